@@ -1,0 +1,1 @@
+"""Rules and computation, free of files, pages and databases."""

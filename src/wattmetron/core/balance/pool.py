@@ -1,0 +1,148 @@
+"""The candidates of a proposal: what can be bought within the rules, and what is fixed already."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Generic, TypeVar, cast
+
+import numpy as np
+from numpy.typing import NDArray
+
+from wattmetron.core.briefs import Brief, Build
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.parts import (
+    KINDS,
+    Case,
+    Cooler,
+    Graphics,
+    Kind,
+    Mainboard,
+    Memory,
+    Part,
+    PowerSupply,
+    Processor,
+    Storage,
+    kind_of,
+)
+
+Ints = NDArray[np.int64]
+P = TypeVar("P", bound=Part)
+
+
+@dataclass(frozen=True)
+class Shelf(Generic[P]):
+    """Candidates of one kind in the order of their ids, with their costs in minor units."""
+
+    parts: tuple[P, ...]
+    cost: Ints
+    fixed: bool
+
+    def __len__(self) -> int:
+        return len(self.parts)
+
+
+@dataclass(frozen=True)
+class KitArrays:
+    """Figures of all candidate kits."""
+
+    mts: Ints
+    cl: Ints
+    sticks: Ints
+    ranks: Ints
+    gb: NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Pool:
+    """Candidates of every kind. Fixed drives stand apart: others may be added to them."""
+
+    processors: Shelf[Processor]
+    cards: Shelf[Graphics]
+    boards: Shelf[Mainboard]
+    kits: Shelf[Memory]
+    drives: Shelf[Storage]
+    fixed_drives: tuple[Storage, ...]
+    fixed_drives_cost: int
+    coolers: Shelf[Cooler]
+    supplies: Shelf[PowerSupply]
+    cases: Shelf[Case]
+
+    @cached_property
+    def kit_arrays(self) -> KitArrays:
+        kits = self.kits.parts
+        return KitArrays(
+            np.array([kit.mts for kit in kits], dtype=np.int64),
+            np.array([kit.cl for kit in kits], dtype=np.int64),
+            np.array([kit.sticks for kit in kits], dtype=np.int64),
+            np.array([kit.ranks for kit in kits], dtype=np.int64),
+            np.array([kit.total_gb for kit in kits], dtype=float),
+        )
+
+
+def fixed_parts(catalogue: Catalogue, brief: Brief, kept: Build) -> dict[Kind, list[tuple[Part, int]]]:
+    """Parts that stay, with their costs: kept ones at their price, owned ones free.
+
+    A kept part takes the place of an owned one of its kind, but for drives, which add up.
+    """
+    book = catalogue.prices(brief.region, brief.allow_used)
+    fixed: dict[Kind, list[tuple[Part, int]]] = {kind: [] for kind in KINDS}
+    owned = list(brief.owned)
+    for kind, part_id in kept.ids():
+        if part_id in owned:
+            owned.remove(part_id)
+            fixed[kind].append((catalogue.part(part_id), 0))
+        else:
+            fixed[kind].append((catalogue.part(part_id), book.delivered(part_id) or 0))
+    for part_id in owned:
+        kind = kind_of(catalogue.part(part_id))
+        if kind == "storage" or not fixed[kind]:
+            fixed[kind].append((catalogue.part(part_id), 0))
+    return fixed
+
+
+def build_pool(catalogue: Catalogue, brief: Brief, kept: Build) -> Pool:
+    """Candidates for a brief: bought in its region, in stock, within the part price cap, or fixed."""
+    book = catalogue.prices(brief.region, brief.allow_used)
+    fixed = fixed_parts(catalogue, brief, kept)
+
+    def shelf(kind: Kind) -> Shelf[Part]:
+        if fixed[kind] and kind != "storage":
+            return _shelf(fixed[kind][:1], True)
+        priced = ((part, book.delivered(part.id)) for part in catalogue.by_kind[kind])
+        cap = brief.part_cap_minor
+        return _shelf(
+            [(part, cost) for part, cost in priced if cost is not None and (cap is None or cost <= cap)],
+            False,
+        )
+
+    drives = fixed["storage"]
+    return Pool(
+        cast(Shelf[Processor], shelf("processor")),
+        cast(Shelf[Graphics], shelf("graphics")),
+        cast(Shelf[Mainboard], shelf("mainboard")),
+        cast(Shelf[Memory], shelf("memory")),
+        cast(Shelf[Storage], shelf("storage")),
+        tuple(cast(Storage, part) for part, _ in drives),
+        sum(cost for _, cost in drives),
+        cast(Shelf[Cooler], shelf("cooler")),
+        cast(Shelf[PowerSupply], shelf("supply")),
+        cast(Shelf[Case], shelf("case")),
+    )
+
+
+def _shelf(priced: Iterable[tuple[Part, int]], fixed: bool) -> Shelf[Part]:
+    pairs = list(priced)
+    return Shelf(
+        tuple(part for part, _ in pairs), np.array([cost for _, cost in pairs], dtype=np.int64), fixed
+    )
+
+
+def memory_floor_gb(catalogue: Catalogue, brief: Brief) -> float:
+    """Main memory that the brief or one of its games wants."""
+    return max([brief.memory_gb, *(catalogue.game(t.game_id).memory_gb for t in brief.counted_targets)])
+
+
+def storage_floor_gb(catalogue: Catalogue, brief: Brief) -> float:
+    """Storage that the brief wants, or all its games together with a fifth kept free."""
+    games = {target.game_id for target in brief.targets}
+    return max(brief.storage_gb, sum(catalogue.game(game).storage_gb for game in games) / 0.8)

@@ -1,0 +1,214 @@
+"""All that one question's search looks at, as arrays: candidates, targets, platforms, enclosures, supplies."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from wattmetron.core.balance.answer import NEVER
+from wattmetron.core.balance.drives import drive_choices
+from wattmetron.core.balance.enclosure import Enclosures
+from wattmetron.core.balance.platforms import Need, Options, PlatformClass, options_of, platform_class
+from wattmetron.core.balance.pool import Pool, build_pool, memory_floor_gb, storage_floor_gb
+from wattmetron.core.balance.sides import Pairing, Targets
+from wattmetron.core.balance.supplies import NO_PLUGS, Supplies, plugs_of
+from wattmetron.core.briefs import Brief, Build
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.frames import work
+from wattmetron.core.parts import SUPPLY_FORMS
+from wattmetron.core.power.draw import spike_of_card_w
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+
+
+@dataclass
+class Scene:
+    """Everything that one question's search looks at; ``integrated`` scenes have no card."""
+
+    pool: Pool
+    targets: Targets
+    integrated: bool
+    options: list[Options]
+    option_of: Ints
+    enclosures: Enclosures
+    supplies: Supplies
+    headroom_percent: int
+    chip_w: Ints
+    card_w: Ints
+    card_spike_w: Ints
+    card_place: Ints
+    card_plugs: Ints
+    card_cost: Ints
+    card_gen: Ints
+    card_lanes: Ints
+    chip_gen: Ints
+    chip_lanes: Ints
+    igpu: NDArray[np.bool_]
+    allowed: NDArray[np.bool_]
+    link_matters: bool
+
+    def grid(self) -> tuple[Ints, Ints]:
+        """All pairings that could be built, as flat indices of processors and cards."""
+        if self.integrated:
+            chips = np.flatnonzero(self.igpu)
+            return chips, np.zeros(chips.size, dtype=np.int64)
+        cards = np.flatnonzero(self.allowed)
+        c, g = np.meshgrid(np.arange(len(self.pool.processors)), cards, indexing="ij")
+        return c.ravel(), g.ravel()
+
+    def cost_bound(self, c: Ints, g: Ints) -> Ints:
+        """A cost that no build of these pairings undercuts."""
+        least = np.array([o.cost.min() if len(o) else NEVER for o in self.options])
+        rest = np.array([o.rest_w.min() if len(o) else 0 for o in self.options])
+        by_class = self.option_of[c]
+        bound = self.pool.processors.cost[c] + self.card_cost[g] + least[by_class]
+        return np.minimum(bound + self.shell_cost(c, g, rest[by_class], None, 0), NEVER)
+
+    def shell_cost(self, c: Ints, g: Ints, rest_w: Ints, form: Ints | None, cpu_8pin: Ints | int) -> Ints:
+        """Least cost of supply, cooler and case together; ``form`` None takes the best board form."""
+        base_w = self.chip_w[c] + rest_w
+        full_w = base_w + self.card_w[g]
+        needed_w = -(-full_w * self.headroom_percent // 100)
+        spike_w = base_w + self.card_spike_w[g]
+        table = self.enclosures.cost if form is not None else self.enclosures.cost.min(axis=1, keepdims=True)
+        place = form if form is not None else 0
+        costs = [
+            table[self.enclosures.class_index[c], place, supply_form, self.card_place[g]]
+            + self.supplies.cost(supply_form, cpu_8pin, self.card_plugs[g], needed_w, spike_w)
+            for supply_form in range(len(SUPPLY_FORMS))
+        ]
+        return np.minimum.reduce(costs)
+
+    def expanded(self, c: Ints, g: Ints) -> tuple[Ints, Ints, Ints]:
+        """Every pairing with each option of its class: flat processor, card and option indices."""
+        sizes = np.array([len(options) for options in self.options])[self.option_of[c]]
+        at = np.repeat(np.arange(c.size), sizes)
+        starts = np.cumsum(sizes) - sizes
+        return c[at], g[at], np.arange(at.size) - starts[at]
+
+    def gathered(self, name: str, c: Ints, option: Ints) -> NDArray[np.int64]:
+        """One column of the options of each processor's class."""
+        columns = [getattr(options, name) for options in self.options]
+        starts = np.cumsum([0, *(column.size for column in columns)])[:-1]
+        return np.asarray(np.concatenate(columns)[starts[self.option_of[c]] + option])
+
+    def cost(self, c: Ints, g: Ints, option: Ints) -> Ints:
+        """Least cost of complete builds with these processors, cards and options."""
+        platform = self.gathered("cost", c, option)
+        shell = self.shell_cost(
+            c,
+            g,
+            self.gathered("rest_w", c, option),
+            self.gathered("form", c, option),
+            self.gathered("cpu_8pin", c, option),
+        )
+        return np.minimum(self.pool.processors.cost[c] + self.card_cost[g] + platform + shell, NEVER)
+
+    def pairing(self, c: Ints, g: Ints, option: Ints | None) -> Pairing:
+        """What the frame model needs; without options the best memory and link of each class."""
+        if option is None:
+            latency = self._best("latency_ns", np.min)[self.option_of[c]]
+            bandwidth = self._best("bandwidth_gbs", np.max)[self.option_of[c]]
+            gb = self._best("gb", np.max)[self.option_of[c]]
+            gen = self._best("link_gen", np.max)[self.option_of[c]].astype(np.int64)
+            lanes = self._best("link_lanes", np.max)[self.option_of[c]].astype(np.int64)
+        else:
+            latency = self.gathered("latency_ns", c, option)
+            bandwidth = self.gathered("bandwidth_gbs", c, option)
+            gb = self.gathered("gb", c, option)
+            gen = self.gathered("link_gen", c, option)
+            lanes = self.gathered("link_lanes", c, option)
+        return self.pairing_of(c, g, latency, bandwidth, gb, gen, lanes)
+
+    def pairing_of(
+        self, c: Ints, g: Ints, latency: Floats, bandwidth: Floats, gb: Floats, gen: Ints, lanes: Ints
+    ) -> Pairing:
+        if self.integrated:
+            rated = self.targets.figures.rated_bandwidth[c]
+            scale = (bandwidth / rated) ** work.INTEGRATED_EXPONENT
+            share = gb * work.INTEGRATED_MEMORY_SHARE
+            return Pairing(c, latency, bandwidth, c, bandwidth, scale, share)
+        link = np.ones(c.size)
+        if self.link_matters:
+            gens = np.minimum(np.minimum(gen, self.chip_gen[c]), self.card_gen[g])
+            link = work.link_gbs(gens, np.minimum(np.minimum(lanes, self.chip_lanes[c]), self.card_lanes[g]))
+        return Pairing(c, latency, bandwidth, g, link, np.ones(c.size))
+
+    def _best(self, name: str, pick: object) -> Floats:
+        columns = [getattr(options, name) for options in self.options]
+        return np.array([pick(column) if column.size else 1.0 for column in columns])  # type: ignore[operator]
+
+    def memory_enough(self, pairing: Pairing) -> NDArray[np.bool_]:
+        """For integrated graphics: whether the share of main memory covers every counted target."""
+        enough = np.ones(pairing.processor.size, dtype=bool)
+        if self.integrated and not self.link_matters and pairing.video_memory_gb is not None:
+            for side in self.targets.sides:
+                enough &= side.integrated.over_gb[pairing.drawing] <= pairing.video_memory_gb
+        return enough
+
+
+def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: bool = True) -> list[Scene]:
+    """The scene with cards and, where no card is fixed, the one with integrated graphics."""
+    pool = build_pool(catalogue, brief, kept)
+    chips, cards = pool.processors.parts, pool.cards.parts
+    question = brief if with_targets else replace(brief, targets=())
+    targets = Targets(catalogue, question, chips, cards)
+    choices = drive_choices(pool, storage_floor_gb(catalogue, brief))
+    memory_gb = memory_floor_gb(catalogue, brief)
+    if pool.kits.fixed and pool.kits.parts:
+        memory_gb = min(memory_gb, pool.kits.parts[0].total_gb)
+    classes: dict[PlatformClass, int] = {}
+    option_of = np.array(
+        [classes.setdefault(platform_class(chip), len(classes)) for chip in chips], dtype=np.int64
+    )
+    enclosures = Enclosures(pool)
+    most_8pin = max((board.cpu_8pin for board in pool.boards.parts), default=0)
+    supplies = Supplies(pool, [plugs_of(card) for card in cards], most_8pin)
+    allowed = np.array([bool(card.outputs) for card in cards], dtype=bool)
+    if not brief.accept_spill:
+        for side in targets.sides:
+            allowed &= side.cards.over_gb <= 0
+    scenes = []
+    for integrated in (False, True):
+        if integrated and pool.cards.fixed:
+            continue
+        link = brief.accept_spill
+        need = Need(memory_gb, choices, integrated, link and not integrated)
+        scenes.append(
+            Scene(
+                pool,
+                targets,
+                integrated,
+                [options_of(kind, pool, need) for kind in classes],
+                option_of,
+                enclosures,
+                supplies,
+                brief.headroom_percent,
+                _ints(chip.sustained_w for chip in chips),
+                _ints([0]) if integrated else _ints(card.board_power_w for card in cards),
+                _ints([0])
+                if integrated
+                else _ints(spike_of_card_w(card.board_power_w, card.spike_factor) for card in cards),
+                _ints([0])
+                if integrated
+                else enclosures.length_place(_ints(card.length_mm for card in cards)),
+                _ints([supplies.plugs[NO_PLUGS]])
+                if integrated
+                else _ints(supplies.plugs[plugs_of(card)] for card in cards),
+                _ints([0]) if integrated else pool.cards.cost,
+                _ints(card.pcie_gen for card in cards),
+                _ints(card.pcie_lanes for card in cards),
+                _ints(chip.card_pcie_gen for chip in chips),
+                _ints(chip.card_pcie_lanes for chip in chips),
+                np.array([chip.igpu_speed is not None for chip in chips], dtype=bool),
+                allowed,
+                link,
+            )
+        )
+    return scenes
+
+
+def _ints(values: Iterable[int]) -> Ints:
+    return np.array(list(values), dtype=np.int64)

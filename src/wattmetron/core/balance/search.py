@@ -1,0 +1,83 @@
+"""The questions put to the search: the best build for a brief, and the cheapest one that fits."""
+
+from dataclasses import replace
+
+import numpy as np
+
+from wattmetron.core.balance.answer import NEVER, Aim, Proposal
+from wattmetron.core.balance.hunt import NO_GAIN, Hunt, Winner
+from wattmetron.core.balance.scene import Scene, make_scenes
+from wattmetron.core.balance.settle import settle
+from wattmetron.core.briefs import Brief, Build
+from wattmetron.core.catalogue import Catalogue
+
+BAND = round(float(np.log(1.02)) * 1_000_000)
+NO_KEPT = Build()
+
+
+def propose(
+    catalogue: Catalogue,
+    brief: Brief,
+    aim: Aim = "most frames",
+    kept: Build = NO_KEPT,
+    band: int = BAND,
+    budget_minor: int | None = None,
+) -> Proposal:
+    """The best complete, fitting build for a brief by one of the two aims, or the reason why there is none.
+
+    ``kept`` holds the parts that must stay; owned parts of the brief stay too and cost nothing.
+    ``band`` is the part of U, in millionths of ln r, that money is not spent for. The budget is the brief's
+    upper end less its extras unless another is given.
+    """
+    budget = brief.budget_high_minor - brief.extras_minor if budget_minor is None else budget_minor
+    scenes = make_scenes(catalogue, brief, kept)
+    targets = scenes[0].targets
+    hunt = Hunt(scenes, budget if aim == "most frames" else NEVER - 1)
+    top: tuple[int, int] | None = (targets.weight, 0)
+    best_cost = NEVER
+    if aim == "most frames":
+        top = hunt.most()
+        winner = hunt.least(top[0], top[1] - band) if top else None
+        best = hunt.least(*top) if top else None
+        best_cost = best.cost if best else NEVER
+    else:
+        winner = hunt.least(targets.weight, NO_GAIN) if targets.all_can_be_met else None
+    return _proposal(aim, catalogue, brief, scenes, hunt, winner, kept, budget, top[1] if top else 0, best_cost)
+
+
+def cheapest_fit(catalogue: Catalogue, brief: Brief, kept: Build) -> Proposal:
+    """The least that a complete, fitting build with these kept parts costs, whatever frames it brings."""
+    bare = replace(brief, targets=())
+    scenes = make_scenes(catalogue, brief, kept, with_targets=False)
+    hunt = Hunt(scenes, NEVER - 1)
+    winner = hunt.least(0, NO_GAIN)
+    budget = brief.budget_high_minor - brief.extras_minor
+    return _proposal("least money", catalogue, bare, scenes, hunt, winner, kept, budget, 0, NEVER)
+
+
+def _proposal(
+    aim: Aim,
+    catalogue: Catalogue,
+    brief: Brief,
+    scenes: list[Scene],
+    hunt: Hunt,
+    winner: Winner | None,
+    kept: Build,
+    budget: int,
+    best_gain: int,
+    best_cost: int,
+) -> Proposal:
+    return Proposal(
+        aim=aim,
+        build=settle(catalogue, brief, scenes, winner, kept) if winner else None,
+        cost_minor=winner.cost if winner else NEVER,
+        budget_minor=budget,
+        weight_met=winner.met if winner else 0,
+        weight_all=scenes[0].targets.weight,
+        gain=winner.gain if winner else 0,
+        best_gain=best_gain,
+        best_cost_minor=best_cost,
+        pairings=hunt.pairings,
+        pairings_in_budget=hunt.in_budget,
+        estimated=hunt.estimated,
+    )

@@ -1,0 +1,213 @@
+"""From the winning cost and gain to one named build: the first by part ids among equals."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from wattmetron.core.balance.drives import DriveChoice, drive_choices, drive_sets
+from wattmetron.core.balance.enclosure import boxed_carries
+from wattmetron.core.balance.hunt import Winner
+from wattmetron.core.balance.platforms import board_fits, kit_figures, platform_class
+from wattmetron.core.balance.pool import Shelf, memory_floor_gb, storage_floor_gb
+from wattmetron.core.balance.scene import Scene
+from wattmetron.core.briefs import Brief, Build
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit import check
+from wattmetron.core.parts import BOARD_FORMS, Cooler, Graphics, Mainboard, PowerSupply, Processor
+from wattmetron.core.power.draw import STICK_W, needed_supply_w, rest_w, spike_of_card_w
+
+Ints = NDArray[np.int64]
+
+
+class TableError(AssertionError):
+    """The tables promised a build that the rules refuse: a key was too small. A defect, never the user's."""
+
+
+def settle(catalogue: Catalogue, brief: Brief, scenes: list[Scene], winner: Winner, kept: Build) -> Build:
+    """The build with the winner's cost and gain whose part ids come first, checked by the full rules."""
+    by_ids = sorted(
+        winner.pairings,
+        key=lambda p: (scenes[0].pool.processors.parts[p[1]].id, "" if p[0] else _card(scenes, p).id),
+    )
+    integrated, c, g = by_ids[0]
+    scene = next(scene for scene in scenes if scene.integrated == integrated)
+    build = replace(_Settler(catalogue, brief, scene, c, g).first(winner), kept=kept.kept)
+    machine = catalogue.machine(build)
+    against = [f.sentence for f in check(machine, brief.headroom_percent) if f.level == "blocks"]
+    if against or machine.missing():
+        raise TableError(f"{build}: {against or machine.missing()}")
+    return build
+
+
+def _card(scenes: list[Scene], pairing: tuple[bool, int, int]) -> Graphics:
+    return scenes[0].pool.cards.parts[pairing[2]]
+
+
+@dataclass(frozen=True)
+class BoardLimits:
+    """Figures of all candidate boards as arrays."""
+
+    form: Ints
+    slots: Ints
+    gb: NDArray[np.float64]
+    mts: Ints
+    gen: Ints
+    lanes: Ints
+    m2: Ints
+    sata: Ints
+    cpu_8pin: Ints
+
+    @classmethod
+    def of(cls, boards: tuple[Mainboard, ...]) -> "BoardLimits":
+        return cls(
+            _ints(BOARD_FORMS.index(board.form_factor) for board in boards),
+            _ints(board.memory_slots for board in boards),
+            np.array([board.memory_max_gb for board in boards], dtype=float),
+            _ints(board.memory_max_mts for board in boards),
+            _ints(board.card_pcie_gen for board in boards),
+            _ints(board.card_pcie_lanes for board in boards),
+            _ints(board.m2_slots for board in boards),
+            _ints(board.sata_ports for board in boards),
+            _ints(board.cpu_8pin for board in boards),
+        )
+
+
+def _ints(values: Iterable[int]) -> Ints:
+    return np.array(list(values), dtype=np.int64)
+
+
+class _Settler:
+    """All choices for one processor and card, in the order of ids."""
+
+    def __init__(self, catalogue: Catalogue, brief: Brief, scene: Scene, c: int, g: int) -> None:
+        self.scene, self.pool, self.c, self.g = scene, scene.pool, c, g
+        self.brief = brief
+        self.chip: Processor = scene.pool.processors.parts[c]
+        self.card: Graphics | None = None if scene.integrated else scene.pool.cards.parts[g]
+        self.kind = platform_class(self.chip)
+        self.memory_gb = memory_floor_gb(catalogue, brief)
+        if self.pool.kits.fixed and self.pool.kits.parts:
+            self.memory_gb = min(self.memory_gb, self.pool.kits.parts[0].total_gb)
+        floor_gb = storage_floor_gb(catalogue, brief)
+        self.drive_choices = drive_choices(self.pool, floor_gb)
+        self.drive_sets = drive_sets(self.pool, floor_gb)
+        self.board_limits = BoardLimits.of(self.pool.boards.parts)
+        self.base_cost = int(self.pool.processors.cost[c]) + int(scene.card_cost[g])
+
+    def first(self, winner: Winner) -> Build:
+        """The first combination by ids with the winner's cost and gain."""
+        boards, kits = self._right_memory(winner)
+        so_far = self.base_cost + self.pool.boards.cost[boards] + self.pool.kits.cost[kits]
+        reaching = {}
+        for choice in self.drive_choices:
+            rest = self._rest_w(kits, choice)
+            total = so_far + choice.cost + self._least_shell(boards, rest)
+            fits = self._has_places(boards, choice) & (total == winner.cost)
+            reaching[choice.nvme, choice.sata] = fits
+        any_way = np.flatnonzero(np.logical_or.reduce(list(reaching.values())))
+        if not any_way.size:
+            raise TableError(f"no build of {self.chip.id} costs {winner.cost} with gain {winner.gain}")
+        at = int(any_way[0])
+        board, kit = self.pool.boards.parts[boards[at]], self.pool.kits.parts[kits[at]]
+        for drives, drives_cost in self.drive_sets:
+            nvme = sum(drive.interface == "M.2 NVMe" for drive in drives)
+            if not reaching[nvme, len(drives) - nvme][at]:
+                continue
+            rest = rest_w(kit.sticks, nvme, len(drives) - nvme)
+            cooler, supply, case = self._shell(board, rest, winner.cost - int(so_far[at]) - drives_cost)
+            return Build(
+                self.chip.id,
+                self.card.id if self.card else None,
+                board.id,
+                kit.id,
+                tuple(drive.id for drive in drives),
+                cooler,
+                supply,
+                case,
+            )
+        raise TableError(f"no drives go with {board.id} for {winner.cost}")
+
+    def _right_memory(self, winner: Winner) -> tuple[Ints, Ints]:
+        """Boards with kits, as indices in the order of ids, that give exactly the winner's gain."""
+        fitting = [
+            b
+            for b, board in enumerate(self.pool.boards.parts)
+            if board_fits(self.kind, board) and (self.card or board.outputs)
+        ]
+        typed = [k for k, kit in enumerate(self.pool.kits.parts) if kit.memory_type == self.kind.memory_type]
+        b, k = (grid.ravel() for grid in np.meshgrid(_ints(fitting), _ints(typed), indexing="ij"))
+        kits, limits = self.pool.kit_arrays, self.board_limits
+        fits = (kits.sticks[k] <= limits.slots[b]) & (kits.gb[k] >= self.memory_gb)
+        fits &= kits.gb[k] <= np.minimum(limits.gb[b], self.kind.max_gb)
+        b, k = b[fits], k[fits]
+        figures = kit_figures(self.kind, limits.mts[b], k, self.pool)
+        chip, card = np.full(b.size, self.c), np.full(b.size, self.g)
+        pairing = self.scene.pairing_of(chip, card, *figures, limits.gen[b], limits.lanes[b])
+        _, gain = self.scene.targets.evaluate(pairing, self.scene.integrated)
+        right = (gain == winner.gain) & self.scene.memory_enough(pairing)
+        return b[right], k[right]
+
+    def _rest_w(self, kits: Ints, choice: DriveChoice) -> Ints:
+        base_w = rest_w(0, choice.nvme, choice.sata)
+        return np.asarray(base_w + STICK_W * self.pool.kit_arrays.sticks[kits])
+
+    def _has_places(self, boards: Ints, choice: DriveChoice) -> NDArray[np.bool_]:
+        limits = self.board_limits
+        return np.asarray((limits.m2[boards] >= choice.nvme) & (limits.sata[boards] >= choice.sata))
+
+    def _least_shell(self, boards: Ints, rest: Ints) -> Ints:
+        chip, card = np.full(boards.size, self.c), np.full(boards.size, self.g)
+        limits = self.board_limits
+        return self.scene.shell_cost(chip, card, rest, limits.form[boards], limits.cpu_8pin[boards])
+
+    def _shell(self, board: Mainboard, rest: int, left: int) -> tuple[str | None, str, str]:
+        """Cooler, supply and case, first by ids, that together cost exactly what is left."""
+        supplies = self._supplies(board, rest)
+        cases = [
+            (case, int(cost))
+            for case, cost in zip(self.pool.cases.parts, self.pool.cases.cost, strict=True)
+            if board.form_factor in case.board_forms
+            and (self.card is None or self.card.length_mm <= case.card_length_mm)
+        ]
+        for cooler, cooler_cost in self._coolers():
+            roomy = [
+                (one, cost)
+                for one, cost in cases
+                if cooler is None or cooler.height_mm <= one.cooler_height_mm
+            ]
+            for supply, supply_cost in supplies:
+                for case, case_cost in roomy:
+                    total = cooler_cost + supply_cost + case_cost
+                    if total == left and supply.form in case.supply_forms:
+                        return cooler.id if cooler else None, supply.id, case.id
+        raise TableError(f"no cooler, supply and case for {board.id} cost {left}")
+
+    def _coolers(self) -> list[tuple[Cooler | None, int]]:
+        shelf: Shelf[Cooler] = self.pool.coolers
+        choices: list[tuple[Cooler | None, int]] = []
+        if boxed_carries(self.chip) and not shelf.fixed:
+            choices.append((None, 0))
+        for cooler, cost in zip(shelf.parts, shelf.cost, strict=True):
+            if self.chip.socket in cooler.sockets and cooler.capacity_w >= self.chip.sustained_w:
+                choices.append((cooler, int(cost)))
+        return choices
+
+    def _supplies(self, board: Mainboard, rest: int) -> list[tuple[PowerSupply, int]]:
+        card = self.card
+        card_w = card.board_power_w if card else 0
+        spike_w = self.chip.sustained_w + rest
+        if card:
+            spike_w += spike_of_card_w(card.board_power_w, card.spike_factor)
+        needed_w = needed_supply_w(self.chip.sustained_w + card_w + rest, self.brief.headroom_percent)
+        shelf = self.pool.supplies
+        return [
+            (supply, int(cost))
+            for supply, cost in zip(shelf.parts, shelf.cost, strict=True)
+            if supply.watts >= needed_w
+            and supply.spike_w >= spike_w
+            and supply.cpu_8pin >= board.cpu_8pin
+            and (not card or supply.pcie_8pin >= card.pcie_8pin)
+            and (not card or supply.pcie_16pin >= card.pcie_16pin)
+        ]

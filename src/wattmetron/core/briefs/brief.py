@@ -1,0 +1,136 @@
+"""A brief: budget, region, display, sureness, targets and personal rules."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from wattmetron.core.errors import BriefError
+from wattmetron.core.games import PRESETS, PresetName
+
+Sureness = Literal["even odds", "likely", "near certain"]
+SURENESS: dict[Sureness, float] = {"even odds": 0.5, "likely": 0.8, "near certain": 0.95}
+Measure = Literal["average", "low"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Display:
+    """The display: size in pixels, refresh in Hz, and the variable range if it has one."""
+
+    width_px: int = 1920
+    height_px: int = 1080
+    refresh_hz: float = 60.0
+    variable_from_hz: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Target:
+    """One game at named settings with the frame rate wanted."""
+
+    id: str
+    game_id: str
+    width_px: int
+    height_px: int
+    preset: PresetName = "high"
+    upscaling: bool = False
+    scale: float = 0.67
+    ray_tracing: bool = False
+    fps: float = 60.0
+    measure: Measure = "average"
+    cap_fps: float | None = None
+    weight: int = 1
+
+    @property
+    def shown_mpx(self) -> float:
+        return self.width_px * self.height_px / 1e6
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Extra:
+    """Something besides the eight kinds of part that the budget may have to pay for."""
+
+    name: str
+    minor: int
+    in_budget: bool = True
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Brief:
+    """Everything that was asked for. Money is in minor units of the region's currency."""
+
+    name: str
+    region: str
+    budget_low_minor: int
+    budget_high_minor: int
+    display: Display
+    sureness: Sureness = "likely"
+    targets: tuple[Target, ...] = ()
+    owned: tuple[str, ...] = ()
+    part_cap_minor: int | None = None
+    allow_used: bool = False
+    accept_spill: bool = False
+    memory_gb: float = 16.0
+    storage_gb: float = 500.0
+    headroom_percent: int = 140
+    extras: tuple[Extra, ...] = ()
+    notes: str = ""
+
+    @property
+    def chance(self) -> float:
+        """The sureness as a probability."""
+        return SURENESS[self.sureness]
+
+    @property
+    def extras_minor(self) -> int:
+        return sum(extra.minor for extra in self.extras if extra.in_budget)
+
+    @property
+    def counted_targets(self) -> tuple[Target, ...]:
+        """Targets that count: weight above zero."""
+        return tuple(target for target in self.targets if target.weight > 0)
+
+
+def check_brief(brief: Brief) -> None:
+    """Raise BriefError with one clear sentence for the first entry that cannot be worked with."""
+    if not brief.name.strip():
+        raise BriefError("The brief has no name: give it one, such as the room it is for.")
+    if len(brief.name) > 120:
+        raise BriefError("The brief's name is longer than 120 characters: shorten it.")
+    if brief.budget_low_minor > brief.budget_high_minor:
+        raise BriefError("The budget's lower end is above its upper end: swap the two amounts.")
+    _check_display(brief.display)
+    for place, target in enumerate(brief.targets, start=1):
+        _check_target(target, f"Target {place}")
+    if len(brief.targets) > 40:
+        raise BriefError("The brief has more than 40 targets: keep the ones that decide.")
+    if not 0 <= brief.memory_gb <= 4096 or not 0 <= brief.storage_gb <= 200_000:
+        raise BriefError(
+            "Memory must lie within 0–4,096 GB and storage within 0–200,000 GB: enter such a number."
+        )
+    if not 100 <= brief.headroom_percent <= 300:
+        raise BriefError("Headroom must lie within 100–300 %: 140 is usual.")
+
+
+def _check_display(display: Display) -> None:
+    if not (320 <= display.width_px <= 16_384 and 200 <= display.height_px <= 16_384):
+        raise BriefError(
+            "The display's resolution must lie within 320x200 and 16384x16384: enter it in pixels."
+        )
+    if not 20 <= display.refresh_hz <= 1000:
+        raise BriefError("The display's refresh must lie within 20–1,000 Hz: enter such a number.")
+    low = display.variable_from_hz
+    if low is not None and not 1 <= low <= display.refresh_hz:
+        raise BriefError("The variable range must begin between 1 Hz and the refresh: enter such a number.")
+
+
+def _check_target(target: Target, place: str) -> None:
+    if not 1 <= target.fps <= 2000:
+        raise BriefError(f"{place} asks for {target.fps:g} fps: enter a frame rate from 1 to 2,000.")
+    if not (320 <= target.width_px <= 16_384 and 200 <= target.height_px <= 16_384):
+        raise BriefError(f"{place} has no usable resolution: choose one within 320x200 and 16384x16384.")
+    if not 0.2 <= target.scale <= 1:
+        raise BriefError(f"{place} upscales from {target.scale:g}: enter a scale per axis from 0.2 to 1.")
+    if target.cap_fps is not None and not 1 <= target.cap_fps <= 2000:
+        raise BriefError(f"{place} has a cap of {target.cap_fps:g} fps: enter 1 to 2,000 or leave it empty.")
+    if not 0 <= target.weight <= 100:
+        raise BriefError(f"{place} has the weight {target.weight}: enter a whole number from 0 to 100.")
+    if target.preset not in PRESETS:
+        raise BriefError(f"{place} has the preset “{target.preset}”: choose {', '.join(PRESETS)}.")

@@ -1,0 +1,77 @@
+"""A build: which part stands in which place."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from wattmetron.core.errors import BuildError
+from wattmetron.core.parts import KINDS, Kind
+
+MAX_DRIVES = 8
+
+
+@dataclass(frozen=True, slots=True)
+class Build:
+    """Part ids by kind: one of each at most, several drives. ``kept`` parts stay when the rest is proposed."""
+
+    processor: str | None = None
+    graphics: str | None = None
+    mainboard: str | None = None
+    memory: str | None = None
+    storage: tuple[str, ...] = ()
+    cooler: str | None = None
+    supply: str | None = None
+    case: str | None = None
+    kept: frozenset[str] = frozenset()
+
+    def of(self, kind: Kind) -> tuple[str, ...]:
+        """Ids of the parts of a kind."""
+        if kind == "storage":
+            return self.storage
+        part_id: str | None = getattr(self, kind)
+        return (part_id,) if part_id else ()
+
+    def ids(self) -> Iterator[tuple[Kind, str]]:
+        """All parts in the order of KINDS."""
+        for kind in KINDS:
+            for part_id in self.of(kind):
+                yield kind, part_id
+
+    @property
+    def empty(self) -> bool:
+        return not any(True for _ in self.ids())
+
+    def with_part(self, kind: Kind, part_id: str, instead_of: str | None = None) -> "Build":
+        """This build with a part put in; a drive is added unless it stands in for another."""
+        if kind != "storage":
+            gone = self.of(kind)
+            kept = self.kept - (set(gone) - {part_id})
+            return replace(self, kept=kept, **{kind: part_id})
+        if instead_of is None:
+            if len(self.storage) >= MAX_DRIVES:
+                raise BuildError(f"A build holds at most {MAX_DRIVES} drives: take one out first.")
+            return replace(self, storage=(*self.storage, part_id))
+        drives = list(self.storage)
+        if instead_of not in drives:
+            raise BuildError("The drive to replace is no longer in the build: reload and try again.")
+        drives[drives.index(instead_of)] = part_id
+        return replace(self, storage=tuple(drives), kept=_still_kept(self.kept, instead_of, drives))
+
+    def without(self, kind: Kind, part_id: str) -> "Build":
+        """This build with a part taken out."""
+        if part_id not in self.of(kind):
+            raise BuildError("That part is no longer in the build: reload and try again.")
+        if kind != "storage":
+            return replace(self, kept=self.kept - {part_id}, **{kind: None})
+        drives = list(self.storage)
+        drives.remove(part_id)
+        return replace(self, storage=tuple(drives), kept=_still_kept(self.kept, part_id, drives))
+
+    def keeping(self, part_id: str, keep: bool) -> "Build":
+        """This build with a part kept, or free again."""
+        if part_id not in {own for _, own in self.ids()}:
+            raise BuildError("That part is no longer in the build: reload and try again.")
+        return replace(self, kept=self.kept | {part_id} if keep else self.kept - {part_id})
+
+
+def _still_kept(kept: frozenset[str], gone: str, drives: list[str]) -> frozenset[str]:
+    return kept if gone in drives else kept - {gone}

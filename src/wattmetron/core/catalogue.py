@@ -1,0 +1,70 @@
+"""The catalogue: parts, games, offers and regions of one day."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+from wattmetron.core.briefs import Build
+from wattmetron.core.errors import BriefError, BuildError, UnknownGameError, UnknownPartError
+from wattmetron.core.games import Game
+from wattmetron.core.machine import Machine
+from wattmetron.core.parts import KINDS, Kind, Part, kind_of
+from wattmetron.core.prices.offers import Offer, PriceBook, Region
+
+
+@dataclass(frozen=True)
+class Catalogue:
+    """Parts by id, games by id, all offers, regions by id."""
+
+    parts: Mapping[str, Part]
+    games: Mapping[str, Game]
+    offers: tuple[Offer, ...]
+    regions: Mapping[str, Region]
+
+    @cached_property
+    def by_kind(self) -> dict[Kind, tuple[Part, ...]]:
+        """Parts of each kind in the order of their ids."""
+        ordered: dict[Kind, list[Part]] = {kind: [] for kind in KINDS}
+        for part_id in sorted(self.parts):
+            ordered[kind_of(self.parts[part_id])].append(self.parts[part_id])
+        return {kind: tuple(parts) for kind, parts in ordered.items()}
+
+    @cached_property
+    def _books(self) -> dict[tuple[str, bool], PriceBook]:
+        return {}
+
+    def prices(self, region_id: str, allow_used: bool) -> PriceBook:
+        """Delivered prices in a region; raises BriefError for a region that the catalogue lacks."""
+        key = (region_id, allow_used)
+        if key not in self._books:
+            self._books[key] = PriceBook(self.region(region_id), self.offers, allow_used)
+        return self._books[key]
+
+    def region(self, region_id: str) -> Region:
+        if region_id not in self.regions:
+            known = ", ".join(self.regions) or "none"
+            raise BriefError(f"The catalogue has no region “{region_id}”: choose one of {known}.")
+        return self.regions[region_id]
+
+    def part(self, part_id: str) -> Part:
+        if part_id not in self.parts:
+            raise UnknownPartError(part_id)
+        return self.parts[part_id]
+
+    def game(self, game_id: str) -> Game:
+        if game_id not in self.games:
+            raise UnknownGameError(game_id)
+        return self.games[game_id]
+
+    def machine(self, build: Build) -> Machine:
+        """The build with its parts looked up; raises for an unknown id or a part in the wrong place."""
+        found: dict[Kind, list[Part]] = {kind: [] for kind in KINDS}
+        for kind, part_id in build.ids():
+            part = self.part(part_id)
+            if kind_of(part) != kind:
+                raise BuildError(
+                    f"“{part_id}” stands in the place of the {kind}, but it is a {kind_of(part)}: move it."
+                )
+            found[kind].append(part)
+        single = {kind: found[kind][0] if found[kind] else None for kind in KINDS if kind != "storage"}
+        return Machine(storage=tuple(found["storage"]), **single)  # type: ignore[arg-type]

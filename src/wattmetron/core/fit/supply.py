@@ -1,0 +1,76 @@
+"""Whether the power supply carries the machine: watts with headroom, spikes, connectors."""
+
+from collections.abc import Iterator
+
+from wattmetron.core.fit.finding import Figure, Finding
+from wattmetron.core.machine import Machine
+from wattmetron.core.parts import Kind
+from wattmetron.core.power.draw import draw, needed_supply_w
+
+
+def supply_watts(machine: Machine, headroom_percent: int) -> Iterator[Finding]:
+    """Rated output must reach full draw x headroom."""
+    supply = machine.supply
+    if not supply or not machine.processor:
+        return
+    full = draw(machine).full_w
+    needed = needed_supply_w(full, headroom_percent)
+    if supply.watts < needed:
+        yield Finding(
+            "supply watts",
+            "blocks",
+            ("supply",),
+            f"{supply.name} gives {supply.watts} W; a full draw of {full} W with "
+            f"{headroom_percent - 100} % headroom needs {needed} W.",
+            f"Take a power supply of {needed} W or more.",
+            (
+                Figure("supply", str(supply.watts), "W"),
+                Figure("full draw", str(full), "W"),
+                Figure("needed", str(needed), "W"),
+            ),
+            ("supply", "graphics"),
+        )
+
+
+def supply_spikes(machine: Machine) -> Iterator[Finding]:
+    """The supply must ride out short spikes of the card on top of everything else."""
+    supply = machine.supply
+    if not supply or not machine.processor:
+        return
+    spike = draw(machine).spike_w
+    if supply.spike_w < spike:
+        yield Finding(
+            "supply spikes",
+            "blocks",
+            ("supply",),
+            f"Short spikes reach {spike} W; {supply.name} rides out {supply.spike_w} W.",
+            f"Take a power supply that rides out {spike} W or more.",
+            (Figure("spike", str(spike), "W"), Figure("supply", str(supply.spike_w), "W")),
+            ("supply", "graphics"),
+        )
+
+
+def supply_connectors(machine: Machine) -> Iterator[Finding]:
+    """Card and board must find their power connectors."""
+    supply, card, board = machine.supply, machine.graphics, machine.mainboard
+    if not supply:
+        return
+    wanted: list[tuple[str, int, int, str, Kind]] = []
+    if card:
+        wanted += [
+            ("8-pin PCIe", card.pcie_8pin, supply.pcie_8pin, card.name, "graphics"),
+            ("16-pin PCIe", card.pcie_16pin, supply.pcie_16pin, card.name, "graphics"),
+        ]
+    if board:
+        wanted.append(("8-pin processor", board.cpu_8pin, supply.cpu_8pin, board.name, "mainboard"))
+    for word, needs, has, name, kind in wanted:
+        if has < needs:
+            yield Finding(
+                "supply connectors",
+                "blocks",
+                ("supply", kind),
+                f"{name} needs {needs} x {word}; {supply.name} has {has}.",
+                f"Take a power supply with {needs} x {word}.",
+                (Figure("needed", str(needs)), Figure("supply", str(has))),
+                ("supply", kind),
+            )

@@ -1,0 +1,192 @@
+"""Mean work per frame of each side, in ms.
+
+Speeds are points (reference part = 100), resolutions megapixels, memory and bandwidth GB and GB/s.
+Everything broadcasts; a *workload* is one target's share of the formula as plain numbers.
+"""
+
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from wattmetron.core.briefs.brief import Target
+from wattmetron.core.games import Game
+
+Floats = NDArray[np.float64]
+REFERENCE_MPX = 2.0736
+ANCHORS_MPX = (2.0736, 3.6864, 8.2944)
+MEMORY_FACTOR_RANGE = (0.85, 1.5)
+PROCESSOR_MODEL_SD = 0.05
+GRAPHICS_MODEL_SD = 0.06
+DUAL_RANK_FACTOR = 1.05
+INTEGRATED_EXPONENT = 0.6
+INTEGRATED_MEMORY_SHARE = 0.5
+PCIE_GBS_PER_LANE = {1: 0.25, 2: 0.5, 3: 0.985, 4: 1.969, 5: 3.938, 6: 7.563}
+
+
+@dataclass(frozen=True, slots=True)
+class Workload:
+    """A target's constants in the frame model."""
+
+    processor_ms: float
+    parallel_share: float
+    memory_sensitivity: float
+    graphics_ms: float
+    fixed_share: float
+    shown_mpx: float
+    rendered_mpx: float
+    ray_ms_per_mpx: float
+    upscale_ms_per_mpx: float
+    video_memory_gb: float
+    spill_share: float
+    processor_sd: float
+    graphics_sd: float
+    v_c: float
+    v_g: float
+
+
+def workload(game: Game, target: Target, upscaled: bool) -> Workload:
+    """The constants for one target; ``upscaled`` says whether upscaling is asked for and offered here."""
+    preset = game.preset(target.preset)
+    shown = target.shown_mpx
+    rendered = shown * target.scale**2 if upscaled else shown
+    ray = game.ray_tracing_ms_per_mpx if target.ray_tracing else None
+    need = preset.video_memory.at(rendered) + (game.ray_tracing_memory_gb if ray else 0.0)
+    return Workload(
+        processor_ms=game.processor_ms * preset.processor_factor,
+        parallel_share=game.parallel_share,
+        memory_sensitivity=game.memory_sensitivity,
+        graphics_ms=game.graphics_ms * preset.graphics_factor,
+        fixed_share=game.fixed_share,
+        shown_mpx=shown,
+        rendered_mpx=rendered,
+        ray_ms_per_mpx=ray or 0.0,
+        upscale_ms_per_mpx=game.upscaling_ms_per_mpx if upscaled else 0.0,
+        video_memory_gb=need,
+        spill_share=game.spill_share,
+        processor_sd=game.processor_work_sd,
+        graphics_sd=game.graphics_work_sd,
+        v_c=game.processor_variation,
+        v_g=game.graphics_variation,
+    )
+
+
+def latency_ns(cl: ArrayLike, mts: ArrayLike) -> Floats:
+    """Time to the first word in ns: ``2000 CL / (MT/s)``."""
+    return np.asarray(2000.0 * np.asarray(cl) / np.asarray(mts))
+
+
+def bandwidth_gbs(channels: ArrayLike, mts: ArrayLike, ranks: ArrayLike = 1) -> Floats:
+    """Memory bandwidth in GB/s: channels x 8 bytes x MT/s, times 1.05 from two ranks per channel."""
+    rank_factor = np.where(np.asarray(ranks) >= 2, DUAL_RANK_FACTOR, 1.0)
+    return np.asarray(np.asarray(channels) * 8.0 * np.asarray(mts) / 1000.0 * rank_factor)
+
+
+def memory_factor(
+    kappa: ArrayLike,
+    latency: ArrayLike,
+    bandwidth: ArrayLike,
+    rated_latency: ArrayLike,
+    rated_bandwidth: ArrayLike,
+) -> Floats:
+    """m = 1 + kappa (L - 1), L the mean of latency and inverse bandwidth over their rated values."""
+    load = 0.5 * np.asarray(latency) / rated_latency + 0.5 * np.asarray(rated_bandwidth) / bandwidth
+    return np.asarray(np.clip(1 + np.asarray(kappa) * (load - 1), *MEMORY_FACTOR_RANGE))
+
+
+def processor_ms(
+    work: Workload, single_speed: ArrayLike, all_core_speed: ArrayLike, factor: ArrayLike = 1.0
+) -> Floats:
+    """t_c = 100 C u [(1 - pi)/S + pi/T] m, in ms."""
+    serial = (1 - work.parallel_share) / np.asarray(single_speed, dtype=float)
+    parallel = work.parallel_share / np.asarray(all_core_speed, dtype=float)
+    return np.asarray(100 * work.processor_ms * (serial + parallel) * factor)
+
+
+def link_gbs(gen: ArrayLike, lanes: ArrayLike) -> Floats:
+    """Bandwidth in GB/s of a PCIe link, one direction, after line coding."""
+    per_lane = np.array([0.0, *(PCIE_GBS_PER_LANE[g] for g in sorted(PCIE_GBS_PER_LANE))])
+    capped = np.minimum(np.asarray(gen, dtype=int), len(per_lane) - 1)
+    return np.asarray(per_lane[capped] * np.asarray(lanes))
+
+
+def speed_at(megapixels: float, anchor_speeds: ArrayLike) -> Floats:
+    """R at a resolution: linear in ln MP between the anchors, constant outside. Shape (n, 3) -> (n,)."""
+    speeds = np.atleast_2d(np.asarray(anchor_speeds, dtype=float))
+    log_anchors = np.log(ANCHORS_MPX)
+    place = float(np.clip(np.log(megapixels), log_anchors[0], log_anchors[-1]))
+    left = min(int(np.searchsorted(log_anchors, place, side="right")) - 1, len(log_anchors) - 2)
+    part = (place - log_anchors[left]) / (log_anchors[left + 1] - log_anchors[left])
+    return np.asarray(speeds[:, left] * (1 - part) + speeds[:, left + 1] * part)
+
+
+def _rising_work(anchor_speeds: ArrayLike, fixed: float, megapixels: float) -> Floats:
+    """Running maximum over MP of ``100/R(MP) [fixed + (1 - fixed) MP/2.0736]``.
+
+    Between two anchors the time first falls, then rises, so its maximum up to MP is reached
+    at MP itself or at an anchor below it.
+    """
+    points = [megapixels, *(anchor for anchor in ANCHORS_MPX if anchor < megapixels)]
+    times = [
+        100 / speed_at(point, anchor_speeds) * (fixed + (1 - fixed) * point / REFERENCE_MPX)
+        for point in points
+    ]
+    return np.asarray(np.maximum.reduce(times))
+
+
+class GraphicsWork(NamedTuple):
+    """Graphics time per frame in ms by cause; shape (n,) each."""
+
+    raster_ms: Floats
+    ray_ms: Floats
+    upscale_ms: Floats
+    spill_ms: Floats
+
+    @property
+    def total_ms(self) -> Floats:
+        return np.asarray(self.raster_ms + self.ray_ms + self.upscale_ms + self.spill_ms)
+
+
+def graphics_work(
+    work: Workload,
+    anchor_speeds: ArrayLike,
+    ray_speed: ArrayLike,
+    video_memory_gb: ArrayLike,
+    link: ArrayLike,
+) -> GraphicsWork:
+    """t_g in ms and what it is made of.
+
+    ``anchor_speeds`` has shape (n, 3): R at 1920x1080, 2560x1440 and 3840x2160; the others (n,).
+    A part that cannot trace rays has ``ray_speed`` nan; where rays are asked for its time is infinite.
+    """
+    raster = work.graphics_ms * _rising_work(anchor_speeds, work.fixed_share, work.rendered_mpx)
+    zero = np.zeros_like(raster)
+    ray = zero
+    if work.ray_ms_per_mpx:
+        q = np.asarray(ray_speed, dtype=float)
+        ray = np.where(np.isnan(q), np.inf, 100 / q * work.ray_ms_per_mpx * work.rendered_mpx)
+    upscale = zero
+    if work.upscale_ms_per_mpx:
+        upscale = work.upscale_ms_per_mpx * REFERENCE_MPX * _rising_work(anchor_speeds, 0.0, work.shown_mpx)
+    over = np.maximum(0.0, work.video_memory_gb - np.asarray(video_memory_gb, dtype=float))
+    spill = 1000 * work.spill_share * over / np.asarray(link, dtype=float)
+    return GraphicsWork(
+        raster, np.broadcast_to(ray, raster.shape), upscale, np.broadcast_to(spill, raster.shape)
+    )
+
+
+def processor_sd(work: Workload, speed_sd: ArrayLike) -> Floats:
+    """Log standard deviation of t_c: part, game and model in quadrature."""
+    return np.asarray(np.sqrt(np.square(speed_sd) + work.processor_sd**2 + PROCESSOR_MODEL_SD**2))
+
+
+def graphics_sd(work: Workload, made_of: GraphicsWork, speed_sd: ArrayLike, ray_sd: ArrayLike) -> Floats:
+    """Log standard deviation of t_g: part (split between R and Q by their shares), game and model."""
+    total = made_of.total_ms
+    finite = np.isfinite(total)
+    safe = np.where(finite, total, 1.0)
+    ray_share = np.where(finite, np.where(finite, made_of.ray_ms, 0.0) / safe, 1.0)
+    raster_share = np.where(finite, (made_of.raster_ms + made_of.upscale_ms) / safe, 0.0)
+    part = np.square(raster_share * np.asarray(speed_sd)) + np.square(ray_share * np.asarray(ray_sd))
+    return np.asarray(np.sqrt(part + work.graphics_sd**2 + GRAPHICS_MODEL_SD**2))

@@ -1,0 +1,194 @@
+"""The eight kinds of part and the attributes that rules and estimates need."""
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Annotated, Literal
+
+from annotated_types import Ge, Gt, Le
+
+from wattmetron.core.fields import Column, Count, Millimetres, Points, Some, Spread, Watts
+
+Kind = Literal["processor", "graphics", "mainboard", "memory", "storage", "cooler", "supply", "case"]
+KINDS: tuple[Kind, ...] = (
+    "processor",
+    "graphics",
+    "mainboard",
+    "memory",
+    "storage",
+    "cooler",
+    "supply",
+    "case",
+)
+MemoryType = Literal["DDR3", "DDR4", "DDR5"]
+BoardForm = Literal["E-ATX", "ATX", "Micro-ATX", "Mini-ITX"]
+SupplyForm = Literal["ATX", "SFX"]
+BOARD_FORMS: tuple[BoardForm, ...] = ("E-ATX", "ATX", "Micro-ATX", "Mini-ITX")
+SUPPLY_FORMS: tuple[SupplyForm, ...] = ("ATX", "SFX")
+
+Gen = Annotated[int, Ge(1), Le(9)]
+Lanes = Literal[1, 2, 4, 8, 16]
+Rate = Annotated[int, Ge(200), Le(40_000)]
+Gigabytes = Annotated[float, Gt(0), Le(100_000)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Part:
+    """What every part has."""
+
+    id: Annotated[str, Column("Part id, unique over all kinds: small letters, digits and hyphens")]
+    maker: Annotated[str, Column("Maker")]
+    model: Annotated[str, Column("Model name")]
+    released: Annotated[date | None, Column("Release date, ISO 8601")] = None
+    notes: Annotated[str, Column("Free text")] = ""
+
+    @property
+    def name(self) -> str:
+        return f"{self.maker} {self.model}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Processor(Part):
+    """A processor; speeds are relative to a reference part at 100."""
+
+    socket: Annotated[str, Column("Socket")]
+    cores: Annotated[Some, Column("Cores")]
+    threads: Annotated[Some, Column("Hardware threads")]
+    single_speed: Annotated[Points, Column("S: one busy core in games, rated memory", "points")]
+    all_core_speed: Annotated[Points, Column("T: all cores busy", "points")]
+    speed_sd: Annotated[Spread, Column("How well S and T are known: standard deviation", "ln")]
+    memory_type: Annotated[MemoryType, Column("Memory type")]
+    memory_mts: Annotated[Rate, Column("Rated memory transfer rate", "MT/s")]
+    memory_cl: Annotated[Some, Column("CAS latency of the rated memory", "cycles")]
+    memory_channels: Annotated[Some, Column("Memory channels")]
+    memory_max_mts: Annotated[Rate, Column("Highest usable memory transfer rate", "MT/s")]
+    memory_max_gb: Annotated[Gigabytes, Column("Most memory", "GB")]
+    card_pcie_gen: Annotated[Gen, Column("PCIe generation of the link to the card")]
+    card_pcie_lanes: Annotated[Lanes, Column("PCIe lanes of the link to the card")]
+    sustained_w: Annotated[Watts, Column("Sustained power, all cores busy", "W")]
+    gaming_w: Annotated[Watts, Column("Power in games when it sets the pace", "W")]
+    igpu_speed: Annotated[Points | None, Column("R of the integrated graphics; empty: none", "points")] = None
+    igpu_upscalers: Annotated[
+        tuple[str, ...], Column("Upscalers that the integrated graphics can run, separated by ;")
+    ] = ()
+    boxed_cooler_w: Annotated[Watts | None, Column("Capacity of the boxed cooler; empty: none", "W")] = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Graphics(Part):
+    """A graphics card."""
+
+    chip: Annotated[str, Column("Graphics chip")]
+    speed_1080p: Annotated[Points, Column("R at 1920x1080", "points")]
+    speed_1440p: Annotated[Points | None, Column("R at 2560x1440", "points")] = None
+    speed_2160p: Annotated[Points | None, Column("R at 3840x2160", "points")] = None
+    speed_sd: Annotated[Spread, Column("How well R is known: standard deviation", "ln")]
+    ray_speed: Annotated[Points | None, Column("Q: ray tracing; empty: cannot", "points")] = None
+    ray_speed_sd: Annotated[Spread, Column("How well Q is known: standard deviation", "ln")] = 0.0
+    memory_gb: Annotated[Gigabytes, Column("Video memory", "GB")]
+    pcie_gen: Annotated[Gen, Column("PCIe generation")]
+    pcie_lanes: Annotated[Lanes, Column("PCIe lanes")]
+    board_power_w: Annotated[Watts, Column("Board power", "W")]
+    spike_factor: Annotated[float, Ge(1), Le(4), Column("Short spikes as a multiple of board power")]
+    length_mm: Annotated[Millimetres, Column("Length", "mm")]
+    pcie_8pin: Annotated[Count, Column("8-pin PCIe power connectors needed")] = 0
+    pcie_16pin: Annotated[Count, Column("16-pin PCIe power connectors needed")] = 0
+    outputs: Annotated[tuple[str, ...], Column("Display outputs, separated by ;")] = ()
+    upscalers: Annotated[tuple[str, ...], Column("Upscalers it can run, separated by ;")] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Mainboard(Part):
+    """A mainboard."""
+
+    socket: Annotated[str, Column("Socket")]
+    chipset: Annotated[str, Column("Chipset")]
+    form_factor: Annotated[BoardForm, Column("Form factor")]
+    memory_type: Annotated[MemoryType, Column("Memory type")]
+    memory_slots: Annotated[Some, Column("Memory slots")]
+    memory_max_gb: Annotated[Gigabytes, Column("Most memory", "GB")]
+    memory_max_mts: Annotated[Rate, Column("Highest memory transfer rate", "MT/s")]
+    card_pcie_gen: Annotated[Gen, Column("PCIe generation of the card slot")]
+    card_pcie_lanes: Annotated[Lanes, Column("PCIe lanes of the card slot")]
+    m2_slots: Annotated[Count, Column("M.2 slots for NVMe drives")]
+    sata_ports: Annotated[Count, Column("SATA ports")]
+    cpu_8pin: Annotated[Count, Column("8-pin processor power connectors")]
+    outputs: Annotated[tuple[str, ...], Column("Rear display outputs, separated by ;")] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Memory(Part):
+    """A memory kit."""
+
+    memory_type: Annotated[MemoryType, Column("Memory type")]
+    mts: Annotated[Rate, Column("Transfer rate", "MT/s")]
+    cl: Annotated[Some, Column("CAS latency", "cycles")]
+    sticks: Annotated[Some, Column("Sticks in the kit")]
+    stick_gb: Annotated[Gigabytes, Column("Capacity of one stick", "GB")]
+    ranks: Annotated[Annotated[int, Ge(1), Le(8)], Column("Ranks per stick")] = 1
+
+    @property
+    def total_gb(self) -> float:
+        return self.sticks * self.stick_gb
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Storage(Part):
+    """A drive."""
+
+    interface: Annotated[Literal["M.2 NVMe", "SATA"], Column("Interface")]
+    capacity_gb: Annotated[Annotated[int, Ge(1), Le(200_000)], Column("Capacity", "GB")]
+    read_mbs: Annotated[Annotated[int, Ge(1), Le(100_000)], Column("Sequential read", "MB/s")]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Cooler(Part):
+    """An air cooler for the processor."""
+
+    sockets: Annotated[tuple[str, ...], Column("Sockets that it mounts on, separated by ;")]
+    height_mm: Annotated[Millimetres, Column("Height", "mm")]
+    capacity_w: Annotated[Watts, Column("Sustained heat that it carries", "W")]
+    noise_dba: Annotated[float | None, Ge(0), Le(90), Column("Noise at full load", "dB(A)")] = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PowerSupply(Part):
+    """A power supply."""
+
+    watts: Annotated[Watts, Column("Rated output", "W")]
+    spike_w: Annotated[Watts, Column("Short spikes that it rides out", "W")]
+    form: Annotated[SupplyForm, Column("Form factor")]
+    cpu_8pin: Annotated[Count, Column("8-pin processor power connectors")]
+    pcie_8pin: Annotated[Count, Column("8-pin PCIe power connectors")]
+    pcie_16pin: Annotated[Count, Column("16-pin PCIe power connectors")]
+    efficiency: Annotated[str, Column("80 PLUS level; empty: none")] = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Case(Part):
+    """A case."""
+
+    board_forms: Annotated[tuple[BoardForm, ...], Column("Board form factors, separated by ;")]
+    supply_forms: Annotated[tuple[SupplyForm, ...], Column("Supply form factors, separated by ;")]
+    card_length_mm: Annotated[Millimetres, Column("Longest card", "mm")]
+    cooler_height_mm: Annotated[Millimetres, Column("Tallest cooler", "mm")]
+    fans_included: Annotated[Count, Column("Fans included")] = 0
+    volume_l: Annotated[float, Gt(0), Le(500), Column("Volume", "l")] = 40.0
+    airflow: Annotated[Literal["mesh", "side vents", "closed"], Column("How air gets in")] = "mesh"
+
+
+PART_TYPES: dict[Kind, type[Part]] = {
+    "processor": Processor,
+    "graphics": Graphics,
+    "mainboard": Mainboard,
+    "memory": Memory,
+    "storage": Storage,
+    "cooler": Cooler,
+    "supply": PowerSupply,
+    "case": Case,
+}
+_KIND_BY_TYPE: dict[type[Part], Kind] = {part_type: kind for kind, part_type in PART_TYPES.items()}
+
+
+def kind_of(part: Part) -> Kind:
+    """The kind of a part."""
+    return _KIND_BY_TYPE[type(part)]

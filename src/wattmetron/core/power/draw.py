@@ -1,0 +1,65 @@
+"""What a machine draws, in W: in games, with everything sustained, and in short spikes."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.frames.estimate import Estimate
+from wattmetron.core.machine import Machine
+
+BOARD_W = 30
+FANS_W = 8
+STICK_W = 3
+DRIVE_W = {"M.2 NVMe": 7, "SATA": 5}
+
+
+def rest_w(sticks: int, nvme: int, sata: int) -> int:
+    """Board, fans, memory and drives, from a table of usual figures per kind."""
+    return BOARD_W + FANS_W + STICK_W * sticks + DRIVE_W["M.2 NVMe"] * nvme + DRIVE_W["SATA"] * sata
+
+
+def spike_of_card_w(board_power_w: int, factor: float) -> int:
+    """Short spike of a card: board power x spike factor, rounded up to whole watts."""
+    return -int(-round(board_power_w * factor * 1000) // 1000)
+
+
+def needed_supply_w(full_w: int, headroom_percent: int) -> int:
+    """Least rated output: full draw x headroom, rounded up."""
+    return -(-full_w * headroom_percent // 100)
+
+
+@dataclass(frozen=True, slots=True)
+class Draw:
+    """Draw in W; ``gaming_w`` is the heaviest target's, or None without an estimate."""
+
+    processor_w: int
+    graphics_w: int
+    rest_w: int
+    spike_w: int
+    gaming_w: float | None
+
+    @property
+    def full_w(self) -> int:
+        return self.processor_w + self.graphics_w + self.rest_w
+
+
+def gaming_w(machine: Machine, estimate: Estimate, rest: int) -> float:
+    """Gaming draw in one target: each side's power by its busy share of the (capped) mean frame."""
+    frame_ms = estimate.mean_frame_ms
+    if estimate.capped_fps:
+        frame_ms = 1000 / estimate.capped_fps
+    chip, card = machine.processor, machine.graphics
+    busy_c = min(1.0, estimate.processor_ms / frame_ms) if frame_ms else 0.0
+    busy_g = min(1.0, estimate.graphics_ms / frame_ms) if frame_ms else 0.0
+    return (chip.gaming_w * busy_c if chip else 0.0) + (card.board_power_w * busy_g if card else 0.0) + rest
+
+
+def draw(machine: Machine, estimates: tuple[Estimate, ...] = ()) -> Draw:
+    """Draw of what is in the machine so far."""
+    sticks = machine.memory.sticks if machine.memory else 0
+    nvme = sum(drive.interface == "M.2 NVMe" for drive in machine.storage)
+    rest = rest_w(sticks, nvme, len(machine.storage) - nvme)
+    chip_w = machine.processor.sustained_w if machine.processor else 0
+    card = machine.graphics
+    card_w = card.board_power_w if card else 0
+    spike = spike_of_card_w(card_w, card.spike_factor) if card else 0
+    gaming = [gaming_w(machine, one, rest) for one in estimates if not one.cannot or one.cap_fps]
+    return Draw(chip_w, card_w, rest, chip_w + spike + rest, max(gaming) if gaming else None)

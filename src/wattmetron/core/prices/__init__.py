@@ -1,0 +1,1 @@
+"""Offers, delivered prices and their dates."""

@@ -1,0 +1,142 @@
+"""The best build by trying every one: an independent formulation for small catalogues."""
+
+from dataclasses import dataclass
+from itertools import combinations_with_replacement
+
+import numpy as np
+
+from wattmetron.core.briefs import Brief, Build
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit import blocks, check
+from wattmetron.core.frames.estimate import estimate
+from wattmetron.core.frames.table import reliable_table
+from wattmetron.core.machine import Machine
+from wattmetron.core.parts import kind_of
+
+
+@dataclass(frozen=True)
+class Tried:
+    cost: int
+    met: int
+    gain: int
+    ids: tuple
+
+
+def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> list[Tried]:  # noqa: B008
+    """All complete fitting builds with cost, weight met and U."""
+    book = catalogue.prices(brief.region, brief.allow_used)
+    fixed = {}
+    for _, part_id in kept.ids():
+        cost = 0 if part_id in brief.owned else book.delivered(part_id) or 0
+        fixed.setdefault(kind_of(catalogue.part(part_id)), []).append((catalogue.part(part_id), cost))
+    for part_id in brief.owned:
+        kind = kind_of(catalogue.part(part_id))
+        if part_id not in kept.of(kind) and (kind == "storage" or kind not in fixed):
+            fixed.setdefault(kind, []).append((catalogue.part(part_id), 0))
+
+    def shelf(kind):
+        if kind in fixed and kind != "storage":
+            return fixed[kind]
+        cap = brief.part_cap_minor
+        priced = [(part, book.delivered(part.id)) for part in catalogue.by_kind[kind]]
+        return [(part, cost) for part, cost in priced if cost is not None and (cap is None or cost <= cap)]
+
+    nothing = [(None, 0)]
+    counted = [target for target in brief.targets if target.weight]
+    memory_gb = max([brief.memory_gb, *(catalogue.game(t.game_id).memory_gb for t in counted)])
+    if "memory" in fixed:
+        memory_gb = min(memory_gb, fixed["memory"][0][0].total_gb)
+    games = {target.game_id for target in brief.targets}
+    storage_gb = max(brief.storage_gb, sum(catalogue.game(game).storage_gb for game in games) / 0.8)
+    own = fixed.get("storage", [])
+    new = [()] + [one for n in (1, 2) for one in combinations_with_replacement(shelf("storage"), n)]
+    drive_sets = [[*own, *extra] for extra in new]
+    drive_sets = [s for s in drive_sets if s and sum(drive.capacity_gb for drive, _ in s) >= storage_gb]
+    if own and sum(drive.capacity_gb for drive, _ in own) >= storage_gb:
+        drive_sets = [own]
+    cards = shelf("graphics") if "graphics" in fixed else shelf("graphics") + nothing
+    coolers = shelf("cooler") if "cooler" in fixed else shelf("cooler") + nothing
+    found = []
+    for chip, chip_cost in shelf("processor"):
+        for card, card_cost in cards:
+            for board, board_cost in shelf("mainboard"):
+                if _clash(Machine(chip, card, board)):
+                    continue
+                for kit, kit_cost in shelf("memory"):
+                    half = Machine(chip, card, board, kit)
+                    if kit.total_gb < memory_gb or _clash(half):
+                        continue
+                    judged = _judged(catalogue, brief, half)
+                    if judged is None:
+                        continue
+                    so_far = chip_cost + card_cost + board_cost + kit_cost
+                    shells = _shells(brief, half, drive_sets, coolers, shelf("supply"), shelf("case"))
+                    for drives, cooler, supply, case, cost in shells:
+                        ids = (
+                            chip.id, card.id if card else "", board.id, kit.id, tuple(d.id for d, _ in drives),
+                            cooler.id if cooler else "", supply.id, case.id,
+                        )
+                        found.append(Tried(so_far + cost, *judged, ids))
+    return found
+
+
+def _clash(machine):
+    """Whether parts that are there clash; a cooler may still come."""
+    return any(f.level == "blocks" and f.rule != "boxed cooler" for f in check(machine))
+
+
+def _shells(brief, half, drive_sets, coolers, supplies, cases):
+    for drives in drive_sets:
+        parts = tuple(drive for drive, _ in drives)
+        for cooler, cooler_cost in coolers:
+            part = Machine(half.processor, half.graphics, half.mainboard, half.memory, parts, cooler)
+            if blocks(part):
+                continue
+            for supply, supply_cost in supplies:
+                for case, case_cost in cases:
+                    whole = Machine(
+                        half.processor, half.graphics, half.mainboard, half.memory, parts, cooler, supply, case
+                    )
+                    if not whole.missing() and not blocks(whole, brief.headroom_percent):
+                        cost = sum(price for _, price in drives) + cooler_cost + supply_cost + case_cost
+                        yield drives, cooler, supply, case, cost
+
+
+def _judged(catalogue, brief, machine):
+    """(weight met, U), or None where video memory is short and spill is not accepted."""
+    met = total = weight = 0
+    for target in brief.targets:
+        if not target.weight:
+            continue
+        game = catalogue.game(target.game_id)
+        one = estimate(machine, game, target, brief)
+        if one is None or (one.short_of_video_memory_gb > 0 and not brief.accept_spill):
+            return None
+        gain = round(np.log(0.01) * 1e6)
+        if np.isfinite(one.graphics_ms):
+            table = reliable_table(
+                game.processor_variation, game.graphics_variation, target.measure, brief.chance,
+                target.ray_tracing and game.ray_tracing_ms_per_mpx is not None,
+            )
+            columns = (np.log(one.processor_ms), one.processor_sd, np.log(one.graphics_ms), one.graphics_sd)
+            ln_f = float(table.ln_quantile(*(np.array([value]) for value in columns))[0])
+            gain = max(gain, round((np.log(1000 / target.fps) - ln_f) * 1e6))
+        gain = min(gain, round(np.log(max(1.0, min(1.5, brief.display.refresh_hz / target.fps))) * 1e6))
+        capped = one.cap_fps is not None and target.fps > one.cap_fps
+        met += target.weight if gain >= 0 and not capped else 0
+        total += target.weight * gain
+        weight += target.weight
+    return met, (2 * total + weight) // (2 * weight) if weight else total
+
+
+def answer(found: list[Tried], aim: str, weight: int, budget: int, band: int) -> Tried | None:
+    """The best of all builds by one of the two aims."""
+    if aim == "least money":
+        able = [one for one in found if one.met == weight]
+    else:
+        able = [one for one in found if one.cost <= budget]
+        if able:
+            met = max(one.met for one in able)
+            gain = max(one.gain for one in able if one.met == met)
+            able = [one for one in able if one.met == met and one.gain >= gain - band]
+    return min(able, key=lambda one: (one.cost, -one.gain, one.ids)) if able else None

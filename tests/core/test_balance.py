@@ -1,0 +1,61 @@
+"""The proposal against brute force over every build of small catalogues."""
+
+from dataclasses import replace
+
+import pytest
+
+from tests.core.brute import answer, every_build
+from tests.worlds import World
+from wattmetron.core.balance import AIMS, cheapest_fit, propose
+from wattmetron.core.balance.search import BAND
+from wattmetron.core.briefs import Build
+
+SEEDS = range(320)
+CHUNK = 20
+
+
+def ids_of(build: Build) -> tuple:
+    return (
+        build.processor, build.graphics or "", build.mainboard, build.memory, build.storage,
+        build.cooler or "", build.supply, build.case,
+    )
+
+
+def question(seed: int):
+    """A small catalogue, a brief with or without owned parts, and perhaps a kept part."""
+    world = World(seed)
+    catalogue = world.catalogue(per_kind=3 if seed % 3 else 4, games=2)
+    brief = world.brief(catalogue, targets=int(world.rng.integers(0, 4)))
+    ids = sorted(catalogue.parts)
+    kept = Build()
+    if seed % 5 == 0:
+        brief = replace(brief, owned=(ids[int(world.rng.integers(len(ids)))],))
+    if seed % 7 == 0:
+        part = catalogue.by_kind[world.pick("processor", "graphics", "case", "storage", "cooler")][0]
+        kind = part.id.split("-")[0]
+        kept = Build().with_part(kind, part.id).keeping(part.id, True)
+    return catalogue, brief, kept
+
+
+@pytest.mark.parametrize("first", range(SEEDS.start, SEEDS.stop, CHUNK))
+def test_equals_brute_force(first):
+    outcomes = set()
+    for seed in range(first, first + CHUNK):
+        catalogue, brief, kept = question(seed)
+        found = every_build(catalogue, brief, kept)
+        weight = sum(target.weight for target in brief.targets)
+        budget = brief.budget_high_minor - brief.extras_minor
+        for aim in AIMS:
+            expected = answer(found, aim, weight, budget, BAND)
+            got = propose(catalogue, brief, aim, kept)
+            if expected is None:
+                assert got.build is None, (seed, aim)
+            else:
+                assert got.build is not None, (seed, aim)
+                assert (got.cost_minor, got.weight_met, got.gain) == (expected.cost, expected.met, expected.gain), (seed, aim)
+                assert ids_of(got.build) == expected.ids, (seed, aim)
+            outcomes.add((aim, expected is None))
+        if brief.accept_spill:
+            least = cheapest_fit(catalogue, brief, kept)
+            assert least.cost_minor == min((one.cost for one in found), default=least.cost_minor), seed
+    assert len(outcomes) >= 3
