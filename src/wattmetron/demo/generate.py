@@ -1,0 +1,271 @@
+"""Spell out the families into the catalogue folder and write the briefs: ``python -m wattmetron.demo.generate``."""
+
+import random
+import re
+from dataclasses import replace
+from datetime import date, timedelta
+
+from wattmetron.core.balance import propose
+from wattmetron.core.briefs import Brief, Build, Display, Extra, Target
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.parts import Case, Cooler, Graphics, Mainboard, Memory, Part, PowerSupply, Processor, Storage
+from wattmetron.core.prices.offers import Offer, Region
+from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.demo.families import BOARDS, CASES, CHIPS, COOLERS, DRIVES, KITS, PARTNERS, PROCESSORS, SOCKETS, SUPPLIES
+from wattmetron.demo.worklist import games
+from wattmetron.formats.brief_file import brief_file, build_file
+from wattmetron.formats.catalogue_folder import write_catalogue
+
+TODAY = date(2026, 11, 20)
+REGIONS = {
+    "vellmouth": Region(id="vellmouth", name="Vellmouth", currency="EUR", tax_percent=21.0, mains_v=230),
+    "overwater": Region(id="overwater", name="Overwater", currency="NOK", tax_percent=25.0, mains_v=230),
+}
+NOK_PER_EUR = 11.6
+
+
+def slug(*words: str) -> str:
+    return re.sub(r"[^a-z0-9]+", "-", " ".join(words).lower()).strip("-")
+
+
+def split(text: str) -> tuple[str, ...]:
+    return tuple(filter(None, text.split(";")))
+
+
+def processors() -> list[tuple[Part, float]]:
+    found: list[tuple[Part, float]] = []
+    for maker, model, socket, cores, threads, s, t, igpu, watts, gaming, boxed, eur, released in PROCESSORS:
+        kind, mts, cl, most_mts, most_gb, gen, lanes = SOCKETS[socket]
+        part = Processor(
+            id=slug(maker, model), maker=maker, model=model, socket=socket, cores=cores, threads=threads,
+            single_speed=float(s), all_core_speed=float(t), speed_sd=0.03 if released.year >= 2024 else 0.02,
+            memory_type=kind, memory_mts=mts, memory_cl=cl, memory_channels=2, memory_max_mts=most_mts,
+            memory_max_gb=float(most_gb), card_pcie_gen=gen, card_pcie_lanes=lanes, sustained_w=watts,
+            gaming_w=gaming, igpu_speed=None if igpu is None else float(igpu),
+            igpu_upscalers=("Spyglass",) if igpu and igpu > 15 else (), boxed_cooler_w=boxed, released=released,
+            notes="Made for rendering and compiling; many slow cores." if "Foundry" in model else "",
+        )  # fmt: skip
+        found.append((part, eur))
+    return found
+
+
+def cards() -> list[tuple[Part, float]]:
+    found: list[tuple[Part, float]] = []
+    for maker, chip, gb, r1, r2, r3, q, watts, spike, p8, p16, gen, lanes, upscalers, eur, released in CHIPS:
+        for partner, trim, price, clock, base_mm, per_w, from_w in PARTNERS:
+            if watts < from_w or (trim == "Short" and watts > 260):
+                continue
+            part = Graphics(
+                id=slug(partner, chip, str(gb), trim), maker=partner, model=f"{maker} {chip} {gb} GB {trim}",
+                chip=f"{maker} {chip}", speed_1080p=round(r1 * clock, 1), speed_1440p=round(r2 * clock, 1),
+                speed_2160p=round(r3 * clock, 1), speed_sd=0.03, ray_speed=None if q is None else round(q * clock, 1),
+                ray_speed_sd=0.05, memory_gb=float(gb), pcie_gen=gen, pcie_lanes=lanes,
+                board_power_w=round(watts * (1.06 if trim == "Triple" else 1.0)), spike_factor=spike,
+                length_mm=round(base_mm + per_w * watts), pcie_8pin=p8, pcie_16pin=p16,
+                outputs=("DisplayPort", "HDMI"), upscalers=split(upscalers), released=released,
+            )  # fmt: skip
+            found.append((part, eur * price))
+    return found
+
+
+def others() -> list[tuple[Part, float]]:
+    found: list[tuple[Part, float]] = []
+    for maker, model, socket, chipset, form, kind, slots, gb, mts, gen, m2, sata, eps, outputs, eur in BOARDS:
+        board = Mainboard(
+            id=slug(maker, model), maker=maker, model=model, socket=socket, chipset=chipset, form_factor=form,
+            memory_type=kind, memory_slots=slots, memory_max_gb=float(gb), memory_max_mts=mts, card_pcie_gen=gen,
+            card_pcie_lanes=16, m2_slots=m2, sata_ports=sata, cpu_8pin=eps, outputs=split(outputs),
+        )  # fmt: skip
+        found.append((board, eur))
+    for maker, model, kind, mts, cl, sticks, gb, ranks, eur in KITS:
+        kit = Memory(
+            id=slug(maker, model, kind), maker=maker, model=f"{model} {kind}", memory_type=kind, mts=mts, cl=cl,
+            sticks=sticks, stick_gb=float(gb), ranks=ranks,
+        )  # fmt: skip
+        found.append((kit, eur))
+    for maker, model, interface, capacity, speed, eur in DRIVES:
+        drive = Storage(
+            id=slug(maker, model), maker=maker, model=model, interface=interface, capacity_gb=capacity, read_mbs=speed
+        )
+        found.append((drive, eur))
+    for maker, model, sockets, height, watts, noise, eur in COOLERS:
+        cooler = Cooler(
+            id=slug(maker, model), maker=maker, model=model, sockets=split(sockets), height_mm=height,
+            capacity_w=watts, noise_dba=noise,
+        )  # fmt: skip
+        found.append((cooler, eur))
+    for maker, model, watts, spike, form, eps, p8, p16, level, eur in SUPPLIES:
+        supply = PowerSupply(
+            id=slug(maker, model), maker=maker, model=model, watts=watts, spike_w=spike, form=form, cpu_8pin=eps,
+            pcie_8pin=p8, pcie_16pin=p16, efficiency=level,
+            notes="No test result and no protections named." if "Bargain" in model else "",
+        )  # fmt: skip
+        found.append((supply, eur))
+    for maker, model, boards, supplies, card, cooler_mm, fans, litres, airflow, eur in CASES:
+        case = Case(
+            id=slug(maker, model), maker=maker, model=model, board_forms=split(boards), supply_forms=split(supplies),
+            card_length_mm=card, cooler_height_mm=cooler_mm, fans_included=fans, volume_l=float(litres), airflow=airflow,
+        )  # fmt: skip
+        found.append((case, eur))
+    return found
+
+
+class Market:
+    """Shops that ask a little more or less, run out, and sell old parts used."""
+
+    def __init__(self) -> None:
+        self.random = random.Random(20261120)
+        self.offers: list[Offer] = []
+
+    def stock(self, part: Part, eur: float) -> None:
+        draw = self.random
+        for shop, level in (("Quayside Parts", 1.0), ("Three Gulls Computing", 1.02), ("Northlight Direct", 0.985)):
+            if draw.random() < 0.86:
+                self._offer(part, shop, "vellmouth", eur * level * draw.uniform(0.97, 1.05), draw.random() > 0.09)
+        if not any(offer.part_id == part.id for offer in self.offers):
+            self._offer(part, "Quayside Parts", "vellmouth", eur, True)
+        if draw.random() < 0.82:
+            self._offer(part, "Overwater Elektro", "overwater", eur * draw.uniform(1.0, 1.1), draw.random() > 0.12)
+        if draw.random() < 0.5:
+            self._offer(part, "Northlight Direct", "overwater", eur * draw.uniform(0.98, 1.12), draw.random() > 0.1)
+        if part.released and part.released.year <= 2023 and draw.random() < 0.7:
+            self._offer(part, "The Second Bench", "vellmouth", eur * draw.uniform(0.5, 0.68), True, used=True)
+
+    def _offer(
+        self, part: Part, shop: str, region: str, eur: float, in_stock: bool, used: bool = False
+    ) -> None:
+        abroad = region == "overwater"
+        price = round(eur * NOK_PER_EUR / 10) * 10 - 1 if abroad else round(eur) - 0.1
+        shipping = 0.0 if eur > 250 else (79.0 if abroad else 4.9)
+        days = self.random.choice((0, 0, 1, 1, 2, 3, 5)) if self.random.random() > 0.06 else 24
+        self.offers.append(
+            Offer(
+                part_id=part.id,
+                shop=shop,
+                region=region,
+                currency=REGIONS[region].currency,
+                price_minor=round(price * 100),
+                shipping_minor=round(shipping * 100),
+                in_stock=in_stock,
+                condition="used" if used else "new",
+                seen_on=TODAY - timedelta(days=days),
+            )
+        )
+
+
+def catalogue() -> Catalogue:
+    """The whole made-up world."""
+    market = Market()
+    parts: dict[str, Part] = {}
+    for part, eur in [*processors(), *cards(), *others()]:
+        assert part.id not in parts, part.id
+        parts[part.id] = part
+        market.stock(part, eur)
+    return Catalogue(parts, {game.id: game for game in games()}, tuple(market.offers), REGIONS)
+
+
+def wanted(size: tuple[int, int], *rows: tuple[str, str, float, dict[str, object]]) -> tuple[Target, ...]:
+    return tuple(
+        Target(
+            id=f"t{n}", game_id=game, width_px=size[0], height_px=size[1], preset=preset, fps=fps, **more  # type: ignore[arg-type]
+        )
+        for n, (game, preset, fps, more) in enumerate(rows, start=1)
+    )
+
+
+def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
+    """The briefs that ship with the demo, each with the build it starts from."""
+    net_loft = Brief(
+        name="Net loft all-rounder", region="vellmouth", budget_low_minor=105000, budget_high_minor=125000,
+        display=Display(width_px=2560, height_px=1440, refresh_hz=144.0, variable_from_hz=48.0),
+        targets=wanted(
+            (2560, 1440),
+            ("hollow-meridian", "high", 70.0, {"weight": 3}),
+            ("ashfall-wardens", "high", 90.0, {"weight": 2}),
+            ("vantage-null", "high", 60.0, {"weight": 2, "upscaling": True, "ray_tracing": True}),
+            ("gullwing-circuit", "ultra", 90.0, {"weight": 2}),
+            ("thousand-towers", "high", 60.0, {"weight": 1}),
+            ("lanternfolk", "ultra", 100.0, {"weight": 1}),
+        ),
+        storage_gb=1000.0, notes="One room, one machine: open worlds in the evening, light games in between.",
+    )  # fmt: skip
+    hall = Brief(
+        name="Harbour hall, seat row", region="vellmouth", budget_low_minor=80000, budget_high_minor=95000,
+        display=Display(width_px=1920, height_px=1080, refresh_hz=240.0),
+        targets=wanted(
+            (1920, 1080),
+            ("causeway-clash", "medium", 240.0, {"weight": 3}),
+            ("kiteball-arena", "high", 240.0, {"weight": 2}),
+            ("ashfall-wardens", "medium", 100.0, {"weight": 1}),
+            ("causeway-clash", "low", 165.0, {"weight": 2, "measure": "low"}),
+        ),
+        storage_gb=500.0, part_cap_minor=45000, notes="Per seat; six alike. No single part above EUR 450.",
+    )  # fmt: skip
+    bunk = Brief(
+        name="Ferry bunk", region="vellmouth", budget_low_minor=50000, budget_high_minor=70000,
+        display=Display(width_px=1920, height_px=1080, refresh_hz=60.0),
+        targets=wanted(
+            (1920, 1080),
+            ("lanternfolk", "high", 60.0, {"weight": 3}),
+            ("kiteball-arena", "low", 60.0, {"weight": 2}),
+            ("causeway-clash", "low", 60.0, {"weight": 1, "upscaling": True}),
+            ("tin-harbour", "low", 40.0, {"weight": 1}),
+        ),
+        storage_gb=500.0, extras=(Extra(name="Operating system", minor=0, in_budget=True),),
+        notes="A shelf of six litres; the case is there already.", owned=("lidd-frame-bunk",),
+    )  # fmt: skip
+    chart = Brief(
+        name="Chart room", region="overwater", budget_low_minor=1300000, budget_high_minor=1700000,
+        display=Display(width_px=2560, height_px=1440, refresh_hz=100.0, variable_from_hz=40.0),
+        sureness="near certain",
+        targets=wanted(
+            (2560, 1440),
+            ("thousand-towers", "high", 60.0, {"weight": 3}),
+            ("tin-harbour", "high", 60.0, {"weight": 3, "measure": "low"}),
+            ("deepwater-pilot", "medium", 45.0, {"weight": 2}),
+            ("lanternfolk", "high", 90.0, {"weight": 1}),
+        ),
+        storage_gb=1000.0, memory_gb=32.0, extras=(Extra(name="Operating system", minor=149000, in_budget=True),),
+        notes="The late game is what counts here.",
+    )  # fmt: skip
+    tower = Brief(
+        name="Signal tower, sent-in list", region="vellmouth", budget_low_minor=110000, budget_high_minor=140000,
+        display=Display(width_px=2560, height_px=1440, refresh_hz=165.0, variable_from_hz=48.0),
+        targets=wanted(
+            (2560, 1440),
+            ("causeway-clash", "high", 165.0, {"weight": 2}),
+            ("brinewalkers", "high", 75.0, {"weight": 2}),
+            ("low-orbit-salvage", "high", 70.0, {"weight": 1}),
+            ("deepwater-pilot", "medium", 50.0, {"weight": 1}),
+        ),
+        storage_gb=1000.0, notes="A list that somebody sent, put together for looks. Keep or change, and say why.",
+    )  # fmt: skip
+    sent = Build(
+        processor="marrowgate-heron-dun-6", graphics="kitefall-pharos-16-triple", mainboard="pellworth-wharf-full",
+        memory="bramblebyte-plain-16-single-ddr4", storage=("ledgerock-ledge-500",), cooler="coldreach-gust",
+        supply="lowhum-bargain-700", case="lidd-frame-porthole",
+    )  # fmt: skip
+    tight = propose(world, replace(net_loft, budget_high_minor=105000)).build
+    seat = propose(world, hall).build
+    assert tight and seat
+    return {
+        "net-loft": (net_loft, tight),
+        "harbour-hall": (hall, seat),
+        "ferry-bunk": (bunk, Build(case="lidd-frame-bunk")),
+        "chart-room": (chart, Build()),
+        "signal-tower": (tower, sent),
+    }
+
+
+def main() -> None:
+    world = catalogue()
+    write_catalogue(world, CATALOGUE)
+    BRIEFS.mkdir(exist_ok=True)
+    for name, (brief, build) in briefs(world).items():
+        (BRIEFS / f"{name}.brief.json").write_text(brief_file(brief).model_dump_json(indent=2) + "\n")
+        (BRIEFS / f"{name}.build.json").write_text(build_file(build).model_dump_json(indent=2) + "\n")
+    print(f"{len(world.parts)} parts, {len(world.offers)} offers, {len(world.games)} games")
+
+
+if __name__ == "__main__":
+    main()

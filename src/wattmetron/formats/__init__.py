@@ -1,0 +1,1 @@
+"""Open formats in and out: catalogue folder, briefs, builds."""

@@ -1,0 +1,220 @@
+"""Briefs and builds as JSON, checked by Pydantic at the edge and turned into core values."""
+
+from decimal import Decimal
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from wattmetron.core.briefs import Brief, Build, Display, Extra, Sureness, Target, check_brief
+from wattmetron.core.briefs.brief import Measure
+from wattmetron.core.errors import BuildError
+from wattmetron.core.games import PresetName
+from wattmetron.core.money import to_decimal, to_minor
+from wattmetron.core.parts import Kind
+from wattmetron.formats.problems import FormatError, Problem
+
+MAX_BYTES = 1_000_000
+Amount = Annotated[Decimal, Field(ge=0, le=10_000_000, max_digits=10, decimal_places=2)]
+Text = Annotated[str, Field(max_length=120)]
+Id = Annotated[str, Field(max_length=80)]
+
+
+class _Strict(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class BudgetFile(_Strict):
+    """A budget as a range, in the region's currency."""
+
+    low: Amount = Field(description="Lower end, in the region's currency")
+    high: Amount = Field(description="Upper end, in the region's currency: what a proposal may spend")
+
+
+class DisplayFile(_Strict):
+    """The display."""
+
+    width_px: int = Field(1920, description="Pixels across")
+    height_px: int = Field(1080, description="Pixels down")
+    refresh_hz: float = Field(60.0, description="Highest refresh, Hz")
+    variable_from_hz: float | None = Field(None, description="Where variable refresh begins, Hz; null: fixed")
+
+
+class TargetFile(_Strict):
+    """One game at named settings with the frame rate wanted."""
+
+    id: Id = Field("", description="Id within the brief; empty: given on import")
+    game: Id = Field(description="Game id")
+    width_px: int = Field(1920, description="Pixels across")
+    height_px: int = Field(1080, description="Pixels down")
+    preset: PresetName = Field("high", description="Preset")
+    upscaling: bool = Field(False, description="Whether upscaling is acceptable and to be used")
+    scale: float = Field(0.67, description="Rendered share of each axis when upscaling")
+    ray_tracing: bool = Field(False, description="Whether ray tracing is on")
+    fps: float = Field(60.0, description="Frame rate wanted, fps")
+    measure: Measure = Field("average", description="Whether the average or the 1 % low must reach it")
+    cap_fps: float | None = Field(None, description="A cap chosen by the user, fps; null: none")
+    weight: int = Field(1, description="How much it counts; 0: shown but not counted")
+
+
+class ExtraFile(_Strict):
+    """Something besides the parts that the budget may have to pay for."""
+
+    name: Text = Field(description="What it is")
+    amount: Amount = Field(description="What it costs, in the region's currency")
+    in_budget: bool = Field(True, description="Whether the budget pays for it")
+
+
+class BriefFile(_Strict):
+    """A brief: everything that was asked for."""
+
+    format: Literal["wattmetron-brief/1"] = "wattmetron-brief/1"
+    name: Text = Field(description="Name of the brief, such as the room it is for")
+    region: Id = Field(description="Region id: decides currency and offers")
+    budget: BudgetFile
+    display: DisplayFile = DisplayFile()  # type: ignore[call-arg]
+    sureness: Sureness = Field("likely", description="even odds 50 %, likely 80 %, near certain 95 %")
+    targets: list[TargetFile] = Field(default_factory=list)
+    owned: list[Id] = Field(default_factory=list, description="Part ids that are there already and cost nothing")
+    part_price_cap: Amount | None = Field(None, description="Most that a single part may cost; null: no cap")
+    allow_used: bool = Field(False, description="Whether used parts may be proposed")
+    accept_spill: bool = Field(False, description="Whether too little video memory is acceptable")
+    memory_gb: float = Field(16.0, description="Least main memory, GB")
+    storage_gb: float = Field(500.0, description="Least storage, GB")
+    headroom_percent: int = Field(140, description="Least supply output in % of the full draw")
+    extras: list[ExtraFile] = Field(default_factory=list)
+    notes: Annotated[str, Field(max_length=4000)] = ""
+
+
+class PlaceFile(_Strict):
+    """A part in its place."""
+
+    kind: Kind = Field(description="Kind of part")
+    part: Id = Field(description="Part id")
+    keep: bool = Field(False, description="Whether it stays when the rest is proposed")
+
+
+class BuildFile(_Strict):
+    """A build: which part stands in which place."""
+
+    format: Literal["wattmetron-build/1"] = "wattmetron-build/1"
+    parts: list[PlaceFile] = Field(default_factory=list, max_length=40)
+
+
+def brief_from(file: BriefFile) -> Brief:
+    """The core value; raises BriefError for what cannot be worked with."""
+    taken = {target.id for target in file.targets if target.id}
+    fresh = (f"t{n}" for n in range(1, 10_000) if f"t{n}" not in taken)
+    brief = Brief(
+        name=file.name.strip(),
+        region=file.region,
+        budget_low_minor=to_minor(file.budget.low),
+        budget_high_minor=to_minor(file.budget.high),
+        display=Display(**file.display.model_dump()),
+        sureness=file.sureness,
+        targets=tuple(
+            Target(game_id=one.game, **{**one.model_dump(exclude={"game"}), "id": one.id or next(fresh)})
+            for one in file.targets
+        ),
+        owned=tuple(file.owned),
+        part_cap_minor=None if file.part_price_cap is None else to_minor(file.part_price_cap),
+        allow_used=file.allow_used,
+        accept_spill=file.accept_spill,
+        memory_gb=file.memory_gb,
+        storage_gb=file.storage_gb,
+        headroom_percent=file.headroom_percent,
+        extras=tuple(
+            Extra(name=one.name, minor=to_minor(one.amount), in_budget=one.in_budget) for one in file.extras
+        ),
+        notes=file.notes,
+    )
+    check_brief(brief)
+    return brief
+
+
+def brief_file(brief: Brief) -> BriefFile:
+    """The file model of a brief."""
+    return BriefFile(
+        name=brief.name,
+        region=brief.region,
+        budget=BudgetFile(low=to_decimal(brief.budget_low_minor), high=to_decimal(brief.budget_high_minor)),
+        display=DisplayFile(
+            width_px=brief.display.width_px,
+            height_px=brief.display.height_px,
+            refresh_hz=brief.display.refresh_hz,
+            variable_from_hz=brief.display.variable_from_hz,
+        ),
+        sureness=brief.sureness,
+        targets=[
+            TargetFile(
+                id=one.id,
+                game=one.game_id,
+                width_px=one.width_px,
+                height_px=one.height_px,
+                preset=one.preset,
+                upscaling=one.upscaling,
+                scale=one.scale,
+                ray_tracing=one.ray_tracing,
+                fps=one.fps,
+                measure=one.measure,
+                cap_fps=one.cap_fps,
+                weight=one.weight,
+            )
+            for one in brief.targets
+        ],
+        owned=list(brief.owned),
+        part_price_cap=None if brief.part_cap_minor is None else to_decimal(brief.part_cap_minor),
+        allow_used=brief.allow_used,
+        accept_spill=brief.accept_spill,
+        memory_gb=brief.memory_gb,
+        storage_gb=brief.storage_gb,
+        headroom_percent=brief.headroom_percent,
+        extras=[
+            ExtraFile(name=one.name, amount=to_decimal(one.minor), in_budget=one.in_budget) for one in brief.extras
+        ],
+        notes=brief.notes,
+    )
+
+
+def build_from(file: BuildFile) -> Build:
+    """The core value; raises BuildError where a place is taken twice."""
+    build = Build()
+    for place in file.parts:
+        if place.kind != "storage" and build.of(place.kind):
+            raise BuildError(f"The build has two parts of the kind {place.kind}: keep one of them.")
+        build = build.with_part(place.kind, place.part)
+        if place.keep:
+            build = build.keeping(place.part, True)
+    return build
+
+
+def build_file(build: Build) -> BuildFile:
+    """The file model of a build."""
+    return BuildFile(
+        parts=[PlaceFile(kind=kind, part=part_id, keep=part_id in build.kept) for kind, part_id in build.ids()]
+    )
+
+
+def read_brief(name: str, data: bytes) -> Brief:
+    """A brief from the bytes of a JSON file; raises FormatError or BriefError."""
+    return brief_from(_read(BriefFile, name, data))
+
+
+def read_build(name: str, data: bytes) -> Build:
+    """A build from the bytes of a JSON file; raises FormatError or BuildError."""
+    return build_from(_read(BuildFile, name, data))
+
+
+def _read(kind: Any, name: str, data: bytes) -> Any:
+    if len(data) > MAX_BYTES:
+        raise FormatError([Problem(name, None, "", f"{len(data) / 1e6:,.0f} MB", "at most 1 MB")])
+    try:
+        return kind.model_validate_json(data)
+    except ValidationError as error:
+        raise FormatError([problem_of(name, one) for one in error.errors(include_url=False)]) from error
+
+
+def problem_of(name: str, error: Any) -> Problem:
+    """One validation error in our words."""
+    place = " › ".join(str(step + 1) if isinstance(step, int) else str(step) for step in error["loc"])
+    found = "no such value" if error["type"] == "missing" else f"“{str(error['input'])[:60]}”"
+    return Problem(name, None, place, found, error["msg"].lower())

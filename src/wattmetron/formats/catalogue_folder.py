@@ -1,0 +1,243 @@
+"""A catalogue folder: one CSV per kind of part, offers.csv, regions.csv, games.json, datapackage.json."""
+
+import json
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import date
+from decimal import Decimal
+from pathlib import Path
+from typing import Annotated, Any
+
+from annotated_types import Ge, Le
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fields import Column
+from wattmetron.core.games import Game
+from wattmetron.core.money import to_decimal
+from wattmetron.core.parts import KINDS, PART_TYPES, Kind, Part
+from wattmetron.core.prices.offers import Condition, Offer, Region
+from wattmetron.formats.columns import ColumnSpec, columns_of
+from wattmetron.formats.csv_table import decoded, read_table, write_table
+from wattmetron.formats.games_file import read_games, write_games
+from wattmetron.formats.problems import FormatError, Problem
+
+PART_FILES: dict[Kind, str] = {
+    "processor": "processors.csv",
+    "graphics": "graphics.csv",
+    "mainboard": "mainboards.csv",
+    "memory": "memory.csv",
+    "storage": "storage.csv",
+    "cooler": "coolers.csv",
+    "supply": "supplies.csv",
+    "case": "cases.csv",
+}
+OFFERS_FILE, REGIONS_FILE, GAMES_FILE, PACKAGE_FILE = "offers.csv", "regions.csv", "games.json", "datapackage.json"
+
+Amount = Annotated[Decimal, Ge(0), Le(10_000_000)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class OfferRow:
+    """A line of offers.csv."""
+
+    part_id: Annotated[str, Column("Id of the part offered")]
+    shop: Annotated[str, Column("Shop")]
+    region: Annotated[str, Column("Id of the region it sells to")]
+    price: Annotated[Amount, Column("Price with tax", "currency")]
+    shipping: Annotated[Amount, Column("Shipping for this part alone", "currency")]
+    currency: Annotated[str, Column("ISO 4217 currency code; the region's")]
+    in_stock: Annotated[bool, Column("Whether it can be bought on that day")]
+    condition: Annotated[Condition, Column("new or used")]
+    seen_on: Annotated[date, Column("Day on which the offer was seen, ISO 8601")]
+
+
+def row_of(offer: Offer) -> OfferRow:
+    return OfferRow(
+        part_id=offer.part_id,
+        shop=offer.shop,
+        region=offer.region,
+        price=to_decimal(offer.price_minor),
+        shipping=to_decimal(offer.shipping_minor),
+        currency=offer.currency,
+        in_stock=offer.in_stock,
+        condition=offer.condition,
+        seen_on=offer.seen_on,
+    )
+
+
+def read_catalogue(folder: Path) -> Catalogue:
+    """The catalogue of a folder; raises FormatError with every problem found."""
+    if not folder.is_dir():
+        raise FormatError([Problem(str(folder), None, "", "no such folder", "a catalogue folder")])
+
+    def load(name: str) -> bytes | None:
+        path = folder / name
+        return path.read_bytes() if path.is_file() else None
+
+    return parse_catalogue(load)
+
+
+def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
+    """The catalogue from files by name; a file that is not there is None."""
+    problems: list[Problem] = []
+
+    def text_of(name: str) -> str | None:
+        data = load(name)
+        if data is None:
+            problems.append(Problem(name, None, "", "no such file", "the file, with its header at least"))
+            return None
+        return decoded(name, data, problems)
+
+    parts: dict[str, Part] = {}
+    for kind in KINDS:
+        name = PART_FILES[kind]
+        text = text_of(name)
+        if text is not None:
+            for line, part in read_table(PART_TYPES[kind], name, text, problems):
+                _add_part(parts, name, line, part, problems)
+    regions = _read_regions(text_of(REGIONS_FILE), problems)
+    offers = _read_offers(text_of(OFFERS_FILE), parts, regions, problems)
+    games = _read_games(text_of(GAMES_FILE), problems)
+    if problems:
+        raise FormatError(problems)
+    return Catalogue(parts, games, tuple(offers), regions)
+
+
+def is_id(text: str) -> bool:
+    """Small letters, digits and hyphens, at most 80, not beginning with a hyphen."""
+    plain = text.replace("-", "a")
+    return 0 < len(text) <= 80 and text[0] != "-" and plain.isascii() and plain.isalnum() and plain.islower() | plain.isdigit()
+
+
+def _add_part(parts: dict[str, Part], file: str, line: int, part: Part, problems: list[Problem]) -> None:
+    if not is_id(part.id):
+        problems.append(Problem(file, line, "id", f"“{part.id}”", "small letters, digits and hyphens"))
+    elif part.id in parts:
+        problems.append(Problem(file, line, "id", f"“{part.id}” a second time", "an id used once in the catalogue"))
+    else:
+        parts[part.id] = part
+
+
+def _read_regions(text: str | None, problems: list[Problem]) -> dict[str, Region]:
+    regions: dict[str, Region] = {}
+    for line, region in read_table(Region, REGIONS_FILE, text, problems) if text is not None else ():
+        if region.id in regions:
+            problems.append(Problem(REGIONS_FILE, line, "id", f"“{region.id}” a second time", "an id used once"))
+        regions[region.id] = region
+    return regions
+
+
+def _read_offers(
+    text: str | None, parts: dict[str, Part], regions: dict[str, Region], problems: list[Problem]
+) -> list[Offer]:
+    offers = []
+    seen: set[tuple[str, str, str, str]] = set()
+    for line, row in read_table(OfferRow, OFFERS_FILE, text, problems) if text is not None else ():
+        key = (row.part_id, row.shop, row.region, row.condition)
+        region = regions.get(row.region)
+        if row.part_id not in parts:
+            problems.append(Problem(OFFERS_FILE, line, "part_id", f"“{row.part_id}”", "the id of a part"))
+        elif region is None:
+            problems.append(Problem(OFFERS_FILE, line, "region", f"“{row.region}”", "the id of a region"))
+        elif region.currency != row.currency:
+            problems.append(Problem(OFFERS_FILE, line, "currency", f"“{row.currency}”", region.currency))
+        elif key in seen:
+            words = "the same part, shop, region and condition twice"
+            problems.append(Problem(OFFERS_FILE, line, "part_id", words, "one line for each"))
+        else:
+            seen.add(key)
+            offers.append(_offer(row))
+    return offers
+
+
+def _offer(row: OfferRow) -> Offer:
+    return Offer(
+        part_id=row.part_id,
+        shop=row.shop,
+        region=row.region,
+        currency=row.currency,
+        price_minor=int(row.price * 100),
+        shipping_minor=int(row.shipping * 100),
+        in_stock=row.in_stock,
+        condition=row.condition,
+        seen_on=row.seen_on,
+    )
+
+
+def _read_games(text: str | None, problems: list[Problem]) -> dict[str, Game]:
+    games: dict[str, Game] = {}
+    for place, game in enumerate(read_games(GAMES_FILE, text, problems) if text is not None else (), start=1):
+        if not is_id(game.id):
+            problems.append(Problem(GAMES_FILE, None, f"{place} › id", f"“{game.id}”", "small letters, digits, hyphens"))
+        elif game.id in games:
+            problems.append(Problem(GAMES_FILE, None, f"{place} › id", f"“{game.id}” a second time", "an id used once"))
+        games[game.id] = game
+    return games
+
+
+def catalogue_files(catalogue: Catalogue) -> dict[str, str]:
+    """The texts of all files of a catalogue folder, by name."""
+    files = {name: write_table(PART_TYPES[kind], catalogue.by_kind[kind]) for kind, name in PART_FILES.items()}
+    files[REGIONS_FILE] = write_table(Region, catalogue.regions.values())
+    files[OFFERS_FILE] = write_table(OfferRow, (row_of(offer) for offer in catalogue.offers))
+    files[GAMES_FILE] = write_games(list(catalogue.games.values()))
+    files[PACKAGE_FILE] = json.dumps(package_description(), indent=2, ensure_ascii=False) + "\n"
+    return files
+
+
+def write_catalogue(catalogue: Catalogue, folder: Path) -> None:
+    """Write all files of a catalogue into a folder, which is made where it is missing."""
+    folder.mkdir(parents=True, exist_ok=True)
+    for name, text in catalogue_files(catalogue).items():
+        (folder / name).write_text(text, encoding="utf-8", newline="")
+
+
+def tables() -> dict[str, type]:
+    """The row type of every CSV file."""
+    found: dict[str, type] = {PART_FILES[kind]: PART_TYPES[kind] for kind in KINDS}
+    return {**found, REGIONS_FILE: Region, OFFERS_FILE: OfferRow}
+
+
+def package_description() -> dict[str, Any]:
+    """The Data Package descriptor of a catalogue folder."""
+    resources: list[dict[str, Any]] = [
+        {
+            "name": name.removesuffix(".csv"),
+            "path": name,
+            "format": "csv",
+            "mediatype": "text/csv",
+            "encoding": "utf-8",
+            "schema": {
+                "fields": [_field(spec) for spec in columns_of(kind)],
+                "missingValues": [""],
+                **_keys(name),
+            },
+        }
+        for name, kind in tables().items()
+    ]
+    resources.append(
+        {"name": "games", "path": GAMES_FILE, "format": "json", "mediatype": "application/json", "encoding": "utf-8"}
+    )
+    return {
+        "name": "wattmetron-catalogue",
+        "title": "Parts, offers and games for building gaming PCs",
+        "profile": "data-package",
+        "resources": resources,
+    }
+
+
+def _keys(name: str) -> dict[str, Any]:
+    if name != OFFERS_FILE:
+        return {"primaryKey": "id"}
+    return {
+        "primaryKey": ["part_id", "shop", "region", "condition"],
+        "foreignKeys": [{"fields": "region", "reference": {"resource": "regions", "fields": "id"}}],
+    }
+
+
+def _field(spec: ColumnSpec) -> dict[str, Any]:
+    text = f"{spec.text} ({spec.unit})" if spec.unit else spec.text
+    constraints: dict[str, Any] = {"required": spec.required and not spec.optional}
+    if spec.choices and not spec.many:
+        constraints["enum"] = list(spec.choices)
+    return {"name": spec.name, "type": spec.type_name, "description": text, "constraints": constraints}

@@ -1,0 +1,140 @@
+"""CSV tables: UTF-8, a header, one value of a core type per line.
+
+A cell that a spreadsheet would take for a formula (it begins with = + - @, tab or carriage return and is no
+number) is written with an apostrophe before it; an apostrophe that stands there already is doubled. Reading
+takes exactly one away again, so a round trip restores every cell.
+"""
+
+import csv
+import io
+import re
+from collections.abc import Iterable, Iterator
+from typing import Any, TypeVar
+
+from wattmetron.formats.columns import ColumnSpec, cell_of, columns_of, reader_of
+from wattmetron.formats.problems import Problem
+
+T = TypeVar("T")
+MAX_BYTES = 50_000_000
+MAX_PROBLEMS = 1000
+_NUMBER = re.compile(r"[+-]?\d+(\.\d+)?([eE][+-]?\d+)?\Z")
+_RISKY = ("=", "+", "-", "@", "\t", "\r", "'")
+
+
+def guarded(cell: str) -> str:
+    """The cell so that no spreadsheet runs it."""
+    if cell.startswith(_RISKY) and not _NUMBER.match(cell):
+        return "'" + cell
+    return cell
+
+
+def unguarded(cell: str) -> str:
+    """The cell as it was before ``guarded``."""
+    return cell[1:] if cell.startswith("'") and cell[1:].startswith(_RISKY) else cell
+
+
+def write_table(kind: type, values: Iterable[Any]) -> str:
+    """The CSV text of values of one dataclass."""
+    specs = columns_of(kind)
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow([spec.name for spec in specs])
+    names = [spec.name for spec in specs]
+    for value in values:
+        writer.writerow([guarded(cell_of(getattr(value, name))) for name in names])
+    return out.getvalue()
+
+
+def decoded(file: str, data: bytes, problems: list[Problem]) -> str | None:
+    """Text of a file, or None with a problem noted when it is too large or not UTF-8 text."""
+    if len(data) > MAX_BYTES:
+        size = f"{len(data) / 1e6:,.0f} MB"
+        problems.append(Problem(file, None, "", size, f"at most {MAX_BYTES // 1_000_000} MB: split the file"))
+        return None
+    if b"\0" in data:
+        problems.append(Problem(file, None, "", "binary data", "text in UTF-8: save it as CSV"))
+        return None
+    try:
+        return data.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        line = data[: error.start].count(b"\n") + 1
+        found = f"the byte 0x{data[error.start]:02x}"
+        problems.append(Problem(file, line, "", found, "text in UTF-8: save it with that encoding"))
+        return None
+
+
+def read_table(kind: type[T], file: str, text: str, problems: list[Problem]) -> list[tuple[int, T]]:
+    """Line numbers and values; every problem is added to the list and its line left out."""
+    reader = csv.reader(io.StringIO(text, newline=""), strict=True)
+    try:
+        header = next(reader, None)
+        if not header or not _header_fits(kind, file, header, problems):
+            if not header:
+                problems.append(Problem(file, 1, "", "nothing", "a header line with the column names"))
+            return []
+        return list(_rows(kind, file, header, reader, problems))
+    except csv.Error as error:
+        problems.append(Problem(file, reader.line_num, "", f"broken CSV ({error})", "comma-separated values"))
+        return []
+
+
+def _header_fits(kind: type, file: str, header: list[str], problems: list[Problem]) -> bool:
+    specs = {spec.name: spec for spec in columns_of(kind)}
+    before = len(problems)
+    for name in header:
+        if name not in specs:
+            problems.append(Problem(file, 1, name, "an unknown column", f"one of {', '.join(specs)}"))
+    for name in {name for name in header if header.count(name) > 1}:
+        problems.append(Problem(file, 1, name, "the column twice", "each column once"))
+    for name, spec in specs.items():
+        if spec.required and name not in header:
+            problems.append(Problem(file, 1, name, "no such column", f"a column with {spec.expected}"))
+    return len(problems) == before
+
+
+def _rows(
+    kind: type[T], file: str, header: list[str], lines: Any, problems: list[Problem]
+) -> Iterator[tuple[int, T]]:
+    specs = {spec.name: spec for spec in columns_of(kind)}
+    ordered = [specs[name] for name in header]
+    plan = [(spec, spec.name, reader_of(spec), _empty_value(spec)) for spec in ordered]
+    width = len(header)
+    for cells in lines:
+        if not cells:
+            continue
+        if len(cells) != width:
+            problems.append(Problem(file, lines.line_num, "", f"{len(cells)} cells", f"{width} cells"))
+            continue
+        values: dict[str, Any] = {}
+        fine = True
+        for cell, (spec, name, read, empty) in zip(cells, plan, strict=True):
+            if cell and cell[0] == "'":
+                cell = unguarded(cell)
+            try:
+                if cell:
+                    values[name] = read(cell)
+                elif empty is _REFUSED:
+                    raise ValueError
+                else:
+                    values[name] = empty
+            except (ValueError, OverflowError):
+                fine = False
+                if len(problems) < MAX_PROBLEMS:
+                    found = f"“{cell}”" if cell else "an empty cell"
+                    problems.append(Problem(file, lines.line_num, name, found, spec.expected))
+        if fine:
+            yield lines.line_num, kind(**values)
+
+
+_REFUSED = object()
+
+
+def _empty_value(spec: ColumnSpec) -> Any:
+    """What an empty cell means: nothing, no entries, empty text, the default, or a problem."""
+    if spec.optional:
+        return None
+    if spec.many:
+        return ()
+    if spec.required:
+        return _REFUSED
+    return spec.default

@@ -1,0 +1,49 @@
+"""games.json: the games with their workloads, as a JSON array."""
+
+from typing import Any
+
+from pydantic import ConfigDict, TypeAdapter, ValidationError
+
+from wattmetron.core.games import PRESETS, Game, Preset, VideoMemoryNeed
+from wattmetron.formats.problems import Problem
+
+for _kind in (Game, Preset, VideoMemoryNeed):
+    _kind.__pydantic_config__ = ConfigDict(extra="forbid")  # type: ignore[attr-defined]
+
+GAMES: TypeAdapter[list[Game]] = TypeAdapter(list[Game])
+
+
+def write_games(games: list[Game]) -> str:
+    return GAMES.dump_json(games, indent=2).decode() + "\n"
+
+
+def game_json(game: Game) -> Any:
+    return TypeAdapter(Game).dump_python(game, mode="json")
+
+
+def read_games(file: str, text: str, problems: list[Problem]) -> list[Game]:
+    """The games of a file; problems name the place as game number and field."""
+    try:
+        games = GAMES.validate_json(text)
+    except ValidationError as error:
+        for one in error.errors(include_url=False):
+            place = " › ".join(str(step + 1) if isinstance(step, int) else str(step) for step in one["loc"])
+            found = "no such value" if one["type"] == "missing" else f"“{one['input']}”"
+            problems.append(Problem(file, None, place, found, one["msg"].lower()))
+        return []
+    for place, game in enumerate(games, start=1):
+        _check_presets(file, place, game, problems)
+    return games
+
+
+def _check_presets(file: str, place: int, game: Game, problems: list[Problem]) -> None:
+    where = f"{place} › presets"
+    order = [PRESETS.index(preset.name) for preset in game.presets]
+    if not order or order != sorted(set(order)):
+        names = ", ".join(preset.name for preset in game.presets) or "none"
+        problems.append(Problem(file, None, where, names, "each preset once, lowest first"))
+    for lower, higher in zip(game.presets, game.presets[1:], strict=False):
+        if lower.graphics_factor > higher.graphics_factor or lower.processor_factor > higher.processor_factor:
+            problems.append(
+                Problem(file, None, where, f"{higher.name} lighter than {lower.name}", "rising factors")
+            )

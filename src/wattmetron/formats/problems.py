@@ -1,0 +1,40 @@
+"""What is wrong with a file, gathered so that all of it can be said at once."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.errors import WattmetronError
+
+SHOWN = 50
+
+
+@dataclass(frozen=True, slots=True)
+class Problem:
+    """One thing wrong: file, line (1 is the header), column, what was found, what was expected."""
+
+    file: str
+    line: int | None
+    column: str
+    found: str
+    expected: str
+
+    def __str__(self) -> str:
+        place = self.file
+        if self.line is not None:
+            place += f", line {self.line}"
+        if self.column:
+            place += f", column {self.column}"
+        found = self.found if len(self.found) <= 60 else self.found[:57] + "…"
+        return f"{place}: found {found}; expected {self.expected}."
+
+
+class FormatError(WattmetronError):
+    """A file or folder that cannot be read; holds every problem found, nothing was written."""
+
+    def __init__(self, problems: list[Problem]) -> None:
+        self.problems = problems
+        count = len(problems)
+        lines = [str(problem) for problem in problems[:SHOWN]]
+        if count > SHOWN:
+            lines.append(f"… and {count - SHOWN} more.")
+        head = "1 problem, nothing was imported:" if count == 1 else f"{count} problems, nothing was imported:"
+        super().__init__("\n".join([head, *lines]))
