@@ -8,10 +8,31 @@ from datetime import date, timedelta
 from wattmetron.core.balance import propose
 from wattmetron.core.briefs import Brief, Build, Display, Extra, Target
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.parts import Case, Cooler, Graphics, Mainboard, Memory, Part, PowerSupply, Processor, Storage
+from wattmetron.core.parts import (
+    Case,
+    Cooler,
+    Graphics,
+    Mainboard,
+    Memory,
+    Part,
+    PowerSupply,
+    Processor,
+    Storage,
+)
 from wattmetron.core.prices.offers import Offer, Region
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.demo.families import BOARDS, CASES, CHIPS, COOLERS, DRIVES, KITS, PARTNERS, PROCESSORS, SOCKETS, SUPPLIES
+from wattmetron.demo.families import (
+    BOARDS,
+    CASES,
+    CHIPS,
+    COOLERS,
+    DRIVES,
+    KITS,
+    PARTNERS,
+    PROCESSORS,
+    SOCKETS,
+    SUPPLIES,
+)
 from wattmetron.demo.worklist import games
 from wattmetron.formats.brief_file import brief_file, build_file
 from wattmetron.formats.catalogue_folder import write_catalogue

@@ -3,7 +3,8 @@
 from collections.abc import Iterator
 
 from wattmetron.core.fit.finding import Figure, Finding
-from wattmetron.core.machine import Machine
+from wattmetron.core.frames.work import link_gbs
+from wattmetron.core.machine import Machine, card_link
 from wattmetron.core.parts import Kind, Mainboard, Processor
 
 
@@ -116,23 +117,22 @@ def memory_speed(machine: Machine) -> Iterator[Finding]:
 
 
 def card_slot(machine: Machine) -> Iterator[Finding]:
-    """A slot or processor link slower than the card's own is worth knowing."""
-    card, board = machine.graphics, machine.mainboard
-    if not card or not board:
+    """A link far slower than the card's own is worth knowing; half its bandwidth makes no difference in games."""
+    card, board, chip = machine.graphics, machine.mainboard, machine.processor
+    if not card or not board or not chip:
         return
-    if (board.card_pcie_gen, board.card_pcie_lanes) < (card.pcie_gen, card.pcie_lanes) and (
-        board.card_pcie_gen < card.pcie_gen or board.card_pcie_lanes < card.pcie_lanes
-    ):
+    gen, lanes = card_link(chip, board, card)
+    if link_gbs(gen, lanes) < link_gbs(card.pcie_gen, card.pcie_lanes) / 2:
         yield Finding(
             "card slot",
             "good to know",
             ("graphics", "mainboard"),
-            f"{card.name} could use PCIe {card.pcie_gen} x{card.pcie_lanes}; the slot of {board.name} is "
-            f"PCIe {board.card_pcie_gen} x{board.card_pcie_lanes}.",
+            f"{card.name} could use PCIe {card.pcie_gen} x{card.pcie_lanes}; on {board.name} it gets "
+            f"PCIe {gen} x{lanes}.",
             "This costs frames only where video memory runs out; nothing to do otherwise.",
             (
                 Figure("card", f"PCIe {card.pcie_gen} x{card.pcie_lanes}"),
-                Figure("slot", f"PCIe {board.card_pcie_gen} x{board.card_pcie_lanes}"),
+                Figure("here", f"PCIe {gen} x{lanes}"),
             ),
         )
 

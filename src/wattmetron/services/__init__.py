@@ -1,0 +1,1 @@
+"""Use cases that pages, API and command line share."""

@@ -1,0 +1,199 @@
+"""What is to be said about a build for a brief: frames, fit, money, power, what is missing."""
+
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+from wattmetron.core.balance import cheapest_fit
+from wattmetron.core.balance.answer import NEVER
+from wattmetron.core.balance.pool import memory_floor_gb, storage_floor_gb
+from wattmetron.core.briefs import Brief, Build, Target
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import UnknownGameError, UnknownPartError
+from wattmetron.core.fit import Finding, check
+from wattmetron.core.fit.remedies import Remedy, remedies
+from wattmetron.core.frames.estimate import Estimate, estimate
+from wattmetron.core.machine import Machine
+from wattmetron.core.parts import Kind, Part
+from wattmetron.core.power.draw import Draw, draw, needed_supply_w
+from wattmetron.core.prices.offers import Offer
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A part of the build with what it costs; ``part`` is None where the catalogue lost it."""
+
+    kind: Kind
+    part_id: str
+    part: Part | None
+    owned: bool
+    kept: bool
+    offer: Offer | None
+    stale: bool
+
+    @property
+    def cost_minor(self) -> int:
+        return 0 if self.owned or self.offer is None else self.offer.delivered_minor
+
+
+@dataclass(frozen=True, slots=True)
+class Remaining:
+    """What is missing and the least that it costs so that everything fits; None where nothing fits."""
+
+    kinds: tuple[Kind, ...]
+    least_minor: int | None
+    build: Build | None
+
+
+@dataclass(frozen=True)
+class Assessment:
+    """Everything computed about one build under one brief."""
+
+    brief: Brief
+    build: Build
+    machine: Machine
+    currency: str
+    lines: tuple[Line, ...]
+    estimates: tuple[Estimate | None, ...]
+    findings: tuple[Finding, ...]
+    draw: Draw
+    needed_w: int
+    missing: tuple[Kind, ...]
+    floors: tuple[str, ...]
+
+    @property
+    def parts_minor(self) -> int:
+        return sum(line.cost_minor for line in self.lines)
+
+    @property
+    def spent_minor(self) -> int:
+        return self.parts_minor + self.brief.extras_minor
+
+    @property
+    def left_minor(self) -> int:
+        return self.brief.budget_high_minor - self.spent_minor
+
+    @property
+    def unpriced(self) -> tuple[Line, ...]:
+        return tuple(line for line in self.lines if line.offer is None and not line.owned)
+
+    @property
+    def stale(self) -> int:
+        return sum(line.stale and not line.owned for line in self.lines)
+
+    @property
+    def counted(self) -> tuple[Estimate, ...]:
+        return tuple(one for one in self.estimates if one is not None and one.target.weight > 0)
+
+    @property
+    def met(self) -> int:
+        return sum(one.state == "meets" for one in self.counted)
+
+    @property
+    def worst(self) -> Estimate | None:
+        """The counted target that is furthest from its frame rate, capped ones first."""
+        return min(self.counted, key=lambda one: (not one.cannot, one.share_of_target), default=None)
+
+    @property
+    def blocking(self) -> int:
+        return sum(finding.level == "blocks" for finding in self.findings)
+
+
+def assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
+    """Compute everything about a build; parts and games that the catalogue lost are left out and said so."""
+    cache = _cache(id(catalogue))
+    key = (brief, build)
+    if key not in cache:
+        if len(cache) > 256:
+            cache.clear()
+        cache[key] = (catalogue, _assess(catalogue, brief, build))
+    return cache[key][1]
+
+
+@lru_cache(maxsize=2)
+def _cache(_catalogue_id: int) -> dict[tuple[Brief, Build], tuple[Catalogue, Assessment]]:
+    return {}
+
+
+def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
+    book = catalogue.prices(brief.region, brief.allow_used)
+    lines = tuple(_lines(catalogue, brief, build))
+    known = build
+    for line in lines:
+        if line.part is None:
+            known = known.without(line.kind, line.part_id)
+    machine = catalogue.machine(known)
+    estimates = tuple(_estimate(catalogue, machine, brief, target) for target in brief.targets)
+    drawn = draw(machine, tuple(one for one in estimates if one is not None))
+    return Assessment(
+        brief,
+        build,
+        machine,
+        book.currency,
+        lines,
+        estimates,
+        check(machine, brief.headroom_percent),
+        drawn,
+        needed_supply_w(drawn.full_w, brief.headroom_percent),
+        machine.missing(),
+        tuple(_floors(catalogue, brief, machine)),
+    )
+
+
+def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[Line]:
+    book = catalogue.prices(brief.region, brief.allow_used)
+    owned = list(brief.owned)
+    found = []
+    for kind, part_id in build.ids():
+        own = part_id in owned
+        if own:
+            owned.remove(part_id)
+        offer = book.best(part_id)
+        stale = offer is not None and book.is_stale(offer)
+        part = catalogue.parts.get(part_id)
+        found.append(Line(kind, part_id, part, own, part_id in build.kept, offer, stale))
+    return found
+
+
+def _estimate(catalogue: Catalogue, machine: Machine, brief: Brief, target: Target) -> Estimate | None:
+    try:
+        return estimate(machine, catalogue.game(target.game_id), target, brief)
+    except UnknownGameError:
+        return None
+
+
+def _floors(catalogue: Catalogue, brief: Brief, machine: Machine) -> list[str]:
+    """Sentences about floors of the brief that the build does not reach."""
+    known = replace(
+        brief, targets=tuple(target for target in brief.targets if target.game_id in catalogue.games)
+    )
+    found = []
+    memory_gb = memory_floor_gb(catalogue, known)
+    if machine.memory and machine.memory.total_gb < memory_gb:
+        found.append(f"Memory is {machine.memory.total_gb:g} GB; brief and games want {memory_gb:g} GB.")
+    storage_gb = storage_floor_gb(catalogue, known)
+    has_gb = sum(drive.capacity_gb for drive in machine.storage)
+    if machine.storage and has_gb < storage_gb:
+        found.append(f"Storage is {has_gb:,} GB; brief and games want {storage_gb:,.0f} GB with a fifth kept free.")
+    return found
+
+
+def remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining | None:
+    """The least that the missing kinds cost with everything chosen kept, or None for a whole machine."""
+    if not assessment.missing:
+        return None
+    build = assessment.build
+    answer = cheapest_fit(catalogue, assessment.brief, build)
+    if answer.build is None or answer.cost_minor >= NEVER:
+        return Remaining(assessment.missing, None, None)
+    return Remaining(assessment.missing, max(0, answer.cost_minor - assessment.parts_minor), answer.build)
+
+
+def finding_remedies(catalogue: Catalogue, assessment: Assessment, finding: Finding) -> tuple[Remedy, ...]:
+    """Actions that clear a finding."""
+    book = catalogue.prices(assessment.brief.region, assessment.brief.allow_used)
+    try:
+        return remedies(catalogue, book, assessment.build, finding, assessment.brief.headroom_percent)
+    except UnknownPartError:
+        return ()
+
+

@@ -1,0 +1,266 @@
+"""Proposals with the account of why, and what stands in the way where there is none."""
+
+from dataclasses import dataclass, replace
+
+from wattmetron.core.balance import Aim, Proposal, cheapest_fit, propose
+from wattmetron.core.balance.answer import NEVER
+from wattmetron.core.briefs import Brief, Build, Target
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.games import PRESETS
+from wattmetron.core.parts import KINDS, Kind
+from wattmetron.services.assess import Assessment, assess
+from wattmetron.services.words import KIND_WORDS, money, resolution
+
+
+@dataclass(frozen=True, slots=True)
+class Reason:
+    """Why one part stands where it does."""
+
+    kind: Kind
+    name: str
+    sentence: str
+
+
+@dataclass(frozen=True, slots=True)
+class Relaxation:
+    """A change of the brief that would do, and what the cheapest build then costs."""
+
+    sentence: str
+    cost_minor: int
+    brief: Brief
+
+
+@dataclass(frozen=True)
+class Answer:
+    """A proposal with its words."""
+
+    proposal: Proposal
+    assessment: Assessment | None
+    headline: str
+    account: tuple[str, ...]
+    reasons: tuple[Reason, ...]
+    relaxations: tuple[Relaxation, ...]
+
+
+def kept_parts(build: Build) -> Build:
+    """Only the parts of a build that are kept."""
+    free = build
+    for kind, part_id in build.ids():
+        if part_id not in build.kept:
+            free = free.without(kind, part_id)
+    return free
+
+
+def answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer:
+    """Propose the rest around the kept parts of a build and explain the answer."""
+    kept = kept_parts(build)
+    proposal = propose(catalogue, brief, aim, kept)
+    if proposal.build is None:
+        return _no_answer(catalogue, brief, kept, proposal)
+    assessment = assess(catalogue, brief, proposal.build)
+    return Answer(
+        proposal,
+        assessment,
+        _headline(proposal, assessment),
+        _account(proposal, assessment),
+        _reasons(catalogue, assessment),
+        (),
+    )
+
+
+def _headline(proposal: Proposal, assessment: Assessment) -> str:
+    cost = money(assessment.spent_minor, assessment.currency)
+    counted = len(assessment.counted)
+    targets = f"meets {assessment.met} of {counted} targets" if counted else "is the cheapest that fits"
+    return f"The proposal costs {cost} and {targets}."
+
+
+def _account(proposal: Proposal, assessment: Assessment) -> tuple[str, ...]:
+    currency = assessment.currency
+    lines = [
+        f"{proposal.pairings:,} pairings of processor and graphics part were looked at, "
+        f"{proposal.pairings_in_budget:,} of them within reach; every one that could win was computed in full."
+    ]
+    if proposal.aim == "most frames":
+        lines.append(
+            f"No fitting build within {money(proposal.budget_minor, currency)} for parts meets more of the weight "
+            f"({proposal.weight_met} of {proposal.weight_all})."
+            if proposal.weight_all
+            else "No target counts, so the cheapest fitting build is the answer."
+        )
+        more = proposal.best_cost_minor - proposal.cost_minor
+        share = (proposal.best_gain - proposal.gain) / 10_000
+        if more > 0:
+            lines.append(
+                f"It is the cheapest within 2 % of the best: the last {share:.1f} % of frame rate "
+                f"would cost {money(more, currency)} more."
+            )
+    else:
+        lines.append("No fitting build meets every target for less.")
+    return tuple(lines)
+
+
+def _reasons(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]:
+    """For each bought part, what the next cheaper one would spoil."""
+    found = []
+    for line in assessment.lines:
+        if line.part is None:
+            continue
+        name = line.part.name
+        if line.owned or line.kept:
+            found.append(Reason(line.kind, name, "Owned: it stays." if line.owned else "Kept as you asked."))
+        else:
+            sentence = _cheaper_spoils(catalogue, assessment, line.kind, line.part_id, line.cost_minor)
+            found.append(Reason(line.kind, name, sentence))
+    return tuple(found)
+
+
+def _cheaper_spoils(catalogue: Catalogue, now: Assessment, kind: Kind, part_id: str, cost: int) -> str:
+    book = catalogue.prices(now.brief.region, now.brief.allow_used)
+    cheaper = sorted(
+        (
+            (price, part)
+            for part in catalogue.by_kind[kind]
+            if (price := book.delivered(part.id)) is not None and price < cost
+        ),
+        key=lambda one: (-one[0], one[1].id),
+    )
+    if not cheaper:
+        return f"The cheapest {KIND_WORDS[kind]} on sale."
+    worst = ""
+    for price, part in cheaper:
+        other = assess(catalogue, now.brief, now.build.with_part(kind, part.id, part_id))
+        saved = money(cost - price, now.currency)
+        blocking = [finding for finding in other.findings if finding.level == "blocks"]
+        if blocking or other.missing or other.floors:
+            why = blocking[0].sentence if blocking else (other.floors or ("Something would be missing.",))[0]
+            worst = worst or f"Cheaper ones do not do: {why}"
+            continue
+        lost = [
+            f"{before.game.name} to {after.judged_fps:.0f} fps ({after.state})"
+            for before, after in zip(now.counted, other.counted, strict=True)
+            if after.reliable_fps < before.reliable_fps * 0.98 or (after.state != before.state == "meets")
+        ]
+        if lost:
+            shown = ", ".join(lost[:2]) + (f" and {len(lost) - 2} more" if len(lost) > 2 else "")
+            return f"{part.name} would save {saved} but take {shown}."
+        if other.met >= now.met:
+            return f"{part.name} would save {saved} for almost the same frames."
+    return worst or f"The cheapest {KIND_WORDS[kind]} that fits."
+
+
+def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Proposal) -> Answer:
+    """Say whether the budget, the targets or the rules stand in the way, and what would do."""
+    currency = catalogue.region(brief.region).currency
+    account: list[str] = []
+    spill = replace(brief, accept_spill=True, targets=())
+    least = cheapest_fit(catalogue, spill, kept)
+    if least.build is None:
+        return Answer(proposal, None, _nothing_fits(catalogue, brief), (), (), ())
+    reachable = proposal.aim == "least money"
+    if not reachable:
+        free = propose(catalogue, brief, "most frames", kept, budget_minor=NEVER - 1)
+        reachable = free.build is not None
+        if reachable:
+            cheapest = cheapest_with_memory(catalogue, brief, kept)
+            more = max(0, (cheapest or least.cost_minor) - proposal.budget_minor)
+            headline = (
+                f"{money(brief.budget_high_minor, currency)} buys no working machine: the least that does costs "
+                f"{money((cheapest or least.cost_minor) + brief.extras_minor, currency)}, "
+                f"{money(more, currency)} more."
+            )
+            return Answer(proposal, None, headline, (), (), ())
+    obstacles = tuple(_obstacles(catalogue, brief, kept))
+    account += obstacles
+    relaxations = tuple(_relaxations(catalogue, brief, kept, proposal.aim))
+    headline = "No build in the catalogue meets every target at any price."
+    if not obstacles:
+        headline = "Each target can be met by some build, but no build meets them all together."
+    return Answer(proposal, None, headline, tuple(account), (), relaxations)
+
+
+def cheapest_with_memory(catalogue: Catalogue, brief: Brief, kept: Build) -> int | None:
+    """Least cost of a fitting build with enough video memory, whatever its frame rates."""
+    easy = replace(brief, targets=tuple(replace(t, fps=1.0, cap_fps=None) for t in brief.targets))
+    found = propose(catalogue, easy, "least money", kept)
+    return found.cost_minor if found.build else None
+
+
+def _nothing_fits(catalogue: Catalogue, brief: Brief) -> str:
+    book = catalogue.prices(brief.region, brief.allow_used)
+    for kind in KINDS:
+        if kind in ("graphics", "cooler"):
+            continue
+        if not any(book.delivered(part.id) is not None for part in catalogue.by_kind[kind]):
+            return (
+                f"No build is possible: the catalogue has no {KIND_WORDS[kind]} that can be bought in "
+                f"{book.region.name} today. Import one or choose another region."
+            )
+    if not catalogue.by_kind["cooler"]:
+        return (
+            "No build is possible: the catalogue has no cooler, and no processor with a boxed one that suffices "
+            "fits the rest. Import coolers."
+        )
+    return (
+        "No set of parts fits together under this brief's rules: loosen the part price cap, the floors of "
+        "memory and storage, or let go of a kept or owned part."
+    )
+
+
+def _obstacles(catalogue: Catalogue, brief: Brief, kept: Build) -> list[str]:
+    """Each counted target that nothing reaches by itself, with the best that the catalogue does."""
+    found = []
+    for target in brief.counted_targets:
+        alone = replace(brief, targets=(replace(target, weight=1),))
+        if propose(catalogue, alone, "least money", kept).build is not None:
+            continue
+        game = catalogue.game(target.game_id)
+        if game.engine_cap_fps is not None and target.fps > game.engine_cap_fps:
+            found.append(
+                f"{game.name} is capped at {game.engine_cap_fps:g} fps by its engine; {target.fps:g} fps cannot be met."
+            )
+            continue
+        best = propose(catalogue, alone, "most frames", kept, band=0, budget_minor=NEVER - 1)
+        if best.build is None:
+            found.append(f"{game.name}: no card on sale has enough video memory for these settings.")
+            continue
+        one = assess(catalogue, alone, best.build).estimates[0]
+        if one is not None:
+            found.append(
+                f"{game.name} at {resolution(target)}, {target.preset}: the best in the catalogue reaches "
+                f"{one.reliable_fps:.0f} fps at this sureness; {target.fps:g} are asked for."
+            )
+    return found
+
+
+def _relaxations(catalogue: Catalogue, brief: Brief, kept: Build, aim: Aim) -> list[Relaxation]:
+    """Single changes of one target after which the least-money answer exists."""
+    found = []
+    for target in brief.counted_targets:
+        for sentence, changed in _easier(catalogue, target):
+            targets = tuple(changed if one.id == target.id else one for one in brief.targets)
+            relaxed = replace(brief, targets=targets)
+            result = propose(catalogue, relaxed, "least money", kept)
+            if result.build is not None:
+                found.append(Relaxation(sentence, result.cost_minor + brief.extras_minor, relaxed))
+    return sorted(found, key=lambda one: (one.cost_minor, one.sentence))[:6]
+
+
+def _easier(catalogue: Catalogue, target: Target) -> list[tuple[str, Target]]:
+    game = catalogue.game(target.game_id)
+    options = []
+    place = PRESETS.index(target.preset)
+    if place > 0:
+        lower = PRESETS[place - 1]
+        options.append((f"{game.name} on {lower} instead of {target.preset}", replace(target, preset=lower)))
+    if not target.upscaling and game.upscalers:
+        options.append((f"{game.name} with upscaling", replace(target, upscaling=True)))
+    if target.ray_tracing:
+        options.append((f"{game.name} without ray tracing", replace(target, ray_tracing=False)))
+    if target.fps > 20:
+        fewer = max(20.0, target.fps - 20)
+        options.append((f"{game.name} at {fewer:g} instead of {target.fps:g} fps", replace(target, fps=fewer)))
+    if game.engine_cap_fps is not None and target.fps > game.engine_cap_fps:
+        at_cap = replace(target, fps=game.engine_cap_fps)
+        options.append((f"{game.name} at its engine's cap of {game.engine_cap_fps:g} fps", at_cap))
+    return options

@@ -1,0 +1,51 @@
+"""One place for how money, figures and names are written."""
+
+from decimal import Decimal
+
+from wattmetron.core.briefs import Target
+from wattmetron.core.money import to_decimal
+from wattmetron.core.parts import Kind
+
+THIN = " "
+KIND_WORDS: dict[Kind, str] = {
+    "processor": "processor",
+    "graphics": "graphics card",
+    "mainboard": "mainboard",
+    "memory": "memory kit",
+    "storage": "drive",
+    "cooler": "cooler",
+    "supply": "power supply",
+    "case": "case",
+}
+
+
+def money(minor: int, currency: str) -> str:
+    """``EUR 1,284`` or, where there are cents, ``EUR 1,284.50``; a minus sign before the currency."""
+    amount = to_decimal(abs(minor))
+    text = f"{amount:,.0f}" if amount == amount.to_integral_value() else f"{amount:,.2f}"
+    return f"{'−' if minor < 0 else ''}{currency}{THIN}{text}"
+
+
+def round_money(minor: int, currency: str) -> str:
+    """Money to the whole unit."""
+    amount = to_decimal(abs(minor)).quantize(Decimal(1))
+    return f"{'−' if minor < 0 else ''}{currency}{THIN}{amount:,}"
+
+
+def resolution(target: Target) -> str:
+    return f"{target.width_px}x{target.height_px}"
+
+
+def settings(target: Target) -> str:
+    """``2560x1440, high, upscaling 67 %, ray tracing``."""
+    words = [resolution(target), target.preset]
+    if target.upscaling:
+        words.append(f"upscaling {target.scale:.0%}".replace("%", f"{THIN}%"))
+    if target.ray_tracing:
+        words.append("ray tracing")
+    return ", ".join(words)
+
+
+def listed(words: list[str]) -> str:
+    """``a, b and c``."""
+    return " and ".join(filter(None, [", ".join(words[:-1]), words[-1]])) if words else ""

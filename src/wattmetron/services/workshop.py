@@ -1,0 +1,182 @@
+"""The workshop: one database with its catalogue and briefs, and every change that can be made to them."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from datetime import datetime
+from pathlib import Path
+from threading import Lock
+
+from wattmetron.core.briefs import Brief, Build, Display, check_brief
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import BriefError, WattmetronError
+from wattmetron.formats.brief_file import read_brief, read_build
+from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
+from wattmetron.services.plans import Plan, from_document, to_document
+from wattmetron.store import briefs as brief_store
+from wattmetron.store import catalogues as catalogue_store
+from wattmetron.store.database import Database
+
+
+class EmptyCatalogueError(WattmetronError):
+    """Nothing was imported yet."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "There is no catalogue yet: run “wattmetron import FOLDER”, or “wattmetron demo” for the demo data."
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class Opened:
+    """A brief as stored, with the plan before the last change for ghosts, and what undo and redo would do."""
+
+    id: int
+    version: int
+    plan: Plan
+    before: Plan | None
+    undo: str | None
+    redo: str | None
+    changed_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Listed:
+    """A brief in the list."""
+
+    id: int
+    version: int
+    plan: Plan
+    changed_at: datetime
+
+
+class Workshop:
+    """All use cases over one database."""
+
+    def __init__(self, path: Path) -> None:
+        self.database = Database(path)
+        self._lock = Lock()
+        self._loaded: tuple[int, Catalogue] | None = None
+
+    def catalogue(self) -> Catalogue:
+        """The current catalogue; raises EmptyCatalogueError before the first import."""
+        with self.database.reading() as session:
+            newest = catalogue_store.latest_import(session)
+            if newest is None:
+                raise EmptyCatalogueError
+            with self._lock:
+                if self._loaded is None or self._loaded[0] != newest:
+                    self._loaded = (newest, catalogue_store.load_catalogue(session, newest))
+                return self._loaded[1]
+
+    def has_catalogue(self) -> bool:
+        with self.database.reading() as session:
+            return catalogue_store.latest_import(session) is not None
+
+    def import_folder(self, folder: Path) -> Catalogue:
+        """Make a catalogue folder the current catalogue; all or nothing."""
+        catalogue = read_catalogue(folder)
+        self.import_catalogue(catalogue, folder.name)
+        return catalogue
+
+    def import_catalogue(self, catalogue: Catalogue, source: str) -> None:
+        with self.database.writing() as session:
+            catalogue_store.store_catalogue(session, catalogue, source)
+
+    def export_folder(self, folder: Path) -> Catalogue:
+        """Write the current catalogue as a folder."""
+        catalogue = self.catalogue()
+        write_catalogue(catalogue, folder)
+        return catalogue
+
+    def briefs(self) -> list[Listed]:
+        with self.database.reading() as session:
+            rows = brief_store.all_briefs(session)
+        return [Listed(row_id, version, from_document(text), at) for row_id, version, text, at in rows]
+
+    def open(self, brief_id: int) -> Opened:
+        with self.database.reading() as session:
+            stored = brief_store.get(session, brief_id)
+        return Opened(
+            stored.id,
+            stored.version,
+            from_document(stored.document),
+            None if stored.before is None else from_document(stored.before),
+            stored.undo,
+            stored.redo,
+            stored.changed_at,
+        )
+
+    def create(self, plan: Plan) -> int:
+        check_brief(plan.brief)
+        with self.database.writing() as session:
+            return brief_store.create(session, to_document(plan), f"made “{plan.brief.name}”")
+
+    def new_brief(self) -> int:
+        """An empty brief with usual figures in the first region."""
+        catalogue = self.catalogue()
+        region = next(iter(catalogue.regions))
+        brief = Brief(
+            name="New brief",
+            region=region,
+            budget_low_minor=0,
+            budget_high_minor=100_000 if catalogue.region(region).currency != "NOK" else 1_100_000,
+            display=Display(),
+        )
+        return self.create(Plan(brief))
+
+    def copy(self, brief_id: int) -> int:
+        plan = self.open(brief_id).plan
+        name = f"{plan.brief.name[:110]}, copy"
+        return self.create(replace(plan, brief=replace(plan.brief, name=name), pinned=None))
+
+    def delete(self, brief_id: int, version: int) -> str:
+        """Delete a brief; undo brings it back. Returns its name."""
+        name = self.open(brief_id).plan.brief.name
+        with self.database.writing() as session:
+            brief_store.change(session, brief_id, version, f"deleted “{name}”", lambda _: None)
+        return name
+
+    def change(self, brief_id: int, version: int, edit: Callable[[Plan], tuple[Plan, str]]) -> str:
+        """Change a plan; ``edit`` returns the new plan and a summary. Returns the summary."""
+        said: list[str] = []
+
+        with self.database.writing() as session:
+            stored = brief_store.get(session, brief_id)
+            plan, summary = edit(from_document(stored.document))
+            check_brief(plan.brief)
+            said.append(summary)
+            brief_store.change(session, brief_id, version, summary, lambda _: to_document(plan))
+        return said[0]
+
+    def undo(self, brief_id: int) -> str:
+        with self.database.writing() as session:
+            return brief_store.undo(session, brief_id)
+
+    def redo(self, brief_id: int) -> str:
+        with self.database.writing() as session:
+            return brief_store.redo(session, brief_id)
+
+    def load_demo(self, catalogue_folder: Path, briefs_folder: Path) -> None:
+        """Fill an empty database with demo data; a database in use is left as it is."""
+        if self.has_catalogue():
+            return
+        self.import_folder(catalogue_folder)
+        for path in sorted(briefs_folder.glob("*.brief.json"), key=_demo_order):
+            brief = read_brief(path.name, path.read_bytes())
+            build_path = path.with_name(path.name.replace(".brief.", ".build."))
+            build = read_build(build_path.name, build_path.read_bytes()) if build_path.exists() else Build()
+            self.create(Plan(brief, build))
+
+    def close(self) -> None:
+        self.database.close()
+
+
+def _demo_order(path: Path) -> tuple[bool, str]:
+    """The typical brief first."""
+    return not path.name.startswith("net-loft"), path.name
+
+
+def require_region(catalogue: Catalogue, region: str) -> None:
+    """Raise BriefError for a region that the catalogue lacks."""
+    if region not in catalogue.regions:
+        raise BriefError(f"There is no region “{region}”: choose one of {', '.join(catalogue.regions)}.")

@@ -1,0 +1,1 @@
+"""SQLite through SQLAlchemy: dated catalogue revisions, briefs and their change log."""

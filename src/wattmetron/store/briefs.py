@@ -1,0 +1,163 @@
+"""Briefs as versioned documents with a change log; undo and redo survive restarts."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import UTC, datetime
+
+from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
+
+from wattmetron.core.errors import WattmetronError
+from wattmetron.store.tables import BriefRow, ChangeRow
+
+KEPT_CHANGES = 500
+
+
+class ConflictError(WattmetronError):
+    """The brief changed since the page was loaded, in another tab or window."""
+
+
+class NoSuchBriefError(WattmetronError):
+    """A brief that does not exist or was deleted."""
+
+    def __init__(self) -> None:
+        super().__init__("There is no such brief: it may have been deleted; see the list of briefs.")
+
+
+class NothingToUndoError(WattmetronError):
+    """Undo or redo with nothing left to do."""
+
+
+@dataclass(frozen=True, slots=True)
+class Stored:
+    """A brief's document with what can be undone and redone, and the document before the last change."""
+
+    id: int
+    version: int
+    document: str
+    changed_at: datetime
+    undo: str | None
+    redo: str | None
+    before: str | None
+
+
+def all_briefs(session: Session) -> list[tuple[int, int, str, datetime]]:
+    """Id, version, document and time of change of every brief that is there."""
+    query = select(BriefRow).where(BriefRow.document.is_not(None)).order_by(BriefRow.id)
+    return [(row.id, row.version, row.document or "", row.changed_at) for row in session.scalars(query)]
+
+
+def get(session: Session, brief_id: int) -> Stored:
+    row = session.get(BriefRow, brief_id)
+    if row is None or row.document is None:
+        raise NoSuchBriefError
+    undo, redo = _last(session, brief_id), _next(session, brief_id)
+    return Stored(
+        row.id,
+        row.version,
+        row.document,
+        row.changed_at,
+        undo.summary if undo else None,
+        redo.summary if redo else None,
+        undo.before if undo else None,
+    )
+
+
+def create(session: Session, document: str, summary: str) -> int:
+    row = BriefRow(version=1, document=document, changed_at=_now())
+    session.add(row)
+    session.flush()
+    session.add(_change(row, summary, None, document))
+    return row.id
+
+
+def change(
+    session: Session, brief_id: int, version: int, summary: str, edit: Callable[[str], str | None]
+) -> None:
+    """Replace the document by what ``edit`` makes of it (None deletes); raises ConflictError on a stale version."""
+    row = session.get(BriefRow, brief_id)
+    if row is None or row.document is None:
+        raise NoSuchBriefError
+    if row.version != version:
+        raise ConflictError(
+            "This brief was changed in another tab or window, so this change was not made: "
+            "look at what it says now and make the change again."
+        )
+    before, after = row.document, edit(row.document)
+    if after == before:
+        return
+    session.execute(delete(ChangeRow).where(ChangeRow.brief_id == brief_id, ChangeRow.undone.is_(True)))
+    row.version, row.document, row.changed_at = row.version + 1, after, _now()
+    session.add(_change(row, summary, before, after))
+    _forget_oldest(session, brief_id)
+
+
+def undo(session: Session, brief_id: int) -> str:
+    """Take the last change back; returns its summary."""
+    last = _last(session, brief_id)
+    if last is None:
+        raise NothingToUndoError("There is nothing to undo here.")
+    return _apply(session, last, last.before, True)
+
+
+def redo(session: Session, brief_id: int) -> str:
+    """Make the change again that was undone last; returns its summary."""
+    upcoming = _next(session, brief_id)
+    if upcoming is None:
+        raise NothingToUndoError("There is nothing to redo here.")
+    return _apply(session, upcoming, upcoming.after, False)
+
+
+def _apply(session: Session, entry: ChangeRow, document: str | None, undone: bool) -> str:
+    row = session.get(BriefRow, entry.brief_id)
+    assert row is not None
+    row.version, row.document, row.changed_at = row.version + 1, document, _now()
+    entry.undone = undone
+    return entry.summary
+
+
+def _last(session: Session, brief_id: int) -> ChangeRow | None:
+    """The change that undo would take back; the making of the brief itself stays."""
+    return session.scalar(
+        select(ChangeRow)
+        .where(ChangeRow.brief_id == brief_id, ChangeRow.undone.is_(False), ChangeRow.before.is_not(None))
+        .order_by(ChangeRow.id.desc())
+        .limit(1)
+    )
+
+
+def _next(session: Session, brief_id: int) -> ChangeRow | None:
+    return session.scalar(
+        select(ChangeRow)
+        .where(ChangeRow.brief_id == brief_id, ChangeRow.undone.is_(True))
+        .order_by(ChangeRow.id)
+        .limit(1)
+    )
+
+
+def _change(row: BriefRow, summary: str, before: str | None, after: str | None) -> ChangeRow:
+    return ChangeRow(
+        brief_id=row.id,
+        version=row.version,
+        summary=summary[:300],
+        before=before,
+        after=after,
+        undone=False,
+        at=_now(),
+    )
+
+
+def _forget_oldest(session: Session, brief_id: int) -> None:
+    oldest = session.scalar(
+        select(ChangeRow.id)
+        .where(ChangeRow.brief_id == brief_id)
+        .order_by(ChangeRow.id.desc())
+        .offset(KEPT_CHANGES)
+        .limit(1)
+    )
+    if oldest is not None:
+        session.execute(delete(ChangeRow).where(ChangeRow.brief_id == brief_id, ChangeRow.id <= oldest))
+
+
+def _now() -> datetime:
+    return datetime.now(UTC)

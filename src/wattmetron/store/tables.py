@@ -1,0 +1,76 @@
+"""The database tables."""
+
+from datetime import date, datetime
+
+from sqlalchemy import Boolean, Date, DateTime, ForeignKey, Index, Integer, String, Text
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+
+class Base(DeclarativeBase):
+    """Base of all tables."""
+
+
+class ImportRow(Base):
+    """One import of a catalogue; revisions name the import that brought and the one that ended them."""
+
+    __tablename__ = "imports"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
+    source: Mapped[str] = mapped_column(String(200))
+
+
+class EntryRow(Base):
+    """A revision of a part, game or region, as JSON; never changed but for ``until_import``."""
+
+    __tablename__ = "entries"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    kind: Mapped[str] = mapped_column(String(20))
+    key: Mapped[str] = mapped_column(String(80))
+    data: Mapped[str] = mapped_column(Text)
+    from_import: Mapped[int] = mapped_column(ForeignKey("imports.id"))
+    until_import: Mapped[int | None] = mapped_column(ForeignKey("imports.id"), nullable=True)
+    __table_args__ = (Index("entries_by_import", "from_import", "until_import"),)
+
+
+class OfferRow(Base):
+    """A revision of an offer; never changed but for ``until_import``."""
+
+    __tablename__ = "offers"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    part_id: Mapped[str] = mapped_column(String(80))
+    shop: Mapped[str] = mapped_column(String(120))
+    region: Mapped[str] = mapped_column(String(80))
+    currency: Mapped[str] = mapped_column(String(3))
+    price_minor: Mapped[int] = mapped_column(Integer)
+    shipping_minor: Mapped[int] = mapped_column(Integer)
+    in_stock: Mapped[bool] = mapped_column(Boolean)
+    condition: Mapped[str] = mapped_column(String(10))
+    seen_on: Mapped[date] = mapped_column(Date)
+    from_import: Mapped[int] = mapped_column(ForeignKey("imports.id"))
+    until_import: Mapped[int | None] = mapped_column(ForeignKey("imports.id"), nullable=True)
+    __table_args__ = (Index("offers_by_import", "from_import", "until_import"),)
+
+
+class BriefRow(Base):
+    """A brief with its build as a document; ``version`` rises with every change, undo included."""
+
+    __tablename__ = "briefs"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    version: Mapped[int] = mapped_column(Integer)
+    document: Mapped[str | None] = mapped_column(Text, nullable=True)
+    changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
+
+
+class ChangeRow(Base):
+    """One change of a brief: the document before and after, so that it can be undone and redone."""
+
+    __tablename__ = "changes"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    brief_id: Mapped[int] = mapped_column(ForeignKey("briefs.id"))
+    version: Mapped[int] = mapped_column(Integer)
+    summary: Mapped[str] = mapped_column(String(300))
+    before: Mapped[str | None] = mapped_column(Text, nullable=True)
+    after: Mapped[str | None] = mapped_column(Text, nullable=True)
+    undone: Mapped[bool] = mapped_column(Boolean)
+    at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
+    __table_args__ = (Index("changes_by_brief", "brief_id", "id"),)
