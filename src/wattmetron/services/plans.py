@@ -6,13 +6,15 @@ from dataclasses import dataclass
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.formats.brief_file import BriefFile, BuildFile, brief_file, brief_from, build_file, build_from
 
+EMPTY = Build()
+
 
 @dataclass(frozen=True, slots=True)
 class Plan:
     """What one brief's page works on."""
 
     brief: Brief
-    build: Build = Build()
+    build: Build = EMPTY
     pinned: Build | None = None
 
 

@@ -6,7 +6,8 @@ from wattmetron.core.briefs import Target
 from wattmetron.core.money import to_decimal
 from wattmetron.core.parts import Kind
 
-THIN = " "
+THIN = "\u202f"
+GAP = "\u00a0"
 KIND_WORDS: dict[Kind, str] = {
     "processor": "processor",
     "graphics": "graphics card",
@@ -23,13 +24,13 @@ def money(minor: int, currency: str) -> str:
     """``EUR 1,284`` or, where there are cents, ``EUR 1,284.50``; a minus sign before the currency."""
     amount = to_decimal(abs(minor))
     text = f"{amount:,.0f}" if amount == amount.to_integral_value() else f"{amount:,.2f}"
-    return f"{'−' if minor < 0 else ''}{currency}{THIN}{text}"
+    return f"{'−' if minor < 0 else ''}{currency}{GAP}{text}"
 
 
 def round_money(minor: int, currency: str) -> str:
     """Money to the whole unit."""
     amount = to_decimal(abs(minor)).quantize(Decimal(1))
-    return f"{'−' if minor < 0 else ''}{currency}{THIN}{amount:,}"
+    return f"{'−' if minor < 0 else ''}{currency}{GAP}{amount:,}"
 
 
 def resolution(target: Target) -> str:

@@ -1,0 +1,61 @@
+"""Many machines at once for one target: rate and chance as arrays, for lists of candidates."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from wattmetron.core.briefs import Brief, Target
+from wattmetron.core.frames import chance, rates, work
+from wattmetron.core.frames.estimate import State, effective_cap, is_upscaled, processor_time, state_of
+from wattmetron.core.games import Game
+from wattmetron.core.machine import Machine, drawing_side, memory_class
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Glance:
+    """Judged rate (fps), chance of the target and state per machine; nan and "short" where nothing runs."""
+
+    fps: Floats
+    chance: Floats
+    states: tuple[State, ...]
+
+
+def glance(machines: Sequence[Machine], game: Game, target: Target, brief: Brief) -> Glance:
+    """The same figures as ``estimate``, without intervals, for several machines."""
+    sides = np.array([_sides(machine, game, target) for machine in machines]).reshape(-1, 4)
+    t_c, t_g, sd_c, sd_g = sides.T
+    n = len(machines)
+    fps, probability = np.full(n, np.nan), np.zeros(n)
+    runs = np.isfinite(t_g) & np.isfinite(t_c)
+    if runs.any():
+        v_c, v_g = game.processor_variation, game.graphics_variation
+        statistic = rates.low_ms if target.measure == "low" else rates.mean_ms
+        fps[runs] = 1000 / statistic(t_c[runs], t_g[runs], v_c, v_g)
+        line = chance.curve(v_c, v_g, target.measure)
+        errors = (np.log(t_c[runs]), sd_c[runs], np.log(t_g[runs]), sd_g[runs])
+        probability[runs] = chance.chance_within(line, *errors, np.log(1000 / target.fps))
+    cap = effective_cap(game, target)
+    if cap is not None and target.fps > cap:
+        probability[:] = 0.0
+    return Glance(fps, probability, tuple(state_of(float(p), brief.chance) for p in probability))
+
+
+def _sides(machine: Machine, game: Game, target: Target) -> tuple[float, float, float, float]:
+    chip = machine.processor
+    if chip is None or not machine.can_draw:
+        return np.nan, np.nan, 0.1, 0.1
+    memory = memory_class(chip, machine.mainboard, machine.memory)
+    side = drawing_side(machine, memory)
+    load = work.workload(game, target, is_upscaled(game, target, side.upscalers))
+    t_c, _ = processor_time(load, chip, memory)
+    made = work.graphics_work(load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs)
+    return (
+        t_c,
+        float(made.total_ms[0]),
+        float(work.processor_sd(load, chip.speed_sd)),
+        float(work.graphics_sd(load, made, side.speed_sd, side.ray_sd)[0]),
+    )

@@ -1,0 +1,33 @@
+"""How much faster one side would have to be for a target to be met at a given sureness."""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from wattmetron.core.frames import chance
+from wattmetron.core.frames.estimate import Estimate
+
+MOST = 4.0
+
+
+class Needed(NamedTuple):
+    """Factors by which a side would have to be faster, the other left as it is; None: not by any up to four."""
+
+    processor: float | None
+    graphics: float | None
+
+
+def needed_speedup(one: Estimate, sureness: float) -> Needed:
+    """The least factor for either side alone, from the chance along a grid of factors."""
+    if one.cannot:
+        return Needed(None, None)
+    gains = np.linspace(0.0, np.log(MOST), 160)
+    line = chance.curve(one.workload.v_c, one.workload.v_g, one.target.measure)
+    limit = np.log(1000 / one.target.fps)
+    ln_c, ln_g = np.log(one.processor_ms), np.log(one.graphics_ms)
+    found = []
+    for shifted in ((ln_c - gains, ln_g), (ln_c, ln_g - gains)):
+        chances = chance.chance_within(line, shifted[0], one.processor_sd, shifted[1], one.graphics_sd, limit)
+        enough = chances >= sureness
+        found.append(float(np.exp(np.interp(sureness, chances, gains))) if enough.any() else None)
+    return Needed(*found)

@@ -1,0 +1,164 @@
+"""The working of an estimate: data, assumptions and formulas, step by step, from the same functions."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.briefs import Brief
+from wattmetron.core.frames import work
+from wattmetron.core.frames.estimate import Estimate
+from wattmetron.core.machine import Machine, rated_bandwidth_gbs, rated_latency_ns
+
+THIN = "\u202f"
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One step: what it is, the formula with its figures, the result with its unit, where it comes from."""
+
+    title: str
+    formula: str
+    result: str
+    source: str = ""
+
+
+def frame_working(machine: Machine, one: Estimate, brief: Brief) -> tuple[Step, ...]:
+    """All steps from speeds and work to the chance of the target."""
+    return (
+        *_processor_steps(machine, one),
+        *_graphics_steps(one),
+        *_rate_steps(one),
+        *_sureness_steps(one, brief),
+    )
+
+
+def _processor_steps(machine: Machine, one: Estimate) -> tuple[Step, ...]:
+    chip, load, memory = machine.processor, one.workload, one.memory
+    assert chip is not None
+    rated_ns, rated_gbs = rated_latency_ns(chip), rated_bandwidth_gbs(chip)
+    return (
+        Step(
+            "Memory factor m",
+            f"1 + {load.memory_sensitivity:g} x (½ x {memory.latency_ns:.2f}/{rated_ns:.2f} ns"
+            f" + ½ x {rated_gbs:.1f}/{memory.bandwidth_gbs:.1f} GB/s − 1)",
+            f"{one.memory_factor:.3f}",
+            "Assumed: the processor's rated memory, for no kit is chosen."
+            if memory.assumed
+            else f"{memory.channels} channels at {memory.mts} MT/s; kept within 0.85–1.5.",
+        ),
+        Step(
+            "Processor time t_c",
+            f"100 x {load.processor_ms:.2f} x [{1 - load.parallel_share:.2f}/{chip.single_speed:g}"
+            f" + {load.parallel_share:.2f}/{chip.all_core_speed:g}] x {one.memory_factor:.3f}",
+            f"{one.processor_ms:.2f}{THIN}ms",
+            f"C x u = {load.processor_ms:.2f} ms on the reference processor at {one.target.preset}; "
+            f"S = {chip.single_speed:g}, T = {chip.all_core_speed:g} of {chip.name}.",
+        ),
+    )
+
+
+def _graphics_steps(one: Estimate) -> tuple[Step, ...]:
+    load, side = one.workload, one.drawing
+    raster, ray, upscale, spill = one.made_of
+    speed = float(work.speed_at(load.rendered_mpx, side.anchors)[0])
+    steps = [
+        Step(
+            "Rasterisation",
+            f"100/{speed:.1f} x {load.graphics_ms:.2f} x [{load.fixed_share:.2f}"
+            f" + {1 - load.fixed_share:.2f} x {load.rendered_mpx:.2f}/2.07]",
+            f"{raster:.2f}{THIN}ms",
+            f"R of {side.name} at {load.rendered_mpx:.2f} Mpx rendered; G x w = {load.graphics_ms:.2f} ms; "
+            "never less than at fewer pixels.",
+        )
+    ]
+    if load.ray_ms_per_mpx:
+        steps.append(
+            Step(
+                "Ray tracing",
+                f"100/{side.ray_speed:g} x {load.ray_ms_per_mpx:g} x {load.rendered_mpx:.2f}",
+                f"{ray:.2f}{THIN}ms",
+                f"Q of {side.name}; Y of the game, per rendered megapixel.",
+            )
+        )
+    if one.target.upscaling:
+        offered = "" if one.upscaled else "Not offered by game and graphics part together: drawn at full resolution."
+        steps.append(
+            Step(
+                "Upscaling",
+                f"100/R({load.shown_mpx:.2f} Mpx) x {load.upscale_ms_per_mpx:g} x {load.shown_mpx:.2f}",
+                f"{upscale:.2f}{THIN}ms",
+                offered or f"Rendered at {one.target.scale:g} of each axis.",
+            )
+        )
+    over = one.short_of_video_memory_gb
+    steps.append(
+        Step(
+            "Spill of video memory",
+            f"1000 x {load.spill_share:g} x max(0, {load.video_memory_gb:.1f} − {side.video_memory_gb:g} GB)"
+            f" / {side.link_gbs:.1f} GB/s",
+            f"{spill:.2f}{THIN}ms",
+            f"{over:.1f} GB too little." if over else "Enough video memory: no spill.",
+        )
+    )
+    steps.append(
+        Step("Graphics time t_g", "sum of the above", f"{one.graphics_ms:.2f}{THIN}ms", "")
+    )
+    return tuple(steps)
+
+
+def _rate_steps(one: Estimate) -> tuple[Step, ...]:
+    load = one.workload
+    if one.cannot and one.average_fps == 0:
+        return (Step("Frame rate", one.cannot, "none", ""),)
+    return (
+        Step(
+            "Mean frame E",
+            f"t_c Φ((m_x − m_z + s_x²)/s) + t_g Φ((m_z − m_x + s_z²)/s), v_c {load.v_c:g}, v_g {load.v_g:g}",
+            f"{one.mean_frame_ms:.2f}{THIN}ms",
+            "Mean of the later of two lognormal times (Clark 1961, Margrabe 1978).",
+        ),
+        Step("Average frame rate", "1000 / E", f"{one.average_fps:.1f}{THIN}fps", ""),
+        Step(
+            "1 % low",
+            "1000 / t, with Φ(A) Φ(D) = 0.99",
+            f"{one.low_fps:.1f}{THIN}fps",
+            "99th percentile of frame time.",
+        ),
+        Step(
+            "Limited by the processor",
+            "Φ((m_x − m_z)/s)",
+            f"{one.processor_share:.0%}".replace("%", f"{THIN}%"),
+            f"A processor 10 % faster brings {10 * one.processor_elasticity:.1f} %; "
+            f"graphics 10 % faster bring {10 * (1 - one.processor_elasticity):.1f} %.",
+        ),
+    )
+
+
+def _sureness_steps(one: Estimate, brief: Brief) -> tuple[Step, ...]:
+    if one.cannot and one.average_fps == 0:
+        return ()
+    which = "low" if one.target.measure == "low" else "average"
+    return (
+        Step(
+            "How well t_c is known",
+            "√(part² + game² + model²), model 0.05",
+            f"±{one.processor_sd:.1%}".replace("%", f"{THIN}%"),
+            f"Game {one.game.processor_work_sd:g}; standard deviation in ln.",
+        ),
+        Step(
+            "How well t_g is known",
+            "√(part² + game² + model²), model 0.06",
+            f"±{one.graphics_sd:.1%}".replace("%", f"{THIN}%"),
+            f"Game {one.game.graphics_work_sd:g}; the part's split between R and Q by their shares.",
+        ),
+        Step(
+            f"Chance that the {which} reaches {one.target.fps:g} fps",
+            "both errors integrated along F(t_c, t_g) = 1000/target",
+            f"{one.chance:.0%}".replace("%", f"{THIN}%"),
+            one.cannot or f"The brief's sureness is {brief.sureness}, {brief.chance:.0%}: {one.state}.",
+        ),
+        Step(
+            "Reached with that sureness",
+            f"the rate whose chance is {brief.chance:.0%}",
+            f"{one.reliable_fps:.1f}{THIN}fps",
+            f"80 % interval {one.judged_low_fps:.0f}–{one.judged_high_fps:.0f} fps. An estimate, not a measurement.",
+        ),
+    )

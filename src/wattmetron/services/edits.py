@@ -1,0 +1,212 @@
+"""Edits of a brief from what people type: read, checked, and summed up in one sentence."""
+
+import re
+from collections.abc import Mapping
+from dataclasses import fields, replace
+from typing import cast
+
+from wattmetron.core.briefs import SURENESS, Brief, Display, Extra, Sureness, Target
+from wattmetron.core.briefs.brief import Measure
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import BriefError
+from wattmetron.core.games import PRESETS, PresetName
+from wattmetron.core.money import to_minor
+from wattmetron.core.parts import kind_of
+from wattmetron.services.plans import Plan
+from wattmetron.services.words import money, settings
+
+Form = Mapping[str, str]
+_SIZE = re.compile(r"\s*(\d{3,5})\s*[x×*]\s*(\d{3,5})\s*\Z")
+
+
+def _number(form: Form, name: str, what: str) -> float:
+    text = form.get(name, "").strip().replace(",", ".")
+    try:
+        value = float(text)
+    except ValueError:
+        value = float("nan")
+    if not text:
+        raise BriefError(f"{what} is empty: enter a number.")
+    if value != value or abs(value) == float("inf"):
+        raise BriefError(f"{what} is “{form[name]}”, which is not a number: enter one.")
+    return value
+
+
+def _whole(form: Form, name: str, what: str) -> int:
+    value = _number(form, name, what)
+    if value != int(value):
+        raise BriefError(f"{what} is {value:g}: enter a whole number.")
+    return int(value)
+
+
+def _size(form: Form, name: str, what: str) -> tuple[int, int]:
+    match = _SIZE.match(form.get(name, ""))
+    if not match:
+        raise BriefError(f"{what} is “{form.get(name, '')}”: enter pixels as in 2560x1440.")
+    return int(match[1]), int(match[2])
+
+
+def _choice(form: Form, name: str, what: str, allowed: tuple[str, ...]) -> str:
+    value = form.get(name, "")
+    if value not in allowed:
+        raise BriefError(f"{what} is “{value}”: choose one of {', '.join(allowed)}.")
+    return value
+
+
+def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]:
+    """The plan with the general part of its brief as typed, and what changed."""
+    old = plan.brief
+    width, height = _size(form, "size", "The display's resolution")
+    variable = form.get("variable_from_hz", "").strip()
+    cap = form.get("part_cap", "").strip()
+    new = replace(
+        old,
+        name=form.get("name", "").strip(),
+        region=_choice(form, "region", "The region", tuple(catalogue.regions)),
+        budget_low_minor=to_minor(form.get("budget_low", "").strip() or "0", "The budget's lower end"),
+        budget_high_minor=to_minor(form.get("budget_high", ""), "The budget's upper end"),
+        display=Display(
+            width_px=width,
+            height_px=height,
+            refresh_hz=_number(form, "refresh_hz", "The display's refresh"),
+            variable_from_hz=_number(form, "variable_from_hz", "The variable range") if variable else None,
+        ),
+        sureness=cast(Sureness, _choice(form, "sureness", "The sureness", tuple(SURENESS))),
+        part_cap_minor=to_minor(cap, "The part price cap") if cap else None,
+        allow_used="allow_used" in form,
+        accept_spill="accept_spill" in form,
+        memory_gb=_number(form, "memory_gb", "The least memory"),
+        storage_gb=_number(form, "storage_gb", "The least storage"),
+        headroom_percent=_whole(form, "headroom_percent", "Supply headroom"),
+        notes=form.get("notes", "")[:4000],
+    )
+    return replace(plan, brief=new), _differences(old, new, catalogue)
+
+
+_WORDS = {
+    "name": "name",
+    "region": "region",
+    "display": "display",
+    "sureness": "sureness",
+    "allow_used": "used parts",
+    "accept_spill": "too little video memory",
+    "memory_gb": "least memory",
+    "storage_gb": "least storage",
+    "headroom_percent": "supply headroom",
+    "notes": "notes",
+}
+
+
+def _differences(old: Brief, new: Brief, catalogue: Catalogue) -> str:
+    currency = catalogue.region(new.region).currency
+    said = []
+    if (old.budget_low_minor, old.budget_high_minor) != (new.budget_low_minor, new.budget_high_minor):
+        low, high = money(new.budget_low_minor, currency), money(new.budget_high_minor, currency)
+        said.append(f"budget to {low}–{high}" if new.budget_low_minor else f"budget to {high}")
+    if old.part_cap_minor != new.part_cap_minor:
+        said.append("part price cap " + ("off" if new.part_cap_minor is None else f"to {money(new.part_cap_minor, currency)}"))
+    for item in fields(Brief):
+        if item.name in _WORDS and getattr(old, item.name) != getattr(new, item.name):
+            said.append(_said(item.name, getattr(new, item.name)))
+    return "; ".join(said)[:200] or "nothing"
+
+
+def _said(name: str, value: object) -> str:
+    if name in ("notes", "display"):
+        return _WORDS[name]
+    if isinstance(value, bool):
+        return f"{_WORDS[name]} {'allowed' if value else 'not allowed'}"
+    return f"{_WORDS[name]} to {value:g}" if isinstance(value, float) else f"{_WORDS[name]} to {value}"
+
+
+def add_target(plan: Plan, game_id: str, catalogue: Catalogue) -> tuple[Plan, str]:
+    """A target for a game at the display's resolution and a usual frame rate."""
+    game = catalogue.game(game_id)
+    display = plan.brief.display
+    taken = {target.id for target in plan.brief.targets}
+    fresh = next(f"t{n}" for n in range(1, 10_000) if f"t{n}" not in taken)
+    target = Target(
+        id=fresh, game_id=game.id, width_px=display.width_px, height_px=display.height_px, fps=min(60.0, display.refresh_hz)
+    )
+    brief = replace(plan.brief, targets=(*plan.brief.targets, target))
+    return replace(plan, brief=brief), f"added {game.name}"
+
+
+def edit_target(plan: Plan, target_id: str, form: Form, catalogue: Catalogue) -> tuple[Plan, str]:
+    """The plan with one target as typed."""
+    old = find_target(plan.brief, target_id)
+    game = catalogue.game(form.get("game", old.game_id))
+    width, height = _size(form, "size", f"The resolution of {game.name}")
+    cap = form.get("cap_fps", "").strip()
+    new = replace(
+        old,
+        game_id=game.id,
+        width_px=width,
+        height_px=height,
+        preset=cast(PresetName, _choice(form, "preset", "The preset", PRESETS)),
+        upscaling="upscaling" in form,
+        scale=_number(form, "scale", f"The scale of {game.name}") / 100,
+        ray_tracing="ray_tracing" in form and game.ray_tracing_ms_per_mpx is not None,
+        fps=_number(form, "fps", f"The frame rate of {game.name}"),
+        measure=cast(Measure, _choice(form, "measure", "The measure", ("average", "low"))),
+        cap_fps=_number(form, "cap_fps", f"The cap of {game.name}") if cap else None,
+        weight=_whole(form, "weight", f"The weight of {game.name}"),
+    )
+    targets = tuple(new if one.id == target_id else one for one in plan.brief.targets)
+    return replace(plan, brief=replace(plan.brief, targets=targets)), f"{game.name} to {settings(new)}, {new.fps:g} fps"
+
+
+def remove_target(plan: Plan, target_id: str, catalogue: Catalogue) -> tuple[Plan, str]:
+    gone = find_target(plan.brief, target_id)
+    targets = tuple(one for one in plan.brief.targets if one.id != target_id)
+    game = catalogue.games.get(gone.game_id)
+    return replace(plan, brief=replace(plan.brief, targets=targets)), f"removed {game.name if game else gone.game_id}"
+
+
+def find_target(brief: Brief, target_id: str) -> Target:
+    for target in brief.targets:
+        if target.id == target_id:
+            return target
+    raise BriefError("That target is no longer in the brief: look at what it says now.")
+
+
+def add_extra(plan: Plan, form: Form) -> tuple[Plan, str]:
+    """Something else that the budget may have to pay for."""
+    name = form.get("extra_name", "").strip()[:120]
+    if not name:
+        raise BriefError("The extra has no name: say what it is, such as operating system.")
+    if len(plan.brief.extras) >= 20:
+        raise BriefError("The brief has 20 extras already: remove one first.")
+    extra = Extra(name=name, minor=to_minor(form.get("extra_amount", ""), f"The amount of {name}"))
+    return replace(plan, brief=replace(plan.brief, extras=(*plan.brief.extras, extra))), f"added {name} to the budget"
+
+
+def change_extra(plan: Plan, place: int, action: str) -> tuple[Plan, str]:
+    """Take an extra out, or in and out of the budget."""
+    extras = list(plan.brief.extras)
+    if not 0 <= place < len(extras):
+        raise BriefError("That extra is no longer in the brief: look at what it says now.")
+    extra = extras[place]
+    if action == "remove":
+        del extras[place]
+        said = f"removed {extra.name}"
+    else:
+        extras[place] = replace(extra, in_budget=not extra.in_budget)
+        said = f"{extra.name} {'out of' if extra.in_budget else 'into'} the budget"
+    return replace(plan, brief=replace(plan.brief, extras=tuple(extras))), said
+
+
+def own(plan: Plan, part_id: str, owned: bool, catalogue: Catalogue) -> tuple[Plan, str]:
+    """Say that a part is there already, or that it is not; an owned part goes into the build."""
+    part = catalogue.part(part_id)
+    brief = plan.brief
+    if not owned:
+        left = list(brief.owned)
+        if part_id in left:
+            left.remove(part_id)
+        return replace(plan, brief=replace(brief, owned=tuple(left))), f"{part.name} is not owned"
+    if part_id in brief.owned:
+        return plan, "nothing"
+    kind = kind_of(part)
+    build = plan.build if part_id in plan.build.of(kind) else plan.build.with_part(kind, part_id)
+    return replace(plan, brief=replace(brief, owned=(*brief.owned, part_id)), build=build), f"{part.name} is owned"

@@ -1,0 +1,1 @@
+"""Server-made SVG, without inline styles."""

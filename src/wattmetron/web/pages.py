@@ -1,0 +1,51 @@
+"""Rendering: whole pages for a browser's request, the working part alone for a swap in place."""
+
+from pathlib import Path
+from typing import Any
+
+from fastapi import Request
+from fastapi.responses import HTMLResponse
+from jinja2 import Environment, FileSystemLoader, StrictUndefined
+
+from wattmetron import __version__
+from wattmetron.core.money import to_decimal
+from wattmetron.services.words import money
+from wattmetron.web.charts.frame_row import axis
+from wattmetron.web.charts.marks import level_mark, state_mark
+
+_ENVIRONMENT = Environment(
+    loader=FileSystemLoader(Path(__file__).with_name("templates")),
+    autoescape=True,
+    undefined=StrictUndefined,
+    trim_blocks=True,
+    lstrip_blocks=True,
+)
+
+
+def _plain(value: float | None) -> str:
+    """A figure for an input: ``60`` rather than ``60.0``, nothing for None."""
+    return "" if value is None else f"{round(value, 6):g}"
+
+
+def _amount(minor: int) -> str:
+    """Money for an input: ``1250`` or ``1250.50``."""
+    return f"{to_decimal(minor):f}".removesuffix(".00")
+
+
+_ENVIRONMENT.filters.update(plain=_plain, amount=_amount, money=money)
+_ENVIRONMENT.globals.update(state_mark=state_mark, level_mark=level_mark, frame_axis=axis, version=__version__)
+
+
+def page(
+    request: Request, template: str, content: dict[str, Any], status: int = 200, url: str | None = None
+) -> HTMLResponse:
+    """The named template, inside the page shell unless the request asks for a part."""
+    part = request.headers.get("hx-request") == "true"
+    theme = request.cookies.get("theme", "")
+    html = _ENVIRONMENT.get_template(template).render(
+        **content, part=part, theme=theme if theme in ("paper", "night") else ""
+    )
+    headers = {"vary": "HX-Request", "cache-control": "no-store"}
+    if url is not None:
+        headers["hx-push-url"] = url
+    return HTMLResponse(html, status, headers)

@@ -1,0 +1,1 @@
+"""Addresses of pages and of the API."""

@@ -1,0 +1,158 @@
+"""The API: the same use cases for programs, described by OpenAPI at /api/v1/openapi.json."""
+
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Body, Request
+from pydantic import BaseModel, Field
+
+from wattmetron.core.balance import Aim
+from wattmetron.core.briefs import Build
+from wattmetron.formats.brief_file import BriefFile, BuildFile, brief_file, brief_from, build_file, build_from
+from wattmetron.formats.columns import columns_of
+from wattmetron.services.answers import assessment_json, check_json, estimate_json, proposal_json
+from wattmetron.services.assess import assess
+from wattmetron.services.plans import Plan
+from wattmetron.services.proposals import answer
+from wattmetron.web.routes.briefs import workshop_of
+
+router = APIRouter(prefix="/api/v1")
+
+
+class Question(BaseModel):
+    """A brief with a build."""
+
+    brief: BriefFile
+    build: BuildFile = Field(default_factory=BuildFile)
+
+
+class ProposalQuestion(Question):
+    """A brief, a build whose kept parts stay, and the aim."""
+
+    aim: Aim = "most frames"
+
+
+class StoredBrief(Question):
+    """A stored brief with the version that a change must name."""
+
+    id: int
+    version: int
+
+
+class Replacement(Question):
+    """A brief and build to store in place of a version."""
+
+    version: int
+
+
+def _stored(request: Request, brief_id: int) -> StoredBrief:
+    opened = workshop_of(request).open(brief_id)
+    return StoredBrief(
+        id=opened.id, version=opened.version, brief=brief_file(opened.plan.brief), build=build_file(opened.plan.build)
+    )
+
+
+@router.get("/briefs")
+def list_briefs(request: Request) -> list[StoredBrief]:
+    """All briefs."""
+    return [
+        StoredBrief(id=row.id, version=row.version, brief=brief_file(row.plan.brief), build=build_file(row.plan.build))
+        for row in workshop_of(request).briefs()
+    ]
+
+
+@router.post("/briefs", status_code=201)
+def create_brief(request: Request, question: Question) -> StoredBrief:
+    """Store a new brief."""
+    plan = _plan(request, question)
+    return _stored(request, workshop_of(request).create(plan))
+
+
+@router.get("/briefs/{brief_id}")
+def get_brief(request: Request, brief_id: int) -> StoredBrief:
+    """One brief with its build and version."""
+    return _stored(request, brief_id)
+
+
+@router.put("/briefs/{brief_id}")
+def replace_brief(request: Request, brief_id: int, replacement: Replacement) -> StoredBrief:
+    """Replace a brief; 409 where the version is not the present one."""
+    plan = _plan(request, replacement)
+    workshop_of(request).change(
+        brief_id, replacement.version, lambda old: (Plan(plan.brief, plan.build, old.pinned), "replaced by the API")
+    )
+    return _stored(request, brief_id)
+
+
+@router.delete("/briefs/{brief_id}", status_code=204)
+def delete_brief(request: Request, brief_id: int, version: int) -> None:
+    """Delete a brief; undo brings it back."""
+    workshop_of(request).delete(brief_id, version)
+
+
+@router.post("/briefs/{brief_id}/undo")
+def undo(request: Request, brief_id: int) -> dict[str, str]:
+    """Take the last change back."""
+    return {"undone": workshop_of(request).undo(brief_id)}
+
+
+@router.post("/briefs/{brief_id}/redo")
+def redo(request: Request, brief_id: int) -> dict[str, str]:
+    """Make the change again that was undone last."""
+    return {"redone": workshop_of(request).redo(brief_id)}
+
+
+@router.post("/propose")
+def propose(request: Request, question: ProposalQuestion) -> dict[str, Any]:
+    """The best build for a brief, with the account of why."""
+    catalogue = workshop_of(request).catalogue()
+    plan = _plan(request, question)
+    return proposal_json(catalogue, answer(catalogue, plan.brief, plan.build, question.aim))
+
+
+@router.post("/estimate")
+def estimate(request: Request, question: Question) -> dict[str, Any]:
+    """How a build runs each target."""
+    plan = _plan(request, question)
+    return estimate_json(assess(workshop_of(request).catalogue(), plan.brief, plan.build))
+
+
+@router.post("/check")
+def check(request: Request, question: Question) -> dict[str, Any]:
+    """Findings about a build, with remedies."""
+    catalogue = workshop_of(request).catalogue()
+    plan = _plan(request, question)
+    return check_json(catalogue, assess(catalogue, plan.brief, plan.build))
+
+
+@router.post("/assess")
+def assess_build(request: Request, question: Annotated[Question, Body()]) -> dict[str, Any]:
+    """Money, frames, fit and power of a build."""
+    catalogue = workshop_of(request).catalogue()
+    plan = _plan(request, question)
+    return assessment_json(catalogue, assess(catalogue, plan.brief, plan.build))
+
+
+@router.get("/parts")
+def list_parts(request: Request, kind: str | None = None) -> list[dict[str, Any]]:
+    """Parts of the current catalogue, all or of one kind."""
+    catalogue = workshop_of(request).catalogue()
+    return [
+        {"kind": name, **{spec.name: getattr(part, spec.name) for spec in columns_of(type(part))}}
+        for name, parts in catalogue.by_kind.items()
+        if kind in (None, name)
+        for part in parts
+    ]
+
+
+def _plan(request: Request, question: Question) -> Plan:
+    """The core values of a question; every part and game must be known."""
+    catalogue = workshop_of(request).catalogue()
+    brief, build = brief_from(question.brief), build_from(question.build)
+    catalogue.region(brief.region)
+    for target in brief.targets:
+        catalogue.game(target.game_id)
+    for part_id in brief.owned:
+        catalogue.part(part_id)
+    if build != Build():
+        catalogue.machine(build)
+    return Plan(brief, build)

@@ -1,0 +1,97 @@
+// Keys, focus after a swap in place, theme and the list of keys. Everything else is the server's.
+"use strict";
+
+const LETTERS_OFF = "wattmetron-letters-off";
+const typing = (element) => element && element.closest("input, select, textarea, [contenteditable]");
+const shown = (element) => element && !element.disabled && element.offsetParent !== null;
+
+function press(element) {
+  if (!shown(element)) return false;
+  if (element.matches("input")) {
+    element.focus();
+    element.select();
+  } else {
+    element.click();
+  }
+  return true;
+}
+
+function localControl(key) {
+  const row = document.activeElement && document.activeElement.closest("[data-row]");
+  if (!row) return null;
+  return row.querySelector(`[data-local="${key}"]`) || (key === "w" && row.matches("a.meter") ? row : null);
+}
+
+function move(step) {
+  const here = document.activeElement;
+  const group = here && (here.matches("[data-candidate]") ? "[data-candidate]" : here.matches("#build .name") ? "#build .name" : null);
+  if (!group) return false;
+  const all = [...document.querySelectorAll(group)].filter(shown);
+  const next = all[all.indexOf(here) + step];
+  if (next) next.focus();
+  return Boolean(next);
+}
+
+document.addEventListener("keydown", (event) => {
+  if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
+  const key = event.key;
+  if (typing(event.target)) {
+    if (key === "Escape") event.target.blur();
+    return;
+  }
+  if (key === "ArrowDown" || key === "ArrowUp") {
+    if (move(key === "ArrowDown" ? 1 : -1)) event.preventDefault();
+    return;
+  }
+  const single = key.length === 1;
+  if (single && key !== "?" && localStorage.getItem(LETTERS_OFF)) return;
+  if (!single && key !== "Escape") return;
+  const wanted = localControl(key) || document.querySelector(`[data-key="${CSS.escape(key)}"]`)
+    || (key === "w" ? document.querySelector('[data-local="w"]') : null);
+  if (press(wanted)) event.preventDefault();
+});
+
+document.addEventListener("change", (event) => {
+  if (!event.target.matches("[data-views]")) return;
+  const where = event.target.value;
+  if (where.startsWith("#")) document.querySelector(where).scrollIntoView();
+  else htmx.ajax("GET", where, { target: "#desk", swap: "morph:outerHTML" }).then(() => history.pushState({}, "", where));
+});
+
+document.addEventListener("htmx:afterSettle", (event) => {
+  const target = event.detail.target;
+  if (!target || target.id !== "desk") return;
+  const active = document.activeElement;
+  if (active && active !== document.body) return;
+  const wanted = document.querySelector("#desk [data-focus]") || document.getElementById("desk");
+  if (wanted) wanted.focus({ preventScroll: true });
+});
+
+if (window.Idiomorph) Idiomorph.defaults.ignoreActiveValue = true;
+
+document.addEventListener("alpine:init", () => {
+  Alpine.data("chrome", () => ({
+    keys() {
+      document.getElementById("keys").showModal();
+    },
+    theme() {
+      const dark = matchMedia("(prefers-color-scheme: dark)").matches;
+      const now = document.documentElement.dataset.theme || (dark ? "night" : "paper");
+      const next = now === "night" ? "paper" : "night";
+      document.documentElement.dataset.theme = next;
+      document.cookie = `theme=${next}; path=/; max-age=31536000; samesite=strict`;
+    },
+  }));
+  Alpine.data("keyhelp", () => ({
+    init() {
+      this.$refs.off.checked = Boolean(localStorage.getItem(LETTERS_OFF));
+    },
+    toggle() {
+      if (this.$refs.off.checked) localStorage.setItem(LETTERS_OFF, "1");
+      else localStorage.removeItem(LETTERS_OFF);
+    },
+    close() {
+      document.getElementById("keys").close();
+    },
+  }));
+});

@@ -1,0 +1,1 @@
+"""View models: what templates show, already put into words and figures."""

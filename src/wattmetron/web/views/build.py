@@ -1,0 +1,128 @@
+"""The build beside every view: rows by side, what is spent, left and still to come."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.parts import Kind
+from wattmetron.services.assess import Assessment, Line, Remaining
+from wattmetron.services.swaps import traits
+from wattmetron.services.words import KIND_WORDS, listed, money
+from wattmetron.web.views.query import DeskQuery
+
+SIDES: tuple[tuple[str, str, tuple[Kind, ...]], ...] = (
+    ("Processor side", "c-hue", ("processor", "cooler", "mainboard", "memory")),
+    ("Graphics side", "g-hue", ("graphics", "supply", "case")),
+    ("Rest", "", ("storage",)),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class BuildRow:
+    """A part in its place, or an empty place; ``removable`` and ``keepable`` where a build is shown as adopted."""
+
+    kind: Kind
+    word: str
+    part_id: str | None
+    name: str
+    meta: str
+    price: str
+    swap_url: str
+    kept: bool
+    owned: bool
+    changed: bool
+
+
+@dataclass(frozen=True, slots=True)
+class BuildView:
+    """All rows by side, and the sums."""
+
+    groups: tuple[tuple[str, str, tuple[BuildRow, ...]], ...]
+    total: str
+    extras: str
+    left: str
+    over: bool
+    coming: str
+    coming_over: bool
+    fill_try: str | None
+    empty: bool
+
+
+def build_view(
+    now: Assessment,
+    ghost: Assessment | None,
+    remaining: Remaining | None,
+    query: DeskQuery,
+    brief_id: int,
+    fill_try: str | None,
+) -> BuildView:
+    """The build panel."""
+    before = set() if ghost is None else {part_id for _, part_id in ghost.build.ids()}
+    groups = []
+    for title, hue, kinds in SIDES:
+        rows: list[BuildRow] = []
+        for kind in kinds:
+            lines = [line for line in now.lines if line.kind == kind]
+            rows += [_row(now, line, query, brief_id, ghost is not None and line.part_id not in before) for line in lines]
+            if not lines:
+                rows.append(_empty(now, kind, query, brief_id))
+        groups.append((title, hue, tuple(rows)))
+    extras = now.brief.extras_minor
+    coming, coming_over = _coming(now, remaining)
+    over = now.left_minor < 0
+    return BuildView(
+        tuple(groups),
+        money(now.spent_minor, now.currency),
+        f"with {money(extras, now.currency)} for extras" if extras else "",
+        f"over by {money(-now.left_minor, now.currency)}" if over else f"left {money(now.left_minor, now.currency)}",
+        over,
+        coming,
+        coming_over,
+        fill_try,
+        now.build.empty,
+    )
+
+
+def _row(now: Assessment, line: Line, query: DeskQuery, brief_id: int, changed: bool) -> BuildRow:
+    url = query.url(brief_id, swap=line.kind, place=line.part_id, everything=False, search="", propose=None, working=None)
+    if line.owned:
+        price, meta = "owned", "stays; costs nothing"
+    elif line.offer is None:
+        price, meta = "no offer", f"not sold in {now.brief.region} today: price unknown"
+    else:
+        price = money(line.offer.delivered_minor, now.currency)
+        used = ", used" if line.offer.condition == "used" else ""
+        stale = ", stale" if line.stale else ""
+        meta = f"{line.offer.shop}, {_day(line.offer.seen_on)}{used}{stale}"
+    name = line.part.name if line.part else f"{line.part_id} (no longer in the catalogue)"
+    if line.part:
+        meta = f"{traits(line.part)[0]} · {meta}"
+    return BuildRow(
+        line.kind, KIND_WORDS[line.kind], line.part_id, name, meta, price, url, line.kept, line.owned, changed
+    )
+
+
+def _empty(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> BuildRow:
+    url = query.url(brief_id, swap=kind, place=None, everything=False, search="", propose=None, working=None)
+    needed = kind in now.missing
+    meta = "missing"
+    if kind == "cooler" and not needed:
+        meta = "the boxed one suffices"
+    elif kind == "graphics" and not needed:
+        meta = "integrated graphics draw"
+    return BuildRow(kind, KIND_WORDS[kind], None, f"choose a {KIND_WORDS[kind]}", meta, "", url, False, False, False)
+
+
+def _coming(now: Assessment, remaining: Remaining | None) -> tuple[str, bool]:
+    if remaining is None:
+        return "", False
+    names = listed([KIND_WORDS[kind] for kind in remaining.kinds])
+    if remaining.least_minor is None:
+        return f"No {names} on sale fits what is chosen: free a part or change the brief's rules.", True
+    verb = "costs" if len(remaining.kinds) == 1 else "cost"
+    least = money(remaining.least_minor, now.currency)
+    return f"{names[:1].upper()}{names[1:]} that fit {verb} at least {least}.".replace(
+        "that fit costs", "that fits costs"
+    ), remaining.least_minor > now.left_minor
+
+
+def _day(day: object) -> str:
+    return f"{day:%-d %b}"

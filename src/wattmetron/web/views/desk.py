@@ -1,0 +1,199 @@
+"""A brief's page: everything that it shows, put together from the address and the stored plan."""
+
+from dataclasses import dataclass, field, replace
+
+from wattmetron.core.briefs import Brief, Build
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import WattmetronError
+from wattmetron.core.fit import Finding
+from wattmetron.core.fit.remedies import Remedy
+from wattmetron.core.parts import KINDS, Part
+from wattmetron.services.assess import Assessment, assess, finding_remedies, remaining
+from wattmetron.services.proposals import Answer, answer
+from wattmetron.services.swaps import swap
+from wattmetron.services.words import KIND_WORDS, money
+from wattmetron.services.workshop import Opened
+from wattmetron.web.views.build import BuildView, build_view
+from wattmetron.web.views.frames import FIGURE_NAMES, FrameRowView, frame_rows
+from wattmetron.web.views.meters import MeterView, meters
+from wattmetron.web.views.query import AIM_WORDS, DeskQuery, decode_build, encode_build
+from wattmetron.web.views.swap import SwapView, swap_view
+from wattmetron.web.views.workings import WorkingView, working_view
+
+
+@dataclass(frozen=True, slots=True)
+class FindingView:
+    """A finding with actions that clear it."""
+
+    finding: Finding
+    remedies: tuple[tuple[str, str], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Trying:
+    """What is being tried: the encoded build and one sentence about it."""
+
+    code: str
+    sentence: str
+    leave_url: str
+
+
+@dataclass(frozen=True)
+class Desk:
+    """The page's content."""
+
+    opened: Opened
+    query: DeskQuery
+    brief: Brief
+    catalogue: Catalogue
+    now: Assessment
+    meters: tuple[MeterView, ...]
+    rows: tuple[FrameRowView, ...]
+    build: BuildView
+    findings: tuple[FindingView, ...]
+    trying: Trying | None
+    swap: SwapView | None
+    answer: Answer | None
+    working: WorkingView | None
+    prices: str
+    ghost_words: str
+    notice: str = ""
+    error: str = ""
+    drafts: dict[str, str] = field(default_factory=dict)
+
+    def url(self, **changes: object) -> str:
+        return self.query.url(self.opened.id, **changes)
+
+    @property
+    def figure_names(self) -> tuple[str, ...]:
+        return FIGURE_NAMES
+
+    @property
+    def ownable(self) -> list[tuple[str, tuple[Part, ...]]]:
+        return [(KIND_WORDS[kind], parts) for kind, parts in self.catalogue.by_kind.items()]
+
+    @property
+    def base(self) -> str:
+        return f"/briefs/{self.opened.id}"
+
+
+def make_desk(catalogue: Catalogue, opened: Opened, query: DeskQuery) -> Desk:
+    """Compute what the page shows."""
+    plan = opened.plan
+    brief = plan.brief
+    present = assess(catalogue, brief, plan.build)
+    found = answer(catalogue, brief, plan.build, AIM_WORDS[query.propose]) if query.propose else None
+    tried = _tried(catalogue, plan.build, query, found)
+    now = present if tried is None else assess(catalogue, brief, tried)
+    ghost, ghost_words = _ghost(catalogue, opened, present, tried is not None)
+    left = remaining(catalogue, now)
+    fill = encode_build(left.build, plan.build) if left is not None and left.build is not None and tried is None else None
+    names = {game.id: game.name for game in catalogue.games.values()}
+    return Desk(
+        opened,
+        query,
+        brief,
+        catalogue,
+        now,
+        meters(now, ghost),
+        frame_rows(now, ghost, names),
+        build_view(now, ghost if tried is not None or plan.pinned else None, left, query, opened.id, fill),
+        tuple(_finding(catalogue, now, one, opened, query) for one in now.findings),
+        None if tried is None else _trying(present, now, plan.build, query, opened.id),
+        _swap(catalogue, present, query, opened.id, tried, names),
+        found,
+        working_view(now, query.working) if query.working else None,
+        _prices(catalogue, brief, now),
+        ghost_words,
+    )
+
+
+def _tried(catalogue: Catalogue, build: Build, query: DeskQuery, found: Answer | None) -> Build | None:
+    """The build being tried, unless it is the present one or names unknown parts."""
+    if query.tried is not None:
+        try:
+            tried = decode_build(query.tried, build)
+            catalogue.machine(tried)
+        except WattmetronError:
+            return None
+        return None if _same(tried, build) else tried
+    if found is not None and found.proposal.build is not None and not _same(found.proposal.build, build):
+        return found.proposal.build
+    return None
+
+
+def _same(one: Build, other: Build) -> bool:
+    return all(one.of(kind) == other.of(kind) for kind in KINDS)
+
+
+def _ghost(
+    catalogue: Catalogue, opened: Opened, present: Assessment, trying: bool
+) -> tuple[Assessment | None, str]:
+    """What the pointers' ghosts stand for: the pinned build, else the adopted one, else the last state."""
+    if opened.plan.pinned is not None:
+        return assess(catalogue, opened.plan.brief, opened.plan.pinned), "compared with the pinned build"
+    if trying:
+        return present, "compared with the adopted build"
+    before = opened.before
+    if before is None or before.brief.region not in catalogue.regions:
+        return None, ""
+    return assess(catalogue, before.brief, before.build), "compared with before the last change"
+
+
+def _trying(present: Assessment, now: Assessment, build: Build, query: DeskQuery, brief_id: int) -> Trying:
+    changed = [kind for kind in KINDS if now.build.of(kind) != build.of(kind)]
+    delta = now.spent_minor - present.spent_minor
+    cost = "at the same price"
+    if delta:
+        cost = f"{money(abs(delta), now.currency)} {'more' if delta > 0 else 'less'}"
+    words = KIND_WORDS[changed[0]] if len(changed) == 1 else f"{len(changed)} changes"
+    what = words
+    if len(changed) == 1 and now.build.of(changed[0]):
+        part = next((line.part for line in now.lines if line.part_id == now.build.of(changed[0])[-1]), None)
+        what = part.name if part else words
+    met = f"{now.met} of {len(now.counted)} targets met" if now.counted else ""
+    if present.counted and now.met != present.met:
+        met += f" (was {present.met})"
+    leave = query.url(brief_id, tried=None, propose=None)
+    sentence = f"Trying {what}: {cost}" + (f", {met}" if met else "") + "."
+    return Trying(encode_build(now.build, build), sentence, leave)
+
+
+def _finding(
+    catalogue: Catalogue, now: Assessment, finding: Finding, opened: Opened, query: DeskQuery
+) -> FindingView:
+    def action(remedy: Remedy) -> tuple[str, str]:
+        price = money(remedy.delivered_minor, now.currency)
+        code = encode_build(remedy.build, opened.plan.build)
+        return f"{remedy.part.name}, {price}", query.url(opened.id, tried=code, propose=None, swap=None)
+
+    found = finding_remedies(catalogue, now, finding) if finding.level in ("blocks", "wastes") else ()
+    return FindingView(finding, tuple(action(remedy) for remedy in found))
+
+
+def _swap(
+    catalogue: Catalogue,
+    present: Assessment,
+    query: DeskQuery,
+    brief_id: int,
+    tried: Build | None,
+    names: dict[str, str],
+) -> SwapView | None:
+    if query.swap is None:
+        return None
+    standing = present.build.of(query.swap)
+    place = query.place if query.place in standing else None
+    if place is None and standing and query.swap != "storage":
+        place = standing[0]
+    new = [] if tried is None else [one for one in tried.of(query.swap) if one not in standing]
+    tried_id = new[-1] if new else None
+    found = swap(catalogue, present, query.swap, place, query.everything, query.search, query.unfit, tried_id)
+    return swap_view(present, found, replace(query, place=place), brief_id, tried_id, names)
+
+
+def _prices(catalogue: Catalogue, brief: Brief, now: Assessment) -> str:
+    newest = catalogue.prices(brief.region, brief.allow_used).newest
+    if newest is None:
+        return "no prices for this region"
+    stale = f", {now.stale} stale" if now.stale else ""
+    return f"prices of {newest:%-d %b %Y}{stale}"

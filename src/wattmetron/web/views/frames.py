@@ -1,0 +1,183 @@
+"""Frame rows in words and charts."""
+
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from wattmetron.core.briefs import Brief, Target
+from wattmetron.core.frames.estimate import Estimate
+from wattmetron.core.frames.headway import needed_speedup
+from wattmetron.services.assess import Assessment
+from wattmetron.services.words import THIN, settings
+from wattmetron.web.charts.frame_row import frame_row
+
+
+@dataclass(frozen=True, slots=True)
+class FrameRowView:
+    """One target: its game and settings, its chart, what it says."""
+
+    target: Target
+    game: str
+    settings: str
+    wanted: str
+    state: str
+    rate: str
+    chance: str
+    limit: str
+    why: str
+    chart: Markup | None
+    change: str
+    counted: bool
+    figures: tuple[str, ...]
+
+
+def frame_rows(now: Assessment, ghost: Assessment | None, names: dict[str, str]) -> tuple[FrameRowView, ...]:
+    """A row for every target of the brief."""
+    before = {} if ghost is None else {one.target.id: one for one in ghost.estimates if one is not None}
+    return tuple(
+        _row(now.brief, target, one, before.get(target.id), names)
+        for target, one in zip(now.brief.targets, now.estimates, strict=True)
+    )
+
+
+def target_words(target: Target) -> str:
+    measure = " low" if target.measure == "low" else ""
+    return f"{target.fps:g}{THIN}fps{measure}"
+
+
+def _row(
+    brief: Brief, target: Target, one: Estimate | None, before: Estimate | None, names: dict[str, str]
+) -> FrameRowView:
+    game = names.get(target.game_id, target.game_id)
+    wanted, how = target_words(target), settings(target)
+    if one is None:
+        why = (
+            "Needs a processor and something that draws."
+            if target.game_id in names
+            else "The catalogue no longer has this game: choose another."
+        )
+        return FrameRowView(target, game, how, wanted, "short", "", "", "", why, None, "", target.weight > 0, ())
+    change = ""
+    if before is not None and one.judged_fps and before.judged_fps:
+        delta = one.judged_fps - before.judged_fps
+        if abs(delta) >= 0.5:
+            change = f"{'+' if delta > 0 else '−'}{abs(delta):.0f}{THIN}fps"
+    rate = ""
+    if one.average_fps:
+        rate = f"{one.judged_fps:.0f}{THIN}fps ({one.judged_low_fps:.0f}–{one.judged_high_fps:.0f})"
+    return FrameRowView(
+        target,
+        game,
+        how,
+        wanted,
+        one.state,
+        rate,
+        f"chance {_percent(one.chance)}",
+        _limit(one),
+        _why(brief, one),
+        frame_row(one),
+        change,
+        target.weight > 0,
+        _figures(one, brief),
+    )
+
+
+def _percent(share: float) -> str:
+    if 0 < share < 0.005:
+        return f"under 1{THIN}%"
+    if 0.995 <= share < 1:
+        return f"over 99{THIN}%"
+    return f"{share * 100:.0f}{THIN}%"
+
+
+def _limit(one: Estimate) -> str:
+    if not one.average_fps:
+        return one.cannot
+    if one.limit_words == "evenly matched":
+        return f"evenly matched: processor in {_percent(one.processor_share)} of frames"
+    by_processor = one.limit_words == "processor"
+    share = one.processor_share if by_processor else 1 - one.processor_share
+    waits = one.graphics_waits_ms if by_processor else one.processor_waits_ms
+    other = "graphics wait" if by_processor else "the processor waits"
+    return f"limited by {one.limit_words} in {_percent(share)} of frames; {other} {waits:.1f}{THIN}ms"
+
+
+def _why(brief: Brief, one: Estimate) -> str:
+    """Why a target is short, what would settle an unsure one, or what deserves a word."""
+    if one.cannot:
+        if one.cap_fps is not None and one.average_fps:
+            return f"Cannot be met: {one.cannot}; ask for at most that."
+        return f"Cannot be met: {one.cannot}."
+    notes = []
+    if one.short_of_video_memory_gb > 0:
+        notes.append(
+            f"{one.short_of_video_memory_gb:.1f}{THIN}GB too little video memory costs {one.made_of[3]:.1f}{THIN}ms a frame."
+        )
+    if one.target.upscaling and not one.upscaled:
+        notes.append("Upscaling is not offered here: drawn at full resolution.")
+    if one.state == "short":
+        notes.append(_short(brief, one))
+    elif one.state == "unsure":
+        notes.append(_unsure(one))
+    elif one.cap_fps is not None and one.capped_fps is not None and one.average_fps > one.cap_fps * 0.98:
+        notes.append(f"Shown at {one.capped_fps:.0f}{THIN}fps under a cap of {one.cap_fps:g}.")
+    return " ".join(notes)
+
+
+def _short(brief: Brief, one: Estimate) -> str:
+    needed = needed_speedup(one, brief.chance)
+    both = one.target.fps / one.reliable_fps - 1
+    if needed.graphics and needed.processor:
+        return (
+            f"Would need graphics {needed.graphics - 1:.0%} or a processor {needed.processor - 1:.0%} faster."
+        ).replace("%", f"{THIN}%")
+    if needed.graphics:
+        return f"Would need graphics {needed.graphics - 1:.0%} faster.".replace("%", f"{THIN}%")
+    if needed.processor:
+        return f"Would need a processor {needed.processor - 1:.0%} faster.".replace("%", f"{THIN}%")
+    return f"Neither side alone is enough: both would have to be {both:.0%} faster.".replace("%", f"{THIN}%")
+
+
+def _unsure(one: Estimate) -> str:
+    e_c = one.processor_elasticity
+    processor, graphics = e_c * one.processor_sd, (1 - e_c) * one.graphics_sd
+    side, part = ("processor", "with this processor") if processor > graphics else ("graphics", "on this graphics part")
+    spread = one.processor_sd if processor > graphics else one.graphics_sd
+    return (
+        f"The {side} side is known to ±{spread * 100:.0f}{THIN}%; a measured run of {one.game.name} {part} would settle it."
+    )
+
+
+def _figures(one: Estimate, brief: Brief) -> tuple[str, ...]:
+    """For the table: the exact values behind the chart."""
+    if not one.average_fps:
+        return ()
+    cap = "–" if one.capped_fps is None else f"{one.capped_fps:.1f}"
+    return (
+        f"{one.processor_ms:.2f}",
+        f"{one.graphics_ms:.2f}",
+        f"{one.mean_frame_ms:.2f}",
+        f"{one.average_fps:.1f}",
+        f"{one.low_fps:.1f}",
+        f"{one.judged_low_fps:.0f}–{one.judged_high_fps:.0f}",
+        f"{one.reliable_fps:.1f}",
+        f"{one.processor_alone_fps:.0f}",
+        f"{one.graphics_alone_fps:.0f}",
+        f"{one.late_share * 100:.1f}",
+        cap,
+    )
+
+
+FIGURE_NAMES = (
+    "processor ms",
+    "graphics ms",
+    "mean frame ms",
+    "average fps",
+    "1 % low fps",
+    "80 % interval fps",
+    "reliable fps",
+    "processor alone fps",
+    "graphics alone fps",
+    "later than a refresh %",
+    "capped fps",
+)

@@ -1,0 +1,78 @@
+"""What the address of a brief's page says: view, tried build, swap, proposal, working."""
+
+from dataclasses import dataclass
+from typing import Literal, cast
+from urllib.parse import urlencode
+
+from wattmetron.core.balance import Aim
+from wattmetron.core.briefs import Build
+from wattmetron.core.parts import KINDS, Kind
+
+ViewName = Literal["brief", "frames"]
+VIEWS: tuple[ViewName, ...] = ("brief", "frames")
+AIM_WORDS: dict[str, Aim] = {"most": "most frames", "least": "least money"}
+
+
+def encode_build(build: Build, against: Build) -> str:
+    """Kinds in which a build differs: ``graphics:id,storage:id+id,cooler:``."""
+    return ",".join(f"{kind}:{' '.join(build.of(kind))}" for kind in KINDS if build.of(kind) != against.of(kind))
+
+
+def decode_build(text: str, against: Build) -> Build:
+    """The build that ``encode_build`` described; what cannot be read is left as it is."""
+    build = against
+    for piece in text.split(",")[: len(KINDS)]:
+        word, _, ids = piece.partition(":")
+        if word not in KINDS:
+            continue
+        kind = cast(Kind, word)
+        for part_id in build.of(kind):
+            build = build.without(kind, part_id)
+        for part_id in ids.split()[:8]:
+            build = build.with_part(kind, part_id)
+    still = {part_id for _, part_id in build.ids()}
+    return Build(**{**{kind: getattr(build, kind) for kind in KINDS}, "kept": against.kept & still})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DeskQuery:
+    """The state of a brief's page that lives in its address."""
+
+    view: ViewName = "brief"
+    tried: str | None = None
+    swap: Kind | None = None
+    place: str | None = None
+    everything: bool = False
+    unfit: bool = False
+    search: str = ""
+    propose: str | None = None
+    working: str | None = None
+
+    def url(self, brief_id: int, **changes: object) -> str:
+        """The address with some of it changed."""
+        merged = {name: getattr(self, name) for name in self.__dataclass_fields__} | changes
+        view = merged.pop("view")
+        names = {"tried": "try", "everything": "all", "search": "q"}
+        query = {
+            names.get(name, name): "1" if value is True else str(value)
+            for name, value in merged.items()
+            if value not in (None, False, "") or (name == "tried" and value == "")
+        }
+        return f"/briefs/{brief_id}/{view}" + (f"?{urlencode(query)}" if query else "")
+
+
+def read_query(view: str, params: dict[str, str]) -> DeskQuery:
+    """The query of an address; unknown values are taken for nothing."""
+    swap = params.get("swap")
+    propose = params.get("propose")
+    return DeskQuery(
+        view=cast(ViewName, view if view in VIEWS else "brief"),
+        tried=params.get("try"),
+        swap=cast(Kind, swap) if swap in KINDS else None,
+        place=params.get("place") or None,
+        everything=params.get("all") == "1",
+        unfit=params.get("unfit") == "1",
+        search=params.get("q", "")[:80],
+        propose=propose if propose in AIM_WORDS else None,
+        working=(params.get("working") or "")[:20] or None,
+    )
