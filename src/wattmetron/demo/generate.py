@@ -188,7 +188,7 @@ def catalogue() -> Catalogue:
 def wanted(size: tuple[int, int], *rows: tuple[str, str, float, dict[str, object]]) -> tuple[Target, ...]:
     return tuple(
         Target(
-            id=f"t{n}", game_id=game, width_px=size[0], height_px=size[1], preset=preset, fps=fps, **more  # type: ignore[arg-type]
+            id=f"t{n}", game_id=game, width_px=size[0], height_px=size[1], preset=preset, fps=fps, **more
         )
         for n, (game, preset, fps, more) in enumerate(rows, start=1)
     )

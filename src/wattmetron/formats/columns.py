@@ -5,8 +5,7 @@ from collections.abc import Callable
 from dataclasses import MISSING, dataclass, fields
 from datetime import date
 from decimal import Decimal, InvalidOperation
-from functools import lru_cache
-from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
+from typing import Annotated, Any, Literal, Union, cast, get_args, get_origin, get_type_hints
 
 from annotated_types import Ge, Gt, Le, Lt
 
@@ -70,9 +69,17 @@ def _limit_words(limit: object) -> str:
     return ""
 
 
-@lru_cache(maxsize=64)
+_KNOWN: dict[type, tuple[ColumnSpec, ...]] = {}
+
+
 def columns_of(kind: type) -> tuple[ColumnSpec, ...]:
     """The columns of a dataclass in the order of its fields."""
+    if kind not in _KNOWN:
+        _KNOWN[kind] = _read_columns(kind)
+    return _KNOWN[kind]
+
+
+def _read_columns(kind: type) -> tuple[ColumnSpec, ...]:
     hints = get_type_hints(kind, include_extras=True)
     found = []
     for item in fields(kind):
@@ -112,9 +119,9 @@ def _unwrap(hint: Any) -> tuple[Any, list[Any]]:
 
 
 def _limit_test(spec: ColumnSpec) -> Callable[[Any], bool]:
-    low = max((one.ge for one in spec.limits if isinstance(one, Ge)), default=None)
-    above = max((one.gt for one in spec.limits if isinstance(one, Gt)), default=None)
-    high = min((one.le for one in spec.limits if isinstance(one, Le)), default=None)
+    low: Any = max((cast(Any, one.ge) for one in spec.limits if isinstance(one, Ge)), default=None)
+    above: Any = max((cast(Any, one.gt) for one in spec.limits if isinstance(one, Gt)), default=None)
+    high: Any = min((cast(Any, one.le) for one in spec.limits if isinstance(one, Le)), default=None)
 
     def within(value: Any) -> bool:
         return (

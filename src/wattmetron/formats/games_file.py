@@ -8,7 +8,7 @@ from wattmetron.core.games import PRESETS, Game, Preset, VideoMemoryNeed
 from wattmetron.formats.problems import Problem
 
 for _kind in (Game, Preset, VideoMemoryNeed):
-    _kind.__pydantic_config__ = ConfigDict(extra="forbid")  # type: ignore[attr-defined]
+    setattr(_kind, "__pydantic_config__", ConfigDict(extra="forbid"))  # noqa: B010
 
 GAMES: TypeAdapter[list[Game]] = TypeAdapter(list[Game])
 
@@ -31,8 +31,8 @@ def read_games(file: str, text: str, problems: list[Problem]) -> list[Game]:
             found = "no such value" if one["type"] == "missing" else f"“{one['input']}”"
             problems.append(Problem(file, None, place, found, one["msg"].lower()))
         return []
-    for place, game in enumerate(games, start=1):
-        _check_presets(file, place, game, problems)
+    for number, game in enumerate(games, start=1):
+        _check_presets(file, number, game, problems)
     return games
 
 

@@ -135,7 +135,7 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
         drawn,
         needed_supply_w(drawn.full_w, brief.headroom_percent),
         machine.missing(),
-        tuple(_floors(catalogue, brief, machine)),
+        tuple(floors_missed(catalogue, brief, machine)),
     )
 
 
@@ -161,7 +161,7 @@ def _estimate(catalogue: Catalogue, machine: Machine, brief: Brief, target: Targ
         return None
 
 
-def _floors(catalogue: Catalogue, brief: Brief, machine: Machine) -> list[str]:
+def floors_missed(catalogue: Catalogue, brief: Brief, machine: Machine) -> list[str]:
     """Sentences about floors of the brief that the build does not reach."""
     known = replace(
         brief, targets=tuple(target for target in brief.targets if target.game_id in catalogue.games)

@@ -1,6 +1,6 @@
 """Candidates for a place in a build: the neighbours in price, with what each would change."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from wattmetron.core.briefs import Build
 from wattmetron.core.catalogue import Catalogue
@@ -22,7 +22,7 @@ from wattmetron.core.parts import (
     Storage,
 )
 from wattmetron.core.prices.offers import Offer
-from wattmetron.services.assess import Assessment
+from wattmetron.services.assess import Assessment, floors_missed
 
 NEIGHBOURS = 5
 
@@ -49,6 +49,7 @@ class Candidate:
     change_minor: int | None
     effects: tuple[Effect, ...]
     findings: tuple[Finding, ...]
+    floors: tuple[str, ...]
     missing: bool
 
     @property
@@ -96,11 +97,12 @@ def swap(
         build = now.build if part.id == present else now.build.with_part(kind, part.id, present)
         machine = catalogue.machine(build)
         findings = check(machine, brief.headroom_percent)
-        blocked = any(one.level == "blocks" and kind in one.kinds for one in findings)
-        if blocked and part.id not in (present, also) and not with_unfit and not words:
+        floors = _floors(catalogue, now, kind, machine)
+        unfitting = bool(floors) or any(one.level == "blocks" and kind in one.kinds for one in findings)
+        if unfitting and part.id not in (present, also) and not with_unfit and not words:
             unfit += 1
             continue
-        priced.append((-1 if cost is None else cost, part.id, part, build, machine, findings))
+        priced.append((-1 if cost is None else cost, part.id, part, build, machine, findings, floors))
     priced.sort(key=lambda one: (one[0], one[1]))
     shown, cheaper, dearer = _around(priced, present, everything or bool(words), also)
     effects = _effects(catalogue, now, [one[4] for one in shown])
@@ -116,14 +118,23 @@ def swap(
             None if cost < 0 else cost - max(base, 0),
             tuple(per_target[i] for per_target in effects),
             findings,
+            floors,
             bool(machine.missing()),
         )
-        for i, (cost, _, part, build, machine, findings) in enumerate(shown)
+        for i, (cost, _, part, build, machine, findings, floors) in enumerate(shown)
     )
     return Swap(kind, present, candidates, cheaper, dearer, unfit)
 
 
-Row = tuple[int, str, Part, Build, Machine, tuple[Finding, ...]]
+Row = tuple[int, str, Part, Build, Machine, tuple[Finding, ...], tuple[str, ...]]
+
+
+def _floors(catalogue: Catalogue, now: Assessment, kind: Kind, machine: Machine) -> tuple[str, ...]:
+    """Floors of the brief that a memory kit or drive would miss."""
+    if kind not in ("memory", "storage"):
+        return ()
+    bare = replace(machine, memory=machine.memory if kind == "memory" else None)
+    return tuple(floors_missed(catalogue, now.brief, replace(bare, storage=machine.storage if kind == "storage" else ())))
 
 
 def _around(priced: list[Row], present: str | None, everything: bool, also: str | None) -> tuple[list[Row], int, int]:

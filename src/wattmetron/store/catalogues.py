@@ -4,7 +4,6 @@ import json
 from collections.abc import Iterable, Iterator
 from dataclasses import fields
 from datetime import UTC, datetime
-from functools import cache
 from typing import Any, cast
 
 from pydantic import TypeAdapter
@@ -18,6 +17,11 @@ from wattmetron.core.prices.offers import Offer, Region
 from wattmetron.store.tables import EntryRow, ImportRow, OfferRow
 
 OFFER_COLUMNS = tuple(one.name for one in fields(Offer))
+_ADAPTERS: dict[str, TypeAdapter[Any]] = {
+    **{kind: TypeAdapter(part_type) for kind, part_type in PART_TYPES.items()},
+    "game": TypeAdapter(Game),
+    "region": TypeAdapter(Region),
+}
 ENTRIES, OFFERS = cast(Table, EntryRow.__table__), cast(Table, OfferRow.__table__)
 
 
@@ -59,18 +63,16 @@ def _entries(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
     for part in catalogue.parts.values():
         yield kind_of(part), part.id, _plain_json(part)
     for game in catalogue.games.values():
-        yield "game", game.id, _adapter(Game).dump_json(game).decode()
+        yield "game", game.id, _ADAPTERS["game"].dump_json(game).decode()
     for region in catalogue.regions.values():
         yield "region", region.id, _plain_json(region)
 
 
-@cache
-def _names(kind: type) -> tuple[str, ...]:
-    return tuple(one.name for one in fields(kind))
+_NAMES = {kind: tuple(one.name for one in fields(kind)) for kind in (*PART_TYPES.values(), Region)}
 
 
 def _plain_json(value: Part | Region) -> str:
-    return json.dumps({name: getattr(value, name) for name in _names(type(value))}, default=str, ensure_ascii=False)
+    return json.dumps({name: getattr(value, name) for name in _NAMES[type(value)]}, default=str, ensure_ascii=False)
 
 
 def _revise_offers(session: Session, catalogue: Catalogue, import_id: int) -> None:
@@ -96,11 +98,6 @@ def _end(session: Session, table: Table, row_ids: list[int], import_id: int) -> 
         session.execute(update(table).where(table.c.id.in_(chunk)).values(until_import=import_id))
 
 
-@cache
-def _adapter(kind: type) -> TypeAdapter[Any]:
-    return TypeAdapter(kind)
-
-
 def load_catalogue(session: Session, as_of: int) -> Catalogue:
     """The catalogue as it stood after an import."""
     parts: dict[str, Part] = {}
@@ -109,11 +106,11 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
     query = select(ENTRIES.c.kind, ENTRIES.c.key, ENTRIES.c.data).where(_standing(ENTRIES, as_of)).order_by(ENTRIES.c.id)
     for kind, key, data in session.execute(query):
         if kind in KINDS:
-            parts[key] = _adapter(PART_TYPES[kind]).validate_json(data)
+            parts[key] = _ADAPTERS[kind].validate_json(data)
         elif kind == "game":
-            games[key] = _adapter(Game).validate_json(data)
+            games[key] = _ADAPTERS["game"].validate_json(data)
         else:
-            regions[key] = _adapter(Region).validate_json(data)
+            regions[key] = _ADAPTERS["region"].validate_json(data)
     columns = [OFFERS.c[name] for name in OFFER_COLUMNS]
     rows = session.execute(select(*columns).where(_standing(OFFERS, as_of)).order_by(OFFERS.c.id))
     return Catalogue(parts, games, tuple(_offers(rows)), regions)

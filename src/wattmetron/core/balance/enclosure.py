@@ -32,7 +32,7 @@ class Enclosures:
         self._mounting: dict[str, NDArray[np.bool_]] = {}
         self._cases = self._case_table()
         self._class_of: dict[tuple[str, int, bool], int] = {}
-        tables = []
+        tables: list[Ints] = []
         self.class_index = np.empty(len(pool.processors), dtype=np.int64)
         for i, chip in enumerate(pool.processors.parts):
             key = (chip.socket, chip.sustained_w, boxed_carries(chip))

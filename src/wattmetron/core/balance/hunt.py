@@ -7,7 +7,6 @@ first, until no bound can beat what was found: the most that a budget reaches, a
 reach costs. The answers are exact.
 """
 
-from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -23,7 +22,9 @@ Ints = NDArray[np.int64]
 Mask = NDArray[np.bool_]
 FIRST_BLOCK = 64
 LARGEST_BLOCK = 4096
+RANK_BITS = 42
 NO_GAIN = -(1 << 40)
+NO_RANK = -(1 << 60)
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,52 +84,45 @@ class Hunt:
 
     def most(self) -> tuple[int, int] | None:
         """The largest (weight met, gain) within the budget, or None where nothing fits."""
-        top: tuple[int, int] | None = None
+        best = NO_RANK
         for field in self.fields:
-            rank = (field.met << 41) + field.gain
-
-            def open_ones(rank: Ints = rank) -> Mask:
-                return rank > (NO_GAIN if top is None else (top[0] << 41) + top[1])
-
-            for block in _blocks(-rank, open_ones):
-                done = self._evaluated(field, block, lambda met, gain: _above(met, gain, top), self.budget)
-                if done.cost.size:
-                    met = int(done.met.max())
-                    best = (met, int(done.gain[done.met == met].max()))
-                    top = best if top is None else max(top, best)
-        return top
+            rank = _rank(field.met, field.gain)
+            blocks = _Blocks(-rank)
+            while (block := blocks.take(rank > best)).size:
+                done = self._evaluated(field, block, best + 1, self.budget)
+                best = max(best, int(_rank(done.met, done.gain).max(initial=NO_RANK)))
+        return None if best == NO_RANK else _unrank(best)
 
     def least(self, met_floor: int, gain_floor: int) -> Winner | None:
-        """The cheapest builds that meet at least this weight and gain; among equals those of largest gain."""
+        """The cheapest builds that reach this weight and gain; among equals those of largest gain.
+
+        ``met_floor`` is the largest weight that any build reaches, or all of it.
+        """
         best = NEVER
         found: list[tuple[bool, Complete]] = []
+        floor = int(_rank(np.array(met_floor), np.array(gain_floor)))
         for field in self.fields:
-            able = (field.met >= met_floor) & (field.gain >= gain_floor)
-
-            def open_ones(able: Mask = able, cost: Ints = field.cost) -> Mask:
-                return np.asarray(able & (cost <= min(best, NEVER - 1)))
-
-            def good(met: Ints, gain: Ints) -> Mask:
-                return np.asarray((met >= met_floor) & (gain >= gain_floor))
-
-            for block in _blocks(field.cost, open_ones):
-                done = self._evaluated(field, block, good, min(self.budget, best))
+            able = _rank(field.met, field.gain) >= floor
+            blocks = _Blocks(field.cost)
+            while (block := blocks.take(able & (field.cost <= min(best, NEVER - 1)))).size:
+                done = self._evaluated(field, block, floor, min(self.budget, best))
                 if done.cost.size:
                     best = min(best, int(done.cost.min()))
                     found.append((field.scene.integrated, done))
         return _winner(found, best)
 
-    def _evaluated(
-        self, field: Field, block: Ints, good: Callable[[Ints, Ints], Mask], limit: int
-    ) -> Complete:
-        """Complete builds of a block within the limit that are good, first judged at their best memory and link."""
+    def _evaluated(self, field: Field, block: Ints, floor: int, limit: int) -> Complete:
+        """Complete builds of a block within the cost limit whose rank reaches the floor.
+
+        Each pairing is first judged at its best memory and link.
+        """
         scene = field.scene
         c, g = field.c[block], field.g[block]
         if scene.targets.sides:
             best_case = scene.pairing(c, g, None)
             met, gain = scene.targets.evaluate(best_case, scene.integrated, slack=2)
             self.estimated += c.size
-            keep = good(met, gain) & scene.memory_enough(best_case)
+            keep = (_rank(met, gain) >= floor) & scene.memory_enough(best_case)
             c, g = c[keep], g[keep]
         c, g, option = scene.expanded(c, g)
         cost = scene.cost(c, g, option)
@@ -137,29 +131,37 @@ class Hunt:
         pairing = scene.pairing(c, g, option)
         met, gain = scene.targets.evaluate(pairing, scene.integrated)
         self.estimated += c.size
-        keep = good(met, gain) & scene.memory_enough(pairing)
+        keep = (_rank(met, gain) >= floor) & scene.memory_enough(pairing)
         return Complete(c[keep], g[keep], cost[keep], met[keep], gain[keep])
 
 
-def _above(met: Ints, gain: Ints, top: tuple[int, int] | None) -> Mask:
-    if top is None:
-        return np.ones(met.size, dtype=bool)
-    return np.asarray((met > top[0]) | ((met == top[0]) & (gain > top[1])))
+def _rank(met: Ints, gain: Ints) -> Ints:
+    """Weight met first, then gain, as one number."""
+    return np.asarray((np.asarray(met, dtype=np.int64) << RANK_BITS) + gain)
 
 
-def _blocks(rank: Ints, open_ones: Callable[[], Mask]) -> Iterator[Ints]:
-    """Indices by rising rank in blocks of growing size, for as long as any is open."""
-    waiting = np.ones(rank.size, dtype=bool)
-    size = FIRST_BLOCK
-    while True:
-        left = np.flatnonzero(waiting & open_ones())
-        if not left.size:
-            return
-        if left.size > size:
-            left = left[np.argpartition(rank[left], size)[:size]]
-        waiting[left] = False
-        size = min(2 * size, LARGEST_BLOCK)
-        yield left
+def _unrank(rank: int) -> tuple[int, int]:
+    half = 1 << (RANK_BITS - 1)
+    gain = (rank + half) % (1 << RANK_BITS) - half
+    return (rank - gain) >> RANK_BITS, gain
+
+
+class _Blocks:
+    """Indices by rising order, in blocks of growing size."""
+
+    def __init__(self, order: Ints) -> None:
+        self.order = order
+        self.waiting = np.ones(order.size, dtype=bool)
+        self.size = FIRST_BLOCK
+
+    def take(self, open_ones: Mask) -> Ints:
+        """The next block among those that are open; empty when none is left."""
+        left = np.flatnonzero(self.waiting & open_ones)
+        if left.size > self.size:
+            left = left[np.argpartition(self.order[left], self.size)[: self.size]]
+        self.waiting[left] = False
+        self.size = min(2 * self.size, LARGEST_BLOCK)
+        return left
 
 
 def _winner(found: list[tuple[bool, Complete]], cost: int) -> Winner | None:

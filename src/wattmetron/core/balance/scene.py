@@ -64,7 +64,7 @@ class Scene:
         rest = np.array([o.rest_w.min() if len(o) else 0 for o in self.options])
         by_class = self.option_of[c]
         bound = self.pool.processors.cost[c] + self.card_cost[g] + least[by_class]
-        return np.minimum(bound + self.shell_cost(c, g, rest[by_class], None, 0), NEVER)
+        return np.asarray(np.minimum(bound + self.shell_cost(c, g, rest[by_class], None, 0), NEVER))
 
     def shell_cost(self, c: Ints, g: Ints, rest_w: Ints, form: Ints | None, cpu_8pin: Ints | int) -> Ints:
         """Least cost of supply, cooler and case together; ``form`` None takes the best board form."""
@@ -79,7 +79,7 @@ class Scene:
             + self.supplies.cost(supply_form, cpu_8pin, self.card_plugs[g], needed_w, spike_w)
             for supply_form in range(len(SUPPLY_FORMS))
         ]
-        return np.minimum.reduce(costs)
+        return np.asarray(np.minimum.reduce(costs))
 
     def expanded(self, c: Ints, g: Ints) -> tuple[Ints, Ints, Ints]:
         """Every pairing with each option of its class: flat processor, card and option indices."""
@@ -104,7 +104,7 @@ class Scene:
             self.gathered("form", c, option),
             self.gathered("cpu_8pin", c, option),
         )
-        return np.minimum(self.pool.processors.cost[c] + self.card_cost[g] + platform + shell, NEVER)
+        return np.asarray(np.minimum(self.pool.processors.cost[c] + self.card_cost[g] + platform + shell, NEVER))
 
     def pairing(self, c: Ints, g: Ints, option: Ints | None) -> Pairing:
         """What the frame model needs; without options the best memory and link of each class."""
@@ -115,9 +115,9 @@ class Scene:
             gen = self._best("link_gen", np.max)[self.option_of[c]].astype(np.int64)
             lanes = self._best("link_lanes", np.max)[self.option_of[c]].astype(np.int64)
         else:
-            latency = self.gathered("latency_ns", c, option)
-            bandwidth = self.gathered("bandwidth_gbs", c, option)
-            gb = self.gathered("gb", c, option)
+            latency = self.gathered("latency_ns", c, option).astype(float)
+            bandwidth = self.gathered("bandwidth_gbs", c, option).astype(float)
+            gb = self.gathered("gb", c, option).astype(float)
             gen = self.gathered("link_gen", c, option)
             lanes = self.gathered("link_lanes", c, option)
         return self.pairing_of(c, g, latency, bandwidth, gb, gen, lanes)

@@ -115,8 +115,8 @@ class _Settler:
             nvme = sum(drive.interface == "M.2 NVMe" for drive in drives)
             if not reaching[nvme, len(drives) - nvme][at]:
                 continue
-            rest = rest_w(kit.sticks, nvme, len(drives) - nvme)
-            cooler, supply, case = self._shell(board, rest, winner.cost - int(so_far[at]) - drives_cost)
+            own_rest = rest_w(kit.sticks, nvme, len(drives) - nvme)
+            cooler, supply, case = self._shell(board, own_rest, winner.cost - int(so_far[at]) - drives_cost)
             return Build(
                 self.chip.id,
                 self.card.id if self.card else None,

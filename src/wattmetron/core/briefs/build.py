@@ -45,7 +45,7 @@ class Build:
         if kind != "storage":
             gone = self.of(kind)
             kept = self.kept - (set(gone) - {part_id})
-            return replace(self, kept=kept, **{kind: part_id})
+            return replace(self, kept=kept, **{kind: part_id})  # type: ignore[arg-type]
         if instead_of is None:
             if len(self.storage) >= MAX_DRIVES:
                 raise BuildError(f"A build holds at most {MAX_DRIVES} drives: take one out first.")
@@ -61,7 +61,7 @@ class Build:
         if part_id not in self.of(kind):
             raise BuildError("That part is no longer in the build: reload and try again.")
         if kind != "storage":
-            return replace(self, kept=self.kept - {part_id}, **{kind: None})
+            return replace(self, kept=self.kept - {part_id}, **{kind: None})  # type: ignore[arg-type]
         drives = list(self.storage)
         drives.remove(part_id)
         return replace(self, storage=tuple(drives), kept=_still_kept(self.kept, part_id, drives))

@@ -27,11 +27,15 @@ def shape(v_c: ArrayLike, v_g: ArrayLike) -> Shape:
     """Log standard deviations from coefficients of variation: ``sqrt(ln(1 + v^2))``."""
     sx2 = np.log1p(np.square(np.asarray(v_c, dtype=float)))
     sz2 = np.log1p(np.square(np.asarray(v_g, dtype=float)))
-    return Shape(np.sqrt(sx2), np.sqrt(sz2), np.sqrt(sx2 + sz2))
+    return Shape(_floats(np.sqrt(sx2)), _floats(np.sqrt(sz2)), _floats(np.sqrt(sx2 + sz2)))
 
 
 def _log_means(t_c: ArrayLike, t_g: ArrayLike, form: Shape) -> tuple[Floats, Floats]:
-    return np.log(t_c) - form.sx**2 / 2, np.log(t_g) - form.sz**2 / 2
+    return _floats(np.log(_floats(t_c)) - form.sx**2 / 2), _floats(np.log(_floats(t_g)) - form.sz**2 / 2)
+
+
+def _floats(values: ArrayLike) -> Floats:
+    return np.asarray(values, dtype=np.float64)
 
 
 def mean_ms(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLike) -> Floats:
@@ -43,7 +47,7 @@ def mean_ms(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLike) -> F
     form = shape(v_c, v_g)
     mx, mz = _log_means(t_c, t_g, form)
     return np.asarray(
-        t_c * ndtr((mx - mz + form.sx**2) / form.s) + t_g * ndtr((mz - mx + form.sz**2) / form.s)
+        _floats(t_c) * ndtr((mx - mz + form.sx**2) / form.s) + _floats(t_g) * ndtr((mz - mx + form.sz**2) / form.s)
     )
 
 
@@ -58,7 +62,7 @@ def mean_elasticity(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLi
     """e_c: a processor 1 % faster shortens the mean frame by e_c %; graphics has ``1 - e_c``."""
     form = shape(v_c, v_g)
     mx, mz = _log_means(t_c, t_g, form)
-    processor = t_c * ndtr((mx - mz + form.sx**2) / form.s)
+    processor = _floats(t_c) * ndtr((mx - mz + form.sx**2) / form.s)
     return np.asarray(processor / mean_ms(t_c, t_g, v_c, v_g))
 
 
@@ -99,7 +103,7 @@ def late_share(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLike, l
     """Share of frames that take longer than ``limit_ms``."""
     form = shape(v_c, v_g)
     mx, mz = _log_means(t_c, t_g, form)
-    limit = np.log(limit_ms)
+    limit = np.log(_floats(limit_ms))
     return np.asarray(1 - ndtr((limit - mx) / form.sx) * ndtr((limit - mz) / form.sz))
 
 
@@ -108,9 +112,9 @@ def bivariate_normal(h: ArrayLike, k: ArrayLike, rho: ArrayLike) -> Floats:
 
     Source: D. B. Owen, Annals of Mathematical Statistics 27 (1956), by Owen's T.
     """
-    h, k, rho = (np.asarray(value, dtype=float) for value in (h, k, rho))
-    h = np.where(np.abs(h) < 1e-12, 1e-12, h)
-    k = np.where(np.abs(k) < 1e-12, 1e-12, k)
+    h, k, rho = (_floats(value) for value in (h, k, rho))
+    h = _floats(np.where(np.abs(h) < 1e-12, 1e-12, h))
+    k = _floats(np.where(np.abs(k) < 1e-12, 1e-12, k))
     root = np.sqrt(1 - rho * rho)
     opposite = np.where(h * k > 0, 0.0, 0.5)
     return np.asarray(
@@ -135,9 +139,9 @@ def capped(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLike, floor
     form = shape(v_c, v_g)
     sx, sz, s = form
     mx, mz = _log_means(t_c, t_g, form)
-    a = np.log(floor_ms)
-    processor = t_c * bivariate_normal((mx + sx**2 - a) / sx, (mx - mz + sx**2) / s, sx / s)
-    graphics = t_g * bivariate_normal((mz + sz**2 - a) / sz, (mz - mx + sz**2) / s, sz / s)
-    cap = floor_ms * ndtr((a - mx) / sx) * ndtr((a - mz) / sz)
+    a = _floats(np.log(_floats(floor_ms)))
+    processor = _floats(t_c) * bivariate_normal((mx + sx**2 - a) / sx, (mx - mz + sx**2) / s, sx / s)
+    graphics = _floats(t_g) * bivariate_normal((mz + sz**2 - a) / sz, (mz - mx + sz**2) / s, sz / s)
+    cap = _floats(floor_ms) * ndtr((a - mx) / sx) * ndtr((a - mz) / sz)
     mean = processor + graphics + cap
     return Capped(np.asarray(mean), processor / mean, graphics / mean, cap / mean)

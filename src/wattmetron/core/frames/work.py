@@ -91,7 +91,7 @@ def memory_factor(
     rated_bandwidth: ArrayLike,
 ) -> Floats:
     """m = 1 + kappa (L - 1), L the mean of latency and inverse bandwidth over their rated values."""
-    load = 0.5 * np.asarray(latency) / rated_latency + 0.5 * np.asarray(rated_bandwidth) / bandwidth
+    load = 0.5 * np.asarray(latency) / np.asarray(rated_latency) + 0.5 * np.asarray(rated_bandwidth) / np.asarray(bandwidth)
     return np.asarray(np.clip(1 + np.asarray(kappa) * (load - 1), *MEMORY_FACTOR_RANGE))
 
 
@@ -101,7 +101,7 @@ def processor_ms(
     """t_c = 100 C u [(1 - pi)/S + pi/T] m, in ms."""
     serial = (1 - work.parallel_share) / np.asarray(single_speed, dtype=float)
     parallel = work.parallel_share / np.asarray(all_core_speed, dtype=float)
-    return np.asarray(100 * work.processor_ms * (serial + parallel) * factor)
+    return np.asarray(100 * work.processor_ms * (serial + parallel) * np.asarray(factor))
 
 
 def link_gbs(gen: ArrayLike, lanes: ArrayLike) -> Floats:

@@ -10,7 +10,7 @@ from starlette.datastructures import FormData
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.parts import kind_of
+from wattmetron.core.parts import Kind, kind_of
 from wattmetron.services import edits
 from wattmetron.services.plans import Plan
 from wattmetron.services.swaps import traits
@@ -129,7 +129,7 @@ def _adopt(plan: Plan, form: dict[str, str], catalogue: Catalogue) -> tuple[Plan
 
 def _remove(plan: Plan, form: dict[str, str], catalogue: Catalogue) -> tuple[Plan, str]:
     part_id = form.get("part", "")
-    kind = next((kind for kind, own in plan.build.ids() if own == part_id), "processor")
+    kind: Kind = next((kind for kind, own in plan.build.ids() if own == part_id), "processor")
     part = catalogue.parts.get(part_id)
     return replace(plan, build=plan.build.without(kind, part_id)), f"took out {part.name if part else part_id}"
 

@@ -58,16 +58,46 @@ document.addEventListener("change", (event) => {
   else htmx.ajax("GET", where, { target: "#desk", swap: "morph:outerHTML" }).then(() => history.pushState({}, "", where));
 });
 
+// Focus goes to what has newly opened; when a swap closes, back to the row that it was about.
+let openedBefore = new Set();
+let swapKind = "";
+
+document.addEventListener("htmx:beforeSwap", () => {
+  openedBefore = new Set([...document.querySelectorAll("#desk [data-focus]")].map((element) => element.id));
+  const swap = document.getElementById("swap");
+  if (swap) swapKind = swap.dataset.kind;
+});
+
 document.addEventListener("htmx:afterSettle", (event) => {
   const target = event.detail.target;
   if (!target || target.id !== "desk") return;
-  const active = document.activeElement;
-  if (active && active !== document.body) return;
-  const wanted = document.querySelector("#desk [data-focus]") || document.getElementById("desk");
-  if (wanted) wanted.focus({ preventScroll: true });
+  const opened = [...document.querySelectorAll("#desk [data-focus]")].find((element) => !openedBefore.has(element.id));
+  const lost = !document.activeElement || document.activeElement === document.body;
+  if (opened) {
+    (opened.querySelector("[data-candidate]") || opened).focus({ preventScroll: true });
+    opened.scrollIntoView({ block: "nearest" });
+  } else if (lost) {
+    const row = swapKind && !document.getElementById("swap") && document.querySelector(`#build [id^="row-${swapKind}-"]`);
+    (row || document.querySelector("#desk [data-focus]") || document.getElementById("desk")).focus({ preventScroll: true });
+  }
 });
 
-if (window.Idiomorph) Idiomorph.defaults.ignoreActiveValue = true;
+// What was typed but not yet sent is never overwritten by an answer to an earlier request.
+const unsent = new WeakSet();
+
+document.addEventListener("input", (event) => {
+  if (event.target.form) unsent.add(event.target);
+});
+
+document.addEventListener("htmx:configRequest", (event) => {
+  const form = event.detail.elt.closest("form");
+  if (form) for (const element of form.elements) unsent.delete(element);
+});
+
+if (window.Idiomorph) {
+  Idiomorph.defaults.ignoreActiveValue = true;
+  Idiomorph.defaults.callbacks.beforeNodeMorphed = (old) => !unsent.has(old);
+}
 
 document.addEventListener("alpine:init", () => {
   Alpine.data("chrome", () => ({

@@ -1,7 +1,7 @@
 """What the address of a brief's page says: view, tried build, swap, proposal, working."""
 
-from dataclasses import dataclass
-from typing import Literal, cast
+from dataclasses import dataclass, replace
+from typing import Literal
 from urllib.parse import urlencode
 
 from wattmetron.core.balance import Aim
@@ -25,13 +25,13 @@ def decode_build(text: str, against: Build) -> Build:
         word, _, ids = piece.partition(":")
         if word not in KINDS:
             continue
-        kind = cast(Kind, word)
+        kind: Kind = word
         for part_id in build.of(kind):
             build = build.without(kind, part_id)
         for part_id in ids.split()[:8]:
             build = build.with_part(kind, part_id)
     still = {part_id for _, part_id in build.ids()}
-    return Build(**{**{kind: getattr(build, kind) for kind in KINDS}, "kept": against.kept & still})
+    return replace(build, kept=against.kept & still)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -66,9 +66,9 @@ def read_query(view: str, params: dict[str, str]) -> DeskQuery:
     swap = params.get("swap")
     propose = params.get("propose")
     return DeskQuery(
-        view=cast(ViewName, view if view in VIEWS else "brief"),
+        view=view if view in VIEWS else "brief",
         tried=params.get("try"),
-        swap=cast(Kind, swap) if swap in KINDS else None,
+        swap=swap if swap in KINDS else None,
         place=params.get("place") or None,
         everything=params.get("all") == "1",
         unfit=params.get("unfit") == "1",

@@ -94,7 +94,8 @@ def _candidate(
     if not one.present and one.change_minor:
         sign = "+" if one.change_minor > 0 else "−"
         change = f"{sign}{round_money(abs(one.change_minor), now.currency).split(GAP)[-1]}"
-    grave = tuple((f.level, f.sentence) for f in one.findings if f.level != "good to know" and query.swap in f.kinds)
+    grave: tuple[tuple[str, str], ...] = tuple((f.level, f.sentence) for f in one.findings if f.level != "good to know" and query.swap in f.kinds)
+    grave += tuple(("below the brief", sentence) for sentence in one.floors)
     return CandidateView(
         one.part.id,
         one.part.name,

@@ -1,0 +1,94 @@
+"""A running application with demo data, and a Chromium to walk through it."""
+
+import shutil
+import socket
+import threading
+import time
+
+import pytest
+import uvicorn
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page, sync_playwright
+
+from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.services.workshop import Workshop
+from wattmetron.web.app import make_app
+
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update"]
+
+
+class Site:
+    """An application on a free port over its own database."""
+
+    def __init__(self, path):
+        self.path = path
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.start()
+
+    def start(self):
+        self.workshop = Workshop(self.path)
+        self.workshop.load_demo(CATALOGUE, BRIEFS)
+        config = uvicorn.Config(make_app(self.workshop), port=self.port, log_level="warning")
+        self.server = uvicorn.Server(config)
+        self.thread = threading.Thread(target=self.server.run, daemon=True)
+        self.thread.start()
+        while not self.server.started:
+            time.sleep(0.02)
+
+    def stop(self):
+        self.server.should_exit = True
+        self.thread.join(timeout=10)
+        self.workshop.close()
+
+    def restart(self):
+        self.stop()
+        self.start()
+
+
+@pytest.fixture
+def site(tmp_path):
+    running = Site(tmp_path / "site.sqlite")
+    yield running
+    running.stop()
+
+
+@pytest.fixture(scope="session")
+def browser():
+    path = shutil.which("chromium") or shutil.which("chromium-browser") or shutil.which("google-chrome")
+    assert path, "Chromium is missing: run “apt-get install chromium” as root"
+    with sync_playwright() as play:
+        running = play.chromium.launch(executable_path=path, args=FLAGS)
+        yield running
+        running.close()
+
+
+@pytest.fixture
+def page(browser):
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, color_scheme="light")
+    opened = context.new_page()
+    trouble = []
+    opened.on("pageerror", lambda error: trouble.append(str(error)))
+    opened.on("console", lambda message: trouble.append(message.text) if message.type == "error" else None)
+    opened.set_default_timeout(8000)
+    yield opened
+    context.close()
+    assert [one for one in trouble if "status of 4" not in one] == []
+
+
+def serious(page: Page) -> list[str]:
+    """Serious and critical findings of axe on the page as it stands."""
+    found = Axe().run(page).response["violations"]
+    return [
+        f"{one['id']}: {node['html'][:160]}"
+        for one in found
+        if one["impact"] in ("serious", "critical")
+        for node in one["nodes"]
+    ]
+
+
+def settled(page: Page) -> None:
+    """Wait until no request and no swap is under way."""
+    page.wait_for_function("() => !document.querySelector('.htmx-request, .htmx-swapping, .htmx-settling')")

@@ -1,0 +1,191 @@
+"""The two journeys of a new user: improving the typical brief, and a build by hand with the keyboard alone."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.e2e.conftest import serious, settled
+
+
+def meter(page: Page, name: str) -> str:
+    return page.locator(f"#meter-{name} .value").inner_text()
+
+
+def pick(page: Page, selector: str) -> None:
+    page.locator(selector).click()
+    settled(page)
+
+
+def test_typical_brief_from_short_to_adopted(site, page):
+    page.goto(f"{site.url}/briefs")
+    page.get_by_role("link", name="Net loft all-rounder").click()
+    short = page.locator(".framerow", has_text="Thousand Towers")
+    expect(short).to_contain_text("short")
+    expect(short).to_contain_text("Would need a processor")
+
+    pick(page, "#view-brief")
+    page.locator("#f-budget-high").fill("1700")
+    page.locator("#f-budget-high").press("Tab")
+    expect(page.locator("#notice")).to_contain_text("1,700")
+    page.locator("#propose-most").click()
+    expect(page.locator("#trybar")).to_contain_text("Trying")
+    assert page.locator(".meters .ghost").count() >= 3
+    before = meter(page, "money")
+    expect(page.locator("#account")).to_contain_text("pairings")
+    page.locator("#adopt").click()
+    expect(page.locator("#trybar")).to_have_count(0)
+    expect(page.locator("#notice")).to_contain_text("dopted")
+    assert meter(page, "money") == before
+    assert page.locator(".meters .ghost").count() >= 3
+    adopted = page.locator("#build .name").all_inner_texts()
+
+    page.locator("#build .row", has_text="GB").first.wait_for()
+    page.locator("[id^=row-graphics-]").click()
+    expect(page.locator("#swap")).to_be_visible()
+    cheaper = page.locator("tr:not(.present) [data-candidate]")
+    seen = set()
+    for place in (0, 1, 2):
+        cheaper.nth(place).click()
+        expect(page.locator("tr.tried")).to_have_count(1)
+        settled(page)
+        seen.add(meter(page, "money"))
+    assert len(seen) == 3
+    page.locator("#adopt").click()
+    expect(page.locator("#trybar")).to_have_count(0)
+    assert page.locator("#build .name").all_inner_texts() != adopted
+    assert page.locator(".framerow .state", has_text=re.compile("short|unsure")).count() >= 1
+    after_swap = page.locator("#build .name").all_inner_texts()
+
+    pick(page, "#undo")
+    expect(page.locator("#notice")).to_contain_text("Undone: adopted")
+    assert page.locator("#build .name").all_inner_texts() == adopted
+    pick(page, "#undo")
+    assert page.locator("#build .name").all_inner_texts() != adopted
+    pick(page, "#redo")
+    assert page.locator("#build .name").all_inner_texts() == adopted
+    site.restart()
+    page.reload()
+    assert page.locator("#build .name").all_inner_texts() == adopted
+    pick(page, "#redo")
+    assert page.locator("#build .name").all_inner_texts() == after_swap
+
+
+def type_into(page: Page, element: str, text: str) -> None:
+    """Reach an element with the Tab key and type."""
+    tab_to(page, element)
+    page.keyboard.press("Control+a")
+    page.keyboard.type(text)
+
+
+def tab_to(page: Page, element: str) -> None:
+    for _ in range(150):
+        if page.evaluate("id => document.activeElement && document.activeElement.id === id", element):
+            return
+        page.keyboard.press("Tab")
+    raise AssertionError(f"the Tab key does not reach {element}")
+
+
+def test_new_brief_and_build_by_keyboard_alone(site, page):
+    page.goto(f"{site.url}/briefs")
+    tab_to(page, "new-brief")
+    page.keyboard.press("Enter")
+    page.wait_for_url("**/briefs/6/brief")
+    type_into(page, "f-name", "Chandler's desk")
+    type_into(page, "f-budget-high", "900")
+    page.keyboard.press("Tab")
+    expect(page.locator("#notice")).to_contain_text("900")
+    for game in ("Hol", "Kite"):
+        tab_to(page, "add-game")
+        page.keyboard.type(game)
+        page.keyboard.press("Tab")
+        page.keyboard.press("Enter")
+        expect(page.locator(".targetcard select[name=game] option:checked", has_text=game)).to_have_count(1)
+    assert page.locator(".targetcard").count() == 2
+
+    page.keyboard.press("Escape")
+    page.keyboard.press("1")
+    expect(page.locator("#build .sum")).to_contain_text("cost at least")
+    kinds = ["processor", "graphics", "mainboard", "memory", "storage", "supply", "case"]
+    for kind in kinds:
+        tab_to(page, f"row-{kind}-empty")
+        page.keyboard.press("s")
+        expect(page.locator("#swap")).to_contain_text("Choose a")
+        expect(page.locator("[data-candidate]").first).to_be_focused()
+        if kind == "graphics":
+            for _ in range(5):
+                page.keyboard.press("ArrowDown")
+        page.keyboard.press("Enter")
+        expect(page.locator("#trybar")).to_contain_text("Trying")
+        page.keyboard.press("a")
+        expect(page.locator("#trybar")).to_have_count(0)
+        page.keyboard.press("1")
+        expect(page.locator(f"#row-{kind}-empty")).to_have_count(0)
+    expect(page.locator("#meter-fit .value")).to_have_text("fits")
+    expect(page.locator("#build .sum")).to_contain_text("left")
+    assert page.locator("#build .sum .inverse").count() == 0
+    assert page.locator(".framerow .say b").count() == 2
+
+
+def test_no_serious_accessibility_finding_in_either_theme(site, page):
+    addresses = (
+        "/briefs",
+        "/briefs/1/brief",
+        "/briefs/1/frames?propose=most",
+        "/briefs/5/frames?swap=graphics&place=kitefall-pharos-16-triple&working=money",
+        "/briefs/3/frames",
+    )
+    for scheme in ("light", "dark"):
+        page.emulate_media(color_scheme=scheme)
+        for width in (1280, 390):
+            page.set_viewport_size({"width": width, "height": 800})
+            for address in addresses:
+                page.goto(site.url + address)
+                assert serious(page) == [], (scheme, width, address)
+                wide = page.evaluate("document.documentElement.scrollWidth - window.innerWidth")
+                assert wide <= 0, (width, address)
+
+
+def test_theme_and_key_list(site, page):
+    page.goto(f"{site.url}/briefs/1/frames")
+    page.get_by_role("button", name="Theme").click()
+    assert page.evaluate("document.documentElement.dataset.theme") == "night"
+    page.reload()
+    assert page.evaluate("document.documentElement.dataset.theme") == "night"
+    page.keyboard.press("?")
+    expect(page.locator("#keys")).to_be_visible()
+    page.get_by_label("Switch single-letter keys off").check()
+    page.get_by_role("button", name="Close").click()
+    page.keyboard.press("0")
+    expect(page.locator("#view-frames[aria-current]")).to_have_count(1)
+    page.keyboard.press("?")
+    page.get_by_label("Switch single-letter keys off").uncheck()
+    page.keyboard.press("Escape")
+    expect(page.locator("#keys")).not_to_be_visible()
+    page.keyboard.press("0")
+    expect(page.locator("#view-brief[aria-current]")).to_have_count(1)
+
+
+def test_two_tabs_do_not_overwrite_each_other(site, page, browser):
+    page.goto(f"{site.url}/briefs/1/brief")
+    other = browser.new_page()
+    other.goto(f"{site.url}/briefs/1/brief")
+    page.locator("#f-budget-high").fill("1300")
+    page.locator("#f-budget-high").press("Tab")
+    expect(page.locator("#notice")).to_contain_text("1,300")
+    other.locator("#f-budget-high").fill("1400")
+    other.locator("#f-budget-high").press("Tab")
+    expect(other.locator("#error")).to_contain_text("another tab")
+    other.reload()
+    expect(other.locator("#f-budget-high")).to_have_value("1300")
+    other.close()
+
+
+def test_bad_budget_is_said_and_keeps_what_was_typed(site, page):
+    page.goto(f"{site.url}/briefs/1/brief")
+    for typed, said in (("abc", "not a number"), ("-5", "below zero"), ("", "empty"), ("1e99", "too large")):
+        page.locator("#f-budget-high").fill(typed)
+        page.locator("#f-name").focus()
+        expect(page.locator("#error")).to_contain_text(said)
+        expect(page.locator("#f-budget-high")).to_have_value(typed)
+    page.reload()
+    expect(page.locator("#f-budget-high")).to_have_value("1250")
