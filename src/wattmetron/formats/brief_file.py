@@ -14,7 +14,7 @@ from wattmetron.core.parts import Kind
 from wattmetron.formats.problems import FormatError, Problem
 
 MAX_BYTES = 1_000_000
-Amount = Annotated[Decimal, Field(ge=0, le=10_000_000, max_digits=10, decimal_places=2)]
+Amount = Annotated[Decimal, Field(ge=0, le=10_000_000, decimal_places=2)]
 Text = Annotated[str, Field(max_length=120)]
 Id = Annotated[str, Field(max_length=80)]
 

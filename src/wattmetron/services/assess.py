@@ -117,11 +117,7 @@ def _cache(_catalogue_id: int) -> dict[tuple[Brief, Build], tuple[Catalogue, Ass
 def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
     book = catalogue.prices(brief.region, brief.allow_used)
     lines = tuple(_lines(catalogue, brief, build))
-    known = build
-    for line in lines:
-        if line.part is None:
-            known = known.without(line.kind, line.part_id)
-    machine = catalogue.machine(known)
+    machine = catalogue.machine(known_build(catalogue, build))
     estimates = tuple(_estimate(catalogue, machine, brief, target) for target in brief.targets)
     drawn = draw(machine, tuple(one for one in estimates if one is not None))
     return Assessment(
@@ -137,6 +133,21 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
         machine.missing(),
         tuple(floors_missed(catalogue, brief, machine)),
     )
+
+
+def known_brief(catalogue: Catalogue, brief: Brief) -> Brief:
+    """The brief without games and owned parts that the catalogue lost."""
+    targets = tuple(target for target in brief.targets if target.game_id in catalogue.games)
+    return replace(brief, targets=targets, owned=tuple(one for one in brief.owned if one in catalogue.parts))
+
+
+def known_build(catalogue: Catalogue, build: Build) -> Build:
+    """The build without parts that the catalogue lost."""
+    known = build
+    for kind, part_id in build.ids():
+        if part_id not in catalogue.parts:
+            known = known.without(kind, part_id)
+    return known
 
 
 def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[Line]:
@@ -163,9 +174,7 @@ def _estimate(catalogue: Catalogue, machine: Machine, brief: Brief, target: Targ
 
 def floors_missed(catalogue: Catalogue, brief: Brief, machine: Machine) -> list[str]:
     """Sentences about floors of the brief that the build does not reach."""
-    known = replace(
-        brief, targets=tuple(target for target in brief.targets if target.game_id in catalogue.games)
-    )
+    known = known_brief(catalogue, brief)
     found = []
     memory_gb = memory_floor_gb(catalogue, known)
     if machine.memory and machine.memory.total_gb < memory_gb:
@@ -181,8 +190,7 @@ def remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining | None:
     """The least that the missing kinds cost with everything chosen kept, or None for a whole machine."""
     if not assessment.missing:
         return None
-    build = assessment.build
-    answer = cheapest_fit(catalogue, assessment.brief, build)
+    answer = cheapest_fit(catalogue, known_brief(catalogue, assessment.brief), known_build(catalogue, assessment.build))
     if answer.build is None or answer.cost_minor >= NEVER:
         return Remaining(assessment.missing, None, None)
     return Remaining(assessment.missing, max(0, answer.cost_minor - assessment.parts_minor), answer.build)

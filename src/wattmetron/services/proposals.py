@@ -8,7 +8,7 @@ from wattmetron.core.briefs import Brief, Build, Target
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.games import PRESETS
 from wattmetron.core.parts import KINDS, Kind
-from wattmetron.services.assess import Assessment, assess
+from wattmetron.services.assess import Assessment, assess, known_brief, known_build
 from wattmetron.services.words import KIND_WORDS, money, resolution
 
 
@@ -53,7 +53,8 @@ def kept_parts(build: Build) -> Build:
 
 def answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer:
     """Propose the rest around the kept parts of a build and explain the answer."""
-    kept = kept_parts(build)
+    brief = known_brief(catalogue, brief)
+    kept = kept_parts(known_build(catalogue, build))
     proposal = propose(catalogue, brief, aim, kept)
     if proposal.build is None:
         return _no_answer(catalogue, brief, kept, proposal)
@@ -162,11 +163,11 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
         free = propose(catalogue, brief, "most frames", kept, budget_minor=NEVER - 1)
         reachable = free.build is not None
         if reachable:
-            cheapest = cheapest_with_memory(catalogue, brief, kept)
-            more = max(0, (cheapest or least.cost_minor) - proposal.budget_minor)
+            cheapest = cheapest_fit(catalogue, brief, kept, video_memory=True).cost_minor
+            more = max(0, cheapest - proposal.budget_minor)
             headline = (
                 f"{money(brief.budget_high_minor, currency)} buys no working machine: the least that does costs "
-                f"{money((cheapest or least.cost_minor) + brief.extras_minor, currency)}, "
+                f"{money(cheapest + brief.extras_minor, currency)}, "
                 f"{money(more, currency)} more."
             )
             return Answer(proposal, None, headline, (), (), ())
@@ -177,13 +178,6 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
     if not obstacles:
         headline = "Each target can be met by some build, but no build meets them all together."
     return Answer(proposal, None, headline, tuple(account), (), relaxations)
-
-
-def cheapest_with_memory(catalogue: Catalogue, brief: Brief, kept: Build) -> int | None:
-    """Least cost of a fitting build with enough video memory, whatever its frame rates."""
-    easy = replace(brief, targets=tuple(replace(t, fps=1.0, cap_fps=None) for t in brief.targets))
-    found = propose(catalogue, easy, "least money", kept)
-    return found.cost_minor if found.build else None
 
 
 def _nothing_fits(catalogue: Catalogue, brief: Brief) -> str:

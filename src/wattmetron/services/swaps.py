@@ -22,7 +22,7 @@ from wattmetron.core.parts import (
     Storage,
 )
 from wattmetron.core.prices.offers import Offer
-from wattmetron.services.assess import Assessment, floors_missed
+from wattmetron.services.assess import Assessment, floors_missed, known_build
 
 NEIGHBOURS = 5
 
@@ -95,7 +95,7 @@ def swap(
         if part.id != present and (cost is None or not all(word in part.name.lower() for word in words)):
             continue
         build = now.build if part.id == present else now.build.with_part(kind, part.id, present)
-        machine = catalogue.machine(build)
+        machine = catalogue.machine(known_build(catalogue, build))
         findings = check(machine, brief.headroom_percent)
         floors = _floors(catalogue, now, kind, machine)
         unfitting = bool(floors) or any(one.level == "blocks" and kind in one.kinds for one in findings)

@@ -49,6 +49,8 @@ def _refusal(method: str, headers: Headers) -> PlainTextResponse | None:
     if not _same_origin(headers):
         return PlainTextResponse("Changes are taken from this application's own pages only.", 403)
     length = headers.get("content-length")
+    if length is None and "transfer-encoding" not in headers:
+        return None
     if length is None or not length.isdigit():
         return PlainTextResponse("The length of the request is missing.", 411)
     if int(length) > MAX_BODY_BYTES:

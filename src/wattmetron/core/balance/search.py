@@ -45,10 +45,13 @@ def propose(
     return _proposal(aim, catalogue, brief, scenes, hunt, winner, kept, budget, top[1] if top else 0, best_cost)
 
 
-def cheapest_fit(catalogue: Catalogue, brief: Brief, kept: Build) -> Proposal:
-    """The least that a complete, fitting build with these kept parts costs, whatever frames it brings."""
-    bare = replace(brief, targets=())
-    scenes = make_scenes(catalogue, brief, kept, with_targets=False)
+def cheapest_fit(catalogue: Catalogue, brief: Brief, kept: Build, video_memory: bool = False) -> Proposal:
+    """The least that a complete, fitting build with these kept parts costs, whatever frames it brings.
+
+    With ``video_memory`` it must also have enough video memory for every counted target.
+    """
+    bare = brief if video_memory else replace(brief, targets=())
+    scenes = make_scenes(catalogue, brief, kept, with_targets=video_memory)
     hunt = Hunt(scenes, NEVER - 1)
     winner = hunt.least(0, NO_GAIN)
     budget = brief.budget_high_minor - brief.extras_minor

@@ -61,24 +61,21 @@ def memory_slots(machine: Machine) -> Iterator[Finding]:
             (Figure("sticks", str(kit.sticks)), Figure("slots", str(board.memory_slots))),
             ("memory", "mainboard"),
         )
-    holders: tuple[tuple[Mainboard | Processor | None, tuple[Kind, ...]], ...] = (
-        (board, ("memory", "mainboard")),
-        (chip, ("memory", "processor")),
-    )
-    for holder, kinds in holders:
-        if kit and holder and kit.total_gb > holder.memory_max_gb:
-            yield Finding(
-                "memory capacity",
-                "blocks",
-                kinds,
-                f"{kit.name} holds {kit.total_gb:g} GB; {holder.name} takes {holder.memory_max_gb:g} GB at most.",
-                "Take a smaller kit.",
-                (
-                    Figure("kit", f"{kit.total_gb:g}", "GB"),
-                    Figure("limit", f"{holder.memory_max_gb:g}", "GB"),
-                ),
-                kinds,
-            )
+    holders: list[tuple[Mainboard | Processor, Kind]] = [(board, "mainboard")] if board else []
+    holders += [(chip, "processor")] if chip else []
+    if not kit or not holders:
+        return
+    holder, kind = min(holders, key=lambda one: one[0].memory_max_gb)
+    if kit.total_gb > holder.memory_max_gb:
+        yield Finding(
+            "memory capacity",
+            "blocks",
+            ("memory", kind),
+            f"{kit.name} holds {kit.total_gb:g} GB; {holder.name} takes {holder.memory_max_gb:g} GB at most.",
+            "Take a smaller kit.",
+            (Figure("kit", f"{kit.total_gb:g}", "GB"), Figure("limit", f"{holder.memory_max_gb:g}", "GB")),
+            ("memory", kind),
+        )
 
 
 def channels(machine: Machine) -> Iterator[Finding]:

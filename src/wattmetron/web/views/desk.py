@@ -8,7 +8,7 @@ from wattmetron.core.errors import WattmetronError
 from wattmetron.core.fit import Finding
 from wattmetron.core.fit.remedies import Remedy
 from wattmetron.core.parts import KINDS, Part
-from wattmetron.services.assess import Assessment, assess, finding_remedies, remaining
+from wattmetron.services.assess import Assessment, assess, finding_remedies, known_build, remaining
 from wattmetron.services.proposals import Answer, answer
 from wattmetron.services.swaps import swap
 from wattmetron.services.words import KIND_WORDS, money
@@ -113,7 +113,7 @@ def _tried(catalogue: Catalogue, build: Build, query: DeskQuery, found: Answer |
     if query.tried is not None:
         try:
             tried = decode_build(query.tried, build)
-            catalogue.machine(tried)
+            catalogue.machine(known_build(catalogue, tried))
         except WattmetronError:
             return None
         return None if _same(tried, build) else tried

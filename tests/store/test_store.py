@@ -1,0 +1,220 @@
+"""The store: revisions, undo over restarts, two tabs, migrations, and a server killed in mid-change."""
+
+import os
+import signal
+import sqlite3
+import subprocess
+import sys
+import textwrap
+import time
+from dataclasses import replace
+
+import pytest
+from sqlalchemy import create_engine, inspect
+
+from tests.worlds import World
+from wattmetron.core.briefs import Build
+from wattmetron.core.errors import BriefError
+from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.services.plans import Plan
+from wattmetron.services.workshop import EmptyCatalogueError, Workshop
+from wattmetron.store import catalogues
+from wattmetron.store.briefs import ConflictError, NoSuchBriefError, NothingToUndoError
+from wattmetron.store.database import migrate
+from wattmetron.store.tables import Base
+
+
+@pytest.fixture
+def path(tmp_path):
+    return tmp_path / "data" / "test.sqlite"
+
+
+@pytest.fixture
+def workshop(path):
+    opened = Workshop(path)
+    opened.load_demo(CATALOGUE, BRIEFS)
+    yield opened
+    opened.close()
+
+
+def budget(amount):
+    return lambda plan: (replace(plan, brief=replace(plan.brief, budget_high_minor=amount)), f"budget {amount}")
+
+
+def high(workshop) -> int:
+    return workshop.open(1).plan.brief.budget_high_minor
+
+
+def test_undo_and_redo_survive_a_restart(path, workshop):
+    start = high(workshop)
+    for amount in (200000, 210000, 220000):
+        workshop.change(1, workshop.open(1).version, budget(amount))
+    assert workshop.undo(1) == "budget 220000"
+    workshop.close()
+    again = Workshop(path)
+    assert high(again) == 210000
+    assert again.open(1).redo == "budget 220000"
+    assert again.open(1).before.brief.budget_high_minor == 200000
+    again.redo(1)
+    for expected in (210000, 200000, start):
+        again.undo(1)
+        assert high(again) == expected
+    with pytest.raises(NothingToUndoError):
+        again.undo(1)
+    again.redo(1)
+    again.change(1, again.open(1).version, budget(300000))
+    with pytest.raises(NothingToUndoError):
+        again.redo(1)
+    assert (again.undo(1), high(again)) == ("budget 300000", 200000)
+    again.close()
+
+
+def test_a_stale_version_changes_nothing(workshop):
+    version = workshop.open(1).version
+    workshop.change(1, version, budget(150000))
+    with pytest.raises(ConflictError, match="another tab"):
+        workshop.change(1, version, budget(160000))
+    assert high(workshop) == 150000
+    workshop.undo(1)
+    with pytest.raises(ConflictError):
+        workshop.change(1, version + 1, budget(170000))
+
+
+def test_a_refused_change_leaves_no_trace(workshop):
+    before = workshop.open(1)
+    with pytest.raises(BriefError):
+        workshop.change(1, before.version, budget(-5))
+    assert workshop.open(1) == before
+
+
+def test_delete_is_undone(workshop):
+    workshop.delete(1, workshop.open(1).version)
+    with pytest.raises(NoSuchBriefError):
+        workshop.open(1)
+    assert 1 not in [row.id for row in workshop.briefs()]
+    workshop.undo(1)
+    assert workshop.open(1).plan.brief.name == "Net loft all-rounder"
+    copy = workshop.copy(1)
+    assert workshop.open(copy).plan.build == workshop.open(1).plan.build
+
+
+def test_past_catalogues_stay_as_they_were(path):
+    workshop = Workshop(path)
+    with pytest.raises(EmptyCatalogueError):
+        workshop.catalogue()
+    first = World(1).catalogue(per_kind=4)
+    workshop.import_catalogue(first, "first")
+    raised = tuple(replace(offer, price_minor=offer.price_minor + 100) for offer in first.offers[:3])
+    fewer = {part_id: part for part_id, part in first.parts.items() if part_id != "case-0001"}
+    kept = [offer for offer in first.offers[3:] if offer.part_id != "case-0001"]
+    second = replace(first, offers=(*raised, *kept), parts=fewer)
+    workshop.import_catalogue(second, "second")
+    now = workshop.catalogue()
+    assert (now.parts, set(now.offers)) == (second.parts, set(second.offers))
+    with workshop.database.reading() as session:
+        past = catalogues.load_catalogue(session, 1)
+        assert (past.parts, set(past.offers), past.games) == (first.parts, set(first.offers), first.games)
+    rows = sqlite3.connect(path).execute("select count(*) from entries where kind = 'case'").fetchone()
+    assert rows == (4,)
+    workshop.close()
+
+
+def test_the_schema_is_what_migrations_make_and_an_older_database_is_brought_up(tmp_path, workshop):
+    engine = create_engine(f"sqlite:///{tmp_path / 'new.sqlite'}")
+    migrate(engine)
+    made = inspect(engine)
+    for table in Base.metadata.sorted_tables:
+        assert {one["name"] for one in made.get_columns(table.name)} == {one.name for one in table.columns}
+    older = tmp_path / "older.sqlite"
+    migrate(create_engine(f"sqlite:///{older}"), "0001")
+    source = sqlite3.connect(tmp_path / "data" / "test.sqlite")
+    target = sqlite3.connect(older)
+    for table in ("imports", "entries", "offers", "briefs", "changes"):
+        rows = source.execute(f"select * from {table}").fetchall()
+        target.executemany(f"insert into {table} values ({','.join('?' * len(rows[0]))})", rows)
+    target.commit()
+    target.close()
+    opened = Workshop(older)
+    assert [row.plan for row in opened.briefs()] == [row.plan for row in workshop.briefs()]
+    assert opened.catalogue().parts == workshop.catalogue().parts
+    opened.close()
+
+
+def test_pragmas(workshop):
+    with workshop.database.reading() as session:
+        connection = session.connection()
+        assert connection.exec_driver_sql("pragma foreign_keys").scalar() == 1
+        assert connection.exec_driver_sql("pragma journal_mode").scalar() == "wal"
+
+
+KILLED_IMPORT = """
+    import sys
+    from pathlib import Path
+    from wattmetron.services.workshop import Workshop
+    from wattmetron.store import catalogues
+    slow = catalogues._revise_offers
+    def stopped(*arguments):
+        slow(*arguments)
+        print("in the middle", flush=True)
+        sys.stdin.read()
+    catalogues._revise_offers = stopped
+    Workshop(Path(sys.argv[1])).import_folder(Path(sys.argv[2]))
+"""
+KILLED_CHANGES = """
+    import sys
+    from dataclasses import replace
+    from pathlib import Path
+    from wattmetron.services.workshop import Workshop
+    workshop = Workshop(Path(sys.argv[1]))
+    for amount in range(200000, 300000):
+        edit = lambda plan: (replace(plan, brief=replace(plan.brief, budget_high_minor=amount)), str(amount))
+        workshop.change(1, workshop.open(1).version, edit)
+        print(amount, flush=True)
+"""
+
+
+def run(code, *arguments):
+    command = [sys.executable, "-c", textwrap.dedent(code), *map(str, arguments)]
+    return subprocess.Popen(command, stdout=subprocess.PIPE, stdin=subprocess.PIPE, text=True)
+
+
+def test_an_import_killed_in_the_middle_leaves_the_old_catalogue(path, tmp_path, workshop):
+    from wattmetron.formats.catalogue_folder import write_catalogue
+
+    before = workshop.catalogue()
+    write_catalogue(World(4).catalogue(per_kind=5), tmp_path / "other")
+    running = run(KILLED_IMPORT, path, tmp_path / "other")
+    assert running.stdout.readline().strip() == "in the middle"
+    os.kill(running.pid, signal.SIGKILL)
+    running.wait()
+    workshop.close()
+    again = Workshop(path)
+    assert again.catalogue().parts == before.parts
+    assert again.catalogue().offers == before.offers
+    again.import_folder(tmp_path / "other")
+    assert len(again.catalogue().parts) == 40
+    again.close()
+
+
+def test_no_acknowledged_change_is_lost_when_killed(path, workshop):
+    workshop.close()
+    running = run(KILLED_CHANGES, path)
+    acknowledged = 0
+    until = time.monotonic() + 20
+    while acknowledged < 200012 and time.monotonic() < until:
+        acknowledged = int(running.stdout.readline())
+    os.kill(running.pid, signal.SIGKILL)
+    acknowledged = max([acknowledged, *(int(line) for line in running.stdout.read().split() if line.isdigit())])
+    running.wait()
+    again = Workshop(path)
+    assert high(again) in (acknowledged, acknowledged + 1)
+    assert again.undo(1) == str(again.open(1).plan.brief.budget_high_minor + 1)
+    again.close()
+
+
+def test_plans_keep_a_pinned_build(workshop):
+    build = Build(case="lidd-frame-bunk")
+    workshop.change(1, workshop.open(1).version, lambda plan: (replace(plan, pinned=build), "pinned"))
+    assert workshop.open(1).plan.pinned == build
+    made = workshop.create(Plan(workshop.open(1).plan.brief, build))
+    assert workshop.open(made).plan == Plan(workshop.open(1).plan.brief, build)

@@ -1,0 +1,226 @@
+"""Pages and the API over HTTP, without a browser: security, errors, the same answers everywhere."""
+
+import json
+import re
+
+import pytest
+from fastapi.testclient import TestClient
+
+from wattmetron.cli import main
+from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.services.workshop import Workshop
+from wattmetron.web.app import make_app
+
+HTMX = {"HX-Request": "true"}
+
+
+@pytest.fixture
+def workshop(tmp_path):
+    opened = Workshop(tmp_path / "web.sqlite")
+    opened.load_demo(CATALOGUE, BRIEFS)
+    yield opened
+    opened.close()
+
+
+@pytest.fixture
+def client(workshop):
+    return TestClient(make_app(workshop))
+
+
+def form(workshop, brief_id=1, **values):
+    return {"version": str(workshop.open(brief_id).version), "view": "frames", **values}
+
+
+def test_every_answer_carries_a_strict_policy_and_no_inline_code(client):
+    for path in ("/briefs", "/briefs/1/brief", "/briefs/1/frames?propose=most", "/nowhere", "/static/app.js"):
+        answer = client.get(path)
+        policy = answer.headers["content-security-policy"]
+        assert "script-src 'self'" in policy and "unsafe" not in policy
+        if "html" in answer.headers["content-type"]:
+            assert not re.search(r"<script>|<style| style=| on\w+=", answer.text)
+            assert not re.search(r"(src|href)=\"(https?:)?//", answer.text)
+
+
+@pytest.mark.parametrize(
+    "headers",
+    [{"Origin": "http://elsewhere.example"}, {"Sec-Fetch-Site": "cross-site"}, {"Origin": "null"}],
+)
+def test_changes_from_elsewhere_are_refused(client, workshop, headers):
+    before = workshop.open(1)
+    assert client.post("/briefs/1/clear", data=form(workshop), headers=headers).status_code == 403
+    assert client.post("/api/v1/briefs/1/undo", headers=headers).status_code == 403
+    assert workshop.open(1) == before
+    own = {"Origin": "http://testserver", "Sec-Fetch-Site": "same-origin"}
+    assert client.post("/briefs/1/clear", data=form(workshop), headers=own).status_code == 200
+
+
+def test_foreign_hosts_and_large_bodies_are_refused(client):
+    assert client.get("/briefs", headers={"Host": "evil.example"}).status_code == 400
+    assert client.post("/briefs", content=b"x" * 2_000_001).status_code == 413
+
+
+def test_names_are_escaped_everywhere(client, workshop):
+    nasty = '<script>alert("x")</script>'
+    answer = client.get("/briefs/1/brief").text
+    fields = dict(re.findall(r'name="(\w+)"[^>]*value="([^"]*)"', answer.split('id="general"')[1].split("</form>")[0]))
+    fields |= {"name": nasty, "region": "vellmouth", "sureness": "likely", "notes": nasty}
+    assert client.post("/briefs/1/edit", data=fields, headers=HTMX).status_code == 200
+    assert workshop.open(1).plan.brief.name == nasty
+    for path in ("/briefs", "/briefs/1/brief", "/briefs/1/frames", "/briefs/1/find?q=<script>"):
+        assert nasty not in client.get(path).text
+
+
+def test_wrong_addresses_and_parts_answer_in_words(client, workshop):
+    assert client.get("/briefs/99/brief").status_code == 404
+    assert "no such brief" in client.get("/briefs/99/brief").text
+    assert client.get("/briefs/1/../../etc/passwd").status_code in (404, 200)
+    answer = client.post("/briefs/1/adopt", data=form(workshop, **{"try": "graphics:nobody"}), headers=HTMX)
+    assert answer.status_code == 422 and "no part “nobody”" in answer.text
+    answer = client.post("/briefs/1/adopt", data=form(workshop, **{"try": "graphics:lidd-frame-bunk"}), headers=HTMX)
+    assert answer.status_code == 422 and "it is a case" in answer.text
+    answer = client.post("/briefs/1/keep", data=form(workshop, part="nobody", keep="1"), headers=HTMX)
+    assert answer.status_code == 422
+    for query in ("try=graphics:nobody", "try=:::,,", "swap=nothing", "propose=x", "working=zzz", "q=%00"):
+        assert client.get(f"/briefs/1/frames?{query}").status_code == 200
+
+
+def test_a_stale_version_is_a_conflict_that_shows_the_present_state(client, workshop):
+    stale = form(workshop)
+    assert client.post("/briefs/1/clear", data=stale, headers=HTMX).status_code == 200
+    answer = client.post("/briefs/1/pin", data=stale, headers=HTMX)
+    assert answer.status_code == 409 and "another tab" in answer.text
+
+
+def test_an_empty_brief_and_unreachable_targets_say_what_to_do(client, workshop):
+    client.post("/briefs")
+    page = client.get("/briefs/6/frames").text
+    assert "No targets yet" in page and "cost at least" in page
+    page = client.get("/briefs/6/frames?propose=most").text
+    assert "is the cheapest that fits" in page
+    plan = client.get("/api/v1/briefs/1").json()
+    plan["brief"]["targets"][0]["fps"] = 900
+    question = {"brief": plan["brief"], "aim": "least money"}
+    answer = client.post("/api/v1/propose", json=question).json()
+    assert not answer["found"] and "Hollow Meridian" in answer["account"][0]
+    plan["brief"]["targets"][0]["fps"] = 70
+    plan["brief"]["budget"] = {"low": "0", "high": "200"}
+    answer = client.post("/api/v1/propose", json={"brief": plan["brief"]}).json()
+    assert re.search(r"buys no working machine: the least that does costs EUR\s[\d,.]+, EUR\s[\d,.]+ more", answer["headline"])
+    least = float(re.search(r"costs EUR\s([\d.]+)", answer["headline"].replace(",", ""))[1])
+    plan["brief"]["budget"] = {"low": "0", "high": f"{least:.2f}"}
+    assert client.post("/api/v1/propose", json={"brief": plan["brief"]}).json()["found"]
+    plan["brief"]["budget"] = {"low": "0", "high": f"{least - 0.01:.2f}"}
+    assert not client.post("/api/v1/propose", json={"brief": plan["brief"]}).json()["found"]
+
+
+def test_cap_above_which_no_target_can_be_met_is_said(client):
+    plan = client.get("/api/v1/briefs/1").json()
+    plan["brief"]["targets"] = [{"game": "lanternfolk", "fps": 144}]
+    answer = client.post("/api/v1/propose", json={"brief": plan["brief"], "aim": "least money"}).json()
+    assert not answer["found"]
+    assert "capped at 120 fps by its engine" in answer["account"][0]
+    assert any("cap of 120" in one["change"] for one in answer["relaxations"])
+
+
+def test_the_api_stores_replaces_and_guards_versions(client):
+    plan = client.get("/api/v1/briefs/1").json()
+    made = client.post("/api/v1/briefs", json={"brief": plan["brief"], "build": plan["build"]}).json()
+    assert made["brief"] == plan["brief"] and made["id"] == 6
+    made["brief"]["name"] = "Changed"
+    body = {"brief": made["brief"], "build": made["build"], "version": made["version"]}
+    assert client.put("/api/v1/briefs/6", json=body).json()["brief"]["name"] == "Changed"
+    again = client.put("/api/v1/briefs/6", json=body)
+    assert again.status_code == 409 and "another tab" in again.json()["error"]
+    assert client.post("/api/v1/briefs/6/undo").json() == {"undone": "replaced by the API"}
+    assert client.post("/api/v1/briefs/6/redo").status_code == 200
+    version = client.get("/api/v1/briefs/6").json()["version"]
+    assert client.delete(f"/api/v1/briefs/6?version={version}").status_code == 204
+    assert client.get("/api/v1/briefs/6").status_code == 404
+    bad = plan["brief"] | {"region": "atlantis"}
+    assert "atlantis" in client.post("/api/v1/propose", json={"brief": bad}).json()["error"]
+    described = client.get("/api/v1/openapi.json").json()["paths"]
+    assert {"/api/v1/propose", "/api/v1/estimate", "/api/v1/check", "/api/v1/briefs/{brief_id}"} <= set(described)
+    assert all("/briefs/{brief_id}/edit" not in path for path in described)
+
+
+def test_page_api_and_command_line_give_the_same_answer_on_an_edited_folder(client, workshop, tmp_path, capsys):
+    folder = tmp_path / "edited"
+    database = str(tmp_path / "web.sqlite")
+    assert main(["export", str(folder), "--database", database]) == 0
+    offers = (folder / "offers.csv").read_text().splitlines()
+    dearer = [line.replace(",EUR,true,", ",EUR,false,") if line.startswith("kitefall-pharos") else line for line in offers]
+    assert dearer != offers
+    (folder / "offers.csv").write_text("\n".join(dearer) + "\n")
+    brief = tmp_path / "brief.json"
+    brief.write_text(json.dumps(client.get("/api/v1/briefs/1").json()["brief"]))
+    before = client.post("/api/v1/propose", json={"brief": json.loads(brief.read_text())}).json()
+    capsys.readouterr()
+    assert main(["propose", str(brief), "--catalogue", str(folder), "--json"]) == 0
+    direct = json.loads(capsys.readouterr().out)
+    assert direct["build"] != before["build"]
+    assert main(["import", str(folder), "--database", database]) == 0
+    through_api = client.post("/api/v1/propose", json={"brief": json.loads(brief.read_text())}).json()
+    assert through_api == direct
+    page = client.get("/briefs/1/frames?propose=most").text
+    for line in direct["lines"]:
+        assert line["name"].replace("&", "&amp;") in page
+    assert direct["headline"] in page
+
+
+def test_command_line_speaks_plainly(tmp_path, capsys):
+    build, brief = str(BRIEFS / "signal-tower.build.json"), str(BRIEFS / "signal-tower.brief.json")
+    folder = ["--catalogue", str(CATALOGUE)]
+    assert main(["check", build, *folder]) == 1
+    assert "45 mm more than Lidd & Frame Porthole takes" in capsys.readouterr().out
+    assert main(["estimate", brief, build, *folder, "--json"]) == 0
+    estimates = json.loads(capsys.readouterr().out)["estimates"]
+    assert {one["state"] for one in estimates} == {"short"}
+    assert main(["check", build, "--brief", brief, *folder, "--json"]) == 1
+    assert json.loads(capsys.readouterr().out)["floors"]
+    assert main(["propose", str(tmp_path / "none.json"), *folder]) == 2
+    assert "none.json" in capsys.readouterr().err
+    assert main(["import", str(tmp_path), "--database", str(tmp_path / "x.sqlite")]) == 2
+    assert "nothing was imported" in capsys.readouterr().err
+    assert main(["propose", brief, "--database", str(tmp_path / "y.sqlite")]) == 2
+    assert "no catalogue yet" in capsys.readouterr().err
+    for command in ("demo", "serve", "import", "export", "propose", "estimate", "check"):
+        with pytest.raises(SystemExit):
+            main([command, "--help"])
+        assert "examples:" in capsys.readouterr().out
+
+
+def test_a_catalogue_without_coolers_still_proposes_boxed_ones_or_says_why(client, workshop):
+    catalogue = workshop.catalogue()
+    parts = {key: part for key, part in catalogue.parts.items() if part not in catalogue.by_kind["cooler"]}
+    offers = tuple(offer for offer in catalogue.offers if offer.part_id in parts)
+    workshop.import_catalogue(type(catalogue)(parts, catalogue.games, offers, catalogue.regions), "no coolers")
+    brief = client.get("/api/v1/briefs/1").json()["brief"]
+    answer = client.post("/api/v1/propose", json={"brief": brief}).json()
+    assert answer["found"] and all(line["kind"] != "cooler" for line in answer["lines"])
+    without_boxed = {
+        key: part for key, part in parts.items() if getattr(part, "boxed_cooler_w", None) is None
+    }
+    offers = tuple(offer for offer in offers if offer.part_id in without_boxed)
+    workshop.import_catalogue(type(catalogue)(without_boxed, catalogue.games, offers, catalogue.regions), "none")
+    answer = client.post("/api/v1/propose", json={"brief": brief}).json()
+    assert not answer["found"] and "no cooler" in answer["headline"]
+    assert client.get("/briefs/1/frames?propose=most").status_code == 200
+    assert client.get("/briefs/2/frames").status_code == 200
+
+
+def test_owned_kept_and_extras_change_the_money(client, workshop):
+    client.post("/briefs/1/own", data=form(workshop, part="coldreach-gust", owned="1"), headers=HTMX)
+    page = client.get("/briefs/1/brief").text
+    assert "Coldreach Gust is owned" in page
+    before = workshop.open(1).plan
+    client.post("/briefs/1/extras", data=form(workshop, extra_name="Operating system", extra_amount="100"), headers=HTMX)
+    answer = client.get("/briefs/1/frames?working=money").text
+    assert "Operating system" in answer
+    kept = before.build.graphics
+    client.post("/briefs/1/keep", data=form(workshop, part=kept, keep="1"), headers=HTMX)
+    stored = client.get("/api/v1/briefs/1").json()
+    answer = client.post("/api/v1/propose", json={"brief": stored["brief"], "build": stored["build"]}).json()
+    chosen = {line["kind"]: line for line in answer["lines"]}
+    assert chosen["graphics"]["part"] == kept and chosen["cooler"]["owned"]
+    assert float(answer["total_cost"]) <= 1250
+    assert float(answer["total_cost"]) == pytest.approx(float(answer["parts_cost"]) + 100)
