@@ -207,7 +207,7 @@ def test_estimate_is_consistent(seed):
 
 
 def test_times_worked_by_hand():
-    machine, game, target, _ = scene(1)
+    _, game, target, _ = scene(1)
     game = replace(game, processor_ms=10.0, parallel_share=0.4, graphics_ms=8.0, fixed_share=0.25, ray_tracing_ms_per_mpx=2.0)
     load = work.workload(game, replace(target, width_px=1920, height_px=1080, preset="high", ray_tracing=True), False)
     assert float(work.processor_ms(load, 80.0, 50.0)) == pytest.approx(100 * 10 * (0.6 / 80 + 0.4 / 50))
@@ -227,7 +227,7 @@ def test_times_worked_by_hand():
 
 
 def test_a_card_that_gains_at_more_pixels_never_runs_faster_there():
-    machine, game, target, _ = scene(2)
+    _, game, target, _ = scene(2)
     load = work.workload(replace(game, fixed_share=0.9), replace(target, preset="high"), False)
     times = [
         float(work.graphics_work(replace(load, rendered_mpx=mpx), [[60.0, 110.0, 200.0]], [np.nan], [99.0], [1.0]).raster_ms[0])

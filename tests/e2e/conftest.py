@@ -55,10 +55,16 @@ def site(tmp_path):
     running.stop()
 
 
-@pytest.fixture(scope="session")
-def browser():
+def chromium() -> str:
+    """Where the system's Chromium lies."""
     path = shutil.which("chromium") or shutil.which("chromium-browser") or shutil.which("google-chrome")
     assert path, "Chromium is missing: run “apt-get install chromium” as root"
+    return path
+
+
+@pytest.fixture(scope="session")
+def browser():
+    path = chromium()
     with sync_playwright() as play:
         running = play.chromium.launch(executable_path=path, args=FLAGS)
         yield running

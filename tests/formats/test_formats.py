@@ -15,7 +15,14 @@ from wattmetron.core.briefs import Build, Extra
 from wattmetron.core.errors import BriefError, BuildError
 from wattmetron.core.parts import Case, Processor
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.formats.brief_file import brief_file, brief_from, build_file, build_from, read_brief, read_build
+from wattmetron.formats.brief_file import (
+    brief_file,
+    brief_from,
+    build_file,
+    build_from,
+    read_brief,
+    read_build,
+)
 from wattmetron.formats.catalogue_folder import PART_FILES, read_catalogue, write_catalogue
 from wattmetron.formats.csv_table import guarded, read_table, unguarded, write_table
 from wattmetron.formats.problems import FormatError

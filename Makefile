@@ -1,0 +1,32 @@
+.PHONY: demo test check bench assets shots clean
+
+demo: ## Install and start the application with demo data
+	@./scripts/setup.sh run
+	@.venv/bin/wattmetron demo $(if $(PORT),--port $(PORT))
+
+test: ## Install what the tests need and run everything
+	@./scripts/setup.sh dev
+	@./scripts/chromium.sh
+	@$(MAKE) --no-print-directory check
+	.venv/bin/python -m pytest -n 2 --dist loadfile
+
+check: ## Linter, types, layers
+	.venv/bin/ruff check .
+	.venv/bin/mypy
+	.venv/bin/lint-imports --no-cache
+
+bench: ## Speed and size, as ratios measured in one run
+	@./scripts/setup.sh dev
+	@./scripts/chromium.sh
+	.venv/bin/python -m tests.bench.run
+
+assets: ## Build styles and copy scripts and fonts (needs Node; the result is committed)
+	cd assets && npm ci --omit-lockfile-registry-resolved && npm run build
+
+shots: ## Take the committed pictures of the main views from demo data
+	@./scripts/setup.sh dev
+	@./scripts/chromium.sh
+	.venv/bin/python -m tests.shots
+
+clean:
+	rm -rf .venv build dist *.egg-info src/*.egg-info
