@@ -1,4 +1,4 @@
-.PHONY: demo test check bench assets shots clean
+.PHONY: demo test check bench assets shots docs clean
 
 demo: ## Install and start the application with demo data
 	@./scripts/setup.sh run
@@ -30,3 +30,6 @@ shots: ## Take the committed pictures of the main views from demo data
 
 clean:
 	rm -rf .venv build dist *.egg-info src/*.egg-info
+
+docs: ## Write the generated parts of the documentation
+	.venv/bin/python scripts/write_docs.py

@@ -5,6 +5,7 @@ import io
 import json
 import shutil
 from dataclasses import fields, replace
+from pathlib import Path
 
 import pytest
 from hypothesis import given, settings
@@ -25,6 +26,7 @@ from wattmetron.formats.brief_file import (
 )
 from wattmetron.formats.catalogue_folder import PART_FILES, read_catalogue, write_catalogue
 from wattmetron.formats.csv_table import guarded, read_table, unguarded, write_table
+from wattmetron.formats.document import schema_files, tables_markdown
 from wattmetron.formats.problems import FormatError
 from wattmetron.formats.schemas import SCHEMAS, schema
 
@@ -232,3 +234,10 @@ def test_targets_without_ids_get_some():
     assert len({target.id for target in brief.targets}) == len(brief.targets)
     assert brief_from(brief_file(brief)) == brief
     assert build_from(build_file(Build())) == Build()
+
+
+def test_the_documentation_is_what_the_models_say():
+    docs = Path(__file__).parents[2] / "docs"
+    assert tables_markdown() in (docs / "formats.md").read_text(), "run “make docs”"
+    for name, text in schema_files().items():
+        assert (docs / "schemas" / name).read_text() == text, "run “make docs”"

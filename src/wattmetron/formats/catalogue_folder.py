@@ -36,7 +36,7 @@ OFFERS_FILE, REGIONS_FILE, GAMES_FILE, PACKAGE_FILE = "offers.csv", "regions.csv
 Amount = Annotated[Decimal, Ge(0), Le(10_000_000)]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(slots=True, kw_only=True)
 class OfferRow:
     """A line of offers.csv."""
 

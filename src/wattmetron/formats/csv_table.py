@@ -11,12 +11,13 @@ import re
 from collections.abc import Iterable, Iterator
 from typing import Any, TypeVar
 
-from wattmetron.formats.columns import ColumnSpec, cell_of, columns_of, reader_of
+from wattmetron.formats.columns import ColumnSpec, Reader, cell_of, columns_of, reader_of
 from wattmetron.formats.problems import Problem
 
 T = TypeVar("T")
 MAX_BYTES = 50_000_000
 MAX_PROBLEMS = 1000
+KNOWN_CELLS = 20_000
 _NUMBER = re.compile(r"[+-]?\d+(\.\d+)?([eE][+-]?\d+)?\Z")
 _RISKY = ("=", "+", "-", "@", "\t", "\r", "'")
 
@@ -97,7 +98,9 @@ def _rows(
 ) -> Iterator[tuple[int, T]]:
     specs = {spec.name: spec for spec in columns_of(kind)}
     ordered = [specs[name] for name in header]
-    plan = [(spec, spec.name, reader_of(spec), _empty_value(spec)) for spec in ordered]
+    plan: list[tuple[ColumnSpec, str, Reader, Any, dict[str, Any]]] = [
+        (spec, spec.name, reader_of(spec), _empty_value(spec), {}) for spec in ordered
+    ]
     width = len(header)
     for cells in lines:
         if not cells:
@@ -107,12 +110,18 @@ def _rows(
             continue
         values: dict[str, Any] = {}
         fine = True
-        for cell, (spec, name, read, empty) in zip(cells, plan, strict=True):
-            if cell and cell[0] == "'":
+        for cell, (spec, name, read, empty, known) in zip(cells, plan, strict=True):
+            if cell in known:
+                values[name] = known[cell]
+                continue
+            original = cell
+            if cell[:1] == "'":
                 cell = unguarded(cell)
             try:
                 if cell:
                     values[name] = read(cell)
+                    if len(known) < KNOWN_CELLS:
+                        known[original] = values[name]
                 elif empty is _REFUSED:
                     raise ValueError
                 else:

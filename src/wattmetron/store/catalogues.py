@@ -4,10 +4,11 @@ import json
 from collections.abc import Iterable, Iterator
 from dataclasses import fields
 from datetime import UTC, datetime
+from operator import attrgetter
 from typing import Any, cast
 
 from pydantic import TypeAdapter
-from sqlalchemy import Table, and_, func, insert, or_, select, update
+from sqlalchemy import Table, and_, func, or_, select, update
 from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
@@ -17,6 +18,7 @@ from wattmetron.core.prices.offers import Offer, Region
 from wattmetron.store.tables import EntryRow, ImportRow, OfferRow
 
 OFFER_COLUMNS = tuple(one.name for one in fields(Offer))
+_values_of = attrgetter(*OFFER_COLUMNS)
 _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     **{kind: TypeAdapter(part_type) for kind, part_type in PART_TYPES.items()},
     "game": TypeAdapter(Game),
@@ -51,12 +53,18 @@ def _revise_entries(session: Session, catalogue: Catalogue, import_id: int) -> N
     gone = [row_id for place, (row_id, data) in standing.items() if new.get(place) != data]
     _end(session, ENTRIES, gone, import_id)
     rows = [
-        {"kind": kind, "key": key, "data": data, "from_import": import_id}
+        (kind, key, data, import_id)
         for (kind, key), data in new.items()
         if (kind, key) not in standing or standing[kind, key][1] != data
     ]
+    _insert(session, "entries", ("kind", "key", "data", "from_import"), rows)
+
+
+def _insert(session: Session, table: str, columns: tuple[str, ...], rows: list[tuple[Any, ...]]) -> None:
+    """Many rows at once, through the driver; names come from this module only."""
     if rows:
-        session.execute(insert(ENTRIES), rows)
+        marks = ", ".join("?" * len(columns))
+        session.connection().exec_driver_sql(f"INSERT INTO {table} ({', '.join(columns)}) VALUES ({marks})", rows)
 
 
 def _entries(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
@@ -81,15 +89,13 @@ def _revise_offers(session: Session, catalogue: Catalogue, import_id: int) -> No
         tuple(values): row_id
         for row_id, *values in session.execute(select(OFFERS.c.id, *columns).where(OFFERS.c.until_import.is_(None)))
     }
-    new = {tuple(getattr(offer, name) for name in OFFER_COLUMNS) for offer in catalogue.offers}
+    wanted = [_values_of(offer) for offer in catalogue.offers]
+    new = set(wanted)
     _end(session, OFFERS, [row_id for values, row_id in standing.items() if values not in new], import_id)
     rows = [
-        {**dict(zip(OFFER_COLUMNS, values, strict=True)), "from_import": import_id}
-        for offer in catalogue.offers
-        if (values := tuple(getattr(offer, name) for name in OFFER_COLUMNS)) not in standing
+        (*values[:-1], values[-1].isoformat(), import_id) for values in wanted if values not in standing
     ]
-    if rows:
-        session.execute(insert(OFFERS), rows)
+    _insert(session, "offers", (*OFFER_COLUMNS, "from_import"), rows)
 
 
 def _end(session: Session, table: Table, row_ids: list[int], import_id: int) -> None:

@@ -38,7 +38,9 @@ class Enclosures:
             key = (chip.socket, chip.sustained_w, boxed_carries(chip))
             if key not in self._class_of:
                 self._class_of[key] = len(tables)
-                tables.append((self._cases + self._cooler_costs(*key)).min(axis=-1))
+                costs = self._cooler_costs(*key)
+                places = _worth(costs)
+                tables.append((self._cases[..., places] + costs[places]).min(axis=-1, initial=NEVER))
             self.class_index[i] = self._class_of[key]
         shape = (0, len(BOARD_FORMS), len(SUPPLY_FORMS), self._lengths.size + 1)
         self.cost: Ints = np.minimum(np.array(tables), NEVER) if tables else np.empty(shape, dtype=np.int64)
@@ -76,6 +78,12 @@ class Enclosures:
             coolers = self._pool.coolers.parts
             self._mounting[socket] = np.array([socket in cooler.sockets for cooler in coolers], dtype=bool)
         return self._mounting[socket]
+
+
+def _worth(costs: Ints) -> Ints:
+    """Places at which a taller cooler is cheaper than every lower one."""
+    lower = np.concatenate(([NEVER], np.minimum.accumulate(costs)[:-1]))
+    return np.flatnonzero(costs < lower)
 
 
 def boxed_carries(chip: Processor) -> bool:

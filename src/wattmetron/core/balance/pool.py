@@ -45,6 +45,7 @@ class Shelf(Generic[P]):
 class KitArrays:
     """Figures of all candidate kits."""
 
+    memory_type: NDArray[np.str_]
     mts: Ints
     cl: Ints
     sticks: Ints
@@ -71,6 +72,7 @@ class Pool:
     def kit_arrays(self) -> KitArrays:
         kits = self.kits.parts
         return KitArrays(
+            np.array([kit.memory_type for kit in kits], dtype=np.str_),
             np.array([kit.mts for kit in kits], dtype=np.int64),
             np.array([kit.cl for kit in kits], dtype=np.int64),
             np.array([kit.sticks for kit in kits], dtype=np.int64),

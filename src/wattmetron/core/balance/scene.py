@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from wattmetron.core.balance.answer import NEVER
 from wattmetron.core.balance.drives import drive_choices
 from wattmetron.core.balance.enclosure import Enclosures
-from wattmetron.core.balance.platforms import Need, Options, PlatformClass, options_of, platform_class
+from wattmetron.core.balance.platforms import Need, Options, PlatformClass, Platforms, platform_class
 from wattmetron.core.balance.pool import Pool, build_pool, memory_floor_gb, storage_floor_gb
 from wattmetron.core.balance.sides import Pairing, Targets
 from wattmetron.core.balance.supplies import NO_PLUGS, Supplies, plugs_of
@@ -175,13 +175,13 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
         if integrated and pool.cards.fixed:
             continue
         link = brief.accept_spill
-        need = Need(memory_gb, choices, integrated, link and not integrated)
+        platforms = Platforms(pool, Need(memory_gb, choices, integrated, link and not integrated))
         scenes.append(
             Scene(
                 pool,
                 targets,
                 integrated,
-                [options_of(kind, pool, need) for kind in classes],
+                [platforms.options_of(kind) for kind in classes],
                 option_of,
                 enclosures,
                 supplies,

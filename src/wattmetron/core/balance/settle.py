@@ -9,14 +9,14 @@ from numpy.typing import NDArray
 from wattmetron.core.balance.drives import DriveChoice, drive_choices, drive_sets
 from wattmetron.core.balance.enclosure import boxed_carries
 from wattmetron.core.balance.hunt import Winner
-from wattmetron.core.balance.platforms import board_fits, kit_figures, platform_class
+from wattmetron.core.balance.platforms import board_fits, kit_figures, platform_class, rest_of
 from wattmetron.core.balance.pool import Shelf, memory_floor_gb, storage_floor_gb
 from wattmetron.core.balance.scene import Scene
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit import check
 from wattmetron.core.parts import BOARD_FORMS, Cooler, Graphics, Mainboard, PowerSupply, Processor
-from wattmetron.core.power.draw import STICK_W, needed_supply_w, rest_w, spike_of_card_w
+from wattmetron.core.power.draw import needed_supply_w, rest_w, spike_of_card_w
 
 Ints = NDArray[np.int64]
 
@@ -102,7 +102,7 @@ class _Settler:
         so_far = self.base_cost + self.pool.boards.cost[boards] + self.pool.kits.cost[kits]
         reaching = {}
         for choice in self.drive_choices:
-            rest = self._rest_w(kits, choice)
+            rest = rest_of(self.pool.kit_arrays.sticks[kits], choice.nvme, choice.sata)
             total = so_far + choice.cost + self._least_shell(boards, rest)
             fits = self._has_places(boards, choice) & (total == winner.cost)
             reaching[choice.nvme, choice.sata] = fits
@@ -148,10 +148,6 @@ class _Settler:
         _, gain = self.scene.targets.evaluate(pairing, self.scene.integrated)
         right = (gain == winner.gain) & self.scene.memory_enough(pairing)
         return b[right], k[right]
-
-    def _rest_w(self, kits: Ints, choice: DriveChoice) -> Ints:
-        base_w = rest_w(0, choice.nvme, choice.sata)
-        return np.asarray(base_w + STICK_W * self.pool.kit_arrays.sticks[kits])
 
     def _has_places(self, boards: Ints, choice: DriveChoice) -> NDArray[np.bool_]:
         limits = self.board_limits

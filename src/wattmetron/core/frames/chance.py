@@ -24,7 +24,7 @@ Measure = Literal["average", "low"]
 _REACH_SD = 6.0
 _WIDEST_LEAD = 8.0
 _MAX_STEPS = 40
-_TOLERANCE = 1e-9
+_TOLERANCE = 1e-8
 
 
 @dataclass(frozen=True)
@@ -82,7 +82,7 @@ def chance_within(
     g = g - limit
     start = np.searchsorted(line.u, c - _REACH_SD * sc)
     end = np.minimum(np.searchsorted(line.u, c + _REACH_SD * sc), line.x.size - 1)
-    stride = np.maximum(1, (np.minimum(np.minimum(sc, sg), line.scale) / 2 / line.step).astype(np.int64))
+    stride = np.maximum(1, (np.minimum(np.minimum(sc, sg), line.scale) / 1.6 / line.step).astype(np.int64))
     count = int(((end - start) // stride).max(initial=0)) + 2
     nodes = np.minimum(start[..., None] + stride[..., None] * np.arange(count), line.x.size - 1)
     score = (line.u[nodes] - c[..., None]) / sc[..., None]
