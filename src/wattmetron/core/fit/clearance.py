@@ -32,7 +32,7 @@ def card_length(machine: Machine) -> Iterator[Finding]:
             "blocks",
             ("graphics", "case"),
             f"{card.name} is {card.length_mm} mm long, {over} mm more than {case.name} takes.",
-            "Take a longer case or a shorter card.",
+            "Take a case with more room for the card, or a shorter card.",
             (Figure("card", str(card.length_mm), "mm"), Figure("room", str(case.card_length_mm), "mm")),
             ("case", "graphics"),
         )

@@ -1,4 +1,7 @@
-"""What clears a finding: for each kind that can, the cheapest part after which the rule is silent."""
+"""What clears a finding: for each kind that can, a part after which the rule is silent.
+
+Processors and cards decide the frames, so there it is the nearest in price; of the other kinds the cheapest.
+"""
 
 from dataclasses import dataclass
 
@@ -28,13 +31,13 @@ def remedies(
     before = _graver(catalogue, build, headroom_percent)
     found = []
     for kind in finding.remedy_kinds:
-        remedy = _cheapest(catalogue, book, build, finding, kind, headroom_percent, before)
+        remedy = _first(catalogue, book, build, finding, kind, headroom_percent, before)
         if remedy is not None:
             found.append(remedy)
     return tuple(found)
 
 
-def _cheapest(
+def _first(
     catalogue: Catalogue,
     book: PriceBook,
     build: Build,
@@ -47,12 +50,14 @@ def _cheapest(
     if kind == "storage" and len(present) != 1:
         return None
     instead_of = present[0] if present else None
+    present_minor = book.delivered(instead_of) if instead_of else None
+    near = present_minor if kind in ("processor", "graphics") and present_minor is not None else 0
     candidates = [
-        (price, part)
+        (abs(price - near), price, part)
         for part in catalogue.by_kind[kind]
         if (price := book.delivered(part.id)) is not None and part.id not in present
     ]
-    for price, part in sorted(candidates, key=lambda one: (one[0], one[1].id)):
+    for _, price, part in sorted(candidates, key=lambda one: (one[0], one[1], one[2].id)):
         changed = build.with_part(kind, part.id, instead_of)
         left = check(catalogue.machine(changed), headroom_percent)
         silent = all((one.rule, one.kinds) != (finding.rule, finding.kinds) for one in left)
