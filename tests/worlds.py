@@ -44,15 +44,28 @@ class World:
         watts = int(self.rng.integers(40, 180))
         kind = self.pick("DDR4", "DDR5")
         part = Processor(
-            id=f"processor-{n:04}", maker="Quillon", model=f"chip {n}", socket=self.pick("Bollard", "Capstan"),
-            cores=cores, threads=cores * 2, single_speed=round(speed, 1),
-            all_core_speed=round(speed * cores / 8, 1), speed_sd=self.pick(0.02, 0.03, 0.05),
-            memory_type=kind, memory_mts=3200 if kind == "DDR4" else 5600, memory_cl=16 if kind == "DDR4" else 36,
-            memory_channels=2, memory_max_mts=self.pick(3600, 4000) if kind == "DDR4" else self.pick(6000, 6800),
-            memory_max_gb=self.pick(64.0, 128.0), card_pcie_gen=self.pick(3, 4, 5), card_pcie_lanes=16,
-            sustained_w=watts, gaming_w=round(watts * 0.6),
+            id=f"processor-{n:04}",
+            maker="Quillon",
+            model=f"chip {n}",
+            socket=self.pick("Bollard", "Capstan"),
+            cores=cores,
+            threads=cores * 2,
+            single_speed=round(speed, 1),
+            all_core_speed=round(speed * cores / 8, 1),
+            speed_sd=self.pick(0.02, 0.03, 0.05),
+            memory_type=kind,
+            memory_mts=3200 if kind == "DDR4" else 5600,
+            memory_cl=16 if kind == "DDR4" else 36,
+            memory_channels=2,
+            memory_max_mts=self.pick(3600, 4000) if kind == "DDR4" else self.pick(6000, 6800),
+            memory_max_gb=self.pick(64.0, 128.0),
+            card_pcie_gen=self.pick(3, 4, 5),
+            card_pcie_lanes=16,
+            sustained_w=watts,
+            gaming_w=round(watts * 0.6),
             igpu_speed=self.pick(None, round(float(self.rng.uniform(5, 25)), 1)),
-            igpu_upscalers=self.pick((), ("Driftlens",)), boxed_cooler_w=self.pick(None, 65, 95),
+            igpu_upscalers=self.pick((), ("Driftlens",)),
+            boxed_cooler_w=self.pick(None, 65, 95),
         )
         return self.price(part, 30 + speed**1.3 * 0.6)
 
@@ -60,14 +73,26 @@ class World:
         speed = float(self.rng.uniform(25, 220))
         watts = int(80 + speed * self.rng.uniform(0.8, 1.6))
         part = Graphics(
-            id=f"graphics-{n:04}", maker="Pellworth", model=f"card {n}", chip=f"chip {n % 37}",
-            speed_1080p=round(speed, 1), speed_1440p=round(speed * float(self.rng.uniform(0.9, 1.05)), 1),
+            id=f"graphics-{n:04}",
+            maker="Pellworth",
+            model=f"card {n}",
+            chip=f"chip {n % 37}",
+            speed_1080p=round(speed, 1),
+            speed_1440p=round(speed * float(self.rng.uniform(0.9, 1.05)), 1),
             speed_2160p=self.pick(None, round(speed * float(self.rng.uniform(0.8, 1.05)), 1)),
-            speed_sd=self.pick(0.03, 0.05), ray_speed=self.pick(None, round(speed * 0.9, 1)), ray_speed_sd=0.08,
-            memory_gb=float(self.pick(4, 6, 8, 12, 16, 24)), pcie_gen=self.pick(3, 4, 5), pcie_lanes=self.pick(8, 16),
-            board_power_w=watts, spike_factor=self.pick(1.2, 1.5, 1.9), length_mm=int(self.rng.integers(170, 360)),
-            pcie_8pin=0 if watts > 260 else self.pick(1, 2), pcie_16pin=1 if watts > 260 else 0,
-            outputs=("DisplayPort", "HDMI"), upscalers=self.pick((), ("Driftlens",), ("Driftlens", "Spyglass")),
+            speed_sd=self.pick(0.03, 0.05),
+            ray_speed=self.pick(None, round(speed * 0.9, 1)),
+            ray_speed_sd=0.08,
+            memory_gb=float(self.pick(4, 6, 8, 12, 16, 24)),
+            pcie_gen=self.pick(3, 4, 5),
+            pcie_lanes=self.pick(8, 16),
+            board_power_w=watts,
+            spike_factor=self.pick(1.2, 1.5, 1.9),
+            length_mm=int(self.rng.integers(170, 360)),
+            pcie_8pin=0 if watts > 260 else self.pick(1, 2),
+            pcie_16pin=1 if watts > 260 else 0,
+            outputs=("DisplayPort", "HDMI"),
+            upscalers=self.pick((), ("Driftlens",), ("Driftlens", "Spyglass")),
         )
         return self.price(part, 40 + speed**1.15 * 1.2)
 
@@ -75,21 +100,36 @@ class World:
         kind = self.pick("DDR4", "DDR5")
         form = self.pick("ATX", "ATX", "Micro-ATX", "Mini-ITX")
         part = Mainboard(
-            id=f"mainboard-{n:04}", maker="Kitefall", model=f"board {n}", socket=self.pick("Bollard", "Capstan"),
-            chipset="Tern", form_factor=form, memory_type=kind, memory_slots=2 if form == "Mini-ITX" else self.pick(2, 4),
+            id=f"mainboard-{n:04}",
+            maker="Kitefall",
+            model=f"board {n}",
+            socket=self.pick("Bollard", "Capstan"),
+            chipset="Tern",
+            form_factor=form,
+            memory_type=kind,
+            memory_slots=2 if form == "Mini-ITX" else self.pick(2, 4),
             memory_max_gb=self.pick(64.0, 128.0),
             memory_max_mts=self.pick(3200, 3600, 4400) if kind == "DDR4" else self.pick(5600, 6400, 7200),
-            card_pcie_gen=self.pick(3, 4, 5), card_pcie_lanes=self.pick(8, 16, 16), m2_slots=self.pick(0, 1, 2),
-            sata_ports=self.pick(0, 2, 4), cpu_8pin=self.pick(1, 1, 2), outputs=self.pick((), ("HDMI",)),
+            card_pcie_gen=self.pick(3, 4, 5),
+            card_pcie_lanes=self.pick(8, 16, 16),
+            m2_slots=self.pick(0, 1, 2),
+            sata_ports=self.pick(0, 2, 4),
+            cpu_8pin=self.pick(1, 1, 2),
+            outputs=self.pick((), ("HDMI",)),
         )
         return self.price(part, 100)
 
     def kit(self, n: int) -> Memory:
         kind, sticks, gb = self.pick("DDR4", "DDR5"), self.pick(1, 2, 2, 4), self.pick(4.0, 8.0, 16.0)
         part = Memory(
-            id=f"memory-{n:04}", maker="Quickfen", model=f"kit {n}", memory_type=kind,
+            id=f"memory-{n:04}",
+            maker="Quickfen",
+            model=f"kit {n}",
+            memory_type=kind,
             mts=self.pick(2666, 3200, 3600, 4000) if kind == "DDR4" else self.pick(4800, 5600, 6000, 7200),
-            cl=self.pick(14, 16, 18) if kind == "DDR4" else self.pick(28, 32, 36, 40), sticks=sticks, stick_gb=gb,
+            cl=self.pick(14, 16, 18) if kind == "DDR4" else self.pick(28, 32, 36, 40),
+            sticks=sticks,
+            stick_gb=gb,
             ranks=self.pick(1, 2),
         )
         return self.price(part, 20 + 3 * sticks * gb)
@@ -97,26 +137,41 @@ class World:
     def drive(self, n: int) -> Storage:
         gb = self.pick(240, 480, 1000, 2000)
         part = Storage(
-            id=f"storage-{n:04}", maker="Stonepier", model=f"drive {n}", interface=self.pick("M.2 NVMe", "SATA"),
-            capacity_gb=gb, read_mbs=int(self.pick(500, 3500, 7000)),
+            id=f"storage-{n:04}",
+            maker="Stonepier",
+            model=f"drive {n}",
+            interface=self.pick("M.2 NVMe", "SATA"),
+            capacity_gb=gb,
+            read_mbs=int(self.pick(500, 3500, 7000)),
         )
         return self.price(part, 15 + gb * 0.06)
 
     def cooler(self, n: int) -> Cooler:
         capacity = int(self.rng.integers(60, 220))
         part = Cooler(
-            id=f"cooler-{n:04}", maker="Coldreach", model=f"cooler {n}",
+            id=f"cooler-{n:04}",
+            maker="Coldreach",
+            model=f"cooler {n}",
             sockets=self.pick(("Bollard",), ("Capstan",), ("Bollard", "Capstan")),
-            height_mm=int(self.rng.integers(40, 170)), capacity_w=capacity, noise_dba=None,
+            height_mm=int(self.rng.integers(40, 170)),
+            capacity_w=capacity,
+            noise_dba=None,
         )
         return self.price(part, 10 + capacity * 0.25)
 
     def supply(self, n: int) -> PowerSupply:
         watts = int(self.rng.integers(7, 24)) * 50
         part = PowerSupply(
-            id=f"supply-{n:04}", maker="Ampherst", model=f"supply {n}", watts=watts,
-            spike_w=int(watts * self.rng.uniform(1.0, 1.6)) // 10 * 10, form=self.pick("ATX", "ATX", "SFX"),
-            cpu_8pin=self.pick(1, 2), pcie_8pin=self.pick(1, 2, 4), pcie_16pin=self.pick(0, 1), efficiency="Gold",
+            id=f"supply-{n:04}",
+            maker="Ampherst",
+            model=f"supply {n}",
+            watts=watts,
+            spike_w=int(watts * self.rng.uniform(1.0, 1.6)) // 10 * 10,
+            form=self.pick("ATX", "ATX", "SFX"),
+            cpu_8pin=self.pick(1, 2),
+            pcie_8pin=self.pick(1, 2, 4),
+            pcie_16pin=self.pick(0, 1),
+            efficiency="Gold",
         )
         return self.price(part, 25 + watts * 0.09)
 
@@ -125,9 +180,13 @@ class World:
             ("ATX", "Micro-ATX", "Mini-ITX"), ("Micro-ATX", "Mini-ITX"), ("Mini-ITX",), ("ATX",)
         )
         part = Case(
-            id=f"case-{n:04}", maker="Boxwood Yard", model=f"case {n}", board_forms=forms,
+            id=f"case-{n:04}",
+            maker="Boxwood Yard",
+            model=f"case {n}",
+            board_forms=forms,
             supply_forms=self.pick(("ATX",), ("ATX", "SFX"), ("SFX",)),
-            card_length_mm=int(self.rng.integers(190, 380)), cooler_height_mm=int(self.rng.integers(45, 175)),
+            card_length_mm=int(self.rng.integers(190, 380)),
+            cooler_height_mm=int(self.rng.integers(45, 175)),
         )
         return self.price(part, 70)
 
@@ -135,21 +194,37 @@ class World:
         need = sorted(float(x) for x in self.rng.uniform(2, 11, 3).round(1))
         presets = tuple(
             Preset(
-                name=name, processor_factor=u, graphics_factor=w,
+                name=name,
+                processor_factor=u,
+                graphics_factor=w,
                 video_memory=VideoMemoryNeed(
                     at_1080p_gb=need[0] * f, at_1440p_gb=need[1] * f, at_2160p_gb=need[2] * f
                 ),
             )
-            for name, u, w, f in (("low", 0.8, 0.5, 0.7), ("medium", 0.9, 0.75, 0.85), ("high", 1.0, 1.0, 1.0))
+            for name, u, w, f in (
+                ("low", 0.8, 0.5, 0.7),
+                ("medium", 0.9, 0.75, 0.85),
+                ("high", 1.0, 1.0, 1.0),
+            )
         )
         return Game(
-            id=f"game-{n}", name=f"Game {n}", genre="open world",
-            processor_ms=round(float(self.rng.uniform(3, 14)), 2), parallel_share=round(float(self.rng.uniform(0.1, 0.6)), 2),
-            graphics_ms=round(float(self.rng.uniform(3, 16)), 2), fixed_share=round(float(self.rng.uniform(0.1, 0.4)), 2),
-            processor_variation=self.pick(0.15, 0.18, 0.25), graphics_variation=self.pick(0.06, 0.08, 0.12),
-            ray_tracing_ms_per_mpx=self.pick(None, 2.0), ray_tracing_memory_gb=1.0, upscalers=self.pick((), ("Driftlens",)),
-            engine_cap_fps=self.pick(None, None, None, 144.0), processor_work_sd=self.pick(0.06, 0.1),
-            graphics_work_sd=self.pick(0.06, 0.1), memory_gb=self.pick(8.0, 12.0), storage_gb=float(self.pick(20, 60, 120)),
+            id=f"game-{n}",
+            name=f"Game {n}",
+            genre="open world",
+            processor_ms=round(float(self.rng.uniform(3, 14)), 2),
+            parallel_share=round(float(self.rng.uniform(0.1, 0.6)), 2),
+            graphics_ms=round(float(self.rng.uniform(3, 16)), 2),
+            fixed_share=round(float(self.rng.uniform(0.1, 0.4)), 2),
+            processor_variation=self.pick(0.15, 0.18, 0.25),
+            graphics_variation=self.pick(0.06, 0.08, 0.12),
+            ray_tracing_ms_per_mpx=self.pick(None, 2.0),
+            ray_tracing_memory_gb=1.0,
+            upscalers=self.pick((), ("Driftlens",)),
+            engine_cap_fps=self.pick(None, None, None, 144.0),
+            processor_work_sd=self.pick(0.06, 0.1),
+            graphics_work_sd=self.pick(0.06, 0.1),
+            memory_gb=self.pick(8.0, 12.0),
+            storage_gb=float(self.pick(20, 60, 120)),
             presets=presets,
         )
 
@@ -157,21 +232,41 @@ class World:
         width, height = self.pick((1920, 1080), (2560, 1440), (3440, 1440))
         game = games[n % len(games)]
         return Target(
-            id=f"t{n}", game_id=game.id, width_px=width, height_px=height, preset=self.pick("low", "medium", "high"),
-            upscaling=bool(self.pick(False, True)), ray_tracing=bool(self.pick(False, False, True)) and bool(game.ray_tracing_ms_per_mpx),
-            fps=float(self.pick(30, 45, 60, 90)), measure=self.pick("average", "average", "low"),
+            id=f"t{n}",
+            game_id=game.id,
+            width_px=width,
+            height_px=height,
+            preset=self.pick("low", "medium", "high"),
+            upscaling=bool(self.pick(False, True)),
+            ray_tracing=bool(self.pick(False, False, True)) and bool(game.ray_tracing_ms_per_mpx),
+            fps=float(self.pick(30, 45, 60, 90)),
+            measure=self.pick("average", "average", "low"),
             weight=int(self.pick(1, 1, 2, 3, 0)),
         )
 
     def catalogue(self, per_kind: int, games: int = 4, sold_out: float = 0.1) -> Catalogue:
         makers = (
-            self.processor, self.card, self.board, self.kit, self.drive, self.cooler, self.supply, self.case
+            self.processor,
+            self.card,
+            self.board,
+            self.kit,
+            self.drive,
+            self.cooler,
+            self.supply,
+            self.case,
         )
         parts = {part.id: part for make in makers for part in (make(n) for n in range(per_kind))}
         offers = tuple(
             Offer(
-                part_id=part_id, shop="Quayside Parts", region="town", currency="EUR", price_minor=price,
-                shipping_minor=self.pick(0, 500), in_stock=bool(self.rng.random() >= sold_out), condition="new", seen_on=DAY,
+                part_id=part_id,
+                shop="Quayside Parts",
+                region="town",
+                currency="EUR",
+                price_minor=price,
+                shipping_minor=self.pick(0, 500),
+                in_stock=bool(self.rng.random() >= sold_out),
+                condition="new",
+                seen_on=DAY,
             )
             for part_id, price in self.prices.items()
         )
@@ -181,11 +276,16 @@ class World:
     def brief(self, catalogue: Catalogue, targets: int, budget: int | None = None) -> Brief:
         games = list(catalogue.games.values())
         return Brief(
-            name="Random", region="town", budget_low_minor=0,
+            name="Random",
+            region="town",
+            budget_low_minor=0,
             budget_high_minor=budget if budget is not None else int(self.rng.integers(400, 2500)) * 100,
             display=Display(width_px=1920, height_px=1080, refresh_hz=float(self.pick(60, 144))),
             sureness=self.pick("even odds", "likely", "near certain"),
             targets=tuple(self.target(n, games) for n in range(targets)),
-            part_cap_minor=self.pick(None, None, 60000), accept_spill=bool(self.pick(False, True)),
-            memory_gb=self.pick(8.0, 16.0), storage_gb=self.pick(400.0, 900.0), headroom_percent=self.pick(120, 140),
+            part_cap_minor=self.pick(None, None, 60000),
+            accept_spill=bool(self.pick(False, True)),
+            memory_gb=self.pick(8.0, 16.0),
+            storage_gb=self.pick(400.0, 900.0),
+            headroom_percent=self.pick(120, 140),
         )

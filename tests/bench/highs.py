@@ -66,8 +66,37 @@ def least_money(catalogue: Catalogue, brief: Brief) -> int | None:
     program.row([(x, 1) for x in cooler_x], high=1)
     _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, board_x, kit_x)
     _platform(program, brief, catalogue, chips, boards, kits, drives, chip_x, board_x, kit_x, drive_x)
-    _enclosure(program, chips, cards, boards, coolers, supplies, cases, chip_x, card_x, board_x, cooler_x, supply_x, case_x)
-    _power(program, brief, chips, cards, boards, kits, drives, supplies, chip_x, card_x, board_x, kit_x, drive_x, supply_x)
+    _enclosure(
+        program,
+        chips,
+        cards,
+        boards,
+        coolers,
+        supplies,
+        cases,
+        chip_x,
+        card_x,
+        board_x,
+        cooler_x,
+        supply_x,
+        case_x,
+    )
+    _power(
+        program,
+        brief,
+        chips,
+        cards,
+        boards,
+        kits,
+        drives,
+        supplies,
+        chip_x,
+        card_x,
+        board_x,
+        kit_x,
+        drive_x,
+        supply_x,
+    )
     found = program.solve()
     return round(found.fun) if found.success else None
 
@@ -75,8 +104,12 @@ def least_money(catalogue: Catalogue, brief: Brief) -> int | None:
 def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, board_x, kit_x):
     """Pairs of processor and card, and of board and kit; a pair of the first kind needs a quick enough second."""
     fitting = [
-        (b, k) for b, board in enumerate(boards) for k, kit in enumerate(kits)
-        if kit.memory_type == board.memory_type and kit.sticks <= board.memory_slots and kit.total_gb <= board.memory_max_gb
+        (b, k)
+        for b, board in enumerate(boards)
+        for k, kit in enumerate(kits)
+        if kit.memory_type == board.memory_type
+        and kit.sticks <= board.memory_slots
+        and kit.total_gb <= board.memory_max_gb
     ]
     pair_x = {pair: program.add(0) for pair in fitting}
     for b, x in enumerate(board_x):
@@ -86,12 +119,18 @@ def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, 
     chosen = {}
     for c, chip in enumerate(chips):
         kind = platform_class(chip)
-        usable = [pair for pair in fitting if board_fits(kind, boards[pair[0]]) and kits[pair[1]].total_gb <= kind.max_gb]
+        usable = [
+            pair
+            for pair in fitting
+            if board_fits(kind, boards[pair[0]]) and kits[pair[1]].total_gb <= kind.max_gb
+        ]
         if not usable:
             continue
         limit = np.array([boards[b].memory_max_mts for b, _ in usable])
         figures = kit_figures(kind, limit, np.array([k for _, k in usable]), pool)
-        speeds, which = np.unique(np.stack([figures.latency_ns, figures.bandwidth_gbs]), axis=1, return_inverse=True)
+        speeds, which = np.unique(
+            np.stack([figures.latency_ns, figures.bandwidth_gbs]), axis=1, return_inverse=True
+        )
         for g in range(len(cards)):
             if any(side.cards.over_gb[g] > 0 for side in targets.sides):
                 continue
@@ -102,7 +141,11 @@ def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, 
             if good.any():
                 chosen[c, g] = program.add(0)
                 if not good.all():
-                    terms = [(pair_x[pair], -1) for pair, at in zip(usable, which.tolist(), strict=True) if good[at]]
+                    terms = [
+                        (pair_x[pair], -1)
+                        for pair, at in zip(usable, which.tolist(), strict=True)
+                        if good[at]
+                    ]
                     program.row([(chosen[c, g], 1), *terms], high=0)
     for c, x in enumerate(chip_x):
         program.row([(y, 1) for (a, _), y in chosen.items() if a == c] + [(x, -1)], 0, 0)
@@ -115,70 +158,130 @@ def _platform(program, brief, catalogue, chips, boards, kits, drives, chip_x, bo
         for value in {getattr(part, trait) for part in (*chips, *boards)}:
             program.row(
                 [(x, 1) for x, chip in zip(chip_x, chips, strict=True) if getattr(chip, trait) == value]
-                + [(x, -1) for x, board in zip(board_x, boards, strict=True) if getattr(board, trait) == value], 0, 0,
+                + [
+                    (x, -1)
+                    for x, board in zip(board_x, boards, strict=True)
+                    if getattr(board, trait) == value
+                ],
+                0,
+                0,
             )
-    program.row([(x, kit.total_gb) for x, kit in zip(kit_x, kits, strict=True)], low=memory_floor_gb(catalogue, brief))
+    program.row(
+        [(x, kit.total_gb) for x, kit in zip(kit_x, kits, strict=True)], low=memory_floor_gb(catalogue, brief)
+    )
     program.row(
         [(x, chip.memory_max_gb) for x, chip in zip(chip_x, chips, strict=True)]
-        + [(x, -kit.total_gb) for x, kit in zip(kit_x, kits, strict=True)], low=0,
+        + [(x, -kit.total_gb) for x, kit in zip(kit_x, kits, strict=True)],
+        low=0,
     )
     program.row([(x, 1) for x in drive_x], 1, 2)
-    program.row([(x, drive.capacity_gb) for x, drive in zip(drive_x, drives, strict=True)], low=storage_floor_gb(catalogue, brief))
+    program.row(
+        [(x, drive.capacity_gb) for x, drive in zip(drive_x, drives, strict=True)],
+        low=storage_floor_gb(catalogue, brief),
+    )
     for interface, places in (("M.2 NVMe", "m2_slots"), ("SATA", "sata_ports")):
         program.row(
             [(x, getattr(board, places)) for x, board in zip(board_x, boards, strict=True)]
-            + [(x, -1) for x, drive in zip(drive_x, drives, strict=True) if drive.interface == interface], low=0,
+            + [(x, -1) for x, drive in zip(drive_x, drives, strict=True) if drive.interface == interface],
+            low=0,
         )
 
 
-def _enclosure(program, chips, cards, boards, coolers, supplies, cases, chip_x, card_x, board_x, cooler_x, supply_x, case_x):
+def _enclosure(
+    program,
+    chips,
+    cards,
+    boards,
+    coolers,
+    supplies,
+    cases,
+    chip_x,
+    card_x,
+    board_x,
+    cooler_x,
+    supply_x,
+    case_x,
+):
     for form in BOARD_FORMS:
         program.row(
             [(x, 1) for x, case in zip(case_x, cases, strict=True) if form in case.board_forms]
-            + [(x, -1) for x, board in zip(board_x, boards, strict=True) if board.form_factor == form], low=0,
+            + [(x, -1) for x, board in zip(board_x, boards, strict=True) if board.form_factor == form],
+            low=0,
         )
     for form in SUPPLY_FORMS:
         program.row(
             [(x, 1) for x, case in zip(case_x, cases, strict=True) if form in case.supply_forms]
-            + [(x, -1) for x, supply in zip(supply_x, supplies, strict=True) if supply.form == form], low=0,
+            + [(x, -1) for x, supply in zip(supply_x, supplies, strict=True) if supply.form == form],
+            low=0,
         )
     program.row(
         [(x, case.card_length_mm) for x, case in zip(case_x, cases, strict=True)]
-        + [(x, -card.length_mm) for x, card in zip(card_x, cards, strict=True)], low=0,
+        + [(x, -card.length_mm) for x, card in zip(card_x, cards, strict=True)],
+        low=0,
     )
     program.row(
         [(x, case.cooler_height_mm) for x, case in zip(case_x, cases, strict=True)]
-        + [(x, -cooler.height_mm) for x, cooler in zip(cooler_x, coolers, strict=True)], low=0,
+        + [(x, -cooler.height_mm) for x, cooler in zip(cooler_x, coolers, strict=True)],
+        low=0,
     )
-    hot = [(x, chip) for x, chip in zip(chip_x, chips, strict=True) if (chip.boxed_cooler_w or 0) < chip.sustained_w]
+    hot = [
+        (x, chip)
+        for x, chip in zip(chip_x, chips, strict=True)
+        if (chip.boxed_cooler_w or 0) < chip.sustained_w
+    ]
     program.row(
-        [(x, cooler.capacity_w) for x, cooler in zip(cooler_x, coolers, strict=True)] + [(x, -chip.sustained_w) for x, chip in hot], low=0
+        [(x, cooler.capacity_w) for x, cooler in zip(cooler_x, coolers, strict=True)]
+        + [(x, -chip.sustained_w) for x, chip in hot],
+        low=0,
     )
     for socket in {chip.socket for chip in chips}:
         program.row(
             [(x, 1) for x, cooler in zip(cooler_x, coolers, strict=True) if socket not in cooler.sockets]
-            + [(x, 1) for x, chip in zip(chip_x, chips, strict=True) if chip.socket == socket], high=1,
+            + [(x, 1) for x, chip in zip(chip_x, chips, strict=True) if chip.socket == socket],
+            high=1,
         )
 
 
-def _power(program, brief, chips, cards, boards, kits, drives, supplies, chip_x, card_x, board_x, kit_x, drive_x, supply_x):
+def _power(
+    program,
+    brief,
+    chips,
+    cards,
+    boards,
+    kits,
+    drives,
+    supplies,
+    chip_x,
+    card_x,
+    board_x,
+    kit_x,
+    drive_x,
+    supply_x,
+):
     common = [(x, -chip.sustained_w) for x, chip in zip(chip_x, chips, strict=True)]
     common += [(x, -STICK_W * kit.sticks) for x, kit in zip(kit_x, kits, strict=True)]
     common += [(x, -DRIVE_W[drive.interface]) for x, drive in zip(drive_x, drives, strict=True)]
     base = rest_w(0, 0, 0)
     full = common + [(x, -card.board_power_w) for x, card in zip(card_x, cards, strict=True)]
-    spike = common + [(x, -spike_of_card_w(card.board_power_w, card.spike_factor)) for x, card in zip(card_x, cards, strict=True)]
+    spike = common + [
+        (x, -spike_of_card_w(card.board_power_w, card.spike_factor))
+        for x, card in zip(card_x, cards, strict=True)
+    ]
     share = brief.headroom_percent
     program.row(
-        [(x, 100 * supply.watts) for x, supply in zip(supply_x, supplies, strict=True)] + [(x, share * w) for x, w in full], low=share * base
+        [(x, 100 * supply.watts) for x, supply in zip(supply_x, supplies, strict=True)]
+        + [(x, share * w) for x, w in full],
+        low=share * base,
     )
     program.row([(x, supply.spike_w) for x, supply in zip(supply_x, supplies, strict=True)] + spike, low=base)
     for plug in ("pcie_8pin", "pcie_16pin"):
         program.row(
             [(x, getattr(supply, plug)) for x, supply in zip(supply_x, supplies, strict=True)]
-            + [(x, -getattr(card, plug)) for x, card in zip(card_x, cards, strict=True)], low=0,
+            + [(x, -getattr(card, plug)) for x, card in zip(card_x, cards, strict=True)],
+            low=0,
         )
     program.row(
         [(x, supply.cpu_8pin) for x, supply in zip(supply_x, supplies, strict=True)]
-        + [(x, -board.cpu_8pin) for x, board in zip(board_x, boards, strict=True)], low=0,
+        + [(x, -board.cpu_8pin) for x, board in zip(board_x, boards, strict=True)],
+        low=0,
     )

@@ -33,11 +33,20 @@ def question(seed, per_kind, with_integrated=True):
     """A catalogue of eight times ``per_kind`` parts and a brief with six counted targets."""
     world = World(seed)
     catalogue = world.catalogue(per_kind=per_kind, games=6)
-    brief = replace(world.brief(catalogue, targets=6, budget=160_000), part_cap_minor=None, accept_spill=False)
-    brief = replace(brief, targets=tuple(replace(t, weight=max(1, t.weight), ray_tracing=t.ray_tracing and t.id == "t0") for t in brief.targets))
+    brief = replace(
+        world.brief(catalogue, targets=6, budget=160_000), part_cap_minor=None, accept_spill=False
+    )
+    brief = replace(
+        brief,
+        targets=tuple(
+            replace(t, weight=max(1, t.weight), ray_tracing=t.ray_tracing and t.id == "t0")
+            for t in brief.targets
+        ),
+    )
     if not with_integrated:
         bare = {
-            key: replace(part, igpu_speed=None) if hasattr(part, "igpu_speed") else part for key, part in catalogue.parts.items()
+            key: replace(part, igpu_speed=None) if hasattr(part, "igpu_speed") else part
+            for key, part in catalogue.parts.items()
         }
         catalogue = replace(catalogue, parts=bare)
         games = {key: replace(game, engine_cap_fps=None) for key, game in catalogue.games.items()}
@@ -77,7 +86,12 @@ def against_highs():
             theirs, cost = timed(least_money, catalogue, brief)
             forget()
             ours, found = timed(propose, catalogue, brief, "least money")
-            assert (found.cost_minor if found.build else None) == cost, (per_kind, seed, found.cost_minor, cost)
+            assert (found.cost_minor if found.build else None) == cost, (
+                per_kind,
+                seed,
+                found.cost_minor,
+                cost,
+            )
             ratios.append(theirs / ours)
             ours_all.append(ours)
             theirs_all.append(theirs)
@@ -102,7 +116,9 @@ def swaps():
         for turn in range(40):
             candidates = page.locator("tr:not(.present):not(.tried) [data-candidate]")
             clicks.append(candidates.nth(turn % candidates.count()).evaluate(settle))
-        addresses = page.locator("tr:not(.present) [data-candidate]").evaluate_all("all => all.map(one => one.href)")
+        addresses = page.locator("tr:not(.present) [data-candidate]").evaluate_all(
+            "all => all.map(one => one.href)"
+        )
         browser.close()
         server = [timed(lambda url=url: urlopen(url).read())[0] for url in addresses * 3]
         empty = [timed(lambda: urlopen(f"{site.url}/static/icon.svg").read())[0] for _ in range(30)]
@@ -111,7 +127,9 @@ def swaps():
         site.stop()
     click, part = statistics.median(clicks[5:]), 1000 * statistics.median(server)
     print("\nswap at demo scale, 40 clicks")
-    print(f"click to settled page: median {click:.0f} ms, 90 % within {sorted(clicks[5:])[int(0.9 * 35)]:.0f} ms")
+    print(
+        f"click to settled page: median {click:.0f} ms, 90 % within {sorted(clicks[5:])[int(0.9 * 35)]:.0f} ms"
+    )
     print(
         f"server's part: median {part:.0f} ms; {part / 1000 / statistics.median(plain):.1f} x the page of an empty brief, "
         f"{part / 1000 / statistics.median(empty):.0f} x a static file"
@@ -123,7 +141,11 @@ def imports():
     with tempfile.TemporaryDirectory() as folder:
         world = World(9)
         catalogue = world.catalogue(per_kind=625)
-        offers = tuple(replace(offer, shop=f"Shop {n}", price_minor=offer.price_minor + n) for offer in catalogue.offers for n in range(4))
+        offers = tuple(
+            replace(offer, shop=f"Shop {n}", price_minor=offer.price_minor + n)
+            for offer in catalogue.offers
+            for n in range(4)
+        )
         write_catalogue(replace(catalogue, offers=offers), Path(folder) / "catalogue")
         ours = []
         for turn in range(3):
@@ -131,8 +153,16 @@ def imports():
             ours.append(timed(workshop.import_folder, Path(folder) / "catalogue")[0])
             workshop.close()
         source = sqlite3.connect(Path(folder) / "import0.sqlite")
-        tables = {name: source.execute(f"select * from {name}").fetchall() for name in ("imports", "entries", "offers")}
-        schema = [row[0] for row in source.execute("select sql from sqlite_master where sql is not null and name not like 'sqlite%'")]
+        tables = {
+            name: source.execute(f"select * from {name}").fetchall()
+            for name in ("imports", "entries", "offers")
+        }
+        schema = [
+            row[0]
+            for row in source.execute(
+                "select sql from sqlite_master where sql is not null and name not like 'sqlite%'"
+            )
+        ]
         plain = []
         for turn in range(3):
             target = sqlite3.connect(Path(folder) / f"plain{turn}.sqlite")
@@ -143,7 +173,9 @@ def imports():
             plain.append(timed(_executemany, target, tables)[0])
             target.close()
     print("\nimport of 5,000 parts with 20,000 offers")
-    print(f"{min(ours):.2f} s against {min(plain):.3f} s of plain executemany: ratio {min(ours) / min(plain):.1f}")
+    print(
+        f"{min(ours):.2f} s against {min(plain):.3f} s of plain executemany: ratio {min(ours) / min(plain):.1f}"
+    )
 
 
 def _executemany(target, tables):
@@ -154,7 +186,16 @@ def _executemany(target, tables):
 
 def memory():
     with tempfile.TemporaryDirectory() as folder:
-        command = [sys.executable, "-m", "wattmetron.cli", "demo", "--port", "8397", "--database", f"{folder}/idle.sqlite"]
+        command = [
+            sys.executable,
+            "-m",
+            "wattmetron.cli",
+            "demo",
+            "--port",
+            "8397",
+            "--database",
+            f"{folder}/idle.sqlite",
+        ]
         server = subprocess.Popen(command, stdout=subprocess.PIPE, env=os.environ)
         server.stdout.readline()
         for _ in range(100):

@@ -73,8 +73,14 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
                     shells = _shells(brief, half, drive_sets, coolers, shelf("supply"), shelf("case"))
                     for drives, cooler, supply, case, cost in shells:
                         ids = (
-                            chip.id, card.id if card else "", board.id, kit.id, tuple(d.id for d, _ in drives),
-                            cooler.id if cooler else "", supply.id, case.id,
+                            chip.id,
+                            card.id if card else "",
+                            board.id,
+                            kit.id,
+                            tuple(d.id for d, _ in drives),
+                            cooler.id if cooler else "",
+                            supply.id,
+                            case.id,
                         )
                         found.append(Tried(so_far + cost, *judged, ids))
     return found
@@ -95,7 +101,14 @@ def _shells(brief, half, drive_sets, coolers, supplies, cases):
             for supply, supply_cost in supplies:
                 for case, case_cost in cases:
                     whole = Machine(
-                        half.processor, half.graphics, half.mainboard, half.memory, parts, cooler, supply, case
+                        half.processor,
+                        half.graphics,
+                        half.mainboard,
+                        half.memory,
+                        parts,
+                        cooler,
+                        supply,
+                        case,
                     )
                     if not whole.missing() and not blocks(whole, brief.headroom_percent):
                         cost = sum(price for _, price in drives) + cooler_cost + supply_cost + case_cost
@@ -115,7 +128,10 @@ def _judged(catalogue, brief, machine):
         gain = round(np.log(0.01) * 1e6)
         if np.isfinite(one.graphics_ms):
             table = reliable_table(
-                game.processor_variation, game.graphics_variation, target.measure, brief.chance,
+                game.processor_variation,
+                game.graphics_variation,
+                target.measure,
+                brief.chance,
                 target.ray_tracing and game.ray_tracing_ms_per_mpx is not None,
             )
             columns = (np.log(one.processor_ms), one.processor_sd, np.log(one.graphics_ms), one.graphics_sd)

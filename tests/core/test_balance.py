@@ -16,8 +16,14 @@ CHUNK = 20
 
 def ids_of(build: Build) -> tuple:
     return (
-        build.processor, build.graphics or "", build.mainboard, build.memory, build.storage,
-        build.cooler or "", build.supply, build.case,
+        build.processor,
+        build.graphics or "",
+        build.mainboard,
+        build.memory,
+        build.storage,
+        build.cooler or "",
+        build.supply,
+        build.case,
     )
 
 
@@ -52,7 +58,11 @@ def test_equals_brute_force(first):
                 assert got.build is None, (seed, aim)
             else:
                 assert got.build is not None, (seed, aim)
-                assert (got.cost_minor, got.weight_met, got.gain) == (expected.cost, expected.met, expected.gain), (seed, aim)
+                assert (got.cost_minor, got.weight_met, got.gain) == (
+                    expected.cost,
+                    expected.met,
+                    expected.gain,
+                ), (seed, aim)
                 assert ids_of(got.build) == expected.ids, (seed, aim)
             outcomes.add((aim, expected is None))
         if brief.accept_spill:

@@ -57,7 +57,12 @@ def test_the_good_machine_has_no_finding():
         ("memory capacity", "blocks", {"memory": {"stick_gb": 97.0}}, {"memory": {"stick_gb": 96.0}}),
         ("memory channels", "wastes", {"memory": {"sticks": 1}}, {"memory": {"sticks": 2}}),
         ("memory speed", "wastes", {"memory": {"mts": 6600}}, {"memory": {"mts": 6400}}),
-        ("board form factor", "blocks", {"mainboard": {"form_factor": "E-ATX"}}, {"mainboard": {"form_factor": "Mini-ITX"}}),
+        (
+            "board form factor",
+            "blocks",
+            {"mainboard": {"form_factor": "E-ATX"}},
+            {"mainboard": {"form_factor": "Mini-ITX"}},
+        ),
         ("card length", "blocks", {"graphics": {"length_mm": 346}}, {"graphics": {"length_mm": 345}}),
         ("cooler height", "blocks", {"cooler": {"height_mm": 164}}, {"cooler": {"height_mm": 163}}),
         ("supply form factor", "blocks", {"supply": {"form": "SFX"}}, {}),
@@ -71,10 +76,20 @@ def test_the_good_machine_has_no_finding():
         ("supply connectors", "blocks", {"graphics": {"pcie_16pin": 1}}, {}),
         ("supply connectors", "blocks", {"mainboard": {"cpu_8pin": 3}}, {"mainboard": {"cpu_8pin": 2}}),
         ("graphics output", "blocks", {"graphics": {"outputs": ()}}, {}),
-        ("graphics output", "blocks", {"graphics": None, "processor": {"igpu_speed": None}}, {"graphics": None}),
+        (
+            "graphics output",
+            "blocks",
+            {"graphics": None, "processor": {"igpu_speed": None}},
+            {"graphics": None},
+        ),
         ("graphics output", "blocks", {"graphics": None, "mainboard": {"outputs": ()}}, {}),
         ("drive places", "blocks", {"mainboard": {"m2_slots": 0}}, {"mainboard": {"m2_slots": 1}}),
-        ("card slot", "good to know", {"mainboard": {"card_pcie_gen": 3}}, {"mainboard": {"card_pcie_gen": 4}}),
+        (
+            "card slot",
+            "good to know",
+            {"mainboard": {"card_pcie_gen": 3}},
+            {"mainboard": {"card_pcie_gen": 4}},
+        ),
     ],
 )
 def test_rule_at_its_edge(rule, level, changes, just_right):
@@ -105,7 +120,16 @@ def test_missing_kinds_depend_on_what_is_there():
     found = CATALOGUE_READ.machine(replace(GOOD, graphics=None, cooler=None))
     assert found.missing() == ()
     bare = CATALOGUE_READ.machine(Build())
-    assert bare.missing() == ("processor", "graphics", "mainboard", "memory", "storage", "cooler", "supply", "case")
+    assert bare.missing() == (
+        "processor",
+        "graphics",
+        "mainboard",
+        "memory",
+        "storage",
+        "cooler",
+        "supply",
+        "case",
+    )
 
 
 def test_memory_class_takes_the_least_rate_and_keeps_the_kits_latency():
@@ -125,7 +149,10 @@ def test_remedies_are_the_cheapest_that_clear_the_finding():
     longer = [
         book.delivered(case.id)
         for case in CATALOGUE_READ.by_kind["case"]
-        if case.card_length_mm >= 335 and "ATX" in case.board_forms and "ATX" in case.supply_forms and book.delivered(case.id)
+        if case.card_length_mm >= 335
+        and "ATX" in case.board_forms
+        and "ATX" in case.supply_forms
+        and book.delivered(case.id)
     ]
     assert best.delivered_minor == min(longer)
     assert all(one.rule != "card length" for one in check(CATALOGUE_READ.machine(best.build)))

@@ -141,7 +141,9 @@ def scene(seed):
     world = World(seed)
     catalogue = world.catalogue(per_kind=3, games=2, sold_out=0.0)
     brief = world.brief(catalogue, targets=2)
-    chip, card, board, kit = (catalogue.by_kind[kind][0] for kind in ("processor", "graphics", "mainboard", "memory"))
+    chip, card, board, kit = (
+        catalogue.by_kind[kind][0] for kind in ("processor", "graphics", "mainboard", "memory")
+    )
     target = replace(brief.targets[0], weight=1)
     return Machine(chip, card, board, kit), catalogue.games[target.game_id], target, brief
 
@@ -208,10 +210,21 @@ def test_estimate_is_consistent(seed):
 
 def test_times_worked_by_hand():
     _, game, target, _ = scene(1)
-    game = replace(game, processor_ms=10.0, parallel_share=0.4, graphics_ms=8.0, fixed_share=0.25, ray_tracing_ms_per_mpx=2.0)
-    load = work.workload(game, replace(target, width_px=1920, height_px=1080, preset="high", ray_tracing=True), False)
+    game = replace(
+        game,
+        processor_ms=10.0,
+        parallel_share=0.4,
+        graphics_ms=8.0,
+        fixed_share=0.25,
+        ray_tracing_ms_per_mpx=2.0,
+    )
+    load = work.workload(
+        game, replace(target, width_px=1920, height_px=1080, preset="high", ray_tracing=True), False
+    )
     assert float(work.processor_ms(load, 80.0, 50.0)) == pytest.approx(100 * 10 * (0.6 / 80 + 0.4 / 50))
-    made = work.graphics_work(replace(load, video_memory_gb=10.0), [[80.0, 80.0, 80.0]], [50.0], [8.0], [15.76])
+    made = work.graphics_work(
+        replace(load, video_memory_gb=10.0), [[80.0, 80.0, 80.0]], [50.0], [8.0], [15.76]
+    )
     assert float(made.raster_ms[0]) == pytest.approx(10.0)
     assert float(made.ray_ms[0]) == pytest.approx(100 / 50 * 2.0 * 2.0736)
     assert float(made.spill_ms[0]) == pytest.approx(1000 * 0.05 * 2 / 15.76)
@@ -230,7 +243,11 @@ def test_a_card_that_gains_at_more_pixels_never_runs_faster_there():
     _, game, target, _ = scene(2)
     load = work.workload(replace(game, fixed_share=0.9), replace(target, preset="high"), False)
     times = [
-        float(work.graphics_work(replace(load, rendered_mpx=mpx), [[60.0, 110.0, 200.0]], [np.nan], [99.0], [1.0]).raster_ms[0])
+        float(
+            work.graphics_work(
+                replace(load, rendered_mpx=mpx), [[60.0, 110.0, 200.0]], [np.nan], [99.0], [1.0]
+            ).raster_ms[0]
+        )
         for mpx in np.linspace(1.0, 9.0, 60)
     ]
     assert np.all(np.diff(times) >= -1e-12)

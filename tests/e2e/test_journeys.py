@@ -189,3 +189,87 @@ def test_bad_budget_is_said_and_keeps_what_was_typed(site, page):
         expect(page.locator("#f-budget-high")).to_have_value(typed)
     page.reload()
     expect(page.locator("#f-budget-high")).to_have_value("1250")
+
+
+def test_finding_keeping_and_filling_the_rest_by_mouse(site, page):
+    page.goto(f"{site.url}/briefs/3/frames")
+    page.keyboard.press("/")
+    page.keyboard.type("skiff 6")
+    found = page.get_by_role("region", name="Found")
+    expect(found).to_contain_text("Quillon Skiff Flood 6 Low")
+    found.get_by_role("link", name="Quillon Skiff Flood 6 Low").click()
+    expect(page.locator("#trybar")).to_contain_text("Trying Quillon Skiff Flood 6 Low")
+    page.locator("#leave").click()
+    expect(page.locator("#trybar")).to_have_count(0)
+    page.go_back()
+    expect(page.locator("#trybar")).to_contain_text("Trying")
+    page.locator("#adopt").click()
+    page.locator("#keep-quillon-skiff-flood-6-low").click()
+    expect(page.locator("#keep-quillon-skiff-flood-6-low")).to_have_text("kept")
+    page.locator("#fill-rest").click()
+    expect(page.locator("#trybar")).to_contain_text("changes")
+    page.locator("#adopt").click()
+    expect(page.locator("#meter-fit .value")).to_have_text("fits")
+    page.locator("#propose-most").click()
+    expect(page.locator("#account")).to_contain_text("Kept as you asked", use_inner_text=False)
+    assert page.locator("#row-processor-quillon-skiff-flood-6-low").count() == 1
+
+
+def test_a_remedy_clears_what_blocks_in_a_sent_in_list(site, page):
+    page.goto(f"{site.url}/briefs/5/frames")
+    expect(page.locator("#meter-fit")).to_contain_text("3 blocks")
+    page.get_by_role("link", name=re.compile("Try Boxwood Yard Crate Mesh")).first.click()
+    expect(page.locator("#meter-fit")).to_contain_text("2 blocks")
+    page.keyboard.press("Escape")
+    expect(page.locator("#meter-fit")).to_contain_text("3 blocks")
+    page.locator("#meter-money").click()
+    expect(page.locator("#working")).to_contain_text("shipping")
+    page.keyboard.press("Escape")
+    expect(page.locator("#working")).to_have_count(0)
+
+
+def test_pinned_build_is_what_ghosts_count_from(site, page):
+    page.goto(f"{site.url}/briefs/1/frames")
+    page.keyboard.press("p")
+    expect(page.locator("#notice")).to_contain_text("inned this build")
+    for _ in range(2):
+        page.locator("[id^=row-graphics-]").click()
+        page.locator("tr:not(.present) [data-candidate]").first.click()
+        expect(page.locator("#trybar")).to_contain_text("Trying")
+        page.keyboard.press("a")
+        expect(page.locator("#trybar")).to_have_count(0)
+    expect(page.locator("#desk")).to_contain_text("compared with the pinned build")
+    assert page.locator(".meters .ghost").count() >= 2
+
+
+def test_quick_typing_in_several_fields_loses_nothing(site, page):
+    page.goto(f"{site.url}/briefs/1/brief")
+    wanted = {
+        "#f-budget-high": "1444",
+        "#f-refresh": "165",
+        "#t-t1-fps": "77",
+        "#t-t2-fps": "88",
+        "#f-memory": "32",
+    }
+    for field, value in wanted.items():
+        page.locator(field).focus()
+        page.keyboard.press("Control+a")
+        page.keyboard.type(value)
+    page.keyboard.press("Tab")
+    expect(page.locator("#notice")).to_contain_text("east memory to 32")
+    settled(page)
+    page.reload()
+    for field, value in wanted.items():
+        expect(page.locator(field)).to_have_value(value)
+
+
+def test_a_new_brief_is_deleted_and_brought_back(site, page):
+    page.goto(f"{site.url}/briefs")
+    page.get_by_role("button", name="Delete Ferry bunk").click()
+    expect(page.get_by_role("status")).to_contain_text("Deleted “Ferry bunk”")
+    expect(page.get_by_role("link", name="Ferry bunk")).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("link", name="Ferry bunk")).to_have_count(1)
+    page.get_by_role("button", name="Copy Ferry bunk").click()
+    page.wait_for_url("**/briefs/6/brief")
+    expect(page.locator("#f-name")).to_have_value("Ferry bunk, copy")

@@ -55,7 +55,10 @@ def test_demo_catalogue_round_trips(tmp_path):
     write_catalogue(first, tmp_path / "out")
     second = read_catalogue(tmp_path / "out")
     assert (first.parts, first.games, first.offers, first.regions) == (
-        second.parts, second.games, second.offers, second.regions,
+        second.parts,
+        second.games,
+        second.offers,
+        second.regions,
     )
     for path in CATALOGUE.iterdir():
         assert (tmp_path / "out" / path.name).read_bytes() == path.read_bytes(), path.name
@@ -88,11 +91,19 @@ def test_any_cell_survives_the_guard_and_none_runs_as_a_formula(cell):
         assert guarded(cell)[0] == "'"
 
 
-@given(st.text(st.characters(exclude_categories=["Cs", "Cc"]), max_size=40), st.sampled_from(["=1+1", "+cmd", "-2+3", "@x", "'=a", "'"]))
+@given(
+    st.text(st.characters(exclude_categories=["Cs", "Cc"]), max_size=40),
+    st.sampled_from(["=1+1", "+cmd", "-2+3", "@x", "'=a", "'"]),
+)
 def test_names_that_look_like_formulas_round_trip(tail, head):
     case = Case(
-        id="case-1", maker=head, model=head + tail, board_forms=("ATX",), supply_forms=("ATX",),
-        card_length_mm=300, cooler_height_mm=150,
+        id="case-1",
+        maker=head,
+        model=head + tail,
+        board_forms=("ATX",),
+        supply_forms=("ATX",),
+        card_length_mm=300,
+        cooler_height_mm=150,
     )
     text = write_table(Case, [case])
     cells = next(row for row in csv.reader(io.StringIO(text)) if row[0] == "case-1")
@@ -114,10 +125,18 @@ def test_all_problems_are_listed_at_once_with_their_places(folder):
     (folder / "processors.csv").write_text("\n".join(lines) + "\n")
     edit(folder, "offers.csv", "vellmouth,", "atlantis,")
     found = problems(folder)
-    assert "processors.csv, line 4, column cores: found “six”; expected a whole number from 1 and up to 512." in found
-    assert any("line 4, column memory_type: found “DDR9”; expected DDR3 or DDR4 or DDR5" in one for one in found)
+    assert (
+        "processors.csv, line 4, column cores: found “six”; expected a whole number from 1 and up to 512."
+        in found
+    )
+    assert any(
+        "line 4, column memory_type: found “DDR9”; expected DDR3 or DDR4 or DDR5" in one for one in found
+    )
     assert any("line 4, column single_speed: found “-4”; expected a number above 0" in one for one in found)
-    assert any(f"line {len(lines)}, column id: found “{cells[0][:0]}" in one and "second time" in one for one in found)
+    assert any(
+        f"line {len(lines)}, column id: found “{cells[0][:0]}" in one and "second time" in one
+        for one in found
+    )
     assert any("offers.csv, line 2, column region: found “atlantis”" in one for one in found)
 
 
@@ -132,8 +151,16 @@ def test_all_problems_are_listed_at_once_with_their_places(folder):
         ("cases.csv", b"x" * 51_000_000, "at most 50 MB"),
         ("games.json", b"{", "games.json"),
         ("games.json", b'[{"id": "x"}]', "no such value"),
-        ("offers.csv", b"part_id,shop,region,price,shipping,currency,in_stock,condition,seen_on\nnobody,S,vellmouth,1,0,EUR,true,new,2026-01-01\n", "the id of a part"),
-        ("offers.csv", b"part_id,shop,region,price,shipping,currency,in_stock,condition,seen_on\nlidd-frame-bunk,S,vellmouth,1.234,0,EUR,perhaps,new,soon\n", "seen_on"),
+        (
+            "offers.csv",
+            b"part_id,shop,region,price,shipping,currency,in_stock,condition,seen_on\nnobody,S,vellmouth,1,0,EUR,true,new,2026-01-01\n",
+            "the id of a part",
+        ),
+        (
+            "offers.csv",
+            b"part_id,shop,region,price,shipping,currency,in_stock,condition,seen_on\nlidd-frame-bunk,S,vellmouth,1.234,0,EUR,perhaps,new,soon\n",
+            "seen_on",
+        ),
     ],
 )
 def test_bad_files_are_refused_in_words(folder, name, data, said):
@@ -150,7 +177,11 @@ def test_a_missing_file_and_a_missing_folder_are_named(folder, tmp_path):
 def test_a_catalogue_without_coolers_reads(folder):
     text = (folder / "coolers.csv").read_text().splitlines()
     (folder / "coolers.csv").write_text(text[0] + "\n")
-    offers = [line for line in (folder / "offers.csv").read_text().splitlines() if not line.startswith(("coldreach", "fennwick"))]
+    offers = [
+        line
+        for line in (folder / "offers.csv").read_text().splitlines()
+        if not line.startswith(("coldreach", "fennwick"))
+    ]
     (folder / "offers.csv").write_text("\n".join(offers) + "\n")
     assert read_catalogue(folder).by_kind["cooler"] == ()
 
@@ -164,7 +195,9 @@ def test_the_data_package_describes_every_column(folder):
             header = path.read_text().splitlines()[0].split(",")
             assert [one["name"] for one in resource["schema"]["fields"]] == header
             assert all(one["description"] for one in resource["schema"]["fields"])
-    assert {one.name for one in fields(Processor)} == set((folder / "processors.csv").read_text().splitlines()[0].split(","))
+    assert {one.name for one in fields(Processor)} == set(
+        (folder / "processors.csv").read_text().splitlines()[0].split(",")
+    )
 
 
 def test_schemas_name_every_field_with_its_text():

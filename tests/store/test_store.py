@@ -38,7 +38,10 @@ def workshop(path):
 
 
 def budget(amount):
-    return lambda plan: (replace(plan, brief=replace(plan.brief, budget_high_minor=amount)), f"budget {amount}")
+    return lambda plan: (
+        replace(plan, brief=replace(plan.brief, budget_high_minor=amount)),
+        f"budget {amount}",
+    )
 
 
 def high(workshop) -> int:
@@ -204,7 +207,9 @@ def test_no_acknowledged_change_is_lost_when_killed(path, workshop):
     while acknowledged < 200012 and time.monotonic() < until:
         acknowledged = int(running.stdout.readline())
     os.kill(running.pid, signal.SIGKILL)
-    acknowledged = max([acknowledged, *(int(line) for line in running.stdout.read().split() if line.isdigit())])
+    acknowledged = max(
+        [acknowledged, *(int(line) for line in running.stdout.read().split() if line.isdigit())]
+    )
     running.wait()
     again = Workshop(path)
     assert high(again) in (acknowledged, acknowledged + 1)

@@ -62,7 +62,9 @@ def test_foreign_hosts_and_large_bodies_are_refused(client):
 def test_names_are_escaped_everywhere(client, workshop):
     nasty = '<script>alert("x")</script>'
     answer = client.get("/briefs/1/brief").text
-    fields = dict(re.findall(r'name="(\w+)"[^>]*value="([^"]*)"', answer.split('id="general"')[1].split("</form>")[0]))
+    fields = dict(
+        re.findall(r'name="(\w+)"[^>]*value="([^"]*)"', answer.split('id="general"')[1].split("</form>")[0])
+    )
     fields |= {"name": nasty, "region": "vellmouth", "sureness": "likely", "notes": nasty}
     assert client.post("/briefs/1/edit", data=fields, headers=HTMX).status_code == 200
     assert workshop.open(1).plan.brief.name == nasty
@@ -76,7 +78,9 @@ def test_wrong_addresses_and_parts_answer_in_words(client, workshop):
     assert client.get("/briefs/1/../../etc/passwd").status_code in (404, 200)
     answer = client.post("/briefs/1/adopt", data=form(workshop, **{"try": "graphics:nobody"}), headers=HTMX)
     assert answer.status_code == 422 and "no part “nobody”" in answer.text
-    answer = client.post("/briefs/1/adopt", data=form(workshop, **{"try": "graphics:lidd-frame-bunk"}), headers=HTMX)
+    answer = client.post(
+        "/briefs/1/adopt", data=form(workshop, **{"try": "graphics:lidd-frame-bunk"}), headers=HTMX
+    )
     assert answer.status_code == 422 and "it is a case" in answer.text
     answer = client.post("/briefs/1/keep", data=form(workshop, part="nobody", keep="1"), headers=HTMX)
     assert answer.status_code == 422
@@ -105,7 +109,10 @@ def test_an_empty_brief_and_unreachable_targets_say_what_to_do(client, workshop)
     plan["brief"]["targets"][0]["fps"] = 70
     plan["brief"]["budget"] = {"low": "0", "high": "200"}
     answer = client.post("/api/v1/propose", json={"brief": plan["brief"]}).json()
-    assert re.search(r"buys no working machine: the least that does costs EUR\s[\d,.]+, EUR\s[\d,.]+ more", answer["headline"])
+    assert re.search(
+        r"buys no working machine: the least that does costs EUR\s[\d,.]+, EUR\s[\d,.]+ more",
+        answer["headline"],
+    )
     least = float(re.search(r"costs EUR\s([\d.]+)", answer["headline"].replace(",", ""))[1])
     plan["brief"]["budget"] = {"low": "0", "high": f"{least:.2f}"}
     assert client.post("/api/v1/propose", json={"brief": plan["brief"]}).json()["found"]
@@ -139,16 +146,23 @@ def test_the_api_stores_replaces_and_guards_versions(client):
     bad = plan["brief"] | {"region": "atlantis"}
     assert "atlantis" in client.post("/api/v1/propose", json={"brief": bad}).json()["error"]
     described = client.get("/api/v1/openapi.json").json()["paths"]
-    assert {"/api/v1/propose", "/api/v1/estimate", "/api/v1/check", "/api/v1/briefs/{brief_id}"} <= set(described)
+    assert {"/api/v1/propose", "/api/v1/estimate", "/api/v1/check", "/api/v1/briefs/{brief_id}"} <= set(
+        described
+    )
     assert all("/briefs/{brief_id}/edit" not in path for path in described)
 
 
-def test_page_api_and_command_line_give_the_same_answer_on_an_edited_folder(client, workshop, tmp_path, capsys):
+def test_page_api_and_command_line_give_the_same_answer_on_an_edited_folder(
+    client, workshop, tmp_path, capsys
+):
     folder = tmp_path / "edited"
     database = str(tmp_path / "web.sqlite")
     assert main(["export", str(folder), "--database", database]) == 0
     offers = (folder / "offers.csv").read_text().splitlines()
-    dearer = [line.replace(",EUR,true,", ",EUR,false,") if line.startswith("kitefall-pharos") else line for line in offers]
+    dearer = [
+        line.replace(",EUR,true,", ",EUR,false,") if line.startswith("kitefall-pharos") else line
+        for line in offers
+    ]
     assert dearer != offers
     (folder / "offers.csv").write_text("\n".join(dearer) + "\n")
     brief = tmp_path / "brief.json"
@@ -193,7 +207,9 @@ def test_a_catalogue_without_coolers_still_proposes_boxed_ones_or_says_why(clien
     catalogue = workshop.catalogue()
     parts = {key: part for key, part in catalogue.parts.items() if part not in catalogue.by_kind["cooler"]}
     offers = tuple(offer for offer in catalogue.offers if offer.part_id in parts)
-    workshop.import_catalogue(type(catalogue)(parts, catalogue.games, offers, catalogue.regions), "no coolers")
+    workshop.import_catalogue(
+        type(catalogue)(parts, catalogue.games, offers, catalogue.regions), "no coolers"
+    )
     brief = client.get("/api/v1/briefs/1").json()["brief"]
     answer = client.post("/api/v1/propose", json={"brief": brief}).json()
     assert answer["found"] and all(line["kind"] != "cooler" for line in answer["lines"])
@@ -201,7 +217,9 @@ def test_a_catalogue_without_coolers_still_proposes_boxed_ones_or_says_why(clien
         key: part for key, part in parts.items() if getattr(part, "boxed_cooler_w", None) is None
     }
     offers = tuple(offer for offer in offers if offer.part_id in without_boxed)
-    workshop.import_catalogue(type(catalogue)(without_boxed, catalogue.games, offers, catalogue.regions), "none")
+    workshop.import_catalogue(
+        type(catalogue)(without_boxed, catalogue.games, offers, catalogue.regions), "none"
+    )
     answer = client.post("/api/v1/propose", json={"brief": brief}).json()
     assert not answer["found"] and "no cooler" in answer["headline"]
     assert client.get("/briefs/1/frames?propose=most").status_code == 200
@@ -213,7 +231,11 @@ def test_owned_kept_and_extras_change_the_money(client, workshop):
     page = client.get("/briefs/1/brief").text
     assert "Coldreach Gust is owned" in page
     before = workshop.open(1).plan
-    client.post("/briefs/1/extras", data=form(workshop, extra_name="Operating system", extra_amount="100"), headers=HTMX)
+    client.post(
+        "/briefs/1/extras",
+        data=form(workshop, extra_name="Operating system", extra_amount="100"),
+        headers=HTMX,
+    )
     answer = client.get("/briefs/1/frames?working=money").text
     assert "Operating system" in answer
     kept = before.build.graphics

@@ -40,12 +40,13 @@ def page(
     request: Request, template: str, content: dict[str, Any], status: int = 200, url: str | None = None
 ) -> HTMLResponse:
     """The named template, inside the page shell unless the request asks for a part."""
-    part = request.headers.get("hx-request") == "true"
+    headers = request.headers
+    part = headers.get("hx-request") == "true" and headers.get("hx-history-restore-request") != "true"
     theme = request.cookies.get("theme", "")
     html = _ENVIRONMENT.get_template(template).render(
         **content, part=part, theme=theme if theme in ("paper", "night") else ""
     )
-    headers = {"vary": "HX-Request", "cache-control": "no-store"}
+    answer = {"vary": "HX-Request", "cache-control": "no-store"}
     if url is not None:
-        headers["hx-push-url"] = url
-    return HTMLResponse(html, status, headers)
+        answer["hx-push-url"] = url
+    return HTMLResponse(html, status, answer)

@@ -208,6 +208,9 @@ def _joined(pieces: list[Options]) -> Options:
     )
 
 
+NO_OPTIONS = _joined([])
+
+
 def _undominated(options: Options) -> Options:
     """Only options that no other with the same key beats in cost, latency and bandwidth."""
     key = options.form

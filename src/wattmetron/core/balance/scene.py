@@ -9,7 +9,14 @@ from numpy.typing import NDArray
 from wattmetron.core.balance.answer import NEVER
 from wattmetron.core.balance.drives import drive_choices
 from wattmetron.core.balance.enclosure import Enclosures
-from wattmetron.core.balance.platforms import Need, Options, PlatformClass, Platforms, platform_class
+from wattmetron.core.balance.platforms import (
+    NO_OPTIONS,
+    Need,
+    Options,
+    PlatformClass,
+    Platforms,
+    platform_class,
+)
 from wattmetron.core.balance.pool import Pool, build_pool, memory_floor_gb, storage_floor_gb
 from wattmetron.core.balance.sides import Pairing, Targets
 from wattmetron.core.balance.supplies import NO_PLUGS, Supplies, plugs_of
@@ -170,6 +177,7 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
     if not brief.accept_spill:
         for side in targets.sides:
             allowed &= side.cards.over_gb <= 0
+    drawing = {int(at) for at, chip in zip(option_of, chips, strict=True) if chip.igpu_speed is not None}
     scenes = []
     for integrated in (False, True):
         if integrated and pool.cards.fixed:
@@ -181,7 +189,10 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
                 pool,
                 targets,
                 integrated,
-                [platforms.options_of(kind) for kind in classes],
+                [
+                    platforms.options_of(kind) if not integrated or at in drawing else NO_OPTIONS
+                    for kind, at in classes.items()
+                ],
                 option_of,
                 enclosures,
                 supplies,

@@ -95,7 +95,6 @@ document.addEventListener("htmx:configRequest", (event) => {
 });
 
 if (window.Idiomorph) {
-  Idiomorph.defaults.ignoreActiveValue = true;
   Idiomorph.defaults.callbacks.beforeNodeMorphed = (old) => !unsent.has(old);
 }
 

@@ -1,0 +1,320 @@
+"""What pages and programs share: swaps, what is missing, accounts, relaxations, workings, edits."""
+
+import re
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.bench.highs import least_money
+from tests.core.brute import every_build
+from tests.worlds import World
+from wattmetron.core.balance import cheapest_fit, propose
+from wattmetron.core.balance.pool import memory_floor_gb, storage_floor_gb
+from wattmetron.core.briefs import Build
+from wattmetron.core.errors import BriefError, BuildError, WattmetronError
+from wattmetron.core.fit import blocks, check
+from wattmetron.core.frames.estimate import estimate
+from wattmetron.core.frames.headway import needed_speedup
+from wattmetron.core.frames.working import frame_working
+from wattmetron.core.parts import KINDS
+from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.formats.brief_file import read_brief, read_build
+from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.services import edits
+from wattmetron.services.assess import assess, finding_remedies, remaining
+from wattmetron.services.plans import Plan, from_document, to_document
+from wattmetron.services.proposals import answer
+from wattmetron.services.swaps import swap, traits
+from wattmetron.web.views.query import DeskQuery, decode_build, encode_build, read_query
+
+WORLD = read_catalogue(CATALOGUE)
+NAMES = ("net-loft", "harbour-hall", "ferry-bunk", "chart-room", "signal-tower")
+
+
+def demo(name):
+    brief = read_brief(name, (BRIEFS / f"{name}.brief.json").read_bytes())
+    return brief, read_build(name, (BRIEFS / f"{name}.build.json").read_bytes())
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_a_swap_says_what_the_swapped_build_really_does(kind):
+    brief, build = demo("net-loft")
+    now = assess(WORLD, brief, build)
+    present = build.of(kind)[0] if build.of(kind) else None
+    found = swap(WORLD, now, kind, present)
+    prices = [one.cost_minor for one in found.candidates]
+    assert prices == sorted(prices) and len(prices) > 2
+    for one in found.candidates:
+        after = assess(WORLD, brief, one.build)
+        if not one.present:
+            assert one.change_minor == after.spent_minor - now.spent_minor
+            assert not any(f.level == "blocks" and kind in f.kinds for f in after.findings)
+        for effect, exact in zip(one.effects, after.estimates, strict=True):
+            assert effect.state == exact.state
+            if exact.average_fps:
+                assert effect.fps == pytest.approx(exact.judged_fps)
+        assert all(traits(one.part))
+    everything = swap(WORLD, now, kind, present, everything=True, with_unfit=True)
+    on_sale = [p for p in WORLD.by_kind[kind] if WORLD.prices("vellmouth", False).delivered(p.id) is not None]
+    assert {one.part.id for one in everything.candidates} == {part.id for part in on_sale} | set(
+        build.of(kind)
+    )
+    named = swap(WORLD, now, kind, present, search=on_sale[0].name)
+    assert on_sale[0].id in {one.part.id for one in named.candidates}
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_the_least_that_missing_kinds_cost_equals_brute_force(seed):
+    world = World(seed + 900)
+    catalogue = world.catalogue(per_kind=3, games=2)
+    brief = replace(world.brief(catalogue, targets=1), accept_spill=True)
+    build = Build()
+    for kind in ("processor", "case", "memory")[: 1 + seed % 3]:
+        build = build.with_part(kind, catalogue.by_kind[kind][seed % 3].id)
+    now = assess(catalogue, brief, build)
+    left = remaining(catalogue, now)
+    floors = replace(
+        brief,
+        targets=(),
+        memory_gb=memory_floor_gb(catalogue, brief),
+        storage_gb=storage_floor_gb(catalogue, brief),
+    )
+    every = every_build(catalogue, floors, build)
+    if not every:
+        assert left is None or left.least_minor is None
+        return
+    assert left.least_minor == min(one.cost for one in every) - now.parts_minor
+    filled = assess(catalogue, brief, left.build)
+    assert filled.missing == () and filled.blocking == 0
+    assert filled.parts_minor == now.parts_minor + left.least_minor
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_least_money_equals_an_integer_program(seed):
+    world = World(seed + 300)
+    catalogue = world.catalogue(per_kind=14, games=3)
+    bare = {
+        key: replace(part, igpu_speed=None) if hasattr(part, "igpu_speed") else part
+        for key, part in catalogue.parts.items()
+    }
+    games = {key: replace(game, engine_cap_fps=None) for key, game in catalogue.games.items()}
+    catalogue = replace(catalogue, parts=bare, games=games)
+    brief = replace(world.brief(catalogue, targets=3), accept_spill=False, part_cap_minor=None)
+    found = propose(catalogue, brief, "least money")
+    assert (found.cost_minor if found.build else None) == least_money(catalogue, brief)
+
+
+@pytest.mark.parametrize("name", NAMES)
+@pytest.mark.parametrize("aim", ["most frames", "least money"])
+def test_every_demo_brief_gets_an_answer_that_can_be_defended(name, aim):
+    brief, build = demo(name)
+    found = answer(WORLD, brief, build, aim)
+    if found.assessment is None:
+        assert found.relaxations
+        for one in found.relaxations:
+            again = propose(WORLD, one.brief, "least money")
+            assert again.build is not None
+            assert again.cost_minor + brief.extras_minor == one.cost_minor
+        return
+    whole = found.assessment
+    assert whole.missing == () and whole.blocking == 0 and whole.floors == ()
+    assert whole.parts_minor == found.proposal.cost_minor
+    assert len(found.reasons) == len(whole.lines)
+    assert all(reason.sentence.endswith(".") for reason in found.reasons)
+    if aim == "most frames":
+        assert whole.spent_minor <= brief.budget_high_minor
+        assert found.proposal.weight_met == sum(
+            one.target.weight for one in whole.counted if one.state == "meets"
+        )
+    else:
+        assert all(one.state == "meets" for one in whole.counted)
+
+
+def test_more_money_never_meets_less():
+    brief, _ = demo("net-loft")
+    reached = []
+    for budget in range(70_000, 200_000, 10_000):
+        found = propose(WORLD, replace(brief, budget_high_minor=budget, budget_low_minor=0))
+        reached.append((found.weight_met, found.best_gain) if found.build else (-1, 0))
+    assert reached == sorted(reached)
+    assert reached[0] < reached[-1]
+
+
+def test_the_same_question_gets_the_same_answer_in_any_order_of_the_catalogue():
+    brief, _ = demo("harbour-hall")
+    turned = replace(
+        WORLD, parts=dict(reversed(list(WORLD.parts.items()))), offers=tuple(reversed(WORLD.offers))
+    )
+    assert propose(turned, brief) == propose(WORLD, brief)
+
+
+def test_the_sent_in_list_is_reviewed_and_its_remedies_work():
+    brief, build = demo("signal-tower")
+    now = assess(WORLD, brief, build)
+    found = {finding.rule: finding for finding in now.findings}
+    assert {"card length", "supply spikes", "supply connectors", "memory channels"} <= set(found)
+    for finding in now.findings:
+        for remedy in finding_remedies(WORLD, now, finding):
+            after = check(WORLD.machine(remedy.build))
+            assert finding.rule not in {one.rule for one in after}
+
+
+def test_filling_a_build_by_hand_stays_consistent():
+    brief, _ = demo("net-loft")
+    build = Build()
+    for kind in ("graphics", "case", "processor", "mainboard", "memory", "storage", "supply", "cooler"):
+        now = assess(WORLD, brief, build)
+        left = remaining(WORLD, now)
+        if left is None:
+            break
+        assert now.left_minor == brief.budget_high_minor - now.parts_minor
+        offered = swap(WORLD, now, kind, None).candidates
+        build = offered[min(4, len(offered) - 1)].build
+    whole = assess(WORLD, brief, build)
+    assert whole.missing == () and not blocks(whole.machine)
+    assert remaining(WORLD, whole) is None
+
+
+def test_workings_end_in_the_figures_shown():
+    brief, build = demo("net-loft")
+    now = assess(WORLD, brief, build)
+    for one in now.estimates:
+        steps = {step.title: step.result for step in frame_working(now.machine, one, brief)}
+
+        def figure(title, steps=steps):
+            return float(re.match(r"±?([\d.]+)", steps[title])[1])
+
+        assert figure("Processor time t_c") == pytest.approx(one.processor_ms, abs=0.006)
+        assert figure("Graphics time t_g") == pytest.approx(one.graphics_ms, abs=0.006)
+        assert figure("Average frame rate") == pytest.approx(one.average_fps, abs=0.06)
+        assert figure("Reached with that sureness") == pytest.approx(one.reliable_fps, abs=0.06)
+
+
+def test_the_speed_that_a_short_target_needs_is_just_enough():
+    brief, build = demo("net-loft")
+    now = assess(WORLD, brief, build)
+    tried = 0
+    for one in now.estimates:
+        needed = needed_speedup(one, brief.chance)
+        if one.state == "meets" or not needed.processor:
+            continue
+        for factor, state in ((needed.processor * 1.01, "meets"), (needed.processor * 0.99, "unsure")):
+            chip = now.machine.processor
+            faster = replace(
+                chip, single_speed=chip.single_speed * factor, all_core_speed=chip.all_core_speed * factor
+            )
+            after = estimate(replace(now.machine, processor=faster), one.game, one.target, brief)
+            assert after.state == state
+            tried += 1
+    assert tried
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.data())
+def test_tried_builds_survive_the_address(data):
+    def some(kind):
+        return data.draw(st.sampled_from([None, *(part.id for part in WORLD.by_kind[kind])]))
+
+    def drawn():
+        drives = tuple(one for one in (some("storage"), some("storage")) if one)
+        return Build(**{kind: some(kind) for kind in KINDS if kind != "storage"}, storage=drives)
+
+    one, other = drawn(), drawn()
+    assert decode_build(encode_build(one, other), other) == one
+    query = DeskQuery(
+        view="frames", tried=encode_build(one, other), swap="case", working="t1", everything=True
+    )
+    address = query.url(7)
+    from urllib.parse import parse_qsl, urlsplit
+
+    assert read_query("frames", dict(parse_qsl(urlsplit(address).query, keep_blank_values=True))) == query
+
+
+def test_plans_round_trip_as_documents():
+    for name in NAMES:
+        brief, build = demo(name)
+        plan = Plan(brief, build, Build(case="lidd-frame-bunk"))
+        assert from_document(to_document(plan)) == plan
+
+
+GENERAL = {
+    "name": "Net loft",
+    "region": "vellmouth",
+    "budget_low": "",
+    "budget_high": "1,300",
+    "size": "2560 x 1440",
+    "refresh_hz": "144",
+    "variable_from_hz": "",
+    "sureness": "near certain",
+    "part_cap": "",
+    "memory_gb": "32",
+    "storage_gb": "1000",
+    "headroom_percent": "150",
+    "notes": "",
+}
+
+
+def test_edits_are_read_and_summed_up():
+    plan = Plan(*demo("net-loft"))
+    changed, said = edits.edit_brief(plan, GENERAL | {"allow_used": "on"}, WORLD)
+    assert (changed.brief.budget_high_minor, changed.brief.budget_low_minor) == (130000, 0)
+    assert changed.brief.allow_used and changed.brief.display.variable_from_hz is None
+    for word in (
+        "budget to",
+        "1,300",
+        "sureness to near certain",
+        "used parts allowed",
+        "least memory to 32",
+    ):
+        assert word in said
+    added, said = edits.add_target(changed, "tin-harbour", WORLD)
+    assert said == "added Tin Harbour" and added.brief.targets[-1].id not in {
+        t.id for t in plan.brief.targets
+    }
+    removed, _ = edits.remove_target(added, added.brief.targets[-1].id, WORLD)
+    assert removed.brief.targets == changed.brief.targets
+    owned, _ = edits.own(plan, "coldreach-gust", True, WORLD)
+    assert owned.build.cooler == "coldreach-gust" and owned.brief.owned == ("coldreach-gust",)
+    assert edits.own(owned, "coldreach-gust", False, WORLD)[0].brief.owned == ()
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ({"budget_high": "lots"}, "upper end is “lots”"),
+        ({"size": "wide"}, "2560x1440"),
+        ({"refresh_hz": "inf"}, "not a number"),
+        ({"region": "atlantis"}, "choose one of"),
+        ({"headroom_percent": "1.5"}, "whole number"),
+        ({"memory_gb": ""}, "is empty"),
+    ],
+)
+def test_bad_edits_are_refused_in_words(typed, said):
+    with pytest.raises(WattmetronError, match=said):
+        edits.edit_brief(Plan(*demo("net-loft")), GENERAL | typed, WORLD)
+
+
+def test_builds_refuse_what_cannot_be():
+    full = Build(storage=("a",) * 8)
+    with pytest.raises(BuildError, match="at most 8"):
+        full.with_part("storage", "b")
+    with pytest.raises(BuildError, match="no longer"):
+        Build().without("case", "x")
+    with pytest.raises(BuildError, match="no longer"):
+        Build().keeping("x", True)
+    with pytest.raises(BriefError, match="no longer"):
+        edits.find_target(demo("net-loft")[0], "t99")
+    kept = Build(case="a", kept=frozenset({"a"})).with_part("case", "b")
+    assert kept.kept == frozenset()
+    assert Build(storage=("a", "a")).without("storage", "a").storage == ("a",)
+
+
+def test_a_lost_part_is_said_and_left_out():
+    brief, build = demo("net-loft")
+    lost = replace(build, graphics="gone-card")
+    now = assess(WORLD, brief, lost)
+    assert [line.part for line in now.lines if line.kind == "graphics"] == [None]
+    assert remaining(WORLD, now) is None or "graphics" in remaining(WORLD, now).kinds
+    assert cheapest_fit(WORLD, brief, Build()).build is not None
