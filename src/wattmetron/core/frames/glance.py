@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -44,6 +45,7 @@ def glance(machines: Sequence[Machine], game: Game, target: Target, brief: Brief
     return Glance(fps, probability, tuple(state_of(float(p), brief.chance) for p in probability))
 
 
+@lru_cache(maxsize=8192)
 def _sides(machine: Machine, game: Game, target: Target) -> tuple[float, float, float, float]:
     chip = machine.processor
     if chip is None or not machine.can_draw:
