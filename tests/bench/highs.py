@@ -4,7 +4,7 @@ import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import csr_matrix
 
-from wattmetron.core.balance.platforms import board_fits, kit_figures, platform_class
+from wattmetron.core.balance.platforms import kit_figures, platform_class
 from wattmetron.core.balance.pool import build_pool, memory_floor_gb, storage_floor_gb
 from wattmetron.core.balance.sides import Pairing, Targets
 from wattmetron.core.briefs import Brief, Build
@@ -122,12 +122,12 @@ def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, 
         usable = [
             pair
             for pair in fitting
-            if board_fits(kind, boards[pair[0]]) and kits[pair[1]].total_gb <= kind.max_gb
+            if (boards[pair[0]].socket, boards[pair[0]].memory_type) == kind[:2] and kits[pair[1]].total_gb <= kind.max_gb
         ]
         if not usable:
             continue
-        limit = np.array([boards[b].memory_max_mts for b, _ in usable])
-        figures = kit_figures(kind, limit, np.array([k for _, k in usable]), pool)
+        limit = np.array([min(kind.max_mts, boards[b].memory_max_mts) for b, _ in usable])
+        figures = kit_figures(kind.channels, limit, np.array([k for _, k in usable]), pool)
         speeds, which = np.unique(
             np.stack([figures.latency_ns, figures.bandwidth_gbs]), axis=1, return_inverse=True
         )

@@ -4,18 +4,17 @@ For every class of processor (same socket and memory limits) a short list of opt
 if no other with the same key is at least as cheap and at least as fast, so no best build is lost.
 """
 
-from collections import defaultdict
+from collections.abc import Sequence
 from dataclasses import dataclass, fields
-from functools import lru_cache
 from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.balance.drives import DriveChoice
-from wattmetron.core.balance.pool import Pool
+from wattmetron.core.balance.pool import Pool, ints
 from wattmetron.core.frames import work
-from wattmetron.core.parts import BOARD_FORMS, Mainboard, Processor
+from wattmetron.core.parts import Processor
 from wattmetron.core.power.draw import STICK_W, rest_w
 
 Floats = NDArray[np.float64]
@@ -64,28 +63,6 @@ class Options:
         return int(self.cost.size)
 
 
-class Front(NamedTuple):
-    """Kits worth looking at, as equally long arrays."""
-
-    sticks: Ints
-    cost: Ints
-    latency_ns: Floats
-    bandwidth_gbs: Floats
-    gb: Floats
-
-
-class BoardTraits(NamedTuple):
-    """What of a board the rest of the build needs to know."""
-
-    form: int
-    cpu_8pin: int
-    link_gen: int
-    link_lanes: int
-    m2_slots: int
-    sata_ports: int
-    cost: int
-
-
 @dataclass(frozen=True)
 class Need:
     """What the brief asks of platforms and which differences matter for it."""
@@ -96,95 +73,149 @@ class Need:
     link_matters: bool
 
 
-def kit_figures(kind: PlatformClass, board_mts: Ints | int, kits: Ints, pool: Pool) -> KitFigures:
-    """Latency, bandwidth and capacity of kits (by index) on a class of processor and a board's limit."""
+def kit_figures(channels: Ints | int, mts: Ints | int, kits: Ints, pool: Pool) -> KitFigures:
+    """Latency, bandwidth and capacity of kits (by index) on so many channels, at most at this rate."""
     shelf = pool.kit_arrays
-    mts = np.minimum(shelf.mts[kits], np.minimum(kind.max_mts, board_mts))
-    channels = np.minimum(shelf.sticks[kits], kind.channels)
-    ranks = shelf.ranks[kits] * shelf.sticks[kits] // channels
+    used = np.minimum(shelf.sticks[kits], channels)
+    ranks = shelf.ranks[kits] * shelf.sticks[kits] // used
     return KitFigures(
         work.latency_ns(shelf.cl[kits], shelf.mts[kits]),
-        work.bandwidth_gbs(channels, mts, ranks),
+        work.bandwidth_gbs(used, np.minimum(shelf.mts[kits], mts), ranks),
         shelf.gb[kits],
     )
 
 
-def board_fits(kind: PlatformClass, board: Mainboard) -> bool:
-    return board.socket == kind.socket and board.memory_type == kind.memory_type
+def fitting_boards(kind: PlatformClass, pool: Pool, integrated: bool) -> Ints:
+    """Indices of the boards that take a class of processor, with a display output where it draws itself."""
+    boards = pool.board_arrays
+    fits = (boards.socket == kind.socket) & (boards.memory_type == kind.memory_type)
+    return np.flatnonzero(fits & boards.outputs if integrated else fits)
 
 
-class Platforms:
-    """Options of any class of processor; what classes have in common is computed once."""
+class Homes(NamedTuple):
+    """Every class of processor on every board that takes it, as equally long arrays.
 
-    def __init__(self, pool: Pool, need: Need) -> None:
-        self._pool, self._need = pool, need
-        self._drives = _undominated_drives(need.drives)
-        self._fronts: dict[tuple[str, int, int, int, float], Front] = {}
+    ``group`` numbers what decides which kits go in and how fast they run.
+    """
 
-    def options_of(self, kind: PlatformClass) -> Options:
-        """The options of a class of processor that no other beats."""
-        pieces = []
-        for (mts, slots, max_gb), boards in self._boards_by_limits(kind).items():
-            front = self._front(kind, mts, slots, min(max_gb, kind.max_gb))
-            if front.cost.size:
-                pieces += [self._combined(boards, choice, front) for choice in self._drives]
-        pieces = [piece for piece in pieces if len(piece)]
-        return _undominated(_joined(pieces)) if pieces else _joined([])
+    kind: Ints
+    board: Ints
+    group: Ints
 
-    def _boards_by_limits(self, kind: PlatformClass) -> dict[tuple[int, int, float], list[BoardTraits]]:
-        """Boards by what decides which kits go in and how fast they run."""
-        groups: dict[tuple[int, int, float], list[BoardTraits]] = defaultdict(list)
-        need = self._need
-        for board, cost in zip(self._pool.boards.parts, self._pool.boards.cost.tolist(), strict=True):
-            if not board_fits(kind, board) or (need.integrated and not board.outputs):
-                continue
-            limits = (min(board.memory_max_mts, kind.max_mts), board.memory_slots, board.memory_max_gb)
-            link = (board.card_pcie_gen, board.card_pcie_lanes) if need.link_matters else (0, 0)
-            form = BOARD_FORMS.index(board.form_factor)
-            groups[limits].append(BoardTraits(form, board.cpu_8pin, *link, board.m2_slots, board.sata_ports, cost))
-        return groups
 
-    def _front(self, kind: PlatformClass, mts: int, slots: int, max_gb: float) -> Front:
-        """Kits that no other with as many sticks beats in cost, latency and bandwidth (and capacity)."""
-        key = (kind.memory_type, kind.channels, mts, slots, max_gb)
-        if key not in self._fronts:
-            shelf = self._pool.kit_arrays
-            fits = (shelf.gb >= self._need.memory_gb) & (shelf.gb <= max_gb) & (shelf.sticks <= slots)
-            kits = np.flatnonzero(fits & (shelf.memory_type == kind.memory_type))
-            figures = kit_figures(kind, mts, kits, self._pool)
-            gb = figures.gb if self._need.integrated else np.zeros(kits.size)
-            sticks, cost = shelf.sticks[kits], self._pool.kits.cost[kits]
-            kept = _best(sticks, cost, figures.latency_ns, figures.bandwidth_gbs, gb)
-            self._fronts[key] = Front(
-                sticks[kept], cost[kept], figures.latency_ns[kept], figures.bandwidth_gbs[kept], gb[kept]
-            )
-        return self._fronts[key]
+class Fronts(NamedTuple):
+    """Kits worth looking at, one group after the other; ``size`` counts each group's."""
 
-    @staticmethod
-    def _combined(boards: list[BoardTraits], choice: DriveChoice, front: Front) -> Options:
-        """Every kind of board that takes the drives, at its least cost, with every kit of the front."""
-        least: dict[tuple[int, int, int, int], int] = {}
-        for board in boards:
-            if board.m2_slots >= choice.nvme and board.sata_ports >= choice.sata:
-                traits = (board.form, board.cpu_8pin, board.link_gen, board.link_lanes)
-                least[traits] = min(least.get(traits, 1 << 62), board.cost)
-        traits_of = np.array(list(least), dtype=np.int64).reshape(-1, 4)
-        n = front.cost.size
-        form, cpu_8pin, gen, lanes = (np.repeat(column, n) for column in traits_of.T)
-        boards_cost = np.repeat(np.array(list(least.values()), dtype=np.int64), n)
-        times = len(least)
-        rest = rest_of(front.sticks, choice.nvme, choice.sata)
-        return Options(
-            cost=boards_cost + choice.cost + np.tile(front.cost, times),
-            form=form,
-            cpu_8pin=cpu_8pin,
-            rest_w=np.tile(rest, times),
-            link_gen=gen,
-            link_lanes=lanes,
-            latency_ns=np.tile(front.latency_ns, times),
-            bandwidth_gbs=np.tile(front.bandwidth_gbs, times),
-            gb=np.tile(front.gb, times),
-        )
+    size: Ints
+    kit: Ints
+    figures: KitFigures
+
+
+def platform_options(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> list[Options]:
+    """For each class of processor the options that no other beats."""
+    homes, limits = _homes(kinds, pool, need)
+    fronts = _fronts(limits, pool, need)
+    starts = np.cumsum(fronts.size) - fronts.size
+    of_kind, pieces = [np.empty(0, dtype=np.int64)], [NO_OPTIONS]
+    for choice in _undominated_drives(need.drives):
+        picked = _cheapest_homes(homes, choice, pool, need)
+        group = homes.group[picked]
+        at, place = spread(fronts.size[group])
+        of_kind.append(homes.kind[picked[at]])
+        pieces.append(_options(homes.board[picked[at]], starts[group[at]] + place, fronts, choice, pool, need))
+    return _undominated(np.concatenate(of_kind), _joined(pieces), len(kinds))
+
+
+class Limits(NamedTuple):
+    """What decides which kits go in and how fast they run, one value for each group."""
+
+    memory_type: NDArray[np.str_]
+    channels: Ints
+    mts: Ints
+    slots: Ints
+    max_gb: Floats
+
+
+def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Homes, Limits]:
+    fitting = [fitting_boards(kind, pool, need.integrated) for kind in kinds]
+    of_kind = np.repeat(np.arange(len(kinds)), [boards.size for boards in fitting])
+    board = np.concatenate([np.empty(0, dtype=np.int64), *fitting])
+    own = pool.board_arrays
+    channels = ints(kind.channels for kind in kinds)[of_kind]
+    mts = np.minimum(own.mts[board], ints(kind.max_mts for kind in kinds)[of_kind])
+    gb = np.minimum(own.gb[board], np.array([kind.max_gb for kind in kinds], dtype=float)[of_kind])
+    slots, types = own.slots[board], own.memory_type[board]
+    _, code = np.unique(types, return_inverse=True)
+    key = _packed((code, 8), (channels, 64), (mts, 1 << 16), (slots, 128), ((gb * 4).astype(np.int64), 1 << 20))
+    _, first, group = np.unique(key, return_index=True, return_inverse=True)
+    return Homes(of_kind, board, group), Limits(
+        types[first], channels[first], mts[first], slots[first], gb[first]
+    )
+
+
+def _fronts(limits: Limits, pool: Pool, need: Need) -> Fronts:
+    """Kits that no other with as many sticks beats in cost, latency and bandwidth (and capacity)."""
+    shelf = pool.kit_arrays
+    fits = (shelf.gb >= need.memory_gb) & (shelf.gb <= limits.max_gb[:, None])
+    fits &= (shelf.sticks <= limits.slots[:, None]) & (shelf.memory_type == limits.memory_type[:, None])
+    group, kit = np.nonzero(fits)
+    figures = kit_figures(limits.channels[group], limits.mts[group], kit, pool)
+    if not need.integrated:
+        figures = figures._replace(gb=np.zeros(kit.size))
+    key = _packed((group, 1 << 30), (shelf.sticks[kit], 128))
+    kept = np.sort(_best(key, pool.kits.cost[kit], figures.latency_ns, figures.bandwidth_gbs, figures.gb))
+    size = np.bincount(group[kept], minlength=limits.mts.size)
+    return Fronts(size, kit[kept], KitFigures(*(column[kept] for column in figures)))
+
+
+def _cheapest_homes(homes: Homes, choice: DriveChoice, pool: Pool, need: Need) -> Ints:
+    """Places in ``homes`` of the cheapest board of each sort that takes the drives."""
+    own = pool.board_arrays
+    roomy = np.flatnonzero(own.takes(homes.board, choice.nvme, choice.sata))
+    board = homes.board[roomy]
+    traits = [(homes.kind[roomy], 1 << 20), (homes.group[roomy], 1 << 20), (own.form[board], 8)]
+    traits.append((own.cpu_8pin[board], 64))
+    if need.link_matters:
+        traits += [(own.gen[board], 16), (own.lanes[board], 64)]
+    key = _packed(*traits)
+    order = np.lexsort((pool.boards.cost[board], key))
+    return roomy[order[_heads(key[order])]]
+
+
+def _options(
+    board: Ints, at: Ints, fronts: Fronts, choice: DriveChoice, pool: Pool, need: Need
+) -> Options:
+    """One option for every board with the kit of the fronts beside it."""
+    own, kit = pool.board_arrays, fronts.kit[at]
+    none = np.zeros(board.size, dtype=np.int64)
+    return Options(
+        cost=pool.boards.cost[board] + choice.cost + pool.kits.cost[kit],
+        form=own.form[board],
+        cpu_8pin=own.cpu_8pin[board],
+        rest_w=rest_of(pool.kit_arrays.sticks[kit], choice.nvme, choice.sata),
+        link_gen=own.gen[board] if need.link_matters else none,
+        link_lanes=own.lanes[board] if need.link_matters else none,
+        **{name: column[at] for name, column in fronts.figures._asdict().items()},
+    )
+
+
+def spread(sizes: Ints) -> tuple[Ints, Ints]:
+    """Each index as often as its size says, with its place from 0: ``[2, 1]`` gives ``[0 0 1], [0 1 0]``."""
+    at = np.repeat(np.arange(sizes.size), sizes)
+    return at, np.arange(at.size) - (np.cumsum(sizes) - sizes)[at]
+
+
+def _packed(*columns: tuple[Ints, int]) -> Ints:
+    """One number for each row of several columns, each with the number that its values stay below."""
+    key = np.zeros_like(columns[0][0])
+    for column, size in columns:
+        key = key * size + column
+    return key
+
+
+def _heads(ordered: Ints) -> Ints:
+    """Where a new value begins in an ordered array."""
+    return np.flatnonzero(np.append(True, ordered[1:] != ordered[:-1])[: ordered.size])
 
 
 def _undominated_drives(choices: list[DriveChoice]) -> list[DriveChoice]:
@@ -211,46 +242,38 @@ def _joined(pieces: list[Options]) -> Options:
 NO_OPTIONS = _joined([])
 
 
-def _undominated(options: Options) -> Options:
-    """Only options that no other with the same key beats in cost, latency and bandwidth."""
-    key = options.form
-    for column, size in (
+def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
+    """For each class the options that no other of it with the same key beats in cost, latency and bandwidth."""
+    key = _packed(
+        (of_kind, 1 << 13),
+        (options.form, 4),
         (options.cpu_8pin, 64),
         (options.rest_w, 4096),
         (options.link_gen, 16),
         (options.link_lanes, 64),
         ((options.gb * 4).astype(np.int64), 1 << 20),
-    ):
-        key = key * size + column
+    )
     kept = _best(key, options.cost, options.latency_ns, options.bandwidth_gbs, np.zeros(len(options)))
-    return Options(*(getattr(options, item.name)[kept] for item in fields(Options)))
+    kept = kept[np.argsort(of_kind[kept], kind="stable")]
+    ends = np.cumsum(np.bincount(of_kind[kept], minlength=kinds))[:-1]
+    columns = [np.split(getattr(options, item.name)[kept], ends) for item in fields(Options)]
+    return [Options(*own) for own in zip(*columns, strict=True)]
 
 
 def _best(key: Ints, cost: Ints, latency: Floats, bandwidth: Floats, gb: Floats) -> Ints:
-    """Indices of rows that no other row with the same key beats; of equal rows the first stays."""
+    """Indices of rows that no other row with the same key beats; of equal rows the first stays.
+
+    The cheapest row left of every key stays and strikes out what it beats, until no row is left.
+    """
     order = np.lexsort((-gb, -bandwidth, latency, cost, key))
-    key, latency, bandwidth, gb = key[order], latency[order], bandwidth[order], gb[order]
-    ends = np.append(np.flatnonzero(np.diff(key)) + 1, key.size)
-    kept = []
-    start = 0
-    for end in ends.tolist():
-        if end - start == 1:
-            kept.append(order[start:end])
-            start = end
-            continue
-        part = slice(start, end)
-        quick, wide, roomy = latency[part], bandwidth[part], gb[part]
-        beats = (quick[:, None] <= quick) & (wide[:, None] >= wide) & (roomy[:, None] >= roomy)
-        beats &= _earlier(end - start)
-        kept.append(order[part][~beats.any(axis=0)])
-        start = end
-    return np.concatenate(kept) if key.size else order
-
-
-@lru_cache(maxsize=256)
-def _earlier(size: int) -> NDArray[np.bool_]:
-    """Mask of pairs (i, j) with i before j."""
-    return np.triu(np.ones((size, size), dtype=bool), 1)
+    kept = [order[:0]]
+    while order.size:
+        heads = _heads(key[order])
+        kept.append(order[heads])
+        lead = np.repeat(order[heads], np.diff(np.append(heads, order.size)))
+        beaten = (latency[lead] <= latency[order]) & (bandwidth[lead] >= bandwidth[order]) & (gb[lead] >= gb[order])
+        order = order[~beaten]
+    return np.concatenate(kept)
 
 
 def rest_of(sticks: Ints, nvme: int, sata: int) -> Ints:

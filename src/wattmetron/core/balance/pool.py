@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.parts import (
+    BOARD_FORMS,
     KINDS,
     Case,
     Cooler,
@@ -54,6 +55,28 @@ class KitArrays:
 
 
 @dataclass(frozen=True)
+class BoardArrays:
+    """Figures of all candidate boards."""
+
+    socket: NDArray[np.str_]
+    memory_type: NDArray[np.str_]
+    form: Ints
+    slots: Ints
+    gb: NDArray[np.float64]
+    mts: Ints
+    gen: Ints
+    lanes: Ints
+    m2: Ints
+    sata: Ints
+    cpu_8pin: Ints
+    outputs: NDArray[np.bool_]
+
+    def takes(self, boards: Ints, nvme: int, sata: int) -> NDArray[np.bool_]:
+        """Whether these boards have places for so many drives."""
+        return np.asarray((self.m2[boards] >= nvme) & (self.sata[boards] >= sata))
+
+
+@dataclass(frozen=True)
 class Pool:
     """Candidates of every kind. Fixed drives stand apart: others may be added to them."""
 
@@ -73,12 +96,35 @@ class Pool:
         kits = self.kits.parts
         return KitArrays(
             np.array([kit.memory_type for kit in kits], dtype=np.str_),
-            np.array([kit.mts for kit in kits], dtype=np.int64),
-            np.array([kit.cl for kit in kits], dtype=np.int64),
-            np.array([kit.sticks for kit in kits], dtype=np.int64),
-            np.array([kit.ranks for kit in kits], dtype=np.int64),
+            ints(kit.mts for kit in kits),
+            ints(kit.cl for kit in kits),
+            ints(kit.sticks for kit in kits),
+            ints(kit.ranks for kit in kits),
             np.array([kit.total_gb for kit in kits], dtype=float),
         )
+
+    @cached_property
+    def board_arrays(self) -> BoardArrays:
+        boards = self.boards.parts
+        return BoardArrays(
+            np.array([board.socket for board in boards], dtype=np.str_),
+            np.array([board.memory_type for board in boards], dtype=np.str_),
+            ints(BOARD_FORMS.index(board.form_factor) for board in boards),
+            ints(board.memory_slots for board in boards),
+            np.array([board.memory_max_gb for board in boards], dtype=float),
+            ints(board.memory_max_mts for board in boards),
+            ints(board.card_pcie_gen for board in boards),
+            ints(board.card_pcie_lanes for board in boards),
+            ints(board.m2_slots for board in boards),
+            ints(board.sata_ports for board in boards),
+            ints(board.cpu_8pin for board in boards),
+            np.array([bool(board.outputs) for board in boards], dtype=bool),
+        )
+
+
+def ints(values: Iterable[int]) -> Ints:
+    """An array of whole numbers."""
+    return np.array(list(values), dtype=np.int64)
 
 
 def fixed_parts(catalogue: Catalogue, brief: Brief, kept: Build) -> dict[Kind, list[tuple[Part, int]]]:
@@ -135,7 +181,7 @@ def build_pool(catalogue: Catalogue, brief: Brief, kept: Build) -> Pool:
 def _shelf(priced: Iterable[tuple[Part, int]], fixed: bool) -> Shelf[Part]:
     pairs = list(priced)
     return Shelf(
-        tuple(part for part, _ in pairs), np.array([cost for _, cost in pairs], dtype=np.int64), fixed
+        tuple(part for part, _ in pairs), ints(cost for _, cost in pairs), fixed
     )
 
 

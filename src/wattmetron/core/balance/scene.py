@@ -1,6 +1,5 @@
 """All that one question's search looks at, as arrays: candidates, targets, platforms, enclosures, supplies."""
 
-from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -10,14 +9,14 @@ from wattmetron.core.balance.answer import NEVER
 from wattmetron.core.balance.drives import drive_choices
 from wattmetron.core.balance.enclosure import Enclosures
 from wattmetron.core.balance.platforms import (
-    NO_OPTIONS,
     Need,
     Options,
     PlatformClass,
-    Platforms,
     platform_class,
+    platform_options,
+    spread,
 )
-from wattmetron.core.balance.pool import Pool, build_pool, memory_floor_gb, storage_floor_gb
+from wattmetron.core.balance.pool import Pool, build_pool, ints, memory_floor_gb, storage_floor_gb
 from wattmetron.core.balance.sides import Pairing, Targets
 from wattmetron.core.balance.supplies import NO_PLUGS, Supplies, plugs_of
 from wattmetron.core.briefs import Brief, Build
@@ -91,9 +90,8 @@ class Scene:
     def expanded(self, c: Ints, g: Ints) -> tuple[Ints, Ints, Ints]:
         """Every pairing with each option of its class: flat processor, card and option indices."""
         sizes = np.array([len(options) for options in self.options])[self.option_of[c]]
-        at = np.repeat(np.arange(c.size), sizes)
-        starts = np.cumsum(sizes) - sizes
-        return c[at], g[at], np.arange(at.size) - starts[at]
+        at, place = spread(sizes)
+        return c[at], g[at], place
 
     def gathered(self, name: str, c: Ints, option: Ints) -> NDArray[np.int64]:
         """One column of the options of each processor's class."""
@@ -177,49 +175,41 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
     if not brief.accept_spill:
         for side in targets.sides:
             allowed &= side.cards.over_gb <= 0
-    drawing = {int(at) for at, chip in zip(option_of, chips, strict=True) if chip.igpu_speed is not None}
     scenes = []
     for integrated in (False, True):
         if integrated and pool.cards.fixed:
             continue
         link = brief.accept_spill
-        platforms = Platforms(pool, Need(memory_gb, choices, integrated, link and not integrated))
+        need = Need(memory_gb, choices, integrated, link and not integrated)
         scenes.append(
             Scene(
                 pool,
                 targets,
                 integrated,
-                [
-                    platforms.options_of(kind) if not integrated or at in drawing else NO_OPTIONS
-                    for kind, at in classes.items()
-                ],
+                platform_options(list(classes), pool, need),
                 option_of,
                 enclosures,
                 supplies,
                 brief.headroom_percent,
-                _ints(chip.sustained_w for chip in chips),
-                _ints([0]) if integrated else _ints(card.board_power_w for card in cards),
-                _ints([0])
+                ints(chip.sustained_w for chip in chips),
+                ints([0]) if integrated else ints(card.board_power_w for card in cards),
+                ints([0])
                 if integrated
-                else _ints(spike_of_card_w(card.board_power_w, card.spike_factor) for card in cards),
-                _ints([0])
+                else ints(spike_of_card_w(card.board_power_w, card.spike_factor) for card in cards),
+                ints([0])
                 if integrated
-                else enclosures.length_place(_ints(card.length_mm for card in cards)),
-                _ints([supplies.plugs[NO_PLUGS]])
+                else enclosures.length_place(ints(card.length_mm for card in cards)),
+                ints([supplies.plugs[NO_PLUGS]])
                 if integrated
-                else _ints(supplies.plugs[plugs_of(card)] for card in cards),
-                _ints([0]) if integrated else pool.cards.cost,
-                _ints(card.pcie_gen for card in cards),
-                _ints(card.pcie_lanes for card in cards),
-                _ints(chip.card_pcie_gen for chip in chips),
-                _ints(chip.card_pcie_lanes for chip in chips),
+                else ints(supplies.plugs[plugs_of(card)] for card in cards),
+                ints([0]) if integrated else pool.cards.cost,
+                ints(card.pcie_gen for card in cards),
+                ints(card.pcie_lanes for card in cards),
+                ints(chip.card_pcie_gen for chip in chips),
+                ints(chip.card_pcie_lanes for chip in chips),
                 np.array([chip.igpu_speed is not None for chip in chips], dtype=bool),
                 allowed,
                 link,
             )
         )
     return scenes
-
-
-def _ints(values: Iterable[int]) -> Ints:
-    return np.array(list(values), dtype=np.int64)

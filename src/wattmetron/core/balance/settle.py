@@ -1,21 +1,20 @@
 """From the winning cost and gain to one named build: the first by part ids among equals."""
 
-from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.balance.drives import DriveChoice, drive_choices, drive_sets
+from wattmetron.core.balance.drives import drive_choices, drive_sets
 from wattmetron.core.balance.enclosure import boxed_carries
 from wattmetron.core.balance.hunt import Winner
-from wattmetron.core.balance.platforms import board_fits, kit_figures, platform_class, rest_of
+from wattmetron.core.balance.platforms import fitting_boards, kit_figures, platform_class, rest_of
 from wattmetron.core.balance.pool import Shelf, memory_floor_gb, storage_floor_gb
 from wattmetron.core.balance.scene import Scene
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit import check
-from wattmetron.core.parts import BOARD_FORMS, Cooler, Graphics, Mainboard, PowerSupply, Processor
+from wattmetron.core.parts import Cooler, Graphics, Mainboard, PowerSupply, Processor
 from wattmetron.core.power.draw import needed_supply_w, rest_w, spike_of_card_w
 
 Ints = NDArray[np.int64]
@@ -45,39 +44,6 @@ def _card(scenes: list[Scene], pairing: tuple[bool, int, int]) -> Graphics:
     return scenes[0].pool.cards.parts[pairing[2]]
 
 
-@dataclass(frozen=True)
-class BoardLimits:
-    """Figures of all candidate boards as arrays."""
-
-    form: Ints
-    slots: Ints
-    gb: NDArray[np.float64]
-    mts: Ints
-    gen: Ints
-    lanes: Ints
-    m2: Ints
-    sata: Ints
-    cpu_8pin: Ints
-
-    @classmethod
-    def of(cls, boards: tuple[Mainboard, ...]) -> "BoardLimits":
-        return cls(
-            _ints(BOARD_FORMS.index(board.form_factor) for board in boards),
-            _ints(board.memory_slots for board in boards),
-            np.array([board.memory_max_gb for board in boards], dtype=float),
-            _ints(board.memory_max_mts for board in boards),
-            _ints(board.card_pcie_gen for board in boards),
-            _ints(board.card_pcie_lanes for board in boards),
-            _ints(board.m2_slots for board in boards),
-            _ints(board.sata_ports for board in boards),
-            _ints(board.cpu_8pin for board in boards),
-        )
-
-
-def _ints(values: Iterable[int]) -> Ints:
-    return np.array(list(values), dtype=np.int64)
-
-
 class _Settler:
     """All choices for one processor and card, in the order of ids."""
 
@@ -93,7 +59,6 @@ class _Settler:
         floor_gb = storage_floor_gb(catalogue, brief)
         self.drive_choices = drive_choices(self.pool, floor_gb)
         self.drive_sets = drive_sets(self.pool, floor_gb)
-        self.board_limits = BoardLimits.of(self.pool.boards.parts)
         self.base_cost = int(self.pool.processors.cost[c]) + int(scene.card_cost[g])
 
     def first(self, winner: Winner) -> Build:
@@ -104,7 +69,7 @@ class _Settler:
         for choice in self.drive_choices:
             rest = rest_of(self.pool.kit_arrays.sticks[kits], choice.nvme, choice.sata)
             total = so_far + choice.cost + self._least_shell(boards, rest)
-            fits = self._has_places(boards, choice) & (total == winner.cost)
+            fits = self.pool.board_arrays.takes(boards, choice.nvme, choice.sata) & (total == winner.cost)
             reaching[choice.nvme, choice.sata] = fits
         any_way = np.flatnonzero(np.logical_or.reduce(list(reaching.values())))
         if not any_way.size:
@@ -131,31 +96,24 @@ class _Settler:
 
     def _right_memory(self, winner: Winner) -> tuple[Ints, Ints]:
         """Boards with kits, as indices in the order of ids, that give exactly the winner's gain."""
-        fitting = [
-            b
-            for b, board in enumerate(self.pool.boards.parts)
-            if board_fits(self.kind, board) and (self.card or board.outputs)
-        ]
-        typed = [k for k, kit in enumerate(self.pool.kits.parts) if kit.memory_type == self.kind.memory_type]
-        b, k = (grid.ravel() for grid in np.meshgrid(_ints(fitting), _ints(typed), indexing="ij"))
-        kits, limits = self.pool.kit_arrays, self.board_limits
+        kits, limits = self.pool.kit_arrays, self.pool.board_arrays
+        fitting = fitting_boards(self.kind, self.pool, self.scene.integrated)
+        typed = np.flatnonzero(kits.memory_type == self.kind.memory_type)
+        b, k = (grid.ravel() for grid in np.meshgrid(fitting, typed, indexing="ij"))
         fits = (kits.sticks[k] <= limits.slots[b]) & (kits.gb[k] >= self.memory_gb)
         fits &= kits.gb[k] <= np.minimum(limits.gb[b], self.kind.max_gb)
         b, k = b[fits], k[fits]
-        figures = kit_figures(self.kind, limits.mts[b], k, self.pool)
+        mts = np.minimum(limits.mts[b], self.kind.max_mts)
+        figures = kit_figures(self.kind.channels, mts, k, self.pool)
         chip, card = np.full(b.size, self.c), np.full(b.size, self.g)
         pairing = self.scene.pairing_of(chip, card, *figures, limits.gen[b], limits.lanes[b])
         _, gain = self.scene.targets.evaluate(pairing, self.scene.integrated)
         right = (gain == winner.gain) & self.scene.memory_enough(pairing)
         return b[right], k[right]
 
-    def _has_places(self, boards: Ints, choice: DriveChoice) -> NDArray[np.bool_]:
-        limits = self.board_limits
-        return np.asarray((limits.m2[boards] >= choice.nvme) & (limits.sata[boards] >= choice.sata))
-
     def _least_shell(self, boards: Ints, rest: Ints) -> Ints:
         chip, card = np.full(boards.size, self.c), np.full(boards.size, self.g)
-        limits = self.board_limits
+        limits = self.pool.board_arrays
         return self.scene.shell_cost(chip, card, rest, limits.form[boards], limits.cpu_8pin[boards])
 
     def _shell(self, board: Mainboard, rest: int, left: int) -> tuple[str | None, str, str]:

@@ -24,7 +24,7 @@ Measure = Literal["average", "low"]
 _REACH_SD = 6.0
 _WIDEST_LEAD = 8.0
 _MAX_STEPS = 40
-_TOLERANCE = 1e-8
+_TOLERANCE = 1e-7
 
 
 @dataclass(frozen=True)

@@ -13,6 +13,7 @@ from scipy.special import ndtr, ndtri, owens_t
 
 Floats = NDArray[np.float64]
 LOW_QUANTILE = 0.99
+NEWTON_STEPS = 6
 
 
 class Shape(NamedTuple):
@@ -69,19 +70,19 @@ def mean_elasticity(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLi
 def low_ms(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLike) -> Floats:
     """99th percentile of frame time in ms: the t that solves ``Phi(A) Phi(D) = 0.99``.
 
-    Bisection on ln t between the later side's own percentile and both sides' 0.995 percentile.
+    Newton's method on the logarithm of that product, which is concave in ln t, from below: from the later
+    side's own percentile it rises to the root without passing it.
     """
     form = shape(v_c, v_g)
     mx, mz = _log_means(t_c, t_g, form)
-    least, most = ndtri(LOW_QUANTILE), ndtri(np.sqrt(LOW_QUANTILE))
-    low = np.maximum(mx + least * form.sx, mz + least * form.sz)
-    high = np.maximum(mx + most * form.sx, mz + most * form.sz)
-    low, high = np.broadcast_arrays(low, high)
-    for _ in range(46):
-        middle = (low + high) / 2
-        under = ndtr((middle - mx) / form.sx) * ndtr((middle - mz) / form.sz) < LOW_QUANTILE
-        low, high = np.where(under, middle, low), np.where(under, high, middle)
-    return np.asarray(np.exp((low + high) / 2))
+    own = ndtri(LOW_QUANTILE)
+    t = np.maximum(mx + own * form.sx, mz + own * form.sz)
+    for _ in range(NEWTON_STEPS):
+        a, d = (t - mx) / form.sx, (t - mz) / form.sz
+        under_a, under_d = ndtr(a), ndtr(d)
+        slope = _density(a) / (form.sx * under_a) + _density(d) / (form.sz * under_d)
+        t = t + (np.log(LOW_QUANTILE) - np.log(under_a * under_d)) / slope
+    return np.asarray(np.exp(t))
 
 
 def _density(x: Floats) -> Floats:

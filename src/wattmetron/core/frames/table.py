@@ -10,6 +10,7 @@ on a fixed grid of its own.
 from functools import lru_cache
 
 import numpy as np
+from numpy.lib.stride_tricks import sliding_window_view
 from numpy.typing import NDArray
 from scipy.special import ndtri
 
@@ -18,8 +19,10 @@ from wattmetron.core.frames.chance import Curve, Measure, curve, quantile_ln
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 SD_STEP = 0.005
-STEPS_PER_SPREAD = {"average": 12, "low": 20}
+STEPS_PER_SPREAD = {"average": 14, "low": 20}
 HALF_WIDTH = 6.0
+COARSE = 2
+COARSE_NODES = 8
 
 
 class ReliableTable:
@@ -31,7 +34,8 @@ class ReliableTable:
         self.chance = chance
         self.z = float(ndtri(chance))
         self.step = min(max(self.line.spread, 0.06), 0.22) / STEPS_PER_SPREAD[measure]
-        self.half = int(np.ceil(HALF_WIDTH * np.sqrt(self.line.spread**2 + 2 * 0.45**2) / self.step)) + 3
+        widest = HALF_WIDTH * np.sqrt(self.line.spread**2 + 2 * 0.45**2)
+        self.half = COARSE * (int(np.ceil(widest / self.step / COARSE)) + 1)
         self.x = np.arange(-self.half, self.half + 1) * self.step
         self._nodes: dict[tuple[float, float], Floats] = {}
 
@@ -80,15 +84,30 @@ class ReliableTable:
         return np.array([self._nodes[pair] for pair in wanted]).reshape(cs.size, gs.size, self.x.size)
 
     def _fill(self, missing: list[tuple[float, float]]) -> None:
+        """Solve on every other node and lay polynomials of degree seven between them."""
         sd = np.array(missing)
         sd_c, sd_g = sd[:, :1], sd[:, 1:]
-        x = np.broadcast_to(self.x, (len(missing), self.x.size))
-        width = HALF_WIDTH * np.sqrt(self.line.spread**2 + sd_c**2 + sd_g**2)
-        near = np.abs(x) <= width
-        rows = np.where(x > 0, x + self.line.end_c + self.z * sd_c, self.line.end_g + self.z * sd_g)
+        reach = self.half // COARSE + COARSE_NODES // 2 - 1
+        x = np.broadcast_to(np.arange(-reach, reach + 1) * (COARSE * self.step), (sd.shape[0], 2 * reach + 1))
+        near = np.abs(x) <= HALF_WIDTH * np.sqrt(self.line.spread**2 + sd_c**2 + sd_g**2)
+        coarse = np.where(x > 0, x + self.line.end_c + self.z * sd_c, self.line.end_g + self.z * sd_g)
         full_c, full_g = np.broadcast_to(sd_c, x.shape), np.broadcast_to(sd_g, x.shape)
-        rows[near] = quantile_ln(self.line, x[near], full_c[near], 0.0, full_g[near], self.chance)
+        coarse[near] = quantile_ln(self.line, x[near], full_c[near], 0.0, full_g[near], self.chance)
+        windows = sliding_window_view(coarse, COARSE_NODES, axis=1)
+        fine = (windows @ _FINE_WEIGHTS.T).reshape(sd.shape[0], -1)
+        rows = np.append(fine, coarse[:, -COARSE_NODES // 2, None], axis=1)
         self._nodes.update(zip(missing, rows, strict=True))
+
+
+def _lagrange(places: list[float]) -> Floats:
+    """Weights of COARSE_NODES even nodes, 0 lying on the first of the middle two, at places in [0, 1)."""
+    nodes = np.arange(COARSE_NODES) - (COARSE_NODES // 2 - 1)
+    others = ~np.eye(COARSE_NODES, dtype=bool)
+    apart = np.where(others, nodes[:, None] - nodes, 1)
+    return np.array([np.where(others, t - nodes, 1).prod(axis=1) / apart.prod(axis=1) for t in places])
+
+
+_FINE_WEIGHTS = _lagrange([k / COARSE for k in range(COARSE)])
 
 
 def _stencil(sds: Floats) -> tuple[Ints, Floats]:
