@@ -7,6 +7,7 @@ import pytest
 from wattmetron.core.briefs import Build
 from wattmetron.core.fit import check
 from wattmetron.core.fit.remedies import remedies
+from wattmetron.core.fit.waste import does_as_much, weighed
 from wattmetron.core.machine import Machine, memory_class
 from wattmetron.core.power.draw import draw, needed_supply_w, rest_w, spike_of_card_w
 from wattmetron.demo import CATALOGUE
@@ -156,3 +157,42 @@ def test_remedies_are_the_cheapest_that_clear_the_finding():
     ]
     assert best.delivered_minor == min(longer)
     assert all(one.rule != "card length" for one in check(CATALOGUE_READ.machine(best.build)))
+
+
+def test_a_kit_too_fast_for_the_board_is_waste_only_where_a_cheaper_one_does_as_much():
+    """A 6000 CL30 kit on a board that stops at 5600: its 10.0 ns count, its rate does not."""
+    fast = replace(machine(mainboard={"memory_max_mts": 5600}).memory, id="fast", mts=6000, cl=30)
+    kit = dict(memory_type=fast.memory_type, sticks=fast.sticks, stick_gb=fast.stick_gb, ranks=fast.ranks)
+    as_quick = replace(fast, id="as-quick", mts=5600, cl=28, **kit)
+    slower = replace(fast, id="slower", mts=5600, cl=30, **kit)
+    halved = replace(as_quick, id="halved", stick_gb=fast.stick_gb / 2)
+    there = replace(machine(mainboard={"memory_max_mts": 5600}), memory=fast)
+    assert [does_as_much(there, one) for one in (as_quick, slower, halved)] == [True, False, False]
+
+    offer = next(one for one in CATALOGUE_READ.offers if one.region == "vellmouth" and one.in_stock)
+    for price, level in ((5_000, "wastes"), (15_000, "good to know")):
+        kits = (fast, as_quick, slower, halved)
+        offers = tuple(
+            replace(offer, part_id=one.id, price_minor=10_000 if one is fast else price, condition="new")
+            for one in kits
+        )
+        shelf = replace(CATALOGUE_READ, parts={one.id: one for one in kits}, offers=offers)
+        found = weighed(check(there), there, shelf, shelf.prices("vellmouth", False))
+        assert [one.level for one in found if one.rule == "memory speed"] == [level]
+
+
+def test_no_remedy_trades_one_waste_for_another():
+    """Every remedy of a waste clears it, adds none, blocks nothing and keeps the memory's capacity."""
+    book, seen = CATALOGUE_READ.prices("vellmouth", False), 0
+    for kit in CATALOGUE_READ.by_kind["memory"]:
+        build = replace(GOOD, memory=kit.id)
+        before = check(CATALOGUE_READ.machine(build))
+        for finding in (one for one in before if one.level == "wastes"):
+            for remedy in remedies(CATALOGUE_READ, book, build, finding, 140):
+                after = CATALOGUE_READ.machine(remedy.build)
+                left = check(after)
+                assert finding.rule not in [one.rule for one in left]
+                assert sum(one.level == "wastes" for one in left) < sum(one.level == "wastes" for one in before)
+                assert after.memory.total_gb >= kit.total_gb
+                seen += 1
+    assert seen

@@ -273,3 +273,88 @@ def test_a_new_brief_is_deleted_and_brought_back(site, page):
     page.get_by_role("button", name="Copy Ferry bunk").click()
     page.wait_for_url("**/briefs/6/brief")
     expect(page.locator("#f-name")).to_have_value("Ferry bunk, copy")
+
+
+def test_figures_are_read_out_and_copied_as_sentences(site, page):
+    page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+    page.goto(f"{site.url}/briefs/1/frames")
+    page.locator("#frame-t5").hover()
+    expect(page.locator("#readout")).to_contain_text("Thousand Towers: processor 26.7")
+    page.locator("#work-t1").focus()
+    expect(page.locator("#readout")).to_contain_text("Hollow Meridian: processor 14.0")
+    page.keyboard.press("w")
+    page.locator("[data-copy]").click()
+    expect(page.locator("[data-copy]")).to_have_text("Copied")
+    copied = page.evaluate("navigator.clipboard.readText()")
+    assert copied == page.locator("#sentence").inner_text()
+    assert "prices of 20 Nov 2026" in copied
+    page.keyboard.press("Escape")
+    expect(page.locator("#working")).to_have_count(0)
+
+
+def test_words_are_explained_on_demand(site, page):
+    page.goto(f"{site.url}/briefs/1/brief")
+    page.get_by_role("button", name="What is meant by headroom").click()
+    expect(page.locator("#word-headroom")).to_be_visible()
+    assert serious(page) == []
+    page.keyboard.press("Escape")
+    expect(page.locator("#word-headroom")).not_to_be_visible()
+    page.keyboard.press("?")
+    page.keyboard.press("Tab")
+    page.locator("#words summary").focus()
+    page.keyboard.press("Enter")
+    expect(page.locator("#words dl")).to_contain_text("one frame in a hundred takes longer")
+    assert serious(page) == []
+
+
+def test_wide_screens_list_the_targets_beside_every_view(site, page):
+    page.goto(f"{site.url}/briefs/1/brief")
+    expect(page.locator(".targets")).not_to_be_visible()
+    for width in (1600, 2560):
+        page.set_viewport_size({"width": width, "height": 1000})
+        expect(page.locator(".targets .aim")).to_have_count(6)
+        expect(page.locator(".chips")).not_to_be_visible()
+        assert serious(page) == []
+    page.locator(".aim", has_text="Thousand Towers").click()
+    expect(page.locator("#working")).to_contain_text("Frames of Thousand Towers")
+
+
+def test_a_server_that_is_gone_is_said_and_nothing_is_lost(site, page):
+    page.goto(f"{site.url}/briefs/1/frames")
+    site.stop()
+    page.locator("#keep-lowhum-even-750").click()
+    expect(page.locator("#gone")).to_contain_text("does not answer")
+    site.start()
+    page.locator("#keep-lowhum-even-750").click()
+    expect(page.locator("#keep-lowhum-even-750")).to_have_text("kept")
+    expect(page.locator("#gone")).not_to_be_visible()
+
+
+def test_undo_pressed_quickly_undoes_as_often(site, page):
+    page.goto(f"{site.url}/briefs/1/brief")
+    for amount in ("1300", "1400", "1500"):
+        page.locator("#f-budget-high").fill(amount)
+        page.locator("#f-budget-high").press("Tab")
+        expect(page.locator("#notice")).to_contain_text(f"1,{amount[1:]}")
+    page.locator("h1").click()
+    for _ in range(3):
+        page.keyboard.press("u")
+    expect(page.locator("#f-budget-high")).to_have_value("1250")
+    expect(page.locator("#error")).to_have_count(0)
+
+
+def test_a_brief_is_saved_and_opened_again(site, page, tmp_path):
+    page.goto(f"{site.url}/briefs/5/brief")
+    saved = []
+    for link in ("#save-brief", "#save-build"):
+        with page.expect_download() as waiting:
+            page.locator(link).click()
+        saved.append(tmp_path / waiting.value.suggested_filename)
+        waiting.value.save_as(saved[-1])
+    page.goto(f"{site.url}/briefs")
+    page.get_by_role("button", name="Open").click()
+    expect(page.locator("#error")).to_contain_text("No file was chosen")
+    page.locator("#open-files").set_input_files(saved)
+    page.get_by_role("button", name="Open").click()
+    page.wait_for_url("**/briefs/6/brief")
+    expect(page.locator("#meter-fit")).to_contain_text("3 blocks")

@@ -138,8 +138,9 @@ def test_the_api_stores_replaces_and_guards_versions(client):
     assert client.put("/api/v1/briefs/6", json=body).json()["brief"]["name"] == "Changed"
     again = client.put("/api/v1/briefs/6", json=body)
     assert again.status_code == 409 and "another tab" in again.json()["error"]
-    assert client.post("/api/v1/briefs/6/undo").json() == {"undone": "replaced by the API"}
-    assert client.post("/api/v1/briefs/6/redo").status_code == 200
+    assert client.post("/api/v1/briefs/6/undo?version=1").status_code == 409
+    assert client.post("/api/v1/briefs/6/undo?version=2").json() == {"undone": "replaced by the API"}
+    assert client.post("/api/v1/briefs/6/redo?version=3").status_code == 200
     version = client.get("/api/v1/briefs/6").json()["version"]
     assert client.delete(f"/api/v1/briefs/6?version={version}").status_code == 204
     assert client.get("/api/v1/briefs/6").status_code == 404
@@ -246,3 +247,80 @@ def test_owned_kept_and_extras_change_the_money(client, workshop):
     assert chosen["graphics"]["part"] == kept and chosen["cooler"]["owned"]
     assert float(answer["total_cost"]) <= 1250
     assert float(answer["total_cost"]) == pytest.approx(float(answer["parts_cost"]) + 100)
+
+
+def test_a_brief_goes_out_as_files_and_comes_back(client, workshop):
+    brief, build = (client.get(f"/briefs/1/file/{what}") for what in ("brief", "build"))
+    assert 'filename="net-loft-all-rounder.brief.json"' in brief.headers["content-disposition"]
+    files = [("files", ("a.json", build.content)), ("files", ("b.json", brief.content))]
+    opened = client.post("/briefs/open", files=files, follow_redirects=False)
+    assert opened.headers["location"] == "/briefs/6/brief"
+    assert workshop.open(6).plan == workshop.open(1).plan
+    alone = client.post("/briefs/open", files=files[1:], follow_redirects=False)
+    assert alone.headers["location"] == "/briefs/7/brief"
+    assert workshop.open(7).plan.build.empty
+    assert client.get("/briefs/1/file/secrets").status_code == 422
+
+
+@pytest.mark.parametrize(
+    ("change", "said"),
+    [
+        (lambda data: b"", "nothing was imported"),
+        (lambda data: b"\x00\xff\xfe", "nothing was imported"),
+        (lambda data: data.replace(b'"vellmouth"', b'"atlantis"'), "no region “atlantis”"),
+        (lambda data: data.replace(b'"hollow-meridian"', b'"no-such-game"'), "no game “no-such-game”"),
+        (lambda data: data.replace(b'"fps": 70.0', b'"fps": -1'), "asks for -1 fps"),
+        (lambda data: data + b" " * 1_100_000, "at most 1 MB"),
+        (lambda data: data.replace(b"wattmetron-brief/1", b"wattmetron-build/1"), "nothing was imported"),
+    ],
+)
+def test_bad_files_are_refused_with_a_sentence_and_store_nothing(client, workshop, change, said):
+    data = change(client.get("/briefs/1/file/brief").content)
+    answer = client.post("/briefs/open", files=[("files", ("<b>bad</b>.json", data))])
+    assert answer.status_code == 422
+    assert said in answer.text and "<b>bad</b>" not in answer.text
+    assert len(workshop.briefs()) == 5
+
+
+def test_no_file_and_two_briefs_are_refused(client, workshop):
+    assert "No file was chosen" in client.post("/briefs/open", files=[("files", ("", b""))]).text
+    data = client.get("/briefs/1/file/brief").content
+    twice = client.post("/briefs/open", files=[("files", (name, data)) for name in ("a.json", "b.json")])
+    assert "2 briefs and 0 builds" in twice.text
+    assert len(workshop.briefs()) == 5
+
+
+def test_a_stale_undo_is_a_conflict_on_the_page_too(client, workshop):
+    old = form(workshop)
+    client.post("/briefs/1/keep", data=form(workshop, part="lowhum-even-750", keep="1"))
+    answer = client.post("/briefs/1/undo", data=old, headers=HTMX)
+    assert answer.status_code == 409 and "another tab" in answer.text
+    assert workshop.open(1).plan.build.kept == {"lowhum-even-750"}
+
+
+def test_every_working_begins_with_its_figure_as_a_dated_sentence(client):
+    for what, said in (
+        ("money", "EUR\u00a01,029.70 delivered, EUR\u00a0220.30 left of EUR\u00a01,250; prices of 20 Nov 2026."),
+        ("t1", "80 % interval 56–70\u202ffps; chance of 70\u202ffps 9\u202f%; limited by the processor in 37\u202f% of frames."),
+        ("power", "a supply of 475\u202fW is needed. Estimated from the parts&#39; figures; prices of 20 Nov 2026."),
+        ("fit", "nothing blocks; prices of 20 Nov 2026."),
+    ):
+        text = client.get(f"/briefs/1/frames?working={what}").text
+        sentence = re.search(r'id="sentence">(.*?)</span>', text)[1]
+        assert said in sentence, sentence
+    assert "does not fit: " in client.get("/briefs/5/frames?working=fit").text
+
+
+def test_every_word_asked_about_is_explained_once(client):
+    for path in ("/briefs/1/brief", "/briefs/1/frames"):
+        text = client.get(path).text
+        asked = set(re.findall(r'popovertarget="([\w-]+)"', text))
+        assert asked and all(text.count(f'id="{word}"') == 1 for word in asked)
+        assert 'id="word-' not in client.get(path, headers=HTMX).text
+
+
+def test_a_new_brief_starts_with_a_budget_that_buys_something(client, workshop):
+    client.post("/briefs")
+    plan = workshop.open(6).plan
+    answer = client.post("/api/v1/propose", json={"brief": client.get("/api/v1/briefs/6").json()["brief"]}).json()
+    assert answer["found"] and plan.brief.budget_high_minor % 10_000 == 0

@@ -1,5 +1,6 @@
 """Briefs and builds as JSON, checked by Pydantic at the edge and turned into core values."""
 
+from collections.abc import Sequence
 from decimal import Decimal
 from typing import Annotated, Any, Literal
 
@@ -14,6 +15,7 @@ from wattmetron.core.parts import Kind
 from wattmetron.formats.problems import FormatError, Problem
 
 MAX_BYTES = 1_000_000
+BUILD_FORMAT: Literal["wattmetron-build/1"] = "wattmetron-build/1"
 Amount = Annotated[Decimal, Field(ge=0, le=10_000_000, decimal_places=2)]
 Text = Annotated[str, Field(max_length=120)]
 Id = Annotated[str, Field(max_length=80)]
@@ -96,7 +98,7 @@ class PlaceFile(_Strict):
 class BuildFile(_Strict):
     """A build: which part stands in which place."""
 
-    format: Literal["wattmetron-build/1"] = "wattmetron-build/1"
+    format: Literal["wattmetron-build/1"] = BUILD_FORMAT
     parts: list[PlaceFile] = Field(default_factory=list, max_length=40)
 
 
@@ -202,6 +204,30 @@ def read_brief(name: str, data: bytes) -> Brief:
 def read_build(name: str, data: bytes) -> Build:
     """A build from the bytes of a JSON file; raises FormatError or BuildError."""
     return build_from(_read(BuildFile, name, data))
+
+
+def read_documents(files: Sequence[tuple[str, bytes]]) -> tuple[Brief, Build]:
+    """One brief and at most one build from files (name, bytes), told apart by their ``format``."""
+    briefs, builds = [], []
+    for name, data in files:
+        if _names_build(data):
+            builds.append(read_build(name, data))
+        else:
+            briefs.append(read_brief(name, data))
+    if len(briefs) != 1 or len(builds) > 1:
+        names = ", ".join(name for name, _ in files) or "no file"
+        found = f"{len(briefs)} briefs and {len(builds)} builds"
+        raise FormatError([Problem(names, None, "", found, "one brief and at most one build")])
+    return briefs[0], builds[0] if builds else Build()
+
+
+def _names_build(data: bytes) -> bool:
+    return BUILD_FORMAT.encode() in data[:MAX_BYTES]
+
+
+def document_text(file: BaseModel) -> str:
+    """A brief or build as the text of a file."""
+    return file.model_dump_json(indent=2) + "\n"
 
 
 def _read(kind: Any, name: str, data: bytes) -> Any:

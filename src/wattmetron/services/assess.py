@@ -11,6 +11,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError, UnknownPartError
 from wattmetron.core.fit import Finding, check
 from wattmetron.core.fit.remedies import Remedy, remedies
+from wattmetron.core.fit.waste import weighed
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import Kind, Part
@@ -127,7 +128,7 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
         book.currency,
         lines,
         estimates,
-        check(machine, brief.headroom_percent),
+        weighed(check(machine, brief.headroom_percent), machine, catalogue, book),
         drawn,
         needed_supply_w(drawn.full_w, brief.headroom_percent),
         machine.missing(),

@@ -13,7 +13,7 @@ from wattmetron.core.games import PRESETS, PresetName
 from wattmetron.core.money import to_minor
 from wattmetron.core.parts import kind_of
 from wattmetron.services.plans import Plan
-from wattmetron.services.words import money, settings
+from wattmetron.services.words import money, money_range, settings
 
 Form = Mapping[str, str]
 _SIZE = re.compile(r"\s*(\d{3,5})\s*[x×*]\s*(\d{3,5})\s*\Z")
@@ -101,8 +101,7 @@ def _differences(old: Brief, new: Brief, catalogue: Catalogue) -> str:
     currency = catalogue.region(new.region).currency
     said = []
     if (old.budget_low_minor, old.budget_high_minor) != (new.budget_low_minor, new.budget_high_minor):
-        low, high = money(new.budget_low_minor, currency), money(new.budget_high_minor, currency)
-        said.append(f"budget to {low}–{high}" if new.budget_low_minor else f"budget to {high}")
+        said.append(f"budget to {money_range(new.budget_low_minor, new.budget_high_minor, currency)}")
     if old.part_cap_minor != new.part_cap_minor:
         said.append("part price cap " + ("off" if new.part_cap_minor is None else f"to {money(new.part_cap_minor, currency)}"))
     for item in fields(Brief):

@@ -6,6 +6,7 @@ from wattmetron.core.briefs import Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError
 from wattmetron.core.fit import Finding, check
+from wattmetron.core.fit.waste import weighed
 from wattmetron.core.frames.estimate import State
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.machine import Machine
@@ -96,7 +97,7 @@ def swap(
             continue
         build = now.build if part.id == present else now.build.with_part(kind, part.id, present)
         machine = catalogue.machine(known_build(catalogue, build))
-        findings = check(machine, brief.headroom_percent)
+        findings = weighed(check(machine, brief.headroom_percent), machine, catalogue, book)
         floors = _floors(catalogue, now, kind, machine)
         unfitting = bool(floors) or any(one.level == "blocks" and kind in one.kinds for one in findings)
         if unfitting and part.id not in (present, also) and not with_unfit and not words:
@@ -186,10 +187,10 @@ def traits(part: Part) -> tuple[str, str]:
             )
         case Graphics():
             ray = "" if part.ray_speed is None else f", Q {part.ray_speed:g}"
-            plugs = [f"{n} x {word}" for n, word in ((part.pcie_8pin, "8-pin"), (part.pcie_16pin, "16-pin")) if n]
+            plugs = [f"{n} x {word}" for n, word in ((part.pcie_8pin, "8\u2011pin"), (part.pcie_16pin, "16\u2011pin")) if n]
             return (
-                f"R {part.speed_1080p:g}{ray}",
-                f"{part.memory_gb:g} GB, {part.board_power_w} W, {part.length_mm} mm, {' + '.join(plugs) or 'no plug'}",
+                f"R {part.speed_1080p:g}{ray}, {part.memory_gb:g} GB",
+                f"{part.board_power_w} W, {part.length_mm} mm, {' + '.join(plugs) or 'no plug'}",
             )
         case Mainboard():
             return (
@@ -206,7 +207,7 @@ def traits(part: Part) -> tuple[str, str]:
         case PowerSupply():
             return (
                 f"{part.watts} W, spikes {part.spike_w} W",
-                f"{part.form}, {part.pcie_8pin} x 8-pin, {part.pcie_16pin} x 16-pin, {part.efficiency or 'no level'}",
+                f"{part.form}, {part.pcie_8pin} x 8\u2011pin, {part.pcie_16pin} x 16\u2011pin, {part.efficiency or 'no level'}",
             )
         case Case():
             return (

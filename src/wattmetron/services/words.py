@@ -27,10 +27,25 @@ def money(minor: int, currency: str) -> str:
     return f"{'−' if minor < 0 else ''}{currency}{GAP}{text}"
 
 
+def money_range(low_minor: int, high_minor: int, currency: str) -> str:
+    """``EUR 1,050–1,250`` in whole units, or the upper end alone where there is no lower one."""
+    low, high = round_money(low_minor, currency), round_money(high_minor, currency)
+    return f"{low}–{high.split(GAP)[-1]}" if low_minor else high
+
+
 def round_money(minor: int, currency: str) -> str:
     """Money to the whole unit."""
     amount = to_decimal(abs(minor)).quantize(Decimal(1))
     return f"{'−' if minor < 0 else ''}{currency}{GAP}{amount:,}"
+
+
+def percent(share: float) -> str:
+    """A share as whole per cent; neither nought nor all where it is not quite."""
+    if 0 < share < 0.005:
+        return f"under 1{THIN}%"
+    if 0.995 <= share < 1:
+        return f"over 99{THIN}%"
+    return f"{share * 100:.0f}{THIN}%"
 
 
 def resolution(target: Target) -> str:

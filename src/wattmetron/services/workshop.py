@@ -1,6 +1,6 @@
 """The workshop: one database with its catalogue and briefs, and every change that can be made to them."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from pathlib import Path
@@ -8,8 +8,8 @@ from threading import Lock
 
 from wattmetron.core.briefs import Brief, Build, Display, check_brief
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import BriefError, WattmetronError
-from wattmetron.formats.brief_file import read_brief, read_build
+from wattmetron.core.errors import WattmetronError
+from wattmetron.formats.brief_file import read_brief, read_build, read_documents
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
 from wattmetron.services.plans import Plan, from_document, to_document
 from wattmetron.store import briefs as brief_store
@@ -119,10 +119,15 @@ class Workshop:
             name="New brief",
             region=region,
             budget_low_minor=0,
-            budget_high_minor=100_000 if catalogue.region(region).currency != "NOK" else 1_100_000,
+            budget_high_minor=0,
             display=Display(),
         )
-        return self.create(Plan(brief))
+        return self.create(Plan(replace(brief, budget_high_minor=_usual_budget(catalogue, brief))))
+
+    def open_files(self, files: Sequence[tuple[str, bytes]]) -> int:
+        """Store the brief among these files (name, bytes), with its build if one is there; returns its id."""
+        brief, build = read_documents(files)
+        return self.create(checked_plan(self.catalogue(), brief, build))
 
     def copy(self, brief_id: int) -> int:
         plan = self.open(brief_id).plan
@@ -130,7 +135,7 @@ class Workshop:
         return self.create(replace(plan, brief=replace(plan.brief, name=name), pinned=None))
 
     def delete(self, brief_id: int, version: int) -> str:
-        """Delete a brief; undo brings it back. Returns its name."""
+        """Delete a brief; undo with the next version brings it back. Returns its name."""
         name = self.open(brief_id).plan.brief.name
         with self.database.writing() as session:
             brief_store.change(session, brief_id, version, f"deleted “{name}”", lambda _: None)
@@ -148,13 +153,15 @@ class Workshop:
             brief_store.change(session, brief_id, version, summary, lambda _: to_document(plan))
         return said[0]
 
-    def undo(self, brief_id: int) -> str:
+    def undo(self, brief_id: int, version: int) -> str:
+        """Take the last change back; returns its summary."""
         with self.database.writing() as session:
-            return brief_store.undo(session, brief_id)
+            return brief_store.undo(session, brief_id, version)
 
-    def redo(self, brief_id: int) -> str:
+    def redo(self, brief_id: int, version: int) -> str:
+        """Make the change again that was undone last; returns its summary."""
         with self.database.writing() as session:
-            return brief_store.redo(session, brief_id)
+            return brief_store.redo(session, brief_id, version)
 
     def load_demo(self, catalogue_folder: Path, briefs_folder: Path) -> None:
         """Fill an empty database with demo data; a database in use is left as it is."""
@@ -171,12 +178,29 @@ class Workshop:
         self.database.close()
 
 
+def _usual_budget(catalogue: Catalogue, brief: Brief) -> int:
+    """A first guess for a new brief: twice the cheapest machine with a card, in one significant figure."""
+    book = catalogue.prices(brief.region, brief.allow_used)
+    least = sum(
+        min((price for part in parts if (price := book.delivered(part.id)) is not None), default=0)
+        for parts in catalogue.by_kind.values()
+    )
+    step = int(10 ** max(2, len(str(2 * least)) - 1))
+    return max(1, round(2 * least / step)) * step
+
+
 def _demo_order(path: Path) -> tuple[bool, str]:
     """The typical brief first."""
     return not path.name.startswith("net-loft"), path.name
 
 
-def require_region(catalogue: Catalogue, region: str) -> None:
-    """Raise BriefError for a region that the catalogue lacks."""
-    if region not in catalogue.regions:
-        raise BriefError(f"There is no region “{region}”: choose one of {', '.join(catalogue.regions)}.")
+def checked_plan(catalogue: Catalogue, brief: Brief, build: Build) -> Plan:
+    """A plan from outside; raises for a region, game or part that the catalogue lacks."""
+    catalogue.region(brief.region)
+    for target in brief.targets:
+        catalogue.game(target.game_id)
+    for part_id in brief.owned:
+        catalogue.part(part_id)
+    if not build.empty:
+        catalogue.machine(build)
+    return Plan(brief, build)

@@ -75,14 +75,9 @@ def change(
     session: Session, brief_id: int, version: int, summary: str, edit: Callable[[str], str | None]
 ) -> None:
     """Replace the document by what ``edit`` makes of it (None deletes); raises ConflictError on a stale version."""
-    row = session.get(BriefRow, brief_id)
-    if row is None or row.document is None:
+    row = _row(session, brief_id, version)
+    if row.document is None:
         raise NoSuchBriefError
-    if row.version != version:
-        raise ConflictError(
-            "This brief was changed in another tab or window, so this change was not made: "
-            "look at what it says now and make the change again."
-        )
     before, after = row.document, edit(row.document)
     if after == before:
         return
@@ -92,25 +87,37 @@ def change(
     _forget_oldest(session, brief_id)
 
 
-def undo(session: Session, brief_id: int) -> str:
-    """Take the last change back; returns its summary."""
+def _row(session: Session, brief_id: int, version: int) -> BriefRow:
+    row = session.get(BriefRow, brief_id)
+    if row is None:
+        raise NoSuchBriefError
+    if row.version != version:
+        raise ConflictError(
+            "This brief was changed in another tab or window, so this change was not made: "
+            "look at what it says now and make the change again."
+        )
+    return row
+
+
+def undo(session: Session, brief_id: int, version: int) -> str:
+    """Take the last change back; returns its summary; raises ConflictError on a stale version."""
+    row = _row(session, brief_id, version)
     last = _last(session, brief_id)
     if last is None:
         raise NothingToUndoError("There is nothing to undo here.")
-    return _apply(session, last, last.before, True)
+    return _apply(row, last, last.before, True)
 
 
-def redo(session: Session, brief_id: int) -> str:
-    """Make the change again that was undone last; returns its summary."""
+def redo(session: Session, brief_id: int, version: int) -> str:
+    """Make the change again that was undone last; returns its summary; raises ConflictError on a stale version."""
+    row = _row(session, brief_id, version)
     upcoming = _next(session, brief_id)
     if upcoming is None:
         raise NothingToUndoError("There is nothing to redo here.")
-    return _apply(session, upcoming, upcoming.after, False)
+    return _apply(row, upcoming, upcoming.after, False)
 
 
-def _apply(session: Session, entry: ChangeRow, document: str | None, undone: bool) -> str:
-    row = session.get(BriefRow, entry.brief_id)
-    assert row is not None
+def _apply(row: BriefRow, entry: ChangeRow, document: str | None, undone: bool) -> str:
     row.version, row.document, row.changed_at = row.version + 1, document, _now()
     entry.undone = undone
     return entry.summary

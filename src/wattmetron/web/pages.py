@@ -12,6 +12,7 @@ from wattmetron.core.money import to_decimal
 from wattmetron.services.words import money
 from wattmetron.web.charts.frame_row import axis
 from wattmetron.web.charts.marks import level_mark, state_mark
+from wattmetron.web.views.glossary import GLOSSARY
 
 _ENVIRONMENT = Environment(
     loader=FileSystemLoader(Path(__file__).with_name("templates")),
@@ -33,7 +34,7 @@ def _amount(minor: int) -> str:
 
 
 _ENVIRONMENT.filters.update(plain=_plain, amount=_amount, money=money)
-_ENVIRONMENT.globals.update(state_mark=state_mark, level_mark=level_mark, frame_axis=axis, version=__version__)
+_ENVIRONMENT.globals.update(state_mark=state_mark, level_mark=level_mark, frame_axis=axis, version=__version__, glossary=GLOSSARY)
 
 
 def page(

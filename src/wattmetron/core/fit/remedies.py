@@ -3,12 +3,16 @@
 Processors and cards decide the frames, so there it is the nearest in price; of the other kinds the cheapest.
 """
 
+from collections import Counter
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from wattmetron.core.briefs import Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.rules import check
+from wattmetron.core.fit.waste import does_as_much
+from wattmetron.core.machine import Machine
 from wattmetron.core.parts import Kind, Part
 from wattmetron.core.prices.offers import PriceBook
 
@@ -28,27 +32,25 @@ def remedies(
     catalogue: Catalogue, book: PriceBook, build: Build, finding: Finding, headroom_percent: int
 ) -> tuple[Remedy, ...]:
     """One remedy per kind at most, in the order that the finding prefers."""
-    before = _graver(catalogue, build, headroom_percent)
+    machine = catalogue.machine(build)
+    before = _grave(check(machine, headroom_percent)) - Counter([finding.level])
     found = []
     for kind in finding.remedy_kinds:
-        remedy = _first(catalogue, book, build, finding, kind, headroom_percent, before)
-        if remedy is not None:
-            found.append(remedy)
+        for remedy in _in_order(catalogue, book, build, kind):
+            after = catalogue.machine(remedy.build)
+            left = check(after, headroom_percent)
+            silent = all((one.rule, one.kinds) != (finding.rule, finding.kinds) for one in left)
+            if silent and _grave(left) <= before and _worth_it(finding, machine, after):
+                found.append(remedy)
+                break
     return tuple(found)
 
 
-def _first(
-    catalogue: Catalogue,
-    book: PriceBook,
-    build: Build,
-    finding: Finding,
-    kind: Kind,
-    headroom_percent: int,
-    before: int,
-) -> Remedy | None:
+def _in_order(catalogue: Catalogue, book: PriceBook, build: Build, kind: Kind) -> Iterator[Remedy]:
+    """Every part on sale that could stand in the kind's place, the one to try first first."""
     present = build.of(kind)
     if kind == "storage" and len(present) != 1:
-        return None
+        return
     instead_of = present[0] if present else None
     present_minor = book.delivered(instead_of) if instead_of else None
     near = present_minor if kind in ("processor", "graphics") and present_minor is not None else 0
@@ -58,13 +60,17 @@ def _first(
         if (price := book.delivered(part.id)) is not None and part.id not in present
     ]
     for _, price, part in sorted(candidates, key=lambda one: (one[0], one[1], one[2].id)):
-        changed = build.with_part(kind, part.id, instead_of)
-        left = check(catalogue.machine(changed), headroom_percent)
-        silent = all((one.rule, one.kinds) != (finding.rule, finding.kinds) for one in left)
-        if silent and sum(one.level == "blocks" for one in left) <= before - (finding.level == "blocks"):
-            return Remedy(kind, part, price, instead_of, changed)
-    return None
+        yield Remedy(kind, part, price, instead_of, build.with_part(kind, part.id, instead_of))
 
 
-def _graver(catalogue: Catalogue, build: Build, headroom_percent: int) -> int:
-    return sum(one.level == "blocks" for one in check(catalogue.machine(build), headroom_percent))
+def _grave(findings: Iterable[Finding]) -> Counter[str]:
+    return Counter(one.level for one in findings if one.level in ("blocks", "wastes"))
+
+
+def _worth_it(finding: Finding, before: Machine, after: Machine) -> bool:
+    """Whether clearing a waste of memory does not lose memory instead."""
+    if before.memory is None or after.memory is None or before.memory == after.memory:
+        return True
+    if finding.rule == "memory speed":
+        return does_as_much(before, after.memory)
+    return finding.level != "wastes" or after.memory.total_gb >= before.memory.total_gb

@@ -30,6 +30,10 @@ def frame_working(machine: Machine, one: Estimate, brief: Brief) -> tuple[Step, 
     )
 
 
+def _percent(share: float, digits: int = 0) -> str:
+    return f"{100 * share:.{digits}f}{THIN}%"
+
+
 def _processor_steps(machine: Machine, one: Estimate) -> tuple[Step, ...]:
     chip, load, memory = machine.processor, one.workload, one.memory
     assert chip is not None
@@ -125,7 +129,7 @@ def _rate_steps(one: Estimate) -> tuple[Step, ...]:
         Step(
             "Limited by the processor",
             "Φ((m_x − m_z)/s)",
-            f"{one.processor_share:.0%}".replace("%", f"{THIN}%"),
+            _percent(one.processor_share),
             f"A processor 10 % faster brings {10 * one.processor_elasticity:.1f} %; "
             f"graphics 10 % faster bring {10 * (1 - one.processor_elasticity):.1f} %.",
         ),
@@ -140,24 +144,24 @@ def _sureness_steps(one: Estimate, brief: Brief) -> tuple[Step, ...]:
         Step(
             "How well t_c is known",
             "√(part² + game² + model²), model 0.05",
-            f"±{one.processor_sd:.1%}".replace("%", f"{THIN}%"),
+            f"±{_percent(one.processor_sd, 1)}",
             f"Game {one.game.processor_work_sd:g}; standard deviation in ln.",
         ),
         Step(
             "How well t_g is known",
             "√(part² + game² + model²), model 0.06",
-            f"±{one.graphics_sd:.1%}".replace("%", f"{THIN}%"),
+            f"±{_percent(one.graphics_sd, 1)}",
             f"Game {one.game.graphics_work_sd:g}; the part's split between R and Q by their shares.",
         ),
         Step(
             f"Chance that the {which} reaches {one.target.fps:g} fps",
             "both errors integrated along F(t_c, t_g) = 1000/target",
-            f"{one.chance:.0%}".replace("%", f"{THIN}%"),
-            one.cannot or f"The brief's sureness is {brief.sureness}, {brief.chance:.0%}: {one.state}.",
+            _percent(one.chance),
+            one.cannot or f"The brief's sureness is {brief.sureness}, {_percent(brief.chance)}: {one.state}.",
         ),
         Step(
             "Reached with that sureness",
-            f"the rate whose chance is {brief.chance:.0%}",
+            f"the rate whose chance is {_percent(brief.chance)}",
             f"{one.reliable_fps:.1f}{THIN}fps",
             f"80 % interval {one.judged_low_fps:.0f}–{one.judged_high_fps:.0f} fps. An estimate, not a measurement.",
         ),

@@ -6,13 +6,13 @@ from fastapi import APIRouter, Body, Request
 from pydantic import BaseModel, Field
 
 from wattmetron.core.balance import Aim
-from wattmetron.core.briefs import Build
 from wattmetron.formats.brief_file import BriefFile, BuildFile, brief_file, brief_from, build_file, build_from
 from wattmetron.formats.columns import columns_of
 from wattmetron.services.answers import assessment_json, check_json, estimate_json, proposal_json
 from wattmetron.services.assess import assess
 from wattmetron.services.plans import Plan
 from wattmetron.services.proposals import answer
+from wattmetron.services.workshop import checked_plan
 from wattmetron.web.routes.briefs import workshop_of
 
 router = APIRouter(prefix="/api/v1")
@@ -85,20 +85,20 @@ def replace_brief(request: Request, brief_id: int, replacement: Replacement) -> 
 
 @router.delete("/briefs/{brief_id}", status_code=204)
 def delete_brief(request: Request, brief_id: int, version: int) -> None:
-    """Delete a brief; undo brings it back."""
+    """Delete a brief; undo with the next version brings it back."""
     workshop_of(request).delete(brief_id, version)
 
 
 @router.post("/briefs/{brief_id}/undo")
-def undo(request: Request, brief_id: int) -> dict[str, str]:
-    """Take the last change back."""
-    return {"undone": workshop_of(request).undo(brief_id)}
+def undo(request: Request, brief_id: int, version: int) -> dict[str, str]:
+    """Take the last change back; 409 where the version is not the present one."""
+    return {"undone": workshop_of(request).undo(brief_id, version)}
 
 
 @router.post("/briefs/{brief_id}/redo")
-def redo(request: Request, brief_id: int) -> dict[str, str]:
-    """Make the change again that was undone last."""
-    return {"redone": workshop_of(request).redo(brief_id)}
+def redo(request: Request, brief_id: int, version: int) -> dict[str, str]:
+    """Make the change again that was undone last; 409 where the version is not the present one."""
+    return {"redone": workshop_of(request).redo(brief_id, version)}
 
 
 @router.post("/propose")
@@ -147,12 +147,4 @@ def list_parts(request: Request, kind: str | None = None) -> list[dict[str, Any]
 def _plan(request: Request, question: Question) -> Plan:
     """The core values of a question; every part and game must be known."""
     catalogue = workshop_of(request).catalogue()
-    brief, build = brief_from(question.brief), build_from(question.build)
-    catalogue.region(brief.region)
-    for target in brief.targets:
-        catalogue.game(target.game_id)
-    for part_id in brief.owned:
-        catalogue.part(part_id)
-    if build != Build():
-        catalogue.machine(build)
-    return Plan(brief, build)
+    return checked_plan(catalogue, brief_from(question.brief), build_from(question.build))

@@ -80,6 +80,10 @@ async def _form(request: Request) -> dict[str, str]:
     return {name: str(value) for name, value in data.items()}
 
 
+def _version(form: dict[str, str]) -> int:
+    return int(form["version"]) if form.get("version", "").isdigit() else 0
+
+
 def _change(request: Request, brief_id: int, form: dict[str, str], edit: Edit) -> Response:
     """Make a change and show the page again; an error keeps what was typed and says what to do."""
     workshop = workshop_of(request)
@@ -88,8 +92,7 @@ def _change(request: Request, brief_id: int, form: dict[str, str], edit: Edit) -
     url = f"/briefs/{brief_id}/{view}"
     try:
         catalogue = workshop.catalogue()
-        version = int(form.get("version", "0")) if form.get("version", "").isdigit() else 0
-        said = workshop.change(brief_id, version, lambda plan: edit(plan, form, catalogue))
+        said = workshop.change(brief_id, _version(form), lambda plan: edit(plan, form, catalogue))
     except ConflictError as error:
         return show(request, brief_id, view, {}, 409, url, error=str(error))
     except WattmetronError as error:
@@ -194,8 +197,11 @@ def _undo_or_redo(request: Request, brief_id: int, form: dict[str, str], back: b
     view = form.get("view", "brief")
     view = view if view in VIEWS else "brief"
     url = f"/briefs/{brief_id}/{view}"
+    version = _version(form)
     try:
-        said = workshop.undo(brief_id) if back else workshop.redo(brief_id)
+        said = workshop.undo(brief_id, version) if back else workshop.redo(brief_id, version)
+    except ConflictError as error:
+        return show(request, brief_id, view, {}, 409, url, error=str(error))
     except NothingToUndoError as error:
         return show(request, brief_id, view, {}, 200, url, notice=str(error))
     if request.headers.get("hx-request") != "true":

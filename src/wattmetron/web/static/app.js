@@ -98,6 +98,35 @@ if (window.Idiomorph) {
   Idiomorph.defaults.callbacks.beforeNodeMorphed = (old) => !unsent.has(old);
 }
 
+// Exact figures of the row under the pointer or with the focus; a figure copied as a sentence.
+for (const kind of ["mouseover", "focusin"]) {
+  document.addEventListener(kind, (event) => {
+    const row = event.target.closest("[data-readout]");
+    const readout = document.getElementById("readout");
+    if (row && readout && row.dataset.readout) readout.textContent = row.dataset.readout;
+  });
+}
+
+document.addEventListener("click", async (event) => {
+  const button = event.target.closest("[data-copy]");
+  if (!button) return;
+  const source = document.getElementById(button.dataset.copy);
+  try {
+    await navigator.clipboard.writeText(source.textContent);
+    button.textContent = "Copied";
+  } catch {
+    getSelection().selectAllChildren(source);
+    button.textContent = "Selected: copy it with your keys";
+  }
+});
+
+document.addEventListener("htmx:sendError", () => {
+  document.getElementById("gone").hidden = false;
+});
+document.addEventListener("htmx:afterRequest", (event) => {
+  if (event.detail.xhr && event.detail.xhr.status) document.getElementById("gone").hidden = true;
+});
+
 document.addEventListener("alpine:init", () => {
   Alpine.data("chrome", () => ({
     keys() {

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.services.assess import assess
-from wattmetron.services.words import GAP, listed, money, round_money
+from wattmetron.services.words import listed, money, money_range
 from wattmetron.services.workshop import Listed
 
 
@@ -34,8 +34,7 @@ def _card(catalogue: Catalogue, row: Listed) -> BriefCard:
     now = assess(catalogue, brief, row.plan.build)
     names = list(dict.fromkeys(catalogue.games[t.game_id].name for t in brief.targets if t.game_id in catalogue.games))
     games = listed(names) if len(names) <= 3 else f"{', '.join(names[:3])} and {len(names) - 3} more"
-    low, high = (round_money(one, now.currency) for one in (brief.budget_low_minor, brief.budget_high_minor))
-    budget = f"{low}–{high.split(GAP)[-1]}" if brief.budget_low_minor else high
+    budget = money_range(brief.budget_low_minor, brief.budget_high_minor, now.currency)
     counted = len(brief.counted_targets)
     if now.blocking:
         fit = f"{now.blocking} blocks"

@@ -88,6 +88,7 @@ def make_desk(catalogue: Catalogue, opened: Opened, query: DeskQuery) -> Desk:
     ghost, ghost_words = _ghost(catalogue, opened, present, tried is not None)
     left = remaining(catalogue, now)
     fill = encode_build(left.build, plan.build) if left is not None and left.build is not None and tried is None else None
+    prices = _prices(catalogue, brief, now)
     names = {game.id: game.name for game in catalogue.games.values()}
     return Desk(
         opened,
@@ -102,8 +103,8 @@ def make_desk(catalogue: Catalogue, opened: Opened, query: DeskQuery) -> Desk:
         None if tried is None else _trying(present, now, plan.build, query, opened.id),
         _swap(catalogue, present, query, opened.id, tried, names),
         found,
-        working_view(now, query.working) if query.working else None,
-        _prices(catalogue, brief, now),
+        working_view(now, query.working, prices) if query.working else None,
+        prices,
         ghost_words,
     )
 

@@ -8,7 +8,7 @@ from wattmetron.core.briefs import Brief, Target
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.frames.headway import needed_speedup
 from wattmetron.services.assess import Assessment
-from wattmetron.services.words import THIN, settings
+from wattmetron.services.words import THIN, percent, settings
 from wattmetron.web.charts.frame_row import frame_row
 
 
@@ -28,6 +28,7 @@ class FrameRowView:
     chart: Markup | None
     change: str
     counted: bool
+    readout: str
     figures: tuple[str, ...]
 
 
@@ -56,7 +57,7 @@ def _row(
             if target.game_id in names
             else "The catalogue no longer has this game: choose another."
         )
-        return FrameRowView(target, game, how, wanted, "short", "", "", "", why, None, "", target.weight > 0, ())
+        return FrameRowView(target, game, how, wanted, "short", "", "", "", why, None, "", target.weight > 0, "", ())
     change = ""
     if before is not None and one.judged_fps and before.judged_fps:
         delta = one.judged_fps - before.judged_fps
@@ -72,34 +73,28 @@ def _row(
         wanted,
         one.state,
         rate,
-        f"chance {_percent(one.chance)}",
+        f"chance {percent(one.chance)}",
         _limit(one),
         _why(brief, one),
         frame_row(one),
         change,
         target.weight > 0,
+        _readout(one),
         _figures(one, brief),
     )
-
-
-def _percent(share: float) -> str:
-    if 0 < share < 0.005:
-        return f"under 1{THIN}%"
-    if 0.995 <= share < 1:
-        return f"over 99{THIN}%"
-    return f"{share * 100:.0f}{THIN}%"
 
 
 def _limit(one: Estimate) -> str:
     if not one.average_fps:
         return one.cannot
     if one.limit_words == "evenly matched":
-        return f"evenly matched: processor in {_percent(one.processor_share)} of frames"
+        return f"evenly matched: processor in {percent(one.processor_share)} of frames"
     by_processor = one.limit_words == "processor"
     share = one.processor_share if by_processor else 1 - one.processor_share
     waits = one.graphics_waits_ms if by_processor else one.processor_waits_ms
     other = "graphics wait" if by_processor else "the processor waits"
-    return f"limited by {one.limit_words} in {_percent(share)} of frames; {other} {waits:.1f}{THIN}ms"
+    side = "the processor" if by_processor else "graphics"
+    return f"limited by {side} in {percent(share)} of frames; {other} {waits:.1f}{THIN}ms"
 
 
 def _why(brief: Brief, one: Estimate) -> str:
@@ -145,6 +140,17 @@ def _unsure(one: Estimate) -> str:
     spread = one.processor_sd if processor > graphics else one.graphics_sd
     return (
         f"The {side} side is known to ±{spread * 100:.0f}{THIN}%; a measured run of {one.game.name} {part} would settle it."
+    )
+
+
+def _readout(one: Estimate) -> str:
+    """The exact figures of the chart, read out on hover and focus."""
+    if not one.average_fps:
+        return one.cannot
+    cap = f", cap {1000 / one.cap_fps:.1f}" if one.cap_fps else ""
+    return (
+        f"{one.game.name}: processor {one.processor_ms:.1f}, graphics {one.graphics_ms:.1f}, mean frame "
+        f"{one.mean_frame_ms:.1f}, 1 % low {1000 / one.low_fps:.1f}{cap}, wanted {1000 / one.target.fps:.1f}{THIN}ms"
     )
 
 

@@ -6,7 +6,7 @@ from markupsafe import Markup
 
 from wattmetron.core.fit import LEVELS
 from wattmetron.services.assess import Assessment
-from wattmetron.services.words import GAP, THIN, round_money
+from wattmetron.services.words import THIN, money_range, round_money
 from wattmetron.web.charts.meters import meter
 
 
@@ -41,8 +41,7 @@ def _money(now: Assessment, ghost: Assessment | None) -> MeterView:
     same_money = ghost is not None and ghost.currency == now.currency
     before = ghost.spent_minor if ghost is not None and same_money else None
     most = max(brief.budget_high_minor * 1.25, spent * 1.05, (before or 0) * 1.05, 1)
-    low, high = (round_money(one, now.currency) for one in (brief.budget_low_minor, brief.budget_high_minor))
-    budget = f"budget {low}–{high.split(GAP)[-1]}" if brief.budget_low_minor else f"budget {high}"
+    budget = f"budget {money_range(brief.budget_low_minor, brief.budget_high_minor, now.currency)}"
     over = left < 0
     words = f"{round_money(-left, now.currency)} over" if over else f"{round_money(left, now.currency)} left"
     change = ""

@@ -6,29 +6,32 @@ from wattmetron.core.frames.working import Step, frame_working
 from wattmetron.core.power.draw import BOARD_W, FANS_W, STICK_W
 from wattmetron.services.assess import Assessment
 from wattmetron.services.words import KIND_WORDS, THIN, money
+from wattmetron.web.views.sentences import fit_sentence, frames_sentence, money_sentence, power_sentence
 
 
 @dataclass(frozen=True, slots=True)
 class WorkingView:
-    """Title and steps."""
+    """Title, the figure as a sentence, and the steps behind it."""
 
     title: str
+    sentence: str
     steps: tuple[Step, ...]
 
 
-def working_view(now: Assessment, what: str) -> WorkingView | None:
+def working_view(now: Assessment, what: str, dated: str) -> WorkingView | None:
     """The working of a target (by its id), of money, frames, fit or power; None for anything else."""
     if what == "money":
-        return WorkingView("Money", tuple(_money(now)))
+        return WorkingView("Money", money_sentence(now, dated), tuple(_money(now)))
     if what == "power":
-        return WorkingView("Power", tuple(_power(now)))
+        return WorkingView("Power", power_sentence(now, dated), tuple(_power(now)))
     if what == "fit":
-        return WorkingView("Fit", tuple(_fit(now)))
+        return WorkingView("Fit", fit_sentence(now, dated), tuple(_fit(now)))
     if what == "frames":
         what = now.worst.target.id if now.worst else ""
     for one in now.estimates:
         if one is not None and one.target.id == what:
-            return WorkingView(f"Frames of {one.game.name}", frame_working(now.machine, one, now.brief))
+            steps = frame_working(now.machine, one, now.brief)
+            return WorkingView(f"Frames of {one.game.name}", frames_sentence(now, one, dated), steps)
     return None
 
 

@@ -1,0 +1,51 @@
+"""One line of explanation for each trade word, shown on demand."""
+
+GLOSSARY: dict[str, tuple[str, str]] = {
+    "target": ("target", "One game at named settings with the frame rate that is wanted from it."),
+    "sureness": (
+        "sureness",
+        "The chance with which a target has to be reached to count as met: 50, 80 or 95 %. Proposals use it too.",
+    ),
+    "preset": ("preset", "A game's ready-made set of picture options, from low to ultra."),
+    "upscaling": (
+        "upscaling",
+        "The game is drawn at fewer pixels and enlarged to the display; 67 % per axis is 45 % of the pixels.",
+    ),
+    "ray tracing": ("ray tracing", "Light is followed ray by ray: prettier, heavy on the graphics side and its memory."),
+    "average": ("average", "Frames shown over a stretch of play, divided by its seconds."),
+    "low": ("1 % low", "The rate of the 99th percentile of frame time: one frame in a hundred takes longer."),
+    "frame time": ("frame time", "Milliseconds from one frame to the next: 1000 divided by the frame rate."),
+    "limited by": (
+        "limited by",
+        "The side, processor or graphics, that takes longer sets the frame time; the other one waits.",
+    ),
+    "interval": ("80 % interval", "The rate lies between these two figures with a chance of 80 %."),
+    "variable": (
+        "variable refresh",
+        "A display that waits for the frame within a range of rates, so that uneven frames do not stutter.",
+    ),
+    "cap": ("cap", "The most frames per second that the engine or the user lets through."),
+    "weight": ("weight", "How much a target counts against the others; 0 is shown but not counted."),
+    "part cap": ("no part above", "A rule of the brief: no single new part may cost more than this, delivered."),
+    "headroom": (
+        "headroom",
+        "What a power supply can give, in % of the full draw: 140 leaves room for ageing and a later upgrade.",
+    ),
+    "spike": ("spike", "A card's draw for some milliseconds, well above its board power; the supply must ride it out."),
+    "speed": (
+        "speed",
+        "A part against the reference part at 100: S one busy core, T all cores, R rasterisation, Q ray tracing.",
+    ),
+    "delivered": ("delivered", "The price with shipping and tax, from the cheapest offer in stock in the region."),
+    "stale": ("stale", "An offer seen more than two weeks before the newest one of the region: look again before buying."),
+    "kept": ("kept", "A part that stays when the rest is proposed."),
+    "owned": ("owned", "A part that is there already: it stays and costs nothing."),
+    "video memory": (
+        "video memory",
+        "The graphics part's own memory. What does not fit is fetched over the link in every frame, which costs time.",
+    ),
+    "socket": ("socket", "The place for the processor; mainboard, processor and cooler have to agree on it."),
+    "form factor": ("form factor", "The standard sizes of mainboards and supplies that a case takes."),
+    "boxed": ("boxed cooler", "The cooler that comes with a processor."),
+    "pinned": ("pinned", "A build set aside; ghosts and differences count from it until it is let go."),
+}
