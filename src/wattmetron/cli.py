@@ -24,11 +24,12 @@ DEFAULT_PORT = 8321
 
 
 def default_database() -> Path:
-    """Where data lies unless told otherwise: ``$WATTMETRON_DATA`` or the user's data folder."""
+    """Where data lies unless told otherwise: in the folder ``$WATTMETRON_DATA`` or the user's data folder."""
     told = os.environ.get("WATTMETRON_DATA")
     base = os.environ.get("XDG_DATA_HOME")
     home = Path(base) if base else Path.home() / ".local" / "share"
-    return Path(told) if told else home / "wattmetron" / "wattmetron.sqlite"
+    folder = Path(told) if told else home / "wattmetron"
+    return folder / "wattmetron.sqlite"
 
 
 def _parser() -> argparse.ArgumentParser:

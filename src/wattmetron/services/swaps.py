@@ -180,7 +180,7 @@ def traits(part: Part) -> tuple[str, str]:
     match part:
         case Processor():
             igpu = "" if part.igpu_speed is None else f", integrated {part.igpu_speed:g}"
-            boxed = "" if part.boxed_cooler_w is None else f", boxed cooler {part.boxed_cooler_w} W"
+            boxed = "" if part.boxed_cooler_w is None else f", boxed {part.boxed_cooler_w} W"
             return (
                 f"S {part.single_speed:g}, T {part.all_core_speed:g}",
                 f"{part.socket}, {part.cores} cores, {part.sustained_w} W{igpu}{boxed}",

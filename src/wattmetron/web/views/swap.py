@@ -60,14 +60,14 @@ def swap_view(
 ) -> SwapView:
     """The swap view of one place."""
     heads = tuple((names.get(t.game_id, t.game_id), f"{t.fps:g}") for t in now.brief.targets)
-    hidden = found.cheaper_hidden + found.dearer_hidden
+    hidden = [f"{n} {word}" for n, word in ((found.cheaper_hidden, "cheaper"), (found.dearer_hidden, "dearer")) if n]
     return SwapView(
         found.kind,
         KIND_WORDS[found.kind],
         found.present,
         heads,
         tuple(_candidate(now, one, query, brief_id, tried_id) for one in found.candidates),
-        f"{found.cheaper_hidden} cheaper and {found.dearer_hidden} dearer not shown" if hidden else "",
+        f"{' and '.join(hidden)} not shown" if hidden else "",
         query.url(brief_id, everything=True, tried=None),
         found.unfit_hidden,
         query.url(brief_id, unfit=True, everything=True, tried=None),
