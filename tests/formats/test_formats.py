@@ -124,7 +124,10 @@ def test_all_problems_are_listed_at_once_with_their_places(folder):
     lines.append(lines[5])
     (folder / "processors.csv").write_text("\n".join(lines) + "\n")
     edit(folder, "offers.csv", "vellmouth,", "atlantis,")
+    edit(folder, "offers.csv", "lowhum-even-750,", "lowhum-odd-750,")
     found = problems(folder)
+    assert [one for one in found if "part_id" in one and cells[0] in one] == []
+    assert any("column part_id: found “lowhum-odd-750”; expected the id of a part" in one for one in found)
     assert (
         "processors.csv, line 4, column cores: found “six”; expected a whole number from 1 and up to 512."
         in found

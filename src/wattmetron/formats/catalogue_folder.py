@@ -1,7 +1,7 @@
 """A catalogue folder: one CSV per kind of part, offers.csv, regions.csv, games.json, datapackage.json."""
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Set
 from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
@@ -89,14 +89,15 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
         return decoded(name, data, problems)
 
     parts: dict[str, Part] = {}
+    broken: set[str] = set()
     for kind in KINDS:
         name = PART_FILES[kind]
         text = text_of(name)
         if text is not None:
-            for line, part in read_table(PART_TYPES[kind], name, text, problems):
+            for line, part in read_table(PART_TYPES[kind], name, text, problems, broken):
                 _add_part(parts, name, line, part, problems)
     regions = _read_regions(text_of(REGIONS_FILE), problems)
-    offers = _read_offers(text_of(OFFERS_FILE), parts, regions, problems)
+    offers = _read_offers(text_of(OFFERS_FILE), parts.keys() | broken, regions, problems)
     games = _read_games(text_of(GAMES_FILE), problems)
     if problems:
         raise FormatError(problems)
@@ -128,14 +129,14 @@ def _read_regions(text: str | None, problems: list[Problem]) -> dict[str, Region
 
 
 def _read_offers(
-    text: str | None, parts: dict[str, Part], regions: dict[str, Region], problems: list[Problem]
+    text: str | None, part_ids: Set[str], regions: dict[str, Region], problems: list[Problem]
 ) -> list[Offer]:
     offers = []
     seen: set[tuple[str, str, str, str]] = set()
     for line, row in read_table(OfferRow, OFFERS_FILE, text, problems) if text is not None else ():
         key = (row.part_id, row.shop, row.region, row.condition)
         region = regions.get(row.region)
-        if row.part_id not in parts:
+        if row.part_id not in part_ids:
             problems.append(Problem(OFFERS_FILE, line, "part_id", f"“{row.part_id}”", "the id of a part"))
         elif region is None:
             problems.append(Problem(OFFERS_FILE, line, "region", f"“{row.region}”", "the id of a region"))

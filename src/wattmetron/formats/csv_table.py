@@ -64,8 +64,13 @@ def decoded(file: str, data: bytes, problems: list[Problem]) -> str | None:
         return None
 
 
-def read_table(kind: type[T], file: str, text: str, problems: list[Problem]) -> list[tuple[int, T]]:
-    """Line numbers and values; every problem is added to the list and its line left out."""
+def read_table(
+    kind: type[T], file: str, text: str, problems: list[Problem], broken: set[str] | None = None
+) -> list[tuple[int, T]]:
+    """Line numbers and values; every problem is added to the list and its line left out.
+
+    ``broken`` takes the ids of lines left out, so that what refers to them is not called wrong as well.
+    """
     reader = csv.reader(io.StringIO(text, newline=""), strict=True)
     try:
         header = next(reader, None)
@@ -73,7 +78,7 @@ def read_table(kind: type[T], file: str, text: str, problems: list[Problem]) -> 
             if not header:
                 problems.append(Problem(file, 1, "", "nothing", "a header line with the column names"))
             return []
-        return list(_rows(kind, file, header, reader, problems))
+        return list(_rows(kind, file, header, reader, problems, set() if broken is None else broken))
     except csv.Error as error:
         problems.append(Problem(file, reader.line_num, "", f"broken CSV ({error})", "comma-separated values"))
         return []
@@ -94,7 +99,7 @@ def _header_fits(kind: type, file: str, header: list[str], problems: list[Proble
 
 
 def _rows(
-    kind: type[T], file: str, header: list[str], lines: Any, problems: list[Problem]
+    kind: type[T], file: str, header: list[str], lines: Any, problems: list[Problem], broken: set[str]
 ) -> Iterator[tuple[int, T]]:
     specs = {spec.name: spec for spec in columns_of(kind)}
     ordered = [specs[name] for name in header]
@@ -133,6 +138,8 @@ def _rows(
                     problems.append(Problem(file, lines.line_num, name, found, spec.expected))
         if fine:
             yield lines.line_num, kind(**values)
+        else:
+            broken.add(str(values.get("id", "")))
 
 
 _REFUSED = object()
