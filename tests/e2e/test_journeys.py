@@ -358,3 +358,33 @@ def test_a_brief_is_saved_and_opened_again(site, page, tmp_path):
     page.get_by_role("button", name="Open").click()
     page.wait_for_url("**/briefs/6/brief")
     expect(page.locator("#meter-fit")).to_contain_text("3 blocks")
+
+
+def test_the_finder_is_left_by_keys_and_nothing_jumps(site, page):
+    page.goto(f"{site.url}/briefs/1/frames")
+    before = page.locator(".meters").bounding_box()
+    page.keyboard.press("/")
+    page.keyboard.type("reef")
+    expect(page.locator("#found [data-candidate]").first).to_be_visible()
+    assert page.locator(".meters").bounding_box() == before
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowDown")
+    expect(page.locator("#found [data-candidate]").nth(1)).to_be_focused()
+    page.keyboard.press("/")
+    page.keyboard.press("Escape")
+    expect(page.locator("#found [data-candidate]")).to_have_count(0)
+    expect(page.locator("#finder")).to_have_value("")
+
+
+def test_a_target_that_nothing_reaches_is_loosened_in_a_click(site, page):
+    page.goto(f"{site.url}/briefs/2/frames?propose=least")
+    expect(page.locator("#account")).to_contain_text("the best in the catalogue reaches 47 fps")
+    expect(page.locator("#account")).to_contain_text("over the budget")
+    page.get_by_role("button", name="Change the target so").first.click()
+    expect(page.locator("#notice")).to_contain_text("Tin Harbour to 2560x1440, high, 40")
+    expect(page.locator(".framerow", has_text="Tin Harbour")).to_contain_text("no estimate yet")
+    page.keyboard.press("l")
+    expect(page.locator("#account")).to_contain_text("meets 4 of 4 targets")
+    page.keyboard.press("Escape")
+    page.keyboard.press("u")
+    expect(page.locator(".framerow", has_text="Tin Harbour")).to_contain_text("wants 60")

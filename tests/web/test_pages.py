@@ -8,8 +8,10 @@ from fastapi.testclient import TestClient
 
 from wattmetron.cli import main
 from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.services.assess import assess
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.app import make_app
+from wattmetron.web.charts.frame_row import frame_row
 
 HTMX = {"HX-Request": "true"}
 
@@ -324,3 +326,21 @@ def test_a_new_brief_starts_with_a_budget_that_buys_something(client, workshop):
     plan = workshop.open(6).plan
     answer = client.post("/api/v1/propose", json={"brief": client.get("/api/v1/briefs/6").json()["brief"]}).json()
     assert answer["found"] and plan.brief.budget_high_minor % 10_000 == 0
+
+
+def test_chart_marks_stand_where_their_figures_say(workshop):
+    """On a low target the diamond is still the mean; the whisker goes with the low."""
+    catalogue, plan = workshop.catalogue(), workshop.open(4).plan
+    seen = set()
+    for one in assess(catalogue, plan.brief, plan.build).estimates:
+        chart, per_ms = str(frame_row(one)), one.target.fps / 1000 * 50
+        places = [float(x) for x in re.findall(r'<svg x="([\d.]+)%"', chart)]
+        assert any(abs(x - one.mean_frame_ms * per_ms) < 0.01 for x in places)
+        assert any(abs(x - 1000 / one.low_fps * per_ms) < 0.01 for x in places)
+        whisker = re.search(r'<line x1="([\d.]+)%" x2="([\d.]+)%" y1="41"', chart)
+        judged = 1000 / one.judged_fps * per_ms
+        assert float(whisker[1]) < judged < float(whisker[2])
+        bars = [float(width) for width in re.findall(r'width="([\d.]+)%" y="\d+" height="10"', chart)]
+        assert bars == [pytest.approx(ms * per_ms, abs=0.01) for ms in (one.processor_ms, one.graphics_ms)]
+        seen.add(one.target.measure)
+    assert seen == {"average", "low"}

@@ -23,11 +23,12 @@ class Reason:
 
 @dataclass(frozen=True, slots=True)
 class Relaxation:
-    """A change of the brief that would do, and what the cheapest build then costs."""
+    """A change of one target that would do, what the cheapest build then costs, and that against the budget."""
 
     sentence: str
     cost_minor: int
-    brief: Brief
+    against: str
+    target: Target
 
 
 @dataclass(frozen=True)
@@ -98,6 +99,8 @@ def _account(proposal: Proposal, assessment: Assessment) -> tuple[str, ...]:
             )
     else:
         lines.append("No fitting build meets every target for less.")
+        if assessment.left_minor < 0:
+            lines.append(f"That is {money(-assessment.left_minor, currency)} more than the budget.")
     return tuple(lines)
 
 
@@ -173,7 +176,7 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
             return Answer(proposal, None, headline, (), (), ())
     obstacles = tuple(_obstacles(catalogue, brief, kept))
     account += obstacles
-    relaxations = tuple(_relaxations(catalogue, brief, kept, proposal.aim))
+    relaxations = tuple(_relaxations(catalogue, brief, kept))
     headline = "No build in the catalogue meets every target at any price."
     if not obstacles:
         headline = "Each target can be met by some build, but no build meets them all together."
@@ -227,17 +230,24 @@ def _obstacles(catalogue: Catalogue, brief: Brief, kept: Build) -> list[str]:
     return found
 
 
-def _relaxations(catalogue: Catalogue, brief: Brief, kept: Build, aim: Aim) -> list[Relaxation]:
+def _relaxations(catalogue: Catalogue, brief: Brief, kept: Build) -> list[Relaxation]:
     """Single changes of one target after which the least-money answer exists."""
     found = []
+    currency = catalogue.region(brief.region).currency
     for target in brief.counted_targets:
         for sentence, changed in _easier(catalogue, target):
             targets = tuple(changed if one.id == target.id else one for one in brief.targets)
             relaxed = replace(brief, targets=targets)
             result = propose(catalogue, relaxed, "least money", kept)
             if result.build is not None:
-                found.append(Relaxation(sentence, result.cost_minor + brief.extras_minor, relaxed))
+                cost = result.cost_minor + brief.extras_minor
+                found.append(Relaxation(sentence, cost, _against(brief, cost, currency), changed))
     return sorted(found, key=lambda one: (one.cost_minor, one.sentence))[:6]
+
+
+def _against(brief: Brief, cost_minor: int, currency: str) -> str:
+    over = cost_minor - brief.budget_high_minor
+    return f"{money(over, currency)} over the budget" if over > 0 else "within the budget"
 
 
 def _easier(catalogue: Catalogue, target: Target) -> list[tuple[str, Target]]:

@@ -1,4 +1,7 @@
-"""A frame row: both sides' mean times, the frame with its interval, the low and a cap, in % of the target's time."""
+"""A frame row: both sides' mean times, the mean frame, the low and a cap, in % of the target's time.
+
+The whisker is the 80 % interval of what the target is on: the mean frame or the low.
+"""
 
 from markupsafe import Markup
 
@@ -42,13 +45,13 @@ def _frame(one: Estimate, unit: float) -> list[str]:
 
 
 def _marks(one: Estimate, unit: float) -> list[str]:
-    judged = 1000 / one.judged_fps / unit * 100
-    other = 1000 / (one.average_fps if one.target.measure == "low" else one.low_fps) / unit * 100
-    pieces = [svg.at(svg.percent(judged, MOST), svg.diamond(41, 5, "i-ink"))]
-    if judged > MOST:
+    mean, low = (1000 / fps / unit * 100 for fps in (one.average_fps, one.low_fps))
+    pieces = []
+    if low <= MOST:
+        pieces.append(svg.at(svg.percent(low, MOST), '<rect x="-1.5" y="36" width="3" height="10" class="i-ground s-edge"/>'))
+    pieces.append(svg.at(svg.percent(mean, MOST), svg.diamond(41, 5, "i-ink")))
+    if max(mean, 1000 / one.judged_fps / unit * 100) > MOST:
         pieces.append(_arrow(41))
-    if other <= MOST:
-        pieces.append(svg.at(svg.percent(other, MOST), '<rect x="-1.5" y="36" width="3" height="10" class="i-ground s-edge"/>'))
     if one.cap_fps is not None:
         cap = svg.percent(1000 / one.cap_fps / unit * 100, MOST)
         pieces.append(svg.at(cap, '<path d="M-2 5V19M2 5V19" class="s-ink"/>'))

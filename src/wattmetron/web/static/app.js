@@ -32,11 +32,28 @@ function move(step) {
   return Boolean(next);
 }
 
+// From the finder down into what was found; Escape puts both away.
+function leaveFinder(finder, key) {
+  const found = document.getElementById("found");
+  if (key === "Escape") {
+    finder.value = "";
+    found.replaceChildren();
+    finder.blur();
+  } else if (key === "ArrowDown") {
+    const first = found.querySelector("[data-candidate], button");
+    if (first) first.focus();
+  } else {
+    return false;
+  }
+  return true;
+}
+
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
   const key = event.key;
   if (typing(event.target)) {
-    if (key === "Escape") event.target.blur();
+    if (event.target.id === "finder" && leaveFinder(event.target, key)) event.preventDefault();
+    else if (key === "Escape") event.target.blur();
     return;
   }
   if (key === "ArrowDown" || key === "ArrowUp") {

@@ -57,7 +57,7 @@ def _row(
             if target.game_id in names
             else "The catalogue no longer has this game: choose another."
         )
-        return FrameRowView(target, game, how, wanted, "short", "", "", "", why, None, "", target.weight > 0, "", ())
+        return FrameRowView(target, game, how, wanted, "", "", "", "", why, None, "", target.weight > 0, "", ())
     change = ""
     if before is not None and one.judged_fps and before.judged_fps:
         delta = one.judged_fps - before.judged_fps
@@ -65,7 +65,8 @@ def _row(
             change = f"{'+' if delta > 0 else '−'}{abs(delta):.0f}{THIN}fps"
     rate = ""
     if one.average_fps:
-        rate = f"{one.judged_fps:.0f}{THIN}fps ({one.judged_low_fps:.0f}–{one.judged_high_fps:.0f})"
+        low = " low" if target.measure == "low" else ""
+        rate = f"{one.judged_fps:.0f}{THIN}fps{low} ({one.judged_low_fps:.0f}–{one.judged_high_fps:.0f})"
     return FrameRowView(
         target,
         game,
