@@ -344,3 +344,58 @@ def test_chart_marks_stand_where_their_figures_say(workshop):
         assert bars == [pytest.approx(ms * per_ms, abs=0.01) for ms in (one.processor_ms, one.graphics_ms)]
         seen.add(one.target.measure)
     assert seen == {"average", "low"}
+
+
+def test_the_api_gives_the_figures_of_the_core(client, workshop):
+    catalogue, plan = workshop.catalogue(), workshop.open(1).plan
+    now = assess(catalogue, plan.brief, plan.build)
+    question = {key: client.get("/api/v1/briefs/1").json()[key] for key in ("brief", "build")}
+    whole = client.post("/api/v1/assess", json=question).json()
+    assert whole["total_cost"] == "1029.70" and whole["targets_met"] == now.met == 2
+    assert whole["power"]["full_w"] == now.draw.full_w
+    assert client.post("/api/v1/estimate", json=question).json()["estimates"] == whole["estimates"]
+    assert [one["average_fps"] for one in whole["estimates"]] == [
+        round(one.average_fps, 2) for one in now.estimates
+    ]
+    assert client.post("/api/v1/check", json=question).json()["findings"] == whole["findings"]
+    cards = client.get("/api/v1/parts?kind=graphics").json()
+    assert [one["id"] for one in cards] == [part.id for part in catalogue.by_kind["graphics"]]
+    assert len(client.get("/api/v1/parts").json()) == len(catalogue.parts)
+    lost = {**question, "build": {"parts": [{"kind": "case", "part": "no-such-case"}]}}
+    answer = client.post("/api/v1/assess", json=lost)
+    assert answer.status_code == 422 and "no part “no-such-case”" in answer.json()["error"]
+    paths = client.get("/api/v1/openapi.json").json()["paths"]
+    assert {"/api/v1/propose", "/api/v1/estimate", "/api/v1/check", "/api/v1/briefs/{brief_id}"} <= set(paths)
+
+
+def test_the_swap_page_lists_what_the_core_says(client, workshop):
+    catalogue, plan = workshop.catalogue(), workshop.open(1).plan
+    text = client.get("/briefs/1/frames?swap=processor&all=1&unfit=1").text
+    rows = re.findall(r'id="try-([\w-]+)".*?</tr>', text, re.DOTALL)
+    book = catalogue.prices("vellmouth", False)
+    sold = [chip for chip in catalogue.by_kind["processor"] if book.delivered(chip.id) is not None]
+    assert sorted(rows) == sorted(chip.id for chip in sold)
+    prices = [book.delivered(one) for one in rows]
+    assert prices == sorted(prices)
+    row = re.search(r'id="try-quillon-ketch-flood-8".*?</tr>', text, re.DOTALL)[0]
+    swapped = assess(catalogue, plan.brief, plan.build.with_part("processor", "quillon-ketch-flood-8"))
+    shown = [int(rate) for rate in re.findall(r'<span class="fig">(\d+)</span></span>', row)]
+    assert shown == [round(one.judged_fps) for one in swapped.estimates]
+    assert "needs socket" in re.search(r'id="try-marrowgate-gannet-dun-4".*?</tr>', text, re.DOTALL)[0]
+    assert "called “zzz”" in client.get("/briefs/1/frames?swap=processor&q=zzz").text
+
+
+def test_data_lies_where_it_was_told_to(tmp_path, monkeypatch, capsys):
+    monkeypatch.setenv("WATTMETRON_DATA", str(tmp_path / "here"))
+    assert main(["import", str(CATALOGUE)]) == 0
+    assert (tmp_path / "here" / "wattmetron.sqlite").exists()
+    assert main(["export", str(tmp_path / "out")]) == 0
+    assert (tmp_path / "out" / "offers.csv").read_text() == (CATALOGUE / "offers.csv").read_text()
+    brief, build = (str(BRIEFS / f"net-loft.{what}.json") for what in ("brief", "build"))
+    capsys.readouterr()
+    assert main(["estimate", brief, build]) == 0
+    assert "64 fps (56–70) of 70: short, limited by graphics" in capsys.readouterr().out
+    assert main(["check", build]) == 0
+    assert "boxed cooler" in capsys.readouterr().out
+    assert main(["propose", str(BRIEFS / "chart-room.brief.json"), "--aim", "least money"]) == 1
+    assert "Would do: Tin Harbour at 40 instead of 60 fps" in capsys.readouterr().out

@@ -1,0 +1,80 @@
+"""The made-up world: what is committed is what its generator makes, big enough, and shipped whole."""
+
+import tomllib
+from collections import Counter
+from pathlib import Path
+
+import wattmetron
+from wattmetron.core.fit import check
+from wattmetron.core.parts import KINDS
+from wattmetron.demo import BRIEFS, CATALOGUE, generate
+from wattmetron.formats.brief_file import brief_file, build_file, document_text
+from wattmetron.formats.catalogue_folder import catalogue_files, read_catalogue
+
+ROOT = Path(__file__).parent.parent.parent
+
+
+def test_the_committed_folder_is_what_the_generator_makes():
+    world = generate.catalogue()
+    for name, text in catalogue_files(world).items():
+        assert (CATALOGUE / name).read_text() == text, name
+    for name, (brief, build) in generate.briefs(world).items():
+        for what, file in (("brief", brief_file(brief)), ("build", build_file(build))):
+            assert (BRIEFS / f"{name}.{what}.json").read_text() == document_text(file), (name, what)
+
+
+def test_the_world_is_large_and_varied_enough():
+    world = read_catalogue(CATALOGUE)
+    assert len(world.parts) >= 150 and len(world.games) >= 12 and len(world.regions) == 2
+    assert all(len(world.by_kind[kind]) >= 10 for kind in KINDS)
+    offers = Counter(offer.part_id for offer in world.offers)
+    assert sum(count >= 3 for count in offers.values()) > len(world.parts) / 2
+    assert {(offer.region, offer.in_stock) for offer in world.offers} >= {
+        (region, stock) for region in world.regions for stock in (True, False)
+    }
+    assert any(offer.condition == "used" for offer in world.offers)
+    briefs = [name.name.removesuffix(".brief.json") for name in BRIEFS.glob("*.brief.json")]
+    assert len(briefs) >= 4
+
+
+def test_every_part_goes_into_some_machine():
+    """No part is dead weight: with the right others around it, no rule speaks against it."""
+    world = read_catalogue(CATALOGUE)
+    for board in world.by_kind["mainboard"]:
+        chips = [one for one in world.by_kind["processor"] if one.socket == board.socket]
+        kits = [
+            one
+            for one in world.by_kind["memory"]
+            if one.memory_type == board.memory_type and one.sticks <= board.memory_slots
+        ]
+        assert chips and kits, board.id
+    sockets = {board.socket for board in world.by_kind["mainboard"]}
+    assert {chip.socket for chip in world.by_kind["processor"]} == sockets
+    assert all(set(cooler.sockets) <= sockets for cooler in world.by_kind["cooler"])
+    longest = max(case.card_length_mm for case in world.by_kind["case"])
+    plugs = {(one.pcie_8pin, one.pcie_16pin) for one in world.by_kind["supply"]}
+    for card in world.by_kind["graphics"]:
+        assert card.length_mm <= longest
+        assert any(eight >= card.pcie_8pin and sixteen >= card.pcie_16pin for eight, sixteen in plugs), card.id
+
+
+def test_the_sent_in_list_has_its_planted_faults():
+    world = read_catalogue(CATALOGUE)
+    _, build = generate.briefs(world)["signal-tower"]
+    rules = {one.rule for one in check(world.machine(build))}
+    assert {"card length", "supply spikes", "supply connectors", "memory channels"} <= rules
+
+
+def test_the_wheel_carries_every_file_that_is_not_python():
+    package = Path(wattmetron.__file__).parent
+    settings = tomllib.loads((ROOT / "pyproject.toml").read_text())
+    shipped = {
+        path for pattern in settings["tool"]["setuptools"]["package-data"]["wattmetron"] for path in package.glob(pattern)
+    }
+    wanted = {
+        path
+        for path in package.rglob("*")
+        if path.is_file() and path.suffix not in (".py", ".pyc") and "__pycache__" not in path.parts
+    }
+    assert wanted <= shipped, sorted(wanted - shipped)
+    assert any(path.parent.name == "versions" for path in package.rglob("*.py"))
