@@ -22,7 +22,8 @@ GRAPHICS_MODEL_SD = 0.06
 DUAL_RANK_FACTOR = 1.05
 INTEGRATED_EXPONENT = 0.6
 INTEGRATED_MEMORY_SHARE = 0.5
-PCIE_GBS_PER_LANE = {1: 0.25, 2: 0.5, 3: 0.985, 4: 1.969, 5: 3.938, 6: 7.563}
+PCIE_GBS_PER_LANE = np.array([0.0, 0.25, 0.5, 0.985, 1.969, 3.938, 7.563])
+"""By generation, one direction, after line coding."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,9 +107,8 @@ def processor_ms(
 
 def link_gbs(gen: ArrayLike, lanes: ArrayLike) -> Floats:
     """Bandwidth in GB/s of a PCIe link, one direction, after line coding."""
-    per_lane = np.array([0.0, *(PCIE_GBS_PER_LANE[g] for g in sorted(PCIE_GBS_PER_LANE))])
-    capped = np.minimum(np.asarray(gen, dtype=int), len(per_lane) - 1)
-    return np.asarray(per_lane[capped] * np.asarray(lanes))
+    capped = np.minimum(gen, len(PCIE_GBS_PER_LANE) - 1)
+    return np.asarray(PCIE_GBS_PER_LANE[capped] * lanes)
 
 
 def speed_at(megapixels: float, anchor_speeds: ArrayLike) -> Floats:

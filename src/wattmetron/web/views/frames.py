@@ -14,7 +14,7 @@ from wattmetron.web.charts.frame_row import frame_row
 
 @dataclass(frozen=True, slots=True)
 class FrameRowView:
-    """One target: its game and settings, its chart, what it says."""
+    """One target: its game, settings and state; the chart and what it says are made when they are asked for."""
 
     target: Target
     game: str
@@ -22,14 +22,35 @@ class FrameRowView:
     wanted: str
     state: str
     rate: str
-    chance: str
-    limit: str
-    why: str
-    chart: Markup | None
     change: str
     counted: bool
-    readout: str
-    figures: tuple[str, ...]
+    lacking: str
+    one: Estimate | None
+    brief: Brief
+
+    @property
+    def chance(self) -> str:
+        return f"chance {percent(self.one.chance)}" if self.one else ""
+
+    @property
+    def limit(self) -> str:
+        return _limit(self.one) if self.one else ""
+
+    @property
+    def why(self) -> str:
+        return _why(self.brief, self.one) if self.one else self.lacking
+
+    @property
+    def chart(self) -> Markup | None:
+        return frame_row(self.one) if self.one else None
+
+    @property
+    def readout(self) -> str:
+        return _readout(self.one) if self.one else ""
+
+    @property
+    def figures(self) -> tuple[str, ...]:
+        return _figures(self.one) if self.one else ()
 
 
 def frame_rows(now: Assessment, ghost: Assessment | None, names: dict[str, str]) -> tuple[FrameRowView, ...]:
@@ -49,40 +70,38 @@ def target_words(target: Target) -> str:
 def _row(
     brief: Brief, target: Target, one: Estimate | None, before: Estimate | None, names: dict[str, str]
 ) -> FrameRowView:
-    game = names.get(target.game_id, target.game_id)
-    wanted, how = target_words(target), settings(target)
-    if one is None:
-        why = (
-            "Needs a processor and something that draws."
-            if target.game_id in names
-            else "The catalogue no longer has this game: choose another."
-        )
-        return FrameRowView(target, game, how, wanted, "", "", "", "", why, None, "", target.weight > 0, "", ())
-    change = ""
-    if before is not None and one.judged_fps and before.judged_fps:
-        delta = one.judged_fps - before.judged_fps
-        if abs(delta) >= 0.5:
-            change = f"{'+' if delta > 0 else '−'}{abs(delta):.0f}{THIN}fps"
-    rate = ""
-    if one.average_fps:
-        low = " low" if target.measure == "low" else ""
-        rate = f"{one.judged_fps:.0f}{THIN}fps{low} ({one.judged_low_fps:.0f}–{one.judged_high_fps:.0f})"
+    lacking = ""
+    if one is None and target.game_id in names:
+        lacking = "Needs a processor and something that draws."
+    elif one is None:
+        lacking = "The catalogue no longer has this game: choose another."
     return FrameRowView(
         target,
-        game,
-        how,
-        wanted,
-        one.state,
-        rate,
-        f"chance {percent(one.chance)}",
-        _limit(one),
-        _why(brief, one),
-        frame_row(one),
-        change,
+        names.get(target.game_id, target.game_id),
+        settings(target),
+        target_words(target),
+        one.state if one else "",
+        _rate(one) if one else "",
+        _change(one, before) if one and before else "",
         target.weight > 0,
-        _readout(one),
-        _figures(one, brief),
+        lacking,
+        one,
+        brief,
     )
+
+
+def _rate(one: Estimate) -> str:
+    if not one.average_fps:
+        return ""
+    low = " low" if one.target.measure == "low" else ""
+    return f"{one.judged_fps:.0f}{THIN}fps{low} ({one.judged_low_fps:.0f}–{one.judged_high_fps:.0f})"
+
+
+def _change(one: Estimate, before: Estimate) -> str:
+    delta = one.judged_fps - before.judged_fps
+    if not one.judged_fps or not before.judged_fps or abs(delta) < 0.5:
+        return ""
+    return f"{'+' if delta > 0 else '−'}{abs(delta):.0f}{THIN}fps"
 
 
 def _limit(one: Estimate) -> str:
@@ -124,14 +143,12 @@ def _short(brief: Brief, one: Estimate) -> str:
     needed = needed_speedup(one, brief.chance)
     both = one.target.fps / one.reliable_fps - 1
     if needed.graphics and needed.processor:
-        return (
-            f"Would need graphics {needed.graphics - 1:.0%} or a processor {needed.processor - 1:.0%} faster."
-        ).replace("%", f"{THIN}%")
+        return f"Would need graphics {percent(needed.graphics - 1)} or a processor {percent(needed.processor - 1)} faster."
     if needed.graphics:
-        return f"Would need graphics {needed.graphics - 1:.0%} faster.".replace("%", f"{THIN}%")
+        return f"Would need graphics {percent(needed.graphics - 1)} faster."
     if needed.processor:
-        return f"Would need a processor {needed.processor - 1:.0%} faster.".replace("%", f"{THIN}%")
-    return f"Neither side alone is enough: both would have to be {both:.0%} faster.".replace("%", f"{THIN}%")
+        return f"Would need a processor {percent(needed.processor - 1)} faster."
+    return f"Neither side alone is enough: both would have to be {percent(both)} faster."
 
 
 def _unsure(one: Estimate) -> str:
@@ -155,7 +172,7 @@ def _readout(one: Estimate) -> str:
     )
 
 
-def _figures(one: Estimate, brief: Brief) -> tuple[str, ...]:
+def _figures(one: Estimate) -> tuple[str, ...]:
     """For the table: the exact values behind the chart."""
     if not one.average_fps:
         return ()
