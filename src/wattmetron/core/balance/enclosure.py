@@ -4,7 +4,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.balance.answer import NEVER
-from wattmetron.core.balance.pool import Pool
+from wattmetron.core.balance.pool import Pool, ints
 from wattmetron.core.parts import BOARD_FORMS, SUPPLY_FORMS, Processor
 
 Ints = NDArray[np.int64]
@@ -18,24 +18,21 @@ class Enclosures:
 
     def __init__(self, pool: Pool) -> None:
         self._pool = pool
-        self._lengths = np.unique(
-            np.array([case.card_length_mm for case in pool.cases.parts], dtype=np.int64)
-        )
-        self._heights = np.unique(
-            np.array([case.cooler_height_mm for case in pool.cases.parts], dtype=np.int64)
-        )
+        self._lengths = np.unique(ints(case.card_length_mm for case in pool.cases.parts))
+        self._heights = np.unique(ints(case.cooler_height_mm for case in pool.cases.parts))
         coolers = pool.coolers.parts
-        self._cooler_w = np.array([cooler.capacity_w for cooler in coolers], dtype=np.int64)
-        self._cooler_place = np.searchsorted(
-            self._heights, np.array([cooler.height_mm for cooler in coolers], dtype=np.int64)
+        capacities, self._cooler_rank = np.unique(
+            ints(cooler.capacity_w for cooler in coolers), return_inverse=True
         )
+        ranks = np.searchsorted(capacities, ints(chip.sustained_w for chip in pool.processors.parts))
+        self._cooler_place = np.searchsorted(self._heights, ints(cooler.height_mm for cooler in coolers))
         self._mounting: dict[str, NDArray[np.bool_]] = {}
         self._cases = self._case_table()
         self._class_of: dict[tuple[str, int, bool], int] = {}
         tables: list[Ints] = []
         self.class_index = np.empty(len(pool.processors), dtype=np.int64)
         for i, chip in enumerate(pool.processors.parts):
-            key = (chip.socket, chip.sustained_w, boxed_carries(chip))
+            key = (chip.socket, int(ranks[i]), boxed_carries(chip))
             if key not in self._class_of:
                 self._class_of[key] = len(tables)
                 costs = self._cooler_costs(*key)
@@ -64,12 +61,12 @@ class Enclosures:
             table = np.flip(np.minimum.accumulate(np.flip(table, axis), axis=axis), axis)
         return table
 
-    def _cooler_costs(self, socket: str, sustained_w: int, boxed: bool) -> Ints:
-        """Least cooler cost by the room that the case must leave for it."""
+    def _cooler_costs(self, socket: str, least_rank: int, boxed: bool) -> Ints:
+        """Least cost by the room that the case must leave, of coolers from this place among the capacities up."""
         costs = np.full(self._heights.size + 1, NEVER, dtype=np.int64)
         if boxed and not self._pool.coolers.fixed:
             costs[0] = 0
-        fits = self._mounts(socket) & (self._cooler_w >= sustained_w)
+        fits = self._mounts(socket) & (self._cooler_rank >= least_rank)
         np.minimum.at(costs, self._cooler_place[fits], self._pool.coolers.cost[fits])
         return costs
 
