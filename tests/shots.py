@@ -11,12 +11,14 @@ OUT = Path(__file__).parent.parent / "docs" / "screenshots"
 VIEWS = (
     ("briefs", "/briefs", 1280, 800, "light"),
     ("brief", "/briefs/1/brief", 1280, 800, "light"),
+    ("wide", "/briefs/4/frames", 1920, 1000, "light"),
     ("frames", "/briefs/1/frames", 1280, 800, "light"),
     ("proposal", "/briefs/1/frames?propose=most", 1280, 800, "light"),
     ("swap", "/briefs/1/frames?swap=graphics&try=graphics:pellworth-ness-16-plain", 1280, 800, "light"),
     ("working", "/briefs/1/frames?working=t1", 1280, 800, "light"),
     ("by-hand", "/briefs/3/frames?swap=processor", 1280, 800, "light"),
     ("review-night", "/briefs/5/frames", 1280, 800, "dark"),
+    ("no-answer", "/briefs/2/frames?propose=least", 1280, 800, "light"),
     ("narrow", "/briefs/1/frames", 390, 844, "light"),
 )
 

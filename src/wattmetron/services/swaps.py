@@ -30,11 +30,11 @@ NEIGHBOURS = 5
 
 @dataclass(frozen=True, slots=True)
 class Effect:
-    """What a candidate does to one target."""
+    """What a candidate does to one target; ``state`` is None while there is nothing that draws."""
 
     fps: float | None
     change_fps: float | None
-    state: State
+    state: State | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,9 +167,9 @@ def _effects(catalogue: Catalogue, now: Assessment, machines: list[Machine]) -> 
                 Effect(
                     float(fps) if fps == fps else None,
                     float(fps) - base if base is not None and fps == fps else None,
-                    state,
+                    state if machine.can_draw else None,
                 )
-                for fps, state in zip(seen.fps.tolist(), seen.states, strict=True)
+                for fps, state, machine in zip(seen.fps.tolist(), seen.states, machines, strict=True)
             ]
         )
     return found

@@ -34,6 +34,12 @@ def _percent(share: float, digits: int = 0) -> str:
     return f"{100 * share:.{digits}f}{THIN}%"
 
 
+def _spread(total: float, game: float, model: float) -> str:
+    """The three spreads under their root; the part's is what the others leave of the total."""
+    part = max(0.0, total**2 - game**2 - model**2) ** 0.5
+    return f"√({part:.3f}² + {game:g}² + {model:g}²)"
+
+
 def _processor_steps(machine: Machine, one: Estimate) -> tuple[Step, ...]:
     chip, load, memory = machine.processor, one.workload, one.memory
     assert chip is not None
@@ -143,15 +149,15 @@ def _sureness_steps(one: Estimate, brief: Brief) -> tuple[Step, ...]:
     return (
         Step(
             "How well t_c is known",
-            "√(part² + game² + model²), model 0.05",
+            _spread(one.processor_sd, one.game.processor_work_sd, work.PROCESSOR_MODEL_SD),
             f"±{_percent(one.processor_sd, 1)}",
-            f"Game {one.game.processor_work_sd:g}; standard deviation in ln.",
+            "Part, game and model in quadrature: standard deviations in ln.",
         ),
         Step(
             "How well t_g is known",
-            "√(part² + game² + model²), model 0.06",
+            _spread(one.graphics_sd, one.game.graphics_work_sd, work.GRAPHICS_MODEL_SD),
             f"±{_percent(one.graphics_sd, 1)}",
-            f"Game {one.game.graphics_work_sd:g}; the part's split between R and Q by their shares.",
+            "Part, game and model; the part's is split between R and Q by their shares of the frame.",
         ),
         Step(
             f"Chance that the {which} reaches {one.target.fps:g} fps",

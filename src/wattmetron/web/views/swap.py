@@ -15,7 +15,7 @@ class EffectView:
 
     rate: str
     change: str
-    state: str
+    state: str | None
 
 
 @dataclass(frozen=True, slots=True)
