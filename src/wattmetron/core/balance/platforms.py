@@ -145,8 +145,7 @@ def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Home
     mts = np.minimum(own.mts[board], ints(kind.max_mts for kind in kinds)[of_kind])
     gb = np.minimum(own.gb[board], np.array([kind.max_gb for kind in kinds], dtype=float)[of_kind])
     slots, types = own.slots[board], own.memory_type[board]
-    _, code = np.unique(types, return_inverse=True)
-    key = _packed((code, 8), (channels, 64), (mts, 1 << 16), (slots, 128), ((gb * 4).astype(np.int64), 1 << 20))
+    key = _packed(_codes(types), channels, mts, slots, _codes(gb))
     _, first, group = np.unique(key, return_index=True, return_inverse=True)
     return Homes(of_kind, board, group), Limits(
         types[first], channels[first], mts[first], slots[first], gb[first]
@@ -162,7 +161,7 @@ def _fronts(limits: Limits, pool: Pool, need: Need) -> Fronts:
     figures = kit_figures(limits.channels[group], limits.mts[group], kit, pool)
     if not need.integrated:
         figures = figures._replace(gb=np.zeros(kit.size))
-    key = _packed((group, 1 << 30), (shelf.sticks[kit], 128))
+    key = _packed(group, shelf.sticks[kit])
     kept = np.sort(_best(key, pool.kits.cost[kit], figures.latency_ns, figures.bandwidth_gbs, figures.gb))
     size = np.bincount(group[kept], minlength=limits.mts.size)
     return Fronts(size, kit[kept], KitFigures(*(column[kept] for column in figures)))
@@ -173,10 +172,9 @@ def _cheapest_homes(homes: Homes, choice: DriveChoice, pool: Pool, need: Need) -
     own = pool.board_arrays
     roomy = np.flatnonzero(own.takes(homes.board, choice.nvme, choice.sata))
     board = homes.board[roomy]
-    traits = [(homes.kind[roomy], 1 << 20), (homes.group[roomy], 1 << 20), (own.form[board], 8)]
-    traits.append((own.cpu_8pin[board], 64))
+    traits = [homes.kind[roomy], homes.group[roomy], own.form[board], own.cpu_8pin[board]]
     if need.link_matters:
-        traits += [(own.gen[board], 16), (own.lanes[board], 64)]
+        traits += [own.gen[board], own.lanes[board]]
     key = _packed(*traits)
     order = np.lexsort((pool.boards.cost[board], key))
     return roomy[order[_heads(key[order])]]
@@ -205,12 +203,21 @@ def spread(sizes: Ints) -> tuple[Ints, Ints]:
     return at, np.arange(at.size) - (np.cumsum(sizes) - sizes)[at]
 
 
-def _packed(*columns: tuple[Ints, int]) -> Ints:
-    """One number for each row of several columns, each with the number that its values stay below."""
-    key = np.zeros_like(columns[0][0])
-    for column, size in columns:
-        key = key * size + column
+def _packed(*columns: Ints) -> Ints:
+    """One number for each row of several columns of whole numbers from 0 up: equal where all are equal."""
+    key, span = np.zeros_like(columns[0]), 1
+    for column in columns:
+        size = int(column.max(initial=0)) + 1
+        if span * size > 1 << 62:
+            key = _codes(key)
+            span = int(key.max(initial=0)) + 1
+        key, span = key * size + column, span * size
     return key
+
+
+def _codes(values: NDArray[Any]) -> Ints:
+    """Each value's place among the different ones."""
+    return np.asarray(np.unique(values, return_inverse=True)[1], dtype=np.int64)
 
 
 def _heads(ordered: Ints) -> Ints:
@@ -245,13 +252,13 @@ NO_OPTIONS = _joined([])
 def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
     """For each class the options that no other of it with the same key beats in cost, latency and bandwidth."""
     key = _packed(
-        (of_kind, 1 << 13),
-        (options.form, 4),
-        (options.cpu_8pin, 64),
-        (options.rest_w, 4096),
-        (options.link_gen, 16),
-        (options.link_lanes, 64),
-        ((options.gb * 4).astype(np.int64), 1 << 20),
+        of_kind,
+        options.form,
+        options.cpu_8pin,
+        options.rest_w,
+        options.link_gen,
+        options.link_lanes,
+        _codes(options.gb),
     )
     kept = _best(key, options.cost, options.latency_ns, options.bandwidth_gbs, np.zeros(len(options)))
     kept = kept[np.argsort(of_kind[kept], kind="stable")]
