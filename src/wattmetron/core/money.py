@@ -1,6 +1,5 @@
 """Money: integer minor units inside, Decimal at the edges, never a float."""
 
-from dataclasses import dataclass
 from decimal import Decimal, InvalidOperation
 
 from wattmetron.core.errors import WattmetronError
@@ -11,18 +10,6 @@ MAX_MINOR = 10_000_000_00
 
 class MoneyError(WattmetronError):
     """An amount that cannot be read as money."""
-
-
-@dataclass(frozen=True, slots=True, order=True)
-class Money:
-    """An amount in minor units (cents, øre) with its ISO 4217 currency code."""
-
-    minor: int
-    currency: str
-
-    @property
-    def amount(self) -> Decimal:
-        return to_decimal(self.minor)
 
 
 def to_decimal(minor: int) -> Decimal:

@@ -1,5 +1,6 @@
 """Briefs and builds as JSON, checked by Pydantic at the edge and turned into core values."""
 
+import json
 from collections.abc import Sequence
 from decimal import Decimal
 from typing import Annotated, Any, Literal
@@ -222,7 +223,12 @@ def read_documents(files: Sequence[tuple[str, bytes]]) -> tuple[Brief, Build]:
 
 
 def _names_build(data: bytes) -> bool:
-    return BUILD_FORMAT.encode() in data[:MAX_BYTES]
+    """Whether a file says that it is a build; what cannot be read is left to the reader of briefs."""
+    try:
+        document = json.loads(data[:MAX_BYTES])
+    except ValueError:
+        return False
+    return isinstance(document, dict) and document.get("format") == BUILD_FORMAT
 
 
 def document_text(file: BaseModel) -> str:

@@ -1,7 +1,5 @@
 """games.json: the games with their workloads, as a JSON array."""
 
-from typing import Any
-
 from pydantic import ConfigDict, TypeAdapter, ValidationError
 
 from wattmetron.core.games import PRESETS, Game, Preset, VideoMemoryNeed
@@ -15,10 +13,6 @@ GAMES: TypeAdapter[list[Game]] = TypeAdapter(list[Game])
 
 def write_games(games: list[Game]) -> str:
     return GAMES.dump_json(games, indent=2).decode() + "\n"
-
-
-def game_json(game: Game) -> Any:
-    return TypeAdapter(Game).dump_python(game, mode="json")
 
 
 def read_games(file: str, text: str, problems: list[Problem]) -> list[Game]:

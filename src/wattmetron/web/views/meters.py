@@ -104,25 +104,25 @@ def _fit(now: Assessment, ghost: Assessment | None) -> MeterView:
 
 def _power(now: Assessment, ghost: Assessment | None) -> MeterView:
     drawn, supply = now.draw, now.machine.supply
-    machine_draws = now.machine.processor is not None
+    begun = now.machine.processor is not None
     most = max(drawn.spike_w * 1.15, (supply.watts if supply else 0) * 1.1, now.needed_w * 1.1, 100.0)
     main = drawn.gaming_w if drawn.gaming_w is not None else float(drawn.full_w)
-    value = f"{main:,.0f}{THIN}W" if machine_draws else "–"
+    value = f"{main:,.0f}{THIN}W" if begun else "–"
     before = None
     if ghost is not None and ghost.draw.gaming_w is not None and drawn.gaming_w is not None:
         before = ghost.draw.gaming_w
     right = f"supply {supply.watts:,}{THIN}W" if supply else ""
-    if machine_draws and not supply:
+    if begun and not supply:
         right = f"needs {now.needed_w:,}{THIN}W"
     chart = meter(
-        main if machine_draws else None,
+        main if begun else None,
         most,
         f"Power: gaming {main:.0f} W, full {drawn.full_w} W, spike {drawn.spike_w} W; {right}",
         before,
-        marks=(drawn.full_w, drawn.spike_w) if machine_draws else (),
+        marks=(drawn.full_w, drawn.spike_w) if begun else (),
         limit=supply.watts if supply else None,
     )
-    left = f"full {drawn.full_w:,}, spike {drawn.spike_w:,}{THIN}W" if machine_draws else "nothing yet"
+    left = f"full {drawn.full_w:,}, spike {drawn.spike_w:,}{THIN}W" if begun else "nothing yet"
     alarm = bool(supply and (supply.watts < now.needed_w or supply.spike_w < drawn.spike_w))
     change = _signed(main - before, "W") if before is not None else ""
     return MeterView("power", "Power", value, change, chart, left, right, alarm)
