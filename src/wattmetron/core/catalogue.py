@@ -1,25 +1,35 @@
 """The catalogue: parts, games, offers and regions of one day."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 
 from wattmetron.core.briefs import Build
 from wattmetron.core.errors import BriefError, BuildError, UnknownGameError, UnknownPartError
 from wattmetron.core.games import Game
+from wattmetron.core.games.evidence import Informed, informed
+from wattmetron.core.games.published import Assumptions, NamedPart, Published
+from wattmetron.core.games.tiers import TierTable, tier_table
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import KINDS, Kind, Part, kind_of
 from wattmetron.core.prices.offers import Offer, PriceBook, Region
+from wattmetron.core.scale import Scale
 
 
 @dataclass(frozen=True)
 class Catalogue:
-    """Parts by id, games by id, all offers, regions by id."""
+    """Parts by id, games by id as they were described, all offers, regions by id, published requirements by game.
+
+    ``game`` gives a game as the evidence of its requirements leaves it: that is what estimates use.
+    """
 
     parts: Mapping[str, Part]
     games: Mapping[str, Game]
     offers: tuple[Offer, ...]
     regions: Mapping[str, Region]
+    published: Mapping[str, Published] = field(default_factory=dict)
+    named: Mapping[str, NamedPart] = field(default_factory=dict)
+    assumptions: Assumptions = field(default_factory=Assumptions)
 
     @cached_property
     def by_kind(self) -> dict[Kind, tuple[Part, ...]]:
@@ -51,10 +61,32 @@ class Catalogue:
             raise UnknownPartError(part_id)
         return self.parts[part_id]
 
-    def game(self, game_id: str) -> Game:
+    @cached_property
+    def scale(self) -> Scale:
+        """The scale of speeds, with the named parts placed on it."""
+        return Scale(self.parts.values(), self.named)
+
+    @cached_property
+    def tiers(self) -> TierTable:
+        """All published tiers with their bars."""
+        return tier_table(self.games, self.published, self.scale, self.assumptions)
+
+    @cached_property
+    def _informed(self) -> dict[str, Informed]:
+        return {}
+
+    def informed(self, game_id: str) -> Informed:
+        """A game with the evidence of its requirements; raises UnknownGameError."""
         if game_id not in self.games:
             raise UnknownGameError(game_id)
-        return self.games[game_id]
+        if game_id not in self._informed:
+            game, own = self.games[game_id], self.published.get(game_id)
+            day = (own.published_on if own else None) or game.released
+            self._informed[game_id] = informed(game, self.tiers, self.scale, day)
+        return self._informed[game_id]
+
+    def game(self, game_id: str) -> Game:
+        return self.informed(game_id).game
 
     def machine(self, build: Build) -> Machine:
         """The build with its parts looked up; raises for an unknown id or a part in the wrong place."""

@@ -16,6 +16,7 @@ class Column:
 
 Points = Annotated[float, Gt(0), Le(100_000)]
 Spread = Annotated[float, Ge(0), Le(0.3)]
+WorkSpread = Annotated[float, Ge(0), Le(1)]
 Watts = Annotated[int, Ge(0), Le(5_000)]
 Millimetres = Annotated[int, Ge(1), Le(5_000)]
 Count = Annotated[int, Ge(0), Le(64)]

@@ -17,12 +17,7 @@ from wattmetron.core.parts import (
     Processor,
     Storage,
 )
-
-
-def anchor_speeds(card: Graphics) -> tuple[float, float, float]:
-    """R at the three anchor resolutions; a figure not given equals its lower neighbour."""
-    middle = card.speed_1440p if card.speed_1440p is not None else card.speed_1080p
-    return card.speed_1080p, middle, card.speed_2160p if card.speed_2160p is not None else middle
+from wattmetron.core.scale import anchors_of
 
 
 def rated_latency_ns(processor: Processor) -> float:
@@ -158,7 +153,7 @@ def drawing_side(machine: Machine, memory: MemoryClass) -> DrawingSide:
         gen, lanes = card_link(chip, machine.mainboard, card)
         return DrawingSide(
             card.name,
-            anchor_speeds(card),
+            anchors_of(card),
             card.speed_sd,
             np.nan if card.ray_speed is None else card.ray_speed,
             card.ray_speed_sd,

@@ -30,9 +30,22 @@ PROCESSORS = [
     ("Marrowgate", "Foundry Slate 24", "Rudder", 24, 48, 84, 215, None, 225, 140, None, 689, date(2024, 12, 1)),
 ]
 
+# Earlier generations, mostly sold used by now: the same columns and the end of sale.
+EARLIER_PROCESSORS = [
+    ("Quillon", "Wherry Neap 4", "Thwart", 4, 8, 44, 22, 5, 65, 48, 65, 39, date(2018, 3, 1), date(2021, 6, 1)),
+    ("Quillon", "Cutter Neap 6", "Thwart", 6, 12, 49, 35, 5, 65, 52, 65, 55, date(2018, 3, 1), date(2021, 9, 1)),
+    ("Quillon", "Ketch Neap 8", "Thwart", 8, 16, 52, 47, None, 95, 66, None, 79, date(2018, 9, 1), date(2021, 9, 1)),
+    ("Marrowgate", "Gannet Moss 2", "Gunwale", 2, 4, 38, 11, 4, 54, 40, 54, 25, date(2017, 10, 1), date(2020, 6, 1)),
+    ("Marrowgate", "Gannet Moss 4", "Gunwale", 4, 4, 46, 18, 4, 65, 48, 65, 35, date(2017, 10, 1), date(2020, 10, 1)),
+    ("Marrowgate", "Heron Moss 6", "Gunwale", 6, 6, 51, 29, 4.5, 65, 55, 65, 52, date(2018, 10, 1), date(2021, 3, 1)),
+    ("Marrowgate", "Osprey Moss 8", "Gunwale", 8, 16, 58, 44, None, 95, 74, None, 95, date(2019, 2, 1), date(2021, 9, 1)),
+]
+
 # socket -> memory type, rated MT/s, CL, most MT/s, most GB, PCIe generation and lanes to the card
 SOCKETS = {
     "Bollard": ("DDR4", 3200, 16, 3600, 128, 4, 16),
+    "Thwart": ("DDR4", 2666, 16, 3200, 64, 3, 16),
+    "Gunwale": ("DDR4", 2400, 16, 2666, 64, 3, 16),
     "Tiller": ("DDR4", 3200, 16, 3600, 128, 3, 16),
     "Capstan": ("DDR5", 5600, 36, 6400, 192, 5, 16),
     "Rudder": ("DDR5", 5600, 36, 6800, 192, 5, 16),
@@ -54,6 +67,23 @@ CHIPS = [
     ("Nacre", "Trench", 16, 165, 166, 164, 170, 305, 1.5, 0, 1, 5, 16, "Driftlens;Spyglass", 909, date(2025, 1, 30)),
     ("Nacre", "Fathom", 24, 207, 212, 218, 216, 425, 1.6, 0, 1, 5, 16, "Driftlens;Spyglass", 1689, date(2025, 1, 30)),
 ]
+
+# Earlier chips, mostly sold used by now: the same columns and the end of sale.
+EARLIER_CHIPS = [
+    ("Orlop", "Taper", 2, 15, 12, 8, None, 60, 1.2, 0, 0, 3, 8, "", 45, date(2017, 5, 1), date(2020, 2, 1)),
+    ("Orlop", "Taper", 4, 18, 17, 14, None, 70, 1.2, 0, 0, 3, 8, "", 59, date(2017, 9, 1), date(2020, 9, 1)),
+    ("Marlpoint", "Ayre", 3, 26, 22, 15, None, 110, 1.4, 1, 0, 3, 16, "", 65, date(2018, 4, 1), date(2020, 12, 1)),
+    ("Marlpoint", "Ayre", 6, 31, 29, 25, None, 120, 1.4, 1, 0, 3, 16, "", 85, date(2018, 4, 1), date(2021, 3, 1)),
+    ("Nacre", "Cove", 6, 37, 36, 31, None, 120, 1.3, 1, 0, 3, 16, "Spyglass", 109, date(2019, 3, 1), date(2021, 10, 1)),
+    ("Marlpoint", "Stack", 8, 47, 46, 42, None, 165, 1.4, 2, 0, 3, 16, "Spyglass", 139, date(2019, 7, 1), date(2022, 2, 1)),
+    ("Nacre", "Inlet", 8, 53, 52, 47, 34, 175, 1.4, 2, 0, 3, 16, "Driftlens;Spyglass", 165, date(2020, 2, 1), date(2022, 9, 1)),
+]
+
+# Ends of sale among the parts above.
+WITHDRAWN = {
+    "Wherry Ebb 4": date(2025, 3, 1), "Osprey Dun 8": date(2025, 6, 1), "Gannet Dun 4": date(2024, 12, 1),
+    "Orlop Wick": date(2023, 6, 1), "Marlpoint Skerry": date(2025, 9, 1),
+}  # fmt: skip
 
 # partner, trim, price factor, clock factor, length by watts (mm + mm per W), trims from this wattage on
 PARTNERS = [

@@ -4,6 +4,7 @@ import random
 import re
 from dataclasses import replace
 from datetime import date, timedelta
+from typing import Any
 
 from wattmetron.core.balance import propose
 from wattmetron.core.briefs import Brief, Build, Display, Extra, Target
@@ -26,12 +27,15 @@ from wattmetron.demo.families import (
     CASES,
     CHIPS,
     COOLERS,
+    EARLIER_CHIPS,
+    EARLIER_PROCESSORS,
     DRIVES,
     KITS,
     PARTNERS,
     PROCESSORS,
     SOCKETS,
     SUPPLIES,
+    WITHDRAWN,
 )
 from wattmetron.demo.worklist import games
 from wattmetron.formats.brief_file import brief_file, build_file
@@ -53,9 +57,9 @@ def split(text: str) -> tuple[str, ...]:
     return tuple(filter(None, text.split(";")))
 
 
-def processors() -> list[tuple[Part, float]]:
+def processors(rows: list[tuple[Any, ...]]) -> list[tuple[Part, float]]:
     found: list[tuple[Part, float]] = []
-    for maker, model, socket, cores, threads, s, t, igpu, watts, gaming, boxed, eur, released in PROCESSORS:
+    for maker, model, socket, cores, threads, s, t, igpu, watts, gaming, boxed, eur, released, *ended in rows:
         kind, mts, cl, most_mts, most_gb, gen, lanes = SOCKETS[socket]
         part = Processor(
             id=slug(maker, model), maker=maker, model=model, socket=socket, cores=cores, threads=threads,
@@ -64,15 +68,21 @@ def processors() -> list[tuple[Part, float]]:
             memory_max_gb=float(most_gb), card_pcie_gen=gen, card_pcie_lanes=lanes, sustained_w=watts,
             gaming_w=gaming, igpu_speed=None if igpu is None else float(igpu),
             igpu_upscalers=("Spyglass",) if igpu and igpu > 15 else (), boxed_cooler_w=boxed, released=released,
+            withdrawn=ended[0] if ended else WITHDRAWN.get(model), igpu_apis=apis(released) if igpu else (),
             notes="Made for rendering and compiling; many slow cores." if "Foundry" in model else "",
         )  # fmt: skip
         found.append((part, eur))
     return found
 
 
-def cards() -> list[tuple[Part, float]]:
+def apis(released: date) -> tuple[str, ...]:
+    """The made-up graphics API at the level of the day."""
+    return ("Fairlead 11",) if released.year < 2018 else ("Fairlead 11", "Fairlead 12")
+
+
+def cards(rows: list[tuple[Any, ...]]) -> list[tuple[Part, float]]:
     found: list[tuple[Part, float]] = []
-    for maker, chip, gb, r1, r2, r3, q, watts, spike, p8, p16, gen, lanes, upscalers, eur, released in CHIPS:
+    for maker, chip, gb, r1, r2, r3, q, watts, spike, p8, p16, gen, lanes, upscalers, eur, released, *ended in rows:
         for partner, trim, price, clock, base_mm, per_w, from_w in PARTNERS:
             if watts < from_w or (trim == "Short" and watts > 260):
                 continue
@@ -84,6 +94,7 @@ def cards() -> list[tuple[Part, float]]:
                 board_power_w=round(watts * (1.06 if trim == "Triple" else 1.0)), spike_factor=spike,
                 length_mm=round(base_mm + per_w * watts), pcie_8pin=p8, pcie_16pin=p16,
                 outputs=("DisplayPort", "HDMI"), upscalers=split(upscalers), released=released,
+                withdrawn=ended[0] if ended else WITHDRAWN.get(f"{maker} {chip}"), apis=apis(released),
             )  # fmt: skip
             found.append((part, eur * price))
     return found
@@ -134,8 +145,8 @@ def others() -> list[tuple[Part, float]]:
 class Market:
     """Shops that ask a little more or less, run out, and sell old parts used."""
 
-    def __init__(self) -> None:
-        self.random = random.Random(20261120)
+    def __init__(self, seed: int = 20261120) -> None:
+        self.random = random.Random(seed)
         self.offers: list[Offer] = []
 
     def stock(self, part: Part, eur: float) -> None:
@@ -151,6 +162,12 @@ class Market:
             self._offer(part, "Northlight Direct", "overwater", eur * draw.uniform(0.98, 1.12), draw.random() > 0.1)
         if part.released and part.released.year <= 2023 and draw.random() < 0.7:
             self._offer(part, "The Second Bench", "vellmouth", eur * draw.uniform(0.5, 0.68), True, used=True)
+
+    def remnants(self, part: Part, eur: float) -> None:
+        """Used, and now and then a last new one."""
+        self._offer(part, "The Second Bench", "vellmouth", eur * self.random.uniform(0.9, 1.1), True, used=True)
+        if self.random.random() < 0.3:
+            self._offer(part, "Three Gulls Computing", "vellmouth", eur * 1.7, self.random.random() < 0.6)
 
     def _offer(
         self, part: Part, shop: str, region: str, eur: float, in_stock: bool, used: bool = False
@@ -176,13 +193,18 @@ class Market:
 
 def catalogue() -> Catalogue:
     """The whole made-up world."""
-    market = Market()
+    market, bench = Market(), Market(20261121)
     parts: dict[str, Part] = {}
-    for part, eur in [*processors(), *cards(), *others()]:
+    for part, eur in [*processors(PROCESSORS), *cards(CHIPS), *others()]:
         assert part.id not in parts, part.id
         parts[part.id] = part
         market.stock(part, eur)
-    return Catalogue(parts, {game.id: game for game in games()}, tuple(market.offers), REGIONS)
+    for part, eur in [*processors(EARLIER_PROCESSORS), *cards(EARLIER_CHIPS)]:
+        parts[part.id] = part
+        bench.remnants(part, eur)
+    described = {game.id: game for game in games()}
+    offers = (*market.offers, *bench.offers)
+    return Catalogue(parts, described, offers, REGIONS, published(parts, described))
 
 
 def wanted(size: tuple[int, int], *rows: tuple[str, str, float, dict[str, object]]) -> tuple[Target, ...]:

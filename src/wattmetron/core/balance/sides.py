@@ -12,8 +12,9 @@ from wattmetron.core.frames import work
 from wattmetron.core.frames.estimate import effective_cap, is_upscaled
 from wattmetron.core.frames.table import ReliableTable, reliable_table
 from wattmetron.core.games import Game
-from wattmetron.core.machine import anchor_speeds, rated_bandwidth_gbs, rated_latency_ns
+from wattmetron.core.machine import rated_bandwidth_gbs, rated_latency_ns
 from wattmetron.core.parts import Graphics, Processor
+from wattmetron.core.scale import anchors_of
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -86,7 +87,7 @@ class TargetSide:
         self.cards = self._drawing(
             game,
             target,
-            [anchor_speeds(card) for card in cards],
+            [anchors_of(card) for card in cards],
             [card.ray_speed for card in cards],
             [card.speed_sd for card in cards],
             [card.ray_speed_sd for card in cards],

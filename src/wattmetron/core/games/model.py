@@ -1,12 +1,13 @@
 """A game's workload: the parameters of the frame model, its presets and its video-memory need."""
 
 from dataclasses import dataclass
+from datetime import date
 from typing import Annotated, Literal
 
 import numpy as np
 from annotated_types import Ge, Gt, Le
 
-from wattmetron.core.fields import Column, Spread
+from wattmetron.core.fields import Column, WorkSpread
 
 PresetName = Literal["low", "medium", "high", "ultra"]
 PRESETS: tuple[PresetName, ...] = ("low", "medium", "high", "ultra")
@@ -49,6 +50,7 @@ class Game:
     id: Annotated[str, Column("Game id: small letters, digits and hyphens")]
     name: Annotated[str, Column("Name")]
     genre: Annotated[str, Column("Genre")]
+    released: Annotated[date | None, Column("Release date, ISO 8601")] = None
     processor_ms: Annotated[Milliseconds, Column("C: processor time on the reference processor, high", "ms")]
     parallel_share: Annotated[Share, Column("pi: share of the processor work that spreads over all cores")]
     memory_sensitivity: Annotated[Share, Column("kappa: sensitivity to memory speed")] = 0.2
@@ -70,8 +72,8 @@ class Game:
     upscalers: Annotated[tuple[str, ...], Column("Upscalers offered")] = ()
     engine_cap_fps: Annotated[float | None, Gt(0), Le(10_000), Column("Engine cap; null: none", "fps")] = None
     spill_share: Annotated[Share, Column("tau: share of the overflow touched per frame")] = 0.05
-    processor_work_sd: Annotated[Spread, Column("How well C is known: standard deviation", "ln")] = 0.1
-    graphics_work_sd: Annotated[Spread, Column("How well G is known: standard deviation", "ln")] = 0.1
+    processor_work_sd: Annotated[WorkSpread, Column("How well C is known: standard deviation", "ln")] = 0.1
+    graphics_work_sd: Annotated[WorkSpread, Column("How well G is known: standard deviation", "ln")] = 0.1
     memory_gb: Annotated[Need, Column("Main memory wanted", "GB")] = 8.0
     storage_gb: Annotated[Annotated[float, Ge(0), Le(10_000)], Column("Storage taken", "GB")] = 20.0
     presets: Annotated[tuple[Preset, ...], Column("Presets, lowest first")]

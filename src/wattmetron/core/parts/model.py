@@ -39,6 +39,7 @@ class Part:
     maker: Annotated[str, Column("Maker")]
     model: Annotated[str, Column("Model name")]
     released: Annotated[date | None, Column("Release date, ISO 8601")] = None
+    withdrawn: Annotated[date | None, Column("Date on which its sale ended, ISO 8601; empty: still made")] = None
     notes: Annotated[str, Column("Free text")] = ""
 
     @property
@@ -70,6 +71,9 @@ class Processor(Part):
     igpu_upscalers: Annotated[
         tuple[str, ...], Column("Upscalers that the integrated graphics can run, separated by ;")
     ] = ()
+    igpu_apis: Annotated[
+        tuple[str, ...], Column("Graphics APIs and levels of the integrated graphics, separated by ;")
+    ] = ()
     boxed_cooler_w: Annotated[Watts | None, Column("Capacity of the boxed cooler; empty: none", "W")] = None
 
 
@@ -94,6 +98,7 @@ class Graphics(Part):
     pcie_16pin: Annotated[Count, Column("16-pin PCIe power connectors needed")] = 0
     outputs: Annotated[tuple[str, ...], Column("Display outputs, separated by ;")] = ()
     upscalers: Annotated[tuple[str, ...], Column("Upscalers it can run, separated by ;")] = ()
+    apis: Annotated[tuple[str, ...], Column("Graphics APIs with their levels, separated by ;")] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
