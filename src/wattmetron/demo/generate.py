@@ -27,9 +27,9 @@ from wattmetron.demo.families import (
     CASES,
     CHIPS,
     COOLERS,
+    DRIVES,
     EARLIER_CHIPS,
     EARLIER_PROCESSORS,
-    DRIVES,
     KITS,
     PARTNERS,
     PROCESSORS,
@@ -204,7 +204,7 @@ def catalogue() -> Catalogue:
         bench.remnants(part, eur)
     described = {game.id: game for game in games()}
     offers = (*market.offers, *bench.offers)
-    return Catalogue(parts, described, offers, REGIONS, published(parts, described))
+    return Catalogue(parts, described, offers, REGIONS)
 
 
 def wanted(size: tuple[int, int], *rows: tuple[str, str, float, dict[str, object]]) -> tuple[Target, ...]:

@@ -23,7 +23,7 @@ Graphics: Nacre Shoal 8 GB | Orlop Wick 8 GB
 Storage: 22 GB available space
 Network: Broadband Internet connection
 """, (
-        T("Minimum", f"quillon-wherry-ebb-4 marrowgate-gannet-dun-4", "marlpoint-ayre@3 orlop-taper@4", 6, None, 22, None, "Stillwater 4 (64-bit)", "Fairlead 11"),
+        T("Minimum", "quillon-wherry-ebb-4 marrowgate-gannet-dun-4", "marlpoint-ayre@3 orlop-taper@4", 6, None, 22, None, "Stillwater 4 (64-bit)", "Fairlead 11"),
         T("Recommended", f"{EBB6} {DUN6}", "nacre-shoal@8 orlop-wick@8", 12, None, 22, None, "Stillwater 5 (64-bit)"),
     )),
     Sample("labels", """\
