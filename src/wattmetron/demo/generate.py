@@ -9,6 +9,7 @@ from typing import Any
 from wattmetron.core.balance import propose
 from wattmetron.core.briefs import Brief, Build, Display, Extra, Target
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.games.published import Published
 from wattmetron.core.parts import (
     Case,
     Cooler,
@@ -21,6 +22,8 @@ from wattmetron.core.parts import (
     Storage,
 )
 from wattmetron.core.prices.offers import Offer, Region
+from wattmetron.core.reading import Reader
+from wattmetron.core.scale import Scale
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.demo.families import (
     BOARDS,
@@ -37,6 +40,7 @@ from wattmetron.demo.families import (
     SUPPLIES,
     WITHDRAWN,
 )
+from wattmetron.demo.lists import LISTS
 from wattmetron.demo.worklist import games
 from wattmetron.formats.brief_file import brief_file, build_file
 from wattmetron.formats.catalogue_folder import write_catalogue
@@ -47,6 +51,7 @@ REGIONS = {
     "overwater": Region(id="overwater", name="Overwater", currency="NOK", tax_percent=25.0, mains_v=230),
 }
 NOK_PER_EUR = 11.6
+SYSTEMS = ("Tidewater", "Stillwater")
 
 
 def slug(*words: str) -> str:
@@ -204,7 +209,16 @@ def catalogue() -> Catalogue:
         bench.remnants(part, eur)
     described = {game.id: game for game in games()}
     offers = (*market.offers, *bench.offers)
-    return Catalogue(parts, described, offers, REGIONS)
+    return Catalogue(parts, described, offers, REGIONS, published(parts))
+
+
+def published(parts: dict[str, Part]) -> dict[str, Published]:
+    """What the games publish, read from the texts as a user would read them."""
+    reader = Reader(Scale(parts.values(), {}), SYSTEMS, ("Fairlead",), ("Spyglass", "Driftlens"))
+    return {
+        game: Published(game=game, tiers=reader.read(text).tiers, text=text, source=source, published_on=day)
+        for game, (day, source, text) in LISTS.items()
+    }
 
 
 def wanted(size: tuple[int, int], *rows: tuple[str, str, float, dict[str, object]]) -> tuple[Target, ...]:

@@ -194,8 +194,8 @@ settings = 1920x1080, high, 60 fps
     "saltmarsh-rally": (date(2023, 9, 12), "the publisher's page", """\
 MINIMUM: OS: Tidewater 10 Processor: Marrowgate Heron Moss 6 or Quillon Cutter Neap 6 Memory: 8 GB RAM \
 Graphics: Marlpoint Ayre 6 GB or Marlpoint Skerry 4 GB Storage: 60 GB available space \
-Target: 1080p, low preset, 60 fps RECOMMENDED: OS: Tidewater 11 Processor: Quillon Wherry Ebb 4 or \
-Marrowgate Gannet Dun 4 Memory: 12 GB RAM Graphics: Nacre Inlet 8 GB or Orlop Wick 8 GB \
+Target: 1080p, low preset, 60 fps RECOMMENDED: OS: Tidewater 11 Processor: Quillon Ketch Neap 8 or \
+Marrowgate Osprey Moss 8 Memory: 12 GB RAM Graphics: Nacre Inlet 8 GB or Orlop Wick 8 GB \
 Storage: 60 GB available space, SSD Target: 1080p, high preset, 60 fps
 """),
     "the-quiet-lock": (date(2024, 4, 2), "the publisher's page", """\

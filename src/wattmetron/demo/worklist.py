@@ -1,6 +1,10 @@
 """Hand-written workloads of the made-up games."""
 
-from wattmetron.core.games import Game, Preset, VideoMemoryNeed
+from dataclasses import replace
+from datetime import date
+
+from wattmetron.core.games import Game
+from wattmetron.core.games.priors import presets_from, unknown_game
 
 # name, genre, C, pi, kappa, G, phi, v_c, v_g, Y, upscalers, engine cap, sd C, sd G, memory, storage, video memory (high), rt GB
 GAMES = [
@@ -18,33 +22,62 @@ GAMES = [
     ("Low Orbit Salvage", "space sandbox", 11.0, 0.30, 0.25, 9.8, 0.20, 0.23, 0.08, 2.4, "Driftlens", 144, 0.11, 0.09, 16, 70, (6.6, 8.0, 10.8), 1.4),
 ]
 
-# preset, u, w, share of the video memory at high
-PRESET_FACTORS = (("low", 0.86, 0.50, 0.62), ("medium", 0.93, 0.72, 0.80), ("high", 1.0, 1.0, 1.0), ("ultra", 1.06, 1.32, 1.18))
+# name, genre, Y, upscalers, memory, storage: of these nothing but the genre and the published tiers is known
+BY_REQUIREMENTS = [
+    ("Saltmarsh Rally", "racing", 1.7, "Spyglass", 12, 60),
+    ("The Quiet Lock", "puzzle adventure", None, "Spyglass", 8, 40),
+    ("Ferryman's Due", "open world", 2.9, "Driftlens;Spyglass", 16, 120),
+    ("Cold Harbour Nine", "competitive shooter", None, "Spyglass", 8, 28),
+    ("Gable Row", "town simulation", None, "", 8, 25),
+    ("Twelve Bells", "co-operative action", 2.2, "Driftlens;Spyglass", 12, 65),
+    ("Drowned Parish", "horror adventure", 2.5, "Driftlens;Spyglass", 12, 75),
+    ("Kelp Barons", "trade strategy", None, "", 12, 18),
+    ("Mudlark Stories", "cosy adventure", None, "", 4, 3),
+    ("Breakwater Siege", "competitive shooter", None, "Spyglass", 8, 45),
+    ("Paper Lighthouse", "cosy puzzle", None, "", 4, 9),
+    ("Winter Buoy", "survival craft", None, "Spyglass", 12, 54),
+    ("Net and Anchor", "fishing simulation", None, "Spyglass", 16, 55),
+    ("Ropewalk", "climbing sport", None, "", 6, 15),
+]
+RELEASED = {
+    "causeway-clash": date(2023, 5, 25), "hollow-meridian": date(2025, 9, 18), "gullwing-circuit": date(2024, 12, 5),
+    "deepwater-pilot": date(2025, 3, 20), "ashfall-wardens": date(2024, 8, 29), "lanternfolk": date(2022, 10, 20),
+    "thousand-towers": date(2024, 2, 22), "vantage-null": date(2025, 10, 23), "kiteball-arena": date(2023, 8, 3),
+    "tin-harbour": date(2024, 6, 13), "brinewalkers": date(2024, 3, 28), "low-orbit-salvage": date(2025, 7, 3),
+    "saltmarsh-rally": date(2023, 9, 28), "the-quiet-lock": date(2024, 4, 18), "ferrymans-due": date(2025, 7, 17),
+    "cold-harbour-nine": date(2024, 11, 7), "gable-row": date(2025, 3, 13), "twelve-bells": date(2025, 5, 1),
+    "drowned-parish": date(2025, 11, 14), "kelp-barons": date(2024, 6, 20), "mudlark-stories": date(2021, 6, 3),
+    "breakwater-siege": date(2024, 9, 26), "paper-lighthouse": date(2025, 5, 22), "winter-buoy": date(2025, 1, 30),
+    "net-and-anchor": date(2024, 12, 19), "ropewalk": date(2023, 3, 16),
+}  # fmt: skip
 
 
 def games() -> list[Game]:
     """All games of the made-up world."""
-    return [_game(*row) for row in GAMES]
+    return [*(_game(*row) for row in GAMES), *(_by_requirements(*row) for row in BY_REQUIREMENTS)]
+
+
+def game_id(name: str) -> str:
+    return name.lower().replace("'", "").replace(" ", "-")
+
+
+def _by_requirements(name, genre, ray, upscalers, memory, storage):  # type: ignore[no-untyped-def]
+    key = game_id(name)
+    return replace(
+        unknown_game(key, name, genre, RELEASED[key]),
+        ray_tracing_ms_per_mpx=ray,
+        upscalers=tuple(filter(None, upscalers.split(";"))),
+        memory_gb=float(memory),
+        storage_gb=float(storage),
+    )
 
 
 def _game(name, genre, c, pi, kappa, g, phi, v_c, v_g, ray, upscalers, cap, sd_c, sd_g, memory, storage, video, ray_gb):  # type: ignore[no-untyped-def]
-    presets = tuple(
-        Preset(
-            name=preset,
-            processor_factor=u,
-            graphics_factor=w,
-            video_memory=VideoMemoryNeed(
-                at_1080p_gb=round(video[0] * share, 1),
-                at_1440p_gb=round(video[1] * share, 1),
-                at_2160p_gb=round(video[2] * share, 1),
-            ),
-        )
-        for preset, u, w, share in PRESET_FACTORS
-    )
     return Game(
-        id=name.lower().replace(" ", "-"),
+        id=game_id(name),
         name=name,
         genre=genre,
+        released=RELEASED[game_id(name)],
         processor_ms=c,
         parallel_share=pi,
         memory_sensitivity=kappa,
@@ -61,5 +94,5 @@ def _game(name, genre, c, pi, kappa, g, phi, v_c, v_g, ray, upscalers, cap, sd_c
         graphics_work_sd=sd_g,
         memory_gb=float(memory),
         storage_gb=float(storage),
-        presets=presets,
+        presets=presets_from(video),
     )

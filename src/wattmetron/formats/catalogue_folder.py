@@ -1,7 +1,7 @@
 """A catalogue folder: one CSV per kind of part, offers.csv, regions.csv, games.json, datapackage.json."""
 
 import json
-from collections.abc import Callable, Set
+from collections.abc import Callable, Iterable, Set
 from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
@@ -13,6 +13,7 @@ from annotated_types import Ge, Le
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fields import Column
 from wattmetron.core.games import Game
+from wattmetron.core.games.published import Assumptions
 from wattmetron.core.money import to_decimal
 from wattmetron.core.parts import KINDS, PART_TYPES, Kind, Part
 from wattmetron.core.prices.offers import Condition, Offer, Region
@@ -20,6 +21,13 @@ from wattmetron.formats.columns import ColumnSpec, columns_of
 from wattmetron.formats.csv_table import decoded, read_table, write_table
 from wattmetron.formats.games_file import read_games, write_games
 from wattmetron.formats.problems import FormatError, Problem
+from wattmetron.formats.requirements_file import (
+    REQUIREMENTS_FORMAT,
+    PublishedGame,
+    RequirementsFile,
+    read_requirements,
+    write_requirements,
+)
 
 PART_FILES: dict[Kind, str] = {
     "processor": "processors.csv",
@@ -32,6 +40,7 @@ PART_FILES: dict[Kind, str] = {
     "case": "cases.csv",
 }
 OFFERS_FILE, REGIONS_FILE, GAMES_FILE, PACKAGE_FILE = "offers.csv", "regions.csv", "games.json", "datapackage.json"
+REQUIREMENTS_FILE = "requirements.json"
 
 Amount = Annotated[Decimal, Ge(0), Le(10_000_000)]
 
@@ -99,9 +108,34 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
     regions = _read_regions(text_of(REGIONS_FILE), problems)
     offers = _read_offers(text_of(OFFERS_FILE), parts.keys() | broken, regions, problems)
     games = _read_games(text_of(GAMES_FILE), problems)
+    requirements = _read_requirements(load(REQUIREMENTS_FILE), games, problems)
     if problems:
         raise FormatError(problems)
-    return Catalogue(parts, games, tuple(offers), regions)
+    return Catalogue(
+        parts,
+        games,
+        tuple(offers),
+        regions,
+        {one.game: one.published for one in requirements.games},
+        {one.id: one for one in requirements.named},
+        requirements.assumptions or Assumptions(),
+    )
+
+
+def _read_requirements(data: bytes | None, games: dict[str, Game], problems: list[Problem]) -> RequirementsFile:
+    """The requirements of a folder; a folder without the file has none."""
+    empty = RequirementsFile(format=REQUIREMENTS_FORMAT)
+    if data is None:
+        return empty
+    try:
+        found = read_requirements(REQUIREMENTS_FILE, data)
+    except FormatError as error:
+        problems += error.problems
+        return empty
+    for number, one in enumerate(found.games, start=1):
+        if one.game not in games:
+            problems.append(Problem(REQUIREMENTS_FILE, None, f"games › {number}", f"“{one.game}”", "the id of a game"))
+    return found
 
 
 def is_id(text: str) -> bool:
@@ -182,8 +216,33 @@ def catalogue_files(catalogue: Catalogue) -> dict[str, str]:
     files[REGIONS_FILE] = write_table(Region, catalogue.regions.values())
     files[OFFERS_FILE] = write_table(OfferRow, (row_of(offer) for offer in catalogue.offers))
     files[GAMES_FILE] = write_games(list(catalogue.games.values()))
+    files[REQUIREMENTS_FILE] = write_requirements(requirements_of(catalogue))
     files[PACKAGE_FILE] = json.dumps(package_description(), indent=2, ensure_ascii=False) + "\n"
     return files
+
+
+def requirements_of(catalogue: Catalogue, game_ids: Iterable[str] | None = None) -> RequirementsFile:
+    """What the games publish, all or the named ones, with named parts and assumptions where it is all of them."""
+    wanted = catalogue.published if game_ids is None else [one for one in game_ids if one in catalogue.published]
+    return RequirementsFile(
+        format=REQUIREMENTS_FORMAT,
+        games=tuple(_published_game(catalogue, game_id) for game_id in wanted),
+        named=tuple(catalogue.named.values()),
+        assumptions=catalogue.assumptions if game_ids is None else None,
+    )
+
+
+def _published_game(catalogue: Catalogue, game_id: str) -> PublishedGame:
+    one, game = catalogue.published[game_id], catalogue.games[game_id]
+    return PublishedGame(
+        game=game_id,
+        name=game.name,
+        genre=game.genre,
+        source=one.source,
+        published_on=one.published_on,
+        text=one.text,
+        tiers=one.tiers,
+    )
 
 
 def write_catalogue(catalogue: Catalogue, folder: Path) -> None:
@@ -216,9 +275,10 @@ def package_description() -> dict[str, Any]:
         }
         for name, kind in tables().items()
     ]
-    resources.append(
-        {"name": "games", "path": GAMES_FILE, "format": "json", "mediatype": "application/json", "encoding": "utf-8"}
-    )
+    resources += [
+        {"name": name, "path": path, "format": "json", "mediatype": "application/json", "encoding": "utf-8"}
+        for name, path in (("games", GAMES_FILE), ("requirements", REQUIREMENTS_FILE))
+    ]
     return {
         "name": "wattmetron-catalogue",
         "title": "Parts, offers and games for building gaming PCs",

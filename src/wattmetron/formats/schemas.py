@@ -2,29 +2,32 @@
 
 from typing import Any
 
+from wattmetron.core.games import Game, Preset, VideoMemoryNeed
 from wattmetron.formats.brief_file import BriefFile, BuildFile
 from wattmetron.formats.columns import columns_of
 from wattmetron.formats.games_file import GAMES
+from wattmetron.formats.requirements_file import DESCRIBED, REQUIREMENTS
 
-SCHEMAS = ("brief", "build", "games")
+SCHEMAS = ("brief", "build", "games", "requirements")
 
 
 def schema(name: str) -> dict[str, Any]:
-    """The JSON Schema of ``brief``, ``build`` or ``games``."""
+    """The JSON Schema of one of SCHEMAS."""
     if name == "brief":
         return BriefFile.model_json_schema()
     if name == "build":
         return BuildFile.model_json_schema()
-    return _described(GAMES.json_schema())
+    if name == "requirements":
+        return _described(REQUIREMENTS.json_schema(), DESCRIBED)
+    return _described(GAMES.json_schema(), (Game, Preset, VideoMemoryNeed))
 
 
-def _described(found: dict[str, Any]) -> dict[str, Any]:
+def _described(found: dict[str, Any], kinds: tuple[type, ...]) -> dict[str, Any]:
     """Add the texts and units of the core fields."""
-    from wattmetron.core.games import Game, Preset, VideoMemoryNeed
-
-    for kind in (Game, Preset, VideoMemoryNeed):
+    for kind in kinds:
         for spec in columns_of(kind):
-            place = found["$defs"].get(kind.__name__, {}).get("properties", {}).get(spec.name)
+            holder = found if found.get("title") == kind.__name__ else found["$defs"].get(kind.__name__, {})
+            place = holder.get("properties", {}).get(spec.name)
             if place is not None:
                 place["description"] = f"{spec.text} ({spec.unit})" if spec.unit else spec.text
     return found

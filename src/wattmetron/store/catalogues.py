@@ -1,8 +1,8 @@
 """The catalogue in the database: imports bring and end revisions, nothing is overwritten."""
 
 import json
-from collections.abc import Iterable, Iterator
-from dataclasses import fields
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, fields
 from datetime import UTC, datetime
 from operator import attrgetter
 from typing import Any, cast
@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.games import Game
+from wattmetron.core.games.published import Assumptions, NamedPart, Published
 from wattmetron.core.parts import KINDS, PART_TYPES, Part, kind_of
 from wattmetron.core.prices.offers import Offer, Region
 from wattmetron.store.tables import EntryRow, ImportRow, OfferRow
@@ -23,7 +24,11 @@ _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     **{kind: TypeAdapter(part_type) for kind, part_type in PART_TYPES.items()},
     "game": TypeAdapter(Game),
     "region": TypeAdapter(Region),
+    "published": TypeAdapter(Published),
+    "named": TypeAdapter(NamedPart),
+    "assumptions": TypeAdapter(Assumptions),
 }
+ASSUMPTIONS_KEY = "table"
 ENTRIES, OFFERS = cast(Table, EntryRow.__table__), cast(Table, OfferRow.__table__)
 
 
@@ -34,12 +39,17 @@ def latest_import(session: Session) -> int | None:
 
 def store_catalogue(session: Session, catalogue: Catalogue, source: str) -> int:
     """Make a catalogue the current one; unchanged entries and offers keep their revisions."""
-    row = ImportRow(at=datetime.now(UTC), source=source[:200])
-    session.add(row)
-    session.flush()
+    row = _begin(session, source, False)
     _revise_entries(session, catalogue, row.id)
     _revise_offers(session, catalogue, row.id)
     return row.id
+
+
+def _begin(session: Session, source: str, by_hand: bool) -> ImportRow:
+    row = ImportRow(at=datetime.now(UTC), source=source[:200], by_hand=by_hand)
+    session.add(row)
+    session.flush()
+    return row
 
 
 def _revise_entries(session: Session, catalogue: Catalogue, import_id: int) -> None:
@@ -50,7 +60,12 @@ def _revise_entries(session: Session, catalogue: Catalogue, import_id: int) -> N
         )
     }
     new = {(kind, key): data for kind, key, data in _entries(catalogue)}
-    gone = [row_id for place, (row_id, data) in standing.items() if new.get(place) != data]
+    by_hand = _by_hand(session)
+    gone = [
+        row_id
+        for place, (row_id, data) in standing.items()
+        if new.get(place) != data and (place in new or row_id not in by_hand)
+    ]
     _end(session, ENTRIES, gone, import_id)
     rows = [
         (kind, key, data, import_id)
@@ -58,6 +73,16 @@ def _revise_entries(session: Session, catalogue: Catalogue, import_id: int) -> N
         if (kind, key) not in standing or standing[kind, key][1] != data
     ]
     _insert(session, "entries", ("kind", "key", "data", "from_import"), rows)
+
+
+def _by_hand(session: Session) -> set[int]:
+    """Standing entries that were made by hand: an import that lacks them leaves them."""
+    query = (
+        select(ENTRIES.c.id)
+        .join(ImportRow, ImportRow.id == ENTRIES.c.from_import)
+        .where(ENTRIES.c.until_import.is_(None), ImportRow.by_hand.is_(True))
+    )
+    return set(session.scalars(query))
 
 
 def _insert(session: Session, table: str, columns: tuple[str, ...], rows: list[tuple[Any, ...]]) -> None:
@@ -74,6 +99,16 @@ def _entries(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
         yield "game", game.id, _ADAPTERS["game"].dump_json(game).decode()
     for region in catalogue.regions.values():
         yield "region", region.id, _plain_json(region)
+    for published in catalogue.published.values():
+        yield "published", published.game, _dumped("published", published)
+    for named in catalogue.named.values():
+        yield "named", named.id, _dumped("named", named)
+    if catalogue.assumptions != Assumptions():
+        yield "assumptions", ASSUMPTIONS_KEY, _dumped("assumptions", catalogue.assumptions)
+
+
+def _dumped(kind: str, value: Any) -> str:
+    return str(_ADAPTERS[kind].dump_json(value, exclude_defaults=True).decode())
 
 
 _NAMES = {kind: tuple(one.name for one in fields(kind)) for kind in (*PART_TYPES.values(), Region)}
@@ -107,19 +142,25 @@ def _end(session: Session, table: Table, row_ids: list[int], import_id: int) -> 
 def load_catalogue(session: Session, as_of: int) -> Catalogue:
     """The catalogue as it stood after an import."""
     parts: dict[str, Part] = {}
-    games: dict[str, Game] = {}
-    regions: dict[str, Region] = {}
+    others: dict[str, dict[str, Any]] = {kind: {} for kind in _ADAPTERS if kind not in PART_TYPES}
     query = select(ENTRIES.c.kind, ENTRIES.c.key, ENTRIES.c.data).where(_standing(ENTRIES, as_of)).order_by(ENTRIES.c.id)
     for kind, key, data in session.execute(query):
         if kind in KINDS:
             parts[key] = _ADAPTERS[kind].validate_json(data)
-        elif kind == "game":
-            games[key] = _ADAPTERS["game"].validate_json(data)
         else:
-            regions[key] = _ADAPTERS["region"].validate_json(data)
+            others[kind][key] = _ADAPTERS[kind].validate_json(data)
     columns = [OFFERS.c[name] for name in OFFER_COLUMNS]
     rows = session.execute(select(*columns).where(_standing(OFFERS, as_of)).order_by(OFFERS.c.id))
-    return Catalogue(parts, games, tuple(_offers(rows)), regions)
+    games = others["game"]
+    return Catalogue(
+        parts,
+        games,
+        tuple(_offers(rows)),
+        others["region"],
+        {key: one for key, one in others["published"].items() if key in games},
+        others["named"],
+        others["assumptions"].get(ASSUMPTIONS_KEY, Assumptions()),
+    )
 
 
 def _offers(rows: Iterable[Any]) -> Iterator[Offer]:
@@ -131,3 +172,44 @@ def _standing(table: Table, as_of: int) -> Any:
     return and_(table.c.from_import <= as_of, or_(table.c.until_import.is_(None), table.c.until_import > as_of))
 
 
+Edit = Game | Published | NamedPart | Assumptions | None
+
+
+@dataclass(frozen=True, slots=True)
+class Revision:
+    """One state of an entry: its row, its value (None: taken out), when and by what it came."""
+
+    id: int
+    value: Any
+    at: datetime
+    source: str
+
+
+def standing_id(session: Session, kind: str, key: str) -> int:
+    """The row of the standing revision of an entry, 0 where there is none: the version that an edit must name."""
+    query = select(ENTRIES.c.id).where(ENTRIES.c.kind == kind, ENTRIES.c.key == key, ENTRIES.c.until_import.is_(None))
+    return session.scalar(query) or 0
+
+
+def revise(session: Session, edits: Mapping[tuple[str, str], Edit], source: str) -> None:
+    """Replace entries by hand (None takes one out), as one edit."""
+    row = _begin(session, source, True)
+    gone = [found for kind, key in edits if (found := standing_id(session, kind, key))]
+    _end(session, ENTRIES, gone, row.id)
+    rows = [(kind, key, _dumped(kind, value), row.id) for (kind, key), value in edits.items() if value is not None]
+    _insert(session, "entries", ("kind", "key", "data", "from_import"), rows)
+
+
+def revisions(session: Session, kind: str, key: str, most: int = 20) -> list[Revision]:
+    """The states of an entry, the newest first."""
+    query = (
+        select(ENTRIES.c.id, ENTRIES.c.data, ImportRow.at, ImportRow.source)
+        .join(ImportRow, ImportRow.id == ENTRIES.c.from_import)
+        .where(ENTRIES.c.kind == kind, ENTRIES.c.key == key)
+        .order_by(ENTRIES.c.id.desc())
+        .limit(most)
+    )
+    return [
+        Revision(row_id, _ADAPTERS[kind].validate_json(data), at, source)
+        for row_id, data, at, source in session.execute(query)
+    ]

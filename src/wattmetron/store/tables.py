@@ -11,16 +11,17 @@ class Base(DeclarativeBase):
 
 
 class ImportRow(Base):
-    """One import of a catalogue; revisions name the import that brought and the one that ended them."""
+    """One import of a catalogue, or one edit by hand; revisions name the one that brought and the one that ended them."""
 
     __tablename__ = "imports"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
     at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
     source: Mapped[str] = mapped_column(String(200))
+    by_hand: Mapped[bool] = mapped_column(Boolean, default=False)
 
 
 class EntryRow(Base):
-    """A revision of a part, game or region, as JSON; never changed but for ``until_import``."""
+    """A revision of a part, game, region or of what a game publishes, as JSON; never changed but for ``until_import``."""
 
     __tablename__ = "entries"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -29,7 +30,10 @@ class EntryRow(Base):
     data: Mapped[str] = mapped_column(Text)
     from_import: Mapped[int] = mapped_column(ForeignKey("imports.id"))
     until_import: Mapped[int | None] = mapped_column(ForeignKey("imports.id"), nullable=True)
-    __table_args__ = (Index("entries_by_import", "from_import", "until_import"),)
+    __table_args__ = (
+        Index("entries_by_import", "from_import", "until_import"),
+        Index("entries_by_key", "kind", "key", "id"),
+    )
 
 
 class OfferRow(Base):

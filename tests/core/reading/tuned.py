@@ -65,7 +65,7 @@ DEMO: dict[str, tuple[str, tuple[T, ...]]] = {
     )),
     "saltmarsh-rally": ("run together", (
         T("Minimum", f"{HMOSS6} {NEAP6}", "marlpoint-ayre@6 marlpoint-skerry@4", 8, None, 60, None, T10, "", P1080, "low", 60),
-        T("Recommended", f"{EBB4} {DUN4}", "nacre-inlet@8 orlop-wick@8", 12, None, 60, "SSD", T11, "", P1080, "high", 60),
+        T("Recommended", f"{KNEAP8} {OMOSS8}", "nacre-inlet@8 orlop-wick@8", 12, None, 60, "SSD", T11, "", P1080, "high", 60),
     )),
     "the-quiet-lock": ("markup", (
         T("Minimum", MOSS4, "marlpoint-ayre@3", 8, None, 40, None, "Tidewater 10 64-bit", "", P1080, "low", 60),

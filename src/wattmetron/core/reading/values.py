@@ -245,6 +245,8 @@ class Values:
     ) -> None:
         if listed:
             own = {name: value for name, value in figures.items() if getattr(listed[-1], name) is None}
+            if listed[-1].figures_only and own:
+                own["text"] = f"{listed[-1].text}, {' '.join(self.pad.text[start:end].split()).strip(' ,;.()')}"[:120]
             listed[-1] = replace(listed[-1], **own)
             return
         text = " ".join(self.pad.text[start:end].split()).strip(" ,;.()")
