@@ -1,5 +1,6 @@
 """The catalogue: parts, games, offers and regions of one day."""
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -10,10 +11,14 @@ from wattmetron.core.games import Game
 from wattmetron.core.games.evidence import Informed, informed
 from wattmetron.core.games.published import Assumptions, NamedPart, Published
 from wattmetron.core.games.tiers import TierTable, tier_table
+from wattmetron.core.games.verdicts import Asked, asked_of
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import KINDS, Kind, Part, kind_of
+from wattmetron.core.parts import KINDS, Graphics, Kind, Part, kind_of
 from wattmetron.core.prices.offers import Offer, PriceBook, Region
+from wattmetron.core.reading import Reader
 from wattmetron.core.scale import Scale
+
+SYSTEM_NAME = re.compile(r"[\d(,]")
 
 
 @dataclass(frozen=True)
@@ -70,6 +75,20 @@ class Catalogue:
     def tiers(self) -> TierTable:
         """All published tiers with their bars."""
         return tier_table(self.games, self.published, self.scale, self.assumptions)
+
+    @cached_property
+    def asked(self) -> Asked:
+        """What all tiers ask for, as arrays."""
+        return asked_of(self.tiers)
+
+    @cached_property
+    def reader(self) -> Reader:
+        """A reader that knows the catalogue's parts, and the systems, APIs and upscalers that occur in it."""
+        systems = {SYSTEM_NAME.split(tier.system)[0].strip() for one in self.published.values() for tier in one.tiers}
+        cards = self.by_kind["graphics"]
+        apis = {api for card in cards if isinstance(card, Graphics) for api in card.apis}
+        upscalers = {name for game in self.games.values() for name in game.upscalers}
+        return Reader(self.scale, systems, apis, upscalers)
 
     @cached_property
     def _informed(self) -> dict[str, Informed]:

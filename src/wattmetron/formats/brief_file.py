@@ -86,6 +86,7 @@ class BriefFile(_Strict):
     headroom_percent: int = Field(140, description="Least supply output in % of the full draw")
     extras: list[ExtraFile] = Field(default_factory=list)
     notes: Annotated[str, Field(max_length=4000)] = ""
+    system: Text = Field("", description="Operating system that will run, as published lists name it")
 
 
 class PlaceFile(_Strict):
@@ -129,6 +130,7 @@ def brief_from(file: BriefFile) -> Brief:
             Extra(name=one.name, minor=to_minor(one.amount), in_budget=one.in_budget) for one in file.extras
         ),
         notes=file.notes,
+        system=file.system,
     )
     check_brief(brief)
     return brief
@@ -175,6 +177,7 @@ def brief_file(brief: Brief) -> BriefFile:
             ExtraFile(name=one.name, amount=to_decimal(one.minor), in_budget=one.in_budget) for one in brief.extras
         ],
         notes=brief.notes,
+        system=brief.system,
     )
 
 

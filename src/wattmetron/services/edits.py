@@ -79,6 +79,7 @@ def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]
         storage_gb=_number(form, "storage_gb", "The least storage"),
         headroom_percent=_whole(form, "headroom_percent", "Supply headroom"),
         notes=form.get("notes", "")[:4000],
+        system=form.get("system", old.system).strip()[:120],
     )
     return replace(plan, brief=new), _differences(old, new, catalogue)
 
@@ -94,6 +95,7 @@ _WORDS = {
     "storage_gb": "least storage",
     "headroom_percent": "supply headroom",
     "notes": "notes",
+    "system": "operating system",
 }
 
 

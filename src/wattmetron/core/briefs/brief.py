@@ -54,7 +54,9 @@ class Extra:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Brief:
-    """Everything that was asked for. Money is in minor units of the region's currency."""
+    """Everything that was asked for. Money is in minor units of the region's currency; ``system`` is the
+    operating system that will run, as published lists name it.
+    """
 
     name: str
     region: str
@@ -72,6 +74,7 @@ class Brief:
     headroom_percent: int = 140
     extras: tuple[Extra, ...] = ()
     notes: str = ""
+    system: str = ""
 
     @property
     def chance(self) -> float:
