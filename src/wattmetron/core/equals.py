@@ -13,8 +13,6 @@ from wattmetron.core.parts import Graphics, Part, Processor
 from wattmetron.core.scale import Scale, Standing, anchors_of
 
 Floats = NDArray[np.float64]
-SAME_CHIP_SD = 0.01
-"""Two parts of one standing share its error: what is left between them is how they are clocked and cooled."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,17 +26,20 @@ class Use:
 
 @dataclass(frozen=True, slots=True)
 class Equal:
-    """A part at or above the speed asked for: ratio of speeds, and chance that it is at least as fast."""
+    """A part at or above the speed asked for: ratio of speeds, chance that it is at least as fast, and whether it
+    is what was named."""
 
     part: Part
     ratio: float
     chance: float
+    named: bool
 
 
 def equals(wanted: Standing, parts: Iterable[Part], scale: Scale, use: Use) -> tuple[Equal, ...]:
-    """Parts of the side whose best estimate reaches the standing's, or that stand on the same place.
+    """Parts of the side whose best estimate reaches the standing's, or that are what is named.
 
-    The chance is P(ln speed of the part >= ln speed wanted) under both spreads as independent normals.
+    The chance is P(ln speed of the part >= ln speed wanted) under both spreads as independent normals; a card
+    of the very chip that is named is as good by definition.
     """
     found = [one for one in parts if isinstance(one, (Processor, Graphics)) and _side(one) == wanted.side]
     if not found:
@@ -47,11 +48,10 @@ def equals(wanted: Standing, parts: Iterable[Part], scale: Scale, use: Use) -> t
     base = float(_ln_speeds(wanted.side, [wanted.speeds], [wanted.ray_speed], use)[0])
     same = np.array([scale.of_part.get(one.id) == wanted.key for one in found])
     spreads = np.array([one.speed_sd for one in found])
-    sd = np.where(same, SAME_CHIP_SD, np.hypot(spreads, wanted.sd))
     away = ln - base
-    chance = np.where(same & (np.abs(away) < 1e-12), 1.0, ndtr(away / np.maximum(sd, 1e-9)))
+    chance = np.where(same, 1.0, ndtr(away / np.maximum(np.hypot(spreads, wanted.sd), 1e-9)))
     return tuple(
-        Equal(part, float(np.exp(away[n])), float(chance[n]))
+        Equal(part, float(np.exp(away[n])), float(chance[n]), bool(same[n]))
         for n, part in enumerate(found)
         if away[n] >= 0 or same[n]
     )

@@ -13,7 +13,7 @@ from wattmetron.core.prices.offers import Offer
 from wattmetron.core.scale import Standing
 from wattmetron.services.assess import Assessment, known_build
 
-SHOWN = 20
+SHOWN = 12
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,6 +28,7 @@ class Alternative:
     forces: tuple[str, ...]
     build: Build | None
     present: bool
+    named: bool
     age_days: int | None
 
 
@@ -72,6 +73,7 @@ def alternatives(
             None if named is None else named - offer.delivered_minor,
             *_forces(catalogue, now, kind, one.part),
             now is not None and one.part.id in now.build.of(kind),
+            one.named,
             _age(one.part.released, book.newest),
         )
         for offer, one in found[:SHOWN]

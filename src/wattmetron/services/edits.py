@@ -12,6 +12,7 @@ from wattmetron.core.errors import BriefError
 from wattmetron.core.games import PRESETS, PresetName
 from wattmetron.core.money import to_minor
 from wattmetron.core.parts import kind_of
+from wattmetron.services.games import tier_label, tier_target
 from wattmetron.services.plans import Plan
 from wattmetron.services.words import money, money_range, settings
 
@@ -120,8 +121,8 @@ def _said(name: str, value: object) -> str:
     return f"{_WORDS[name]} to {value:g}" if isinstance(value, float) else f"{_WORDS[name]} to {value}"
 
 
-def add_target(plan: Plan, game_id: str, catalogue: Catalogue) -> tuple[Plan, str]:
-    """A target for a game at the display's resolution and a usual frame rate."""
+def add_target(plan: Plan, game_id: str, catalogue: Catalogue, tier: str = "") -> tuple[Plan, str]:
+    """A target for a game: at the display's resolution and a usual frame rate, or ready-made from a tier's place."""
     game = catalogue.game(game_id)
     display = plan.brief.display
     taken = {target.id for target in plan.brief.targets}
@@ -129,8 +130,16 @@ def add_target(plan: Plan, game_id: str, catalogue: Catalogue) -> tuple[Plan, st
     target = Target(
         id=fresh, game_id=game.id, width_px=display.width_px, height_px=display.height_px, fps=min(60.0, display.refresh_hz)
     )
+    said = f"added {game.name}"
+    if tier:
+        rows = catalogue.tiers.of_game(game_id)
+        if not tier.isdigit() or int(tier) >= len(rows):
+            raise BriefError(f"{game.name} has no such tier any more: look at what it publishes now.")
+        row = catalogue.tiers.rows[rows[int(tier)]]
+        target = tier_target(target, row.settled)
+        said = f"added {game.name} as {tier_label(row.tier.label, row.place)}"
     brief = replace(plan.brief, targets=(*plan.brief.targets, target))
-    return replace(plan, brief=brief), f"added {game.name}"
+    return replace(plan, brief=brief), said
 
 
 def edit_target(plan: Plan, target_id: str, form: Form, catalogue: Catalogue) -> tuple[Plan, str]:

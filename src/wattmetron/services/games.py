@@ -172,7 +172,7 @@ def reach_words(catalogue: Catalogue, found: Standings | None, game_id: str) -> 
     reached = "no tier" if best is None else tier_label(table.rows[best].tier.label, table.rows[best].place)
     beyond = rows.start if best is None else best + 1
     if beyond >= rows.stop:
-        return reached, ""
+        return reached, "all tiers met"
     verdict = tier_verdicts(table, found, Contender(), game_id)[beyond - rows.start]
     lacks = [
         one.aspect + (f" {one.ratio:.2f}" if one.ratio is not None else "") + (" unsure" if one.word == "unsure" else "")
@@ -296,3 +296,16 @@ def _load(game: Game, preset: str, mpx: float, fps: float) -> float:
 def known_games(catalogue: Catalogue, game_ids: Iterable[str]) -> list[str]:
     """The ids in order, each once; raises UnknownGameError for one that the catalogue lacks."""
     return [catalogue.games[one].id if one in catalogue.games else catalogue.game(one).id for one in dict.fromkeys(game_ids)]
+
+
+def tier_targets(catalogue: Catalogue, game_id: str) -> list[tuple[int, str]]:
+    """A game's tiers as ready-made targets: place, and conditions in words with those assumed marked."""
+    found = []
+    for row in catalogue.tiers.of_game(game_id):
+        one = catalogue.tiers.rows[row]
+        settled = one.settled
+        words = f"{settled.width_px}x{settled.height_px}, {settled.preset}, {settled.fps:g} fps"
+        words += ", ray tracing" if settled.ray_tracing else ""
+        assumed = f" ({', '.join(sorted(settled.assumed))} assumed)" if settled.assumed else ""
+        found.append((one.place, f"{tier_label(one.tier.label, one.place)}: {words}{assumed}"))
+    return found

@@ -30,6 +30,9 @@ from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
 from wattmetron.store.briefs import ConflictError
 
+RESERVED = frozenset({"read", "open", "confirm", "assumptions"})
+"""Ids that are addresses of the place itself."""
+
 
 class GameNameError(WattmetronError):
     """A name for a new game that cannot be taken."""
@@ -63,6 +66,8 @@ def new_game(catalogue: Catalogue, name: str, genre: str) -> Game:
     game_id = key_of(name)[:80].strip("-")
     if not is_id(game_id):
         raise GameNameError(f"“{name}” holds no letter or digit to tell it by: type a name with some.")
+    if game_id in RESERVED:
+        game_id = f"{game_id}-game"
     taken = next((one for one in catalogue.games.values() if one.name.casefold() == name.casefold()), None)
     if taken is not None or game_id in catalogue.games:
         known = taken or catalogue.games[game_id]

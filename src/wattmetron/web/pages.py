@@ -45,7 +45,7 @@ def page(
     part = headers.get("hx-request") == "true" and headers.get("hx-history-restore-request") != "true"
     theme = request.cookies.get("theme", "")
     html = _ENVIRONMENT.get_template(template).render(
-        **content, part=part, theme=theme if theme in ("paper", "night") else ""
+        **content, part=part, path=request.url.path, theme=theme if theme in ("paper", "night") else ""
     )
     answer = {"vary": "HX-Request", "cache-control": "no-store"}
     if url is not None:

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import replace
+from urllib.parse import urlencode
 
 from fastapi import APIRouter, Request
 from fastapi.responses import RedirectResponse, Response
@@ -12,7 +13,9 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.parts import Kind, kind_of
 from wattmetron.services import edits
+from wattmetron.services.games import tier_targets
 from wattmetron.services.plans import Plan
+from wattmetron.services.publishing import game_state
 from wattmetron.services.swaps import traits
 from wattmetron.services.words import KIND_WORDS, money
 from wattmetron.store.briefs import ConflictError, NothingToUndoError
@@ -53,6 +56,13 @@ def find(request: Request, brief_id: int, q: str = "") -> Response:
     return page(request, "found.html", content)
 
 
+@router.get("/briefs/{brief_id}/tiers")
+def tier_choices(request: Request, brief_id: int, game: str = "") -> Response:
+    """The ready-made targets of a game, for the form that adds one."""
+    catalogue = workshop_of(request).catalogue()
+    return page(request, "tiers.html", {"choices": tier_targets(catalogue, game)})
+
+
 @router.get("/briefs/{brief_id}/{view}")
 def show_view(request: Request, brief_id: int, view: str) -> Response:
     if view not in VIEWS:
@@ -71,7 +81,9 @@ def show(
 ) -> Response:
     """The page in its present state; ``more`` are notice, error or drafts."""
     workshop = workshop_of(request)
-    desk = make_desk(workshop.catalogue(), workshop.open(brief_id), read_query(view, params))
+    desk = make_desk(
+        workshop.catalogue(), workshop.open(brief_id), read_query(view, params), lambda game_id: game_state(workshop, game_id)
+    )
     return page(request, "desk.html", {"desk": replace(desk, **more)}, status, url)  # type: ignore[arg-type]
 
 
@@ -90,18 +102,20 @@ def _change(request: Request, brief_id: int, form: dict[str, str], edit: Edit) -
     view = form.get("view", "brief")
     view = view if view in VIEWS else "brief"
     url = f"/briefs/{brief_id}/{view}"
+    beside = {"game": form["beside"]} if form.get("beside") else {}
+    url += f"?{urlencode(beside)}" if beside else ""
     try:
         catalogue = workshop.catalogue()
         said = workshop.change(brief_id, _version(form), lambda plan: edit(plan, form, catalogue))
     except ConflictError as error:
-        return show(request, brief_id, view, {}, 409, url, error=str(error))
+        return show(request, brief_id, view, beside, 409, url, error=str(error))
     except WattmetronError as error:
         scope = form.get("scope", "")
         drafts = {f"{scope}{name}": value for name, value in form.items()} | {f"{scope}*": "1"}
-        return show(request, brief_id, view, {}, 422, url, error=str(error), drafts=drafts)
+        return show(request, brief_id, view, beside, 422, url, error=str(error), drafts=drafts)
     notice = "" if said == "nothing" else f"{said[:1].upper()}{said[1:]}."
     if request.headers.get("hx-request") == "true":
-        return show(request, brief_id, view, {}, 200, url, notice=notice)
+        return show(request, brief_id, view, beside, 200, url, notice=notice)
     return RedirectResponse(url, 303)
 
 
@@ -159,7 +173,10 @@ def _pin(plan: Plan, form: dict[str, str], catalogue: Catalogue) -> tuple[Plan, 
 
 
 _route("edit", lambda plan, form, catalogue: edits.edit_brief(plan, form, catalogue))
-_route("targets", lambda plan, form, catalogue: edits.add_target(plan, form.get("game", ""), catalogue))
+_route(
+    "targets",
+    lambda plan, form, catalogue: edits.add_target(plan, form.get("game", ""), catalogue, form.get("tier", "")),
+)
 _route(
     "targets/{target_id}",
     lambda plan, form, catalogue: edits.edit_target(plan, form["path_target_id"], form, catalogue),

@@ -99,6 +99,16 @@ document.addEventListener("htmx:afterSettle", (event) => {
   }
 });
 
+// The place in the rail follows the address.
+function markPlace() {
+  for (const link of document.querySelectorAll(".rail a")) {
+    if (location.pathname.startsWith(link.getAttribute("href"))) link.setAttribute("aria-current", "page");
+    else link.removeAttribute("aria-current");
+  }
+}
+
+for (const kind of ["htmx:pushedIntoHistory", "htmx:afterSettle", "htmx:historyRestore"]) document.addEventListener(kind, markPlace);
+
 // What was typed but not yet sent is never overwritten by an answer to an earlier request.
 const unsent = new WeakSet();
 

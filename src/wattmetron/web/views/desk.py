@@ -1,5 +1,6 @@
 """A brief's page: everything that it shows, put together from the address and the stored plan."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 
 from wattmetron.core.briefs import Brief, Build
@@ -9,14 +10,19 @@ from wattmetron.core.fit import Finding
 from wattmetron.core.fit.remedies import Remedy
 from wattmetron.core.parts import KINDS, Part
 from wattmetron.services.assess import Assessment, assess, finding_remedies, known_build, remaining
+from wattmetron.services.contenders import machine_contender
 from wattmetron.services.proposals import Answer, answer
+from wattmetron.services.publishing import GameState
 from wattmetron.services.swaps import swap
 from wattmetron.services.words import KIND_WORDS, money
 from wattmetron.services.workshop import Opened
 from wattmetron.web.views.build import BuildView, build_view
 from wattmetron.web.views.frames import FIGURE_NAMES, FrameRowView, frame_rows
+from wattmetron.web.views.game import GamePanel, game_panel
+from wattmetron.web.views.machine import Machine
 from wattmetron.web.views.meters import MeterView, meters
 from wattmetron.web.views.query import AIM_WORDS, DeskQuery, decode_build, encode_build
+from wattmetron.web.views.required import Required, required, tier_words
 from wattmetron.web.views.swap import SwapView, swap_view
 from wattmetron.web.views.workings import WorkingView, working_view
 
@@ -57,6 +63,9 @@ class Desk:
     working: WorkingView | None
     prices: str
     ghost_words: str
+    required: Required
+    tier_words: dict[str, str]
+    game: GamePanel | None
     notice: str = ""
     error: str = ""
     drafts: dict[str, str] = field(default_factory=dict)
@@ -73,12 +82,19 @@ class Desk:
         return [(KIND_WORDS[kind], parts) for kind, parts in self.catalogue.by_kind.items()]
 
     @property
+    def systems(self) -> list[str]:
+        """Operating systems that published lists name."""
+        return sorted({tier.system for one in self.catalogue.published.values() for tier in one.tiers if tier.system})
+
+    @property
     def base(self) -> str:
         return f"/briefs/{self.opened.id}"
 
 
-def make_desk(catalogue: Catalogue, opened: Opened, query: DeskQuery) -> Desk:
-    """Compute what the page shows."""
+def make_desk(
+    catalogue: Catalogue, opened: Opened, query: DeskQuery, state_of: Callable[[str], GameState]
+) -> Desk:
+    """Compute what the page shows; ``state_of`` gives the standing revision of a game's requirements."""
     plan = opened.plan
     brief = plan.brief
     present = assess(catalogue, brief, plan.build)
@@ -106,7 +122,34 @@ def make_desk(catalogue: Catalogue, opened: Opened, query: DeskQuery) -> Desk:
         working_view(now, query.working, prices) if query.working else None,
         prices,
         ghost_words,
+        required(catalogue, brief, machine_contender(now.machine, brief.system)),
+        tier_words(catalogue, brief),
+        _game(catalogue, opened, query, present, now, state_of),
     )
+
+
+def _game(
+    catalogue: Catalogue,
+    opened: Opened,
+    query: DeskQuery,
+    present: Assessment,
+    now: Assessment,
+    state_of: Callable[[str], GameState],
+) -> GamePanel | None:
+    """The game beside the brief, measured against what is in the build or being tried."""
+    if query.game is None or query.game not in catalogue.games:
+        return None
+    brief = opened.plan.brief
+    words = f"{brief.name}, as tried" if now is not present else brief.name
+    machine = Machine(machine_contender(now.machine, brief.system), words, opened, "", brief.chance, present)
+
+    def link(equal: str | None = query.equal) -> str:
+        return query.url(opened.id, equal=equal, swap=None, propose=None, working=None)
+
+    def trial(code: str) -> str:
+        return query.url(opened.id, tried=code, swap=None, propose=None, working=None)
+
+    return game_panel(catalogue, query.game, machine, state_of(query.game), link, query.equal or "", trial)
 
 
 def _tried(catalogue: Catalogue, build: Build, query: DeskQuery, found: Answer | None) -> Build | None:

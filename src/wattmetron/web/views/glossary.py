@@ -2,6 +2,23 @@
 
 GLOSSARY: dict[str, tuple[str, str]] = {
     "target": ("target", "One game at named settings with the frame rate that is wanted from it."),
+    "system": (
+        "operating system",
+        "What will run on the machine, as published requirements name it: their lists are then judged on it too.",
+    ),
+    "tier": ("tier", "One of the lists that a publisher names, such as minimum or recommended."),
+    "bar": (
+        "bar",
+        "The speed that a tier asks for: the middle of the parts that it lists, on the scale where the reference part is 100.",
+    ),
+    "as good": (
+        "chance that it is as good",
+        "Both speeds are known only so well; this is the chance that the part really is at least as fast.",
+    ),
+    "demand": (
+        "demand",
+        "How much graphics speed the recommended tier asks for: light below 45 points, heavy from 85.",
+    ),
     "sureness": (
         "sureness",
         "The chance with which a target has to be reached to count as met: 50, 80 or 95 %. Proposals use it too.",

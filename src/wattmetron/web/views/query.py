@@ -1,4 +1,4 @@
-"""What the address of a brief's page says: view, tried build, swap, proposal, working."""
+"""What the address of a brief's page says: view, tried build, swap, proposal, working, game beside it."""
 
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -47,6 +47,8 @@ class DeskQuery:
     search: str = ""
     propose: str | None = None
     working: str | None = None
+    game: str | None = None
+    equal: str | None = None
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""
@@ -75,4 +77,6 @@ def read_query(view: str, params: dict[str, str]) -> DeskQuery:
         search=params.get("q", "")[:80],
         propose=propose if propose in AIM_WORDS else None,
         working=(params.get("working") or "")[:20] or None,
+        game=(params.get("game") or "")[:80] or None,
+        equal=(params.get("equal") or "")[:80] or None,
     )
