@@ -9,18 +9,22 @@ from typing import Any
 
 from wattmetron import __version__
 from wattmetron.core.balance import AIMS
-from wattmetron.core.briefs import Brief, Build, Display
+from wattmetron.core.briefs import SURENESS, Brief, Build, Display
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.answers import check_json, estimate_json, proposal_json
 from wattmetron.services.assess import assess, finding_remedies
+from wattmetron.services.contenders import machine_contender
+from wattmetron.services.games import known_games
 from wattmetron.services.proposals import answer
+from wattmetron.services.requirement_answers import draft_json, draft_lines, verdict_json, verdict_lines
 from wattmetron.services.words import money, settings
 from wattmetron.services.workshop import Workshop
 
 DEFAULT_PORT = 8321
+MAX_TEXT_BYTES = 2_000_000
 
 
 def default_database() -> Path:
@@ -85,7 +89,27 @@ def _parser() -> argparse.ArgumentParser:
     command.add_argument("build", type=Path)
     command.add_argument("--brief", type=Path, help="a brief for region, headroom and remedies")
     _common(command)
+    _requirements_parser(add)
     return parser
+
+
+def _requirements_parser(add: Any) -> None:
+    command = add(
+        "requirements",
+        "Read published requirements, or measure a build against them.",
+        "wattmetron requirements read list.txt --json\n"
+        "  wattmetron requirements verdict signal-tower.build.json hollow-meridian gullwing-circuit",
+    )
+    actions = command.add_subparsers(dest="action", required=True, metavar="ACTION")
+    read = actions.add_parser("read", help="read a text as requirements; nothing is stored")
+    read.add_argument("file", metavar="FILE|-", help="a text file, or - for what is piped in")
+    _common(read)
+    verdict = actions.add_parser("verdict", help="measure a build against games' tiers")
+    verdict.add_argument("build", type=Path, metavar="BUILD.json")
+    verdict.add_argument("games", nargs="*", metavar="GAME", help="game ids (all that publish tiers)")
+    verdict.add_argument("--system", default="", help="operating system that will run")
+    verdict.add_argument("--sureness", choices=list(SURENESS), default="likely", help="when a tier counts as met (likely)")
+    _common(verdict)
 
 
 def _common(command: argparse.ArgumentParser) -> None:
@@ -224,6 +248,34 @@ def _check(options: argparse.Namespace) -> int:
     return 1 if assessment.blocking else 0
 
 
+def _requirements(options: argparse.Namespace) -> int:
+    return _read_text(options) if options.action == "read" else _verdict(options)
+
+
+def _read_text(options: argparse.Namespace) -> int:
+    data = sys.stdin.buffer.read(MAX_TEXT_BYTES) if options.file == "-" else Path(options.file).read_bytes()[:MAX_TEXT_BYTES]
+    draft = _catalogue(options).reader.read(data.decode("utf-8-sig", errors="replace").replace("\r\n", "\n"))
+    if options.json:
+        _print_json(draft_json(draft))
+    else:
+        print("\n".join(draft_lines(draft)))
+    return 0
+
+
+def _verdict(options: argparse.Namespace) -> int:
+    """0 where every game's lowest tier is met, else 1."""
+    catalogue = _catalogue(options)
+    contender = machine_contender(catalogue.machine(_build(options.build)), options.system)
+    games = known_games(catalogue, options.games or list(catalogue.published))
+    found = verdict_json(catalogue, contender, SURENESS[options.sureness], games)
+    if options.json:
+        _print_json(found)
+    else:
+        print("\n".join(verdict_lines(found)))
+    lowest = [game["tiers"][0]["verdict"] for game in found["games"] if game["tiers"]]
+    return 0 if all(word not in ("short", "unsure") for word in lowest) else 1
+
+
 _COMMANDS = {
     "demo": _serve,
     "serve": _serve,
@@ -232,6 +284,7 @@ _COMMANDS = {
     "propose": _propose,
     "estimate": _estimate,
     "check": _check,
+    "requirements": _requirements,
 }
 
 if __name__ == "__main__":

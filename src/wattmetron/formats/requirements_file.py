@@ -70,6 +70,15 @@ def write_requirements(file: RequirementsFile) -> str:
     return REQUIREMENTS.dump_json(file, indent=2, exclude_defaults=True).decode() + "\n"
 
 
+_TIER: TypeAdapter[Tier] = TypeAdapter(Tier)
+
+
+def tier_document(tier: Tier) -> dict[str, Any]:
+    """A tier as it stands in a file."""
+    found: dict[str, Any] = _TIER.dump_python(tier, mode="json", exclude_defaults=True)
+    return found
+
+
 def read_requirements(name: str, data: bytes) -> RequirementsFile:
     """The requirements of a JSON file; raises FormatError with every problem."""
     if len(data) > MAX_BYTES:

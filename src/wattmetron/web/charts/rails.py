@@ -56,7 +56,7 @@ def rails(
 ) -> Markup:
     """The chart at a width in px; it scales with its frame. ``tiers`` are names with their conditions."""
     narrow = width < 600
-    gutter = 92 if narrow else 238
+    gutter = 120 if narrow else 238
     left, right = gutter, width - gutter
     places = (_Scale(processor), _Scale(graphics))
     pieces = [
@@ -185,7 +185,7 @@ def _names(
     pieces = []
     wide = right - left > 240
     longest = max((max(len(row[1]), len(row[3]) * 0.85 if wide else 0) for row in rows), default=0)
-    half = int(min(4 * longest + 6, (right - left) / 2 - 34))
+    half = int(min(4 * longest + 6, (right - left) / 2 - (26 if not wide else 34)))
     for (_, name, ends, conditions), y in zip(rows, _spaced([row[0] for row in rows], 32 if wide else SPACING), strict=True):
         for x, end in ends:
             inner = x + 28 if x < middle else x - 28
@@ -205,7 +205,7 @@ def _fitted(name: str, half: int) -> str:
 def _short(words: str, narrow: bool) -> str:
     """A name that fits its gutter: the maker is dropped first."""
     most = 13 if narrow else 31
-    if len(words) > most:
+    if len(words) > most or narrow:
         pieces = words.split(" ")
         first = 1 if pieces[0] == "▸" else 0
         if len(pieces) > first + 1:

@@ -6,12 +6,21 @@ from fastapi import APIRouter, Body, Request
 from pydantic import BaseModel, Field
 
 from wattmetron.core.balance import Aim
+from wattmetron.core.briefs import SURENESS, Sureness
 from wattmetron.formats.brief_file import BriefFile, BuildFile, brief_file, brief_from, build_file, build_from
+from wattmetron.formats.catalogue_folder import requirements_of
 from wattmetron.formats.columns import columns_of
+from wattmetron.formats.problems import FormatError, Problem
+from wattmetron.formats.requirements_file import RequirementsFile
+from wattmetron.services.alternatives import alternatives
 from wattmetron.services.answers import assessment_json, check_json, estimate_json, proposal_json
 from wattmetron.services.assess import assess
+from wattmetron.services.contenders import machine_contender, typed_contender
+from wattmetron.services.games import known_games
 from wattmetron.services.plans import Plan
 from wattmetron.services.proposals import answer
+from wattmetron.services.publishing import game_state, publish
+from wattmetron.services.requirement_answers import alternatives_json, draft_json, verdict_json
 from wattmetron.services.workshop import checked_plan
 from wattmetron.web.routes.briefs import workshop_of
 
@@ -42,6 +51,29 @@ class Replacement(Question):
     """A brief and build to store in place of a version."""
 
     version: int
+
+
+class StoredRequirements(BaseModel):
+    """What a game publishes, with the version that a change must name."""
+
+    version: int
+    requirements: RequirementsFile
+
+
+class Pasted(BaseModel):
+    """A text to read."""
+
+    text: str = Field(max_length=100_000)
+
+
+class VerdictQuestion(BaseModel):
+    """A build or loose parts, and the games to measure against; no games: all that publish."""
+
+    build: BuildFile = Field(default_factory=BuildFile)
+    parts: str = Field("", max_length=400, description="Loose parts as text, instead of a build")
+    system: str = Field("", max_length=120, description="Operating system that will run")
+    games: list[str] = Field(default_factory=list, max_length=5000)
+    sureness: Sureness = "likely"
 
 
 def _stored(request: Request, brief_id: int) -> StoredBrief:
@@ -130,6 +162,68 @@ def assess_build(request: Request, question: Annotated[Question, Body()]) -> dic
     catalogue = workshop_of(request).catalogue()
     plan = _plan(request, question)
     return assessment_json(catalogue, assess(catalogue, plan.brief, plan.build))
+
+
+@router.get("/games")
+def list_games(request: Request) -> list[dict[str, Any]]:
+    """Games of the current catalogue, with how many tiers they publish."""
+    catalogue = workshop_of(request).catalogue()
+    return [
+        {
+            "id": game.id,
+            "name": game.name,
+            "genre": game.genre,
+            "released": None if game.released is None else game.released.isoformat(),
+            "tiers": len(catalogue.tiers.of_game(game.id)),
+        }
+        for game in catalogue.games.values()
+    ]
+
+
+@router.get("/games/{game_id}/requirements")
+def get_requirements(request: Request, game_id: str) -> StoredRequirements:
+    """What a game publishes, with the version that a change must name (0: nothing yet)."""
+    workshop = workshop_of(request)
+    catalogue = workshop.catalogue()
+    catalogue.informed(game_id)
+    file = requirements_of(catalogue, [game_id])
+    return StoredRequirements(version=game_state(workshop, game_id).version, requirements=file)
+
+
+@router.put("/games/{game_id}/requirements")
+def put_requirements(request: Request, game_id: str, stored: StoredRequirements) -> StoredRequirements:
+    """Replace what a game publishes; 409 where the version is not the present one."""
+    workshop = workshop_of(request)
+    workshop.catalogue().informed(game_id)
+    own = [one for one in stored.requirements.games if one.game == game_id]
+    if len(own) != 1 or not own[0].tiers:
+        raise FormatError([Problem("requirements", None, "games", f"{len(own)} entries of “{game_id}”", "one, with its tiers")])
+    publish(workshop, own[0].published, stored.version, "replaced by the API")
+    return get_requirements(request, game_id)
+
+
+@router.post("/requirements/read")
+def read_requirements_text(request: Request, pasted: Pasted) -> dict[str, Any]:
+    """Read a text as requirements; nothing is stored."""
+    return draft_json(workshop_of(request).catalogue().reader.read(pasted.text))
+
+
+@router.post("/requirements/verdict")
+def verdict(request: Request, question: VerdictQuestion) -> dict[str, Any]:
+    """Verdicts of a build, or of loose parts typed in, against games."""
+    catalogue = workshop_of(request).catalogue()
+    if question.parts:
+        contender = typed_contender(catalogue, question.parts)
+    else:
+        contender = machine_contender(catalogue.machine(build_from(question.build)), question.system)
+    games = known_games(catalogue, question.games or list(catalogue.published))
+    return verdict_json(catalogue, contender, SURENESS[question.sureness], games)
+
+
+@router.get("/parts/{part_id}/equals")
+def part_equals(request: Request, part_id: str, region: str, used: bool = False) -> dict[str, Any]:
+    """Parts at or above the speed of a part, a chip (``nacre-reef@8``) or a named part, cheapest first."""
+    return alternatives_json(alternatives(workshop_of(request).catalogue(), part_id, region, used))
 
 
 @router.get("/parts")
