@@ -100,6 +100,7 @@ class Scale:
     def meant(self, key: str, memory_gb: float | None, wanted_gb: float | None) -> tuple[Standing, ...]:
         """The standings that a name can mean: the stated amount of video memory picks the variant, else the
         smallest variant with the amount wanted; where both are open, all variants."""
+        key = self.of_part.get(key, key)
         if key in self.standings:
             return (self.standings[key],)
         open_ones = self.variants.get(key, ())

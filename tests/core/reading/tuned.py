@@ -139,6 +139,19 @@ RAM: 16 GB
         T("Minimum", "?quillon-wherry-gale-4", "?orlop-cinder@4", 8),
         T("Recommended", "?marrowgate-heron-slate-6-deep", "?nacre-shoal-twin@8", 16),
     )),
+    Sample("unknown parts", """\
+Minimum:
+CPU: Quillon Barge 3 or Marrowgate Gannet Moss 4
+GPU: Nacre Spit 6 GB or Marlpoint Ayre 6 GB
+RAM: 8 GB
+Recommended:
+CPU: Quillon Cutter Flood 6 Plus or Marrowgate Heron Slate 6
+GPU: Nacre Reef Max 16 GB or Orlop Beacon 12 GB
+RAM: 16 GB
+""", (
+        T("Minimum", f"?quillon-barge-3 {MOSS4}", "?nacre-spit@6 marlpoint-ayre@6", 8),
+        T("Recommended", f"?quillon-cutter-flood-6-plus {SLATE6}", "?nacre-reef-max@16 orlop-beacon@12", 16),
+    )),
     Sample("misspelt", """\
 MINIMUM
 Prozessor: Marowgate Gannet Moss 4

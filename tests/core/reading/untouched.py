@@ -360,19 +360,6 @@ Storage: 5 GB
         T("Minimum", "#2c2.8", "", 4, 2, 5, None, "Tidewater 10"),
         T("Recommended", "#6c3.6", "", 8, 4, 5, None, "Tidewater 10"),
     )),
-    Sample("unknown parts", """\
-Minimum:
-CPU: Quillon Barge 3 or Marrowgate Gannet Moss 4
-GPU: Nacre Spit 6 GB or Marlpoint Ayre 6 GB
-RAM: 8 GB
-Recommended:
-CPU: Quillon Cutter Flood 6 Plus or Marrowgate Heron Slate 6
-GPU: Nacre Reef Max 16 GB or Orlop Beacon 12 GB
-RAM: 16 GB
-""", (
-        T("Minimum", f"?quillon-barge-3 {MOSS4}", "?nacre-spit@6 marlpoint-ayre@6", 8),
-        T("Recommended", f"?quillon-cutter-flood-6-plus {SLATE6}", "?nacre-reef-max@16 orlop-beacon@12", 16),
-    )),
     Sample("misspelt", """\
 Minimum
 Procesor: Quilon Wherry Neap 4
@@ -401,5 +388,52 @@ Runs at 1080p, high preset, 60 fps
 """, (
         T("Deckhand", "marrowgate-gannet-dun-4", "marlpoint-skerry@4", 8, res="1920x1080", preset="low", fps=30),
         T("Captain", FLOOD6, "orlop-beacon@12", 16, res="1920x1080", preset="high", fps=60),
+    )),
+    Sample("unknown parts", """\
+Minimum
+Processor: Marrowgate Heron Moss 6 or Quillon Smack 6
+Memory: 8 GB
+Graphics: Orlop Lantern Xtra 6 GB
+Recommended
+Processor: Quillon Ketch Flood 8 Deep Blue
+Memory: 16 GB
+Graphics: Marlpoint Ness 16 GB or Marlpoint Holm Twin 8 GB
+""", (
+        T("Minimum", f"{HMOSS6} ?quillon-smack-6", "?orlop-lantern-xtra@6", 8),
+        T("Recommended", "?quillon-ketch-flood-8-deep-blue", "marlpoint-ness@16 ?marlpoint-holm-twin@8", 16),
+    )),
+    Sample("labels", """\
+System Requirements
+Minimum:
+Requires a 64-bit processor and operating system
+OS: Tidewater 10
+Processor: Quillon Wherry Ebb 4
+Memory: 8 GB RAM
+Graphics: Marlpoint Skerry 4 GB
+Storage: 14 GB available space
+Sound Card: any
+Recommended:
+Requires a 64-bit processor and operating system
+OS: Tidewater 11
+Processor: Quillon Cutter Flood 6
+Memory: 16 GB RAM
+Graphics: Nacre Shoal 8 GB
+Storage: 14 GB available space
+""", (
+        T("Minimum", "quillon-wherry-ebb-4", "marlpoint-skerry@4", 8, None, 14, None, "Tidewater 10"),
+        T("Recommended", FLOOD6, "nacre-shoal@8", 16, None, 14, None, "Tidewater 11"),
+    )),
+    Sample("conditions in headings", """\
+Minimum: 30 fps at 1080p
+* Processor: Marrowgate Heron Dun 6
+* Graphics: Nacre Cove 6 GB
+* Memory: 12 GB
+Recommended: 60 fps at 1440p
+* Processor: Quillon Ketch Ebb 8
+* Graphics: Nacre Bank 12 GB
+* Memory: 16 GB
+""", (
+        T("Minimum", DUN6, "nacre-cove@6", 12, res="1920x1080", fps=30),
+        T("Recommended", EBB8, "nacre-bank@12", 16, res="2560x1440", fps=60),
     )),
 )

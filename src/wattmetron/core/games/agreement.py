@@ -88,7 +88,7 @@ def _uneven(table: TierTable, bars: Bars, side: Side, row: int, assumptions: Ass
         middle = float(np.median(others))
         away = float(bars.ln[one]) - middle
         limit = BEYOND_SDS * float(np.sqrt(bars.sd[one] ** 2 + bars.bar_sd[row] ** 2 + assumptions.unevenness_sd**2))
-        if abs(away) > limit and abs(away) > 1.5 * _spread_without(bars, used, one, middle):
+        if abs(away) > limit and abs(away) > 2 * _spread_without(bars, used, one, middle):
             yield Doubt(
                 "out of line",
                 place,

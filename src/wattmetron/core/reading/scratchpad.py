@@ -56,6 +56,7 @@ class Scratchpad:
     ) -> None:
         """Mark a stretch as the name of a part."""
         start, end = self._trim(start, end)
+        self.marks = [mark for mark in self.marks if not (start < mark.end and mark.start < end)]
         confidence = matches[0].confidence if matches else 0.0
         self.marks.append(PartMark(start, end, side, tier, confidence, side, place, matches, why))
         self.blank(start, end)

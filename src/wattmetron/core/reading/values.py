@@ -11,7 +11,7 @@ from wattmetron.core.reading.draft import Match
 from wattmetron.core.reading.layout import Piece
 from wattmetron.core.reading.names import PLACED_FROM, NameIndex, tokens
 from wattmetron.core.reading.scratchpad import Scratchpad, Sheet
-from wattmetron.core.reading.vocabulary import GLUE, LABELS, OR_BETTER
+from wattmetron.core.reading.vocabulary import GLUE, LABELS, NAME_GLUE, OR_BETTER
 
 LABELLED, BY_CONTENT, GUESSED, DOUBTFUL = 0.97, 0.9, 0.6, 0.4
 _ALTERNATIVES = re.compile(r"\s+or\s+|\s+and\s+|\s*[/|;*\n]\s*|,(?!\d)|,(?=\s)", re.IGNORECASE)
@@ -222,7 +222,7 @@ class Values:
         left = self.pad.left(start, end)
         for one in (*amounts.AMOUNT.finditer(left), *_VIDEO.finditer(left)):
             left = left[: one.start()] + " " * (one.end() - one.start()) + left[one.end() :]
-        words = [one for one in re.finditer(r"[^\s()\[\]@,;:.*|\-]+", left) if self._counts(one[0])]
+        words = [one for one in re.finditer(r"[^\s()\[\]@,;:.*|&+\-]+", left) if self._counts(one[0])]
         if not words or not any(any(sign.isalpha() for sign in one[0]) for one in words):
             return "", start, start
         text = " ".join(one[0] for one in words)
@@ -230,7 +230,7 @@ class Values:
 
     def _counts(self, word: str) -> bool:
         """Whether a word is part of a name: no glue, unless some part is called so."""
-        return word.casefold() not in GLUE or all(one in self.names.parts.count for one in tokens(word))
+        return word.casefold() not in NAME_GLUE or all(one in self.names.parts.count for one in tokens(word))
 
     def _amount_in_name(self, name: str, part: str | None) -> float | None:
         """A number at the end of a chip's name that is one of its amounts of video memory."""
@@ -315,7 +315,8 @@ class Values:
         ]  # fmt: skip
         if not known:
             return None
-        first, last = known[0], known[-1]
+        first = known[0]
+        last = [one for one in known if not self._read_between(start + first.start(), start + one.start())][-1]
         for one in words:
             if one.start() >= last.end() and not left[last.end() : one.start()].strip() and self._continues(one[0]):
                 last = one
@@ -326,6 +327,10 @@ class Values:
         side: Side = next(one.side for one in index.names if one.key == best[0].part)
         return start + first.start(), start + last.end(), side
 
+    def _read_between(self, start: int, end: int) -> bool:
+        """Whether something between two places was read already: a name does not reach over it."""
+        return self.pad.left(start, end) != self.pad.text[start:end]
+
     def _telling(self, word: str) -> bool:
         """Whether a word tells that a part is meant: a preset word or glue alone does not."""
         return word not in GLUE and word not in amounts.PRESET_WORDS
@@ -334,7 +339,7 @@ class Values:
         small = word.casefold()
         if small.isdigit():
             return True
-        return small in self.names.parts.count or (small not in GLUE and small not in amounts.PRESET_WORDS)
+        return small in self.names.parts.count or (small not in NAME_GLUE and small not in amounts.PRESET_WORDS)
 
     def _loose_amount(self, tier: int, start: int, end: int) -> None:
         values = self.sheets[tier].values

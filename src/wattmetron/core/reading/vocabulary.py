@@ -51,7 +51,12 @@ COLUMN_HEADS = frozenset({"", "component", "components", "requirement", "require
 GLUE = frozenset(
     ["a", "about", "after", "all", "also", "an", "and", "any", "anything", "are", "around", "as", "at", "available", "be", "below", "better", "both", "by", "can", "card", "chip", "class", "cpu", "desktop", "dedicated", "do", "edition", "either", "equal", "equivalent", "equivalents", "experience", "faster", "for", "free", "from", "game", "gpu", "graphics", "has", "have", "hardware", "higher", "if", "in", "is", "it", "its", "latest", "least", "level", "machine", "more", "modern", "need", "needs", "newer", "of", "on", "one", "or", "our", "play", "player", "players", "plus", "preset", "processor", "quality", "recommend", "recommended", "recommends", "required", "requires", "runs", "series", "set", "settings", "similar", "some", "something", "space", "such", "than", "that", "the", "them", "there", "these", "this", "to", "together", "top", "up", "update", "us", "use", "version", "we", "will", "with", "you", "your", "takes", "aim", "nearly", "at's", "drive", "disk", "disc", "hard", "storage", "memory", "ram", "system", "video", "target", "minimum", "requirement", "requirements", "recommendation", "installation", "install", "experience", "compatible", "capable", "using", "support", "supported", "tier"]
 )
+NAME_GLUE = frozenset(
+    ["a", "above", "also", "an", "and", "any", "as", "at", "be", "better", "capable", "card", "class", "compatible", "comparable", "cpu", "dedicated", "desktop", "either", "equal", "equivalent", "faster", "for", "from", "gpu", "graphics", "have", "higher", "in", "latest", "least", "like", "modern", "need", "newer", "of", "on", "or", "processor", "recommended", "requires", "series", "similar", "some", "something", "such", "than", "that", "the", "this", "video", "vram", "we", "with", "will", "you", "your"]
+)
+"""Words that are never part of a part's name; of any other word beside a name it is not known."""
+
 OR_BETTER = re.compile(
-    r"[ ,/(]*\b(?:or|and|&|oder)[ ]+(?:a[ ]+)?(?:better|above|up|equivalent|equivalents|similar|faster|higher|newer|greater|equal|comparable|more|later|stronger)\b\)?|\+(?=\s|$)",
+    r"[ ,/(]*(?:\b(?:or|and|oder)|&)[ ]+(?:a[ ]+)?(?:better|above|up|equivalent|equivalents|similar|faster|higher|newer|greater|equal|comparable|more|later|stronger)\b\)?|\+(?=\s|$)",
     re.IGNORECASE,
 )

@@ -1,0 +1,152 @@
+"""The reader: scores on both halves, what it must never do, and bad input."""
+
+import re
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.core.reading.score import reader, score, table
+from tests.core.reading.tuned import TUNED
+from tests.core.reading.untouched import UNTOUCHED
+from wattmetron.core.games.published import NamedPart
+from wattmetron.core.reading import PartMark, Reader
+from wattmetron.core.reading.draft import ReadingError
+from wattmetron.core.reading.vocabulary import GLUE
+from wattmetron.core.scale import Scale
+from wattmetron.demo import CATALOGUE
+from wattmetron.formats.catalogue_folder import read_catalogue
+
+DOCS = Path(__file__).parents[3] / "docs"
+
+
+def test_enough_samples_in_enough_styles():
+    assert len(TUNED) + len(UNTOUCHED) >= 60
+    for half in (TUNED, UNTOUCHED):
+        assert len(half) >= 30 and len({sample.style for sample in half}) >= 12
+    assert {sample.text for sample in TUNED}.isdisjoint(sample.text for sample in UNTOUCHED)
+
+
+def test_scores_of_both_halves_and_no_match_is_wrong_and_sure():
+    tuned, untouched = score(TUNED), score(UNTOUCHED)
+    assert tuned.share >= 0.99
+    assert untouched.share >= 0.97
+    assert tuned.wrong_and_sure == untouched.wrong_and_sure == []
+
+
+def test_the_documentation_reports_these_scores():
+    assert table() in (DOCS / "model.md").read_text()
+
+
+def one(text: str):
+    return reader().read(text).tiers[0]
+
+
+def test_clocks_and_cores_are_kept_and_never_make_a_part():
+    tier = one("Minimum\nProcessor: 3,4 GHz six core\nMemory: 8 GB")
+    (listed,) = tier.processors
+    assert (listed.part, listed.cores, listed.clock_ghz, listed.figures_only) == (None, 6, 3.4, True)
+    tier = one("CPU: Heron Dun 6 (6 cores, 3900 MHz)")
+    assert (tier.processors[0].part, tier.processors[0].clock_ghz) == ("marrowgate-heron-dun-6", 3.9)
+
+
+def test_amounts_in_brackets_pick_the_variant_and_units_may_be_glued():
+    tier = one("GPU: Marlpoint Ayre (3GB), Reef 16384MB or better\nVRAM: 4GiB\nStorage: 1,5 TB NVMe")
+    assert [(part.part, part.memory_gb, part.or_better) for part in tier.graphics] == [
+        ("marlpoint-ayre", 3, True),
+        ("nacre-reef", 16, True),
+    ]
+    assert (tier.video_memory_gb, tier.storage_gb, tier.storage_kind) == (4, 1500, "NVMe SSD")
+
+
+def test_a_word_too_many_or_too_few_is_another_part():
+    draft = reader().read("CPU: Quillon Cutter Flood 6 Plus or Heron Slate")
+    plus, short = (mark for mark in draft.marks if isinstance(mark, PartMark))
+    assert [one.part for one in draft.tiers[0].processors] == [None, None]
+    assert plus.matches[0].part == "quillon-cutter-flood-6" and plus.confidence <= 0.5
+    assert len({match.part for match in short.matches}) >= 3 and short.confidence < 0.55
+    assert "stays as named" in plus.why
+
+
+def test_a_name_that_matches_twenty_parts_equally_is_left_to_the_user():
+    world = read_catalogue(CATALOGUE)
+    first = world.parts["quillon-cutter-ebb-6"]
+    many = [replace(first, id=f"quillon-hull-{n}", model=f"Hull {n}") for n in range(100, 120)]
+    draft = Reader(Scale(many, {})).read("CPU: Quillon Hull")
+    mark = next(mark for mark in draft.marks if isinstance(mark, PartMark))
+    assert draft.tiers[0].processors[0].part is None
+    assert len(mark.matches) == 5 and all(match.confidence <= 0.05 + 1 / 20 for match in mark.matches)
+
+
+def test_named_parts_are_recognised_once_placed():
+    world = read_catalogue(CATALOGUE)
+    named = NamedPart(id="named-processor-quillon-pilot-5", side="processor", name="Quillon Pilot 5", than="quillon-cutter-ebb-6", percent=12)
+    draft = Reader(Scale(world.parts.values(), {named.id: named})).read("CPU: Quillon Pilot 5")
+    assert draft.tiers[0].processors[0].part == named.id
+
+
+def test_contradictory_amounts_keep_the_first_and_mark_the_other():
+    draft = reader().read("Memory: 8 GB (16 GB recommended)\nCPU: Heron Dun 6")
+    assert draft.tiers[0].memory_gb == 8
+    assert [mark.what for mark in draft.marks if "contradicts" in mark.what] == ["memory, contradicts 8.0"]
+
+
+def test_nonsense_units_and_lines_are_listed_as_unread():
+    draft = reader().read("Minimum\nCPU: Heron Dun 6\nMemory: 8 bananas\nBring a friend along")
+    assert draft.tiers[0].memory_gb is None
+    assert draft.unread_texts == ("8 bananas", "Bring a friend along")
+
+
+def test_markup_is_no_text_and_script_is_not_read():
+    draft = reader().read("<script>var x = 'Heron Dun 6'</script><b>Minimum:</b> CPU: Quillon Cutter Ebb 6<br>RAM: 8&nbsp;GB")
+    assert [part.part for part in draft.tiers[0].processors] == ["quillon-cutter-ebb-6"]
+    assert draft.tiers[0].memory_gb == 8
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("", "There is no text"),
+        ("  \n\t ", "There is no text"),
+        ("\x00\x01\x02\x03PK", "binary data"),
+        ("It was a dark night in the harbour, and nobody spoke. " * 300, "Nothing here reads as requirements"),
+        ("It was a dark night in the harbour. " * 900, "at most 20,000"),
+        ("CPU: Heron Dun 6\n" * 10_000, "10,001 lines"),
+        ("Minimum\nRecommended\n", "Nothing here reads as requirements"),
+    ],
+)
+def test_what_cannot_be_read_is_refused_in_one_sentence(text, words):
+    with pytest.raises(ReadingError, match=words):
+        reader().read(text)
+
+
+PIECES = st.sampled_from(
+    ["Minimum", "Recommended:", "CPU:", "Graphics", " or ", "/", "Quillon Cutter Ebb 6", "Reef", "8GB", "(16 GB)", "3,4 GHz",
+     "\n", "\t", "|", ", ", "* ", "1080p", "60 fps", "low", "SSD", "ray tracing", "<br>", "or better", "Tidewater 10", "6"]
+)  # fmt: skip
+
+
+@settings(max_examples=300, deadline=None)
+@given(st.lists(st.one_of(PIECES, st.text(max_size=6)), max_size=40).map(" ".join))
+def test_whatever_is_pasted_every_word_is_accounted_for(text):
+    """No crash; marks lie within the text and never overlap; a word is marked, listed as unread, or glue."""
+    try:
+        draft = reader().read(text)
+    except ReadingError:
+        return
+    at = 0
+    for start, end in sorted([(mark.start, mark.end) for mark in draft.marks if mark.start < mark.end] + list(draft.unread)):
+        assert at <= start < end <= len(text)
+        at = end
+    covered = set()
+    for start, end in [(mark.start, mark.end) for mark in draft.marks] + list(draft.unread):
+        covered.update(range(start, end))
+    for tier in draft.tiers:
+        for amount in (tier.memory_gb, tier.video_memory_gb, tier.storage_gb):
+            assert amount is None or amount > 0
+    for match in re.finditer(r"[A-Za-z]{4,}", text):
+        if match[0].casefold() not in GLUE and match[0].casefold() not in ("nbsp", "script", "style", "quot"):
+            inside_tag = text.rfind("<", 0, match.start()) > text.rfind(">", 0, match.start())
+            assert inside_tag or covered.intersection(range(match.start(), match.end())), match[0]
