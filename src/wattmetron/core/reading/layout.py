@@ -387,9 +387,12 @@ class _Walk:
 
 
 def _read_prose(text: str, lines: list[Line], found: Layout) -> None:
-    """Sentences: each belongs to the tier that it names, else to the one before."""
+    """Sentences: each belongs to the tier that it names, else to the one before; one tier where none is named."""
     tier: int | None = None
     word = re.compile(rf"\b({SURE_TIERS})\b", re.IGNORECASE)
+    if not any(word.search(line.text) for line in lines):
+        tier = 0
+        found.tiers.append("")
     for line in lines:
         for one in re.finditer(r"(?:[^.;!?]|[.;!?](?!\s|\Z))+[.;!?]?", line.text):
             named = word.search(one[0])

@@ -22,6 +22,7 @@ TOKEN = re.compile(r"[^\W\d_]+|\d+")
 TYPO_LENGTH, TYPO_LIKENESS = 5, 80
 PLACED_FROM = 0.55
 MAKER_WEIGHT = 0.3
+MISSPELT = 0.88
 SHOWN = 5
 NUMBER_COUNT = 4
 
@@ -100,7 +101,8 @@ class NameIndex:
             return Match(name.key, name.text, min(0.5, share * 0.75))
         if model_missing:
             return Match(name.key, name.text, min(0.75, share))
-        return Match(name.key, name.text, (0.98 if not missing else 0.95) * likeness)
+        whole = 0.98 if not missing else 0.95
+        return Match(name.key, name.text, whole if likeness == 1 else min(MISSPELT, whole * likeness))
 
     @staticmethod
     def _is_amount(name: Name, word: str) -> bool:

@@ -51,6 +51,15 @@ class Scratchpad:
             self.marks.append(Mark(start, end, what, tier, confidence))
         self.blank(start, end)
 
+    def take_left(self, start: int, end: int, what: str, tier: int | None, confidence: float) -> None:
+        """Mark what is left of a stretch, around what was read already."""
+        at = start
+        for place in range(start, end + 1):
+            if place == end or (self._left[place] == " " != self.text[place]):
+                if any(sign.isalnum() for sign in self._left[at:place]):
+                    self.take(at, place, what, tier, confidence)
+                at = place + 1
+
     def take_part(
         self, start: int, end: int, tier: int, side: Side, place: int, matches: tuple[Match, ...], why: str
     ) -> None:
@@ -65,9 +74,9 @@ class Scratchpad:
         self._left[start:end] = [" " if sign != "\n" else sign for sign in self._left[start:end]]
 
     def _trim(self, start: int, end: int) -> tuple[int, int]:
-        while start < end and self.text[start] in " \t\n*;,|":
+        while start < end and self._left[start] in " \t\n*;,|":
             start += 1
-        while end > start and self.text[end - 1] in " \t\n*;,|":
+        while end > start and self._left[end - 1] in " \t\n*;,|":
             end -= 1
         return start, end
 

@@ -127,7 +127,7 @@ class Values:
         if piece.label and LABELS.get(piece.label.casefold()) is None:
             said = f"{piece.label}: {said}"
         values["notes"] = "; ".join(filter(None, [values.get("notes", ""), said]))[:600]
-        self.pad.take(piece.start, piece.end, "notes", piece.tier, BY_CONTENT)
+        self.pad.take_left(piece.start, piece.end, "notes", piece.tier, BY_CONTENT)
 
     # --- conditions ---------------------------------------------------------------------------------
 
