@@ -19,6 +19,9 @@ VIEWS = (
     ("by-hand", "/briefs/3/frames?swap=processor", 1280, 800, "light"),
     ("review-night", "/briefs/5/frames", 1280, 800, "dark"),
     ("no-answer", "/briefs/2/frames?propose=least", 1280, 800, "light"),
+    ("games", "/games?brief=1", 1280, 800, "light"),
+    ("game", "/games/gullwing-circuit?brief=1", 1280, 800, "light"),
+    ("as-good", "/briefs/1/frames?game=gullwing-circuit&equal=orlop-wick@8", 1280, 800, "light"),
     ("narrow", "/briefs/1/frames", 390, 844, "light"),
 )
 
@@ -35,8 +38,40 @@ def main() -> None:
             page.wait_for_timeout(150)
             page.screenshot(path=OUT / f"{name}.png")
             page.close()
+        _pasted(browser, site.url)
         browser.close()
         site.stop()
+
+
+PASTED = """TO SET OUT
+CPU: Quillon Cuter Ebb 6 or Marrowgate Heron Dun 6 (6 cores, 3,9 GHz)
+GPU: Orlop Wick 8GB / Nacre Inlet 8GB / Reef 16GB
+RAM: 12GB
+Storage: 60 GB on an SSD
+Runs at 1080p, medium preset, 60 fps
+Bring a friend
+
+TO SEE IT ALL
+CPU: Quillon Cutter Flood 6 or Heron Slate
+GPU: Nacre Bank 12GB or Nacre Spit 12GB
+RAM: 16GB
+Storage: 60 GB on an SSD
+Runs at 1440p, high preset, 60 fps
+"""
+
+
+def _pasted(browser, url: str) -> None:
+    """A text that was read, beside its draft."""
+    page = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="light")
+    page.goto(f"{url}/games/read")
+    page.fill("#name", "Fathom Line")
+    page.fill("#new-genre", "action")
+    page.fill("#text", PASTED)
+    page.click("#read")
+    page.wait_for_selector("#draft")
+    page.wait_for_timeout(200)
+    page.screenshot(path=OUT / "paste-and-read.png")
+    page.close()
 
 
 if __name__ == "__main__":

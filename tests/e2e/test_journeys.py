@@ -97,7 +97,7 @@ def test_new_brief_and_build_by_keyboard_alone(site, page):
     for game in ("Hol", "Kite"):
         tab_to(page, "add-game")
         page.keyboard.type(game)
-        page.keyboard.press("Tab")
+        tab_to(page, "add-target")
         page.keyboard.press("Enter")
         expect(page.locator(".targetcard select[name=game] option:checked", has_text=game)).to_have_count(1)
     assert page.locator(".targetcard").count() == 2

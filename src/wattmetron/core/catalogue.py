@@ -8,6 +8,7 @@ from functools import cached_property
 from wattmetron.core.briefs import Build
 from wattmetron.core.errors import BriefError, BuildError, UnknownGameError, UnknownPartError
 from wattmetron.core.games import Game
+from wattmetron.core.games.agreement import Doubt, doubts
 from wattmetron.core.games.evidence import Informed, informed
 from wattmetron.core.games.published import Assumptions, NamedPart, Published
 from wattmetron.core.games.tiers import TierTable, tier_table
@@ -80,6 +81,25 @@ class Catalogue:
     def asked(self) -> Asked:
         """What all tiers ask for, as arrays."""
         return asked_of(self.tiers)
+
+    @cached_property
+    def games_by_name(self) -> tuple[Game, ...]:
+        """All games in the order of their names."""
+        return tuple(sorted(self.games.values(), key=lambda game: game.name.casefold()))
+
+    @cached_property
+    def genres(self) -> tuple[str, ...]:
+        return tuple(sorted({game.genre for game in self.games.values()}))
+
+    @cached_property
+    def _doubts(self) -> dict[str, tuple[Doubt, ...]]:
+        return {}
+
+    def doubts(self, game_id: str) -> tuple[Doubt, ...]:
+        """Where a game's list contradicts itself."""
+        if game_id not in self._doubts:
+            self._doubts[game_id] = doubts(self.tiers, game_id, self.assumptions)
+        return self._doubts[game_id]
 
     @cached_property
     def reader(self) -> Reader:

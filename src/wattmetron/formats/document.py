@@ -4,13 +4,14 @@ import json
 
 from wattmetron.formats.catalogue_folder import tables
 from wattmetron.formats.columns import columns_of
+from wattmetron.formats.requirements_file import TierRow
 from wattmetron.formats.schemas import SCHEMAS, schema
 
 
 def tables_markdown() -> str:
     """One Markdown table per CSV file: column, what it holds, unit, what a cell must be."""
     pieces = []
-    for name, kind in tables().items():
+    for name, kind in {**tables(), "requirements.csv": TierRow}.items():
         pieces.append(f"### {name}\n")
         pieces.append("| column | holds | unit | a cell is |\n| --- | --- | --- | --- |")
         pieces += [

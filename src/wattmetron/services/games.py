@@ -9,7 +9,7 @@ import numpy as np
 from wattmetron.core.briefs import Brief, Target
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.games import Game
-from wattmetron.core.games.agreement import Doubt, doubts
+from wattmetron.core.games.agreement import Doubt
 from wattmetron.core.games.evidence import MARGIN, Informed
 from wattmetron.core.games.published import Published, Settled
 from wattmetron.core.games.tiers import pixel_factor
@@ -79,30 +79,28 @@ def list_games(catalogue: Catalogue, question: Question, found: Standings | None
     words = question.words.casefold().split()
     games = [
         game
-        for game in catalogue.games.values()
-        if all(word in f"{game.name} {game.genre}".casefold() for word in words)
+        for game in catalogue.games_by_name
+        if (not words or all(word in f"{game.name} {game.genre}".casefold() for word in words))
         and (not question.genre or game.genre == question.genre)
         and (not question.demand or demand_of(catalogue, game) == question.demand)
         and (not question.met or found is None or _met(catalogue, found, game.id, question.met))
     ]
-    games.sort(key=lambda game: _order(catalogue, game, question.sort))
+    if question.sort != "name":
+        games.sort(key=lambda game: _order(catalogue, game, question.sort))
     pages = max(1, -(-len(games) // PAGE_SIZE))
     page = min(max(1, question.page), pages)
     shown = games[(page - 1) * PAGE_SIZE : page * PAGE_SIZE]
-    genres = tuple(sorted({game.genre for game in catalogue.games.values()}))
-    return GameList(tuple(_row(catalogue, game, found) for game in shown), len(games), page, pages, genres)
+    rows = tuple(_row(catalogue, game, found) for game in shown)
+    return GameList(rows, len(games), page, pages, catalogue.genres)
 
 
-def _order(catalogue: Catalogue, game: Game, sort: str) -> tuple[object, ...]:
-    name = game.name.casefold()
+def _order(catalogue: Catalogue, game: Game, sort: str) -> float:
+    """The newest or the most first; games come in the order of their names."""
     if sort == "released":
-        return (-(game.released.toordinal() if game.released else 0), name)
+        return -(game.released.toordinal() if game.released else 0)
     if sort == "storage":
-        return (-game.storage_gb, name)
-    if sort in ("processor", "graphics"):
-        points = asked_points(catalogue, game)
-        return (-(points[0 if sort == "processor" else 1] or 0), name)
-    return (name,)
+        return -game.storage_gb
+    return -(asked_points(catalogue, game)[0 if sort == "processor" else 1] or 0)
 
 
 def recommended_row(catalogue: Catalogue, game_id: str) -> int | None:
@@ -154,7 +152,7 @@ def _row(catalogue: Catalogue, game: Game, found: Standings | None) -> GameRow:
         count,
         reached,
         short,
-        len(doubts(catalogue.tiers, game.id, catalogue.assumptions)),
+        len(catalogue.doubts(game.id)),
     )
 
 
@@ -212,7 +210,7 @@ def game_facts(
         tuple(table.rows[row].settled for row in rows),
         rows,
         verdicts,
-        doubts(table, game_id, catalogue.assumptions),
+        catalogue.doubts(game_id),
         contender,
     )
 

@@ -3,7 +3,6 @@
 from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.games.agreement import doubts
 from wattmetron.core.games.published import SIDES, Tier
 from wattmetron.core.games.verdicts import Contender, TierVerdict
 from wattmetron.core.reading import Draft, PartMark
@@ -101,7 +100,7 @@ def _game(catalogue: Catalogue, contender: Contender, sureness: float, game_id: 
         "tiers": [_tier(one, n) for n, one in enumerate(facts.verdicts)],
         "doubts": [
             {"rule": one.rule, "tier": one.tier, "sentence": one.sentence}
-            for one in doubts(catalogue.tiers, game_id, catalogue.assumptions)
+            for one in catalogue.doubts(game_id)
         ],
     }
 

@@ -25,6 +25,7 @@ MAKER_WEIGHT = 0.3
 MISSPELT = 0.88
 SHOWN = 5
 NUMBER_COUNT = 4
+MOST_CANDIDATES = 200
 
 
 def tokens(text: str) -> tuple[str, ...]:
@@ -56,6 +57,7 @@ class NameIndex:
             for word in name.words:
                 self.by_word.setdefault(word, []).append(name)
         self.spelt = tuple(word for word in self.count if len(word) >= TYPO_LENGTH and word.isalpha())
+        self.weights = {word: self._weight(word) for word in self.count}
         self.likest = lru_cache(maxsize=4096)(self._likest)
 
     def known(self, word: str) -> tuple[str, float] | None:
@@ -69,6 +71,9 @@ class NameIndex:
         return None if found is None else (found[0], found[1] / 100)
 
     def weight(self, word: str) -> float:
+        return self.weights[word] if word in self.weights else self._weight(word)
+
+    def _weight(self, word: str) -> float:
         """ln(1 + names / names with the word); a word that no name has weighs like one that one name has, and
         all numbers weigh alike."""
         count = NUMBER_COUNT if word.isdigit() else self.count.get(word, 1)
@@ -79,12 +84,27 @@ class NameIndex:
         asked = [(word, self.known(word)) for word in dict.fromkeys(tokens(text))]
         said = {found[0]: found[1] for _, found in asked if found is not None}
         strange = [word for word, found in asked if found is None]
-        candidates = {name.key: name for word in said if not word.isdigit() for name in self.by_word[word]}
         scored = [
-            self._score(name, said, strange) for name in candidates.values() if side is None or name.side == side
+            self._score(name, said, strange)
+            for name in self._candidates(said)
+            if side is None or name.side == side
         ]
         best = sorted((one for one in scored if one.confidence > 0.05), key=lambda one: (-one.confidence, one.name))
         return tuple(self._shared(best))[:SHOWN]
+
+    def _candidates(self, said: dict[str, float]) -> Iterable[Name]:
+        """Names with a telling word of the text, those with the rarest words first, so many as can decide."""
+        telling = [word for word in said if not word.isdigit() and word not in self.makers] or [
+            word for word in said if not word.isdigit()
+        ]
+        found: dict[str, Name] = {}
+        for word in sorted(telling, key=lambda word: self.count[word]):
+            if found and len(found) + self.count[word] > MOST_CANDIDATES:
+                numbers = {one for one in said if one.isdigit()}
+                found |= {name.key: name for name in self.by_word[word] if numbers & name.words}
+            else:
+                found |= {name.key: name for name in self.by_word[word]}
+        return found.values()
 
     def _score(self, name: Name, said: dict[str, float], strange: list[str]) -> Match:
         likeness = min((said[word] for word in name.words if word in said), default=0.0)

@@ -171,9 +171,8 @@ def edit_stored(request: Request, game_id: str) -> Response:
 
 def _blank(catalogue: Catalogue, game_id: str, version: int, brief: str) -> ReadingPage:
     game = catalogue.games.get(game_id)
-    genres = tuple(sorted({one.genre for one in catalogue.games.values()}))
     name, genre = ("", "") if game is None else (game.name, game.genre)
-    return ReadingPage(game_id, name, genre, genres, "", "", "", version, brief if brief.isdigit() else "")
+    return ReadingPage(game_id, name, genre, catalogue.genres, "", "", "", version, brief if brief.isdigit() else "")
 
 
 @router.post("/games/read")

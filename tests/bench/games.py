@@ -1,0 +1,108 @@
+"""Speed of reading, of verdicts over many games, and of the Games page."""
+
+import statistics
+import tempfile
+import time
+from dataclasses import replace
+from pathlib import Path
+from urllib.request import urlopen
+
+import numpy as np
+
+from tests.core.reading.tuned import TUNED
+from tests.core.reading.untouched import UNTOUCHED
+from tests.e2e.conftest import Site
+from tests.worlds import World
+from wattmetron.core.briefs import Build
+from wattmetron.core.games.published import Listed, Published, Tier
+from wattmetron.core.games.verdicts import standings
+from wattmetron.demo import CATALOGUE
+from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.services.contenders import machine_contender
+
+GAMES, TIERS = 5000, 3
+
+
+def timed(work, *arguments):
+    start = time.perf_counter()
+    result = work(*arguments)
+    return time.perf_counter() - start, result
+
+
+def many_games(per_kind=100, games=GAMES):
+    """A catalogue of eight times ``per_kind`` parts with games of three tiers, each naming two of either side."""
+    world = World(5)
+    catalogue = world.catalogue(per_kind=per_kind, games=1)
+    processors = [part.id for part in catalogue.by_kind["processor"]]
+    chips = list(catalogue.scale.variants)
+    rng = np.random.default_rng(5)
+    found, published = {}, {}
+    for n in range(games):
+        game = replace(world.game(n), id=f"game-{n}", name=f"Game {n}")
+        tiers = tuple(
+            Tier(
+                label=label,
+                processors=tuple(Listed(text="named", part=str(one)) for one in rng.choice(processors, 2)),
+                graphics=tuple(Listed(text="named", part=str(one)) for one in rng.choice(chips, 2)),
+                memory_gb=8.0,
+                video_memory_gb=4.0,
+                storage_gb=50.0,
+                system="Tidewater 10",
+            )
+            for label in ("Minimum", "Recommended", "Ultra")[:TIERS]
+        )
+        found[game.id], published[game.id] = game, Published(game=game.id, tiers=tiers)
+    return replace(catalogue, games=found, published=published)
+
+
+def reading():
+    texts = [sample.text for sample in (*TUNED, *UNTOUCHED)]
+    catalogue = read_catalogue(CATALOGUE)
+    first = timed(catalogue.reader.read, texts[0])[0]
+    each = [min(timed(catalogue.reader.read, text)[0] for _ in range(5)) for text in texts]
+    large = World(3).catalogue(per_kind=625)
+    large = replace(large, parts={**catalogue.parts, **large.parts})
+    large.reader.read(texts[0])
+    beside = [min(timed(large.reader.read, text)[0] for _ in range(3)) for text in texts]
+    print("\nreading one text (60 samples)")
+    print(
+        f"demo catalogue: median {1000 * statistics.median(each):.1f} ms, longest {1000 * max(each):.1f} ms; the very first {1000 * first:.0f} ms; "
+        f"5,000 parts: median {1000 * statistics.median(beside):.1f} ms, {statistics.median(beside) / statistics.median(each):.1f} x"
+    )
+
+
+def verdicts():
+    catalogue = many_games()
+    build = Build(processor="processor-0000", graphics="graphics-0000", memory="memory-0000", storage=("storage-0000",))
+    one = machine_contender(catalogue.machine(build), "Tidewater 11")
+    bars = timed(lambda: catalogue.tiers)[0]
+    asked = timed(lambda: catalogue.asked)[0]
+    again = [timed(standings, catalogue.tiers, catalogue.asked, one, 0.8)[0] for _ in range(10)]
+    single = timed(standings, catalogue.tiers, catalogue.asked, one, 0.8)[1]
+    assert single.codes.shape == (GAMES * TIERS, 7)
+    print(f"\nverdicts of one build against {GAMES:,} games with {TIERS} tiers")
+    print(
+        f"median {1000 * statistics.median(again):.1f} ms; the bars before them, once per catalogue: {bars + asked:.2f} s"
+    )
+
+
+def games_page():
+    with tempfile.TemporaryDirectory() as folder:
+        site = Site(Path(folder) / "games.sqlite")
+        site.workshop.import_catalogue(many_games(), "many")
+        full = _page(f"{site.url}/games")
+        site.workshop.import_catalogue(many_games(games=0), "none")
+        empty = _page(f"{site.url}/games")
+        site.stop()
+    print(f"\nGames page with {GAMES:,} games: {1000 * full:.0f} ms, {full / empty:.1f} x the page without any game ({1000 * empty:.0f} ms)")
+
+
+def _page(url: str) -> float:
+    urlopen(url).read()
+    return statistics.median(timed(lambda: urlopen(url).read())[0] for _ in range(15))
+
+
+if __name__ == "__main__":
+    reading()
+    verdicts()
+    games_page()
