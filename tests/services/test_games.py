@@ -194,6 +194,15 @@ def test_a_new_game_lives_beside_the_catalogue_and_survives_its_next_import(work
         with pytest.raises(publishing.GameNameError, match=words):
             publishing.new_game(after, name, "action")
     assert publishing.new_game(after, "Read", "action").id == "read-game"
+    state = publishing.game_state(workshop, "fathom-line")
+    assert state.by_hand and publishing.remove_game(workshop, "fathom-line", state.version) == "Fathom Line"
+    gone = workshop.catalogue()
+    assert "fathom-line" not in gone.games and "fathom-line" not in gone.published
+    assert publishing.restore_game(workshop, "fathom-line") == "Fathom Line"
+    assert workshop.catalogue().published["fathom-line"].tiers == tiers
+    state = publishing.game_state(workshop, "lanternfolk")
+    with pytest.raises(WattmetronError, match="imported catalogue"):
+        publishing.remove_game(workshop, "lanternfolk", state.version)
 
 
 def test_the_table_of_assumptions_is_edited_and_checked(workshop):

@@ -14,6 +14,7 @@ from wattmetron.core.games.evidence import MARGIN, Informed
 from wattmetron.core.games.published import Published, Settled
 from wattmetron.core.games.tiers import pixel_factor
 from wattmetron.core.games.verdicts import (
+    UNSURE,
     Contender,
     Standings,
     TierVerdict,
@@ -168,6 +169,8 @@ def reach_words(catalogue: Catalogue, found: Standings | None, game_id: str) -> 
         return "", ""
     best = highest_met(table, found, game_id)
     reached = "no tier" if best is None else tier_label(table.rows[best].tier.label, table.rows[best].place)
+    if best is None and found.overall[rows.start] == UNSURE:
+        reached = f"unsure of {tier_label(table.rows[rows.start].tier.label, 0)}"
     beyond = rows.start if best is None else best + 1
     if beyond >= rows.stop:
         return reached, "all tiers met"
@@ -259,7 +262,8 @@ LEVEL = float(np.log(1.08))
 
 
 def tier_of_target(catalogue: Catalogue, target: Target) -> str:
-    """Where a target stands among its game's tiers by the load that it puts on graphics and processor."""
+    """Where a target stands among its game's tiers by the load that it puts on graphics and processor; says so
+    where a tier's conditions are assumed."""
     if target.game_id not in catalogue.games:
         return ""
     game = catalogue.games[target.game_id]
@@ -272,16 +276,17 @@ def tier_of_target(catalogue: Catalogue, target: Target) -> str:
     for row in rows:
         shrink = catalogue.assumptions.upscaling_scale**2 if row.settled.upscaling else 1.0
         load = _load(game, row.settled.preset, row.settled.shown_mpx * shrink, row.settled.fps)
-        loads.append((load, tier_label(row.tier.label, row.place), row.settled.ray_tracing))
-    loads = [one for one in loads if one[2] == target.ray_tracing] or loads
-    for load, label, _ in loads:
-        if abs(load - own) <= LEVEL:
-            return f"as {label}"
-    below = [label for load, label, _ in loads if load < own]
-    above = [label for load, label, _ in loads if load > own]
-    if not below:
-        return f"below {above[0]}"
-    return f"between {below[-1]} and {above[0]}" if above else f"above {below[-1]}"
+        loads.append((load, tier_label(row.tier.label, row.place), bool(row.settled.assumed), row.settled.ray_tracing))
+    loads = [one for one in loads if one[3] == target.ray_tracing] or loads
+    same = [one for one in loads if abs(one[0] - own) <= LEVEL]
+    below, above = [one for one in loads if one[0] < own], [one for one in loads if one[0] > own]
+    if same:
+        words, used = f"as {same[0][1]}", same[:1]
+    elif below and above:
+        words, used = f"between {below[-1][1]} and {above[0][1]}", [below[-1], above[0]]
+    else:
+        words, used = (f"below {above[0][1]}", above[:1]) if above else (f"above {below[-1][1]}", below[-1:])
+    return words + (" (assumed)" if any(one[2] for one in used) else "")
 
 
 def _load(game: Game, preset: str, mpx: float, fps: float) -> float:

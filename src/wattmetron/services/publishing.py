@@ -40,20 +40,23 @@ class GameNameError(WattmetronError):
 
 @dataclass(frozen=True, slots=True)
 class GameState:
-    """The version of a game's requirements, and what undo would bring back."""
+    """The version of a game's requirements, what undo would bring back, and whether the game was made by hand."""
 
     version: int
     undo: str | None
     changed_at: datetime | None
+    by_hand: bool = False
 
 
 def game_state(workshop: Workshop, game_id: str) -> GameState:
     """The standing revision of what a game publishes."""
     with workshop.database.reading() as session:
         found = store.revisions(session, "published", game_id, 2)
+        by_hand = store.made_by_hand(session, "game", game_id)
+        version = store.standing_id(session, "published", game_id)
     if not found:
-        return GameState(0, None, None)
-    return GameState(found[0].id, found[0].source if len(found) > 1 else None, found[0].at)
+        return GameState(0, None, None, by_hand)
+    return GameState(version, found[0].source if len(found) > 1 else None, found[0].at, by_hand)
 
 
 def new_game(catalogue: Catalogue, name: str, genre: str) -> Game:
@@ -105,6 +108,33 @@ def undo_publishing(workshop: Workshop, game_id: str, version: int) -> str:
             raise WattmetronError("Nothing was changed here yet.")
         store.revise(session, {("published", game_id): found[1].value}, f"took back: {found[0].source}"[:200])
         return found[0].source
+
+
+def remove_game(workshop: Workshop, game_id: str, version: int) -> str:
+    """Take out a game that was made by hand, with what it publishes; returns its name."""
+    game = workshop.catalogue().games.get(game_id)
+    if game is None:
+        raise UnknownGameError(game_id)
+    with workshop.database.writing() as session:
+        _check_version(session, game_id, version)
+        if not store.made_by_hand(session, "game", game_id):
+            raise WattmetronError(f"{game.name} belongs to the imported catalogue: take it out of that and import it again.")
+        store.revise(session, {("game", game_id): None, ("published", game_id): None}, f"removed {game.name}")
+    return game.name
+
+
+def restore_game(workshop: Workshop, game_id: str) -> str:
+    """Bring back a game that was removed; returns its name."""
+    with workshop.database.writing() as session:
+        games = store.revisions(session, "game", game_id, 1)
+        if not games or store.standing_id(session, "game", game_id):
+            raise UnknownGameError(game_id)
+        edits: dict[tuple[str, str], store.Edit] = {("game", game_id): games[0].value}
+        lists = store.revisions(session, "published", game_id, 1)
+        if lists:
+            edits["published", game_id] = lists[0].value
+        store.revise(session, edits, f"brought back {games[0].value.name}")
+        return str(games[0].value.name)
 
 
 def set_assumptions(workshop: Workshop, assumptions: Assumptions) -> None:

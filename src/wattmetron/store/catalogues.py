@@ -191,6 +191,11 @@ def standing_id(session: Session, kind: str, key: str) -> int:
     return session.scalar(query) or 0
 
 
+def made_by_hand(session: Session, kind: str, key: str) -> bool:
+    """Whether the standing revision of an entry was made by hand."""
+    return standing_id(session, kind, key) in _by_hand(session)
+
+
 def revise(session: Session, edits: Mapping[tuple[str, str], Edit], source: str) -> None:
     """Replace entries by hand (None takes one out), as one edit."""
     row = _begin(session, source, True)

@@ -95,8 +95,8 @@ def _rail(rail: Rail, scale: _Scale, x: int, side: int, hue: str, fill: str, nar
     pieces = [f'<line x1="{x}" x2="{x}" y1="{TOP}" y2="{HEIGHT - BOTTOM}" class="s-edge"/>']
     for points in scale.points():
         y = scale.y(float(np.log(points)))
-        pieces.append(f'<line x1="{x}" x2="{x - 4 * side}" y1="{y}" y2="{y}" class="s-edge"/>')
-        pieces.append(_text(x - 7 * side, y + 4, str(points), "end" if side > 0 else "start", "t-mut"))
+        pieces.append(f'<line x1="{x}" x2="{x - 14 * side}" y1="{y}" y2="{y}" class="s-line"/>')
+        pieces.append(_text(x - 17 * side, y + 4, str(points), "end" if side > 0 else "start", "t-mut"))
     for band in rail.bands:
         top, end = scale.y(band.bar), scale.y(band.bar - band.gap)
         at = x if side > 0 else x - 12
@@ -188,7 +188,7 @@ def _names(
     half = int(min(4 * longest + 6, (right - left) / 2 - (26 if not wide else 34)))
     for (_, name, ends, conditions), y in zip(rows, _spaced([row[0] for row in rows], 32 if wide else SPACING), strict=True):
         for x, end in ends:
-            inner = x + 28 if x < middle else x - 28
+            inner = x + 40 if x < middle else x - 40
             near = middle - half if x < middle else middle + half
             pieces.append(f'<path d="M{x} {end}H{inner}L{near} {y}" class="s-edge"/>')
         pieces.append(_text(middle, y + (-2 if wide else 4), _fitted(name, half), "middle", "t-name"))

@@ -67,6 +67,7 @@ def _list(request: Request, params: Form, status: int = 200, **more: Any) -> Res
         "met_choices": MET_CHOICES,
         "sorts": SORTS,
         "notice": "",
+        "restore": "",
         "error": machine.error,
     }
     return page(request, "games.html", content | more, status, "/games" if request.method == "POST" else None)
@@ -277,7 +278,7 @@ def _game(request: Request, game_id: str, params: Form, status: int = 200, notic
         return trial_url(machine, game_id, code)
 
     panel = game_panel(
-        catalogue, game_id, machine, publishing.game_state(workshop, game_id), link, params.get("equal", "")[:80], trial
+        catalogue, game_id, machine, publishing.game_state(workshop, game_id), link, params.get("equal", "")[:80], trial, workshop.briefs()
     )
     content = {
         "g": panel,
@@ -306,6 +307,27 @@ def one_csv(request: Request, game_id: str) -> Response:
     catalogue = workshop_of(request).catalogue()
     game = publishing.edited(catalogue, game_id).game
     return _download(publishing.export_csv(catalogue, [game]), f"{game}.requirements.csv")
+
+
+@router.post("/games/{game_id}/remove")
+@router.post("/games/{game_id}/restore")
+async def remove_or_restore(request: Request, game_id: str) -> Response:
+    """Take out a game that was made by hand, or bring it back."""
+    form = await _form(request)
+    removing = request.url.path.endswith("/remove")
+    return await run_in_threadpool(_remove_or_restore, request, game_id, form, removing)
+
+
+def _remove_or_restore(request: Request, game_id: str, form: Form, removing: bool) -> Response:
+    workshop = workshop_of(request)
+    try:
+        if removing:
+            name = publishing.remove_game(workshop, game_id, _whole(form.get("game_version", "")))
+            return _list(request, {}, notice=f"Removed “{name}”.", restore=game_id)
+        name = publishing.restore_game(workshop, game_id)
+    except WattmetronError as error:
+        return _list(request, {}, 409 if isinstance(error, ConflictError) else 422, error=str(error))
+    return _list(request, {}, notice=f"“{name}” is back.")
 
 
 @router.post("/games/{game_id}/exclude")

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field, replace
 
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.equals import Use
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.fit import Finding
 from wattmetron.core.fit.remedies import Remedy
@@ -17,6 +18,7 @@ from wattmetron.services.swaps import swap
 from wattmetron.services.words import KIND_WORDS, money
 from wattmetron.services.workshop import Opened
 from wattmetron.web.views.build import BuildView, build_view
+from wattmetron.web.views.equals import EqualsView, equals_view
 from wattmetron.web.views.frames import FIGURE_NAMES, FrameRowView, frame_rows
 from wattmetron.web.views.game import GamePanel, game_panel
 from wattmetron.web.views.machine import Machine
@@ -66,6 +68,7 @@ class Desk:
     required: Required
     tier_words: dict[str, str]
     game: GamePanel | None
+    equals: EqualsView | None
     notice: str = ""
     error: str = ""
     drafts: dict[str, str] = field(default_factory=dict)
@@ -125,7 +128,25 @@ def make_desk(
         required(catalogue, brief, machine_contender(now.machine, brief.system)),
         tier_words(catalogue, brief),
         _game(catalogue, opened, query, present, now, state_of),
+        _equals(catalogue, opened, query, present),
     )
+
+
+def _equals(catalogue: Catalogue, opened: Opened, query: DeskQuery, present: Assessment) -> EqualsView | None:
+    """Parts as good as any part, where no game stands beside."""
+    if query.equal is None or query.game is not None:
+        return None
+    brief = opened.plan.brief
+    machine = Machine(None, "", opened, "", brief.chance, present)
+    pixels = brief.display.width_px * brief.display.height_px / 1e6
+
+    def link(equal: str | None = None) -> str:
+        return query.url(opened.id, equal=equal, swap=None, propose=None, working=None)
+
+    def trial(code: str) -> str:
+        return query.url(opened.id, tried=code, swap=None, propose=None, working=None)
+
+    return equals_view(catalogue, query.equal, machine, Use(rendered_mpx=pixels), link, trial)
 
 
 def _game(

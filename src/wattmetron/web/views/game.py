@@ -1,6 +1,6 @@
 """A game: facts, tiers with verdicts, rails, doubts, what runs it. On its own page and beside a brief."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -14,9 +14,13 @@ from wattmetron.core.games.evidence import MARGIN, NOISE, Item
 from wattmetron.core.games.published import SIDES, Settled, Side, Tier
 from wattmetron.core.games.tiers import Bars, graphics_ln, processor_ln
 from wattmetron.core.games.verdicts import ASPECTS, Aspect, AspectVerdict, TierVerdict
-from wattmetron.services.games import GameFacts, game_facts, tier_label
+from wattmetron.core.scale import Standing
+from wattmetron.services.assess import known_build
+from wattmetron.services.contenders import machine_contender
+from wattmetron.services.games import GameFacts, game_facts, judged, reach_words, tier_label
 from wattmetron.services.publishing import GameState
 from wattmetron.services.words import THIN, money
+from wattmetron.services.workshop import Listed
 from wattmetron.web.charts.rails import Band, Marker, Rail, Tick, rails
 from wattmetron.web.views.equals import EqualsView, equals_view
 from wattmetron.web.views.machine import Machine
@@ -37,6 +41,7 @@ class ListedView:
     equal_url: str
     excluded: bool
     placeable: bool
+    variants: tuple["VariantView", ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +64,7 @@ class TierView:
     label: str
     conditions: tuple[tuple[str, bool], ...]
     verdict: TierVerdict | None
+    lacks: str
     aspects: tuple[AspectView, ...]
     notes: str
 
@@ -69,6 +75,15 @@ class DoubtView:
 
     doubt: Doubt
     listed: ListedView | None
+
+
+@dataclass(frozen=True, slots=True)
+class VariantView:
+    """One of several amounts of video memory that a name can mean."""
+
+    name: str
+    speed: str
+    equal_url: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,6 +107,7 @@ class GamePanel:
     narrow_chart: Markup | None
     doubts: tuple[DoubtView, ...]
     runs: tuple[RunView, ...]
+    builds: tuple[tuple[int, str, str], ...]
     work: tuple[tuple[str, str, str], ...]
     steps: tuple[Step, ...]
     equals: EqualsView | None
@@ -113,8 +129,10 @@ def game_panel(
     link: Link,
     equal: str = "",
     trial: Callable[[str], str] | None = None,
+    builds: Iterable[Listed] = (),
 ) -> GamePanel:
-    """The panel of a game; ``link`` makes its address with changes, ``trial`` the address that tries a build."""
+    """The panel of a game; ``link`` makes its address with changes, ``trial`` the address that tries a build,
+    ``builds`` are briefs whose builds are told how far they reach."""
     facts = game_facts(catalogue, game_id, machine.contender, machine.sureness)
     odd: Odd = {(one.tier, one.side, one.place): one.rule for one in reversed(facts.doubts) if one.place is not None}
     tiers = tuple(_tier(catalogue, facts, n, odd, link) for n in range(len(facts.rows)))
@@ -130,6 +148,7 @@ def game_panel(
         _chart(catalogue, facts, odd, 380),
         tuple(DoubtView(one, _about(tiers, one)) for one in facts.doubts),
         tuple(_runs(catalogue, facts, row, region, allow_used) for row in facts.rows) if region else (),
+        tuple(_builds(catalogue, facts, builds)),
         tuple(_work(facts)),
         tuple(_steps(facts)),
         equals_view(catalogue, equal, machine, _use(facts), link, trial) if equal else None,
@@ -171,7 +190,20 @@ def _tier(
         for aspect, words in _amounts(tier)
         if words
     ]
-    return TierView(n, tier_label(tier.label, n), _conditions(facts.settled[n]), verdict, tuple(aspects), tier.notes)
+    return TierView(
+        n, tier_label(tier.label, n), _conditions(facts.settled[n]), verdict, _lacks(verdict), tuple(aspects), tier.notes
+    )
+
+
+def _lacks(verdict: TierVerdict | None) -> str:
+    """What is short or unsure, the shortest first."""
+    if verdict is None:
+        return ""
+    return ", ".join(
+        one.aspect + ("" if one.ratio is None else f" {one.ratio:.2f}") + (" unsure" if one.word == "unsure" else "")
+        for one in verdict.aspects
+        if one.word in ("short", "unsure")
+    )
 
 
 def _amounts(tier: Tier) -> list[tuple[Aspect, str]]:
@@ -246,7 +278,13 @@ def _listed(bars: Bars, one: int, side: Side, rule: str, link: Link) -> ListedVi
         link(equal=key) if key else "",
         listed.excluded,
         not entry.meant and not listed.figures_only,
+        tuple(_variant(bars, one, standing, strictest is standing, link) for standing in entry.meant) if len(entry.meant) > 1 else (),
     )
+
+
+def _variant(bars: Bars, one: int, standing: Standing, counts: bool, link: Link) -> VariantView:
+    speed = f"{np.exp(bars.ln[one]):.0f}, counts" if counts else f"{standing.speeds[0]:.0f}"
+    return VariantView(standing.name, speed, link(equal=standing.key))
 
 
 def _says(verdict: AspectVerdict | None) -> str:
@@ -283,10 +321,16 @@ def _chart(
     if not any(rail.bands for rail in sides):
         return None
     names = tuple(
-        (tier_label(catalogue.tiers.rows[row].tier.label, n), ", ".join(words for words, _ in _conditions(settled)))
+        (tier_label(catalogue.tiers.rows[row].tier.label, n), _said(settled))
         for n, (row, settled) in enumerate(zip(facts.rows, facts.settled, strict=True))
     )
     return rails(sides[0], sides[1], names, _label(catalogue, facts), width)
+
+
+def _said(settled: Settled) -> str:
+    """The conditions in one line, with how many of them are assumed."""
+    words = ", ".join(words for words, _ in _conditions(settled))
+    return f"{words} (assumed)" if len(settled.assumed) == 3 else f"{words} (partly assumed)" if settled.assumed else words
 
 
 def _rail(catalogue: Catalogue, facts: GameFacts, side: Side, odd: Odd) -> Rail:
@@ -296,10 +340,13 @@ def _rail(catalogue: Catalogue, facts: GameFacts, side: Side, odd: Odd) -> Rail:
     for n, row in enumerate(facts.rows):
         for one in bars.of_row(row):
             entry = bars.entries[one]
-            if np.isfinite(bars.ln[one]):
-                name = max(entry.meant, key=lambda standing: standing.speeds[0]).name
-                stands_out = odd.get((n, side, entry.place), "") == "out of line"
-                ticks.append(Tick(float(bars.ln[one]), name, stands_out, entry.listed.excluded))
+            stands_out = odd.get((n, side, entry.place), "") == "out of line"
+            speeds = catalogue.tiers.speeds(side, entry.meant, np.full(len(entry.meant), row))
+            ticks += [
+                Tick(float(ln), standing.name, stands_out, entry.listed.excluded)
+                for ln, standing in zip(speeds, entry.meant, strict=True)
+                if np.isfinite(ln)
+            ]
         if np.isfinite(bars.bar[row]):
             bands.append(Band(float(bars.bar[row]), gaps.get(n, 0.05), n))
     return Rail(tuple(ticks), tuple(bands), _marker(catalogue, facts, side))
@@ -365,6 +412,18 @@ def _cheapest(catalogue: Catalogue, row: int, side: Side, region: str, allow_use
     if best is None:
         return "nothing on sale reaches it"
     return f"{catalogue.part(best[1]).name}, {money(best[0], book.currency)}"
+
+
+def _builds(catalogue: Catalogue, facts: GameFacts, builds: Iterable[Listed]) -> Iterator[tuple[int, str, str]]:
+    """Briefs whose build has a processor and something that draws, and the highest tier that it meets."""
+    if not len(facts.rows):
+        return
+    for one in builds:
+        brief = one.plan.brief
+        machine = catalogue.machine(known_build(catalogue, one.plan.build))
+        if machine.can_draw:
+            found = judged(catalogue, machine_contender(machine, brief.system), brief.chance)
+            yield one.id, brief.name, reach_words(catalogue, found, facts.game.id)[0]
 
 
 # --- work and evidence --------------------------------------------------------------------------------

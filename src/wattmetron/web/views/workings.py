@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.frames.working import Step, frame_working
 from wattmetron.core.power.draw import BOARD_W, FANS_W, STICK_W
 from wattmetron.services.assess import Assessment
@@ -30,9 +31,19 @@ def working_view(now: Assessment, what: str, dated: str) -> WorkingView | None:
         what = now.worst.target.id if now.worst else ""
     for one in now.estimates:
         if one is not None and one.target.id == what:
-            steps = frame_working(now.machine, one, now.brief)
+            steps = (_work(one), *frame_working(now.machine, one, now.brief))
             return WorkingView(f"Frames of {one.game.name}", frames_sentence(now, one, dated), steps)
     return None
+
+
+def _work(one: Estimate) -> Step:
+    game = one.game
+    return Step(
+        "Work of the game",
+        f"C {game.processor_ms:.2f} ms ±{game.processor_work_sd * 100:.0f}{THIN}%, G {game.graphics_ms:.2f} ms ±{game.graphics_work_sd * 100:.0f}{THIN}%",
+        "at high",
+        "What was known of the game, weighed with its published tiers; the game's page shows every item.",
+    )
 
 
 def _money(now: Assessment) -> list[Step]:
