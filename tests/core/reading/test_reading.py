@@ -150,3 +150,28 @@ def test_whatever_is_pasted_every_word_is_accounted_for(text):
         if match[0].casefold() not in GLUE and match[0].casefold() not in ("nbsp", "script", "style", "quot"):
             inside_tag = text.rfind("<", 0, match.start()) > text.rfind(">", 0, match.start())
             assert inside_tag or covered.intersection(range(match.start(), match.end())), match[0]
+
+
+TWO = ("quillon-cutter-ebb-6", "quillon-cutter-flood-6"), ("nacre-shoal", "nacre-reef"), (8, 16)
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "CPU: Cutter Ebb 6 (min) / Cutter Flood 6 (rec)\nGPU: Shoal (min) / Reef (recommended)\nRAM: 8 GB (min) / 16 GB (rec)",
+        "Minimum / Recommended\nCPU: Cutter Ebb 6 / Cutter Flood 6\nGPU: Shoal / Reef\nRAM: 8 GB / 16 GB",
+        "            Minimum        Recommended\nCPU         Cutter Ebb 6   Cutter Flood 6\nGPU         Shoal          Reef\nRAM         8 GB           16 GB",
+        "1080p Low 30fps\nCutter Ebb 6\nShoal\n8GB RAM\n\n1440p High 60fps\nCutter Flood 6\nReef\n16GB RAM",
+        "CPU\nMinimum: Cutter Ebb 6\nRecommended: Cutter Flood 6\nGPU\nMinimum: Shoal\nRecommended: Reef\nRAM\nMinimum: 8 GB\nRecommended: 16 GB",
+    ],
+)
+def test_the_same_two_tiers_in_other_ways_of_writing(text):
+    first, second = reader().read(text).tiers
+    assert (first.processors[0].part, second.processors[0].part) == TWO[0]
+    assert (first.graphics[0].part, second.graphics[0].part) == TWO[1]
+    assert (first.memory_gb, second.memory_gb) == TWO[2]
+
+
+def test_an_api_is_known_by_its_version_and_thousands_of_megabytes_are_round():
+    tier = one("Anchorlight: Version 12\nProcessor: Heron Dun 6\nMemory: 4000 MB\nGraphics: Fairlead 11 capable card with 2048 MB")
+    assert (tier.api, tier.memory_gb, tier.video_memory_gb, tier.graphics) == ("Anchorlight 12", 4, 2, ())

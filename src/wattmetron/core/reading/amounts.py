@@ -50,9 +50,11 @@ def number(text: str) -> float:
 
 
 def gigabytes(match: re.Match[str], unit: Unit = "memory") -> float:
-    """An amount in GB: memory counts by 1,024 and storage by 1,000; GiB and GB are not told apart."""
+    """An amount in GB: memory counts by 1,024 and storage by 1,000, whole thousands of MB always by 1,000; GiB
+    and GB are not told apart."""
     value, word = number(match[1]), match[2].lower()
-    step = 1024.0 if unit == "memory" or value % 1024 == 0 else 1000.0
+    round_thousands = value % 1000 == 0 or (unit == "storage" and value % 1024 != 0)
+    step = 1000.0 if round_thousands else 1024.0
     if word[0] == "t":
         return round(value * (1000.0 if unit == "storage" else 1024.0), 3)
     return round(value / step, 3) if word[0] == "m" else value

@@ -5,229 +5,45 @@ stands before it, the field.
 """
 
 import re
-from dataclasses import dataclass, field
 from itertools import pairwise
 
-from rapidfuzz import fuzz, process
-
-from wattmetron.core.reading.vocabulary import (
-    BARE_TIERS,
-    BY_LENGTH,
-    COLUMN_HEADS,
-    LABELS,
-    NEW_TIER_FIELDS,
-    SURE_TIERS,
-    TIER_TAIL,
-    TITLE,
-    Field,
+from wattmetron.core.reading import amounts
+from wattmetron.core.reading.columns import column_run, read_columns, read_table, table_rows
+from wattmetron.core.reading.headings import (
+    ANY_LABEL,
+    API_LABEL,
+    HEADING,
+    INLINE_TIER,
+    LABEL,
+    LABEL_ALONE,
+    LABEL_OPEN,
+    MARKED,
+    SURE,
+    label_field,
+    slip_of_label,
+    slip_of_tier,
+    tier_name,
 )
-
-LABEL_LIKENESS = 78
-
-
-@dataclass(frozen=True, slots=True)
-class Piece:
-    """Text from ``start`` to before ``end`` that belongs to a tier; ``label`` is the label's own text."""
-
-    tier: int
-    field: Field | None
-    label: str
-    start: int
-    end: int
-    prose: bool = False
-
-
-@dataclass
-class Layout:
-    """Tier labels in order, pieces, and stretches that are nothing but layout: headings, labels, titles."""
-
-    tiers: list[str] = field(default_factory=list)
-    pieces: list[Piece] = field(default_factory=list)
-    structure: list[tuple[int, int, str, int | None]] = field(default_factory=list)
-
-
-@dataclass(frozen=True, slots=True)
-class Line:
-    start: int
-    end: int
-    text: str
-
-
-_HEADING = re.compile(
-    rf"[\s*#=\-\[\"'>_]*(?P<tier>{SURE_TIERS}|{BARE_TIERS})\b\.?(?P<tail>{TIER_TAIL})[*_\]\"=]*[ ]*(?P<rest>.*)\Z",
-    re.IGNORECASE | re.DOTALL,
-)
-_SURE = re.compile(rf"(?:{SURE_TIERS})\Z", re.IGNORECASE)
-_INLINE_TIER = re.compile(rf"(?<![\w-])(?P<tier>{SURE_TIERS})\b\.?{TIER_TAIL}[ ]*:", re.IGNORECASE)
-_LABEL = re.compile(
-    rf"(?:(?P<before>{SURE_TIERS})\.?[ ]+)?(?P<label>{BY_LENGTH})(?:[ ]*\((?P<after>{SURE_TIERS})\.?\))?[ ]*[*:]*[ ]*\*?[:=]",
-    re.IGNORECASE,
-)
-_LABEL_ALONE = re.compile(rf"[\s*#\-]*(?:(?P<before>{SURE_TIERS})\.?[ ]+)?(?P<label>{BY_LENGTH})[ ]*[*:]*[ ]*\Z", re.IGNORECASE)
-_LABEL_OPEN = re.compile(
-    r"[\s*\-]*(?P<label>cpu|gpu|ram|vram|os|memory|processor|graphics|storage|hdd)(?:[ ]{2,}|[ ]+-[ ]+|[ ]+(?=[A-Z\d]))(?=\S)", re.IGNORECASE
-)
-_ANY_LABEL = re.compile(r"[\s*\-]*(?P<label>[^\W\d_][\w ]{2,24}?)[ ]*:", re.IGNORECASE)
-_RULE = re.compile(r"[\s|:\-=_*#]*\Z")
+from wattmetron.core.reading.pieces import Layout, Line, Piece
+from wattmetron.core.reading.vocabulary import NEW_TIER_FIELDS, SURE_TIERS, TITLE, Field
 
 
 def lay_out(text: str) -> Layout:
     """The layout of a plain text."""
     lines = [Line(one.start(), one.end(), one[0]) for one in re.finditer(r"[^\n]+", text) if one[0].strip()]
     found = Layout()
-    table = _table(lines)
+    table = table_rows(lines)
     if table is not None:
-        _read_table(text, table, found)
+        read_table(text, table, found)
         lines = [line for line in lines if line not in table]
-    columns = _column_run(lines)
+    columns = column_run(lines)
     if columns is not None:
-        _read_columns(text, lines, columns, found)
-    elif table is None or any(_HEADING.match(line.text) for line in lines):
+        read_columns(text, lines, columns, found)
+    elif table is None or any(HEADING.match(line.text) for line in lines):
         _Walk(text, lines, found).run()
     else:
         found.structure += [(line.start, line.end, "unread", None) for line in lines]
     return found
-
-
-# --- tables -------------------------------------------------------------------------------------------
-
-
-def _cells(line: Line) -> list[tuple[int, int]]:
-    """Spans of the cells of a line that tabs or upright strokes divide; empty for any other line."""
-    mark = "\t" if "\t" in line.text.strip("\n ") else "|"
-    if line.text.count(mark) < (1 if mark == "\t" else 2) or (mark == "|" and not line.text.strip().startswith("|")):
-        return []
-    body = line.text
-    start = line.start
-    if mark == "|":
-        start += body.index("|") + 1
-        body = body[body.index("|") + 1 :].rstrip().removesuffix("|")
-    spans, at = [], start
-    for cell in body.split(mark):
-        spans.append((at, at + len(cell)))
-        at += len(cell) + 1
-    return spans
-
-
-def _table(lines: list[Line]) -> list[Line] | None:
-    rows = [line for line in lines if _cells(line)]
-    widths = {len(_cells(line)) for line in rows if not _RULE.match(line.text)}
-    if len(rows) < 2 or not widths or max(widths) < 2:
-        return None
-    return rows
-
-
-def _stripped(text: str, span: tuple[int, int]) -> tuple[int, int]:
-    start, end = span
-    while start < end and text[start] in " \t*_`":
-        start += 1
-    while end > start and text[end - 1] in " \t*_`":
-        end -= 1
-    return start, end
-
-
-def _read_table(text: str, rows: list[Line], found: Layout) -> None:
-    grid = [
-        [_stripped(text, span) for span in _cells(line)] for line in rows if not _RULE.match(line.text)
-    ]
-    found.structure += [(line.start, line.end, "layout", None) for line in rows if _RULE.match(line.text)]
-    head = [text[start:end] for start, end in grid[0]]
-    fields = [label_field(one) for one in head]
-    if sum(one is not None for one in fields[1:]) >= 2:
-        _read_tiers_down(text, grid, fields, found)
-        return
-    if len(head) == 2 and label_field(head[0]) is not None and head[0].casefold() not in COLUMN_HEADS:
-        _read_pairs(text, grid, found)
-        return
-    first = len(found.tiers)
-    found.tiers += [_tier_name(one) for one in head[1:]]
-    found.structure += [(start, end, "tier", first + n) for n, (start, end) in enumerate(grid[0][1:])]
-    if head[0]:
-        found.structure.append((*grid[0][0], "layout", None))
-    for row in grid[1:]:
-        label = text[slice(*row[0])]
-        what = label_field(label)
-        if label:
-            found.structure.append((*row[0], "label", None))
-        for n, (start, end) in enumerate(row[1 : len(head)]):
-            if start < end:
-                found.pieces.append(Piece(first + n, what, label, start, end))
-
-
-def _read_tiers_down(text: str, grid: list[list[tuple[int, int]]], fields: list[Field | None], found: Layout) -> None:
-    found.structure += [(start, end, "label", None) for start, end in grid[0] if start < end]
-    for row in grid[1:]:
-        tier = len(found.tiers)
-        found.tiers.append(_tier_name(text[slice(*row[0])]))
-        found.structure.append((*row[0], "tier", tier))
-        for what, (start, end) in zip(fields[1:], row[1:], strict=False):
-            if start < end:
-                found.pieces.append(Piece(tier, what, "", start, end))
-
-
-def _read_pairs(text: str, grid: list[list[tuple[int, int]]], found: Layout) -> None:
-    tier = len(found.tiers)
-    found.tiers.append("")
-    for row in grid:
-        label = text[slice(*row[0])]
-        found.structure.append((*row[0], "label", None))
-        found.pieces += [Piece(tier, label_field(label), label, start, end) for start, end in row[1:2] if start < end]
-
-
-# --- flattened columns --------------------------------------------------------------------------------
-
-
-def _heads(line: Line) -> list[tuple[int, int]]:
-    """Spans of tier names where a line is nothing but one or several of them."""
-    spans = []
-    for one in re.finditer(r"[^\s/|][^/|\t]*?(?=[ ]{2,}|[ ]*[/|\t]|[ ]*\Z)", line.text.rstrip(": ")):
-        match = _HEADING.match(one[0])
-        if not match or match["rest"].strip(" :") or not _SURE.match(match["tier"]):
-            return []
-        spans.append((line.start + one.start(), line.start + one.end()))
-    return spans
-
-
-def _column_run(lines: list[Line]) -> tuple[int, list[tuple[int, int]]] | None:
-    """Index after the heads and their spans, where two or more tier names stand with nothing between."""
-    for n, line in enumerate(lines):
-        spans = _heads(line)
-        if len(spans) >= 2:
-            return n + 1, spans
-        after = n + 1
-        while spans and after < len(lines) and _heads(lines[after]):
-            spans += _heads(lines[after])
-            after += 1
-        if len(spans) >= 2:
-            return after, spans
-    return None
-
-
-def _read_columns(text: str, lines: list[Line], run: tuple[int, list[tuple[int, int]]], found: Layout) -> None:
-    after, heads = run
-    first = len(found.tiers)
-    found.tiers += [_tier_name(text[slice(*span)]) for span in heads]
-    found.structure += [(*span, "tier", first + n) for n, span in enumerate(heads)]
-    titled = [line for line in lines[:after] if line.end <= heads[0][0]]
-    found.structure += [(line.start, line.end, "title" if TITLE.fullmatch(line.text.strip()) else "unread", None) for line in titled]
-    label, what, column = "", None, 0
-    for line in lines[after:]:
-        alone = _LABEL_ALONE.match(line.text)
-        if alone and (column == 0 or column >= len(heads)):
-            label, what, column = alone["label"], label_field(alone["label"]), 0
-            found.structure.append((line.start, line.end, "label", None))
-            continue
-        opened = _LABEL.match(line.text.lstrip(" *-"))
-        start = line.start
-        if opened:
-            label, what, column = opened["label"], label_field(opened["label"]), 0
-            start = line.start + len(line.text) - len(line.text.lstrip(" *-")) + opened.end()
-            found.structure.append((line.start, start, "label", None))
-        found.pieces.append(Piece(first + min(column, len(heads) - 1), what, label, start, line.end))
-        column += 1
-
-
-# --- one tier after another ---------------------------------------------------------------------------
 
 
 class _Walk:
@@ -239,12 +55,14 @@ class _Walk:
         self.seen: set[Field] = set()
         self.label = ""
         self.what: Field | None = None
-        self.fresh = self.waiting = False
+        self.fresh = self.waiting = self.by_conditions = False
         self.by_word: dict[str, int] = {}
 
     def run(self) -> None:
-        structured = any(_LABEL.search(line.text) or _LABEL_ALONE.match(line.text) or self._heading(line) for line in self.lines)
-        if not structured:
+        headed = any(self._heading(line) for line in self.lines)
+        self.by_conditions = not headed and sum(_conditions_alone(line.text) for line in self.lines) >= 2
+        labelled = any(LABEL.search(line.text) or LABEL_ALONE.match(line.text) for line in self.lines)
+        if not (headed or labelled or self.by_conditions):
             _read_prose(self.text, self.lines, self.found)
             return
         for n, line in enumerate(self.lines):
@@ -264,7 +82,11 @@ class _Walk:
         if TITLE.fullmatch(line.text.strip(" *#-_:")):
             self.found.structure.append((line.start, line.end, "title", None))
             return
-        alone = _LABEL_ALONE.match(line.text)
+        if self.by_conditions and _conditions_alone(line.text):
+            self._open(line.text.strip(" :*#=-[]"), line.start, line.start)
+            self._content(line)
+            return
+        alone = LABEL_ALONE.match(line.text)
         if alone:
             self._label(alone, line.start, line.end)
             self.waiting = True
@@ -276,19 +98,19 @@ class _Walk:
 
     def _heading(self, line: Line) -> tuple[str, int] | None:
         """The tier's name and where the rest of the line begins."""
-        match = _HEADING.match(line.text)
+        match = HEADING.match(line.text)
         if not match:
-            slip = _slip_of_tier(line.text)
+            slip = slip_of_tier(line.text)
             return None if slip is None else (slip, line.end)
         rest = match["rest"].lstrip()
-        sure = bool(_SURE.match(match["tier"]))
+        sure = bool(SURE.match(match["tier"]))
         if not rest.strip(" :]*=-"):
             if not sure and self.fresh and self.what in ("preset", "conditions"):
                 return None
-            return _tier_name(match["tier"]), line.end
+            return tier_name(match["tier"]), line.end
         start = line.start + match.start("rest") + len(match["rest"]) - len(rest)
         if rest[0] in ":-(,[" or (match["tail"] and sure):
-            return (_tier_name(match["tier"]), start) if sure or rest[0] in ":(" else None
+            return (tier_name(match["tier"]), start) if sure or rest[0] in ":(" else None
         return None
 
     def _own_heading(self, line: Line, following: Line | None) -> bool:
@@ -296,7 +118,7 @@ class _Walk:
         words = line.text.strip(" :*#=-[]\t")
         if following is None or not words or len(words.split()) > 4 or any(sign.isdigit() or sign == ":" for sign in words):
             return False
-        if not _LABEL.match(following.text.lstrip(" *-")) and not _LABEL_ALONE.match(following.text):
+        if not LABEL.match(following.text.lstrip(" *-")) and not LABEL_ALONE.match(following.text):
             return False
         return self.what is None or line.text.rstrip().endswith(":")
 
@@ -316,7 +138,7 @@ class _Walk:
         key = word.casefold()
         if key not in self.by_word:
             self.by_word[key] = len(self.found.tiers)
-            self.found.tiers.append(_tier_name(word))
+            self.found.tiers.append(tier_name(word))
         return self.by_word[key]
 
     def _ensure(self, what: Field | None) -> int:
@@ -349,27 +171,28 @@ class _Walk:
         bounds = [*[cut.start() for cut in cuts], len(line.text)]
         self._value(line.start, line.start + bounds[0])
         for cut, (_, end) in zip(cuts, pairwise(bounds), strict=True):
-            if cut.re is _INLINE_TIER:
-                self._open(_tier_name(cut["tier"]), line.start + cut.start(), line.start + cut.end())
-            elif cut.re is _ANY_LABEL:
+            if cut.re is INLINE_TIER:
+                self._open(tier_name(cut["tier"]), line.start + cut.start(), line.start + cut.end())
+            elif cut.re in (ANY_LABEL, API_LABEL):
                 self._slip(cut, line.start)
             else:
                 self._label(cut, line.start + cut.start(), line.start + cut.end())
-            self._value(line.start + cut.end(), line.start + end, cut.re is not _INLINE_TIER)
+            self._value(line.start + cut.end(), line.start + end, cut.re is not INLINE_TIER)
 
     def _cuts(self, line: Line) -> list[re.Match[str]]:
-        found = [*_LABEL.finditer(line.text), *_INLINE_TIER.finditer(line.text)]
+        found = [*LABEL.finditer(line.text), *INLINE_TIER.finditer(line.text)]
+        found += [one for one in API_LABEL.finditer(line.text) if label_field(one["label"]) is None]
         found = [cut for cut in found if cut.start() == 0 or not line.text[cut.start() - 1].isalnum()]
         if not found:
-            opened = _LABEL_OPEN.match(line.text)
+            opened = LABEL_OPEN.match(line.text)
             if opened:
                 return [opened]
-            slip = _ANY_LABEL.match(line.text)
-            return [slip] if slip and _slip_of_label(slip["label"]) is not None else []
+            slip = ANY_LABEL.match(line.text)
+            return [slip] if slip and slip_of_label(slip["label"]) is not None else []
         return sorted(found, key=lambda cut: cut.start())
 
     def _slip(self, cut: re.Match[str], offset: int) -> None:
-        what = _slip_of_label(cut["label"])
+        what: Field | None = "api" if cut.re is API_LABEL else slip_of_label(cut["label"])
         self.label, self.what = cut["label"], what
         self.found.structure.append((offset + cut.start(), offset + cut.end(), "label", None))
 
@@ -378,12 +201,35 @@ class _Walk:
             if labelled:
                 self._ensure(self.what)
             return
+        marked = list(MARKED.finditer(self.text, start, end))
+        if marked and self.what is not None:
+            self._marked_values(start, marked)
+            return
         what, self.fresh = self.what, False
         tier = self._ensure(what if labelled or self.waiting else None)
         self.waiting = False
         self.found.pieces.append(Piece(tier, what, self.label, start, end))
         if labelled:
             self.label, self.what = "", None
+
+
+    def _marked_values(self, start: int, marked: list[re.Match[str]]) -> None:
+        """Values that are each followed by their tier in brackets."""
+        for one in marked:
+            self.tier = self._tier_called(one["tier"])
+            self.found.structure.append((one.start(), one.end(), "tier", self.tier))
+            self.found.pieces.append(Piece(self.tier, self.what, self.label, start, one.start()))
+            start = one.end()
+        self.label, self.what = "", None
+
+
+def _conditions_alone(text: str) -> bool:
+    """Whether a line says nothing but a resolution with a frame rate or a preset."""
+    size = any(pattern.search(text) for pattern in (amounts.SIZE, amounts.LINES, amounts.NAMED_SIZE))
+    rest = text
+    for pattern in (amounts.SIZE, amounts.LINES, amounts.NAMED_SIZE, amounts.FPS, amounts.PRESET, amounts.BARE_PRESET):
+        rest = pattern.sub(" ", rest)
+    return size and len(rest.strip(" /,|-+@:*#()")) < 4 and rest != text and (amounts.FPS.search(text) or amounts.BARE_PRESET.search(text)) is not None
 
 
 def _read_prose(text: str, lines: list[Line], found: Layout) -> None:
@@ -398,7 +244,7 @@ def _read_prose(text: str, lines: list[Line], found: Layout) -> None:
             named = word.search(one[0])
             if named:
                 tier = len(found.tiers)
-                found.tiers.append(_tier_name(named[1]))
+                found.tiers.append(tier_name(named[1]))
                 at = line.start + one.start()
                 found.structure.append((at + named.start(), at + named.end(), "tier", tier))
             start, end = line.start + one.start(), line.start + one.end()
@@ -406,41 +252,3 @@ def _read_prose(text: str, lines: list[Line], found: Layout) -> None:
                 found.structure.append((start, end, "unread", None))
             else:
                 found.pieces.append(Piece(tier, None, "", start, end, True))
-
-
-# --- words --------------------------------------------------------------------------------------------
-
-
-_SHORT = {"minimal": "Minimum", "minimums": "Minimum", "recommendation": "Recommended", "recommend": "Recommended", "recommends": "Recommended"}
-
-
-def _tier_name(text: str) -> str:
-    """A tier's label without the words that every list has: ``MINIMUM REQUIREMENTS:`` gives ``Minimum``."""
-    match = _HEADING.match(text)
-    name = match["tier"] if match and not match["rest"].strip(" :)]*=-") else text
-    name = name.strip(" :*#=[]\t_-")
-    name = _SHORT.get(name.casefold(), name)
-    return name.capitalize() if name.isupper() or name.islower() else name
-
-
-def label_field(label: str) -> Field | None:
-    """The field that a label names, None for a label of no meaning here."""
-    words = " ".join(re.sub(r"[^\w ]", " ", label).casefold().split())
-    return LABELS.get(words) or _slip_of_label(words)
-
-
-def _slip_of_label(label: str) -> Field | None:
-    words = " ".join(label.casefold().split())
-    if len(words) < 5:
-        return None
-    found = process.extractOne(words, list(LABELS), scorer=fuzz.ratio, score_cutoff=LABEL_LIKENESS)
-    return None if found is None else LABELS[found[0]]
-
-
-def _slip_of_tier(text: str) -> str | None:
-    """A misspelt tier name alone on its line."""
-    word = text.strip(" :*#=-[]")
-    if not 7 <= len(word) <= 14 or not word.isalpha():
-        return None
-    found = process.extractOne(word.casefold(), ("minimum", "recommended"), scorer=fuzz.ratio, score_cutoff=86)
-    return None if found is None else _tier_name(word)

@@ -7,8 +7,9 @@ from dataclasses import replace
 from wattmetron.core.games.published import Tier
 from wattmetron.core.reading.cleanup import checked, plain
 from wattmetron.core.reading.draft import Draft, Mark, ReadingError
-from wattmetron.core.reading.layout import Layout, lay_out
+from wattmetron.core.reading.layout import lay_out
 from wattmetron.core.reading.names import NameIndex
+from wattmetron.core.reading.pieces import Layout
 from wattmetron.core.reading.scratchpad import Scratchpad, Sheet
 from wattmetron.core.reading.values import LABELLED, Names, Values, any_of
 from wattmetron.core.scale import Scale

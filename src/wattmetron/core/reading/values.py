@@ -8,8 +8,8 @@ from typing import Any
 from wattmetron.core.games.published import Listed, Side
 from wattmetron.core.reading import amounts
 from wattmetron.core.reading.draft import Match
-from wattmetron.core.reading.layout import Piece
 from wattmetron.core.reading.names import PLACED_FROM, NameIndex, tokens
+from wattmetron.core.reading.pieces import Piece
 from wattmetron.core.reading.scratchpad import Scratchpad, Sheet
 from wattmetron.core.reading.vocabulary import GLUE, LABELS, NAME_GLUE, OR_BETTER
 
@@ -114,8 +114,17 @@ class Values:
     def _text(self, piece: Piece, name: str, what: str) -> None:
         left = self.pad.left(piece.start, piece.end)
         value = _SERIES.sub("", left.strip(" \t\n;,.*:"), count=1).strip()
+        if value and name == "api" and piece.label.casefold() not in LABELS:
+            value = f"{piece.label.strip()} {value}"
         if value:
             self._set(piece.tier, name, " ".join(value.split())[:120], piece.start, piece.end, what, LABELLED)
+
+    def _known_text(
+        self, tier: int, start: int, end: int, pattern: re.Pattern[str] | None, name: str, what: str
+    ) -> None:
+        """A system or API that is recognised by its name."""
+        for _, first, last in self._matches(pattern, start, end)[:1]:
+            self._set(tier, name, " ".join(self.pad.text[first:last].split()), first, last, what, BY_CONTENT)
 
     def _notes(self, piece: Piece) -> None:
         self._conditions(piece, True)
@@ -174,6 +183,8 @@ class Values:
     def _parts(self, piece: Piece, side: Side) -> None:
         better = bool(OR_BETTER.search(self.pad.left(piece.start, piece.end)))
         self._blank_better(piece)
+        if side == "graphics":
+            self._known_text(piece.tier, piece.start, piece.end, self.names.apis, "api", "graphics API")
         for start, end in _split(self.pad.text, self.pad.left(piece.start, piece.end), piece.start, _ALTERNATIVES):
             self._alternative(piece.tier, side, start, end, better)
 
@@ -277,10 +288,8 @@ class Values:
 
     def _named(self, tier: int, start: int, end: int, better: bool) -> None:
         """Systems, APIs and parts of a chunk."""
-        for pattern, name, what in ((self.names.systems, "system", "operating system"), (self.names.apis, "api", "graphics API")):
-            for _, first, last in self._matches(pattern, start, end)[:1]:
-                value = " ".join(self.pad.text[first:last].split())
-                self._set(tier, name, value, first, last, what, BY_CONTENT)
+        self._known_text(tier, start, end, self.names.systems, "system", "operating system")
+        self._known_text(tier, start, end, self.names.apis, "api", "graphics API")
         figures_text = self.pad.left(start, end)
         window = self._window(start, end)
         if window is None:
