@@ -135,7 +135,7 @@ class _Walk:
         self.found.pieces.append(Piece(self.tier, self.what, self.label, rest, line.end))
 
     def _tier_called(self, word: str) -> int:
-        key = word.casefold()
+        key = word.casefold()[:3]
         if key not in self.by_word:
             self.by_word[key] = len(self.found.tiers)
             self.found.tiers.append(tier_name(word))
