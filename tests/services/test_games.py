@@ -1,6 +1,7 @@
 """Games as use cases: lists, targets from tiers, alternatives with prices, publishing with revisions, files."""
 
 import json
+import math
 from dataclasses import replace
 
 import pytest
@@ -38,6 +39,8 @@ from wattmetron.services.tier_edits import (
 )
 from wattmetron.services.workshop import Workshop
 from wattmetron.store.briefs import ConflictError
+from wattmetron.web.views.game import game_panel
+from wattmetron.web.views.machine import NOBODY
 
 WORLD = read_catalogue(CATALOGUE)
 BRIEF = read_brief("net-loft", (BRIEFS / "net-loft.brief.json").read_bytes())
@@ -310,3 +313,23 @@ def test_any_tier_survives_a_file(label, notes, amount, flag):
 def test_a_build_without_parts_is_a_contender_of_whom_nothing_is_known():
     one = machine_contender(WORLD.machine(known_build(WORLD, replace(BUILD, **dict.fromkeys(("processor", "graphics", "memory")), storage=()))))
     assert one.processor is None and one.graphics is None and one.memory_gb is None and one.storage_gb is None
+
+
+@pytest.mark.parametrize("game_id", ["hollow-meridian", "vantage-null", "tin-harbour"])
+def test_what_runs_a_game_for_least_is_the_cheapest_that_reaches_the_bar(game_id):
+    """Against a plain search over all parts on sale."""
+    panel = game_panel(WORLD, game_id, NOBODY, publishing.GameState(0, None, None), lambda equal=None: "")
+    book, share = WORLD.prices("vellmouth", False), WORLD.games[game_id].parallel_share
+    for run, row in zip(panel.runs, WORLD.tiers.of_game(game_id), strict=True):
+        bar = WORLD.tiers.sides["processor"].bar[row]
+        fit = [
+            (book.delivered(chip.id), chip.id, chip.name)
+            for chip in WORLD.by_kind["processor"]
+            if book.delivered(chip.id) is not None
+            and -math.log((1 - share) / chip.single_speed + share / chip.all_core_speed) >= bar - 1e-9
+        ]
+        assert run.processor.startswith(min(fit)[2])
+        wanted = WORLD.tiers.rows[row].tier.video_memory_gb or 0
+        name = run.graphics.rsplit(",", 1)[0]
+        part = next((one for one in WORLD.by_kind["graphics"] if one.name == name), None)
+        assert part is None or part.memory_gb >= wanted

@@ -15,6 +15,7 @@ from sqlalchemy import create_engine, inspect
 from tests.worlds import World
 from wattmetron.core.briefs import Build
 from wattmetron.core.errors import BriefError
+from wattmetron.core.games.published import Published, Tier
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.plans import Plan
 from wattmetron.services.workshop import EmptyCatalogueError, Workshop
@@ -234,3 +235,33 @@ def test_plans_keep_a_pinned_build(workshop):
     assert workshop.open(1).plan.pinned == build
     made = workshop.create(Plan(workshop.open(1).plan.brief, build))
     assert workshop.open(made).plan == Plan(workshop.open(1).plan.brief, build)
+
+
+def test_edits_by_hand_are_dated_revisions_and_outlive_an_import_that_lacks_them(tmp_path):
+    path = tmp_path / "hand.sqlite"
+    workshop = Workshop(path)
+    world = World(11).catalogue(per_kind=2, games=2)
+    workshop.import_catalogue(world, "first")
+    game = replace(next(iter(world.games.values())), id="by-hand", name="By hand")
+    own = Published(game="by-hand", tiers=(Tier(label="Minimum", memory_gb=8.0),))
+    with workshop.database.writing() as session:
+        catalogues.revise(session, {("game", "by-hand"): game, ("published", "by-hand"): own}, "made")
+    with workshop.database.writing() as session:
+        later = replace(own, source="somewhere")
+        catalogues.revise(session, {("published", "by-hand"): later}, "said where")
+    with workshop.database.reading() as session:
+        states = catalogues.revisions(session, "published", "by-hand")
+        assert [(one.value.source, one.source) for one in states] == [("somewhere", "said where"), ("", "made")]
+        assert catalogues.standing_id(session, "published", "by-hand") == states[0].id
+        assert catalogues.load_catalogue(session, 2).published["by-hand"] == own, "the past stays as it was"
+    fewer = replace(world, games=dict(list(world.games.items())[:1]))
+    workshop.import_catalogue(fewer, "second")
+    after = workshop.catalogue()
+    assert set(after.games) == {*fewer.games, "by-hand"} and after.published["by-hand"] == later
+    replaced = replace(fewer, games={**fewer.games, "by-hand": replace(game, genre="new")})
+    workshop.import_catalogue(replaced, "third")
+    assert workshop.catalogue().games["by-hand"].genre == "new"
+    with workshop.database.writing() as session:
+        catalogues.revise(session, {("published", "by-hand"): None}, "taken out")
+    assert "by-hand" not in workshop.catalogue().published
+    workshop.close()
