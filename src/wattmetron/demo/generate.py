@@ -244,7 +244,7 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
             ("thousand-towers", "high", 60.0, {"weight": 1}),
             ("lanternfolk", "ultra", 100.0, {"weight": 1}),
         ),
-        storage_gb=1000.0, notes="One room, one machine: open worlds in the evening, light games in between.",
+        storage_gb=1000.0, system="Tidewater 11", notes="One room, one machine: open worlds in the evening, light games in between.",
     )  # fmt: skip
     hall = Brief(
         name="Harbour hall, seat row", region="vellmouth", budget_low_minor=80000, budget_high_minor=95000,
@@ -295,7 +295,7 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
             ("low-orbit-salvage", "high", 70.0, {"weight": 1}),
             ("deepwater-pilot", "medium", 50.0, {"weight": 1}),
         ),
-        storage_gb=1000.0, notes="A list that somebody sent, put together for looks. Keep or change, and say why.",
+        storage_gb=1000.0, system="Tidewater 10", notes="A list that somebody sent, put together for looks. Keep or change, and say why.",
     )  # fmt: skip
     sent = Build(
         processor="marrowgate-heron-dun-6", graphics="kitefall-pharos-16-triple", mainboard="pellworth-wharf-full",
