@@ -11,6 +11,7 @@ from wattmetron import __version__
 from wattmetron.core.balance import AIMS
 from wattmetron.core.briefs import SURENESS, Brief, Build, Display
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.charts.settled import settled
 from wattmetron.core.errors import WattmetronError
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue
@@ -134,7 +135,7 @@ def _database(options: argparse.Namespace) -> Path:
 
 def _catalogue(options: argparse.Namespace) -> Catalogue:
     if options.catalogue:
-        return read_catalogue(options.catalogue)
+        return settled(read_catalogue(options.catalogue))
     workshop = Workshop(_database(options))
     try:
         return workshop.catalogue()

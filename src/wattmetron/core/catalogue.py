@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 
 from wattmetron.core.briefs import Build
+from wattmetron.core.charts import Chart, Measure, Reconciled
 from wattmetron.core.errors import BriefError, BuildError, UnknownGameError, UnknownPartError
 from wattmetron.core.games import Game
 from wattmetron.core.games.agreement import Doubt, doubts
@@ -26,7 +27,8 @@ SYSTEM_NAME = re.compile(r"[\d(,]")
 class Catalogue:
     """Parts by id, games by id as they were described, all offers, regions by id, published requirements by game.
 
-    ``game`` gives a game as the evidence of its requirements leaves it: that is what estimates use.
+    ``game`` gives a game as the evidence of its requirements leaves it: that is what estimates use. Where charts
+    moved the speeds, ``raw`` is the catalogue as described and ``fits`` says how.
     """
 
     parts: Mapping[str, Part]
@@ -36,6 +38,9 @@ class Catalogue:
     published: Mapping[str, Published] = field(default_factory=dict)
     named: Mapping[str, NamedPart] = field(default_factory=dict)
     assumptions: Assumptions = field(default_factory=Assumptions)
+    charts: Mapping[str, Chart] = field(default_factory=dict)
+    raw: "Catalogue | None" = None
+    fits: Mapping[Measure, Reconciled] = field(default_factory=dict)
 
     @cached_property
     def by_kind(self) -> dict[Kind, tuple[Part, ...]]:
@@ -66,6 +71,11 @@ class Catalogue:
         if part_id not in self.parts:
             raise UnknownPartError(part_id)
         return self.parts[part_id]
+
+    @property
+    def described(self) -> "Catalogue":
+        """The catalogue as it was described, before its charts moved any speed."""
+        return self.raw or self
 
     @cached_property
     def scale(self) -> Scale:

@@ -11,12 +11,14 @@ from typing import Annotated, Any
 from annotated_types import Ge, Le
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.charts import Chart
 from wattmetron.core.fields import Column
 from wattmetron.core.games import Game
 from wattmetron.core.games.published import Assumptions
 from wattmetron.core.money import to_decimal
 from wattmetron.core.parts import KINDS, PART_TYPES, Kind, Part
 from wattmetron.core.prices.offers import Condition, Offer, Region
+from wattmetron.formats.charts_file import ChartLine, read_charts, write_charts
 from wattmetron.formats.columns import ColumnSpec, columns_of
 from wattmetron.formats.csv_table import decoded, read_table, write_table
 from wattmetron.formats.games_file import read_games, write_games
@@ -40,7 +42,7 @@ PART_FILES: dict[Kind, str] = {
     "case": "cases.csv",
 }
 OFFERS_FILE, REGIONS_FILE, GAMES_FILE, PACKAGE_FILE = "offers.csv", "regions.csv", "games.json", "datapackage.json"
-REQUIREMENTS_FILE = "requirements.json"
+REQUIREMENTS_FILE, CHARTS_FILE = "requirements.json", "charts.csv"
 
 Amount = Annotated[Decimal, Ge(0), Le(10_000_000)]
 
@@ -109,6 +111,7 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
     offers = _read_offers(text_of(OFFERS_FILE), parts.keys() | broken, regions, problems)
     games = _read_games(text_of(GAMES_FILE), problems)
     requirements = _read_requirements(load(REQUIREMENTS_FILE), games, problems)
+    charts = _read_charts(load(CHARTS_FILE), problems)
     if problems:
         raise FormatError(problems)
     return Catalogue(
@@ -119,7 +122,14 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
         {one.game: one.published for one in requirements.games},
         {one.id: one for one in requirements.named},
         requirements.assumptions or Assumptions(),
+        charts,
     )
+
+
+def _read_charts(data: bytes | None, problems: list[Problem]) -> dict[str, Chart]:
+    """The charts of a folder; a folder without the file has none."""
+    text = None if data is None else decoded(CHARTS_FILE, data, problems)
+    return {} if text is None else read_charts(CHARTS_FILE, text, problems)
 
 
 def _read_requirements(data: bytes | None, games: dict[str, Game], problems: list[Problem]) -> RequirementsFile:
@@ -211,12 +221,14 @@ def _read_games(text: str | None, problems: list[Problem]) -> dict[str, Game]:
 
 
 def catalogue_files(catalogue: Catalogue) -> dict[str, str]:
-    """The texts of all files of a catalogue folder, by name."""
+    """The texts of all files of a catalogue folder, by name; parts as described."""
+    catalogue = catalogue.described
     files = {name: write_table(PART_TYPES[kind], catalogue.by_kind[kind]) for kind, name in PART_FILES.items()}
     files[REGIONS_FILE] = write_table(Region, catalogue.regions.values())
     files[OFFERS_FILE] = write_table(OfferRow, (row_of(offer) for offer in catalogue.offers))
     files[GAMES_FILE] = write_games(list(catalogue.games.values()))
     files[REQUIREMENTS_FILE] = write_requirements(requirements_of(catalogue))
+    files[CHARTS_FILE] = write_charts(catalogue.charts.values())
     files[PACKAGE_FILE] = json.dumps(package_description(), indent=2, ensure_ascii=False) + "\n"
     return files
 
@@ -255,7 +267,7 @@ def write_catalogue(catalogue: Catalogue, folder: Path) -> None:
 def tables() -> dict[str, type]:
     """The row type of every CSV file."""
     found: dict[str, type] = {PART_FILES[kind]: PART_TYPES[kind] for kind in KINDS}
-    return {**found, REGIONS_FILE: Region, OFFERS_FILE: OfferRow}
+    return {**found, REGIONS_FILE: Region, OFFERS_FILE: OfferRow, CHARTS_FILE: ChartLine}
 
 
 def package_description() -> dict[str, Any]:
@@ -288,6 +300,8 @@ def package_description() -> dict[str, Any]:
 
 
 def _keys(name: str) -> dict[str, Any]:
+    if name == CHARTS_FILE:
+        return {"primaryKey": ["chart", "part"]}
     if name != OFFERS_FILE:
         return {"primaryKey": "id"}
     return {

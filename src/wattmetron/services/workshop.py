@@ -8,6 +8,7 @@ from threading import Lock
 
 from wattmetron.core.briefs import Brief, Build, Display, check_brief
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.charts.settled import settled
 from wattmetron.core.errors import WattmetronError
 from wattmetron.formats.brief_file import read_brief, read_build, read_documents
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
@@ -58,14 +59,15 @@ class Workshop:
         self._loaded: tuple[int, Catalogue] | None = None
 
     def catalogue(self) -> Catalogue:
-        """The current catalogue; raises EmptyCatalogueError before the first import."""
+        """The current catalogue, its speeds where the charts put them; raises EmptyCatalogueError before the first
+        import."""
         with self.database.reading() as session:
             newest = catalogue_store.latest_import(session)
             if newest is None:
                 raise EmptyCatalogueError
             with self._lock:
                 if self._loaded is None or self._loaded[0] != newest:
-                    self._loaded = (newest, catalogue_store.load_catalogue(session, newest))
+                    self._loaded = (newest, settled(catalogue_store.load_catalogue(session, newest)))
                 return self._loaded[1]
 
     def has_catalogue(self) -> bool:

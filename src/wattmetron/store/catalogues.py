@@ -12,6 +12,7 @@ from sqlalchemy import Table, and_, func, or_, select, update
 from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.charts import Chart
 from wattmetron.core.games import Game
 from wattmetron.core.games.published import Assumptions, NamedPart, Published
 from wattmetron.core.parts import KINDS, PART_TYPES, Part, kind_of
@@ -27,6 +28,7 @@ _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     "published": TypeAdapter(Published),
     "named": TypeAdapter(NamedPart),
     "assumptions": TypeAdapter(Assumptions),
+    "chart": TypeAdapter(Chart),
 }
 ASSUMPTIONS_KEY = "table"
 ENTRIES, OFFERS = cast(Table, EntryRow.__table__), cast(Table, OfferRow.__table__)
@@ -39,6 +41,7 @@ def latest_import(session: Session) -> int | None:
 
 def store_catalogue(session: Session, catalogue: Catalogue, source: str) -> int:
     """Make a catalogue the current one; unchanged entries and offers keep their revisions."""
+    catalogue = catalogue.described
     row = _begin(session, source, False)
     _revise_entries(session, catalogue, row.id)
     _revise_offers(session, catalogue, row.id)
@@ -103,6 +106,8 @@ def _entries(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
         yield "published", published.game, _dumped("published", published)
     for named in catalogue.named.values():
         yield "named", named.id, _dumped("named", named)
+    for chart in catalogue.charts.values():
+        yield "chart", chart.id, _dumped("chart", chart)
     if catalogue.assumptions != Assumptions():
         yield "assumptions", ASSUMPTIONS_KEY, _dumped("assumptions", catalogue.assumptions)
 
@@ -160,6 +165,7 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
         {key: one for key, one in others["published"].items() if key in games},
         others["named"],
         others["assumptions"].get(ASSUMPTIONS_KEY, Assumptions()),
+        others["chart"],
     )
 
 
@@ -172,7 +178,7 @@ def _standing(table: Table, as_of: int) -> Any:
     return and_(table.c.from_import <= as_of, or_(table.c.until_import.is_(None), table.c.until_import > as_of))
 
 
-Edit = Game | Published | NamedPart | Assumptions | None
+Edit = Game | Published | NamedPart | Assumptions | Chart | None
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,0 +1,94 @@
+"""The catalogue with the speeds that its charts give: parts as described, moved to where all sources put them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from wattmetron.core.charts.chart import MEASURES, PROCESSOR_MEASURES, Chart, Measure
+from wattmetron.core.charts.reconcile import Known, Reconciled, reconcile
+from wattmetron.core.parts import Graphics, Part, Processor
+from wattmetron.core.scale import Scale, Standing
+
+if TYPE_CHECKING:
+    from wattmetron.core.catalogue import Catalogue
+
+LEAST_SD = 0.004
+MOST_SD = 0.3
+
+
+def known_speeds(scale: Scale, measure: Measure) -> dict[str, Known]:
+    """What the catalogue says of every standing in one measure, by key."""
+    return {
+        one.key: Known(float(np.log(speed)), max(sd, LEAST_SD))
+        for one in scale.standings.values()
+        if one.placed is None and (found := speed_of(one, measure)) is not None
+        for speed, sd in [found]
+    }
+
+
+def speed_of(one: Standing, measure: Measure) -> tuple[float, float] | None:
+    """A standing's speed in points and its spread in a measure; None where it has none."""
+    if (measure in PROCESSOR_MEASURES) != (one.side == "processor"):
+        return None
+    if measure == "ray tracing":
+        return None if one.ray_speed is None else (one.ray_speed, one.ray_sd or one.sd)
+    place = {"one core": 0, "all cores": 1, "1080p": 0, "1440p": 1, "2160p": 2}[measure]
+    return one.speeds[place], one.sd
+
+
+def reconciled(scale: Scale, charts: Mapping[str, Chart]) -> dict[Measure, Reconciled]:
+    """The scale of every measure from what the catalogue says and its charts."""
+    return {
+        measure: reconcile(known_speeds(scale, measure), [one for one in charts.values() if one.measure == measure])
+        for measure in MEASURES
+    }
+
+
+def settled(catalogue: Catalogue) -> Catalogue:
+    """The catalogue with its parts where the charts put them; itself where it has no chart in use."""
+    if not any(not chart.muted for chart in catalogue.charts.values()):
+        return catalogue
+    scale = catalogue.scale
+    found = reconciled(scale, catalogue.charts)
+    parts: dict[str, Part] = {}
+    for part_id, part in catalogue.parts.items():
+        key = scale.of_part.get(part_id)
+        if key is not None and isinstance(part, (Processor, Graphics)):
+            part = _moved(part, scale.standings[key], found)
+        parts[part_id] = part
+    return replace(catalogue, parts=parts, raw=catalogue, fits=found)
+
+
+def _moved(part: Processor | Graphics, one: Standing, found: Mapping[Measure, Reconciled]) -> Part:
+    """A part moved by as much as its standing moved in each measure."""
+
+    def factor(measure: Measure) -> float:
+        before = speed_of(one, measure)
+        if before is None or one.key not in found[measure].ln:
+            return 1.0
+        return float(np.exp(found[measure].ln[one.key])) / before[0]
+
+    def sd(*measures: Measure) -> float:
+        spreads = [found[measure].sd[one.key] for measure in measures if one.key in found[measure].sd]
+        return float(min(MOST_SD, np.sqrt(np.mean(np.square(spreads))))) if spreads else 0.0
+
+    if isinstance(part, Processor):
+        return replace(
+            part,
+            single_speed=part.single_speed * factor("one core"),
+            all_core_speed=part.all_core_speed * factor("all cores"),
+            speed_sd=sd("one core", "all cores"),
+        )
+    return replace(
+        part,
+        speed_1080p=part.speed_1080p * factor("1080p"),
+        speed_1440p=None if part.speed_1440p is None else part.speed_1440p * factor("1440p"),
+        speed_2160p=None if part.speed_2160p is None else part.speed_2160p * factor("2160p"),
+        speed_sd=sd("1080p", "1440p", "2160p"),
+        ray_speed=None if part.ray_speed is None else part.ray_speed * factor("ray tracing"),
+        ray_speed_sd=sd("ray tracing") if part.ray_speed is not None else part.ray_speed_sd,
+    )

@@ -1,0 +1,77 @@
+"""charts.csv: what sources say about speeds, one line per value."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date
+from typing import Annotated
+
+from annotated_types import Ge, Gt, Le
+
+from wattmetron.core.charts import Chart, ChartRow, Measure
+from wattmetron.core.fields import Column
+from wattmetron.formats.csv_table import read_table, write_table
+from wattmetron.formats.problems import Problem
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ChartLine:
+    """A line of charts.csv: one value with what its chart is."""
+
+    chart: Annotated[str, Column("Id of the chart")]
+    name: Annotated[str, Column("Name of the source")]
+    measure: Annotated[Measure, Column("What it measures")]
+    unit: Annotated[str, Column("Its own unit or reference")] = ""
+    published_on: Annotated[date | None, Column("Date of publication, ISO 8601")] = None
+    muted: Annotated[bool, Column("Whether it is left out")] = False
+    noise: Annotated[float, Ge(0.005), Le(0.5), Column("Usual error of its values", "ln")] = 0.03
+    text: Annotated[str, Column("As the source names the part")] = ""
+    part: Annotated[str, Column("Processor id, or graphics chip with its memory as in nacre-reef@8")]
+    value: Annotated[float, Gt(0), Le(1e9), Column("Value in the chart's own unit; more is faster")]
+
+
+def write_charts(charts: Iterable[Chart]) -> str:
+    """The CSV text of charts."""
+    return write_table(
+        ChartLine,
+        (
+            ChartLine(
+                chart=chart.id,
+                name=chart.name,
+                measure=chart.measure,
+                unit=chart.unit,
+                published_on=chart.published_on,
+                muted=chart.muted,
+                noise=chart.noise,
+                text=row.text,
+                part=row.part,
+                value=row.value,
+            )
+            for chart in charts
+            for row in chart.rows
+        ),
+    )
+
+
+def read_charts(file: str, text: str, problems: list[Problem]) -> dict[str, Chart]:
+    """The charts of a CSV text by id; problems name the line."""
+    lines: dict[str, list[ChartLine]] = {}
+    for number, line in read_table(ChartLine, file, text, problems):
+        own = lines.setdefault(line.chart, [])
+        if own and (own[0].measure, own[0].name) != (line.measure, line.name):
+            problems.append(Problem(file, number, "measure", f"another measure or name in “{line.chart}”", "one per chart"))
+        if any(one.part == line.part for one in own):
+            problems.append(Problem(file, number, "part", f"“{line.part}” a second time in “{line.chart}”", "each part once"))
+        own.append(line)
+    return {
+        key: Chart(
+            id=key,
+            name=own[0].name,
+            measure=own[0].measure,
+            unit=own[0].unit,
+            published_on=own[0].published_on,
+            muted=own[0].muted,
+            noise=own[0].noise,
+            rows=tuple(ChartRow(text=one.text, part=one.part, value=one.value) for one in own),
+        )
+        for key, own in lines.items()
+    }
