@@ -9,6 +9,8 @@ from typing import Any
 from wattmetron.core.balance import propose
 from wattmetron.core.briefs import Brief, Build, Display, Extra, Target
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.charts import MEASURES, Chart, ChartRow
+from wattmetron.core.charts.settled import speed_of
 from wattmetron.core.games.published import Published
 from wattmetron.core.parts import (
     Case,
@@ -25,6 +27,7 @@ from wattmetron.core.prices.offers import Offer, Region
 from wattmetron.core.reading import Reader
 from wattmetron.core.scale import Scale
 from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.demo.charts import CHARTS, LOOSE_CHARTS
 from wattmetron.demo.families import (
     BOARDS,
     CASES,
@@ -209,7 +212,34 @@ def catalogue() -> Catalogue:
         bench.remnants(part, eur)
     described = {game.id: game for game in games()}
     offers = (*market.offers, *bench.offers)
-    return Catalogue(parts, described, offers, REGIONS, published(parts))
+    return Catalogue(parts, described, offers, REGIONS, published(parts), charts=charts(parts))
+
+
+def charts(parts: dict[str, Part]) -> dict[str, Chart]:
+    """What sources of the made-up world measured: around truths that the catalogue knows to a few per cent."""
+    draw = random.Random(20261122)
+    scale = Scale(parts.values(), {})
+    truths: dict[tuple[str, str], float] = {
+        (key, measure): found[0] * draw.gauss(1, found[1])
+        for key, one in scale.standings.items()
+        for measure in MEASURES
+        if (found := speed_of(one, measure)) is not None
+    }
+    made: dict[str, Chart] = {}
+    for key, name, measure, unit, factor, noise, day, slip, named in CHARTS:
+        rows = [
+            ChartRow(
+                text=scale.standings[one].name.replace("\u00a0", " "),
+                part=one,
+                value=round(truths[one, measure] * factor * draw.gauss(1, noise) * (1.22 if one == slip else 1), 1),
+            )
+            for one in named
+        ]
+        made[key] = Chart(id=key, name=name, measure=measure, unit=unit, published_on=day, rows=tuple(rows))
+    for key, name, measure, day, pairs in LOOSE_CHARTS:
+        rows = [ChartRow(text=text, part=slug("named", "graphics", text), value=value) for text, value in pairs]
+        made[key] = Chart(id=key, name=name, measure=measure, published_on=day, rows=tuple(rows))
+    return made
 
 
 def published(parts: dict[str, Part]) -> dict[str, Published]:

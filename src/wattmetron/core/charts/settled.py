@@ -10,6 +10,7 @@ import numpy as np
 
 from wattmetron.core.charts.chart import MEASURES, PROCESSOR_MEASURES, Chart, Measure
 from wattmetron.core.charts.reconcile import Known, Reconciled, reconcile
+from wattmetron.core.games.published import NamedPart
 from wattmetron.core.parts import Graphics, Part, Processor
 from wattmetron.core.scale import Scale, Standing
 
@@ -60,7 +61,30 @@ def settled(catalogue: Catalogue) -> Catalogue:
         if key is not None and isinstance(part, (Processor, Graphics)):
             part = _moved(part, scale.standings[key], found)
         parts[part_id] = part
-    return replace(catalogue, parts=parts, raw=catalogue, fits=found)
+    named = {**_named(catalogue, scale, found), **catalogue.named}
+    return replace(catalogue, parts=parts, raw=catalogue, fits=found, named=named)
+
+
+def _named(catalogue: Catalogue, scale: Scale, found: Mapping[Measure, Reconciled]) -> dict[str, NamedPart]:
+    """Parts that only charts know, placed by their speed in the first measure of their side."""
+    texts = {row.part: row.text for chart in catalogue.charts.values() for row in chart.rows}
+    placed = {}
+    for measure, side in (("one core", "processor"), ("1080p", "graphics")):
+        fit = found[measure]  # type: ignore[index]
+        bases = [one for one in scale.of(side) if one.key in fit.ln]  # type: ignore[arg-type]
+        for key, ln in fit.ln.items():
+            if key in scale.standings or not bases:
+                continue
+            base = min(bases, key=lambda one: (abs(fit.ln[one.key] - ln), one.key))
+            placed[key] = NamedPart(
+                id=key,
+                side=side,  # type: ignore[arg-type]
+                name=texts[key],
+                than=base.key,
+                percent=float(np.expm1(ln - fit.ln[base.key])) * 100,
+                speed_sd=min(0.5, fit.sd[key]),
+            )
+    return placed
 
 
 def _moved(part: Processor | Graphics, one: Standing, found: Mapping[Measure, Reconciled]) -> Part:

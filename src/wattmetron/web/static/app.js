@@ -102,7 +102,7 @@ document.addEventListener("htmx:afterSettle", (event) => {
 // The place in the rail follows the address.
 function markPlace() {
   for (const link of document.querySelectorAll(".rail a")) {
-    if (location.pathname.startsWith(link.getAttribute("href"))) link.setAttribute("aria-current", "page");
+    if (location.pathname.startsWith(link.dataset.place || link.getAttribute("href"))) link.setAttribute("aria-current", "page");
     else link.removeAttribute("aria-current");
   }
 }
