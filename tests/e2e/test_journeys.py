@@ -279,7 +279,7 @@ def test_figures_are_read_out_and_copied_as_sentences(site, page):
     page.context.grant_permissions(["clipboard-read", "clipboard-write"])
     page.goto(f"{site.url}/briefs/1/frames")
     page.locator("#frame-t5").hover()
-    expect(page.locator("#readout")).to_contain_text("Thousand Towers: processor 26.1")
+    expect(page.locator("#readout")).to_contain_text("Thousand Towers: processor 26.4")
     page.locator("#work-t1").focus()
     expect(page.locator("#readout")).to_contain_text("Hollow Meridian: processor 14.7")
     page.keyboard.press("w")

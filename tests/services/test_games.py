@@ -175,7 +175,8 @@ def test_a_part_is_placed_by_one_comparison_and_then_counts(workshop):
     publishing.publish(workshop, done, publishing.game_state(workshop, "gable-row").version, "placed", named=named)
     after = workshop.catalogue()
     standing = after.scale.standings[named.id]
-    assert standing.speeds == pytest.approx((69 * 0.88, 46 * 0.88))
+    base = after.scale.standings["marrowgate-heron-dun-6"]
+    assert standing.speeds == pytest.approx([speed * 0.88 for speed in base.speeds])
     row = after.tiers.of_game("gable-row")[0]
     assert after.tiers.sides["processor"].count[row] == 2
     for bad, words in (({"percent": "x"}, "enter a number"), ({"than": "Heron Slate"}, "could be"), ({"than": "Zzz"}, "No processor")):

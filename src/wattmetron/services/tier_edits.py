@@ -20,6 +20,7 @@ from wattmetron.core.games.published import (
     Side,
     Tier,
 )
+from wattmetron.core.reading import amounts
 from wattmetron.core.scale import key_of
 
 Form = Mapping[str, str]
@@ -139,12 +140,15 @@ def _listed(form: Form, at: str, side: Side, catalogue: Catalogue, name: str) ->
 
 
 def part_called(catalogue: Catalogue, text: str, side: Side) -> str:
-    """The one part on the scale that a typed name means; raises TierError with what it could be."""
+    """The one part on the scale that a typed name means, with its amount of video memory where that is said;
+    raises TierError with what it could be."""
     if catalogue.scale.one(text) is not None:
         return text
-    matches = catalogue.reader.names.parts.match(text, side)
+    amount = amounts.AMOUNT.search(text) if side == "graphics" else None
+    matches = catalogue.reader.names.parts.match(amounts.AMOUNT.sub(" ", text) if amount else text, side)
     if matches and matches[0].confidence >= SURE_MATCH:
-        return matches[0].part
+        meant = catalogue.scale.meant(matches[0].part, amounts.gigabytes(amount), None) if amount else ()
+        return meant[0].key if len(meant) == 1 else matches[0].part
     likely = ", ".join(one.name for one in matches[:3])
     raise TierError(
         f"“{text}” could be {likely}: type the name in full." if likely else f"No {side} part is called “{text}”: check the name."

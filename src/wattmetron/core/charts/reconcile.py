@@ -2,7 +2,7 @@
 
 A value of part i in source k is ``ln v = s_i + o_k + e`` with e of the source's own spread. What the catalogue
 says of a part is one more source without an offset: its value with its own spread. Weights follow Student's t
-with four degrees of freedom; a source's spread follows its fit, held by a prior. Parts are eliminated first
+with four degrees of freedom, scaled to one for a value that fits; a source's spread follows its fit, held by a prior. Parts are eliminated first
 (they do not couple but through offsets), so the cost grows with the number of sources, not of parts.
 
 K. L. Lange, R. J. A. Little, J. M. G. Taylor, "Robust statistical modeling using the t distribution",
@@ -124,10 +124,11 @@ def _solve(
         ln, sd, offset = _linear(prior_ln, prior_weight, part, source, value, weight / spread[source] ** 2)
         residual = np.where(held, value - ln[part] - offset[source], 0.0)
         score = residual / spread[source]
-        weight = held * (DEGREES + 1) / (DEGREES + score**2)
+        weight = held * DEGREES / (DEGREES + score**2)
         rows = np.bincount(source, held, minlength=sources)
-        square = np.bincount(source, weight * residual**2, minlength=sources)
-        free = np.maximum(rows - 1 - rows / 2, 0.0)
+        square = np.bincount(source, weight * residual**2, minlength=sources) * (DEGREES + 1) / DEGREES
+        taken = np.bincount(source, weight * (sd[part] / spread[source]) ** 2, minlength=sources)
+        free = np.maximum(rows - 1 - taken, 0.0)
         spread = np.maximum(LEAST_NOISE, np.sqrt((PRIOR_ROWS * noise**2 + square) / (PRIOR_ROWS + free)))
         if np.abs(ln - before).max() < SETTLED:
             break

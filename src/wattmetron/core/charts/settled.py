@@ -12,6 +12,7 @@ from wattmetron.core.charts.chart import MEASURES, PROCESSOR_MEASURES, Chart, Me
 from wattmetron.core.charts.reconcile import Known, Reconciled, reconcile
 from wattmetron.core.games.published import NamedPart
 from wattmetron.core.parts import Graphics, Part, Processor
+from wattmetron.core.reading import amounts
 from wattmetron.core.scale import Scale, Standing
 
 if TYPE_CHECKING:
@@ -80,6 +81,7 @@ def _named(catalogue: Catalogue, scale: Scale, found: Mapping[Measure, Reconcile
                 id=key,
                 side=side,  # type: ignore[arg-type]
                 name=texts[key],
+                memory_gb=None if (amount := amounts.AMOUNT.search(texts[key])) is None else amounts.gigabytes(amount),
                 than=base.key,
                 percent=float(np.expm1(ln - fit.ln[base.key])) * 100,
                 speed_sd=min(0.5, fit.sd[key]),

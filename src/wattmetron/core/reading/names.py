@@ -15,6 +15,7 @@ from functools import lru_cache
 from rapidfuzz import fuzz, process
 
 from wattmetron.core.games.published import Side
+from wattmetron.core.reading.amounts import AMOUNT
 from wattmetron.core.reading.draft import Match
 from wattmetron.core.scale import Scale
 
@@ -146,7 +147,7 @@ def _names(scale: Scale) -> Iterable[Name]:
         yield Name(one.key, "processor", one.name, frozenset(words), maker, frozenset())
     for chip, variants in scale.variants.items():
         first = variants[0]
-        label = first.name if first.placed else first.name.rsplit(" ", 1)[0]
+        label = AMOUNT.sub(" ", first.name).strip() if first.placed else first.name.rsplit(" ", 1)[0]
         words = tokens(label)
         maker = frozenset(words[:1]) if len(words) > 1 and not first.placed else frozenset()
         amounts = frozenset(int(one.memory_gb) for one in variants if one.memory_gb)
