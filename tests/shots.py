@@ -22,6 +22,7 @@ VIEWS = (
     ("games", "/games?brief=1", 1280, 800, "light"),
     ("game", "/games/gullwing-circuit?brief=1", 1280, 800, "light"),
     ("as-good", "/briefs/1/frames?game=gullwing-circuit&equal=orlop-wick@8", 1280, 800, "light"),
+    ("scale", "/parts/scale?first=Nacre+Reef+16+GB&second=Orlop+Beacon", 1280, 800, "light"),
     ("narrow", "/briefs/1/frames", 390, 844, "light"),
 )
 
