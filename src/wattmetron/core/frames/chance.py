@@ -24,6 +24,7 @@ Measure = Literal["average", "low"]
 _REACH_SD = 6.0
 _WIDEST_LEAD = 8.0
 _MAX_STEPS = 40
+MOST_CORRELATION = 0.97
 _TOLERANCE = 1e-7
 
 
@@ -72,12 +73,22 @@ def curve(v_c: float, v_g: float, measure: Measure) -> Curve:
 
 
 def chance_within(
-    line: Curve, ln_c: ArrayLike, sd_c: ArrayLike, ln_g: ArrayLike, sd_g: ArrayLike, ln_limit: ArrayLike
+    line: Curve,
+    ln_c: ArrayLike,
+    sd_c: ArrayLike,
+    ln_g: ArrayLike,
+    sd_g: ArrayLike,
+    ln_limit: ArrayLike,
+    cov: ArrayLike = 0.0,
 ) -> Floats:
-    """P(F <= limit) for best estimates ``ln_c``, ``ln_g`` (ln ms) and their standard deviations; broadcasts."""
-    c, sc, g, sg, limit = np.broadcast_arrays(
-        *(np.asarray(value, dtype=float) for value in (ln_c, sd_c, ln_g, sd_g, ln_limit))
+    """P(F <= limit) for best estimates ``ln_c``, ``ln_g`` (ln ms), their standard deviations and their
+    covariance; broadcasts. Given the processor's error the graphics side's is normal again."""
+    c, sc, g, sg, limit, joint = np.broadcast_arrays(
+        *(np.asarray(value, dtype=float) for value in (ln_c, sd_c, ln_g, sd_g, ln_limit, cov))
     )
+    rho = np.clip(joint / (sc * sg), -MOST_CORRELATION, MOST_CORRELATION)
+    drift = rho * sg
+    sg = sg * np.sqrt(1 - rho**2)
     c = np.maximum(c, g - _WIDEST_LEAD) - limit
     g = g - limit
     start = np.searchsorted(line.u, c - _REACH_SD * sc)
@@ -87,44 +98,50 @@ def chance_within(
     nodes = np.minimum(start[..., None] + stride[..., None] * np.arange(count), line.x.size - 1)
     score = (line.u[nodes] - c[..., None]) / sc[..., None]
     density = np.exp(-score * score / 2) * (1 - line.slope[nodes])
-    within = ndtr((-line.phi[nodes] - g[..., None]) / sg[..., None])
+    within = ndtr((-line.phi[nodes] - g[..., None] - drift[..., None] * score) / sg[..., None])
     width = stride * line.step / (sc * np.sqrt(2 * np.pi))
     return np.asarray(np.clip((density * within).sum(axis=-1) * width, 0.0, 1.0))
 
 
 def quantile_ln(
-    line: Curve, ln_c: ArrayLike, sd_c: ArrayLike, ln_g: ArrayLike, sd_g: ArrayLike, chance: ArrayLike
+    line: Curve,
+    ln_c: ArrayLike,
+    sd_c: ArrayLike,
+    ln_g: ArrayLike,
+    sd_g: ArrayLike,
+    chance: ArrayLike,
+    cov: ArrayLike = 0.0,
 ) -> Floats:
     """ln of the F (ms) that is not exceeded with this chance; inverts ``chance_within``.
 
     The reliable frame rate at a chance is ``1000 / exp(quantile_ln)``. Infinite times give inf.
     """
-    c, sc, g, sg, p = np.broadcast_arrays(
-        *(np.asarray(value, dtype=float) for value in (ln_c, sd_c, ln_g, sd_g, chance))
+    c, sc, g, sg, p, joint = np.broadcast_arrays(
+        *(np.asarray(value, dtype=float) for value in (ln_c, sd_c, ln_g, sd_g, chance, cov))
     )
     result = np.full(c.shape, np.inf)
     finite = np.isfinite(c) & np.isfinite(g)
     if finite.any():
-        result[finite] = _solve(line, c[finite], sc[finite], g[finite], sg[finite], p[finite])
+        result[finite] = _solve(line, c[finite], sc[finite], g[finite], sg[finite], p[finite], joint[finite])
     return result
 
 
-def _solve(line: Curve, c: Floats, sc: Floats, g: Floats, sg: Floats, p: Floats) -> Floats:
+def _solve(line: Curve, c: Floats, sc: Floats, g: Floats, sg: Floats, p: Floats, joint: Floats) -> Floats:
     """Regula falsi in normal scores, kept inside a bracket."""
     z = ndtri(p)
     low = np.maximum(c + line.end_c + z * sc, g + line.end_g + z * sg) - 1e-9
-    both = ndtri(np.sqrt(p))
+    both = ndtri(np.where(joint == 0, np.sqrt(p), (1 + p) / 2))
     high = line.at((c + both * sc) - (g + both * sg)) + g + both * sg + 2e-3
     x = c - g
     tilt = np.clip((line.at(x + 1e-3) - line.at(x - 1e-3)) / 2e-3, 0, 1)
-    slope_sd = np.hypot(tilt * sc, (1 - tilt) * sg)
+    slope_sd = np.sqrt(np.maximum((tilt * sc) ** 2 + ((1 - tilt) * sg) ** 2 + 2 * tilt * (1 - tilt) * joint, 1e-10))
     y = np.clip(line.at(x) + g + z * slope_sd, low, high)
     active = np.arange(y.size)
     step_sd = slope_sd.copy()
     last_y, last_miss = y.copy(), np.full(y.shape, np.nan)
     for _ in range(_MAX_STEPS):
         i = active
-        score = ndtri(np.clip(chance_within(line, c[i], sc[i], g[i], sg[i], y[i]), 1e-15, 1 - 1e-15))
+        score = ndtri(np.clip(chance_within(line, c[i], sc[i], g[i], sg[i], y[i], joint[i]), 1e-15, 1 - 1e-15))
         miss = z[i] - score
         over = miss < 0
         high[i] = np.where(over, np.minimum(high[i], y[i]), high[i])

@@ -3,9 +3,11 @@
 A tier bounds the work from one side, as tightly as the market allowed: the listed part's time fits the frame
 budget less a margin, and the next weaker part's does not. With b = ln(1000/fps) - 0.09 and gap the log
 distance to the next weaker part on sale at the time, ln t lies within [b - gap, b]: its middle b - gap/2 is
-taken, with the band's width as uncertainty.
+taken, with the band's width as uncertainty. Where a list names several parts the weakest of them bounds from
+above.
 """
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import date
 
@@ -13,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.games.model import Game, PresetName
-from wattmetron.core.games.published import SIDES, Settled, Side
+from wattmetron.core.games.published import SIDES, Assumed, Settled, Side
 from wattmetron.core.games.tiers import Row, TierTable, pixel_factor, raster_ms
 from wattmetron.core.scale import Scale, Standing
 
@@ -22,7 +24,7 @@ MARGIN = 0.09
 NOISE = 0.20
 OPEN_GAP = 0.7
 """The band's width where nothing weaker was on sale, or the next weaker part is further away than that."""
-RANGE_SDS = 4.0
+MOST_LEAD = 0.14
 LEAST_RASTER_SHARE = 0.2
 
 
@@ -30,8 +32,9 @@ LEAST_RASTER_SHARE = 0.2
 class Item:
     """One tier's word on one side: work in ms on the reference part at high, and how it came about.
 
-    Spreads are standard deviations in ln; ``gap`` is the band's width in ln; ``next_weaker`` names the part
-    that did not suffice, if any was on sale.
+    Spreads are standard deviations in ln. ``gap`` is how far below the bar the next weaker part on sale stands,
+    which did not suffice and is named; ``lead`` is how far the bar stands above the weakest listed, which did: ln
+    of the bar's time lies in [b - gap, b - lead].
     """
 
     side: Side
@@ -39,6 +42,7 @@ class Item:
     bar: float
     budget_ms: float
     gap: float
+    lead: float
     next_weaker: str
     factor: float
     work_ms: float
@@ -58,16 +62,21 @@ class Informed:
 
 def informed(game: Game, table: TierTable, scale: Scale, day: date | None) -> Informed:
     """The game with C and G weighed between what was known before and its tiers, by inverse variance in ln."""
-    items = tuple(
+    items = informed_items(game, table, scale, day)
+    c, sd_c = _weighed(game.processor_ms, game.processor_work_sd, items, "processor")
+    g, sd_g = _weighed(game.graphics_ms, game.graphics_work_sd, items, "graphics")
+    after = replace(game, processor_ms=c, processor_work_sd=sd_c, graphics_ms=g, graphics_work_sd=sd_g)
+    return Informed(after, game, items)
+
+
+def informed_items(game: Game, table: TierTable, scale: Scale, day: date | None) -> tuple[Item, ...]:
+    """What each tier of a game says on either side."""
+    return tuple(
         item
         for row in table.of_game(game.id)
         for side in SIDES
         if (item := _item(table, scale, side, row, day)) is not None
     )
-    c, sd_c = _weighed(game.processor_ms, game.processor_work_sd, items, "processor")
-    g, sd_g = _weighed(game.graphics_ms, game.graphics_work_sd, items, "graphics")
-    after = replace(game, processor_ms=c, processor_work_sd=sd_c, graphics_ms=g, graphics_work_sd=sd_g)
-    return Informed(after, game, items)
 
 
 def _weighed(work_ms: float, sd: float, items: tuple[Item, ...], side: Side) -> tuple[float, float]:
@@ -84,7 +93,8 @@ def _item(table: TierTable, scale: Scale, side: Side, number: int, day: date | N
     bar = float(bars.bar[number])
     if not np.isfinite(bar):
         return None
-    gap, weaker = _gap(table, scale, side, number, bar, day)
+    weakest = min((float(bars.ln[one]) for one in bars.of_row(number) if bars.used[one]), default=bar)
+    gap, weaker = _gap(table, scale, side, number, bar, weakest, day)
     settled = row.settled
     budget = 1000 / settled.fps * float(np.exp(-MARGIN))
     share = 1.0
@@ -94,43 +104,60 @@ def _item(table: TierTable, scale: Scale, side: Side, number: int, day: date | N
         rendered = float(table.rendered_mpx[number])
         share = max(LEAST_RASTER_SHARE, 1 - float(table.ray_share[number]))
         factor = 100 * float(np.exp(-bar)) * raster_ms(row.game, settled, rendered) / row.game.graphics_ms / share
-    assumed = _assumed_sd(row.game, settled, side)
+    shift, assumed = _assumed(row.game, settled, side)
+    factor *= float(np.exp(shift))
     uneven = float(bars.uneven[number])
-    sd = float(np.sqrt(NOISE**2 + gap**2 / 12 + assumed**2 + uneven**2 + bars.bar_sd[number] ** 2))
-    work_ms = budget * float(np.exp(-gap / 2)) / factor
-    return Item(side, row, bar, budget, gap, weaker, factor, work_ms, sd, assumed, uneven)
+    lead = min(bar - weakest, gap, MOST_LEAD)
+    sd = float(np.sqrt(NOISE**2 + (gap - lead) ** 2 / 12 + assumed**2 + uneven**2 + bars.bar_sd[number] ** 2))
+    work_ms = budget * float(np.exp(-(gap + lead) / 2)) / factor
+    return Item(side, row, bar, budget, gap, lead, weaker, factor, work_ms, sd, assumed, uneven)
 
 
 def _gap(
-    table: TierTable, scale: Scale, side: Side, number: int, bar: float, day: date | None
+    table: TierTable, scale: Scale, side: Side, number: int, bar: float, weakest: float, day: date | None
 ) -> tuple[float, str]:
-    """The log distance to the next weaker standing on sale on that day, and its name."""
+    """The log distance from the bar to the next standing on sale on that day below the weakest listed, and its
+    name."""
     sold: list[Standing] = [
         one for one in scale.of(side) if one.placed is None and (day is None or one.on_sale(day))
     ]
     if not sold:
         return OPEN_GAP, ""
     speeds = table.speeds(side, sold, np.full(len(sold), number))
-    below = np.where(speeds < bar - 1e-9, speeds, -np.inf)
+    below = np.where(speeds < weakest - 1e-9, speeds, -np.inf)
     best = int(np.argmax(below))
     gap = bar - float(below[best])
     return (gap, sold[best].name) if gap < OPEN_GAP else (OPEN_GAP, "")
 
 
-def _assumed_sd(game: Game, settled: Settled, side: Side) -> float:
-    """The spread in ln that assumed conditions leave: each range counted as four standard deviations."""
-    spreads = []
+def _assumed(game: Game, settled: Settled, side: Side) -> tuple[float, float]:
+    """What assumed conditions add to ln of the work that a tier stands for: mean and spread.
+
+    Each condition is taken as triangular between the ends of its range with its peak at the centre, in ln of
+    what it does to the work.
+    """
     row = settled.range
+    mean, variance = 0.0, 0.0
+    for least, centre, most in _ranges(game, settled, side, row):
+        low, high = float(np.log(least / centre)), float(np.log(most / centre))
+        mean += (low + high) / 3
+        variance += (low**2 + high**2 - low * high) / 18
+    return mean, float(np.sqrt(variance))
+
+
+def _ranges(game: Game, settled: Settled, side: Side, row: Assumed) -> Iterator[tuple[float, float, float]]:
+    """For every assumed condition the work at the ends of its range and at its centre, in any unit."""
     if "frame rate" in settled.assumed:
-        spreads.append(np.log(row.most_fps / row.least_fps))
+        yield row.least_fps, row.fps, row.most_fps
     if "preset" in settled.assumed:
-        factors = [_preset_factor(game, name, side) for name in (row.least_preset, row.most_preset)]
-        spreads.append(np.log(factors[1] / factors[0]))
+        low, centre, high = (_preset_factor(game, name, side) for name in (row.least_preset, row.preset, row.most_preset))
+        yield low, centre, high
     if "resolution" in settled.assumed and side == "graphics":
-        pixels = [row.least_width_px * row.least_height_px / 1e6, row.most_width_px * row.most_height_px / 1e6]
-        least, most = (pixel_factor(game, one) for one in pixels)
-        spreads.append(np.log(most / least))
-    return float(np.sqrt(sum((spread / RANGE_SDS) ** 2 for spread in spreads)))
+        sizes = (
+            (row.least_width_px, row.least_height_px), (row.width_px, row.height_px), (row.most_width_px, row.most_height_px),
+        )  # fmt: skip
+        low, centre, high = (pixel_factor(game, width * height / 1e6) for width, height in sizes)
+        yield low, centre, high
 
 
 def _preset_factor(game: Game, name: PresetName, side: Side) -> float:

@@ -1,0 +1,190 @@
+"""A world whose truth is known: hidden speeds and games that differ in form from the model, frames simulated one
+by one, and what such a world would publish.
+
+Wilder than the model on purpose: speeds are published 3 % off; each game takes to each design in its own way
+(5 % on processors, 6 % on graphics); presets are 12 % off their priors; work grows with a power of the pixels;
+frame times are correlated from frame to frame and hitch now and then; tiers name the weakest parts on sale that
+suffice with a margin of 0.9 to 1.3, some under other conditions than convention assumes, some carelessly.
+"""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.signal import lfilter
+
+from wattmetron.core.games import Game, PresetName
+from wattmetron.core.games.priors import GENRES, PRESET_PRIORS, unknown_game
+from wattmetron.core.games.published import Listed, Published, Tier
+from wattmetron.core.games.results import Result
+from wattmetron.core.scale import Standing
+
+Floats = NDArray[np.float64]
+FRAMES = 12_000
+CORRELATION, HITCHES = 0.9, 0.002
+SIZES = ((1920, 1080), (2560, 1440), (3840, 2160))
+PRESETS: tuple[PresetName, ...] = ("low", "medium", "high", "ultra")
+
+
+@dataclass(frozen=True)
+class TrueGame:
+    """A game as it really is: work in ms, preset factors, pixel power, variations, and its liking of designs."""
+
+    game: Game
+    c: float
+    g: float
+    pi: float
+    phi: float
+    power: float
+    u: dict[str, float]
+    w: dict[str, float]
+    v_c: float
+    v_g: float
+    likes_c: Floats
+    likes_g: Floats
+    frames_c: Floats
+    frames_g: Floats
+
+
+class World:
+    """Hidden truths and what is published about them."""
+
+    def __init__(self, seed: int, games: int = 24, processors: int = 40, cards: int = 40) -> None:
+        self.rng = np.random.default_rng(seed)
+        self.true_c = self._speeds(processors)
+        base = np.exp(self.rng.uniform(np.log(18), np.log(210), cards))
+        falls = np.cumprod(np.stack([np.ones(cards), *(self.rng.normal(0.97, 0.03, cards) for _ in range(2))]), axis=0)
+        self.true_g = (base * falls).T
+        self.design_c, self.design_g = self.rng.integers(0, 4, processors), self.rng.integers(0, 5, cards)
+        self.processors = [self._processor(n) for n in range(processors)]
+        self.cards = [self._card(n) for n in range(cards)]
+        self.games = [self._game(n) for n in range(games)]
+
+    def _speeds(self, count: int) -> Floats:
+        single = np.exp(self.rng.uniform(np.log(40), np.log(135), count))
+        return np.stack([single, single * np.exp(self.rng.normal(-0.1, 0.35, count))], axis=1)
+
+    def _off(self, speeds: Floats) -> tuple[float, ...]:
+        return tuple(float(one) for one in speeds * np.exp(self.rng.normal(0, 0.03)))
+
+    def _processor(self, n: int) -> Standing:
+        return Standing(f"p{n}", "processor", f"Processor {n}", self._off(self.true_c[n]), 0.03, None, 0.0, None, None, None, (f"p{n}",))
+
+    def _card(self, n: int) -> Standing:
+        return Standing(f"g{n}@8", "graphics", f"Card {n}", self._off(self.true_g[n]), 0.03, None, 0.0, 8.0, None, None, (f"g{n}",))
+
+    def _game(self, n: int) -> TrueGame:
+        draw = self.rng
+        genre = list(GENRES)[n % len(GENRES)]
+        known = unknown_game(f"game-{n}", f"Game {n}", genre)
+        factors = {name: (u, w) for name, u, w, _ in PRESET_PRIORS}
+        wild = {name: np.exp(draw.normal(0, 0.12, 2)) if name != "high" else np.ones(2) for name in PRESETS}
+        u = np.maximum.accumulate([factors[name][0] * wild[name][0] ** 0.3 for name in PRESETS])
+        w = np.maximum.accumulate([factors[name][1] * wild[name][1] for name in PRESETS])
+        v_c, v_g = draw.uniform(0.1, 0.25), draw.uniform(0.04, 0.12)
+        return TrueGame(
+            known,
+            float(known.processor_ms * np.exp(draw.normal(0, 0.4))),
+            float(known.graphics_ms * np.exp(draw.normal(0, 0.4))),
+            float(np.clip(draw.normal(known.parallel_share, 0.05), 0.02, 0.8)),
+            float(np.clip(draw.normal(known.fixed_share, 0.05), 0.05, 0.6)),
+            float(draw.normal(0.95, 0.04)),
+            dict(zip(PRESETS, (u / u[2]).tolist(), strict=True)),
+            dict(zip(PRESETS, (w / w[2]).tolist(), strict=True)),
+            float(v_c),
+            float(v_g),
+            np.exp(draw.normal(0, 0.05, 4)),
+            np.exp(draw.normal(0, 0.06, 5)),
+            self._series(v_c),
+            self._series(v_g),
+        )
+
+    def _series(self, variation: float) -> Floats:
+        """Frame times around a mean of one: correlated lognormals with hitches."""
+        shocks = self.rng.normal(size=FRAMES) * np.sqrt(1 - CORRELATION**2)
+        noise = lfilter([1.0], [1.0, -CORRELATION], shocks)
+        s = np.sqrt(np.log1p(variation**2))
+        series = np.exp(s * noise - s**2 / 2)
+        hitch = self.rng.random(FRAMES) < HITCHES
+        series[hitch] *= self.rng.uniform(2, 4, int(hitch.sum()))
+        return np.asarray(series / series.mean())
+
+    # --- the truth ----------------------------------------------------------------------------------
+
+    def side_ms(self, game: TrueGame, p: int, g: int, size: tuple[int, int], preset: str) -> tuple[float, float]:
+        """True mean times of both sides in ms."""
+        single, all_core = self.true_c[p]
+        t_c = 100 * game.c * game.u[preset] * ((1 - game.pi) / single + game.pi / all_core) * game.likes_c[self.design_c[p]]
+        pixels = size[0] * size[1] / 1e6 / 2.0736
+        speed = self.true_g[g][SIZES.index(size)]
+        t_g = 100 / speed * game.g * game.w[preset] * (game.phi + (1 - game.phi) * pixels**game.power) * game.likes_g[self.design_g[g]]
+        return float(t_c), float(t_g)
+
+    def rates(self, game: TrueGame, p: int, g: int, size: tuple[int, int], preset: str) -> tuple[float, float, float]:
+        """Average fps, 1 % low and share of frames that the processor limits, frame by frame."""
+        t_c, t_g = self.side_ms(game, p, g, size, preset)
+        first, second = t_c * game.frames_c, t_g * game.frames_g
+        frames = np.maximum(first, second)
+        return 1000 / float(frames.mean()), 1000 / float(np.percentile(frames, 99)), float((first > second).mean())
+
+    # --- what is published --------------------------------------------------------------------------
+
+    def published(self, game: TrueGame, stated: bool) -> Published:
+        """Minimum and recommended tiers, with their conditions or without."""
+        draw = self.rng
+        usual = {"Minimum": ((1920, 1080), "low", 30.0), "Recommended": ((1920, 1080), "high", 60.0)}
+        tiers = []
+        for label, (size, preset, fps) in usual.items():
+            if draw.random() < 0.3:
+                preset = PRESETS[min(3, PRESETS.index(preset) + int(draw.integers(0, 2)))]
+                fps = float(draw.choice([30.0, 45.0, 60.0])) if label == "Minimum" else 60.0
+                size = SIZES[int(draw.integers(0, 2))] if label == "Recommended" else size
+            margin = draw.uniform(0.9, 1.3)
+            processors, cards = self._sufficient(game, size, preset, fps, margin)
+            if draw.random() < 0.1:
+                cards = [int(np.clip(cards[0] + draw.choice([-5, 5]), 0, len(self.cards) - 1)), *cards[1:]]
+            conditions = {"width_px": size[0], "height_px": size[1], "preset": preset, "fps": fps} if stated else {}
+            tiers.append(
+                Tier(
+                    label=label,
+                    processors=tuple(Listed(text=f"Processor {n}", part=f"p{n}") for n in processors),
+                    graphics=tuple(Listed(text=f"Card {n}", part=f"g{n}@8") for n in cards),
+                    **conditions,
+                )
+            )
+        return Published(game=game.game.id, tiers=tuple(tiers))
+
+    def _sufficient(self, game: TrueGame, size: tuple[int, int], preset: str, fps: float, margin: float) -> tuple[list[int], list[int]]:
+        """The two weakest parts on the market of either side that suffice with a margin; the strongest where none does."""
+        budget = 1000 / fps / margin
+        times = [self.side_ms(game, n, 0, size, preset)[0] for n in range(len(self.processors))]
+        draws = [self.side_ms(game, 0, n, size, preset)[1] for n in range(len(self.cards))]
+        found = []
+        for side in (times, draws):
+            order = sorted(range(len(side)), key=lambda n: -side[n])
+            enough = [n for n in order if side[n] <= budget] or order[-1:]
+            found.append(enough[:2])
+        return found[0], found[1]
+
+    def result(self, game: TrueGame, p: int, g: int, size: tuple[int, int], preset: PresetName, number: int, own: bool = False) -> Result:
+        """A published result, 5 % off and one in twenty wrong; an own run is 1.5 % off."""
+        average, low, _ = self.rates(game, p, g, size, preset)
+        error = self.rng.normal(0, 0.015 if own else 0.05)
+        if not own and self.rng.random() < 0.05:
+            error += float(self.rng.choice([-0.4, 0.4]))
+        return Result(
+            id=f"r{number}", processor=f"p{p}", graphics=f"g{g}@8", width_px=size[0], height_px=size[1], preset=preset,
+            average_fps=average * float(np.exp(error)), low_fps=low * float(np.exp(error + self.rng.normal(0, 0.03))), own=own,
+        )  # fmt: skip
+
+    def question(self) -> tuple[int, int, tuple[int, int], PresetName]:
+        """A pairing and settings as people ask: no card beside a processor of another age, no ultra at full size on little."""
+        p = int(self.rng.integers(len(self.processors)))
+        near = np.argsort(np.abs(np.log(self.true_g[:, 0]) - np.log(self.true_c[p][0])))
+        g = int(near[int(self.rng.integers(max(1, len(near) * 2 // 3)))])
+        return p, g, SIZES[int(self.rng.choice(3, p=[0.5, 0.35, 0.15]))], PRESETS[int(self.rng.choice(4, p=[0.15, 0.2, 0.45, 0.2]))]
+
+
+def known_game(game: TrueGame) -> Game:
+    """What anybody knows of a game: its genre's priors."""
+    return replace(game.game, name=game.game.name)
