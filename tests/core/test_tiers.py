@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from scipy.optimize import minimize_scalar
 from scipy.stats import norm
 
 from tests.worlds import World
@@ -348,10 +349,19 @@ def test_one_tier_as_evidence_by_hand():
     assert item.work_ms == pytest.approx(work)
     sd = math.sqrt(NOISE**2 + gap**2 / 12 + 0.02**2)
     assert item.sd == pytest.approx(sd)
-    weights = 1 / 0.25, 1 / sd**2
-    mean = (weights[0] * math.log(8) + weights[1] * math.log(work)) / sum(weights)
-    assert informed.game.processor_ms == pytest.approx(math.exp(mean))
-    assert informed.game.processor_work_sd == pytest.approx(1 / math.sqrt(sum(weights)))
+    sigma, upper = math.hypot(NOISE, 0.02), math.log(1000 / 60) - MARGIN
+
+    def surprise(ln_c: float) -> float:
+        """Prior and one-sided band, of the listed part's time of 2 C ms."""
+        x = ln_c + math.log(2)
+        band = norm.cdf((upper - x) / sigma) - norm.cdf((upper - gap - x) / sigma)
+        return 0.5 * ((ln_c - math.log(8)) / 0.5) ** 2 - math.log(band)
+
+    best = minimize_scalar(surprise, bounds=(0, 4), method="bounded", options={"xatol": 1e-10}).x
+    assert math.log(informed.game.processor_ms) == pytest.approx(best, abs=1e-4)
+    step = 1e-3
+    bend = (surprise(best + step) - 2 * surprise(best) + surprise(best - step)) / step**2
+    assert informed.game.processor_work_sd == pytest.approx(1 / math.sqrt(bend), rel=1e-3)
     assert found.game("game") == informed.game and found.games["game"].processor_ms == 8.0
 
 
@@ -368,13 +378,13 @@ def test_the_market_of_the_day_decides_the_band():
 def test_assumed_conditions_widen_and_move_the_evidence():
     stated = world(tier("Minimum", preset="low", fps=30.0)).informed("game").items
     bare = world(Tier(label="Minimum", processors=listed("slow"), graphics=listed("dim"))).informed("game").items
-    for one, other in zip(stated, bare, strict=True):
-        assert one.work_ms == pytest.approx(other.work_ms), "the centre is what is assumed"
-        assert other.sd > one.sd and one.assumed_sd == 0
-    assert bare[0].assumed_sd == pytest.approx(math.hypot(math.log(2), math.log(0.93 / 0.86)) / 4)
+    rate, preset = math.log(60 / 30), math.log(0.93 / 0.86)
+    assert bare[0].work_ms == pytest.approx(stated[0].work_ms / math.exp((rate + preset) / 3)), "triangular means"
+    assert bare[0].assumed_sd == pytest.approx(math.sqrt((rate**2 + preset**2) / 18))
+    assert all(other.sd > one.sd and one.assumed_sd == 0 for one, other in zip(stated, bare, strict=True))
     table = Assumptions(minimum=replace(Assumptions().minimum, fps=60.0, least_fps=60.0))
     moved = world(Tier(label="Minimum", processors=listed("slow")), assumptions=table).informed("game").items[0]
-    assert moved.work_ms == pytest.approx(bare[0].work_ms / 2)
+    assert moved.work_ms == pytest.approx(stated[0].work_ms / 2 / math.exp(preset / 3))
 
 
 def test_a_game_without_tiers_is_left_as_it_was():

@@ -10,8 +10,10 @@ from wattmetron.core.charts import Chart, Measure, Reconciled
 from wattmetron.core.errors import BriefError, BuildError, UnknownGameError, UnknownPartError
 from wattmetron.core.games import Game
 from wattmetron.core.games.agreement import Doubt, doubts
-from wattmetron.core.games.evidence import Informed, informed
+from wattmetron.core.games.evidence import informed_items
+from wattmetron.core.games.fit import Informed, informed
 from wattmetron.core.games.published import Assumptions, NamedPart, Published
+from wattmetron.core.games.results import Results
 from wattmetron.core.games.tiers import TierTable, tier_table
 from wattmetron.core.games.verdicts import Asked, asked_of
 from wattmetron.core.machine import Machine
@@ -39,6 +41,7 @@ class Catalogue:
     named: Mapping[str, NamedPart] = field(default_factory=dict)
     assumptions: Assumptions = field(default_factory=Assumptions)
     charts: Mapping[str, Chart] = field(default_factory=dict)
+    results: Mapping[str, Results] = field(default_factory=dict)
     raw: "Catalogue | None" = None
     fits: Mapping[Measure, Reconciled] = field(default_factory=dict)
 
@@ -125,13 +128,14 @@ class Catalogue:
         return {}
 
     def informed(self, game_id: str) -> Informed:
-        """A game with the evidence of its requirements; raises UnknownGameError."""
+        """A game with the evidence of its requirements and results; raises UnknownGameError."""
         if game_id not in self.games:
             raise UnknownGameError(game_id)
         if game_id not in self._informed:
             game, own = self.games[game_id], self.published.get(game_id)
             day = (own.published_on if own else None) or game.released
-            self._informed[game_id] = informed(game, self.tiers, self.scale, day)
+            items = informed_items(game, self.tiers, self.scale, day)
+            self._informed[game_id] = informed(game, items, self.results.get(game_id), self.scale)
         return self._informed[game_id]
 
     def game(self, game_id: str) -> Game:

@@ -10,7 +10,8 @@ from wattmetron.core.briefs import Brief, Target
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.games import Game
 from wattmetron.core.games.agreement import Doubt
-from wattmetron.core.games.evidence import MARGIN, Informed
+from wattmetron.core.games.evidence import MARGIN
+from wattmetron.core.games.fit import Informed
 from wattmetron.core.games.published import Published, Settled
 from wattmetron.core.games.tiers import pixel_factor
 from wattmetron.core.games.verdicts import (

@@ -82,7 +82,7 @@ class TargetSide:
         self.processor_sd = work.processor_sd(self.load, figures.speed_sd)
         tracing = self.load.ray_ms_per_mpx > 0
         self.table: ReliableTable = reliable_table(
-            self.load.v_c, self.load.v_g, target.measure, brief.chance, tracing
+            self.load.v_c, self.load.v_g, target.measure, brief.chance, tracing, self.load.side_cov
         )
         self.cards = self._drawing(
             game,

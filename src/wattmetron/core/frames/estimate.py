@@ -187,8 +187,8 @@ def _judge(bare: Estimate, brief: Brief) -> Estimate:
     on_low = target.measure == "low"
     line = chance.curve(load.v_c, load.v_g, target.measure)
     errors = (np.log(bare.processor_ms), bare.processor_sd, np.log(bare.graphics_ms), bare.graphics_sd)
-    times = np.exp(chance.quantile_ln(line, *errors, np.array([*INTERVAL, brief.chance])))
-    probability = float(chance.chance_within(line, *errors, np.log(1000 / target.fps)))
+    times = np.exp(chance.quantile_ln(line, *errors, np.array([*INTERVAL, brief.chance]), load.side_cov))
+    probability = float(chance.chance_within(line, *errors, np.log(1000 / target.fps), load.side_cov))
     average, low = 1000 / float(rates.mean_ms(*sides)), 1000 / float(rates.low_ms(*sides))
     elasticity = rates.low_elasticity if on_low else rates.mean_elasticity
     cap = bare.cap_fps

@@ -27,8 +27,8 @@ class Glance:
 
 def glance(machines: Sequence[Machine], game: Game, target: Target, brief: Brief) -> Glance:
     """The same figures as ``estimate``, without intervals, for several machines."""
-    sides = np.array([_sides(machine, game, target) for machine in machines]).reshape(-1, 4)
-    t_c, t_g, sd_c, sd_g = sides.T
+    sides = np.array([_sides(machine, game, target) for machine in machines]).reshape(-1, 5)
+    t_c, t_g, sd_c, sd_g, cov = sides.T
     n = len(machines)
     fps, probability = np.full(n, np.nan), np.zeros(n)
     runs = np.isfinite(t_g) & np.isfinite(t_c)
@@ -38,7 +38,7 @@ def glance(machines: Sequence[Machine], game: Game, target: Target, brief: Brief
         fps[runs] = 1000 / statistic(t_c[runs], t_g[runs], v_c, v_g)
         line = chance.curve(v_c, v_g, target.measure)
         errors = (np.log(t_c[runs]), sd_c[runs], np.log(t_g[runs]), sd_g[runs])
-        probability[runs] = chance.chance_within(line, *errors, np.log(1000 / target.fps))
+        probability[runs] = chance.chance_within(line, *errors, np.log(1000 / target.fps), cov[runs])
     cap = effective_cap(game, target)
     if cap is not None and target.fps > cap:
         probability[:] = 0.0
@@ -46,10 +46,11 @@ def glance(machines: Sequence[Machine], game: Game, target: Target, brief: Brief
 
 
 @lru_cache(maxsize=8192)
-def _sides(machine: Machine, game: Game, target: Target) -> tuple[float, float, float, float]:
+def _sides(machine: Machine, game: Game, target: Target) -> tuple[float, float, float, float, float]:
+    """Times of both sides in ms, their spreads in ln and the covariance."""
     chip = machine.processor
     if chip is None or not machine.can_draw:
-        return np.nan, np.nan, 0.1, 0.1
+        return np.nan, np.nan, 0.1, 0.1, 0.0
     memory = memory_class(chip, machine.mainboard, machine.memory)
     side = drawing_side(machine, memory)
     load = work.workload(game, target, is_upscaled(game, target, side.upscalers))
@@ -60,4 +61,5 @@ def _sides(machine: Machine, game: Game, target: Target) -> tuple[float, float, 
         float(made.total_ms[0]),
         float(work.processor_sd(load, chip.speed_sd)),
         float(work.graphics_sd(load, made, side.speed_sd, side.ray_sd)[0]),
+        load.side_cov,
     )

@@ -27,7 +27,7 @@ def needed_speedup(one: Estimate, sureness: float) -> Needed:
     ln_c, ln_g = np.log(one.processor_ms), np.log(one.graphics_ms)
     found = []
     for shifted in ((ln_c - gains, ln_g), (ln_c, ln_g - gains)):
-        chances = chance.chance_within(line, shifted[0], one.processor_sd, shifted[1], one.graphics_sd, limit)
+        chances = chance.chance_within(line, shifted[0], one.processor_sd, shifted[1], one.graphics_sd, limit, one.workload.side_cov)
         enough = chances >= sureness
         found.append(float(np.exp(np.interp(sureness, chances, gains))) if enough.any() else None)
     return Needed(*found)

@@ -28,8 +28,11 @@ COARSE_NODES = 8
 class ReliableTable:
     """Tables of one game; grows as new standard deviations are asked for."""
 
-    def __init__(self, v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool) -> None:
+    def __init__(
+        self, v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool, cov: float = 0.0
+    ) -> None:
         self.continuous = continuous
+        self.cov = cov
         self.line: Curve = curve(v_c, v_g, measure)
         self.chance = chance
         self.z = float(ndtri(chance))
@@ -92,7 +95,7 @@ class ReliableTable:
         near = np.abs(x) <= HALF_WIDTH * np.sqrt(self.line.spread**2 + sd_c**2 + sd_g**2)
         coarse = np.where(x > 0, x + self.line.end_c + self.z * sd_c, self.line.end_g + self.z * sd_g)
         full_c, full_g = np.broadcast_to(sd_c, x.shape), np.broadcast_to(sd_g, x.shape)
-        coarse[near] = quantile_ln(self.line, x[near], full_c[near], 0.0, full_g[near], self.chance)
+        coarse[near] = quantile_ln(self.line, x[near], full_c[near], 0.0, full_g[near], self.chance, self.cov)
         windows = sliding_window_view(coarse, COARSE_NODES, axis=1)
         fine = (windows @ _FINE_WEIGHTS.T).reshape(sd.shape[0], -1)
         rows = np.append(fine, coarse[:, -COARSE_NODES // 2, None], axis=1)
@@ -139,7 +142,8 @@ def _cubic(before: Floats, here: Floats, there: Floats, after: Floats, t: Floats
 
 @lru_cache(maxsize=256)
 def reliable_table(
-    v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool
+    v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool, cov: float = 0.0
 ) -> ReliableTable:
-    """The tables of a game, kept for the next question; ``continuous`` where rays are traced."""
-    return ReliableTable(v_c, v_g, measure, chance, continuous)
+    """The tables of a game, kept for the next question; ``continuous`` where rays are traced, ``cov`` the
+    covariance of both sides' errors."""
+    return ReliableTable(v_c, v_g, measure, chance, continuous, cov)

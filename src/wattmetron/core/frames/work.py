@@ -12,6 +12,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from wattmetron.core.briefs.brief import Target
 from wattmetron.core.games import Game
+from wattmetron.core.games.fitted import FittedGame
 
 Floats = NDArray[np.float64]
 REFERENCE_MPX = 2.0736
@@ -45,6 +46,7 @@ class Workload:
     graphics_sd: float
     v_c: float
     v_g: float
+    side_cov: float = 0.0
 
 
 def workload(game: Game, target: Target, upscaled: bool) -> Workload:
@@ -54,6 +56,9 @@ def workload(game: Game, target: Target, upscaled: bool) -> Workload:
     rendered = shown * target.scale**2 if upscaled else shown
     ray = game.ray_tracing_ms_per_mpx if target.ray_tracing else None
     need = preset.video_memory.at(rendered) + (game.ray_tracing_memory_gb if ray else 0.0)
+    sd_c, sd_g, cov = game.processor_work_sd, game.graphics_work_sd, 0.0
+    if isinstance(game, FittedGame):
+        sd_c, sd_g, cov = game.spread(target.preset, shown)
     return Workload(
         processor_ms=game.processor_ms * preset.processor_factor,
         parallel_share=game.parallel_share,
@@ -66,10 +71,11 @@ def workload(game: Game, target: Target, upscaled: bool) -> Workload:
         upscale_ms_per_mpx=game.upscaling_ms_per_mpx if upscaled else 0.0,
         video_memory_gb=need,
         spill_share=game.spill_share,
-        processor_sd=game.processor_work_sd,
-        graphics_sd=game.graphics_work_sd,
+        processor_sd=sd_c,
+        graphics_sd=sd_g,
         v_c=game.processor_variation,
         v_g=game.graphics_variation,
+        side_cov=cov,
     )
 
 

@@ -8,7 +8,7 @@ above.
 """
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import date
 
 import numpy as np
@@ -51,24 +51,6 @@ class Item:
     uneven_sd: float
 
 
-@dataclass(frozen=True, slots=True)
-class Informed:
-    """A game after the evidence: its workload with what was known before and what the tiers add."""
-
-    game: Game
-    before: Game
-    items: tuple[Item, ...]
-
-
-def informed(game: Game, table: TierTable, scale: Scale, day: date | None) -> Informed:
-    """The game with C and G weighed between what was known before and its tiers, by inverse variance in ln."""
-    items = informed_items(game, table, scale, day)
-    c, sd_c = _weighed(game.processor_ms, game.processor_work_sd, items, "processor")
-    g, sd_g = _weighed(game.graphics_ms, game.graphics_work_sd, items, "graphics")
-    after = replace(game, processor_ms=c, processor_work_sd=sd_c, graphics_ms=g, graphics_work_sd=sd_g)
-    return Informed(after, game, items)
-
-
 def informed_items(game: Game, table: TierTable, scale: Scale, day: date | None) -> tuple[Item, ...]:
     """What each tier of a game says on either side."""
     return tuple(
@@ -77,15 +59,6 @@ def informed_items(game: Game, table: TierTable, scale: Scale, day: date | None)
         for side in SIDES
         if (item := _item(table, scale, side, row, day)) is not None
     )
-
-
-def _weighed(work_ms: float, sd: float, items: tuple[Item, ...], side: Side) -> tuple[float, float]:
-    own = [item for item in items if item.side == side]
-    if not own or sd == 0:
-        return work_ms, sd
-    weights = np.array([1 / sd**2, *(1 / item.sd**2 for item in own)])
-    values = np.log([work_ms, *(item.work_ms for item in own)])
-    return float(np.exp((weights * values).sum() / weights.sum())), float(1 / np.sqrt(weights.sum()))
 
 
 def _item(table: TierTable, scale: Scale, side: Side, number: int, day: date | None) -> Item | None:

@@ -18,15 +18,15 @@ from wattmetron.core.frames import rates, work
 from wattmetron.core.games.evidence import MARGIN, Item
 from wattmetron.core.games.fitted import COUNT, PHI, VC, VG, C, FittedGame, G, U, W, phi_slope, steps_between
 from wattmetron.core.games.model import PRESETS, Game
-from wattmetron.core.games.results import Result
+from wattmetron.core.games.results import Result, Results
 from wattmetron.core.games.tiers import pixel_factor, speed_at_each
-from wattmetron.core.scale import Standing
+from wattmetron.core.scale import Scale, Standing
 
 Floats = NDArray[np.float64]
 STEP_SD, PHI_SD, VARIATION_SD = 0.4, 0.5, 0.25
 FORM_SD = 0.03
 """What the model's form leaves open at settings other than those of the evidence."""
-RESULT_SD, RUN_SD, LOW_EXTRA = 0.08, 0.04, 1.25
+RESULT_SD, RUN_SD, LOW_SHARE_SD = 0.08, 0.04, 0.05
 DEGREES = 4.0
 ENDLESS = 8.0
 """The band's width where nothing weaker was on sale: the tier bounds from above only."""
@@ -113,7 +113,18 @@ class _Problem:
             self.spread[COUNT + n] = np.hypot(chip_sd[key], work.PROCESSOR_MODEL_SD)
         for n, key in enumerate(self.cards):
             self.spread[COUNT + len(self.chips) + n] = np.hypot(card_sd[key], work.GRAPHICS_MODEL_SD)
-        self.fixed = [self._pair_times(pair) for pair in pairs]
+        fixed = np.array([self._pair_times(pair) for pair in pairs], dtype=float).reshape(-1, 3)
+        self.ln_c, self.ln_g, self.rays_ms = fixed.T
+        self.signs = np.array([steps_between(pair.result.preset) for pair in pairs]).reshape(-1, 3)
+        self.mpx = np.array([pair.result.mpx for pair in pairs], dtype=float)
+        self.chip = np.array([COUNT + self.chips.index(pair.processor.key) for pair in pairs], dtype=np.int64)
+        self.card = np.array(
+            [COUNT + len(self.chips) + self.cards.index(pair.graphics.key) for pair in pairs], dtype=np.int64
+        )
+        self.ln_average = np.log(1000 / np.array([pair.result.average_fps for pair in pairs], dtype=float))
+        lows = [pair.result.low_fps or np.nan for pair in pairs]
+        self.ln_low = np.log(1000 / np.array(lows, dtype=float))
+        self.sd = np.array([RUN_SD if pair.result.own else RESULT_SD for pair in pairs], dtype=float)
 
     # --- times --------------------------------------------------------------------------------------
 
@@ -128,23 +139,20 @@ class _Problem:
             rays = 100 / pair.graphics.ray_speed * self.game.ray_tracing_ms_per_mpx * pair.result.mpx
         return ln_c, float(np.log(100 / speed)), rays
 
-    def _sides(self, z: Floats, n: int) -> tuple[float, float, Floats, Floats]:
-        """Times of both sides of a result in ms, and the gradients of their ln."""
-        pair, (ln_c, ln_g, rays) = self.pairs[n], self.fixed[n]
-        signs = steps_between(pair.result.preset)
-        row_c, row_g = np.zeros(self.size), np.zeros(self.size)
-        row_c[C] = row_g[G] = 1.0
-        row_c[U], row_g[W] = signs * np.exp(z[U]), signs * np.exp(z[W])
-        row_c[COUNT + self.chips.index(pair.processor.key)] = 1.0
-        row_g[COUNT + len(self.chips) + self.cards.index(pair.graphics.key)] = 1.0
+    def _sides(self, z: Floats) -> tuple[Floats, Floats, Floats, Floats]:
+        """Times of both sides of all results in ms, shape (n,), and the gradients of their ln, shape (n, size)."""
+        n = np.arange(self.mpx.size)
+        row_c, row_g = np.zeros((n.size, self.size)), np.zeros((n.size, self.size))
+        row_c[:, C] = row_g[:, G] = 1.0
+        row_c[:, U], row_g[:, W] = self.signs * np.exp(z[U]), self.signs * np.exp(z[W])
+        row_c[n, self.chip] = row_g[n, self.card] = 1.0
         phi = 1 / (1 + np.exp(-z[PHI]))
-        row_g[PHI] = phi_slope(phi, pair.result.mpx)
-        pixels = np.log(phi + (1 - phi) * pair.result.mpx / work.REFERENCE_MPX)
-        chip, card = COUNT + self.chips.index(pair.processor.key), COUNT + len(self.chips) + self.cards.index(pair.graphics.key)
-        t_c = float(np.exp(z[C] + signs @ np.exp(z[U]) + ln_c + z[chip]))
-        raster = float(np.exp(z[G] + signs @ np.exp(z[W]) + ln_g + pixels + z[card]))
-        t_g = raster + rays
-        return t_c, t_g, row_c, row_g * raster / t_g
+        row_g[:, PHI] = phi_slope(phi, self.mpx)
+        pixels = np.log(phi + (1 - phi) * self.mpx / work.REFERENCE_MPX)
+        t_c = np.exp(z[C] + self.signs @ np.exp(z[U]) + self.ln_c + z[self.chip])
+        raster = np.exp(z[G] + self.signs @ np.exp(z[W]) + self.ln_g + pixels + z[self.card])
+        t_g = raster + self.rays_ms
+        return t_c, t_g, row_c, row_g * (raster / t_g)[:, None]
 
     # --- terms --------------------------------------------------------------------------------------
 
@@ -170,34 +178,46 @@ class _Problem:
         value, slope, bend = _band(x, upper, max(width, 1e-3), sigma)
         return value, row, slope, bend
 
-    def _result(self, z: Floats, n: int) -> list[tuple[float, Floats, float]]:
-        """Residuals of a result in ln with their gradients and spreads: average and, where known, low."""
-        result = self.pairs[n].result
-        t_c, t_g, row_c, row_g = self._sides(z, n)
+    def _results(self, z: Floats) -> tuple[Floats, Floats, Floats]:
+        """Residuals of all results in ln with their gradients and spreads: averages, then, where known, the lows'
+        shares of them, for both are off together."""
+        t_c, t_g, row_c, row_g = self._sides(z)
         v_c, v_g = float(np.exp(z[VC])), float(np.exp(z[VG]))
-        sd = RUN_SD if result.own else RESULT_SD
         found = []
-        for fps, statistic, elasticity, spread in (
-            (result.average_fps, rates.mean_ms, rates.mean_elasticity, sd),
-            (result.low_fps, rates.low_ms, rates.low_elasticity, sd * LOW_EXTRA),
+        for wanted, statistic, elasticity in (
+            (self.ln_average, rates.mean_ms, rates.mean_elasticity),
+            (self.ln_low, rates.low_ms, rates.low_elasticity),
         ):
-            if fps is None:
-                continue
-            value = float(statistic(t_c, t_g, v_c, v_g))
-            share = float(elasticity(t_c, t_g, v_c, v_g))
+            value = np.log(statistic(t_c, t_g, v_c, v_g))
+            share = np.asarray(elasticity(t_c, t_g, v_c, v_g))[:, None]
             row = share * row_c + (1 - share) * row_g
-            row[VC] = (np.log(float(statistic(t_c, t_g, v_c * 1.01, v_g))) - np.log(value)) / np.log(1.01)
-            row[VG] = (np.log(float(statistic(t_c, t_g, v_c, v_g * 1.01))) - np.log(value)) / np.log(1.01)
-            found.append((float(np.log(1000 / fps) - np.log(value)), row, spread))
-        return found
+            row[:, VC] = (np.log(statistic(t_c, t_g, v_c * 1.01, v_g)) - value) / np.log(1.01)
+            row[:, VG] = (np.log(statistic(t_c, t_g, v_c, v_g * 1.01)) - value) / np.log(1.01)
+            found.append((wanted - value, row))
+        (miss, row), (low_miss, low_row) = found
+        has = np.isfinite(low_miss)
+        return (
+            np.concatenate([miss, (low_miss - miss)[has]]),
+            np.concatenate([row, (low_row - row)[has]]),
+            np.concatenate([self.sd, np.full(int(has.sum()), LOW_SHARE_SD)]),
+        )
 
     def _objective(self, z: Floats) -> float:
         total = 0.5 * float((((z - self.centre) / self.spread) ** 2).sum())
         total -= sum(self._tier(z, item)[0] for item in self.items)
-        for n in range(len(self.pairs)):
-            for miss, _, sd in self._result(z, n):
-                total += 0.5 * (DEGREES + 1) * float(np.log1p((miss / sd) ** 2 / DEGREES))
+        if self.pairs:
+            miss, sd = self._misses(z)
+            total += 0.5 * (DEGREES + 1) * float(np.log1p((miss / sd) ** 2 / DEGREES).sum())
         return total
+
+    def _misses(self, z: Floats) -> tuple[Floats, Floats]:
+        """Residuals and spreads of all results, without gradients."""
+        t_c, t_g, _, _ = self._sides(z)
+        v_c, v_g = float(np.exp(z[VC])), float(np.exp(z[VG]))
+        miss = self.ln_average - np.log(rates.mean_ms(t_c, t_g, v_c, v_g))
+        low = self.ln_low - np.log(rates.low_ms(t_c, t_g, v_c, v_g)) - miss
+        has = np.isfinite(low)
+        return np.concatenate([miss, low[has]]), np.concatenate([self.sd, np.full(int(has.sum()), LOW_SHARE_SD)])
 
     # --- solving ------------------------------------------------------------------------------------
 
@@ -228,11 +248,11 @@ class _Problem:
             _, row, slope, bend = self._tier(z, item)
             curvature += bend * np.outer(row, row)
             gradient += slope * row
-        for n in range(len(self.pairs)):
-            for miss, row, sd in self._result(z, n):
-                weight = (DEGREES + 1) / (DEGREES + (miss / sd) ** 2) / sd**2
-                curvature += min(weight, 1 / sd**2) * np.outer(row, row)
-                gradient += weight * miss * row
+        if self.pairs:
+            miss, row, sd = self._results(z)
+            weight = (DEGREES + 1) / (DEGREES + (miss / sd) ** 2) / sd**2
+            curvature += (row * np.minimum(weight, 1 / sd**2)[:, None]).T @ row
+            gradient += row.T @ (weight * miss)
         return curvature, gradient
 
     # --- answers ------------------------------------------------------------------------------------
@@ -301,19 +321,20 @@ class _Problem:
 
     def residuals(self, z: Floats) -> tuple[Residual, ...]:
         """Every result against the game's own parameters, without what its parts' own errors take up."""
+        if not self.pairs:
+            return ()
         bare = z.copy()
         bare[COUNT:] = 0.0
-        found = []
-        for n, pair in enumerate(self.pairs):
-            t_c, t_g, _, _ = self._sides(bare, n)
-            v_c, v_g = float(np.exp(z[VC])), float(np.exp(z[VG]))
-            average = 1000 / float(rates.mean_ms(t_c, t_g, v_c, v_g))
-            low = 1000 / float(rates.low_ms(t_c, t_g, v_c, v_g))
-            miss, _, sd = self._result(z, n)[0]
-            score = miss / sd
-            weight = min(1.0, (DEGREES + 1) / (DEGREES + score**2))
-            found.append(Residual(pair.result, average, low, average / pair.result.average_fps - 1, score, weight))
-        return tuple(found)
+        t_c, t_g, _, _ = self._sides(bare)
+        v_c, v_g = float(np.exp(z[VC])), float(np.exp(z[VG]))
+        average = 1000 / np.asarray(rates.mean_ms(t_c, t_g, v_c, v_g))
+        low = 1000 / np.asarray(rates.low_ms(t_c, t_g, v_c, v_g))
+        score = self._misses(z)[0][: len(self.pairs)] / self.sd
+        weight = np.minimum(1.0, (DEGREES + 1) / (DEGREES + score**2))
+        return tuple(
+            Residual(pair.result, float(average[n]), float(low[n]), float(average[n]) / pair.result.average_fps - 1, float(score[n]), float(weight[n]))
+            for n, pair in enumerate(self.pairs)
+        )
 
 
 def _band(x: float, upper: float, gap: float, sigma: float) -> tuple[float, float, float]:
@@ -334,3 +355,33 @@ def _band(x: float, upper: float, gap: float, sigma: float) -> tuple[float, floa
     slope = -(a - b) / sigma
     bend = ((a - b) ** 2 + (high * a - low * b)) / sigma**2
     return value, -slope if mirrored else slope, max(bend, 1e-9)
+
+
+@dataclass(frozen=True, slots=True)
+class Informed:
+    """A game after its evidence, as it was known before, and what each tier and result says.
+
+    ``lost`` are results whose parts the catalogue lacks.
+    """
+
+    game: Game
+    before: Game
+    items: tuple[Item, ...] = ()
+    residuals: tuple[Residual, ...] = ()
+    lost: tuple[Result, ...] = ()
+
+
+def informed(game: Game, items: tuple[Item, ...], results: Results | None, scale: Scale) -> Informed:
+    """The game fitted to its tiers and to its results that are not muted; unchanged where there are neither."""
+    own = results.items if results is not None else ()
+    pairs, lost = [], []
+    for one in own:
+        processor, graphics = scale.one(one.processor), scale.one(one.graphics)
+        if processor is None or graphics is None:
+            lost.append(one)
+        elif not one.muted:
+            pairs.append(Pair(one, processor, graphics))
+    if not items and not pairs:
+        return Informed(game, game, (), (), tuple(lost))
+    fit = fit_game(game, items, pairs)
+    return Informed(fit.game, game, items, fit.residuals, tuple(lost))

@@ -48,7 +48,7 @@ class FittedGame(Game):
         return float(np.sqrt(cover[0, 0])), float(np.sqrt(cover[1, 1])), float(cover[0, 1])
 
 
-def phi_slope(phi: float, mpx: float) -> float:
+def phi_slope(phi: float, mpx: float | Floats) -> Floats:
     """d ln [phi + (1 - phi) MP/2.0736] / d logit phi."""
-    ratio = mpx / 2.0736
-    return phi * (1 - phi) * (1 - ratio) / (phi + (1 - phi) * ratio)
+    ratio = np.asarray(mpx) / 2.0736
+    return np.asarray(phi * (1 - phi) * (1 - ratio) / (phi + (1 - phi) * ratio))
