@@ -1,197 +1,152 @@
-"""Fit rules, each with a machine that passes and one that fails; remedies; power; boards of the rules."""
+"""The fit of a game to its evidence: small cases by hand, hidden truths, robustness, and joint spreads."""
 
+import math
 from dataclasses import replace
 
+import numpy as np
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from scipy.stats import norm
 
-from wattmetron.core.briefs import Build
-from wattmetron.core.fit import check
-from wattmetron.core.fit.remedies import remedies
-from wattmetron.core.fit.waste import does_as_much, weighed
-from wattmetron.core.machine import Machine, memory_class
-from wattmetron.core.power.draw import draw, needed_supply_w, rest_w, spike_of_card_w
-from wattmetron.demo import CATALOGUE
-from wattmetron.formats.catalogue_folder import read_catalogue
+from tests.accuracy.run import _pair, score_world
+from wattmetron.core.frames import chance, rates
+from wattmetron.core.games.fit import RESULT_SD, Pair, _band, fit_game
+from wattmetron.core.games.fitted import C, FittedGame, G, steps_between
+from wattmetron.core.games.priors import unknown_game
+from wattmetron.core.games.results import Result
+from wattmetron.core.scale import Standing
+from wattmetron.demo.truth import World, known_game
 
-CATALOGUE_READ = read_catalogue(CATALOGUE)
-GOOD = Build(
-    processor="quillon-cutter-flood-6",
-    graphics="pellworth-reef-16-plain",
-    mainboard="pellworth-quay-full-five",
-    memory="bramblebyte-thorn-32-pair-ddr5",
-    storage=("ledgerock-ledge-1000",),
-    cooler="coldreach-gust",
-    supply="ampherst-steady-650",
-    case="boxwood-yard-crate-mesh",
-)
+GAME = unknown_game("game", "Game", "action")
 
 
-def machine(**changes) -> Machine:
-    """The good machine with figures of its parts changed: ``graphics={"length_mm": 400}``."""
-    found = CATALOGUE_READ.machine(GOOD)
-    for place, figures in changes.items():
-        part = getattr(found, place)
-        if figures is None:
-            found = replace(found, **{place: None})
-        elif place == "storage":
-            found = replace(found, storage=figures)
-        else:
-            found = replace(found, **{place: replace(part, **figures)})
-    return found
+def standing(side, key, *speeds, sd=0.001) -> Standing:
+    return Standing(key, side, key, speeds, sd, None, 0.0, 8.0, None, None, (key,))
 
 
-def levels(found: Machine) -> dict[str, str]:
-    return {finding.rule: finding.level for finding in check(found)}
+FAST_CHIP, FAST_CARD = standing("processor", "fast", 5000.0, 5000.0), standing("graphics", "huge", *(5000.0,) * 3)
+CHIP, CARD = standing("processor", "chip", 100.0, 100.0), standing("graphics", "card", 100.0, 100.0, 100.0)
 
 
-def test_the_good_machine_has_no_finding():
-    assert levels(machine()) == {}
-    assert machine().missing() == ()
+def result(fps: float, low=None, preset="high", size=(1920, 1080), number=1, **more) -> Result:
+    return Result(
+        id=f"r{number}", processor="p", graphics="g", width_px=size[0], height_px=size[1], preset=preset,
+        average_fps=fps, low_fps=low, **more,
+    )  # fmt: skip
 
 
-@pytest.mark.parametrize(
-    ("rule", "level", "changes", "just_right"),
-    [
-        ("socket", "blocks", {"mainboard": {"socket": "Rudder"}}, {}),
-        ("memory type", "blocks", {"memory": {"memory_type": "DDR4"}}, {}),
-        ("memory slots", "blocks", {"memory": {"sticks": 5, "stick_gb": 8.0}}, {"memory": {"sticks": 4}}),
-        ("memory capacity", "blocks", {"memory": {"stick_gb": 97.0}}, {"memory": {"stick_gb": 96.0}}),
-        ("memory channels", "wastes", {"memory": {"sticks": 1}}, {"memory": {"sticks": 2}}),
-        ("memory speed", "wastes", {"memory": {"mts": 6600}}, {"memory": {"mts": 6400}}),
-        (
-            "board form factor",
-            "blocks",
-            {"mainboard": {"form_factor": "E-ATX"}},
-            {"mainboard": {"form_factor": "Mini-ITX"}},
-        ),
-        ("card length", "blocks", {"graphics": {"length_mm": 346}}, {"graphics": {"length_mm": 345}}),
-        ("cooler height", "blocks", {"cooler": {"height_mm": 164}}, {"cooler": {"height_mm": 163}}),
-        ("supply form factor", "blocks", {"supply": {"form": "SFX"}}, {}),
-        ("cooler socket", "blocks", {"cooler": {"sockets": ("Rudder",)}}, {}),
-        ("cooler capacity", "blocks", {"cooler": {"capacity_w": 87}}, {"cooler": {"capacity_w": 88}}),
-        ("boxed cooler", "blocks", {"cooler": None, "processor": {"boxed_cooler_w": 65}}, {}),
-        ("boxed cooler", "good to know", {"cooler": None}, {}),
-        ("supply watts", "blocks", {"supply": {"watts": 443}}, {"supply": {"watts": 444}}),
-        ("supply spikes", "blocks", {"supply": {"spike_w": 370}}, {"supply": {"spike_w": 371}}),
-        ("supply connectors", "blocks", {"supply": {"pcie_8pin": 0}}, {"supply": {"pcie_8pin": 1}}),
-        ("supply connectors", "blocks", {"graphics": {"pcie_16pin": 1}}, {}),
-        ("supply connectors", "blocks", {"mainboard": {"cpu_8pin": 3}}, {"mainboard": {"cpu_8pin": 2}}),
-        ("graphics output", "blocks", {"graphics": {"outputs": ()}}, {}),
-        (
-            "graphics output",
-            "blocks",
-            {"graphics": None, "processor": {"igpu_speed": None}},
-            {"graphics": None},
-        ),
-        ("graphics output", "blocks", {"graphics": None, "mainboard": {"outputs": ()}}, {}),
-        ("drive places", "blocks", {"mainboard": {"m2_slots": 0}}, {"mainboard": {"m2_slots": 1}}),
-        (
-            "card slot",
-            "good to know",
-            {"mainboard": {"card_pcie_gen": 3}},
-            {"mainboard": {"card_pcie_gen": 4}},
-        ),
-    ],
-)
-def test_rule_at_its_edge(rule, level, changes, just_right):
-    findings = [one for one in check(machine(**changes)) if one.rule == rule]
-    assert [one.level for one in findings] == [level]
-    assert findings[0].sentence.endswith(".") and findings[0].advice.endswith(".")
-    assert rule not in levels(machine(**just_right))
+def test_a_result_limited_by_one_side_tells_about_that_side_alone_by_hand():
+    """On an endless processor the frame is the graphics' time: a normal prior meets a normal result."""
+    truth_ms = 12.0
+    fit = fit_game(GAME, (), [Pair(result(1000 / truth_ms), FAST_CHIP, CARD)])
+    prior = GAME.graphics_work_sd**2
+    noise = RESULT_SD**2 + 0.06**2 + 0.001**2
+    gain = prior / (prior + noise)
+    expected = math.log(GAME.graphics_ms) + gain * (math.log(truth_ms) - math.log(GAME.graphics_ms))
+    assert math.log(fit.game.graphics_ms) == pytest.approx(expected, abs=0.02)
+    assert fit.game.graphics_work_sd == pytest.approx(math.sqrt(prior * (1 - gain)), rel=0.05)
+    assert fit.game.processor_ms == pytest.approx(GAME.processor_ms, rel=1e-3)
+    assert fit.game.processor_work_sd == pytest.approx(GAME.processor_work_sd, rel=1e-3)
 
 
-def test_draw_and_supply_worked_by_hand():
-    found = draw(machine())
-    # processor 88 W, card 178 W x 1.3, board 30 + fans 8 + 2 sticks x 3 + one NVMe drive 7
-    assert rest_w(2, 1, 0) == 51
-    assert found.full_w == 88 + 178 + 51
-    assert spike_of_card_w(178, 1.3) == 232
-    assert found.spike_w == 88 + 232 + 51
-    assert needed_supply_w(314, 140) == 440
-    assert needed_supply_w(found.full_w, 140) == 444
+def test_a_result_of_matched_sides_ties_them_together():
+    balanced = result(1000 / float(rates.mean_ms(GAME.processor_ms, GAME.graphics_ms, 0.2, 0.09)))
+    chip = standing("processor", "chip", 100.0, 100.0)
+    fit = fit_game(replace(GAME, graphics_ms=GAME.processor_ms), (), [Pair(balanced, chip, CARD)])
+    rho = fit.game.cover[C, G] / math.sqrt(fit.game.cover[C, C] * fit.game.cover[G, G])
+    assert rho < -0.2, "one side heavier means the other lighter"
+    times = fit.times(CHIP, CARD, balanced)
+    assert times.cov < 0
 
 
-def test_supply_watts_follow_headroom():
-    tight = machine(supply={"watts": 400})
-    assert [one.rule for one in check(tight, 140)] == ["supply watts"]
-    assert check(tight, 120) == ()
+def test_the_band_is_the_log_of_a_difference_of_normals_with_its_slope_and_curvature():
+    for x, upper, gap, sigma in ((2.0, 2.3, 0.4, 0.2), (3.5, 2.3, 0.1, 0.2), (0.2, 2.3, 0.1, 0.2), (2.0, 2.3, 8.0, 0.25)):
+        def value(at, u=upper, g=gap, s=sigma):
+            high, low = (u - at) / s, (u - g - at) / s
+            return math.log(norm.sf(low) - norm.sf(high) if low > 0 else norm.cdf(high) - norm.cdf(low))
+
+        got, slope, bend = _band(x, upper, gap, sigma)
+        step = 1e-4
+        assert got == pytest.approx(value(x), abs=1e-8)
+        assert slope == pytest.approx((value(x + step) - value(x - step)) / (2 * step), rel=1e-4, abs=1e-6)
+        assert bend == pytest.approx(-(value(x + step) - 2 * value(x) + value(x - step)) / step**2, rel=2e-3, abs=1e-4)
+    far, slope, bend = _band(60.0, 2.3, 0.1, 0.2)
+    assert np.isfinite([far, slope, bend]).all() and slope < 0, "the far tail is finite and pulls back"
 
 
-def test_missing_kinds_depend_on_what_is_there():
-    found = CATALOGUE_READ.machine(replace(GOOD, graphics=None, cooler=None))
-    assert found.missing() == ()
-    bare = CATALOGUE_READ.machine(Build())
-    assert bare.missing() == (
-        "processor",
-        "graphics",
-        "mainboard",
-        "memory",
-        "storage",
-        "cooler",
-        "supply",
-        "case",
-    )
+def test_one_wrong_result_among_six_hardly_moves_the_fit_and_is_named():
+    world = World(4, 1)
+    true = world.games[0]
+    asked = [(n, (3 * n) % 40, (1920, 1080), "high") for n in range(0, 36, 6)]
+    sound = [_pair(world, world.result(true, *one, number)) for number, one in enumerate(asked)]
+    for number, (pair, one) in enumerate(zip(sound, asked, strict=True)):
+        average, low, _ = world.rates(true, *one)
+        sound[number] = replace(pair, result=replace(pair.result, average_fps=average, low_fps=low))
+    wrong = replace(sound[2], result=replace(sound[2].result, average_fps=sound[2].result.average_fps * 2, low_fps=None))
+    good, bad = (fit_game(known_game(true), (), pairs) for pairs in (sound, [*sound[:2], wrong, *sound[3:]]))
+    assert abs(math.log(bad.game.processor_ms / good.game.processor_ms)) < 0.12
+    assert abs(math.log(bad.game.graphics_ms / good.game.graphics_ms)) < 0.12
+    worst = max(bad.residuals, key=lambda one: abs(one.score))
+    assert worst.result.id == "r2" and worst.weight < 0.3
 
 
-def test_memory_class_takes_the_least_rate_and_keeps_the_kits_latency():
-    slow_board = machine(mainboard={"memory_max_mts": 4800}, memory={"mts": 6000, "cl": 30})
-    seen = memory_class(slow_board.processor, slow_board.mainboard, slow_board.memory)
-    assert (seen.mts, seen.channels) == (4800, 2)
-    assert seen.latency_ns == pytest.approx(10.0)
-    assert seen.bandwidth_gbs == pytest.approx(2 * 8 * 4.8)
+def test_many_results_find_the_hidden_work_and_the_order_of_presets_holds():
+    world = World(11, 2)
+    for true in world.games:
+        pairs = [_pair(world, world.result(true, *world.question(), n)) for n in range(40)]
+        fit = fit_game(known_game(true), (), pairs)
+        assert abs(math.log(fit.game.graphics_ms / true.g)) < 3.5 * fit.game.graphics_work_sd + 0.06
+        assert abs(math.log(fit.game.processor_ms / true.c)) < 3.5 * fit.game.processor_work_sd + 0.06
+        factors = [preset.graphics_factor for preset in fit.game.presets]
+        assert factors == sorted(factors) and factors[2] == 1.0
+        assert max(fit.game.graphics_work_sd, fit.game.processor_work_sd) < 0.17
 
 
-def test_remedies_are_the_cheapest_that_clear_the_finding():
-    build = replace(GOOD, case="lidd-frame-porthole", graphics="kitefall-pharos-16-triple")
-    book = CATALOGUE_READ.prices("vellmouth", False)
-    found = next(one for one in check(CATALOGUE_READ.machine(build)) if one.rule == "card length")
-    best = remedies(CATALOGUE_READ, book, build, found, 140)[0]
-    assert best.kind == "case"
-    longer = [
-        book.delivered(case.id)
-        for case in CATALOGUE_READ.by_kind["case"]
-        if case.card_length_mm >= 335
-        and "ATX" in case.board_forms
-        and "ATX" in case.supply_forms
-        and book.delivered(case.id)
-    ]
-    assert best.delivered_minor == min(longer)
-    assert all(one.rule != "card length" for one in check(CATALOGUE_READ.machine(best.build)))
+@settings(max_examples=25, deadline=None)
+@given(st.integers(0, 10_000), st.integers(1, 8))
+def test_evidence_never_widens_and_the_covariance_is_one(seed, count):
+    world = World(seed % 50, 1)
+    true = world.games[0]
+    pairs = [_pair(world, world.result(true, *world.question(), n)) for n in range(count)]
+    fit = fit_game(known_game(true), (), pairs)
+    assert fit.game.processor_work_sd <= GAME.processor_work_sd + 1e-9
+    assert fit.game.graphics_work_sd <= GAME.graphics_work_sd + 1e-9
+    assert np.linalg.eigvalsh(fit.game.cover).min() > 0
+    assert isinstance(fit.game, FittedGame) and fit.game == fit.game and hash(fit.game) == hash(fit.game)
 
 
-def test_a_kit_too_fast_for_the_board_is_waste_only_where_a_cheaper_one_does_as_much():
-    """A 6000 CL30 kit on a board that stops at 5600: its 10.0 ns count, its rate does not."""
-    fast = replace(machine(mainboard={"memory_max_mts": 5600}).memory, id="fast", mts=6000, cl=30)
-    as_quick = replace(fast, id="as-quick", mts=5600, cl=28)
-    slower = replace(fast, id="slower", mts=5600, cl=30)
-    halved = replace(as_quick, id="halved", stick_gb=fast.stick_gb / 2)
-    there = replace(machine(mainboard={"memory_max_mts": 5600}), memory=fast)
-    assert [does_as_much(there, one) for one in (as_quick, slower, halved)] == [True, False, False]
-
-    offer = next(one for one in CATALOGUE_READ.offers if one.region == "vellmouth" and one.in_stock)
-    for price, level in ((5_000, "wastes"), (15_000, "good to know")):
-        kits = (fast, as_quick, slower, halved)
-        offers = tuple(
-            replace(offer, part_id=one.id, price_minor=10_000 if one is fast else price, condition="new")
-            for one in kits
-        )
-        shelf = replace(CATALOGUE_READ, parts={one.id: one for one in kits}, offers=offers)
-        found = weighed(check(there), there, shelf, shelf.prices("vellmouth", False))
-        assert [one.level for one in found if one.rule == "memory speed"] == [level]
+def test_the_spread_grows_away_from_the_settings_that_were_seen():
+    pairs = [Pair(result(90.0, number=n), FAST_CHIP, CARD) for n in range(5)]
+    game = fit_game(GAME, (), pairs).game
+    at, preset_away, pixels_away = game.spread("high", 2.0736), game.spread("low", 2.0736), game.spread("high", 8.2944)
+    assert preset_away[1] > at[1] and pixels_away[1] > at[1]
+    assert steps_between("high").tolist() == [0, 0, 0] and steps_between("low").tolist() == [-1, -1, 0]
+    assert steps_between("ultra").tolist() == [0, 0, 1]
 
 
-def test_no_remedy_trades_one_waste_for_another():
-    """Every remedy of a waste clears it, adds none, blocks nothing and keeps the memory's capacity."""
-    book, seen = CATALOGUE_READ.prices("vellmouth", False), 0
-    for kit in CATALOGUE_READ.by_kind["memory"]:
-        build = replace(GOOD, memory=kit.id)
-        before = check(CATALOGUE_READ.machine(build))
-        for finding in (one for one in before if one.level == "wastes"):
-            for remedy in remedies(CATALOGUE_READ, book, build, finding, 140):
-                after = CATALOGUE_READ.machine(remedy.build)
-                left = check(after)
-                assert finding.rule not in [one.rule for one in left]
-                assert sum(one.level == "wastes" for one in left) < sum(one.level == "wastes" for one in before)
-                assert after.memory.total_gb >= kit.total_gb
-                seen += 1
-    assert seen
+def test_chances_under_correlated_errors_agree_with_a_simulation():
+    rng = np.random.default_rng(5)
+    line = chance.curve(0.18, 0.08, "average")
+    for rho in (-0.7, 0.0, 0.6):
+        sc, sg = 0.15, 0.12
+        errors = rng.multivariate_normal([math.log(9), math.log(10)], [[sc**2, rho * sc * sg], [rho * sc * sg, sg**2]], 200_000)
+        frames = np.log(rates.mean_ms(np.exp(errors[:, 0]), np.exp(errors[:, 1]), 0.18, 0.08))
+        for limit in (10.5, 11.5, 13.0):
+            got = float(chance.chance_within(line, math.log(9), sc, math.log(10), sg, math.log(limit), rho * sc * sg))
+            assert got == pytest.approx((frames <= math.log(limit)).mean(), abs=0.004)
+            back = float(chance.quantile_ln(line, math.log(9), sc, math.log(10), sg, got, rho * sc * sg))
+            assert back == pytest.approx(math.log(limit), abs=1e-4)
+
+
+def test_a_small_accuracy_run_stays_within_its_bounds():
+    """Two fresh worlds; the whole table comes from ``make accuracy``."""
+    worlds = [score_world(seed, games=10, questions=20) for seed in (31, 32)]
+
+    def of(level, what):
+        return [one for world in worlds for one in getattr(world[level], what)]
+
+    stated, results = "requirements, conditions stated", "and three results"
+    assert np.median(of(stated, "errors")) < 0.16 and np.median(of(results, "errors")) < 0.11
+    assert 0.65 < np.mean(of(results, "inside")) < 0.95
+    assert np.median(of(stated, "errors")) < np.median(of("lesser ratio with pixels and presets", "errors"))

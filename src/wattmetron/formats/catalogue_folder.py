@@ -14,7 +14,8 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.charts import Chart
 from wattmetron.core.fields import Column
 from wattmetron.core.games import Game
-from wattmetron.core.games.published import Assumptions
+from wattmetron.core.games.published import Assumptions, Published
+from wattmetron.core.games.results import Results
 from wattmetron.core.money import to_decimal
 from wattmetron.core.parts import KINDS, PART_TYPES, Kind, Part
 from wattmetron.core.prices.offers import Condition, Offer, Region
@@ -119,10 +120,11 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
         games,
         tuple(offers),
         regions,
-        {one.game: one.published for one in requirements.games},
+        {one.game: one.published for one in requirements.games if one.tiers},
         {one.id: one for one in requirements.named},
         requirements.assumptions or Assumptions(),
         charts,
+        {one.game: Results(game=one.game, items=one.results) for one in requirements.games if one.results},
     )
 
 
@@ -235,7 +237,8 @@ def catalogue_files(catalogue: Catalogue) -> dict[str, str]:
 
 def requirements_of(catalogue: Catalogue, game_ids: Iterable[str] | None = None) -> RequirementsFile:
     """What the games publish, all or the named ones, with named parts and assumptions where it is all of them."""
-    wanted = catalogue.published if game_ids is None else [one for one in game_ids if one in catalogue.published]
+    known = [one for one in catalogue.games if one in catalogue.published or one in catalogue.results]
+    wanted = known if game_ids is None else [one for one in game_ids if one in known]
     return RequirementsFile(
         format=REQUIREMENTS_FORMAT,
         games=tuple(_published_game(catalogue, game_id) for game_id in wanted),
@@ -245,7 +248,9 @@ def requirements_of(catalogue: Catalogue, game_ids: Iterable[str] | None = None)
 
 
 def _published_game(catalogue: Catalogue, game_id: str) -> PublishedGame:
-    one, game = catalogue.published[game_id], catalogue.games[game_id]
+    game = catalogue.games[game_id]
+    one = catalogue.published.get(game_id) or Published(game=game_id, tiers=())
+    results = catalogue.results.get(game_id)
     return PublishedGame(
         game=game_id,
         name=game.name,
@@ -254,6 +259,7 @@ def _published_game(catalogue: Catalogue, game_id: str) -> PublishedGame:
         published_on=one.published_on,
         text=one.text,
         tiers=one.tiers,
+        results=results.items if results else (),
     )
 
 

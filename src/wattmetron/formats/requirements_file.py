@@ -20,6 +20,7 @@ from wattmetron.core.games.published import (
     StorageKind,
     Tier,
 )
+from wattmetron.core.games.results import Result
 from wattmetron.formats.brief_file import problem_of
 from wattmetron.formats.csv_table import decoded, read_table, write_table
 from wattmetron.formats.problems import FormatError, Problem
@@ -41,6 +42,7 @@ class PublishedGame:
     published_on: Annotated[date | None, Column("Date of publication, ISO 8601")] = None
     text: Annotated[str, Column("The text as published")] = ""
     tiers: Annotated[tuple[Tier, ...], Column("Tiers, in the publisher's order")]
+    results: Annotated[tuple[Result, ...], Column("Benchmark results and own runs")] = ()
 
     @property
     def published(self) -> Published:
@@ -59,7 +61,7 @@ class RequirementsFile:
     assumptions: Annotated[Assumptions | None, Column("Table of assumptions; null: as it is")] = None
 
 
-DESCRIBED = (RequirementsFile, PublishedGame, Tier, Listed, NamedPart, Assumed, Assumptions)
+DESCRIBED = (RequirementsFile, PublishedGame, Tier, Listed, Result, NamedPart, Assumed, Assumptions)
 for _kind in DESCRIBED:
     setattr(_kind, "__pydantic_config__", ConfigDict(extra="forbid"))  # noqa: B010
 REQUIREMENTS: TypeAdapter[RequirementsFile] = TypeAdapter(RequirementsFile)
@@ -100,7 +102,7 @@ def _problems(name: str, file: RequirementsFile) -> Iterable[Problem]:
         if one.game in seen:
             yield Problem(name, None, where, f"“{one.game}” a second time", "each game once")
         seen.add(one.game)
-        if not one.tiers or len(one.tiers) > MAX_TIERS:
+        if not (one.tiers or one.results) or len(one.tiers) > MAX_TIERS:
             yield Problem(name, None, f"{where} › tiers", f"{len(one.tiers)} tiers", f"1 to {MAX_TIERS}")
         for tier in one.tiers:
             if max(len(tier.processors), len(tier.graphics)) > MAX_LISTED:

@@ -12,6 +12,7 @@ from wattmetron.core.errors import UnknownGameError, WattmetronError
 from wattmetron.core.games import Game
 from wattmetron.core.games.priors import unknown_game
 from wattmetron.core.games.published import Assumptions, Listed, NamedPart, Published, Side
+from wattmetron.core.games.results import Results
 from wattmetron.core.scale import key_of
 from wattmetron.formats.catalogue_folder import is_id, requirements_of
 from wattmetron.formats.problems import FormatError, Problem
@@ -169,7 +170,8 @@ def import_file(workshop: Workshop, name: str, data: bytes) -> list[str]:
         file = _from_rows(catalogue, name, read_flat(name, data))
     games = _missing_games(catalogue, name, file)
     edits: dict[tuple[str, str], store.Edit] = {("game", game.id): game for game in games}
-    edits |= {("published", one.game): one.published for one in file.games}
+    edits |= {("published", one.game): one.published for one in file.games if one.tiers}
+    edits |= {("results", one.game): Results(game=one.game, items=one.results) for one in file.games if one.results}
     edits |= {("named", one.id): one for one in file.named}
     if file.assumptions is not None:
         edits["assumptions", store.ASSUMPTIONS_KEY] = file.assumptions

@@ -15,6 +15,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.charts import Chart
 from wattmetron.core.games import Game
 from wattmetron.core.games.published import Assumptions, NamedPart, Published
+from wattmetron.core.games.results import Results
 from wattmetron.core.parts import KINDS, PART_TYPES, Part, kind_of
 from wattmetron.core.prices.offers import Offer, Region
 from wattmetron.store.tables import EntryRow, ImportRow, OfferRow
@@ -29,6 +30,7 @@ _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     "named": TypeAdapter(NamedPart),
     "assumptions": TypeAdapter(Assumptions),
     "chart": TypeAdapter(Chart),
+    "results": TypeAdapter(Results),
 }
 ASSUMPTIONS_KEY = "table"
 ENTRIES, OFFERS = cast(Table, EntryRow.__table__), cast(Table, OfferRow.__table__)
@@ -108,6 +110,8 @@ def _entries(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
         yield "named", named.id, _dumped("named", named)
     for chart in catalogue.charts.values():
         yield "chart", chart.id, _dumped("chart", chart)
+    for results in catalogue.results.values():
+        yield "results", results.game, _dumped("results", results)
     if catalogue.assumptions != Assumptions():
         yield "assumptions", ASSUMPTIONS_KEY, _dumped("assumptions", catalogue.assumptions)
 
@@ -166,6 +170,7 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
         others["named"],
         others["assumptions"].get(ASSUMPTIONS_KEY, Assumptions()),
         others["chart"],
+        {key: one for key, one in others["results"].items() if key in games},
     )
 
 
@@ -178,7 +183,7 @@ def _standing(table: Table, as_of: int) -> Any:
     return and_(table.c.from_import <= as_of, or_(table.c.until_import.is_(None), table.c.until_import > as_of))
 
 
-Edit = Game | Published | NamedPart | Assumptions | Chart | None
+Edit = Game | Published | NamedPart | Assumptions | Chart | Results | None
 
 
 @dataclass(frozen=True, slots=True)

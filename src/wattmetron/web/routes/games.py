@@ -11,8 +11,9 @@ from starlette.datastructures import FormData, UploadFile
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.games.published import ROLES, Side
-from wattmetron.services import publishing
+from wattmetron.services import measuring, publishing
 from wattmetron.services.games import DEMANDS, MET_CHOICES, SORTS, Question, judged, list_games
+from wattmetron.services.measuring import results_state
 from wattmetron.services.tier_edits import assumptions_from, excluded_from_bar, placed, published_from
 from wattmetron.services.workshop import Workshop
 from wattmetron.store.briefs import ConflictError
@@ -266,7 +267,7 @@ def game_page(request: Request, game_id: str) -> Response:
     return _game(request, game_id, dict(request.query_params))
 
 
-def _game(request: Request, game_id: str, params: Form, status: int = 200, notice: str = "", error: str = "") -> Response:
+def _game(request: Request, game_id: str, params: Form, status: int = 200, notice: str = "", error: str = "", typed: Form | None = None) -> Response:
     workshop = workshop_of(request)
     catalogue = workshop.catalogue()
     machine = read_machine(workshop, catalogue, params)
@@ -278,13 +279,15 @@ def _game(request: Request, game_id: str, params: Form, status: int = 200, notic
         return trial_url(machine, game_id, code)
 
     panel = game_panel(
-        catalogue, game_id, machine, publishing.game_state(workshop, game_id), link, params.get("equal", "")[:80], trial, workshop.briefs()
+        catalogue, game_id, machine, publishing.game_state(workshop, game_id), link, params.get("equal", "")[:80], trial, workshop.briefs(),
+        results_state(workshop, game_id),
     )
     content = {
         "g": panel,
         "briefs": [(row.id, row.plan.brief.name) for row in workshop.briefs()],
         "notice": notice,
         "error": error or machine.error,
+        "typed": typed or {},
     }
     url = machine.url(f"/games/{game_id}") if request.method == "POST" else None
     return page(request, "game.html", content, status, url)
@@ -293,6 +296,46 @@ def _game(request: Request, game_id: str, params: Form, status: int = 200, notic
 def trial_url(machine: Machine, game_id: str, code: str) -> str:
     """Trying a part happens in the brief, with the game beside it."""
     return "" if machine.brief is None else DeskQuery(view="frames").url(machine.brief.id, game=game_id, tried=code)
+
+
+@router.post("/games/{game_id}/results")
+@router.post("/games/{game_id}/results/mute")
+@router.post("/games/{game_id}/results/remove")
+@router.post("/games/{game_id}/results/undo")
+async def change_evidence(request: Request, game_id: str) -> Response:
+    """Add results, leave one out, remove one, or take the last change back."""
+    form = await _form(request)
+    action = request.url.path.rsplit("/", 1)[-1]
+    return await run_in_threadpool(_change_evidence, request, game_id, form, action)
+
+
+def _change_evidence(request: Request, game_id: str, form: Form, action: str) -> Response:
+    workshop = workshop_of(request)
+    params = {"brief": form.get("brief", ""), "parts": form.get("parts", "")}
+    try:
+        done = _evidence_changed(workshop, game_id, form, action)
+    except WattmetronError as error:
+        status = 409 if isinstance(error, ConflictError) else 422
+        return _game(request, game_id, params, status, error=str(error), typed=form)
+    return _game(request, game_id, params, notice=f"{done.said[:1].upper()}{done.said[1:]}: {done.effect}.")
+
+
+def _evidence_changed(workshop: Workshop, game_id: str, form: Form, action: str) -> measuring.Effect:
+    version = _whole(form.get("results_version", ""))
+    if action == "undo":
+        return measuring.undo_results(workshop, game_id, version)
+    catalogue = workshop.catalogue()
+    own = catalogue.results.get(game_id)
+    items = own.items if own else ()
+    if action == "mute":
+        out = form.get("muted") == "1"
+        said = "left a result out" if out else "a result counts again"
+        return measuring.change_results(workshop, game_id, version, said, measuring.muted(items, form.get("result", ""), out))
+    if action == "remove":
+        return measuring.change_results(workshop, game_id, version, "removed a result", measuring.without(items, form.get("result", "")))
+    new = measuring.pasted_results(catalogue, game_id, form)
+    said = "added a result" if len(new) == 1 else f"added {len(new)} results"
+    return measuring.change_results(workshop, game_id, version, said, (*items, *new))
 
 
 @router.get("/games/{game_id}/requirements.json")

@@ -18,6 +18,7 @@ from wattmetron.core.scale import Standing
 from wattmetron.services.assess import known_build
 from wattmetron.services.contenders import machine_contender
 from wattmetron.services.games import GameFacts, game_facts, judged, reach_words, tier_label
+from wattmetron.services.measuring import ResultsState
 from wattmetron.services.publishing import GameState
 from wattmetron.services.words import THIN, money
 from wattmetron.services.workshop import Listed
@@ -87,6 +88,21 @@ class VariantView:
 
 
 @dataclass(frozen=True, slots=True)
+class ResultView:
+    """A result against the model."""
+
+    id: str
+    pair: str
+    settings: str
+    said: str
+    model: str
+    away: str
+    source: str
+    muted: bool
+    odd: bool
+
+
+@dataclass(frozen=True, slots=True)
 class RunView:
     """The cheapest parts that reach a tier today."""
 
@@ -110,6 +126,8 @@ class GamePanel:
     builds: tuple[tuple[int, str, str], ...]
     work: tuple[tuple[str, str, str], ...]
     steps: tuple[Step, ...]
+    results: tuple[ResultView, ...]
+    results_state: ResultsState
     equals: EqualsView | None
     state: GameState
     link: Link
@@ -130,6 +148,7 @@ def game_panel(
     equal: str = "",
     trial: Callable[[str], str] | None = None,
     builds: Iterable[Listed] = (),
+    results: ResultsState | None = None,
 ) -> GamePanel:
     """The panel of a game; ``link`` makes its address with changes, ``trial`` the address that tries a build,
     ``builds`` are briefs whose builds are told how far they reach."""
@@ -151,6 +170,8 @@ def game_panel(
         tuple(_builds(catalogue, facts, builds)),
         tuple(_work(facts)),
         tuple(_steps(facts)),
+        tuple(_results(catalogue, facts)),
+        results or ResultsState(0, None),
         equals_view(catalogue, equal, machine, _use(facts), link, trial) if equal else None,
         state,
         link,
@@ -451,7 +472,7 @@ def _steps(facts: GameFacts) -> list[Step]:
     steps = [
         Step(
             f"{'C' if item.side == 'processor' else 'G'} from {tier_label(item.row.tier.label, item.row.place)}",
-            f"{1000 / item.row.settled.fps:.1f}{THIN}ms x e^−{MARGIN:g} x e^−({item.gap:.2f}/2) / {item.factor:.3f}",
+            f"{1000 / item.row.settled.fps:.1f}{THIN}ms x e^−{MARGIN:g} x e^−(({item.gap:.2f} + {item.lead:.2f})/2) / {item.factor:.3f}",
             f"{item.work_ms:.1f}{THIN}ms ±{item.sd * 100:.0f}{THIN}%",
             _item_source(item),
         )
@@ -464,19 +485,45 @@ def _steps(facts: GameFacts) -> list[Step]:
         steps.append(
             Step(
                 f"{name} as used",
-                "mean in ln of what was known before and the tiers, weighed by 1/spread²",
+                "largest posterior of what was known before, the one-sided tiers and the results",
                 f"{ms:.1f}{THIN}ms ±{sd * 100:.0f}{THIN}%",
-                "On the reference part at high, 1920x1080.",
+                "On the reference part at high, 1920x1080; fitted together with presets, the pixel share and both variations.",
             )
         )
     return steps
+
+
+STANDS_OUT = 2.5
+
+
+def _results(catalogue: Catalogue, facts: GameFacts) -> Iterator[ResultView]:
+    """Every result with what the model says of it; one that stands out is named."""
+    own = catalogue.results.get(facts.game.id)
+    found = {one.result.id: one for one in facts.informed.residuals}
+    for one in own.items if own else ():
+        residual = found.get(one.id)
+        names = [standing.name if (standing := catalogue.scale.one(key)) else key for key in (one.processor, one.graphics)]
+        low = f", low {one.low_fps:.0f}" if one.low_fps else ""
+        day = f", {one.measured_on:%-d %b %Y}" if one.measured_on else ""
+        yield ResultView(
+            one.id,
+            " with ".join(names),
+            f"{one.width_px}x{one.height_px}, {one.preset}" + (", ray tracing" if one.ray_tracing else ""),
+            f"{one.average_fps:.0f}{THIN}fps{low}",
+            f"{residual.model_average_fps:.0f}" if residual else "",
+            f"{residual.away * 100:+.0f}{THIN}%".replace("-", "−") if residual else "",
+            ("own run" if one.own else one.source or "source not stated") + day,
+            one.muted,
+            residual is not None and abs(residual.score) > STANDS_OUT,
+        )
 
 
 def _item_source(item: Item) -> str:
     weaker = f"the next weaker part on sale was {item.next_weaker}" if item.next_weaker else "nothing weaker was on sale near it"
     assumed = f", assumed conditions {item.assumed_sd:.2f}" if item.assumed_sd else ""
     return (
-        f"The frame budget less the publisher's margin, the middle of the band down to what did not suffice: {weaker}, "
-        f"{np.expm1(item.gap) * 100:.0f}{THIN}% below. The bar's part does the work in {item.factor:.3f} of C's or G's time. "
-        f"Spread: noise {NOISE:g}, band {item.gap / np.sqrt(12):.2f}, unevenness of the list {item.uneven_sd:.2f}{assumed}."
+        f"The frame budget less the publisher's margin, the middle of the band from the weakest listed down to what did not "
+        f"suffice: {weaker}, {np.expm1(item.gap) * 100:.0f}{THIN}% below the bar. The bar's part does the work in "
+        f"{item.factor:.3f} of C's or G's time, what is assumed of the conditions included. "
+        f"Spread: noise {NOISE:g}, band {(item.gap - item.lead) / np.sqrt(12):.2f}, unevenness of the list {item.uneven_sd:.2f}{assumed}."
     )

@@ -1,0 +1,112 @@
+"""Results of a game: pasted, left out, taken back; what they do to estimates and proposals; bad input."""
+
+import re
+
+import pytest
+from fastapi.testclient import TestClient
+
+from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
+from wattmetron.services.measuring import results_state
+from wattmetron.services.workshop import Workshop
+from wattmetron.web.app import make_app
+
+GAME = "breakwater-siege"
+TABLE = "machine; card; size; preset; fps; low\nHeron Slate 6; Reef 16 GB; 1440p; high; 84; 61\nKetch Flood 8\tNess 16 GB\t1080p\tmedium\t182\t128\nCutter Ebb 6 | Shoal 8 GB | 1920x1080 | high | 98,5"
+
+
+@pytest.fixture
+def workshop(tmp_path):
+    opened = Workshop(tmp_path / "results.sqlite")
+    opened.load_demo(CATALOGUE, BRIEFS)
+    yield opened
+    opened.close()
+
+
+@pytest.fixture
+def client(workshop):
+    return TestClient(make_app(workshop))
+
+
+def send(client, workshop, path="", **form):
+    version = str(results_state(workshop, GAME).version)
+    return client.post(f"/games/{GAME}/results{path}", data={"results_version": version, **form})
+
+
+def test_pasted_results_narrow_the_game_and_undo_widens_it_again(client, workshop):
+    before = workshop.catalogue().game(GAME)
+    done = send(client, workshop, table=TABLE, source="Harbour Lab", measured_on="2026-03-14")
+    assert re.search(r"Added 3 results: C \d+\.\d\u202fms ±\d+\u202f% to", done.text) and "Harbour Lab, 14 Mar 2026" in done.text
+    after = workshop.catalogue().game(GAME)
+    assert after.graphics_work_sd < 0.7 * before.graphics_work_sd
+    items = workshop.catalogue().results[GAME].items
+    assert [(one.processor, one.graphics, one.average_fps, one.low_fps) for one in items] == [
+        ("marrowgate-heron-slate-6", "nacre-reef@16", 84, 61),
+        ("quillon-ketch-flood-8", "marlpoint-ness@16", 182, 128),
+        ("quillon-cutter-ebb-6", "nacre-shoal@8", 98.5, None),
+    ]
+    muted = send(client, workshop, "/mute", result="r2", muted="1")
+    assert "Left a result out" in muted.text and "left out" in muted.text
+    assert workshop.catalogue().game(GAME).graphics_ms != after.graphics_ms
+    stale = client.post(f"/games/{GAME}/results/mute", data={"results_version": "1", "result": "r1", "muted": "1"})
+    assert stale.status_code == 409 and "another tab" in stale.text
+    send(client, workshop, "/undo")
+    assert workshop.catalogue().game(GAME).graphics_ms == pytest.approx(after.graphics_ms)
+    removed = send(client, workshop, "/remove", result="r1")
+    assert "Removed a result" in removed.text and len(workshop.catalogue().results[GAME].items) == 2
+
+
+def test_results_change_what_a_brief_is_told(client, workshop):
+    brief = client.get("/api/v1/briefs/1").json()
+    brief["brief"]["targets"] = [{"game": GAME, "width_px": 2560, "height_px": 1440, "preset": "high", "fps": 100}]
+    question = {"brief": brief["brief"], "build": brief["build"]}
+    (before,) = client.post("/api/v1/estimate", json=question).json()["estimates"]
+    table = "\n".join(f"Cutter Flood 6; {card}; 1440p; high; {fps}" for card, fps in (("Reef 16 GB", 70), ("Ness 16 GB", 79), ("Bank 12 GB", 92)))
+    send(client, workshop, table=table)
+    (after,) = client.post("/api/v1/estimate", json=question).json()["estimates"]
+    width = [one["interval_80_fps"][1] / one["interval_80_fps"][0] for one in (before, after)]
+    assert width[1] < width[0] and after["chance"] != before["chance"]
+    proposal = client.post("/api/v1/propose", json=question).json()
+    assert proposal["found"]
+    shown = next(one for one in proposal["estimates"])
+    again = client.post("/api/v1/estimate", json={"brief": brief["brief"], "build": proposal["build"]}).json()["estimates"][0]
+    assert shown == again, "the proposal and the estimate of its build agree under joint spreads"
+
+
+def test_what_lines_leave_out_comes_from_the_form_and_own_runs_are_marked(client, workshop):
+    send(client, workshop, table="Reef 16 GB; 84\nBank 12 GB; 101", processor="Heron Slate 6", size="1440p", preset="high", own="on")
+    items = workshop.catalogue().results[GAME].items
+    assert {(one.processor, one.preset, one.height_px, one.own) for one in items} == {("marrowgate-heron-slate-6", "high", 1440, True)}
+
+
+@pytest.mark.parametrize(
+    ("table", "words"),
+    [
+        ("", "There is no result"),
+        ("Heron Slate 6; Reef 16 GB; 1440p; high", "no frame rate"),
+        ("Heron Slate 6; Reef 16 GB; 1440p; high; 0", "no frame rate from 1"),
+        ("Heron Slate 6; Reef 16 GB; 1440p; high; 9000", "no frame rate from 1"),
+        ("Heron Slate 6; Reef 16 GB; 1440p; high; 60; 90", "above its average"),
+        ("Heron Slate 6; Reef; 1440p; high; 60", "sold with 8 and 16 GB"),
+        ("Heron Slate 6; 1440p; high; 60", "names no graphics part"),
+        ("Heron Slate 6; Reef 16 GB; high; 60", "no resolution"),
+        ("Heron Slate 6; Reef 16 GB; 1440p; 60", "no preset"),
+        ("Zebra 9; Reef 16 GB; 1440p; high; 60", "“Zebra 9” is no part"),
+    ],
+)
+def test_results_that_cannot_be_read_store_nothing_and_keep_what_was_typed(client, workshop, table, words):
+    answer = send(client, workshop, table=table, source="A paper")
+    assert answer.status_code == 422 and words in answer.text
+    assert GAME not in workshop.catalogue().results and 'value="A paper"' in answer.text
+
+
+def test_results_travel_with_the_requirements_and_the_folder(client, workshop, tmp_path):
+    send(client, workshop, table=TABLE)
+    world = workshop.catalogue()
+    write_catalogue(world, tmp_path)
+    assert read_catalogue(tmp_path).results == world.results
+    document = client.get(f"/games/{GAME}/requirements.json").text
+    assert '"average_fps": 84' in document
+    send(client, workshop, "/remove", result="r1")
+    opened = client.post("/games/open", files={"file": ("one.json", document)})
+    assert opened.status_code == 200 and workshop.catalogue().results == world.results
