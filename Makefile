@@ -1,4 +1,4 @@
-.PHONY: demo test check bench assets shots docs clean
+.PHONY: demo test check bench accuracy assets shots docs clean
 
 demo: ## Install and start the application with demo data
 	@./scripts/setup.sh run
@@ -19,6 +19,10 @@ bench: ## Speed and size, as ratios measured in one run
 	@./scripts/setup.sh dev
 	@./scripts/chromium.sh
 	.venv/bin/python -m tests.bench.run
+
+accuracy: ## Score the estimates against worlds whose truth is known (some minutes)
+	@./scripts/setup.sh dev
+	.venv/bin/python -m tests.accuracy.run --write
 
 assets: ## Build styles and copy scripts and fonts (needs Node; the result is committed)
 	cd assets && npm ci --omit-lockfile-registry-resolved && npm run build

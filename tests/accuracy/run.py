@@ -8,10 +8,12 @@ processor at random, a card among the two thirds nearest to it in speed, 1920x10
 import argparse
 import time
 from collections import defaultdict
+from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
 
 import numpy as np
 
+from tests.accuracy.report import plots, write
 from wattmetron.core.frames import chance, rates
 from wattmetron.core.games.evidence import informed_items
 from wattmetron.core.games.fit import Pair, fit_game
@@ -142,11 +144,33 @@ def main() -> None:
     parser.add_argument("--games", type=int, default=24)
     parser.add_argument("--questions", type=int, default=200)
     parser.add_argument("--seed", type=int, default=1000)
+    parser.add_argument("--processes", type=int, default=2)
+    parser.add_argument("--write", action="store_true", help="write docs/accuracy.md and its plot")
     options = parser.parse_args()
     start = time.perf_counter()
-    worlds = [score_world(options.seed + n, options.games, options.questions) for n in range(options.worlds)]
-    print("\n".join(table(worlds)))
-    print(f"\n{options.worlds} worlds x {options.games} games x {options.questions} questions, seeds from {options.seed}, {time.perf_counter() - start:.0f} s")
+    with ProcessPoolExecutor(options.processes) as pool:
+        asked = [pool.submit(score_world, options.seed + n, options.games, options.questions) for n in range(options.worlds)]
+        worlds = [one.result() for one in asked]
+    lines, sure = table(worlds), reliability(worlds)
+    setup = f"The table below: {options.worlds} worlds x {options.games} games x {options.questions} questions, seeds from {options.seed}."
+    print("\n".join([*lines, "", *sure, "", setup, f"{time.perf_counter() - start:.0f} s"]))
+    if options.write:
+        gathered = [
+            (level, [p for world in worlds for p in world[level].promised], [e for world in worlds for e in world[level].errors])
+            for level in LEVELS
+        ]
+        write(lines, sure, plots(gathered), setup)
+
+
+def reliability(worlds: list[dict[str, Tally]]) -> list[str]:
+    """Of the targets at a chance that was said, the share met, per level."""
+    chances = (0.05, 0.2, 0.35, 0.5, 0.65, 0.8, 0.95)
+    lines = ["| evidence | " + " | ".join(f"said {one:.0%}" for one in chances) + " |", "| --- |" + " --- |" * len(chances)]
+    for level in LEVELS:
+        promised = np.sort([one for world in worlds for one in world[level].promised])
+        shares = np.searchsorted(promised, chances, side="right") / promised.size
+        lines.append(f"| {level} | " + " | ".join(f"{share:.0%}" for share in shares) + " |")
+    return lines
 
 
 def table(worlds: list[dict[str, Tally]]) -> list[str]:

@@ -281,7 +281,7 @@ def test_figures_are_read_out_and_copied_as_sentences(site, page):
     page.locator("#frame-t5").hover()
     expect(page.locator("#readout")).to_contain_text("Thousand Towers: processor 26.3")
     page.locator("#work-t1").focus()
-    expect(page.locator("#readout")).to_contain_text("Hollow Meridian: processor 14.8")
+    expect(page.locator("#readout")).to_contain_text("Hollow Meridian: processor 14.4")
     page.keyboard.press("w")
     page.locator("[data-copy]").click()
     expect(page.locator("[data-copy]")).to_have_text("Copied")

@@ -179,17 +179,17 @@ def traits(part: Part) -> tuple[str, str]:
     """In two short pieces: the speed that matters for its kind, and the sizes and connectors that matter."""
     match part:
         case Processor():
-            igpu = "" if part.igpu_speed is None else f", integrated {part.igpu_speed:g}"
+            igpu = "" if part.igpu_speed is None else f", integrated {_points(part.igpu_speed)}"
             boxed = "" if part.boxed_cooler_w is None else f", boxed {part.boxed_cooler_w} W"
             return (
-                f"S {part.single_speed:g}, T {part.all_core_speed:g}",
+                f"S {_points(part.single_speed)}, T {_points(part.all_core_speed)}",
                 f"{part.socket}, {part.cores} cores, {part.sustained_w} W{igpu}{boxed}",
             )
         case Graphics():
-            ray = "" if part.ray_speed is None else f", Q {part.ray_speed:g}"
+            ray = "" if part.ray_speed is None else f", Q {_points(part.ray_speed)}"
             plugs = [f"{n} x {word}" for n, word in ((part.pcie_8pin, "8\u2011pin"), (part.pcie_16pin, "16\u2011pin")) if n]
             return (
-                f"R {part.speed_1080p:g}{ray}, {part.memory_gb:g} GB",
+                f"R {_points(part.speed_1080p)}{ray}, {part.memory_gb:g} GB",
                 f"{part.board_power_w} W, {part.length_mm} mm, {' + '.join(plugs) or 'no plug'}",
             )
         case Mainboard():
@@ -215,3 +215,8 @@ def traits(part: Part) -> tuple[str, str]:
                 f"{', '.join(part.board_forms)}; {part.volume_l:g} l, {part.airflow}, {part.fans_included} fans",
             )
     return "", ""
+
+
+def _points(speed: float) -> str:
+    """A speed to a tenth of a point."""
+    return f"{round(speed, 1):g}"

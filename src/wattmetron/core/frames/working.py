@@ -37,7 +37,7 @@ def _percent(share: float, digits: int = 0) -> str:
 def _spread(total: float, game: float, model: float) -> str:
     """The three spreads under their root; the part's is what the others leave of the total."""
     part = max(0.0, total**2 - game**2 - model**2) ** 0.5
-    return f"√({part:.3f}² + {game:g}² + {model:g}²)"
+    return f"√({part:.3f}² + {game:.3f}² + {model:g}²)"
 
 
 def _processor_steps(machine: Machine, one: Estimate) -> tuple[Step, ...]:
@@ -56,11 +56,11 @@ def _processor_steps(machine: Machine, one: Estimate) -> tuple[Step, ...]:
         ),
         Step(
             "Processor time t_c",
-            f"100 x {load.processor_ms:.2f} x [{1 - load.parallel_share:.2f}/{chip.single_speed:g}"
-            f" + {load.parallel_share:.2f}/{chip.all_core_speed:g}] x {one.memory_factor:.3f}",
+            f"100 x {load.processor_ms:.2f} x [{1 - load.parallel_share:.2f}/{round(chip.single_speed, 1):g}"
+            f" + {load.parallel_share:.2f}/{round(chip.all_core_speed, 1):g}] x {one.memory_factor:.3f}",
             f"{one.processor_ms:.2f}{THIN}ms",
             f"C x u = {load.processor_ms:.2f} ms on the reference processor at {one.target.preset}; "
-            f"S = {chip.single_speed:g}, T = {chip.all_core_speed:g} of {chip.name}.",
+            f"S = {round(chip.single_speed, 1):g}, T = {round(chip.all_core_speed, 1):g} of {chip.name}.",
         ),
     )
 
@@ -83,7 +83,7 @@ def _graphics_steps(one: Estimate) -> tuple[Step, ...]:
         steps.append(
             Step(
                 "Ray tracing",
-                f"100/{side.ray_speed:g} x {load.ray_ms_per_mpx:g} x {load.rendered_mpx:.2f}",
+                f"100/{round(side.ray_speed, 1):g} x {load.ray_ms_per_mpx:g} x {load.rendered_mpx:.2f}",
                 f"{ray:.2f}{THIN}ms",
                 f"Q of {side.name}; Y of the game, per rendered megapixel.",
             )
@@ -149,13 +149,13 @@ def _sureness_steps(one: Estimate, brief: Brief) -> tuple[Step, ...]:
     return (
         Step(
             "How well t_c is known",
-            _spread(one.processor_sd, one.game.processor_work_sd, work.PROCESSOR_MODEL_SD),
+            _spread(one.processor_sd, one.workload.processor_sd, work.PROCESSOR_MODEL_SD),
             f"±{_percent(one.processor_sd, 1)}",
             "Part, game and model in quadrature: standard deviations in ln.",
         ),
         Step(
             "How well t_g is known",
-            _spread(one.graphics_sd, one.game.graphics_work_sd, work.GRAPHICS_MODEL_SD),
+            _spread(one.graphics_sd, one.workload.graphics_sd, work.GRAPHICS_MODEL_SD),
             f"±{_percent(one.graphics_sd, 1)}",
             "Part, game and model; the part's is split between R and Q by their shares of the frame.",
         ),

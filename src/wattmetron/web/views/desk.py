@@ -25,6 +25,7 @@ from wattmetron.web.views.machine import Machine
 from wattmetron.web.views.meters import MeterView, meters
 from wattmetron.web.views.query import AIM_WORDS, DeskQuery, decode_build, encode_build
 from wattmetron.web.views.required import Required, required, tier_words
+from wattmetron.web.views.settings import SettingsView, settings_view
 from wattmetron.web.views.swap import SwapView, swap_view
 from wattmetron.web.views.workings import WorkingView, working_view
 
@@ -69,6 +70,7 @@ class Desk:
     tier_words: dict[str, str]
     game: GamePanel | None
     equals: EqualsView | None
+    settings: SettingsView | None
     notice: str = ""
     error: str = ""
     drafts: dict[str, str] = field(default_factory=dict)
@@ -129,6 +131,7 @@ def make_desk(
         tier_words(catalogue, brief),
         _game(catalogue, opened, query, present, now, state_of),
         _equals(catalogue, opened, query, present),
+        settings_view(now, query.settings) if query.settings else None,
     )
 
 

@@ -7,6 +7,7 @@ from markupsafe import Markup
 from wattmetron.core.briefs import Brief, Target
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.frames.headway import needed_speedup
+from wattmetron.core.frames.settling import settlings
 from wattmetron.services.assess import Assessment
 from wattmetron.services.words import THIN, percent, settings
 from wattmetron.web.charts.frame_row import frame_row
@@ -133,7 +134,7 @@ def _why(brief: Brief, one: Estimate) -> str:
     if one.state == "short":
         notes.append(_short(brief, one))
     elif one.state == "unsure":
-        notes.append(_unsure(one))
+        notes.append(_unsure(brief, one))
     elif one.cap_fps is not None and one.capped_fps is not None and one.average_fps > one.cap_fps * 0.98:
         notes.append(f"Shown at {one.capped_fps:.0f}{THIN}fps under a cap of {one.cap_fps:g}.")
     return " ".join(notes)
@@ -151,13 +152,19 @@ def _short(brief: Brief, one: Estimate) -> str:
     return f"Neither side alone is enough: both would have to be {percent(both)} faster."
 
 
-def _unsure(one: Estimate) -> str:
-    e_c = one.processor_elasticity
-    processor, graphics = e_c * one.processor_sd, (1 - e_c) * one.graphics_sd
-    side, part = ("processor", "with this processor") if processor > graphics else ("graphics", "on this graphics part")
-    spread = one.processor_sd if processor > graphics else one.graphics_sd
+def _unsure(brief: Brief, one: Estimate) -> str:
+    """The one piece of published evidence that would settle it most often, and an own run."""
+    ranked = settlings(one, brief.chance)
+    run = next(each for each in ranked if each.kind == "own run")
+    best = next(each for each in ranked if each.kind != "own run")
+    what = {
+        "published result": "A published result of this machine at these settings",
+        "processor result": f"A published result of {one.game.name} in which this processor sets the pace",
+        "graphics result": f"A published result of {one.game.name} in which this graphics part sets the pace",
+    }[best.kind]
     return (
-        f"The {side} side is known to ±{spread * 100:.0f}{THIN}%; a measured run of {one.game.name} {part} would settle it."
+        f"{what} would narrow ±{best.before_sd * 100:.0f}{THIN}% to ±{best.after_sd * 100:.0f}{THIN}% and settle it in "
+        f"{percent(best.settles)} of cases; a measured run of your own in {percent(run.settles)}."
     )
 
 

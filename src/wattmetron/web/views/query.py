@@ -49,6 +49,7 @@ class DeskQuery:
     working: str | None = None
     game: str | None = None
     equal: str | None = None
+    settings: str | None = None
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""
@@ -79,4 +80,5 @@ def read_query(view: str, params: dict[str, str]) -> DeskQuery:
         working=(params.get("working") or "")[:20] or None,
         game=(params.get("game") or "")[:80] or None,
         equal=(params.get("equal") or "")[:80] or None,
+        settings=(params.get("settings") or "")[:20] or None,
     )

@@ -1,0 +1,105 @@
+"""Settings that meet: one machine over resolutions, presets, upscaling and ray tracing at once."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from itertools import product
+
+import numpy as np
+
+from wattmetron.core.briefs import Brief, Target
+from wattmetron.core.frames import chance, rates, work
+from wattmetron.core.frames.estimate import State, effective_cap, is_upscaled, processor_time, state_of
+from wattmetron.core.games import PRESETS, Game
+from wattmetron.core.machine import Machine, drawing_side, memory_class
+
+USUAL_SIZES = ((1280, 720), (1920, 1080), (2560, 1440), (3840, 2160))
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """One choice of settings: the judged rate in fps, the chance of the target's rate, the side that limits.
+
+    ``short_gb`` is the video memory that is missing.
+    """
+
+    target: Target
+    fps: float
+    chance: float
+    state: State
+    processor_share: float
+    short_gb: float
+
+
+@dataclass(frozen=True)
+class Grid:
+    """All cells, and the best that meets: what users give up last is kept first."""
+
+    cells: tuple[Cell, ...]
+    best: Cell | None
+    sizes: tuple[tuple[int, int], ...]
+
+
+def settings_grid(machine: Machine, game: Game, target: Target, brief: Brief, sizes: Sequence[tuple[int, int]] = ()) -> Grid | None:
+    """The grid of a target, or None while the machine has no processor or nothing that draws.
+
+    Upscaling and ray tracing stand only where game and graphics part offer them. The rate and the measure are
+    the target's own.
+    """
+    chip = machine.processor
+    if chip is None or not machine.can_draw:
+        return None
+    memory = memory_class(chip, machine.mainboard, machine.memory)
+    side = drawing_side(machine, memory)
+    own = (target.width_px, target.height_px)
+    shown = tuple(sorted({*(sizes or USUAL_SIZES), own}, key=lambda size: size[0] * size[1]))
+    upscaling = (False, True) if is_upscaled(game, replace(target, upscaling=True), side.upscalers) else (False,)
+    rays = (False, True) if game.ray_tracing_ms_per_mpx is not None and np.isfinite(side.ray_speed) else (False,)
+    targets, times, short = [], [], []
+    for rt, up, preset, size in product(rays, upscaling, PRESETS, shown):
+        one = replace(target, width_px=size[0], height_px=size[1], preset=preset, upscaling=up, ray_tracing=rt)
+        load = work.workload(game, one, up)
+        made = work.graphics_work(load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs)
+        sd_g = float(work.graphics_sd(load, made, side.speed_sd, side.ray_sd)[0])
+        sd_c = float(work.processor_sd(load, chip.speed_sd))
+        times.append((processor_time(load, chip, memory)[0], float(made.total_ms[0]), sd_c, sd_g, load.side_cov))
+        targets.append(one)
+        short.append(max(0.0, load.video_memory_gb - side.video_memory_gb))
+    cells = _judged(game, target, brief, targets, np.array(times), short)
+    return Grid(cells, best_of(cells, target), shown)
+
+
+def _judged(
+    game: Game, target: Target, brief: Brief, targets: list[Target], times: np.ndarray, short: list[float]
+) -> tuple[Cell, ...]:
+    t_c, t_g, sd_c, sd_g, cov = times.T
+    v_c, v_g = game.processor_variation, game.graphics_variation
+    statistic = rates.low_ms if target.measure == "low" else rates.mean_ms
+    fps = 1000 / statistic(t_c, t_g, v_c, v_g)
+    line = chance.curve(v_c, v_g, target.measure)
+    within = chance.chance_within(line, np.log(t_c), sd_c, np.log(t_g), sd_g, np.log(1000 / target.fps), cov)
+    shares = rates.processor_share(t_c, t_g, v_c, v_g)
+    cap = effective_cap(game, target)
+    if cap is not None and target.fps > cap:
+        within = np.zeros_like(within)
+    return tuple(
+        Cell(one, float(fps[n]), float(within[n]), state_of(float(within[n]), brief.chance), float(shares[n]), short[n])
+        for n, one in enumerate(targets)
+    )
+
+
+def best_of(cells: tuple[Cell, ...], target: Target) -> Cell | None:
+    """Of the cells that meet, the one that gives up least: resolution is given up last, then the preset, then
+    drawing without upscaling, and ray tracing first; never more than the target asks for in pixels."""
+    asked = target.width_px * target.height_px
+    met = [one for one in cells if one.state == "meets" and one.target.width_px * one.target.height_px <= asked]
+    return max(
+        met,
+        key=lambda one: (
+            one.target.width_px * one.target.height_px,
+            PRESETS.index(one.target.preset),
+            not one.target.upscaling,
+            one.target.ray_tracing,
+            one.chance,
+        ),
+        default=None,
+    )

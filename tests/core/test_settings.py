@@ -1,0 +1,87 @@
+"""Settings that meet, and what would settle an unsure target."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from scipy.stats import norm
+
+from wattmetron.core.charts.settled import settled
+from wattmetron.core.frames.estimate import estimate
+from wattmetron.core.frames.settings_grid import best_of, settings_grid
+from wattmetron.core.frames.settling import NOISE, settlings
+from wattmetron.core.games import PRESETS
+from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.formats.brief_file import read_brief, read_build
+from wattmetron.formats.catalogue_folder import read_catalogue
+
+WORLD = settled(read_catalogue(CATALOGUE))
+BRIEF = read_brief("net-loft", (BRIEFS / "net-loft.brief.json").read_bytes())
+MACHINE = WORLD.machine(read_build("net-loft", (BRIEFS / "net-loft.build.json").read_bytes()))
+
+
+@pytest.mark.parametrize("target", BRIEF.targets, ids=lambda one: one.game_id)
+def test_every_cell_is_the_estimate_of_its_settings(target):
+    game = WORLD.game(target.game_id)
+    grid = settings_grid(MACHINE, game, target, BRIEF)
+    assert (target.width_px, target.height_px) in grid.sizes
+    for cell in grid.cells[::3]:
+        exact = estimate(MACHINE, game, cell.target, BRIEF)
+        assert cell.fps == pytest.approx(exact.judged_fps) and cell.chance == pytest.approx(exact.chance, abs=1e-9)
+        assert cell.state == exact.state and cell.short_gb == pytest.approx(exact.short_of_video_memory_gb)
+    rays = game.ray_tracing_ms_per_mpx is not None
+    assert {cell.target.ray_tracing for cell in grid.cells} == ({False, True} if rays else {False})
+
+
+@pytest.mark.parametrize("target", BRIEF.targets, ids=lambda one: one.game_id)
+def test_more_pixels_or_a_higher_preset_never_help_and_the_best_gives_up_least(target):
+    grid = settings_grid(MACHINE, WORLD.game(target.game_id), target, BRIEF)
+    rates = {
+        (c.target.ray_tracing, c.target.upscaling, PRESETS.index(c.target.preset), c.target.width_px * c.target.height_px): c.fps
+        for c in grid.cells
+    }
+    for (rays, up, preset, pixels), fps in rates.items():
+        for (other_rays, other_up, other_preset, other_pixels), other in rates.items():
+            if (rays, up) == (other_rays, other_up) and preset <= other_preset and pixels <= other_pixels:
+                assert fps >= other - 1e-9
+    best = grid.best
+    if best is not None:
+        assert best.state == "meets" and best.target.width_px <= target.width_px
+        better = [
+            c
+            for c in grid.cells
+            if c.state == "meets"
+            and c.target.width_px * c.target.height_px == best.target.width_px * best.target.height_px
+            and PRESETS.index(c.target.preset) > PRESETS.index(best.target.preset)
+        ]
+        assert not better
+    assert best_of((), target) is None
+
+
+def test_a_machine_that_cannot_run_it_has_no_grid_and_a_cap_is_never_met():
+    target = BRIEF.targets[0]
+    game = WORLD.game(target.game_id)
+    assert settings_grid(replace(MACHINE, processor=None), game, target, BRIEF) is None
+    capped = settings_grid(MACHINE, replace(game, engine_cap_fps=30.0), target, BRIEF)
+    assert capped.best is None and {cell.state for cell in capped.cells} == {"short"}
+
+
+def test_what_settles_by_hand_and_by_simulation():
+    target = replace(BRIEF.targets[0], fps=63.0)
+    one = estimate(MACHINE, WORLD.game(target.game_id), target, BRIEF)
+    assert one.state == "unsure"
+    e_c, cov = one.processor_elasticity, one.workload.side_cov
+    variance = (e_c * one.processor_sd) ** 2 + ((1 - e_c) * one.graphics_sd) ** 2 + 2 * e_c * (1 - e_c) * cov
+    found = {each.kind: each for each in settlings(one, 0.8)}
+    run = found["own run"]
+    assert run.before_sd == pytest.approx(variance**0.5)
+    assert run.after_sd == pytest.approx((1 / (1 / variance + 1 / NOISE["own run"] ** 2)) ** 0.5)
+    rng = np.random.default_rng(3)
+    truth = rng.normal(0, variance**0.5, 200_000)
+    seen = truth + rng.normal(0, NOISE["own run"], truth.size)
+    middle = seen * variance / (variance + NOISE["own run"] ** 2)
+    ahead = norm.ppf(one.chance) * variance**0.5
+    chances = norm.cdf((ahead - middle) / run.after_sd)
+    assert run.settles == pytest.approx(((chances >= 0.8) | (chances <= 0.2)).mean(), abs=0.005)
+    assert all(each.after_sd <= each.before_sd for each in found.values())
+    assert run.settles >= found["published result"].settles
