@@ -23,6 +23,7 @@ VIEWS = (
     ("game", "/games/gullwing-circuit?brief=1", 1280, 800, "light"),
     ("as-good", "/briefs/1/frames?game=gullwing-circuit&equal=orlop-wick@8", 1280, 800, "light"),
     ("scale", "/parts/scale?first=Nacre+Reef+16+GB&second=Orlop+Beacon", 1280, 800, "light"),
+    ("settings", "/briefs/1/frames?settings=t3", 1280, 800, "light"),
     ("narrow", "/briefs/1/frames", 390, 844, "light"),
 )
 
@@ -40,6 +41,7 @@ def main() -> None:
             page.screenshot(path=OUT / f"{name}.png")
             page.close()
         _pasted(browser, site.url)
+        _measured(browser, site.url)
         browser.close()
         site.stop()
 
@@ -72,6 +74,26 @@ def _pasted(browser, url: str) -> None:
     page.wait_for_selector("#draft")
     page.wait_for_timeout(200)
     page.screenshot(path=OUT / "paste-and-read.png")
+    page.close()
+
+
+RESULTS = """Heron Slate 6; Reef 16 GB; 1440p; high; 84; 61
+Ketch Flood 8; Ness 16 GB; 1080p; medium; 182; 128
+Cutter Ebb 6; Shoal 8 GB; 1080p; high; 98
+Cutter Ebb 6; Wick 8 GB; 1080p; high; 230"""
+
+
+def _measured(browser, url: str) -> None:
+    """Results of a game against the model, one of them wrong."""
+    page = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="light")
+    page.goto(f"{url}/games/breakwater-siege?brief=1")
+    page.fill("#results-table", RESULTS)
+    page.fill("#results-source", "Harbour Lab")
+    page.click("#store-results")
+    page.wait_for_selector("#notice")
+    page.locator("#evidence").scroll_into_view_if_needed()
+    page.wait_for_timeout(200)
+    page.screenshot(path=OUT / "evidence.png")
     page.close()
 
 

@@ -86,7 +86,7 @@ Of the targets said to be met with a chance, the share that is met:
 | and an own run, same machine, other settings | 6 % | 9 % | 95 % |
 | the same at the run's own preset | 4.5 % | 7 % | 95 % |
 
-Intervals are to cover 76 to 86 %, the bias to stay under 3 %. All aims hold but two: with three results the limiting side is right in a little less than 95 % (the rest are games whose two sides are within a fifth of each other, where three results 5 % off cannot tell), and at the run's own preset the intervals are a little wide.
+Intervals are to cover 76 to 86 %, the bias to stay under 3 %. All aims hold but one: with three results the limiting side is right in a little less than 95 %; three results that are 5 % off cannot always tell two sides that are close. The levels with an own run are what the fit says of that very machine, its parts' own errors included; frame rows and proposals use the game's parameters alone so far.
 
 What was tried: taking tiers as points weighed by inverse variance (median error 19 % instead of 11.5 %, bias −17 %: the band below the bar counted the list's own alternatives, and tiers that the weakest part met bounded from below); assumed conditions as symmetric ranges (16 % and a bias of −8 %; now triangular, with their means); the low of a result as a figure of its own (side right 93.9 %; now as a share of the average, for both are off together).
 """

@@ -50,16 +50,9 @@ def tally() -> Tally:
     return Tally([], [], [], [], [], [])
 
 
-def scale_of(world: World) -> Scale:
-    scale = Scale((), {})
-    for one in (*world.processors, *world.cards):
-        scale._add(one)
-    return scale
-
-
 def score_world(seed: int, games: int, questions: int) -> dict[str, Tally]:
     world = World(seed, games)
-    scale = scale_of(world)
+    scale = Scale.of_standings((*world.processors, *world.cards))
     found: dict[str, Tally] = defaultdict(tally)
     for true in world.games:
         game = known_game(true)

@@ -72,6 +72,14 @@ class Scale:
             self._add(_variant(key, cards[key]))
         self._place(named)
 
+    @classmethod
+    def of_standings(cls, standings: Iterable[Standing]) -> "Scale":
+        """A scale of standings that are there already."""
+        scale = cls((), {})
+        for one in standings:
+            scale._add(one)
+        return scale
+
     def _add(self, one: Standing) -> None:
         self.standings[one.key] = one
         for part_id in one.part_ids:

@@ -24,7 +24,7 @@ from wattmetron.core.scale import Scale, Standing
 
 Floats = NDArray[np.float64]
 STEP_SD, PHI_SD, VARIATION_SD = 0.4, 0.5, 0.25
-FORM_SD = 0.03
+FORM_SD = 0.02
 """What the model's form leaves open at settings other than those of the evidence."""
 RESULT_SD, RUN_SD, LOW_SHARE_SD = 0.08, 0.04, 0.05
 DEGREES = 4.0

@@ -17,6 +17,7 @@ class WorkingView:
     title: str
     sentence: str
     steps: tuple[Step, ...]
+    game_id: str = ""
 
 
 def working_view(now: Assessment, what: str, dated: str) -> WorkingView | None:
@@ -32,7 +33,7 @@ def working_view(now: Assessment, what: str, dated: str) -> WorkingView | None:
     for one in now.estimates:
         if one is not None and one.target.id == what:
             steps = (_work(one), *frame_working(now.machine, one, now.brief))
-            return WorkingView(f"Frames of {one.game.name}", frames_sentence(now, one, dated), steps)
+            return WorkingView(f"Frames of {one.game.name}", frames_sentence(now, one, dated), steps, one.game.id)
     return None
 
 

@@ -1,0 +1,63 @@
+"""Speed of the fit of a game, of whole grids, and of the settings grid."""
+
+import resource
+import statistics
+import time
+
+import numpy as np
+
+from tests.accuracy.run import _pair
+from tests.core.test_settings import BRIEF, MACHINE, WORLD
+from wattmetron.core.frames import rates
+from wattmetron.core.frames.settings_grid import settings_grid
+from wattmetron.core.frames.table import reliable_table
+from wattmetron.core.games.fit import fit_game
+from wattmetron.demo.truth import World, known_game
+
+
+def fits():
+    world = World(5, 4)
+    for count in (3, 50):
+        took = []
+        for true in world.games:
+            pairs = [_pair(world, world.result(true, *world.question(), n)) for n in range(count)]
+            start = time.perf_counter()
+            fit_game(known_game(true), (), pairs)
+            took.append(time.perf_counter() - start)
+        print(f"\nfit of one game to {count} results: median {1000 * statistics.median(took):.0f} ms")
+    took = []
+    for target in BRIEF.targets:
+        game = WORLD.game(target.game_id)
+        settings_grid(MACHINE, game, target, BRIEF)
+        start = time.perf_counter()
+        cells = len(settings_grid(MACHINE, game, target, BRIEF).cells)
+        took.append((time.perf_counter() - start, cells))
+    print(f"settings grid: median {1000 * statistics.median(one for one, _ in took):.0f} ms, largest {1000 * max(took)[0]:.0f} ms ({max(took)[1]} cells)")
+    whole_grids()
+
+
+def whole_grids(processors=250, cards=800, targets=10):
+    """Averages, lows and chances of every pairing for ten targets."""
+    rng = np.random.default_rng(1)
+    took = {"averages": 0.0, "lows": 0.0, "reliable rates": 0.0}
+    for _ in range(targets):
+        v_c, v_g = rng.uniform(0.1, 0.25), rng.uniform(0.05, 0.12)
+        t_c = np.repeat(np.exp(rng.uniform(np.log(4), np.log(20), processors)), cards)
+        t_g = np.tile(np.exp(rng.uniform(np.log(4), np.log(30), cards)), processors)
+        sd_c, sd_g = np.full(t_c.size, 0.08), np.full(t_c.size, 0.09)
+        table = reliable_table(v_c, v_g, "average", 0.8, False, -0.002)
+        for name, work, figures in (
+            ("averages", rates.mean_ms, (t_c, t_g, v_c, v_g)),
+            ("lows", rates.low_ms, (t_c, t_g, v_c, v_g)),
+            ("reliable rates", table.ln_quantile, (np.log(t_c), sd_c, np.log(t_g), sd_g)),
+        ):
+            start = time.perf_counter()
+            work(*figures)
+            took[name] += time.perf_counter() - start
+    peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1000
+    words = ", ".join(f"{name} {seconds:.2f} s" for name, seconds in took.items())
+    print(f"{processors} x {cards} pairings x {targets} targets: {words}; peak of the process {peak:.0f} MB")
+
+
+if __name__ == "__main__":
+    fits()
