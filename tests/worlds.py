@@ -7,6 +7,7 @@ import numpy as np
 from wattmetron.core.briefs import Brief, Display, Target
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.games import Game, Preset, VideoMemoryNeed
+from wattmetron.core.games.results import Result, Results
 from wattmetron.core.parts import (
     Case,
     Cooler,
@@ -30,6 +31,7 @@ class World:
     def __init__(self, seed: int) -> None:
         self.rng = np.random.default_rng(seed)
         self.prices: dict[str, int] = {}
+        self.designs = ("reef", "")
 
     def pick(self, *values):
         return values[int(self.rng.integers(len(values)))]
@@ -66,6 +68,7 @@ class World:
             igpu_speed=self.pick(None, round(float(self.rng.uniform(5, 25)), 1)),
             igpu_upscalers=self.pick((), ("Driftlens",)),
             boxed_cooler_w=self.pick(None, 65, 95),
+            design=f"design {n % 2}",
         )
         return self.price(part, 30 + speed**1.3 * 0.6)
 
@@ -93,6 +96,7 @@ class World:
             pcie_16pin=1 if watts > 260 else 0,
             outputs=("DisplayPort", "HDMI"),
             upscalers=self.pick((), ("Driftlens",), ("Driftlens", "Spyglass")),
+            design=self.designs[n % 2],
         )
         return self.price(part, 40 + speed**1.15 * 1.2)
 
@@ -272,6 +276,26 @@ class World:
         )
         found = [self.game(n) for n in range(games)]
         return Catalogue(parts, {game.id: game for game in found}, offers, {"town": REGION})
+
+    def results(self, catalogue: Catalogue, per_game: int) -> dict[str, Results]:
+        """Results of random pairs, within half and double of what the game's description says."""
+        found = {}
+        for game in catalogue.games.values():
+            items = [
+                Result(
+                    id=f"r{n}",
+                    processor=self.pick(*catalogue.scale.processors).key,
+                    graphics=self.pick(*catalogue.scale.graphics).key,
+                    width_px=1920,
+                    height_px=1080,
+                    preset=self.pick("low", "medium", "high"),
+                    average_fps=1000 / max(game.processor_ms, game.graphics_ms) * float(self.rng.uniform(0.5, 2)),
+                    low_fps=None,
+                )
+                for n in range(per_game)
+            ]
+            found[game.id] = Results(game=game.id, items=tuple(items))
+        return found
 
     def brief(self, catalogue: Catalogue, targets: int, budget: int | None = None) -> Brief:
         games = list(catalogue.games.values())

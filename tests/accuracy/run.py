@@ -14,7 +14,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from tests.accuracy.report import plots, write
-from wattmetron.core.frames import chance, rates
+from wattmetron.core.briefs import Target
+from wattmetron.core.frames import chance, rates, work
 from wattmetron.core.games.evidence import informed_items
 from wattmetron.core.games.fit import Pair, fit_game
 from wattmetron.core.games.published import Assumptions
@@ -99,14 +100,18 @@ def _pair(world: World, result: Result) -> Pair:
 
 def _score(kept: Tally, world: World, fit, question, truth) -> None:
     p, g, size, preset = question
-    settings = Result(id="q", processor=f"p{p}", graphics=f"g{g}@8", width_px=size[0], height_px=size[1], preset=preset, average_fps=60.0)
-    times = fit.times(world.processors[p], world.cards[g], settings)
+    target = Target(id="q", game_id=fit.game.id, width_px=size[0], height_px=size[1], preset=preset, fps=60.0)
+    chip, card = world.processors[p], world.cards[g]
+    known = [fit.game.affinity(one.side, one.key, one.design) for one in (chip, card)]
+    load = work.workload(fit.game, target, False, *known)
+    made = work.graphics_work(load, [card.speeds], np.nan, np.inf, 1.0)
+    t_c, t_g = float(work.processor_ms(load, *chip.speeds)), float(made.total_ms[0])
+    sd_c, sd_g = float(work.processor_sd(load, chip.sd)), float(work.graphics_sd(work.unsure(load), made, card.sd, 0.0)[0])
     v_c, v_g = fit.game.processor_variation, fit.game.graphics_variation
-    t_c, t_g = np.exp(times.ln_c), np.exp(times.ln_g)
     average, low = 1000 / float(rates.mean_ms(t_c, t_g, v_c, v_g)), 1000 / float(rates.low_ms(t_c, t_g, v_c, v_g))
     line = chance.curve(round(v_c, 3), round(v_g, 3), "average")
-    spread = (times.ln_c, times.sd_c, times.ln_g, times.sd_g)
-    at_truth = float(chance.chance_within(line, *spread, np.log(1000 / truth[0]), times.cov))
+    spread = (np.log(t_c), sd_c, np.log(t_g), sd_g)
+    at_truth = float(chance.chance_within(line, *spread, np.log(1000 / truth[0]), load.side_cov))
     kept.errors.append(abs(average / truth[0] - 1))
     kept.lows.append(abs(low / truth[1] - 1))
     kept.inside.append(0.1 <= at_truth <= 0.9)

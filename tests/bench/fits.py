@@ -45,11 +45,11 @@ def whole_grids(processors=250, cards=800, targets=10):
         t_c = np.repeat(np.exp(rng.uniform(np.log(4), np.log(20), processors)), cards)
         t_g = np.tile(np.exp(rng.uniform(np.log(4), np.log(30), cards)), processors)
         sd_c, sd_g = np.full(t_c.size, 0.08), np.full(t_c.size, 0.09)
-        table = reliable_table(v_c, v_g, "average", 0.8, False, -0.002)
+        table = reliable_table(v_c, v_g, "average", 0.8, False)
         for name, work, figures in (
             ("averages", rates.mean_ms, (t_c, t_g, v_c, v_g)),
             ("lows", rates.low_ms, (t_c, t_g, v_c, v_g)),
-            ("reliable rates", table.ln_quantile, (np.log(t_c), sd_c, np.log(t_g), sd_g)),
+            ("reliable rates", table.ln_quantile, (np.log(t_c), sd_c, np.log(t_g), sd_g, np.full(t_c.size, -0.002))),
         ):
             start = time.perf_counter()
             work(*figures)

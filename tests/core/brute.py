@@ -134,7 +134,7 @@ def _judged(catalogue, brief, machine):
                 brief.chance,
                 target.ray_tracing and game.ray_tracing_ms_per_mpx is not None,
             )
-            columns = (np.log(one.processor_ms), one.processor_sd, np.log(one.graphics_ms), one.graphics_sd)
+            columns = (np.log(one.processor_ms), one.processor_sd, np.log(one.graphics_ms), one.graphics_sd, one.workload.side_cov)
             ln_f = float(table.ln_quantile(*(np.array([value]) for value in columns))[0])
             gain = max(gain, round((np.log(1000 / target.fps) - ln_f) * 1e6))
         gain = min(gain, round(np.log(max(1.0, min(1.5, brief.display.refresh_hz / target.fps))) * 1e6))

@@ -32,9 +32,12 @@ def ids_of(build: Build) -> tuple:
 
 
 def question(seed: int):
-    """A small catalogue, a brief with or without owned parts, and perhaps a kept part."""
+    """A small catalogue, with or without results of its games, a brief with or without owned parts, and perhaps a
+    kept part."""
     world = World(seed)
     catalogue = world.catalogue(per_kind=3 if seed % 3 else 4, games=2)
+    if seed % 2:
+        catalogue = replace(catalogue, results=world.results(catalogue, 1 + seed % 3))
     brief = world.brief(catalogue, targets=int(world.rng.integers(0, 4)))
     ids = sorted(catalogue.parts)
     kept = Build()

@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 from scipy.stats import norm
 
 from tests.accuracy.run import _pair, score_world
-from wattmetron.core.frames import chance, rates
+from wattmetron.core.briefs import Target
+from wattmetron.core.frames import chance, rates, work
 from wattmetron.core.games.fit import RESULT_SD, Pair, _band, fit_game
 from wattmetron.core.games.fitted import C, FittedGame, G, steps_between
 from wattmetron.core.games.priors import unknown_game
@@ -56,8 +57,31 @@ def test_a_result_of_matched_sides_ties_them_together():
     fit = fit_game(replace(GAME, graphics_ms=GAME.processor_ms), (), [Pair(balanced, chip, CARD)])
     rho = fit.game.cover[C, G] / math.sqrt(fit.game.cover[C, C] * fit.game.cover[G, G])
     assert rho < -0.2, "one side heavier means the other lighter"
-    times = fit.times(CHIP, CARD, balanced)
-    assert times.cov < 0
+    target = Target(id="t", game_id=GAME.id, width_px=1920, height_px=1080, preset="high", fps=60.0)
+    seen = [fit.game.affinity(one.side, one.key, one.design) for one in (chip, CARD)]
+    assert work.workload(fit.game, target, False, *seen).side_cov < 0
+
+
+def test_a_result_tells_of_the_part_more_than_of_its_design_and_of_others_least():
+    """On an endless processor three kinds of card: the one measured, one of its design, and any other."""
+    measured = replace(CARD, design="reef", sd=0.03)
+    slow = result(1000 / (GAME.graphics_ms * 1.3))
+    fit = fit_game(GAME, (), [Pair(slow, FAST_CHIP, measured)])
+    target = Target(id="t", game_id=GAME.id, width_px=1920, height_px=1080, preset="high", fps=60.0)
+    found = []
+    for key, design in ((measured.key, "reef"), ("another@8", "reef"), ("other@8", "ness")):
+        card = fit.game.affinity("graphics", key, design)
+        load = work.workload(fit.game, target, False, card=card)
+        made = work.graphics_work(load, [(100.0, 100.0, 100.0)], np.nan, np.inf, 1.0)
+        found.append((load.graphics_ms, float(work.graphics_sd(work.unsure(load), made, 0.03, 0.0)[0])))
+    times, spreads = zip(*found, strict=True)
+    assert times[0] > times[1] > times[2] > GAME.graphics_ms and spreads[0] < spreads[1] < spreads[2]
+    prior = {"game": GAME.graphics_work_sd**2, "design": 0.06**2, "part": 0.03**2}
+    gain = math.log(1.3) / (sum(prior.values()) + RESULT_SD**2)
+    own = sum(prior.values())
+    assert math.log(times[0] / GAME.graphics_ms) == pytest.approx(own * gain, rel=0.1)
+    assert math.log(times[1] / GAME.graphics_ms) == pytest.approx((own - prior["part"]) * gain, rel=0.1)
+    assert math.log(times[2] / GAME.graphics_ms) == pytest.approx(prior["game"] * gain, rel=0.1)
 
 
 def test_the_band_is_the_log_of_a_difference_of_normals_with_its_slope_and_curvature():

@@ -128,12 +128,13 @@ def test_tables_stay_within_a_millionth(measure, continuous):
     n = 3000
     x, sd_c = rng.uniform(-1.5, 1.5, n), rng.choice([0.07, 0.12, 0.15], n)
     sd_g = rng.uniform(0.08, 0.17, n) if continuous else rng.choice([0.08, 0.131, 0.17], n)
+    cov = rng.choice([0.0, -0.003, 0.002], n)
     for v_c, v_g in ((0.18, 0.08), (0.25, 0.12), (0.05, 0.02)):
         table = ReliableTable(v_c, v_g, measure, 0.8, continuous)
-        exact = quantile_ln(curve(v_c, v_g, measure), x, sd_c, 0.0, sd_g, 0.8)
-        got = table.ln_quantile(x, sd_c, np.zeros(n), sd_g)
+        exact = quantile_ln(curve(v_c, v_g, measure), x, sd_c, 0.0, sd_g, 0.8, cov)
+        got = table.ln_quantile(x, sd_c, np.zeros(n), sd_g, cov)
         assert np.abs(got - exact).max() < 1e-6
-        few = table.ln_quantile(x[:50], sd_c[:50], np.zeros(50), sd_g[:50])
+        few = table.ln_quantile(x[:50], sd_c[:50], np.zeros(50), sd_g[:50], cov[:50])
         assert np.abs(few - got[:50]).max() < 1e-13
 
 

@@ -5,6 +5,8 @@ from dataclasses import dataclass, fields
 import numpy as np
 
 from wattmetron.core.frames import work
+from wattmetron.core.games import Game
+from wattmetron.core.games.affinity import UNSEEN, Affinity
 from wattmetron.core.parts import (
     Case,
     Cooler,
@@ -17,7 +19,7 @@ from wattmetron.core.parts import (
     Processor,
     Storage,
 )
-from wattmetron.core.scale import anchors_of
+from wattmetron.core.scale import anchors_of, variant_key
 
 
 def rated_latency_ns(processor: Processor) -> float:
@@ -139,6 +141,15 @@ class DrawingSide:
     video_memory_gb: float
     link_gbs: float
     upscalers: tuple[str, ...]
+
+
+def affinities(machine: Machine, game: Game) -> tuple[Affinity, Affinity]:
+    """What a game's results told about a machine's processor and card; of integrated graphics nothing."""
+    chip, card = machine.processor, machine.graphics
+    return (
+        UNSEEN if chip is None else game.affinity("processor", chip.id, chip.design),
+        UNSEEN if card is None else game.affinity("graphics", variant_key(card.chip, card.memory_gb), card.design),
+    )
 
 
 def drawing_side(machine: Machine, memory: MemoryClass) -> DrawingSide:

@@ -28,7 +28,8 @@ class Standing:
     """A place on the scale.
 
     ``speeds``: for a processor (S, T) in points; for graphics (R at 1920x1080, 2560x1440, 3840x2160) in
-    points. ``ray_speed`` is Q, None where it cannot trace rays. ``part_ids`` are the parts that stand here.
+    points. ``ray_speed`` is Q, None where it cannot trace rays. ``part_ids`` are the parts that stand here; games
+    take to parts of one ``design`` alike.
     """
 
     key: str
@@ -43,6 +44,7 @@ class Standing:
     withdrawn: date | None
     part_ids: tuple[str, ...]
     placed: NamedPart | None = None
+    design: str = ""
 
     def on_sale(self, day: date) -> bool:
         """Whether it was sold on that day; an unknown date does not exclude it."""
@@ -144,6 +146,7 @@ def _processor(part: Processor) -> Standing:
         part.released,
         part.withdrawn,
         (part.id,),
+        design=part.design,
     )
 
 
@@ -165,6 +168,7 @@ def _variant(key: str, cards: list[Graphics]) -> Standing:
         released,
         withdrawn,
         tuple(one.id for one in cards),
+        design=card.design,
     )
 
 
@@ -184,4 +188,5 @@ def _named(one: NamedPart, base: Standing) -> Standing:
         withdrawn=None,
         part_ids=(),
         placed=one,
+        design="",
     )

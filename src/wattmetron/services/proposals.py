@@ -11,6 +11,8 @@ from wattmetron.core.parts import KINDS, Kind
 from wattmetron.services.assess import Assessment, assess, known_brief, known_build
 from wattmetron.services.words import KIND_WORDS, money, resolution
 
+ROUND_FPS = 5
+
 
 @dataclass(frozen=True, slots=True)
 class Reason:
@@ -174,9 +176,9 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
                 f"{money(more, currency)} more."
             )
             return Answer(proposal, None, headline, (), (), ())
-    obstacles = tuple(_obstacles(catalogue, brief, kept))
-    account += obstacles
-    relaxations = tuple(_relaxations(catalogue, brief, kept))
+    obstacles = _obstacles(catalogue, brief, kept)
+    account += [one.sentence for one in obstacles]
+    relaxations = tuple(_relaxations(catalogue, brief, kept, obstacles))
     headline = "No build in the catalogue meets every target at any price."
     if not obstacles:
         headline = "Each target can be met by some build, but no build meets them all together."
@@ -204,7 +206,16 @@ def _nothing_fits(catalogue: Catalogue, brief: Brief) -> str:
     )
 
 
-def _obstacles(catalogue: Catalogue, brief: Brief, kept: Build) -> list[str]:
+@dataclass(frozen=True, slots=True)
+class Obstacle:
+    """A target that nothing reaches by itself: why, and the best rate that the catalogue reaches, in fps."""
+
+    target_id: str
+    sentence: str
+    best_fps: float | None = None
+
+
+def _obstacles(catalogue: Catalogue, brief: Brief, kept: Build) -> list[Obstacle]:
     """Each counted target that nothing reaches by itself, with the best that the catalogue does."""
     found = []
     for target in brief.counted_targets:
@@ -213,29 +224,35 @@ def _obstacles(catalogue: Catalogue, brief: Brief, kept: Build) -> list[str]:
             continue
         game = catalogue.game(target.game_id)
         if game.engine_cap_fps is not None and target.fps > game.engine_cap_fps:
-            found.append(
-                f"{game.name} is capped at {game.engine_cap_fps:g} fps by its engine; {target.fps:g} fps cannot be met."
-            )
+            capped = f"{game.name} is capped at {game.engine_cap_fps:g} fps by its engine; {target.fps:g} fps cannot be met."
+            found.append(Obstacle(target.id, capped))
             continue
         best = propose(catalogue, alone, "most frames", kept, band=0, budget_minor=NEVER - 1)
         if best.build is None:
-            found.append(f"{game.name}: no card on sale has enough video memory for these settings.")
+            found.append(Obstacle(target.id, f"{game.name}: no card on sale has enough video memory for these settings."))
             continue
         one = assess(catalogue, alone, best.build).estimates[0]
         if one is not None:
-            found.append(
+            reached = (
                 f"{game.name} at {resolution(target)}, {target.preset}: the best in the catalogue reaches "
                 f"{one.reliable_fps:.0f} fps at this sureness; {target.fps:g} are asked for."
             )
+            found.append(Obstacle(target.id, reached, one.reliable_fps))
     return found
 
 
-def _relaxations(catalogue: Catalogue, brief: Brief, kept: Build) -> list[Relaxation]:
+def _relaxations(catalogue: Catalogue, brief: Brief, kept: Build, obstacles: list[Obstacle]) -> list[Relaxation]:
     """Single changes of one target after which the least-money answer exists."""
     found = []
+    rates: dict[str, list[float]] = {target.id: [] for target in brief.counted_targets}
+    for obstacle in obstacles:
+        rates[obstacle.target_id] += [obstacle.best_fps] if obstacle.best_fps else []
+    inside = propose(catalogue, brief, "most frames", kept)
+    for one in assess(catalogue, brief, inside.build).counted if inside.build else ():
+        rates[one.target.id].append(one.reliable_fps)
     currency = catalogue.region(brief.region).currency
     for target in brief.counted_targets:
-        for sentence, changed in _easier(catalogue, target):
+        for sentence, changed in _easier(catalogue, target, rates[target.id]):
             targets = tuple(changed if one.id == target.id else one for one in brief.targets)
             relaxed = replace(brief, targets=targets)
             result = propose(catalogue, relaxed, "least money", kept)
@@ -250,7 +267,8 @@ def _against(brief: Brief, cost_minor: int, currency: str) -> str:
     return f"{money(over, currency)} over the budget" if over > 0 else "within the budget"
 
 
-def _easier(catalogue: Catalogue, target: Target) -> list[tuple[str, Target]]:
+def _easier(catalogue: Catalogue, target: Target, rates: list[float]) -> list[tuple[str, Target]]:
+    """Lower presets, upscaling, no rays, and the rates that the best and the budget reach."""
     game = catalogue.game(target.game_id)
     options = []
     place = PRESETS.index(target.preset)
@@ -261,8 +279,7 @@ def _easier(catalogue: Catalogue, target: Target) -> list[tuple[str, Target]]:
         options.append((f"{game.name} with upscaling", replace(target, upscaling=True)))
     if target.ray_tracing:
         options.append((f"{game.name} without ray tracing", replace(target, ray_tracing=False)))
-    if target.fps > 20:
-        fewer = max(20.0, target.fps - 20)
+    for fewer in sorted({rate // ROUND_FPS * ROUND_FPS for rate in rates if 0 < rate // ROUND_FPS * ROUND_FPS < target.fps}):
         options.append((f"{game.name} at {fewer:g} instead of {target.fps:g} fps", replace(target, fps=fewer)))
     if game.engine_cap_fps is not None and target.fps > game.engine_cap_fps:
         at_cap = replace(target, fps=game.engine_cap_fps)

@@ -1,6 +1,7 @@
 """Targets as arrays over processors and cards, and the gain r that a pairing reaches in each."""
 
 from dataclasses import dataclass
+from itertools import product
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,9 +13,10 @@ from wattmetron.core.frames import work
 from wattmetron.core.frames.estimate import effective_cap, is_upscaled
 from wattmetron.core.frames.table import ReliableTable, reliable_table
 from wattmetron.core.games import Game
+from wattmetron.core.games.affinity import UNSEEN, Affinity
 from wattmetron.core.machine import rated_bandwidth_gbs, rated_latency_ns
 from wattmetron.core.parts import Graphics, Processor
-from wattmetron.core.scale import anchors_of
+from wattmetron.core.scale import anchors_of, variant_key
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -25,13 +27,18 @@ SLACK = 5e-6
 
 @dataclass(frozen=True)
 class Drawing:
-    """Graphics figures of one target for n parts; times in ms on a link that never spills."""
+    """Graphics figures of one target for n parts; times in ms on a link that never spills.
+
+    ``kin`` says, as a column of the covariances, what the game's results told about each part.
+    """
 
     raster_ms: Floats
     ray_ms: Floats
     over_gb: Floats
     speed_sd: Floats
     ray_sd: Floats
+    unsure: work.Unsure
+    kin: Ints
 
 
 @dataclass(frozen=True)
@@ -78,11 +85,10 @@ class TargetSide:
         self.ln_budget_ms = float(np.log(1000 / target.fps))
         self._figures = figures
         self.load = work.workload(game, target, False)
-        self.base_ms = work.processor_ms(self.load, figures.single, figures.all_core)
-        self.processor_sd = work.processor_sd(self.load, figures.speed_sd)
+        self._set_processors(game, target, chips)
         tracing = self.load.ray_ms_per_mpx > 0
         self.table: ReliableTable = reliable_table(
-            self.load.v_c, self.load.v_g, target.measure, brief.chance, tracing, self.load.side_cov
+            self.load.v_c, self.load.v_g, target.measure, brief.chance, tracing
         )
         self.cards = self._drawing(
             game,
@@ -93,6 +99,7 @@ class TargetSide:
             [card.ray_speed_sd for card in cards],
             [card.memory_gb for card in cards],
             [card.upscalers for card in cards],
+            [game.affinity("graphics", variant_key(card.chip, card.memory_gb), card.design) for card in cards],
         )
         self.integrated = self._drawing(
             game,
@@ -103,7 +110,24 @@ class TargetSide:
             [0.0] * len(chips),
             [0.0] * len(chips),
             [chip.igpu_upscalers for chip in chips],
+            [UNSEEN] * len(chips),
         )
+        self.cov = np.array(
+            [[work.workload(game, target, False, chip, card).side_cov for card in self._cards_seen] for chip in self._chips_seen]
+        )
+
+    def _set_processors(self, game: Game, target: Target, chips: tuple[Processor, ...]) -> None:
+        """Times on rated memory and spreads of all processors."""
+        known = [game.affinity("processor", chip.id, chip.design) for chip in chips]
+        self._chips_seen = list(dict.fromkeys(known)) or [UNSEEN]
+        self._cards_seen: list[Affinity] = [UNSEEN]
+        self.kin = np.array([self._chips_seen.index(one) for one in known], dtype=np.int64)
+        figures = self._figures
+        self.base_ms, self.processor_sd = np.zeros(len(chips)), np.zeros(len(chips))
+        for n, one in enumerate(self._chips_seen):
+            load, pick = work.workload(game, target, False, one), self.kin == n
+            self.base_ms[pick] = work.processor_ms(load, figures.single[pick], figures.all_core[pick])
+            self.processor_sd[pick] = work.processor_sd(load, figures.speed_sd[pick])
 
     def _drawing(
         self,
@@ -115,24 +139,29 @@ class TargetSide:
         ray_sd: list[float],
         memory_gb: list[float],
         upscalers: list[tuple[str, ...]],
+        known: list[Affinity],
     ) -> Drawing:
         n = len(anchors)
         raster, rays, over = np.zeros(n), np.zeros(n), np.zeros(n)
+        spreads = np.zeros((3, n))
         upscaled = np.array([is_upscaled(game, target, offered) for offered in upscalers], dtype=bool)
-        for on in (False, True):
-            pick = np.flatnonzero(upscaled == on)
+        self._cards_seen += [one for one in dict.fromkeys(known) if one not in self._cards_seen]
+        kin = np.array([self._cards_seen.index(one) for one in known], dtype=np.int64)
+        for seen, on in product(range(len(self._cards_seen)), (False, True)):
+            pick = np.flatnonzero((upscaled == on) & (kin == seen))
             if not pick.size:
                 continue
-            load = work.workload(game, target, on)
+            load = work.workload(game, target, on, UNSEEN, self._cards_seen[seen])
+            spreads[:, pick] = np.array(work.unsure(load), dtype=float)[:, None]
             q = np.array([np.nan if ray[i] is None else ray[i] for i in pick], dtype=float)
             made = work.graphics_work(load, np.array([anchors[i] for i in pick]), q, np.inf, 1.0)
             raster[pick] = made.raster_ms + made.upscale_ms
             rays[pick] = made.ray_ms
             over[pick] = np.maximum(0.0, load.video_memory_gb - np.array([memory_gb[i] for i in pick]))
-        return Drawing(raster, rays, over, np.array(speed_sd), np.array(ray_sd))
+        return Drawing(raster, rays, over, np.array(speed_sd), np.array(ray_sd), work.Unsure(*spreads), kin)
 
-    def times(self, pairing: Pairing, integrated: bool) -> tuple[Floats, Floats, Floats, Floats]:
-        """ln t_c, its standard deviation, ln t_g, its standard deviation."""
+    def times(self, pairing: Pairing, integrated: bool) -> tuple[Floats, Floats, Floats, Floats, Floats]:
+        """ln t_c, its standard deviation, ln t_g, its standard deviation, and the covariance of both."""
         c, figures = pairing.processor, self._figures
         factor = work.memory_factor(
             self.load.memory_sensitivity,
@@ -149,9 +178,11 @@ class TargetSide:
         spill = 1000 * self.load.spill_share * over / pairing.link_gbs
         zero = np.zeros_like(spill)
         made = work.GraphicsWork(side.raster_ms[g] / pairing.scale, side.ray_ms[g], zero, spill)
-        sd_g = work.graphics_sd(self.load, made, side.speed_sd[g], side.ray_sd[g])
+        open_ones = work.Unsure(*(np.asarray(one)[g] for one in side.unsure))
+        sd_g = work.graphics_sd(open_ones, made, side.speed_sd[g], side.ray_sd[g])
+        cov = self.cov[self.kin[c], side.kin[g]]
         with np.errstate(divide="ignore"):
-            return np.log(self.base_ms[c] * factor), self.processor_sd[c], np.log(made.total_ms), sd_g
+            return np.log(self.base_ms[c] * factor), self.processor_sd[c], np.log(made.total_ms), sd_g, cov
 
     def gain(self, pairing: Pairing, integrated: bool) -> Ints:
         """ln r in millionths: the reliable rate over the target's, within [ln 0.01, the most that counts]."""
@@ -164,7 +195,7 @@ class TargetSide:
 
     def alone(self, pairing: Pairing, integrated: bool) -> tuple[Ints, Ints]:
         """Upper bounds of the gain from either side alone: no machine outruns its slower side's quantile."""
-        ln_c, sd_c, ln_g, sd_g = self.times(pairing, integrated)
+        ln_c, sd_c, ln_g, sd_g, _ = self.times(pairing, integrated)
         z, line = float(ndtri(self.table.chance)), self.table.line
         return (
             self._counted(self.ln_budget_ms - (ln_c + line.end_c + z * sd_c) + SLACK),

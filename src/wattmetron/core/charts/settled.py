@@ -20,6 +20,8 @@ if TYPE_CHECKING:
 
 LEAST_SD = 0.004
 MOST_SD = 0.3
+SD_STEP = 0.0025
+"""Spreads are kept to a quarter of a per cent, so that parts share the tables of reliable rates."""
 
 
 def known_speeds(scale: Scale, measure: Measure) -> dict[str, Known]:
@@ -100,7 +102,10 @@ def _moved(part: Processor | Graphics, one: Standing, found: Mapping[Measure, Re
 
     def sd(*measures: Measure) -> float:
         spreads = [found[measure].sd[one.key] for measure in measures if one.key in found[measure].sd]
-        return float(min(MOST_SD, np.sqrt(np.mean(np.square(spreads))))) if spreads else 0.0
+        if not spreads:
+            return 0.0
+        steps = max(1, round(float(np.sqrt(np.mean(np.square(spreads)))) / SD_STEP))
+        return min(MOST_SD, round(steps * SD_STEP, 4))
 
     if isinstance(part, Processor):
         return replace(

@@ -12,6 +12,7 @@ from wattmetron.core.machine import (
     DrawingSide,
     Machine,
     MemoryClass,
+    affinities,
     drawing_side,
     memory_class,
     rated_bandwidth_gbs,
@@ -133,12 +134,12 @@ def estimate(machine: Machine, game: Game, target: Target, brief: Brief) -> Esti
     memory = memory_class(chip, machine.mainboard, machine.memory)
     side = drawing_side(machine, memory)
     upscaled = is_upscaled(game, target, side.upscalers)
-    load = work.workload(game, target, upscaled)
+    load = work.workload(game, target, upscaled, *affinities(machine, game))
     t_c, factor = processor_time(load, chip, memory)
     made = work.graphics_work(load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs)
     t_g = float(made.total_ms[0])
     sd_c = float(work.processor_sd(load, chip.speed_sd))
-    sd_g = float(work.graphics_sd(load, made, side.speed_sd, side.ray_sd)[0])
+    sd_g = float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0])
     cannot = "" if np.isfinite(t_g) else f"{side.name} cannot trace rays"
     return _judge(
         Estimate(

@@ -11,7 +11,7 @@ from wattmetron.core.briefs import Brief, Target
 from wattmetron.core.frames import chance, rates, work
 from wattmetron.core.frames.estimate import State, effective_cap, is_upscaled, processor_time, state_of
 from wattmetron.core.games import Game
-from wattmetron.core.machine import Machine, drawing_side, memory_class
+from wattmetron.core.machine import Machine, affinities, drawing_side, memory_class
 
 Floats = NDArray[np.float64]
 
@@ -53,13 +53,13 @@ def _sides(machine: Machine, game: Game, target: Target) -> tuple[float, float, 
         return np.nan, np.nan, 0.1, 0.1, 0.0
     memory = memory_class(chip, machine.mainboard, machine.memory)
     side = drawing_side(machine, memory)
-    load = work.workload(game, target, is_upscaled(game, target, side.upscalers))
+    load = work.workload(game, target, is_upscaled(game, target, side.upscalers), *affinities(machine, game))
     t_c, _ = processor_time(load, chip, memory)
     made = work.graphics_work(load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs)
     return (
         t_c,
         float(made.total_ms[0]),
         float(work.processor_sd(load, chip.speed_sd)),
-        float(work.graphics_sd(load, made, side.speed_sd, side.ray_sd)[0]),
+        float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0]),
         load.side_cov,
     )

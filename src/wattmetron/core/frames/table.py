@@ -1,8 +1,8 @@
 """The reliable frame time of whole catalogues, by tables over x = ln(t_c/t_g).
 
-For one game, measure and chance, ``quantile_ln - ln t_g`` depends on x and on both sides' standard
-deviations alone. It is tabulated on a fixed grid of x for each pair of standard deviations (so that an
-answer never depends on what else is asked) and interpolated by cubics; the error stays below 1e-6 in ln.
+For one game, measure and chance, ``quantile_ln - ln t_g`` depends on x, both sides' standard deviations and
+their covariance alone. It is tabulated on a fixed grid of x for each such triple (so that an answer never
+depends on what else is asked) and interpolated by cubics; the error stays below 1e-6 in ln.
 Ray tracing makes the graphics side's standard deviation a continuous quantity; there it is interpolated too,
 on a fixed grid of its own.
 """
@@ -28,11 +28,8 @@ COARSE_NODES = 8
 class ReliableTable:
     """Tables of one game; grows as new standard deviations are asked for."""
 
-    def __init__(
-        self, v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool, cov: float = 0.0
-    ) -> None:
+    def __init__(self, v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool) -> None:
         self.continuous = continuous
-        self.cov = cov
         self.line: Curve = curve(v_c, v_g, measure)
         self.chance = chance
         self.z = float(ndtri(chance))
@@ -40,22 +37,18 @@ class ReliableTable:
         widest = HALF_WIDTH * np.sqrt(self.line.spread**2 + 2 * 0.45**2)
         self.half = COARSE * (int(np.ceil(widest / self.step / COARSE)) + 1)
         self.x = np.arange(-self.half, self.half + 1) * self.step
-        self._nodes: dict[tuple[float, float], Floats] = {}
+        self._nodes: dict[tuple[float, ...], Floats] = {}
 
-    def ln_quantile(self, ln_c: Floats, sd_c: Floats, ln_g: Floats, sd_g: Floats) -> Floats:
-        """ln of the reliable frame time (ms) of flat, equally long arrays."""
+    def ln_quantile(self, ln_c: Floats, sd_c: Floats, ln_g: Floats, sd_g: Floats, cov: Floats) -> Floats:
+        """ln of the reliable frame time (ms) of flat, equally long arrays; ``cov`` is that of both errors."""
         result = np.full(ln_c.shape, np.inf)
         finite = np.isfinite(ln_g) & np.isfinite(ln_c)
         if not finite.all():
             if finite.any():
-                result[finite] = self.ln_quantile(ln_c[finite], sd_c[finite], ln_g[finite], sd_g[finite])
+                result[finite] = self.ln_quantile(*(one[finite] for one in (ln_c, sd_c, ln_g, sd_g, cov)))
             return result
-        cs, at_c = np.unique(sd_c, return_inverse=True)
-        gs, at_g = np.unique(sd_g, return_inverse=True)
-        rows = self._rows(cs, gs)
-        return ln_g + self._along_x(
-            rows.reshape(-1, self.x.size), at_c * gs.size + at_g, ln_c - ln_g, sd_c, sd_g
-        )
+        rows, at = self._rows(sd_c, sd_g, cov)
+        return ln_g + self._along_x(rows, at, ln_c - ln_g, sd_c, sd_g)
 
     def _along_x(self, rows: Floats, row: Ints, x: Floats, sd_c: Floats, sd_g: Floats) -> Floats:
         place = np.clip(x / self.step + self.half, 1, 2 * self.half - 2.000001)
@@ -68,34 +61,39 @@ class ReliableTable:
         beyond = np.where(x > 0, x + self.line.end_c + self.z * sd_c, self.line.end_g + self.z * sd_g)
         return np.where(np.abs(x) > self.x[-3], beyond, inside)
 
-    def _rows(self, cs: Floats, gs: Floats) -> Floats:
-        """Rows over x for every pair of standard deviations; shape (len(cs), len(gs), len(x))."""
+    def _rows(self, sd_c: Floats, sd_g: Floats, cov: Floats) -> tuple[Floats, Ints]:
+        """Rows over x for every triple of spreads and covariance that occurs, and the row of each element."""
         if not self.continuous:
-            return self._at(cs, gs)
+            triples, at = _distinct(sd_c, sd_g, cov)
+            return self._at(triples), at
+        pairs, of_pair = _distinct(sd_c, cov)
+        gs, of_g = np.unique(sd_g, return_inverse=True)
         left, weight = _stencil(gs)
         needed = np.unique(left[:, None] + np.arange(4))
         spread = np.zeros((gs.size, needed.size))
         for k in range(4):
             spread[np.arange(gs.size), np.searchsorted(needed, left + k)] += weight[:, k]
-        return np.asarray(np.einsum("gb,cbx->cgx", spread, self._at(cs, needed * SD_STEP), optimize=True))
+        wanted: list[tuple[float, ...]] = [(c, g * SD_STEP, joint) for c, joint in pairs for g in needed.tolist()]
+        nodes = self._at(wanted).reshape(len(pairs), needed.size, self.x.size)
+        rows = np.einsum("gb,cbx->cgx", spread, nodes, optimize=True)
+        return rows.reshape(-1, self.x.size), of_pair * gs.size + of_g
 
-    def _at(self, cs: Floats, gs: Floats) -> Floats:
-        wanted = [(float(a), float(b)) for a in cs for b in gs]
-        missing = [pair for pair in wanted if pair not in self._nodes]
+    def _at(self, wanted: list[tuple[float, ...]]) -> Floats:
+        missing = [one for one in dict.fromkeys(wanted) if one not in self._nodes]
         if missing:
             self._fill(missing)
-        return np.array([self._nodes[pair] for pair in wanted]).reshape(cs.size, gs.size, self.x.size)
+        return np.array([self._nodes[one] for one in wanted])
 
-    def _fill(self, missing: list[tuple[float, float]]) -> None:
+    def _fill(self, missing: list[tuple[float, ...]]) -> None:
         """Solve on every other node and lay polynomials of degree seven between them."""
         sd = np.array(missing)
-        sd_c, sd_g = sd[:, :1], sd[:, 1:]
+        sd_c, sd_g, cov = sd[:, :1], sd[:, 1:2], sd[:, 2:]
         reach = self.half // COARSE + COARSE_NODES // 2 - 1
         x = np.broadcast_to(np.arange(-reach, reach + 1) * (COARSE * self.step), (sd.shape[0], 2 * reach + 1))
         near = np.abs(x) <= HALF_WIDTH * np.sqrt(self.line.spread**2 + sd_c**2 + sd_g**2)
         coarse = np.where(x > 0, x + self.line.end_c + self.z * sd_c, self.line.end_g + self.z * sd_g)
-        full_c, full_g = np.broadcast_to(sd_c, x.shape), np.broadcast_to(sd_g, x.shape)
-        coarse[near] = quantile_ln(self.line, x[near], full_c[near], 0.0, full_g[near], self.chance, self.cov)
+        full_c, full_g, joint = (np.broadcast_to(one, x.shape)[near] for one in (sd_c, sd_g, cov))
+        coarse[near] = quantile_ln(self.line, x[near], full_c, 0.0, full_g, self.chance, joint)
         windows = sliding_window_view(coarse, COARSE_NODES, axis=1)
         fine = (windows @ _FINE_WEIGHTS.T).reshape(sd.shape[0], -1)
         rows = np.append(fine, coarse[:, -COARSE_NODES // 2, None], axis=1)
@@ -130,6 +128,18 @@ def _stencil(sds: Floats) -> tuple[Ints, Floats]:
     return left, weights
 
 
+def _distinct(*columns: Floats) -> tuple[list[tuple[float, ...]], Ints]:
+    """The distinct rows of equally long columns, and which of them each row is."""
+    codes = np.zeros(columns[0].size, dtype=np.int64)
+    for column in columns:
+        if (column == column[:1]).all():
+            continue
+        _, code = np.unique(column, return_inverse=True)
+        codes = codes * (int(code.max(initial=0)) + 1) + code
+    _, first, at = np.unique(codes, return_index=True, return_inverse=True)
+    return [tuple(float(column[n]) for column in columns) for n in first], at
+
+
 def _cubic(before: Floats, here: Floats, there: Floats, after: Floats, t: Floats) -> Floats:
     """Lagrange cubic through four equally spaced values, t in [0, 1) between the middle two."""
     return np.asarray(
@@ -141,9 +151,6 @@ def _cubic(before: Floats, here: Floats, there: Floats, after: Floats, t: Floats
 
 
 @lru_cache(maxsize=256)
-def reliable_table(
-    v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool, cov: float = 0.0
-) -> ReliableTable:
-    """The tables of a game, kept for the next question; ``continuous`` where rays are traced, ``cov`` the
-    covariance of both sides' errors."""
-    return ReliableTable(v_c, v_g, measure, chance, continuous, cov)
+def reliable_table(v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool) -> ReliableTable:
+    """The tables of a game, kept for the next question; ``continuous`` where rays are traced."""
+    return ReliableTable(v_c, v_g, measure, chance, continuous)

@@ -12,7 +12,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from wattmetron.core.briefs.brief import Target
 from wattmetron.core.games import Game
-from wattmetron.core.games.fitted import FittedGame
+from wattmetron.core.games.affinity import UNSEEN, Affinity
 
 Floats = NDArray[np.float64]
 REFERENCE_MPX = 2.0736
@@ -20,6 +20,8 @@ ANCHORS_MPX = (2.0736, 3.6864, 8.2944)
 MEMORY_FACTOR_RANGE = (0.85, 1.5)
 PROCESSOR_MODEL_SD = 0.05
 GRAPHICS_MODEL_SD = 0.06
+FORM_SD = 0.02
+"""What the model's form leaves open where results of a design take the place of the model term."""
 DUAL_RANK_FACTOR = 1.05
 INTEGRATED_EXPONENT = 0.6
 INTEGRATED_MEMORY_SHARE = 0.5
@@ -29,7 +31,11 @@ PCIE_GBS_PER_LANE = np.array([0.0, 0.25, 0.5, 0.985, 1.969, 3.938, 7.563])
 
 @dataclass(frozen=True, slots=True)
 class Workload:
-    """A target's constants in the frame model."""
+    """A target's constants in the frame model.
+
+    ``..._sd`` are spreads of the work in ln, errors of parts that stand in the game's results included; the model's
+    and, where it is open, the part's own come on top.
+    """
 
     processor_ms: float
     parallel_share: float
@@ -47,23 +53,26 @@ class Workload:
     v_c: float
     v_g: float
     side_cov: float = 0.0
+    processor_model_sd: float = PROCESSOR_MODEL_SD
+    graphics_model_sd: float = GRAPHICS_MODEL_SD
+    processor_open: bool = True
+    graphics_open: bool = True
 
 
-def workload(game: Game, target: Target, upscaled: bool) -> Workload:
-    """The constants for one target; ``upscaled`` says whether upscaling is asked for and offered here."""
+def workload(game: Game, target: Target, upscaled: bool, chip: Affinity = UNSEEN, card: Affinity = UNSEEN) -> Workload:
+    """The constants for one target; ``upscaled`` says whether upscaling is asked for and offered here, ``chip`` and
+    ``card`` what the game's results told about the machine's parts."""
     preset = game.preset(target.preset)
     shown = target.shown_mpx
     rendered = shown * target.scale**2 if upscaled else shown
     ray = game.ray_tracing_ms_per_mpx if target.ray_tracing else None
     need = preset.video_memory.at(rendered) + (game.ray_tracing_memory_gb if ray else 0.0)
-    sd_c, sd_g, cov = game.processor_work_sd, game.graphics_work_sd, 0.0
-    if isinstance(game, FittedGame):
-        sd_c, sd_g, cov = game.spread(target.preset, shown)
+    sd_c, sd_g, cov = game.spread(target.preset, shown, chip, card)
     return Workload(
-        processor_ms=game.processor_ms * preset.processor_factor,
+        processor_ms=game.processor_ms * preset.processor_factor * float(np.exp(chip.shift)),
         parallel_share=game.parallel_share,
         memory_sensitivity=game.memory_sensitivity,
-        graphics_ms=game.graphics_ms * preset.graphics_factor,
+        graphics_ms=game.graphics_ms * preset.graphics_factor * float(np.exp(card.shift)),
         fixed_share=game.fixed_share,
         shown_mpx=shown,
         rendered_mpx=rendered,
@@ -76,6 +85,10 @@ def workload(game: Game, target: Target, upscaled: bool) -> Workload:
         v_c=game.processor_variation,
         v_g=game.graphics_variation,
         side_cov=cov,
+        processor_model_sd=PROCESSOR_MODEL_SD if chip.design_open else FORM_SD,
+        graphics_model_sd=GRAPHICS_MODEL_SD if card.design_open else FORM_SD,
+        processor_open=chip.speed_open,
+        graphics_open=card.speed_open,
     )
 
 
@@ -184,15 +197,34 @@ def graphics_work(
 
 def processor_sd(work: Workload, speed_sd: ArrayLike) -> Floats:
     """Log standard deviation of t_c: part, game and model in quadrature."""
-    return np.asarray(np.sqrt(np.square(speed_sd) + work.processor_sd**2 + PROCESSOR_MODEL_SD**2))
+    part = np.square(speed_sd) * work.processor_open
+    return np.asarray(np.sqrt(part + work.processor_sd**2 + work.processor_model_sd**2))
 
 
-def graphics_sd(work: Workload, made_of: GraphicsWork, speed_sd: ArrayLike, ray_sd: ArrayLike) -> Floats:
-    """Log standard deviation of t_g: part (split between R and Q by their shares), game and model."""
+class Unsure(NamedTuple):
+    """Spreads of t_g in ln besides what the part's R and Q bring: game, model, and whether R's own counts."""
+
+    game_sd: ArrayLike
+    model_sd: ArrayLike
+    speed_open: ArrayLike
+
+
+def unsure(work: Workload) -> Unsure:
+    """The graphics side's spreads of one target."""
+    return Unsure(work.graphics_sd, work.graphics_model_sd, work.graphics_open)
+
+
+def graphics_sd(open_ones: Unsure, made_of: GraphicsWork, speed_sd: ArrayLike, ray_sd: ArrayLike) -> Floats:
+    """Log standard deviation of t_g: part (split between R and Q by their shares), game and model.
+
+    Results of a design tell how it rasterises; of its ray tracing the model term stays whole.
+    """
     total = made_of.total_ms
     finite = np.isfinite(total)
     safe = np.where(finite, total, 1.0)
     ray_share = np.where(finite, np.where(finite, made_of.ray_ms, 0.0) / safe, 1.0)
     raster_share = np.where(finite, (made_of.raster_ms + made_of.upscale_ms) / safe, 0.0)
-    part = np.square(raster_share * np.asarray(speed_sd)) + np.square(ray_share * np.asarray(ray_sd))
-    return np.asarray(np.sqrt(part + work.graphics_sd**2 + GRAPHICS_MODEL_SD**2))
+    raster = raster_share * np.asarray(speed_sd) * np.asarray(open_ones.speed_open)
+    known = np.square(open_ones.model_sd)
+    model = known + np.square(ray_share) * (GRAPHICS_MODEL_SD**2 - known)
+    return np.asarray(np.sqrt(np.square(raster) + np.square(ray_share * np.asarray(ray_sd)) + np.square(open_ones.game_sd) + model))

@@ -3,8 +3,8 @@
 Priors are normal in ln (logit for phi; preset steps in ln of their size, so that their order holds). A tier is
 one-sided, as `evidence` says: ln[Phi((b - x)/s) - Phi((b - gap - x)/s)] of x = ln of the listed part's time. A
 result is the ln of a frame rate with Student's t errors (four degrees of freedom), so that one bad entry weighs
-little. Each processor and card of the results brings an error of its own: of its speed, and of how its design
-takes to this game. Solved by Gauss-Newton with halved steps; the covariance is the inverse curvature.
+little. Each processor and card of the results brings the error of its speed, and each of their designs how this game
+takes to it, so that results tell about other parts of the design too. Solved by Gauss-Newton with halved steps; the covariance is the inverse curvature.
 """
 
 from collections.abc import Iterable
@@ -16,7 +16,20 @@ from scipy.special import log_ndtr
 
 from wattmetron.core.frames import rates, work
 from wattmetron.core.games.evidence import MARGIN, Item
-from wattmetron.core.games.fitted import COUNT, PHI, VC, VG, C, FittedGame, G, U, W, phi_slope, steps_between
+from wattmetron.core.games.fitted import (
+    COUNT,
+    PHI,
+    VC,
+    VG,
+    C,
+    FittedGame,
+    G,
+    Place,
+    U,
+    W,
+    phi_slope,
+    steps_between,
+)
 from wattmetron.core.games.model import PRESETS, Game
 from wattmetron.core.games.results import Result, Results
 from wattmetron.core.games.tiers import pixel_factor, speed_at_each
@@ -24,13 +37,12 @@ from wattmetron.core.scale import Scale, Standing
 
 Floats = NDArray[np.float64]
 STEP_SD, PHI_SD, VARIATION_SD = 0.4, 0.5, 0.25
-FORM_SD = 0.02
-"""What the model's form leaves open at settings other than those of the evidence."""
 RESULT_SD, RUN_SD, LOW_SHARE_SD = 0.08, 0.04, 0.05
 DEGREES = 4.0
 ENDLESS = 8.0
 """The band's width where nothing weaker was on sale: the tier bounds from above only."""
 ROUNDS = 40
+LEAST_SPEED_SD = 1e-3
 SETTLED = 1e-7
 
 
@@ -55,45 +67,26 @@ class Residual:
     weight: float
 
 
-@dataclass(frozen=True, slots=True)
-class Times:
-    """Both sides' times of one machine at given settings: ln of ms, their spreads and covariance."""
-
-    ln_c: float
-    sd_c: float
-    ln_g: float
-    sd_g: float
-    cov: float
-
-
 @dataclass(frozen=True)
 class Fit:
-    """A game after the fit, the residuals of its results, and what it says of any machine."""
+    """A game after the fit, and the residuals of its results."""
 
     game: FittedGame
     residuals: tuple[Residual, ...]
-    problem: "_Problem"
-    z: Floats
-    cover: Floats
-
-    def times(self, processor: Standing, graphics: Standing, settings: Result) -> Times:
-        """Times of a machine; parts that stand in the results bring what their own results told about them."""
-        return self.problem.times(self.z, self.cover, processor, graphics, settings)
 
 
 def fit_game(game: Game, items: Iterable[Item], pairs: Iterable[Pair]) -> Fit:
     """Fit a game's parameters; results that are muted must be left out beforehand."""
     problem = _Problem(game, tuple(items), tuple(pairs))
     solved, cover = problem.solve()
-    return Fit(problem.game_at(solved, cover), problem.residuals(solved), problem, solved, cover)
+    return Fit(problem.game_at(solved, cover), problem.residuals(solved))
 
 
 class _Problem:
     def __init__(self, game: Game, items: tuple[Item, ...], pairs: tuple[Pair, ...]) -> None:
         self.game, self.items, self.pairs = game, items, pairs
-        self.chips = list(dict.fromkeys(pair.processor.key for pair in pairs))
-        self.cards = list(dict.fromkeys(pair.graphics.key for pair in pairs))
-        self.size = COUNT + len(self.chips) + len(self.cards)
+        self.places, error_sds = _errors_of(pairs)
+        self.size = COUNT + len(self.places)
         presets = [game.preset(name) for name in PRESETS]
         u = np.diff(np.log([one.processor_factor for one in presets]))
         w = np.diff(np.log([one.graphics_factor for one in presets]))
@@ -107,24 +100,22 @@ class _Problem:
         self.spread[C], self.spread[G] = max(game.processor_work_sd, 1e-3), max(game.graphics_work_sd, 1e-3)
         self.spread[U] = self.spread[W] = STEP_SD
         self.spread[PHI], self.spread[VC], self.spread[VG] = PHI_SD, VARIATION_SD, VARIATION_SD
-        chip_sd = {pair.processor.key: pair.processor.sd for pair in pairs}
-        card_sd = {pair.graphics.key: pair.graphics.sd for pair in pairs}
-        for n, key in enumerate(self.chips):
-            self.spread[COUNT + n] = np.hypot(chip_sd[key], work.PROCESSOR_MODEL_SD)
-        for n, key in enumerate(self.cards):
-            self.spread[COUNT + len(self.chips) + n] = np.hypot(card_sd[key], work.GRAPHICS_MODEL_SD)
+        self.spread[COUNT:] = error_sds
         fixed = np.array([self._pair_times(pair) for pair in pairs], dtype=float).reshape(-1, 3)
         self.ln_c, self.ln_g, self.rays_ms = fixed.T
         self.signs = np.array([steps_between(pair.result.preset) for pair in pairs]).reshape(-1, 3)
         self.mpx = np.array([pair.result.mpx for pair in pairs], dtype=float)
-        self.chip = np.array([COUNT + self.chips.index(pair.processor.key) for pair in pairs], dtype=np.int64)
-        self.card = np.array(
-            [COUNT + len(self.chips) + self.cards.index(pair.graphics.key) for pair in pairs], dtype=np.int64
-        )
+        self.chip = self._places_of([pair.processor for pair in pairs])
+        self.card = self._places_of([pair.graphics for pair in pairs])
         self.ln_average = np.log(1000 / np.array([pair.result.average_fps for pair in pairs], dtype=float))
         lows = [pair.result.low_fps or np.nan for pair in pairs]
         self.ln_low = np.log(1000 / np.array(lows, dtype=float))
         self.sd = np.array([RUN_SD if pair.result.own else RESULT_SD for pair in pairs], dtype=float)
+
+    def _places_of(self, standings: list[Standing]) -> NDArray[np.int64]:
+        """Where the errors of parts and of their designs stand, shape (n, 2)."""
+        rows = [[self.places[one.side, "part", one.key], self.places[one.side, "design", one.design or one.key]] for one in standings]
+        return np.array(rows, dtype=np.int64).reshape(-1, 2)
 
     # --- times --------------------------------------------------------------------------------------
 
@@ -141,7 +132,7 @@ class _Problem:
 
     def _sides(self, z: Floats) -> tuple[Floats, Floats, Floats, Floats]:
         """Times of both sides of all results in ms, shape (n,), and the gradients of their ln, shape (n, size)."""
-        n = np.arange(self.mpx.size)
+        n = np.arange(self.mpx.size)[:, None]
         row_c, row_g = np.zeros((n.size, self.size)), np.zeros((n.size, self.size))
         row_c[:, C] = row_g[:, G] = 1.0
         row_c[:, U], row_g[:, W] = self.signs * np.exp(z[U]), self.signs * np.exp(z[W])
@@ -149,8 +140,8 @@ class _Problem:
         phi = 1 / (1 + np.exp(-z[PHI]))
         row_g[:, PHI] = phi_slope(phi, self.mpx)
         pixels = np.log(phi + (1 - phi) * self.mpx / work.REFERENCE_MPX)
-        t_c = np.exp(z[C] + self.signs @ np.exp(z[U]) + self.ln_c + z[self.chip])
-        raster = np.exp(z[G] + self.signs @ np.exp(z[W]) + self.ln_g + pixels + z[self.card])
+        t_c = np.exp(z[C] + self.signs @ np.exp(z[U]) + self.ln_c + z[self.chip].sum(axis=1))
+        raster = np.exp(z[G] + self.signs @ np.exp(z[W]) + self.ln_g + pixels + z[self.card].sum(axis=1))
         t_g = raster + self.rays_ms
         return t_c, t_g, row_c, row_g * (raster / t_g)[:, None]
 
@@ -282,41 +273,11 @@ class _Problem:
         }
         return FittedGame(
             **values,
-            cover=cover[:COUNT, :COUNT],
+            cover=cover,
             steps_u=(float(steps_u[0]), float(steps_u[1]), float(steps_u[2])),
             steps_w=(float(steps_w[0]), float(steps_w[1]), float(steps_w[2])),
-        )
-
-    def times(self, z: Floats, cover: Floats, processor: Standing, graphics: Standing, settings: Result) -> Times:
-        """Joint normal of both sides' ln times, the parts' own errors included."""
-        pair = Pair(settings, processor, graphics)
-        ln_c, ln_g, rays = self._pair_times(pair)
-        signs = steps_between(settings.preset)
-        phi = 1 / (1 + np.exp(-z[PHI]))
-        row = np.zeros((2, self.size))
-        row[0, C] = row[1, G] = 1.0
-        row[0, U], row[1, W] = signs * np.exp(z[U]), signs * np.exp(z[W])
-        row[1, PHI] = phi_slope(phi, settings.mpx)
-        own = [np.hypot(processor.sd, work.PROCESSOR_MODEL_SD) ** 2, np.hypot(graphics.sd, work.GRAPHICS_MODEL_SD) ** 2]
-        form = FORM_SD**2
-        shift = [0.0, 0.0]
-        if processor.key in self.chips:
-            place = COUNT + self.chips.index(processor.key)
-            row[0, place], shift[0], own[0] = 1.0, z[place], 0.0
-        if graphics.key in self.cards:
-            place = COUNT + len(self.chips) + self.cards.index(graphics.key)
-            row[1, place], shift[1], own[1] = 1.0, z[place], 0.0
-        pixels = np.log(phi + (1 - phi) * settings.mpx / work.REFERENCE_MPX)
-        raster = float(np.exp(z[G] + signs @ np.exp(z[W]) + ln_g + pixels + shift[1]))
-        share = raster / (raster + rays)
-        row[1] *= share
-        joint = row @ cover @ row.T
-        return Times(
-            float(z[C] + signs @ np.exp(z[U]) + ln_c + shift[0]),
-            float(np.sqrt(joint[0, 0] + own[0] + form)),
-            float(np.log(raster + rays)),
-            float(np.sqrt(joint[1, 1] + own[1] * share**2 + form)),
-            float(joint[0, 1]),
+            places=self.places,
+            errors=tuple(z[COUNT:].tolist()),
         )
 
     def residuals(self, z: Floats) -> tuple[Residual, ...]:
@@ -335,6 +296,24 @@ class _Problem:
             Residual(pair.result, float(average[n]), float(low[n]), float(average[n]) / pair.result.average_fps - 1, float(score[n]), float(weight[n]))
             for n, pair in enumerate(self.pairs)
         )
+
+
+def _errors_of(pairs: tuple[Pair, ...]) -> tuple[dict[Place, int], list[float]]:
+    """Places and prior spreads of the errors of all parts and designs in the results."""
+    places: dict[Place, int] = {}
+    spreads = []
+    model = {"processor": work.PROCESSOR_MODEL_SD, "graphics": work.GRAPHICS_MODEL_SD}
+    for pair in pairs:
+        for one in (pair.processor, pair.graphics):
+            errors: tuple[tuple[Place, float], ...] = (
+                ((one.side, "part", one.key), max(one.sd, LEAST_SPEED_SD)),
+                ((one.side, "design", one.design or one.key), model[one.side]),
+            )
+            for place, spread in errors:
+                if place not in places:
+                    places[place] = COUNT + len(places)
+                    spreads.append(spread)
+    return places, spreads
 
 
 def _band(x: float, upper: float, gap: float, sigma: float) -> tuple[float, float, float]:

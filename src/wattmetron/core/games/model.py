@@ -8,6 +8,7 @@ import numpy as np
 from annotated_types import Ge, Gt, Le
 
 from wattmetron.core.fields import Column, WorkSpread
+from wattmetron.core.games.affinity import UNSEEN, Affinity
 
 PresetName = Literal["low", "medium", "high", "ultra"]
 PRESETS: tuple[PresetName, ...] = ("low", "medium", "high", "ultra")
@@ -77,6 +78,16 @@ class Game:
     memory_gb: Annotated[Need, Column("Main memory wanted", "GB")] = 8.0
     storage_gb: Annotated[Annotated[float, Ge(0), Le(10_000)], Column("Storage taken", "GB")] = 20.0
     presets: Annotated[tuple[Preset, ...], Column("Presets, lowest first")]
+
+    def affinity(self, side: Literal["processor", "graphics"], key: str, design: str) -> Affinity:
+        """What results of this game told about a part, by its place on the scale and its design: here nothing."""
+        return UNSEEN
+
+    def spread(
+        self, preset: PresetName, rendered_mpx: float, chip: Affinity = UNSEEN, card: Affinity = UNSEEN
+    ) -> tuple[float, float, float]:
+        """Standard deviations in ln of both sides' work at a preset and resolution, and their covariance."""
+        return self.processor_work_sd, self.graphics_work_sd, 0.0
 
     def preset(self, name: PresetName) -> Preset:
         """The preset of that name, or the nearest one that the game has."""

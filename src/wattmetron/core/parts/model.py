@@ -67,6 +67,7 @@ class Processor(Part):
     card_pcie_lanes: Annotated[Lanes, Column("PCIe lanes of the link to the card")]
     sustained_w: Annotated[Watts, Column("Sustained power, all cores busy", "W")]
     gaming_w: Annotated[Watts, Column("Power in games when it sets the pace", "W")]
+    design: Annotated[str, Column("Design that games take to alike, such as a generation; empty: its own")] = ""
     igpu_speed: Annotated[Points | None, Column("R of the integrated graphics; empty: none", "points")] = None
     igpu_upscalers: Annotated[
         tuple[str, ...], Column("Upscalers that the integrated graphics can run, separated by ;")
@@ -94,6 +95,7 @@ class Graphics(Part):
     board_power_w: Annotated[Watts, Column("Board power", "W")]
     spike_factor: Annotated[float, Ge(1), Le(4), Column("Short spikes as a multiple of board power")]
     length_mm: Annotated[Millimetres, Column("Length", "mm")]
+    design: Annotated[str, Column("Design that games take to alike, such as a generation; empty: its own")] = ""
     pcie_8pin: Annotated[Count, Column("8-pin PCIe power connectors needed")] = 0
     pcie_16pin: Annotated[Count, Column("16-pin PCIe power connectors needed")] = 0
     outputs: Annotated[tuple[str, ...], Column("Display outputs, separated by ;")] = ()
