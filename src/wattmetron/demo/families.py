@@ -79,6 +79,9 @@ EARLIER_CHIPS = [
     ("Nacre", "Inlet", 8, 53, 52, 47, 34, 175, 1.4, 2, 0, 3, 16, "Driftlens;Spyglass", 165, date(2020, 2, 1), date(2022, 9, 1)),
 ]
 
+# (maker, first year) -> design: the generation that games take to alike
+CHIP_DESIGNS = ((2015, "Marl"), (2021, "Chalk"), (2024, "Flint"))
+
 # Ends of sale among the parts above.
 WITHDRAWN = {
     "Wherry Ebb 4": date(2025, 3, 1), "Osprey Dun 8": date(2025, 6, 1), "Gannet Dun 4": date(2024, 12, 1),

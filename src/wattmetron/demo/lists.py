@@ -177,7 +177,7 @@ Recommended:
     "low-orbit-salvage": (date(2025, 6, 18), "a settings file", """\
 [minimum]
 os = Tidewater 10
-cpu = Quillon Wherry Ebb 4 or Marrowgate Gannet Dun 4
+cpu = Quillon Wherry Ebb 4 or Marrowgate Osprey Moss 8
 ram = 12 GB
 gpu = Marlpoint Ayre 6 GB or Marlpoint Skerry 4 GB
 disk = 70 GB SSD
@@ -290,7 +290,7 @@ RAM: 16 GB
 DISK: 75 GB SSD
 """),
     "kelp-barons": (date(2024, 6, 6), "a letter to players", """\
-To play at 1920x1080 on the low preset at 30 fps (minimum), have a Quillon Wherry Ebb 4 or Marrowgate Gannet Dun 4, \
+To play at 1920x1080 on the low preset at 30 fps (minimum), have a Quillon Wherry Ebb 4 or Marrowgate Osprey Moss 8, \
 12 GB of RAM, an Orlop Taper with 4 GB and 18 GB of disk space.
 To play at 1920x1080 on the high preset at 60 fps (recommended), have a Quillon Ketch Flood 8 or Marrowgate Heron Slate 10, \
 16 GB of RAM, a Nacre Cove with 6 GB or an Orlop Lantern with 6 GB and 18 GB of disk space.

@@ -15,7 +15,7 @@ from scipy.signal import lfilter
 
 from wattmetron.core.games import Game, PresetName
 from wattmetron.core.games.priors import GENRES, PRESET_PRIORS, unknown_game
-from wattmetron.core.games.published import Listed, Published, Tier
+from wattmetron.core.games.published import Listed, Published, Side, Tier
 from wattmetron.core.games.results import Result
 from wattmetron.core.scale import Standing
 
@@ -46,37 +46,41 @@ class TrueGame:
     frames_g: Floats
 
 
+@dataclass(frozen=True)
+class Market:
+    """Parts as they are published, with their true speeds and the number of each one's design."""
+
+    processors: list[Standing]
+    cards: list[Standing]
+    true_c: Floats
+    true_g: Floats
+    design_c: NDArray[np.int64]
+    design_g: NDArray[np.int64]
+
+
 class World:
     """Hidden truths and what is published about them."""
 
     def __init__(self, seed: int, games: int = 24, processors: int = 40, cards: int = 40) -> None:
         self.rng = np.random.default_rng(seed)
-        self.true_c = self._speeds(processors)
-        base = np.exp(self.rng.uniform(np.log(18), np.log(210), cards))
-        falls = np.cumprod(np.stack([np.ones(cards), *(self.rng.normal(0.97, 0.03, cards) for _ in range(2))]), axis=0)
-        self.true_g = (base * falls).T
-        self.design_c, self.design_g = self.rng.integers(0, 4, processors), self.rng.integers(0, 5, cards)
-        self.processors = [self._processor(n) for n in range(processors)]
-        self.cards = [self._card(n) for n in range(cards)]
-        self.games = [self._game(n) for n in range(games)]
+        self.take(drawn_market(self.rng, processors, cards))
+        self.games = [self.true_game(known) for known in some_games(games)]
 
-    def _speeds(self, count: int) -> Floats:
-        single = np.exp(self.rng.uniform(np.log(40), np.log(135), count))
-        return np.stack([single, single * np.exp(self.rng.normal(-0.1, 0.35, count))], axis=1)
+    @classmethod
+    def of(cls, seed: int, market: Market) -> "World":
+        """A world of parts that are there already, without games yet."""
+        world = cls(seed, 0, 1, 1)
+        world.take(market)
+        return world
 
-    def _off(self, speeds: Floats) -> tuple[float, ...]:
-        return tuple(float(one) for one in speeds * np.exp(self.rng.normal(0, 0.03)))
+    def take(self, market: Market) -> None:
+        self.processors, self.cards = market.processors, market.cards
+        self.true_c, self.true_g = market.true_c, market.true_g
+        self.design_c, self.design_g = market.design_c, market.design_g
 
-    def _processor(self, n: int) -> Standing:
-        return Standing(f"p{n}", "processor", f"Processor {n}", self._off(self.true_c[n]), 0.03, None, 0.0, None, None, None, (f"p{n}",))
-
-    def _card(self, n: int) -> Standing:
-        return Standing(f"g{n}@8", "graphics", f"Card {n}", self._off(self.true_g[n]), 0.03, None, 0.0, 8.0, None, None, (f"g{n}",))
-
-    def _game(self, n: int) -> TrueGame:
+    def true_game(self, known: Game, c_sd: float = 0.4) -> TrueGame:
+        """A game around what is known of it; its work is off by ``c_sd`` in ln."""
         draw = self.rng
-        genre = list(GENRES)[n % len(GENRES)]
-        known = unknown_game(f"game-{n}", f"Game {n}", genre)
         factors = {name: (u, w) for name, u, w, _ in PRESET_PRIORS}
         wild = {name: np.exp(draw.normal(0, 0.12, 2)) if name != "high" else np.ones(2) for name in PRESETS}
         u = np.maximum.accumulate([factors[name][0] * wild[name][0] ** 0.3 for name in PRESETS])
@@ -84,8 +88,8 @@ class World:
         v_c, v_g = draw.uniform(0.1, 0.25), draw.uniform(0.04, 0.12)
         return TrueGame(
             known,
-            float(known.processor_ms * np.exp(draw.normal(0, 0.4))),
-            float(known.graphics_ms * np.exp(draw.normal(0, 0.4))),
+            float(known.processor_ms * np.exp(draw.normal(0, c_sd))),
+            float(known.graphics_ms * np.exp(draw.normal(0, c_sd))),
             float(np.clip(draw.normal(known.parallel_share, 0.05), 0.02, 0.8)),
             float(np.clip(draw.normal(known.fixed_share, 0.05), 0.05, 0.6)),
             float(draw.normal(0.95, 0.04)),
@@ -93,8 +97,8 @@ class World:
             dict(zip(PRESETS, (w / w[2]).tolist(), strict=True)),
             float(v_c),
             float(v_g),
-            np.exp(draw.normal(0, 0.05, 4)),
-            np.exp(draw.normal(0, 0.06, 5)),
+            np.exp(draw.normal(0, 0.05, int(self.design_c.max()) + 1)),
+            np.exp(draw.normal(0, 0.06, int(self.design_g.max()) + 1)),
             self._series(v_c),
             self._series(v_g),
         )
@@ -173,7 +177,7 @@ class World:
         if not own and self.rng.random() < 0.05:
             error += float(self.rng.choice([-0.4, 0.4]))
         return Result(
-            id=f"r{number}", processor=f"p{p}", graphics=f"g{g}@8", width_px=size[0], height_px=size[1], preset=preset,
+            id=f"r{number}", processor=self.processors[p].key, graphics=self.cards[g].key, width_px=size[0], height_px=size[1], preset=preset,
             average_fps=average * float(np.exp(error)), low_fps=low * float(np.exp(error + self.rng.normal(0, 0.03))), own=own,
         )  # fmt: skip
 
@@ -183,6 +187,35 @@ class World:
         near = np.argsort(np.abs(np.log(self.true_g[:, 0]) - np.log(self.true_c[p][0])))
         g = int(near[int(self.rng.integers(max(1, len(near) * 2 // 3)))])
         return p, g, SIZES[int(self.rng.choice(3, p=[0.5, 0.35, 0.15]))], PRESETS[int(self.rng.choice(4, p=[0.15, 0.2, 0.45, 0.2]))]
+
+
+def drawn_market(rng: np.random.Generator, processors: int, cards: int) -> Market:
+    """Parts of random speeds, published 3 % off, of four and five designs."""
+    single = np.exp(rng.uniform(np.log(40), np.log(135), processors))
+    true_c = np.stack([single, single * np.exp(rng.normal(-0.1, 0.35, processors))], axis=1)
+    base = np.exp(rng.uniform(np.log(18), np.log(210), cards))
+    falls = np.cumprod(np.stack([np.ones(cards), *(rng.normal(0.97, 0.03, cards) for _ in range(2))]), axis=0)
+    true_g = (base * falls).T
+    design_c, design_g = rng.integers(0, 4, processors), rng.integers(0, 5, cards)
+
+    def standing(side: Side, key: str, name: str, speeds: Floats, memory_gb: float | None, design: str) -> Standing:
+        off = tuple(float(one) for one in speeds * np.exp(rng.normal(0, 0.03)))
+        return Standing(key, side, name, off, 0.03, None, 0.0, memory_gb, None, None, (key.partition("@")[0],), design=design)
+
+    return Market(
+        [standing("processor", f"p{n}", f"Processor {n}", true_c[n], None, f"c{design_c[n]}") for n in range(processors)],
+        [standing("graphics", f"g{n}@8", f"Card {n}", true_g[n], 8.0, f"d{design_g[n]}") for n in range(cards)],
+        true_c,
+        true_g,
+        design_c,
+        design_g,
+    )
+
+
+def some_games(count: int) -> list[Game]:
+    """Games of which nothing but the genre is known."""
+    genres = list(GENRES)
+    return [unknown_game(f"game-{n}", f"Game {n}", genres[n % len(genres)]) for n in range(count)]
 
 
 def known_game(game: TrueGame) -> Game:
