@@ -8,9 +8,8 @@ import numpy as np
 
 from tests.accuracy.run import _pair
 from tests.core.test_settings import BRIEF, MACHINE, WORLD
-from wattmetron.core.frames import rates
 from wattmetron.core.frames.settings_grid import settings_grid
-from wattmetron.core.frames.table import reliable_table
+from wattmetron.core.frames.table import frame_ms, reliable_table
 from wattmetron.core.games.fit import fit_game
 from wattmetron.demo.truth import World, known_game
 
@@ -47,8 +46,8 @@ def whole_grids(processors=250, cards=800, targets=10):
         sd_c, sd_g = np.full(t_c.size, 0.08), np.full(t_c.size, 0.09)
         table = reliable_table(v_c, v_g, "average", 0.8, False)
         for name, work, figures in (
-            ("averages", rates.mean_ms, (t_c, t_g, v_c, v_g)),
-            ("lows", rates.low_ms, (t_c, t_g, v_c, v_g)),
+            ("averages", frame_ms, (t_c, t_g, v_c, v_g, "average")),
+            ("lows", frame_ms, (t_c, t_g, v_c, v_g, "low")),
             ("reliable rates", table.ln_quantile, (np.log(t_c), sd_c, np.log(t_g), sd_g, np.full(t_c.size, -0.002))),
         ):
             start = time.perf_counter()

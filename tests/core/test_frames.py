@@ -13,7 +13,7 @@ from wattmetron.core.frames.chance import chance_within, curve, quantile_ln
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.headway import needed_speedup
-from wattmetron.core.frames.table import ReliableTable
+from wattmetron.core.frames.table import ReliableTable, frame_ms
 from wattmetron.core.games import PRESETS
 from wattmetron.core.machine import Machine
 
@@ -136,6 +136,16 @@ def test_tables_stay_within_a_millionth(measure, continuous):
         assert np.abs(got - exact).max() < 1e-6
         few = table.ln_quantile(x[:50], sd_c[:50], np.zeros(50), sd_g[:50], cov[:50])
         assert np.abs(few - got[:50]).max() < 1e-13
+
+
+@pytest.mark.parametrize(("measure", "exact"), [("average", rates.mean_ms), ("low", rates.low_ms)])
+def test_many_pairings_at_once_agree_with_one_at_a_time(measure, exact):
+    rng = np.random.default_rng(8)
+    for v_c, v_g in ((0.18, 0.08), (0.25, 0.04), (0.05, 0.02), (0.01, 0.01)):
+        t_c, t_g = np.exp(rng.uniform(0, 5, 4000)), np.exp(rng.uniform(0, 5, 4000))
+        t_c[:2000] = t_g[:2000] * np.exp(rng.uniform(-0.5, 0.5, 2000))
+        got = frame_ms(t_c, t_g, v_c, v_g, measure)
+        assert np.abs(np.log(got / exact(t_c, t_g, v_c, v_g))).max() < 1e-5
 
 
 def scene(seed):

@@ -9,7 +9,7 @@ import numpy as np
 from wattmetron.core.briefs import Brief, Target
 from wattmetron.core.frames import chance, rates, work
 from wattmetron.core.frames.estimate import State, effective_cap, is_upscaled, processor_time, state_of
-from wattmetron.core.games import PRESETS, Game
+from wattmetron.core.games import PRESETS, Game, PresetName
 from wattmetron.core.machine import Machine, affinities, drawing_side, memory_class
 
 USUAL_SIZES = ((1280, 720), (1920, 1080), (2560, 1440), (3840, 2160))
@@ -56,13 +56,16 @@ def settings_grid(machine: Machine, game: Game, target: Target, brief: Brief, si
     rays = (False, True) if game.ray_tracing_ms_per_mpx is not None and np.isfinite(side.ray_speed) else (False,)
     known = affinities(machine, game)
     targets, times, short = [], [], []
+    processor: dict[PresetName, tuple[float, float]] = {}
     for rt, up, preset, size in product(rays, upscaling, PRESETS, shown):
         one = replace(target, width_px=size[0], height_px=size[1], preset=preset, upscaling=up, ray_tracing=rt)
         load = work.workload(game, one, up, *known)
         made = work.graphics_work(load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs)
         sd_g = float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0])
-        sd_c = float(work.processor_sd(load, chip.speed_sd))
-        times.append((processor_time(load, chip, memory)[0], float(made.total_ms[0]), sd_c, sd_g, load.side_cov))
+        if preset not in processor:
+            processor[preset] = processor_time(load, chip, memory)[0], float(work.processor_sd(load, chip.speed_sd))
+        t_c, sd_c = processor[preset]
+        times.append((t_c, float(made.total_ms[0]), sd_c, sd_g, load.side_cov))
         targets.append(one)
         short.append(max(0.0, load.video_memory_gb - side.video_memory_gb))
     cells = _judged(game, target, brief, targets, np.array(times), short)

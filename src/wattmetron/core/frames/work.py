@@ -5,6 +5,7 @@ Everything broadcasts; a *workload* is one target's share of the formula as plai
 """
 
 from dataclasses import dataclass
+from math import log
 from typing import NamedTuple
 
 import numpy as np
@@ -17,6 +18,7 @@ from wattmetron.core.games.affinity import UNSEEN, Affinity
 Floats = NDArray[np.float64]
 REFERENCE_MPX = 2.0736
 ANCHORS_MPX = (2.0736, 3.6864, 8.2944)
+LOG_ANCHORS = tuple(map(log, ANCHORS_MPX))
 MEMORY_FACTOR_RANGE = (0.85, 1.5)
 PROCESSOR_MODEL_SD = 0.05
 GRAPHICS_MODEL_SD = 0.06
@@ -133,10 +135,9 @@ def link_gbs(gen: ArrayLike, lanes: ArrayLike) -> Floats:
 def speed_at(megapixels: float, anchor_speeds: ArrayLike) -> Floats:
     """R at a resolution: linear in ln MP between the anchors, constant outside. Shape (n, 3) -> (n,)."""
     speeds = np.atleast_2d(np.asarray(anchor_speeds, dtype=float))
-    log_anchors = np.log(ANCHORS_MPX)
-    place = float(np.clip(np.log(megapixels), log_anchors[0], log_anchors[-1]))
-    left = min(int(np.searchsorted(log_anchors, place, side="right")) - 1, len(log_anchors) - 2)
-    part = (place - log_anchors[left]) / (log_anchors[left + 1] - log_anchors[left])
+    place = min(max(log(megapixels), LOG_ANCHORS[0]), LOG_ANCHORS[-1])
+    left = 0 if place < LOG_ANCHORS[1] else 1
+    part = (place - LOG_ANCHORS[left]) / (LOG_ANCHORS[left + 1] - LOG_ANCHORS[left])
     return np.asarray(speeds[:, left] * (1 - part) + speeds[:, left + 1] * part)
 
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,6 +21,7 @@ COUNT = 11
 REFERENCE = PRESETS.index("high")
 
 
+@lru_cache
 def steps_between(preset: PresetName) -> Floats:
     """Signs of the three steps that lead from *high* to a preset: minus one below it, plus one above."""
     place = PRESETS.index(preset)
