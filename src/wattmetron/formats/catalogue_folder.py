@@ -153,7 +153,7 @@ def _read_requirements(data: bytes | None, games: dict[str, Game], problems: lis
 def is_id(text: str) -> bool:
     """Small letters, digits and hyphens, at most 80, not beginning with a hyphen."""
     plain = text.replace("-", "a")
-    return 0 < len(text) <= 80 and text[0] != "-" and plain.isascii() and plain.isalnum() and plain.islower() | plain.isdigit()
+    return 0 < len(text) <= 80 and text[0] != "-" and plain.isascii() and plain.isalnum() and plain.islower() | plain.isdecimal()
 
 
 def _add_part(parts: dict[str, Part], file: str, line: int, part: Part, problems: list[Problem]) -> None:

@@ -133,7 +133,7 @@ def add_target(plan: Plan, game_id: str, catalogue: Catalogue, tier: str = "") -
     said = f"added {game.name}"
     if tier:
         rows = catalogue.tiers.of_game(game_id)
-        if not tier.isdigit() or int(tier) >= len(rows):
+        if not tier.isdecimal() or int(tier) >= len(rows):
             raise BriefError(f"{game.name} has no such tier any more: look at what it publishes now.")
         row = catalogue.tiers.rows[rows[int(tier)]]
         target = tier_target(target, row.settled)

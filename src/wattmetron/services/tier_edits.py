@@ -108,7 +108,7 @@ def _size(text: str, name: str) -> tuple[int | None, int | None]:
     if not text.strip():
         return None, None
     pieces = text.lower().replace("×", "x").split("x")
-    sizes = [int(one) for one in pieces if one.strip().isdigit()]
+    sizes = [int(one) for one in pieces if one.strip().isdecimal()]
     if len(pieces) != 2 or len(sizes) != 2 or not all(320 <= one <= 16_384 for one in sizes):
         raise TierError(f"The resolution of {name} is “{text}”: enter pixels as in 2560x1440, or nothing.")
     return sizes[0], sizes[1]

@@ -51,7 +51,7 @@ def _refusal(method: str, headers: Headers) -> PlainTextResponse | None:
     length = headers.get("content-length")
     if length is None and "transfer-encoding" not in headers:
         return None
-    if length is None or not length.isdigit():
+    if length is None or not length.isdecimal():
         return PlainTextResponse("The length of the request is missing.", 411)
     if int(length) > MAX_BODY_BYTES:
         return PlainTextResponse("The request is larger than 2 MB.", 413)

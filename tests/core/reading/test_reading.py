@@ -5,7 +5,7 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from tests.core.reading.score import reader, score, table
@@ -129,6 +129,7 @@ PIECES = st.sampled_from(
 
 
 @settings(max_examples=300, deadline=None)
+@example("Quillon Cutter Ebb 6 ¹")
 @given(st.lists(st.one_of(PIECES, st.text(max_size=6)), max_size=40).map(" ".join))
 def test_whatever_is_pasted_every_word_is_accounted_for(text):
     """No crash; marks lie within the text and never overlap; a word is marked, listed as unread, or glue."""

@@ -60,7 +60,7 @@ DEMO: dict[str, tuple[str, tuple[T, ...]]] = {
         T("Recommended", f"{EBB8} {ODUN8}", "nacre-shoal@8 marlpoint-holm@8", 16, None, 48, "SSD", T11, "", P1080, "high", 60),
     )),
     "low-orbit-salvage": ("key and value", (
-        T("minimum", f"{EBB4} {DUN4}", "marlpoint-ayre@6 marlpoint-skerry@4", 12, None, 70, "SSD", T10, "", P1080, "low", 30),
+        T("minimum", f"{EBB4} marrowgate-osprey-moss-8", "marlpoint-ayre@6 marlpoint-skerry@4", 12, None, 70, "SSD", T10, "", P1080, "low", 30),
         T("recommended", "quillon-skiff-flood-6-low marrowgate-heron-slate-6-low", "nacre-shoal@8 orlop-beacon@12", 16, None, 70, "SSD", T11, "", P1080, "high", 60),
     )),
     "saltmarsh-rally": ("run together", (
@@ -94,7 +94,7 @@ DEMO: dict[str, tuple[str, tuple[T, ...]]] = {
         T("Recommended", f"{EBB6} {DUN6}", "nacre-bank@12", 16, None, 75, "SSD", "", "", P1080, "high", 60, True),
     )),
     "kelp-barons": ("prose", (
-        T("Minimum", f"{EBB4} {DUN4}", "orlop-taper@4", 12, None, 18, None, "", "", P1080, "low", 30),
+        T("Minimum", f"{EBB4} marrowgate-osprey-moss-8", "orlop-taper@4", 12, None, 18, None, "", "", P1080, "low", 30),
         T("Recommended", f"{FLOOD8} {SLATE10}", "nacre-cove@6 orlop-lantern@6", 16, None, 18, None, "", "", P1080, "high", 60),
     )),
     "mudlark-stories": ("clocks alone", (

@@ -116,7 +116,7 @@ class _Walk:
     def _own_heading(self, line: Line, following: Line | None) -> bool:
         """A short line without figures, before a label: the publisher's own name for a tier."""
         words = line.text.strip(" :*#=-[]\t")
-        if following is None or not words or len(words.split()) > 4 or any(sign.isdigit() or sign == ":" for sign in words):
+        if following is None or not words or len(words.split()) > 4 or any(sign.isdecimal() or sign == ":" for sign in words):
             return False
         if not LABEL.match(following.text.lstrip(" *-")) and not LABEL_ALONE.match(following.text):
             return False

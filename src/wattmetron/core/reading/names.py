@@ -77,7 +77,7 @@ class NameIndex:
     def _weight(self, word: str) -> float:
         """ln(1 + names / names with the word); a word that no name has weighs like one that one name has, and
         all numbers weigh alike."""
-        count = NUMBER_COUNT if word.isdigit() else self.count.get(word, 1)
+        count = NUMBER_COUNT if word.isdecimal() else self.count.get(word, 1)
         return math.log(1 + len(self.names) / count) * (MAKER_WEIGHT if word in self.makers else 1.0)
 
     def match(self, text: str, side: Side | None) -> tuple[Match, ...]:
@@ -95,13 +95,13 @@ class NameIndex:
 
     def _candidates(self, said: dict[str, float]) -> Iterable[Name]:
         """Names with a telling word of the text, those with the rarest words first, so many as can decide."""
-        telling = [word for word in said if not word.isdigit() and word not in self.makers] or [
-            word for word in said if not word.isdigit()
+        telling = [word for word in said if not word.isdecimal() and word not in self.makers] or [
+            word for word in said if not word.isdecimal()
         ]
         found: dict[str, Name] = {}
         for word in sorted(telling, key=lambda word: self.count[word]):
             if found and len(found) + self.count[word] > MOST_CANDIDATES:
-                numbers = {one for one in said if one.isdigit()}
+                numbers = {one for one in said if one.isdecimal()}
                 found |= {name.key: name for name in self.by_word[word] if numbers & name.words}
             else:
                 found |= {name.key: name for name in self.by_word[word]}
@@ -112,7 +112,7 @@ class NameIndex:
         matched = sum(self.weight(word) * said[word] for word in name.words if word in said)
         missing = [word for word in name.words if word not in said]
         extra = [word for word in said if word not in name.words and not self._is_amount(name, word)]
-        foreign = [word for word in strange if not (word.isdigit() and self._is_amount(name, word))]
+        foreign = [word for word in strange if not (word.isdecimal() and self._is_amount(name, word))]
         lost = sum(self.weight(word) for word in missing) + sum(self.weight(word) for word in (*extra, *foreign))
         share = matched / (matched + lost) if matched else 0.0
         model_missing = [word for word in missing if word not in name.maker]
@@ -127,7 +127,7 @@ class NameIndex:
 
     @staticmethod
     def _is_amount(name: Name, word: str) -> bool:
-        return word.isdigit() and int(word) in name.amounts_gb
+        return word.isdecimal() and int(word) in name.amounts_gb
 
     @staticmethod
     def _shared(ranked: list[Match]) -> Iterable[Match]:

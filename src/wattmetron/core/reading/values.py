@@ -248,7 +248,7 @@ class Values:
         known = next((one for one in self.names.parts.names if one.key == part and one.side == "graphics"), None)
         if known is None:
             return None
-        extra = [word for word in tokens(name) if word.isdigit() and word not in known.words]
+        extra = [word for word in tokens(name) if word.isdecimal() and word not in known.words]
         return float(extra[0]) if len(extra) == 1 and int(extra[0]) in known.amounts_gb else None
 
     def _figures_alone(
@@ -320,7 +320,7 @@ class Values:
         index = self.names.parts
         known = [
             one for one in words
-            if not one[0].isdigit() and len(one[0]) > 2 and index.known(one[0].casefold()) and self._telling(one[0].casefold())
+            if not one[0].isdecimal() and len(one[0]) > 2 and index.known(one[0].casefold()) and self._telling(one[0].casefold())
         ]  # fmt: skip
         if not known:
             return None
@@ -346,7 +346,7 @@ class Values:
 
     def _continues(self, word: str) -> bool:
         small = word.casefold()
-        if small.isdigit():
+        if small.isdecimal():
             return True
         return small in self.names.parts.count or (small not in NAME_GLUE and small not in amounts.PRESET_WORDS)
 

@@ -93,7 +93,7 @@ async def _form(request: Request) -> dict[str, str]:
 
 
 def _version(form: dict[str, str]) -> int:
-    return int(form["version"]) if form.get("version", "").isdigit() else 0
+    return int(form["version"]) if form.get("version", "").isdecimal() else 0
 
 
 def _change(request: Request, brief_id: int, form: dict[str, str], edit: Edit) -> Response:
@@ -189,7 +189,7 @@ _route("extras", lambda plan, form, catalogue: edits.add_extra(plan, form))
 _route(
     "extras/{place}/{action}",
     lambda plan, form, catalogue: edits.change_extra(
-        plan, int(form["path_place"]) if form["path_place"].isdigit() else -1, form["path_action"]
+        plan, int(form["path_place"]) if form["path_place"].isdecimal() else -1, form["path_action"]
     ),
 )
 _route("own", lambda plan, form, catalogue: edits.own(plan, form.get("part", ""), form.get("owned") == "1", catalogue))

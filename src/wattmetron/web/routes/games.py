@@ -35,7 +35,7 @@ async def _form(request: Request) -> Form:
 
 
 def _whole(text: str) -> int:
-    return int(text) if text.isdigit() and len(text) < 12 else 0
+    return int(text) if text.isdecimal() and len(text) < 12 else 0
 
 
 # --- the list -----------------------------------------------------------------------------------------
@@ -174,7 +174,7 @@ def edit_stored(request: Request, game_id: str) -> Response:
 def _blank(catalogue: Catalogue, game_id: str, version: int, brief: str) -> ReadingPage:
     game = catalogue.games.get(game_id)
     name, genre = ("", "") if game is None else (game.name, game.genre)
-    return ReadingPage(game_id, name, genre, catalogue.genres, "", "", "", version, brief if brief.isdigit() else "")
+    return ReadingPage(game_id, name, genre, catalogue.genres, "", "", "", version, brief if brief.isdecimal() else "")
 
 
 @router.post("/games/read")
@@ -234,7 +234,7 @@ def _confirm(request: Request, game_id: str, form: Form) -> Response:
         status = 409 if isinstance(error, ConflictError) else 422
         return page(request, "reading.html", {"r": _kept(catalogue, game_id, form, str(error))}, status)
     brief = form.get("brief", "")
-    url = f"/games/{published.game}" + (f"?brief={brief}" if brief.isdigit() else "")
+    url = f"/games/{published.game}" + (f"?brief={brief}" if brief.isdecimal() else "")
     if request.headers.get("hx-request") == "true":
         return Response(status_code=204, headers={"hx-location": LOCATION.format(url)})
     return RedirectResponse(url, 303)
@@ -391,7 +391,7 @@ def _change_list(request: Request, game_id: str, form: Form, action: str) -> Res
         notice, error = "", str(problem)
         status = 409 if isinstance(problem, ConflictError) else 422
     brief, view = form.get("brief", ""), form.get("view", "")
-    if brief.isdigit() and view:
+    if brief.isdecimal() and view:
         params = {"game": game_id, "equal": form.get("equal", "")}
         url = f"/briefs/{brief}/{view}?game={game_id}"
         return show_desk(request, int(brief), view, params, status, url, notice=notice, error=error)

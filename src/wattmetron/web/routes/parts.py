@@ -110,7 +110,7 @@ def _remove(workshop: Workshop, catalogue: Catalogue, form: Form) -> Changed:
 
 def _undo(workshop: Workshop, catalogue: Catalogue, form: Form) -> Changed:
     version = form.get("version", "")
-    return undo_chart(workshop, form.get("chart", ""), int(version) if version.isdigit() else 0)
+    return undo_chart(workshop, form.get("chart", ""), int(version) if version.isdecimal() else 0)
 
 
 _route("charts", _add_chart)

@@ -47,7 +47,7 @@ def read_machine(workshop: Workshop, catalogue: Catalogue, params: dict[str, str
     """The machine that an address names; nobody where it names none."""
     brief = params.get("brief", "")
     typed = params.get("parts", "").strip()[:400]
-    if brief.isdigit():
+    if brief.isdecimal():
         return brief_machine(catalogue, workshop.open(int(brief)))
     if not typed:
         return NOBODY
