@@ -100,6 +100,44 @@ def test_results_that_cannot_be_read_store_nothing_and_keep_what_was_typed(clien
     assert GAME not in workshop.catalogue().results and 'value="A paper"' in answer.text
 
 
+WIDE = "Heron Slate 6\tReef 16 GB\t1440p\thigh\t112\t84\t61\nKetch Flood 8\tNess 16 GB\t1440p\thigh\t121\t92\t70"
+
+
+def test_columns_that_cannot_be_told_apart_are_explained_once_per_source(client, workshop):
+    asked = send(client, workshop, table=WIDE, source="Dry Dock Weekly")
+    assert asked.status_code == 422 and "What does each column hold?" in asked.text and GAME not in workshop.catalogue().results
+    guessed = re.findall(r"<option selected>([^<]+)</option>", asked.text.split('id="columns"')[1].split("</thead>")[0])
+    assert guessed == ["processor", "graphics", "resolution", "preset", "average", "low", "leave out"]
+    said = ("processor", "graphics", "resolution", "preset", "leave out", "average", "low")
+    told = {f"column-{n}": role for n, role in enumerate(said)}
+    assert "Added 2 results" in send(client, workshop, table=WIDE, source="Dry Dock Weekly", **told).text
+    again = send(client, workshop, table=WIDE.replace("84", "90"), source="Dry Dock  Weekly")
+    assert "Added 2 results" in again.text
+    assert [(one.average_fps, one.low_fps) for one in workshop.catalogue().results[GAME].items] == [(84, 61), (92, 70), (90, 61), (92, 70)]
+    assert send(client, workshop, table=WIDE, source="Another").status_code == 422
+    send(client, workshop, "/remove", result="r1")
+    send(client, workshop, table=WIDE, source="Dry Dock Weekly")
+    names = [one.id for one in workshop.catalogue().results[GAME].items]
+    assert len(names) == len(set(names)) == 5
+
+
+@pytest.mark.parametrize(
+    ("table", "found"),
+    [
+        ("GPU | CPU | Quality | Size | 0.1 % | 1% low | Avg fps\nReef 16 GB | Heron Slate 6 | high | 1440p | 40 | 61 | 84", [(84, 61)]),
+        ("Card; Processor; Preset; Resolution; Average\nReef 16 GB; Heron Slate 6; high; 1440p; 84\nNess 16 GB; Heron Slate 6; high; 1440p; 91,5", [(84, None), (91.5, None)]),
+        ("GPU;CPU;Quality;Size;Avg;Average\nReef 16 GB;Heron Slate 6;high;1440p;61;84", None),
+        ("GPU;CPU;Quality;Size;Cosiness;Average\nReef 16 GB;Heron Slate 6;high;1440p;61;84", None),
+    ],
+)  # fmt: skip
+def test_a_head_says_what_columns_hold_and_what_it_leaves_open_is_asked(client, workshop, table, found):
+    answer = send(client, workshop, table=table)
+    if found is None:
+        assert answer.status_code == 422 and "What does each column hold?" in answer.text
+    else:
+        assert [(one.average_fps, one.low_fps) for one in workshop.catalogue().results[GAME].items] == found
+
+
 def test_results_travel_with_the_requirements_and_the_folder(client, workshop, tmp_path):
     send(client, workshop, table=TABLE)
     world = workshop.catalogue()

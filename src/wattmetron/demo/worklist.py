@@ -3,7 +3,7 @@
 from dataclasses import replace
 from datetime import date
 
-from wattmetron.core.games import Game
+from wattmetron.core.games import Game, Option
 from wattmetron.core.games.priors import presets_from, unknown_game
 
 # name, genre, and the truth: C, pi, kappa, G, phi, v_c, v_g, Y, upscalers, engine cap, memory, storage, video memory (high), rt GB
@@ -43,6 +43,15 @@ BY_REQUIREMENTS = [
 TRUE_WORKS = {
     "saltmarsh-rally": (6.9, 0.30, 0.18, 7.0, 0.20, 0.14, 0.07),
 }
+# game -> name of an option, what is left of processor and graphics work when it is lower, GB saved
+OPTIONS = {
+    "hollow-meridian": (("distant fields", 0.95, 0.90, 0.3), ("soft shadows", 1.0, 0.92, 0.5)),
+    "gullwing-circuit": (("mirrors", 0.95, 0.93, 0.1),),
+    "deepwater-pilot": (("wave detail", 0.92, 0.90, 0.2), ("harbour traffic", 0.86, 0.97, 0.0)),
+    "thousand-towers": (("crowds in the streets", 0.84, 0.96, 0.0),),
+    "vantage-null": (("wet floors", 1.0, 0.88, 0.4),),
+    "brinewalkers": (("weed and kelp", 0.97, 0.89, 0.4),),
+}  # fmt: skip
 RELEASED = {
     "causeway-clash": date(2023, 5, 25), "hollow-meridian": date(2025, 9, 18), "gullwing-circuit": date(2024, 12, 5),
     "deepwater-pilot": date(2025, 3, 20), "ashfall-wardens": date(2024, 8, 29), "lanternfolk": date(2022, 10, 20),
@@ -58,7 +67,8 @@ RELEASED = {
 
 def games() -> list[Game]:
     """All games of the made-up world."""
-    return [*(_game(*row) for row in GAMES), *(_by_requirements(*row) for row in BY_REQUIREMENTS)]
+    found = [*(_game(*row) for row in GAMES), *(_by_requirements(*row) for row in BY_REQUIREMENTS)]
+    return [replace(one, options=tuple(Option(name=n, processor_factor=u, graphics_factor=w, video_memory_gb=gb) for n, u, w, gb in OPTIONS.get(one.id, ()))) for one in found]
 
 
 def game_id(name: str) -> str:

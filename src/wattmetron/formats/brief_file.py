@@ -53,6 +53,7 @@ class TargetFile(_Strict):
     upscaling: bool = Field(False, description="Whether upscaling is acceptable and to be used")
     scale: float = Field(0.67, description="Rendered share of each axis when upscaling")
     ray_tracing: bool = Field(False, description="Whether ray tracing is on")
+    lowered: list[Text] = Field([], max_length=64, description="Single options set lower than the preset has them")
     fps: float = Field(60.0, description="Frame rate wanted, fps")
     measure: Measure = Field("average", description="Whether the average or the 1 % low must reach it")
     cap_fps: float | None = Field(None, description="A cap chosen by the user, fps; null: none")
@@ -116,7 +117,7 @@ def brief_from(file: BriefFile) -> Brief:
         display=Display(**file.display.model_dump()),
         sureness=file.sureness,
         targets=tuple(
-            Target(game_id=one.game, **{**one.model_dump(exclude={"game"}), "id": one.id or next(fresh)})
+            Target(game_id=one.game, **{**one.model_dump(exclude={"game"}), "id": one.id or next(fresh), "lowered": tuple(one.lowered)})
             for one in file.targets
         ),
         owned=tuple(file.owned),
@@ -159,6 +160,7 @@ def brief_file(brief: Brief) -> BriefFile:
                 upscaling=one.upscaling,
                 scale=one.scale,
                 ray_tracing=one.ray_tracing,
+                lowered=list(one.lowered),
                 fps=one.fps,
                 measure=one.measure,
                 cap_fps=one.cap_fps,

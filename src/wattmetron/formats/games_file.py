@@ -2,10 +2,10 @@
 
 from pydantic import ConfigDict, TypeAdapter, ValidationError
 
-from wattmetron.core.games import PRESETS, Game, Preset, VideoMemoryNeed
+from wattmetron.core.games import PRESETS, Game, Option, Preset, VideoMemoryNeed
 from wattmetron.formats.problems import Problem
 
-for _kind in (Game, Preset, VideoMemoryNeed):
+for _kind in (Game, Option, Preset, VideoMemoryNeed):
     setattr(_kind, "__pydantic_config__", ConfigDict(extra="forbid"))  # noqa: B010
 
 GAMES: TypeAdapter[list[Game]] = TypeAdapter(list[Game])

@@ -17,6 +17,7 @@ from wattmetron.services.plans import Plan
 from wattmetron.services.words import money, money_range, settings
 
 Form = Mapping[str, str]
+LOWER = "lower:"
 _SIZE = re.compile(r"\s*(\d{3,5})\s*[x×*]\s*(\d{3,5})\s*\Z")
 
 
@@ -157,6 +158,7 @@ def edit_target(plan: Plan, target_id: str, form: Form, catalogue: Catalogue) ->
         upscaling="upscaling" in form,
         scale=_number(form, "scale", f"The scale of {game.name}") / 100,
         ray_tracing="ray_tracing" in form and game.ray_tracing_ms_per_mpx is not None,
+        lowered=tuple(one.name for one in game.options if LOWER + one.name in form),
         fps=_number(form, "fps", f"The frame rate of {game.name}"),
         measure=cast(Measure, _choice(form, "measure", "The measure", ("average", "low"))),
         cap_fps=_number(form, "cap_fps", f"The cap of {game.name}") if cap else None,

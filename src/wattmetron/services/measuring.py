@@ -6,11 +6,15 @@ from dataclasses import dataclass, replace
 from datetime import date
 from typing import cast
 
+from sqlalchemy.orm import Session
+
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.games import PRESETS, Game, PresetName
-from wattmetron.core.games.results import Result, Results
+from wattmetron.core.games.results import ColumnRoles, Result, Results, Role
 from wattmetron.core.reading import amounts
+from wattmetron.core.scale import key_of
+from wattmetron.services.result_table import Line, lines_of, told_roles
 from wattmetron.services.tier_edits import TierError, part_called
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
@@ -18,7 +22,6 @@ from wattmetron.store.briefs import ConflictError
 
 Form = Mapping[str, str]
 MOST_RESULTS = 500
-_CELLS = re.compile(r"\s*[\t;|]\s*|\s{2,}|,\s+")
 _RATE = re.compile(r"(\d{1,4}(?:[.,]\d+)?)\s*(?:fps)?", re.IGNORECASE)
 
 
@@ -36,17 +39,25 @@ class ResultsState:
 
 def results_state(workshop: Workshop, game_id: str) -> ResultsState:
     with workshop.database.reading() as session:
-        found = store.revisions(session, "results", game_id, 1)
+        found = store.revisions(session, "results", game_id, 1) if _changed(session, game_id) else []
         return ResultsState(store.standing_id(session, "results", game_id), found[0].source if found else None)
 
 
-def pasted_results(catalogue: Catalogue, game_id: str, form: Form) -> tuple[Result, ...]:
+def _changed(session: Session, game_id: str) -> bool:
+    """Whether the results were last changed by hand: only that can be taken back here."""
+    return store.changed_by_hand(session, "results", game_id)
+
+
+def pasted_results(
+    catalogue: Catalogue, game_id: str, form: Form, known: Mapping[int, tuple[Role, ...]] | None = None
+) -> tuple[Result, ...]:
     """Results from a pasted table, one in a line: parts, resolution and preset in any order, then the average and,
-    if known, the 1 % low. What a line leaves out comes from the form. Raises ResultError with all problems."""
+    if known, the 1 % low; or columns as the table's head, the user or the source's earlier tables say. What a line
+    leaves out comes from the form. Raises ResultError with all problems, ColumnsNeeded where columns are unclear."""
     catalogue.informed(game_id)
-    lines = [line.strip() for line in form.get("table", "").replace("\r", "").split("\n") if line.strip()]
-    if not lines:
+    if not form.get("table", "").strip():
         raise ResultError("There is no result: paste lines with parts, settings and frame rates.")
+    lines = lines_of(form["table"], form, known or {})
     if len(lines) > MOST_RESULTS:
         raise ResultError(f"There are {len(lines):,} lines: paste at most {MOST_RESULTS}.")
     day = _day(form.get("measured_on", "").strip())
@@ -55,14 +66,14 @@ def pasted_results(catalogue: Catalogue, game_id: str, form: Form) -> tuple[Resu
     )
     problems: list[str] = []
     own = catalogue.results.get(game_id)
-    taken = len(own.items) if own else 0
+    taken = max((int(one.id[1:]) for one in own.items if one.id[1:].isdecimal()), default=0) if own else 0
     found: list[Result] = []
-    for number, line in enumerate(lines, start=1):
+    for line in lines:
         try:
             read = _read(catalogue, line, usual)
         except WattmetronError as error:
-            if number > 1 or re.search(r"\d", line):
-                problems.append(f"line {number} “{line[:40]}”: {str(error).rstrip('.')}")
+            if line is not lines[0] or re.search(r"\d", line.text):
+                problems.append(f"line {line.number} “{line.text[:40]}”: {str(error).rstrip('.')}")
             continue
         found.append(
             replace(
@@ -99,28 +110,15 @@ def _day(text: str) -> date | None:
         raise ResultError(f"The date is “{text}”: enter one such as 2026-03-14, or nothing.") from error
 
 
-def _read(catalogue: Catalogue, line: str, usual: _Line) -> Result:
-    processor, graphics, size, preset = usual.processor, usual.graphics, usual.size, usual.preset
-    rates: list[float] = []
-    for cell in filter(None, _CELLS.split(line)):
-        rate = _RATE.fullmatch(cell)
-        word = cell.casefold()
-        if rate:
-            rates.append(amounts.number(rate[1]))
-        elif any(pattern.fullmatch(cell) for pattern in (amounts.SIZE, amounts.LINES, amounts.NAMED_SIZE)):
-            size = cell
-        elif word in amounts.PRESET_WORDS:
-            preset = word
-        else:
-            matches = catalogue.reader.names.parts.match(amounts.AMOUNT.sub(" ", cell), None)
-            names = catalogue.reader.names.parts.names
-            side = next((name.side for name in names if matches and name.key == matches[0].part), None)
-            if side == "processor":
-                processor = cell
-            elif side == "graphics":
-                graphics = cell
-            else:
-                raise ResultError(f"“{cell[:40]}” is no part, resolution, preset or frame rate")
+def _read(catalogue: Catalogue, line: Line, usual: _Line) -> Result:
+    said: dict[Role, str] = {}
+    for n, cell in enumerate(line.cells):
+        role = line.roles[n] if line.roles is not None else _role(catalogue, cell, "average" in said)
+        if cell and role != "leave out":
+            said[role] = cell
+    processor, graphics = said.get("processor", usual.processor), said.get("graphics", usual.graphics)
+    size, preset = said.get("resolution", usual.size), said.get("preset", usual.preset)
+    rates = [_rate(said[role]) for role in ("average", "low") if role in said]
     if not processor or not graphics:
         raise ResultError("it names no " + ("processor" if not processor else "graphics part"))
     if not rates or not 1 <= rates[0] <= 5000:
@@ -139,6 +137,28 @@ def _read(catalogue: Catalogue, line: str, usual: _Line) -> Result:
         average_fps=rates[0],
         low_fps=low,
     )
+
+
+def _rate(cell: str) -> float:
+    match = _RATE.fullmatch(cell)
+    if match is None:
+        raise ResultError(f"“{cell[:40]}” is no frame rate")
+    return amounts.number(match[1])
+
+
+def _role(catalogue: Catalogue, cell: str, has_average: bool) -> Role:
+    """What a cell holds, seen by itself."""
+    if _RATE.fullmatch(cell):
+        return "low" if has_average else "average"
+    if any(pattern.fullmatch(cell) for pattern in (amounts.SIZE, amounts.LINES, amounts.NAMED_SIZE)):
+        return "resolution"
+    if cell.casefold() in amounts.PRESET_WORDS:
+        return "preset"
+    matches = catalogue.reader.names.parts.match(amounts.AMOUNT.sub(" ", cell), None)
+    side = next((name.side for name in catalogue.reader.names.parts.names if matches and name.key == matches[0].part), None)
+    if side is None:
+        raise ResultError(f"“{cell[:40]}” is no part, resolution, preset or frame rate")
+    return side
 
 
 def _no_preset(text: str) -> PresetName:
@@ -176,13 +196,38 @@ class Effect:
     effect: str
 
 
-def change_results(workshop: Workshop, game_id: str, version: int, said: str, items: tuple[Result, ...]) -> Effect:
-    """Store a game's results in place of a version; says what it did to C and G."""
+def known_columns(workshop: Workshop, source: str) -> dict[int, tuple[Role, ...]]:
+    """What the columns of a source's tables hold, by their number, as was said before."""
+    key = key_of(source)
+    with workshop.database.reading() as session:
+        found = store.revisions(session, "columns", key, 1) if key else []
+    return {len(roles): roles for roles in found[0].value.roles} if found and found[0].value else {}
+
+
+def told_columns(workshop: Workshop, form: Form) -> ColumnRoles | None:
+    """What a form says about a source's columns, together with what was said before; None where it says nothing."""
+    source = " ".join(form.get("source", "").split())
+    width = sum(name.startswith("column-") for name in form)
+    roles = told_roles(form, width) if width else None
+    if roles is None or not key_of(source):
+        return None
+    found = {**known_columns(workshop, source), width: roles}
+    return ColumnRoles(source=source, roles=tuple(found.values()))
+
+
+def change_results(
+    workshop: Workshop, game_id: str, version: int, said: str, items: tuple[Result, ...], columns: ColumnRoles | None = None
+) -> Effect:
+    """Store a game's results in place of a version, and what was said about their source's columns; says what it did
+    to C and G."""
     before = workshop.catalogue().game(game_id)
     with workshop.database.writing() as session:
         if store.standing_id(session, "results", game_id) != version:
             raise ConflictError("These results were changed in another tab: here is what they say now; make your change again.")
-        store.revise(session, {("results", game_id): Results(game=game_id, items=items)}, said)
+        edits: dict[tuple[str, str], store.Edit] = {("results", game_id): Results(game=game_id, items=items)}
+        if columns is not None:
+            edits["columns", key_of(columns.source)] = columns
+        store.revise(session, edits, said)
     return Effect(said, effect_words(before, workshop.catalogue().game(game_id)))
 
 
@@ -193,7 +238,7 @@ def undo_results(workshop: Workshop, game_id: str, version: int) -> Effect:
         if store.standing_id(session, "results", game_id) != version:
             raise ConflictError("These results were changed in another tab: here is what they say now.")
         found = store.revisions(session, "results", game_id, 2)
-        if not found:
+        if not found or not _changed(session, game_id):
             raise ResultError("Nothing was changed here yet.")
         older = found[1].value if len(found) > 1 else None
         store.revise(session, {("results", game_id): older}, f"took back: {found[0].source}"[:200])

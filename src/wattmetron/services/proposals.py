@@ -262,6 +262,27 @@ def _relaxations(catalogue: Catalogue, brief: Brief, kept: Build, obstacles: lis
     return sorted(found, key=lambda one: (one.cost_minor, one.sentence))[:6]
 
 
+@dataclass(frozen=True, slots=True)
+class InMoney:
+    """Settings of a target, None as they are, and what the cheapest build that meets everything then costs."""
+
+    words: str
+    target: Target | None
+    cost_minor: int | None
+
+
+def settings_in_money(catalogue: Catalogue, brief: Brief, build: Build, target: Target) -> tuple[InMoney, ...]:
+    """What the target's settings cost as they are and with each single step down, the present ones first."""
+    brief, kept = known_brief(catalogue, brief), kept_parts(known_build(catalogue, build))
+    found = []
+    for words, changed in [("as it is", target), *_easier(catalogue, target, [])]:
+        targets = tuple(changed if one.id == target.id else one for one in brief.targets)
+        result = propose(catalogue, replace(brief, targets=targets), "least money", kept)
+        cost = None if result.build is None else result.cost_minor + brief.extras_minor
+        found.append(InMoney(words, None if changed == target else changed, cost))
+    return tuple(found)
+
+
 def _against(brief: Brief, cost_minor: int, currency: str) -> str:
     over = cost_minor - brief.budget_high_minor
     return f"{money(over, currency)} over the budget" if over > 0 else "within the budget"
@@ -279,6 +300,10 @@ def _easier(catalogue: Catalogue, target: Target, rates: list[float]) -> list[tu
         options.append((f"{game.name} with upscaling", replace(target, upscaling=True)))
     if target.ray_tracing:
         options.append((f"{game.name} without ray tracing", replace(target, ray_tracing=False)))
+    for option in game.options:
+        if option.name not in target.lowered:
+            lowered = tuple(one.name for one in game.options if one.name in (*target.lowered, option.name))
+            options.append((f"{game.name} with lower {option.name}", replace(target, lowered=lowered)))
     for fewer in sorted({rate // ROUND_FPS * ROUND_FPS for rate in rates if 0 < rate // ROUND_FPS * ROUND_FPS < target.fps}):
         options.append((f"{game.name} at {fewer:g} instead of {target.fps:g} fps", replace(target, fps=fewer)))
     if game.engine_cap_fps is not None and target.fps > game.engine_cap_fps:

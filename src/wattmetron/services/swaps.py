@@ -33,6 +33,7 @@ class Effect:
     """What a candidate does to one target; ``state`` is None while there is nothing that draws."""
 
     fps: float | None
+    interval_fps: tuple[float, float] | None
     change_fps: float | None
     state: State | None
 
@@ -158,7 +159,7 @@ def _effects(catalogue: Catalogue, now: Assessment, machines: list[Machine]) -> 
         try:
             game = catalogue.game(target.game_id)
         except UnknownGameError:
-            found.append([Effect(None, None, "short") for _ in machines])
+            found.append([Effect(None, None, None, "short") for _ in machines])
             continue
         seen = glance(machines, game, target, now.brief)
         base = before.judged_fps if before is not None and before.judged_fps else None
@@ -166,10 +167,13 @@ def _effects(catalogue: Catalogue, now: Assessment, machines: list[Machine]) -> 
             [
                 Effect(
                     float(fps) if fps == fps else None,
+                    (float(least), float(most)) if fps == fps else None,
                     float(fps) - base if base is not None and fps == fps else None,
                     state if machine.can_draw else None,
                 )
-                for fps, state, machine in zip(seen.fps.tolist(), seen.states, machines, strict=True)
+                for fps, least, most, state, machine in zip(
+                    seen.fps.tolist(), seen.low_fps.tolist(), seen.high_fps.tolist(), seen.states, machines, strict=True
+                )
             ]
         )
     return found

@@ -59,6 +59,8 @@ def settings(target: Target) -> str:
         words.append(f"upscaling {target.scale:.0%}".replace("%", f"{THIN}%"))
     if target.ray_tracing:
         words.append("ray tracing")
+    if target.lowered:
+        words.append(f"lower {listed(list(target.lowered))}")
     return ", ".join(words)
 
 

@@ -15,7 +15,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.charts import Chart
 from wattmetron.core.games import Game
 from wattmetron.core.games.published import Assumptions, NamedPart, Published
-from wattmetron.core.games.results import Results
+from wattmetron.core.games.results import ColumnRoles, Results
 from wattmetron.core.parts import KINDS, PART_TYPES, Part, kind_of
 from wattmetron.core.prices.offers import Offer, Region
 from wattmetron.store.tables import EntryRow, ImportRow, OfferRow
@@ -31,6 +31,7 @@ _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     "assumptions": TypeAdapter(Assumptions),
     "chart": TypeAdapter(Chart),
     "results": TypeAdapter(Results),
+    "columns": TypeAdapter(ColumnRoles),
 }
 ASSUMPTIONS_KEY = "table"
 ENTRIES, OFFERS = cast(Table, EntryRow.__table__), cast(Table, OfferRow.__table__)
@@ -183,7 +184,7 @@ def _standing(table: Table, as_of: int) -> Any:
     return and_(table.c.from_import <= as_of, or_(table.c.until_import.is_(None), table.c.until_import > as_of))
 
 
-Edit = Game | Published | NamedPart | Assumptions | Chart | Results | None
+Edit = Game | Published | NamedPart | Assumptions | Chart | Results | ColumnRoles | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -205,6 +206,15 @@ def standing_id(session: Session, kind: str, key: str) -> int:
 def made_by_hand(session: Session, kind: str, key: str) -> bool:
     """Whether the standing revision of an entry was made by hand."""
     return standing_id(session, kind, key) in _by_hand(session)
+
+
+def changed_by_hand(session: Session, kind: str, key: str) -> bool:
+    """Whether the last change of an entry, its removal included, was made by hand."""
+    query = (
+        select(ENTRIES.c.until_import, ENTRIES.c.from_import).where(ENTRIES.c.kind == kind, ENTRIES.c.key == key).order_by(ENTRIES.c.id.desc()).limit(1)
+    )
+    last = session.execute(query).first()
+    return last is not None and bool(session.scalar(select(ImportRow.by_hand).where(ImportRow.id == (last[0] or last[1]))))
 
 
 def revise(session: Session, edits: Mapping[tuple[str, str], Edit], source: str) -> None:

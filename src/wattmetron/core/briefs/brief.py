@@ -23,7 +23,7 @@ class Display:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Target:
-    """One game at named settings with the frame rate wanted."""
+    """One game at named settings with the frame rate wanted; ``lowered`` names single options set lower."""
 
     id: str
     game_id: str
@@ -33,6 +33,7 @@ class Target:
     upscaling: bool = False
     scale: float = 0.67
     ray_tracing: bool = False
+    lowered: tuple[str, ...] = ()
     fps: float = 60.0
     measure: Measure = "average"
     cap_fps: float | None = None

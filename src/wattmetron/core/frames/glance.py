@@ -9,7 +9,14 @@ from numpy.typing import NDArray
 
 from wattmetron.core.briefs import Brief, Target
 from wattmetron.core.frames import chance, rates, work
-from wattmetron.core.frames.estimate import State, effective_cap, is_upscaled, processor_time, state_of
+from wattmetron.core.frames.estimate import (
+    INTERVAL,
+    State,
+    effective_cap,
+    is_upscaled,
+    processor_time,
+    state_of,
+)
 from wattmetron.core.games import Game
 from wattmetron.core.machine import Machine, affinities, drawing_side, memory_class
 
@@ -18,19 +25,22 @@ Floats = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Glance:
-    """Judged rate (fps), chance of the target and state per machine; nan and "short" where nothing runs."""
+    """Judged rate (fps) with the ends of its 80 % interval, chance of the target and state per machine; nan and
+    "short" where nothing runs."""
 
     fps: Floats
+    low_fps: Floats
+    high_fps: Floats
     chance: Floats
     states: tuple[State, ...]
 
 
 def glance(machines: Sequence[Machine], game: Game, target: Target, brief: Brief) -> Glance:
-    """The same figures as ``estimate``, without intervals, for several machines."""
+    """The same figures as ``estimate`` for several machines."""
     sides = np.array([_sides(machine, game, target) for machine in machines]).reshape(-1, 5)
     t_c, t_g, sd_c, sd_g, cov = sides.T
     n = len(machines)
-    fps, probability = np.full(n, np.nan), np.zeros(n)
+    fps, probability, ends = np.full(n, np.nan), np.zeros(n), np.full((2, n), np.nan)
     runs = np.isfinite(t_g) & np.isfinite(t_c)
     if runs.any():
         v_c, v_g = game.processor_variation, game.graphics_variation
@@ -39,10 +49,12 @@ def glance(machines: Sequence[Machine], game: Game, target: Target, brief: Brief
         line = chance.curve(v_c, v_g, target.measure)
         errors = (np.log(t_c[runs]), sd_c[runs], np.log(t_g[runs]), sd_g[runs])
         probability[runs] = chance.chance_within(line, *errors, np.log(1000 / target.fps), cov[runs])
+        for row, at in zip(ends, INTERVAL, strict=True):
+            row[runs] = 1000 / np.exp(chance.quantile_ln(line, *errors, at, cov[runs]))
     cap = effective_cap(game, target)
     if cap is not None and target.fps > cap:
         probability[:] = 0.0
-    return Glance(fps, probability, tuple(state_of(float(p), brief.chance) for p in probability))
+    return Glance(fps, ends[1], ends[0], probability, tuple(state_of(float(p), brief.chance) for p in probability))
 
 
 @lru_cache(maxsize=8192)

@@ -10,7 +10,7 @@ from wattmetron.core.briefs import Brief, Target
 from wattmetron.core.frames import chance, rates, work
 from wattmetron.core.frames.estimate import State, effective_cap, is_upscaled, processor_time, state_of
 from wattmetron.core.games import PRESETS, Game, PresetName
-from wattmetron.core.machine import Machine, affinities, drawing_side, memory_class
+from wattmetron.core.machine import DrawingSide, Machine, MemoryClass, affinities, drawing_side, memory_class
 
 USUAL_SIZES = ((1280, 720), (1920, 1080), (2560, 1440), (3840, 2160))
 
@@ -32,11 +32,13 @@ class Cell:
 
 @dataclass(frozen=True)
 class Grid:
-    """All cells, and the best that meets: what users give up last is kept first."""
+    """All cells, and the best that meets: what users give up last is kept first. ``options`` are the target's own
+    settings with one single option the other way, by its name."""
 
     cells: tuple[Cell, ...]
     best: Cell | None
     sizes: tuple[tuple[int, int], ...]
+    options: dict[str, Cell]
 
 
 def settings_grid(machine: Machine, game: Game, target: Target, brief: Brief, sizes: Sequence[tuple[int, int]] = ()) -> Grid | None:
@@ -54,22 +56,40 @@ def settings_grid(machine: Machine, game: Game, target: Target, brief: Brief, si
     shown = tuple(sorted({*(sizes or USUAL_SIZES), own}, key=lambda size: size[0] * size[1]))
     upscaling = (False, True) if is_upscaled(game, replace(target, upscaling=True), side.upscalers) else (False,)
     rays = (False, True) if game.ray_tracing_ms_per_mpx is not None and np.isfinite(side.ray_speed) else (False,)
+    choices = [
+        replace(target, width_px=size[0], height_px=size[1], preset=preset, upscaling=up, ray_tracing=rt)
+        for rt, up, preset, size in product(rays, upscaling, PRESETS, shown)
+    ]
+    toggled = [replace(target, lowered=_toggled(game, target, option.name)) for option in game.options]
+    judged = _cells(machine, memory, side, game, target, brief, [*choices, *toggled])
+    cells, options = judged[: len(choices)], judged[len(choices) :]
+    return Grid(cells, best_of(cells, target), shown, dict(zip((one.name for one in game.options), options, strict=True)))
+
+
+def _toggled(game: Game, target: Target, name: str) -> tuple[str, ...]:
+    """The options set lower, with one of them the other way."""
+    return tuple(one.name for one in game.options if (one.name in target.lowered) != (one.name == name))
+
+
+def _cells(
+    machine: Machine, memory: MemoryClass, side: DrawingSide, game: Game, target: Target, brief: Brief, choices: list[Target]
+) -> tuple[Cell, ...]:
+    chip = machine.processor
+    assert chip is not None
     known = affinities(machine, game)
-    targets, times, short = [], [], []
-    processor: dict[PresetName, tuple[float, float]] = {}
-    for rt, up, preset, size in product(rays, upscaling, PRESETS, shown):
-        one = replace(target, width_px=size[0], height_px=size[1], preset=preset, upscaling=up, ray_tracing=rt)
-        load = work.workload(game, one, up, *known)
+    times, short = [], []
+    processor: dict[tuple[PresetName, tuple[str, ...]], tuple[float, float]] = {}
+    for one in choices:
+        load = work.workload(game, one, is_upscaled(game, one, side.upscalers), *known)
         made = work.graphics_work(load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs)
         sd_g = float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0])
-        if preset not in processor:
-            processor[preset] = processor_time(load, chip, memory)[0], float(work.processor_sd(load, chip.speed_sd))
-        t_c, sd_c = processor[preset]
+        key = one.preset, one.lowered
+        if key not in processor:
+            processor[key] = processor_time(load, chip, memory)[0], float(work.processor_sd(load, chip.speed_sd))
+        t_c, sd_c = processor[key]
         times.append((t_c, float(made.total_ms[0]), sd_c, sd_g, load.side_cov))
-        targets.append(one)
         short.append(max(0.0, load.video_memory_gb - side.video_memory_gb))
-    cells = _judged(game, target, brief, targets, np.array(times), short)
-    return Grid(cells, best_of(cells, target), shown)
+    return _judged(game, target, brief, choices, np.array(times), short)
 
 
 def _judged(

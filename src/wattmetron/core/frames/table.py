@@ -110,7 +110,8 @@ def frame_ms(t_c: Floats, t_g: Floats, v_c: float, v_g: float, measure: Measure)
     x = np.log(t_c) - ln_g
     place = np.clip((x - line.x[0]) / line.step, 1, line.x.size - 2.000001)
     left = place.astype(np.int64)
-    inside = _cubic(*(line.phi[left + k] for k in (-1, 0, 1, 2)), place - left)
+    before, here, there, after = (line.phi[left + k] for k in (-1, 0, 1, 2))
+    inside = _cubic(before, here, there, after, place - left)
     found = np.where(x > line.x[-3], x + line.end_c, np.where(x < line.x[2], line.end_g, inside))
     return np.asarray(np.exp(ln_g + found))
 

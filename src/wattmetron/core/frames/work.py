@@ -70,17 +70,21 @@ def workload(game: Game, target: Target, upscaled: bool, chip: Affinity = UNSEEN
     ray = game.ray_tracing_ms_per_mpx if target.ray_tracing else None
     need = preset.video_memory.at(rendered) + (game.ray_tracing_memory_gb if ray else 0.0)
     sd_c, sd_g, cov = game.spread(target.preset, shown, chip, card)
+    u, w = preset.processor_factor, preset.graphics_factor
+    for option in game.options:
+        if option.name in target.lowered:
+            u, w, need = u * option.processor_factor, w * option.graphics_factor, need - option.video_memory_gb
     return Workload(
-        processor_ms=game.processor_ms * preset.processor_factor * float(np.exp(chip.shift)),
+        processor_ms=game.processor_ms * u * float(np.exp(chip.shift)),
         parallel_share=game.parallel_share,
         memory_sensitivity=game.memory_sensitivity,
-        graphics_ms=game.graphics_ms * preset.graphics_factor * float(np.exp(card.shift)),
+        graphics_ms=game.graphics_ms * w * float(np.exp(card.shift)),
         fixed_share=game.fixed_share,
         shown_mpx=shown,
         rendered_mpx=rendered,
         ray_ms_per_mpx=ray or 0.0,
         upscale_ms_per_mpx=game.upscaling_ms_per_mpx if upscaled else 0.0,
-        video_memory_gb=need,
+        video_memory_gb=max(0.0, need),
         spill_share=game.spill_share,
         processor_sd=sd_c,
         graphics_sd=sd_g,

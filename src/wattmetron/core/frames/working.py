@@ -1,11 +1,15 @@
 """The working of an estimate: data, assumptions and formulas, step by step, from the same functions."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
+from math import exp
 
 from wattmetron.core.briefs import Brief
 from wattmetron.core.frames import work
 from wattmetron.core.frames.estimate import Estimate
-from wattmetron.core.machine import Machine, rated_bandwidth_gbs, rated_latency_ns
+from wattmetron.core.frames.settling import settlings
+from wattmetron.core.games.affinity import UNSEEN
+from wattmetron.core.machine import Machine, affinities, rated_bandwidth_gbs, rated_latency_ns
 
 THIN = "\u202f"
 
@@ -23,11 +27,40 @@ class Step:
 def frame_working(machine: Machine, one: Estimate, brief: Brief) -> tuple[Step, ...]:
     """All steps from speeds and work to the chance of the target."""
     return (
+        *_told_steps(machine, one),
         *_processor_steps(machine, one),
         *_graphics_steps(one),
         *_rate_steps(one),
         *_sureness_steps(one, brief),
+        *_surer_steps(one, brief),
     )
+
+
+def _told_steps(machine: Machine, one: Estimate) -> Iterator[Step]:
+    """What results of this game told about the machine's parts beyond their speeds."""
+    for part, known in zip((machine.processor, machine.graphics), affinities(machine, one.game), strict=True):
+        if part is None or known == UNSEEN:
+            continue
+        who = f"results of the design {part.design}" if known.speed_open else "its own results"
+        yield Step(
+            f"{part.name} in this game",
+            "x e^" + f"{known.shift:+.3f}".replace("-", "−"),
+            f"{100 * (exp(known.shift) - 1):+.1f}{THIN}%".replace("-", "−"),
+            f"Time longer or shorter than its speed says, as {who} tell; part of C x u or G x w below.",
+        )
+
+
+def _surer_steps(one: Estimate, brief: Brief) -> Iterator[Step]:
+    if one.cannot:
+        return
+    for kind, words in (("own run", "A measured run of your own at these settings"), ("published result", "A published result of this machine at these settings")):
+        told = next(each for each in settlings(one, brief.chance) if each.kind == kind)
+        yield Step(
+            "What would make it surer",
+            words,
+            f"±{_percent(told.before_sd, 1)} to ±{_percent(told.after_sd, 1)}",
+            "Expected narrowing of the frame time by a normal update with that evidence's noise.",
+        )
 
 
 def _percent(share: float, digits: int = 0) -> str:
@@ -121,7 +154,7 @@ def _rate_steps(one: Estimate) -> tuple[Step, ...]:
     return (
         Step(
             "Mean frame E",
-            f"t_c Φ((m_x − m_z + s_x²)/s) + t_g Φ((m_z − m_x + s_z²)/s), v_c {load.v_c:g}, v_g {load.v_g:g}",
+            f"t_c Φ((m_x − m_z + s_x²)/s) + t_g Φ((m_z − m_x + s_z²)/s), v_c {load.v_c:.3f}, v_g {load.v_g:.3f}",
             f"{one.mean_frame_ms:.2f}{THIN}ms",
             "Mean of the later of two lognormal times (Clark 1961, Margrabe 1978).",
         ),
@@ -149,13 +182,13 @@ def _sureness_steps(one: Estimate, brief: Brief) -> tuple[Step, ...]:
     return (
         Step(
             "How well t_c is known",
-            _spread(one.processor_sd, one.workload.processor_sd, work.PROCESSOR_MODEL_SD),
+            _spread(one.processor_sd, one.workload.processor_sd, one.workload.processor_model_sd),
             f"±{_percent(one.processor_sd, 1)}",
             "Part, game and model in quadrature: standard deviations in ln.",
         ),
         Step(
             "How well t_g is known",
-            _spread(one.graphics_sd, one.workload.graphics_sd, work.GRAPHICS_MODEL_SD),
+            _spread(one.graphics_sd, one.workload.graphics_sd, one.workload.graphics_model_sd),
             f"±{_percent(one.graphics_sd, 1)}",
             "Part, game and model; the part's is split between R and Q by their shares of the frame.",
         ),

@@ -18,6 +18,7 @@ Share = Annotated[float, Ge(0), Le(1)]
 Variation = Annotated[float, Ge(0.01), Le(1)]
 Factor = Annotated[float, Gt(0), Le(10)]
 Need = Annotated[float, Ge(0), Le(512)]
+Lessening = Annotated[float, Gt(0), Le(1)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -42,6 +43,16 @@ class Preset:
     processor_factor: Annotated[Factor, Column("u: processor work relative to high")]
     graphics_factor: Annotated[Factor, Column("w: graphics work relative to high")]
     video_memory: Annotated[VideoMemoryNeed, Column("Video memory wanted")]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Option:
+    """A single option that can be set lower than the presets have it, and what is left of the work then."""
+
+    name: Annotated[str, Column("Name, such as soft shadows")]
+    processor_factor: Annotated[Lessening, Column("What is left of the processor work")] = 1.0
+    graphics_factor: Annotated[Lessening, Column("What is left of the graphics work")] = 1.0
+    video_memory_gb: Annotated[Need, Column("Video memory that it saves", "GB")] = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -78,6 +89,7 @@ class Game:
     memory_gb: Annotated[Need, Column("Main memory wanted", "GB")] = 8.0
     storage_gb: Annotated[Annotated[float, Ge(0), Le(10_000)], Column("Storage taken", "GB")] = 20.0
     presets: Annotated[tuple[Preset, ...], Column("Presets, lowest first")]
+    options: Annotated[tuple[Option, ...], Column("Single options that can be set lower")] = ()
 
     def affinity(self, side: Literal["processor", "graphics"], key: str, design: str) -> Affinity:
         """What results of this game told about a part, by its place on the scale and its design: here nothing."""

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import date
-from typing import Annotated
+from typing import Annotated, Literal
 
 from annotated_types import Gt, Le
 
@@ -10,6 +10,8 @@ from wattmetron.core.fields import Column
 from wattmetron.core.games.model import PresetName
 from wattmetron.core.games.published import Pixels
 
+Role = Literal["processor", "graphics", "resolution", "preset", "average", "low", "leave out"]
+COLUMN_ROLES: tuple[Role, ...] = ("processor", "graphics", "resolution", "preset", "average", "low", "leave out")
 Rate = Annotated[float, Gt(0), Le(5000)]
 
 
@@ -42,3 +44,11 @@ class Results:
 
     game: Annotated[str, Column("Game id")]
     items: Annotated[tuple[Result, ...], Column("Results, in the order in which they were added")]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ColumnRoles:
+    """What the columns of a source's tables hold, as somebody said once; ``roles`` by number of columns."""
+
+    source: Annotated[str, Column("Source")]
+    roles: Annotated[tuple[tuple[Role, ...], ...], Column("Roles of the columns, one row per kind of table")]

@@ -11,9 +11,11 @@ from starlette.datastructures import FormData, UploadFile
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.games.published import ROLES, Side
+from wattmetron.core.games.results import COLUMN_ROLES
 from wattmetron.services import measuring, publishing
 from wattmetron.services.games import DEMANDS, MET_CHOICES, SORTS, Question, judged, list_games
 from wattmetron.services.measuring import results_state
+from wattmetron.services.result_table import ColumnsNeeded
 from wattmetron.services.tier_edits import assumptions_from, excluded_from_bar, placed, published_from
 from wattmetron.services.workshop import Workshop
 from wattmetron.store.briefs import ConflictError
@@ -267,7 +269,9 @@ def game_page(request: Request, game_id: str) -> Response:
     return _game(request, game_id, dict(request.query_params))
 
 
-def _game(request: Request, game_id: str, params: Form, status: int = 200, notice: str = "", error: str = "", typed: Form | None = None) -> Response:
+def _game(request: Request, game_id: str, params: Form, status: int = 200, notice: str = "", error: str = "", typed: Form | None = None,
+    columns: ColumnsNeeded | None = None,
+) -> Response:
     workshop = workshop_of(request)
     catalogue = workshop.catalogue()
     machine = read_machine(workshop, catalogue, params)
@@ -288,6 +292,8 @@ def _game(request: Request, game_id: str, params: Form, status: int = 200, notic
         "notice": notice,
         "error": error or machine.error,
         "typed": typed or {},
+        "columns": columns,
+        "roles": COLUMN_ROLES,
     }
     url = machine.url(f"/games/{game_id}") if request.method == "POST" else None
     return page(request, "game.html", content, status, url)
@@ -314,6 +320,8 @@ def _change_evidence(request: Request, game_id: str, form: Form, action: str) ->
     params = {"brief": form.get("brief", ""), "parts": form.get("parts", "")}
     try:
         done = _evidence_changed(workshop, game_id, form, action)
+    except ColumnsNeeded as needed:
+        return _game(request, game_id, params, 422, notice=str(needed), typed=form, columns=needed)
     except WattmetronError as error:
         status = 409 if isinstance(error, ConflictError) else 422
         return _game(request, game_id, params, status, error=str(error), typed=form)
@@ -333,9 +341,9 @@ def _evidence_changed(workshop: Workshop, game_id: str, form: Form, action: str)
         return measuring.change_results(workshop, game_id, version, said, measuring.muted(items, form.get("result", ""), out))
     if action == "remove":
         return measuring.change_results(workshop, game_id, version, "removed a result", measuring.without(items, form.get("result", "")))
-    new = measuring.pasted_results(catalogue, game_id, form)
+    new = measuring.pasted_results(catalogue, game_id, form, measuring.known_columns(workshop, form.get("source", "")))
     said = "added a result" if len(new) == 1 else f"added {len(new)} results"
-    return measuring.change_results(workshop, game_id, version, said, (*items, *new))
+    return measuring.change_results(workshop, game_id, version, said, (*items, *new), measuring.told_columns(workshop, form))
 
 
 @router.get("/games/{game_id}/requirements.json")

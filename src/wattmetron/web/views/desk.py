@@ -124,14 +124,14 @@ def make_desk(
         None if tried is None else _trying(present, now, plan.build, query, opened.id),
         _swap(catalogue, present, query, opened.id, tried, names),
         found,
-        working_view(now, query.working, prices) if query.working else None,
+        working_view(catalogue, now, query.working, prices) if query.working else None,
         prices,
         ghost_words,
         required(catalogue, brief, machine_contender(now.machine, brief.system)),
         tier_words(catalogue, brief),
         _game(catalogue, opened, query, present, now, state_of),
         _equals(catalogue, opened, query, present),
-        settings_view(now, query.settings) if query.settings else None,
+        settings_view(catalogue, now, query.settings, query.money, query.url(opened.id, money=True)) if query.settings else None,
     )
 
 

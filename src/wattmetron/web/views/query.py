@@ -50,6 +50,7 @@ class DeskQuery:
     game: str | None = None
     equal: str | None = None
     settings: str | None = None
+    money: bool = False
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""
@@ -81,4 +82,5 @@ def read_query(view: str, params: dict[str, str]) -> DeskQuery:
         game=(params.get("game") or "")[:80] or None,
         equal=(params.get("equal") or "")[:80] or None,
         settings=(params.get("settings") or "")[:20] or None,
+        money=params.get("money") == "1",
     )

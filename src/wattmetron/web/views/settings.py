@@ -1,12 +1,16 @@
 """Settings that meet: small multiples of resolution by preset, for upscaling and ray tracing off and on."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from wattmetron.core.briefs import Target
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.frames.settings_grid import Cell, Grid, settings_grid
 from wattmetron.core.games import PRESETS
 from wattmetron.services.assess import Assessment
-from wattmetron.services.words import THIN, percent, settings
+from wattmetron.services.proposals import settings_in_money
+from wattmetron.services.words import THIN, money, percent, settings
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +36,26 @@ class Multiple:
 
 
 @dataclass(frozen=True, slots=True)
+class OptionView:
+    """A single option, what the target's settings come to with it the other way, and by how much that changes."""
+
+    name: str
+    lowered: bool
+    change: str
+    cell: CellView
+
+
+@dataclass(frozen=True, slots=True)
+class CostView:
+    """A change of the settings in money: the cheapest build that meets every target then, and what it saves."""
+
+    words: str
+    cost: str
+    saves: str
+    target: Target | None
+
+
+@dataclass(frozen=True, slots=True)
 class SettingsView:
     """The panel of one target."""
 
@@ -42,18 +66,42 @@ class SettingsView:
     multiples: tuple[Multiple, ...]
     best: CellView | None
     best_words: str
+    options: tuple[OptionView, ...]
+    costs: tuple[CostView, ...] | None
+    costs_url: str
 
 
-def settings_view(now: Assessment, target_id: str) -> SettingsView | None:
+def settings_view(
+    catalogue: Catalogue, now: Assessment, target_id: str, in_money: bool, costs_url: str
+) -> SettingsView | None:
     """The grid of a target of the brief; None for another id or a machine that cannot run it."""
     for target, one in zip(now.brief.targets, now.estimates, strict=True):
         if target.id == target_id and one is not None:
             grid = settings_grid(now.machine, one.game, target, now.brief)
-            return None if grid is None else _view(grid, target, one.game.name)
+            costs = tuple(_costs(catalogue, now, target)) if in_money else None
+            return None if grid is None else _view(grid, target, one, costs, costs_url)
     return None
 
 
-def _view(grid: Grid, target: Target, game: str) -> SettingsView:
+def _costs(catalogue: Catalogue, now: Assessment, target: Target) -> Iterator[CostView]:
+    found = settings_in_money(catalogue, now.brief, now.build, target)
+    base = found[0].cost_minor
+    for one in found:
+        if one.cost_minor is None:
+            yield CostView(one.words, "no build does", "", one.target)
+            continue
+        saved = "" if base is None else saving(base - one.cost_minor, now.currency)
+        yield CostView(one.words, money(one.cost_minor, now.currency), "" if one.target is None else saved, one.target)
+
+
+def saving(minor: int, currency: str) -> str:
+    if not minor:
+        return "saves nothing"
+    return f"{'saves' if minor > 0 else 'costs'} {money(abs(minor), currency)}{'' if minor > 0 else ' more'}"
+
+
+def _view(grid: Grid, target: Target, one: Estimate, costs: tuple[CostView, ...] | None, costs_url: str) -> SettingsView:
+    game = one.game.name
     kinds = dict.fromkeys((cell.target.ray_tracing, cell.target.upscaling) for cell in grid.cells)
     multiples = tuple(_multiple(grid, target, rays, upscaling) for rays, upscaling in kinds)
     low = " low" if target.measure == "low" else ""
@@ -62,8 +110,15 @@ def _view(grid: Grid, target: Target, game: str) -> SettingsView:
     if grid.best is not None:
         words = f"Best that meets it: {settings(grid.best.target)}, {grid.best.fps:.0f}{THIN}fps, chance {percent(grid.best.chance)}."
     return SettingsView(
-        target, game, f"{target.fps:g}{THIN}fps{low}", tuple(f"{w}x{h}" for w, h in grid.sizes), multiples, best, words
-    )
+        target, game, f"{target.fps:g}{THIN}fps{low}", tuple(f"{w}x{h}" for w, h in grid.sizes), multiples, best, words,
+        tuple(_option(name, cell, target, one) for name, cell in grid.options.items()), costs, costs_url,
+    )  # fmt: skip
+
+
+def _option(name: str, cell: Cell, target: Target, now: Estimate) -> OptionView:
+    change = round(cell.fps) - round(now.judged_fps)
+    words = "no change" if not change else f"{'+' if change > 0 else '−'}{abs(change)}{THIN}fps"
+    return OptionView(name, name in target.lowered, words, _cell(cell, target, None))
 
 
 def _multiple(grid: Grid, target: Target, rays: bool, upscaling: bool) -> Multiple:

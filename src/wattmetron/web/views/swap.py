@@ -11,9 +11,10 @@ from wattmetron.web.views.query import DeskQuery, encode_build
 
 @dataclass(frozen=True, slots=True)
 class EffectView:
-    """A target's rate with a candidate, and by how much it changes."""
+    """A target's rate with a candidate, its 80 % interval, and by how much it changes."""
 
     rate: str
+    interval: str
     change: str
     state: str | None
 
@@ -117,4 +118,5 @@ def _effect(effect: Effect) -> EffectView:
     change = ""
     if effect.change_fps is not None and abs(effect.change_fps) >= 0.5:
         change = f"{'+' if effect.change_fps > 0 else '−'}{abs(effect.change_fps):.0f}"
-    return EffectView(rate, change, effect.state)
+    interval = "" if effect.interval_fps is None else "{:.0f}–{:.0f}".format(*effect.interval_fps)
+    return EffectView(rate, interval, change, effect.state)

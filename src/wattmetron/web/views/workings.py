@@ -1,26 +1,31 @@
 """The working of a figure: of one target's frames, or of a meter."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
+from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.frames.working import Step, frame_working
 from wattmetron.core.power.draw import BOARD_W, FANS_W, STICK_W
 from wattmetron.services.assess import Assessment
+from wattmetron.services.games import game_facts, tier_label
 from wattmetron.services.words import KIND_WORDS, THIN, money
+from wattmetron.web.views.evidence import result_rows
 from wattmetron.web.views.sentences import fit_sentence, frames_sentence, money_sentence, power_sentence
 
 
 @dataclass(frozen=True, slots=True)
 class WorkingView:
-    """Title, the figure as a sentence, and the steps behind it."""
+    """Title, the figure as a sentence, the steps behind it, and the evidence of the game's work with its place."""
 
     title: str
     sentence: str
     steps: tuple[Step, ...]
     game_id: str = ""
+    evidence: tuple[tuple[str, str], ...] = ()
 
 
-def working_view(now: Assessment, what: str, dated: str) -> WorkingView | None:
+def working_view(catalogue: Catalogue, now: Assessment, what: str, dated: str) -> WorkingView | None:
     """The working of a target (by its id), of money, frames, fit or power; None for anything else."""
     if what == "money":
         return WorkingView("Money", money_sentence(now, dated), tuple(_money(now)))
@@ -33,8 +38,25 @@ def working_view(now: Assessment, what: str, dated: str) -> WorkingView | None:
     for one in now.estimates:
         if one is not None and one.target.id == what:
             steps = (_work(one), *frame_working(now.machine, one, now.brief))
-            return WorkingView(f"Frames of {one.game.name}", frames_sentence(now, one, dated), steps, one.game.id)
+            return WorkingView(f"Frames of {one.game.name}", frames_sentence(now, one, dated), steps, one.game.id, tuple(_evidence(catalogue, one.game.id)))
     return None
+
+
+def _evidence(catalogue: Catalogue, game_id: str) -> Iterator[tuple[str, str]]:
+    """Every tier and result behind a game's work, and where on its page it stands."""
+    facts = game_facts(catalogue, game_id, None, 0.8)
+    for row in result_rows(catalogue, facts):
+        if not row.muted and row.model:
+            yield f"{row.pair}, {row.settings}: published {row.said}, model {row.model}, {row.away}; {row.source}", f"result-{row.id}"
+    for place in dict.fromkeys(item.row.place for item in facts.informed.items):
+        said = ", ".join(
+            f"{'C' if item.side == 'processor' else 'G'} {item.work_ms:.1f}{THIN}ms ±{item.sd * 100:.0f}{THIN}%"
+            for item in facts.informed.items
+            if item.row.place == place
+        )
+        label = next(item.row.tier.label for item in facts.informed.items if item.row.place == place)
+        source = facts.published.source if facts.published else ""
+        yield f"{tier_label(label, place)}: {said}; {source}", "tiers"
 
 
 def _work(one: Estimate) -> Step:
@@ -43,7 +65,7 @@ def _work(one: Estimate) -> Step:
         "Work of the game",
         f"C {game.processor_ms:.2f} ms ±{game.processor_work_sd * 100:.0f}{THIN}%, G {game.graphics_ms:.2f} ms ±{game.graphics_work_sd * 100:.0f}{THIN}%",
         "at high",
-        "What was known of the game, weighed with its published tiers; the game's page shows every item.",
+        "What was known of the game before, weighed with its tiers and results: every item is below.",
     )
 
 
