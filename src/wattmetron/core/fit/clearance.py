@@ -1,9 +1,10 @@
-"""What fits into the case: board form factor, card length, cooler height, supply form factor."""
+"""What fits into the case: board, card, cooler, radiator and memory beside them, power supply."""
 
 from collections.abc import Iterator
 
-from wattmetron.core.fit.finding import Figure, Finding
+from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken
 from wattmetron.core.machine import Machine
+from wattmetron.core.parts import Case, Cooler, Kind, Radiator
 
 
 def board_form(machine: Machine) -> Iterator[Finding]:
@@ -22,19 +23,97 @@ def board_form(machine: Machine) -> Iterator[Finding]:
         )
 
 
+def takes_radiator(longest_mm: Radiator | None, radiator_mm: Radiator) -> bool:
+    """Whether a place takes a radiator: no longer than the place, and no wider (120 or 140 mm)."""
+    return longest_mm is not None and radiator_mm <= longest_mm and _width_mm(radiator_mm) <= _width_mm(longest_mm)
+
+
+def _width_mm(radiator_mm: int) -> int:
+    return 140 if radiator_mm % 140 == 0 else 120
+
+
+def radiator_place(case: Case, cooler: Cooler) -> str | None:
+    """Where the radiator goes: on top, else at the rear, else in front; None where it goes nowhere."""
+    if cooler.radiator_mm is None:
+        return None
+    places = (("top", case.radiator_top_mm), ("rear", case.radiator_rear_mm), ("front", case.radiator_front_mm))
+    return next((place for place, longest in places if takes_radiator(longest, cooler.radiator_mm)), None)
+
+
+def card_room_mm(case: Case, cooler: Cooler | None) -> int:
+    """Longest card beside this cooler, in mm: a radiator in front takes its thickness away."""
+    if cooler is not None and cooler.radiator_mm is not None and radiator_place(case, cooler) == "front":
+        return case.card_length_mm - cooler.radiator_thickness_mm
+    return case.card_length_mm
+
+
 def card_length(machine: Machine) -> Iterator[Finding]:
-    """The card must not be longer than the case allows."""
-    card, case = machine.graphics, machine.case
-    if card and case and card.length_mm > case.card_length_mm:
-        over = card.length_mm - case.card_length_mm
+    """The card must not be longer than the case allows, less a radiator in front of it."""
+    card, case, cooler = machine.graphics, machine.case, machine.cooler
+    if not card or not case:
+        return
+    room = card_room_mm(case, cooler)
+    if card.length_mm > room:
+        shortened = f" with the radiator of {cooler.name} in front" if cooler and room < case.card_length_mm else ""
+        kinds: tuple[Kind, ...] = ("graphics", "case", "cooler") if shortened else ("graphics", "case")
         yield Finding(
             "card length",
             "blocks",
-            ("graphics", "case"),
-            f"{card.name} is {card.length_mm} mm long, {over} mm more than {case.name} takes.",
+            kinds,
+            f"{card.name} is {card.length_mm} mm long, {card.length_mm - room} mm more than {case.name} takes{shortened}.",
             "Take a case with more room for the card, or a shorter card.",
-            (Figure("card", str(card.length_mm), "mm"), Figure("room", str(case.card_length_mm), "mm")),
-            ("case", "graphics"),
+            (Figure("card", str(card.length_mm), "mm"), Figure("room", str(room), "mm")),
+            ("case", "cooler", "graphics") if shortened else ("case", "graphics"),
+        )
+
+
+def card_height(machine: Machine) -> Iterator[Spoken]:
+    """The card must not stand taller above its slot than the side panel allows."""
+    card, case = machine.graphics, machine.case
+    if card and case:
+        yield from _within(
+            ("card height", "graphics", "tall"), (card.name, card.height_mm, "height"), (case.name, case.card_height_mm, "tallest card")
+        )
+
+
+def card_thickness(machine: Machine) -> Iterator[Spoken]:
+    """The card must not be thicker than the case's slots allow."""
+    card, case = machine.graphics, machine.case
+    if card and case:
+        yield from _within(
+            ("card thickness", "graphics", "thick"),
+            (card.name, card.thickness_mm, "thickness"),
+            (case.name, case.card_thickness_mm, "thickest card"),
+        )
+
+
+def supply_length(machine: Machine) -> Iterator[Spoken]:
+    """The supply must not be longer than its place."""
+    supply, case = machine.supply, machine.case
+    if supply and case and supply.form in case.supply_forms:
+        yield from _within(
+            ("supply length", "supply", "long"),
+            (supply.name, supply.length_mm, "length"),
+            (case.name, case.supply_length_mm, "longest power supply"),
+        )
+
+
+def _within(rule: tuple[str, Kind, str], own: tuple[str, int | None, str], room: tuple[str, int | None, str]) -> Iterator[Spoken]:
+    """A part's size against the room that the case leaves; either may be unknown."""
+    (name, kind, word), (part, size_mm, size), (case, room_mm, limit) = rule, own, room
+    if size_mm is None:
+        yield Gap(name, kind, part, size)
+    elif room_mm is None:
+        yield Gap(name, "case", case, limit)
+    elif size_mm > room_mm:
+        yield Finding(
+            name,
+            "blocks",
+            (kind, "case"),
+            f"{part} is {size_mm} mm {word}, {size_mm - room_mm} mm more than {case} takes.",
+            "Take a case with more room, or a smaller one of these.",
+            (Figure(size, str(size_mm), "mm"), Figure("room", str(room_mm), "mm")),
+            ("case", kind),
         )
 
 
@@ -51,6 +130,45 @@ def cooler_height(machine: Machine) -> Iterator[Finding]:
             "Take a lower cooler or a wider case.",
             (Figure("cooler", str(cooler.height_mm), "mm"), Figure("room", str(case.cooler_height_mm), "mm")),
             ("cooler", "case"),
+        )
+
+
+def radiator(machine: Machine) -> Iterator[Finding]:
+    """A radiator needs a place of its length and width."""
+    cooler, case = machine.cooler, machine.case
+    if not cooler or not case or cooler.radiator_mm is None or radiator_place(case, cooler):
+        return
+    has = (("front", case.radiator_front_mm), ("top", case.radiator_top_mm), ("rear", case.radiator_rear_mm))
+    places = ", ".join(f"{place} {longest} mm" for place, longest in has if longest) or "none"
+    yield Finding(
+        "radiator place",
+        "blocks",
+        ("cooler", "case"),
+        f"The {cooler.radiator_mm} mm radiator of {cooler.name} finds no place in {case.name}, which has {places}.",
+        "Take a case with a place for it, or another cooler.",
+        (Figure("radiator", str(cooler.radiator_mm), "mm"), Figure("places", places)),
+        ("cooler", "case"),
+    )
+
+
+def memory_clearance(machine: Machine) -> Iterator[Spoken]:
+    """Tall memory must fit beside an air cooler."""
+    cooler, kit = machine.cooler, machine.memory
+    if not cooler or not kit or cooler.radiator_mm is not None:
+        return
+    if kit.height_mm is None:
+        yield Gap("memory clearance", "memory", kit.name, "height")
+    elif cooler.memory_clearance_mm is None:
+        yield Gap("memory clearance", "cooler", cooler.name, "memory clearance")
+    elif kit.height_mm > cooler.memory_clearance_mm:
+        yield Finding(
+            "memory clearance",
+            "blocks",
+            ("memory", "cooler"),
+            f"{kit.name} is {kit.height_mm} mm tall; {cooler.name} leaves {cooler.memory_clearance_mm} mm beside it.",
+            "Take lower memory, or a cooler that does not reach over it.",
+            (Figure("memory", str(kit.height_mm), "mm"), Figure("room", str(cooler.memory_clearance_mm), "mm")),
+            ("cooler", "memory"),
         )
 
 

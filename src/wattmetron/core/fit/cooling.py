@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from wattmetron.core.fit.finding import Figure, Finding
 from wattmetron.core.machine import Machine
+from wattmetron.core.power.draw import draw
 
 
 def cooler_socket(machine: Machine) -> Iterator[Finding]:
@@ -65,4 +66,32 @@ def boxed_cooler(machine: Machine) -> Iterator[Finding]:
                 Figure("processor", str(chip.sustained_w), "W"),
             ),
             ("cooler", "processor"),
+        )
+
+
+AIR_W = {"mesh": 320, "side vents": 240, "closed": 160}
+FAN_W = 90
+
+
+def case_heat_w(airflow: str, fans: int) -> int:
+    """Heat in W that a case carries off quietly: a rule of thumb by how air gets in, and more for each fan."""
+    return AIR_W[airflow] + FAN_W * fans
+
+
+def case_heat(machine: Machine) -> Iterator[Finding]:
+    """Heat beyond what the case carries off makes everything in it warm and loud."""
+    case = machine.case
+    if not case or not machine.processor:
+        return
+    heat, carries = draw(machine).full_w, case_heat_w(case.airflow, case.fans_included)
+    if heat > carries:
+        more = -(-(heat - carries) // FAN_W)
+        room = case.fan_places is None or case.fan_places >= case.fans_included + more
+        yield Finding(
+            "case airflow",
+            "good to know",
+            ("case",),
+            f"Up to {heat} W of heat; {case.name} with {case.fans_included} fans carries off about {carries} W.",
+            f"Add {more} {'fan' if more == 1 else 'fans'}." if room else "Expect it to be warm and loud, or take a more open case.",
+            (Figure("heat", str(heat), "W"), Figure("carried off, about", str(carries), "W")),
         )

@@ -1,5 +1,6 @@
 """A finding: what a rule says about the parts concerned."""
 
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
@@ -32,3 +33,33 @@ class Finding:
     advice: str
     figures: tuple[Figure, ...] = ()
     remedy_kinds: tuple[Kind, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Gap:
+    """What a rule cannot judge, because a figure of a part is not known."""
+
+    rule: str
+    kind: Kind
+    part: str
+    figure: str
+
+
+Spoken = Finding | Gap
+
+
+def not_judged(gaps: Iterable[Gap]) -> Iterator[Finding]:
+    """All gaps as one finding that names the missing figures."""
+    missing = list(dict.fromkeys(gaps))
+    if not missing:
+        return
+    rules = ", ".join(dict.fromkeys(gap.rule for gap in missing))
+    named = "; ".join(f"{gap.part}: {gap.figure}" for gap in missing)
+    yield Finding(
+        "not judged",
+        "good to know",
+        tuple(dict.fromkeys(gap.kind for gap in missing)),
+        f"Not judged for want of figures: {rules}.",
+        f"Look these up and enter them with the part: {named}.",
+        tuple(Figure(gap.part, "not known", gap.figure) for gap in missing),
+    )

@@ -1,11 +1,12 @@
-"""Processor, mainboard and memory: socket, memory type, slots, capacity, channels, speed."""
+"""Processor and mainboard: socket, firmware, power delivery, tuning; the slot of the card."""
 
+import re
 from collections.abc import Iterator
 
-from wattmetron.core.fit.finding import Figure, Finding
+from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken
 from wattmetron.core.frames.work import link_gbs
 from wattmetron.core.machine import Machine, card_link
-from wattmetron.core.parts import Kind, Mainboard, Processor
+from wattmetron.core.parts import Mainboard, Processor
 
 
 def socket(machine: Machine) -> Iterator[Finding]:
@@ -20,96 +21,6 @@ def socket(machine: Machine) -> Iterator[Finding]:
             f"Take a mainboard with socket {chip.socket} or a processor for {board.socket}.",
             (Figure("processor", chip.socket), Figure("mainboard", board.socket)),
             ("mainboard", "processor"),
-        )
-
-
-def memory_type(machine: Machine) -> Iterator[Finding]:
-    """Kit, board and processor must speak of the same memory type."""
-    chip, board, kit = machine.processor, machine.mainboard, machine.memory
-    if kit and board and kit.memory_type != board.memory_type:
-        yield _other_type(kit.name, kit.memory_type, board.name, board.memory_type, ("memory", "mainboard"))
-    elif kit and chip and kit.memory_type != chip.memory_type:
-        yield _other_type(kit.name, kit.memory_type, chip.name, chip.memory_type, ("memory", "processor"))
-    if board and chip and board.socket == chip.socket and board.memory_type != chip.memory_type:
-        yield _other_type(
-            board.name, board.memory_type, chip.name, chip.memory_type, ("mainboard", "processor")
-        )
-
-
-def _other_type(one: str, has: str, other: str, wants: str, kinds: tuple[Kind, ...]) -> Finding:
-    return Finding(
-        "memory type",
-        "blocks",
-        kinds,
-        f"{one} is {has}; {other} takes {wants}.",
-        f"Take {wants} memory or a platform for {has}.",
-        (Figure(one, has), Figure(other, wants)),
-        kinds,
-    )
-
-
-def memory_slots(machine: Machine) -> Iterator[Finding]:
-    """No more sticks than slots, no more capacity than board and processor take."""
-    kit, board, chip = machine.memory, machine.mainboard, machine.processor
-    if kit and board and kit.sticks > board.memory_slots:
-        yield Finding(
-            "memory slots",
-            "blocks",
-            ("memory", "mainboard"),
-            f"{kit.name} has {kit.sticks} sticks; {board.name} has {board.memory_slots} memory slots.",
-            "Take a kit with fewer sticks or a mainboard with more slots.",
-            (Figure("sticks", str(kit.sticks)), Figure("slots", str(board.memory_slots))),
-            ("memory", "mainboard"),
-        )
-    holders: list[tuple[Mainboard | Processor, Kind]] = [(board, "mainboard")] if board else []
-    holders += [(chip, "processor")] if chip else []
-    if not kit or not holders:
-        return
-    holder, kind = min(holders, key=lambda one: one[0].memory_max_gb)
-    if kit.total_gb > holder.memory_max_gb:
-        yield Finding(
-            "memory capacity",
-            "blocks",
-            ("memory", kind),
-            f"{kit.name} holds {kit.total_gb:g} GB; {holder.name} takes {holder.memory_max_gb:g} GB at most.",
-            "Take a smaller kit.",
-            (Figure("kit", f"{kit.total_gb:g}", "GB"), Figure("limit", f"{holder.memory_max_gb:g}", "GB")),
-            ("memory", kind),
-        )
-
-
-def channels(machine: Machine) -> Iterator[Finding]:
-    """Fewer sticks than channels leave bandwidth unused."""
-    kit, chip = machine.memory, machine.processor
-    if kit and chip and kit.sticks < chip.memory_channels:
-        yield Finding(
-            "memory channels",
-            "wastes",
-            ("memory",),
-            f"{kit.sticks} {'stick' if kit.sticks == 1 else 'sticks'} on {chip.memory_channels} channels: "
-            f"only {kit.sticks}/{chip.memory_channels} of the memory bandwidth is used.",
-            f"Take the same capacity as {chip.memory_channels} sticks.",
-            (Figure("sticks", str(kit.sticks)), Figure("channels", str(chip.memory_channels))),
-            ("memory",),
-        )
-
-
-def memory_speed(machine: Machine) -> Iterator[Finding]:
-    """A kit faster than processor and board can use runs at their limit."""
-    kit, chip, board = machine.memory, machine.processor, machine.mainboard
-    limits = [(holder.memory_max_mts, holder.name) for holder in (chip, board) if holder]
-    if not kit or not limits or kit.memory_type != (board or chip).memory_type:  # type: ignore[union-attr]
-        return
-    limit, name = min(limits)
-    if kit.mts > limit:
-        yield Finding(
-            "memory speed",
-            "wastes",
-            ("memory",),
-            f"{kit.name} can do {kit.mts} MT/s; {name} stops at {limit} MT/s, so it runs at that.",
-            f"A kit rated {limit} MT/s with a lower latency does the same for less.",
-            (Figure("kit", str(kit.mts), "MT/s"), Figure("limit", str(limit), "MT/s")),
-            ("memory",),
         )
 
 
@@ -134,63 +45,80 @@ def card_slot(machine: Machine) -> Iterator[Finding]:
         )
 
 
-def drive_places(machine: Machine) -> Iterator[Finding]:
-    """Every drive needs an M.2 slot or a SATA port."""
-    board = machine.mainboard
-    if not board:
+def board_power(machine: Machine) -> Iterator[Spoken]:
+    """The board must deliver the processor's sustained power."""
+    chip, board = machine.processor, machine.mainboard
+    if not chip or not board or chip.socket != board.socket:
         return
-    nvme = sum(drive.interface == "M.2 NVMe" for drive in machine.storage)
-    for count, places, word in (
-        (nvme, board.m2_slots, "M.2 slots"),
-        (len(machine.storage) - nvme, board.sata_ports, "SATA ports"),
-    ):
-        if count > places:
-            yield Finding(
-                "drive places",
-                "blocks",
-                ("storage", "mainboard"),
-                f"The drives need {count} {word}; {board.name} has {places}.",
-                "Take fewer or larger drives, or a mainboard with more places.",
-                (Figure("drives", str(count)), Figure(word, str(places))),
-                ("mainboard", "storage"),
-            )
-
-
-def graphics_output(machine: Machine) -> Iterator[Finding]:
-    """Something has to draw, and something has to have a socket for the display."""
-    chip, card, board = machine.processor, machine.graphics, machine.mainboard
-    if card:
-        if not card.outputs:
-            yield Finding(
-                "graphics output",
-                "blocks",
-                ("graphics",),
-                f"{card.name} has no display output.",
-                "Take a card with display outputs.",
-                (Figure("outputs", "0"),),
-                ("graphics",),
-            )
-        return
-    if not chip:
-        return
-    if chip.igpu_speed is None:
-        if board and machine.case:
-            yield Finding(
-                "graphics output",
-                "blocks",
-                ("processor", "graphics"),
-                f"Nothing draws: {chip.name} has no integrated graphics and there is no card.",
-                "Add a graphics card or take a processor with integrated graphics.",
-                (),
-                ("graphics", "processor"),
-            )
-    elif board and not board.outputs:
+    if board.processor_w is None:
+        yield Gap("board power delivery", "mainboard", board.name, "sustained processor power")
+    elif chip.sustained_w > board.processor_w:
         yield Finding(
-            "graphics output",
+            "board power delivery",
             "blocks",
-            ("mainboard",),
-            f"{board.name} has no display output for the integrated graphics of {chip.name}.",
-            "Take a mainboard with display outputs or add a graphics card.",
-            (Figure("outputs", "0"),),
-            ("mainboard", "graphics"),
+            ("mainboard", "processor"),
+            f"{chip.name} takes {chip.sustained_w} W sustained; {board.name} delivers {board.processor_w} W.",
+            f"Take a mainboard that delivers {chip.sustained_w} W, or a processor of {board.processor_w} W or less.",
+            (Figure("processor", str(chip.sustained_w), "W"), Figure("mainboard", str(board.processor_w), "W")),
+            ("mainboard", "processor"),
         )
+
+
+def tuning(machine: Machine) -> Iterator[Finding]:
+    """A chip whose clocks can be tuned is paid for in vain on a board that cannot."""
+    chip, board = machine.processor, machine.mainboard
+    if chip and board and chip.tunable and chip.socket == board.socket and not board.tuning:
+        yield Finding(
+            "tuning",
+            "good to know",
+            ("processor", "mainboard"),
+            f"The clocks of {chip.name} can be tuned, but not on {board.name}.",
+            "Nothing to do unless you want to tune it.",
+        )
+
+
+def firmware_needed(chip: Processor, board: Mainboard) -> str | None:
+    """The firmware that a processor needs on a board, where the board names one for its family."""
+    for entry in board.firmware_needed:
+        family, _, version = entry.partition("=")
+        if family.strip() == chip.firmware_family and chip.firmware_family:
+            return version.strip()
+    return None
+
+
+def firmware_older(one: str, other: str) -> bool:
+    """Whether a version is older, number by number: 1.9 before 1.10."""
+    return _numbers(one) < _numbers(other)
+
+
+def _numbers(version: str) -> list[int]:
+    return [int(piece) for piece in re.findall(r"[0-9]+", version)]
+
+
+def firmware(machine: Machine) -> Iterator[Spoken]:
+    """A board may ship with firmware that does not know the processor yet."""
+    chip, board = machine.processor, machine.mainboard
+    if not chip or not board or chip.socket != board.socket:
+        return
+    needed = firmware_needed(chip, board)
+    if needed is None:
+        return
+    if not board.firmware_shipped:
+        yield Gap("firmware", "mainboard", board.name, "firmware as shipped")
+        return
+    if not firmware_older(board.firmware_shipped, needed):
+        return
+    since = f" since {board.firmware_shipped_since:%B %Y}" if board.firmware_shipped_since else ""
+    if board.firmware_recovery:
+        advice = f"Write {needed} from a stick before the first start: {board.name} can do that without a processor."
+    else:
+        advice = f"Have the shop write {needed}, borrow an older processor, or take a board that ships with it."
+    yield Finding(
+        "firmware",
+        "do first",
+        ("mainboard", "processor"),
+        f"{chip.name} needs firmware {needed} on {board.name}, which ships with {board.firmware_shipped}{since}.",
+        advice,
+        (Figure("needed", needed), Figure("as shipped", board.firmware_shipped)),
+        () if board.firmware_recovery else ("mainboard", "processor"),
+    )

@@ -1,36 +1,56 @@
-"""All fit rules, in the order in which a builder meets them."""
+"""All fit rules, in families and in the order in which a builder meets them."""
 
 from collections.abc import Callable, Iterator
 
-from wattmetron.core.fit import clearance, cooling, platform, supply
-from wattmetron.core.fit.finding import LEVELS, Finding
+from wattmetron.core.fit import clearance, cooling, memory, platform, ports, supply
+from wattmetron.core.fit.finding import LEVELS, Finding, Gap, Spoken, not_judged
 from wattmetron.core.machine import Machine
 
-RULES: tuple[Callable[[Machine], Iterator[Finding]], ...] = (
-    platform.socket,
-    platform.memory_type,
-    platform.memory_slots,
-    platform.drive_places,
-    platform.graphics_output,
-    clearance.board_form,
-    clearance.card_length,
-    clearance.cooler_height,
-    clearance.supply_form,
-    cooling.cooler_socket,
-    cooling.cooler_capacity,
-    cooling.boxed_cooler,
-    supply.supply_spikes,
-    supply.supply_connectors,
-    platform.channels,
-    platform.memory_speed,
-    platform.card_slot,
-)
+Rule = Callable[[Machine], Iterator[Spoken]] | Callable[[Machine], Iterator[Finding]]
+FAMILIES: dict[str, tuple[Rule, ...]] = {
+    "platform": (platform.socket, platform.firmware, platform.board_power, platform.tuning, platform.card_slot),
+    "memory": (
+        memory.memory_type,
+        memory.memory_slots,
+        memory.registered,
+        memory.error_correcting,
+        memory.channels,
+        memory.memory_speed,
+    ),
+    "ports": (
+        ports.drive_ports,
+        ports.drive_bays,
+        ports.graphics_output,
+        ports.front_ports,
+        ports.lights,
+        ports.fan_headers,
+    ),
+    "clearance": (
+        clearance.board_form,
+        clearance.card_length,
+        clearance.card_height,
+        clearance.card_thickness,
+        clearance.cooler_height,
+        clearance.radiator,
+        clearance.memory_clearance,
+        clearance.supply_form,
+        clearance.supply_length,
+    ),
+    "cooling": (cooling.cooler_socket, cooling.cooler_capacity, cooling.boxed_cooler, cooling.case_heat),
+    "supply": (supply.supply_spikes, supply.supply_connectors, supply.sata_plugs, supply.supply_trust),
+}
+RULES: tuple[Rule, ...] = tuple(rule for rules in FAMILIES.values() for rule in rules)
 
 
 def check(machine: Machine, headroom_percent: int = 140) -> tuple[Finding, ...]:
-    """Every finding about the parts that are there, the gravest first; parts not yet chosen raise none."""
-    found = [finding for rule in RULES for finding in rule(machine)]
+    """Every finding about the parts that are there, the gravest first; parts not yet chosen raise none.
+
+    What cannot be judged for want of a figure is one finding of its own.
+    """
+    spoken: list[Spoken] = [one for rule in RULES for one in rule(machine)]
+    found = [one for one in spoken if isinstance(one, Finding)]
     found += supply.supply_watts(machine, headroom_percent)
+    found += not_judged(one for one in spoken if isinstance(one, Gap))
     return tuple(sorted(found, key=lambda finding: LEVELS.index(finding.level)))
 
 

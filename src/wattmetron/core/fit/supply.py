@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from wattmetron.core.fit.finding import Figure, Finding
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Kind
+from wattmetron.core.parts import Kind, judge
 from wattmetron.core.power.draw import draw, needed_supply_w
 
 
@@ -74,3 +74,37 @@ def supply_connectors(machine: Machine) -> Iterator[Finding]:
                 (Figure("needed", str(needs)), Figure("supply", str(has))),
                 ("supply", kind),
             )
+
+
+def supply_trust(machine: Machine) -> Iterator[Finding]:
+    """A supply that fails can take everything else with it: a doubtful one is named with its reasons."""
+    supply = machine.supply
+    if not supply:
+        return
+    found = judge(supply)
+    if found.trust == "doubtful":
+        load = f" for the {draw(machine).full_w} W of this machine" if machine.processor else ""
+        yield Finding(
+            "supply trust",
+            "do first",
+            ("supply",),
+            f"{supply.name} is doubtful{load}: {'; '.join(found.reasons)}.",
+            "Take a supply with a test or protections to its name before anything hangs on it.",
+            tuple(Figure("reason", reason) for reason in found.reasons),
+            ("supply",),
+        )
+
+
+def sata_plugs(machine: Machine) -> Iterator[Finding]:
+    """Every SATA drive needs a power plug."""
+    supply = machine.supply
+    count = sum(drive.interface == "SATA" for drive in machine.storage)
+    if supply and supply.sata_plugs is not None and count > supply.sata_plugs:
+        yield Finding(
+            "SATA power plugs",
+            "do first",
+            ("supply", "storage"),
+            f"{count} SATA drives need a power plug each; {supply.name} has {supply.sata_plugs}.",
+            "Get an adapter from a plug that stays free, or take M.2 drives.",
+            (Figure("drives", str(count)), Figure("plugs", str(supply.sata_plugs))),
+        )

@@ -14,15 +14,18 @@ from wattmetron.core.parts.model import (
     Part,
     PowerSupply,
     Processor,
+    Radiator,
     Storage,
     kind_of,
 )
+from wattmetron.core.parts.trust import TRUST_FLOORS, Trust, TrustFloor, judge, trust_of
 
 __all__ = [
     "BOARD_FORMS",
     "KINDS",
     "PART_TYPES",
     "SUPPLY_FORMS",
+    "TRUST_FLOORS",
     "Case",
     "Cooler",
     "Graphics",
@@ -32,6 +35,11 @@ __all__ = [
     "Part",
     "PowerSupply",
     "Processor",
+    "Radiator",
     "Storage",
+    "Trust",
+    "TrustFloor",
+    "judge",
     "kind_of",
+    "trust_of",
 ]

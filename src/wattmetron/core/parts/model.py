@@ -22,6 +22,8 @@ KINDS: tuple[Kind, ...] = (
 MemoryType = Literal["DDR3", "DDR4", "DDR5"]
 BoardForm = Literal["E-ATX", "ATX", "Micro-ATX", "Mini-ITX"]
 SupplyForm = Literal["ATX", "SFX"]
+DriveForm = Literal["M.2", "2.5 inch", "3.5 inch"]
+Radiator = Literal[120, 140, 240, 280, 360, 420]
 BOARD_FORMS: tuple[BoardForm, ...] = ("E-ATX", "ATX", "Micro-ATX", "Mini-ITX")
 SUPPLY_FORMS: tuple[SupplyForm, ...] = ("ATX", "SFX")
 
@@ -40,6 +42,13 @@ class Part:
     model: Annotated[str, Column("Model name")]
     released: Annotated[date | None, Column("Release date, ISO 8601")] = None
     withdrawn: Annotated[date | None, Column("Date on which its sale ended, ISO 8601; empty: still made")] = None
+    colour: Annotated[str, Column("Colour")] = ""
+    warranty_years: Annotated[Annotated[float, Ge(0), Le(30)] | None, Column("Warranty; empty: not known", "years")] = None
+    reviews: Annotated[Annotated[int, Ge(0), Le(1_000_000)] | None, Column("Number of reviews; empty: none known")] = None
+    review_percent: Annotated[Annotated[float, Ge(0), Le(100)] | None, Column("Mean score of the reviews", "%")] = None
+    reviews_from: Annotated[str, Column("Source of the reviews")] = ""
+    reviews_on: Annotated[date | None, Column("Date of the reviews, ISO 8601")] = None
+    source: Annotated[str, Column("Where the figures come from")] = ""
     notes: Annotated[str, Column("Free text")] = ""
 
     @property
@@ -76,6 +85,8 @@ class Processor(Part):
         tuple[str, ...], Column("Graphics APIs and levels of the integrated graphics, separated by ;")
     ] = ()
     boxed_cooler_w: Annotated[Watts | None, Column("Capacity of the boxed cooler; empty: none", "W")] = None
+    tunable: Annotated[bool, Column("Whether its clocks can be tuned")] = False
+    firmware_family: Annotated[str, Column("Family by which mainboards name the firmware it needs")] = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -95,6 +106,8 @@ class Graphics(Part):
     board_power_w: Annotated[Watts, Column("Board power", "W")]
     spike_factor: Annotated[float, Ge(1), Le(4), Column("Short spikes as a multiple of board power")]
     length_mm: Annotated[Millimetres, Column("Length", "mm")]
+    height_mm: Annotated[Millimetres | None, Column("Height above the slot; empty: not known", "mm")] = None
+    thickness_mm: Annotated[Millimetres | None, Column("Thickness; empty: not known", "mm")] = None
     design: Annotated[str, Column("Design that games take to alike, such as a generation; empty: its own")] = ""
     pcie_8pin: Annotated[Count, Column("8-pin PCIe power connectors needed")] = 0
     pcie_16pin: Annotated[Count, Column("16-pin PCIe power connectors needed")] = 0
@@ -120,6 +133,24 @@ class Mainboard(Part):
     sata_ports: Annotated[Count, Column("SATA ports")]
     cpu_8pin: Annotated[Count, Column("8-pin processor power connectors")]
     outputs: Annotated[tuple[str, ...], Column("Rear display outputs, separated by ;")] = ()
+    processor_w: Annotated[Watts | None, Column("Sustained processor power that it delivers; empty: not known", "W")] = None
+    m2_disables_sata: Annotated[
+        tuple[Count, ...], Column("SATA ports that each M.2 slot in turn disables when used, separated by ;")
+    ] = ()
+    registered: Annotated[bool, Column("Whether it takes registered memory")] = False
+    error_correcting: Annotated[bool, Column("Whether error correction of memory works on it")] = False
+    tuning: Annotated[bool, Column("Whether clocks can be tuned on it")] = False
+    firmware_needed: Annotated[
+        tuple[str, ...], Column("Firmware that families of processors need, such as Flood=1.20, separated by ;")
+    ] = ()
+    firmware_shipped: Annotated[str, Column("Firmware as shipped")] = ""
+    firmware_shipped_since: Annotated[date | None, Column("Date since which it ships with it, ISO 8601")] = None
+    firmware_recovery: Annotated[bool, Column("Whether firmware can be written without a processor")] = False
+    fault_display: Annotated[bool, Column("Whether it shows where a start stops")] = False
+    fan_headers: Annotated[Count | None, Column("Fan headers; empty: not known")] = None
+    light_headers: Annotated[tuple[str, ...], Column("Headers for lights by voltage, separated by ;")] = ()
+    front_headers: Annotated[tuple[str, ...], Column("Headers for front ports, separated by ;")] = ()
+    wireless: Annotated[str, Column("Wireless standard; empty: none")] = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -132,6 +163,10 @@ class Memory(Part):
     sticks: Annotated[Some, Column("Sticks in the kit")]
     stick_gb: Annotated[Gigabytes, Column("Capacity of one stick", "GB")]
     ranks: Annotated[Annotated[int, Ge(1), Le(8)], Column("Ranks per stick")] = 1
+    height_mm: Annotated[Millimetres | None, Column("Height; empty: not known", "mm")] = None
+    registered: Annotated[bool, Column("Registered")] = False
+    error_correcting: Annotated[bool, Column("With error correction")] = False
+    lights: Annotated[bool, Column("With lights")] = False
 
     @property
     def total_gb(self) -> float:
@@ -145,16 +180,27 @@ class Storage(Part):
     interface: Annotated[Literal["M.2 NVMe", "SATA"], Column("Interface")]
     capacity_gb: Annotated[Annotated[int, Ge(1), Le(200_000)], Column("Capacity", "GB")]
     read_mbs: Annotated[Annotated[int, Ge(1), Le(100_000)], Column("Sequential read", "MB/s")]
+    form: Annotated[DriveForm | None, Column("Form; empty: M.2 for NVMe, 2.5 inch for SATA")] = None
+    own_cache: Annotated[bool | None, Column("Whether it has a cache of its own; empty: not known")] = None
+
+    @property
+    def size(self) -> DriveForm:
+        return self.form or ("M.2" if self.interface == "M.2 NVMe" else "2.5 inch")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Cooler(Part):
-    """An air cooler for the processor."""
+    """A cooler for the processor: air, or liquid with a radiator."""
 
     sockets: Annotated[tuple[str, ...], Column("Sockets that it mounts on, separated by ;")]
     height_mm: Annotated[Millimetres, Column("Height", "mm")]
     capacity_w: Annotated[Watts, Column("Sustained heat that it carries", "W")]
     noise_dba: Annotated[float | None, Ge(0), Le(90), Column("Noise at full load", "dB(A)")] = None
+    memory_clearance_mm: Annotated[
+        Millimetres | None, Column("Tallest memory that goes beside it; empty: not known", "mm")
+    ] = None
+    radiator_mm: Annotated[Radiator | None, Column("Length of the radiator; empty: an air cooler", "mm")] = None
+    radiator_thickness_mm: Annotated[Millimetres, Column("Thickness of the radiator with its fans", "mm")] = 52
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -168,6 +214,11 @@ class PowerSupply(Part):
     pcie_8pin: Annotated[Count, Column("8-pin PCIe power connectors")]
     pcie_16pin: Annotated[Count, Column("16-pin PCIe power connectors")]
     efficiency: Annotated[str, Column("80 PLUS level; empty: none")] = ""
+    length_mm: Annotated[Millimetres | None, Column("Length; empty: not known", "mm")] = None
+    modular: Annotated[bool, Column("Whether its cables come off")] = False
+    protections: Annotated[tuple[str, ...], Column("Protections named, such as OVP, OCP, OPP, SCP, separated by ;, or none; empty: not known")] = ()
+    tested: Annotated[Literal["passed", "failed"] | None, Column("Independent test; empty: none known")] = None
+    sata_plugs: Annotated[Count | None, Column("SATA power plugs; empty: not known")] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -181,6 +232,21 @@ class Case(Part):
     fans_included: Annotated[Count, Column("Fans included")] = 0
     volume_l: Annotated[float, Gt(0), Le(500), Column("Volume", "l")] = 40.0
     airflow: Annotated[Literal["mesh", "side vents", "closed"], Column("How air gets in")] = "mesh"
+    depth_mm: Annotated[Millimetres | None, Column("Depth outside; empty: not known", "mm")] = None
+    width_mm: Annotated[Millimetres | None, Column("Width outside; empty: not known", "mm")] = None
+    height_mm: Annotated[Millimetres | None, Column("Height outside; empty: not known", "mm")] = None
+    card_height_mm: Annotated[Millimetres | None, Column("Tallest card above its slot; empty: not known", "mm")] = None
+    card_thickness_mm: Annotated[Millimetres | None, Column("Thickest card; empty: not known", "mm")] = None
+    supply_length_mm: Annotated[Millimetres | None, Column("Longest power supply; empty: not known", "mm")] = None
+    supply_place: Annotated[Literal["bottom rear", "top rear", "front"], Column("Where the power supply sits")] = "bottom rear"
+    radiator_front_mm: Annotated[Radiator | None, Column("Longest radiator in front; empty: none", "mm")] = None
+    radiator_top_mm: Annotated[Radiator | None, Column("Longest radiator on top; empty: none", "mm")] = None
+    radiator_rear_mm: Annotated[Radiator | None, Column("Longest radiator at the rear; empty: none", "mm")] = None
+    places_25: Annotated[Count | None, Column("Places for 2.5 inch drives alone; empty: not known")] = None
+    places_35: Annotated[Count | None, Column("Places for 3.5 or 2.5 inch drives; empty: not known")] = None
+    fan_places: Annotated[Count | None, Column("Places for fans; empty: not known")] = None
+    front_ports: Annotated[tuple[str, ...], Column("Front ports by the header they need, separated by ;")] = ()
+    lights: Annotated[tuple[str, ...], Column("Voltages of its lights, separated by ;")] = ()
 
 
 PART_TYPES: dict[Kind, type[Part]] = {

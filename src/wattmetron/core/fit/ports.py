@@ -1,0 +1,151 @@
+"""What plugs in where: drives, display, front ports, lights, fans."""
+
+from collections.abc import Iterator
+
+from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken
+from wattmetron.core.machine import Machine
+from wattmetron.core.parts import Mainboard
+
+
+def sata_left(board: Mainboard, nvme: int) -> int:
+    """SATA ports that are left with so many M.2 drives: slots disable some of them, in the order of their use."""
+    return max(0, board.sata_ports - sum(board.m2_disables_sata[:nvme]))
+
+
+def drive_ports(machine: Machine) -> Iterator[Finding]:
+    """Every drive needs an M.2 slot or a SATA port that no M.2 slot in use disables."""
+    board = machine.mainboard
+    if not board:
+        return
+    nvme = sum(drive.interface == "M.2 NVMe" for drive in machine.storage)
+    sata = len(machine.storage) - nvme
+    left = sata_left(board, nvme)
+    shared = f" of {board.sata_ports} left beside {nvme} M.2 drives" if left < board.sata_ports else ""
+    for count, places, word, more in (
+        (nvme, board.m2_slots, "M.2 slots", ""),
+        (sata, left, "SATA ports", shared),
+    ):
+        if count > places:
+            yield Finding(
+                "drive ports",
+                "blocks",
+                ("storage", "mainboard"),
+                f"The drives need {count} {word}; {board.name} has {places}{more}.",
+                "Take fewer or larger drives, or a mainboard with more places.",
+                (Figure("drives", str(count)), Figure(word, str(places))),
+                ("mainboard", "storage"),
+            )
+
+
+def drive_bays(machine: Machine) -> Iterator[Spoken]:
+    """Drives that are no M.2 sticks need a place in the case; a place for 3.5 inch takes 2.5 inch too."""
+    case = machine.case
+    large = sum(drive.size == "3.5 inch" for drive in machine.storage)
+    small = sum(drive.size == "2.5 inch" for drive in machine.storage)
+    if not case or not large + small:
+        return
+    if case.places_25 is None or case.places_35 is None:
+        yield Gap("drive places", "case", case.name, "drive places")
+        return
+    if large > case.places_35 or large + small > case.places_25 + case.places_35:
+        has = f"{case.places_35} for 3.5 inch and {case.places_25} for 2.5 inch"
+        needs = " and ".join(f"{n} x {size}" for n, size in ((large, "3.5 inch"), (small, "2.5 inch")) if n)
+        yield Finding(
+            "drive places",
+            "blocks",
+            ("storage", "case"),
+            f"{needs} need a place; {case.name} has {has}.",
+            "Take M.2 drives, or a case with more places.",
+            (Figure("drives", needs), Figure("case", has)),
+            ("case", "storage"),
+        )
+
+
+def front_ports(machine: Machine) -> Iterator[Finding]:
+    """A front port of the case stays dead without its header."""
+    case, board = machine.case, machine.mainboard
+    if not case or not board or not board.front_headers:
+        return
+    dead = [port for port in case.front_ports if port not in board.front_headers]
+    if dead:
+        yield Finding(
+            "front ports",
+            "good to know",
+            ("case", "mainboard"),
+            f"{', '.join(dead)} in front of {case.name} finds no header on {board.name} and stays dead.",
+            "Nothing to do unless you want that port.",
+            (Figure("case", ", ".join(case.front_ports)), Figure("mainboard", ", ".join(board.front_headers))),
+        )
+
+
+def lights(machine: Machine) -> Iterator[Finding]:
+    """Lights of one voltage are ruined on a header of the other."""
+    case, board = machine.case, machine.mainboard
+    if not case or not board:
+        return
+    wrong = [volts for volts in case.lights if volts not in board.light_headers]
+    if wrong:
+        yield Finding(
+            "lights",
+            "good to know",
+            ("case", "mainboard"),
+            f"The {', '.join(wrong)} lights of {case.name} find no header of their voltage on {board.name}.",
+            "Leave them unconnected: the other voltage would ruin them.",
+            (Figure("case", ", ".join(case.lights)), Figure("mainboard", ", ".join(board.light_headers) or "none")),
+        )
+
+
+def fan_headers(machine: Machine) -> Iterator[Finding]:
+    """Every fan of the case wants a header."""
+    case, board = machine.case, machine.mainboard
+    if not case or not board or board.fan_headers is None:
+        return
+    if case.fans_included > board.fan_headers:
+        yield Finding(
+            "fan headers",
+            "do first",
+            ("case", "mainboard"),
+            f"{case.name} brings {case.fans_included} fans; {board.name} has {board.fan_headers} headers for them.",
+            "Join two fans with a splitter cable.",
+            (Figure("fans", str(case.fans_included)), Figure("headers", str(board.fan_headers))),
+        )
+
+
+def graphics_output(machine: Machine) -> Iterator[Finding]:
+    """Something has to draw, and something has to have a socket for the display."""
+    chip, card, board = machine.processor, machine.graphics, machine.mainboard
+    if card:
+        if not card.outputs:
+            yield Finding(
+                "graphics output",
+                "blocks",
+                ("graphics",),
+                f"{card.name} has no display output.",
+                "Take a card with display outputs.",
+                (Figure("outputs", "0"),),
+                ("graphics",),
+            )
+        return
+    if not chip:
+        return
+    if chip.igpu_speed is None:
+        if board and machine.case:
+            yield Finding(
+                "graphics output",
+                "blocks",
+                ("processor", "graphics"),
+                f"Nothing draws: {chip.name} has no integrated graphics and there is no card.",
+                "Add a graphics card or take a processor with integrated graphics.",
+                (),
+                ("graphics", "processor"),
+            )
+    elif board and not board.outputs:
+        yield Finding(
+            "graphics output",
+            "blocks",
+            ("mainboard",),
+            f"{board.name} has no display output for the integrated graphics of {chip.name}.",
+            "Take a mainboard with display outputs or add a graphics card.",
+            (Figure("outputs", "0"),),
+            ("mainboard", "graphics"),
+        )
