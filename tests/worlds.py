@@ -32,6 +32,8 @@ class World:
         self.rng = np.random.default_rng(seed)
         self.prices: dict[str, int] = {}
         self.designs = ("reef", "")
+        self.sockets = ("Bollard", "Capstan")
+        self.types = ("DDR4", "DDR5")
 
     def pick(self, *values):
         return values[int(self.rng.integers(len(values)))]
@@ -44,12 +46,12 @@ class World:
         speed = float(self.rng.uniform(40, 160))
         cores = int(self.pick(4, 6, 8, 12))
         watts = int(self.rng.integers(40, 180))
-        kind = self.pick("DDR4", "DDR5")
+        kind = self.pick(*self.types)
         part = Processor(
             id=f"processor-{n:04}",
             maker="Quillon",
             model=f"chip {n}",
-            socket=self.pick("Bollard", "Capstan"),
+            socket=self.pick(*self.sockets),
             cores=cores,
             threads=cores * 2,
             single_speed=round(speed, 1),
@@ -91,7 +93,9 @@ class World:
             pcie_lanes=self.pick(8, 16),
             board_power_w=watts,
             spike_factor=self.pick(1.2, 1.5, 1.9),
-            length_mm=int(self.rng.integers(170, 360)),
+            length_mm=int(self.rng.integers(34, 72)) * 5,
+            height_mm=self.pick(None, 112, 125, 140),
+            thickness_mm=self.pick(None, 38, 48, 62),
             pcie_8pin=0 if watts > 260 else self.pick(1, 2),
             pcie_16pin=1 if watts > 260 else 0,
             outputs=("DisplayPort", "HDMI"),
@@ -101,13 +105,13 @@ class World:
         return self.price(part, 40 + speed**1.15 * 1.2)
 
     def board(self, n: int) -> Mainboard:
-        kind = self.pick("DDR4", "DDR5")
+        kind = self.pick(*self.types)
         form = self.pick("ATX", "ATX", "Micro-ATX", "Mini-ITX")
         part = Mainboard(
             id=f"mainboard-{n:04}",
             maker="Kitefall",
             model=f"board {n}",
-            socket=self.pick("Bollard", "Capstan"),
+            socket=self.pick(*self.sockets),
             chipset="Tern",
             form_factor=form,
             memory_type=kind,
@@ -120,11 +124,14 @@ class World:
             sata_ports=self.pick(0, 2, 4),
             cpu_8pin=self.pick(1, 1, 2),
             outputs=self.pick((), ("HDMI",)),
+            processor_w=self.pick(None, 95, 150, 250),
+            m2_disables_sata=self.pick((), (2,), (0, 2)),
+            registered=bool(self.pick(False, False, True)),
         )
         return self.price(part, 100)
 
     def kit(self, n: int) -> Memory:
-        kind, sticks, gb = self.pick("DDR4", "DDR5"), self.pick(1, 2, 2, 4), self.pick(4.0, 8.0, 16.0)
+        kind, sticks, gb = self.pick(*self.types), self.pick(1, 2, 2, 4), self.pick(4.0, 8.0, 16.0)
         part = Memory(
             id=f"memory-{n:04}",
             maker="Quickfen",
@@ -135,6 +142,8 @@ class World:
             sticks=sticks,
             stick_gb=gb,
             ranks=self.pick(1, 2),
+            height_mm=self.pick(None, 31, 38, 44),
+            registered=bool(self.pick(False, False, False, True)),
         )
         return self.price(part, 20 + 3 * sticks * gb)
 
@@ -147,6 +156,7 @@ class World:
             interface=self.pick("M.2 NVMe", "SATA"),
             capacity_gb=gb,
             read_mbs=int(self.pick(500, 3500, 7000)),
+            form=self.pick(None, None, "3.5 inch", "M.2"),
         )
         return self.price(part, 15 + gb * 0.06)
 
@@ -157,9 +167,12 @@ class World:
             maker="Coldreach",
             model=f"cooler {n}",
             sockets=self.pick(("Bollard",), ("Capstan",), ("Bollard", "Capstan")),
-            height_mm=int(self.rng.integers(40, 170)),
+            height_mm=int(self.rng.integers(8, 34)) * 5,
             capacity_w=capacity,
             noise_dba=None,
+            memory_clearance_mm=self.pick(None, 33, 40, 60),
+            radiator_mm=self.pick(None, None, 120, 240, 280),
+            radiator_thickness_mm=self.pick(52, 70),
         )
         return self.price(part, 10 + capacity * 0.25)
 
@@ -176,6 +189,8 @@ class World:
             pcie_8pin=self.pick(1, 2, 4),
             pcie_16pin=self.pick(0, 1),
             efficiency="Gold",
+            length_mm=self.pick(None, 125, 140, 160),
+            warranty_years=self.pick(None, None, None, 0, 5),
         )
         return self.price(part, 25 + watts * 0.09)
 
@@ -189,8 +204,16 @@ class World:
             model=f"case {n}",
             board_forms=forms,
             supply_forms=self.pick(("ATX",), ("ATX", "SFX"), ("SFX",)),
-            card_length_mm=int(self.rng.integers(190, 380)),
-            cooler_height_mm=int(self.rng.integers(45, 175)),
+            card_length_mm=int(self.rng.integers(38, 76)) * 5,
+            cooler_height_mm=int(self.rng.integers(9, 35)) * 5,
+            card_height_mm=self.pick(None, 115, 130, 150),
+            card_thickness_mm=self.pick(None, 40, 50, 70),
+            supply_length_mm=self.pick(None, 130, 150, 180),
+            radiator_front_mm=self.pick(None, 240, 280),
+            radiator_top_mm=self.pick(None, None, 240),
+            radiator_rear_mm=self.pick(None, 120),
+            places_25=self.pick(None, 0, 2),
+            places_35=self.pick(None, 0, 1, 2),
         )
         return self.price(part, 70)
 
@@ -312,4 +335,5 @@ class World:
             memory_gb=self.pick(8.0, 16.0),
             storage_gb=self.pick(400.0, 900.0),
             headroom_percent=self.pick(120, 140),
+            trust_floor=self.pick("anything", "nothing doubtful", "nothing doubtful"),
         )

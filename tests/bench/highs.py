@@ -4,11 +4,12 @@ import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import csr_matrix
 
-from wattmetron.core.balance.platforms import kit_figures, platform_class
+from wattmetron.core.balance.platforms import kit_figures, platform_key
 from wattmetron.core.balance.pool import build_pool, memory_floor_gb, storage_floor_gb
 from wattmetron.core.balance.sides import Pairing, Targets
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.clearance import card_room_mm, radiator_place
 from wattmetron.core.parts import BOARD_FORMS, SUPPLY_FORMS
 from wattmetron.core.power.draw import DRIVE_W, STICK_W, rest_w, spike_of_card_w
 
@@ -33,6 +34,13 @@ class Program:
             self.values.append(float(value))
         self.low.append(low)
         self.high.append(high)
+
+    def forbid(self, first, second, clash):
+        """No two that clash, out of two groups of which one each is taken at most."""
+        for i, x in enumerate(first):
+            bad = [(y, 1) for j, y in enumerate(second) if clash(i, j)]
+            if bad:
+                self.row([(x, 1), *bad], high=1)
 
     def solve(self):
         matrix = csr_matrix((self.values, (self.rows, self.columns)), shape=(len(self.low), len(self.cost)))
@@ -81,6 +89,7 @@ def least_money(catalogue: Catalogue, brief: Brief) -> int | None:
         supply_x,
         case_x,
     )
+    _inside(program, pool, card_x, kit_x, drive_x, cooler_x, supply_x, case_x)
     _power(
         program,
         brief,
@@ -110,6 +119,7 @@ def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, 
         if kit.memory_type == board.memory_type
         and kit.sticks <= board.memory_slots
         and kit.total_gb <= board.memory_max_gb
+        and (board.registered or not kit.registered)
     ]
     pair_x = {pair: program.add(0) for pair in fitting}
     for b, x in enumerate(board_x):
@@ -118,7 +128,7 @@ def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, 
         program.row([(pair_x[pair], 1) for pair in fitting if pair[1] == k] + [(x, -1)], 0, 0)
     chosen = {}
     for c, chip in enumerate(chips):
-        kind = platform_class(chip)
+        kind = platform_key(chip, pool).kind
         usable = [
             pair
             for pair in fitting
@@ -179,12 +189,71 @@ def _platform(program, brief, catalogue, chips, boards, kits, drives, chip_x, bo
         [(x, drive.capacity_gb) for x, drive in zip(drive_x, drives, strict=True)],
         low=storage_floor_gb(catalogue, brief),
     )
+    program.forbid(chip_x, board_x, lambda c, b: over(chips[c].sustained_w, boards[b].processor_w))
+    _shared_ports(program, boards, drives, board_x, drive_x)
     for interface, places in (("M.2 NVMe", "m2_slots"), ("SATA", "sata_ports")):
         program.row(
             [(x, getattr(board, places)) for x, board in zip(board_x, boards, strict=True)]
             + [(x, -1) for x, drive in zip(drive_x, drives, strict=True) if drive.interface == interface],
             low=0,
         )
+
+
+def _shared_ports(program, boards, drives, board_x, drive_x):
+    """One M.2 and one SATA drive together need a board that leaves a port beside the first slot."""
+    some = {}
+    for interface in ("M.2 NVMe", "SATA"):
+        some[interface] = program.add(0)
+        own = [(x, 1) for x, drive in zip(drive_x, drives, strict=True) if drive.interface == interface]
+        program.row([*own, (some[interface], -2)], high=0)
+    both = program.add(0)
+    program.row([(one, 1) for one in some.values()] + [(both, -1)], high=1)
+    roomy = [(x, -1) for x, board in zip(board_x, boards, strict=True) if board.sata_ports > sum(board.m2_disables_sata[:1])]
+    program.row([(both, 1), *roomy], high=0)
+
+
+def over(size, limit):
+    """Whether a size passes a limit; what is not known passes nothing."""
+    return size is not None and limit is not None and size > limit
+
+
+def _inside(program, pool, card_x, kit_x, drive_x, cooler_x, supply_x, case_x):
+    """What clashes in the case two by two, radiators in front of cards, and places for drives."""
+    cards, kits, cases = pool.cards.parts, pool.kits.parts, pool.cases.parts
+    coolers, supplies, drives = pool.coolers.parts, pool.supplies.parts, pool.drives.parts
+    program.forbid(
+        card_x,
+        case_x,
+        lambda g, k: over(cards[g].height_mm, cases[k].card_height_mm)
+        or over(cards[g].thickness_mm, cases[k].card_thickness_mm),
+    )
+    program.forbid(supply_x, case_x, lambda s, k: over(supplies[s].length_mm, cases[k].supply_length_mm))
+    program.forbid(
+        kit_x,
+        cooler_x,
+        lambda m, a: coolers[a].radiator_mm is None and over(kits[m].height_mm, coolers[a].memory_clearance_mm),
+    )
+    program.forbid(
+        cooler_x,
+        case_x,
+        lambda a, k: coolers[a].radiator_mm is not None and radiator_place(cases[k], coolers[a].radiator_mm) is None,
+    )
+    for a, cooler in enumerate(coolers):
+        for k, case in enumerate(cases):
+            room = card_room_mm(case, cooler.radiator)
+            long = [(x, 1) for x, card in zip(card_x, cards, strict=True) if room < card.length_mm <= case.card_length_mm]
+            if long:
+                program.row([*long, (cooler_x[a], 1), (case_x[k], 1)], high=2)
+    for sizes, places in (
+        (("3.5 inch",), lambda case: case.places_35),
+        (("2.5 inch", "3.5 inch"), lambda case: case.places_25 + case.places_35),
+    ):
+        own = [(x, 1) for x, drive in zip(drive_x, drives, strict=True) if drive.size in sizes]
+        rooms = [
+            (x, -(2 if case.places_25 is None or case.places_35 is None else places(case)))
+            for x, case in zip(case_x, cases, strict=True)
+        ]
+        program.row([*own, *rooms], high=0)
 
 
 def _enclosure(

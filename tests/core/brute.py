@@ -11,7 +11,7 @@ from wattmetron.core.fit import blocks, check
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.table import reliable_table
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import kind_of
+from wattmetron.core.parts import TRUST_FLOORS, kind_of, trust_of
 
 
 @dataclass(frozen=True)
@@ -39,7 +39,12 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
             return fixed[kind]
         cap = brief.part_cap_minor
         priced = [(part, book.delivered(part.id)) for part in catalogue.by_kind[kind]]
-        return [(part, cost) for part, cost in priced if cost is not None and (cap is None or cost <= cap)]
+        trusted = TRUST_FLOORS[brief.trust_floor]
+        return [
+            (part, cost)
+            for part, cost in priced
+            if cost is not None and (cap is None or cost <= cap) and trust_of(part) in trusted
+        ]
 
     nothing = [(None, 0)]
     counted = [target for target in brief.targets if target.weight]

@@ -14,7 +14,7 @@ from wattmetron.core.balance.platforms import _best, _packed
 from wattmetron.core.balance.search import BAND
 from wattmetron.core.briefs import Build
 
-SEEDS = range(320)
+SEEDS = range(240)
 CHUNK = 20
 
 
@@ -32,9 +32,11 @@ def ids_of(build: Build) -> tuple:
 
 
 def question(seed: int):
-    """A small catalogue, with or without results of its games, a brief with or without owned parts, and perhaps a
-    kept part."""
+    """A small catalogue, mostly of one platform, with or without results of its games, a brief with or without
+    owned parts, and perhaps a kept part."""
     world = World(seed)
+    if seed % 4:
+        world.sockets, world.types = ("Capstan",), ("DDR5",)
     catalogue = world.catalogue(per_kind=3 if seed % 3 else 4, games=2)
     if seed % 2:
         catalogue = replace(catalogue, results=world.results(catalogue, 1 + seed % 3))
@@ -83,7 +85,7 @@ def test_equals_brute_force(first):
 def test_only_rows_that_nothing_beats_stay(rows):
     """Against the plain definition, pair by pair, on tables full of ties."""
     key, cost, latency, bandwidth, gb = np.array(rows, dtype=np.int64).reshape(-1, 5).T
-    kept = set(_best(key, cost, latency.astype(float), bandwidth.astype(float), gb.astype(float)).tolist())
+    kept = set(_best(key, cost, latency, -bandwidth, -gb).tolist())
 
     def as_good(one, other):
         return (

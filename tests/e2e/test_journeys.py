@@ -217,11 +217,11 @@ def test_finding_keeping_and_filling_the_rest_by_mouse(site, page):
 
 def test_a_remedy_clears_what_blocks_in_a_sent_in_list(site, page):
     page.goto(f"{site.url}/briefs/5/frames")
-    expect(page.locator("#meter-fit")).to_contain_text("3 blocks")
-    page.get_by_role("link", name=re.compile("Try Boxwood Yard Crate Mesh")).first.click()
+    expect(page.locator("#meter-fit")).to_contain_text("4 blocks")
+    page.get_by_role("link", name=re.compile("Try Boxwood Yard Hold")).first.click()
     expect(page.locator("#meter-fit")).to_contain_text("2 blocks")
     page.keyboard.press("Escape")
-    expect(page.locator("#meter-fit")).to_contain_text("3 blocks")
+    expect(page.locator("#meter-fit")).to_contain_text("4 blocks")
     page.locator("#meter-money").click()
     expect(page.locator("#working")).to_contain_text("shipping")
     page.keyboard.press("Escape")
@@ -279,7 +279,7 @@ def test_figures_are_read_out_and_copied_as_sentences(site, page):
     page.context.grant_permissions(["clipboard-read", "clipboard-write"])
     page.goto(f"{site.url}/briefs/1/frames")
     page.locator("#frame-t5").hover()
-    expect(page.locator("#readout")).to_contain_text("Thousand Towers: processor 26.4")
+    expect(page.locator("#readout")).to_contain_text("Thousand Towers: processor 25.8")
     page.locator("#work-t1").focus()
     expect(page.locator("#readout")).to_contain_text("Hollow Meridian: processor 14")
     page.keyboard.press("w")
@@ -322,11 +322,11 @@ def test_wide_screens_list_the_targets_beside_every_view(site, page):
 def test_a_server_that_is_gone_is_said_and_nothing_is_lost(site, page):
     page.goto(f"{site.url}/briefs/1/frames")
     site.stop()
-    page.locator("#keep-lowhum-even-750").click()
+    page.locator("#keep-lowhum-level-750").click()
     expect(page.locator("#gone")).to_contain_text("does not answer")
     site.start()
-    page.locator("#keep-lowhum-even-750").click()
-    expect(page.locator("#keep-lowhum-even-750")).to_have_text("kept")
+    page.locator("#keep-lowhum-level-750").click()
+    expect(page.locator("#keep-lowhum-level-750")).to_have_text("kept")
     expect(page.locator("#gone")).not_to_be_visible()
 
 
@@ -357,7 +357,7 @@ def test_a_brief_is_saved_and_opened_again(site, page, tmp_path):
     page.locator("#open-files").set_input_files(saved)
     page.get_by_role("button", name="Open").click()
     page.wait_for_url("**/briefs/6/brief")
-    expect(page.locator("#meter-fit")).to_contain_text("3 blocks")
+    expect(page.locator("#meter-fit")).to_contain_text("4 blocks")
 
 
 def test_the_finder_is_left_by_keys_and_nothing_jumps(site, page):

@@ -149,7 +149,7 @@ def test_all_problems_are_listed_at_once_with_their_places(folder):
         ("cases.csv", b"", "a header line"),
         ("cases.csv", b"\x89PNG\r\n\x1a\n\x00\x00", "binary data"),
         ("cases.csv", "id,maker\ncafé,x".encode("latin-1"), "UTF-8"),
-        ("cases.csv", b"id,colour\nx,y\n", "an unknown column"),
+        ("cases.csv", b"id,flavour\nx,y\n", "an unknown column"),
         ("regions.csv", b'id,name,currency,tax_percent,mains_v\n"unclosed', "broken CSV"),
         ("cases.csv", b"x" * 51_000_000, "at most 50 MB"),
         ("games.json", b"{", "games.json"),

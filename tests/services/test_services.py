@@ -253,6 +253,7 @@ GENERAL = {
     "memory_gb": "32",
     "storage_gb": "1000",
     "headroom_percent": "150",
+    "trust_floor": "plain or proven",
     "notes": "",
 }
 
@@ -289,6 +290,7 @@ def test_edits_are_read_and_summed_up():
         ({"refresh_hz": "inf"}, "not a number"),
         ({"region": "atlantis"}, "choose one of"),
         ({"headroom_percent": "1.5"}, "whole number"),
+        ({"trust_floor": "blind"}, "choose one of anything"),
         ({"memory_gb": ""}, "is empty"),
     ],
 )

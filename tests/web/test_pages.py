@@ -67,7 +67,7 @@ def test_names_are_escaped_everywhere(client, workshop):
     fields = dict(
         re.findall(r'name="(\w+)"[^>]*value="([^"]*)"', answer.split('id="general"')[1].split("</form>")[0])
     )
-    fields |= {"name": nasty, "region": "vellmouth", "sureness": "likely", "notes": nasty}
+    fields |= {"name": nasty, "region": "vellmouth", "sureness": "likely", "trust_floor": "anything", "notes": nasty}
     assert client.post("/briefs/1/edit", data=fields, headers=HTMX).status_code == 200
     assert workshop.open(1).plan.brief.name == nasty
     for path in ("/briefs", "/briefs/1/brief", "/briefs/1/frames", "/briefs/1/find?q=<script>"):
@@ -295,16 +295,16 @@ def test_no_file_and_two_briefs_are_refused(client, workshop):
 
 def test_a_stale_undo_is_a_conflict_on_the_page_too(client, workshop):
     old = form(workshop)
-    client.post("/briefs/1/keep", data=form(workshop, part="lowhum-even-750", keep="1"))
+    client.post("/briefs/1/keep", data=form(workshop, part="lowhum-level-750", keep="1"))
     answer = client.post("/briefs/1/undo", data=old, headers=HTMX)
     assert answer.status_code == 409 and "another tab" in answer.text
-    assert workshop.open(1).plan.build.kept == {"lowhum-even-750"}
+    assert workshop.open(1).plan.build.kept == {"lowhum-level-750"}
 
 
 def test_every_working_begins_with_its_figure_as_a_dated_sentence(client):
     for what, said in (
-        ("money", "EUR\u00a01,029.70 delivered, EUR\u00a0220.30 left of EUR\u00a01,250; prices of 20 Nov 2026."),
-        ("t1", "80 % interval 59–68\u202ffps; chance of 70\u202ffps 3\u202f%; limited by the processor in 43\u202f% of frames."),
+        ("money", "EUR\u00a01,012.70 delivered, EUR\u00a0237.30 left of EUR\u00a01,250; prices of 20 Nov 2026."),
+        ("t1", "80 % interval 60–68\u202ffps; chance of 70\u202ffps 4\u202f%; limited by the processor in 41\u202f% of frames."),
         ("power", "a supply of 475\u202fW is needed. Estimated from the parts&#39; figures; prices of 20 Nov 2026."),
         ("fit", "nothing blocks; prices of 20 Nov 2026."),
     ):
@@ -352,7 +352,7 @@ def test_the_api_gives_the_figures_of_the_core(client, workshop):
     now = assess(catalogue, plan.brief, plan.build)
     question = {key: client.get("/api/v1/briefs/1").json()[key] for key in ("brief", "build")}
     whole = client.post("/api/v1/assess", json=question).json()
-    assert whole["total_cost"] == "1029.70" and whole["targets_met"] == now.met == 2
+    assert whole["total_cost"] == "1012.70" and whole["targets_met"] == now.met == 2
     assert whole["power"]["full_w"] == now.draw.full_w
     assert client.post("/api/v1/estimate", json=question).json()["estimates"] == whole["estimates"]
     assert [one["average_fps"] for one in whole["estimates"]] == [
@@ -395,7 +395,7 @@ def test_data_lies_where_it_was_told_to(tmp_path, monkeypatch, capsys):
     brief, build = (str(BRIEFS / f"net-loft.{what}.json") for what in ("brief", "build"))
     capsys.readouterr()
     assert main(["estimate", brief, build]) == 0
-    assert "64 fps (59–68) of 70: short, limited by evenly matched" in capsys.readouterr().out
+    assert "64 fps (60–68) of 70: short, limited by evenly matched" in capsys.readouterr().out
     assert main(["check", build]) == 0
     assert "boxed cooler" in capsys.readouterr().out
     assert main(["propose", str(BRIEFS / "chart-room.brief.json"), "--aim", "least money"]) == 1

@@ -2,8 +2,10 @@
 
 import random
 import re
+from collections.abc import Callable
 from dataclasses import replace
 from datetime import date, timedelta
+from types import ModuleType
 from typing import Any
 
 from wattmetron.core.balance import propose
@@ -26,22 +28,17 @@ from wattmetron.core.parts import (
 from wattmetron.core.prices.offers import Offer, Region
 from wattmetron.core.reading import Reader
 from wattmetron.core.scale import Scale
-from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.demo import BRIEFS, CATALOGUE, families, more_parts
 from wattmetron.demo.charts import CHARTS, LOOSE_CHARTS
+from wattmetron.demo.details import detailed
 from wattmetron.demo.families import (
-    BOARDS,
-    CASES,
     CHIP_DESIGNS,
     CHIPS,
-    COOLERS,
-    DRIVES,
     EARLIER_CHIPS,
     EARLIER_PROCESSORS,
-    KITS,
     PARTNERS,
     PROCESSORS,
     SOCKETS,
-    SUPPLIES,
     WITHDRAWN,
 )
 from wattmetron.demo.hidden import published_parts, results, true_games, world_of
@@ -92,10 +89,10 @@ def apis(released: date) -> tuple[str, ...]:
     return ("Fairlead 11",) if released.year < 2018 else ("Fairlead 11", "Fairlead 12")
 
 
-def cards(rows: list[tuple[Any, ...]]) -> list[tuple[Part, float]]:
+def cards(rows: list[tuple[Any, ...]], partners: list[tuple[Any, ...]] = PARTNERS) -> list[tuple[Part, float]]:
     found: list[tuple[Part, float]] = []
     for maker, chip, gb, r1, r2, r3, q, watts, spike, p8, p16, gen, lanes, upscalers, eur, released, *ended in rows:
-        for partner, trim, price, clock, base_mm, per_w, from_w in PARTNERS:
+        for partner, trim, price, clock, base_mm, per_w, from_w in partners:
             if watts < from_w or (trim == "Short" and watts > 260):
                 continue
             part = Graphics(
@@ -113,40 +110,41 @@ def cards(rows: list[tuple[Any, ...]]) -> list[tuple[Part, float]]:
     return found
 
 
-def others() -> list[tuple[Part, float]]:
+def others(series: ModuleType) -> list[tuple[Part, float]]:
+    """Boards, kits, drives, coolers, supplies and cases of a module's tables."""
     found: list[tuple[Part, float]] = []
-    for maker, model, socket, chipset, form, kind, slots, gb, mts, gen, m2, sata, eps, outputs, eur in BOARDS:
+    for maker, model, socket, chipset, form, kind, slots, gb, mts, gen, m2, sata, eps, outputs, eur in series.BOARDS:
         board = Mainboard(
             id=slug(maker, model), maker=maker, model=model, socket=socket, chipset=chipset, form_factor=form,
             memory_type=kind, memory_slots=slots, memory_max_gb=float(gb), memory_max_mts=mts, card_pcie_gen=gen,
             card_pcie_lanes=16, m2_slots=m2, sata_ports=sata, cpu_8pin=eps, outputs=split(outputs),
         )  # fmt: skip
         found.append((board, eur))
-    for maker, model, kind, mts, cl, sticks, gb, ranks, eur in KITS:
+    for maker, model, kind, mts, cl, sticks, gb, ranks, eur in series.KITS:
         kit = Memory(
             id=slug(maker, model, kind), maker=maker, model=f"{model} {kind}", memory_type=kind, mts=mts, cl=cl,
             sticks=sticks, stick_gb=float(gb), ranks=ranks,
         )  # fmt: skip
         found.append((kit, eur))
-    for maker, model, interface, capacity, speed, eur in DRIVES:
+    for maker, model, interface, capacity, speed, eur in series.DRIVES:
         drive = Storage(
             id=slug(maker, model), maker=maker, model=model, interface=interface, capacity_gb=capacity, read_mbs=speed
         )
         found.append((drive, eur))
-    for maker, model, sockets, height, watts, noise, eur in COOLERS:
+    for maker, model, sockets, height, watts, noise, eur in series.COOLERS:
         cooler = Cooler(
             id=slug(maker, model), maker=maker, model=model, sockets=split(sockets), height_mm=height,
             capacity_w=watts, noise_dba=noise,
         )  # fmt: skip
         found.append((cooler, eur))
-    for maker, model, watts, spike, form, eps, p8, p16, level, eur in SUPPLIES:
+    for maker, model, watts, spike, form, eps, p8, p16, level, eur in series.SUPPLIES:
         supply = PowerSupply(
             id=slug(maker, model), maker=maker, model=model, watts=watts, spike_w=spike, form=form, cpu_8pin=eps,
             pcie_8pin=p8, pcie_16pin=p16, efficiency=level,
             notes="No test result and no protections named." if "Bargain" in model else "",
         )  # fmt: skip
         found.append((supply, eur))
-    for maker, model, boards, supplies, card, cooler_mm, fans, litres, airflow, eur in CASES:
+    for maker, model, boards, supplies, card, cooler_mm, fans, litres, airflow, eur in series.CASES:
         case = Case(
             id=slug(maker, model), maker=maker, model=model, board_forms=split(boards), supply_forms=split(supplies),
             card_length_mm=card, cooler_height_mm=cooler_mm, fans_included=fans, volume_l=float(litres), airflow=airflow,
@@ -155,12 +153,25 @@ def others() -> list[tuple[Part, float]]:
     return found
 
 
+def liquid_coolers() -> list[tuple[Part, float]]:
+    return [
+        (
+            Cooler(
+                id=slug(maker, model), maker=maker, model=model, sockets=split(sockets), height_mm=pump,
+                capacity_w=watts, noise_dba=noise, radiator_mm=radiator,
+            ),
+            eur,
+        )
+        for maker, model, sockets, pump, watts, noise, eur, radiator in more_parts.LIQUID_COOLERS
+    ]  # fmt: skip
+
+
 class Market:
     """Shops that ask a little more or less, run out, and sell old parts used."""
 
-    def __init__(self, seed: int = 20261120) -> None:
+    def __init__(self, seed: int = 20261120, offers: list[Offer] | None = None) -> None:
         self.random = random.Random(seed)
-        self.offers: list[Offer] = []
+        self.offers: list[Offer] = [] if offers is None else offers
 
     def stock(self, part: Part, eur: float) -> None:
         draw = self.random
@@ -208,16 +219,18 @@ def catalogue() -> Catalogue:
     """The whole made-up world."""
     market, bench = Market(), Market(20261121)
     parts: dict[str, Part] = {}
-    for part, eur in [*processors(PROCESSORS), *cards(CHIPS), *others()]:
-        assert part.id not in parts, part.id
-        parts[part.id] = part
-        market.stock(part, eur)
-    for part, eur in [*processors(EARLIER_PROCESSORS), *cards(EARLIER_CHIPS)]:
-        parts[part.id] = part
-        bench.remnants(part, eur)
+    def shelve(made: list[tuple[Part, float]], stock: Callable[[Part, float], None]) -> None:
+        for part, eur in made:
+            assert part.id not in parts, part.id
+            parts[part.id] = part
+            stock(part, eur)
+
+    shelve([*processors(PROCESSORS), *cards(CHIPS), *others(families)], market.stock)
+    shelve([*processors(EARLIER_PROCESSORS), *cards(EARLIER_CHIPS)], bench.remnants)
+    shelve([*cards(CHIPS, more_parts.PARTNERS), *others(more_parts), *liquid_coolers()], Market(20261123, market.offers).stock)
     described = {game.id: game for game in games()}
     offers = (*market.offers, *bench.offers)
-    shown = published_parts(parts)
+    shown = {key: detailed(part) for key, part in published_parts(parts).items()}
     world = world_of(parts, shown)
     measured = results(world, true_games(world, {game.id: game for game in true_works()}))
     return Catalogue(

@@ -12,7 +12,7 @@ from wattmetron.core.briefs.brief import Measure
 from wattmetron.core.errors import BuildError
 from wattmetron.core.games import PresetName
 from wattmetron.core.money import to_decimal, to_minor
-from wattmetron.core.parts import Kind
+from wattmetron.core.parts import Kind, TrustFloor
 from wattmetron.formats.problems import FormatError, Problem
 
 MAX_BYTES = 1_000_000
@@ -85,6 +85,7 @@ class BriefFile(_Strict):
     memory_gb: float = Field(16.0, description="Least main memory, GB")
     storage_gb: float = Field(500.0, description="Least storage, GB")
     headroom_percent: int = Field(140, description="Least supply output in % of the full draw")
+    trust_floor: TrustFloor = Field("nothing doubtful", description="How far a part must be trusted to be proposed")
     extras: list[ExtraFile] = Field(default_factory=list)
     notes: Annotated[str, Field(max_length=4000)] = ""
     system: Text = Field("", description="Operating system that will run, as published lists name it")
@@ -127,6 +128,7 @@ def brief_from(file: BriefFile) -> Brief:
         memory_gb=file.memory_gb,
         storage_gb=file.storage_gb,
         headroom_percent=file.headroom_percent,
+        trust_floor=file.trust_floor,
         extras=tuple(
             Extra(name=one.name, minor=to_minor(one.amount), in_budget=one.in_budget) for one in file.extras
         ),
@@ -175,6 +177,7 @@ def brief_file(brief: Brief) -> BriefFile:
         memory_gb=brief.memory_gb,
         storage_gb=brief.storage_gb,
         headroom_percent=brief.headroom_percent,
+        trust_floor=brief.trust_floor,
         extras=[
             ExtraFile(name=one.name, amount=to_decimal(one.minor), in_budget=one.in_budget) for one in brief.extras
         ],

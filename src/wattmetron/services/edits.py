@@ -11,7 +11,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.games import PRESETS, PresetName
 from wattmetron.core.money import to_minor
-from wattmetron.core.parts import kind_of
+from wattmetron.core.parts import TRUST_FLOORS, TrustFloor, kind_of
 from wattmetron.services.games import tier_label, tier_target
 from wattmetron.services.plans import Plan
 from wattmetron.services.words import money, money_range, settings
@@ -79,6 +79,7 @@ def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]
         accept_spill="accept_spill" in form,
         memory_gb=_number(form, "memory_gb", "The least memory"),
         storage_gb=_number(form, "storage_gb", "The least storage"),
+        trust_floor=cast(TrustFloor, _choice(form, "trust_floor", "The trust floor", tuple(TRUST_FLOORS))),
         headroom_percent=_whole(form, "headroom_percent", "Supply headroom"),
         notes=form.get("notes", "")[:4000],
         system=form.get("system", old.system).strip()[:120],
@@ -96,6 +97,7 @@ _WORDS = {
     "memory_gb": "least memory",
     "storage_gb": "least storage",
     "headroom_percent": "supply headroom",
+    "trust_floor": "trust floor",
     "notes": "notes",
     "system": "operating system",
 }

@@ -1,79 +1,115 @@
-"""Drives to add: the least cost for each number of NVMe and SATA drives."""
+"""Drives to add: the least cost for each way of plugging and placing them."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from itertools import combinations_with_replacement
+from typing import NamedTuple
 
 import numpy as np
+from numpy.typing import NDArray
 
 from wattmetron.core.balance.pool import Pool
 from wattmetron.core.parts import Storage
 
+Ints = NDArray[np.int64]
 
-@dataclass(frozen=True, slots=True)
-class DriveChoice:
-    """All drives of a build by interface, with the least cost of reaching the floor that way."""
+
+class Bays(NamedTuple):
+    """Drives that need a place in the case, by size."""
+
+    small: int
+    large: int
+
+
+class Sort(NamedTuple):
+    """How many drives need what: M.2 slots, SATA ports, places for 2.5 and 3.5 inch."""
 
     nvme: int
     sata: int
+    bays: Bays
+
+
+@dataclass(frozen=True, slots=True)
+class DriveChoice:
+    """All drives of a build by what they need, with the least cost of reaching the floor that way."""
+
+    nvme: int
+    sata: int
+    bays: Bays
     cost: int
 
 
+def sort_of(drives: Iterable[Storage]) -> Sort:
+    """What these drives need together."""
+    all_drives = list(drives)
+    nvme = sum(drive.interface == "M.2 NVMe" for drive in all_drives)
+    small = sum(drive.size == "2.5 inch" for drive in all_drives)
+    large = sum(drive.size == "3.5 inch" for drive in all_drives)
+    return Sort(nvme, len(all_drives) - nvme, Bays(small, large))
+
+
 def drive_choices(pool: Pool, floor_gb: float) -> list[DriveChoice]:
-    """The fixed drives with none, one or two more; one entry per (NVMe, SATA) count."""
-    has_nvme = sum(drive.interface == "M.2 NVMe" for drive in pool.fixed_drives)
-    has_sata = len(pool.fixed_drives) - has_nvme
+    """The fixed drives with none, one or two more; one entry per sort."""
     missing = floor_gb - sum(drive.capacity_gb for drive in pool.fixed_drives)
     if pool.fixed_drives and missing <= 0:
-        return [DriveChoice(has_nvme, has_sata, pool.fixed_drives_cost)]
-    nvme, sata = _by_interface(pool, "M.2 NVMe"), _by_interface(pool, "SATA")
-    found = []
-    for count, (first, second) in (
-        ((1, 0), (nvme, None)),
-        ((0, 1), (sata, None)),
-        ((2, 0), (nvme, nvme)),
-        ((1, 1), (nvme, sata)),
-        ((0, 2), (sata, sata)),
-    ):
-        cost = _least(first, second, missing)
-        if cost is not None:
-            found.append(DriveChoice(has_nvme + count[0], has_sata + count[1], pool.fixed_drives_cost + cost))
-    return found
+        return [DriveChoice(*sort_of(pool.fixed_drives), pool.fixed_drives_cost)]
+    groups = _groups(pool)
+    least: dict[Sort, int] = {}
+    for count in (1, 2):
+        for picked in combinations_with_replacement(groups.values(), count):
+            cost = _least(picked[0], picked[1] if count == 2 else None, missing)
+            if cost is not None:
+                key = sort_of((*pool.fixed_drives, *(group.example for group in picked)))
+                least[key] = min(cost, least.get(key, cost))
+    return [DriveChoice(*key, pool.fixed_drives_cost + cost) for key, cost in least.items()]
 
 
-Group = tuple[np.ndarray[tuple[int], np.dtype[np.int64]], np.ndarray[tuple[int], np.dtype[np.int64]]]
+class Group(NamedTuple):
+    """Candidate drives that need the same, as arrays."""
+
+    example: Storage
+    capacity_gb: Ints
+    cost: Ints
 
 
-def _by_interface(pool: Pool, interface: str) -> Group:
-    pick = [i for i, drive in enumerate(pool.drives.parts) if drive.interface == interface]
-    capacity = np.array([pool.drives.parts[i].capacity_gb for i in pick], dtype=np.int64)
-    return capacity, pool.drives.cost[pick]
+def _groups(pool: Pool) -> dict[Sort, Group]:
+    members: dict[Sort, list[int]] = {}
+    for i, drive in enumerate(pool.drives.parts):
+        members.setdefault(sort_of([drive]), []).append(i)
+    return {
+        key: Group(
+            pool.drives.parts[own[0]],
+            np.array([pool.drives.parts[i].capacity_gb for i in own], dtype=np.int64),
+            pool.drives.cost[own],
+        )
+        for key, own in members.items()
+    }
 
 
 def _least(first: Group, second: Group | None, missing: float) -> int | None:
-    capacity, cost = first
+    capacity, cost = first.capacity_gb, first.cost
     if second is not None:
-        capacity = np.add.outer(capacity, second[0]).ravel()
-        cost = np.add.outer(cost, second[1]).ravel()
+        capacity = np.add.outer(capacity, second.capacity_gb).ravel()
+        cost = np.add.outer(cost, second.cost).ravel()
     enough = capacity >= missing
     return int(cost[enough].min()) if enough.any() else None
 
 
-def drive_sets(pool: Pool, floor_gb: float) -> list[tuple[tuple[Storage, ...], int]]:
+def drive_sets(pool: Pool, floor_gb: float) -> list[tuple[tuple[Storage, ...], Sort, int]]:
     """The sets behind ``drive_choices``: all that cost no more than their entry, in the order of ids."""
-    least = {(one.nvme, one.sata): one.cost for one in drive_choices(pool, floor_gb)}
+    least = {Sort(one.nvme, one.sata, one.bays): one.cost for one in drive_choices(pool, floor_gb)}
     base_gb = sum(drive.capacity_gb for drive in pool.fixed_drives)
-    has_nvme = sum(drive.interface == "M.2 NVMe" for drive in pool.fixed_drives)
     if pool.fixed_drives and base_gb >= floor_gb:
-        return [(pool.fixed_drives, pool.fixed_drives_cost)]
+        return [(pool.fixed_drives, sort_of(pool.fixed_drives), pool.fixed_drives_cost)]
     found = []
     for picks in _reaching(
         pool, floor_gb - base_gb, min(least.values(), default=0), max(least.values(), default=0)
     ):
         drives = pool.fixed_drives + tuple(pool.drives.parts[i] for i in picks)
         cost = pool.fixed_drives_cost + sum(int(pool.drives.cost[i]) for i in picks)
-        nvme = has_nvme + sum(pool.drives.parts[i].interface == "M.2 NVMe" for i in picks)
-        if least.get((nvme, len(drives) - nvme)) == cost:
-            found.append((drives, cost))
+        key = sort_of(drives)
+        if least.get(key) == cost:
+            found.append((drives, key, cost))
     return sorted(found, key=lambda one: tuple(drive.id for drive in one[0]))
 
 

@@ -20,7 +20,7 @@ from wattmetron.core.frames import work
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Mask = NDArray[np.bool_]
-FIRST_BLOCK = 64
+FIRST_BLOCK = 16
 LARGEST_BLOCK = 4096
 RANK_BITS = 42
 NO_GAIN = -(1 << 40)
@@ -118,21 +118,34 @@ class Hunt:
         """
         scene = field.scene
         c, g = field.c[block], field.g[block]
+        spare = min(limit, NEVER - 1) - field.cost[block]
         if scene.targets.sides:
             best_case = scene.pairing(c, g, None)
             met, gain = scene.targets.evaluate(best_case, scene.integrated, slack=2)
             self.estimated += c.size
             keep = (_rank(met, gain) >= floor) & scene.memory_enough(best_case)
-            c, g = c[keep], g[keep]
-        c, g, option = scene.expanded(c, g)
+            c, g, spare = c[keep], g[keep], spare[keep]
+        c, g, option = scene.expanded(c, g, spare)
         cost = scene.cost(c, g, option)
         inside = cost <= min(limit, NEVER - 1)
         c, g, option, cost = c[inside], g[inside], option[inside], cost[inside]
+        cheapest = _first_of_each(cost, c, g, scene.gathered("frames", c, option))
+        c, g, option, cost = c[cheapest], g[cheapest], option[cheapest], cost[cheapest]
         pairing = scene.pairing(c, g, option)
         met, gain = scene.targets.evaluate(pairing, scene.integrated)
         self.estimated += c.size
         keep = (_rank(met, gain) >= floor) & scene.memory_enough(pairing)
         return Complete(c[keep], g[keep], cost[keep], met[keep], gain[keep])
+
+
+def _first_of_each(order: Ints, *keys: Ints) -> Ints:
+    """Indices of the row of least order among those with equal keys."""
+    rows = np.lexsort((order, *keys))
+    new = np.zeros(rows.size, dtype=bool)
+    new[:1] = True
+    for key in keys:
+        new[1:] |= key[rows[1:]] != key[rows[:-1]]
+    return rows[new]
 
 
 def _rank(met: Ints, gain: Ints) -> Ints:

@@ -5,14 +5,15 @@ if no other with the same key is at least as cheap and at least as fast, so no b
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass, fields
+from dataclasses import dataclass, fields, replace
 from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.balance.drives import DriveChoice
-from wattmetron.core.balance.pool import Pool, ints
+from wattmetron.core.balance.drives import Bays, DriveChoice
+from wattmetron.core.balance.ladder import ints
+from wattmetron.core.balance.pool import Pool
 from wattmetron.core.frames import work
 from wattmetron.core.parts import Processor
 from wattmetron.core.power.draw import STICK_W, rest_w
@@ -31,10 +32,20 @@ class PlatformClass(NamedTuple):
     max_gb: float
 
 
-def platform_class(chip: Processor) -> PlatformClass:
-    return PlatformClass(
+class PlatformKey(NamedTuple):
+    """A class of processors and a level of the power that boards must deliver to it."""
+
+    kind: PlatformClass
+    power_level: int
+
+
+def platform_key(chip: Processor, pool: Pool) -> PlatformKey:
+    """The key of a processor; its power counts only as far as boards differ in what they deliver."""
+    (level,) = pool.powers.levels([chip.sustained_w])
+    kind = PlatformClass(
         chip.socket, chip.memory_type, chip.memory_channels, chip.memory_max_mts, chip.memory_max_gb
     )
+    return PlatformKey(kind, int(level))
 
 
 class KitFigures(NamedTuple):
@@ -47,20 +58,28 @@ class KitFigures(NamedTuple):
 
 @dataclass(frozen=True)
 class Options:
-    """Options of one processor class as equally long arrays."""
+    """Options of one processor class as equally long arrays; ``frames`` numbers what bears on frame rates."""
 
     cost: Ints
     form: Ints
     cpu_8pin: Ints
+    memory_level: Ints
+    bays: Ints
     rest_w: Ints
     link_gen: Ints
     link_lanes: Ints
+    power_level: Ints
     latency_ns: Floats
     bandwidth_gbs: Floats
     gb: Floats
+    frames: Ints
 
     def __len__(self) -> int:
         return int(self.cost.size)
+
+    def taken(self, rows: NDArray[Any]) -> "Options":
+        """Some of the options."""
+        return Options(*(getattr(self, item.name)[rows] for item in fields(Options)))
 
 
 @dataclass(frozen=True)
@@ -69,6 +88,7 @@ class Need:
 
     memory_gb: float
     drives: list[DriveChoice]
+    bays: dict[Bays, int]
     integrated: bool
     link_matters: bool
 
@@ -85,10 +105,11 @@ def kit_figures(channels: Ints | int, mts: Ints | int, kits: Ints, pool: Pool) -
     )
 
 
-def fitting_boards(kind: PlatformClass, pool: Pool, integrated: bool) -> Ints:
+def fitting_boards(kind: PlatformClass, pool: Pool, integrated: bool, power_level: int = 0) -> Ints:
     """Indices of the boards that take a class of processor, with a display output where it draws itself."""
     boards = pool.board_arrays
     fits = (boards.socket == kind.socket) & (boards.memory_type == kind.memory_type)
+    fits &= boards.power_level >= power_level
     return np.flatnonzero(fits & boards.outputs if integrated else fits)
 
 
@@ -111,8 +132,19 @@ class Fronts(NamedTuple):
     figures: KitFigures
 
 
-def platform_options(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> list[Options]:
-    """For each class of processor the options that no other beats."""
+def platform_options(keys: Sequence[PlatformKey], pool: Pool, need: Need) -> list[Options]:
+    """For each key of processors the options that no other beats, the cheapest first."""
+    kinds = list(dict.fromkeys(key.kind for key in keys))
+    by_kind = dict(zip(kinds, _options_by_kind(kinds, pool, need), strict=True))
+    found = []
+    for key in keys:
+        options = by_kind[key.kind]
+        strong = np.flatnonzero(options.power_level >= key.power_level)
+        found.append(options.taken(strong[np.argsort(options.cost[strong], kind="stable")]))
+    return found
+
+
+def _options_by_kind(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> list[Options]:
     homes, limits = _homes(kinds, pool, need)
     fronts = _fronts(limits, pool, need)
     starts = np.cumsum(fronts.size) - fronts.size
@@ -134,6 +166,7 @@ class Limits(NamedTuple):
     mts: Ints
     slots: Ints
     max_gb: Floats
+    registered: NDArray[np.bool_]
 
 
 def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Homes, Limits]:
@@ -144,25 +177,27 @@ def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Home
     channels = ints(kind.channels for kind in kinds)[of_kind]
     mts = np.minimum(own.mts[board], ints(kind.max_mts for kind in kinds)[of_kind])
     gb = np.minimum(own.gb[board], np.array([kind.max_gb for kind in kinds], dtype=float)[of_kind])
-    slots, types = own.slots[board], own.memory_type[board]
-    key = _packed(_codes(types), channels, mts, slots, _codes(gb))
+    slots, types, registered = own.slots[board], own.memory_type[board], own.registered[board]
+    key = _packed(_codes(types), channels, mts, slots, _codes(gb), registered.astype(np.int64))
     _, first, group = np.unique(key, return_index=True, return_inverse=True)
     return Homes(of_kind, board, group), Limits(
-        types[first], channels[first], mts[first], slots[first], gb[first]
+        types[first], channels[first], mts[first], slots[first], gb[first], registered[first]
     )
 
 
 def _fronts(limits: Limits, pool: Pool, need: Need) -> Fronts:
-    """Kits that no other with as many sticks beats in cost, latency and bandwidth (and capacity)."""
+    """Kits that no other with as many sticks beats in cost, latency, bandwidth and height (and capacity)."""
     shelf = pool.kit_arrays
     fits = (shelf.gb >= need.memory_gb) & (shelf.gb <= limits.max_gb[:, None])
     fits &= (shelf.sticks <= limits.slots[:, None]) & (shelf.memory_type == limits.memory_type[:, None])
+    fits &= ~shelf.registered | limits.registered[:, None]
     group, kit = np.nonzero(fits)
     figures = kit_figures(limits.channels[group], limits.mts[group], kit, pool)
     if not need.integrated:
         figures = figures._replace(gb=np.zeros(kit.size))
     key = _packed(group, shelf.sticks[kit])
-    kept = np.sort(_best(key, pool.kits.cost[kit], figures.latency_ns, figures.bandwidth_gbs, figures.gb))
+    low = pool.kits.cost[kit], figures.latency_ns, -figures.bandwidth_gbs, -figures.gb, shelf.height_level[kit]
+    kept = np.sort(_best(key, *low))
     size = np.bincount(group[kept], minlength=limits.mts.size)
     return Fronts(size, kit[kept], KitFigures(*(column[kept] for column in figures)))
 
@@ -172,7 +207,7 @@ def _cheapest_homes(homes: Homes, choice: DriveChoice, pool: Pool, need: Need) -
     own = pool.board_arrays
     roomy = np.flatnonzero(own.takes(homes.board, choice.nvme, choice.sata))
     board = homes.board[roomy]
-    traits = [homes.kind[roomy], homes.group[roomy], own.form[board], own.cpu_8pin[board]]
+    traits = [homes.kind[roomy], homes.group[roomy], own.form[board], own.cpu_8pin[board], own.power_level[board]]
     if need.link_matters:
         traits += [own.gen[board], own.lanes[board]]
     key = _packed(*traits)
@@ -190,9 +225,13 @@ def _options(
         cost=pool.boards.cost[board] + choice.cost + pool.kits.cost[kit],
         form=own.form[board],
         cpu_8pin=own.cpu_8pin[board],
+        memory_level=pool.kit_arrays.height_level[kit],
+        bays=none + need.bays[choice.bays],
         rest_w=rest_of(pool.kit_arrays.sticks[kit], choice.nvme, choice.sata),
         link_gen=own.gen[board] if need.link_matters else none,
         link_lanes=own.lanes[board] if need.link_matters else none,
+        power_level=own.power_level[board],
+        frames=none,
         **{name: column[at] for name, column in fronts.figures._asdict().items()},
     )
 
@@ -230,55 +269,78 @@ def _undominated_drives(choices: list[DriveChoice]) -> list[DriveChoice]:
     ordered = sorted(choices, key=lambda one: (one.cost, one.nvme + one.sata, one.nvme))
     kept: list[DriveChoice] = []
     for one in ordered:
-        if not any(other.nvme <= one.nvme and other.sata <= one.sata for other in kept):
+        if not any(_asks_less(other, one) for other in kept):
             kept.append(one)
     return kept
 
 
-def _joined(pieces: list[Options]) -> Options:
-    def column(name: str, kind: type) -> NDArray[Any]:
-        found = [getattr(piece, name) for piece in pieces]
-        return np.concatenate(found) if found else np.empty(0, dtype=kind)
-
-    return Options(
-        *(column(name, np.int64) for name in ("cost", "form", "cpu_8pin", "rest_w", "link_gen", "link_lanes")),
-        *(column(name, float) for name in ("latency_ns", "bandwidth_gbs", "gb")),
+def _asks_less(one: DriveChoice, other: DriveChoice) -> bool:
+    return (
+        one.nvme <= other.nvme
+        and one.sata <= other.sata
+        and one.bays.large <= other.bays.large
+        and one.bays.small <= other.bays.small
     )
 
 
-NO_OPTIONS = _joined([])
+def _joined(pieces: list[Options]) -> Options:
+    names = [item.name for item in fields(Options)]
+    return Options(**{name: np.concatenate([getattr(piece, name) for piece in pieces]) for name in names})
+
+
+PARTIAL = ("latency_ns", "bandwidth_gbs", "gb")
+NO_OPTIONS = Options(
+    **{item.name: np.empty(0, dtype=float if item.name in PARTIAL else np.int64) for item in fields(Options)}
+)
 
 
 def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
-    """For each class the options that no other of it with the same key beats in cost, latency and bandwidth."""
+    """For each class the options that no other with its key beats in cost, latency, bandwidth, height and power."""
     key = _packed(
         of_kind,
         options.form,
         options.cpu_8pin,
+        options.bays,
         options.rest_w,
         options.link_gen,
         options.link_lanes,
         _codes(options.gb),
     )
-    kept = _best(key, options.cost, options.latency_ns, options.bandwidth_gbs, np.zeros(len(options)))
+    low = options.latency_ns, -options.bandwidth_gbs, options.memory_level, -options.power_level
+    kept = _best(key, options.cost, *low)
     kept = kept[np.argsort(of_kind[kept], kind="stable")]
+    options = options.taken(kept)
+    options = replace(options, frames=_frames(options))
     ends = np.cumsum(np.bincount(of_kind[kept], minlength=kinds))[:-1]
-    columns = [np.split(getattr(options, item.name)[kept], ends) for item in fields(Options)]
+    columns = [np.split(getattr(options, item.name), ends) for item in fields(Options)]
     return [Options(*own) for own in zip(*columns, strict=True)]
 
 
-def _best(key: Ints, cost: Ints, latency: Floats, bandwidth: Floats, gb: Floats) -> Ints:
-    """Indices of rows that no other row with the same key beats; of equal rows the first stays.
+def _frames(options: Options) -> Ints:
+    """A number for each row, equal where memory and link are."""
+    return _packed(
+        _codes(options.latency_ns),
+        _codes(options.bandwidth_gbs),
+        _codes(options.gb),
+        options.link_gen,
+        options.link_lanes,
+    )
 
-    The cheapest row left of every key stays and strikes out what it beats, until no row is left.
+
+def _best(key: Ints, *low: NDArray[Any]) -> Ints:
+    """Indices of rows that no other row with the same key beats, less being better; of equal rows the first stays.
+
+    The first row left of every key stays and strikes out what it beats, until no row is left.
     """
-    order = np.lexsort((-gb, -bandwidth, latency, cost, key))
+    order = np.lexsort((*reversed(low), key))
     kept = [order[:0]]
     while order.size:
         heads = _heads(key[order])
         kept.append(order[heads])
         lead = np.repeat(order[heads], np.diff(np.append(heads, order.size)))
-        beaten = (latency[lead] <= latency[order]) & (bandwidth[lead] >= bandwidth[order]) & (gb[lead] >= gb[order])
+        beaten = np.ones(order.size, dtype=bool)
+        for column in low[1:]:
+            beaten &= column[lead] <= column[order]
         order = order[~beaten]
     return np.concatenate(kept)
 

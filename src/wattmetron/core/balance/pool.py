@@ -8,11 +8,15 @@ from typing import Generic, TypeVar, cast
 import numpy as np
 from numpy.typing import NDArray
 
+from wattmetron.core.balance.ladder import Ladder, ints
 from wattmetron.core.briefs import Brief, Build
+from wattmetron.core.briefs.build import MAX_DRIVES
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.ports import sata_left
 from wattmetron.core.parts import (
     BOARD_FORMS,
     KINDS,
+    TRUST_FLOORS,
     Case,
     Cooler,
     Graphics,
@@ -24,10 +28,12 @@ from wattmetron.core.parts import (
     Processor,
     Storage,
     kind_of,
+    trust_of,
 )
 
 Ints = NDArray[np.int64]
 P = TypeVar("P", bound=Part)
+MOST_DRIVES = MAX_DRIVES + 2
 
 
 @dataclass(frozen=True)
@@ -52,6 +58,8 @@ class KitArrays:
     sticks: Ints
     ranks: Ints
     gb: NDArray[np.float64]
+    registered: NDArray[np.bool_]
+    height_level: Ints
 
 
 @dataclass(frozen=True)
@@ -67,13 +75,15 @@ class BoardArrays:
     gen: Ints
     lanes: Ints
     m2: Ints
-    sata: Ints
+    sata_left: Ints
     cpu_8pin: Ints
     outputs: NDArray[np.bool_]
+    registered: NDArray[np.bool_]
+    power_level: Ints
 
     def takes(self, boards: Ints, nvme: int, sata: int) -> NDArray[np.bool_]:
         """Whether these boards have places for so many drives."""
-        return np.asarray((self.m2[boards] >= nvme) & (self.sata[boards] >= sata))
+        return np.asarray((self.m2[boards] >= nvme) & (self.sata_left[boards, nvme] >= sata))
 
 
 @dataclass(frozen=True)
@@ -101,7 +111,19 @@ class Pool:
             ints(kit.sticks for kit in kits),
             ints(kit.ranks for kit in kits),
             np.array([kit.total_gb for kit in kits], dtype=float),
+            np.array([kit.registered for kit in kits], dtype=bool),
+            self.clearances.levels(kit.height_mm for kit in kits),
         )
+
+    @cached_property
+    def clearances(self) -> Ladder:
+        """Steps of the room that coolers leave for memory."""
+        return Ladder(room_for_memory_mm(cooler) for cooler in self.coolers.parts)
+
+    @cached_property
+    def powers(self) -> Ladder:
+        """Steps of the sustained power that boards deliver."""
+        return Ladder(board.processor_w for board in self.boards.parts)
 
     @cached_property
     def board_arrays(self) -> BoardArrays:
@@ -116,15 +138,19 @@ class Pool:
             ints(board.card_pcie_gen for board in boards),
             ints(board.card_pcie_lanes for board in boards),
             ints(board.m2_slots for board in boards),
-            ints(board.sata_ports for board in boards),
+            np.array([[sata_left(board, n) for n in range(MOST_DRIVES + 1)] for board in boards], dtype=np.int64).reshape(
+                len(boards), MOST_DRIVES + 1
+            ),
             ints(board.cpu_8pin for board in boards),
             np.array([bool(board.outputs) for board in boards], dtype=bool),
+            np.array([board.registered for board in boards], dtype=bool),
+            self.powers.rooms(board.processor_w for board in boards),
         )
 
 
-def ints(values: Iterable[int]) -> Ints:
-    """An array of whole numbers."""
-    return np.array(list(values), dtype=np.int64)
+def room_for_memory_mm(cooler: Cooler) -> int | None:
+    """Tallest memory beside a cooler, in mm; None where nothing limits it or the limit is not known."""
+    return None if cooler.radiator_mm is not None else cooler.memory_clearance_mm
 
 
 def fixed_parts(catalogue: Catalogue, brief: Brief, kept: Build) -> dict[Kind, list[tuple[Part, int]]]:
@@ -149,7 +175,7 @@ def fixed_parts(catalogue: Catalogue, brief: Brief, kept: Build) -> dict[Kind, l
 
 
 def build_pool(catalogue: Catalogue, brief: Brief, kept: Build) -> Pool:
-    """Candidates for a brief: bought in its region, in stock, within the part price cap, or fixed."""
+    """Candidates for a brief: bought in its region, in stock, within its part price cap and trust floor, or fixed."""
     book = catalogue.prices(brief.region, brief.allow_used)
     fixed = fixed_parts(catalogue, brief, kept)
 
@@ -158,8 +184,13 @@ def build_pool(catalogue: Catalogue, brief: Brief, kept: Build) -> Pool:
             return _shelf(fixed[kind][:1], True)
         priced = ((part, book.delivered(part.id)) for part in catalogue.by_kind[kind])
         cap = brief.part_cap_minor
+        trusted = TRUST_FLOORS[brief.trust_floor]
         return _shelf(
-            [(part, cost) for part, cost in priced if cost is not None and (cap is None or cost <= cap)],
+            [
+                (part, cost)
+                for part, cost in priced
+                if cost is not None and (cap is None or cost <= cap) and trust_of(part) in trusted
+            ],
             False,
         )
 

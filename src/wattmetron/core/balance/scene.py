@@ -1,6 +1,8 @@
 """All that one question's search looks at, as arrays: candidates, targets, platforms, enclosures, supplies."""
 
 from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -8,25 +10,34 @@ from numpy.typing import NDArray
 from wattmetron.core.balance.answer import NEVER
 from wattmetron.core.balance.drives import drive_choices
 from wattmetron.core.balance.enclosure import Enclosures
+from wattmetron.core.balance.ladder import ints
 from wattmetron.core.balance.platforms import (
     Need,
     Options,
-    PlatformClass,
-    platform_class,
+    PlatformKey,
+    platform_key,
     platform_options,
     spread,
 )
-from wattmetron.core.balance.pool import Pool, build_pool, ints, memory_floor_gb, storage_floor_gb
+from wattmetron.core.balance.pool import Pool, build_pool, memory_floor_gb, storage_floor_gb
 from wattmetron.core.balance.sides import Pairing, Targets
 from wattmetron.core.balance.supplies import NO_PLUGS, Supplies, plugs_of
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames import work
-from wattmetron.core.parts import SUPPLY_FORMS
 from wattmetron.core.power.draw import spike_of_card_w
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
+
+
+class Shell(NamedTuple):
+    """What of a platform bears on supply, cooler and case, one value for each build."""
+
+    form: Ints
+    cpu_8pin: Ints
+    memory_level: Ints
+    bays: Ints
 
 
 @dataclass
@@ -44,7 +55,7 @@ class Scene:
     chip_w: Ints
     card_w: Ints
     card_spike_w: Ints
-    card_place: Ints
+    card_shape: Ints
     card_plugs: Ints
     card_cost: Ints
     card_gen: Ints
@@ -66,30 +77,45 @@ class Scene:
 
     def cost_bound(self, c: Ints, g: Ints) -> Ints:
         """A cost that no build of these pairings undercuts."""
-        least = np.array([o.cost.min() if len(o) else NEVER for o in self.options])
+        least = self.least_option
         rest = np.array([o.rest_w.min() if len(o) else 0 for o in self.options])
         by_class = self.option_of[c]
         bound = self.pool.processors.cost[c] + self.card_cost[g] + least[by_class]
-        return np.asarray(np.minimum(bound + self.shell_cost(c, g, rest[by_class], None, 0), NEVER))
+        return np.asarray(np.minimum(bound + self.shell_cost(c, g, rest[by_class], None), NEVER))
 
-    def shell_cost(self, c: Ints, g: Ints, rest_w: Ints, form: Ints | None, cpu_8pin: Ints | int) -> Ints:
-        """Least cost of supply, cooler and case together; ``form`` None takes the best board form."""
+    def shell_cost(self, c: Ints, g: Ints, rest_w: Ints, shell: Shell | None) -> Ints:
+        """Least cost of supply, cooler and case together; without a shell the best that any option could have."""
         base_w = self.chip_w[c] + rest_w
         full_w = base_w + self.card_w[g]
         needed_w = -(-full_w * self.headroom_percent // 100)
         spike_w = base_w + self.card_spike_w[g]
-        table = self.enclosures.cost if form is not None else self.enclosures.cost.min(axis=1, keepdims=True)
-        place = form if form is not None else 0
-        costs = [
-            table[self.enclosures.class_index[c], place, supply_form, self.card_place[g]]
-            + self.supplies.cost(supply_form, cpu_8pin, self.card_plugs[g], needed_w, spike_w)
-            for supply_form in range(len(SUPPLY_FORMS))
-        ]
-        return np.asarray(np.minimum.reduce(costs))
+        kind, shape, plugs = self.enclosures.class_index[c], self.card_shape[g], self.card_plugs[g]
+        cases = (
+            self.enclosures.bound[:, kind, shape]
+            if shell is None
+            else self.enclosures.cost(kind, shell.memory_level, shell.form, shell.bays, shape)
+        )
+        least = np.full(c.size, NEVER, dtype=np.int64)
+        for sort in self.enclosures.sorts:
+            supply = self.supplies.cost(sort, shell.cpu_8pin if shell else 0, plugs, needed_w, spike_w)
+            np.minimum(least, supply + cases[sort], out=least)
+        return least
 
-    def expanded(self, c: Ints, g: Ints) -> tuple[Ints, Ints, Ints]:
-        """Every pairing with each option of its class: flat processor, card and option indices."""
-        sizes = np.array([len(options) for options in self.options])[self.option_of[c]]
+    @cached_property
+    def least_option(self) -> Ints:
+        """Cost of the cheapest option of each class."""
+        return np.array([options.cost[0] if len(options) else NEVER for options in self.options], dtype=np.int64)
+
+    def expanded(self, c: Ints, g: Ints, spare: Ints) -> tuple[Ints, Ints, Ints]:
+        """Every pairing with each option that costs at most ``spare`` more than the cheapest of its class: flat
+        processor, card and option indices.
+        """
+        kind = self.option_of[c]
+        most = self.least_option[kind] + spare
+        sizes = np.zeros(c.size, dtype=np.int64)
+        for one in np.unique(kind):
+            own = kind == one
+            sizes[own] = np.searchsorted(self.options[one].cost, most[own], side="right")
         at, place = spread(sizes)
         return c[at], g[at], place
 
@@ -102,13 +128,8 @@ class Scene:
     def cost(self, c: Ints, g: Ints, option: Ints) -> Ints:
         """Least cost of complete builds with these processors, cards and options."""
         platform = self.gathered("cost", c, option)
-        shell = self.shell_cost(
-            c,
-            g,
-            self.gathered("rest_w", c, option),
-            self.gathered("form", c, option),
-            self.gathered("cpu_8pin", c, option),
-        )
+        needs = Shell(*(self.gathered(name, c, option) for name in Shell._fields))
+        shell = self.shell_cost(c, g, self.gathered("rest_w", c, option), needs)
         return np.asarray(np.minimum(self.pool.processors.cost[c] + self.card_cost[g] + platform + shell, NEVER))
 
     def pairing(self, c: Ints, g: Ints, option: Ints | None) -> Pairing:
@@ -164,13 +185,13 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
     memory_gb = memory_floor_gb(catalogue, brief)
     if pool.kits.fixed and pool.kits.parts:
         memory_gb = min(memory_gb, pool.kits.parts[0].total_gb)
-    classes: dict[PlatformClass, int] = {}
+    classes: dict[PlatformKey, int] = {}
     option_of = np.array(
-        [classes.setdefault(platform_class(chip), len(classes)) for chip in chips], dtype=np.int64
+        [classes.setdefault(platform_key(chip, pool), len(classes)) for chip in chips], dtype=np.int64
     )
-    enclosures = Enclosures(pool)
+    enclosures = Enclosures(pool, [choice.bays for choice in choices])
     most_8pin = max((board.cpu_8pin for board in pool.boards.parts), default=0)
-    supplies = Supplies(pool, [plugs_of(card) for card in cards], most_8pin)
+    supplies = Supplies(pool, enclosures.sort_of_supply, [plugs_of(card) for card in cards], most_8pin)
     allowed = np.array([bool(card.outputs) for card in cards], dtype=bool)
     if not brief.accept_spill:
         for side in targets.sides:
@@ -180,7 +201,7 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
         if integrated and pool.cards.fixed:
             continue
         link = brief.accept_spill
-        need = Need(memory_gb, choices, integrated, link and not integrated)
+        need = Need(memory_gb, choices, enclosures.bays, integrated, link and not integrated)
         scenes.append(
             Scene(
                 pool,
@@ -196,9 +217,7 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
                 ints([0])
                 if integrated
                 else ints(spike_of_card_w(card.board_power_w, card.spike_factor) for card in cards),
-                ints([0])
-                if integrated
-                else enclosures.length_place(ints(card.length_mm for card in cards)),
+                ints([0]) if integrated else enclosures.card_shape,
                 ints([supplies.plugs[NO_PLUGS]])
                 if integrated
                 else ints(supplies.plugs[plugs_of(card)] for card in cards),

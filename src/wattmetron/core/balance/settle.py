@@ -5,15 +5,16 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.balance.drives import drive_choices, drive_sets
+from wattmetron.core.balance.drives import Bays, Sort, drive_choices, drive_sets
 from wattmetron.core.balance.enclosure import boxed_carries
 from wattmetron.core.balance.hunt import Winner
-from wattmetron.core.balance.platforms import fitting_boards, kit_figures, platform_class, rest_of
+from wattmetron.core.balance.platforms import fitting_boards, kit_figures, platform_key, rest_of
 from wattmetron.core.balance.pool import Shelf, memory_floor_gb, storage_floor_gb
-from wattmetron.core.balance.scene import Scene
+from wattmetron.core.balance.scene import Scene, Shell
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit import check
+from wattmetron.core.fit import check, goes_in
+from wattmetron.core.machine import Machine
 from wattmetron.core.parts import Cooler, Graphics, Mainboard, PowerSupply, Processor
 from wattmetron.core.power.draw import needed_supply_w, rest_w, spike_of_card_w
 
@@ -52,7 +53,7 @@ class _Settler:
         self.brief = brief
         self.chip: Processor = scene.pool.processors.parts[c]
         self.card: Graphics | None = None if scene.integrated else scene.pool.cards.parts[g]
-        self.kind = platform_class(self.chip)
+        self.kind, self.power_level = platform_key(self.chip, self.pool)
         self.memory_gb = memory_floor_gb(catalogue, brief)
         if self.pool.kits.fixed and self.pool.kits.parts:
             self.memory_gb = min(self.memory_gb, self.pool.kits.parts[0].total_gb)
@@ -68,20 +69,20 @@ class _Settler:
         reaching = {}
         for choice in self.drive_choices:
             rest = rest_of(self.pool.kit_arrays.sticks[kits], choice.nvme, choice.sata)
-            total = so_far + choice.cost + self._least_shell(boards, rest)
+            total = so_far + choice.cost + self._least_shell(boards, kits, rest, choice.bays)
             fits = self.pool.board_arrays.takes(boards, choice.nvme, choice.sata) & (total == winner.cost)
-            reaching[choice.nvme, choice.sata] = fits
+            reaching[Sort(choice.nvme, choice.sata, choice.bays)] = fits
         any_way = np.flatnonzero(np.logical_or.reduce(list(reaching.values())))
         if not any_way.size:
             raise TableError(f"no build of {self.chip.id} costs {winner.cost} with gain {winner.gain}")
         at = int(any_way[0])
         board, kit = self.pool.boards.parts[boards[at]], self.pool.kits.parts[kits[at]]
-        for drives, drives_cost in self.drive_sets:
-            nvme = sum(drive.interface == "M.2 NVMe" for drive in drives)
-            if not reaching[nvme, len(drives) - nvme][at]:
+        for drives, sort, drives_cost in self.drive_sets:
+            if not reaching[sort][at]:
                 continue
-            own_rest = rest_w(kit.sticks, nvme, len(drives) - nvme)
-            cooler, supply, case = self._shell(board, own_rest, winner.cost - int(so_far[at]) - drives_cost)
+            own_rest = rest_w(kit.sticks, sort.nvme, sort.sata)
+            inside = Machine(self.chip, self.card, board, kit, drives)
+            cooler, supply, case = self._shell(inside, own_rest, winner.cost - int(so_far[at]) - drives_cost)
             return Build(
                 self.chip.id,
                 self.card.id if self.card else None,
@@ -97,10 +98,11 @@ class _Settler:
     def _right_memory(self, winner: Winner) -> tuple[Ints, Ints]:
         """Boards with kits, as indices in the order of ids, that give exactly the winner's gain."""
         kits, limits = self.pool.kit_arrays, self.pool.board_arrays
-        fitting = fitting_boards(self.kind, self.pool, self.scene.integrated)
+        fitting = fitting_boards(self.kind, self.pool, self.scene.integrated, self.power_level)
         typed = np.flatnonzero(kits.memory_type == self.kind.memory_type)
         b, k = (grid.ravel() for grid in np.meshgrid(fitting, typed, indexing="ij"))
         fits = (kits.sticks[k] <= limits.slots[b]) & (kits.gb[k] >= self.memory_gb)
+        fits &= ~kits.registered[k] | limits.registered[b]
         fits &= kits.gb[k] <= np.minimum(limits.gb[b], self.kind.max_gb)
         b, k = b[fits], k[fits]
         mts = np.minimum(limits.mts[b], self.kind.max_mts)
@@ -111,32 +113,26 @@ class _Settler:
         right = (gain == winner.gain) & self.scene.memory_enough(pairing)
         return b[right], k[right]
 
-    def _least_shell(self, boards: Ints, rest: Ints) -> Ints:
+    def _least_shell(self, boards: Ints, kits: Ints, rest: Ints, bays: Bays) -> Ints:
         chip, card = np.full(boards.size, self.c), np.full(boards.size, self.g)
-        limits = self.pool.board_arrays
-        return self.scene.shell_cost(chip, card, rest, limits.form[boards], limits.cpu_8pin[boards])
+        own = self.pool.board_arrays
+        places = np.full(boards.size, self.scene.enclosures.bays[bays])
+        shell = Shell(own.form[boards], own.cpu_8pin[boards], self.pool.kit_arrays.height_level[kits], places)
+        return self.scene.shell_cost(chip, card, rest, shell)
 
-    def _shell(self, board: Mainboard, rest: int, left: int) -> tuple[str | None, str, str]:
+    def _shell(self, inside: Machine, rest: int, left: int) -> tuple[str | None, str, str]:
         """Cooler, supply and case, first by ids, that together cost exactly what is left."""
-        supplies = self._supplies(board, rest)
-        cases = [
-            (case, int(cost))
-            for case, cost in zip(self.pool.cases.parts, self.pool.cases.cost, strict=True)
-            if board.form_factor in case.board_forms
-            and (self.card is None or self.card.length_mm <= case.card_length_mm)
-        ]
+        assert inside.mainboard is not None
+        supplies = self._supplies(inside.mainboard, rest)
+        cases = list(zip(self.pool.cases.parts, self.pool.cases.cost.tolist(), strict=True))
         for cooler, cooler_cost in self._coolers():
-            roomy = [
-                (one, cost)
-                for one, cost in cases
-                if cooler is None or cooler.height_mm <= one.cooler_height_mm
-            ]
             for supply, supply_cost in supplies:
-                for case, case_cost in roomy:
-                    total = cooler_cost + supply_cost + case_cost
-                    if total == left and supply.form in case.supply_forms:
+                for case, case_cost in cases:
+                    if cooler_cost + supply_cost + case_cost != left:
+                        continue
+                    if goes_in(replace(inside, cooler=cooler, supply=supply, case=case)):
                         return cooler.id if cooler else None, supply.id, case.id
-        raise TableError(f"no cooler, supply and case for {board.id} cost {left}")
+        raise TableError(f"no cooler, supply and case for {inside.mainboard.id} cost {left}")
 
     def _coolers(self) -> list[tuple[Cooler | None, int]]:
         shelf: Shelf[Cooler] = self.pool.coolers

@@ -1,4 +1,4 @@
-"""Power supplies: least cost by form, connectors, rated watts and spikes."""
+"""Power supplies: least cost by sort (form and length), connectors, rated watts and spikes."""
 
 from typing import NamedTuple
 
@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from wattmetron.core.balance.answer import NEVER
 from wattmetron.core.balance.pool import Pool
-from wattmetron.core.parts import SUPPLY_FORMS, Graphics
+from wattmetron.core.parts import Graphics
 
 Ints = NDArray[np.int64]
 
@@ -29,8 +29,10 @@ def plugs_of(card: Graphics) -> Plugs:
 class Supplies:
     """Least supply costs, exact for every need."""
 
-    def __init__(self, pool: Pool, plugs: list[Plugs], most_cpu_8pin: int) -> None:
-        self._pool = pool
+    def __init__(self, pool: Pool, sorts: NDArray[np.int64], plugs: list[Plugs], most_cpu_8pin: int) -> None:
+        """``sorts`` numbers the sort of each supply."""
+        self._pool, self._sorts = pool, sorts
+        count = int(sorts.max(initial=-1)) + 1
         supplies = pool.supplies.parts
         self._watts, self._own_watts = np.unique(
             np.array([supply.watts for supply in supplies], dtype=np.int64), return_inverse=True
@@ -39,23 +41,19 @@ class Supplies:
             np.array([supply.spike_w for supply in supplies], dtype=np.int64), return_inverse=True
         )
         self.plugs = {need: i for i, need in enumerate(dict.fromkeys([NO_PLUGS, *plugs]))}
-        self._table = np.stack(
-            [
-                np.stack([self._least(form, eps, need) for need in self.plugs])
-                for form in SUPPLY_FORMS
-                for eps in range(most_cpu_8pin + 1)
-            ]
-        ).reshape(
-            len(SUPPLY_FORMS), most_cpu_8pin + 1, len(self.plugs), self._watts.size + 1, self._spikes.size + 1
-        )
+        shape = (count, most_cpu_8pin + 1, len(self.plugs), self._watts.size + 1, self._spikes.size + 1)
+        self._table = np.full(shape, NEVER, dtype=np.int64)
+        for sort, eps in np.ndindex(count, most_cpu_8pin + 1):
+            for need, place in self.plugs.items():
+                self._table[sort, eps, place] = self._least(sort, eps, need)
         self._watts_place = self._places(self._watts)
         self._spike_place = self._places(self._spikes)
 
-    def cost(self, form: int, cpu_8pin: Ints | int, plugs: Ints, needed_w: Ints, spike_w: Ints) -> Ints:
-        """Least cost of a supply of this form; arrays broadcast."""
+    def cost(self, sort: int, cpu_8pin: Ints | int, plugs: Ints, needed_w: Ints, spike_w: Ints) -> Ints:
+        """Least cost of a supply of this sort; arrays broadcast."""
         watts = self._watts_place[np.minimum(needed_w, self._watts_place.size - 1)]
         spikes = self._spike_place[np.minimum(spike_w, self._spike_place.size - 1)]
-        return np.asarray(self._table[form, cpu_8pin, plugs, watts, spikes])
+        return np.asarray(self._table[sort, cpu_8pin, plugs, watts, spikes])
 
     @staticmethod
     def _places(steps: Ints) -> Ints:
@@ -63,15 +61,15 @@ class Supplies:
         top = int(steps[-1]) if steps.size else 0
         return np.searchsorted(steps, np.arange(top + 2)).astype(np.int64)
 
-    def _least(self, form: str, cpu_8pin: int, need: Plugs) -> Ints:
+    def _least(self, sort: int, cpu_8pin: int, need: Plugs) -> Ints:
         table = np.full((self._watts.size + 1, self._spikes.size + 1), NEVER, dtype=np.int64)
         fits = np.array(
             [
-                supply.form == form
+                own == sort
                 and supply.cpu_8pin >= cpu_8pin
                 and supply.pcie_8pin >= need.pcie_8pin
                 and supply.pcie_16pin >= need.pcie_16pin
-                for supply in self._pool.supplies.parts
+                for supply, own in zip(self._pool.supplies.parts, self._sorts, strict=True)
             ],
             dtype=bool,
         )

@@ -5,6 +5,7 @@ from typing import Literal
 
 from wattmetron.core.errors import BriefError
 from wattmetron.core.games import PRESETS, PresetName
+from wattmetron.core.parts import TRUST_FLOORS, TrustFloor
 
 Sureness = Literal["even odds", "likely", "near certain"]
 SURENESS: dict[Sureness, float] = {"even odds": 0.5, "likely": 0.8, "near certain": 0.95}
@@ -76,6 +77,7 @@ class Brief:
     extras: tuple[Extra, ...] = ()
     notes: str = ""
     system: str = ""
+    trust_floor: TrustFloor = "nothing doubtful"
 
     @property
     def chance(self) -> float:
@@ -109,6 +111,9 @@ def check_brief(brief: Brief) -> None:
         raise BriefError(
             "Memory must lie within 0–4,096 GB and storage within 0–200,000 GB: enter such a number."
         )
+    if brief.trust_floor not in TRUST_FLOORS:
+        floors = ", ".join(TRUST_FLOORS)
+        raise BriefError(f"The trust floor is “{brief.trust_floor}”: choose one of {floors}.")
     if not 100 <= brief.headroom_percent <= 300:
         raise BriefError("Headroom must lie within 100–300 %: 140 is usual.")
 

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Case, Cooler, Kind, Radiator
+from wattmetron.core.parts import Case, Kind, Radiator
 
 
 def board_form(machine: Machine) -> Iterator[Finding]:
@@ -32,18 +32,16 @@ def _width_mm(radiator_mm: int) -> int:
     return 140 if radiator_mm % 140 == 0 else 120
 
 
-def radiator_place(case: Case, cooler: Cooler) -> str | None:
-    """Where the radiator goes: on top, else at the rear, else in front; None where it goes nowhere."""
-    if cooler.radiator_mm is None:
-        return None
+def radiator_place(case: Case, radiator_mm: Radiator) -> str | None:
+    """Where a radiator goes: on top, else at the rear, else in front; None where it goes nowhere."""
     places = (("top", case.radiator_top_mm), ("rear", case.radiator_rear_mm), ("front", case.radiator_front_mm))
-    return next((place for place, longest in places if takes_radiator(longest, cooler.radiator_mm)), None)
+    return next((place for place, longest in places if takes_radiator(longest, radiator_mm)), None)
 
 
-def card_room_mm(case: Case, cooler: Cooler | None) -> int:
-    """Longest card beside this cooler, in mm: a radiator in front takes its thickness away."""
-    if cooler is not None and cooler.radiator_mm is not None and radiator_place(case, cooler) == "front":
-        return case.card_length_mm - cooler.radiator_thickness_mm
+def card_room_mm(case: Case, radiator: tuple[Radiator, int] | None) -> int:
+    """Longest card, in mm, beside a radiator of this length and thickness: in front it takes its thickness away."""
+    if radiator is not None and radiator_place(case, radiator[0]) == "front":
+        return case.card_length_mm - radiator[1]
     return case.card_length_mm
 
 
@@ -52,7 +50,7 @@ def card_length(machine: Machine) -> Iterator[Finding]:
     card, case, cooler = machine.graphics, machine.case, machine.cooler
     if not card or not case:
         return
-    room = card_room_mm(case, cooler)
+    room = card_room_mm(case, cooler.radiator if cooler else None)
     if card.length_mm > room:
         shortened = f" with the radiator of {cooler.name} in front" if cooler and room < case.card_length_mm else ""
         kinds: tuple[Kind, ...] = ("graphics", "case", "cooler") if shortened else ("graphics", "case")
@@ -136,7 +134,7 @@ def cooler_height(machine: Machine) -> Iterator[Finding]:
 def radiator(machine: Machine) -> Iterator[Finding]:
     """A radiator needs a place of its length and width."""
     cooler, case = machine.cooler, machine.case
-    if not cooler or not case or cooler.radiator_mm is None or radiator_place(case, cooler):
+    if not cooler or not case or cooler.radiator_mm is None or radiator_place(case, cooler.radiator_mm):
         return
     has = (("front", case.radiator_front_mm), ("top", case.radiator_top_mm), ("rear", case.radiator_rear_mm))
     places = ", ".join(f"{place} {longest} mm" for place, longest in has if longest) or "none"

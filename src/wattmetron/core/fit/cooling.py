@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from wattmetron.core.fit.finding import Figure, Finding
+from wattmetron.core.fit.finding import Figure, Finding, counted
 from wattmetron.core.machine import Machine
 from wattmetron.core.power.draw import draw
 
@@ -91,7 +91,7 @@ def case_heat(machine: Machine) -> Iterator[Finding]:
             "case airflow",
             "good to know",
             ("case",),
-            f"Up to {heat} W of heat; {case.name} with {case.fans_included} fans carries off about {carries} W.",
-            f"Add {more} {'fan' if more == 1 else 'fans'}." if room else "Expect it to be warm and loud, or take a more open case.",
+            f"Up to {heat} W of heat; {case.name} with {counted(case.fans_included, 'fan')} carries off about {carries} W.",
+            f"Add {counted(more, 'fan')}." if room else "Expect it to be warm and loud, or take a more open case.",
             (Figure("heat", str(heat), "W"), Figure("carried off, about", str(carries), "W")),
         )

@@ -48,6 +48,11 @@ class Gap:
 Spoken = Finding | Gap
 
 
+def counted(count: int, word: str) -> str:
+    """How many of a thing, in words: no fans, 1 fan, 2 fans."""
+    return f"{count or 'no'} {word if count == 1 else word + 's'}"
+
+
 def not_judged(gaps: Iterable[Gap]) -> Iterator[Finding]:
     """All gaps as one finding that names the missing figures."""
     missing = list(dict.fromkeys(gaps))

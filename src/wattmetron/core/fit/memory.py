@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from wattmetron.core.fit.finding import Figure, Finding
+from wattmetron.core.fit.finding import Figure, Finding, counted
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import Kind, Mainboard, Processor
 
@@ -70,7 +70,7 @@ def channels(machine: Machine) -> Iterator[Finding]:
             "memory channels",
             "wastes",
             ("memory",),
-            f"{kit.sticks} {'stick' if kit.sticks == 1 else 'sticks'} on {chip.memory_channels} channels: "
+            f"{counted(kit.sticks, 'stick')} on {chip.memory_channels} channels: "
             f"only {kit.sticks}/{chip.memory_channels} of the memory bandwidth is used.",
             f"Take the same capacity as {chip.memory_channels} sticks.",
             (Figure("sticks", str(kit.sticks)), Figure("channels", str(chip.memory_channels))),

@@ -54,6 +54,12 @@ def check(machine: Machine, headroom_percent: int = 140) -> tuple[Finding, ...]:
     return tuple(sorted(found, key=lambda finding: LEVELS.index(finding.level)))
 
 
+def goes_in(machine: Machine) -> bool:
+    """Whether nothing clashes in the case: the rules of clearance and of drive places."""
+    rules = (*FAMILIES["clearance"], ports.drive_bays)
+    return not any(isinstance(one, Finding) and one.level == "blocks" for rule in rules for one in rule(machine))
+
+
 def blocks(machine: Machine, headroom_percent: int = 140) -> bool:
     """Whether any finding blocks."""
     return any(finding.level == "blocks" for finding in check(machine, headroom_percent))

@@ -202,6 +202,11 @@ class Cooler(Part):
     radiator_mm: Annotated[Radiator | None, Column("Length of the radiator; empty: an air cooler", "mm")] = None
     radiator_thickness_mm: Annotated[Millimetres, Column("Thickness of the radiator with its fans", "mm")] = 52
 
+    @property
+    def radiator(self) -> tuple[Radiator, int] | None:
+        """Length and thickness of the radiator in mm; None for an air cooler."""
+        return None if self.radiator_mm is None else (self.radiator_mm, self.radiator_thickness_mm)
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PowerSupply(Part):

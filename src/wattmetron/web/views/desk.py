@@ -9,7 +9,7 @@ from wattmetron.core.equals import Use
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.fit import Finding
 from wattmetron.core.fit.remedies import Remedy
-from wattmetron.core.parts import KINDS, Part
+from wattmetron.core.parts import KINDS, TRUST_FLOORS, Part
 from wattmetron.services.assess import Assessment, assess, finding_remedies, known_build, remaining
 from wattmetron.services.contenders import machine_contender
 from wattmetron.services.proposals import Answer, answer
@@ -85,6 +85,10 @@ class Desk:
     @property
     def ownable(self) -> list[tuple[str, tuple[Part, ...]]]:
         return [(KIND_WORDS[kind], parts) for kind, parts in self.catalogue.by_kind.items()]
+
+    @property
+    def trust_floors(self) -> tuple[str, ...]:
+        return tuple(TRUST_FLOORS)
 
     @property
     def systems(self) -> list[str]:

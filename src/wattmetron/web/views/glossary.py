@@ -23,6 +23,10 @@ GLOSSARY: dict[str, tuple[str, str]] = {
         "sureness",
         "The chance with which a target has to be reached to count as met: 50, 80 or 95 %. Proposals use it too.",
     ),
+    "trust": (
+        "trust in parts",
+        "From warranty, reviews, protections and tests: proven, plain, unknown or doubtful. Nothing below the floor is proposed.",
+    ),
     "preset": ("preset", "A game's ready-made set of picture options, from low to ultra."),
     "upscaling": (
         "upscaling",
