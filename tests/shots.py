@@ -17,7 +17,7 @@ VIEWS = (
     ("swap", "/briefs/1/frames?swap=graphics&try=graphics:pellworth-ness-16-plain", 1280, 800, "light"),
     ("working", "/briefs/1/frames?working=t1", 1280, 800, "light"),
     ("by-hand", "/briefs/3/frames?swap=processor", 1280, 800, "light"),
-    ("review-night", "/briefs/5/frames", 1280, 800, "dark"),
+    ("review-night", "/briefs/7/frames", 1280, 800, "dark"),
     ("no-answer", "/briefs/2/frames?propose=least", 1280, 800, "light"),
     ("games", "/games?brief=1", 1280, 800, "light"),
     ("game", "/games/gullwing-circuit?brief=1", 1280, 800, "light"),

@@ -336,4 +336,5 @@ class World:
             storage_gb=self.pick(400.0, 900.0),
             headroom_percent=self.pick(120, 140),
             trust_floor=self.pick("anything", "nothing doubtful", "nothing doubtful"),
+            watt_limit_w=self.pick(None, None, None, int(self.rng.integers(200, 500))),
         )

@@ -336,6 +336,8 @@ def _power(
         (x, -spike_of_card_w(card.board_power_w, card.spike_factor))
         for x, card in zip(card_x, cards, strict=True)
     ]
+    if brief.watt_limit_w is not None:
+        program.row(full, low=base - brief.watt_limit_w)
     share = brief.headroom_percent
     program.row(
         [(x, 100 * supply.watts) for x, supply in zip(supply_x, supplies, strict=True)]

@@ -8,6 +8,7 @@ import numpy as np
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit import blocks, check
+from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.table import reliable_table
 from wattmetron.core.machine import Machine
@@ -115,7 +116,7 @@ def _shells(brief, half, drive_sets, coolers, supplies, cases):
                         supply,
                         case,
                     )
-                    if not whole.missing() and not blocks(whole, brief.headroom_percent):
+                    if not whole.missing() and not blocks(whole, wishes_of(brief)):
                         cost = sum(price for _, price in drives) + cooler_cost + supply_cost + case_cost
                         yield drives, cooler, supply, case, cost
 

@@ -3,11 +3,15 @@
 import math
 import tomllib
 from collections import Counter
+from dataclasses import replace
 from pathlib import Path
 
 import wattmetron
+from wattmetron.core.briefs import Display
 from wattmetron.core.charts.settled import settled
 from wattmetron.core.fit import check
+from wattmetron.core.fit.told import BY_RULE
+from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.games.agreement import doubts
 from wattmetron.core.games.priors import unknown_game
 from wattmetron.core.parts import KINDS
@@ -30,7 +34,7 @@ def test_the_committed_folder_is_what_the_generator_makes():
 
 def test_the_world_is_large_and_varied_enough():
     world = read_catalogue(CATALOGUE)
-    assert len(world.parts) >= 150 and len(world.games) >= 12 and len(world.regions) == 2
+    assert len(world.parts) >= 400 and len(world.games) >= 12 and len(world.regions) == 2
     assert all(len(world.by_kind[kind]) >= 10 for kind in KINDS)
     offers = Counter(offer.part_id for offer in world.offers)
     assert sum(count >= 3 for count in offers.values()) > len(world.parts) / 2
@@ -69,6 +73,70 @@ def test_the_sent_in_list_has_its_planted_faults():
     _, build = generate.briefs(world)["signal-tower"]
     rules = {one.rule for one in check(world.machine(build))}
     assert {"card length", "supply spikes", "supply connectors", "memory channels"} <= rules
+
+
+EXERCISED: dict[str, dict[str, tuple[str, ...]]] = {
+    "socket": {"processor": ("marrowgate-albatross-slate-20",)},
+    "firmware": {"processor": ("quillon-ketch-flood-8-deep",)},
+    "board power delivery": {"processor": ("quillon-barque-flood-12",)},
+    "tuning": {"processor": ("quillon-barque-flood-12",)},
+    "card slot": {"mainboard": ("dunmarrow-staithe-micro",)},
+    "memory type": {"processor": ("marrowgate-gannet-dun-4",)},
+    "memory slots": {"memory": ("bramblebyte-burdock-64-four-ddr5",)},
+    "memory capacity": {"memory": ("quickfen-marram-128-four-ddr4",), "mainboard": ("pellworth-groyne-micro-bollard",)},
+    "registered memory": {"memory": ("quickfen-cordage-32-pair-registered-ddr4",)},
+    "error correction": {"memory": ("bramblebyte-burdock-32-pair-careful-ddr5",)},
+    "memory channels": {"memory": ("bramblebyte-burdock-16-single-ddr5",)},
+    "memory speed": {"memory": ("quickfen-weir-32-pair-show-ddr5",)},
+    "drive ports": {"storage": ("stonepier-slate-960",) * 8},
+    "drive places": {"storage": ("stonepier-drum-2000",), "case": ("lidd-frame-bunk",)},
+    "graphics output": {"processor": ("quillon-cutter-flood-6-bare",), "graphics": ()},
+    "display output": {"graphics": ("pellworth-ayre-6-plain",)},
+    "wireless": {"mainboard": ("pellworth-groyne-micro-capstan",)},
+    "front ports": {"case": ("boxwood-yard-bulkhead",)},
+    "lights": {"case": ("boxwood-yard-galley-glass",)},
+    "fan headers": {"case": ("boxwood-yard-hold-wide",)},
+    "board form factor": {"mainboard": ("dunmarrow-weatherboard-wide-capstan",)},
+    "card length": {"graphics": ("dunmarrow-fathom-24-broad",)},
+    "card height": {"graphics": ("dunmarrow-ayre-3-twin",)},
+    "card thickness": {"case": ("boxwood-yard-ditty-box",)},
+    "cooler height": {"cooler": ("coldreach-gale",)},
+    "radiator place": {"cooler": ("coldreach-millrace-360",)},
+    "memory clearance": {"memory": ("bramblebyte-burdock-show-16-pair-ddr5",), "cooler": ("coldreach-draught-plus",)},
+    "supply form factor": {"supply": ("ampherst-small-ballast-500",)},
+    "supply length": {"supply": ("ampherst-ballast-1000",), "case": ("boxwood-yard-locker",)},
+    "cooler socket": {"cooler": ("coldreach-zephyr",)},
+    "cooler capacity": {"cooler": ("coldreach-cat-s-paw",), "processor": ("marrowgate-albatross-slate-20",)},
+    "boxed cooler": {"processor": ("quillon-wherry-flood-4",)},
+    "case airflow": {"case": ("boxwood-yard-ditty-box",)},
+    "supply watts": {"supply": ("ampherst-ballast-450",)},
+    "watt limit": {"graphics": ("pellworth-bank-12-plain",)},
+    "supply spikes": {"supply": ("lowhum-bargain-500",)},
+    "supply connectors": {"supply": ("ampherst-ballast-450",)},
+    "SATA power plugs": {"storage": ("stonepier-slate-960",) * 5, "supply": ("ampherst-ballast-450",)},
+    "supply trust": {"supply": ("lowhum-bargain-500",)},
+    "not judged": {"case": ("lidd-frame-foredeck",)},
+}
+"""Which part of the demo exercises which rule, put into the build of the net loft."""
+
+
+def test_every_rule_is_exercised_by_a_part_of_the_demo():
+    world = read_catalogue(CATALOGUE)
+    brief, build = generate.briefs(world)["net-loft"]
+    wishes = replace(wishes_of(brief), watt_limit_w=300, wireless=True, display=Display(width_px=3840, height_px=2160, refresh_hz=240.0))
+    assert set(EXERCISED) == set(BY_RULE)
+    for rule, changes in EXERCISED.items():
+        changed = build
+        for kind, ids in changes.items():
+            for part_id in changed.of(kind):
+                changed = changed.without(kind, part_id)
+            for part_id in ids:
+                changed = changed.with_part(kind, part_id)
+        found = {one.rule: one for one in check(world.machine(changed), wishes)}
+        assert rule in found, rule
+    for rule, changes in EXERCISED.items():
+        if rule not in ("boxed cooler", "case airflow", "watt limit", "wireless", "display output"):
+            assert rule not in {one.rule for one in check(world.machine(build), wishes_of(brief))}, changes
 
 
 def test_the_wheel_carries_every_file_that_is_not_python():

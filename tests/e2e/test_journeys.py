@@ -89,7 +89,7 @@ def test_new_brief_and_build_by_keyboard_alone(site, page):
     page.goto(f"{site.url}/briefs")
     tab_to(page, "new-brief")
     page.keyboard.press("Enter")
-    page.wait_for_url("**/briefs/6/brief")
+    page.wait_for_url("**/briefs/8/brief")
     type_into(page, "f-name", "Chandler's desk")
     type_into(page, "f-budget-high", "900")
     page.keyboard.press("Tab")
@@ -131,7 +131,7 @@ def test_no_serious_accessibility_finding_in_either_theme(site, page):
         "/briefs",
         "/briefs/1/brief",
         "/briefs/1/frames?propose=most",
-        "/briefs/5/frames?swap=graphics&place=kitefall-pharos-16-triple&working=money",
+        "/briefs/7/frames?swap=graphics&place=kitefall-pharos-16-triple&working=money",
         "/briefs/3/frames",
     )
     for scheme in ("light", "dark"):
@@ -216,7 +216,7 @@ def test_finding_keeping_and_filling_the_rest_by_mouse(site, page):
 
 
 def test_a_remedy_clears_what_blocks_in_a_sent_in_list(site, page):
-    page.goto(f"{site.url}/briefs/5/frames")
+    page.goto(f"{site.url}/briefs/7/frames")
     expect(page.locator("#meter-fit")).to_contain_text("4 blocks")
     page.get_by_role("link", name=re.compile("Try Boxwood Yard Hold")).first.click()
     expect(page.locator("#meter-fit")).to_contain_text("2 blocks")
@@ -271,7 +271,7 @@ def test_a_new_brief_is_deleted_and_brought_back(site, page):
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("link", name="Ferry bunk")).to_have_count(1)
     page.get_by_role("button", name="Copy Ferry bunk").click()
-    page.wait_for_url("**/briefs/6/brief")
+    page.wait_for_url("**/briefs/8/brief")
     expect(page.locator("#f-name")).to_have_value("Ferry bunk, copy")
 
 
@@ -344,7 +344,7 @@ def test_undo_pressed_quickly_undoes_as_often(site, page):
 
 
 def test_a_brief_is_saved_and_opened_again(site, page, tmp_path):
-    page.goto(f"{site.url}/briefs/5/brief")
+    page.goto(f"{site.url}/briefs/7/brief")
     saved = []
     for link in ("#save-brief", "#save-build"):
         with page.expect_download() as waiting:
@@ -356,7 +356,7 @@ def test_a_brief_is_saved_and_opened_again(site, page, tmp_path):
     expect(page.locator("#error")).to_contain_text("No file was chosen")
     page.locator("#open-files").set_input_files(saved)
     page.get_by_role("button", name="Open").click()
-    page.wait_for_url("**/briefs/6/brief")
+    page.wait_for_url("**/briefs/8/brief")
     expect(page.locator("#meter-fit")).to_contain_text("4 blocks")
 
 

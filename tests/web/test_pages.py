@@ -99,9 +99,9 @@ def test_a_stale_version_is_a_conflict_that_shows_the_present_state(client, work
 
 def test_an_empty_brief_and_unreachable_targets_say_what_to_do(client, workshop):
     client.post("/briefs")
-    page = client.get("/briefs/6/frames").text
+    page = client.get("/briefs/8/frames").text
     assert "No targets yet" in page and "cost at least" in page
-    page = client.get("/briefs/6/frames?propose=most").text
+    page = client.get("/briefs/8/frames?propose=most").text
     assert "is the cheapest that fits" in page
     plan = client.get("/api/v1/briefs/1").json()
     plan["brief"]["targets"][0]["fps"] = 900
@@ -134,18 +134,18 @@ def test_cap_above_which_no_target_can_be_met_is_said(client):
 def test_the_api_stores_replaces_and_guards_versions(client):
     plan = client.get("/api/v1/briefs/1").json()
     made = client.post("/api/v1/briefs", json={"brief": plan["brief"], "build": plan["build"]}).json()
-    assert made["brief"] == plan["brief"] and made["id"] == 6
+    assert made["brief"] == plan["brief"] and made["id"] == 8
     made["brief"]["name"] = "Changed"
     body = {"brief": made["brief"], "build": made["build"], "version": made["version"]}
-    assert client.put("/api/v1/briefs/6", json=body).json()["brief"]["name"] == "Changed"
-    again = client.put("/api/v1/briefs/6", json=body)
+    assert client.put("/api/v1/briefs/8", json=body).json()["brief"]["name"] == "Changed"
+    again = client.put("/api/v1/briefs/8", json=body)
     assert again.status_code == 409 and "another tab" in again.json()["error"]
-    assert client.post("/api/v1/briefs/6/undo?version=1").status_code == 409
-    assert client.post("/api/v1/briefs/6/undo?version=2").json() == {"undone": "replaced by the API"}
-    assert client.post("/api/v1/briefs/6/redo?version=3").status_code == 200
-    version = client.get("/api/v1/briefs/6").json()["version"]
-    assert client.delete(f"/api/v1/briefs/6?version={version}").status_code == 204
-    assert client.get("/api/v1/briefs/6").status_code == 404
+    assert client.post("/api/v1/briefs/8/undo?version=1").status_code == 409
+    assert client.post("/api/v1/briefs/8/undo?version=2").json() == {"undone": "replaced by the API"}
+    assert client.post("/api/v1/briefs/8/redo?version=3").status_code == 200
+    version = client.get("/api/v1/briefs/8").json()["version"]
+    assert client.delete(f"/api/v1/briefs/8?version={version}").status_code == 204
+    assert client.get("/api/v1/briefs/8").status_code == 404
     bad = plan["brief"] | {"region": "atlantis"}
     assert "atlantis" in client.post("/api/v1/propose", json={"brief": bad}).json()["error"]
     described = client.get("/api/v1/openapi.json").json()["paths"]
@@ -254,10 +254,10 @@ def test_a_brief_goes_out_as_files_and_comes_back(client, workshop):
     assert 'filename="net-loft-all-rounder.brief.json"' in brief.headers["content-disposition"]
     files = [("files", ("a.json", build.content)), ("files", ("b.json", brief.content))]
     opened = client.post("/briefs/open", files=files, follow_redirects=False)
-    assert opened.headers["location"] == "/briefs/6/brief"
-    assert workshop.open(6).plan == workshop.open(1).plan
+    assert opened.headers["location"] == "/briefs/8/brief"
+    assert workshop.open(8).plan == workshop.open(1).plan
     alone = client.post("/briefs/open", files=files[1:], follow_redirects=False)
-    assert alone.headers["location"] == "/briefs/7/brief"
+    assert alone.headers["location"] == "/briefs/9/brief"
     assert workshop.open(7).plan.build.empty
     assert client.get("/briefs/1/file/secrets").status_code == 422
     noted = brief.content.replace(b'"notes": "', b'"notes": "like wattmetron-build/1, ')
@@ -282,7 +282,7 @@ def test_bad_files_are_refused_with_a_sentence_and_store_nothing(client, worksho
     answer = client.post("/briefs/open", files=[("files", ("<b>bad</b>.json", data))])
     assert answer.status_code == 422
     assert said in answer.text and "<b>bad</b>" not in answer.text
-    assert len(workshop.briefs()) == 5
+    assert len(workshop.briefs()) == 7
 
 
 def test_no_file_and_two_briefs_are_refused(client, workshop):
@@ -290,7 +290,7 @@ def test_no_file_and_two_briefs_are_refused(client, workshop):
     data = client.get("/briefs/1/file/brief").content
     twice = client.post("/briefs/open", files=[("files", (name, data)) for name in ("a.json", "b.json")])
     assert "2 briefs and 0 builds" in twice.text
-    assert len(workshop.briefs()) == 5
+    assert len(workshop.briefs()) == 7
 
 
 def test_a_stale_undo_is_a_conflict_on_the_page_too(client, workshop):
@@ -311,7 +311,7 @@ def test_every_working_begins_with_its_figure_as_a_dated_sentence(client):
         text = client.get(f"/briefs/1/frames?working={what}").text
         sentence = re.search(r'id="sentence">(.*?)</span>', text)[1]
         assert said in sentence, sentence
-    assert "does not fit: " in client.get("/briefs/5/frames?working=fit").text
+    assert "does not fit: " in client.get("/briefs/7/frames?working=fit").text
 
 
 def test_every_word_asked_about_is_explained_once(client):
@@ -324,8 +324,8 @@ def test_every_word_asked_about_is_explained_once(client):
 
 def test_a_new_brief_starts_with_a_budget_that_buys_something(client, workshop):
     client.post("/briefs")
-    plan = workshop.open(6).plan
-    answer = client.post("/api/v1/propose", json={"brief": client.get("/api/v1/briefs/6").json()["brief"]}).json()
+    plan = workshop.open(8).plan
+    answer = client.post("/api/v1/propose", json={"brief": client.get("/api/v1/briefs/8").json()["brief"]}).json()
     assert answer["found"] and plan.brief.budget_high_minor % 10_000 == 0
 
 

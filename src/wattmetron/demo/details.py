@@ -41,10 +41,14 @@ NEEDED = {
 UP_TO_DATE = ("Sluice", "Mole", "Weatherboard", "Grand", "Headless", "Inlet", "Cove Mini Five")
 
 
+NOT_KNOWN = {"lidd-frame-foredeck": ("card_height_mm", "card_thickness_mm"), "pellworth-cove-mini-plain": ("processor_w",)}
+
+
 def detailed(part: Part) -> Part:
     """The part with everything else that is known of it."""
     draw = random.Random(f"details of {part.id}")
-    return _known(_of_kind(part), draw)
+    whole = _known(_of_kind(part), draw)
+    return replace(whole, **dict.fromkeys(NOT_KNOWN.get(part.id, ())))
 
 
 def _of_kind(part: Part) -> Part:
@@ -91,12 +95,21 @@ def _processor(chip: Processor) -> Processor:
     return replace(chip, firmware_family=f"{generation} {special}".strip(), tunable=tunable)
 
 
+OUTPUTS = {
+    2: ("DisplayPort 1.2", "HDMI 1.4"),
+    3: ("DisplayPort 1.4", "HDMI 2.0"),
+    4: ("DisplayPort 1.4", "HDMI 2.1"),
+    5: ("DisplayPort 2.1", "HDMI 2.1"),
+}
+
+
 def _card(card: Graphics) -> Graphics:
     tall = {"Plain": 112, "Twin": 121, "Triple": 136, "Short": 118, "Broad": 140, "Pale": 132}
     trim = card.model.split()[-1]
     thin = 38 if card.board_power_w <= 100 else 42 if card.board_power_w <= 180 else 48 if card.board_power_w <= 260 else 58
     more = {"Triple": 4, "Short": 6, "Broad": 14}.get(trim, 0)
-    return replace(card, height_mm=tall[trim], thickness_mm=thin + more + (8 if card.board_power_w > 400 else 0))
+    outputs = OUTPUTS[card.pcie_gen]
+    return replace(card, outputs=outputs, height_mm=tall[trim], thickness_mm=thin + more + (8 if card.board_power_w > 400 else 0))
 
 
 def _board(board: Mainboard) -> Mainboard:
@@ -118,6 +131,7 @@ def _board(board: Mainboard) -> Mainboard:
         fault_display=grand,
         fan_headers=7 if grand else 2 if mini else 3 if plain else 5,
         light_headers=("5 V", "12 V") if grand else ("12 V",) if plain else ("5 V",),
+        outputs=tuple(f"{name} {'1.4' if name == 'DisplayPort' else '1.4' if plain else '2.0'}" for name in board.outputs),
         front_headers=("USB 3",) if plain else ("USB 3", "USB-C"),
         wireless="Wi-Fi 6E" if mini or grand else "",
     )

@@ -5,6 +5,7 @@ import re
 from collections.abc import Callable
 from dataclasses import replace
 from datetime import date, timedelta
+from decimal import Decimal
 from types import ModuleType
 from typing import Any
 
@@ -24,6 +25,7 @@ from wattmetron.core.parts import (
     PowerSupply,
     Processor,
     Storage,
+    kind_of,
 )
 from wattmetron.core.prices.offers import Offer, Region
 from wattmetron.core.reading import Reader
@@ -49,8 +51,8 @@ from wattmetron.formats.catalogue_folder import write_catalogue
 
 TODAY = date(2026, 11, 20)
 REGIONS = {
-    "vellmouth": Region(id="vellmouth", name="Vellmouth", currency="EUR", tax_percent=21.0, mains_v=230),
-    "overwater": Region(id="overwater", name="Overwater", currency="NOK", tax_percent=25.0, mains_v=230),
+    "vellmouth": Region(id="vellmouth", name="Vellmouth", currency="EUR", tax_percent=21.0, mains_v=230, tariff_per_kwh=Decimal("0.32")),
+    "overwater": Region(id="overwater", name="Overwater", currency="NOK", tax_percent=25.0, mains_v=230, tariff_per_kwh=Decimal("1.45")),
 }
 NOK_PER_EUR = 11.6
 SYSTEMS = ("Tidewater", "Stillwater")
@@ -120,12 +122,7 @@ def others(series: ModuleType) -> list[tuple[Part, float]]:
             card_pcie_lanes=16, m2_slots=m2, sata_ports=sata, cpu_8pin=eps, outputs=split(outputs),
         )  # fmt: skip
         found.append((board, eur))
-    for maker, model, kind, mts, cl, sticks, gb, ranks, eur in series.KITS:
-        kit = Memory(
-            id=slug(maker, model, kind), maker=maker, model=f"{model} {kind}", memory_type=kind, mts=mts, cl=cl,
-            sticks=sticks, stick_gb=float(gb), ranks=ranks,
-        )  # fmt: skip
-        found.append((kit, eur))
+    found += kits(series.KITS)
     for maker, model, interface, capacity, speed, eur in series.DRIVES:
         drive = Storage(
             id=slug(maker, model), maker=maker, model=model, interface=interface, capacity_gb=capacity, read_mbs=speed
@@ -150,6 +147,17 @@ def others(series: ModuleType) -> list[tuple[Part, float]]:
             card_length_mm=card, cooler_height_mm=cooler_mm, fans_included=fans, volume_l=float(litres), airflow=airflow,
         )  # fmt: skip
         found.append((case, eur))
+    return found
+
+
+def kits(rows: list[tuple[Any, ...]]) -> list[tuple[Part, float]]:
+    found: list[tuple[Part, float]] = []
+    for maker, model, kind, mts, cl, sticks, gb, ranks, eur in rows:
+        kit = Memory(
+            id=slug(maker, model, kind), maker=maker, model=f"{model} {kind}", memory_type=kind, mts=mts, cl=cl,
+            sticks=sticks, stick_gb=float(gb), ranks=ranks,
+        )  # fmt: skip
+        found.append((kit, eur))
     return found
 
 
@@ -228,6 +236,7 @@ def catalogue() -> Catalogue:
     shelve([*processors(PROCESSORS), *cards(CHIPS), *others(families)], market.stock)
     shelve([*processors(EARLIER_PROCESSORS), *cards(EARLIER_CHIPS)], bench.remnants)
     shelve([*cards(CHIPS, more_parts.PARTNERS), *others(more_parts), *liquid_coolers()], Market(20261123, market.offers).stock)
+    shelve(kits(more_parts.ODD_KITS), Market(20261124, market.offers).stock)
     described = {game.id: game for game in games()}
     offers = (*market.offers, *bench.offers)
     shown = {key: detailed(part) for key, part in published_parts(parts).items()}
@@ -283,6 +292,19 @@ def wanted(size: tuple[int, int], *rows: tuple[str, str, float, dict[str, object
     )
 
 
+OWNED = (
+    "quillon-cutter-ebb-6", "pellworth-holm-8-plain", "pellworth-groyne-micro-bollard", "bramblebyte-plain-16-single-ddr4",
+    "stonepier-slate-480", "lowhum-even-550", "boxwood-yard-crate",
+)  # fmt: skip
+
+
+def owned_build(world: Catalogue, owned: tuple[str, ...]) -> Build:
+    build = Build()
+    for part_id in owned:
+        build = build.with_part(kind_of(world.parts[part_id]), part_id)
+    return build
+
+
 def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
     """The briefs that ship with the demo, each with the build it starts from."""
     net_loft = Brief(
@@ -322,7 +344,7 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
             ("tin-harbour", "low", 40.0, {"weight": 1}),
         ),
         storage_gb=500.0, extras=(Extra(name="Operating system", minor=0, in_budget=True),),
-        notes="A shelf of six litres; the case is there already.", owned=("lidd-frame-bunk",),
+        watt_limit_w=140, notes="A shelf of six litres and an inverter that gives 140 W; the case is there already.", owned=("lidd-frame-bunk",),
     )  # fmt: skip
     chart = Brief(
         name="Chart room", region="overwater", budget_low_minor=1300000, budget_high_minor=1700000,
@@ -350,6 +372,32 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
         ),
         storage_gb=1000.0, system="Tidewater 10", notes="A list that somebody sent, put together for looks. Keep or change, and say why.",
     )  # fmt: skip
+    lamp = Brief(
+        name="Lamp room", region="vellmouth", budget_low_minor=150000, budget_high_minor=180000,
+        display=Display(width_px=3440, height_px=1440, refresh_hz=144.0, variable_from_hz=48.0),
+        targets=wanted(
+            (3440, 1440),
+            ("gullwing-circuit", "high", 100.0, {"weight": 3}),
+            ("vantage-null", "high", 60.0, {"weight": 3, "upscaling": True, "ray_tracing": True}),
+            ("hollow-meridian", "high", 70.0, {"weight": 1}),
+            ("deepwater-pilot", "high", 60.0, {"weight": 1}),
+        ),
+        storage_gb=1000.0, trust_floor="plain or proven", wireless=True, system="Tidewater 11",
+        notes="Beside the lamp it must stay quiet. No cable reaches the room.",
+    )  # fmt: skip
+    bench = Brief(
+        name="Old bench machine", region="vellmouth", budget_low_minor=25000, budget_high_minor=45000,
+        display=Display(width_px=1920, height_px=1080, refresh_hz=75.0),
+        targets=wanted(
+            (1920, 1080),
+            ("ashfall-wardens", "medium", 70.0, {"weight": 2}),
+            ("hollow-meridian", "medium", 60.0, {"weight": 2}),
+            ("kiteball-arena", "high", 75.0, {"weight": 1}),
+            ("lanternfolk", "high", 75.0, {"weight": 1}),
+        ),
+        storage_gb=480.0, allow_used=True, owned=OWNED,
+        notes="The bench has a machine already: keep what is good, replace what limits.",
+    )  # fmt: skip
     sent = Build(
         processor="marrowgate-heron-dun-6", graphics="kitefall-pharos-16-triple", mainboard="pellworth-wharf-full",
         memory="bramblebyte-plain-16-single-ddr4", storage=("ledgerock-ledge-500",), cooler="coldreach-gust",
@@ -362,6 +410,8 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
         "net-loft": (net_loft, tight),
         "harbour-hall": (hall, seat),
         "ferry-bunk": (bunk, Build(case="lidd-frame-bunk")),
+        "lamp-room": (lamp, Build()),
+        "old-bench-machine": (bench, owned_build(world, OWNED)),
         "chart-room": (chart, Build()),
         "signal-tower": (tower, sent),
     }

@@ -1,5 +1,7 @@
 """More made-up parts in series: the same columns as the families, one row for each size or socket."""
 
+from typing import Any
+
 # socket -> chipsets from plain to grand, type, GB for two and four slots, MT/s, PCIe
 PLATFORMS = {
     "Bollard": (("Tern", "Petrel", "Petrel"), "DDR4", 64, 128, 3600, 4),
@@ -48,6 +50,8 @@ KITS = [
     ("Quickfen", "Cordage 32 Pair Registered", "DDR4", 2666, 19, 2, 16, 2, 39),
     ("Bramblebyte", "Burdock 32 Pair Careful", "DDR5", 5600, 46, 2, 16, 1, 109),
 ]
+
+ODD_KITS: list[tuple[Any, ...]] = [("Quickfen", "Marram 128 Four", "DDR4", 3200, 18, 4, 32, 2, 249)]
 
 # maker, series, interface, MB/s, EUR and EUR per TB
 DRIVE_SERIES = [

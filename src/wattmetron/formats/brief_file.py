@@ -86,6 +86,11 @@ class BriefFile(_Strict):
     storage_gb: float = Field(500.0, description="Least storage, GB")
     headroom_percent: int = Field(140, description="Least supply output in % of the full draw")
     trust_floor: TrustFloor = Field("nothing doubtful", description="How far a part must be trusted to be proposed")
+    watt_limit_w: int | None = Field(None, description="Most that the machine may draw, W; null: no limit")
+    wireless: bool = Field(False, description="Whether wireless is wanted")
+    play_hours: float = Field(2.0, description="Hours of play a day, for the bill")
+    desk_hours: float = Field(2.0, description="Hours at the desk a day, for the bill")
+    tariff_per_kwh: Amount | None = Field(None, description="Price of a kWh in the region's currency; null: the region's")
     extras: list[ExtraFile] = Field(default_factory=list)
     notes: Annotated[str, Field(max_length=4000)] = ""
     system: Text = Field("", description="Operating system that will run, as published lists name it")
@@ -129,6 +134,11 @@ def brief_from(file: BriefFile) -> Brief:
         storage_gb=file.storage_gb,
         headroom_percent=file.headroom_percent,
         trust_floor=file.trust_floor,
+        watt_limit_w=file.watt_limit_w,
+        wireless=file.wireless,
+        play_hours=file.play_hours,
+        desk_hours=file.desk_hours,
+        tariff_per_kwh=file.tariff_per_kwh,
         extras=tuple(
             Extra(name=one.name, minor=to_minor(one.amount), in_budget=one.in_budget) for one in file.extras
         ),
@@ -178,6 +188,11 @@ def brief_file(brief: Brief) -> BriefFile:
         storage_gb=brief.storage_gb,
         headroom_percent=brief.headroom_percent,
         trust_floor=brief.trust_floor,
+        watt_limit_w=brief.watt_limit_w,
+        wireless=brief.wireless,
+        play_hours=brief.play_hours,
+        desk_hours=brief.desk_hours,
+        tariff_per_kwh=brief.tariff_per_kwh,
         extras=[
             ExtraFile(name=one.name, amount=to_decimal(one.minor), in_budget=one.in_budget) for one in brief.extras
         ],

@@ -8,6 +8,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.equals import Use, equals
 from wattmetron.core.errors import UnknownPartError
 from wattmetron.core.fit import check
+from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.parts import Kind, Part
 from wattmetron.core.prices.offers import Offer
 from wattmetron.core.scale import Standing
@@ -90,7 +91,7 @@ def _forces(
     build = now.build.with_part(kind, part.id)
     machine = catalogue.machine(known_build(catalogue, build))
     before = {one.sentence for one in now.findings}
-    new = [one for one in check(machine, now.brief.headroom_percent) if one.level == "blocks" and one.sentence not in before]
+    new = [one for one in check(machine, wishes_of(now.brief)) if one.level == "blocks" and one.sentence not in before]
     return tuple(one.sentence for one in new), build
 
 

@@ -12,6 +12,7 @@ from wattmetron.core.errors import UnknownGameError, UnknownPartError
 from wattmetron.core.fit import Finding, check
 from wattmetron.core.fit.remedies import Remedy, remedies
 from wattmetron.core.fit.waste import weighed
+from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import Kind, Part
@@ -128,7 +129,7 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
         book.currency,
         lines,
         estimates,
-        weighed(check(machine, brief.headroom_percent), machine, catalogue, book),
+        weighed(check(machine, wishes_of(brief)), machine, catalogue, book),
         drawn,
         needed_supply_w(drawn.full_w, brief.headroom_percent),
         machine.missing(),
@@ -201,7 +202,7 @@ def finding_remedies(catalogue: Catalogue, assessment: Assessment, finding: Find
     """Actions that clear a finding."""
     book = catalogue.prices(assessment.brief.region, assessment.brief.allow_used)
     try:
-        return remedies(catalogue, book, assessment.build, finding, assessment.brief.headroom_percent)
+        return remedies(catalogue, book, assessment.build, finding, wishes_of(assessment.brief))
     except UnknownPartError:
         return ()
 

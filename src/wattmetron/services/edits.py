@@ -10,7 +10,7 @@ from wattmetron.core.briefs.brief import Measure
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.games import PRESETS, PresetName
-from wattmetron.core.money import to_minor
+from wattmetron.core.money import to_decimal, to_minor
 from wattmetron.core.parts import TRUST_FLOORS, TrustFloor, kind_of
 from wattmetron.services.games import tier_label, tier_target
 from wattmetron.services.plans import Plan
@@ -61,6 +61,7 @@ def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]
     width, height = _size(form, "size", "The display's resolution")
     variable = form.get("variable_from_hz", "").strip()
     cap = form.get("part_cap", "").strip()
+    watts, tariff = form.get("watt_limit_w", "").strip(), form.get("tariff", "").strip()
     new = replace(
         old,
         name=form.get("name", "").strip(),
@@ -80,6 +81,11 @@ def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]
         memory_gb=_number(form, "memory_gb", "The least memory"),
         storage_gb=_number(form, "storage_gb", "The least storage"),
         trust_floor=cast(TrustFloor, _choice(form, "trust_floor", "The trust floor", tuple(TRUST_FLOORS))),
+        watt_limit_w=_whole(form, "watt_limit_w", "The limit in watts") if watts else None,
+        wireless="wireless" in form,
+        play_hours=_number(form, "play_hours", "The hours of play") if "play_hours" in form else old.play_hours,
+        desk_hours=_number(form, "desk_hours", "The hours at the desk") if "desk_hours" in form else old.desk_hours,
+        tariff_per_kwh=to_decimal(to_minor(tariff, "The price of a kWh")) if tariff else None,
         headroom_percent=_whole(form, "headroom_percent", "Supply headroom"),
         notes=form.get("notes", "")[:4000],
         system=form.get("system", old.system).strip()[:120],
@@ -98,6 +104,11 @@ _WORDS = {
     "storage_gb": "least storage",
     "headroom_percent": "supply headroom",
     "trust_floor": "trust floor",
+    "watt_limit_w": "limit in watts",
+    "wireless": "wireless",
+    "play_hours": "hours of play",
+    "desk_hours": "hours at the desk",
+    "tariff_per_kwh": "price of a kWh",
     "notes": "notes",
     "system": "operating system",
 }
@@ -119,6 +130,10 @@ def _differences(old: Brief, new: Brief, catalogue: Catalogue) -> str:
 def _said(name: str, value: object) -> str:
     if name in ("notes", "display"):
         return _WORDS[name]
+    if value is None:
+        return f"{_WORDS[name]} off"
+    if name == "wireless":
+        return "wireless wanted" if value else "wireless not wanted"
     if isinstance(value, bool):
         return f"{_WORDS[name]} {'allowed' if value else 'not allowed'}"
     return f"{_WORDS[name]} to {value:g}" if isinstance(value, float) else f"{_WORDS[name]} to {value}"

@@ -7,6 +7,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError
 from wattmetron.core.fit import Finding, check
 from wattmetron.core.fit.waste import weighed
+from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.frames.estimate import State
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.machine import Machine
@@ -98,7 +99,7 @@ def swap(
             continue
         build = now.build if part.id == present else now.build.with_part(kind, part.id, present)
         machine = catalogue.machine(known_build(catalogue, build))
-        findings = weighed(check(machine, brief.headroom_percent), machine, catalogue, book)
+        findings = weighed(check(machine, wishes_of(brief)), machine, catalogue, book)
         floors = _floors(catalogue, now, kind, machine)
         unfitting = bool(floors) or any(one.level == "blocks" and kind in one.kinds for one in findings)
         if unfitting and part.id not in (present, also) and not with_unfit and not words:

@@ -52,6 +52,7 @@ class Scene:
     enclosures: Enclosures
     supplies: Supplies
     headroom_percent: int
+    watt_limit_w: int | None
     chip_w: Ints
     card_w: Ints
     card_spike_w: Ints
@@ -99,6 +100,8 @@ class Scene:
         for sort in self.enclosures.sorts:
             supply = self.supplies.cost(sort, shell.cpu_8pin if shell else 0, plugs, needed_w, spike_w)
             np.minimum(least, supply + cases[sort], out=least)
+        if self.watt_limit_w is not None:
+            least[full_w > self.watt_limit_w] = NEVER
         return least
 
     @cached_property
@@ -212,6 +215,7 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
                 enclosures,
                 supplies,
                 brief.headroom_percent,
+                brief.watt_limit_w,
                 ints(chip.sustained_w for chip in chips),
                 ints([0]) if integrated else ints(card.board_power_w for card in cards),
                 ints([0])

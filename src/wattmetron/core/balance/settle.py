@@ -14,6 +14,7 @@ from wattmetron.core.balance.scene import Scene, Shell
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit import check, goes_in
+from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import Cooler, Graphics, Mainboard, PowerSupply, Processor
 from wattmetron.core.power.draw import needed_supply_w, rest_w, spike_of_card_w
@@ -35,7 +36,7 @@ def settle(catalogue: Catalogue, brief: Brief, scenes: list[Scene], winner: Winn
     scene = next(scene for scene in scenes if scene.integrated == integrated)
     build = replace(_Settler(catalogue, brief, scene, c, g).first(winner), kept=kept.kept)
     machine = catalogue.machine(build)
-    against = [f.sentence for f in check(machine, brief.headroom_percent) if f.level == "blocks"]
+    against = [f.sentence for f in check(machine, wishes_of(brief)) if f.level == "blocks"]
     if against or machine.missing():
         raise TableError(f"{build}: {against or machine.missing()}")
     return build

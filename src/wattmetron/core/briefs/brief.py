@@ -1,6 +1,7 @@
 """A brief: budget, region, display, sureness, targets and personal rules."""
 
 from dataclasses import dataclass
+from decimal import Decimal
 from typing import Literal
 
 from wattmetron.core.errors import BriefError
@@ -78,6 +79,11 @@ class Brief:
     notes: str = ""
     system: str = ""
     trust_floor: TrustFloor = "nothing doubtful"
+    watt_limit_w: int | None = None
+    wireless: bool = False
+    play_hours: float = 2.0
+    desk_hours: float = 2.0
+    tariff_per_kwh: Decimal | None = None
 
     @property
     def chance(self) -> float:
@@ -111,6 +117,12 @@ def check_brief(brief: Brief) -> None:
         raise BriefError(
             "Memory must lie within 0–4,096 GB and storage within 0–200,000 GB: enter such a number."
         )
+    if brief.watt_limit_w is not None and not 20 <= brief.watt_limit_w <= 5000:
+        raise BriefError("The limit in watts must lie within 20–5,000 W: enter such a number or leave it empty.")
+    if not (0 <= brief.play_hours <= 24 and 0 <= brief.desk_hours <= 24 - brief.play_hours):
+        raise BriefError("Hours of play and at the desk must together lie within 0–24 a day: enter such numbers.")
+    if brief.tariff_per_kwh is not None and not 0 <= brief.tariff_per_kwh <= 1000:
+        raise BriefError("The price of a kWh must lie within 0–1,000: enter such an amount or leave it empty.")
     if brief.trust_floor not in TRUST_FLOORS:
         floors = ", ".join(TRUST_FLOORS)
         raise BriefError(f"The trust floor is “{brief.trust_floor}”: choose one of {floors}.")

@@ -2,7 +2,9 @@
 
 from collections.abc import Iterator
 
+from wattmetron.core.briefs import Display
 from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken
+from wattmetron.core.fit.wishes import Wishes
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import Mainboard
 
@@ -108,6 +110,65 @@ def fan_headers(machine: Machine) -> Iterator[Finding]:
             f"{case.name} brings {case.fans_included} fans; {board.name} has {board.fan_headers} headers for them.",
             "Join two fans with a splitter cable.",
             (Figure("fans", str(case.fans_included)), Figure("headers", str(board.fan_headers))),
+        )
+
+
+OUTPUT_GBITS = {
+    "HDMI 1.4": 8.16,
+    "HDMI 2.0": 14.4,
+    "HDMI 2.1": 42.6,
+    "DisplayPort 1.2": 17.28,
+    "DisplayPort 1.4": 25.92,
+    "DisplayPort 1.4a": 25.92,
+    "DisplayPort 2.0": 77.37,
+    "DisplayPort 2.1": 77.37,
+}
+BITS_PER_PIXEL = 24
+BLANKING = 1.1
+
+
+def display_gbits(display: Display) -> float:
+    """Data rate in Gbit/s of a display: its pixels x refresh x 24 bit, a tenth more for the gaps between frames."""
+    return display.width_px * display.height_px * display.refresh_hz * BITS_PER_PIXEL * BLANKING / 1e9
+
+
+def display_speed(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
+    """The fastest output must carry the display's pixels at its refresh; rates as in the open standards."""
+    card, board, display = machine.graphics, machine.mainboard, wishes.display
+    source = card or (board if machine.uses_integrated else None)
+    if source is None or display is None:
+        return
+    known = {one: OUTPUT_GBITS[name] for one in source.outputs if (name := one.split(" x")[0].strip()) in OUTPUT_GBITS}
+    if not known or len(known) < len(source.outputs):
+        return
+    best = max(known, key=lambda one: known[one])
+    needed = display_gbits(display)
+    if known[best] < needed:
+        most_hz = int(display.refresh_hz * known[best] / needed)
+        yield Finding(
+            "display output",
+            "wastes",
+            ("graphics",) if card else ("mainboard",),
+            f"The display at {display.width_px}x{display.height_px} and {display.refresh_hz:g} Hz wants {needed:.1f} Gbit/s; "
+            f"the fastest output of {source.name}, {best}, carries {known[best]:g}: about {most_hz} Hz.",
+            "Take a card with a faster output, or run the display slower.",
+            (Figure("display", f"{needed:.1f}", "Gbit/s"), Figure(best, f"{known[best]:g}", "Gbit/s")),
+            ("graphics",) if card else ("mainboard", "graphics"),
+        )
+
+
+def wireless(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
+    """Wireless that the brief wants must be on the board."""
+    board = machine.mainboard
+    if board and wishes.wireless and not board.wireless:
+        yield Finding(
+            "wireless",
+            "do first",
+            ("mainboard",),
+            f"The brief wants wireless; {board.name} has none.",
+            "Take a mainboard with wireless, or count an adapter among the extras.",
+            (),
+            ("mainboard",),
         )
 
 

@@ -12,6 +12,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.waste import does_as_much
+from wattmetron.core.fit.wishes import Wishes
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import Kind, Part
 from wattmetron.core.prices.offers import PriceBook
@@ -29,18 +30,19 @@ class Remedy:
 
 
 def remedies(
-    catalogue: Catalogue, book: PriceBook, build: Build, finding: Finding, headroom_percent: int
+    catalogue: Catalogue, book: PriceBook, build: Build, finding: Finding, wishes: Wishes
 ) -> tuple[Remedy, ...]:
     """One remedy per kind at most, in the order that the finding prefers."""
     machine = catalogue.machine(build)
-    before = _grave(check(machine, headroom_percent)) - Counter([finding.level])
+    present = check(machine, wishes)
+    before, unjudged = _grave(present) - Counter([finding.level]), _unjudged(present)
     found = []
     for kind in finding.remedy_kinds:
         for remedy in _in_order(catalogue, book, build, kind):
             after = catalogue.machine(remedy.build)
-            left = check(after, headroom_percent)
+            left = check(after, wishes)
             silent = all((one.rule, one.kinds) != (finding.rule, finding.kinds) for one in left)
-            if silent and _grave(left) <= before and _worth_it(finding, machine, after):
+            if silent and _grave(left) <= before and _unjudged(left) <= unjudged and _worth_it(finding, machine, after):
                 found.append(remedy)
                 break
     return tuple(found)
@@ -65,6 +67,11 @@ def _in_order(catalogue: Catalogue, book: PriceBook, build: Build, kind: Kind) -
 
 def _grave(findings: Iterable[Finding]) -> Counter[str]:
     return Counter(one.level for one in findings if one.level in ("blocks", "wastes"))
+
+
+def _unjudged(findings: Iterable[Finding]) -> int:
+    """How many figures are missing: what cannot be judged is not cleared."""
+    return sum(len(one.figures) for one in findings if one.rule == "not judged")
 
 
 def _worth_it(finding: Finding, before: Machine, after: Machine) -> bool:

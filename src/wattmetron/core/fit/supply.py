@@ -3,14 +3,15 @@
 from collections.abc import Iterator
 
 from wattmetron.core.fit.finding import Figure, Finding
+from wattmetron.core.fit.wishes import Wishes
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import Kind, judge
 from wattmetron.core.power.draw import draw, needed_supply_w
 
 
-def supply_watts(machine: Machine, headroom_percent: int) -> Iterator[Finding]:
+def supply_watts(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
     """Rated output must reach full draw x headroom."""
-    supply = machine.supply
+    supply, headroom_percent = machine.supply, wishes.headroom_percent
     if not supply or not machine.processor:
         return
     full = draw(machine).full_w
@@ -29,6 +30,24 @@ def supply_watts(machine: Machine, headroom_percent: int) -> Iterator[Finding]:
                 Figure("needed", str(needed), "W"),
             ),
             ("supply", "graphics"),
+        )
+
+
+def watt_limit(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
+    """The brief may limit what the machine draws with everything busy."""
+    limit = wishes.watt_limit_w
+    if limit is None or not machine.processor:
+        return
+    full = draw(machine).full_w
+    if full > limit:
+        yield Finding(
+            "watt limit",
+            "blocks",
+            ("processor", "graphics"),
+            f"The full draw of {full} W is {full - limit} W above the brief's limit of {limit} W.",
+            "Take a card or a processor that draws less.",
+            (Figure("full draw", str(full), "W"), Figure("limit", str(limit), "W")),
+            ("graphics", "processor"),
         )
 
 

@@ -41,14 +41,18 @@ class Draw:
         return self.processor_w + self.graphics_w + self.rest_w
 
 
+def busy_shares(estimate: Estimate) -> tuple[float, float]:
+    """Shares (0–1) of the (capped) mean frame in which processor and graphics are busy."""
+    frame_ms = 1000 / estimate.capped_fps if estimate.capped_fps else estimate.mean_frame_ms
+    if not frame_ms:
+        return 0.0, 0.0
+    return min(1.0, estimate.processor_ms / frame_ms), min(1.0, estimate.graphics_ms / frame_ms)
+
+
 def gaming_w(machine: Machine, estimate: Estimate, rest: int) -> float:
     """Gaming draw in one target: each side's power by its busy share of the (capped) mean frame."""
-    frame_ms = estimate.mean_frame_ms
-    if estimate.capped_fps:
-        frame_ms = 1000 / estimate.capped_fps
     chip, card = machine.processor, machine.graphics
-    busy_c = min(1.0, estimate.processor_ms / frame_ms) if frame_ms else 0.0
-    busy_g = min(1.0, estimate.graphics_ms / frame_ms) if frame_ms else 0.0
+    busy_c, busy_g = busy_shares(estimate)
     return (chip.gaming_w * busy_c if chip else 0.0) + (card.board_power_w * busy_g if card else 0.0) + rest
 
 

@@ -27,6 +27,10 @@ GLOSSARY: dict[str, tuple[str, str]] = {
         "trust in parts",
         "From warranty, reviews, protections and tests: proven, plain, unknown or doubtful. Nothing below the floor is proposed.",
     ),
+    "watt limit": (
+        "limit in watts",
+        "The most that the machine may draw with everything busy, as behind an inverter. Nothing above it is proposed.",
+    ),
     "preset": ("preset", "A game's ready-made set of picture options, from low to ultra."),
     "upscaling": (
         "upscaling",

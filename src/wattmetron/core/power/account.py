@@ -1,0 +1,202 @@
+"""The account of a machine's power: at the desk, in each game, full, in spikes; on the supply's curve; per year."""
+
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import Literal
+
+import numpy as np
+
+from wattmetron.core.fit.cooling import case_heat_w
+from wattmetron.core.frames.estimate import Estimate
+from wattmetron.core.machine import Machine
+from wattmetron.core.parts import Graphics, PowerSupply
+from wattmetron.core.power import efficiency as eff
+from wattmetron.core.power.draw import busy_shares, draw, needed_supply_w, spike_of_card_w
+
+DESK_SHARE = {"processor": 0.15, "graphics": 0.08}
+SUPPLY_STEPS_W = (300, 400, 450, 500, 550, 600, 650, 700, 750, 850, 1000, 1200, 1600)
+State = Literal["desk", "game", "full", "spike"]
+
+
+@dataclass(frozen=True, slots=True)
+class Span:
+    """Draw in one state, in W: processor, card and the rest; ``wall_w`` is None for spikes and without a supply."""
+
+    state: State
+    name: str
+    processor_w: float
+    graphics_w: float
+    rest_w: float
+    load_share: float | None = None
+    efficiency: float | None = None
+
+    @property
+    def total_w(self) -> float:
+        return self.processor_w + self.graphics_w + self.rest_w
+
+    @property
+    def wall_w(self) -> float | None:
+        return None if self.efficiency is None else self.total_w / self.efficiency
+
+
+@dataclass(frozen=True, slots=True)
+class Year:
+    """Energy and cost of a year, with what the next better level would save; costs in minor units."""
+
+    kwh: float
+    cost_minor: int
+    better: str | None
+    saves_minor: int
+
+
+@dataclass(frozen=True, slots=True)
+class Heat:
+    """Heat in W against what carries it away; None where there is nothing to compare with."""
+
+    processor_w: int
+    cooler_w: int | None
+    machine_w: int
+    case_w: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class PowerAccount:
+    """Everything about a machine's power; ``fitting_w`` is the least usual supply size that carries it."""
+
+    spans: tuple[Span, ...]
+    needed_w: int
+    fitting_w: int | None
+    later_card_w: int | None
+    year: Year | None
+    heat: Heat
+    noise_dba: float | None
+
+    def of(self, state: State) -> tuple[Span, ...]:
+        return tuple(span for span in self.spans if span.state == state)
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """Headroom in %, hours a day of play and at the desk, price of a kWh, mains voltage."""
+
+    headroom_percent: int
+    play_hours: float
+    desk_hours: float
+    tariff_per_kwh: Decimal
+    mains_v: int
+
+
+def account(machine: Machine, estimates: tuple[Estimate, ...], use: Use) -> PowerAccount:
+    """The account of a machine that has a processor or a card."""
+    own = draw(machine)
+    bare = [_desk(machine, own.rest_w), *(_game(machine, one, own.rest_w) for one in estimates if one.average_fps > 0)]
+    bare.append(Span("full", "Everything busy", own.processor_w, own.graphics_w, own.rest_w))
+    card = machine.graphics
+    spike = spike_of_card_w(card.board_power_w, card.spike_factor) if card else 0
+    spans = [_on_curve(span, machine.supply, use.mains_v) for span in bare]
+    spans.append(Span("spike", "Short spikes", own.processor_w, spike, own.rest_w))
+    needed = needed_supply_w(own.full_w, use.headroom_percent)
+    return PowerAccount(
+        tuple(spans),
+        needed,
+        next((step for step in SUPPLY_STEPS_W if step >= needed), None),
+        _later_card_w(machine, use.headroom_percent),
+        _year(spans, estimates, machine.supply, use),
+        _heat(machine),
+        noise_dba(machine, max((span.graphics_w for span in spans if span.state == "game"), default=own.graphics_w)),
+    )
+
+
+def _desk(machine: Machine, rest: int) -> Span:
+    """At the desk: an assumed share of what each side draws when busy."""
+    chip, card = machine.processor, machine.graphics
+    return Span(
+        "desk",
+        "At the desk",
+        DESK_SHARE["processor"] * chip.sustained_w if chip else 0.0,
+        DESK_SHARE["graphics"] * card.board_power_w if card else 0.0,
+        rest,
+    )
+
+
+def _game(machine: Machine, estimate: Estimate, rest: int) -> Span:
+    busy_c, busy_g = busy_shares(estimate)
+    chip, card = machine.processor, machine.graphics
+    return Span(
+        "game",
+        estimate.game.name,
+        chip.gaming_w * busy_c if chip else 0.0,
+        card.board_power_w * busy_g if card else 0.0,
+        rest,
+    )
+
+
+def _on_curve(span: Span, supply: PowerSupply | None, mains_v: int) -> Span:
+    if supply is None:
+        return span
+    share = span.total_w / supply.watts
+    own = eff.efficiency(supply.efficiency, mains_v, share)
+    return Span(span.state, span.name, span.processor_w, span.graphics_w, span.rest_w, share, own)
+
+
+def _later_card_w(machine: Machine, headroom_percent: int) -> int | None:
+    """Board power of the strongest card that the supply would carry with the headroom kept; None without a supply."""
+    supply, chip = machine.supply, machine.processor
+    if supply is None or chip is None:
+        return None
+    own = draw(machine)
+    return max(0, supply.watts * 100 // headroom_percent - own.processor_w - own.rest_w)
+
+
+def _year(spans: list[Span], estimates: tuple[Estimate, ...], supply: PowerSupply | None, use: Use) -> Year | None:
+    """Play at the mean of the games by their weights; without games the desk alone is counted."""
+    if supply is None:
+        return None
+    desk = next(span for span in spans if span.state == "desk")
+    games = [span for span in spans if span.state == "game"]
+    weights = [max(one.target.weight, 0) for one in estimates if one.average_fps > 0]
+    play_w = float(np.average([span.total_w for span in games], weights=weights if sum(weights) else None)) if games else 0.0
+
+    def kwh(level: str) -> float:
+        play = eff.wall_w(level, use.mains_v, supply.watts, play_w)
+        return eff.yearly_kwh((play, use.play_hours), (eff.wall_w(level, use.mains_v, supply.watts, desk.total_w), use.desk_hours))
+
+    now, better = kwh(supply.efficiency), eff.better_level(supply.efficiency)
+    cost = eff.cost_minor(now, use.tariff_per_kwh)
+    saves = cost - eff.cost_minor(kwh(better), use.tariff_per_kwh) if better else 0
+    return Year(now, cost, better, saves)
+
+
+def _heat(machine: Machine) -> Heat:
+    chip, case = machine.processor, machine.case
+    cooler_w = machine.cooler.capacity_w if machine.cooler else chip.boxed_cooler_w if chip else None
+    case_w = case_heat_w(case.airflow, case.fans_included) if case else None
+    return Heat(chip.sustained_w if chip else 0, cooler_w, draw(machine).full_w, case_w)
+
+
+FAN_LAW_DB = 50.0
+LEAST_DBA = 18.0
+CARD_DBA_AT_200_W = 36.0
+
+
+def noise_dba(machine: Machine, card_w: float) -> float | None:
+    """Noise in play, dB(A), an indication within some 5 dB: sounds of cooler and card added as powers.
+
+    A fan's sound power grows with the fifth power of its speed (50 dB per decade), and the heat that a cooler
+    carries is taken to grow with the speed; a card is assumed at 36 dB(A) for 200 W. None without both.
+    """
+    cooler, chip, card = machine.cooler, machine.processor, machine.graphics
+    sounds = []
+    if cooler and chip and cooler.noise_dba is not None:
+        sounds.append(cooler.noise_dba + FAN_LAW_DB * np.log10(min(1.0, chip.gaming_w / cooler.capacity_w)))
+    if card and card_w > 0:
+        sounds.append(_card_dba(card, card_w))
+    if not sounds:
+        return None
+    return float(10 * np.log10(sum(10 ** (max(one, LEAST_DBA) / 10) for one in sounds)))
+
+
+def _card_dba(card: Graphics, card_w: float) -> float:
+    """At full power by the assumption, at less by the fan law."""
+    full = CARD_DBA_AT_200_W + 10 * np.log10(card.board_power_w / 200)
+    return float(full + FAN_LAW_DB * np.log10(min(1.0, card_w / card.board_power_w)))

@@ -1,0 +1,263 @@
+"""Every fit rule: a machine where it speaks, with a figure worked out by hand, and the near miss where it is silent."""
+
+from dataclasses import replace
+from datetime import date
+
+import pytest
+
+from wattmetron.core.briefs import Display
+from wattmetron.core.fit import blocks, check
+from wattmetron.core.fit.clearance import card_room_mm, radiator_place
+from wattmetron.core.fit.cooling import case_heat_w
+from wattmetron.core.fit.platform import firmware_older
+from wattmetron.core.fit.ports import display_gbits, sata_left
+from wattmetron.core.fit.rules import goes_in
+from wattmetron.core.fit.told import BY_RULE
+from wattmetron.core.fit.wishes import USUAL, Wishes
+from wattmetron.core.machine import Machine
+from wattmetron.core.parts import (
+    Case,
+    Cooler,
+    Graphics,
+    Mainboard,
+    Memory,
+    PowerSupply,
+    Processor,
+    Storage,
+    judge,
+)
+
+CHIP = Processor(
+    id="chip", maker="Quillon", model="Chip", socket="Bollard", cores=6, threads=12, single_speed=100, all_core_speed=100,
+    speed_sd=0.02, memory_type="DDR4", memory_mts=3200, memory_cl=16, memory_channels=2, memory_max_mts=3600,
+    memory_max_gb=128, card_pcie_gen=4, card_pcie_lanes=16, sustained_w=100, gaming_w=60, firmware_family="Flood",
+)  # fmt: skip
+CARD = Graphics(
+    id="card", maker="Pellworth", model="Card", chip="Reef", speed_1080p=100, speed_sd=0.02, memory_gb=8, pcie_gen=4,
+    pcie_lanes=16, board_power_w=200, spike_factor=1.5, length_mm=280, height_mm=120, thickness_mm=48, pcie_8pin=2,
+    outputs=("DisplayPort 1.4", "HDMI 2.0"),
+)  # fmt: skip
+BOARD = Mainboard(
+    id="board", maker="Kitefall", model="Board", socket="Bollard", chipset="Tern", form_factor="ATX", memory_type="DDR4",
+    memory_slots=4, memory_max_gb=64, memory_max_mts=3600, card_pcie_gen=4, card_pcie_lanes=16, m2_slots=2, sata_ports=4,
+    cpu_8pin=1, outputs=("HDMI 2.0",), processor_w=100, m2_disables_sata=(0, 2), firmware_needed=("Flood=1.20",),
+    firmware_shipped="1.20", fan_headers=3, light_headers=("5 V",), front_headers=("USB 3",), wireless="",
+)  # fmt: skip
+KIT = Memory(id="kit", maker="Quickfen", model="Kit", memory_type="DDR4", mts=3600, cl=16, sticks=2, stick_gb=8, height_mm=40)
+DRIVE = Storage(id="drive", maker="Ledgerock", model="Drive", interface="M.2 NVMe", capacity_gb=1000, read_mbs=3000)
+DISK = Storage(id="disk", maker="Stonepier", model="Disk", interface="SATA", capacity_gb=4000, read_mbs=200, form="3.5 inch")
+SMALL = Storage(id="small", maker="Stonepier", model="Small", interface="SATA", capacity_gb=480, read_mbs=500)
+COOLER = Cooler(
+    id="cooler", maker="Coldreach", model="Cooler", sockets=("Bollard",), height_mm=155, capacity_w=100, memory_clearance_mm=40
+)
+LIQUID = replace(COOLER, id="liquid", model="Liquid", height_mm=60, radiator_mm=240, radiator_thickness_mm=52)
+SUPPLY = PowerSupply(
+    id="supply", maker="Ampherst", model="Supply", watts=600, spike_w=600, form="ATX", cpu_8pin=1, pcie_8pin=2, pcie_16pin=0,
+    efficiency="Gold", length_mm=160, sata_plugs=2, protections=("OVP", "OCP", "OPP", "SCP"), tested="passed",
+)  # fmt: skip
+CASE = Case(
+    id="case", maker="Lidd & Frame", model="Case", board_forms=("ATX",), supply_forms=("ATX",), card_length_mm=280,
+    cooler_height_mm=155, fans_included=2, airflow="mesh", card_height_mm=120, card_thickness_mm=48, supply_length_mm=160,
+    radiator_front_mm=240, places_25=1, places_35=1, fan_places=4, front_ports=("USB 3",), lights=("5 V",),
+)  # fmt: skip
+WHOLE = Machine(CHIP, CARD, BOARD, KIT, (DRIVE,), COOLER, SUPPLY, CASE)
+"""Everything fits, much of it to the millimetre and to the watt: each near miss."""
+
+
+def of(machine: Machine, rule: str, wishes: Wishes = USUAL):
+    return [one for one in check(machine, wishes) if one.rule == rule]
+
+
+def test_a_machine_at_all_its_limits_raises_nothing():
+    assert check(WHOLE) == () and not WHOLE.missing()
+
+
+def with_(**parts) -> Machine:
+    changed = {}
+    for place, changes in parts.items():
+        if isinstance(changes, dict):
+            changed[place] = replace(getattr(WHOLE, place), **changes)
+        else:
+            changed[place] = changes
+    return replace(WHOLE, **changed)
+
+
+NO_CARD = replace(CHIP, igpu_speed=10)
+SPEAKS = [
+    ("socket", "blocks", with_(processor={"socket": "Capstan"}), "needs socket Capstan"),
+    ("firmware", "do first", with_(mainboard={"firmware_shipped": "1.9"}), "needs firmware 1.20 on Kitefall Board, which ships with 1.9"),
+    ("board power delivery", "blocks", with_(mainboard={"processor_w": 99}), "takes 100 W sustained; Kitefall Board delivers 99 W"),
+    ("tuning", "good to know", with_(processor={"tunable": True}), "can be tuned, but not on"),
+    ("card slot", "good to know", with_(mainboard={"card_pcie_gen": 3, "card_pcie_lanes": 4}), "gets PCIe 3 x4"),
+    ("memory type", "blocks", with_(memory={"memory_type": "DDR5"}), "is DDR5"),
+    ("memory slots", "blocks", with_(memory={"sticks": 5}), "5 sticks; Kitefall Board has 4"),
+    ("memory capacity", "blocks", with_(memory={"stick_gb": 33}), "66 GB; Kitefall Board takes 64 GB"),
+    ("registered memory", "blocks", with_(memory={"registered": True}), "is registered memory"),
+    ("error correction", "wastes", with_(memory={"error_correcting": True}), "corrects errors"),
+    ("memory channels", "wastes", with_(memory={"sticks": 1}), "1 stick on 2 channels"),
+    ("memory speed", "wastes", with_(memory={"mts": 3601}), "can do 3601 MT/s"),
+    ("drive ports", "blocks", with_(storage=(DRIVE,) * 3), "need 3 M.2 slots; Kitefall Board has 2"),
+    ("drive ports", "blocks", with_(storage=(DRIVE, DRIVE, *(SMALL,) * 3)), "need 3 SATA ports; Kitefall Board has 2 of 4 left beside 2"),
+    ("drive places", "blocks", with_(storage=(DISK, DISK)), "2 x 3.5 inch need a place"),
+    ("drive places", "blocks", with_(storage=(DISK, SMALL, SMALL)), "1 x 3.5 inch and 2 x 2.5 inch need a place"),
+    ("graphics output", "blocks", with_(graphics=None), "Nothing draws"),
+    ("graphics output", "blocks", with_(graphics={"outputs": ()}), "has no display output"),
+    ("graphics output", "blocks", with_(graphics=None, processor=NO_CARD, mainboard={"outputs": ()}), "no display output for the integrated"),
+    ("front ports", "good to know", with_(case={"front_ports": ("USB 3", "USB-C")}), "USB-C in front of"),
+    ("lights", "good to know", with_(case={"lights": ("12 V",)}), "The 12 V lights"),
+    ("fan headers", "do first", with_(case={"fans_included": 4}), "brings 4 fans; Kitefall Board has 3"),
+    ("board form factor", "blocks", with_(mainboard={"form_factor": "E-ATX"}), "is E-ATX"),
+    ("card length", "blocks", with_(graphics={"length_mm": 281}), "281 mm long, 1 mm more"),
+    ("card length", "blocks", with_(cooler=LIQUID), "52 mm more than Lidd & Frame Case takes with the radiator"),
+    ("card height", "blocks", with_(graphics={"height_mm": 121}), "121 mm tall, 1 mm more"),
+    ("card thickness", "blocks", with_(graphics={"thickness_mm": 50}), "50 mm thick, 2 mm more"),
+    ("cooler height", "blocks", with_(cooler={"height_mm": 156}), "156 mm tall, 1 mm more"),
+    ("radiator place", "blocks", with_(cooler=replace(LIQUID, radiator_mm=280)), "280 mm radiator of Coldreach Liquid finds no place"),
+    ("memory clearance", "blocks", with_(memory={"height_mm": 41}), "41 mm tall; Coldreach Cooler leaves 40 mm"),
+    ("supply form factor", "blocks", with_(supply={"form": "SFX"}), "is SFX"),
+    ("supply length", "blocks", with_(supply={"length_mm": 165}), "165 mm long, 5 mm more"),
+    ("cooler socket", "blocks", with_(cooler={"sockets": ("Capstan",)}), "does not mount on socket Bollard"),
+    ("cooler capacity", "blocks", with_(cooler={"capacity_w": 99}), "carries 99 W; Quillon Chip gives off 100 W"),
+    ("boxed cooler", "blocks", with_(cooler=None, processor={"boxed_cooler_w": 99}), "carries 99 W, too little for 100 W"),
+    ("boxed cooler", "good to know", with_(cooler=None, processor={"boxed_cooler_w": 100}), "carries 100 W"),
+    ("case airflow", "good to know", with_(case={"airflow": "closed", "fans_included": 2}), "Up to 351 W of heat; Lidd & Frame Case with 2 fans carries off about 340 W"),
+    ("supply watts", "blocks", with_(supply={"watts": 491}), "a full draw of 351 W with 40 % headroom needs 492 W"),
+    ("supply spikes", "blocks", with_(supply={"spike_w": 450}), "Short spikes reach 451 W"),
+    ("supply connectors", "blocks", with_(supply={"pcie_8pin": 1}), "needs 2 x 8-pin PCIe; Ampherst Supply has 1"),
+    ("supply connectors", "blocks", with_(mainboard={"cpu_8pin": 2}), "needs 2 x 8-pin processor; Ampherst Supply has 1"),
+    ("SATA power plugs", "do first", with_(storage=(SMALL, SMALL, SMALL)), "3 SATA drives need a power plug each"),
+    ("supply trust", "do first", with_(supply={"tested": "failed"}), "is doubtful for the 351 W of this machine: failed an independent test"),
+    ("not judged", "good to know", with_(case={"card_height_mm": None}), "Not judged for want of figures: card height"),
+]  # fmt: skip
+WISHED = [
+    ("watt limit", "blocks", Wishes(watt_limit_w=350), "351 W is 1 W above the brief's limit of 350 W", Wishes(watt_limit_w=351)),
+    ("wireless", "do first", Wishes(wireless=True), "Kitefall Board has none", Wishes()),
+    (
+        "display output", "wastes", Wishes(display=Display(width_px=3840, height_px=2160, refresh_hz=144)),
+        "wants 31.5 Gbit/s; the fastest output of Pellworth Card, DisplayPort 1.4, carries 25.92: about 118 Hz",
+        Wishes(display=Display(width_px=3840, height_px=2160, refresh_hz=118)),
+    ),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("rule", "level", "machine", "said"), SPEAKS, ids=[f"{one[0]}-{n}" for n, one in enumerate(SPEAKS)])
+def test_a_rule_speaks_past_its_limit(rule, level, machine, said):
+    """The whole machine is the near miss: there every rule is silent, at the limit itself."""
+    found = of(machine, rule)
+    assert [one.level for one in found] == [level] and said in found[0].sentence, found
+    assert level in BY_RULE[rule].levels and found[0].advice
+    assert blocks(machine) == any(one.level == "blocks" for one in check(machine))
+
+
+@pytest.mark.parametrize(("rule", "level", "wishes", "said", "near"), WISHED, ids=[one[0] for one in WISHED])
+def test_a_rule_of_the_brief_speaks_past_its_limit(rule, level, wishes, said, near):
+    found = of(WHOLE, rule, wishes)
+    assert [one.level for one in found] == [level] and said in found[0].sentence and level in BY_RULE[rule].levels
+    assert not of(WHOLE, rule, near)
+
+
+def test_every_rule_that_is_told_of_has_a_case_and_no_other_exists():
+    assert {one[0] for one in SPEAKS} | {one[0] for one in WISHED} == set(BY_RULE)
+
+
+NEAR_MISSES = [
+    ("firmware", with_(mainboard={"firmware_shipped": "1.21"})),
+    ("firmware", with_(processor={"firmware_family": "Ebb"}, mainboard={"firmware_shipped": "1.0"})),
+    ("tuning", with_(processor={"tunable": True}, mainboard={"tuning": True})),
+    ("card slot", with_(mainboard={"card_pcie_gen": 3})),
+    ("registered memory", with_(memory={"registered": True}, mainboard={"registered": True})),
+    ("error correction", with_(memory={"error_correcting": True}, mainboard={"error_correcting": True})),
+    ("drive ports", with_(storage=(DRIVE, *(SMALL,) * 4), case={"places_25": 4})),
+    ("drive places", with_(storage=(SMALL, SMALL))),
+    ("graphics output", with_(graphics=None, processor=NO_CARD)),
+    ("front ports", with_(case={"front_ports": ("USB-C",)}, mainboard={"front_headers": ()})),
+    ("card length", with_(cooler=replace(LIQUID, radiator_thickness_mm=52), case={"radiator_top_mm": 240})),
+    ("card length", with_(cooler=LIQUID, graphics={"length_mm": 228})),
+    ("radiator place", with_(cooler=LIQUID)),
+    ("memory clearance", with_(memory={"height_mm": 60}, cooler=LIQUID)),
+    ("boxed cooler", with_(cooler=None)),
+    ("case airflow", with_(case={"airflow": "side vents"})),
+    ("supply watts", with_(supply={"watts": 492})),
+    ("supply spikes", with_(supply={"spike_w": 451})),
+    ("SATA power plugs", with_(storage=(SMALL,) * 9, supply={"sata_plugs": None})),
+    ("supply trust", with_(supply={"tested": None, "protections": ()})),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("rule", "machine"), NEAR_MISSES, ids=[f"{one[0]}-{n}" for n, one in enumerate(NEAR_MISSES)])
+def test_a_rule_is_silent_at_its_near_miss(rule, machine):
+    assert not of(machine, rule)
+
+
+@pytest.mark.parametrize(
+    ("machine", "named"),
+    [
+        (with_(mainboard={"processor_w": None}), "Kitefall Board: sustained processor power"),
+        (with_(mainboard={"firmware_shipped": ""}), "Kitefall Board: firmware as shipped"),
+        (with_(graphics={"height_mm": None}), "Pellworth Card: height"),
+        (with_(case={"card_thickness_mm": None}), "Lidd & Frame Case: thickest card"),
+        (with_(supply={"length_mm": None}), "Ampherst Supply: length"),
+        (with_(case={"supply_length_mm": None}), "Lidd & Frame Case: longest power supply"),
+        (with_(memory={"height_mm": None}), "Quickfen Kit: height"),
+        (with_(cooler={"memory_clearance_mm": None}), "Coldreach Cooler: memory clearance"),
+        (with_(storage=(SMALL,), case={"places_25": None}), "Lidd & Frame Case: drive places"),
+    ],
+)  # fmt: skip
+def test_what_is_not_known_is_named_and_neither_passes_nor_blocks(machine, named):
+    found = check(machine)
+    assert [one.rule for one in found] == ["not judged"] and named in found[0].advice and not blocks(machine)
+
+
+def test_firmware_calms_where_the_board_recovers_by_itself():
+    alone, helped = (
+        of(with_(mainboard={"firmware_shipped": "1.10", "firmware_shipped_since": date(2024, 10, 1), "firmware_recovery": way}), "firmware")[0]
+        for way in (False, True)
+    )
+    assert "since October 2024" in alone.sentence and "borrow an older processor" in alone.advice and alone.remedy_kinds
+    assert "without a processor" in helped.advice and not helped.remedy_kinds
+    assert firmware_older("1.9", "1.10") and firmware_older("1.10", "2.0") and not firmware_older("1.20", "1.20")
+
+
+def test_small_sums_by_hand():
+    assert [sata_left(BOARD, nvme) for nvme in (0, 1, 2)] == [4, 4, 2]
+    assert case_heat_w("mesh", 2) == 320 + 2 * 90
+    assert display_gbits(Display(width_px=2560, height_px=1440, refresh_hz=165)) == pytest.approx(2560 * 1440 * 165 * 26.4 / 1e9)
+    assert radiator_place(CASE, 240) == "front" and radiator_place(CASE, 280) is None and radiator_place(CASE, 120) == "front"
+    assert card_room_mm(CASE, (240, 52)) == 228 and card_room_mm(CASE, None) == 280
+    assert card_room_mm(replace(CASE, radiator_top_mm=240), (240, 52)) == 280
+
+
+def test_goes_in_is_what_the_rules_of_the_case_say():
+    """The search's short cut against the full rules."""
+    own = {name for name, one in BY_RULE.items() if one.family == "clearance"} | {"drive places"}
+    for _, _, machine, _ in SPEAKS:
+        assert goes_in(machine) == (not any(one.level == "blocks" and one.rule in own for one in check(machine)))
+
+
+def test_parts_not_yet_chosen_raise_no_findings():
+    for place in ("processor", "mainboard", "memory", "cooler", "supply", "case"):
+        found = check(replace(WHOLE, **{place: None}))
+        assert all(one.rule == "graphics output" for one in found), (place, found)
+    assert check(Machine()) == ()
+
+
+@pytest.mark.parametrize(
+    ("changes", "trust", "reason"),
+    [
+        ({}, "proven", "passed an independent test"),
+        ({"tested": None}, "plain", "names all main protections"),
+        ({"tested": None, "protections": ()}, "unknown", "no reviews, test or warranty known"),
+        ({"protections": ("none",)}, "doubtful", "names no protections"),
+        ({"tested": None, "warranty_years": 3}, "proven", "3 years of warranty"),
+        ({"tested": None, "protections": (), "warranty_years": 1}, "plain", "1 year of warranty"),
+        ({"warranty_years": 0}, "doubtful", "sold without warranty"),
+        ({"reviews": 9, "review_percent": 10}, "proven", "passed an independent test"),
+        ({"reviews": 10, "review_percent": 59.5}, "doubtful", "10 reviews average 59.5 %"),
+        ({"tested": None, "protections": (), "reviews": 50, "review_percent": 80}, "plain", "50 reviews average 80 %"),
+        ({"tested": None, "protections": (), "reviews": 49, "review_percent": 80, "warranty_years": 5}, "plain", "5 years of warranty"),
+        ({"tested": None, "protections": (), "reviews": 1200, "review_percent": 91, "warranty_years": 5}, "proven", "1,200 reviews average 91 %"),
+    ],
+)  # fmt: skip
+def test_trust_is_derived_with_its_reasons(changes, trust, reason):
+    found = judge(replace(SUPPLY, **changes))
+    assert found.trust == trust and reason in found.reasons
