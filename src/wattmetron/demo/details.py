@@ -185,7 +185,7 @@ def _case(case: Case) -> Case:
     largest = next(form for form in BOARD_FORMS if form in case.board_forms)
     full, micro = largest in ("E-ATX", "ATX"), largest == "Micro-ATX"
     width = max(case.cooler_height_mm + 50, 95)
-    depth = case.card_length_mm + (70 if full else 45 if micro else 20)
+    depth = case.card_length_mm + (110 if full else 80 if micro else 30)
     height = round(case.volume_l * 1e6 / (width * depth))
     radiators: dict[str, Any] = {}
     if full:

@@ -21,6 +21,7 @@ from wattmetron.services.words import KIND_WORDS, money
 from wattmetron.store.briefs import ConflictError, NothingToUndoError
 from wattmetron.web.pages import page
 from wattmetron.web.routes.briefs import workshop_of
+from wattmetron.web.views.assembly import assembly_page
 from wattmetron.web.views.desk import make_desk
 from wattmetron.web.views.query import VIEWS, decode_build, encode_build, read_query
 
@@ -61,6 +62,14 @@ def tier_choices(request: Request, brief_id: int, game: str = "") -> Response:
     """The ready-made targets of a game, for the form that adds one."""
     catalogue = workshop_of(request).catalogue()
     return page(request, "tiers.html", {"choices": tier_targets(catalogue, game)})
+
+
+@router.get("/briefs/{brief_id}/assembly")
+def show_assembly(request: Request, brief_id: int) -> Response:
+    """The assembly list of the build, to be ticked off."""
+    workshop = workshop_of(request)
+    catalogue, opened = workshop.catalogue(), workshop.open(brief_id)
+    return page(request, "assembly.html", {"list": assembly_page(catalogue, opened)})
 
 
 @router.get("/briefs/{brief_id}/{view}")

@@ -180,3 +180,43 @@ document.addEventListener("alpine:init", () => {
     },
   }));
 });
+
+// Ticks of an assembly list stay on this device, under the build that they belong to.
+function tickStore(list) {
+  try {
+    return JSON.parse(localStorage.getItem(list.dataset.ticks)) || {};
+  } catch {
+    return {};
+  }
+}
+
+function countTicks(list) {
+  const boxes = [...list.querySelectorAll("input[data-tick]")];
+  const done = boxes.filter((box) => box.checked).length;
+  document.getElementById("ticked").textContent = `${done} of ${boxes.length} done`;
+}
+
+function restoreTicks() {
+  const list = document.querySelector("[data-ticks]");
+  if (!list) return;
+  const done = tickStore(list);
+  for (const box of list.querySelectorAll("input[data-tick]")) box.checked = Boolean(done[box.dataset.tick]);
+  countTicks(list);
+}
+
+document.addEventListener("change", (event) => {
+  if (!event.target.matches("input[data-tick]")) return;
+  const list = event.target.closest("[data-ticks]");
+  const done = tickStore(list);
+  done[event.target.dataset.tick] = event.target.checked;
+  localStorage.setItem(list.dataset.ticks, JSON.stringify(done));
+  countTicks(list);
+});
+
+document.addEventListener("click", (event) => {
+  if (!event.target.closest("[data-untick]")) return;
+  localStorage.removeItem(document.querySelector("[data-ticks]").dataset.ticks);
+  restoreTicks();
+});
+
+for (const kind of ["DOMContentLoaded", "htmx:afterSettle", "htmx:historyRestore"]) document.addEventListener(kind, restoreTicks);

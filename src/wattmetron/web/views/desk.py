@@ -12,6 +12,7 @@ from wattmetron.core.fit.remedies import Remedy
 from wattmetron.core.parts import KINDS, TRUST_FLOORS, Part
 from wattmetron.services.assess import Assessment, assess, finding_remedies, known_build, remaining
 from wattmetron.services.contenders import machine_contender
+from wattmetron.services.cures import Cure
 from wattmetron.services.proposals import Answer, answer
 from wattmetron.services.publishing import GameState
 from wattmetron.services.swaps import swap
@@ -19,6 +20,7 @@ from wattmetron.services.words import KIND_WORDS, money
 from wattmetron.services.workshop import Opened
 from wattmetron.web.views.build import BuildView, build_view
 from wattmetron.web.views.equals import EqualsView, equals_view
+from wattmetron.web.views.fit import FitView, fit_view
 from wattmetron.web.views.frames import FIGURE_NAMES, FrameRowView, frame_rows
 from wattmetron.web.views.game import GamePanel, game_panel
 from wattmetron.web.views.machine import Machine
@@ -71,6 +73,7 @@ class Desk:
     game: GamePanel | None
     equals: EqualsView | None
     settings: SettingsView | None
+    fit: FitView | None
     notice: str = ""
     error: str = ""
     drafts: dict[str, str] = field(default_factory=dict)
@@ -112,6 +115,7 @@ def make_desk(
     now = present if tried is None else assess(catalogue, brief, tried)
     ghost, ghost_words = _ghost(catalogue, opened, present, tried is not None)
     left = remaining(catalogue, now)
+    findings = tuple(_finding(catalogue, now, one, opened, query) for one in now.findings)
     fill = encode_build(left.build, plan.build) if left is not None and left.build is not None and tried is None else None
     prices = _prices(catalogue, brief, now)
     names = {game.id: game.name for game in catalogue.games.values()}
@@ -124,7 +128,7 @@ def make_desk(
         meters(now, ghost),
         frame_rows(now, ghost, names),
         build_view(now, ghost if tried is not None or plan.pinned else None, left, query, opened.id, fill),
-        tuple(_finding(catalogue, now, one, opened, query) for one in now.findings),
+        findings,
         None if tried is None else _trying(present, now, plan.build, query, opened.id),
         _swap(catalogue, present, query, opened.id, tried, names),
         found,
@@ -136,7 +140,18 @@ def make_desk(
         _game(catalogue, opened, query, present, now, state_of),
         _equals(catalogue, opened, query, present),
         settings_view(catalogue, now, query.settings, query.money, query.url(opened.id, money=True)) if query.settings else None,
+        _fit(catalogue, now, opened, query, findings) if query.view == "fit" else None,
     )
+
+
+def _fit(catalogue: Catalogue, now: Assessment, opened: Opened, query: DeskQuery, findings: tuple[FindingView, ...]) -> FitView:
+    """The Fit view of what is in the build or being tried."""
+
+    def trial(found: Cure) -> str:
+        return query.url(opened.id, tried=encode_build(found.build, opened.plan.build), propose=None, swap=None)
+
+    actions = {one.finding: one.remedies for one in findings}
+    return fit_view(catalogue, now, query.by or "level", actions, trial)
 
 
 def _equals(catalogue: Catalogue, opened: Opened, query: DeskQuery, present: Assessment) -> EqualsView | None:
@@ -239,7 +254,7 @@ def _finding(
         code = encode_build(remedy.build, opened.plan.build)
         return f"{remedy.part.name}, {price}", query.url(opened.id, tried=code, propose=None, swap=None)
 
-    found = finding_remedies(catalogue, now, finding) if finding.level in ("blocks", "wastes") else ()
+    found = finding_remedies(catalogue, now, finding) if finding.level != "good to know" else ()
     return FindingView(finding, tuple(action(remedy) for remedy in found))
 
 

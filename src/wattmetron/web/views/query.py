@@ -8,8 +8,8 @@ from wattmetron.core.balance import Aim
 from wattmetron.core.briefs import Build
 from wattmetron.core.parts import KINDS, Kind
 
-ViewName = Literal["brief", "frames"]
-VIEWS: tuple[ViewName, ...] = ("brief", "frames")
+ViewName = Literal["brief", "frames", "fit"]
+VIEWS: tuple[ViewName, ...] = ("brief", "frames", "fit")
 AIM_WORDS: dict[str, Aim] = {"most": "most frames", "least": "least money"}
 
 
@@ -51,6 +51,7 @@ class DeskQuery:
     equal: str | None = None
     settings: str | None = None
     money: bool = False
+    by: str | None = None
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""
@@ -83,4 +84,5 @@ def read_query(view: str, params: dict[str, str]) -> DeskQuery:
         equal=(params.get("equal") or "")[:80] or None,
         settings=(params.get("settings") or "")[:20] or None,
         money=params.get("money") == "1",
+        by="part" if params.get("by") == "part" else None,
     )

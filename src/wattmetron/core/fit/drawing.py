@@ -1,0 +1,272 @@
+"""Where everything stands in the case, in mm: a side view and a section from above, with clearances and clashes.
+
+Sizes come from the parts; places that no attribute gives follow the form factors' standards (boards, slots at
+20.32 mm pitch, drives, ATX and SFX supplies) or are assumed, and are marked so.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from wattmetron.core.fit.clearance import card_room_mm, radiator_place
+from wattmetron.core.machine import Machine
+from wattmetron.core.parts import Case, Kind
+from wattmetron.core.parts.model import BoardForm
+
+View = Literal["side", "above"]
+BOARD_MM: dict[BoardForm, tuple[int, int]] = {
+    "E-ATX": (330, 305),
+    "ATX": (244, 305),
+    "Micro-ATX": (244, 244),
+    "Mini-ITX": (170, 170),
+}
+"""Depth (from the rear) and height of the boards."""
+SLOTS = {"E-ATX": 7, "ATX": 7, "Micro-ATX": 4, "Mini-ITX": 1}
+SLOT_PITCH_MM = 20.32
+DRIVE_MM = {"3.5 inch": (147, 26), "2.5 inch": (100, 7)}
+SUPPLY_MM = {"ATX": (150, 86), "SFX": (125, 64)}
+STANDOFF_MM = 8
+SOCKET_X_MM = 120
+COOLER_WIDTH_MM = 110
+STICK_MM = (7, 133)
+EDGE_MM = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Box:
+    """A rectangle in mm from the rear and from the top (side) or from the tray (above).
+
+    ``sized`` names what its size comes from; an assumed box is drawn dashed.
+    """
+
+    view: View
+    kind: Kind
+    name: str
+    x: float
+    y: float
+    width: float
+    height: float
+    assumed: bool = False
+    clash: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Clearance:
+    """A size against its room in mm, along an axis from (x, y); ``room_mm`` None: the case does not say."""
+
+    rule: str
+    what: str
+    view: View
+    along: Literal["x", "y"]
+    x: float
+    y: float
+    size_mm: int
+    room_mm: int | None
+    kinds: tuple[Kind, ...]
+
+    @property
+    def free_mm(self) -> int | None:
+        return None if self.room_mm is None else self.room_mm - self.size_mm
+
+    @property
+    def clash(self) -> bool:
+        return self.free_mm is not None and self.free_mm < 0
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """Outer sizes in mm, what stands inside, and the clearances."""
+
+    depth_mm: float
+    height_mm: float
+    width_mm: float
+    outline_assumed: bool
+    boxes: tuple[Box, ...]
+    clearances: tuple[Clearance, ...]
+
+    def of(self, view: View) -> tuple[Box, ...]:
+        return tuple(box for box in self.boxes if box.view == view)
+
+    def place_of(self, kind: Kind) -> tuple[View, float, float] | None:
+        """The middle of the first box of a kind: where a finding about it is pinned."""
+        for box in self.boxes:
+            if box.kind == kind:
+                return box.view, box.x + box.width / 2, box.y + box.height / 2
+        return None
+
+
+def drawing(machine: Machine) -> Drawing | None:
+    """The drawing of what is in the machine; None for an empty one."""
+    if not (machine.parts()):
+        return None
+    return _Plan(machine).drawn()
+
+
+class _Plan:
+    """Works out where things stand."""
+
+    def __init__(self, machine: Machine) -> None:
+        self.machine, self.case = machine, machine.case
+        case = self.case
+        form: BoardForm = machine.mainboard.form_factor if machine.mainboard else "ATX"
+        self.board_depth, self.board_height = BOARD_MM[form]
+        self.depth = _known(case.depth_mm if case else None, max(self.board_depth, self._longest_card()) + 70)
+        self.height = _known(case.height_mm if case else None, self.board_height + 140)
+        self.width = _known(case.width_mm if case else None, self._tallest() + 50)
+        self.bottom_supply = case is None or case.supply_place == "bottom rear"
+        below = 96 if self.bottom_supply else 20
+        self.board_y = max(EDGE_MM, min(45, self.height - self.board_height - below))
+        self.slot_y = self.board_y + self.board_height - SLOTS[form] * SLOT_PITCH_MM + SLOT_PITCH_MM / 2
+        cooler = machine.cooler
+        self.radiator = cooler.radiator if cooler else None
+        self.radiator_at = radiator_place(case, self.radiator[0]) if case and self.radiator else None
+
+    def _longest_card(self) -> float:
+        return self.machine.graphics.length_mm if self.machine.graphics else 0
+
+    def _tallest(self) -> float:
+        card, cooler = self.machine.graphics, self.machine.cooler
+        return max(cooler.height_mm if cooler else 0, (card.height_mm or 0) if card else 0, 120)
+
+    def drawn(self) -> Drawing:
+        clearances = tuple(self._clearances())
+        clashing = {one.kinds[0] for one in clearances if one.clash}
+        boxes = [_marked(box, clashing) for box in self._boxes()]
+        case = self.case
+        assumed = case is None or None in (case.depth_mm, case.height_mm, case.width_mm)
+        return Drawing(self.depth, self.height, self.width, assumed, tuple(boxes), clearances)
+
+    def _boxes(self) -> Iterator[Box]:
+        machine = self.machine
+        if board := machine.mainboard:
+            yield Box("side", "mainboard", board.name, 0, self.board_y, self.board_depth, self.board_height)
+            yield Box("above", "mainboard", board.name, 0, STANDOFF_MM - 2, self.board_depth, 2)
+        yield from self._card()
+        yield from self._memory()
+        yield from self._cooler()
+        yield from self._supply()
+        yield from self._drives()
+
+    def _memory(self) -> Iterator[Box]:
+        kit = self.machine.memory
+        if kit is None:
+            return
+        start = SOCKET_X_MM + COOLER_WIDTH_MM / 2 + 6
+        tall = kit.height_mm or 34
+        length = min(STICK_MM[1], self.board_height - 30)
+        for n in range(min(kit.sticks, 8)):
+            x = start + n * (STICK_MM[0] + 3)
+            yield Box("side", "memory", kit.name, x, self.board_y + 12, STICK_MM[0], length)
+            yield Box("above", "memory", kit.name, x, STANDOFF_MM, STICK_MM[0], tall, kit.height_mm is None)
+
+    def _cooler(self) -> Iterator[Box]:
+        cooler = self.machine.cooler
+        if cooler is None:
+            return
+        wide = 70 if cooler.radiator_mm else COOLER_WIDTH_MM
+        x = SOCKET_X_MM - wide / 2
+        middle = self.board_y + min(80, self.board_height / 2)
+        yield Box("side", "cooler", cooler.name, x, middle - wide / 2, wide, wide, True)
+        yield Box("above", "cooler", cooler.name, x, STANDOFF_MM, wide, cooler.height_mm)
+        if self.radiator is not None and self.radiator_at is not None:
+            yield from self._radiator(cooler.name, *self.radiator)
+
+    def _radiator(self, name: str, length: int, thick: int) -> Iterator[Box]:
+        """A radiator with its fans; a radiator is some 35 mm longer than its fans."""
+        long, broad = length + 35, 140 if length % 140 == 0 else 120
+        if self.radiator_at == "top":
+            yield Box("side", "cooler", f"radiator of {name}", 30, 4, long, thick)
+        elif self.radiator_at == "rear":
+            yield Box("side", "cooler", f"radiator of {name}", 4, self.board_y, thick, long)
+        else:
+            x = self.depth - 10 - thick
+            yield Box("side", "cooler", f"radiator of {name}", x, EDGE_MM, thick, min(long, self.height - 2 * EDGE_MM))
+            yield Box("above", "cooler", f"radiator of {name}", x, max(4.0, (self.width - broad) / 2), thick, broad)
+
+    def _card(self) -> Iterator[Box]:
+        card = self.machine.graphics
+        if card is None:
+            return
+        thick = card.thickness_mm or 40
+        yield Box("side", "graphics", card.name, 0, self.slot_y - 6, card.length_mm, thick, card.thickness_mm is None)
+        tall = card.height_mm or 111
+        yield Box("above", "graphics", card.name, 0, STANDOFF_MM + 6, card.length_mm, tall, card.height_mm is None)
+
+    def _supply(self) -> Iterator[Box]:
+        supply = self.machine.supply
+        if supply is None:
+            return
+        _, tall = SUPPLY_MM[supply.form]
+        long = supply.length_mm or 150
+        unknown = supply.length_mm is None
+        if self.bottom_supply:
+            yield Box("side", "supply", supply.name, 0, self.height - tall - 8, long, tall, unknown)
+        elif self.case is not None and self.case.supply_place == "top rear":
+            yield Box("side", "supply", supply.name, 0, 4, long, tall, unknown)
+        else:
+            yield Box("side", "supply", supply.name, self.depth - 14 - tall, EDGE_MM, tall, long, unknown)
+
+    def _drives(self) -> Iterator[Box]:
+        sticks = bays = 0
+        for drive in self.machine.storage:
+            if drive.size == "M.2":
+                y = self.slot_y - 32 - sticks * 26
+                yield Box("side", "storage", drive.name, 60, max(y, self.board_y + 4), 80, 22)
+                sticks += 1
+                continue
+            wide, tall = DRIVE_MM[drive.size]
+            bays += tall + 6
+            yield Box("side", "storage", drive.name, self.depth - 18 - wide, self.height - 8 - bays, wide, tall, True)
+
+    def _clearances(self) -> Iterator[Clearance]:
+        case, machine = self.case, self.machine
+        card, cooler, kit, supply = machine.graphics, machine.cooler, machine.memory, machine.supply
+        if case and card:
+            yield from self._of_card(case)
+        if case and cooler:
+            x = SOCKET_X_MM - COOLER_WIDTH_MM / 2 - 8
+            yield Clearance(
+                "cooler height", "cooler", "above", "y", x, STANDOFF_MM, cooler.height_mm, case.cooler_height_mm, ("cooler", "case")
+            )
+        if cooler and kit and kit.height_mm is not None and not cooler.radiator_mm:
+            x = SOCKET_X_MM + COOLER_WIDTH_MM / 2 + 46
+            yield Clearance(
+                "memory clearance", "memory beside the cooler", "above", "y", x, STANDOFF_MM, kit.height_mm,
+                cooler.memory_clearance_mm, ("memory", "cooler"),
+            )  # fmt: skip
+        if case and supply and supply.length_mm is not None:
+            along: Literal["x", "y"] = "x" if case.supply_place != "front" else "y"
+            x, y = (0.0, self.height - SUPPLY_MM[supply.form][1] - 16.0) if along == "x" else (self.depth - 110.0, float(EDGE_MM))
+            yield Clearance(
+                "supply length", "power supply", "side", along, x, y, supply.length_mm, case.supply_length_mm, ("supply", "case")
+            )
+
+    def _of_card(self, case: Case) -> Iterator[Clearance]:
+        card = self.machine.graphics
+        assert card is not None
+        room = card_room_mm(case, self.radiator)
+        thick = card.thickness_mm or 40
+        y = self.slot_y + thick + 20
+        kinds: tuple[Kind, ...] = ("graphics", "case", "cooler") if room < case.card_length_mm else ("graphics", "case")
+        yield Clearance("card length", "card, length", "side", "x", 0, y, card.length_mm, room, kinds)
+        if card.height_mm is not None:
+            x = min(card.length_mm, self.depth) - 24
+            yield Clearance(
+                "card height", "card, height", "above", "y", x, STANDOFF_MM, card.height_mm, case.card_height_mm, ("graphics", "case")
+            )
+        if card.thickness_mm is not None:
+            x = 0.6 * card.length_mm
+            yield Clearance(
+                "card thickness", "card, thickness", "side", "y", x, self.slot_y - 6, card.thickness_mm, case.card_thickness_mm,
+                ("graphics", "case"),
+            )  # fmt: skip
+
+
+def _known(size: int | None, assumed: float) -> float:
+    return assumed if size is None else size
+
+
+def _marked(box: Box, clashing: set[Kind]) -> Box:
+    if box.kind not in clashing:
+        return box
+    return Box(box.view, box.kind, box.name, box.x, box.y, box.width, box.height, box.assumed, True)
