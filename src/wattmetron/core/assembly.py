@@ -228,6 +228,6 @@ def _system(machine: Machine, brief: Brief) -> Iterator[Step]:
     yield Step("refresh", f"Set the display to {brief.display.width_px}x{brief.display.height_px} at {brief.display.refresh_hz:g} Hz.")
     if brief.display.variable_from_hz:
         yield Step("variable", f"Switch variable refresh on (from {brief.display.variable_from_hz:g} Hz).")
-    for drive in machine.storage[1:]:
-        yield Step(f"format-{drive.id}", f"Format {drive.name} and put games there.")
+    for place, drive in enumerate(machine.storage[1:], start=2):
+        yield Step(f"format-{place}", f"Format {drive.name} and put games there.")
     yield Step("measure", "Play one of the brief's games and note its frame rate.", "Then you know whether the estimate was right.")

@@ -1,0 +1,52 @@
+"""One set of changes that clears all that blocks: it does, it keeps the rest, and none of it can be left out."""
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.worlds import World
+from wattmetron.core.briefs import Build
+from wattmetron.core.fit import blocks
+from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.parts import KINDS
+from wattmetron.demo import generate
+from wattmetron.services.assess import assess
+from wattmetron.services.cures import cure
+
+
+def test_the_sent_in_list_needs_two_changes():
+    world = generate.catalogue()
+    brief, build = generate.briefs(world)["signal-tower"]
+    now = assess(world, brief, build)
+    found = cure(world, now)
+    assert found.changed == ("supply", "case") and found.cleared == now.blocking == 4
+    after = assess(world, brief, found.build)
+    assert after.blocking == 0 and after.spent_minor - now.spent_minor == found.cost_minor
+    assert [one and one.average_fps for one in after.estimates] == [one and one.average_fps for one in now.estimates]
+    assert cure(world, after) is None
+    assert cure(world, assess(world, brief, Build())) is None
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.integers(0, 10_000))
+def test_a_cure_clears_all_and_no_change_of_it_can_be_left_out(seed):
+    world = World(seed)
+    catalogue = world.catalogue(5, 2)
+    brief = world.brief(catalogue, 1)
+    build = Build()
+    for kind in KINDS:
+        build = build.with_part(kind, world.pick(*catalogue.by_kind[kind]).id)
+    now = assess(catalogue, brief, build)
+    found = cure(catalogue, now)
+    if found is None:
+        return
+    wishes = wishes_of(brief)
+    assert now.blocking and not blocks(catalogue.machine(found.build), wishes)
+    assert all(found.build.of(kind) == build.of(kind) for kind in KINDS if kind not in found.changed)
+    for kind in found.changed:
+        back = found.build
+        for part_id in back.of(kind):
+            back = back.without(kind, part_id)
+        for part_id in build.of(kind):
+            back = back.with_part(kind, part_id)
+        machine = catalogue.machine(back)
+        assert blocks(machine, wishes) or machine.missing() or kind == "cooler", kind
