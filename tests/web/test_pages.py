@@ -258,7 +258,7 @@ def test_a_brief_goes_out_as_files_and_comes_back(client, workshop):
     assert workshop.open(8).plan == workshop.open(1).plan
     alone = client.post("/briefs/open", files=files[1:], follow_redirects=False)
     assert alone.headers["location"] == "/briefs/9/brief"
-    assert workshop.open(7).plan.build.empty
+    assert workshop.open(9).plan.build.empty
     assert client.get("/briefs/1/file/secrets").status_code == 422
     noted = brief.content.replace(b'"notes": "', b'"notes": "like wattmetron-build/1, ')
     told = client.post("/briefs/open", files=[("files", ("c.json", noted))], follow_redirects=False)

@@ -8,6 +8,7 @@ from functools import cached_property
 from wattmetron.core.briefs import Build
 from wattmetron.core.charts import Chart, Measure, Reconciled
 from wattmetron.core.errors import BriefError, BuildError, UnknownGameError, UnknownPartError
+from wattmetron.core.finder import Finder, Sort
 from wattmetron.core.games import Game
 from wattmetron.core.games.agreement import Doubt, doubts
 from wattmetron.core.games.evidence import informed_items
@@ -17,7 +18,7 @@ from wattmetron.core.games.results import Results
 from wattmetron.core.games.tiers import TierTable, tier_table
 from wattmetron.core.games.verdicts import Asked, asked_of
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import KINDS, Graphics, Kind, Part, kind_of
+from wattmetron.core.parts import KIND_NAMES, KINDS, Graphics, Kind, Part, kind_of
 from wattmetron.core.prices.offers import Offer, PriceBook, Region
 from wattmetron.core.reading import Reader
 from wattmetron.core.scale import Scale
@@ -99,6 +100,14 @@ class Catalogue:
     def games_by_name(self) -> tuple[Game, ...]:
         """All games in the order of their names."""
         return tuple(sorted(self.games.values(), key=lambda game: game.name.casefold()))
+
+    @cached_property
+    def finder(self) -> Finder:
+        """Parts by name and kind, games by name and genre."""
+        parts: list[tuple[Sort, str, str]] = [
+            ("part", part.id, f"{part.name} {KIND_NAMES[kind]}") for kind, own in self.by_kind.items() for part in own
+        ]
+        return Finder([*parts, *(("game", game.id, f"{game.name} {game.genre}") for game in self.games.values())])
 
     @cached_property
     def genres(self) -> tuple[str, ...]:

@@ -1,6 +1,6 @@
 """A machine: the parts of a build, looked up, with what they amount to together."""
 
-from dataclasses import dataclass, fields
+from dataclasses import dataclass, fields, replace
 
 import numpy as np
 
@@ -48,6 +48,11 @@ class Machine:
         if kind == "storage":
             return tuple(found)
         return (found,) if found is not None else ()
+
+    def with_part(self, kind: Kind, part: Part) -> "Machine":
+        """This machine with a part in its place; a drive comes beside the others."""
+        place = (*self.storage, part) if kind == "storage" else part
+        return replace(self, **{kind: place})  # type: ignore[arg-type]
 
     def parts(self) -> tuple[Part, ...]:
         return tuple(part for place in fields(self) for part in self.of(place.name))  # type: ignore[arg-type]

@@ -4,20 +4,11 @@ from decimal import Decimal
 
 from wattmetron.core.briefs import Target
 from wattmetron.core.money import to_decimal
-from wattmetron.core.parts import Kind
+from wattmetron.core.parts import KIND_NAMES
 
 THIN = "\u202f"
 GAP = "\u00a0"
-KIND_WORDS: dict[Kind, str] = {
-    "processor": "processor",
-    "graphics": "graphics card",
-    "mainboard": "mainboard",
-    "memory": "memory kit",
-    "storage": "drive",
-    "cooler": "cooler",
-    "supply": "power supply",
-    "case": "case",
-}
+KIND_WORDS = KIND_NAMES
 
 
 def money(minor: int, currency: str) -> str:

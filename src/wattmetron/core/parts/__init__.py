@@ -2,6 +2,7 @@
 
 from wattmetron.core.parts.model import (
     BOARD_FORMS,
+    KIND_NAMES,
     KINDS,
     PART_TYPES,
     SUPPLY_FORMS,
@@ -23,6 +24,7 @@ from wattmetron.core.parts.trust import TRUST_FLOORS, Trust, TrustFloor, judge, 
 __all__ = [
     "BOARD_FORMS",
     "KINDS",
+    "KIND_NAMES",
     "PART_TYPES",
     "SUPPLY_FORMS",
     "TRUST_FLOORS",

@@ -19,6 +19,16 @@ KINDS: tuple[Kind, ...] = (
     "supply",
     "case",
 )
+KIND_NAMES: dict[Kind, str] = {
+    "processor": "processor",
+    "graphics": "graphics card",
+    "mainboard": "mainboard",
+    "memory": "memory kit",
+    "storage": "drive",
+    "cooler": "cooler",
+    "supply": "power supply",
+    "case": "case",
+}
 MemoryType = Literal["DDR3", "DDR4", "DDR5"]
 BoardForm = Literal["E-ATX", "ATX", "Micro-ATX", "Mini-ITX"]
 SupplyForm = Literal["ATX", "SFX"]

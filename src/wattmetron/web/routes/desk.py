@@ -11,19 +11,18 @@ from starlette.datastructures import FormData
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.parts import Kind, kind_of
+from wattmetron.core.parts import Kind
 from wattmetron.services import edits
 from wattmetron.services.games import tier_targets
 from wattmetron.services.plans import Plan
 from wattmetron.services.publishing import game_state
-from wattmetron.services.swaps import traits
-from wattmetron.services.words import KIND_WORDS, money
 from wattmetron.store.briefs import ConflictError, NothingToUndoError
 from wattmetron.web.pages import page
 from wattmetron.web.routes.briefs import workshop_of
 from wattmetron.web.views.assembly import assembly_page
 from wattmetron.web.views.desk import make_desk
-from wattmetron.web.views.query import VIEWS, decode_build, encode_build, read_query
+from wattmetron.web.views.found import found_view
+from wattmetron.web.views.query import VIEWS, decode_build, read_query
 
 router = APIRouter(include_in_schema=False)
 Edit = Callable[[Plan, dict[str, str], Catalogue], tuple[Plan, str]]
@@ -39,22 +38,7 @@ def find(request: Request, brief_id: int, q: str = "") -> Response:
     """Parts and games by name, for the finder."""
     workshop = workshop_of(request)
     catalogue, opened = workshop.catalogue(), workshop.open(brief_id)
-    words = q.lower().split()[:6]
-    book = catalogue.prices(opened.plan.brief.region, opened.plan.brief.allow_used)
-    parts, games = [], []
-    if words:
-        games = [one for one in catalogue.games.values() if all(word in one.name.lower() for word in words)][:6]
-        for part in catalogue.parts.values():
-            if all(word in f"{part.name} {KIND_WORDS[kind_of(part)]}".lower() for word in words):
-                price = book.delivered(part.id)
-                kind = kind_of(part)
-                standing = opened.plan.build.of(kind)
-                instead = standing[0] if kind != "storage" and standing else None
-                code = encode_build(opened.plan.build.with_part(kind, part.id, instead), opened.plan.build)
-                shown = "no offer" if price is None else money(price, book.currency)
-                parts.append((part, KIND_WORDS[kind], traits(part)[0], shown, code))
-    content = {"parts": parts[:10], "more": max(0, len(parts) - 10), "games": games, "words": q, "opened": opened}
-    return page(request, "found.html", content)
+    return page(request, "found.html", {"found": found_view(catalogue, opened, q), "opened": opened})
 
 
 @router.get("/briefs/{brief_id}/tiers")

@@ -1,10 +1,10 @@
-"""The place Parts: for now the scale of speeds and the charts behind it."""
+"""The place Parts: the list by kind, one part in full, the scale of speeds and the charts behind it."""
 
 from collections.abc import Callable
 from typing import Any
 
 from fastapi import APIRouter, Request
-from fastapi.responses import RedirectResponse, Response
+from fastapi.responses import Response
 from starlette.concurrency import run_in_threadpool
 from starlette.datastructures import FormData, UploadFile
 
@@ -25,15 +25,26 @@ from wattmetron.services.workshop import Workshop
 from wattmetron.store.briefs import ConflictError
 from wattmetron.web.pages import page
 from wattmetron.web.routes.briefs import workshop_of
+from wattmetron.web.views.part import part_page
 from wattmetron.web.views.scale import MEASURE_WORDS, read_scale_query, scale_page
+from wattmetron.web.views.shelf import shelf_page
+from wattmetron.web.views.shelf_state import read_state
 
 router = APIRouter(include_in_schema=False)
 Form = dict[str, str]
 
 
 @router.get("/parts")
-def parts() -> Response:
-    return RedirectResponse("/parts/scale", 303)
+def list_page(request: Request) -> Response:
+    workshop = workshop_of(request)
+    catalogue = workshop.catalogue()
+    state = read_state(workshop, catalogue, dict(request.query_params))
+    content = {
+        "s": shelf_page(catalogue, state),
+        "briefs": [(one.id, one.plan.brief.name) for one in workshop.briefs()],
+        "regions": [(one.id, one.name) for one in catalogue.regions.values()],
+    }
+    return page(request, "shelf.html", content)
 
 
 @router.get("/parts/scale")
@@ -118,3 +129,9 @@ _route("comparisons", _add_comparison)
 _route("mute", _mute)
 _route("remove", _remove)
 _route("undo", _undo)
+
+
+@router.get("/parts/{part_id}")
+def one_part(request: Request, part_id: str) -> Response:
+    workshop = workshop_of(request)
+    return page(request, "part.html", {"s": part_page(workshop, workshop.catalogue(), part_id, dict(request.query_params))})

@@ -6,6 +6,7 @@ from urllib.parse import urlencode
 
 from wattmetron.core.balance import Aim
 from wattmetron.core.briefs import Build
+from wattmetron.core.briefs.build import MAX_DRIVES
 from wattmetron.core.parts import KINDS, Kind
 
 ViewName = Literal["brief", "frames", "fit"]
@@ -16,6 +17,13 @@ AIM_WORDS: dict[str, Aim] = {"most": "most frames", "least": "least money"}
 def encode_build(build: Build, against: Build) -> str:
     """Kinds in which a build differs: ``graphics:id,storage:id+id,cooler:``."""
     return ",".join(f"{kind}:{' '.join(build.of(kind))}" for kind in KINDS if build.of(kind) != against.of(kind))
+
+
+def trial_of(build: Build, kind: Kind, part_id: str) -> str:
+    """The code that tries a part: in place of the one that stands there; a drive beside the others while there is room."""
+    standing = build.of(kind)
+    instead = standing[0] if standing and (kind != "storage" or len(standing) >= MAX_DRIVES) else None
+    return encode_build(build.with_part(kind, part_id, instead), build)
 
 
 def decode_build(text: str, against: Build) -> Build:

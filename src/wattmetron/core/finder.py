@@ -1,0 +1,80 @@
+"""Finding parts and games by name, tolerant of typing: whole words, their beginnings, and slips of both."""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from rapidfuzz import fuzz, process
+
+from wattmetron.core.reading.names import tokens
+
+LIKENESS = 72.0
+LEAST_LENGTH = 3
+EXACT, BEGINNING, INSIDE = 100.0, 95.0, 85.0
+Sort = Literal["part", "game"]
+
+
+@dataclass(frozen=True, slots=True)
+class Hit:
+    """Something found: its sort and id, how well the words fit (100 at best), and whether a slip was forgiven."""
+
+    sort: Sort
+    id: str
+    score: float
+    misspelt: bool
+
+
+class Finder:
+    """An index of (sort, id, name with what else it is known by)."""
+
+    def __init__(self, named: Iterable[tuple[Sort, str, str]]) -> None:
+        self._entries = [(sort, key, text) for sort, key, text in named]
+        self._by_token: dict[str, list[int]] = {}
+        for place, (_, _, text) in enumerate(self._entries):
+            for token in dict.fromkeys(tokens(text)):
+                self._by_token.setdefault(token, []).append(place)
+        self._tokens = list(self._by_token)
+
+    def find(self, text: str, most: int = 12) -> list[Hit]:
+        """What answers to all words, best first and then by name; slips are forgiven only where nothing else fits."""
+        words = list(dict.fromkeys(tokens(text)))[:6]
+        if not words:
+            return []
+        for forgiving in (False, True):
+            found = self._scored(words, forgiving)
+            if found:
+                break
+        ordered = sorted(found.items(), key=lambda one: (-one[1], len(self._entries[one[0]][2]), self._entries[one[0]][2]))
+        return [Hit(*self._entries[place][:2], score, forgiving) for place, score in ordered[:most]]
+
+    def count(self, text: str) -> int:
+        """How many answer at all."""
+        return len(self.find(text, most=1_000_000))
+
+    def _scored(self, words: Sequence[str], forgiving: bool) -> dict[int, float]:
+        """Mean score over the words for every entry that answers to all of them."""
+        total: dict[int, float] | None = None
+        for word in words:
+            own: dict[int, float] = {}
+            for token, score in self._like(word, forgiving).items():
+                for place in self._by_token[token]:
+                    own[place] = max(own.get(place, 0.0), score)
+            total = own if total is None else {place: total[place] + own[place] for place in total.keys() & own.keys()}
+            if not total:
+                return {}
+        return {place: score / len(words) for place, score in (total or {}).items()}
+
+    def _like(self, word: str, forgiving: bool) -> dict[str, float]:
+        """Tokens that a word can mean, with scores."""
+        found = {}
+        for token in self._tokens:
+            if word in token:
+                found[token] = EXACT if token == word else BEGINNING if token.startswith(word) else INSIDE
+        if not forgiving or len(word) < LEAST_LENGTH or not word.isalpha():
+            return found
+        beginnings = [token[: len(word) + 1] for token in self._tokens]
+        for choices in (self._tokens, beginnings):
+            for _, score, place in process.extract(word, choices, scorer=fuzz.ratio, score_cutoff=LIKENESS, limit=12):
+                token = self._tokens[place]
+                found[token] = max(found.get(token, 0.0), score * 0.8)
+        return found

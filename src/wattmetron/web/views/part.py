@@ -1,0 +1,159 @@
+"""One part in full: figures, trust with its reasons, offers, where it is used, whether it fits a build."""
+
+from dataclasses import dataclass, replace
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.candidates import reasons_against
+from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.parts import Kind, Part, judge, kind_of
+from wattmetron.core.parts.trust import Judgement
+from wattmetron.core.prices.offers import Offer
+from wattmetron.services.assess import assess
+from wattmetron.services.shelf import ShelfQuery
+from wattmetron.services.swaps import traits
+from wattmetron.services.words import THIN, listed, money
+from wattmetron.services.workshop import Opened, Workshop
+from wattmetron.web.views.part_figures import figures_of
+from wattmetron.web.views.shelf_state import PLURALS, kind_url, part_url, read_state, try_in_brief
+
+
+@dataclass(frozen=True, slots=True)
+class OfferLine:
+    """An offer in words."""
+
+    region: str
+    shop: str
+    price: str
+    state: str
+    seen: str
+    best: bool
+
+
+@dataclass(frozen=True, slots=True)
+class PartPage:
+    """One part in full; ``used_in`` are briefs with the way in which they use it."""
+
+    part: Part
+    kind: str
+    list_url: str
+    trust: Judgement
+    reviews: str
+    figures: tuple[tuple[str, str], ...]
+    offers: tuple[OfferLine, ...]
+    used_in: tuple[tuple[int, str, str], ...]
+    brief: Opened | None
+    briefs: tuple[tuple[int, str], ...]
+    fits: str
+    against: tuple[str, ...]
+    replaces: str
+    try_url: str
+    scaled: bool
+    neighbours: tuple[tuple[str, str, str], ...]
+
+
+def part_page(workshop: Workshop, catalogue: Catalogue, part_id: str, params: dict[str, str]) -> PartPage:
+    """Compute what a part's page shows; raises UnknownPartError."""
+    part = catalogue.part(part_id)
+    kind = kind_of(part)
+    state = replace(read_state(workshop, catalogue, {"brief": params.get("brief", "")}), query=ShelfQuery(kind=kind))
+    opened = state.brief
+    fits, against, replaces, try_url = _in_brief(catalogue, opened, part, kind)
+    reviews = ""
+    if part.reviews is not None and part.review_percent is not None:
+        reviews = f"{part.reviews:,} reviews average {part.review_percent:g}{THIN}%"
+        reviews += f", {part.reviews_from}" if part.reviews_from else ""
+        reviews += f", {part.reviews_on:%-d %b %Y}" if part.reviews_on else ""
+    return PartPage(
+        part,
+        PLURALS[kind],
+        kind_url(replace(state, typed={"brief": params.get("brief", "")}), kind),
+        judge(part),
+        reviews,
+        tuple(figures_of(part)),
+        tuple(_offers(catalogue, part_id)),
+        tuple(_used_in(workshop, part_id)),
+        opened,
+        tuple((one.id, one.plan.brief.name) for one in workshop.briefs()),
+        fits,
+        against,
+        replaces,
+        try_url,
+        kind in ("processor", "graphics"),
+        tuple(_neighbours(catalogue, part, kind, opened)),
+    )
+
+
+def _in_brief(catalogue: Catalogue, opened: Opened | None, part: Part, kind: Kind) -> tuple[str, tuple[str, ...], str, str]:
+    """Whether it fits the brief's build, what speaks against it, what it would replace, where it is tried."""
+    if opened is None:
+        return "", (), "", ""
+    now = assess(catalogue, opened.plan.brief, opened.plan.build)
+    standing = opened.plan.build.of(kind)
+    if part.id in standing:
+        return f"In the build of {now.brief.name}.", (), "", ""
+    (found,) = reasons_against(now.machine, kind, [part], wishes_of(now.brief))
+    words = f"Does not fit the build of {now.brief.name}:" if found else f"Fits the build of {now.brief.name}."
+    book = catalogue.prices(now.brief.region, now.brief.allow_used)
+    price = book.delivered(part.id)
+    replaces = ""
+    if standing and kind != "storage":
+        old = book.delivered(standing[0])
+        name = catalogue.parts[standing[0]].name if standing[0] in catalogue.parts else standing[0]
+        replaces = f"It would replace {name}"
+        if price is not None and old is not None:
+            delta = price - old
+            cost = "the same price" if not delta else f"{money(abs(delta), book.currency)} {'more' if delta > 0 else 'less'}"
+            replaces += f", {cost}"
+        replaces += "."
+    return words, tuple(one.sentence for one in found), replaces, try_in_brief(opened, kind, part.id)
+
+
+def _offers(catalogue: Catalogue, part_id: str) -> list[OfferLine]:
+    found = []
+    for region in catalogue.regions.values():
+        book = catalogue.prices(region.id, True)
+        best = book.best(part_id)
+        found += [_offer(region.name, one, one is best, book.is_stale(one)) for one in book.all_of(part_id)]
+    return found
+
+
+def _offer(region: str, one: Offer, best: bool, stale: bool) -> OfferLine:
+    shipping = f" with {money(one.shipping_minor, one.currency)} shipping" if one.shipping_minor else ""
+    state = listed([one.condition, "in stock" if one.in_stock else "sold out"])
+    return OfferLine(
+        region, one.shop, f"{money(one.delivered_minor, one.currency)}{shipping}", state, f"{one.seen_on:%-d %b %Y}{', stale' if stale else ''}", best
+    )
+
+
+def _used_in(workshop: Workshop, part_id: str) -> list[tuple[int, str, str]]:
+    found = []
+    for one in workshop.briefs():
+        plan = workshop.open(one.id).plan
+        ways = []
+        if part_id in plan.brief.owned:
+            ways.append("owned")
+        if any(own == part_id for _, own in plan.build.ids()):
+            ways.append("in the build")
+        if plan.pinned is not None and any(own == part_id for _, own in plan.pinned.ids()):
+            ways.append("in the pinned build")
+        if ways:
+            found.append((one.id, plan.brief.name, listed(ways)))
+    return found
+
+
+def _neighbours(catalogue: Catalogue, part: Part, kind: Kind, opened: Opened | None) -> list[tuple[str, str, str]]:
+    """The nearest in price on either side: three cheaper, three dearer."""
+    region = opened.plan.brief.region if opened else next(iter(catalogue.regions), "")
+    if not region:
+        return []
+    book = catalogue.prices(region, False if opened is None else opened.plan.brief.allow_used)
+    price = book.delivered(part.id)
+    if price is None:
+        return []
+    priced = sorted((own, other.id) for other in catalogue.by_kind[kind] if other.id != part.id and (own := book.delivered(other.id)) is not None)
+    cheaper = [one for one in priced if one[0] <= price][-3:]
+    dearer = [one for one in priced if one[0] > price][:3]
+    return [
+        (f"{catalogue.parts[other].name}: {traits(catalogue.parts[other])[0]}", money(own, book.currency), part_url(other, opened))
+        for own, other in (*cheaper, *dearer)
+    ]

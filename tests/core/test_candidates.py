@@ -1,0 +1,47 @@
+"""What fits and why not: the short way says what the full rules say, for every candidate."""
+
+from dataclasses import replace
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.core.test_fit_rules import CHIP, DRIVE, WHOLE, WISHED
+from tests.worlds import World
+from wattmetron.core.fit import check
+from wattmetron.core.fit.candidates import reasons_against
+from wattmetron.core.fit.wishes import Wishes
+from wattmetron.core.machine import Machine
+from wattmetron.core.parts import KINDS
+
+
+@settings(max_examples=30, deadline=None)
+@given(st.integers(0, 10_000), st.integers(0, 255))
+def test_the_reasons_are_the_blocking_findings_that_a_part_brings(seed, places):
+    """Against the full check of every machine; places of the machine are empty at random."""
+    world = World(seed)
+    catalogue = world.catalogue(4, 1)
+    machine = Machine()
+    for bit, kind in enumerate(KINDS):
+        if places >> bit & 1:
+            part = world.pick(*catalogue.by_kind[kind])
+            machine = replace(machine, **{kind: (part,) if kind == "storage" else part})
+    wishes = Wishes(world.pick(120, 140), world.pick(None, 250, 400))
+    for kind in KINDS:
+        parts = catalogue.by_kind[kind]
+        bare = machine if kind == "storage" else replace(machine, **{kind: None})
+        before = {one.rule for one in check(bare, wishes) if one.level == "blocks"}
+        for part, found in zip(parts, reasons_against(machine, kind, parts, wishes), strict=True):
+            with_it = replace(bare, **{kind: (*machine.storage, part) if kind == "storage" else part})
+            whole = [one for one in check(with_it, wishes) if one.level == "blocks" and one.rule not in before]
+            assert sorted(map(str, found)) == sorted(map(str, whole)), (kind, part.id)
+
+
+def test_a_reason_is_not_given_for_what_was_wrong_before():
+    short = replace(WHOLE, supply=replace(WHOLE.supply, watts=100, spike_w=100))
+    (found,) = reasons_against(short, "storage", [DRIVE])
+    assert found == ()
+    (heavy,) = reasons_against(WHOLE, "processor", [replace(CHIP, sustained_w=200)])
+    assert {one.rule for one in heavy} == {"board power delivery", "cooler capacity", "supply watts"}
+    limit = next(one[2] for one in WISHED if one[0] == "watt limit")
+    (over,) = reasons_against(WHOLE, "graphics", [WHOLE.graphics], limit)
+    assert [one.rule for one in over] == ["watt limit"]
