@@ -50,8 +50,8 @@ class Site:
 
 
 @pytest.fixture
-def site(tmp_path):
-    running = Site(tmp_path / "site.sqlite")
+def site(demo_copy):
+    running = Site(demo_copy)
     yield running
     running.stop()
 

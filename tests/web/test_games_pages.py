@@ -5,28 +5,12 @@ import json
 import re
 
 import pytest
-from fastapi.testclient import TestClient
 
 from wattmetron.cli import main
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.publishing import game_state
-from wattmetron.services.workshop import Workshop
-from wattmetron.web.app import make_app
 
 TEXT = "Minimum\nCPU: Quilon Cutter Ebb 6\nGPU: Reef 8 GB\nMemory: 8 GB\nBring a friend"
-
-
-@pytest.fixture
-def workshop(tmp_path):
-    opened = Workshop(tmp_path / "web.sqlite")
-    opened.load_demo(CATALOGUE, BRIEFS)
-    yield opened
-    opened.close()
-
-
-@pytest.fixture
-def client(workshop):
-    return TestClient(make_app(workshop))
 
 
 def fields_of(html: str) -> dict[str, str]:

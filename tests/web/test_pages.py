@@ -4,33 +4,12 @@ import json
 import re
 
 import pytest
-from fastapi.testclient import TestClient
 
+from tests.web.conftest import HTMX, form
 from wattmetron.cli import main
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.assess import assess
-from wattmetron.services.workshop import Workshop
-from wattmetron.web.app import make_app
 from wattmetron.web.charts.frame_row import frame_row
-
-HTMX = {"HX-Request": "true"}
-
-
-@pytest.fixture
-def workshop(tmp_path):
-    opened = Workshop(tmp_path / "web.sqlite")
-    opened.load_demo(CATALOGUE, BRIEFS)
-    yield opened
-    opened.close()
-
-
-@pytest.fixture
-def client(workshop):
-    return TestClient(make_app(workshop))
-
-
-def form(workshop, brief_id=1, **values):
-    return {"version": str(workshop.open(brief_id).version), "view": "frames", **values}
 
 
 def test_every_answer_carries_a_strict_policy_and_no_inline_code(client):
@@ -159,7 +138,7 @@ def test_page_api_and_command_line_give_the_same_answer_on_an_edited_folder(
     client, workshop, tmp_path, capsys
 ):
     folder = tmp_path / "edited"
-    database = str(tmp_path / "web.sqlite")
+    database = str(tmp_path / "copy.sqlite")
     assert main(["export", str(folder), "--database", database]) == 0
     brief = tmp_path / "brief.json"
     brief.write_text(json.dumps(client.get("/api/v1/briefs/1").json()["brief"]))
@@ -262,7 +241,7 @@ def test_a_brief_goes_out_as_files_and_comes_back(client, workshop):
     assert client.get("/briefs/1/file/secrets").status_code == 422
     noted = brief.content.replace(b'"notes": "', b'"notes": "like wattmetron-build/1, ')
     told = client.post("/briefs/open", files=[("files", ("c.json", noted))], follow_redirects=False)
-    assert told.headers["location"] == "/briefs/8/brief"
+    assert told.headers["location"] == "/briefs/10/brief"
 
 
 @pytest.mark.parametrize(

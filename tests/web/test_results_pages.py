@@ -3,29 +3,12 @@
 import re
 
 import pytest
-from fastapi.testclient import TestClient
 
-from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
 from wattmetron.services.measuring import results_state
-from wattmetron.services.workshop import Workshop
-from wattmetron.web.app import make_app
 
 GAME = "breakwater-siege"
 TABLE = "machine; card; size; preset; fps; low\nHeron Slate 6; Reef 16 GB; 1440p; high; 84; 61\nKetch Flood 8\tNess 16 GB\t1080p\tmedium\t182\t128\nCutter Ebb 6 | Shoal 8 GB | 1920x1080 | high | 98,5"
-
-
-@pytest.fixture
-def workshop(tmp_path):
-    opened = Workshop(tmp_path / "results.sqlite")
-    opened.load_demo(CATALOGUE, BRIEFS)
-    yield opened
-    opened.close()
-
-
-@pytest.fixture
-def client(workshop):
-    return TestClient(make_app(workshop))
 
 
 def send(client, workshop, path="", **form):

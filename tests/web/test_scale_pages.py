@@ -3,28 +3,12 @@
 import re
 
 import pytest
-from fastapi.testclient import TestClient
 
-from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
 from wattmetron.formats.problems import FormatError
-from wattmetron.services.workshop import Workshop
-from wattmetron.web.app import make_app
 
 TABLE = "Part\tPoints\nNacre Reef 16 GB\t120\nOrlop Beacon (12GB)  98,5\nMarlpoint Holm: 71\nNacre Spit 6 GB 60"
-
-
-@pytest.fixture
-def workshop(tmp_path):
-    opened = Workshop(tmp_path / "scale.sqlite")
-    opened.load_demo(CATALOGUE, BRIEFS)
-    yield opened
-    opened.close()
-
-
-@pytest.fixture
-def client(workshop):
-    return TestClient(make_app(workshop))
 
 
 def test_the_page_ranks_compares_and_opens_the_chain(client):

@@ -88,11 +88,11 @@ class Drawing:
         return tuple(box for box in self.boxes if box.view == view)
 
     def place_of(self, kind: Kind) -> tuple[View, float, float] | None:
-        """The middle of the first box of a kind: where a finding about it is pinned."""
+        """The middle of the first box of a kind, a corner for the case: where a finding about it is pinned."""
         for box in self.boxes:
             if box.kind == kind:
                 return box.view, box.x + box.width / 2, box.y + box.height / 2
-        return None
+        return ("side", self.depth_mm - 20, 18) if kind == "case" and not self.outline_assumed else None
 
 
 def drawing(machine: Machine) -> Drawing | None:

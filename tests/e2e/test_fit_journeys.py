@@ -1,0 +1,100 @@
+"""From a list with several findings to one that goes together; the assembly list on a phone; parts found and tried."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.e2e.conftest import serious, settled
+
+
+def test_several_findings_are_cleared_and_the_smallest_case_clashes_again(site, page):
+    page.goto(f"{site.url}/briefs/7/frames")
+    page.keyboard.press("3")
+    expect(page.locator("#fit h2").first).to_contain_text("It does not fit: 4 block")
+    expect(page.locator("svg.drawing .clash").first).to_be_visible()
+    assert serious(page) == []
+    page.locator("#by-part").click()
+    expect(page.locator("#fit")).to_contain_text("graphics card: Kitefall Orlop Pharos")
+    page.locator("#by-level").click()
+    page.get_by_role("link", name=re.compile("Try Boxwood Yard Hold")).first.click()
+    expect(page.locator("#meter-fit")).to_contain_text("2 blocks")
+    expect(page.locator("#inside")).not_to_contain_text("too much")
+    page.keyboard.press("Escape")
+    expect(page.locator("#inside")).to_contain_text("45\u202fmm too much")
+    page.keyboard.press("c")
+    expect(page.locator("#trybar")).to_contain_text("Trying 2 changes")
+    expect(page.locator("#fit h2").first).to_contain_text("Everything that is chosen fits")
+    page.keyboard.press("a")
+    expect(page.locator("#trybar")).to_have_count(0)
+    expect(page.locator("#meter-fit .value")).to_have_text("fits")
+    expect(page.locator("svg.drawing .clash")).to_have_count(0)
+    page.goto(f"{site.url}/parts?kind=case&brief=7&sort=litres")
+    expect(page.locator("table.shelf tbody tr").first).to_contain_text("does not fit")
+    page.locator("table.shelf tbody tr").first.get_by_text("try it").click()
+    expect(page.locator("#trybar")).to_contain_text("Trying Lidd & Frame Bunk")
+    expect(page.locator("#inside")).to_contain_text("too much")
+    expect(page.locator("svg.drawing .clash").first).to_be_visible()
+    assert serious(page) == []
+
+
+def test_an_assembly_list_is_ticked_off_on_a_phone_and_remembers(site, page):
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"{site.url}/briefs/1/fit")
+    page.locator("#to-assembly").click()
+    expect(page.locator("#ticked")).to_contain_text("0 of")
+    boxes = page.locator("input[data-tick]")
+    boxes.nth(0).check()
+    page.locator("label.tick").nth(1).click()
+    expect(page.locator("#ticked")).to_contain_text("2 of")
+    assert serious(page) == []
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    page.reload()
+    expect(page.locator("#ticked")).to_contain_text("2 of")
+    expect(boxes.nth(1)).to_be_checked()
+    page.get_by_role("button", name="Clear the ticks").click()
+    expect(page.locator("#ticked")).to_contain_text("0 of")
+
+
+def test_parts_are_sieved_put_side_by_side_and_looked_at(site, page):
+    page.goto(f"{site.url}/parts?kind=graphics&brief=1")
+    page.locator("#only-fitting").check()
+    expect(page.locator("table.shelf")).not_to_contain_text("does not fit")
+    page.locator("#min-gb").fill("12")
+    page.locator("#min-gb").press("Enter")
+    settled(page)
+    page.get_by_role("link", name="fps per EUR 100").click()
+    expect(page.locator("th[aria-sort=descending]")).to_contain_text("fps per EUR 100")
+    page.locator("[id^=beside-]").first.click()
+    expect(page.locator("#beside")).to_be_visible()
+    page.locator("[id^=beside-]").first.click()
+    expect(page.locator("#beside thead th")).to_have_count(3)
+    assert serious(page) == []
+    page.locator("[id^=part-]").first.click()
+    expect(page.locator("#in-build")).to_contain_text("Net loft all-rounder")
+    assert serious(page) == []
+    page.locator("#try-part").click()
+    expect(page.locator("#trybar")).to_contain_text("Trying")
+
+
+def test_the_finder_forgives_a_slip(site, page):
+    page.goto(f"{site.url}/briefs/1/frames")
+    page.keyboard.press("/")
+    page.keyboard.type("pharso plain")
+    expect(page.locator("#found")).to_contain_text("near it")
+    expect(page.locator("#found")).to_contain_text("Pellworth Orlop Pharos 16 GB Plain")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("Enter")
+    expect(page.locator("#trybar")).to_contain_text("Trying Pellworth Orlop Pharos 16 GB Plain")
+
+
+def test_an_owned_machine_pays_for_what_is_replaced_alone(site, page):
+    """The old bench: everything owned but one part costs nothing; the new card alone is paid for."""
+    page.goto(f"{site.url}/briefs/6/frames")
+    expect(page.locator("#meter-money .value")).to_have_text("EUR\u00a00")
+    page.locator("[id^=row-graphics-]").click()
+    page.locator("tr:not(.present) [data-candidate]").last.click()
+    expect(page.locator("#trybar")).to_contain_text("more")
+    price = page.locator("#build .row.changed .price .fig").inner_text()
+    page.keyboard.press("a")
+    expect(page.locator("#trybar")).to_have_count(0)
+    expect(page.locator("#build .sum")).to_contain_text(price)

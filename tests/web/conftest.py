@@ -1,0 +1,26 @@
+"""The application over a copy of the demo data, without a browser."""
+
+import pytest
+from fastapi.testclient import TestClient
+
+from wattmetron.services.workshop import Workshop
+from wattmetron.web.app import make_app
+
+HTMX = {"HX-Request": "true"}
+
+
+@pytest.fixture
+def workshop(demo_copy):
+    opened = Workshop(demo_copy)
+    yield opened
+    opened.close()
+
+
+@pytest.fixture
+def client(workshop):
+    return TestClient(make_app(workshop))
+
+
+def form(workshop, brief_id=1, **values):
+    """The hidden fields of a change, with more."""
+    return {"version": str(workshop.open(brief_id).version), "view": "frames", **values}
