@@ -3,7 +3,7 @@
 import html
 import re
 
-from tests.web.conftest import form
+from tests.web.conftest import HTMX, form
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.account import account
@@ -146,3 +146,20 @@ def test_the_assembly_list_is_made_from_the_build(client):
     keys = re.findall(r'data-tick="([^"]+)"', text)
     assert len(keys) == len(set(keys)) > 25 and not re.search(CODE, text)
     assert re.search(r'<span class="inverse">2</span>', text), "two 8-pin cables where three are needed"
+
+
+def test_a_finding_is_set_aside_with_a_reason_and_counts_again_with_other_parts(client, workshop):
+    fields = form(workshop, 7, rule="card height", parts="kitefall-pharos-16-triple lidd-frame-porthole", view="fit")
+    silent = client.post("/briefs/7/aside", data=fields, headers=HTMX)
+    assert silent.status_code == 422 and "say in a few words" in silent.text
+    done = client.post("/briefs/7/aside", data=fields | {"reason": "the side panel stays off"}, headers=HTMX).text
+    assert "Set aside: the side panel stays off" in done and "1 set aside" in done and "3 blocks" in done
+    saved = client.get("/briefs/7/file/build").content
+    brief = client.get("/briefs/7/file/brief").content
+    made = client.post("/briefs/open", files=[("files", ("a.json", brief)), ("files", ("b.json", saved))], follow_redirects=False)
+    copy = int(made.headers["location"].split("/")[2])
+    assert workshop.open(copy).plan.build.aside == workshop.open(7).plan.build.aside != ()
+    tried = client.get("/briefs/7/fit?try=graphics:kitefall-trench-16-triple").text
+    assert "Set aside: the side panel stays off" not in tried
+    again = client.post("/briefs/7/aside", data=form(workshop, 7, **{k: fields[k] for k in ("rule", "parts")}, again="1"), headers=HTMX).text
+    assert "4 blocks" in again

@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from wattmetron.core.briefs import Brief, Build, Display, Extra, Sureness, Target, check_brief
 from wattmetron.core.briefs.brief import Measure
+from wattmetron.core.briefs.build import SetAside
 from wattmetron.core.errors import BuildError
 from wattmetron.core.games import PresetName
 from wattmetron.core.money import to_decimal, to_minor
@@ -104,11 +105,20 @@ class PlaceFile(_Strict):
     keep: bool = Field(False, description="Whether it stays when the rest is proposed")
 
 
+class AsideFile(_Strict):
+    """A finding set aside for this build."""
+
+    rule: Text = Field(description="Rule of the finding")
+    parts: list[Id] = Field(max_length=12, description="Ids of the parts concerned")
+    reason: Annotated[str, Field(min_length=1, max_length=300)] = Field(description="Why it does not count")
+
+
 class BuildFile(_Strict):
     """A build: which part stands in which place."""
 
     format: Literal["wattmetron-build/1"] = BUILD_FORMAT
     parts: list[PlaceFile] = Field(default_factory=list, max_length=40)
+    aside: list[AsideFile] = Field(default_factory=list, max_length=40, description="Findings that do not count here")
 
 
 def brief_from(file: BriefFile) -> Brief:
@@ -210,13 +220,16 @@ def build_from(file: BuildFile) -> Build:
         build = build.with_part(place.kind, place.part)
         if place.keep:
             build = build.keeping(place.part, True)
+    for one in file.aside:
+        build = build.setting_aside(SetAside(one.rule, tuple(one.parts), one.reason))
     return build
 
 
 def build_file(build: Build) -> BuildFile:
     """The file model of a build."""
     return BuildFile(
-        parts=[PlaceFile(kind=kind, part=part_id, keep=part_id in build.kept) for kind, part_id in build.ids()]
+        parts=[PlaceFile(kind=kind, part=part_id, keep=part_id in build.kept) for kind, part_id in build.ids()],
+        aside=[AsideFile(rule=one.rule, parts=list(one.parts), reason=one.reason) for one in build.aside],
     )
 
 

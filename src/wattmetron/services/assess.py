@@ -61,6 +61,7 @@ class Assessment:
     needed_w: int
     missing: tuple[Kind, ...]
     floors: tuple[str, ...]
+    aside: tuple[tuple[Finding, str], ...] = ()
 
     @property
     def parts_minor(self) -> int:
@@ -122,6 +123,8 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
     machine = catalogue.machine(known_build(catalogue, build))
     estimates = tuple(_estimate(catalogue, machine, brief, target) for target in brief.targets)
     drawn = draw(machine, tuple(one for one in estimates if one is not None))
+    findings = weighed(check(machine, wishes_of(brief)), machine, catalogue, book)
+    aside = tuple((one, reason) for one in findings if (reason := reason_aside(machine, build, one)))
     return Assessment(
         brief,
         build,
@@ -129,12 +132,24 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
         book.currency,
         lines,
         estimates,
-        weighed(check(machine, wishes_of(brief)), machine, catalogue, book),
+        tuple(one for one in findings if not reason_aside(machine, build, one)),
         drawn,
         needed_supply_w(drawn.full_w, brief.headroom_percent),
         machine.missing(),
         tuple(floors_missed(catalogue, brief, machine)),
+        aside,
     )
+
+
+def concerned(machine: Machine, finding: Finding) -> tuple[str, ...]:
+    """Ids of the parts that a finding concerns, sorted: it is the same finding while they are the same."""
+    return tuple(sorted({part.id for kind in finding.kinds for part in machine.of(kind)}))
+
+
+def reason_aside(machine: Machine, build: Build, finding: Finding) -> str:
+    """Why a finding is set aside in a build; empty where it counts."""
+    parts = concerned(machine, finding)
+    return next((one.reason for one in build.aside if one.rule == finding.rule and one.parts == parts), "")
 
 
 def known_brief(catalogue: Catalogue, brief: Brief) -> Brief:

@@ -10,8 +10,18 @@ MAX_DRIVES = 8
 
 
 @dataclass(frozen=True, slots=True)
+class SetAside:
+    """A finding that does not count for this build, with the reason: its rule and the ids of the parts concerned."""
+
+    rule: str
+    parts: tuple[str, ...]
+    reason: str
+
+
+@dataclass(frozen=True, slots=True)
 class Build:
-    """Part ids by kind: one of each at most, several drives. ``kept`` parts stay when the rest is proposed."""
+    """Part ids by kind: one of each at most, several drives. ``kept`` parts stay when the rest is proposed;
+    findings ``aside`` do not count while the parts that they concern stay."""
 
     processor: str | None = None
     graphics: str | None = None
@@ -22,6 +32,7 @@ class Build:
     supply: str | None = None
     case: str | None = None
     kept: frozenset[str] = frozenset()
+    aside: tuple[SetAside, ...] = ()
 
     def of(self, kind: Kind) -> tuple[str, ...]:
         """Ids of the parts of a kind."""
@@ -65,6 +76,18 @@ class Build:
         drives = list(self.storage)
         drives.remove(part_id)
         return replace(self, storage=tuple(drives), kept=_still_kept(self.kept, part_id, drives))
+
+    def setting_aside(self, one: SetAside) -> "Build":
+        """This build with a finding set aside; raises BuildError without a reason."""
+        if not one.reason.strip():
+            raise BuildError("The finding is not set aside: say in a few words why it does not count here.")
+        if len(one.reason) > 300:
+            raise BuildError("The reason is longer than 300 characters: shorten it.")
+        return replace(self, aside=(*(own for own in self.aside if (own.rule, own.parts) != (one.rule, one.parts)), one))
+
+    def counting_again(self, rule: str, parts: tuple[str, ...]) -> "Build":
+        """This build with a finding counted again."""
+        return replace(self, aside=tuple(own for own in self.aside if (own.rule, own.parts) != (rule, parts)))
 
     def keeping(self, part_id: str, keep: bool) -> "Build":
         """This build with a part kept, or free again."""

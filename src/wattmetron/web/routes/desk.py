@@ -9,6 +9,7 @@ from fastapi.responses import RedirectResponse, Response
 from starlette.concurrency import run_in_threadpool
 from starlette.datastructures import FormData
 
+from wattmetron.core.briefs.build import SetAside
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.parts import Kind
@@ -186,7 +187,17 @@ _route(
     ),
 )
 _route("own", lambda plan, form, catalogue: edits.own(plan, form.get("part", ""), form.get("owned") == "1", catalogue))
+def _aside(plan: Plan, form: dict[str, str], catalogue: Catalogue) -> tuple[Plan, str]:
+    """Set a finding aside with a reason, or count it again."""
+    rule, parts = form.get("rule", "")[:80], tuple(form.get("parts", "").split()[:12])
+    if form.get("again") == "1":
+        return replace(plan, build=plan.build.counting_again(rule, parts)), f"“{rule}” counts again"
+    one = SetAside(rule, parts, form.get("reason", "").strip())
+    return replace(plan, build=plan.build.setting_aside(one)), f"set “{rule}” aside: {one.reason}"
+
+
 _route("adopt", _adopt)
+_route("aside", _aside)
 _route("remove", _remove)
 _route("keep", _keep)
 _route("clear", _clear)

@@ -9,7 +9,7 @@ from wattmetron.core.equals import Use
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.fit import Finding
 from wattmetron.core.fit.remedies import Remedy
-from wattmetron.core.parts import KINDS, TRUST_FLOORS, Part
+from wattmetron.core.parts import KINDS, TRUST_FLOORS, Kind, Part
 from wattmetron.services.assess import Assessment, assess, finding_remedies, known_build, remaining
 from wattmetron.services.contenders import machine_contender
 from wattmetron.services.cures import Cure
@@ -25,7 +25,7 @@ from wattmetron.web.views.frames import FIGURE_NAMES, FrameRowView, frame_rows
 from wattmetron.web.views.game import GamePanel, game_panel
 from wattmetron.web.views.machine import Machine
 from wattmetron.web.views.meters import MeterView, meters
-from wattmetron.web.views.query import AIM_WORDS, DeskQuery, decode_build, encode_build
+from wattmetron.web.views.query import AIM_WORDS, DeskQuery, decode_build, encode_build, trial_of
 from wattmetron.web.views.required import Required, required, tier_words
 from wattmetron.web.views.settings import SettingsView, settings_view
 from wattmetron.web.views.swap import SwapView, swap_view
@@ -150,8 +150,11 @@ def _fit(catalogue: Catalogue, now: Assessment, opened: Opened, query: DeskQuery
     def trial(found: Cure) -> str:
         return query.url(opened.id, tried=encode_build(found.build, opened.plan.build), propose=None, swap=None)
 
+    def part_trial(kind: Kind, part_id: str) -> str:
+        return query.url(opened.id, tried=trial_of(opened.plan.build, kind, part_id), propose=None, swap=None)
+
     actions = {one.finding: one.remedies for one in findings}
-    return fit_view(catalogue, now, query.by or "level", actions, trial)
+    return fit_view(catalogue, now, query.by or "level", actions, trial, part_trial)
 
 
 def _equals(catalogue: Catalogue, opened: Opened, query: DeskQuery, present: Assessment) -> EqualsView | None:

@@ -10,9 +10,12 @@ from wattmetron.core.fit.drawing import Drawing, drawing
 from wattmetron.core.fit.finding import LEVELS, Finding
 from wattmetron.core.fit.told import TOLD, Told
 from wattmetron.core.parts import KINDS, Kind
-from wattmetron.services.assess import Assessment
+from wattmetron.core.power.tuning import CHANGES
+from wattmetron.services.assess import Assessment, concerned
 from wattmetron.services.cures import Cure, cure
-from wattmetron.services.words import KIND_WORDS, THIN, listed, money
+from wattmetron.services.growth import growth
+from wattmetron.services.tuning import Tuned, ways_to_tune
+from wattmetron.services.words import KIND_WORDS, THIN, listed, money, percent
 from wattmetron.web.charts.case_drawing import Pin, case_drawing
 from wattmetron.web.views.power import PowerView, power_view
 
@@ -25,6 +28,7 @@ class NumberedFinding:
     finding: Finding
     parts: tuple[str, ...]
     remedies: tuple[tuple[str, str], ...]
+    concerned: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,6 +72,9 @@ class FitView:
     power: PowerView | None
     rules: tuple[tuple[Told, bool], ...]
     headline: str
+    aside: tuple[tuple[Finding, str, str], ...]
+    growth: tuple[tuple[str, str, str], ...]
+    tuned: tuple[tuple[str, str, str, str, str], ...]
 
 
 def fit_view(
@@ -76,10 +83,12 @@ def fit_view(
     by: str,
     remedies: dict[Finding, tuple[tuple[str, str], ...]],
     trial: Callable[[Cure], str],
+    part_trial: Callable[[Kind, str], str],
 ) -> FitView:
-    """``remedies`` are the actions of each finding; ``trial`` gives the address that tries a cure."""
+    """``remedies`` are the actions of each finding; ``trial`` and ``part_trial`` give the address that tries a cure or a part."""
     numbered = tuple(
-        NumberedFinding(n, one, tuple(_names(now, one.kinds)), remedies.get(one, ())) for n, one in enumerate(now.findings, start=1)
+        NumberedFinding(n, one, tuple(_names(now, one.kinds)), remedies.get(one, ()), " ".join(concerned(now.machine, one)))
+        for n, one in enumerate(now.findings, start=1)
     )
     drawn = drawing(now.machine)
     found = cure(catalogue, now)
@@ -94,6 +103,9 @@ def fit_view(
         power_view(catalogue, now),
         tuple((one, one.rule in spoken) for one in TOLD),
         _headline(now),
+        tuple((one, reason, " ".join(concerned(now.machine, one))) for one, reason in now.aside),
+        tuple(_growth(catalogue, now, part_trial)),
+        tuple(_tuned(one, now) for one in ways_to_tune(catalogue, now)),
     )
 
 
@@ -157,6 +169,38 @@ def _clearances(drawn: Drawing | None) -> tuple[ClearanceRow, ...]:
         )
         for one in drawn.clearances
     )
+
+
+def _growth(catalogue: Catalogue, now: Assessment, trial: Callable[[Kind, str], str]) -> list[tuple[str, str, str]]:
+    """A heading, a sentence, and the address that tries the part where there is one."""
+    if now.build.empty:
+        return []
+    own = growth(catalogue, now)
+    rows = []
+    for title, kind, found in (("Graphics later", "graphics", own.graphics), ("Processor later", "processor", own.processor)):
+        if found is None:
+            word = KIND_WORDS[kind]  # type: ignore[index]
+            rows.append((title, f"Nothing stronger goes in as it stands: a better {word} needs other parts too.", ""))
+            continue
+        more = "" if found.faster is None else f", {percent(found.faster)} faster"
+        price = "sold nowhere today" if found.delivered_minor is None else f"today {money(found.delivered_minor, now.currency)}"
+        first = f" {found.first}" if found.first else ""
+        rows.append((title, f"Up to {found.part.name}{more}, {price}, with nothing else replaced.{first}", trial(found.kind, found.part.id)))
+    if own.memory_slots is not None and own.memory_gb is not None:
+        slots = "no memory slot" if own.memory_slots <= 0 else f"{own.memory_slots} memory {'slot' if own.memory_slots == 1 else 'slots'}"
+        rows.append(("Memory", f"{slots[:1].upper()}{slots[1:]} free; at most {own.memory_gb:g}{THIN}GB.", ""))
+    if own.m2_slots is not None and own.sata_ports is not None:
+        rows.append(("Drives", f"{max(0, own.m2_slots)} M.2 and {max(0, own.sata_ports)} SATA free.", ""))
+    return rows
+
+
+def _tuned(one: Tuned, now: Assessment) -> tuple[str, str, str, str, str]:
+    """Way, change in frames, watts, targets met, what stands in the way."""
+    ends = [f"{round(100 * end):+d}".replace("-", "−") for end in (one.least, one.most)]
+    frames = f"{ends[0]}{THIN}%" if ends[0] == ends[1] else f"{ends[0]} to {ends[1]}{THIN}%"
+    spread = 100 * 1.28 * CHANGES[one.way].gain_sd
+    watts = f"{one.watts:+d}{THIN}W".replace("-", "−")
+    return one.way, f"{frames}, the gain itself within {spread:.1f}", watts, f"{one.met} of {len(now.counted)}", "; ".join(one.obstacles)
 
 
 def _label(drawn: Drawing, now: Assessment) -> str:

@@ -88,6 +88,7 @@ def _fit(now: Assessment, ghost: Assessment | None) -> MeterView:
     counts = [(level, sum(one.level == level for one in now.findings)) for level in LEVELS]
     words = [(f"{count} {level}", level == "blocks") for level, count in counts if count]
     words += [(f"{len(now.floors)} below the brief", True)] if now.floors else []
+    words += [(f"{len(now.aside)} set aside", False)] if now.aside else []
     if now.missing:
         value = f"{len(now.missing)} missing"
     elif now.blocking:

@@ -22,6 +22,7 @@ class SpanRow:
     split: str
     chart: Markup
     game: bool
+    heaviest: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,8 +50,9 @@ def power_view(catalogue: Catalogue, now: Assessment) -> PowerView | None:
     use = use_of(catalogue, now)
     told = account(machine, tuple(one for one in now.estimates if one is not None), use)
     most_w = load_curve.axis_end_w(told.spans, machine.supply)
+    heaviest = max(told.of("game"), key=lambda span: span.total_w, default=None)
     return PowerView(
-        tuple(_row(span, most_w, now) for span in told.spans),
+        tuple(_row(span, most_w, now, span is heaviest) for span in told.spans),
         load_curve.curve(machine.supply, use.mains_v, most_w, told.spans) if machine.supply else None,
         load_curve.scale(most_w),
         _level(now, use.mains_v),
@@ -58,7 +60,7 @@ def power_view(catalogue: Catalogue, now: Assessment) -> PowerView | None:
     )
 
 
-def _row(span: Span, most_w: float, now: Assessment) -> SpanRow:
+def _row(span: Span, most_w: float, now: Assessment, heaviest: bool) -> SpanRow:
     wall = "" if span.wall_w is None else f"{span.wall_w:.0f}{THIN}W at the wall"
     load = "" if span.load_share is None else f"{percent(span.load_share)} of the supply"
     if span.state == "spike" and now.machine.supply:
@@ -71,6 +73,7 @@ def _row(span: Span, most_w: float, now: Assessment) -> SpanRow:
         f"processor {span.processor_w:.0f}, card {span.graphics_w:.0f}, rest {span.rest_w:.0f}",
         load_curve.bar(span, most_w, now.machine.supply),
         span.state == "game",
+        heaviest,
     )
 
 
