@@ -2,12 +2,16 @@
 
 import html
 import re
+from dataclasses import replace
 
 from tests.web.conftest import HTMX, form
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.parts import TRUST_FLOORS, trust_of
 from wattmetron.core.power.account import account
 from wattmetron.services.assess import assess
+from wattmetron.services.proposals import answer
+from wattmetron.services.words import money
 from wattmetron.web.views.power import use_of
 
 CODE = r"<script>|<style| style=| on\w+="
@@ -163,3 +167,16 @@ def test_a_finding_is_set_aside_with_a_reason_and_counts_again_with_other_parts(
     assert "Set aside: the side panel stays off" not in tried
     again = client.post("/briefs/7/aside", data=form(workshop, 7, **{k: fields[k] for k in ("rule", "parts")}, again="1"), headers=HTMX).text
     assert "4 blocks" in again
+
+
+def test_what_each_trust_floor_costs_is_a_proposal_of_its_own(client, workshop):
+    catalogue, plan = workshop.catalogue(), workshop.open(1).plan
+    text = html.unescape(client.get("/briefs/1/brief?trust=1").text)
+    table = re.search(r'id="trust-rows".*?</section>', text, re.DOTALL)[0]
+    costs = [answer(catalogue, replace(plan.brief, trust_floor=floor), plan.build, "most frames").assessment for floor in TRUST_FLOORS]
+    assert all(costs)
+    for floor, own in zip(TRUST_FLOORS, costs, strict=True):
+        row = re.search(rf"<td>{floor}</td>.*?</tr>", table)[0]
+        assert money(own.spent_minor, "EUR") in row and f"{own.met} of 6 met" in row
+    for floor, own in zip(TRUST_FLOORS, costs, strict=True):
+        assert all(trust_of(part) in TRUST_FLOORS[floor] for part in own.machine.parts())

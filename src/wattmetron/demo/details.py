@@ -26,6 +26,8 @@ WARRANTY_YEARS: dict[type[Part], float] = {
     Processor: 3, Graphics: 2, Mainboard: 3, Memory: 10, Storage: 5, Cooler: 5, PowerSupply: 5, Case: 2,
 }  # fmt: skip
 
+LONG_WARRANTY = {"Saltgrove", "Fennwick", "Lidd & Frame", "Ledgerock", "Ampherst"}
+
 # Few parts disappoint; few are hardly known.
 POORLY_REVIEWED = {"coldreach-puff": 48.0, "ledgerock-spoil-1000": 55.0, "lowhum-small-300": 57.0}
 UNREVIEWED = {"lowhum-plain-400", "boxwood-yard-trunk", "stonepier-drum-2000", "coldreach-cat-s-paw-black"}
@@ -74,7 +76,7 @@ def _of_kind(part: Part) -> Part:
 
 def _known(part: P, draw: random.Random) -> P:
     """Warranty, reviews and colour."""
-    found: dict[str, Any] = {"source": "the maker's data sheet", "warranty_years": WARRANTY_YEARS[type(part)]}
+    found: dict[str, Any] = {"source": "the maker's data sheet", "warranty_years": WARRANTY_YEARS[type(part)] + (2 if part.maker in LONG_WARRANTY else 0)}
     found["colour"] = next((colour for word, colour in COLOURS.items() if word in part.model), "")
     if part.id in NO_NAME_SUPPLIES:
         return replace(part, source="the offer's text", warranty_years=None, reviews=14, review_percent=51.0,

@@ -200,9 +200,11 @@ def _nothing_fits(catalogue: Catalogue, brief: Brief) -> str:
             "No build is possible: the catalogue has no cooler, and no processor with a boxed one that suffices "
             "fits the rest. Import coolers."
         )
+    if brief.trust_floor != "anything" and cheapest_fit(catalogue, replace(brief, trust_floor="anything", accept_spill=True, targets=()), Build()).build:
+        return f"Nothing fits together with trust in parts at “{brief.trust_floor}”: lower that floor in the brief, or have more parts reviewed."
     return (
         "No set of parts fits together under this brief's rules: loosen the part price cap, the floors of "
-        "memory and storage, or let go of a kept or owned part."
+        "memory and storage, the limit in watts, or let go of a kept or owned part."
     )
 
 

@@ -24,6 +24,11 @@ def money_range(low_minor: int, high_minor: int, currency: str) -> str:
     return f"{low}–{high.split(GAP)[-1]}" if low_minor else high
 
 
+def money_change(minor: int, currency: str) -> str:
+    """``EUR 38 more``, ``EUR 5 less`` or ``the same``."""
+    return "the same" if not minor else f"{money(abs(minor), currency)} {'more' if minor > 0 else 'less'}"
+
+
 def round_money(minor: int, currency: str) -> str:
     """Money to the whole unit."""
     amount = to_decimal(abs(minor)).quantize(Decimal(1))

@@ -100,7 +100,8 @@ class CaseBits:
         self.cards = np.stack(beside)
 
     def _rows(self, rows: Iterable[list[bool]]) -> Bits:
-        return self._packed(np.array([*rows], dtype=bool).reshape(-1, len(self.cases)))
+        listed = [*rows]
+        return self._packed(np.array(listed, dtype=bool).reshape(len(listed), len(self.cases)))
 
     def _packed(self, rows: NDArray[np.bool_]) -> Bits:
         padded = np.zeros((rows.shape[0], self.words * 64), dtype=bool)

@@ -16,7 +16,8 @@ from wattmetron.services.cures import Cure
 from wattmetron.services.proposals import Answer, answer
 from wattmetron.services.publishing import GameState
 from wattmetron.services.swaps import swap
-from wattmetron.services.words import KIND_WORDS, money
+from wattmetron.services.trust_costs import trust_costs
+from wattmetron.services.words import KIND_WORDS, listed, money, money_change
 from wattmetron.services.workshop import Opened
 from wattmetron.web.views.build import BuildView, build_view
 from wattmetron.web.views.equals import EqualsView, equals_view
@@ -49,6 +50,18 @@ class Trying:
     leave_url: str
 
 
+@dataclass(frozen=True, slots=True)
+class TrustRow:
+    """A trust floor with the cost of its proposal, how that differs, what it meets, and its parts below plain."""
+
+    floor: str
+    own: bool
+    cost: str
+    change: str
+    met: str
+    below: str
+
+
 @dataclass(frozen=True)
 class Desk:
     """The page's content."""
@@ -74,6 +87,7 @@ class Desk:
     equals: EqualsView | None
     settings: SettingsView | None
     fit: FitView | None
+    trust_rows: tuple[TrustRow, ...]
     notice: str = ""
     error: str = ""
     drafts: dict[str, str] = field(default_factory=dict)
@@ -141,7 +155,25 @@ def make_desk(
         _equals(catalogue, opened, query, present),
         settings_view(catalogue, now, query.settings, query.money, query.url(opened.id, money=True)) if query.settings else None,
         _fit(catalogue, now, opened, query, findings) if query.view == "fit" else None,
+        _trust(catalogue, brief, plan.build) if query.trust else (),
     )
+
+
+def _trust(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[TrustRow, ...]:
+    """What each floor costs, against the brief's own."""
+    told = trust_costs(catalogue, brief, build, "most frames")
+    base = next((one.assessment for one in told if one.own), None)
+    rows = []
+    for one in told:
+        if one.assessment is None:
+            rows.append(TrustRow(one.floor, one.own, "nothing fits within the budget", "", "", ""))
+            continue
+        now = one.assessment
+        delta = "" if base is None or one.own else money_change(now.spent_minor - base.spent_minor, now.currency)
+        worst = "" if now.worst is None else f"{100 * now.worst.judged_fps / now.worst.target.fps:.0f}\u202f%"
+        below = listed(list(one.below)) or "none"
+        rows.append(TrustRow(one.floor, one.own, money(now.spent_minor, now.currency), delta, f"{now.met} of {len(now.counted)} met, worst at {worst}", below))
+    return tuple(rows)
 
 
 def _fit(catalogue: Catalogue, now: Assessment, opened: Opened, query: DeskQuery, findings: tuple[FindingView, ...]) -> FitView:

@@ -60,6 +60,7 @@ class DeskQuery:
     settings: str | None = None
     money: bool = False
     by: str | None = None
+    trust: bool = False
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""
@@ -93,4 +94,5 @@ def read_query(view: str, params: dict[str, str]) -> DeskQuery:
         settings=(params.get("settings") or "")[:20] or None,
         money=params.get("money") == "1",
         by="part" if params.get("by") == "part" else None,
+        trust=params.get("trust") == "1",
     )
