@@ -5,6 +5,7 @@ import re
 from playwright.sync_api import expect
 
 from tests.e2e.conftest import serious, settled
+from wattmetron.demo import CATALOGUE
 
 
 def test_several_findings_are_cleared_and_the_smallest_case_clashes_again(site, page):
@@ -98,3 +99,31 @@ def test_an_owned_machine_pays_for_what_is_replaced_alone(site, page):
     page.keyboard.press("a")
     expect(page.locator("#trybar")).to_have_count(0)
     expect(page.locator("#build .sum")).to_contain_text(price)
+
+
+def test_parts_are_typed_in_and_brought_in_from_a_table_and_taken_back(site, page):
+    page.goto(f"{site.url}/parts?kind=supply")
+    page.locator("#add-part").click()
+    for name, value in {
+        "maker": "Ampherst", "model": "Loft 620", "watts": "620", "spike_w": "930", "cpu_8pin": "1", "pcie_8pin": "4", "pcie_16pin": "0",
+    }.items():  # fmt: skip
+        page.locator(f"#p-{name}").fill(value)
+    assert serious(page) == []
+    page.locator("#save-part").click()
+    expect(page.locator("#notice")).to_contain_text("Added Ampherst Loft 620")
+    page.locator("#o-shop").fill("Quayside Parts")
+    page.locator("#o-price").fill("59.90")
+    page.locator("#add-offer").click()
+    expect(page.locator("#desk")).to_contain_text("EUR\u00a059.90")
+    assert serious(page) == []
+    page.goto(f"{site.url}/parts/import")
+    line = (CATALOGUE / "supplies.csv").read_text().splitlines()
+    changed = "\n".join([line[0], line[1].replace(",1000,", ",1010,", 1)]) + "\n"
+    page.locator("#import-file").set_input_files({"name": "supplies.csv", "mimeType": "text/csv", "buffer": changed.encode()})
+    page.locator("#look").click()
+    expect(page.locator("#preview h2")).to_contain_text("0 new, 1 changed")
+    assert serious(page) == []
+    page.locator("#bring-in").click()
+    expect(page.locator("#notice")).to_contain_text("Brought in supplies.csv")
+    page.keyboard.press("u")
+    expect(page.locator("#notice")).to_contain_text("Took back: brought in supplies.csv")

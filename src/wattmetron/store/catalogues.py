@@ -18,6 +18,7 @@ from wattmetron.core.games.published import Assumptions, NamedPart, Published
 from wattmetron.core.games.results import ColumnRoles, Results
 from wattmetron.core.parts import KINDS, PART_TYPES, Part, kind_of
 from wattmetron.core.prices.offers import Offer, Region
+from wattmetron.store.briefs import ConflictError
 from wattmetron.store.tables import EntryRow, ImportRow, OfferRow
 
 OFFER_COLUMNS = tuple(one.name for one in fields(Offer))
@@ -81,12 +82,12 @@ def _revise_entries(session: Session, catalogue: Catalogue, import_id: int) -> N
     _insert(session, "entries", ("kind", "key", "data", "from_import"), rows)
 
 
-def _by_hand(session: Session) -> set[int]:
-    """Standing entries that were made by hand: an import that lacks them leaves them."""
+def _by_hand(session: Session, table: Table = ENTRIES) -> set[int]:
+    """Standing rows that were made by hand: an import that lacks them leaves them."""
     query = (
-        select(ENTRIES.c.id)
-        .join(ImportRow, ImportRow.id == ENTRIES.c.from_import)
-        .where(ENTRIES.c.until_import.is_(None), ImportRow.by_hand.is_(True))
+        select(table.c.id)
+        .join(ImportRow, ImportRow.id == table.c.from_import)
+        .where(table.c.until_import.is_(None), ImportRow.by_hand.is_(True))
     )
     return set(session.scalars(query))
 
@@ -136,7 +137,9 @@ def _revise_offers(session: Session, catalogue: Catalogue, import_id: int) -> No
     }
     wanted = [_values_of(offer) for offer in catalogue.offers]
     new = set(wanted)
-    _end(session, OFFERS, [row_id for values, row_id in standing.items() if values not in new], import_id)
+    by_hand = _by_hand(session, OFFERS)
+    gone = [row_id for values, row_id in standing.items() if values not in new and row_id not in by_hand]
+    _end(session, OFFERS, gone, import_id)
     rows = [
         (*values[:-1], values[-1].isoformat(), import_id) for values in wanted if values not in standing
     ]
@@ -184,7 +187,7 @@ def _standing(table: Table, as_of: int) -> Any:
     return and_(table.c.from_import <= as_of, or_(table.c.until_import.is_(None), table.c.until_import > as_of))
 
 
-Edit = Game | Published | NamedPart | Assumptions | Chart | Results | ColumnRoles | None
+Edit = Part | Game | Published | NamedPart | Assumptions | Chart | Results | ColumnRoles | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -217,13 +220,66 @@ def changed_by_hand(session: Session, kind: str, key: str) -> bool:
     return last is not None and bool(session.scalar(select(ImportRow.by_hand).where(ImportRow.id == (last[0] or last[1]))))
 
 
-def revise(session: Session, edits: Mapping[tuple[str, str], Edit], source: str) -> None:
-    """Replace entries by hand (None takes one out), as one edit."""
+def revise(session: Session, edits: Mapping[tuple[str, str], Edit], source: str) -> int:
+    """Replace entries by hand (None takes one out), as one edit; returns its id."""
     row = _begin(session, source, True)
     gone = [found for kind, key in edits if (found := standing_id(session, kind, key))]
     _end(session, ENTRIES, gone, row.id)
     rows = [(kind, key, _dumped(kind, value), row.id) for (kind, key), value in edits.items() if value is not None]
     _insert(session, "entries", ("kind", "key", "data", "from_import"), rows)
+    return row.id
+
+
+def revise_offers(session: Session, part_id: str, region: str, offers: Iterable[Offer], source: str) -> int:
+    """Put offers by hand in place of a part's offers of the same shops in a region; returns the edit's id."""
+    row = _begin(session, source, True)
+    new = list(offers)
+    query = select(OFFERS.c.id).where(
+        OFFERS.c.until_import.is_(None), OFFERS.c.part_id == part_id, OFFERS.c.region == region, OFFERS.c.shop.in_([one.shop for one in new])
+    )
+    _end(session, OFFERS, list(session.scalars(query)), row.id)
+    rows = [(*values[:-1], values[-1].isoformat(), row.id) for values in map(_values_of, new)]
+    _insert(session, "offers", (*OFFER_COLUMNS, "from_import"), rows)
+    return row.id
+
+
+def edit_said(session: Session, edit_id: int) -> str:
+    """What an edit by hand was, while it can be taken back; empty otherwise."""
+    made = session.get(ImportRow, edit_id)
+    return made.source if made is not None and made.by_hand else ""
+
+
+def undo_edit(session: Session, edit_id: int) -> str:
+    """Take an edit by hand back, entries and offers; returns what it was. Raises ConflictError where something that it
+    touched was changed since."""
+    made = session.get(ImportRow, edit_id)
+    if made is None or not made.by_hand:
+        raise ConflictError("There is no such edit to take back.")
+    row = _begin(session, f"took back: {made.source}", True)
+    for table, key, columns in (
+        (ENTRIES, ("kind", "key"), ("kind", "key", "data")),
+        (OFFERS, ("part_id", "shop", "region", "condition"), OFFER_COLUMNS),
+    ):
+        brought = session.execute(select(table.c.id, table.c.until_import).where(table.c.from_import == edit_id)).all()
+        ended = session.execute(select(*(table.c[name] for name in columns)).where(table.c.until_import == edit_id)).all()
+        keys = [tuple(getattr(one, name) for name in key) for one in ended]
+        later = [one for one in keys if _stands_otherwise(session, table, key, one, edit_id)]
+        if later or any(one.until_import is not None for one in brought):
+            raise ConflictError("What this edit touched was changed since: look at what it says now.")
+        _end(session, table, [one.id for one in brought], row.id)
+        _insert(session, table.name, (*columns, "from_import"), [(*(_raw(value) for value in one), row.id) for one in ended])
+    return made.source
+
+
+def _stands_otherwise(session: Session, table: Table, key: tuple[str, ...], values: tuple[Any, ...], edit_id: int) -> bool:
+    """Whether another revision than the edit's stands in a place."""
+    same = [table.c[name] == value for name, value in zip(key, values, strict=True)]
+    query = select(table.c.id).where(*same, table.c.until_import.is_(None), table.c.from_import != edit_id)
+    return session.scalar(query) is not None
+
+
+def _raw(value: Any) -> Any:
+    return value.isoformat() if hasattr(value, "isoformat") else value
 
 
 def revisions(session: Session, kind: str, key: str, most: int = 20) -> list[Revision]:

@@ -13,7 +13,7 @@ from wattmetron.core.errors import WattmetronError
 from wattmetron.services.workshop import Workshop
 from wattmetron.store.briefs import ConflictError, NoSuchBriefError
 from wattmetron.web.pages import page
-from wattmetron.web.routes import api, briefs, desk, games, parts
+from wattmetron.web.routes import api, briefs, desk, games, part_edits, parts
 from wattmetron.web.security import Guard
 
 STATIC = Path(__file__).with_name("static")
@@ -27,6 +27,7 @@ def make_app(workshop: Workshop, hosts: list[str] | None = None) -> FastAPI:
     app.include_router(briefs.router)
     app.include_router(desk.router)
     app.include_router(games.router)
+    app.include_router(part_edits.router)
     app.include_router(parts.router)
     app.include_router(api.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")

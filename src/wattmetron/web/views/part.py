@@ -9,6 +9,7 @@ from wattmetron.core.parts import Kind, Part, judge, kind_of
 from wattmetron.core.parts.trust import Judgement
 from wattmetron.core.prices.offers import Offer
 from wattmetron.services.assess import assess
+from wattmetron.services.part_edits import part_version
 from wattmetron.services.shelf import ShelfQuery
 from wattmetron.services.swaps import traits
 from wattmetron.services.words import THIN, listed, money
@@ -35,6 +36,8 @@ class PartPage:
 
     part: Part
     kind: str
+    key: Kind
+    version: int
     list_url: str
     trust: Judgement
     reviews: str
@@ -66,6 +69,8 @@ def part_page(workshop: Workshop, catalogue: Catalogue, part_id: str, params: di
     return PartPage(
         part,
         PLURALS[kind],
+        kind,
+        part_version(workshop, part_id, kind),
         kind_url(replace(state, typed={"brief": params.get("brief", "")}), kind),
         judge(part),
         reviews,
