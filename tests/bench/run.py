@@ -14,7 +14,7 @@ from urllib.request import urlopen
 import psutil
 from playwright.sync_api import sync_playwright
 
-from tests.bench import charts, fits, games
+from tests.bench import charts, fits, games, parts
 from tests.bench.highs import least_money
 from tests.e2e.conftest import FLAGS, Site, chromium
 from tests.worlds import World
@@ -222,4 +222,6 @@ if __name__ == "__main__":
     games.reading()
     games.verdicts()
     games.games_page()
+    parts.rules()
+    parts.pages()
     memory()

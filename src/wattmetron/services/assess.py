@@ -1,7 +1,9 @@
 """What is to be said about a build for a brief: frames, fit, money, power, what is missing."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from typing import TypeVar, cast
 
 from wattmetron.core.balance import cheapest_fit
 from wattmetron.core.balance.answer import NEVER
@@ -18,6 +20,8 @@ from wattmetron.core.machine import Machine
 from wattmetron.core.parts import Kind, Part
 from wattmetron.core.power.draw import Draw, draw, needed_supply_w
 from wattmetron.core.prices.offers import Offer
+
+T = TypeVar("T")
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,17 +107,22 @@ class Assessment:
 
 def assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
     """Compute everything about a build; parts and games that the catalogue lost are left out and said so."""
+    return remembered(catalogue, ("assess", brief, build), lambda: _assess(catalogue, brief, build))
+
+
+def remembered(catalogue: Catalogue, key: tuple[str, Brief, Build], compute: Callable[[], T]) -> T:
+    """What was computed about a build before, as long as the catalogue is the same one."""
     cache = _cache(id(catalogue))
-    key = (brief, build)
     if key not in cache:
-        if len(cache) > 256:
+        found = compute()
+        if len(cache) > 512:
             cache.clear()
-        cache[key] = (catalogue, _assess(catalogue, brief, build))
-    return cache[key][1]
+        cache[key] = (catalogue, found)
+    return cast(T, cache[key][1])
 
 
 @lru_cache(maxsize=2)
-def _cache(_catalogue_id: int) -> dict[tuple[Brief, Build], tuple[Catalogue, Assessment]]:
+def _cache(_catalogue_id: int) -> dict[tuple[str, Brief, Build], tuple[Catalogue, object]]:
     return {}
 
 
@@ -207,6 +216,10 @@ def remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining | None:
     """The least that the missing kinds cost with everything chosen kept, or None for a whole machine."""
     if not assessment.missing:
         return None
+    return remembered(catalogue, ("remaining", assessment.brief, assessment.build), lambda: _remaining(catalogue, assessment))
+
+
+def _remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining:
     answer = cheapest_fit(catalogue, known_brief(catalogue, assessment.brief), known_build(catalogue, assessment.build))
     if answer.build is None or answer.cost_minor >= NEVER:
         return Remaining(assessment.missing, None, None)
@@ -215,6 +228,11 @@ def remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining | None:
 
 def finding_remedies(catalogue: Catalogue, assessment: Assessment, finding: Finding) -> tuple[Remedy, ...]:
     """Actions that clear a finding."""
+    key = (f"remedies {finding.rule} {finding.sentence}", assessment.brief, assessment.build)
+    return remembered(catalogue, key, lambda: _finding_remedies(catalogue, assessment, finding))
+
+
+def _finding_remedies(catalogue: Catalogue, assessment: Assessment, finding: Finding) -> tuple[Remedy, ...]:
     book = catalogue.prices(assessment.brief.region, assessment.brief.allow_used)
     try:
         return remedies(catalogue, book, assessment.build, finding, wishes_of(assessment.brief))

@@ -7,7 +7,7 @@ from wattmetron.core.briefs import Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit import Finding
 from wattmetron.core.parts import KINDS, Kind
-from wattmetron.services.assess import Assessment, assess, known_brief, known_build
+from wattmetron.services.assess import Assessment, assess, known_brief, known_build, remembered
 
 SIDES: frozenset[Kind] = frozenset({"processor", "graphics"})
 OTHERS: frozenset[Kind] = frozenset({"mainboard", "memory", "cooler", "supply", "case"})
@@ -28,6 +28,10 @@ def cure(catalogue: Catalogue, now: Assessment) -> Cure | None:
     blocking = [one for one in now.findings if one.level == "blocks"]
     if not blocking:
         return None
+    return remembered(catalogue, ("cure", now.brief, now.build), lambda: _cure(catalogue, now, blocking))
+
+
+def _cure(catalogue: Catalogue, now: Assessment, blocking: list[Finding]) -> Cure | None:
     for freed in _widening(now, blocking):
         found = _fitted(catalogue, now, freed)
         if found is not None:

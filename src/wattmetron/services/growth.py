@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit import Finding
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.platform import firmware
 from wattmetron.core.fit.ports import sata_left
@@ -82,4 +83,4 @@ def _speed(part: Part) -> float:
 
 
 def _first(machine: Machine) -> str:
-    return next((one.sentence for one in firmware(machine) if hasattr(one, "sentence")), "")
+    return next((one.sentence for one in firmware(machine) if isinstance(one, Finding)), "")

@@ -1,8 +1,7 @@
 """A finding: what a rule says about the parts concerned."""
 
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from wattmetron.core.parts import Kind
 
@@ -10,8 +9,7 @@ Level = Literal["blocks", "do first", "wastes", "good to know"]
 LEVELS: tuple[Level, ...] = ("blocks", "do first", "wastes", "good to know")
 
 
-@dataclass(frozen=True, slots=True)
-class Figure:
+class Figure(NamedTuple):
     """A compared figure with its unit."""
 
     label: str
@@ -19,8 +17,7 @@ class Figure:
     unit: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Finding:
+class Finding(NamedTuple):
     """Level, kinds concerned, one plain sentence, the figures compared, what to do.
 
     ``remedy_kinds`` are the kinds whose change can clear it, best first.
@@ -35,8 +32,7 @@ class Finding:
     remedy_kinds: tuple[Kind, ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
-class Gap:
+class Gap(NamedTuple):
     """What a rule cannot judge, because a figure of a part is not known."""
 
     rule: str

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 from wattmetron.core.briefs import Build
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.waste import does_as_much
@@ -38,7 +39,7 @@ def remedies(
     before, unjudged = _grave(present) - Counter([finding.level]), _unjudged(present)
     found = []
     for kind in finding.remedy_kinds:
-        for remedy in _in_order(catalogue, book, build, kind):
+        for remedy in _hopeful(machine, finding, wishes, list(_in_order(catalogue, book, build, kind))):
             after = catalogue.machine(remedy.build)
             left = check(after, wishes)
             silent = all((one.rule, one.kinds) != (finding.rule, finding.kinds) for one in left)
@@ -46,6 +47,17 @@ def remedies(
                 found.append(remedy)
                 break
     return tuple(found)
+
+
+def _hopeful(machine: Machine, finding: Finding, wishes: Wishes, tried: list[Remedy]) -> Iterator[Remedy]:
+    """Remedies without those after which the same rule still blocks: looked at the short way, one after the other."""
+    if finding.level != "blocks" or not tried or tried[0].kind == "storage":
+        yield from tried
+        return
+    against = reasons_against(machine, tried[0].kind, (one.part for one in tried), wishes)
+    for one, found in zip(tried, against, strict=True):
+        if all((own.rule, own.kinds) != (finding.rule, finding.kinds) for own in found):
+            yield one
 
 
 def _in_order(catalogue: Catalogue, book: PriceBook, build: Build, kind: Kind) -> Iterator[Remedy]:

@@ -1,7 +1,6 @@
 """Whether what a rule calls waste really is: only where something cheaper on sale does as much."""
 
 from collections.abc import Iterable
-from dataclasses import replace
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.finding import Finding
@@ -48,4 +47,4 @@ def _cheaper_kit(machine: Machine, catalogue: Catalogue, book: PriceBook) -> boo
 
 def _no_waste(finding: Finding) -> Finding:
     advice = "No cheaper kit on sale does as much here: nothing to do."
-    return replace(finding, level="good to know", advice=advice, remedy_kinds=())
+    return finding._replace(level="good to know", advice=advice, remedy_kinds=())
