@@ -11,6 +11,7 @@ from tests.e2e.conftest import serious
 def test_a_loose_chart_is_tied_in_and_a_source_left_out(site, page):
     page.goto(f"{site.url}/briefs")
     page.get_by_role("link", name="Parts").click()
+    page.get_by_role("link", name="The scale of speeds").click()
     expect(page.locator("h1")).to_have_text("Scale")
     expect(page.get_by_label("Tied to nothing")).to_contain_text("Comparing Nacre Spit 6 GB with")
     page.get_by_label("Part", exact=True).fill("Nacre Spit 6 GB")

@@ -19,6 +19,7 @@ from wattmetron.services.workshop import Workshop
 from wattmetron.store.briefs import ConflictError
 from wattmetron.web.pages import page
 from wattmetron.web.routes.briefs import workshop_of
+from wattmetron.web.views.part import part_page
 from wattmetron.web.views.part_form import part_form
 from wattmetron.web.views.shelf_state import PLURALS
 
@@ -188,3 +189,22 @@ def _undo(request: Request, form: Form) -> Response:
     except WattmetronError as error:
         return RedirectResponse("/parts?" + urlencode({"kind": _kind(form.get("kind", "")), "error": str(error)}), 303)
     return RedirectResponse("/parts?" + urlencode({"kind": _kind(form.get("kind", "")), "said": f"Took back: {said}."}), 303)
+
+
+def notice_of(workshop: Workshop, params: Form) -> dict[str, str]:
+    """What was just done, with the edit that can be taken back, or what could not be done."""
+    done = part_edits.edit_said(workshop, params.get("done", ""))
+    notice = f"{done[:1].upper()}{done[1:]}." if done else params.get("said", "")[:300]
+    return {"notice": notice, "edit": params.get("done", "") if done else "", "refused": params.get("error", "")[:500]}
+
+
+@router.get("/parts/{part_id}")
+def one_part(request: Request, part_id: str) -> Response:
+    workshop = workshop_of(request)
+    catalogue, params = workshop.catalogue(), dict(request.query_params)
+    content = {
+        "s": part_page(workshop, catalogue, part_id, params),
+        "regions": [(one.id, f"{one.name} ({one.currency})") for one in catalogue.regions.values()],
+        **notice_of(workshop, params),
+    }
+    return page(request, "part.html", content)

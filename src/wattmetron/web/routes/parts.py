@@ -21,12 +21,11 @@ from wattmetron.services.charting import (
     typed_comparison,
     undo_chart,
 )
-from wattmetron.services.part_edits import edit_said
 from wattmetron.services.workshop import Workshop
 from wattmetron.store.briefs import ConflictError
 from wattmetron.web.pages import page
 from wattmetron.web.routes.briefs import workshop_of
-from wattmetron.web.views.part import part_page
+from wattmetron.web.routes.part_edits import notice_of
 from wattmetron.web.views.scale import MEASURE_WORDS, read_scale_query, scale_page
 from wattmetron.web.views.shelf import shelf_page
 from wattmetron.web.views.shelf_state import read_state
@@ -44,16 +43,9 @@ def list_page(request: Request) -> Response:
         "s": shelf_page(catalogue, state),
         "briefs": [(one.id, one.plan.brief.name) for one in workshop.briefs()],
         "regions": [(one.id, one.name) for one in catalogue.regions.values()],
-        **_notice(workshop, dict(request.query_params)),
+        **notice_of(workshop, dict(request.query_params)),
     }
     return page(request, "shelf.html", content)
-
-
-def _notice(workshop: Workshop, params: Form) -> dict[str, str]:
-    """What was just done, with the edit that can be taken back, or what could not be done."""
-    done = edit_said(workshop, params.get("done", ""))
-    notice = f"{done[:1].upper()}{done[1:]}." if done else params.get("said", "")[:300]
-    return {"notice": notice, "edit": params.get("done", "") if done else "", "refused": params.get("error", "")[:500]}
 
 
 @router.get("/parts/scale")
@@ -138,15 +130,3 @@ _route("comparisons", _add_comparison)
 _route("mute", _mute)
 _route("remove", _remove)
 _route("undo", _undo)
-
-
-@router.get("/parts/{part_id}")
-def one_part(request: Request, part_id: str) -> Response:
-    workshop = workshop_of(request)
-    catalogue, params = workshop.catalogue(), dict(request.query_params)
-    content = {
-        "s": part_page(workshop, catalogue, part_id, params),
-        "regions": [(one.id, f"{one.name} ({one.currency})") for one in catalogue.regions.values()],
-        **_notice(workshop, params),
-    }
-    return page(request, "part.html", content)
