@@ -18,12 +18,14 @@ from wattmetron.core.machine import Machine
 from wattmetron.core.parts import (
     Case,
     Cooler,
+    Fan,
     Graphics,
     Mainboard,
     Memory,
     PowerSupply,
     Processor,
     Storage,
+    WirelessAdapter,
     judge,
 )
 
@@ -60,6 +62,8 @@ CASE = Case(
     cooler_height_mm=155, fans_included=2, airflow="mesh", card_height_mm=120, card_thickness_mm=48, supply_length_mm=160,
     radiator_front_mm=240, places_25=1, places_35=1, fan_places=4, front_ports=("USB 3",), lights=("5 V",),
 )  # fmt: skip
+FAN = Fan(id="fan", maker="Coldreach", model="Sail", size_mm=120)
+PACK = replace(FAN, id="pack", pack=3)
 WHOLE = Machine(CHIP, CARD, BOARD, KIT, (DRIVE,), COOLER, SUPPLY, CASE)
 """Everything fits, much of it to the millimetre and to the watt: each near miss."""
 
@@ -106,6 +110,8 @@ SPEAKS = [
     ("front ports", "good to know", with_(case={"front_ports": ("USB 3", "USB-C")}), "USB-C in front of"),
     ("lights", "good to know", with_(case={"lights": ("12 V",)}), "The 12 V lights"),
     ("fan headers", "do first", with_(case={"fans_included": 4}), "brings 4 fans; Kitefall Board has 3"),
+    ("fan headers", "do first", with_(added=(FAN, FAN)), "brings 2 fans and 2 more are added; Kitefall Board has 3"),
+    ("fan places", "wastes", with_(added=(PACK,)), "5 fans for 4 places"),
     ("board form factor", "blocks", with_(mainboard={"form_factor": "E-ATX"}), "is E-ATX"),
     ("card length", "blocks", with_(graphics={"length_mm": 281}), "281 mm long, 1 mm more"),
     ("card length", "blocks", with_(cooler=LIQUID), "52 mm more than Lidd & Frame Case takes with the radiator"),
@@ -177,6 +183,9 @@ NEAR_MISSES = [
     ("memory clearance", with_(memory={"height_mm": 60}, cooler=LIQUID)),
     ("boxed cooler", with_(cooler=None)),
     ("case airflow", with_(case={"airflow": "side vents"})),
+    ("case airflow", with_(case={"airflow": "closed"}, added=(FAN,))),
+    ("fan headers", with_(added=(FAN,))),
+    ("fan places", with_(added=(PACK,), case={"fan_places": None})),
     ("supply watts", with_(supply={"watts": 492})),
     ("supply spikes", with_(supply={"spike_w": 451})),
     ("SATA power plugs", with_(storage=(SMALL,) * 9, supply={"sata_plugs": None})),
@@ -232,6 +241,13 @@ def test_goes_in_is_what_the_rules_of_the_case_say():
     own = {name for name, one in BY_RULE.items() if one.family == "clearance"} | {"drive places"}
     for _, _, machine, _ in SPEAKS:
         assert goes_in(machine) == (not any(one.level == "blocks" and one.rule in own for one in check(machine)))
+
+
+def test_an_adapter_is_as_good_as_wireless_on_the_board():
+    adapter = WirelessAdapter(id="wave", maker="Dunmarrow", model="Halyard", standard="Wi-Fi 6", via="USB")
+    assert not of(with_(added=(adapter,)), "wireless", Wishes(wireless=True))
+    assert not of(with_(mainboard={"wireless": "Wi-Fi 6"}), "wireless", Wishes(wireless=True))
+    assert with_(added=(PACK, FAN, adapter)).fans == 6
 
 
 def test_parts_not_yet_chosen_raise_no_findings():

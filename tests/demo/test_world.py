@@ -96,6 +96,7 @@ EXERCISED: dict[str, dict[str, tuple[str, ...]]] = {
     "front ports": {"case": ("boxwood-yard-bulkhead",)},
     "lights": {"case": ("boxwood-yard-galley-glass",)},
     "fan headers": {"case": ("boxwood-yard-hold-wide",)},
+    "fan places": {"fan": ("coldreach-sail-120-three", "coldreach-sail-120-three")},
     "board form factor": {"mainboard": ("dunmarrow-weatherboard-wide-capstan",)},
     "card length": {"graphics": ("dunmarrow-fathom-24-broad",)},
     "card height": {"graphics": ("dunmarrow-ayre-3-twin",)},

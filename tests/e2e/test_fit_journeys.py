@@ -127,3 +127,26 @@ def test_parts_are_typed_in_and_brought_in_from_a_table_and_taken_back(site, pag
     expect(page.locator("#notice")).to_contain_text("Brought in supplies.csv")
     page.keyboard.press("u")
     expect(page.locator("#notice")).to_contain_text("Took back: brought in supplies.csv")
+
+
+def test_fans_and_a_display_are_added_and_the_display_is_paid_elsewhere(site, page):
+    page.goto(f"{site.url}/briefs/1/fit")
+    page.locator("#row-further").click()
+    page.locator("#try-coldreach-sail-120").click()
+    expect(page.locator("#trybar")).to_contain_text("Trying Coldreach Sail 120")
+    page.keyboard.press("a")
+    expect(page.locator("#build")).to_contain_text("Coldreach Sail 120")
+    page.goto(f"{site.url}/parts?kind=display&brief=1")
+    page.locator("#try-saltgrove-casement-27").click()
+    expect(page.locator("#trybar")).to_contain_text("Trying Saltgrove Casement 27")
+    page.keyboard.press("a")
+    expect(page.locator("#trybar")).to_have_count(0)
+    dear = page.locator("#meter-money .value").inner_text()
+    page.keyboard.press("0")
+    page.locator("#f-outside-display").check()
+    expect(page.locator("#notice")).to_contain_text("nother purse pays for display")
+    expect(page.locator("#build")).to_contain_text("another purse pays")
+    assert page.locator("#meter-money .value").inner_text() != dear
+    page.locator("#out-coldreach-sail-120").click()
+    expect(page.locator("#build")).not_to_contain_text("Coldreach Sail 120")
+    assert serious(page) == []

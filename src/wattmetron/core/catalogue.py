@@ -18,7 +18,7 @@ from wattmetron.core.games.results import Results
 from wattmetron.core.games.tiers import TierTable, tier_table
 from wattmetron.core.games.verdicts import Asked, asked_of
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import KIND_NAMES, KINDS, Graphics, Kind, Part, kind_of
+from wattmetron.core.parts import ALL_KINDS, FURTHER_KINDS, KIND_NAMES, KINDS, Graphics, Kind, Part, kind_of
 from wattmetron.core.prices.offers import Offer, PriceBook, Region
 from wattmetron.core.reading import Reader
 from wattmetron.core.scale import Scale
@@ -49,7 +49,7 @@ class Catalogue:
     @cached_property
     def by_kind(self) -> dict[Kind, tuple[Part, ...]]:
         """Parts of each kind in the order of their ids."""
-        ordered: dict[Kind, list[Part]] = {kind: [] for kind in KINDS}
+        ordered: dict[Kind, list[Part]] = {kind: [] for kind in ALL_KINDS}
         for part_id in sorted(self.parts):
             ordered[kind_of(self.parts[part_id])].append(self.parts[part_id])
         return {kind: tuple(parts) for kind, parts in ordered.items()}
@@ -152,7 +152,7 @@ class Catalogue:
 
     def machine(self, build: Build) -> Machine:
         """The build with its parts looked up; raises for an unknown id or a part in the wrong place."""
-        found: dict[Kind, list[Part]] = {kind: [] for kind in KINDS}
+        found: dict[Kind, list[Part]] = {kind: [] for kind in ALL_KINDS}
         for kind, part_id in build.ids():
             part = self.part(part_id)
             if kind_of(part) != kind:
@@ -161,4 +161,5 @@ class Catalogue:
                 )
             found[kind].append(part)
         single = {kind: found[kind][0] if found[kind] else None for kind in KINDS if kind != "storage"}
-        return Machine(storage=tuple(found["storage"]), **single)  # type: ignore[arg-type]
+        added = tuple(part for kind in FURTHER_KINDS for part in found[kind])
+        return Machine(storage=tuple(found["storage"]), added=added, **single)  # type: ignore[arg-type]

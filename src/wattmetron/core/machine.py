@@ -1,6 +1,6 @@
 """A machine: the parts of a build, looked up, with what they amount to together."""
 
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -8,8 +8,11 @@ from wattmetron.core.frames import work
 from wattmetron.core.games import Game
 from wattmetron.core.games.affinity import UNSEEN, Affinity
 from wattmetron.core.parts import (
+    ALL_KINDS,
+    FURTHER_KINDS,
     Case,
     Cooler,
+    Fan,
     Graphics,
     Kind,
     Mainboard,
@@ -18,6 +21,7 @@ from wattmetron.core.parts import (
     PowerSupply,
     Processor,
     Storage,
+    kind_of,
 )
 from wattmetron.core.scale import anchors_of, variant_key
 
@@ -42,8 +46,11 @@ class Machine:
     cooler: Cooler | None = None
     supply: PowerSupply | None = None
     case: Case | None = None
+    added: tuple[Part, ...] = ()
 
     def of(self, kind: Kind) -> tuple[Part, ...]:
+        if kind in FURTHER_KINDS:
+            return tuple(part for part in self.added if kind_of(part) == kind)
         found = getattr(self, kind)
         if kind == "storage":
             return tuple(found)
@@ -51,11 +58,19 @@ class Machine:
 
     def with_part(self, kind: Kind, part: Part) -> "Machine":
         """This machine with a part in its place; a drive comes beside the others."""
+        if kind in FURTHER_KINDS:
+            return replace(self, added=(*self.added, part))
         place = (*self.storage, part) if kind == "storage" else part
         return replace(self, **{kind: place})  # type: ignore[arg-type]
 
     def parts(self) -> tuple[Part, ...]:
-        return tuple(part for place in fields(self) for part in self.of(place.name))  # type: ignore[arg-type]
+        return tuple(part for kind in ALL_KINDS for part in self.of(kind))
+
+    @property
+    def fans(self) -> int:
+        """Fans for the case: included ones and added ones."""
+        included = self.case.fans_included if self.case else 0
+        return included + sum(part.pack for part in self.added if isinstance(part, Fan))
 
     @property
     def uses_integrated(self) -> bool:

@@ -9,13 +9,18 @@ from wattmetron.core.parts import (
     BOARD_FORMS,
     Case,
     Cooler,
+    Fan,
     Graphics,
+    InputDevice,
     Mainboard,
     Memory,
+    OpticalDrive,
     Part,
     PowerSupply,
     Processor,
+    Screen,
     Storage,
+    WirelessAdapter,
 )
 
 P = TypeVar("P", bound=Part)
@@ -24,6 +29,7 @@ PROTECTIONS = ("OVP", "UVP", "OCP", "OPP", "SCP", "OTP")
 COLOURS = {"Pale": "white", "Black": "black", "Show": "white", "Lit": "black", "Glass": "black"}
 WARRANTY_YEARS: dict[type[Part], float] = {
     Processor: 3, Graphics: 2, Mainboard: 3, Memory: 10, Storage: 5, Cooler: 5, PowerSupply: 5, Case: 2,
+    Fan: 3, WirelessAdapter: 2, OpticalDrive: 2, Screen: 3, InputDevice: 2,
 }  # fmt: skip
 
 LONG_WARRANTY = {"Saltgrove", "Fennwick", "Lidd & Frame", "Ledgerock", "Ampherst"}
@@ -76,7 +82,7 @@ def _of_kind(part: Part) -> Part:
 
 def _known(part: P, draw: random.Random) -> P:
     """Warranty, reviews and colour."""
-    found: dict[str, Any] = {"source": "the maker's data sheet", "warranty_years": WARRANTY_YEARS[type(part)] + (2 if part.maker in LONG_WARRANTY else 0)}
+    found: dict[str, Any] = {"source": "the maker's data sheet", "warranty_years": _warranty_years(part)}
     found["colour"] = next((colour for word, colour in COLOURS.items() if word in part.model), "")
     if part.id in NO_NAME_SUPPLIES:
         return replace(part, source="the offer's text", warranty_years=None, reviews=14, review_percent=51.0,
@@ -86,6 +92,12 @@ def _known(part: P, draw: random.Random) -> P:
         found |= {"reviews": draw.randint(18, 900), "review_percent": percent, "reviews_on": SEEN_ON}
         found["reviews_from"] = draw.choice(("Quayside Parts", "Three Gulls Computing", "Northlight Direct"))
     return replace(part, **found)
+
+
+def _warranty_years(part: Part) -> float | None:
+    """A licence has none."""
+    years = WARRANTY_YEARS.get(type(part))
+    return None if years is None else years + (2 if part.maker in LONG_WARRANTY else 0)
 
 
 def _processor(chip: Processor) -> Processor:

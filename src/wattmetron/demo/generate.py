@@ -43,6 +43,7 @@ from wattmetron.demo.families import (
     SOCKETS,
     WITHDRAWN,
 )
+from wattmetron.demo.further_parts import FURTHER
 from wattmetron.demo.hidden import published_parts, results, true_games, world_of
 from wattmetron.demo.lists import LISTS
 from wattmetron.demo.worklist import games, true_works
@@ -237,6 +238,7 @@ def catalogue() -> Catalogue:
     shelve([*processors(EARLIER_PROCESSORS), *cards(EARLIER_CHIPS)], bench.remnants)
     shelve([*cards(CHIPS, more_parts.PARTNERS), *others(more_parts), *liquid_coolers()], Market(20261123, market.offers).stock)
     shelve(kits(more_parts.ODD_KITS), Market(20261124, market.offers).stock)
+    shelve(FURTHER, Market(20261125, market.offers).stock)
     described = {game.id: game for game in games()}
     offers = (*market.offers, *bench.offers)
     shown = {key: detailed(part) for key, part in published_parts(parts).items()}

@@ -13,7 +13,7 @@ from wattmetron.core.briefs.build import SetAside
 from wattmetron.core.errors import BuildError
 from wattmetron.core.games import PresetName
 from wattmetron.core.money import to_decimal, to_minor
-from wattmetron.core.parts import Kind, TrustFloor
+from wattmetron.core.parts import FURTHER_KINDS, Kind, TrustFloor
 from wattmetron.formats.problems import FormatError, Problem
 
 MAX_BYTES = 1_000_000
@@ -89,6 +89,7 @@ class BriefFile(_Strict):
     trust_floor: TrustFloor = Field("nothing doubtful", description="How far a part must be trusted to be proposed")
     watt_limit_w: int | None = Field(None, description="Most that the machine may draw, W; null: no limit")
     wireless: bool = Field(False, description="Whether wireless is wanted")
+    outside: list[Kind] = Field(default_factory=list, description="Kinds of part that another purse pays for")
     play_hours: float = Field(2.0, description="Hours of play a day, for the bill")
     desk_hours: float = Field(2.0, description="Hours at the desk a day, for the bill")
     tariff_per_kwh: Amount | None = Field(None, description="Price of a kWh in the region's currency; null: the region's")
@@ -117,7 +118,7 @@ class BuildFile(_Strict):
     """A build: which part stands in which place."""
 
     format: Literal["wattmetron-build/1"] = BUILD_FORMAT
-    parts: list[PlaceFile] = Field(default_factory=list, max_length=40)
+    parts: list[PlaceFile] = Field(default_factory=list, max_length=60)
     aside: list[AsideFile] = Field(default_factory=list, max_length=40, description="Findings that do not count here")
 
 
@@ -146,6 +147,7 @@ def brief_from(file: BriefFile) -> Brief:
         trust_floor=file.trust_floor,
         watt_limit_w=file.watt_limit_w,
         wireless=file.wireless,
+        outside=tuple(file.outside),
         play_hours=file.play_hours,
         desk_hours=file.desk_hours,
         tariff_per_kwh=file.tariff_per_kwh,
@@ -200,6 +202,7 @@ def brief_file(brief: Brief) -> BriefFile:
         trust_floor=brief.trust_floor,
         watt_limit_w=brief.watt_limit_w,
         wireless=brief.wireless,
+        outside=list(brief.outside),
         play_hours=brief.play_hours,
         desk_hours=brief.desk_hours,
         tariff_per_kwh=brief.tariff_per_kwh,
@@ -215,7 +218,7 @@ def build_from(file: BuildFile) -> Build:
     """The core value; raises BuildError where a place is taken twice."""
     build = Build()
     for place in file.parts:
-        if place.kind != "storage" and build.of(place.kind):
+        if place.kind not in ("storage", *FURTHER_KINDS) and build.of(place.kind):
             raise BuildError(f"The build has two parts of the kind {place.kind}: keep one of them.")
         build = build.with_part(place.kind, place.part)
         if place.keep:

@@ -17,7 +17,7 @@ from wattmetron.core.games import Game
 from wattmetron.core.games.published import Assumptions, Published
 from wattmetron.core.games.results import Results
 from wattmetron.core.money import to_decimal
-from wattmetron.core.parts import KINDS, PART_TYPES, Kind, Part
+from wattmetron.core.parts import FURTHER_KINDS, PART_TYPES, Kind, Part
 from wattmetron.core.prices.offers import Condition, Offer, Region
 from wattmetron.formats.charts_file import ChartLine, read_charts, write_charts
 from wattmetron.formats.columns import ColumnSpec, columns_of
@@ -41,6 +41,12 @@ PART_FILES: dict[Kind, str] = {
     "cooler": "coolers.csv",
     "supply": "supplies.csv",
     "case": "cases.csv",
+    "fan": "fans.csv",
+    "wireless": "wireless.csv",
+    "optical": "optical.csv",
+    "system": "systems.csv",
+    "display": "displays.csv",
+    "input": "inputs.csv",
 }
 OFFERS_FILE, REGIONS_FILE, GAMES_FILE, PACKAGE_FILE = "offers.csv", "regions.csv", "games.json", "datapackage.json"
 REQUIREMENTS_FILE, CHARTS_FILE = "requirements.json", "charts.csv"
@@ -102,8 +108,9 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
 
     parts: dict[str, Part] = {}
     broken: set[str] = set()
-    for kind in KINDS:
-        name = PART_FILES[kind]
+    for kind, name in PART_FILES.items():
+        if kind in FURTHER_KINDS and load(name) is None:
+            continue
         text = text_of(name)
         if text is not None:
             for line, part in read_table(PART_TYPES[kind], name, text, problems, broken):
@@ -272,7 +279,7 @@ def write_catalogue(catalogue: Catalogue, folder: Path) -> None:
 
 def tables() -> dict[str, type]:
     """The row type of every CSV file."""
-    found: dict[str, type] = {PART_FILES[kind]: PART_TYPES[kind] for kind in KINDS}
+    found: dict[str, type] = {name: PART_TYPES[kind] for kind, name in PART_FILES.items()}
     return {**found, REGIONS_FILE: Region, OFFERS_FILE: OfferRow, CHARTS_FILE: ChartLine}
 
 

@@ -17,7 +17,7 @@ from wattmetron.core.fit.waste import weighed
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Kind, Part
+from wattmetron.core.parts import KINDS, Kind, Part
 from wattmetron.core.power.draw import Draw, draw, needed_supply_w
 from wattmetron.core.prices.offers import Offer
 
@@ -35,10 +35,11 @@ class Line:
     kept: bool
     offer: Offer | None
     stale: bool
+    outside: bool = False
 
     @property
     def cost_minor(self) -> int:
-        return 0 if self.owned or self.offer is None else self.offer.delivered_minor
+        return 0 if self.owned or self.outside or self.offer is None else self.offer.delivered_minor
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,6 +71,11 @@ class Assessment:
     @property
     def parts_minor(self) -> int:
         return sum(line.cost_minor for line in self.lines)
+
+    @property
+    def machine_minor(self) -> int:
+        """The eight kinds alone."""
+        return sum(line.cost_minor for line in self.lines if line.kind in KINDS)
 
     @property
     def spent_minor(self) -> int:
@@ -187,7 +193,7 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[Line]:
         offer = book.best(part_id)
         stale = offer is not None and book.is_stale(offer)
         part = catalogue.parts.get(part_id)
-        found.append(Line(kind, part_id, part, own, part_id in build.kept, offer, stale))
+        found.append(Line(kind, part_id, part, own, part_id in build.kept, offer, stale, kind in brief.outside))
     return found
 
 
@@ -223,7 +229,7 @@ def _remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining:
     answer = cheapest_fit(catalogue, known_brief(catalogue, assessment.brief), known_build(catalogue, assessment.build))
     if answer.build is None or answer.cost_minor >= NEVER:
         return Remaining(assessment.missing, None, None)
-    return Remaining(assessment.missing, max(0, answer.cost_minor - assessment.parts_minor), answer.build)
+    return Remaining(assessment.missing, max(0, answer.cost_minor - assessment.machine_minor), answer.build)
 
 
 def finding_remedies(catalogue: Catalogue, assessment: Assessment, finding: Finding) -> tuple[Remedy, ...]:

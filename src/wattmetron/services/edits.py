@@ -11,10 +11,10 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.games import PRESETS, PresetName
 from wattmetron.core.money import to_decimal, to_minor
-from wattmetron.core.parts import TRUST_FLOORS, TrustFloor, kind_of
+from wattmetron.core.parts import FURTHER_KINDS, TRUST_FLOORS, Kind, TrustFloor, kind_of
 from wattmetron.services.games import tier_label, tier_target
 from wattmetron.services.plans import Plan
-from wattmetron.services.words import money, money_range, settings
+from wattmetron.services.words import KIND_WORDS, listed, money, money_range, settings
 
 Form = Mapping[str, str]
 LOWER = "lower:"
@@ -83,6 +83,7 @@ def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]
         trust_floor=cast(TrustFloor, _choice(form, "trust_floor", "The trust floor", tuple(TRUST_FLOORS))),
         watt_limit_w=_whole(form, "watt_limit_w", "The limit in watts") if watts else None,
         wireless="wireless" in form,
+        outside=tuple(kind for kind in FURTHER_KINDS if f"outside.{kind}" in form),
         play_hours=_number(form, "play_hours", "The hours of play") if "play_hours" in form else old.play_hours,
         desk_hours=_number(form, "desk_hours", "The hours at the desk") if "desk_hours" in form else old.desk_hours,
         tariff_per_kwh=to_decimal(to_minor(tariff, "The price of a kWh")) if tariff else None,
@@ -106,6 +107,7 @@ _WORDS = {
     "trust_floor": "trust floor",
     "watt_limit_w": "limit in watts",
     "wireless": "wireless",
+    "outside": "what another purse pays",
     "play_hours": "hours of play",
     "desk_hours": "hours at the desk",
     "tariff_per_kwh": "price of a kWh",
@@ -132,6 +134,8 @@ def _said(name: str, value: object) -> str:
         return _WORDS[name]
     if value is None:
         return f"{_WORDS[name]} off"
+    if name == "outside":
+        return f"another purse pays for {listed([KIND_WORDS[kind] for kind in cast(tuple[Kind, ...], value)]) or 'nothing'}"
     if name == "wireless":
         return "wireless wanted" if value else "wireless not wanted"
     if isinstance(value, bool):

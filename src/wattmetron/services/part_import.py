@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.parts import KINDS, PART_TYPES, Kind, Part, kind_of
+from wattmetron.core.parts import ALL_KINDS, PART_TYPES, Kind, Part, kind_of
 from wattmetron.formats.catalogue_folder import PART_FILES, is_id
 from wattmetron.formats.columns import columns_of
 from wattmetron.formats.csv_table import decoded, read_table
@@ -46,8 +46,8 @@ class TablePreview:
 
 def kind_of_file(name: str, chosen: str) -> Kind:
     """The kind of a table: as chosen, else as the file is called."""
-    if chosen in KINDS:
-        return next(kind for kind in KINDS if kind == chosen)
+    if chosen in ALL_KINDS:
+        return next(kind for kind in ALL_KINDS if kind == chosen)
     by_file = {file: kind for kind, file in PART_FILES.items()}
     if name in by_file:
         return by_file[name]

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from wattmetron.core.balance import Aim, Proposal, cheapest_fit, propose
+from wattmetron.core.balance import Aim, Proposal, besides_minor, cheapest_fit, propose
 from wattmetron.core.balance.answer import NEVER
 from wattmetron.core.briefs import Brief, Build, Target
 from wattmetron.core.catalogue import Catalogue
@@ -46,10 +46,10 @@ class Answer:
 
 
 def kept_parts(build: Build) -> Build:
-    """Only the parts of a build that are kept."""
+    """Only the parts of a build that are kept, and the further ones, which no proposal touches."""
     free = build
     for kind, part_id in build.ids():
-        if part_id not in build.kept:
+        if part_id not in build.kept and kind in KINDS:
             free = free.without(kind, part_id)
     return free
 
@@ -172,7 +172,7 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
             more = max(0, cheapest - proposal.budget_minor)
             headline = (
                 f"{money(brief.budget_high_minor, currency)} buys no working machine: the least that does costs "
-                f"{money(cheapest + brief.extras_minor, currency)}, "
+                f"{money(cheapest + besides_minor(catalogue, brief, kept), currency)}, "
                 f"{money(more, currency)} more."
             )
             return Answer(proposal, None, headline, (), (), ())
@@ -259,7 +259,7 @@ def _relaxations(catalogue: Catalogue, brief: Brief, kept: Build, obstacles: lis
             relaxed = replace(brief, targets=targets)
             result = propose(catalogue, relaxed, "least money", kept)
             if result.build is not None:
-                cost = result.cost_minor + brief.extras_minor
+                cost = result.cost_minor + besides_minor(catalogue, brief, kept)
                 found.append(Relaxation(sentence, cost, _against(brief, cost, currency), changed))
     return sorted(found, key=lambda one: (one.cost_minor, one.sentence))[:6]
 
@@ -280,7 +280,7 @@ def settings_in_money(catalogue: Catalogue, brief: Brief, build: Build, target: 
     for words, changed in [("as it is", target), *_easier(catalogue, target, [])]:
         targets = tuple(changed if one.id == target.id else one for one in brief.targets)
         result = propose(catalogue, replace(brief, targets=targets), "least money", kept)
-        cost = None if result.build is None else result.cost_minor + brief.extras_minor
+        cost = None if result.build is None else result.cost_minor + besides_minor(catalogue, brief, kept)
         found.append(InMoney(words, None if changed == target else changed, cost))
     return tuple(found)
 

@@ -102,6 +102,21 @@ FIGURES: dict[Kind, tuple[PartFigure, ...]] = {
         PartFigure("radiator", "radiator up to", "mm", _radiators),
         PartFigure("fans", "fans", "", _field("fans_included")),
     ),
+    "fan": (
+        PartFigure("size", "size", "mm", _field("size_mm"), True),
+        PartFigure("pack", "in the pack", "", _field("pack")),
+        PartFigure("noise", "noise", "dB(A)", _field("noise_dba"), True),
+    ),
+    "wireless": (),
+    "optical": (),
+    "system": (),
+    "display": (
+        PartFigure("across", "across", "px", _field("width_px"), True),
+        PartFigure("down", "down", "px", _field("height_px")),
+        PartFigure("hz", "refresh", "Hz", _field("refresh_hz"), True),
+        PartFigure("inch", "diagonal", "inch", _field("diagonal_inch"), True, 1),
+    ),
+    "input": (),
 }
 FACETS: dict[Kind, tuple[Facet, ...]] = {
     "processor": (Facet("socket", "socket", _words("socket")), Facet("type", "memory", _words("memory_type")), MAKER),
@@ -130,6 +145,12 @@ FACETS: dict[Kind, tuple[Facet, ...]] = {
         Facet("airflow", "air", _words("airflow")),
         COLOUR,
     ),
+    "fan": (MAKER, Facet("lights", "lights", lambda fan: fan.lights or ("none",))),
+    "wireless": (Facet("standard", "standard", _words("standard")), Facet("via", "connected by", _words("via"))),
+    "optical": (Facet("via", "connected by", _words("via")),),
+    "system": (Facet("family", "family", _words("family")),),
+    "display": (MAKER, Facet("inputs", "input", _words("inputs"))),
+    "input": (Facet("what", "what", _words("what")), MAKER),
 }
 
 

@@ -14,14 +14,20 @@ from wattmetron.core.machine import Machine
 from wattmetron.core.parts import (
     Case,
     Cooler,
+    Fan,
     Graphics,
+    InputDevice,
     Kind,
     Mainboard,
     Memory,
+    OperatingSystem,
+    OpticalDrive,
     Part,
     PowerSupply,
     Processor,
+    Screen,
     Storage,
+    WirelessAdapter,
 )
 from wattmetron.core.prices.offers import Offer
 from wattmetron.services.assess import Assessment, floors_missed, known_build
@@ -219,6 +225,18 @@ def traits(part: Part) -> tuple[str, str]:
                 f"card {part.card_length_mm} mm, cooler {part.cooler_height_mm} mm",
                 f"{', '.join(part.board_forms)}; {part.volume_l:g} l, {part.airflow}, {part.fans_included} fans",
             )
+        case Fan():
+            return f"{part.pack} x {part.size_mm} mm", "" if part.noise_dba is None else f"{part.noise_dba:g} dB(A)"
+        case WirelessAdapter():
+            return part.standard, part.via
+        case OpticalDrive():
+            return part.via, "writes" if part.writes else "reads"
+        case OperatingSystem():
+            return part.family, ", ".join(part.apis)
+        case Screen():
+            return f"{part.width_px}x{part.height_px}, {part.refresh_hz:g} Hz", f"{part.diagonal_inch:g} inch"
+        case InputDevice():
+            return part.what, "cordless" if part.cordless else "with a cable"
     return "", ""
 
 

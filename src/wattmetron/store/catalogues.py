@@ -16,7 +16,7 @@ from wattmetron.core.charts import Chart
 from wattmetron.core.games import Game
 from wattmetron.core.games.published import Assumptions, NamedPart, Published
 from wattmetron.core.games.results import ColumnRoles, Results
-from wattmetron.core.parts import KINDS, PART_TYPES, Part, kind_of
+from wattmetron.core.parts import PART_TYPES, Part, kind_of
 from wattmetron.core.prices.offers import Offer, Region
 from wattmetron.store.briefs import ConflictError
 from wattmetron.store.tables import EntryRow, ImportRow, OfferRow
@@ -158,7 +158,7 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
     others: dict[str, dict[str, Any]] = {kind: {} for kind in _ADAPTERS if kind not in PART_TYPES}
     query = select(ENTRIES.c.kind, ENTRIES.c.key, ENTRIES.c.data).where(_standing(ENTRIES, as_of)).order_by(ENTRIES.c.id)
     for kind, key, data in session.execute(query):
-        if kind in KINDS:
+        if kind in PART_TYPES:
             parts[key] = _ADAPTERS[kind].validate_json(data)
         else:
             others[kind][key] = _ADAPTERS[kind].validate_json(data)

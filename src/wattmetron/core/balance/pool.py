@@ -14,8 +14,8 @@ from wattmetron.core.briefs.build import MAX_DRIVES
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.ports import sata_left
 from wattmetron.core.parts import (
+    ALL_KINDS,
     BOARD_FORMS,
-    KINDS,
     TRUST_FLOORS,
     Case,
     Cooler,
@@ -159,7 +159,7 @@ def fixed_parts(catalogue: Catalogue, brief: Brief, kept: Build) -> dict[Kind, l
     A kept part takes the place of an owned one of its kind, but for drives, which add up.
     """
     book = catalogue.prices(brief.region, brief.allow_used)
-    fixed: dict[Kind, list[tuple[Part, int]]] = {kind: [] for kind in KINDS}
+    fixed: dict[Kind, list[tuple[Part, int]]] = {kind: [] for kind in ALL_KINDS}
     owned = list(brief.owned)
     for kind, part_id in kept.ids():
         if part_id in owned:

@@ -27,9 +27,9 @@ def propose(
 
     ``kept`` holds the parts that must stay; owned parts of the brief stay too and cost nothing.
     ``band`` is the part of U, in millionths of ln r, that money is not spent for. The budget is the brief's
-    upper end less its extras unless another is given.
+    upper end less its extras and the further parts in ``kept`` unless another is given.
     """
-    budget = brief.budget_high_minor - brief.extras_minor if budget_minor is None else budget_minor
+    budget = brief.budget_high_minor - besides_minor(catalogue, brief, kept) if budget_minor is None else budget_minor
     scenes = make_scenes(catalogue, brief, kept)
     targets = scenes[0].targets
     hunt = Hunt(scenes, budget if aim == "most frames" else NEVER - 1)
@@ -45,6 +45,19 @@ def propose(
     return _proposal(aim, catalogue, brief, scenes, hunt, winner, kept, budget, top[1] if top else 0, best_cost)
 
 
+def besides_minor(catalogue: Catalogue, brief: Brief, kept: Build) -> int:
+    """What the budget pays for besides the eight kinds, minor units: extras, and further parts that are not owned."""
+    book = catalogue.prices(brief.region, brief.allow_used)
+    owned = list(brief.owned)
+    total = brief.extras_minor
+    for kind, part_id in kept.added:
+        if part_id in owned:
+            owned.remove(part_id)
+        elif kind not in brief.outside:
+            total += book.delivered(part_id) or 0
+    return total
+
+
 def cheapest_fit(catalogue: Catalogue, brief: Brief, kept: Build, video_memory: bool = False) -> Proposal:
     """The least that a complete, fitting build with these kept parts costs, whatever frames it brings.
 
@@ -54,7 +67,7 @@ def cheapest_fit(catalogue: Catalogue, brief: Brief, kept: Build, video_memory: 
     scenes = make_scenes(catalogue, brief, kept, with_targets=video_memory)
     hunt = Hunt(scenes, NEVER - 1)
     winner = hunt.least(0, NO_GAIN)
-    budget = brief.budget_high_minor - brief.extras_minor
+    budget = brief.budget_high_minor - besides_minor(catalogue, brief, kept)
     return _proposal("least money", catalogue, bare, scenes, hunt, winner, kept, budget, 0, NEVER)
 
 

@@ -34,7 +34,7 @@ def settle(catalogue: Catalogue, brief: Brief, scenes: list[Scene], winner: Winn
     )
     integrated, c, g = by_ids[0]
     scene = next(scene for scene in scenes if scene.integrated == integrated)
-    build = replace(_Settler(catalogue, brief, scene, c, g).first(winner), kept=kept.kept)
+    build = replace(_Settler(catalogue, brief, scene, c, g).first(winner), kept=kept.kept, added=kept.added, aside=kept.aside)
     machine = catalogue.machine(build)
     against = [f.sentence for f in check(machine, wishes_of(brief)) if f.level == "blocks"]
     if against or machine.missing():

@@ -6,7 +6,7 @@ from typing import Literal
 
 from wattmetron.core.errors import BriefError
 from wattmetron.core.games import PRESETS, PresetName
-from wattmetron.core.parts import TRUST_FLOORS, TrustFloor
+from wattmetron.core.parts import KINDS, TRUST_FLOORS, Kind, TrustFloor
 
 Sureness = Literal["even odds", "likely", "near certain"]
 SURENESS: dict[Sureness, float] = {"even odds": 0.5, "likely": 0.8, "near certain": 0.95}
@@ -81,6 +81,7 @@ class Brief:
     trust_floor: TrustFloor = "nothing doubtful"
     watt_limit_w: int | None = None
     wireless: bool = False
+    outside: tuple[Kind, ...] = ()
     play_hours: float = 2.0
     desk_hours: float = 2.0
     tariff_per_kwh: Decimal | None = None
@@ -117,6 +118,8 @@ def check_brief(brief: Brief) -> None:
         raise BriefError(
             "Memory must lie within 0–4,096 GB and storage within 0–200,000 GB: enter such a number."
         )
+    if any(kind in KINDS for kind in brief.outside):
+        raise BriefError("Only further parts, such as a display, can be outside the budget: the machine itself is what it pays for.")
     if brief.watt_limit_w is not None and not 20 <= brief.watt_limit_w <= 5000:
         raise BriefError("The limit in watts must lie within 20–5,000 W: enter such a number or leave it empty.")
     if not (0 <= brief.play_hours <= 24 and 0 <= brief.desk_hours <= 24 - brief.play_hours):

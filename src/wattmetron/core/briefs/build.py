@@ -4,9 +4,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from wattmetron.core.errors import BuildError
-from wattmetron.core.parts import KINDS, Kind
+from wattmetron.core.parts import FURTHER_KINDS, KINDS, Kind
 
 MAX_DRIVES = 8
+MAX_ADDED = 20
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,7 +21,7 @@ class SetAside:
 
 @dataclass(frozen=True, slots=True)
 class Build:
-    """Part ids by kind: one of each at most, several drives. ``kept`` parts stay when the rest is proposed;
+    """Part ids by kind: one of each at most, several drives; ``added`` holds further kinds. ``kept`` parts stay when the rest is proposed;
     findings ``aside`` do not count while the parts that they concern stay."""
 
     processor: str | None = None
@@ -33,17 +34,20 @@ class Build:
     case: str | None = None
     kept: frozenset[str] = frozenset()
     aside: tuple[SetAside, ...] = ()
+    added: tuple[tuple[Kind, str], ...] = ()
 
     def of(self, kind: Kind) -> tuple[str, ...]:
         """Ids of the parts of a kind."""
         if kind == "storage":
             return self.storage
+        if kind in FURTHER_KINDS:
+            return tuple(part_id for own, part_id in self.added if own == kind)
         part_id: str | None = getattr(self, kind)
         return (part_id,) if part_id else ()
 
     def ids(self) -> Iterator[tuple[Kind, str]]:
-        """All parts in the order of KINDS."""
-        for kind in KINDS:
+        """All parts in the order of the kinds."""
+        for kind in (*KINDS, *FURTHER_KINDS):
             for part_id in self.of(kind):
                 yield kind, part_id
 
@@ -53,6 +57,8 @@ class Build:
 
     def with_part(self, kind: Kind, part_id: str, instead_of: str | None = None) -> "Build":
         """This build with a part put in; a drive is added unless it stands in for another."""
+        if kind in FURTHER_KINDS:
+            return self._with_added(kind, part_id, instead_of)
         if kind != "storage":
             gone = self.of(kind)
             kept = self.kept - (set(gone) - {part_id})
@@ -67,10 +73,25 @@ class Build:
         drives[drives.index(instead_of)] = part_id
         return replace(self, storage=tuple(drives), kept=_still_kept(self.kept, instead_of, drives))
 
+    def _with_added(self, kind: Kind, part_id: str, instead_of: str | None) -> "Build":
+        added = list(self.added)
+        if instead_of is not None and (kind, instead_of) in added:
+            added[added.index((kind, instead_of))] = (kind, part_id)
+        elif len(added) >= MAX_ADDED:
+            raise BuildError(f"A build holds at most {MAX_ADDED} further parts: take one out first.")
+        else:
+            added.append((kind, part_id))
+        added.sort(key=lambda one: FURTHER_KINDS.index(one[0]))
+        return replace(self, added=tuple(added))
+
     def without(self, kind: Kind, part_id: str) -> "Build":
         """This build with a part taken out."""
         if part_id not in self.of(kind):
             raise BuildError("That part is no longer in the build: reload and try again.")
+        if kind in FURTHER_KINDS:
+            added = list(self.added)
+            added.remove((kind, part_id))
+            return replace(self, added=tuple(added))
         if kind != "storage":
             return replace(self, kept=self.kept - {part_id}, **{kind: None})  # type: ignore[arg-type]
         drives = list(self.storage)

@@ -9,7 +9,7 @@ from wattmetron.core.fit.finding import Finding, Spoken
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.wishes import USUAL, Wishes
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import KINDS, Kind, Part
+from wattmetron.core.parts import FURTHER_KINDS, KINDS, Kind, Part
 
 DRAWING: frozenset[Kind] = frozenset({"processor", "graphics", "memory", "storage"})
 """Kinds that the draw is made of."""
@@ -48,6 +48,9 @@ WISHED_OF: dict[Kind, tuple[Any, ...]] = {kind: tuple(rule for rule, reads in RE
 
 def reasons_against(machine: Machine, kind: Kind, parts: Iterable[Part], wishes: Wishes = USUAL) -> Iterator[tuple[Finding, ...]]:
     """For each part, put into its place (a drive beside the others), what then blocks and did not without it."""
+    if kind in FURTHER_KINDS:
+        yield from (() for _ in parts)
+        return
     bare = machine if kind == "storage" else replace(machine, **{kind: None})  # type: ignore[arg-type]
     standing = {one.rule for one in check(bare, wishes) if one.level == "blocks"}
     rules, wished = RULES_OF[kind], WISHED_OF[kind]

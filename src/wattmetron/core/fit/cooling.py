@@ -83,15 +83,15 @@ def case_heat(machine: Machine) -> Iterator[Finding]:
     case = machine.case
     if not case or not machine.processor:
         return
-    heat, carries = draw(machine).full_w, case_heat_w(case.airflow, case.fans_included)
+    heat, carries = draw(machine).full_w, case_heat_w(case.airflow, machine.fans)
     if heat > carries:
         more = -(-(heat - carries) // FAN_W)
-        room = case.fan_places is None or case.fan_places >= case.fans_included + more
+        room = case.fan_places is None or case.fan_places >= machine.fans + more
         yield Finding(
             "case airflow",
             "good to know",
             ("case",),
-            f"Up to {heat} W of heat; {case.name} with {counted(case.fans_included, 'fan')} carries off about {carries} W.",
+            f"Up to {heat} W of heat; {case.name} with {counted(machine.fans, 'fan')} carries off about {carries} W.",
             f"Add {counted(more, 'fan')}." if room else "Expect it to be warm and loud, or take a more open case.",
             (Figure("heat", str(heat), "W"), Figure("carried off, about", str(carries), "W")),
         )

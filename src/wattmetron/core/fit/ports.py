@@ -3,10 +3,10 @@
 from collections.abc import Iterator
 
 from wattmetron.core.briefs import Display
-from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken
+from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken, counted
 from wattmetron.core.fit.wishes import Wishes
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Mainboard
+from wattmetron.core.parts import Mainboard, WirelessAdapter
 
 
 def sata_left(board: Mainboard, nvme: int) -> int:
@@ -98,18 +98,20 @@ def lights(machine: Machine) -> Iterator[Finding]:
 
 
 def fan_headers(machine: Machine) -> Iterator[Finding]:
-    """Every fan of the case wants a header."""
+    """Every fan, of the case or added, wants a header."""
     case, board = machine.case, machine.mainboard
     if not case or not board or board.fan_headers is None:
         return
-    if case.fans_included > board.fan_headers:
+    if machine.fans > board.fan_headers:
+        added = machine.fans - case.fans_included
+        brings = f"{case.name} brings {counted(case.fans_included, 'fan')}" + (f" and {added} more are added" if added else "")
         yield Finding(
             "fan headers",
             "do first",
             ("case", "mainboard"),
-            f"{case.name} brings {case.fans_included} fans; {board.name} has {board.fan_headers} headers for them.",
+            f"{brings}; {board.name} has {board.fan_headers} headers for them.",
             "Join two fans with a splitter cable.",
-            (Figure("fans", str(case.fans_included)), Figure("headers", str(board.fan_headers))),
+            (Figure("fans", str(machine.fans)), Figure("headers", str(board.fan_headers))),
         )
 
 
@@ -160,15 +162,30 @@ def display_speed(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
 def wireless(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
     """Wireless that the brief wants must be on the board."""
     board = machine.mainboard
-    if board and wishes.wireless and not board.wireless:
+    adapters = [part for part in machine.added if isinstance(part, WirelessAdapter)]
+    if board and wishes.wireless and not board.wireless and not adapters:
         yield Finding(
             "wireless",
             "do first",
             ("mainboard",),
             f"The brief wants wireless; {board.name} has none.",
-            "Take a mainboard with wireless, or count an adapter among the extras.",
+            "Take a mainboard with wireless, or add an adapter.",
             (),
             ("mainboard",),
+        )
+
+
+def fan_places(machine: Machine) -> Iterator[Finding]:
+    """A fan without a place in the case is bought in vain."""
+    case = machine.case
+    if case and case.fan_places is not None and machine.fans > case.fan_places:
+        yield Finding(
+            "fan places",
+            "wastes",
+            ("case", "fan"),
+            f"{machine.fans} fans for {case.fan_places} places in {case.name}.",
+            "Take fans out, or take a case with more places.",
+            (Figure("fans", str(machine.fans)), Figure("places", str(case.fan_places))),
         )
 
 

@@ -25,6 +25,7 @@ FAMILIES: dict[str, tuple[Rule, ...]] = {
         ports.front_ports,
         ports.lights,
         ports.fan_headers,
+        ports.fan_places,
     ),
     "clearance": (
         clearance.board_form,

@@ -1,10 +1,20 @@
 """Parts of a machine and the catalogue that holds them."""
 
+from wattmetron.core.parts.further import (
+    Fan,
+    InputDevice,
+    OperatingSystem,
+    OpticalDrive,
+    Screen,
+    WirelessAdapter,
+)
+from wattmetron.core.parts.kinds import PART_TYPES, kind_of
 from wattmetron.core.parts.model import (
+    ALL_KINDS,
     BOARD_FORMS,
+    FURTHER_KINDS,
     KIND_NAMES,
     KINDS,
-    PART_TYPES,
     SUPPLY_FORMS,
     Case,
     Cooler,
@@ -17,12 +27,13 @@ from wattmetron.core.parts.model import (
     Processor,
     Radiator,
     Storage,
-    kind_of,
 )
 from wattmetron.core.parts.trust import TRUST_FLOORS, Trust, TrustFloor, judge, trust_of
 
 __all__ = [
+    "ALL_KINDS",
     "BOARD_FORMS",
+    "FURTHER_KINDS",
     "KINDS",
     "KIND_NAMES",
     "PART_TYPES",
@@ -30,17 +41,23 @@ __all__ = [
     "TRUST_FLOORS",
     "Case",
     "Cooler",
+    "Fan",
     "Graphics",
+    "InputDevice",
     "Kind",
     "Mainboard",
     "Memory",
+    "OperatingSystem",
+    "OpticalDrive",
     "Part",
     "PowerSupply",
     "Processor",
     "Radiator",
+    "Screen",
     "Storage",
     "Trust",
     "TrustFloor",
+    "WirelessAdapter",
     "judge",
     "kind_of",
     "trust_of",

@@ -8,7 +8,22 @@ from annotated_types import Ge, Gt, Le
 
 from wattmetron.core.fields import Column, Count, Millimetres, Points, Some, Spread, Watts
 
-Kind = Literal["processor", "graphics", "mainboard", "memory", "storage", "cooler", "supply", "case"]
+Kind = Literal[
+    "processor",
+    "graphics",
+    "mainboard",
+    "memory",
+    "storage",
+    "cooler",
+    "supply",
+    "case",
+    "fan",
+    "wireless",
+    "optical",
+    "system",
+    "display",
+    "input",
+]
 KINDS: tuple[Kind, ...] = (
     "processor",
     "graphics",
@@ -19,6 +34,9 @@ KINDS: tuple[Kind, ...] = (
     "supply",
     "case",
 )
+FURTHER_KINDS: tuple[Kind, ...] = ("fan", "wireless", "optical", "system", "display", "input")
+"""Kinds beside the eight that a machine is made of: several of each, none needed."""
+ALL_KINDS: tuple[Kind, ...] = (*KINDS, *FURTHER_KINDS)
 KIND_NAMES: dict[Kind, str] = {
     "processor": "processor",
     "graphics": "graphics card",
@@ -28,6 +46,12 @@ KIND_NAMES: dict[Kind, str] = {
     "cooler": "cooler",
     "supply": "power supply",
     "case": "case",
+    "fan": "fan",
+    "wireless": "wireless adapter",
+    "optical": "optical drive",
+    "system": "operating system",
+    "display": "display",
+    "input": "input device",
 }
 MemoryType = Literal["DDR3", "DDR4", "DDR5"]
 BoardForm = Literal["E-ATX", "ATX", "Micro-ATX", "Mini-ITX"]
@@ -262,21 +286,3 @@ class Case(Part):
     fan_places: Annotated[Count | None, Column("Places for fans; empty: not known")] = None
     front_ports: Annotated[tuple[str, ...], Column("Front ports by the header they need, separated by ;")] = ()
     lights: Annotated[tuple[str, ...], Column("Voltages of its lights, separated by ;")] = ()
-
-
-PART_TYPES: dict[Kind, type[Part]] = {
-    "processor": Processor,
-    "graphics": Graphics,
-    "mainboard": Mainboard,
-    "memory": Memory,
-    "storage": Storage,
-    "cooler": Cooler,
-    "supply": PowerSupply,
-    "case": Case,
-}
-_KIND_BY_TYPE: dict[type[Part], Kind] = {part_type: kind for kind, part_type in PART_TYPES.items()}
-
-
-def kind_of(part: Part) -> Kind:
-    """The kind of a part."""
-    return _KIND_BY_TYPE[type(part)]

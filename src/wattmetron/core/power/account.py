@@ -170,7 +170,7 @@ def _year(spans: list[Span], estimates: tuple[Estimate, ...], supply: PowerSuppl
 def _heat(machine: Machine) -> Heat:
     chip, case = machine.processor, machine.case
     cooler_w = machine.cooler.capacity_w if machine.cooler else chip.boxed_cooler_w if chip else None
-    case_w = case_heat_w(case.airflow, case.fans_included) if case else None
+    case_w = case_heat_w(case.airflow, machine.fans) if case else None
     return Heat(chip.sustained_w if chip else 0, cooler_w, draw(machine).full_w, case_w)
 
 

@@ -11,7 +11,7 @@ from starlette.datastructures import FormData, UploadFile
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.parts import KINDS, Kind, kind_of
+from wattmetron.core.parts import ALL_KINDS, Kind, kind_of
 from wattmetron.services import part_edits
 from wattmetron.services.part_edits import Done
 from wattmetron.services.part_import import TablePreview, bring_in, kind_of_file, preview
@@ -38,7 +38,7 @@ async def _form(request: Request) -> tuple[Form, str, bytes]:
 
 
 def _kind(text: str) -> Kind:
-    return next((kind for kind in KINDS if kind == text), "processor")
+    return next((kind for kind in ALL_KINDS if kind == text), "processor")
 
 
 @router.get("/parts/new")

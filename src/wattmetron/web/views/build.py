@@ -1,8 +1,8 @@
 """The build beside every view: rows by side, what is spent, left and still to come."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from wattmetron.core.parts import Kind
+from wattmetron.core.parts import FURTHER_KINDS, KINDS, Kind
 from wattmetron.services.assess import Assessment, Line, Remaining
 from wattmetron.services.swaps import traits
 from wattmetron.services.words import KIND_WORDS, listed, money
@@ -11,7 +11,7 @@ from wattmetron.web.views.query import DeskQuery
 SIDES: tuple[tuple[str, str, tuple[Kind, ...]], ...] = (
     ("Processor side", "c-hue", ("processor", "cooler", "mainboard", "memory")),
     ("Graphics side", "g-hue", ("graphics", "supply", "case")),
-    ("Rest", "", ("storage",)),
+    ("Rest", "", ("storage", *FURTHER_KINDS)),
 )
 
 
@@ -29,6 +29,8 @@ class BuildRow:
     kept: bool
     owned: bool
     changed: bool
+    keepable: bool = True
+    last_drive: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,8 +63,9 @@ def build_view(
         rows: list[BuildRow] = []
         for kind in kinds:
             lines = [line for line in now.lines if line.kind == kind]
-            rows += [_row(now, line, query, brief_id, ghost is not None and line.part_id not in before) for line in lines]
-            if not lines:
+            own = [_row(now, line, query, brief_id, ghost is not None and line.part_id not in before) for line in lines]
+            rows += [*own[:-1], *(replace(row, last_drive=kind == "storage") for row in own[-1:])]
+            if not lines and kind in KINDS:
                 rows.append(_empty(now, kind, query, brief_id))
         groups.append((title, hue, tuple(rows)))
     extras = now.brief.extras_minor
@@ -83,6 +86,8 @@ def build_view(
 
 def _row(now: Assessment, line: Line, query: DeskQuery, brief_id: int, changed: bool) -> BuildRow:
     url = query.url(brief_id, swap=line.kind, place=line.part_id, everything=False, search="", propose=None, working=None)
+    if line.kind in FURTHER_KINDS:
+        url = f"/parts/{line.part_id}?brief={brief_id}"
     if line.owned:
         price, meta = "owned", "stays; costs nothing"
     elif line.offer is None:
@@ -91,12 +96,13 @@ def _row(now: Assessment, line: Line, query: DeskQuery, brief_id: int, changed: 
         price = money(line.offer.delivered_minor, now.currency)
         used = ", used" if line.offer.condition == "used" else ""
         stale = ", stale" if line.stale else ""
-        meta = f"{line.offer.shop}, {_day(line.offer.seen_on)}{used}{stale}"
+        outside = ", another purse pays" if line.outside else ""
+        meta = f"{line.offer.shop}, {_day(line.offer.seen_on)}{used}{stale}{outside}"
     name = line.part.name if line.part else f"{line.part_id} (no longer in the catalogue)"
     if line.part:
         meta = f"{traits(line.part)[0]} · {meta}"
     return BuildRow(
-        line.kind, KIND_WORDS[line.kind], line.part_id, name, meta, price, url, line.kept, line.owned, changed
+        line.kind, KIND_WORDS[line.kind], line.part_id, name, meta, price, url, line.kept, line.owned, changed, line.kind in KINDS
     )
 
 

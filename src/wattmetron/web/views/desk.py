@@ -9,7 +9,7 @@ from wattmetron.core.equals import Use
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.fit import Finding
 from wattmetron.core.fit.remedies import Remedy
-from wattmetron.core.parts import KINDS, TRUST_FLOORS, Kind, Part
+from wattmetron.core.parts import ALL_KINDS, FURTHER_KINDS, TRUST_FLOORS, Kind, Part
 from wattmetron.services.assess import Assessment, assess, finding_remedies, known_build, remaining
 from wattmetron.services.contenders import machine_contender
 from wattmetron.services.cures import Cure
@@ -29,6 +29,7 @@ from wattmetron.web.views.meters import MeterView, meters
 from wattmetron.web.views.query import AIM_WORDS, DeskQuery, decode_build, encode_build, trial_of
 from wattmetron.web.views.required import Required, required, tier_words
 from wattmetron.web.views.settings import SettingsView, settings_view
+from wattmetron.web.views.shelf_state import PLURALS
 from wattmetron.web.views.swap import SwapView, swap_view
 from wattmetron.web.views.workings import WorkingView, working_view
 
@@ -102,6 +103,11 @@ class Desk:
     @property
     def ownable(self) -> list[tuple[str, tuple[Part, ...]]]:
         return [(KIND_WORDS[kind], parts) for kind, parts in self.catalogue.by_kind.items()]
+
+    @property
+    def further(self) -> list[tuple[Kind, str]]:
+        """Kinds that may be outside the budget."""
+        return [(kind, PLURALS[kind]) for kind in FURTHER_KINDS]
 
     @property
     def trust_floors(self) -> tuple[str, ...]:
@@ -245,7 +251,7 @@ def _tried(catalogue: Catalogue, build: Build, query: DeskQuery, found: Answer |
 
 
 def _same(one: Build, other: Build) -> bool:
-    return all(one.of(kind) == other.of(kind) for kind in KINDS)
+    return all(one.of(kind) == other.of(kind) for kind in ALL_KINDS)
 
 
 def _ghost(
@@ -263,7 +269,7 @@ def _ghost(
 
 
 def _trying(present: Assessment, now: Assessment, build: Build, query: DeskQuery, brief_id: int) -> Trying:
-    changed = [kind for kind in KINDS if now.build.of(kind) != build.of(kind)]
+    changed = [kind for kind in ALL_KINDS if now.build.of(kind) != build.of(kind)]
     delta = now.spent_minor - present.spent_minor
     cost = "at the same price"
     if delta:

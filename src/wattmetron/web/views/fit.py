@@ -9,7 +9,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.drawing import Drawing, drawing
 from wattmetron.core.fit.finding import LEVELS, Finding
 from wattmetron.core.fit.told import TOLD, Told
-from wattmetron.core.parts import KINDS, Kind
+from wattmetron.core.parts import ALL_KINDS, Kind
 from wattmetron.core.power.tuning import CHANGES
 from wattmetron.services.assess import Assessment, concerned
 from wattmetron.services.cures import Cure, cure
@@ -132,7 +132,7 @@ def _by_level(numbered: tuple[NumberedFinding, ...]) -> tuple[Group, ...]:
 def _by_part(now: Assessment, numbered: tuple[NumberedFinding, ...]) -> tuple[Group, ...]:
     """Each finding under every part that it concerns."""
     groups = []
-    for kind in KINDS:
+    for kind in ALL_KINDS:
         own = tuple(one for one in numbered if kind in one.finding.kinds)
         name = listed([part.name for part in now.machine.of(kind)])
         groups.append(Group(f"{KIND_WORDS[kind]}: {name}" if name else KIND_WORDS[kind], own))

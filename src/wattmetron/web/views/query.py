@@ -6,8 +6,8 @@ from urllib.parse import urlencode
 
 from wattmetron.core.balance import Aim
 from wattmetron.core.briefs import Build
-from wattmetron.core.briefs.build import MAX_DRIVES
-from wattmetron.core.parts import KINDS, Kind
+from wattmetron.core.briefs.build import MAX_ADDED, MAX_DRIVES
+from wattmetron.core.parts import ALL_KINDS, FURTHER_KINDS, KINDS, Kind
 
 ViewName = Literal["brief", "frames", "fit"]
 VIEWS: tuple[ViewName, ...] = ("brief", "frames", "fit")
@@ -16,27 +16,28 @@ AIM_WORDS: dict[str, Aim] = {"most": "most frames", "least": "least money"}
 
 def encode_build(build: Build, against: Build) -> str:
     """Kinds in which a build differs: ``graphics:id,storage:id+id,cooler:``."""
-    return ",".join(f"{kind}:{' '.join(build.of(kind))}" for kind in KINDS if build.of(kind) != against.of(kind))
+    return ",".join(f"{kind}:{' '.join(build.of(kind))}" for kind in ALL_KINDS if build.of(kind) != against.of(kind))
 
 
 def trial_of(build: Build, kind: Kind, part_id: str) -> str:
     """The code that tries a part: in place of the one that stands there; a drive beside the others while there is room."""
     standing = build.of(kind)
-    instead = standing[0] if standing and (kind != "storage" or len(standing) >= MAX_DRIVES) else None
+    several = len(standing) < MAX_DRIVES if kind == "storage" else kind in FURTHER_KINDS
+    instead = standing[0] if standing and not several else None
     return encode_build(build.with_part(kind, part_id, instead), build)
 
 
 def decode_build(text: str, against: Build) -> Build:
     """The build that ``encode_build`` described; what cannot be read is left as it is."""
     build = against
-    for piece in text.split(",")[: len(KINDS)]:
+    for piece in text.split(",")[: len(ALL_KINDS)]:
         word, _, ids = piece.partition(":")
-        if word not in KINDS:
+        if word not in ALL_KINDS:
             continue
         kind: Kind = word
         for part_id in build.of(kind):
             build = build.without(kind, part_id)
-        for part_id in ids.split()[:8]:
+        for part_id in ids.split()[:MAX_ADDED]:
             build = build.with_part(kind, part_id)
     still = {part_id for _, part_id in build.ids()}
     return replace(build, kept=against.kept & still)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.parts import KINDS
+from wattmetron.core.parts import ALL_KINDS
 from wattmetron.services.assess import Assessment, assess
 from wattmetron.services.shelf import Shelf, ShelfRow, shelf
 from wattmetron.services.shelf_figures import FIGURES, PartFigure, figure_words
@@ -80,7 +80,7 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
     region = now.brief.region if now else query.region or next(iter(catalogue.regions), "")
     currency = catalogue.regions[region].currency if region else ""
     kinds = tuple(
-        (PLURALS[kind], kind_url(state, kind), len(catalogue.by_kind[kind]), kind == query.kind) for kind in KINDS
+        (PLURALS[kind], kind_url(state, kind), len(catalogue.by_kind[kind]), kind == query.kind) for kind in ALL_KINDS
     )
     frames = tuple(
         _head(state, key, title, unit)

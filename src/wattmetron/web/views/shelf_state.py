@@ -7,7 +7,7 @@ from urllib.parse import urlencode
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.money import to_minor
-from wattmetron.core.parts import KINDS, Kind
+from wattmetron.core.parts import ALL_KINDS, Kind
 from wattmetron.services.shelf import Range, ShelfQuery
 from wattmetron.services.shelf_figures import FACETS, FIGURES
 from wattmetron.services.workshop import Opened, Workshop
@@ -17,6 +17,8 @@ MOST_BESIDE = 4
 PLURALS: dict[Kind, str] = {
     "processor": "processors", "graphics": "graphics cards", "mainboard": "mainboards", "memory": "memory kits",
     "storage": "drives", "cooler": "coolers", "supply": "power supplies", "case": "cases",
+    "fan": "fans", "wireless": "wireless adapters", "optical": "optical drives", "system": "operating systems", "display": "displays",
+    "input": "input devices",
 }  # fmt: skip
 
 
@@ -39,7 +41,7 @@ class ShelfState:
 
 def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str]) -> ShelfState:
     """The state of an address; what cannot be read is said and left out."""
-    kind: Kind = next((one for one in KINDS if one == params.get("kind")), "processor")
+    kind: Kind = next((one for one in ALL_KINDS if one == params.get("kind")), "processor")
     errors: list[str] = []
     ranges = {
         key: found
