@@ -7,9 +7,10 @@ from dataclasses import replace
 from tests.web.conftest import HTMX, form
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.wishes import wishes_of
-from wattmetron.core.parts import TRUST_FLOORS, trust_of
+from wattmetron.core.parts import ALL_KINDS, TRUST_FLOORS, trust_of
 from wattmetron.core.power.account import account
 from wattmetron.services.assess import assess
+from wattmetron.services.matters import GENERAL
 from wattmetron.services.proposals import answer
 from wattmetron.services.words import money
 from wattmetron.web.views.power import use_of
@@ -180,3 +181,29 @@ def test_what_each_trust_floor_costs_is_a_proposal_of_its_own(client, workshop):
         assert money(own.spent_minor, "EUR") in row and f"{own.met} of 6 met" in row
     for floor, own in zip(TRUST_FLOORS, costs, strict=True):
         assert all(trust_of(part) in TRUST_FLOORS[floor] for part in own.machine.parts())
+
+
+def test_what_matters_is_said_with_the_briefs_own_figures(client, workshop):
+    catalogue, plan = workshop.catalogue(), workshop.open(1).plan
+    now = assess(catalogue, plan.brief, plan.build)
+    supply = client.get("/parts?kind=supply&brief=1").text
+    assert f"Here {now.needed_w}\u202fW with headroom are needed, spikes of {now.draw.spike_w}\u202fW and 1 x 16-pin" in supply
+    limited = [one.game.name for one in now.counted if one.limit_words == "processor"]
+    assert limited and all(name in client.get("/parts?kind=processor&brief=1").text for name in limited)
+    assert "Hold the list against a build" in client.get("/parts?kind=case").text
+    for kind in ALL_KINDS:
+        text = client.get(f"/parts?kind={kind}&brief=7&all=1").text
+        assert GENERAL[kind] in html.unescape(text) and not re.search(CODE, text)
+        part_id = listed(text)[0]
+        assert client.get(f"/parts/{part_id}?brief=7").status_code == 200
+        assert client.get(f"/parts/{part_id}/edit").status_code == 200
+
+
+def test_wireless_and_air_are_mended_by_adding_the_cheapest_that_does(client, workshop):
+    catalogue, plan = workshop.catalogue(), workshop.open(1).plan
+    book = catalogue.prices(plan.brief.region, plan.brief.allow_used)
+    text = html.unescape(client.get("/briefs/1/fit").text)
+    fans = min(price for fan in catalogue.by_kind["fan"] if (price := book.delivered(fan.id)) is not None)
+    assert "Add 1 fan." in text and money(fans, "EUR") in re.search(r"Try Coldreach [^<]*", text)[0]
+    tried = html.unescape(re.search(r'href="([^"]*)">Try Coldreach', client.get("/briefs/1/fit").text)[1])
+    assert "carries off about 250" not in client.get(tried).text

@@ -94,4 +94,5 @@ def case_heat(machine: Machine) -> Iterator[Finding]:
             f"Up to {heat} W of heat; {case.name} with {counted(machine.fans, 'fan')} carries off about {carries} W.",
             f"Add {counted(more, 'fan')}." if room else "Expect it to be warm and loud, or take a more open case.",
             (Figure("heat", str(heat), "W"), Figure("carried off, about", str(carries), "W")),
+            ("fan",) if room else (),
         )

@@ -171,7 +171,7 @@ def wireless(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
             f"The brief wants wireless; {board.name} has none.",
             "Take a mainboard with wireless, or add an adapter.",
             (),
-            ("mainboard",),
+            ("wireless", "mainboard"),
         )
 
 

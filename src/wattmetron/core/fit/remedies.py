@@ -8,6 +8,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from wattmetron.core.briefs import Build
+from wattmetron.core.briefs.build import MAX_ADDED
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.finding import Finding
@@ -15,7 +16,7 @@ from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.waste import does_as_much
 from wattmetron.core.fit.wishes import Wishes
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Kind, Part
+from wattmetron.core.parts import FURTHER_KINDS, Kind, Part
 from wattmetron.core.prices.offers import PriceBook
 
 
@@ -63,8 +64,10 @@ def _hopeful(machine: Machine, finding: Finding, wishes: Wishes, tried: list[Rem
 def _in_order(catalogue: Catalogue, book: PriceBook, build: Build, kind: Kind) -> Iterator[Remedy]:
     """Every part on sale that could stand in the kind's place, the one to try first first."""
     present = build.of(kind)
-    if kind == "storage" and len(present) != 1:
+    if (kind == "storage" and len(present) != 1) or len(build.added) >= MAX_ADDED:
         return
+    if kind in FURTHER_KINDS:
+        present = ()
     instead_of = present[0] if present else None
     present_minor = book.delivered(instead_of) if instead_of else None
     near = present_minor if kind in ("processor", "graphics") and present_minor is not None else 0

@@ -295,7 +295,7 @@ def _finding(
         code = encode_build(remedy.build, opened.plan.build)
         return f"{remedy.part.name}, {price}", query.url(opened.id, tried=code, propose=None, swap=None)
 
-    found = finding_remedies(catalogue, now, finding) if finding.level != "good to know" else ()
+    found = finding_remedies(catalogue, now, finding) if finding.remedy_kinds else ()
     return FindingView(finding, tuple(action(remedy) for remedy in found))
 
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.parts import ALL_KINDS
 from wattmetron.services.assess import Assessment, assess
+from wattmetron.services.matters import GENERAL, what_matters
 from wattmetron.services.shelf import Shelf, ShelfRow, shelf
 from wattmetron.services.shelf_figures import FIGURES, PartFigure, figure_words
 from wattmetron.services.words import KIND_WORDS, money
@@ -66,6 +67,8 @@ class ShelfPage:
     currency: str
     now: Assessment | None
     loosened: dict[str, str]
+    general: str
+    matters: tuple[str, ...]
     price_head: Head
     name_head: Head
     trust_head: Head
@@ -99,6 +102,8 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
         currency,
         now,
         {name: "" for name in state.typed if name.split(".")[0] in ("q", "f", "min", "max", "fits", "trusted")},
+        GENERAL[query.kind],
+        what_matters(catalogue, now, query.kind) if now else (),
         _head(state, "price", "delivered", currency),
         _head(state, "name", "part", ""),
         _head(state, "trust", "trust", ""),
