@@ -18,7 +18,7 @@ from tests.bench import charts, fits, games, parts
 from tests.bench.highs import least_money
 from tests.e2e.conftest import FLAGS, Site, chromium
 from tests.worlds import World
-from wattmetron.core.balance import propose
+from wattmetron.core.balance import propose, scene
 from wattmetron.core.frames import chance, table
 from wattmetron.formats.catalogue_folder import write_catalogue
 from wattmetron.services.workshop import Workshop
@@ -58,6 +58,7 @@ def question(seed, per_kind, with_integrated=True):
 def forget():
     table.reliable_table.cache_clear()
     chance.curve.cache_clear()
+    scene._RECENT.clear()
 
 
 def proposals():

@@ -2,6 +2,7 @@
 
 import json
 import re
+from dataclasses import replace
 
 import pytest
 
@@ -379,3 +380,14 @@ def test_data_lies_where_it_was_told_to(tmp_path, monkeypatch, capsys):
     assert "boxed cooler" in capsys.readouterr().out
     assert main(["propose", str(BRIEFS / "chart-room.brief.json"), "--aim", "least money"]) == 1
     assert "Would do: Tin Harbour at 60 instead of 75 fps" in capsys.readouterr().out
+
+
+def test_a_region_that_an_import_took_away_is_said_and_another_stands_in(client, workshop):
+    catalogue = workshop.catalogue().described
+    regions = {"elsewhere": replace(catalogue.regions["vellmouth"], id="elsewhere", name="Elsewhere")}
+    offers = tuple(replace(one, region="elsewhere") for one in catalogue.offers if one.region == "vellmouth")
+    workshop.import_catalogue(replace(catalogue, regions=regions, offers=offers), "moved")
+    assert "Net loft all-rounder" in client.get("/briefs").text
+    page = client.get("/briefs/1/fit").text
+    assert "no longer has the region “vellmouth”: this is Elsewhere" in page and client.get("/briefs/1/assembly").status_code == 200
+    assert client.get("/parts?brief=1").status_code == 200 and client.get("/games?brief=1").status_code == 200

@@ -38,6 +38,7 @@ class Opened:
     undo: str | None
     redo: str | None
     changed_at: datetime
+    lost_region: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,19 +94,29 @@ class Workshop:
     def briefs(self) -> list[Listed]:
         with self.database.reading() as session:
             rows = brief_store.all_briefs(session)
-        return [Listed(row_id, version, from_document(text), at) for row_id, version, text, at in rows]
+        return [Listed(row_id, version, self._placed(from_document(text)), at) for row_id, version, text, at in rows]
+
+    def _placed(self, plan: Plan) -> Plan:
+        """A plan whose region the catalogue lost, in the first region that there is."""
+        regions = self.catalogue().regions if self.has_catalogue() else {}
+        if not regions or plan.brief.region in regions:
+            return plan
+        return replace(plan, brief=replace(plan.brief, region=next(iter(regions))))
 
     def open(self, brief_id: int) -> Opened:
         with self.database.reading() as session:
             stored = brief_store.get(session, brief_id)
+        plan = from_document(stored.document)
+        placed = self._placed(plan)
         return Opened(
             stored.id,
             stored.version,
-            from_document(stored.document),
+            placed,
             None if stored.before is None else from_document(stored.before),
             stored.undo,
             stored.redo,
             stored.changed_at,
+            "" if placed is plan else plan.brief.region,
         )
 
     def create(self, plan: Plan) -> int:

@@ -178,6 +178,22 @@ class Scene:
         return enough
 
 
+REMEMBERED = 4
+_RECENT: list[tuple[Catalogue, Brief, Build, bool, list[Scene]]] = []
+
+
+def scenes_for(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: bool = True) -> list[Scene]:
+    """``make_scenes``, kept for the last few questions: another budget or aim asks the same scenes."""
+    asked = replace(brief, name="", notes="", budget_low_minor=0, budget_high_minor=0, extras=(), system="")
+    for one in _RECENT:
+        if one[0] is catalogue and one[1:4] == (asked, kept, with_targets):
+            return one[4]
+    made = make_scenes(catalogue, brief, kept, with_targets)
+    _RECENT.append((catalogue, asked, kept, with_targets, made))
+    del _RECENT[:-REMEMBERED]
+    return made
+
+
 def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: bool = True) -> list[Scene]:
     """The scene with cards and, where no card is fixed, the one with integrated graphics."""
     pool = build_pool(catalogue, brief, kept)

@@ -6,7 +6,7 @@ import numpy as np
 
 from wattmetron.core.balance.answer import NEVER, Aim, Proposal
 from wattmetron.core.balance.hunt import NO_GAIN, Hunt, Winner
-from wattmetron.core.balance.scene import Scene, make_scenes
+from wattmetron.core.balance.scene import Scene, scenes_for
 from wattmetron.core.balance.settle import settle
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
@@ -30,7 +30,7 @@ def propose(
     upper end less its extras and the further parts in ``kept`` unless another is given.
     """
     budget = brief.budget_high_minor - besides_minor(catalogue, brief, kept) if budget_minor is None else budget_minor
-    scenes = make_scenes(catalogue, brief, kept)
+    scenes = scenes_for(catalogue, brief, kept)
     targets = scenes[0].targets
     hunt = Hunt(scenes, budget if aim == "most frames" else NEVER - 1)
     top: tuple[int, int] | None = (targets.weight, 0)
@@ -64,7 +64,7 @@ def cheapest_fit(catalogue: Catalogue, brief: Brief, kept: Build, video_memory: 
     With ``video_memory`` it must also have enough video memory for every counted target.
     """
     bare = brief if video_memory else replace(brief, targets=())
-    scenes = make_scenes(catalogue, brief, kept, with_targets=video_memory)
+    scenes = scenes_for(catalogue, brief, kept, with_targets=video_memory)
     hunt = Hunt(scenes, NEVER - 1)
     winner = hunt.least(0, NO_GAIN)
     budget = brief.budget_high_minor - besides_minor(catalogue, brief, kept)

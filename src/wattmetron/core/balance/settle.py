@@ -16,7 +16,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit import check, goes_in
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Cooler, Graphics, Mainboard, PowerSupply, Processor
+from wattmetron.core.parts import Case, Cooler, Graphics, Mainboard, PowerSupply, Processor
 from wattmetron.core.power.draw import needed_supply_w, rest_w, spike_of_card_w
 
 Ints = NDArray[np.int64]
@@ -69,21 +69,23 @@ class _Settler:
         so_far = self.base_cost + self.pool.boards.cost[boards] + self.pool.kits.cost[kits]
         reaching = {}
         for choice in self.drive_choices:
-            rest = rest_of(self.pool.kit_arrays.sticks[kits], choice.nvme, choice.sata)
-            total = so_far + choice.cost + self._least_shell(boards, kits, rest, choice.bays)
-            fits = self.pool.board_arrays.takes(boards, choice.nvme, choice.sata) & (total == winner.cost)
+            fits = self.pool.board_arrays.takes(boards, choice.nvme, choice.sata) & (so_far + choice.cost <= winner.cost)
+            at = np.flatnonzero(fits)
+            rest = rest_of(self.pool.kit_arrays.sticks[kits[at]], choice.nvme, choice.sata)
+            total = so_far[at] + choice.cost + self._least_shell(boards[at], kits[at], rest, choice.bays)
+            fits[at] = total == winner.cost
             reaching[Sort(choice.nvme, choice.sata, choice.bays)] = fits
         any_way = np.flatnonzero(np.logical_or.reduce(list(reaching.values())))
         if not any_way.size:
             raise TableError(f"no build of {self.chip.id} costs {winner.cost} with gain {winner.gain}")
-        at = int(any_way[0])
-        board, kit = self.pool.boards.parts[boards[at]], self.pool.kits.parts[kits[at]]
+        row = int(any_way[0])
+        board, kit = self.pool.boards.parts[boards[row]], self.pool.kits.parts[kits[row]]
         for drives, sort, drives_cost in self.drive_sets:
-            if not reaching[sort][at]:
+            if not reaching[sort][row]:
                 continue
             own_rest = rest_w(kit.sticks, sort.nvme, sort.sata)
             inside = Machine(self.chip, self.card, board, kit, drives)
-            cooler, supply, case = self._shell(inside, own_rest, winner.cost - int(so_far[at]) - drives_cost)
+            cooler, supply, case = self._shell(inside, own_rest, winner.cost - int(so_far[row]) - drives_cost)
             return Build(
                 self.chip.id,
                 self.card.id if self.card else None,
@@ -125,12 +127,12 @@ class _Settler:
         """Cooler, supply and case, first by ids, that together cost exactly what is left."""
         assert inside.mainboard is not None
         supplies = self._supplies(inside.mainboard, rest)
-        cases = list(zip(self.pool.cases.parts, self.pool.cases.cost.tolist(), strict=True))
+        cases: dict[int, list[Case]] = {}
+        for case, cost in zip(self.pool.cases.parts, self.pool.cases.cost.tolist(), strict=True):
+            cases.setdefault(cost, []).append(case)
         for cooler, cooler_cost in self._coolers():
             for supply, supply_cost in supplies:
-                for case, case_cost in cases:
-                    if cooler_cost + supply_cost + case_cost != left:
-                        continue
+                for case in cases.get(left - cooler_cost - supply_cost, ()):
                     if goes_in(replace(inside, cooler=cooler, supply=supply, case=case)):
                         return cooler.id if cooler else None, supply.id, case.id
         raise TableError(f"no cooler, supply and case for {inside.mainboard.id} cost {left}")

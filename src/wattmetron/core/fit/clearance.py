@@ -1,6 +1,7 @@
 """What fits into the case: board, card, cooler, radiator and memory beside them, power supply."""
 
 from collections.abc import Iterator
+from functools import cache
 
 from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken
 from wattmetron.core.machine import Machine
@@ -34,7 +35,12 @@ def _width_mm(radiator_mm: int) -> int:
 
 def radiator_place(case: Case, radiator_mm: Radiator) -> str | None:
     """Where a radiator goes: on top, else at the rear, else in front; None where it goes nowhere."""
-    places = (("top", case.radiator_top_mm), ("rear", case.radiator_rear_mm), ("front", case.radiator_front_mm))
+    return _first_place(case.radiator_top_mm, case.radiator_rear_mm, case.radiator_front_mm, radiator_mm)
+
+
+@cache
+def _first_place(top: Radiator | None, rear: Radiator | None, front: Radiator | None, radiator_mm: Radiator) -> str | None:
+    places = (("top", top), ("rear", rear), ("front", front))
     return next((place for place, longest in places if takes_radiator(longest, radiator_mm)), None)
 
 
