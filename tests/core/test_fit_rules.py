@@ -28,6 +28,7 @@ from wattmetron.core.parts import (
     WirelessAdapter,
     judge,
 )
+from wattmetron.core.parts.kits import joined
 
 CHIP = Processor(
     id="chip", maker="Quillon", model="Chip", socket="Bollard", cores=6, threads=12, single_speed=100, all_core_speed=100,
@@ -99,6 +100,8 @@ SPEAKS = [
     ("registered memory", "blocks", with_(memory={"registered": True}), "is registered memory"),
     ("error correction", "wastes", with_(memory={"error_correcting": True}), "corrects errors"),
     ("memory channels", "wastes", with_(memory={"sticks": 1}), "1 stick on 2 channels"),
+    ("mixed kits", "good to know", with_(kits=(KIT, replace(KIT, cl=18)), memory=joined((KIT, replace(KIT, cl=18)))), "run at the slowest of them"),
+    ("mixed kits", "blocks", with_(kits=(KIT, replace(KIT, memory_type="DDR5")), memory=joined((KIT, KIT))), "DDR4 and DDR5 kits do not go"),
     ("memory speed", "wastes", with_(memory={"mts": 3601}), "can do 3601 MT/s"),
     ("drive ports", "blocks", with_(storage=(DRIVE,) * 3), "need 3 M.2 slots; Kitefall Board has 2"),
     ("drive ports", "blocks", with_(storage=(DRIVE, DRIVE, *(SMALL,) * 3)), "need 3 SATA ports; Kitefall Board has 2 of 4 left beside 2"),
@@ -174,6 +177,8 @@ NEAR_MISSES = [
     ("registered memory", with_(memory={"registered": True}, mainboard={"registered": True})),
     ("error correction", with_(memory={"error_correcting": True}, mainboard={"error_correcting": True})),
     ("drive ports", with_(storage=(DRIVE, *(SMALL,) * 4), case={"places_25": 4})),
+    ("mixed kits", with_(kits=(KIT, KIT), memory=joined((KIT, KIT)))),
+    ("memory slots", with_(kits=(KIT, KIT), memory=joined((KIT, KIT)))),
     ("drive places", with_(storage=(SMALL, SMALL))),
     ("graphics output", with_(graphics=None, processor=NO_CARD)),
     ("front ports", with_(case={"front_ports": ("USB-C",)}, mainboard={"front_headers": ()})),

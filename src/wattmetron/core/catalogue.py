@@ -4,6 +4,7 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
+from typing import cast
 
 from wattmetron.core.briefs import Build
 from wattmetron.core.charts import Chart, Measure, Reconciled
@@ -18,7 +19,18 @@ from wattmetron.core.games.results import Results
 from wattmetron.core.games.tiers import TierTable, tier_table
 from wattmetron.core.games.verdicts import Asked, asked_of
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import ALL_KINDS, FURTHER_KINDS, KIND_NAMES, KINDS, Graphics, Kind, Part, kind_of
+from wattmetron.core.parts import (
+    ALL_KINDS,
+    FURTHER_KINDS,
+    KIND_NAMES,
+    KINDS,
+    Graphics,
+    Kind,
+    Memory,
+    Part,
+    kind_of,
+)
+from wattmetron.core.parts.kits import joined
 from wattmetron.core.prices.offers import Offer, PriceBook, Region
 from wattmetron.core.reading import Reader
 from wattmetron.core.scale import Scale
@@ -160,6 +172,9 @@ class Catalogue:
                     f"“{part_id}” stands in the place of the {kind}, but it is a {kind_of(part)}: move it."
                 )
             found[kind].append(part)
+        kits = cast(list[Memory], found["memory"])
         single = {kind: found[kind][0] if found[kind] else None for kind in KINDS if kind != "storage"}
         added = tuple(part for kind in FURTHER_KINDS for part in found[kind])
-        return Machine(storage=tuple(found["storage"]), added=added, **single)  # type: ignore[arg-type]
+        single["memory"] = joined(kits)
+        own = tuple(kits) if len(kits) > 1 else ()
+        return Machine(storage=tuple(found["storage"]), added=added, kits=own, **single)  # type: ignore[arg-type]

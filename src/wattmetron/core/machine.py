@@ -1,6 +1,7 @@
 """A machine: the parts of a build, looked up, with what they amount to together."""
 
 from dataclasses import dataclass, replace
+from typing import cast
 
 import numpy as np
 
@@ -47,10 +48,14 @@ class Machine:
     supply: PowerSupply | None = None
     case: Case | None = None
     added: tuple[Part, ...] = ()
+    kits: tuple[Memory, ...] = ()
+    """The single kits where ``memory`` stands for several."""
 
     def of(self, kind: Kind) -> tuple[Part, ...]:
         if kind in FURTHER_KINDS:
             return tuple(part for part in self.added if kind_of(part) == kind)
+        if kind == "memory" and self.kits:
+            return self.kits
         found = getattr(self, kind)
         if kind == "storage":
             return tuple(found)
@@ -60,6 +65,8 @@ class Machine:
         """This machine with a part in its place; a drive comes beside the others."""
         if kind in FURTHER_KINDS:
             return replace(self, added=(*self.added, part))
+        if kind == "memory":
+            return replace(self, memory=cast(Memory, part), kits=())
         place = (*self.storage, part) if kind == "storage" else part
         return replace(self, **{kind: place})  # type: ignore[arg-type]
 

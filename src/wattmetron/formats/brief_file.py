@@ -218,9 +218,9 @@ def build_from(file: BuildFile) -> Build:
     """The core value; raises BuildError where a place is taken twice."""
     build = Build()
     for place in file.parts:
-        if place.kind not in ("storage", *FURTHER_KINDS) and build.of(place.kind):
+        if place.kind not in ("storage", "memory", *FURTHER_KINDS) and build.of(place.kind):
             raise BuildError(f"The build has two parts of the kind {place.kind}: keep one of them.")
-        build = build.with_part(place.kind, place.part)
+        build = build.with_kit(place.part) if place.kind == "memory" else build.with_part(place.kind, place.part)
         if place.keep:
             build = build.keeping(place.part, True)
     for one in file.aside:

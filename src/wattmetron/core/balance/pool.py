@@ -30,6 +30,7 @@ from wattmetron.core.parts import (
     kind_of,
     trust_of,
 )
+from wattmetron.core.parts.kits import joined
 
 Ints = NDArray[np.int64]
 P = TypeVar("P", bound=Part)
@@ -167,6 +168,9 @@ def fixed_parts(catalogue: Catalogue, brief: Brief, kept: Build) -> dict[Kind, l
             fixed[kind].append((catalogue.part(part_id), 0))
         else:
             fixed[kind].append((catalogue.part(part_id), book.delivered(part_id) or 0))
+    if len(fixed["memory"]) > 1:
+        together = joined([cast(Memory, part) for part, _ in fixed["memory"]])
+        fixed["memory"] = [(cast(Part, together), sum(cost for _, cost in fixed["memory"]))]
     for part_id in owned:
         kind = kind_of(catalogue.part(part_id))
         if kind == "storage" or not fixed[kind]:

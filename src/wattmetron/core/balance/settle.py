@@ -17,6 +17,7 @@ from wattmetron.core.fit import check, goes_in
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import Case, Cooler, Graphics, Mainboard, PowerSupply, Processor
+from wattmetron.core.parts.kits import JOINT
 from wattmetron.core.power.draw import needed_supply_w, rest_w, spike_of_card_w
 
 Ints = NDArray[np.int64]
@@ -90,11 +91,12 @@ class _Settler:
                 self.chip.id,
                 self.card.id if self.card else None,
                 board.id,
-                kit.id,
+                kit.id.split(JOINT)[0],
                 tuple(drive.id for drive in drives),
                 cooler,
                 supply,
                 case,
+                more_kits=tuple(kit.id.split(JOINT)[1:]),
             )
         raise TableError(f"no drives go with {board.id} for {winner.cost}")
 

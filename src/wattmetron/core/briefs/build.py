@@ -8,6 +8,7 @@ from wattmetron.core.parts import FURTHER_KINDS, KINDS, Kind
 
 MAX_DRIVES = 8
 MAX_ADDED = 20
+MAX_KITS = 4
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,6 +23,7 @@ class SetAside:
 @dataclass(frozen=True, slots=True)
 class Build:
     """Part ids by kind: one of each at most, several drives; ``added`` holds further kinds. ``kept`` parts stay when the rest is proposed;
+    ``more_kits`` are memory kits beside the first;
     findings ``aside`` do not count while the parts that they concern stay."""
 
     processor: str | None = None
@@ -35,6 +37,7 @@ class Build:
     kept: frozenset[str] = frozenset()
     aside: tuple[SetAside, ...] = ()
     added: tuple[tuple[Kind, str], ...] = ()
+    more_kits: tuple[str, ...] = ()
 
     def of(self, kind: Kind) -> tuple[str, ...]:
         """Ids of the parts of a kind."""
@@ -43,7 +46,8 @@ class Build:
         if kind in FURTHER_KINDS:
             return tuple(part_id for own, part_id in self.added if own == kind)
         part_id: str | None = getattr(self, kind)
-        return (part_id,) if part_id else ()
+        first = (part_id,) if part_id else ()
+        return (*first, *self.more_kits) if kind == "memory" else first
 
     def ids(self) -> Iterator[tuple[Kind, str]]:
         """All parts in the order of the kinds."""
@@ -59,8 +63,12 @@ class Build:
         """This build with a part put in; a drive is added unless it stands in for another."""
         if kind in FURTHER_KINDS:
             return self._with_added(kind, part_id, instead_of)
+        if kind == "memory" and instead_of is not None and instead_of in self.more_kits:
+            kits = list(self.more_kits)
+            kits[kits.index(instead_of)] = part_id
+            return replace(self, more_kits=tuple(kits))
         if kind != "storage":
-            gone = self.of(kind)
+            gone = self.of(kind)[:1]
             kept = self.kept - (set(gone) - {part_id})
             return replace(self, kept=kept, **{kind: part_id})  # type: ignore[arg-type]
         if instead_of is None:
@@ -72,6 +80,14 @@ class Build:
             raise BuildError("The drive to replace is no longer in the build: reload and try again.")
         drives[drives.index(instead_of)] = part_id
         return replace(self, storage=tuple(drives), kept=_still_kept(self.kept, instead_of, drives))
+
+    def with_kit(self, part_id: str) -> "Build":
+        """This build with a memory kit beside the others."""
+        if self.memory is None:
+            return replace(self, memory=part_id)
+        if len(self.more_kits) >= MAX_KITS - 1:
+            raise BuildError(f"A build holds at most {MAX_KITS} memory kits: take one out first.")
+        return replace(self, more_kits=(*self.more_kits, part_id))
 
     def _with_added(self, kind: Kind, part_id: str, instead_of: str | None) -> "Build":
         added = list(self.added)
@@ -92,6 +108,10 @@ class Build:
             added = list(self.added)
             added.remove((kind, part_id))
             return replace(self, added=tuple(added))
+        if kind == "memory" and self.more_kits:
+            kits = list(self.of(kind))
+            kits.remove(part_id)
+            return replace(self, memory=kits[0], more_kits=tuple(kits[1:]), kept=_still_kept(self.kept, part_id, kits))
         if kind != "storage":
             return replace(self, kept=self.kept - {part_id}, **{kind: None})  # type: ignore[arg-type]
         drives = list(self.storage)

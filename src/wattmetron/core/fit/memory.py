@@ -125,3 +125,29 @@ def error_correcting(machine: Machine) -> Iterator[Finding]:
             (),
             ("memory",),
         )
+
+
+def mixed_kits(machine: Machine) -> Iterator[Finding]:
+    """Kits that differ run at the slowest, if they start together at all."""
+    kits = machine.kits
+    types = list(dict.fromkeys(kit.memory_type for kit in kits))
+    if len(types) > 1:
+        yield Finding(
+            "mixed kits",
+            "blocks",
+            ("memory",),
+            f"{' and '.join(types)} kits do not go onto one mainboard.",
+            "Take kits of one type.",
+            tuple(Figure(kit.name, kit.memory_type) for kit in kits),
+            ("memory",),
+        )
+    elif len({(kit.mts, kit.cl, kit.stick_gb) for kit in kits}) > 1:
+        told = "; ".join(f"{kit.name} {kit.mts} MT/s CL{kit.cl}, {kit.sticks} x {kit.stick_gb:g} GB" for kit in kits)
+        yield Finding(
+            "mixed kits",
+            "good to know",
+            ("memory",),
+            f"Different kits together run at the slowest of them: {told}.",
+            "Kits that are alike are surer to start with their memory profile on.",
+            tuple(Figure(kit.name, str(kit.mts), "MT/s") for kit in kits),
+        )

@@ -17,6 +17,7 @@ FAMILIES: dict[str, tuple[Rule, ...]] = {
         memory.error_correcting,
         memory.channels,
         memory.memory_speed,
+        memory.mixed_kits,
     ),
     "ports": (
         ports.drive_ports,

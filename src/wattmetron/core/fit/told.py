@@ -32,6 +32,7 @@ TOLD: tuple[Told, ...] = (
     Told("memory channels", "memory", ("wastes",), "fewer sticks than the processor has channels", "at least one stick for each channel"),
     Told("memory speed", "memory", ("wastes", "good to know"), "the kit is faster than processor or board can use (no waste where nothing cheaper does as much)",
          "the kit's rate is within both limits"),
+    Told("mixed kits", "memory", ("blocks", "good to know"), "several kits differ in type (blocks) or in rate, latency or stick size", "there is one kit, or all are alike"),
     Told("drive ports", "ports", ("blocks",), "more drives than M.2 slots, or than SATA ports left beside the M.2 slots in use", "every drive has a port"),
     Told("drive places", "ports", ("blocks",), "more 3.5 or 2.5 inch drives than the case has places", "every drive has a place"),
     Told("graphics output", "ports", ("blocks",), "nothing draws, or what draws has no display output", "card or board have an output for what draws"),

@@ -35,9 +35,10 @@ def weighed(
 
 
 def _cheaper_kit(machine: Machine, catalogue: Catalogue, book: PriceBook) -> bool:
-    price = book.delivered(machine.memory.id) if machine.memory else None
-    if price is None:
+    prices = [book.delivered(kit.id) for kit in machine.of("memory")]
+    if not prices or None in prices:
         return True
+    price = sum(one for one in prices if one is not None)
     return any(
         (other := book.delivered(kit.id)) is not None and other < price and does_as_much(machine, kit)
         for kit in catalogue.by_kind["memory"]

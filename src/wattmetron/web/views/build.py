@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass, replace
 
-from wattmetron.core.parts import FURTHER_KINDS, KINDS, Kind
+from wattmetron.core.briefs.build import MAX_KITS
+from wattmetron.core.parts import FURTHER_KINDS, KINDS, Kind, Memory
 from wattmetron.services.assess import Assessment, Line, Remaining
 from wattmetron.services.swaps import traits
 from wattmetron.services.words import KIND_WORDS, listed, money
@@ -31,6 +32,8 @@ class BuildRow:
     changed: bool
     keepable: bool = True
     last_drive: bool = False
+    key: str = ""
+    another_url: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,7 +67,8 @@ def build_view(
         for kind in kinds:
             lines = [line for line in now.lines if line.kind == kind]
             own = [_row(now, line, query, brief_id, ghost is not None and line.part_id not in before) for line in lines]
-            rows += [*own[:-1], *(replace(row, last_drive=kind == "storage") for row in own[-1:])]
+            own = [replace(row, key=f"{kind}-{row.part_id}" + (f"-{n}" if n else "")) for n, row in enumerate(own)]
+            rows += [*own[:-1], *(replace(row, last_drive=kind == "storage", another_url=_another(now, kind, query, brief_id)) for row in own[-1:])]
             if not lines and kind in KINDS:
                 rows.append(_empty(now, kind, query, brief_id))
         groups.append((title, hue, tuple(rows)))
@@ -104,6 +108,17 @@ def _row(now: Assessment, line: Line, query: DeskQuery, brief_id: int, changed: 
     return BuildRow(
         line.kind, KIND_WORDS[line.kind], line.part_id, name, meta, price, url, line.kept, line.owned, changed, line.kind in KINDS
     )
+
+
+def _another(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> str:
+    """The address that tries another kit like the last one, where slots are free."""
+    kits, board = now.build.of("memory"), now.machine.mainboard
+    if kind != "memory" or board is None or now.machine.memory is None or len(kits) >= MAX_KITS:
+        return ""
+    last = now.machine.of("memory")[-1]
+    if not isinstance(last, Memory) or now.machine.memory.sticks + last.sticks > board.memory_slots:
+        return ""
+    return query.url(brief_id, tried=f"memory:{' '.join((*kits, kits[-1]))}", swap=None, propose=None, working=None)
 
 
 def _empty(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> BuildRow:

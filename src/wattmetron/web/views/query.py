@@ -38,7 +38,7 @@ def decode_build(text: str, against: Build) -> Build:
         for part_id in build.of(kind):
             build = build.without(kind, part_id)
         for part_id in ids.split()[:MAX_ADDED]:
-            build = build.with_part(kind, part_id)
+            build = build.with_kit(part_id) if kind == "memory" else build.with_part(kind, part_id)
     still = {part_id for _, part_id in build.ids()}
     return replace(build, kept=against.kept & still)
 
