@@ -14,7 +14,7 @@ from wattmetron.core.machine import memory_class
 from wattmetron.core.parts.kits import joined
 from wattmetron.demo import generate
 from wattmetron.formats.brief_file import build_file, build_from
-from wattmetron.services.assess import assess
+from wattmetron.services.assess import assess, finding_remedies
 from wattmetron.web.views.query import decode_build, encode_build
 
 SINGLE = replace(KIT, id="single", sticks=1, stick_gb=16)
@@ -65,6 +65,17 @@ def test_a_second_stick_ends_the_waste_of_a_single_one_and_brings_frames():
     assert all(after >= before for before, after in rates) and any(after > 1.02 * before for before, after in rates)
     assert [line.owned for line in two.lines if line.kind == "memory"] == [True, False]
     assert two.parts_minor - one.parts_minor == WORLD.prices(BRIEF.region, True).delivered(KIT_ID)
+
+
+def test_another_stick_is_offered_against_the_waste_where_a_slot_is_free():
+    now = assess(WORLD, BRIEF, BUILD)
+    waste = next(one for one in now.findings if one.rule == "memory channels")
+    first = finding_remedies(WORLD, now, waste)[0]
+    assert first.build == BUILD.with_kit(KIT_ID) and first.delivered_minor == WORLD.prices(BRIEF.region, True).delivered(KIT_ID)
+    full = assess(WORLD, BRIEF, BUILD.with_part("mainboard", "saltgrove-mole-mini-bollard"))
+    assert full.machine.mainboard.memory_slots == 2
+    wide = assess(WORLD, BRIEF, BUILD.with_kit(KIT_ID))
+    assert not [one for one in wide.findings if one.rule == "memory channels"]
 
 
 def test_a_proposal_keeps_kits_that_stay_and_fits_the_rest_around_them():

@@ -8,7 +8,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from wattmetron.core.briefs import Build
-from wattmetron.core.briefs.build import MAX_ADDED
+from wattmetron.core.briefs.build import MAX_ADDED, MAX_KITS
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.finding import Finding
@@ -40,7 +40,8 @@ def remedies(
     before, unjudged = _grave(present) - Counter([finding.level]), _unjudged(present)
     found = []
     for kind in finding.remedy_kinds:
-        for remedy in _hopeful(machine, finding, wishes, list(_in_order(catalogue, book, build, kind))):
+        tried = [*_another_kit(catalogue, book, build, finding), *_in_order(catalogue, book, build, kind)]
+        for remedy in _hopeful(machine, finding, wishes, tried):
             after = catalogue.machine(remedy.build)
             left = check(after, wishes)
             silent = all((one.rule, one.kinds) != (finding.rule, finding.kinds) for one in left)
@@ -48,6 +49,16 @@ def remedies(
                 found.append(remedy)
                 break
     return tuple(found)
+
+
+def _another_kit(catalogue: Catalogue, book: PriceBook, build: Build, finding: Finding) -> Iterator[Remedy]:
+    """Too few sticks: one more kit like the present one, where it is on sale and slots may take it."""
+    kits = build.of("memory")
+    if finding.rule != "memory channels" or not kits or len(kits) >= MAX_KITS:
+        return
+    price = book.delivered(kits[-1])
+    if price is not None:
+        yield Remedy("memory", catalogue.part(kits[-1]), price, None, build.with_kit(kits[-1]))
 
 
 def _hopeful(machine: Machine, finding: Finding, wishes: Wishes, tried: list[Remedy]) -> Iterator[Remedy]:

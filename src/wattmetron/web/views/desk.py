@@ -293,7 +293,8 @@ def _finding(
     def action(remedy: Remedy) -> tuple[str, str]:
         price = money(remedy.delivered_minor, now.currency)
         code = encode_build(remedy.build, opened.plan.build)
-        return f"{remedy.part.name}, {price}", query.url(opened.id, tried=code, propose=None, swap=None)
+        name = f"another {remedy.part.name}" if remedy.part.id in now.build.of(remedy.kind) else remedy.part.name
+        return f"{name}, {price}", query.url(opened.id, tried=code, propose=None, swap=None)
 
     found = finding_remedies(catalogue, now, finding) if finding.remedy_kinds else ()
     return FindingView(finding, tuple(action(remedy) for remedy in found))
