@@ -207,3 +207,21 @@ def test_wireless_and_air_are_mended_by_adding_the_cheapest_that_does(client, wo
     assert "Add 1 fan." in text and money(fans, "EUR") in re.search(r"Try Coldreach [^<]*", text)[0]
     tried = html.unescape(re.search(r'href="([^"]*)">Try Coldreach', client.get("/briefs/1/fit").text)[1])
     assert "carries off about 250" not in client.get(tried).text
+
+
+def test_a_part_is_marked_as_a_stand_in_and_stays_again(client, workshop):
+    part = workshop.open(1).plan.build.graphics
+    fields = {"version": "1", "view": "fit", "part": part}
+    bad = client.post("/briefs/1/stand-in", data=fields | {"until": "soon"}, headers=HTMX)
+    assert bad.status_code == 422 and "“soon”: enter one such as 2027-03-01" in bad.text
+    done = html.unescape(client.post("/briefs/1/stand-in", data=fields | {"until": "2027-03-01", "resale": "310.50"}, headers=HTMX).text)
+    assert "stand-in until 1 Mar 2027, then perhaps EUR\u00a0310.50 back" in done and "may bring back EUR\u00a0310.50, a guess" in done
+    assert 'value="2027-03-01"' in client.get(f"/parts/{part}?brief=1").text
+    files = [("files", (name, client.get(f"/briefs/1/file/{name}").content)) for name in ("brief", "build")]
+    copy = int(client.post("/briefs/open", files=files, follow_redirects=False).headers["location"].split("/")[2])
+    assert workshop.open(copy).plan.build.stand_ins == workshop.open(1).plan.build.stand_ins != ()
+    client.post("/briefs/1/remove", data={"version": "2", "view": "fit", "part": part}, headers=HTMX)
+    assert workshop.open(1).plan.build.stand_ins == ()
+    client.post("/briefs/1/undo", data={"version": "3", "view": "fit"}, headers=HTMX)
+    stays = client.post("/briefs/1/stand-in", data={"version": "4", "view": "fit", "part": part, "stays": "1"}, headers=HTMX).text
+    assert "stand-in until" not in stays and workshop.open(1).plan.build.stand_ins == ()

@@ -2,6 +2,7 @@
 
 import json
 from collections.abc import Sequence
+from datetime import date
 from decimal import Decimal
 from typing import Annotated, Any, Literal
 
@@ -9,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from wattmetron.core.briefs import Brief, Build, Display, Extra, Sureness, Target, check_brief
 from wattmetron.core.briefs.brief import Measure
-from wattmetron.core.briefs.build import SetAside
+from wattmetron.core.briefs.build import SetAside, StandIn
 from wattmetron.core.errors import BuildError
 from wattmetron.core.games import PresetName
 from wattmetron.core.money import to_decimal, to_minor
@@ -114,11 +115,20 @@ class AsideFile(_Strict):
     reason: Annotated[str, Field(min_length=1, max_length=300)] = Field(description="Why it does not count")
 
 
+class StandInFile(_Strict):
+    """A part that is there only for a time."""
+
+    part: Id = Field(description="Part id")
+    until: date = Field(description="Until when, ISO 8601")
+    resale: Amount = Field(description="What it may then sell for: a guess, in the region's currency")
+
+
 class BuildFile(_Strict):
     """A build: which part stands in which place."""
 
     format: Literal["wattmetron-build/1"] = BUILD_FORMAT
     parts: list[PlaceFile] = Field(default_factory=list, max_length=60)
+    stand_ins: list[StandInFile] = Field(default_factory=list, max_length=20, description="Parts that are there only for a time")
     aside: list[AsideFile] = Field(default_factory=list, max_length=40, description="Findings that do not count here")
 
 
@@ -223,15 +233,19 @@ def build_from(file: BuildFile) -> Build:
         build = build.with_kit(place.part) if place.kind == "memory" else build.with_part(place.kind, place.part)
         if place.keep:
             build = build.keeping(place.part, True)
+    for own in file.stand_ins:
+        build = build.standing_in(StandIn(own.part, own.until, to_minor(own.resale)))
     for one in file.aside:
         build = build.setting_aside(SetAside(one.rule, tuple(one.parts), one.reason))
     return build
 
 
 def build_file(build: Build) -> BuildFile:
-    """The file model of a build."""
+    """The file model of a build; of stand-ins those whose part is still there."""
+    there = {part_id for _, part_id in build.ids()}
     return BuildFile(
         parts=[PlaceFile(kind=kind, part=part_id, keep=part_id in build.kept) for kind, part_id in build.ids()],
+        stand_ins=[StandInFile(part=one.part, until=one.until, resale=to_decimal(one.resale_minor)) for one in build.stand_ins if one.part in there],
         aside=[AsideFile(rule=one.rule, parts=list(one.parts), reason=one.reason) for one in build.aside],
     )
 

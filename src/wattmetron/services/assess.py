@@ -9,6 +9,7 @@ from wattmetron.core.balance import cheapest_fit
 from wattmetron.core.balance.answer import NEVER
 from wattmetron.core.balance.pool import memory_floor_gb, storage_floor_gb
 from wattmetron.core.briefs import Brief, Build, Target
+from wattmetron.core.briefs.build import StandIn
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError, UnknownPartError
 from wattmetron.core.fit import Finding, check
@@ -36,6 +37,7 @@ class Line:
     offer: Offer | None
     stale: bool
     outside: bool = False
+    stand_in: StandIn | None = None
 
     @property
     def cost_minor(self) -> int:
@@ -71,6 +73,11 @@ class Assessment:
     @property
     def parts_minor(self) -> int:
         return sum(line.cost_minor for line in self.lines)
+
+    @property
+    def back_minor(self) -> int:
+        """What stand-ins may sell for later, by guess."""
+        return sum(line.stand_in.resale_minor for line in self.lines if line.stand_in)
 
     @property
     def machine_minor(self) -> int:
@@ -185,6 +192,7 @@ def known_build(catalogue: Catalogue, build: Build) -> Build:
 def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[Line]:
     book = catalogue.prices(brief.region, brief.allow_used)
     owned = list(brief.owned)
+    stand_ins = {one.part: one for one in build.stand_ins}
     found = []
     for kind, part_id in build.ids():
         own = part_id in owned
@@ -193,7 +201,7 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[Line]:
         offer = book.best(part_id)
         stale = offer is not None and book.is_stale(offer)
         part = catalogue.parts.get(part_id)
-        found.append(Line(kind, part_id, part, own, part_id in build.kept, offer, stale, kind in brief.outside))
+        found.append(Line(kind, part_id, part, own, part_id in build.kept, offer, stale, kind in brief.outside, stand_ins.get(part_id)))
     return found
 
 

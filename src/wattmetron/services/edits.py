@@ -3,10 +3,12 @@
 import re
 from collections.abc import Mapping
 from dataclasses import fields, replace
+from datetime import date
 from typing import cast
 
 from wattmetron.core.briefs import SURENESS, Brief, Display, Extra, Sureness, Target
 from wattmetron.core.briefs.brief import Measure
+from wattmetron.core.briefs.build import StandIn
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.games import PRESETS, PresetName
@@ -243,3 +245,16 @@ def own(plan: Plan, part_id: str, owned: bool, catalogue: Catalogue) -> tuple[Pl
     kind = kind_of(part)
     build = plan.build if part_id in plan.build.of(kind) else plan.build.with_part(kind, part_id)
     return replace(plan, brief=replace(brief, owned=(*brief.owned, part_id)), build=build), f"{part.name} is owned"
+
+
+def stand_in(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]:
+    """Say that a part is there only until a date and what it may then sell for, or that it stays."""
+    part = catalogue.part(form.get("part", ""))
+    if form.get("stays") == "1":
+        return replace(plan, build=plan.build.staying(part.id)), f"{part.name} stays"
+    try:
+        until = date.fromisoformat(form.get("until", "").strip())
+    except ValueError:
+        raise BriefError(f"The day until which {part.name} stands in is “{form.get('until', '')}”: enter one such as 2027-03-01.") from None
+    resale = to_minor(form.get("resale", "").strip() or "0", f"What {part.name} may sell for")
+    return replace(plan, build=plan.build.standing_in(StandIn(part.id, until, resale))), f"{part.name} stands in until {until:%-d %b %Y}"

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from datetime import date
 
 from wattmetron.core.errors import BuildError
 from wattmetron.core.parts import FURTHER_KINDS, KINDS, Kind
@@ -18,6 +19,15 @@ class SetAside:
     rule: str
     parts: tuple[str, ...]
     reason: str
+
+
+@dataclass(frozen=True, slots=True)
+class StandIn:
+    """A part that is there only until a date, and what it may then sell for: a guess, in minor units."""
+
+    part: str
+    until: date
+    resale_minor: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,6 +48,7 @@ class Build:
     aside: tuple[SetAside, ...] = ()
     added: tuple[tuple[Kind, str], ...] = ()
     more_kits: tuple[str, ...] = ()
+    stand_ins: tuple[StandIn, ...] = ()
 
     def of(self, kind: Kind) -> tuple[str, ...]:
         """Ids of the parts of a kind."""
@@ -129,6 +140,16 @@ class Build:
     def counting_again(self, rule: str, parts: tuple[str, ...]) -> "Build":
         """This build with a finding counted again."""
         return replace(self, aside=tuple(own for own in self.aside if (own.rule, own.parts) != (rule, parts)))
+
+    def standing_in(self, one: StandIn) -> "Build":
+        """This build with a part marked as a stand-in."""
+        if one.part not in {own for _, own in self.ids()}:
+            raise BuildError("That part is no longer in the build: reload and try again.")
+        return replace(self, stand_ins=(*(own for own in self.stand_ins if own.part != one.part), one))
+
+    def staying(self, part_id: str) -> "Build":
+        """This build with a part that is no stand-in any more."""
+        return replace(self, stand_ins=tuple(own for own in self.stand_ins if own.part != part_id))
 
     def keeping(self, part_id: str, keep: bool) -> "Build":
         """This build with a part kept, or free again."""

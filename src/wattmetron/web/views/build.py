@@ -72,13 +72,12 @@ def build_view(
             if not lines and kind in KINDS:
                 rows.append(_empty(now, kind, query, brief_id))
         groups.append((title, hue, tuple(rows)))
-    extras = now.brief.extras_minor
     coming, coming_over = _coming(now, remaining)
     over = now.left_minor < 0
     return BuildView(
         tuple(groups),
         money(now.spent_minor, now.currency),
-        f"with {money(extras, now.currency)} for extras" if extras else "",
+        "; ".join(_besides(now)),
         f"over by {money(-now.left_minor, now.currency)}" if over else f"left {money(now.left_minor, now.currency)}",
         over,
         coming,
@@ -105,9 +104,21 @@ def _row(now: Assessment, line: Line, query: DeskQuery, brief_id: int, changed: 
     name = line.part.name if line.part else f"{line.part_id} (no longer in the catalogue)"
     if line.part:
         meta = f"{traits(line.part)[0]} · {meta}"
+    if line.stand_in:
+        back = f", then perhaps {money(line.stand_in.resale_minor, now.currency)} back" if line.stand_in.resale_minor else ""
+        meta = f"stand-in until {line.stand_in.until:%-d %b %Y}{back} · {meta}"
     return BuildRow(
         line.kind, KIND_WORDS[line.kind], line.part_id, name, meta, price, url, line.kept, line.owned, changed, line.kind in KINDS
     )
+
+
+def _besides(now: Assessment) -> list[str]:
+    """What is in the total besides parts, and what may come back of it."""
+    extras = now.brief.extras_minor
+    said = [f"with {money(extras, now.currency)} for extras"] if extras else []
+    if now.back_minor:
+        said.append(f"stand-ins may bring back {money(now.back_minor, now.currency)}, a guess")
+    return said
 
 
 def _another(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> str:

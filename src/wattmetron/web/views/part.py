@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 
+from wattmetron.core.briefs.build import StandIn
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.wishes import wishes_of
@@ -50,6 +51,8 @@ class PartPage:
     against: tuple[str, ...]
     replaces: str
     try_url: str
+    in_build: bool
+    stand_in: StandIn | None
     scaled: bool
     neighbours: tuple[tuple[str, str, str], ...]
 
@@ -83,6 +86,8 @@ def part_page(workshop: Workshop, catalogue: Catalogue, part_id: str, params: di
         against,
         replaces,
         try_url,
+        opened is not None and part_id in opened.plan.build.of(kind),
+        next((one for one in opened.plan.build.stand_ins if one.part == part_id), None) if opened else None,
         kind in ("processor", "graphics"),
         tuple(_neighbours(catalogue, part, kind, opened)),
     )
