@@ -14,7 +14,7 @@ from wattmetron.core.balance.platforms import _best, _packed
 from wattmetron.core.balance.search import BAND
 from wattmetron.core.briefs import Build
 
-SEEDS = range(240)
+SEEDS = range(160)
 CHUNK = 20
 
 

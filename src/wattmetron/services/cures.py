@@ -73,9 +73,12 @@ def _fitted(catalogue: Catalogue, now: Assessment, freed: frozenset[Kind]) -> Bu
 def _narrowed(catalogue: Catalogue, now: Assessment, freed: frozenset[Kind], found: Build, cleared: int) -> Cure:
     """The cure with every kind kept that need not change."""
     for kind in KINDS:
-        if kind not in freed or not now.build.of(kind) or found.of(kind) == now.build.of(kind):
+        if kind not in freed or not now.build.of(kind):
             continue
         fewer = freed - {kind}
+        if found.of(kind) == now.build.of(kind):
+            freed = fewer
+            continue
         better = _fitted(catalogue, now, fewer) if fewer else None
         if better is not None:
             freed, found = fewer, better
