@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.e2e.conftest import serious, settled
@@ -150,3 +151,24 @@ def test_fans_and_a_display_are_added_and_the_display_is_paid_elsewhere(site, pa
     page.locator("#out-coldreach-sail-120").click()
     expect(page.locator("#build")).not_to_contain_text("Coldreach Sail 120")
     assert serious(page) == []
+
+
+@pytest.mark.parametrize(("width", "scheme"), [(390, "dark"), (1280, "light")])
+def test_parts_and_fit_are_accessible_and_fit_the_screen(site, page, width, scheme):
+    page.emulate_media(color_scheme=scheme)
+    page.set_viewport_size({"width": width, "height": 844})
+    for address in (
+        "/briefs/7/fit",
+        "/briefs/5/fit?propose=most",
+        "/briefs/3/fit?by=part",
+        "/briefs/6/assembly",
+        "/parts?kind=graphics&brief=1&sort=worth&beside=pellworth-bank-12-plain+kitefall-pharos-16-triple",
+        "/parts/kitefall-pharos-16-triple?brief=7",
+        "/parts/lidd-frame-porthole/edit",
+        "/parts/import",
+        "/briefs/1/brief?trust=1",
+    ):
+        page.goto(site.url + address)
+        page.evaluate("document.querySelectorAll('main details').forEach(one => { one.open = true; })")
+        assert serious(page) == [], address
+        assert page.evaluate("document.documentElement.scrollWidth - window.innerWidth") <= 0, address

@@ -77,3 +77,17 @@ def test_files_hold_them():
     outside = replace(BRIEF, outside=("display", "input"))
     assert brief_from(brief_file(outside)) == outside
     assert {kind for kind in FURTHER_KINDS if WORLD.by_kind[kind]} == set(FURTHER_KINDS)
+
+
+def test_what_the_brief_does_not_allow_is_said_of_bought_parts_alone():
+    brief, build = generate.briefs(WORLD)["signal-tower"]
+    strict = replace(brief, part_cap_minor=50_000)
+    card, supply = (WORLD.parts[one].name for one in (build.graphics, build.supply))
+    said = assess(WORLD, strict, build).floors
+    over = price(build.graphics) - 50_000
+    assert any(f"{card} costs EUR\u00a0{over / 100:.2f} more than the brief allows" in one for one in said)
+    assert any(f"{supply} is doubtful (14 reviews average 51 %" in one and "the brief wants nothing doubtful" in one for one in said)
+    free = replace(strict, owned=(build.graphics, build.supply))
+    assert not [one for one in assess(WORLD, free, build).floors if card in one or supply in one]
+    loose = replace(brief, trust_floor="anything")
+    assert not [one for one in assess(WORLD, loose, build).floors if supply in one]

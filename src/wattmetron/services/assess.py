@@ -18,9 +18,10 @@ from wattmetron.core.fit.waste import weighed
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import KINDS, Kind, Part
+from wattmetron.core.parts import KINDS, TRUST_FLOORS, Kind, Part, judge
 from wattmetron.core.power.draw import Draw, draw, needed_supply_w
 from wattmetron.core.prices.offers import Offer
+from wattmetron.services.words import money
 
 T = TypeVar("T")
 
@@ -158,7 +159,7 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
         drawn,
         needed_supply_w(drawn.full_w, brief.headroom_percent),
         machine.missing(),
-        tuple(floors_missed(catalogue, brief, machine)),
+        (*floors_missed(catalogue, brief, machine), *_rules_missed(brief, lines, book.currency)),
         aside,
     )
 
@@ -223,6 +224,21 @@ def floors_missed(catalogue: Catalogue, brief: Brief, machine: Machine) -> list[
     has_gb = sum(drive.capacity_gb for drive in machine.storage)
     if machine.storage and has_gb < storage_gb:
         found.append(f"Storage is {has_gb:,} GB; brief and games want {storage_gb:,.0f} GB with a fifth kept free.")
+    return found
+
+
+def _rules_missed(brief: Brief, lines: tuple[Line, ...], currency: str) -> list[str]:
+    """Sentences about bought parts that cost more or are trusted less than the brief allows."""
+    found = []
+    for line in lines:
+        if line.owned or line.part is None or line.kind not in KINDS:
+            continue
+        if brief.part_cap_minor is not None and line.cost_minor > brief.part_cap_minor:
+            over = money(line.cost_minor - brief.part_cap_minor, currency)
+            found.append(f"{line.part.name} costs {over} more than the brief allows for a part.")
+        told = judge(line.part)
+        if told.trust not in TRUST_FLOORS[brief.trust_floor]:
+            found.append(f"{line.part.name} is {told.trust} ({'; '.join(told.reasons)}); the brief wants {brief.trust_floor}.")
     return found
 
 
