@@ -228,17 +228,20 @@ def floors_missed(catalogue: Catalogue, brief: Brief, machine: Machine) -> list[
 
 
 def _rules_missed(brief: Brief, lines: tuple[Line, ...], currency: str) -> list[str]:
-    """Sentences about bought parts that cost more or are trusted less than the brief allows."""
+    """Sentences about parts of the build that the brief does not allow."""
+    bought = (line for line in lines if not line.owned and line.part is not None and line.kind in KINDS)
+    return [said for line in bought if line.part for said in not_allowed(brief, line.part, line.cost_minor, currency)]
+
+
+def not_allowed(brief: Brief, part: Part, cost_minor: int, currency: str) -> list[str]:
+    """Sentences about a part to be bought that costs more or is trusted less than the brief allows."""
     found = []
-    for line in lines:
-        if line.owned or line.part is None or line.kind not in KINDS:
-            continue
-        if brief.part_cap_minor is not None and line.cost_minor > brief.part_cap_minor:
-            over = money(line.cost_minor - brief.part_cap_minor, currency)
-            found.append(f"{line.part.name} costs {over} more than the brief allows for a part.")
-        told = judge(line.part)
-        if told.trust not in TRUST_FLOORS[brief.trust_floor]:
-            found.append(f"{line.part.name} is {told.trust} ({'; '.join(told.reasons)}); the brief wants {brief.trust_floor}.")
+    if brief.part_cap_minor is not None and cost_minor > brief.part_cap_minor:
+        over = money(cost_minor - brief.part_cap_minor, currency)
+        found.append(f"{part.name} costs {over} more than the brief allows for a part.")
+    told = judge(part)
+    if told.trust not in TRUST_FLOORS[brief.trust_floor]:
+        found.append(f"{part.name} is {told.trust} ({'; '.join(told.reasons)}); the brief wants {brief.trust_floor}.")
     return found
 
 

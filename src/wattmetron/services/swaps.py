@@ -12,6 +12,7 @@ from wattmetron.core.frames.estimate import State
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import (
+    KINDS,
     Case,
     Cooler,
     Fan,
@@ -30,7 +31,7 @@ from wattmetron.core.parts import (
     WirelessAdapter,
 )
 from wattmetron.core.prices.offers import Offer
-from wattmetron.services.assess import Assessment, floors_missed, known_build
+from wattmetron.services.assess import Assessment, floors_missed, known_build, not_allowed
 
 NEIGHBOURS = 5
 
@@ -107,6 +108,8 @@ def swap(
         machine = catalogue.machine(known_build(catalogue, build))
         findings = weighed(check(machine, wishes_of(brief)), machine, catalogue, book)
         floors = _floors(catalogue, now, kind, machine)
+        if not owned and kind in KINDS:
+            floors = (*floors, *not_allowed(brief, part, cost or 0, book.currency))
         unfitting = bool(floors) or any(one.level == "blocks" and kind in one.kinds for one in findings)
         if unfitting and part.id not in (present, also) and not with_unfit and not words:
             unfit += 1
