@@ -29,6 +29,7 @@ def test_the_sent_in_list_needs_two_changes():
 @settings(max_examples=40, deadline=None)
 @given(st.integers(0, 10_000))
 @example(135)
+@example(1500)
 def test_a_cure_clears_all_and_no_change_of_it_can_be_left_out(seed):
     world = World(seed)
     catalogue = world.catalogue(5, 2)

@@ -71,17 +71,20 @@ def _fitted(catalogue: Catalogue, now: Assessment, freed: frozenset[Kind]) -> Bu
 
 
 def _narrowed(catalogue: Catalogue, now: Assessment, freed: frozenset[Kind], found: Build, cleared: int) -> Cure:
-    """The cure with every kind kept that need not change."""
-    for kind in KINDS:
-        if kind not in freed or not now.build.of(kind):
-            continue
-        fewer = freed - {kind}
-        if found.of(kind) == now.build.of(kind):
-            freed = fewer
-            continue
-        better = _fitted(catalogue, now, fewer) if fewer else None
-        if better is not None:
-            freed, found = fewer, better
+    """The cure with every kind kept that need not change.
+
+    A present part that nobody sells can be kept but not bought, so keeping one may make room for keeping another:
+    the kinds are gone through until none is left that can be kept.
+    """
+    before: frozenset[Kind] | None = None
+    while freed != before:
+        before = freed
+        for kind in [one for one in KINDS if one in freed and now.build.of(one)]:
+            fewer = freed - {kind}
+            same = found.of(kind) == now.build.of(kind)
+            better = found if same else _fitted(catalogue, now, fewer) if fewer else None
+            if better is not None:
+                freed, found = fewer, better
     build = replace(found, kept=now.build.kept & {part_id for _, part_id in found.ids()})
     changed = tuple(kind for kind in KINDS if build.of(kind) != now.build.of(kind))
     after = assess(catalogue, now.brief, build)
