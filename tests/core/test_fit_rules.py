@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 from datetime import date
+from pathlib import Path
 
 import pytest
 
@@ -12,7 +13,7 @@ from wattmetron.core.fit.cooling import case_heat_w
 from wattmetron.core.fit.platform import firmware_older
 from wattmetron.core.fit.ports import display_gbits, sata_left
 from wattmetron.core.fit.rules import goes_in
-from wattmetron.core.fit.told import BY_RULE
+from wattmetron.core.fit.told import BY_RULE, rules_markdown
 from wattmetron.core.fit.wishes import USUAL, Wishes
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import (
@@ -282,3 +283,8 @@ def test_parts_not_yet_chosen_raise_no_findings():
 def test_trust_is_derived_with_its_reasons(changes, trust, reason):
     found = judge(replace(SUPPLY, **changes))
     assert found.trust == trust and reason in found.reasons
+
+
+def test_the_documents_table_is_the_rules_own():
+    text = (Path(__file__).parents[2] / "docs" / "rules.md").read_text()
+    assert text.endswith(rules_markdown()), "run “make docs”"
