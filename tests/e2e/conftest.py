@@ -14,7 +14,8 @@ from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.app import make_app
 
-EXPECTED = ("status of 4", "ERR_CONNECTION_REFUSED", "htmx:sendError", "htmx:afterRequest")
+EXPECTED = ("status of 4", "ERR_CONNECTION_REFUSED", "htmx:sendError", "htmx:sendAbort", "htmx:afterRequest")
+"""What the console says where a test means it: refusals, a server that is gone, a request that a newer one replaced."""
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update"]
 
 
