@@ -27,7 +27,6 @@ def test_all_words_must_answer_and_the_shorter_name_comes_first():
     assert ids("pharos twin") == ["pharos-twin"] and ids("flood") == ["flood", "flood-8"]
     assert ids("pell micro") == ["groyne"] and ids("flood 8 processor") == ["flood-8"]
     assert ids("") == [] and ids("zzzz") == [] and ids("  -- ") == []
-    assert FINDER.count("pharos") == 2
 
 
 def test_slips_are_forgiven_and_said():

@@ -47,10 +47,6 @@ class Finder:
         ordered = sorted(found.items(), key=lambda one: (-one[1], len(self._entries[one[0]][2]), self._entries[one[0]][2]))
         return [Hit(*self._entries[place][:2], score, forgiving) for place, score in ordered[:most]]
 
-    def count(self, text: str) -> int:
-        """How many answer at all."""
-        return len(self.find(text, most=1_000_000))
-
     def _scored(self, words: Sequence[str], forgiving: bool) -> dict[int, float]:
         """Mean score over the words for every entry that answers to all of them."""
         total: dict[int, float] | None = None

@@ -5,7 +5,7 @@ Sizes come from the parts; places that no attribute gives follow the form factor
 """
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from wattmetron.core.fit.clearance import card_room_mm, radiator_place
@@ -34,10 +34,7 @@ EDGE_MM = 12
 
 @dataclass(frozen=True, slots=True)
 class Box:
-    """A rectangle in mm from the rear and from the top (side) or from the tray (above).
-
-    ``sized`` names what its size comes from; an assumed box is drawn dashed.
-    """
+    """A rectangle in mm from the rear and from the top (side) or from the tray (above); an assumed one is drawn dashed."""
 
     view: View
     kind: Kind
@@ -131,7 +128,7 @@ class _Plan:
     def drawn(self) -> Drawing:
         clearances = tuple(self._clearances())
         clashing = {one.kinds[0] for one in clearances if one.clash}
-        boxes = [_marked(box, clashing) for box in self._boxes()]
+        boxes = [replace(box, clash=box.kind in clashing) for box in self._boxes()]
         case = self.case
         assumed = case is None or None in (case.depth_mm, case.height_mm, case.width_mm)
         return Drawing(self.depth, self.height, self.width, assumed, tuple(boxes), clearances)
@@ -264,9 +261,3 @@ class _Plan:
 
 def _known(size: int | None, assumed: float) -> float:
     return assumed if size is None else size
-
-
-def _marked(box: Box, clashing: set[Kind]) -> Box:
-    if box.kind not in clashing:
-        return box
-    return Box(box.view, box.kind, box.name, box.x, box.y, box.width, box.height, box.assumed, True)

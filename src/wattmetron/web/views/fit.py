@@ -15,18 +15,17 @@ from wattmetron.services.assess import Assessment, concerned
 from wattmetron.services.cures import Cure, cure
 from wattmetron.services.growth import growth
 from wattmetron.services.tuning import Tuned, ways_to_tune
-from wattmetron.services.words import KIND_WORDS, THIN, listed, money, percent
+from wattmetron.services.words import KIND_WORDS, THIN, listed, money, money_change, percent
 from wattmetron.web.charts.case_drawing import Pin, case_drawing
 from wattmetron.web.views.power import PowerView, power_view
 
 
 @dataclass(frozen=True, slots=True)
 class NumberedFinding:
-    """A finding with its number in the drawing, the parts concerned, and actions (words, address)."""
+    """A finding with its number in the drawing, actions (words, address), and the ids of the parts concerned."""
 
     number: int
     finding: Finding
-    parts: tuple[str, ...]
     remedies: tuple[tuple[str, str], ...]
     concerned: str
 
@@ -87,7 +86,7 @@ def fit_view(
 ) -> FitView:
     """``remedies`` are the actions of each finding; ``trial`` and ``part_trial`` give the address that tries a cure or a part."""
     numbered = tuple(
-        NumberedFinding(n, one, tuple(_names(now, one.kinds)), remedies.get(one, ()), " ".join(concerned(now.machine, one)))
+        NumberedFinding(n, one, remedies.get(one, ()), " ".join(concerned(now.machine, one)))
         for n, one in enumerate(now.findings, start=1)
     )
     drawn = drawing(now.machine)
@@ -107,10 +106,6 @@ def fit_view(
         tuple(_growth(catalogue, now, part_trial)),
         tuple(_tuned(one, now) for one in ways_to_tune(catalogue, now)),
     )
-
-
-def _names(now: Assessment, kinds: tuple[Kind, ...]) -> list[str]:
-    return [part.name for kind in kinds for part in now.machine.of(kind)]
 
 
 def _headline(now: Assessment) -> str:
@@ -215,9 +210,7 @@ def _cure(catalogue: Catalogue, now: Assessment, found: Cure, url: str) -> CureV
         old = listed([catalogue.parts[one].name for one in now.build.of(kind) if one in catalogue.parts])
         new = listed([catalogue.parts[one].name for one in found.build.of(kind)]) or "none"
         changes.append((KIND_WORDS[kind], old or "nothing yet", new))
-    cost = "at the same price" if not found.cost_minor else (
-        f"for {money(abs(found.cost_minor), now.currency)} {'more' if found.cost_minor > 0 else 'less'}"
-    )  # fmt: skip
+    cost = f"for {money_change(found.cost_minor, now.currency)}"
     count = "One change clears" if len(changes) == 1 else f"{len(changes)} changes clear"
     what = "what blocks" if found.cleared == 1 else f"all {found.cleared} that block"
     kept = "" if {"processor", "graphics"} & set(found.changed) else "; processor and card stay"

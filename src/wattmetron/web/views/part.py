@@ -13,7 +13,7 @@ from wattmetron.services.assess import assess
 from wattmetron.services.part_edits import part_version
 from wattmetron.services.shelf import ShelfQuery
 from wattmetron.services.swaps import traits
-from wattmetron.services.words import THIN, listed, money
+from wattmetron.services.words import THIN, listed, money, money_change
 from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.views.part_figures import figures_of
 from wattmetron.web.views.shelf_state import PLURALS, kind_url, part_url, read_state, try_in_brief
@@ -111,9 +111,7 @@ def _in_brief(catalogue: Catalogue, opened: Opened | None, part: Part, kind: Kin
         name = catalogue.parts[standing[0]].name if standing[0] in catalogue.parts else standing[0]
         replaces = f"It would replace {name}"
         if price is not None and old is not None:
-            delta = price - old
-            cost = "the same price" if not delta else f"{money(abs(delta), book.currency)} {'more' if delta > 0 else 'less'}"
-            replaces += f", {cost}"
+            replaces += f", for {money_change(price - old, book.currency)}"
         replaces += "."
     return words, tuple(one.sentence for one in found), replaces, try_in_brief(opened, kind, part.id)
 

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from wattmetron.core.parts import PART_TYPES, Kind
 from wattmetron.formats.columns import ColumnSpec, columns_of
 from wattmetron.services.words import KIND_WORDS
-from wattmetron.web.views.shelf_state import PLURALS
 
 FIRST = ("maker", "model", "colour")
 
@@ -31,7 +30,6 @@ class PartForm:
 
     kind: Kind
     word: str
-    plural: str
     part_id: str
     title: str
     action: str
@@ -49,7 +47,6 @@ def part_form(kind: Kind, part_id: str, name: str, cells: Mapping[str, str], ver
     return PartForm(
         kind,
         KIND_WORDS[kind],
-        PLURALS[kind],
         part_id,
         f"Change {name}" if part_id else f"A new {KIND_WORDS[kind]}",
         f"/parts/{part_id}/edit" if part_id else "/parts/new",
