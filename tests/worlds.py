@@ -1,5 +1,6 @@
 """Random catalogues and briefs for tests and benchmarks, small or large, reproducible by seed."""
 
+from dataclasses import replace
 from datetime import date
 
 import numpy as np
@@ -338,3 +339,49 @@ class World:
             trust_floor=self.pick("anything", "nothing doubtful", "nothing doubtful"),
             watt_limit_w=self.pick(None, None, None, int(self.rng.integers(200, 500))),
         )
+
+    def eased(self, catalogue: Catalogue) -> Catalogue:
+        """The catalogue with cases, coolers and boards that take most things, so that many builds fit."""
+        return replace(catalogue, parts={part_id: self._eased(part) for part_id, part in catalogue.parts.items()})
+
+    def _eased(self, part: Part) -> Part:
+        match part:
+            case Case():
+                return replace(part, board_forms=("ATX", "Micro-ATX", "Mini-ITX"), supply_forms=("ATX", "SFX"), places_25=self.pick(2, 1), places_35=2)
+            case Cooler():
+                return replace(part, sockets=("Bollard", "Capstan"), capacity_w=part.capacity_w + 60)
+            case Mainboard():
+                return replace(part, m2_slots=self.pick(1, 2), sata_ports=self.pick(1, 4), m2_disables_sata=self.pick((), (1,)))
+            case PowerSupply():
+                return replace(part, cpu_8pin=2, spike_w=part.spike_w + 150)
+        return part
+
+    def odd(self, catalogue: Catalogue, brief: Brief) -> tuple[Catalogue, Brief]:
+        """The catalogue with lengths, colours, noise and clocks in its parts, and a brief with some rules about them."""
+        parts = {part_id: self._odd(part) for part_id, part in catalogue.parts.items()}
+        rules = {
+            "banned": tuple(part_id for part_id in parts if self.rng.random() < 0.03),
+            "colour": "black",
+            "noise_limit_dba": 35.0,
+            "volume_limit_l": 45.0,
+            "wireless": True,
+            "clocks": self.pick("tuned", "undervolted"),
+        }
+        chosen = {name: value for name, value in rules.items() if self.rng.random() < 0.15}
+        return replace(catalogue, parts=parts), replace(brief, **chosen)
+
+    def _odd(self, part: Part) -> Part:
+        part = replace(part, colour=self.pick("", "", "black", "white"))
+        match part:
+            case Processor():
+                return replace(part, tunable=bool(self.pick(True, True, False)))
+            case Mainboard():
+                lengths = self.pick((), (80, 110), (110, 42), (80, 80))[: part.m2_slots]
+                return replace(part, m2_lengths_mm=lengths, tuning=bool(self.pick(True, True, False)), wireless=self.pick("", "Wi-Fi 6", "Wi-Fi 6"))
+            case Storage():
+                return replace(part, m2_length_mm=self.pick(None, 42, 80, 80, 110))
+            case Cooler():
+                return replace(part, noise_dba=self.pick(None, 30.0, 40.0))
+            case Case():
+                return replace(part, volume_l=float(self.pick(20, 40, 60)))
+        return part

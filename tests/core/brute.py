@@ -1,18 +1,20 @@
 """The best build by trying every one: an independent formulation for small catalogues."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import combinations_with_replacement
 
 import numpy as np
 
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit import blocks, check
+from wattmetron.core.fit import blocks
+from wattmetron.core.fit.rules import judged
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.table import reliable_table
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import TRUST_FLOORS, kind_of, trust_of
+from wattmetron.core.power.tuning import run_at
 
 
 @dataclass(frozen=True)
@@ -38,14 +40,12 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     def shelf(kind):
         if kind in fixed and kind != "storage":
             return fixed[kind]
-        cap = brief.part_cap_minor
         priced = [(part, book.delivered(part.id)) for part in catalogue.by_kind[kind]]
-        trusted = TRUST_FLOORS[brief.trust_floor]
-        return [
-            (part, cost)
-            for part, cost in priced
-            if cost is not None and (cap is None or cost <= cap) and trust_of(part) in trusted
-        ]
+        stays = tuple(part for own in fixed.values() for part, _ in own)
+        return [(part, cost) for part, cost in priced if cost is not None and may_be_bought(brief, part, cost, stays)]
+
+    def at(*parts):
+        return run_at(Machine(*parts), brief.clocks)
 
     nothing = [(None, 0)]
     counted = [target for target in brief.targets if target.weight]
@@ -66,10 +66,10 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     for chip, chip_cost in shelf("processor"):
         for card, card_cost in cards:
             for board, board_cost in shelf("mainboard"):
-                if _clash(Machine(chip, card, board)):
+                if _clash(at(chip, card, board)):
                     continue
                 for kit, kit_cost in shelf("memory"):
-                    half = Machine(chip, card, board, kit)
+                    half = at(chip, card, board, kit)
                     if kit.total_gb < memory_gb or _clash(half):
                         continue
                     judged = _judged(catalogue, brief, half)
@@ -92,31 +92,43 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     return found
 
 
+def may_be_bought(brief, part, cost, stays):
+    """The brief's rules about single parts, written out."""
+    kind = kind_of(part)
+    fixed_clocks = [one for one in (part, *stays) if not getattr(one, {"processor": "tunable", "mainboard": "tuning"}.get(kind_of(one), "id"))]
+    return (
+        (brief.part_cap_minor is None or cost <= brief.part_cap_minor)
+        and trust_of(part) in TRUST_FLOORS[brief.trust_floor]
+        and part.id not in brief.banned
+        and part.maker not in brief.no_makers
+        and part.colour in ("", brief.colour or part.colour)
+        and not (kind == "cooler" and (part.noise_dba or 0) > (brief.noise_limit_dba or 999))
+        and not (kind == "case" and part.volume_l > (brief.volume_limit_l or 999))
+        and not (kind == "mainboard" and brief.wireless and not part.wireless)
+        and not (brief.clocks == "tuned" and fixed_clocks == [part])
+    )
+
+
 def _clash(machine):
     """Whether parts that are there clash; a cooler may still come."""
-    return any(f.level == "blocks" and f.rule != "boxed cooler" for f in check(machine))
+    return any(f.level == "blocks" and f.rule != "boxed cooler" for f in judged(machine))
 
 
 def _shells(brief, half, drive_sets, coolers, supplies, cases):
+    """Whole machines; what clashes with a part of the rest clashes with all of it, so each is tried by itself first."""
+    wishes = wishes_of(brief)
     for drives in drive_sets:
-        parts = tuple(drive for drive, _ in drives)
+        stored = replace(half, storage=tuple(drive for drive, _ in drives))
         for cooler, cooler_cost in coolers:
-            part = Machine(half.processor, half.graphics, half.mainboard, half.memory, parts, cooler)
+            part = replace(stored, cooler=cooler)
             if blocks(part):
                 continue
-            for supply, supply_cost in supplies:
-                for case, case_cost in cases:
-                    whole = Machine(
-                        half.processor,
-                        half.graphics,
-                        half.mainboard,
-                        half.memory,
-                        parts,
-                        cooler,
-                        supply,
-                        case,
-                    )
-                    if not whole.missing() and not blocks(whole, wishes_of(brief)):
+            fitting = [one for one in cases if not blocks(replace(part, case=one[0]))]
+            strong = [one for one in supplies if fitting and not blocks(replace(part, supply=one[0]), wishes)]
+            for supply, supply_cost in strong:
+                for case, case_cost in fitting:
+                    whole = replace(part, supply=supply, case=case)
+                    if not whole.missing() and not blocks(whole, wishes):
                         cost = sum(price for _, price in drives) + cooler_cost + supply_cost + case_cost
                         yield drives, cooler, supply, case, cost
 

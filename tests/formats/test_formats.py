@@ -224,7 +224,7 @@ def valid_brief() -> dict:
         ({"budget": {"low": "0", "high": "many"}}, "valid decimal"),
         ({"name": " "}, "no name"),
         ({"sureness": "surely"}, "even odds"),
-        ({"colour": "black"}, "extra inputs"),
+        ({"material": "oak"}, "extra inputs"),
         ({"memory_gb": 1e9}, "0–4,096"),
         ({"display": {"refresh_hz": 5}}, "20–1,000"),
     ],
@@ -277,3 +277,22 @@ def test_the_documentation_is_what_the_models_say():
     assert tables_markdown() in (docs / "formats.md").read_text(), "run “make docs”"
     for name, text in schema_files().items():
         assert (docs / "schemas" / name).read_text() == text, "run “make docs”"
+
+
+@pytest.mark.parametrize(
+    ("told", "wrong", "expected"),
+    [
+        ("card_length_mm=282 by", "card_lenght_mm=282 by", "column of the part that holds a number"),
+        ("sheet,card_length_mm,", "sheet,colours,", "names of the part's own columns"),
+    ],
+)
+def test_sources_that_name_no_figure_of_the_part_are_refused_with_their_line(tmp_path, told, wrong, expected):
+    folder = tmp_path / "catalogue"
+    shutil.copytree(CATALOGUE, folder)
+    path = folder / "cases.csv"
+    text = path.read_text()
+    path.write_text(text.replace(told, wrong))
+    line = text[: text.index(told)].count("\n") + 1
+    with pytest.raises(FormatError, match=expected) as refused:
+        read_catalogue(folder)
+    assert f"line {line}" in str(refused.value)

@@ -2,11 +2,12 @@
 
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import cast
 
 from wattmetron.core.briefs import Build
+from wattmetron.core.briefs.brief import Clocks
 from wattmetron.core.charts import Chart, Measure, Reconciled
 from wattmetron.core.errors import BriefError, BuildError, UnknownGameError, UnknownPartError
 from wattmetron.core.finder import Finder, Sort
@@ -31,6 +32,7 @@ from wattmetron.core.parts import (
     kind_of,
 )
 from wattmetron.core.parts.kits import joined
+from wattmetron.core.power.tuning import run_at
 from wattmetron.core.prices.offers import Offer, PriceBook, Region
 from wattmetron.core.reading import Reader
 from wattmetron.core.scale import Scale
@@ -162,8 +164,8 @@ class Catalogue:
     def game(self, game_id: str) -> Game:
         return self.informed(game_id).game
 
-    def machine(self, build: Build) -> Machine:
-        """The build with its parts looked up; raises for an unknown id or a part in the wrong place."""
+    def machine(self, build: Build, clocks: Clocks = "as shipped") -> Machine:
+        """The build with its parts looked up, as it runs at such clocks; raises for an unknown id or a part in the wrong place."""
         found: dict[Kind, list[Part]] = {kind: [] for kind in ALL_KINDS}
         for kind, part_id in build.ids():
             part = self.part(part_id)
@@ -177,4 +179,7 @@ class Catalogue:
         added = tuple(part for kind in FURTHER_KINDS for part in found[kind])
         single["memory"] = joined(kits)
         own = tuple(kits) if len(kits) > 1 else ()
-        return Machine(storage=tuple(found["storage"]), added=added, kits=own, **single)  # type: ignore[arg-type]
+        machine = Machine(storage=tuple(found["storage"]), added=added, kits=own, **single)  # type: ignore[arg-type]
+        if len(found["graphics"]) > 1:
+            machine = replace(machine, second_card=cast(Graphics, found["graphics"][1]))
+        return run_at(machine, clocks)

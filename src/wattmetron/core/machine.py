@@ -50,12 +50,15 @@ class Machine:
     added: tuple[Part, ...] = ()
     kits: tuple[Memory, ...] = ()
     """The single kits where ``memory`` stands for several."""
+    second_card: Graphics | None = None
 
     def of(self, kind: Kind) -> tuple[Part, ...]:
         if kind in FURTHER_KINDS:
             return tuple(part for part in self.added if kind_of(part) == kind)
         if kind == "memory" and self.kits:
             return self.kits
+        if kind == "graphics":
+            return tuple(card for card in (self.graphics, self.second_card) if card is not None)
         found = getattr(self, kind)
         if kind == "storage":
             return tuple(found)
@@ -69,6 +72,11 @@ class Machine:
             return replace(self, memory=cast(Memory, part), kits=())
         place = (*self.storage, part) if kind == "storage" else part
         return replace(self, **{kind: place})  # type: ignore[arg-type]
+
+    def hastened(self, game: Game) -> float:
+        """How many times as fast as the card alone both cards are in a game: 1 without evidence of a gain."""
+        pair = self.second_card is not None and self.graphics is not None and self.second_card.chip == self.graphics.chip
+        return 1 + game.second_card_gain if pair else 1.0
 
     def parts(self) -> tuple[Part, ...]:
         return tuple(part for kind in ALL_KINDS for part in self.of(kind))

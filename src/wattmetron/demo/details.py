@@ -49,6 +49,13 @@ NEEDED = {
 UP_TO_DATE = ("Sluice", "Mole", "Weatherboard", "Grand", "Headless", "Inlet", "Cove Mini Five")
 
 
+DRIVE_LENGTHS_MM = {"Long": 110, "Short": 30}
+CLAIMED = {"boxwood-yard-stowage": ("card_length_mm",), "lowhum-small-300": ("watts", "spike_w")}
+DISPUTED = {"lidd-frame-chart-table": ("card_length_mm=282 by Quayside Parts",), "coldreach-rip": ("height_mm=157 by Three Gulls Computing",)}
+RETURNS_PERCENT = {
+    "Ampherst": 1.1, "Boxwood Yard": 2.6, "Coldreach": 2.0, "Dunmarrow": 2.2, "Fennwick": 0.9, "Ledgerock": 1.4, "Lidd & Frame": 1.8,
+    "Lowhum": 4.4, "Pellworth": 2.9, "Saltgrove": 1.2, "Stonepier": 3.3,
+}  # fmt: skip
 NOT_KNOWN = {"lidd-frame-foredeck": ("card_height_mm", "card_thickness_mm"), "pellworth-cove-mini-plain": ("processor_w",)}
 
 
@@ -56,6 +63,7 @@ def detailed(part: Part) -> Part:
     """The part with everything else that is known of it."""
     draw = random.Random(f"details of {part.id}")
     whole = _known(_of_kind(part), draw)
+    whole = replace(whole, claimed=CLAIMED.get(part.id, ()), disputed=DISPUTED.get(part.id, ()))
     return replace(whole, **dict.fromkeys(NOT_KNOWN.get(part.id, ())))
 
 
@@ -83,6 +91,7 @@ def _of_kind(part: Part) -> Part:
 def _known(part: P, draw: random.Random) -> P:
     """Warranty, reviews and colour."""
     found: dict[str, Any] = {"source": "the maker's data sheet", "warranty_years": _warranty_years(part)}
+    found["returns_percent"] = RETURNS_PERCENT.get(part.maker)
     found["colour"] = next((colour for word, colour in COLOURS.items() if word in part.model), "")
     if part.id in NO_NAME_SUPPLIES:
         return replace(part, source="the offer's text", warranty_years=None, reviews=14, review_percent=51.0,
@@ -148,6 +157,9 @@ def _board(board: Mainboard) -> Mainboard:
         outputs=tuple(f"{name} {'1.4' if name == 'DisplayPort' else '1.4' if plain else '2.0'}" for name in board.outputs),
         front_headers=("USB 3",) if plain else ("USB 3", "USB-C"),
         wireless="Wi-Fi 6E" if mini or grand else "",
+        m2_lengths_mm=tuple(110 if grand and not place else 80 for place in range(board.m2_slots)),
+        m2_gens=tuple(board.card_pcie_gen if not place else max(3, board.card_pcie_gen - 1) for place in range(board.m2_slots)),
+        card_slots=2 if board.form_factor in ("ATX", "E-ATX") and not plain else 1,
     )
 
 
@@ -168,6 +180,9 @@ def _kit(kit: Memory) -> Memory:
 def _drive(drive: Storage) -> Storage:
     large = drive.model.startswith("Drum")
     cheap = any(word in drive.model for word in ("Ledge", "Spoil", "Shingle"))
+    if drive.interface == "M.2 NVMe":
+        length_mm = next((mm for word, mm in DRIVE_LENGTHS_MM.items() if word in drive.model), 80)
+        drive = replace(drive, m2_length_mm=length_mm, pcie_gen=5 if drive.read_mbs > 8000 else 4 if drive.read_mbs > 4000 else 3)
     return replace(drive, form="3.5 inch" if large else None, own_cache=None if large else not cheap)
 
 

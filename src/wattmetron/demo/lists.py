@@ -140,6 +140,7 @@ Settings
 | Processor | Marrowgate Gannet Moss 4 | Quillon Cutter Ebb 6 or Marrowgate Heron Dun 6 | Quillon Cutter Flood 6 | Quillon Cutter Flood 6 |
 | Graphics | Marlpoint Skerry 4 GB | Nacre Reef 16 GB | Orlop Pharos 16 GB or Nacre Trench 16 GB | Nacre Trench 16 GB |
 | Memory | 12 GB | 16 GB | 16 GB | 16 GB |
+| API | Fairlead 12 | Fairlead 12 | Fairlead 12 | Fairlead 12 |
 | Storage | 85 GB SSD | 85 GB SSD | 85 GB SSD | 85 GB SSD |
 """),
     "kiteball-arena": (date(2023, 7, 21), "a post by the studio", """\

@@ -68,6 +68,9 @@ DRIVES = [
     ("Stonepier", "Drum 8000", "SATA", 8000, 210, 149),
     ("Stonepier", "Drum 2000", "SATA", 2000, 190, 62),
     ("Ledgerock", "Spoil 1000", "M.2 NVMe", 1000, 2400, 41),
+    ("Ledgerock", "Cairn Long 4000", "M.2 NVMe", 4000, 7000, 329),
+    ("Ledgerock", "Cobble Short 1000", "M.2 NVMe", 1000, 4800, 92),
+    ("Stonepier", "Scree 2000", "M.2 NVMe", 2000, 12400, 219),
 ]
 
 ALL_SOCKETS = "Bollard;Capstan;Tiller;Rudder"

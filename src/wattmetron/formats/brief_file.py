@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from wattmetron.core.briefs import Brief, Build, Display, Extra, Sureness, Target, check_brief
-from wattmetron.core.briefs.brief import Measure
+from wattmetron.core.briefs.brief import Clocks, Measure
 from wattmetron.core.briefs.build import SetAside, StandIn
 from wattmetron.core.errors import BuildError
 from wattmetron.core.games import PresetName
@@ -94,6 +94,12 @@ class BriefFile(_Strict):
     play_hours: float = Field(2.0, description="Hours of play a day, for the bill")
     desk_hours: float = Field(2.0, description="Hours at the desk a day, for the bill")
     tariff_per_kwh: Amount | None = Field(None, description="Price of a kWh in the region's currency; null: the region's")
+    no_makers: list[Text] = Field(default_factory=list, max_length=100, description="Makers whose parts are not wanted")
+    banned: list[Id] = Field(default_factory=list, max_length=200, description="Part ids that are not wanted")
+    colour: Text = Field("", description="Colour of the parts whose colour is known; empty: any")
+    noise_limit_dba: float | None = Field(None, description="Loudest cooler or fan, dB(A); null: no limit")
+    volume_limit_l: float | None = Field(None, description="Largest case, litres; null: no limit")
+    clocks: Clocks = Field("as shipped", description="Whether clocks are to be tuned or voltages lowered")
     extras: list[ExtraFile] = Field(default_factory=list)
     notes: Annotated[str, Field(max_length=4000)] = ""
     system: Text = Field("", description="Operating system that will run, as published lists name it")
@@ -161,6 +167,12 @@ def brief_from(file: BriefFile) -> Brief:
         play_hours=file.play_hours,
         desk_hours=file.desk_hours,
         tariff_per_kwh=file.tariff_per_kwh,
+        no_makers=tuple(file.no_makers),
+        banned=tuple(file.banned),
+        colour=file.colour,
+        noise_limit_dba=file.noise_limit_dba,
+        volume_limit_l=file.volume_limit_l,
+        clocks=file.clocks,
         extras=tuple(
             Extra(name=one.name, minor=to_minor(one.amount), in_budget=one.in_budget) for one in file.extras
         ),
@@ -216,6 +228,12 @@ def brief_file(brief: Brief) -> BriefFile:
         play_hours=brief.play_hours,
         desk_hours=brief.desk_hours,
         tariff_per_kwh=brief.tariff_per_kwh,
+        no_makers=list(brief.no_makers),
+        banned=list(brief.banned),
+        colour=brief.colour,
+        noise_limit_dba=brief.noise_limit_dba,
+        volume_limit_l=brief.volume_limit_l,
+        clocks=brief.clocks,
         extras=[
             ExtraFile(name=one.name, amount=to_decimal(one.minor), in_budget=one.in_budget) for one in brief.extras
         ],
@@ -228,9 +246,14 @@ def build_from(file: BuildFile) -> Build:
     """The core value; raises BuildError where a place is taken twice."""
     build = Build()
     for place in file.parts:
-        if place.kind not in ("storage", "memory", *FURTHER_KINDS) and build.of(place.kind):
+        if place.kind not in ("storage", "memory", "graphics", *FURTHER_KINDS) and build.of(place.kind):
             raise BuildError(f"The build has two parts of the kind {place.kind}: keep one of them.")
-        build = build.with_kit(place.part) if place.kind == "memory" else build.with_part(place.kind, place.part)
+        if place.kind == "memory":
+            build = build.with_kit(place.part)
+        elif place.kind == "graphics":
+            build = build.beside(place.part)
+        else:
+            build = build.with_part(place.kind, place.part)
         if place.keep:
             build = build.keeping(place.part, True)
     for own in file.stand_ins:

@@ -13,6 +13,7 @@ from annotated_types import Ge, Le
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.charts import Chart
 from wattmetron.core.fields import Column
+from wattmetron.core.fit.sources import unreadable
 from wattmetron.core.games import Game
 from wattmetron.core.games.published import Assumptions, Published
 from wattmetron.core.games.results import Results
@@ -157,6 +158,12 @@ def _read_requirements(data: bytes | None, games: dict[str, Game], problems: lis
     return found
 
 
+OF_SOURCES = {
+    "claimed": "names of the part's own columns",
+    "disputed": "a column of the part that holds a number, the other figure and who says so, as in length_mm=309 by a shop",
+}
+
+
 def is_id(text: str) -> bool:
     """Small letters, digits and hyphens, at most 80, not beginning with a hyphen."""
     plain = text.replace("-", "a")
@@ -168,6 +175,8 @@ def _add_part(parts: dict[str, Part], file: str, line: int, part: Part, problems
         problems.append(Problem(file, line, "id", f"“{part.id}”", "small letters, digits and hyphens"))
     elif part.id in parts:
         problems.append(Problem(file, line, "id", f"“{part.id}” a second time", "an id used once in the catalogue"))
+    elif (wrong := unreadable(part)) is not None:
+        problems.append(Problem(file, line, wrong[0], f"“{wrong[1]}”", OF_SOURCES[wrong[0]]))
     else:
         parts[part.id] = part
 

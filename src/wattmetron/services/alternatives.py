@@ -89,7 +89,7 @@ def _forces(
     if now is None:
         return (), None
     build = now.build.with_part(kind, part.id)
-    machine = catalogue.machine(known_build(catalogue, build))
+    machine = catalogue.machine(known_build(catalogue, build), now.brief.clocks)
     before = {one.sentence for one in now.findings}
     new = [one for one in check(machine, wishes_of(now.brief)) if one.level == "blocks" and one.sentence not in before]
     return tuple(one.sentence for one in new), build

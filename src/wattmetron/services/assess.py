@@ -13,12 +13,13 @@ from wattmetron.core.briefs.build import StandIn
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError, UnknownPartError
 from wattmetron.core.fit import Finding, check
+from wattmetron.core.fit.allowed import PersonalRule, bars
 from wattmetron.core.fit.remedies import Remedy, remedies
 from wattmetron.core.fit.waste import weighed
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.fit.wishes import Wishes, wishes_of
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import KINDS, TRUST_FLOORS, Kind, Part, judge
+from wattmetron.core.parts import KINDS, Kind, Part, judge
 from wattmetron.core.power.draw import Draw, draw, needed_supply_w
 from wattmetron.core.prices.offers import Offer
 from wattmetron.services.words import money
@@ -106,6 +107,11 @@ class Assessment:
         return tuple(one for one in self.estimates if one is not None and one.target.weight > 0)
 
     @property
+    def stays(self) -> tuple[Part, ...]:
+        """Parts that no proposal would touch."""
+        return staying(self.lines)
+
+    @property
     def met(self) -> int:
         return sum(one.state == "meets" for one in self.counted)
 
@@ -143,10 +149,10 @@ def _cache(_catalogue_id: int) -> dict[tuple[str, Brief, Build], tuple[Catalogue
 def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
     book = catalogue.prices(brief.region, brief.allow_used)
     lines = tuple(_lines(catalogue, brief, build))
-    machine = catalogue.machine(known_build(catalogue, build))
+    machine = catalogue.machine(known_build(catalogue, build), brief.clocks)
     estimates = tuple(_estimate(catalogue, machine, brief, target) for target in brief.targets)
     drawn = draw(machine, tuple(one for one in estimates if one is not None))
-    findings = weighed(check(machine, wishes_of(brief)), machine, catalogue, book)
+    findings = weighed(check(machine, whole_wishes(catalogue, brief)), machine, catalogue, book)
     aside = tuple((one, reason) for one in findings if (reason := reason_aside(machine, build, one)))
     return Assessment(
         brief,
@@ -162,6 +168,11 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
         (*floors_missed(catalogue, brief, machine), *_rules_missed(brief, lines, book.currency)),
         aside,
     )
+
+
+def whole_wishes(catalogue: Catalogue, brief: Brief) -> Wishes:
+    """The brief's wishes with what its games ask for."""
+    return wishes_of(brief, catalogue.games, catalogue.published)
 
 
 def concerned(machine: Machine, finding: Finding) -> tuple[str, ...]:
@@ -230,19 +241,43 @@ def floors_missed(catalogue: Catalogue, brief: Brief, machine: Machine) -> list[
 def _rules_missed(brief: Brief, lines: tuple[Line, ...], currency: str) -> list[str]:
     """Sentences about parts of the build that the brief does not allow."""
     bought = (line for line in lines if not line.owned and line.part is not None and line.kind in KINDS)
-    return [said for line in bought if line.part for said in not_allowed(brief, line.part, line.cost_minor, currency)]
+    stays = staying(lines)
+    return [said for line in bought if line.part for said in not_allowed(brief, line.part, line.cost_minor, currency, stays)]
 
 
-def not_allowed(brief: Brief, part: Part, cost_minor: int, currency: str) -> list[str]:
-    """Sentences about a part to be bought that costs more or is trusted less than the brief allows."""
-    found = []
-    if brief.part_cap_minor is not None and cost_minor > brief.part_cap_minor:
-        over = money(cost_minor - brief.part_cap_minor, currency)
-        found.append(f"{part.name} costs {over} more than the brief allows for a part.")
-    told = judge(part)
-    if told.trust not in TRUST_FLOORS[brief.trust_floor]:
-        found.append(f"{part.name} is {told.trust} ({'; '.join(told.reasons)}); the brief wants {brief.trust_floor}.")
-    return found
+def staying(lines: tuple[Line, ...]) -> tuple[Part, ...]:
+    """Parts that stay whatever is proposed: owned, kept and further ones."""
+    return tuple(line.part for line in lines if line.part and (line.owned or line.kept or line.kind not in KINDS))
+
+
+def not_allowed(brief: Brief, part: Part, cost_minor: int, currency: str, stays: tuple[Part, ...] = ()) -> list[str]:
+    """Sentences about a part to be bought that the brief does not allow."""
+    return [_barred(rule, brief, part, cost_minor, currency) for rule in bars(brief, part, cost_minor, stays)]
+
+
+def _barred(rule: PersonalRule, brief: Brief, part: Part, cost_minor: int, currency: str) -> str:
+    name = part.name
+    match rule:
+        case "part price cap":
+            over = money(cost_minor - (brief.part_cap_minor or 0), currency)
+            return f"{name} costs {over} more than the brief allows for a part."
+        case "trust floor":
+            told = judge(part)
+            return f"{name} is {told.trust} ({'; '.join(told.reasons)}); the brief wants {brief.trust_floor}."
+        case "banned part":
+            return f"The brief excludes {name}."
+        case "maker":
+            return f"The brief excludes parts of {part.maker}: {name} is one."
+        case "colour":
+            return f"{name} is {part.colour}; the brief wants {brief.colour}."
+        case "noise":
+            return f"{name} reaches {getattr(part, 'noise_dba', 0):g} dB(A); the brief allows {brief.noise_limit_dba:g}."
+        case "size":
+            return f"{name} takes {getattr(part, 'volume_l', 0):g} l; the brief allows {brief.volume_limit_l:g} l."
+        case "wireless":
+            return f"The brief wants wireless and {name} has none: take another mainboard or add an adapter."
+        case "tuned clocks":
+            return f"The brief wants tuned clocks; those of {name} are fixed."
 
 
 def remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining | None:
@@ -268,7 +303,7 @@ def finding_remedies(catalogue: Catalogue, assessment: Assessment, finding: Find
 def _finding_remedies(catalogue: Catalogue, assessment: Assessment, finding: Finding) -> tuple[Remedy, ...]:
     book = catalogue.prices(assessment.brief.region, assessment.brief.allow_used)
     try:
-        return remedies(catalogue, book, assessment.build, finding, wishes_of(assessment.brief))
+        return remedies(catalogue, book, assessment.build, finding, whole_wishes(catalogue, assessment.brief))
     except UnknownPartError:
         return ()
 

@@ -7,7 +7,7 @@ from datetime import date
 from typing import cast
 
 from wattmetron.core.briefs import SURENESS, Brief, Display, Extra, Sureness, Target
-from wattmetron.core.briefs.brief import Measure
+from wattmetron.core.briefs.brief import CLOCKS, Clocks, Measure
 from wattmetron.core.briefs.build import StandIn
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
@@ -64,6 +64,7 @@ def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]
     variable = form.get("variable_from_hz", "").strip()
     cap = form.get("part_cap", "").strip()
     watts, tariff = form.get("watt_limit_w", "").strip(), form.get("tariff", "").strip()
+    noise, litres = form.get("noise_limit_dba", "").strip(), form.get("volume_limit_l", "").strip()
     new = replace(
         old,
         name=form.get("name", "").strip(),
@@ -90,6 +91,10 @@ def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]
         desk_hours=_number(form, "desk_hours", "The hours at the desk") if "desk_hours" in form else old.desk_hours,
         tariff_per_kwh=to_decimal(to_minor(tariff, "The price of a kWh")) if tariff else None,
         headroom_percent=_whole(form, "headroom_percent", "Supply headroom"),
+        noise_limit_dba=_number(form, "noise_limit_dba", "The limit of noise") if noise else None,
+        volume_limit_l=_number(form, "volume_limit_l", "The largest case") if litres else None,
+        colour=form.get("colour", old.colour).strip()[:120],
+        clocks=cast(Clocks, _choice(form, "clocks", "The clocks", CLOCKS)) if "clocks" in form else old.clocks,
         notes=form.get("notes", "")[:4000],
         system=form.get("system", old.system).strip()[:120],
     )
@@ -113,6 +118,10 @@ _WORDS = {
     "play_hours": "hours of play",
     "desk_hours": "hours at the desk",
     "tariff_per_kwh": "price of a kWh",
+    "noise_limit_dba": "limit of noise",
+    "volume_limit_l": "largest case",
+    "colour": "colour",
+    "clocks": "clocks",
     "notes": "notes",
     "system": "operating system",
 }
@@ -134,7 +143,7 @@ def _differences(old: Brief, new: Brief, catalogue: Catalogue) -> str:
 def _said(name: str, value: object) -> str:
     if name in ("notes", "display"):
         return _WORDS[name]
-    if value is None:
+    if value is None or (name == "colour" and not value):
         return f"{_WORDS[name]} off"
     if name == "outside":
         return f"another purse pays for {listed([KIND_WORDS[kind] for kind in cast(tuple[Kind, ...], value)]) or 'nothing'}"
@@ -245,6 +254,22 @@ def own(plan: Plan, part_id: str, owned: bool, catalogue: Catalogue) -> tuple[Pl
     kind = kind_of(part)
     build = plan.build if part_id in plan.build.of(kind) else plan.build.with_part(kind, part_id)
     return replace(plan, brief=replace(brief, owned=(*brief.owned, part_id)), build=build), f"{part.name} is owned"
+
+
+def exclude(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]:
+    """Exclude a maker or a part from what may be bought, or let it in again."""
+    brief, again = plan.brief, form.get("again") == "1"
+    maker, part_id = form.get("maker", "").strip()[:120], form.get("part", "").strip()[:80]
+    if maker:
+        makers = tuple(one for one in brief.no_makers if one != maker)
+        brief = replace(brief, no_makers=makers if again else (*makers, maker))
+        return replace(plan, brief=brief), f"{maker} {'is welcome again' if again else 'is excluded'}"
+    name = catalogue.parts[part_id].name if part_id in catalogue.parts else part_id
+    if not again:
+        catalogue.part(part_id)
+    banned = tuple(one for one in brief.banned if one != part_id)
+    brief = replace(brief, banned=banned if again else (*banned, part_id))
+    return replace(plan, brief=brief), f"{name} {'is welcome again' if again else 'is excluded'}"
 
 
 def stand_in(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]:

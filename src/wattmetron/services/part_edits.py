@@ -8,10 +8,11 @@ from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
+from wattmetron.core.fit.sources import unreadable
 from wattmetron.core.money import to_minor
 from wattmetron.core.parts import PART_TYPES, Kind, Part, kind_of
 from wattmetron.core.prices.offers import Offer
-from wattmetron.formats.catalogue_folder import is_id
+from wattmetron.formats.catalogue_folder import OF_SOURCES, is_id
 from wattmetron.formats.columns import ColumnSpec, cell_of, columns_of, reader_of
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
@@ -51,7 +52,10 @@ def typed_part(kind: Kind, form: Form, part_id: str) -> Part:
         wrong.insert(0, "Maker and model are the part's name: enter both.")
     if wrong:
         raise PartError("\n".join(dict.fromkeys(wrong)))
-    return PART_TYPES[kind](**values)
+    part = PART_TYPES[kind](**values)
+    if (entry := unreadable(part)) is not None:
+        raise PartError(f"“{entry[1]}” is not understood: enter {OF_SOURCES[entry[0]]}.")
+    return part
 
 
 def _value(spec: ColumnSpec, text: str) -> Any:

@@ -4,8 +4,9 @@ from dataclasses import dataclass, field
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
+from wattmetron.core.fit.sources import unreadable
 from wattmetron.core.parts import ALL_KINDS, PART_TYPES, Kind, Part, kind_of
-from wattmetron.formats.catalogue_folder import PART_FILES, is_id
+from wattmetron.formats.catalogue_folder import OF_SOURCES, PART_FILES, is_id
 from wattmetron.formats.columns import columns_of
 from wattmetron.formats.csv_table import decoded, read_table
 from wattmetron.formats.problems import Problem
@@ -70,6 +71,8 @@ def preview(workshop: Workshop, catalogue: Catalogue, kind: Kind, name: str, dat
             problems.append(Problem(name, line, "id", f"“{part.id}”", "small letters, digits and hyphens"))
         elif part.id in seen:
             problems.append(Problem(name, line, "id", f"“{part.id}” a second time", "an id used once"))
+        elif (wrong := unreadable(part)) is not None:
+            problems.append(Problem(name, line, wrong[0], f"“{wrong[1]}”", OF_SOURCES[wrong[0]]))
         elif old is not None and kind_of(old) != kind:
             problems.append(Problem(name, line, "id", f"“{part.id}”, which is a {kind_of(old)} in the catalogue", "an id of its own"))
         elif old is None:

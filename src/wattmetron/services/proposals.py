@@ -46,9 +46,9 @@ class Answer:
 
 
 def kept_parts(build: Build) -> Build:
-    """Only the parts of a build that are kept, and the further ones, which no proposal touches."""
-    free = build
-    for kind, part_id in build.ids():
+    """Only the parts of a build that are kept, and the further ones, which no proposal touches; one card at most."""
+    free = replace(build, second_card=None)
+    for kind, part_id in free.ids():
         if part_id not in build.kept and kind in KINDS:
             free = free.without(kind, part_id)
     return free

@@ -7,7 +7,6 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError
 from wattmetron.core.fit import Finding, check
 from wattmetron.core.fit.waste import weighed
-from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.frames.estimate import State
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.machine import Machine
@@ -31,7 +30,7 @@ from wattmetron.core.parts import (
     WirelessAdapter,
 )
 from wattmetron.core.prices.offers import Offer
-from wattmetron.services.assess import Assessment, floors_missed, known_build, not_allowed
+from wattmetron.services.assess import Assessment, floors_missed, known_build, not_allowed, whole_wishes
 
 NEIGHBOURS = 5
 
@@ -94,7 +93,7 @@ def swap(
     ``also`` is listed in any case: the part that is being tried.
     """
     brief = now.brief
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book, wishes = catalogue.prices(brief.region, brief.allow_used), whole_wishes(catalogue, brief)
     words = search.lower().split()
     priced = []
     unfit = 0
@@ -105,11 +104,11 @@ def swap(
         if part.id != present and (cost is None or not all(word in part.name.lower() for word in words)):
             continue
         build = now.build if part.id == present else now.build.with_part(kind, part.id, present)
-        machine = catalogue.machine(known_build(catalogue, build))
-        findings = weighed(check(machine, wishes_of(brief)), machine, catalogue, book)
+        machine = catalogue.machine(known_build(catalogue, build), brief.clocks)
+        findings = weighed(check(machine, wishes), machine, catalogue, book)
         floors = _floors(catalogue, now, kind, machine)
         if not owned and kind in KINDS:
-            floors = (*floors, *not_allowed(brief, part, cost or 0, book.currency))
+            floors = (*floors, *not_allowed(brief, part, cost or 0, book.currency, now.stays))
         unfitting = bool(floors) or any(one.level == "blocks" and kind in one.kinds for one in findings)
         if unfitting and part.id not in (present, also) and not with_unfit and not words:
             unfit += 1

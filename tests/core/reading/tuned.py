@@ -42,10 +42,10 @@ DEMO: dict[str, tuple[str, tuple[T, ...]]] = {
         T("Recommended", f"{SLATE14} quillon-barque-flood-12", "orlop-taper@4", 16, None, 30, "SSD", T11, "", P1080, "medium", 60),
     )),
     "vantage-null": ("markdown table", (
-        T("Entry", MOSS4, "marlpoint-skerry@4", 12, None, 85, "SSD", "", "", P1080, "low", 30),
-        T("Standard", f"{EBB6} {DUN6}", "nacre-reef@16", 16, None, 85, "SSD", "", "", P1080, "high", 60),
-        T("High", FLOOD6, "orlop-pharos@16 nacre-trench@16", 16, None, 85, "SSD", "", "", P1440, "high", 60),
-        T("Ray traced", FLOOD6, "nacre-trench@16", 16, None, 85, "SSD", "", "", P1080, "high", 60, True),
+        T("Entry", MOSS4, "marlpoint-skerry@4", 12, None, 85, "SSD", "", "Fairlead 12", P1080, "low", 30),
+        T("Standard", f"{EBB6} {DUN6}", "nacre-reef@16", 16, None, 85, "SSD", "", "Fairlead 12", P1080, "high", 60),
+        T("High", FLOOD6, "orlop-pharos@16 nacre-trench@16", 16, None, 85, "SSD", "", "Fairlead 12", P1440, "high", 60),
+        T("Ray traced", FLOOD6, "nacre-trench@16", 16, None, 85, "SSD", "", "Fairlead 12", P1080, "high", 60, True),
     )),
     "kiteball-arena": ("terse", (
         T("min", f"{MOSS4} {NEAP4}", "orlop-taper@4", 4, None, 22, None, T10),

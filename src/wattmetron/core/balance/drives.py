@@ -22,11 +22,13 @@ class Bays(NamedTuple):
 
 
 class Sort(NamedTuple):
-    """How many drives need what: M.2 slots, SATA ports, places for 2.5 and 3.5 inch."""
+    """How many drives need what: M.2 slots, SATA ports, places for 2.5 and 3.5 inch; lengths in mm of M.2 drives that
+    some slot is too short for, the longest first."""
 
     nvme: int
     sata: int
     bays: Bays
+    lengths: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,30 +38,36 @@ class DriveChoice:
     nvme: int
     sata: int
     bays: Bays
+    lengths: tuple[int, ...]
     cost: int
 
+    @property
+    def sort(self) -> Sort:
+        return Sort(self.nvme, self.sata, self.bays, self.lengths)
 
-def sort_of(drives: Iterable[Storage]) -> Sort:
-    """What these drives need together."""
+
+def sort_of(drives: Iterable[Storage], any_slot_mm: int) -> Sort:
+    """What these drives need together; any slot takes an M.2 drive of up to ``any_slot_mm``."""
     all_drives = list(drives)
     nvme = sum(drive.interface == "M.2 NVMe" for drive in all_drives)
     small = sum(drive.size == "2.5 inch" for drive in all_drives)
     large = sum(drive.size == "3.5 inch" for drive in all_drives)
-    return Sort(nvme, len(all_drives) - nvme, Bays(small, large))
+    lengths = sorted((mm for one in all_drives if one.size == "M.2" and (mm := one.m2_length_mm or 0) > any_slot_mm), reverse=True)
+    return Sort(nvme, len(all_drives) - nvme, Bays(small, large), tuple(lengths))
 
 
 def drive_choices(pool: Pool, floor_gb: float) -> list[DriveChoice]:
     """The fixed drives with none, one or two more; one entry per sort."""
     missing = floor_gb - sum(drive.capacity_gb for drive in pool.fixed_drives)
     if pool.fixed_drives and missing <= 0:
-        return [DriveChoice(*sort_of(pool.fixed_drives), pool.fixed_drives_cost)]
+        return [DriveChoice(*sort_of(pool.fixed_drives, pool.any_slot_mm), pool.fixed_drives_cost)]
     groups = _groups(pool)
     least: dict[Sort, int] = {}
     for count in (1, 2):
         for picked in combinations_with_replacement(groups.values(), count):
             cost = _least(picked[0], picked[1] if count == 2 else None, missing)
             if cost is not None:
-                key = sort_of((*pool.fixed_drives, *(group.example for group in picked)))
+                key = sort_of((*pool.fixed_drives, *(group.example for group in picked)), pool.any_slot_mm)
                 least[key] = min(cost, least.get(key, cost))
     return [DriveChoice(*key, pool.fixed_drives_cost + cost) for key, cost in least.items()]
 
@@ -75,7 +83,7 @@ class Group(NamedTuple):
 def _groups(pool: Pool) -> dict[Sort, Group]:
     members: dict[Sort, list[int]] = {}
     for i, drive in enumerate(pool.drives.parts):
-        members.setdefault(sort_of([drive]), []).append(i)
+        members.setdefault(sort_of([drive], pool.any_slot_mm), []).append(i)
     return {
         key: Group(
             pool.drives.parts[own[0]],
@@ -97,17 +105,17 @@ def _least(first: Group, second: Group | None, missing: float) -> int | None:
 
 def drive_sets(pool: Pool, floor_gb: float) -> list[tuple[tuple[Storage, ...], Sort, int]]:
     """The sets behind ``drive_choices``: all that cost no more than their entry, in the order of ids."""
-    least = {Sort(one.nvme, one.sata, one.bays): one.cost for one in drive_choices(pool, floor_gb)}
+    least = {one.sort: one.cost for one in drive_choices(pool, floor_gb)}
     base_gb = sum(drive.capacity_gb for drive in pool.fixed_drives)
     if pool.fixed_drives and base_gb >= floor_gb:
-        return [(pool.fixed_drives, sort_of(pool.fixed_drives), pool.fixed_drives_cost)]
+        return [(pool.fixed_drives, sort_of(pool.fixed_drives, pool.any_slot_mm), pool.fixed_drives_cost)]
     found = []
     for picks in _reaching(
         pool, floor_gb - base_gb, min(least.values(), default=0), max(least.values(), default=0)
     ):
         drives = pool.fixed_drives + tuple(pool.drives.parts[i] for i in picks)
         cost = pool.fixed_drives_cost + sum(int(pool.drives.cost[i]) for i in picks)
-        key = sort_of(drives)
+        key = sort_of(drives, pool.any_slot_mm)
         if least.get(key) == cost:
             found.append((drives, key, cost))
     return sorted(found, key=lambda one: tuple(drive.id for drive in one[0]))

@@ -143,7 +143,7 @@ class Enclosures:
         fits = np.array([mounting[socket] for socket, _, _ in place], dtype=bool).reshape(len(place), len(coolers))
         fits &= rank >= ints(own for _, own, _ in place)[:, None]
         by_memory = fits[:, None, :] & (memory_room >= np.arange(self._levels)[:, None])
-        boxed = np.repeat([carries for _, _, carries in place], self._levels)
+        boxed = np.repeat(np.array([carries for _, _, carries in place], dtype=bool), self._levels)
         self._keep_worthy(self._costs_by_mount(by_memory.reshape(boxed.size, len(coolers)), boxed))
 
     def _costs_by_mount(self, fits: NDArray[np.bool_], boxed: NDArray[np.bool_]) -> Ints:

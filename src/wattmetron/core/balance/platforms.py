@@ -134,6 +134,8 @@ class Fronts(NamedTuple):
 
 def platform_options(keys: Sequence[PlatformKey], pool: Pool, need: Need) -> list[Options]:
     """For each key of processors the options that no other beats, the cheapest first."""
+    if not keys:
+        return []
     kinds = list(dict.fromkeys(key.kind for key in keys))
     by_kind = dict(zip(kinds, _options_by_kind(kinds, pool, need), strict=True))
     found = []
@@ -205,7 +207,7 @@ def _fronts(limits: Limits, pool: Pool, need: Need) -> Fronts:
 def _cheapest_homes(homes: Homes, choice: DriveChoice, pool: Pool, need: Need) -> Ints:
     """Places in ``homes`` of the cheapest board of each sort that takes the drives."""
     own = pool.board_arrays
-    roomy = np.flatnonzero(own.takes(homes.board, choice.nvme, choice.sata))
+    roomy = np.flatnonzero(own.takes(homes.board, choice.nvme, choice.sata, choice.lengths))
     board = homes.board[roomy]
     traits = [homes.kind[roomy], homes.group[roomy], own.form[board], own.cpu_8pin[board], own.power_level[board]]
     if need.link_matters:
@@ -280,6 +282,8 @@ def _asks_less(one: DriveChoice, other: DriveChoice) -> bool:
         and one.sata <= other.sata
         and one.bays.large <= other.bays.large
         and one.bays.small <= other.bays.small
+        and len(one.lengths) <= len(other.lengths)
+        and all(own <= mm for own, mm in zip(one.lengths, other.lengths, strict=False))
     )
 
 

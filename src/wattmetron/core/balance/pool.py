@@ -1,7 +1,7 @@
 """The candidates of a proposal: what can be bought within the rules, and what is fixed already."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Generic, TypeVar, cast
 
@@ -12,11 +12,11 @@ from wattmetron.core.balance.ladder import Ladder, ints
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.briefs.build import MAX_DRIVES
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.ports import sata_left
+from wattmetron.core.fit.allowed import bars, clocks_set
+from wattmetron.core.fit.ports import sata_left, slot_lengths_mm
 from wattmetron.core.parts import (
     ALL_KINDS,
     BOARD_FORMS,
-    TRUST_FLOORS,
     Case,
     Cooler,
     Graphics,
@@ -28,13 +28,14 @@ from wattmetron.core.parts import (
     Processor,
     Storage,
     kind_of,
-    trust_of,
 )
 from wattmetron.core.parts.kits import joined
+from wattmetron.core.power.tuning import clocked
 
 Ints = NDArray[np.int64]
 P = TypeVar("P", bound=Part)
 MOST_DRIVES = MAX_DRIVES + 2
+NO_LIMIT_MM = 10_000
 
 
 @dataclass(frozen=True)
@@ -81,10 +82,14 @@ class BoardArrays:
     outputs: NDArray[np.bool_]
     registered: NDArray[np.bool_]
     power_level: Ints
+    slot_mm: Ints
 
-    def takes(self, boards: Ints, nvme: int, sata: int) -> NDArray[np.bool_]:
-        """Whether these boards have places for so many drives."""
-        return np.asarray((self.m2[boards] >= nvme) & (self.sata_left[boards, nvme] >= sata))
+    def takes(self, boards: Ints, nvme: int, sata: int, lengths: tuple[int, ...] = ()) -> NDArray[np.bool_]:
+        """Whether these boards have places for so many drives, M.2 drives of these lengths in mm among them."""
+        fits = (self.m2[boards] >= nvme) & (self.sata_left[boards, nvme] >= sata)
+        for place, length_mm in enumerate(lengths):
+            fits &= self.slot_mm[boards, place] >= length_mm
+        return np.asarray(fits)
 
 
 @dataclass(frozen=True)
@@ -146,7 +151,19 @@ class Pool:
             np.array([bool(board.outputs) for board in boards], dtype=bool),
             np.array([board.registered for board in boards], dtype=bool),
             self.powers.rooms(board.processor_w for board in boards),
+            np.array([_slots(board) for board in boards], dtype=np.int64).reshape(len(boards), MOST_DRIVES + 1),
         )
+
+    @cached_property
+    def any_slot_mm(self) -> int:
+        """Length in mm of an M.2 drive that goes into every slot of every board."""
+        return min((min(board.m2_lengths_mm) for board in self.boards.parts if board.m2_lengths_mm), default=NO_LIMIT_MM)
+
+
+def _slots(board: Mainboard) -> list[int]:
+    """What each M.2 slot takes in mm, the longest first; without a limit where that is not known."""
+    known = slot_lengths_mm(board) if board.m2_lengths_mm else []
+    return (known + [NO_LIMIT_MM] * (MOST_DRIVES + 1))[: MOST_DRIVES + 1]
 
 
 def room_for_memory_mm(cooler: Cooler) -> int | None:
@@ -179,29 +196,25 @@ def fixed_parts(catalogue: Catalogue, brief: Brief, kept: Build) -> dict[Kind, l
 
 
 def build_pool(catalogue: Catalogue, brief: Brief, kept: Build) -> Pool:
-    """Candidates for a brief: bought in its region, in stock, within its part price cap and trust floor, or fixed."""
+    """Candidates for a brief: bought in its region, in stock, allowed by its rules, or fixed; at the clocks that it wishes."""
     book = catalogue.prices(brief.region, brief.allow_used)
     fixed = fixed_parts(catalogue, brief, kept)
+    stays = tuple(part for own in fixed.values() for part, _ in own)
+    tuned = all(clocks_set(part) for part in stays)
 
     def shelf(kind: Kind) -> Shelf[Part]:
         if fixed[kind] and kind != "storage":
             return _shelf(fixed[kind][:1], True)
         priced = ((part, book.delivered(part.id)) for part in catalogue.by_kind[kind])
-        cap = brief.part_cap_minor
-        trusted = TRUST_FLOORS[brief.trust_floor]
-        return _shelf(
-            [
-                (part, cost)
-                for part, cost in priced
-                if cost is not None and (cap is None or cost <= cap) and trust_of(part) in trusted
-            ],
-            False,
+        allowed = (
+            (part, cost) for part, cost in priced if cost is not None and not any(bars(brief, part, cost, stays))
         )
+        return _shelf(allowed, False)
 
     drives = fixed["storage"]
     return Pool(
-        cast(Shelf[Processor], shelf("processor")),
-        cast(Shelf[Graphics], shelf("graphics")),
+        _run(cast(Shelf[Processor], shelf("processor")), brief, tuned),
+        _run(cast(Shelf[Graphics], shelf("graphics")), brief, tuned),
         cast(Shelf[Mainboard], shelf("mainboard")),
         cast(Shelf[Memory], shelf("memory")),
         cast(Shelf[Storage], shelf("storage")),
@@ -211,6 +224,16 @@ def build_pool(catalogue: Catalogue, brief: Brief, kept: Build) -> Pool:
         cast(Shelf[PowerSupply], shelf("supply")),
         cast(Shelf[Case], shelf("case")),
     )
+
+
+T = TypeVar("T", Processor, Graphics)
+
+
+def _run(shelf: Shelf[T], brief: Brief, can_be_tuned: bool) -> Shelf[T]:
+    """Processors or cards as they run at the brief's clocks."""
+    if brief.clocks == "as shipped":
+        return shelf
+    return replace(shelf, parts=tuple(clocked(part, brief.clocks, can_be_tuned) for part in shelf.parts))
 
 
 def _shelf(priced: Iterable[tuple[Part, int]], fixed: bool) -> Shelf[Part]:

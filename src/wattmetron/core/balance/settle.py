@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.balance.drives import Bays, Sort, drive_choices, drive_sets
+from wattmetron.core.balance.drives import Bays, drive_choices, drive_sets
 from wattmetron.core.balance.enclosure import boxed_carries
 from wattmetron.core.balance.hunt import Winner
 from wattmetron.core.balance.platforms import fitting_boards, kit_figures, platform_key, rest_of
@@ -36,7 +36,7 @@ def settle(catalogue: Catalogue, brief: Brief, scenes: list[Scene], winner: Winn
     integrated, c, g = by_ids[0]
     scene = next(scene for scene in scenes if scene.integrated == integrated)
     build = replace(_Settler(catalogue, brief, scene, c, g).first(winner), kept=kept.kept, added=kept.added, aside=kept.aside)
-    machine = catalogue.machine(build)
+    machine = catalogue.machine(build, brief.clocks)
     against = [f.sentence for f in check(machine, wishes_of(brief)) if f.level == "blocks"]
     if against or machine.missing():
         raise TableError(f"{build}: {against or machine.missing()}")
@@ -70,12 +70,12 @@ class _Settler:
         so_far = self.base_cost + self.pool.boards.cost[boards] + self.pool.kits.cost[kits]
         reaching = {}
         for choice in self.drive_choices:
-            fits = self.pool.board_arrays.takes(boards, choice.nvme, choice.sata) & (so_far + choice.cost <= winner.cost)
+            fits = self.pool.board_arrays.takes(boards, choice.nvme, choice.sata, choice.lengths) & (so_far + choice.cost <= winner.cost)
             at = np.flatnonzero(fits)
             rest = rest_of(self.pool.kit_arrays.sticks[kits[at]], choice.nvme, choice.sata)
             total = so_far[at] + choice.cost + self._least_shell(boards[at], kits[at], rest, choice.bays)
             fits[at] = total == winner.cost
-            reaching[Sort(choice.nvme, choice.sata, choice.bays)] = fits
+            reaching[choice.sort] = fits
         any_way = np.flatnonzero(np.logical_or.reduce(list(reaching.values())))
         if not any_way.size:
             raise TableError(f"no build of {self.chip.id} costs {winner.cost} with gain {winner.gain}")

@@ -11,6 +11,8 @@ from wattmetron.core.parts import KINDS, TRUST_FLOORS, Kind, TrustFloor
 Sureness = Literal["even odds", "likely", "near certain"]
 SURENESS: dict[Sureness, float] = {"even odds": 0.5, "likely": 0.8, "near certain": 0.95}
 Measure = Literal["average", "low"]
+Clocks = Literal["as shipped", "tuned", "undervolted"]
+CLOCKS: tuple[Clocks, ...] = ("as shipped", "tuned", "undervolted")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -85,6 +87,12 @@ class Brief:
     play_hours: float = 2.0
     desk_hours: float = 2.0
     tariff_per_kwh: Decimal | None = None
+    no_makers: tuple[str, ...] = ()
+    banned: tuple[str, ...] = ()
+    colour: str = ""
+    noise_limit_dba: float | None = None
+    volume_limit_l: float | None = None
+    clocks: Clocks = "as shipped"
 
     @property
     def chance(self) -> float:
@@ -129,8 +137,20 @@ def check_brief(brief: Brief) -> None:
     if brief.trust_floor not in TRUST_FLOORS:
         floors = ", ".join(TRUST_FLOORS)
         raise BriefError(f"The trust floor is “{brief.trust_floor}”: choose one of {floors}.")
+    _check_rules(brief)
     if not 100 <= brief.headroom_percent <= 300:
         raise BriefError("Headroom must lie within 100–300 %: 140 is usual.")
+
+
+def _check_rules(brief: Brief) -> None:
+    if brief.noise_limit_dba is not None and not 10 <= brief.noise_limit_dba <= 90:
+        raise BriefError("The limit of noise must lie within 10–90 dB(A): enter such a number or leave it empty.")
+    if brief.volume_limit_l is not None and not 1 <= brief.volume_limit_l <= 500:
+        raise BriefError("The largest case must lie within 1–500 l: enter such a number or leave it empty.")
+    if brief.clocks not in CLOCKS:
+        raise BriefError(f"The clocks are “{brief.clocks}”: choose one of {', '.join(CLOCKS)}.")
+    if len(brief.banned) > 200 or len(brief.no_makers) > 100:
+        raise BriefError("The brief excludes more than 200 parts or 100 makers: keep those that matter.")
 
 
 def _check_display(display: Display) -> None:

@@ -33,7 +33,7 @@ class StandIn:
 @dataclass(frozen=True, slots=True)
 class Build:
     """Part ids by kind: one of each at most, several drives; ``added`` holds further kinds. ``kept`` parts stay when the rest is proposed;
-    ``more_kits`` are memory kits beside the first;
+    ``more_kits`` are memory kits and ``second_card`` a graphics card beside the first;
     findings ``aside`` do not count while the parts that they concern stay."""
 
     processor: str | None = None
@@ -48,6 +48,7 @@ class Build:
     aside: tuple[SetAside, ...] = ()
     added: tuple[tuple[Kind, str], ...] = ()
     more_kits: tuple[str, ...] = ()
+    second_card: str | None = None
     stand_ins: tuple[StandIn, ...] = ()
 
     def of(self, kind: Kind) -> tuple[str, ...]:
@@ -58,6 +59,8 @@ class Build:
             return tuple(part_id for own, part_id in self.added if own == kind)
         part_id: str | None = getattr(self, kind)
         first = (part_id,) if part_id else ()
+        if kind == "graphics" and self.second_card is not None:
+            return (*first, self.second_card)
         return (*first, *self.more_kits) if kind == "memory" else first
 
     def ids(self) -> Iterator[tuple[Kind, str]]:
@@ -78,6 +81,8 @@ class Build:
             kits = list(self.more_kits)
             kits[kits.index(instead_of)] = part_id
             return replace(self, more_kits=tuple(kits))
+        if kind == "graphics" and instead_of is not None and instead_of == self.second_card != self.graphics:
+            return replace(self, second_card=part_id)
         if kind != "storage":
             gone = self.of(kind)[:1]
             kept = self.kept - (set(gone) - {part_id})
@@ -99,6 +104,14 @@ class Build:
         if len(self.more_kits) >= MAX_KITS - 1:
             raise BuildError(f"A build holds at most {MAX_KITS} memory kits: take one out first.")
         return replace(self, more_kits=(*self.more_kits, part_id))
+
+    def beside(self, part_id: str) -> "Build":
+        """This build with a second graphics card."""
+        if self.graphics is None:
+            return replace(self, graphics=part_id)
+        if self.second_card is not None:
+            raise BuildError("A build holds at most two graphics cards: take one out first.")
+        return replace(self, second_card=part_id)
 
     def _with_added(self, kind: Kind, part_id: str, instead_of: str | None) -> "Build":
         added = list(self.added)
@@ -123,6 +136,10 @@ class Build:
             kits = list(self.of(kind))
             kits.remove(part_id)
             return replace(self, memory=kits[0], more_kits=tuple(kits[1:]), kept=_still_kept(self.kept, part_id, kits))
+        if kind == "graphics" and self.second_card is not None:
+            cards = list(self.of(kind))
+            cards.remove(part_id)
+            return replace(self, graphics=cards[0], second_card=None, kept=_still_kept(self.kept, part_id, cards))
         if kind != "storage":
             return replace(self, kept=self.kept - {part_id}, **{kind: None})  # type: ignore[arg-type]
         drives = list(self.storage)

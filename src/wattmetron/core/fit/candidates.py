@@ -20,6 +20,7 @@ READS: tuple[tuple[Any, frozenset[Kind]], ...] = (
     (memory.memory_slots, frozenset({"memory", "mainboard", "processor"})),
     (memory.registered, frozenset({"memory", "mainboard"})),
     (ports.drive_ports, frozenset({"storage", "mainboard"})),
+    (ports.drive_lengths, frozenset({"storage", "mainboard"})),
     (ports.drive_bays, frozenset({"storage", "case"})),
     (ports.graphics_output, frozenset({"graphics", "processor", "mainboard", "case"})),
     (clearance.board_form, frozenset({"mainboard", "case"})),
@@ -41,6 +42,7 @@ READS: tuple[tuple[Any, frozenset[Kind]], ...] = (
 READS_WISHES: tuple[tuple[Any, frozenset[Kind]], ...] = (
     (supply.supply_watts, DRAWING | {"supply"}),
     (supply.watt_limit, DRAWING),
+    (platform.second_card, frozenset({"graphics", "mainboard"})),
 )
 RULES_OF: dict[Kind, tuple[Any, ...]] = {kind: tuple(rule for rule, reads in READS if kind in reads) for kind in KINDS}
 WISHED_OF: dict[Kind, tuple[Any, ...]] = {kind: tuple(rule for rule, reads in READS_WISHES if kind in reads) for kind in KINDS}
@@ -59,6 +61,8 @@ def reasons_against(machine: Machine, kind: Kind, parts: Iterable[Part], wishes:
     for part in parts:
         places[own] = (*machine.storage, part) if kind == "storage" else part
         with_it = Machine(*places)
+        if machine.second_card is not None:
+            with_it = replace(with_it, second_card=machine.second_card)
         found: list[Spoken] = []
         for rule in rules:
             found.extend(rule(with_it))

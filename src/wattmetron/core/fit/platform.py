@@ -4,6 +4,7 @@ import re
 from collections.abc import Iterator
 
 from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken
+from wattmetron.core.fit.wishes import Wishes
 from wattmetron.core.frames.work import link_gbs
 from wattmetron.core.machine import Machine, card_link
 from wattmetron.core.parts import Mainboard, Processor
@@ -43,6 +44,37 @@ def card_slot(machine: Machine) -> Iterator[Finding]:
                 Figure("here", f"PCIe {gen} x{lanes}"),
             ),
         )
+
+
+def second_card(machine: Machine, wishes: Wishes) -> Iterator[Spoken]:
+    """A second graphics card needs a slot, and brings frames only in games that are known to share the work."""
+    first, second, board = machine.graphics, machine.second_card, machine.mainboard
+    if not first or not second:
+        return
+    if board and board.card_slots is None:
+        yield Gap("second card", "mainboard", board.name, "slots that take a graphics card")
+    elif board and board.card_slots is not None and board.card_slots < 2:
+        yield Finding(
+            "second card",
+            "blocks",
+            ("graphics", "mainboard"),
+            f"Two graphics cards need two slots; {board.name} has {board.card_slots} that takes one.",
+            "Take one card out, or a mainboard with two such slots.",
+            (Figure("cards", "2"), Figure("slots", str(board.card_slots))),
+            ("mainboard",),
+        )
+        return
+    gaining = [ask.game for ask in wishes.asks if ask.second_card_gain > 0 and first.chip == second.chip]
+    if gaining:
+        return
+    yield Finding(
+        "second card",
+        "wastes",
+        ("graphics",),
+        f"No game of the brief is known to draw faster on {first.name} and {second.name} together than on the first alone.",
+        f"Take the second one out: it saves its price and up to {second.board_power_w} W.",
+        (Figure("gain", "none known"), Figure("second card", str(second.board_power_w), "W")),
+    )
 
 
 def board_power(machine: Machine) -> Iterator[Spoken]:

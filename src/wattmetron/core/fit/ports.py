@@ -39,6 +39,50 @@ def drive_ports(machine: Machine) -> Iterator[Finding]:
             )
 
 
+def slot_lengths_mm(board: Mainboard) -> list[int]:
+    """Longest drive of each M.2 slot in mm, the longest first; empty where they are not known."""
+    return sorted(board.m2_lengths_mm[: board.m2_slots], reverse=True)
+
+
+def drive_lengths(machine: Machine) -> Iterator[Spoken]:
+    """Every M.2 drive needs a slot that is as long: the longest drives go into the longest slots."""
+    board = machine.mainboard
+    drives = sorted((one for one in machine.storage if one.size == "M.2" and one.m2_length_mm), key=lambda one: -(one.m2_length_mm or 0))
+    if not board or not drives or not board.m2_lengths_mm:
+        return
+    for drive, room in zip(drives, slot_lengths_mm(board), strict=False):
+        if drive.m2_length_mm and drive.m2_length_mm > room:
+            yield Finding(
+                "drive length",
+                "blocks",
+                ("storage", "mainboard"),
+                f"{drive.name} is {drive.m2_length_mm} mm long; the M.2 slot that is left on {board.name} takes {room} mm.",
+                f"Take a drive of {room} mm or less, or a mainboard with a longer slot.",
+                (Figure("drive", str(drive.m2_length_mm), "mm"), Figure("slot", str(room), "mm")),
+                ("storage", "mainboard"),
+            )
+            return
+
+
+def drive_link(machine: Machine) -> Iterator[Finding]:
+    """A drive faster than the slots that are left runs at their pace, which loading times hardly show."""
+    board = machine.mainboard
+    drives = sorted((one for one in machine.storage if one.size == "M.2" and one.pcie_gen), key=lambda one: -(one.pcie_gen or 0))
+    if not board or not drives:
+        return
+    for drive, gen in zip(drives, sorted(board.m2_gens[: board.m2_slots], reverse=True), strict=False):
+        if drive.pcie_gen and drive.pcie_gen > gen:
+            yield Finding(
+                "drive link",
+                "good to know",
+                ("storage", "mainboard"),
+                f"{drive.name} could use PCIe {drive.pcie_gen}; on {board.name} it gets PCIe {gen}.",
+                "Games load hardly faster from a quicker link: nothing to do, but a slower drive may be cheaper.",
+                (Figure("drive", f"PCIe {drive.pcie_gen}"), Figure("slot", f"PCIe {gen}")),
+            )
+            return
+
+
 def drive_bays(machine: Machine) -> Iterator[Spoken]:
     """Drives that are no M.2 sticks need a place in the case; a place for 3.5 inch takes 2.5 inch too."""
     case = machine.case

@@ -35,14 +35,14 @@ def remedies(
     catalogue: Catalogue, book: PriceBook, build: Build, finding: Finding, wishes: Wishes
 ) -> tuple[Remedy, ...]:
     """One remedy per kind at most, in the order that the finding prefers."""
-    machine = catalogue.machine(build)
+    machine = catalogue.machine(build, wishes.clocks)
     present = check(machine, wishes)
     before, unjudged = _grave(present) - Counter([finding.level]), _unjudged(present)
     found = []
     for kind in finding.remedy_kinds:
         tried = [*_another_kit(catalogue, book, build, finding), *_in_order(catalogue, book, build, kind)]
         for remedy in _hopeful(machine, finding, wishes, tried):
-            after = catalogue.machine(remedy.build)
+            after = catalogue.machine(remedy.build, wishes.clocks)
             left = check(after, wishes)
             silent = all((one.rule, one.kinds) != (finding.rule, finding.kinds) for one in left)
             if silent and _grave(left) <= before and _unjudged(left) <= unjudged and _worth_it(finding, machine, after):

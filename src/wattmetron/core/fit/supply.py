@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from wattmetron.core.fit.finding import Figure, Finding
 from wattmetron.core.fit.wishes import Wishes
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Kind, judge
+from wattmetron.core.parts import Graphics, Kind, judge
 from wattmetron.core.power.draw import draw, needed_supply_w
 
 
@@ -76,9 +76,11 @@ def supply_connectors(machine: Machine) -> Iterator[Finding]:
         return
     wanted: list[tuple[str, int, int, str, Kind]] = []
     if card:
+        both = [one for one in machine.of("graphics") if isinstance(one, Graphics)]
+        name = card.name if len(both) < 2 else "Both cards together"
         wanted += [
-            ("8-pin PCIe", card.pcie_8pin, supply.pcie_8pin, card.name, "graphics"),
-            ("16-pin PCIe", card.pcie_16pin, supply.pcie_16pin, card.name, "graphics"),
+            ("8-pin PCIe", sum(one.pcie_8pin for one in both), supply.pcie_8pin, name, "graphics"),
+            ("16-pin PCIe", sum(one.pcie_16pin for one in both), supply.pcie_16pin, name, "graphics"),
         ]
     if board:
         wanted.append(("8-pin processor", board.cpu_8pin, supply.cpu_8pin, board.name, "mainboard"))
@@ -88,7 +90,7 @@ def supply_connectors(machine: Machine) -> Iterator[Finding]:
                 "supply connectors",
                 "blocks",
                 ("supply", kind),
-                f"{name} needs {needs} x {word}; {supply.name} has {has}.",
+                f"{name} {'need' if name.startswith('Both') else 'needs'} {needs} x {word}; {supply.name} has {has}.",
                 f"Take a power supply with {needs} x {word}.",
                 (Figure("needed", str(needs)), Figure("supply", str(has))),
                 ("supply", kind),

@@ -1,22 +1,67 @@
 """What of a brief the fit rules look at."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from wattmetron.core.briefs import Brief, Display
+from wattmetron.core.briefs.brief import Clocks
+from wattmetron.core.games import Game
+from wattmetron.core.games.published import Published
+
+
+class Ask(NamedTuple):
+    """What one target's game asks for: rays and upscaling as the target has them, API and system by the lowest tier."""
+
+    game: str
+    upscaling: bool = False
+    upscalers: tuple[str, ...] = ()
+    ray_tracing: bool = False
+    api: str = ""
+    system: str = ""
+    second_card_gain: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
 class Wishes:
-    """Supply headroom in %, the most that the machine may draw in W, the display to drive, wireless wanted."""
+    """Supply headroom in %, the most that the machine may draw in W, the display to drive, wireless wanted,
+    clocks, the operating system that will run, what the games ask for."""
 
     headroom_percent: int = 140
     watt_limit_w: int | None = None
     display: Display | None = None
     wireless: bool = False
+    clocks: Clocks = "as shipped"
+    system: str = ""
+    asks: tuple[Ask, ...] = ()
 
 
 USUAL = Wishes()
 
 
-def wishes_of(brief: Brief) -> Wishes:
-    return Wishes(brief.headroom_percent, brief.watt_limit_w, brief.display, brief.wireless)
+def wishes_of(brief: Brief, games: Mapping[str, Game] | None = None, published: Mapping[str, Published] | None = None) -> Wishes:
+    """A brief's wishes; without games nothing is asked for them."""
+    asks = tuple(_asks(brief, games or {}, published or {}))
+    return Wishes(brief.headroom_percent, brief.watt_limit_w, brief.display, brief.wireless, brief.clocks, brief.system, asks)
+
+
+def _asks(brief: Brief, games: Mapping[str, Game], published: Mapping[str, Published]) -> list[Ask]:
+    found = []
+    for target in brief.targets:
+        game = games.get(target.game_id)
+        if game is None:
+            continue
+        own = published.get(game.id)
+        lowest = own.tiers[0] if own is not None and own.tiers else None
+        found.append(
+            Ask(
+                game.name,
+                target.upscaling and bool(game.upscalers),
+                game.upscalers,
+                target.ray_tracing and game.ray_tracing_ms_per_mpx is not None,
+                lowest.api if lowest else "",
+                lowest.system if lowest else "",
+                game.second_card_gain,
+            )
+        )
+    return found

@@ -40,6 +40,7 @@ class Estimate:
     memory: MemoryClass
     memory_factor: float
     made_of: tuple[float, float, float, float]
+    hastened: float
     upscaled: bool
     processor_ms: float
     graphics_ms: float
@@ -137,7 +138,8 @@ def estimate(machine: Machine, game: Game, target: Target, brief: Brief) -> Esti
     load = work.workload(game, target, upscaled, *affinities(machine, game))
     t_c, factor = processor_time(load, chip, memory)
     made = work.graphics_work(load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs)
-    t_g = float(made.total_ms[0])
+    hastened = machine.hastened(game)
+    t_g = float(made.total_ms[0]) / hastened
     sd_c = float(work.processor_sd(load, chip.speed_sd))
     sd_g = float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0])
     cannot = "" if np.isfinite(t_g) else f"{side.name} cannot trace rays"
@@ -155,6 +157,7 @@ def estimate(machine: Machine, game: Game, target: Target, brief: Brief) -> Esti
                 float(made.upscale_ms[0]),
                 float(made.spill_ms[0]),
             ),
+            hastened=hastened,
             upscaled=upscaled,
             processor_ms=t_c,
             graphics_ms=t_g,

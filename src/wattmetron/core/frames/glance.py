@@ -70,7 +70,7 @@ def _sides(machine: Machine, game: Game, target: Target) -> tuple[float, float, 
     made = work.graphics_work(load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs)
     return (
         t_c,
-        float(made.total_ms[0]),
+        float(made.total_ms[0]) / machine.hastened(game),
         float(work.processor_sd(load, chip.speed_sd)),
         float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0]),
         load.side_cov,

@@ -141,9 +141,8 @@ def _graphics_steps(one: Estimate) -> tuple[Step, ...]:
             f"{over:.1f} GB too little." if over else "Enough video memory: no spill.",
         )
     )
-    steps.append(
-        Step("Graphics time t_g", "sum of the above", f"{one.graphics_ms:.2f}{THIN}ms", "")
-    )
+    both = "" if one.hastened == 1 else f", divided by {one.hastened:g} for two cards"
+    steps.append(Step("Graphics time t_g", f"sum of the above{both}", f"{one.graphics_ms:.2f}{THIN}ms", ""))
     return tuple(steps)
 
 

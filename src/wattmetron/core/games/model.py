@@ -83,6 +83,7 @@ class Game:
     ] = 0.15
     upscalers: Annotated[tuple[str, ...], Column("Upscalers offered")] = ()
     engine_cap_fps: Annotated[float | None, Gt(0), Le(10_000), Column("Engine cap; null: none", "fps")] = None
+    second_card_gain: Annotated[Share, Column("Graphics speed that a second, equal card adds; 0: none known")] = 0.0
     spill_share: Annotated[Share, Column("tau: share of the overflow touched per frame")] = 0.05
     processor_work_sd: Annotated[WorkSpread, Column("How well C is known: standard deviation", "ln")] = 0.1
     graphics_work_sd: Annotated[WorkSpread, Column("How well G is known: standard deviation", "ln")] = 0.1

@@ -208,6 +208,11 @@ def _name_code(wanted: str, had: tuple[str, ...]) -> int:
     return MEETS if any(found >= version for found in same) else SHORT
 
 
+def offers(wanted: str, had: tuple[str, ...]) -> bool:
+    """Whether one of the names is the wanted one at its version or newer; what cannot be compared does not count against."""
+    return _name_code(wanted, had) != SHORT
+
+
 @dataclass(frozen=True, slots=True)
 class TierVerdict:
     """One tier: its word and its aspects, the one that is shortest first."""

@@ -53,6 +53,12 @@ KIND_NAMES: dict[Kind, str] = {
     "display": "display",
     "input": "input device",
 }
+KIND_PLURALS: dict[Kind, str] = {
+    "processor": "processors", "graphics": "graphics cards", "mainboard": "mainboards", "memory": "memory kits",
+    "storage": "drives", "cooler": "coolers", "supply": "power supplies", "case": "cases",
+    "fan": "fans", "wireless": "wireless adapters", "optical": "optical drives", "system": "operating systems", "display": "displays",
+    "input": "input devices",
+}  # fmt: skip
 MemoryType = Literal["DDR3", "DDR4", "DDR5"]
 BoardForm = Literal["E-ATX", "ATX", "Micro-ATX", "Mini-ITX"]
 SupplyForm = Literal["ATX", "SFX"]
@@ -77,12 +83,21 @@ class Part:
     released: Annotated[date | None, Column("Release date, ISO 8601")] = None
     withdrawn: Annotated[date | None, Column("Date on which its sale ended, ISO 8601; empty: still made")] = None
     colour: Annotated[str, Column("Colour")] = ""
+    returns_percent: Annotated[
+        Annotated[float, Ge(0), Le(100)] | None, Column("The maker's record: parts of this kind sent back within two years; empty: not known", "%")
+    ] = None
     warranty_years: Annotated[Annotated[float, Ge(0), Le(30)] | None, Column("Warranty; empty: not known", "years")] = None
     reviews: Annotated[Annotated[int, Ge(0), Le(1_000_000)] | None, Column("Number of reviews; empty: none known")] = None
     review_percent: Annotated[Annotated[float, Ge(0), Le(100)] | None, Column("Mean score of the reviews", "%")] = None
     reviews_from: Annotated[str, Column("Source of the reviews")] = ""
     reviews_on: Annotated[date | None, Column("Date of the reviews, ISO 8601")] = None
     source: Annotated[str, Column("Where the figures come from")] = ""
+    claimed: Annotated[
+        tuple[str, ...], Column("Columns whose figures are only claimed, by a maker's list or an offer's text, separated by ;")
+    ] = ()
+    disputed: Annotated[
+        tuple[str, ...], Column("What other sources say instead, such as length_mm=309 by a shop, separated by ;")
+    ] = ()
     notes: Annotated[str, Column("Free text")] = ""
 
     @property
@@ -168,6 +183,11 @@ class Mainboard(Part):
     cpu_8pin: Annotated[Count, Column("8-pin processor power connectors")]
     outputs: Annotated[tuple[str, ...], Column("Rear display outputs, separated by ;")] = ()
     processor_w: Annotated[Watts | None, Column("Sustained processor power that it delivers; empty: not known", "W")] = None
+    m2_lengths_mm: Annotated[
+        tuple[Millimetres, ...], Column("Longest drive of each M.2 slot in turn, separated by ;; empty: not known", "mm")
+    ] = ()
+    m2_gens: Annotated[tuple[Gen, ...], Column("PCIe generation of each M.2 slot in turn, separated by ;; empty: not known")] = ()
+    card_slots: Annotated[Count | None, Column("Slots that take a graphics card; empty: not known")] = None
     m2_disables_sata: Annotated[
         tuple[Count, ...], Column("SATA ports that each M.2 slot in turn disables when used, separated by ;")
     ] = ()
@@ -215,6 +235,8 @@ class Storage(Part):
     capacity_gb: Annotated[Annotated[int, Ge(1), Le(200_000)], Column("Capacity", "GB")]
     read_mbs: Annotated[Annotated[int, Ge(1), Le(100_000)], Column("Sequential read", "MB/s")]
     form: Annotated[DriveForm | None, Column("Form; empty: M.2 for NVMe, 2.5 inch for SATA")] = None
+    m2_length_mm: Annotated[Millimetres | None, Column("Length of an M.2 drive; empty: not known", "mm")] = None
+    pcie_gen: Annotated[Gen | None, Column("PCIe generation of an M.2 drive; empty: not known")] = None
     own_cache: Annotated[bool | None, Column("Whether it has a cache of its own; empty: not known")] = None
 
     @property

@@ -3,7 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from wattmetron.core.parts.model import Part, PowerSupply
+from wattmetron.core.parts.kinds import kind_of
+from wattmetron.core.parts.model import KIND_PLURALS, Part, PowerSupply
 
 Trust = Literal["doubtful", "unknown", "plain", "proven"]
 TrustFloor = Literal["anything", "nothing doubtful", "plain or proven", "proven only"]
@@ -18,6 +19,8 @@ MANY_REVIEWS = 50
 POOR_PERCENT = 60.0
 GOOD_PERCENT = 80.0
 LONG_WARRANTY_YEARS = 3.0
+MANY_RETURNS_PERCENT = 5.0
+FEW_RETURNS_PERCENT = 1.5
 MAIN_PROTECTIONS = ("OVP", "OCP", "OPP", "SCP")
 NO_PROTECTIONS = ("none",)
 
@@ -40,6 +43,10 @@ def judge(part: Part) -> Judgement:
     if years is not None:
         words = f"{years:g} {'year' if years == 1 else 'years'} of warranty" if years else "sold without warranty"
         (known if 0 < years < LONG_WARRANTY_YEARS else in_favour if years else against).append(words)
+    if part.returns_percent is not None:
+        words = f"{part.returns_percent:g} % of the maker's {KIND_PLURALS[kind_of(part)]} come back within two years"
+        much, little = part.returns_percent >= MANY_RETURNS_PERCENT, part.returns_percent <= FEW_RETURNS_PERCENT
+        (against if much else in_favour if little else known).append(words)
     if isinstance(part, PowerSupply):
         worse, better = _by_make(part)
         against, in_favour = against + worse, in_favour + better

@@ -8,6 +8,8 @@ from wattmetron.core.machine import Machine
 BOARD_W = 30
 FANS_W = 8
 STICK_W = 3
+IDLE_CARD_SHARE = 0.08
+"""What a second card draws, as a share of its board power, in games that leave it idle."""
 DRIVE_W = {"M.2 NVMe": 7, "SATA": 5}
 
 
@@ -53,7 +55,8 @@ def gaming_w(machine: Machine, estimate: Estimate, rest: int) -> float:
     """Gaming draw in one target: each side's power by its busy share of the (capped) mean frame."""
     chip, card = machine.processor, machine.graphics
     busy_c, busy_g = busy_shares(estimate)
-    return (chip.gaming_w * busy_c if chip else 0.0) + (card.board_power_w * busy_g if card else 0.0) + rest
+    idle = IDLE_CARD_SHARE * machine.second_card.board_power_w if machine.second_card else 0.0
+    return (chip.gaming_w * busy_c if chip else 0.0) + (card.board_power_w * busy_g if card else 0.0) + idle + rest
 
 
 def draw(machine: Machine, estimates: tuple[Estimate, ...] = ()) -> Draw:
@@ -78,8 +81,8 @@ def _drawn(machine: Machine, estimates: tuple[Estimate, ...]) -> Draw:
     nvme = sum(drive.interface == "M.2 NVMe" for drive in machine.storage)
     rest = rest_w(sticks, nvme, len(machine.storage) - nvme)
     chip_w = machine.processor.sustained_w if machine.processor else 0
-    card = machine.graphics
-    card_w = card.board_power_w if card else 0
-    spike = spike_of_card_w(card_w, card.spike_factor) if card else 0
+    cards = [card for card in (machine.graphics, machine.second_card) if card is not None]
+    card_w = sum(card.board_power_w for card in cards)
+    spike = sum(spike_of_card_w(card.board_power_w, card.spike_factor) for card in cards)
     gaming = [gaming_w(machine, one, rest) for one in estimates if not one.cannot or one.cap_fps]
     return Draw(chip_w, card_w, rest, chip_w + spike + rest, max(gaming) if gaming else None)

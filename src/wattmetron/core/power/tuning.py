@@ -6,9 +6,11 @@ power, a card 5 % at 15 % more; undervolted, a processor keeps its speed within 
 """
 
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Literal, TypeVar
 
+from wattmetron.core.briefs.brief import Clocks
 from wattmetron.core.machine import Machine
+from wattmetron.core.parts import Graphics, Processor
 
 Way = Literal["processor tuned", "card tuned", "processor undervolted", "card undervolted"]
 
@@ -32,24 +34,28 @@ CHANGES: dict[Way, Change] = {
 
 def tuned(machine: Machine, way: Way) -> Machine | None:
     """The machine as it would run; None where it has no such part."""
-    change, chip, card = CHANGES[way], machine.processor, machine.graphics
+    chip, card = machine.processor, machine.graphics
     if way.startswith("processor"):
-        if chip is None:
-            return None
-        spread = (chip.speed_sd**2 + change.gain_sd**2) ** 0.5
-        faster = replace(
-            chip,
-            single_speed=chip.single_speed * (1 + change.gain),
-            all_core_speed=chip.all_core_speed * (1 + change.gain),
-            speed_sd=spread,
-            sustained_w=round(chip.sustained_w * change.power),
-            gaming_w=round(chip.gaming_w * change.power),
-        )
-        return replace(machine, processor=faster)
-    if card is None:
-        return None
+        return None if chip is None else replace(machine, processor=chip_at(chip, CHANGES[way]))
+    return None if card is None else replace(machine, graphics=card_at(card, CHANGES[way]))
+
+
+def chip_at(chip: Processor, change: Change) -> Processor:
+    """A processor with its speeds, their spread and its watts changed."""
+    return replace(
+        chip,
+        single_speed=chip.single_speed * (1 + change.gain),
+        all_core_speed=chip.all_core_speed * (1 + change.gain),
+        speed_sd=(chip.speed_sd**2 + change.gain_sd**2) ** 0.5,
+        sustained_w=round(chip.sustained_w * change.power),
+        gaming_w=round(chip.gaming_w * change.power),
+    )
+
+
+def card_at(card: Graphics, change: Change) -> Graphics:
+    """A card with its speeds, their spread and its watts changed."""
     up = 1 + change.gain
-    quicker = replace(
+    return replace(
         card,
         speed_1080p=card.speed_1080p * up,
         speed_1440p=None if card.speed_1440p is None else card.speed_1440p * up,
@@ -58,7 +64,39 @@ def tuned(machine: Machine, way: Way) -> Machine | None:
         speed_sd=(card.speed_sd**2 + change.gain_sd**2) ** 0.5,
         board_power_w=round(card.board_power_w * change.power),
     )
-    return replace(machine, graphics=quicker)
+
+
+BY_CLOCKS: dict[Clocks, tuple[Way, Way] | None] = {
+    "as shipped": None,
+    "tuned": ("processor tuned", "card tuned"),
+    "undervolted": ("processor undervolted", "card undervolted"),
+}
+
+
+T = TypeVar("T", Processor, Graphics)
+
+
+def clocked(part: T, clocks: Clocks, tuned: bool = True) -> T:
+    """A processor or card as it runs by the brief's wish; a chip is tuned only where it can be and ``tuned`` allows it."""
+    ways = BY_CLOCKS[clocks]
+    if ways is None:
+        return part
+    if isinstance(part, Graphics):
+        return card_at(part, CHANGES[ways[1]])
+    return part if clocks == "tuned" and not (part.tunable and tuned) else chip_at(part, CHANGES[ways[0]])
+
+
+def run_at(machine: Machine, clocks: Clocks) -> Machine:
+    """The machine as it runs by the brief's wish; a board whose clocks are fixed leaves the chip as shipped."""
+    if clocks == "as shipped":
+        return machine
+    chip, card, board = machine.processor, machine.graphics, machine.mainboard
+    return replace(
+        machine,
+        processor=chip and clocked(chip, clocks, board is None or board.tuning),
+        graphics=card and clocked(card, clocks),
+        second_card=machine.second_card and clocked(machine.second_card, clocks),
+    )
 
 
 def in_the_way(machine: Machine, way: Way) -> tuple[str, ...]:

@@ -196,6 +196,7 @@ def _aside(plan: Plan, form: dict[str, str], catalogue: Catalogue) -> tuple[Plan
     return replace(plan, build=plan.build.setting_aside(one)), f"set “{rule}” aside: {one.reason}"
 
 
+_route("exclude", edits.exclude)
 _route("stand-in", edits.stand_in)
 _route("adopt", _adopt)
 _route("aside", _aside)

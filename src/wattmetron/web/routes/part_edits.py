@@ -11,7 +11,7 @@ from starlette.datastructures import FormData, UploadFile
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.parts import ALL_KINDS, Kind, kind_of
+from wattmetron.core.parts import ALL_KINDS, KIND_PLURALS, Kind, kind_of
 from wattmetron.services import part_edits
 from wattmetron.services.part_edits import Done
 from wattmetron.services.part_import import TablePreview, bring_in, kind_of_file, preview
@@ -21,7 +21,6 @@ from wattmetron.web.pages import page
 from wattmetron.web.routes.briefs import workshop_of
 from wattmetron.web.views.part import part_page
 from wattmetron.web.views.part_form import part_form
-from wattmetron.web.views.shelf_state import PLURALS
 
 router = APIRouter(include_in_schema=False)
 Form = dict[str, str]
@@ -56,7 +55,7 @@ def import_page(request: Request) -> Response:
 
 
 def _import(request: Request, found: TablePreview | None, name: str, error: str = "") -> Response:
-    content = {"p": found, "name": name, "error": error, "kinds": list(PLURALS.items())}
+    content = {"p": found, "name": name, "error": error, "kinds": list(KIND_PLURALS.items())}
     return page(request, "part_import.html", content, 422 if error else 200)
 
 

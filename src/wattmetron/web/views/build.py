@@ -122,7 +122,9 @@ def _besides(now: Assessment) -> list[str]:
 
 
 def _another(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> str:
-    """The address that tries another kit like the last one, where slots are free."""
+    """The address that tries another kit like the last one, or a second card, where slots are free."""
+    if kind == "graphics":
+        return _second_card(now, query, brief_id)
     kits, board = now.build.of("memory"), now.machine.mainboard
     if kind != "memory" or board is None or now.machine.memory is None or len(kits) >= MAX_KITS:
         return ""
@@ -130,6 +132,13 @@ def _another(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> st
     if not isinstance(last, Memory) or now.machine.memory.sticks + last.sticks > board.memory_slots:
         return ""
     return query.url(brief_id, tried=f"memory:{' '.join((*kits, kits[-1]))}", swap=None, propose=None, working=None)
+
+
+def _second_card(now: Assessment, query: DeskQuery, brief_id: int) -> str:
+    board, cards = now.machine.mainboard, now.build.of("graphics")
+    if board is None or (board.card_slots or 0) < 2 or len(cards) != 1:
+        return ""
+    return query.url(brief_id, tried=f"graphics:{cards[0]} {cards[0]}", swap=None, propose=None, working=None)
 
 
 def _empty(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> BuildRow:

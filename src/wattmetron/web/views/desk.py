@@ -4,12 +4,13 @@ from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 
 from wattmetron.core.briefs import Brief, Build
+from wattmetron.core.briefs.brief import CLOCKS
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.equals import Use
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.fit import Finding
 from wattmetron.core.fit.remedies import Remedy
-from wattmetron.core.parts import ALL_KINDS, FURTHER_KINDS, TRUST_FLOORS, Kind, Part
+from wattmetron.core.parts import ALL_KINDS, FURTHER_KINDS, KIND_PLURALS, TRUST_FLOORS, Kind, Part
 from wattmetron.services.assess import Assessment, assess, finding_remedies, known_build, remaining
 from wattmetron.services.contenders import machine_contender
 from wattmetron.services.cures import Cure
@@ -29,7 +30,6 @@ from wattmetron.web.views.meters import MeterView, meters
 from wattmetron.web.views.query import AIM_WORDS, DeskQuery, decode_build, encode_build, trial_of
 from wattmetron.web.views.required import Required, required, tier_words
 from wattmetron.web.views.settings import SettingsView, settings_view
-from wattmetron.web.views.shelf_state import PLURALS
 from wattmetron.web.views.swap import SwapView, swap_view
 from wattmetron.web.views.workings import WorkingView, working_view
 
@@ -107,7 +107,7 @@ class Desk:
     @property
     def further(self) -> list[tuple[Kind, str]]:
         """Kinds that may be outside the budget."""
-        return [(kind, PLURALS[kind]) for kind in FURTHER_KINDS]
+        return [(kind, KIND_PLURALS[kind]) for kind in FURTHER_KINDS]
 
     @property
     def trust_floors(self) -> tuple[str, ...]:
@@ -117,6 +117,18 @@ class Desk:
     def systems(self) -> list[str]:
         """Operating systems that published lists name."""
         return sorted({tier.system for one in self.catalogue.published.values() for tier in one.tiers if tier.system})
+
+    @property
+    def clocks(self) -> tuple[str, ...]:
+        return CLOCKS
+
+    @property
+    def colours(self) -> list[str]:
+        return sorted({part.colour for part in self.catalogue.parts.values() if part.colour})
+
+    @property
+    def makers(self) -> list[str]:
+        return sorted({part.maker for part in self.catalogue.parts.values()})
 
     @property
     def base(self) -> str:

@@ -31,6 +31,12 @@ GLOSSARY: dict[str, tuple[str, str]] = {
         "limit in watts",
         "The most that the machine may draw with everything busy, as behind an inverter. Nothing above it is proposed.",
     ),
+    "clocks": (
+        "clocks",
+        "Tuned: processor and card somewhat faster for more watts, with chip, board and cooler that allow it. "
+        "Undervolted: fewer watts for almost the same speed. Both are rules of thumb with a wider range.",
+    ),
+    "colour": ("colour", "Parts whose colour is known must have this one; parts without a stated colour are let in."),
     "preset": ("preset", "A game's ready-made set of picture options, from low to ultra."),
     "upscaling": (
         "upscaling",

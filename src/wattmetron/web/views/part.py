@@ -5,8 +5,9 @@ from dataclasses import dataclass, replace
 from wattmetron.core.briefs.build import StandIn
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.candidates import reasons_against
+from wattmetron.core.fit.sources import dissents, figure_name
 from wattmetron.core.fit.wishes import wishes_of
-from wattmetron.core.parts import Kind, Part, judge, kind_of
+from wattmetron.core.parts import KIND_PLURALS, Kind, Part, judge, kind_of
 from wattmetron.core.parts.trust import Judgement
 from wattmetron.core.prices.offers import Offer
 from wattmetron.services.assess import assess
@@ -16,7 +17,7 @@ from wattmetron.services.swaps import traits
 from wattmetron.services.words import THIN, listed, money, money_change
 from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.views.part_figures import figures_of
-from wattmetron.web.views.shelf_state import PLURALS, kind_url, part_url, read_state, try_in_brief
+from wattmetron.web.views.shelf_state import kind_url, part_url, read_state, try_in_brief
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,6 +44,7 @@ class PartPage:
     trust: Judgement
     reviews: str
     figures: tuple[tuple[str, str], ...]
+    sources: tuple[str, ...]
     offers: tuple[OfferLine, ...]
     used_in: tuple[tuple[int, str, str], ...]
     brief: Opened | None
@@ -71,13 +73,14 @@ def part_page(workshop: Workshop, catalogue: Catalogue, part_id: str, params: di
         reviews += f", {part.reviews_on:%-d %b %Y}" if part.reviews_on else ""
     return PartPage(
         part,
-        PLURALS[kind],
+        KIND_PLURALS[kind],
         kind,
         part_version(workshop, part_id, kind),
         kind_url(replace(state, typed={"brief": params.get("brief", "")}), kind),
         judge(part),
         reviews,
         tuple(figures_of(part)),
+        tuple(of_sources(part)),
         tuple(_offers(catalogue, part_id)),
         tuple(_used_in(workshop, part_id)),
         opened,
@@ -91,6 +94,15 @@ def part_page(workshop: Workshop, catalogue: Catalogue, part_id: str, params: di
         kind in ("processor", "graphics"),
         tuple(_neighbours(catalogue, part, kind, opened)),
     )
+
+
+def of_sources(part: Part) -> list[str]:
+    """What is only claimed, and where sources disagree, in sentences."""
+    said = [f"Only claimed: {figure_name(part, column)}." for column in part.claimed]
+    for one in dissents(part):
+        own = getattr(part, one.column)
+        said.append(f"Sources disagree on {figure_name(part, one.column)}: {own:g} by {part.source or 'the catalogue'}, {one.value:g} by {one.source}.")
+    return said
 
 
 def _in_brief(catalogue: Catalogue, opened: Opened | None, part: Part, kind: Kind) -> tuple[str, tuple[str, ...], str, str]:

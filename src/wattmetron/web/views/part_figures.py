@@ -11,7 +11,7 @@ from wattmetron.services.assess import Assessment
 from wattmetron.services.words import THIN, money
 from wattmetron.web.views.shelf_state import ShelfState, part_url
 
-HIDDEN = {"id", "maker", "model", "notes", "reviews", "review_percent", "reviews_from", "reviews_on", "warranty_years", "source"}
+HIDDEN = {"id", "maker", "model", "notes", "reviews", "review_percent", "reviews_from", "reviews_on", "warranty_years", "source", "claimed", "disputed"}
 
 
 

@@ -38,9 +38,16 @@ def decode_build(text: str, against: Build) -> Build:
         for part_id in build.of(kind):
             build = build.without(kind, part_id)
         for part_id in ids.split()[:MAX_ADDED]:
-            build = build.with_kit(part_id) if kind == "memory" else build.with_part(kind, part_id)
+            build = _put(build, kind, part_id)
     still = {part_id for _, part_id in build.ids()}
     return replace(build, kept=against.kept & still)
+
+
+def _put(build: Build, kind: Kind, part_id: str) -> Build:
+    """A part beside others of its kind, where the kind allows several."""
+    if kind == "memory":
+        return build.with_kit(part_id)
+    return build.beside(part_id) if kind == "graphics" else build.with_part(kind, part_id)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

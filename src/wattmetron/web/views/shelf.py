@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.parts import ALL_KINDS
+from wattmetron.core.parts import ALL_KINDS, KIND_PLURALS
 from wattmetron.services.assess import Assessment, assess
 from wattmetron.services.matters import GENERAL, what_matters
 from wattmetron.services.shelf import Shelf, ShelfRow, shelf
@@ -12,7 +12,6 @@ from wattmetron.services.words import KIND_WORDS, money
 from wattmetron.web.views.part_figures import Beside, beside
 from wattmetron.web.views.shelf_state import (
     MOST_BESIDE,
-    PLURALS,
     ShelfState,
     kind_url,
     part_url,
@@ -83,7 +82,7 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
     region = now.brief.region if now else query.region or next(iter(catalogue.regions), "")
     currency = catalogue.regions[region].currency if region else ""
     kinds = tuple(
-        (PLURALS[kind], kind_url(state, kind), len(catalogue.by_kind[kind]), kind == query.kind) for kind in ALL_KINDS
+        (KIND_PLURALS[kind], kind_url(state, kind), len(catalogue.by_kind[kind]), kind == query.kind) for kind in ALL_KINDS
     )
     frames = tuple(
         _head(state, key, title, unit)
@@ -98,7 +97,7 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
         tuple(_row(catalogue, state, now, row, currency) for row in found.rows),
         tuple(one for one in FIGURES[query.kind] if one.ranged),
         beside(catalogue, state, now, currency),
-        f"{found.found} {PLURALS[query.kind] if found.found != 1 else KIND_WORDS[query.kind]}",
+        f"{found.found} {KIND_PLURALS[query.kind] if found.found != 1 else KIND_WORDS[query.kind]}",
         currency,
         now,
         {name: "" for name in state.typed if name.split(".")[0] in ("q", "f", "min", "max", "fits", "trusted")},

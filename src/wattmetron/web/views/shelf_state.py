@@ -14,12 +14,6 @@ from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.views.query import trial_of
 
 MOST_BESIDE = 4
-PLURALS: dict[Kind, str] = {
-    "processor": "processors", "graphics": "graphics cards", "mainboard": "mainboards", "memory": "memory kits",
-    "storage": "drives", "cooler": "coolers", "supply": "power supplies", "case": "cases",
-    "fan": "fans", "wireless": "wireless adapters", "optical": "optical drives", "system": "operating systems", "display": "displays",
-    "input": "input devices",
-}  # fmt: skip
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,0 +1,120 @@
+"""Two graphics cards, and clocks that a brief wishes: what they change in the machine, in frames and in watts."""
+
+from dataclasses import replace
+
+import pytest
+
+from tests.core.test_fit_rules import CARD, CHIP, WHOLE
+from wattmetron.core.balance import propose
+from wattmetron.core.briefs import Build
+from wattmetron.core.errors import BuildError
+from wattmetron.core.fit import check
+from wattmetron.core.fit.allowed import bars
+from wattmetron.core.frames.estimate import estimate
+from wattmetron.core.frames.glance import glance
+from wattmetron.core.power.draw import draw
+from wattmetron.core.power.tuning import run_at
+from wattmetron.demo import generate
+from wattmetron.formats.brief_file import build_file, build_from
+from wattmetron.services.assess import assess
+from wattmetron.services.proposals import kept_parts
+from wattmetron.web.views.query import decode_build, encode_build
+
+WORLD = generate.catalogue()
+BRIEF, BUILD = generate.briefs(WORLD)["harbour-hall"]
+PAIR = BUILD.beside(BUILD.graphics)
+GAME = WORLD.game(BRIEF.targets[0].game_id)
+
+
+def test_a_second_card_draws_and_spikes_by_hand():
+    """200 W and 300 W of spike twice, beside 100 W of processor and 51 W of the rest."""
+    one, two = draw(WHOLE), draw(replace(WHOLE, second_card=CARD))
+    assert (two.full_w - one.full_w, two.spike_w - one.spike_w) == (200, 300)
+    assert (two.full_w, two.spike_w) == (551, 751)
+
+
+def test_a_second_card_brings_nothing_without_evidence_and_its_share_with_it():
+    target = BRIEF.targets[0]
+    one, two = (WORLD.machine(build) for build in (BUILD, PAIR))
+    alone, both = (estimate(machine, GAME, target, BRIEF) for machine in (one, two))
+    assert alone.average_fps == both.average_fps and both.hastened == 1
+    sharing = replace(GAME, second_card_gain=0.6)
+    faster = estimate(two, sharing, target, BRIEF)
+    assert faster.graphics_ms == pytest.approx(alone.graphics_ms / 1.6) and faster.hastened == 1.6
+    assert glance([two], sharing, target, BRIEF).fps[0] == pytest.approx(faster.judged_fps, rel=1e-6)
+    assert glance([one], sharing, target, BRIEF).fps[0] == pytest.approx(alone.judged_fps, rel=1e-6)
+    other = next(card for card in WORLD.by_kind["graphics"] if card.chip != one.graphics.chip)
+    assert replace(two, second_card=other).hastened(sharing) == 1
+
+
+def test_cards_are_added_swapped_and_taken_out_one_by_one():
+    assert PAIR.of("graphics") == (BUILD.graphics,) * 2 and PAIR.without("graphics", BUILD.graphics).of("graphics") == (BUILD.graphics,)
+    other = next(card.id for card in WORLD.by_kind["graphics"] if card.id != BUILD.graphics)
+    mixed = PAIR.without("graphics", BUILD.graphics).beside(other)
+    assert mixed.with_part("graphics", BUILD.graphics, other) == PAIR
+    assert mixed.without("graphics", BUILD.graphics).of("graphics") == (other,)
+    with pytest.raises(BuildError, match="at most two graphics cards"):
+        PAIR.beside(other)
+    assert build_from(build_file(mixed)) == mixed and Build().beside(other).graphics == other
+    assert decode_build(encode_build(mixed, BUILD), BUILD) == mixed and decode_build(encode_build(BUILD, mixed), mixed) == BUILD
+
+
+def test_a_second_card_is_said_to_be_waste_and_no_proposal_takes_it():
+    now = assess(WORLD, BRIEF, PAIR)
+    assert {one.level for one in now.findings if one.rule == "second card"} <= {"wastes", "blocks"}
+    assert any(one.rule == "second card" for one in now.findings)
+    assert now.spent_minor > assess(WORLD, BRIEF, BUILD).spent_minor
+    assert kept_parts(replace(PAIR, kept=frozenset({BUILD.graphics}))).of("graphics") == (BUILD.graphics,)
+    assert not replace(PAIR, graphics=None, second_card=None).of("graphics")
+
+
+TUNABLE = replace(WHOLE, processor=replace(CHIP, tunable=True), mainboard=replace(WHOLE.mainboard, tuning=True))
+
+
+def test_clocks_by_hand():
+    """Tuned: 4 % more speed at 125 W and a card of 230 W; the board that delivers 100 W and the cooler then block."""
+    run = run_at(TUNABLE, "tuned")
+    assert run.processor.single_speed == pytest.approx(104) and run.processor.sustained_w == 125
+    assert run.graphics.speed_1080p == pytest.approx(105) and run.graphics.board_power_w == 230
+    assert {"board power delivery", "cooler capacity"} <= {one.rule for one in check(run) if one.level == "blocks"}
+    fixed = run_at(replace(TUNABLE, mainboard=WHOLE.mainboard), "tuned")
+    assert fixed.processor.sustained_w == 100 and fixed.graphics.board_power_w == 230
+    assert run_at(WHOLE, "tuned").processor == WHOLE.processor and run_at(WHOLE, "as shipped") is WHOLE
+    under = run_at(WHOLE, "undervolted")
+    assert (under.processor.sustained_w, under.graphics.board_power_w) == (88, 170)
+    assert under.processor.speed_sd > CHIP.speed_sd and under.processor.single_speed == pytest.approx(99.5)
+
+
+def test_tuned_clocks_are_proposed_with_chip_board_and_cooler_that_allow_them():
+    tuned = replace(BRIEF, clocks="tuned")
+    found = propose(WORLD, tuned, "most frames")
+    machine = WORLD.machine(found.build, "tuned")
+    assert machine.processor.tunable and machine.mainboard.tuning
+    assert machine.processor.sustained_w > WORLD.part(found.build.processor).sustained_w
+    assert not [one for one in check(machine) if one.level == "blocks"]
+    cool = propose(WORLD, replace(BRIEF, clocks="undervolted"), "most frames")
+    assert cool.build is not None
+
+
+def test_each_rule_about_single_parts_bars_past_its_limit():
+    case = next(one for one in WORLD.by_kind["case"] if one.colour == "white")
+    cooler = next(one for one in WORLD.by_kind["cooler"] if one.noise_dba == 28.0)
+    board = next(one for one in WORLD.by_kind["mainboard"] if not one.wireless and not one.tuning)
+    adapter = WORLD.by_kind["wireless"][0]
+    for rule, part, cost, past, near, stays in (
+        ("part price cap", case, 101, {"part_cap_minor": 100}, {"part_cap_minor": 101}, ()),
+        ("banned part", case, 1, {"banned": (case.id,)}, {"banned": (cooler.id,)}, ()),
+        ("maker", case, 1, {"no_makers": (case.maker,)}, {"no_makers": (board.maker,)}, ()),
+        ("colour", case, 1, {"colour": "black"}, {"colour": "white"}, ()),
+        ("noise", cooler, 1, {"noise_limit_dba": 27.5}, {"noise_limit_dba": 28.0}, ()),
+        ("size", case, 1, {"volume_limit_l": case.volume_l - 0.5}, {"volume_limit_l": case.volume_l}, ()),
+        ("wireless", board, 1, {"wireless": True}, {}, ()),
+        ("tuned clocks", board, 1, {"clocks": "tuned"}, {"clocks": "undervolted"}, ()),
+        ("trust floor", cooler, 1, {"trust_floor": "proven only"}, {"trust_floor": "anything"}, ()),
+    ):
+        plain = replace(BRIEF, part_cap_minor=None, trust_floor="anything", wireless=False, clocks="as shipped")
+        unproven = replace(part, reviews=None, warranty_years=1, returns_percent=None)
+        assert list(bars(replace(plain, **past), unproven, cost, stays)) == [rule]
+        assert not list(bars(replace(plain, **near), unproven, cost, stays)), rule
+    assert not list(bars(replace(BRIEF, wireless=True), board, 1, (adapter,)))
+    assert not list(bars(replace(BRIEF, clocks="tuned"), board, 1, (replace(CHIP, tunable=False),)))
