@@ -86,12 +86,12 @@ class Hunt:
         """The largest (weight met, gain) within the budget, or None where nothing fits."""
         best = NO_RANK
         for field in self.fields:
-            rank = _rank(field.met, field.gain)
+            rank = rank_of(field.met, field.gain)
             blocks = _Blocks(-rank)
             while (block := blocks.take(rank > best)).size:
                 done = self._evaluated(field, block, best + 1, self.budget)
-                best = max(best, int(_rank(done.met, done.gain).max(initial=NO_RANK)))
-        return None if best == NO_RANK else _unrank(best)
+                best = max(best, int(rank_of(done.met, done.gain).max(initial=NO_RANK)))
+        return None if best == NO_RANK else unranked(best)
 
     def least(self, met_floor: int, gain_floor: int) -> Winner | None:
         """The cheapest builds that reach this weight and gain; among equals those of largest gain.
@@ -100,9 +100,9 @@ class Hunt:
         """
         best = NEVER
         found: list[tuple[bool, Complete]] = []
-        floor = int(_rank(np.array(met_floor), np.array(gain_floor)))
+        floor = int(rank_of(np.array(met_floor), np.array(gain_floor)))
         for field in self.fields:
-            able = _rank(field.met, field.gain) >= floor
+            able = rank_of(field.met, field.gain) >= floor
             blocks = _Blocks(field.cost)
             while (block := blocks.take(able & (field.cost <= min(best, NEVER - 1)))).size:
                 done = self._evaluated(field, block, floor, min(self.budget, best))
@@ -123,22 +123,22 @@ class Hunt:
             best_case = scene.pairing(c, g, None)
             met, gain = scene.targets.evaluate(best_case, scene.integrated, slack=2)
             self.estimated += c.size
-            keep = (_rank(met, gain) >= floor) & scene.memory_enough(best_case)
+            keep = (rank_of(met, gain) >= floor) & scene.memory_enough(best_case)
             c, g, spare = c[keep], g[keep], spare[keep]
         c, g, option = scene.expanded(c, g, spare)
         cost = scene.cost(c, g, option)
         inside = cost <= min(limit, NEVER - 1)
         c, g, option, cost = c[inside], g[inside], option[inside], cost[inside]
-        cheapest = _first_of_each(cost, c, g, scene.gathered("frames", c, option))
+        cheapest = first_of_each(cost, c, g, scene.gathered("frames", c, option))
         c, g, option, cost = c[cheapest], g[cheapest], option[cheapest], cost[cheapest]
         pairing = scene.pairing(c, g, option)
         met, gain = scene.targets.evaluate(pairing, scene.integrated)
         self.estimated += c.size
-        keep = (_rank(met, gain) >= floor) & scene.memory_enough(pairing)
+        keep = (rank_of(met, gain) >= floor) & scene.memory_enough(pairing)
         return Complete(c[keep], g[keep], cost[keep], met[keep], gain[keep])
 
 
-def _first_of_each(order: Ints, *keys: Ints) -> Ints:
+def first_of_each(order: Ints, *keys: Ints) -> Ints:
     """Indices of the row of least order among those with equal keys."""
     rows = np.lexsort((order, *keys))
     new = np.zeros(rows.size, dtype=bool)
@@ -148,12 +148,12 @@ def _first_of_each(order: Ints, *keys: Ints) -> Ints:
     return rows[new]
 
 
-def _rank(met: Ints, gain: Ints) -> Ints:
+def rank_of(met: Ints, gain: Ints) -> Ints:
     """Weight met first, then gain, as one number."""
     return np.asarray((np.asarray(met, dtype=np.int64) << RANK_BITS) + gain)
 
 
-def _unrank(rank: int) -> tuple[int, int]:
+def unranked(rank: int) -> tuple[int, int]:
     half = 1 << (RANK_BITS - 1)
     gain = (rank + half) % (1 << RANK_BITS) - half
     return (rank - gain) >> RANK_BITS, gain

@@ -113,14 +113,18 @@ class Scene:
         """Every pairing with each option that costs at most ``spare`` more than the cheapest of its class: flat
         processor, card and option indices.
         """
+        at, place = self.expanded_places(c, spare)
+        return c[at], g[at], place
+
+    def expanded_places(self, c: Ints, spare: Ints) -> tuple[Ints, Ints]:
+        """The same as the place of each pairing and the index of its option."""
         kind = self.option_of[c]
         most = self.least_option[kind] + spare
         sizes = np.zeros(c.size, dtype=np.int64)
         for one in np.unique(kind):
             own = kind == one
             sizes[own] = np.searchsorted(self.options[one].cost, most[own], side="right")
-        at, place = spread(sizes)
-        return c[at], g[at], place
+        return spread(sizes)
 
     def gathered(self, name: str, c: Ints, option: Ints) -> NDArray[np.int64]:
         """One column of the options of each processor's class."""

@@ -1,0 +1,171 @@
+"""The frontier: every cost at which more can be had than for any less, over all complete fitting builds.
+
+Builds are ranked as the aim ranks them: by the weight of targets met, then by U. A step of the frontier is a cost and
+the best rank that it reaches; every cheaper build ranks lower. Pairings are bounded as in the search and given up as
+soon as their bound is no better than what something cheaper reaches.
+"""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from wattmetron.core.balance.answer import NEVER
+from wattmetron.core.balance.hunt import NO_RANK, Field, Hunt, Winner, first_of_each, rank_of, unranked
+from wattmetron.core.balance.scene import Scene
+
+Ints = NDArray[np.int64]
+Mask = NDArray[np.bool_]
+FIRST_BLOCK = 256
+LARGEST_BLOCK = 4096
+
+
+@dataclass(frozen=True)
+class Staircase:
+    """Costs and the best rank within each, both rising."""
+
+    cost: Ints
+    rank: Ints
+
+    def within(self, cost: Ints) -> Ints:
+        """The best rank within each cost; NO_RANK where nothing is as cheap."""
+        at = np.searchsorted(self.cost, cost, side="right") - 1
+        return np.where(at >= 0, np.append(self.rank, NO_RANK)[at], NO_RANK)
+
+    def with_more(self, cost: Ints, rank: Ints) -> "Staircase":
+        """The staircase of these and other builds."""
+        costs, ranks = np.append(self.cost, cost), np.append(self.rank, rank)
+        order = np.lexsort((-ranks, costs))
+        costs, ranks = costs[order], ranks[order]
+        before = np.append(NO_RANK, np.maximum.accumulate(ranks)[:-1]) if ranks.size else ranks
+        kept = ranks > before
+        return Staircase(costs[kept], ranks[kept])
+
+
+@dataclass(frozen=True)
+class Frontier:
+    """All steps, the cheapest first, each with the pairings (integrated, processor, card) that reach it; costs in minor
+    units without what the budget pays besides.
+    """
+
+    scenes: list[Scene]
+    steps: tuple[Winner, ...]
+    stairs: Staircase
+
+    def best(self, budget: int) -> Winner | None:
+        """The step of the largest rank within a budget."""
+        at = int(np.searchsorted(self.stairs.cost, budget, side="right")) - 1
+        return self.steps[at] if at >= 0 else None
+
+    def reaching(self, met: int, gain: int) -> Winner | None:
+        """The cheapest step of at least this rank."""
+        at = int(np.searchsorted(self.stairs.rank, int(rank_of(np.array(met), np.array(gain)))))
+        return self.steps[at] if at < len(self.steps) else None
+
+    def answer(self, budget: int, band: int) -> Winner | None:
+        """What the aim of most frames answers for a budget: the cheapest within the band of the best."""
+        best = self.best(budget)
+        return None if best is None else self.reaching(best.met, best.gain - band)
+
+
+def frontier(scenes: list[Scene], most: int = NEVER - 1) -> Frontier:
+    """The frontier over all builds of the scenes that cost at most ``most``."""
+    sweep = _Sweep(most)
+    for field in Hunt(scenes, most).fields:
+        sweep.through(field)
+    return Frontier(scenes, sweep.steps(), sweep.stairs)
+
+
+class _Sweep:
+    def __init__(self, most: int) -> None:
+        self.most = most
+        empty = np.empty(0, dtype=np.int64)
+        self.stairs = Staircase(empty, empty)
+        self._found: list[tuple[bool, Ints, Ints, Ints, Ints]] = []
+
+    def through(self, field: Field) -> None:
+        """Judges every pairing of a field that may still make a step, the most promising first."""
+        bound = rank_of(field.met, field.gain)
+        judged = np.zeros(bound.size, dtype=bool)
+        if not field.scene.targets.sides:
+            judged[:] = True
+        waiting, size = np.ones(bound.size, dtype=bool), FIRST_BLOCK
+        while (left := self._open(field.cost, bound, waiting)).size:
+            block = left[_outermost(field.cost[left], bound[left], size)]
+            fresh = block[~judged[block]]
+            if fresh.size > block.size // 8:
+                bound[fresh], enough = _best_case(field, fresh)
+                judged[fresh] = True
+                waiting[fresh[~enough]] = False
+            else:
+                waiting[block] = False
+                self._evaluate(field, block, bound[block], np.zeros(block.size, dtype=np.int64))
+                self._evaluate(field, block, bound[block], self.most - field.cost[block])
+                size = min(2 * size, LARGEST_BLOCK)
+
+    def _open(self, cost: Ints, bound: Ints, waiting: Mask) -> Ints:
+        """What is not surely beaten by something cheaper; what may tie stays."""
+        left = np.flatnonzero(waiting)
+        return left[bound[left] > self.stairs.within(cost[left] - 1)]
+
+    def _evaluate(self, field: Field, block: Ints, bound: Ints, spare: Ints) -> None:
+        """Builds of these pairings with the options that cost at most ``spare`` more than the cheapest of each."""
+        scene = field.scene
+        c, g, least = field.c[block], field.g[block], field.cost[block]
+        place, option = scene.expanded_places(c, spare)
+        dearer = scene.gathered("cost", c[place], option) - scene.least_option[scene.option_of[c[place]]]
+        open_ones = bound[place] > self.stairs.within(least[place] + dearer - 1)
+        place, option = place[open_ones], option[open_ones]
+        cost = scene.cost(c[place], g[place], option)
+        open_ones = (cost <= self.most) & (bound[place] > self.stairs.within(cost - 1))
+        place, option, cost = place[open_ones], option[open_ones], cost[open_ones]
+        first = first_of_each(cost, c[place], g[place], scene.gathered("frames", c[place], option))
+        place, option, cost = place[first], option[first], cost[first]
+        pairing = scene.pairing(c[place], g[place], option)
+        met, gain = scene.targets.evaluate(pairing, scene.integrated)
+        enough = scene.memory_enough(pairing)
+        c, g, cost, rank = c[place][enough], g[place][enough], cost[enough], rank_of(met, gain)[enough]
+        self.stairs = self.stairs.with_more(cost, rank)
+        self._found.append((scene.integrated, c, g, cost, rank))
+
+    def steps(self) -> tuple[Winner, ...]:
+        """Each step with all the pairings that reach it."""
+        pairings: list[set[tuple[bool, int, int]]] = [set() for _ in self.stairs.cost]
+        for integrated, c, g, cost, rank in self._found:
+            at = np.searchsorted(self.stairs.cost, cost)
+            on = at < self.stairs.cost.size
+            on[on] = (self.stairs.cost[at[on]] == cost[on]) & (self.stairs.rank[at[on]] == rank[on])
+            for i in np.flatnonzero(on):
+                pairings[at[i]].add((integrated, int(c[i]), int(g[i])))
+        return tuple(
+            Winner(int(cost), *unranked(int(rank)), tuple(sorted(own)))
+            for cost, rank, own in zip(self.stairs.cost, self.stairs.rank, pairings, strict=True)
+        )
+
+
+def _best_case(field: Field, rows: Ints) -> tuple[Ints, Mask]:
+    """Bounds of pairings at their best memory and link, and whether that memory is enough."""
+    scene = field.scene
+    pairing = scene.pairing(field.c[rows], field.g[rows], None)
+    met, gain = scene.targets.evaluate(pairing, scene.integrated, slack=2)
+    return rank_of(met, gain), scene.memory_enough(pairing)
+
+
+def _outermost(cost: Ints, bound: Ints, size: int) -> Ints:
+    """Places of about so many rows that no other beats in cost and bound, layer by layer."""
+    left = np.lexsort((-bound, cost))
+    taken: list[Ints] = []
+    count = 0
+    while left.size and count < size:
+        own = bound[left]
+        outer = own > np.append(NO_RANK, np.maximum.accumulate(own)[:-1])
+        taken.append(left[outer])
+        count += int(outer.sum())
+        left = left[~outer]
+    return np.concatenate(taken)
+
+
+def limited(found: Frontier, most: int) -> Frontier:
+    """The part of a frontier within a cost."""
+    count = int(np.searchsorted(found.stairs.cost, most, side="right"))
+    return replace(found, steps=found.steps[:count], stairs=Staircase(found.stairs.cost[:count], found.stairs.rank[:count]))
