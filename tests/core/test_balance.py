@@ -1,67 +1,44 @@
-"""The proposal against brute force over every build of small catalogues."""
+"""Everything that the balance shows against brute force over every build of small catalogues."""
 
 from dataclasses import replace
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
-from hypothesis import strategies as st
 
 from tests.core.brute import answer, every_build
-from tests.worlds import World
+from tests.core.questions import ids_of, known, question
 from wattmetron.core.balance import AIMS, cheapest_fit, propose
-from wattmetron.core.balance.platforms import _best, _packed
+from wattmetron.core.balance.conflict import conflict, wishes_held, without
+from wattmetron.core.balance.cuts import cuts, free_money
+from wattmetron.core.balance.frontier import frontier, limited
+from wattmetron.core.balance.limits import price_limit
+from wattmetron.core.balance.pairs import pairs_map
+from wattmetron.core.balance.scene import scenes_for
 from wattmetron.core.balance.search import BAND
+from wattmetron.core.balance.settle import settle
+from wattmetron.core.balance.split import split
 from wattmetron.core.briefs import Build
+from wattmetron.core.frames.estimate import estimate
+from wattmetron.core.parts import KINDS
 
-SEEDS = range(120)
-CHUNK = 15
-
-
-def ids_of(build: Build) -> tuple:
-    return (
-        build.processor,
-        build.graphics or "",
-        build.mainboard,
-        build.memory,
-        build.storage,
-        build.cooler or "",
-        build.supply,
-        build.case,
-    )
+SEEDS = range(100)
+CHUNK = 20
+CHUNKS = pytest.mark.parametrize("first", range(SEEDS.start, SEEDS.stop, CHUNK))
 
 
-def question(seed: int):
-    """A small catalogue, mostly of one platform, with or without results of its games, a brief with or without
-    owned parts, and perhaps a kept part."""
-    world = World(seed)
-    if seed % 4:
-        world.sockets, world.types = ("Capstan",), ("DDR5",)
-    catalogue = world.catalogue(per_kind=3 if seed % 3 else 4, games=2)
-    if seed % 8:
-        catalogue = world.eased(catalogue)
-    if seed % 2:
-        catalogue = replace(catalogue, results=world.results(catalogue, 1 + seed % 3))
-    brief = world.brief(catalogue, targets=int(world.rng.integers(0, 4)))
-    if seed % 3 == 1:
-        catalogue, brief = world.odd(catalogue, brief)
-    ids = sorted(catalogue.parts)
-    kept = Build()
-    if seed % 5 == 0:
-        brief = replace(brief, owned=(ids[int(world.rng.integers(len(ids)))],))
-    if seed % 7 == 0:
-        part = catalogue.by_kind[world.pick("processor", "graphics", "case", "storage", "cooler")][0]
-        kind = part.id.split("-")[0]
-        kept = Build().with_part(kind, part.id).keeping(part.id, True)
-    return catalogue, brief, kept
+def questions(first: int):
+    for seed in range(first, first + CHUNK):
+        yield seed, *known(seed)
 
 
-@pytest.mark.parametrize("first", range(SEEDS.start, SEEDS.stop, CHUNK))
+def build_of(ids: tuple) -> Build:
+    return Build(ids[0], ids[1] or None, ids[2], ids[3], ids[4], ids[5] or None, ids[6], ids[7])
+
+
+@CHUNKS
 def test_equals_brute_force(first):
     outcomes = set()
-    for seed in range(first, first + CHUNK):
-        catalogue, brief, kept = question(seed)
-        found = every_build(catalogue, brief, kept)
+    for seed, catalogue, brief, kept, found in questions(first):
         weight = sum(target.weight for target in brief.targets)
         budget = brief.budget_high_minor - brief.extras_minor
         for aim in AIMS:
@@ -84,31 +61,200 @@ def test_equals_brute_force(first):
     assert len(outcomes) >= 3
 
 
-@settings(max_examples=200, deadline=None)
-@given(st.lists(st.tuples(*[st.integers(0, 3)] * 5), max_size=30))
-def test_only_rows_that_nothing_beats_stay(rows):
-    """Against the plain definition, pair by pair, on tables full of ties."""
-    key, cost, latency, bandwidth, gb = np.array(rows, dtype=np.int64).reshape(-1, 5).T
-    kept = set(_best(key, cost, latency, -bandwidth, -gb).tolist())
+@CHUNKS
+def test_the_frontier_and_every_budget_on_it(first):
+    """Steps: no cheaper or equally dear build ranks as high. For any budget the frontier answers as the aim does."""
+    steps = 0
+    for seed, catalogue, brief, kept, found in questions(first):
+        best, expected = None, []
+        for one in sorted(found, key=lambda one: (one.cost, -one.met, -one.gain)):
+            if best is None or (one.met, one.gain) > best:
+                best = one.met, one.gain
+                expected.append((one.cost, one.met, one.gain))
+        got = frontier(scenes_for(catalogue, brief, kept))
+        assert [(one.cost, one.met, one.gain) for one in got.steps] == expected, seed
+        weight = sum(target.weight for target in brief.targets)
+        for cost, _, _ in expected:
+            for budget in (cost - 1, cost, cost + 2500):
+                wanted, picked = answer(found, "most frames", weight, budget, BAND), got.answer(budget, BAND)
+                assert (picked and (picked.cost, picked.met, picked.gain)) == (wanted and (wanted.cost, wanted.met, wanted.gain)), seed
+        for step in got.steps[:3]:
+            first_ids = min(one.ids for one in found if (one.cost, one.met, one.gain) == (step.cost, step.met, step.gain))
+            assert ids_of(settle(catalogue, brief, got.scenes, step, kept)) == first_ids, seed
+        if len(expected) > 2:
+            most = expected[1][0]
+            part, whole = frontier(scenes_for(catalogue, brief, kept), most), limited(got, most)
+            assert part.steps == whole.steps and len(part.steps) == 2
+        steps += len(expected)
+    assert steps > 8
 
-    def as_good(one, other):
-        return (
-            one[0] == other[0]
-            and one[1] <= other[1]
-            and one[2] <= other[2]
-            and one[3] >= other[3]
-            and one[4] >= other[4]
-        )
 
-    for i, row in enumerate(rows):
-        better = [other for other in rows if as_good(other, row) and other != row]
-        twins = [j for j, other in enumerate(rows) if other == row]
-        assert len(kept & set(twins)) == (0 if better else 1), i
+@CHUNKS
+def test_every_cell_of_the_map(first):
+    """For each processor and card the aim's pick within the budget, else the cheapest; no cell where nothing fits."""
+    cells = 0
+    for seed, catalogue, brief, kept, found in questions(first):
+        scenes = scenes_for(catalogue, brief, kept)
+        pool, weight = scenes[0].pool, sum(target.weight for target in brief.targets)
+        got = pairs_map(scenes, brief.budget_high_minor, BAND, (*pool.processors.parts, *pool.cards.parts))
+        by_pair = {}
+        for one in found:
+            by_pair.setdefault(one.ids[:2], []).append(one)
+        seen = {}
+        for (c, g), cell in got.cells.items():
+            pair = pool.processors.parts[c].id, "" if g is None else pool.cards.parts[g].id
+            own = by_pair[pair]
+            wanted = answer(own, "most frames", weight, brief.budget_high_minor, BAND)
+            if wanted is None:
+                wanted = min(own, key=lambda one: (one.cost, -one.met, -one.gain))
+            assert (cell.winner.cost, cell.winner.met, cell.winner.gain) == (wanted.cost, wanted.met, wanted.gain), (seed, pair)
+            assert cell.inside == (wanted.cost <= brief.budget_high_minor)
+            machine = catalogue.machine(build_of(wanted.ids), brief.clocks)
+            for target, share in zip(brief.counted_targets, cell.processor_shares, strict=True):
+                one = estimate(machine, catalogue.game(target.game_id), target, brief)
+                if np.isfinite(one.graphics_ms):
+                    assert share == pytest.approx(one.processor_share, abs=1e-6), (seed, pair)
+            seen[pair] = True
+        assert set(seen) == set(by_pair), seed
+        cells += len(seen)
+    assert cells > 20
 
 
-@settings(max_examples=200, deadline=None)
-@given(st.lists(st.tuples(*[st.sampled_from([0, 1, 5, 1 << 20, 1 << 40])] * 4), min_size=1, max_size=10))
-def test_packed_keys_are_equal_only_where_all_columns_are(rows):
-    packed = _packed(*np.array(rows, dtype=np.int64).T)
-    for i, one in enumerate(rows):
-        assert [bool(key == packed[i]) for key in packed] == [other == one for other in rows]
+@CHUNKS
+def test_still_the_pick_up_to(first):
+    """At the limit the answer is the same, one above it is not; a near miss enters at its limit and not between it and today."""
+    inside = entering = 0
+    for seed, catalogue, brief, kept, found in questions(first):
+        weight, budget = sum(target.weight for target in brief.targets), brief.budget_high_minor - brief.extras_minor
+        chosen = propose(catalogue, brief, "most frames", kept)
+        if chosen.build is None:
+            continue
+        mine = {part_id for _, part_id in chosen.build.ids()}
+        misses = [part.id for kind in ("processor", "graphics") for part in catalogue.by_kind[kind] if part.id not in mine]
+
+        def at(part_id, rise, catalogue=catalogue, brief=brief, found=found, weight=weight, budget=budget):
+            cap = brief.part_cap_minor
+            gone = cap is not None and catalogue.prices(brief.region, False).delivered(part_id) + rise > cap
+            shifted = [one for one in found if not gone or part_id not in one.ids + one.ids[4]]
+            shifted = [replace(one, cost=one.cost + rise) if part_id in one.ids[:4] + one.ids[4] + one.ids[5:] else one for one in shifted]
+            return answer(shifted, "most frames", weight, budget, BAND)
+
+        for part_id in [*sorted(mine), *misses[:2]]:
+            price = catalogue.prices(brief.region, False).delivered(part_id)
+            if price is None or price > (brief.part_cap_minor or price):
+                continue
+            got = price_limit(catalogue, brief, kept, catalogue.part(part_id), chosen, BAND)
+            if got is None:
+                continue
+            here = ids_of(chosen.build)
+            if got.inside:
+                inside += 1
+                rise = got.limit_minor - got.price_minor
+                assert at(part_id, rise).ids == here, (seed, part_id)
+                assert (later := at(part_id, rise + 1)) is None or later.ids != here, (seed, part_id)
+                assert at(part_id, rise // 2).ids == here and ((far := at(part_id, 2 * rise + 500)) is None or far.ids != here)
+                continue
+
+            def enters(rise, part_id=part_id, at=at):
+                one = at(part_id, rise)
+                return one is not None and part_id in one.ids
+
+            if got.limit_minor is None:
+                assert not enters(-got.price_minor) and not enters(-got.price_minor // 2), (seed, part_id)
+                continue
+            entering += 1
+            fall = got.limit_minor - got.price_minor
+            assert fall < 0 and enters(fall), (seed, part_id)
+            assert not any(enters(one) for one in {fall + 1, fall // 2, -1, 0} if one > fall), (seed, part_id)
+    assert inside > 10 and entering > 1
+
+
+@CHUNKS
+def test_the_split_of_the_money(first):
+    split_up = 0
+    for seed, catalogue, brief, kept, _ in questions(first):
+        chosen = propose(catalogue, brief, "most frames", kept)
+        if chosen.build is None or brief.owned or not kept.empty or brief.clocks != "as shipped":
+            continue
+        build, book = chosen.build, catalogue.prices(brief.region, False)
+        costs = {kind: sum(book.delivered(one) for one in build.of(kind)) for kind in KINDS}
+        got = split(catalogue, brief, build, costs)
+        memory = catalogue.machine(build).memory
+        held = Build(storage=build.storage)
+        asked = replace(brief, targets=(), accept_spill=True, memory_gb=memory.total_gb, storage_gb=0.0)
+        everything = every_build(catalogue, replace(asked, accept_spill=True), held)
+        for kind, side, place, other in (("processor", got.processor, 0, 1), ("graphics", got.graphics, 1, 0)):
+            if not build.of(kind):
+                assert side is None
+                continue
+            same = [one for one in everything if one.ids[other] == ids_of(build)[other] and one.ids[place]]
+            cheapest = min(one.ids[place] for one in same if book.delivered(one.ids[place]) == min(book.delivered(o.ids[place]) for o in same))
+            least = min(one.cost for one in same if one.ids[place] == cheapest)
+            own = ("processor", "cooler") if kind == "processor" else ("graphics",)
+            theirs = sum(book.delivered(one) for name in own for one in side.against.of(name))
+            assert side.own_minor == sum(costs[name] for name in own), seed
+            assert side.forced_minor == (sum(costs.values()) - side.own_minor) - (least - theirs), seed
+            split_up += 1
+        assert got.rest_minor + sum(one.total_minor for one in (got.processor, got.graphics) if one) == sum(costs.values())
+    assert split_up > 3
+
+
+@CHUNKS
+def test_money_that_buys_no_frames(first):
+    """Against one swap at a time over every build: each cut is a build, none is missing, and what is free keeps r and states."""
+    seen = 0
+    for seed, catalogue, brief, kept, found in questions(first):
+        if not found or brief.owned or not kept.empty:
+            continue
+        whole = max(found, key=lambda one: one.cost)
+        build = build_of(whole.ids)
+        got = [*cuts(catalogue, brief, build)]
+        place = {kind: i for i, kind in enumerate(KINDS)}
+        spilling = {one.ids for one in found}
+        wanted = set()
+        for one in found:
+            changed = [kind for kind in KINDS if one.ids[place[kind]] != whole.ids[place[kind]]]
+            if len(changed) == 1 and one.cost < whole.cost and one.ids[place[changed[0]]] and len(one.ids[4]) == len(whole.ids[4]) == 1:
+                wanted.add((one.ids, whole.cost - one.cost))
+        ours = {(ids_of(one.build), one.saves_minor) for one in got if whole.ids[place[one.kind]] and ids_of(one.build) in spilling}
+        assert {one for one in ours if len(one[0][4]) == 1 == len(whole.ids[4])} == wanted, seed
+        before = catalogue.machine(build, brief.clocks)
+        for one in got:
+            after = catalogue.machine(one.build, brief.clocks)
+            pairs = [
+                tuple(estimate(machine, catalogue.game(target.game_id), target, brief) for machine in (before, after))
+                for target in brief.counted_targets
+            ]
+            most = [max(1.0, min(1.5, brief.display.refresh_hz / target.fps)) for target in brief.counted_targets]
+            kept_r = all(min(two.share_of_target, m) > 0.98 * min(was.share_of_target, m) or two.cannot == was.cannot != "" for (was, two), m in zip(pairs, most, strict=True))
+            worse = any(["short", "unsure", "meets"].index(two.state) < ["short", "unsure", "meets"].index(was.state) for was, two in pairs)
+            assert one.free == (kept_r and not worse), (seed, one.part.id)
+            seen += 1
+        for kind, one in free_money(got).items():
+            assert one.saves_minor == max(other.saves_minor for other in got if other.kind == kind and other.free)
+    assert seen > 5
+
+
+def test_a_conflict_has_no_wish_to_spare():
+    """Together they conflict; without any one of them they do not. A brief that can be met has none."""
+    conflicts = several = 0
+    for seed in range(400):
+        catalogue, brief, kept = question(seed)
+        if seed % 3 != 1 or not kept.empty:
+            continue
+        found = conflict(catalogue, brief, kept)
+        least = cheapest_fit(catalogue, brief, kept, video_memory=not brief.accept_spill)
+        assert (found is None) == (least.build is not None), seed
+        if not found:
+            continue
+        others = tuple(wish for wish in wishes_held(brief) if wish not in found)
+
+        def grants(asked, catalogue=catalogue, kept=kept):
+            return cheapest_fit(catalogue, asked, kept, video_memory=not asked.accept_spill).build is not None
+
+        assert not grants(without(brief, others)), seed
+        assert all(grants(without(brief, (*others, wish))) for wish in found), (seed, found)
+        conflicts += 1
+        several += len(found) > 1
+    assert conflicts > 10 and several > 1
+

@@ -11,7 +11,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.balance.answer import NEVER
-from wattmetron.core.balance.hunt import NO_RANK, Field, Hunt, Winner, first_of_each, rank_of, unranked
+from wattmetron.core.balance.hunt import (
+    NO_RANK,
+    RANK_BITS,
+    Field,
+    Hunt,
+    Winner,
+    first_of_each,
+    rank_of,
+    unranked,
+)
 from wattmetron.core.balance.scene import Scene
 
 Ints = NDArray[np.int64]
@@ -59,7 +68,7 @@ class Frontier:
 
     def reaching(self, met: int, gain: int) -> Winner | None:
         """The cheapest step of at least this rank."""
-        at = int(np.searchsorted(self.stairs.rank, int(rank_of(np.array(met), np.array(gain)))))
+        at = int(np.searchsorted(self.stairs.rank, (met << RANK_BITS) + gain))
         return self.steps[at] if at < len(self.steps) else None
 
     def answer(self, budget: int, band: int) -> Winner | None:

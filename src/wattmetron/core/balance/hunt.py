@@ -36,6 +36,11 @@ class Winner:
     gain: int
     pairings: tuple[tuple[bool, int, int], ...]
 
+    @property
+    def rank(self) -> int:
+        """Weight met first, then gain, as one number."""
+        return (self.met << RANK_BITS) + self.gain
+
 
 @dataclass(frozen=True)
 class Field:

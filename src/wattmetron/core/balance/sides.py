@@ -11,6 +11,7 @@ from wattmetron.core.briefs import Brief, Target
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames import work
 from wattmetron.core.frames.estimate import effective_cap, is_upscaled
+from wattmetron.core.frames.glance import LEAST_LN_RATIO, MOST_COUNTED
 from wattmetron.core.frames.table import ReliableTable, reliable_table
 from wattmetron.core.games import Game
 from wattmetron.core.games.affinity import UNSEEN, Affinity
@@ -21,7 +22,6 @@ from wattmetron.core.scale import anchors_of, variant_key
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 MILLION = 1_000_000
-LEAST_LOG_RATIO = float(np.log(0.01))
 SLACK = 5e-6
 
 
@@ -80,7 +80,7 @@ class TargetSide:
         self.weight = target.weight
         cap = effective_cap(game, target)
         self.can_be_met = cap is None or target.fps <= cap
-        ratio = max(1.0, min(1.5, brief.display.refresh_hz / target.fps))
+        ratio = max(1.0, min(MOST_COUNTED, brief.display.refresh_hz / target.fps))
         self.most = round(float(np.log(ratio)) * MILLION)
         self.ln_budget_ms = float(np.log(1000 / target.fps))
         self._figures = figures
@@ -190,7 +190,7 @@ class TargetSide:
         return self._counted(self.ln_budget_ms - ln_f)
 
     def _counted(self, log_ratio: Floats) -> Ints:
-        clipped = np.clip(log_ratio, LEAST_LOG_RATIO, None)
+        clipped = np.clip(log_ratio, LEAST_LN_RATIO, None)
         return np.minimum(np.rint(clipped * MILLION).astype(np.int64), self.most)
 
     def alone(self, pairing: Pairing, integrated: bool) -> tuple[Ints, Ints]:

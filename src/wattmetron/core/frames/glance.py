@@ -21,6 +21,8 @@ from wattmetron.core.games import Game
 from wattmetron.core.machine import Machine, affinities, drawing_side, memory_class
 
 Floats = NDArray[np.float64]
+LEAST_LN_RATIO = float(np.log(0.01))
+MOST_COUNTED = 1.5
 
 
 @dataclass(frozen=True)
@@ -33,6 +35,8 @@ class Glance:
     high_fps: Floats
     chance: Floats
     states: tuple[State, ...]
+    ln_ratio: Floats
+    """ln r: the rate reached with the brief's sureness over the target's, counted no further than it counts."""
 
 
 def glance(machines: Sequence[Machine], game: Game, target: Target, brief: Brief) -> Glance:
@@ -41,6 +45,7 @@ def glance(machines: Sequence[Machine], game: Game, target: Target, brief: Brief
     t_c, t_g, sd_c, sd_g, cov = sides.T
     n = len(machines)
     fps, probability, ends = np.full(n, np.nan), np.zeros(n), np.full((2, n), np.nan)
+    ln_ratio = np.full(n, LEAST_LN_RATIO)
     runs = np.isfinite(t_g) & np.isfinite(t_c)
     if runs.any():
         v_c, v_g = game.processor_variation, game.graphics_variation
@@ -51,10 +56,13 @@ def glance(machines: Sequence[Machine], game: Game, target: Target, brief: Brief
         probability[runs] = chance.chance_within(line, *errors, np.log(1000 / target.fps), cov[runs])
         for row, at in zip(ends, INTERVAL, strict=True):
             row[runs] = 1000 / np.exp(chance.quantile_ln(line, *errors, at, cov[runs]))
+        most = np.log(max(1.0, min(MOST_COUNTED, brief.display.refresh_hz / target.fps)))
+        reached = np.log(1000 / target.fps) - chance.quantile_ln(line, *errors, brief.chance, cov[runs])
+        ln_ratio[runs] = np.clip(reached, LEAST_LN_RATIO, most)
     cap = effective_cap(game, target)
     if cap is not None and target.fps > cap:
         probability[:] = 0.0
-    return Glance(fps, ends[1], ends[0], probability, tuple(state_of(float(p), brief.chance) for p in probability))
+    return Glance(fps, ends[1], ends[0], probability, tuple(state_of(float(p), brief.chance) for p in probability), ln_ratio)
 
 
 @lru_cache(maxsize=8192)

@@ -1,0 +1,124 @@
+"""Cuts: what each cheaper part in one place, everything else kept, would save and cost in frames."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from wattmetron.core.balance.pool import memory_floor_gb, storage_floor_gb
+from wattmetron.core.briefs import Brief, Build
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.allowed import bars
+from wattmetron.core.fit.candidates import reasons_against
+from wattmetron.core.fit.rules import blocks
+from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.frames.estimate import State
+from wattmetron.core.frames.glance import glance
+from wattmetron.core.machine import Machine
+from wattmetron.core.parts import KINDS, Kind, Part
+
+TRIFLE = float(np.log(0.98))
+DECIDING: frozenset[Kind] = frozenset({"processor", "graphics", "mainboard", "memory"})
+"""Kinds that frame rates depend on."""
+STATES: tuple[State, ...] = ("short", "unsure", "meets")
+
+
+@dataclass(frozen=True, slots=True)
+class Cut:
+    """A cheaper part in the place of another: what it saves in minor units, and for each counted target the change of
+    ln r (never above what counts) and the state then.
+    """
+
+    kind: Kind
+    part: Part
+    instead_of: str
+    saves_minor: int
+    build: Build
+    changes: tuple[float, ...]
+    states: tuple[State, ...]
+    worsens: bool
+
+    @property
+    def free(self) -> bool:
+        """Whether no target's r falls by 2 % or more and no state worsens."""
+        return not self.worsens and all(change > TRIFLE for change in self.changes)
+
+    def loss(self, weights: tuple[int, ...]) -> float:
+        """The weighted mean fall of ln r."""
+        total = sum(weights)
+        return -sum(w * change for w, change in zip(weights, self.changes, strict=True)) / total if total else 0.0
+
+
+def cuts(catalogue: Catalogue, brief: Brief, build: Build, kinds: tuple[Kind, ...] = KINDS) -> Iterator[Cut]:
+    """All cuts of a build, kind by kind, the cheapest part first: parts on sale that the brief allows and that fit.
+
+    Owned and kept parts and places with several parts are left alone.
+    """
+    for kind in kinds:
+        present = build.of(kind)
+        if len(present) == 1 and present[0] not in brief.owned and present[0] not in build.kept:
+            yield from _of_kind(catalogue, brief, build, kind, present[0])
+
+
+def _of_kind(catalogue: Catalogue, brief: Brief, build: Build, kind: Kind, present: str) -> Iterator[Cut]:
+    book = catalogue.prices(brief.region, brief.allow_used)
+    price = book.delivered(present)
+    if price is None:
+        return
+    stays = tuple(catalogue.part(one) for _, one in build.ids() if one in brief.owned or one in build.kept)
+    cheaper = sorted(
+        (own, part.id)
+        for part in catalogue.by_kind[kind]
+        if (own := book.delivered(part.id)) is not None and own < price and not any(bars(brief, part, own, stays))
+    )
+    machine = catalogue.machine(build, brief.clocks)
+    bare = replace(machine, storage=()) if kind == "storage" else machine
+    wishes = wishes_of(brief)
+    against = reasons_against(bare, kind, (catalogue.part(one) for _, one in cheaper), wishes)
+    hopeful = [one for one, found in zip(cheaper, against, strict=True) if not found]
+    tried = [(own, one, build.with_part(kind, one, present)) for own, one in hopeful]
+    whole = [
+        (own, one, other, run)
+        for own, one, other in tried
+        if not (run := catalogue.machine(other, brief.clocks)).missing() and _reaches_floors(catalogue, brief, run, kind) and not blocks(run, wishes)
+    ]
+    changes, states, worsens = _frames(catalogue, brief, machine, [run for _, _, _, run in whole], kind in DECIDING)
+    for i, (own, one, other, _) in enumerate(whole):
+        yield Cut(kind, catalogue.part(one), present, price - own, other, changes[i], states[i], worsens[i])
+
+
+def _reaches_floors(catalogue: Catalogue, brief: Brief, machine: Machine, kind: Kind) -> bool:
+    if kind == "memory":
+        return machine.memory is not None and machine.memory.total_gb >= memory_floor_gb(catalogue, brief)
+    if kind == "storage":
+        return sum(drive.capacity_gb for drive in machine.storage) >= storage_floor_gb(catalogue, brief)
+    return True
+
+
+def _frames(
+    catalogue: Catalogue, brief: Brief, before: Machine, after: list[Machine], decides: bool
+) -> tuple[list[tuple[float, ...]], list[tuple[State, ...]], list[bool]]:
+    """Changes of ln r, states and whether any worsens, for each machine."""
+    changes: list[list[float]] = [[] for _ in after]
+    states: list[list[State]] = [[] for _ in after]
+    worsens = [False for _ in after]
+    for target in brief.counted_targets:
+        if not after:
+            break
+        machines = [before, *after] if decides else [before]
+        seen = glance(machines, catalogue.game(target.game_id), target, brief)
+        for i in range(len(after)):
+            at = i + 1 if decides else 0
+            changes[i].append(float(seen.ln_ratio[at] - seen.ln_ratio[0]))
+            states[i].append(seen.states[at])
+            worsens[i] |= STATES.index(seen.states[at]) < STATES.index(seen.states[0])
+    return [tuple(one) for one in changes], [tuple(one) for one in states], worsens
+
+
+def free_money(found: list[Cut]) -> dict[Kind, Cut]:
+    """For each kind the cheapest replacement that costs no frames."""
+    best: dict[Kind, Cut] = {}
+    for one in found:
+        if one.free and (one.kind not in best or one.saves_minor > best[one.kind].saves_minor):
+            best[one.kind] = one
+    return best

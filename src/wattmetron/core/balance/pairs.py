@@ -1,0 +1,143 @@
+"""The pairings map: for each processor and graphics part the best build by the aim within the budget."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from wattmetron.core.balance.answer import NEVER
+from wattmetron.core.balance.hunt import NO_RANK, Winner, first_of_each, rank_of, unranked
+from wattmetron.core.balance.pool import Shelf
+from wattmetron.core.balance.scene import Scene
+from wattmetron.core.frames.rates import processor_share
+from wattmetron.core.parts import Graphics, Part, Processor
+
+Ints = NDArray[np.int64]
+Floats = NDArray[np.float64]
+MOST_CARDS, MOST_PROCESSORS = 18, 12
+
+
+class Cell(NamedTuple):
+    """One pairing's build: its cost (NEVER where nothing fits), weight met and U, whether it is within the budget, and by
+    target the share of frames that the processor limits and whether the target is met.
+    """
+
+    winner: Winner
+    inside: bool
+    processor_shares: tuple[float, ...]
+    meets: tuple[bool, ...]
+
+
+@dataclass(frozen=True)
+class PairsMap:
+    """Processors down and graphics parts across, by what they cost, with a cell for each pairing that can be built."""
+
+    processors: tuple[int, ...]
+    cards: tuple[int | None, ...]
+    cells: dict[tuple[int, int | None], Cell]
+
+
+def pairs_map(scenes: Sequence[Scene], budget: int, band: int, chosen: Sequence[Part] = ()) -> PairsMap:
+    """The map of the parts that nothing beats at their price; ``chosen`` parts are always among them.
+
+    A card of None stands for integrated graphics.
+    """
+    with_cards, integrated = scenes[0], next((one for one in scenes if one.integrated), None)
+    pool = with_cards.pool
+    chips = _worth_showing(pool.processors, [_processor_figures(one) for one in pool.processors.parts], chosen, MOST_PROCESSORS)
+    cards = _worth_showing(pool.cards, [_card_figures(one) for one in pool.cards.parts], chosen, MOST_CARDS)
+    cells: dict[tuple[int, int | None], Cell] = {}
+    c, g = (one.ravel() for one in np.meshgrid(chips, cards, indexing="ij"))
+    on = with_cards.allowed[g] if len(pool.cards) else np.zeros(0, dtype=bool)
+    for at, cell in cells_of(with_cards, c[on], g[on], budget, band).items():
+        cells[int(c[on][at]), int(g[on][at])] = cell
+    columns: list[int | None] = [int(one) for one in cards]
+    if integrated is not None:
+        own = chips[integrated.igpu[chips]] if chips.size else chips
+        for at, cell in cells_of(integrated, own, np.zeros(own.size, dtype=np.int64), budget, band).items():
+            cells[int(own[at]), None] = cell
+        if any(card is None for _, card in cells):
+            columns.insert(0, None)
+    return PairsMap(tuple(int(one) for one in chips), tuple(columns), cells)
+
+
+def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int, Cell]:
+    """By place in ``c`` and ``g`` the cell of a pairing; pairings that nothing fits around have none."""
+    if not c.size or not any(len(one) for one in scene.options):
+        return {}
+    bound = scene.cost_bound(c, g)
+    place, option = scene.expanded_places(c, np.where(bound < NEVER, NEVER, -1))
+    if not place.size:
+        return {}
+    cost = scene.cost(c[place], g[place], option)
+    can = cost < NEVER
+    place, option, cost = place[can], option[can], cost[can]
+    first = first_of_each(cost, place, scene.gathered("frames", c[place], option))
+    place, option, cost = place[first], option[first], cost[first]
+    pairing = scene.pairing(c[place], g[place], option)
+    enough = scene.memory_enough(pairing)
+    gains = [side.gain(pairing, scene.integrated) for side in scene.targets.sides]
+    met, gain = scene.targets.score(gains, place.size)
+    rank = rank_of(met, gain)
+    shares = [
+        processor_share(*_times(side.times(pairing, scene.integrated)), side.load.v_c, side.load.v_g) for side in scene.targets.sides
+    ]
+    found = {}
+    for at, row in _best_rows(place[enough], cost[enough], rank[enough], c.size, budget, band).items():
+        row = int(np.flatnonzero(enough)[row])
+        own = (scene.integrated, int(c[at]), int(g[at]))
+        found[at] = Cell(
+            Winner(int(cost[row]), *unranked(int(rank[row])), (own,)),
+            int(cost[row]) <= budget,
+            tuple(float(one[row]) for one in shares),
+            tuple(bool(one[row] >= 0 and side.can_be_met) for one, side in zip(gains, scene.targets.sides, strict=True)),
+        )
+    return found
+
+
+def _times(all_of: tuple[Floats, ...]) -> tuple[Floats, Floats]:
+    ln_c, _, ln_g, _, _ = all_of
+    return np.exp(ln_c), np.exp(ln_g)
+
+
+def _best_rows(place: Ints, cost: Ints, rank: Ints, count: int, budget: int, band: int) -> dict[int, int]:
+    """For each place the row that the aim picks within the budget, else the cheapest; ties by rank."""
+    inside = cost <= budget
+    best = np.full(count, NO_RANK, dtype=np.int64)
+    np.maximum.at(best, place[inside], rank[inside])
+    has = best[place] > NO_RANK
+    able = np.where(has, inside & (rank >= best[place] - band), True)
+    rows = np.flatnonzero(able)
+    order = rows[np.lexsort((-rank[rows], cost[rows], place[rows]))]
+    _, first = np.unique(place[order], return_index=True)
+    return {int(place[row]): int(row) for row in order[first]}
+
+
+def _processor_figures(chip: Processor) -> tuple[float, ...]:
+    return chip.single_speed, chip.all_core_speed
+
+
+def _card_figures(card: Graphics) -> tuple[float, ...]:
+    return card.speed_1080p, card.speed_2160p or card.speed_1440p or card.speed_1080p, card.ray_speed or 0.0, card.memory_gb
+
+
+def _worth_showing(shelf: Shelf[Processor] | Shelf[Graphics], figures: list[tuple[float, ...]], chosen: Sequence[Part], most: int) -> Ints:
+    """Places of the parts that no other beats at their price, thinned evenly by price, by what they cost."""
+    if not len(shelf):
+        return np.empty(0, dtype=np.int64)
+    table = np.array(figures)
+    order = np.lexsort((*(-table.T), shelf.cost))
+    kept: list[int] = []
+    for i in order:
+        if not any((table[j] >= table[i]).all() for j in kept):
+            kept.append(int(i))
+    ids = {part.id for part in chosen}
+    must = [i for i, part in enumerate(shelf.parts) if part.id in ids]
+    free = [i for i in kept if i not in must]
+    room = max(0, most - len(must))
+    if len(free) > room:
+        free = [free[int(at)] for at in np.linspace(0, len(free) - 1, room).round()] if room else []
+    picked = np.array(sorted({*must, *free}), dtype=np.int64)
+    return np.asarray(picked[np.argsort(shelf.cost[picked], kind="stable")])

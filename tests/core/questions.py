@@ -1,0 +1,53 @@
+"""Small random questions with every build of them, kept for all tests that ask them."""
+
+from dataclasses import replace
+from functools import cache
+
+from tests.core.brute import every_build
+from tests.worlds import World
+from wattmetron.core.briefs import Build
+
+
+def ids_of(build: Build) -> tuple:
+    return (
+        build.processor,
+        build.graphics or "",
+        build.mainboard,
+        build.memory,
+        build.storage,
+        build.cooler or "",
+        build.supply,
+        build.case,
+    )
+
+
+def question(seed: int):
+    """A small catalogue, mostly of one platform, with or without results of its games, a brief with or without
+    owned parts, and perhaps a kept part."""
+    world = World(seed)
+    if seed % 4:
+        world.sockets, world.types = ("Capstan",), ("DDR5",)
+    catalogue = world.catalogue(per_kind=3 if seed % 3 else 4, games=2)
+    if seed % 8:
+        catalogue = world.eased(catalogue)
+    if seed % 2:
+        catalogue = replace(catalogue, results=world.results(catalogue, 1 + seed % 3))
+    brief = world.brief(catalogue, targets=int(world.rng.integers(0, 4)))
+    if seed % 3 == 1:
+        catalogue, brief = world.odd(catalogue, brief)
+    ids = sorted(catalogue.parts)
+    kept = Build()
+    if seed % 5 == 0:
+        brief = replace(brief, owned=(ids[int(world.rng.integers(len(ids)))],))
+    if seed % 7 == 0:
+        part = catalogue.by_kind[world.pick("processor", "graphics", "case", "storage", "cooler")][0]
+        kind = part.id.split("-")[0]
+        kept = Build().with_part(kind, part.id).keeping(part.id, True)
+    return catalogue, brief, kept
+
+
+@cache
+def known(seed: int):
+    """A question with every build of it."""
+    catalogue, brief, kept = question(seed)
+    return catalogue, brief, kept, every_build(catalogue, brief, kept)
