@@ -79,9 +79,9 @@ def test_a_stale_version_is_a_conflict_that_shows_the_present_state(client, work
 
 def test_an_empty_brief_and_unreachable_targets_say_what_to_do(client, workshop):
     client.post("/briefs")
-    page = client.get("/briefs/8/frames").text
+    page = client.get("/briefs/9/frames").text
     assert "No targets yet" in page and "cost at least" in page
-    page = client.get("/briefs/8/frames?propose=most").text
+    page = client.get("/briefs/9/frames?propose=most").text
     assert "is the cheapest that fits" in page
     plan = client.get("/api/v1/briefs/1").json()
     plan["brief"]["targets"][0]["fps"] = 900
@@ -117,15 +117,15 @@ def test_the_api_stores_replaces_and_guards_versions(client):
     assert made["brief"] == plan["brief"] and made["id"] == 8
     made["brief"]["name"] = "Changed"
     body = {"brief": made["brief"], "build": made["build"], "version": made["version"]}
-    assert client.put("/api/v1/briefs/8", json=body).json()["brief"]["name"] == "Changed"
-    again = client.put("/api/v1/briefs/8", json=body)
+    assert client.put("/api/v1/briefs/9", json=body).json()["brief"]["name"] == "Changed"
+    again = client.put("/api/v1/briefs/9", json=body)
     assert again.status_code == 409 and "another tab" in again.json()["error"]
-    assert client.post("/api/v1/briefs/8/undo?version=1").status_code == 409
-    assert client.post("/api/v1/briefs/8/undo?version=2").json() == {"undone": "replaced by the API"}
-    assert client.post("/api/v1/briefs/8/redo?version=3").status_code == 200
-    version = client.get("/api/v1/briefs/8").json()["version"]
-    assert client.delete(f"/api/v1/briefs/8?version={version}").status_code == 204
-    assert client.get("/api/v1/briefs/8").status_code == 404
+    assert client.post("/api/v1/briefs/9/undo?version=1").status_code == 409
+    assert client.post("/api/v1/briefs/9/undo?version=2").json() == {"undone": "replaced by the API"}
+    assert client.post("/api/v1/briefs/9/redo?version=3").status_code == 200
+    version = client.get("/api/v1/briefs/9").json()["version"]
+    assert client.delete(f"/api/v1/briefs/9?version={version}").status_code == 204
+    assert client.get("/api/v1/briefs/9").status_code == 404
     bad = plan["brief"] | {"region": "atlantis"}
     assert "atlantis" in client.post("/api/v1/propose", json={"brief": bad}).json()["error"]
     described = client.get("/api/v1/openapi.json").json()["paths"]
@@ -234,8 +234,8 @@ def test_a_brief_goes_out_as_files_and_comes_back(client, workshop):
     assert 'filename="net-loft-all-rounder.brief.json"' in brief.headers["content-disposition"]
     files = [("files", ("a.json", build.content)), ("files", ("b.json", brief.content))]
     opened = client.post("/briefs/open", files=files, follow_redirects=False)
-    assert opened.headers["location"] == "/briefs/8/brief"
-    assert workshop.open(8).plan == workshop.open(1).plan
+    assert opened.headers["location"] == "/briefs/9/brief"
+    assert workshop.open(9).plan == workshop.open(1).plan
     alone = client.post("/briefs/open", files=files[1:], follow_redirects=False)
     assert alone.headers["location"] == "/briefs/9/brief"
     assert workshop.open(9).plan.build.empty
@@ -262,7 +262,7 @@ def test_bad_files_are_refused_with_a_sentence_and_store_nothing(client, worksho
     answer = client.post("/briefs/open", files=[("files", ("<b>bad</b>.json", data))])
     assert answer.status_code == 422
     assert said in answer.text and "<b>bad</b>" not in answer.text
-    assert len(workshop.briefs()) == 7
+    assert len(workshop.briefs()) == 8
 
 
 def test_no_file_and_two_briefs_are_refused(client, workshop):
@@ -270,7 +270,7 @@ def test_no_file_and_two_briefs_are_refused(client, workshop):
     data = client.get("/briefs/1/file/brief").content
     twice = client.post("/briefs/open", files=[("files", (name, data)) for name in ("a.json", "b.json")])
     assert "2 briefs and 0 builds" in twice.text
-    assert len(workshop.briefs()) == 7
+    assert len(workshop.briefs()) == 8
 
 
 def test_a_stale_undo_is_a_conflict_on_the_page_too(client, workshop):
@@ -304,8 +304,8 @@ def test_every_word_asked_about_is_explained_once(client):
 
 def test_a_new_brief_starts_with_a_budget_that_buys_something(client, workshop):
     client.post("/briefs")
-    plan = workshop.open(8).plan
-    answer = client.post("/api/v1/propose", json={"brief": client.get("/api/v1/briefs/8").json()["brief"]}).json()
+    plan = workshop.open(9).plan
+    answer = client.post("/api/v1/propose", json={"brief": client.get("/api/v1/briefs/9").json()["brief"]}).json()
     assert answer["found"] and plan.brief.budget_high_minor % 10_000 == 0
 
 

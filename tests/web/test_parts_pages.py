@@ -138,9 +138,9 @@ def general(workshop) -> dict[str, str]:
 
 def test_an_empty_build_and_one_without_a_case_are_drawn_or_explained(client, workshop):
     client.post("/briefs")
-    empty = client.get("/briefs/8/fit").text
+    empty = client.get("/briefs/9/fit").text
     assert "The build is empty" in empty and 'class="drawing"' not in empty
-    assert "The build is empty" in client.get("/briefs/8/assembly").text
+    assert "The build is empty" in client.get("/briefs/9/assembly").text
     bare = client.get("/briefs/1/fit?try=case:,mainboard:").text
     assert 'class="drawing"' in bare and "assumed" in bare
 

@@ -400,6 +400,23 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
         storage_gb=480.0, allow_used=True, owned=OWNED,
         notes="The bench has a machine already: keep what is good, replace what limits.",
     )  # fmt: skip
+    ship = Brief(
+        name="Weather ship, all processor", region="vellmouth", budget_low_minor=115000, budget_high_minor=136000,
+        display=Display(width_px=2560, height_px=1440, refresh_hz=120.0, variable_from_hz=48.0),
+        targets=wanted(
+            (2560, 1440),
+            ("hollow-meridian", "high", 65.0, {"weight": 3}),
+            ("gullwing-circuit", "high", 80.0, {"weight": 2}),
+            ("ashfall-wardens", "high", 85.0, {"weight": 1}),
+            ("brinewalkers", "high", 70.0, {"weight": 1}),
+        ),
+        storage_gb=1000.0, notes="Bought for the many cores; the games never see them.",
+    )  # fmt: skip
+    lopsided = Build(
+        processor="quillon-barque-flood-12", graphics="pellworth-reef-8-plain", mainboard="saltgrove-mole-full-capstan",
+        memory="bramblebyte-burdock-32-pair-ddr5", storage=("ledgerock-cairn-1000",), cooler="coldreach-trade-wind-twin",
+        supply="ampherst-ballast-750", case="boxwood-yard-hold",
+    )  # fmt: skip
     sent = Build(
         processor="marrowgate-heron-dun-6", graphics="kitefall-pharos-16-triple", mainboard="pellworth-wharf-full",
         memory="bramblebyte-plain-16-single-ddr4", storage=("ledgerock-ledge-500",), cooler="coldreach-gust",
@@ -416,6 +433,7 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
         "old-bench-machine": (bench, owned_build(world, OWNED)),
         "chart-room": (chart, Build()),
         "signal-tower": (tower, sent),
+        "weather-ship": (ship, lopsided),
     }
 
 

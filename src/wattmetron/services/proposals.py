@@ -4,12 +4,14 @@ from dataclasses import dataclass, replace
 
 from wattmetron.core.balance import Aim, Proposal, besides_minor, cheapest_fit, propose
 from wattmetron.core.balance.answer import NEVER
+from wattmetron.core.balance.conflict import conflict
 from wattmetron.core.briefs import Brief, Build, Target
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.games import PRESETS
 from wattmetron.core.parts import KINDS, Kind
 from wattmetron.services.assess import Assessment, assess, known_brief, known_build
-from wattmetron.services.words import KIND_WORDS, money, resolution
+from wattmetron.services.wish_words import wish_words
+from wattmetron.services.words import KIND_WORDS, listed, money, resolution
 
 ROUND_FPS = 5
 
@@ -162,7 +164,7 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
     spill = replace(brief, accept_spill=True, targets=())
     least = cheapest_fit(catalogue, spill, kept)
     if least.build is None:
-        return Answer(proposal, None, _nothing_fits(catalogue, brief), (), (), ())
+        return Answer(proposal, None, _nothing_fits(catalogue, brief, kept), (), (), ())
     reachable = proposal.aim == "least money"
     if not reachable:
         free = propose(catalogue, brief, "most frames", kept, budget_minor=NEVER - 1)
@@ -185,7 +187,7 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
     return Answer(proposal, None, headline, tuple(account), (), relaxations)
 
 
-def _nothing_fits(catalogue: Catalogue, brief: Brief) -> str:
+def _nothing_fits(catalogue: Catalogue, brief: Brief, kept: Build) -> str:
     book = catalogue.prices(brief.region, brief.allow_used)
     for kind in KINDS:
         if kind in ("graphics", "cooler"):
@@ -200,11 +202,15 @@ def _nothing_fits(catalogue: Catalogue, brief: Brief) -> str:
             "No build is possible: the catalogue has no cooler, and no processor with a boxed one that suffices "
             "fits the rest. Import coolers."
         )
-    if brief.trust_floor != "anything" and cheapest_fit(catalogue, replace(brief, trust_floor="anything", accept_spill=True, targets=()), Build()).build:
-        return f"Nothing fits together with trust in parts at “{brief.trust_floor}”: lower that floor in the brief, or have more parts reviewed."
+    against = conflict(catalogue, brief, kept)
+    if against:
+        named = listed([wish_words(brief, wish, book.currency, {one: catalogue.parts[one].name for one in brief.banned if one in catalogue.parts}) for wish in against])
+        together = "These wishes cannot be granted together" if len(against) > 1 else "This wish cannot be granted"
+        rest = "Let one of them go: any one is enough." if len(against) > 1 else "Let it go in the brief."
+        return f"{together}: {named}. {rest}"
     return (
-        "No set of parts fits together under this brief's rules: loosen the part price cap, the floors of "
-        "memory and storage, the limit in watts, or let go of a kept or owned part."
+        "No set of parts fits together even without the brief's wishes: let go of a kept or owned part, "
+        "or have more parts in the catalogue."
     )
 
 

@@ -110,9 +110,7 @@ def drive_sets(pool: Pool, floor_gb: float) -> list[tuple[tuple[Storage, ...], S
     if pool.fixed_drives and base_gb >= floor_gb:
         return [(pool.fixed_drives, sort_of(pool.fixed_drives, pool.any_slot_mm), pool.fixed_drives_cost)]
     found = []
-    for picks in _reaching(
-        pool, floor_gb - base_gb, min(least.values(), default=0), max(least.values(), default=0)
-    ):
+    for picks in _reaching(pool, floor_gb - base_gb, np.array(sorted({*least.values()}), dtype=np.int64)):
         drives = pool.fixed_drives + tuple(pool.drives.parts[i] for i in picks)
         cost = pool.fixed_drives_cost + sum(int(pool.drives.cost[i]) for i in picks)
         key = sort_of(drives, pool.any_slot_mm)
@@ -121,13 +119,13 @@ def drive_sets(pool: Pool, floor_gb: float) -> list[tuple[tuple[Storage, ...], S
     return sorted(found, key=lambda one: tuple(drive.id for drive in one[0]))
 
 
-def _reaching(pool: Pool, missing_gb: float, least: int, most: int) -> Iterator[tuple[int, ...]]:
-    """Indices of one or two new drives that hold enough and cost within the bounds."""
+def _reaching(pool: Pool, missing_gb: float, costs: Ints) -> Iterator[tuple[int, ...]]:
+    """Indices of one or two new drives that hold enough and bring the drives to one of these costs."""
     capacity = np.array([drive.capacity_gb for drive in pool.drives.parts], dtype=np.int64)
     cost = pool.drives.cost + pool.fixed_drives_cost
-    for i in np.flatnonzero((capacity >= missing_gb) & (cost >= least) & (cost <= most)):
+    for i in np.flatnonzero((capacity >= missing_gb) & np.isin(cost, costs)):
         yield (int(i),)
     pair_cost = np.add.outer(pool.drives.cost, cost)
-    enough = (np.add.outer(capacity, capacity) >= missing_gb) & (pair_cost >= least) & (pair_cost <= most)
+    enough = (np.add.outer(capacity, capacity) >= missing_gb) & np.isin(pair_cost, costs)
     for i, j in np.argwhere(np.triu(enough)):
         yield int(i), int(j)

@@ -5,7 +5,9 @@ the best rank that it reaches; every cheaper build ranks lower. Pairings are bou
 soon as their bound is no better than what something cheaper reaches.
 """
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -60,6 +62,8 @@ class Frontier:
     scenes: list[Scene]
     steps: tuple[Winner, ...]
     stairs: Staircase
+    gains: tuple[tuple[int, ...], ...] = ()
+    """For each step and counted target ln r in millionths, as far as it counts."""
 
     def best(self, budget: int) -> Winner | None:
         """The step of the largest rank within a budget."""
@@ -77,12 +81,26 @@ class Frontier:
         return None if best is None else self.reaching(best.met, best.gain - band)
 
 
-def frontier(scenes: list[Scene], most: int = NEVER - 1) -> Frontier:
-    """The frontier over all builds of the scenes that cost at most ``most``."""
+Pick = Callable[[Scene, Ints, Ints], Mask]
+
+
+def frontier(scenes: list[Scene], most: int = NEVER - 1, pick: Pick | None = None) -> Frontier:
+    """The frontier over all builds of the scenes that cost at most ``most``; ``pick`` says which pairings count."""
     sweep = _Sweep(most)
     for field in Hunt(scenes, most).fields:
-        sweep.through(field)
-    return Frontier(scenes, sweep.steps(), sweep.stairs)
+        sweep.through(field if pick is None else field.only(pick(field.scene, field.c, field.g)))
+    return Frontier(scenes, *sweep.ended())
+
+
+class _Judged(NamedTuple):
+    """Complete builds of one scene: processors, cards, options, costs and ranks."""
+
+    scene: Scene
+    c: Ints
+    g: Ints
+    option: Ints
+    cost: Ints
+    rank: Ints
 
 
 class _Sweep:
@@ -90,7 +108,7 @@ class _Sweep:
         self.most = most
         empty = np.empty(0, dtype=np.int64)
         self.stairs = Staircase(empty, empty)
-        self._found: list[tuple[bool, Ints, Ints, Ints, Ints]] = []
+        self._found: list[_Judged] = []
 
     def through(self, field: Field) -> None:
         """Judges every pairing of a field that may still make a step, the most promising first."""
@@ -133,23 +151,30 @@ class _Sweep:
         pairing = scene.pairing(c[place], g[place], option)
         met, gain = scene.targets.evaluate(pairing, scene.integrated)
         enough = scene.memory_enough(pairing)
-        c, g, cost, rank = c[place][enough], g[place][enough], cost[enough], rank_of(met, gain)[enough]
+        c, g, cost, rank, option = c[place][enough], g[place][enough], cost[enough], rank_of(met, gain)[enough], option[enough]
         self.stairs = self.stairs.with_more(cost, rank)
-        self._found.append((scene.integrated, c, g, cost, rank))
+        self._found.append(_Judged(scene, c, g, option, cost, rank))
 
-    def steps(self) -> tuple[Winner, ...]:
-        """Each step with all the pairings that reach it."""
-        pairings: list[set[tuple[bool, int, int]]] = [set() for _ in self.stairs.cost]
-        for integrated, c, g, cost, rank in self._found:
-            at = np.searchsorted(self.stairs.cost, cost)
-            on = at < self.stairs.cost.size
-            on[on] = (self.stairs.cost[at[on]] == cost[on]) & (self.stairs.rank[at[on]] == rank[on])
-            for i in np.flatnonzero(on):
-                pairings[at[i]].add((integrated, int(c[i]), int(g[i])))
-        return tuple(
+    def ended(self) -> tuple[tuple[Winner, ...], Staircase, tuple[tuple[int, ...], ...]]:
+        """The steps with all the pairings that reach each, the staircase, and each step's gains by target."""
+        stairs = self.stairs
+        pairings: list[set[tuple[bool, int, int]]] = [set() for _ in stairs.cost]
+        gains: list[tuple[int, ...]] = [() for _ in stairs.cost]
+        for own in self._found:
+            at = np.searchsorted(stairs.cost, own.cost)
+            on = at < stairs.cost.size
+            on[on] = (stairs.cost[at[on]] == own.cost[on]) & (stairs.rank[at[on]] == own.rank[on])
+            rows = np.flatnonzero(on)
+            pairing = own.scene.pairing(own.c[rows], own.g[rows], own.option[rows])
+            by_target = [side.gain(pairing, own.scene.integrated) for side in own.scene.targets.sides]
+            for n, row in enumerate(rows):
+                pairings[at[row]].add((own.scene.integrated, int(own.c[row]), int(own.g[row])))
+                gains[at[row]] = tuple(int(one[n]) for one in by_target)
+        steps = tuple(
             Winner(int(cost), *unranked(int(rank)), tuple(sorted(own)))
-            for cost, rank, own in zip(self.stairs.cost, self.stairs.rank, pairings, strict=True)
+            for cost, rank, own in zip(stairs.cost, stairs.rank, pairings, strict=True)
         )
+        return steps, stairs, tuple(gains)
 
 
 def _best_case(field: Field, rows: Ints) -> tuple[Ints, Mask]:
@@ -177,4 +202,4 @@ def _outermost(cost: Ints, bound: Ints, size: int) -> Ints:
 def limited(found: Frontier, most: int) -> Frontier:
     """The part of a frontier within a cost."""
     count = int(np.searchsorted(found.stairs.cost, most, side="right"))
-    return replace(found, steps=found.steps[:count], stairs=Staircase(found.stairs.cost[:count], found.stairs.rank[:count]))
+    return replace(found, steps=found.steps[:count], gains=found.gains[:count], stairs=Staircase(found.stairs.cost[:count], found.stairs.rank[:count]))

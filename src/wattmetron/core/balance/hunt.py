@@ -53,6 +53,10 @@ class Field:
     met: Ints
     gain: Ints
 
+    def only(self, rows: Mask) -> "Field":
+        """Some of the pairings."""
+        return Field(self.scene, self.c[rows], self.g[rows], self.cost[rows], self.met[rows], self.gain[rows])
+
 
 @dataclass(frozen=True)
 class Complete:

@@ -3,11 +3,13 @@
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from wattmetron.core.balance.answer import NEVER, Proposal
-from wattmetron.core.balance.frontier import Frontier, frontier
+from wattmetron.core.balance.frontier import Frontier, Ints, Mask, frontier
 from wattmetron.core.balance.hunt import Winner
 from wattmetron.core.balance.pool import fixed_parts
-from wattmetron.core.balance.scene import scenes_for
+from wattmetron.core.balance.scene import Scene, scenes_for
 from wattmetron.core.balance.settle import settle
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
@@ -45,10 +47,8 @@ def price_limit(catalogue: Catalogue, brief: Brief, kept: Build, part: Part, ans
         return None
     inside = part.id in answer.build.of(kind)
     capped = NEVER if brief.part_cap_minor is None else brief.part_cap_minor - price
-    own, barred = kept.with_part(kind, part.id), replace(brief, banned=(*brief.banned, part.id))
     budget = answer.budget_minor
-    ours = frontier(scenes_for(catalogue, brief, own), budget if inside else budget + price)
-    theirs = frontier(scenes_for(catalogue, barred, kept), budget)
+    ours, theirs, own, barred = _frontiers(catalogue, brief, kept, part, budget if inside else budget + price, budget)
 
     def named(step: Winner, found: Frontier) -> tuple[object, ...]:
         build = settle(catalogue, *((brief, found.scenes, step, own) if found is ours else (barred, found.scenes, step, kept)))
@@ -60,6 +60,29 @@ def price_limit(catalogue: Catalogue, brief: Brief, kept: Build, part: Part, ans
         return PriceLimit(kind, part, price, None if most is None else price + most, True)
     entering = _enters(contest, price, min(-1, capped))
     return PriceLimit(kind, part, price, None if entering is None else price + entering, False)
+
+
+def _frontiers(
+    catalogue: Catalogue, brief: Brief, kept: Build, part: Part, most: int, budget: int
+) -> tuple[Frontier, Frontier, Build, Brief]:
+    """The frontiers with and without a part, and what to keep and to ask for the builds of each.
+
+    Processors and cards are picked among the pairings; for other kinds the tables are made anew.
+    """
+    kind = kind_of(part)
+    scenes = scenes_for(catalogue, brief, kept)
+    of_kind = scenes[0].pool.processors.parts if kind == "processor" else scenes[0].pool.cards.parts if kind == "graphics" else ()
+    place = next((i for i, one in enumerate(of_kind) if one.id == part.id), None)
+    if place is not None:
+
+        def has(scene: Scene, c: Ints, g: Ints) -> Mask:
+            if kind == "processor":
+                return np.asarray(c == place)
+            return np.asarray((g == place) & (not scene.integrated))
+
+        return frontier(scenes, most, has), frontier(scenes, budget, lambda *of: ~has(*of)), kept, brief
+    own, barred = kept.with_part(kind, part.id), replace(brief, banned=(*brief.banned, part.id))
+    return frontier(scenes_for(catalogue, brief, own), most), frontier(scenes_for(catalogue, barred, kept), budget), own, barred
 
 
 @dataclass(frozen=True)

@@ -13,6 +13,7 @@ from wattmetron.core.balance.pool import Shelf
 from wattmetron.core.balance.scene import Scene
 from wattmetron.core.frames.rates import processor_share
 from wattmetron.core.parts import Graphics, Part, Processor
+from wattmetron.core.scale import variant_key
 
 Ints = NDArray[np.int64]
 Floats = NDArray[np.float64]
@@ -40,19 +41,20 @@ class PairsMap:
 
 
 def pairs_map(scenes: Sequence[Scene], budget: int, band: int, chosen: Sequence[Part] = ()) -> PairsMap:
-    """The map of the parts that nothing beats at their price; ``chosen`` parts are always among them.
+    """The map of the parts that nothing beats at their price, cards with enough video memory; ``chosen`` parts are always among them.
 
     A card of None stands for integrated graphics.
     """
     with_cards, integrated = scenes[0], next((one for one in scenes if one.integrated), None)
     pool = with_cards.pool
-    chips = _worth_showing(pool.processors, [_processor_figures(one) for one in pool.processors.parts], chosen, MOST_PROCESSORS)
-    cards = _worth_showing(pool.cards, [_card_figures(one) for one in pool.cards.parts], chosen, MOST_CARDS)
+    chips = _worth_showing(pool.processors, [_processor_figures(one) for one in pool.processors.parts], [one.id for one in pool.processors.parts], chosen, MOST_PROCESSORS)
+    able = np.flatnonzero(with_cards.allowed)
+    usable = Shelf(tuple(pool.cards.parts[i] for i in able), pool.cards.cost[able], pool.cards.fixed)
+    cards = able[_worth_showing(usable, [_card_figures(one) for one in usable.parts], [variant_key(one.chip, one.memory_gb) for one in usable.parts], chosen, MOST_CARDS)]
     cells: dict[tuple[int, int | None], Cell] = {}
     c, g = (one.ravel() for one in np.meshgrid(chips, cards, indexing="ij"))
-    on = with_cards.allowed[g] if len(pool.cards) else np.zeros(0, dtype=bool)
-    for at, cell in cells_of(with_cards, c[on], g[on], budget, band).items():
-        cells[int(c[on][at]), int(g[on][at])] = cell
+    for at, cell in cells_of(with_cards, c, g, budget, band).items():
+        cells[int(c[at]), int(g[at])] = cell
     columns: list[int | None] = [int(one) for one in cards]
     if integrated is not None:
         own = chips[integrated.igpu[chips]] if chips.size else chips
@@ -123,14 +125,18 @@ def _card_figures(card: Graphics) -> tuple[float, ...]:
     return card.speed_1080p, card.speed_2160p or card.speed_1440p or card.speed_1080p, card.ray_speed or 0.0, card.memory_gb
 
 
-def _worth_showing(shelf: Shelf[Processor] | Shelf[Graphics], figures: list[tuple[float, ...]], chosen: Sequence[Part], most: int) -> Ints:
-    """Places of the parts that no other beats at their price, thinned evenly by price, by what they cost."""
+def _worth_showing(shelf: Shelf[Processor] | Shelf[Graphics], figures: list[tuple[float, ...]], sorts: list[str], chosen: Sequence[Part], most: int) -> Ints:
+    """Places of the parts that no other beats at their price, the cheapest of each sort, thinned evenly, by what they cost."""
     if not len(shelf):
         return np.empty(0, dtype=np.int64)
     table = np.array(figures)
     order = np.lexsort((*(-table.T), shelf.cost))
     kept: list[int] = []
+    seen: set[str] = set()
     for i in order:
+        if sorts[i] in seen:
+            continue
+        seen.add(sorts[i])
         if not any((table[j] >= table[i]).all() for j in kept):
             kept.append(int(i))
     ids = {part.id for part in chosen}

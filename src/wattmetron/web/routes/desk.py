@@ -21,6 +21,7 @@ from wattmetron.store.briefs import ConflictError, NothingToUndoError
 from wattmetron.web.pages import page
 from wattmetron.web.routes.briefs import workshop_of
 from wattmetron.web.views.assembly import assembly_page
+from wattmetron.web.views.budget_steps import steps_page
 from wattmetron.web.views.desk import make_desk
 from wattmetron.web.views.found import found_view
 from wattmetron.web.views.query import VIEWS, decode_build, read_query
@@ -55,6 +56,14 @@ def show_assembly(request: Request, brief_id: int) -> Response:
     workshop = workshop_of(request)
     catalogue, opened = workshop.catalogue(), workshop.open(brief_id)
     return page(request, "assembly.html", {"list": assembly_page(catalogue, opened)})
+
+
+@router.get("/briefs/{brief_id}/steps")
+def show_steps(request: Request, brief_id: int, amounts: str = "", rise: str = "") -> Response:
+    """A few budgets side by side."""
+    workshop = workshop_of(request)
+    found = steps_page(workshop.catalogue(), workshop.open(brief_id), amounts[:120], rise[:20])
+    return page(request, "budget_steps.html", {"s": found}, 422 if found.error else 200)
 
 
 @router.get("/briefs/{brief_id}/{view}")

@@ -22,6 +22,28 @@ function localControl(key) {
   return row.querySelector(`[data-local="${key}"]`) || (key === "w" && row.matches("a.meter") ? row : null);
 }
 
+// The pairings map is one tab stop: arrow keys go from cell to cell, over gaps.
+function moveInGrid(key) {
+  const here = document.activeElement && document.activeElement.closest("[data-cell]");
+  const steps = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
+  if (!here || !steps[key]) return false;
+  const rows = [...here.closest("[data-grid]").tBodies[0].rows];
+  let row = rows.indexOf(here.closest("tr"));
+  let column = here.closest("td").cellIndex;
+  for (;;) {
+    row += steps[key][0];
+    column += steps[key][1];
+    const cell = rows[row] && rows[row].cells[column];
+    if (!cell) return true;
+    const next = cell.querySelector("[data-cell]");
+    if (!next) continue;
+    here.tabIndex = -1;
+    next.tabIndex = 0;
+    next.focus();
+    return true;
+  }
+}
+
 function move(step) {
   const here = document.activeElement;
   const group = here && (here.matches("[data-candidate]") ? "[data-candidate]" : here.matches("#build .name") ? "#build .name" : null);
@@ -54,6 +76,10 @@ document.addEventListener("keydown", (event) => {
   if (typing(event.target)) {
     if (event.target.id === "finder" && leaveFinder(event.target, key)) event.preventDefault();
     else if (key === "Escape") event.target.blur();
+    return;
+  }
+  if (moveInGrid(key)) {
+    event.preventDefault();
     return;
   }
   if (key === "ArrowDown" || key === "ArrowUp") {

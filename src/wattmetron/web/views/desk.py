@@ -12,14 +12,17 @@ from wattmetron.core.fit import Finding
 from wattmetron.core.fit.remedies import Remedy
 from wattmetron.core.parts import ALL_KINDS, FURTHER_KINDS, KIND_PLURALS, TRUST_FLOORS, Kind, Part
 from wattmetron.services.assess import Assessment, assess, finding_remedies, known_build, remaining
+from wattmetron.services.balance import cell_of, tables
 from wattmetron.services.contenders import machine_contender
 from wattmetron.services.cures import Cure
+from wattmetron.services.plans import Plan
 from wattmetron.services.proposals import Answer, answer
 from wattmetron.services.publishing import GameState
 from wattmetron.services.swaps import swap
 from wattmetron.services.trust_costs import trust_costs
 from wattmetron.services.words import KIND_WORDS, listed, money, money_change
 from wattmetron.services.workshop import Opened
+from wattmetron.web.views.balance import BalanceView, balance_view
 from wattmetron.web.views.build import BuildView, build_view
 from wattmetron.web.views.equals import EqualsView, equals_view
 from wattmetron.web.views.fit import FitView, fit_view
@@ -88,6 +91,7 @@ class Desk:
     equals: EqualsView | None
     settings: SettingsView | None
     fit: FitView | None
+    balance: BalanceView | None
     trust_rows: tuple[TrustRow, ...]
     notice: str = ""
     error: str = ""
@@ -143,7 +147,7 @@ def make_desk(
     brief = plan.brief
     present = assess(catalogue, brief, plan.build)
     found = answer(catalogue, brief, plan.build, AIM_WORDS[query.propose]) if query.propose else None
-    tried = _tried(catalogue, plan.build, query, found)
+    tried = _tried(catalogue, plan, query, found)
     now = present if tried is None else assess(catalogue, brief, tried)
     ghost, ghost_words = _ghost(catalogue, opened, present, tried is not None)
     left = remaining(catalogue, now)
@@ -173,6 +177,7 @@ def make_desk(
         _equals(catalogue, opened, query, present),
         settings_view(catalogue, now, query.settings, query.money, query.url(opened.id, money=True)) if query.settings else None,
         _fit(catalogue, now, opened, query, findings) if query.view == "fit" else None,
+        _balance(catalogue, present, None if tried is None else now, opened, query) if query.view == "balance" else None,
         _trust(catalogue, brief, plan.build) if query.trust else (),
     )
 
@@ -192,6 +197,18 @@ def _trust(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[TrustRow, 
         below = listed(list(one.below)) or "none"
         rows.append(TrustRow(one.floor, one.own, money(now.spent_minor, now.currency), delta, f"{now.met} of {len(now.counted)} met, worst at {worst}", below))
     return tuple(rows)
+
+
+def _balance(catalogue: Catalogue, present: Assessment, tried: Assessment | None, opened: Opened, query: DeskQuery) -> BalanceView:
+    """The Balance view of the adopted build, with what is being tried marked in it."""
+
+    def link(**changes: object) -> str:
+        return query.url(opened.id, **({"propose": None, "swap": None, "pair": None, "step": None} | changes))
+
+    def trial(build: Build) -> str:
+        return link(tried=encode_build(build, opened.plan.build))
+
+    return balance_view(catalogue, present, tried, link, trial, query, f"/briefs/{opened.id}/steps")
 
 
 def _fit(catalogue: Catalogue, now: Assessment, opened: Opened, query: DeskQuery, findings: tuple[FindingView, ...]) -> FitView:
@@ -248,8 +265,9 @@ def _game(
     return game_panel(catalogue, query.game, machine, state_of(query.game), link, query.equal or "", trial)
 
 
-def _tried(catalogue: Catalogue, build: Build, query: DeskQuery, found: Answer | None) -> Build | None:
+def _tried(catalogue: Catalogue, plan: Plan, query: DeskQuery, found: Answer | None) -> Build | None:
     """The build being tried, unless it is the present one or names unknown parts."""
+    build = plan.build
     if query.tried is not None:
         try:
             tried = decode_build(query.tried, build)
@@ -257,9 +275,23 @@ def _tried(catalogue: Catalogue, build: Build, query: DeskQuery, found: Answer |
         except WattmetronError:
             return None
         return None if _same(tried, build) else tried
+    if query.pair is not None or query.step is not None:
+        chosen = chosen_build(catalogue, plan, query)
+        return None if chosen is None or _same(chosen, build) else chosen
     if found is not None and found.proposal.build is not None and not _same(found.proposal.build, build):
         return found.proposal.build
     return None
+
+
+def chosen_build(catalogue: Catalogue, plan: Plan, query: DeskQuery) -> Build | None:
+    """The build of a pairing of the map or of a step of the frontier that the address names."""
+    found = tables(catalogue, plan.brief, plan.build)
+    if query.step is not None:
+        step = found.frontier.best(int(query.step)) if query.step.isdecimal() else None
+        return None if step is None else found.build_at(step)
+    processor, _, card = (query.pair or "").partition(":")
+    cell = cell_of(found, processor, card)
+    return None if cell is None else found.build_at(cell.winner)
 
 
 def _same(one: Build, other: Build) -> bool:
@@ -294,7 +326,7 @@ def _trying(present: Assessment, now: Assessment, build: Build, query: DeskQuery
     met = f"{now.met} of {len(now.counted)} targets met" if now.counted else ""
     if present.counted and now.met != present.met:
         met += f" (was {present.met})"
-    leave = query.url(brief_id, tried=None, propose=None)
+    leave = query.url(brief_id, tried=None, propose=None, pair=None, step=None)
     sentence = f"Trying {what}: {cost}" + (f", {met}" if met else "") + "."
     return Trying(encode_build(now.build, build), sentence, leave)
 

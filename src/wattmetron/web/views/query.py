@@ -9,8 +9,8 @@ from wattmetron.core.briefs import Build
 from wattmetron.core.briefs.build import MAX_ADDED, MAX_DRIVES
 from wattmetron.core.parts import ALL_KINDS, FURTHER_KINDS, KINDS, Kind
 
-ViewName = Literal["brief", "frames", "fit"]
-VIEWS: tuple[ViewName, ...] = ("brief", "frames", "fit")
+ViewName = Literal["brief", "frames", "balance", "fit"]
+VIEWS: tuple[ViewName, ...] = ("brief", "frames", "balance", "fit")
 AIM_WORDS: dict[str, Aim] = {"most": "most frames", "least": "least money"}
 
 
@@ -69,6 +69,11 @@ class DeskQuery:
     money: bool = False
     by: str | None = None
     trust: bool = False
+    pair: str | None = None
+    step: str | None = None
+    limits: bool = False
+    wishes: bool = False
+    suppose: bool = False
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""
@@ -103,4 +108,9 @@ def read_query(view: str, params: dict[str, str]) -> DeskQuery:
         money=params.get("money") == "1",
         by="part" if params.get("by") == "part" else None,
         trust=params.get("trust") == "1",
+        pair=(params.get("pair") or "")[:170] or None,
+        step=(params.get("step") or "")[:14] or None,
+        limits=params.get("limits") == "1",
+        wishes=params.get("wishes") == "1",
+        suppose=params.get("suppose") == "1",
     )

@@ -1,0 +1,34 @@
+"""Wishes of a brief in words."""
+
+from wattmetron.core.balance.conflict import Wish
+from wattmetron.core.briefs import Brief
+from wattmetron.services.words import THIN, listed, money
+
+
+def wish_words(brief: Brief, wish: Wish, currency: str, part_names: dict[str, str] | None = None) -> str:
+    """A wish with its figure: ``largest case 20 l``."""
+    value = getattr(brief, wish.field)
+    match wish.field:
+        case "part_cap_minor":
+            return f"no part above {money(value, currency)}"
+        case "trust_floor":
+            return f"trust in parts: {value}"
+        case "watt_limit_w":
+            return f"at most {value}{THIN}W"
+        case "memory_gb" | "storage_gb":
+            return f"at least {value:g}{THIN}GB of {wish.field.removesuffix('_gb')}"
+        case "headroom_percent":
+            return f"supply headroom of {value}{THIN}%"
+        case "no_makers":
+            return f"nothing of {listed(list(value))}"
+        case "banned":
+            return f"without {listed([(part_names or {}).get(one, one) for one in value][:4])}"
+        case "colour":
+            return f"colour {value}"
+        case "noise_limit_dba":
+            return f"cooler at most {value:g}{THIN}dB(A)"
+        case "volume_limit_l":
+            return f"case at most {value:g}{THIN}l"
+        case "clocks":
+            return f"clocks {value}"
+    return wish.name

@@ -1,0 +1,185 @@
+"""The Balance view and the budget steps as pages: what they say, what can be tried, bad input."""
+
+import html
+import re
+from dataclasses import replace
+
+import pytest
+
+from tests.web.conftest import HTMX, form
+from wattmetron.core.balance import propose
+from wattmetron.core.errors import BriefError
+from wattmetron.services.assess import assess
+from wattmetron.services.balance import idle_money, split_of, tables, trimmed
+from wattmetron.services.budget_steps import budget_steps, check_budgets, usual_budgets
+from wattmetron.services.price_limits import price_limits
+from wattmetron.services.proposals import answer
+from wattmetron.services.what_if import repriced, what_if
+from wattmetron.services.wish_costs import wish_costs
+
+LOPSIDED = 8
+
+
+def text_of(page: str) -> str:
+    return " ".join(html.unescape(re.sub("<[^>]*>", " ", page)).split())
+
+
+@pytest.fixture
+def lopsided(workshop):
+    catalogue, plan = workshop.catalogue(), workshop.open(LOPSIDED).plan
+    return catalogue, plan, assess(catalogue, plan.brief, plan.build)
+
+
+def test_the_lopsided_list_says_what_is_wasted_and_what_the_money_could_do(client, lopsided):
+    catalogue, plan, now = lopsided
+    best = assess(catalogue, plan.brief, propose(catalogue, plan.brief).build)
+    assert best.met > now.met and best.spent_minor <= now.spent_minor <= plan.brief.budget_high_minor
+    idle = idle_money(catalogue, now)["processor"]
+    price = catalogue.prices(plan.brief.region, False).delivered
+    assert idle.saves_minor == price(plan.build.processor) - price(idle.part.id) > 20_000
+    after = assess(catalogue, plan.brief, idle.build)
+    assert all(two.reliable_fps > 0.98 * one.reliable_fps for one, two in zip(now.counted, after.counted, strict=True))
+    said = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
+    assert f"For this budget the best meets {best.met} of 4" in said and "less, which meets 0." in said
+    assert "in the place of the processor for the same frames" in said and idle.part.name in said
+    assert "Graphics limit in Hollow Meridian" in said
+
+
+def test_the_split_adds_up_to_the_total(lopsided):
+    catalogue, _, now = lopsided
+    found = split_of(catalogue, now)
+    assert found.processor.total_minor + found.graphics.total_minor + found.rest_minor == now.machine_minor
+    assert found.processor.total_minor > found.graphics.total_minor > 0
+
+
+def test_a_cell_and_a_step_are_tried_and_adopted(client, workshop, lopsided):
+    catalogue, plan, _ = lopsided
+    page = client.get(f"/briefs/{LOPSIDED}/balance").text
+    cells = re.findall(r'<a href="([^"]*pair=[^"]*)" data-cell', page)
+    assert len(cells) > 40
+    found = tables(catalogue, plan.brief, plan.build)
+    best = found.build_at(found.answer(found.budget))
+    tried = client.get(f"/briefs/{LOPSIDED}/balance", params={"pair": f"{best.processor}:{best.graphics}"}).text
+    assert "trybar" in tried and 'class="tried' in tried.replace('class=" tried', 'class="tried')
+    code = re.search(r'name="try" value="([^"]*)"', tried)[1]
+    client.post(f"/briefs/{LOPSIDED}/adopt", data=form(workshop, LOPSIDED, **{"try": html.unescape(code), "view": "balance"}), headers=HTMX)
+    assert workshop.open(LOPSIDED).plan.build.graphics == best.graphics
+    again = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
+    assert "This build is what the aim of most frames answers" in again
+    step = client.get(f"/briefs/{LOPSIDED}/balance", params={"step": str(found.frontier.steps[3].cost)}).text
+    assert "trybar" in step
+    for bad in ({"pair": "no:such"}, {"pair": ""}, {"step": "x"}, {"step": "1"}):
+        assert client.get(f"/briefs/{LOPSIDED}/balance", params=bad).status_code == 200
+
+
+def test_cuts_bring_a_build_within_the_budget_with_the_least_loss(client, lopsided):
+    catalogue, plan, now = lopsided
+    tight = replace(plan.brief, budget_high_minor=now.spent_minor - 30_000, budget_low_minor=0)
+    before = assess(catalogue, tight, plan.build)
+    made = trimmed(catalogue, before, -before.left_minor)
+    after = assess(catalogue, tight, made[-1].build)
+    assert after.left_minor >= 0 and after.met == before.met and len({one.kind for one in made}) == len(made)
+    assert sum(one.saves_minor for one in made) == before.spent_minor - after.spent_minor
+    assert trimmed(catalogue, before, 10**9) == ()
+
+
+def test_budget_steps_answer_each_budget_and_say_what_each_adds(client, lopsided):
+    catalogue, plan, _ = lopsided
+    found = tables(catalogue, plan.brief, plan.build)
+    budgets = usual_budgets(plan.brief)
+    steps = budget_steps(found, budgets)
+    assert [one.budget_minor for one in steps] == list(budgets)
+    for one in steps:
+        alone = propose(catalogue, plan.brief, "most frames", budget_minor=one.budget_minor - found.besides)
+        assert one.assessment.build == alone.build
+    risen = budget_steps(found, budgets, [0, 10, 20, 30, 40])
+    assert [one.assessment.brief.targets[0].fps for one in risen] == [65, 72, 78, 84, 91]
+    said = text_of(client.get(f"/briefs/{LOPSIDED}/steps").text)
+    assert "The first step." in said and "more frames on average" in said
+    for amounts, rise, expected in (
+        ("500 900", "", "need 3 to 6 budgets; there are 2"),
+        ("900 500 1200", "", "must rise"),
+        ("900 x 1200", "", "not a number"),
+        ("900 1000 1200", "much", "whole per cent from 0 to 100"),
+    ):
+        refused = client.get(f"/briefs/{LOPSIDED}/steps", params={"amounts": amounts, "rise": rise})
+        assert refused.status_code == 422 and expected in text_of(refused.text) and amounts in html.unescape(refused.text)
+    nothing = client.get(f"/briefs/{LOPSIDED}/steps", params={"amounts": "1 2 1200"}).text
+    assert "No fitting build for this money." in nothing
+    with pytest.raises(BriefError):
+        check_budgets([1, 2, 3, 4, 5, 6, 7])
+
+
+def test_prices_wishes_and_suppositions_are_worked_out_when_asked(client, lopsided):
+    catalogue, plan, _ = lopsided
+    first = client.get(f"/briefs/{LOPSIDED}/balance").text
+    assert all(f'id="ask-{one}"' in first for one in ("prices", "wishes", "supposed"))
+    said = text_of(client.get(f"/briefs/{LOPSIDED}/balance?limits=1&wishes=1&suppose=1").text)
+    assert "still the pick up to this price" in said and "trust in parts: nothing doubtful" in said
+    assert "Graphics cards cost 10 % more" in said and "sells out" in said
+    limits = price_limits(tables(catalogue, plan.brief, plan.build))
+    assert limits.inside and all(one.limit_minor >= one.price_minor for one in limits.inside)
+    assert all(one.limit_minor is None or one.limit_minor < one.price_minor for one in limits.near)
+    today, supposed = what_if(catalogue, plan.brief, plan.build)
+    gone = next(one for one in supposed if today.machine.graphics.name in one.words)
+    assert gone.assessment.machine.graphics.id != today.machine.graphics.id and "graphics" in gone.changed
+
+
+def test_a_price_raised_past_its_limit_changes_the_answer_and_one_within_it_does_not(lopsided):
+    """Every offer of the part shifted in the catalogue itself, the answer asked anew."""
+    catalogue, plan, _ = lopsided
+    found = price_limits(tables(catalogue, plan.brief, plan.build))
+    here = propose(catalogue, plan.brief).build
+    for one in found.inside[:3]:
+        for rise, same in ((one.limit_minor - one.price_minor, True), (one.limit_minor - one.price_minor + 1, False)):
+            dearer = repriced(catalogue, lambda offer, one=one, rise=rise: replace(offer, price_minor=offer.price_minor + rise) if offer.part_id == one.part.id else offer)
+            assert (propose(dearer, plan.brief).build == here) == same, one.part.name
+
+
+def test_wishes_have_their_price_and_a_wish_that_costs_nothing_says_so(lopsided):
+    catalogue, plan, _ = lopsided
+    quiet = replace(plan.brief, noise_limit_dba=21.0, volume_limit_l=30.0, colour="white")
+    by_name = {one.wish.name: one for one in wish_costs(catalogue, quiet, plan.build)}
+    free = propose(catalogue, replace(quiet, noise_limit_dba=None))
+    held = propose(catalogue, quiet)
+    assert by_name["limit of noise"].cost_minor == held.cost_minor - free.cost_minor
+    assert by_name["limit of noise"].weight_lost == free.weight_met - held.weight_met
+
+
+def test_contradictory_wishes_are_named_and_none_too_many(lopsided):
+    catalogue, plan, _ = lopsided
+    impossible = replace(plan.brief, volume_limit_l=9.0, clocks="tuned", noise_limit_dba=80.0)
+    said = answer(catalogue, impossible, plan.build, "most frames").headline
+    assert "These wishes cannot be granted together" in said and "case at most 9" in said and "clocks tuned" in said
+    assert "cooler" not in said and "Let one of them go" in said
+    alone = answer(catalogue, replace(plan.brief, volume_limit_l=1.0), plan.build, "most frames").headline
+    assert "This wish cannot be granted: case at most 1" in alone
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        {"budget_high_minor": 0, "budget_low_minor": 0},
+        {"budget_high_minor": 10**8},
+        {"targets": ()},
+        {"volume_limit_l": 1.0},
+    ],
+)
+def test_odd_briefs_are_answered_in_words(client, workshop, change):
+    workshop.change(LOPSIDED, workshop.open(LOPSIDED).version, lambda plan: (replace(plan, brief=replace(plan.brief, **change)), "x"))
+    for path in ("balance", "balance?limits=1&wishes=1&suppose=1", "steps"):
+        found = client.get(f"/briefs/{LOPSIDED}/{path}")
+        assert found.status_code == 200 and "Traceback" not in found.text
+
+
+def test_weights_of_nothing_and_a_region_without_prices(client, workshop):
+    def weightless(plan):
+        return replace(plan, brief=replace(plan.brief, targets=tuple(replace(one, weight=0) for one in plan.brief.targets))), "x"
+
+    workshop.change(LOPSIDED, workshop.open(LOPSIDED).version, weightless)
+    assert client.get(f"/briefs/{LOPSIDED}/balance").status_code == 200
+    bare = replace(workshop.catalogue(), offers=())
+    plan = workshop.open(LOPSIDED).plan
+    assert "no processor that can be bought" in answer(bare, plan.brief, plan.build, "most frames").headline
+    found = tables(bare, plan.brief, plan.build)
+    assert found.answer(found.budget) is None and found.knee is None
