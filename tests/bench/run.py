@@ -14,7 +14,7 @@ from urllib.request import urlopen
 import psutil
 from playwright.sync_api import sync_playwright
 
-from tests.bench import charts, fits, games, parts
+from tests.bench import balance, charts, fits, games, parts
 from tests.bench.highs import least_money
 from tests.e2e.conftest import FLAGS, Site, chromium
 from tests.worlds import World
@@ -216,6 +216,9 @@ def memory():
 if __name__ == "__main__":
     proposals()
     against_highs()
+    balance.views(question, forget)
+    balance.growth(question, forget)
+    balance.against_highs_with_wishes(question, forget)
     swaps()
     imports()
     charts.charts()

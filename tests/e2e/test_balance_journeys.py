@@ -10,7 +10,7 @@ from tests.e2e.conftest import serious, settled
 def test_the_lopsided_list_is_put_right_from_the_view_alone(site, page):
     page.goto(f"{site.url}/briefs/8/frames")
     page.keyboard.press("2")
-    expect(page.locator("#balance")).to_contain_text("For this budget the best meets 4 of 4")
+    expect(page.locator("#balance")).to_contain_text("For this budget the best build meets 4 of 4")
     expect(page.locator("#balance")).to_contain_text("Graphics limit in Hollow Meridian")
     expect(page.locator("#idle")).to_contain_text("Quillon Wherry Flood 4")
     expect(page.locator("#more")).to_contain_text("EUR\u00a050 more")

@@ -40,7 +40,7 @@ def test_the_lopsided_list_says_what_is_wasted_and_what_the_money_could_do(clien
     after = assess(catalogue, plan.brief, idle.build)
     assert all(two.reliable_fps > 0.98 * one.reliable_fps for one, two in zip(now.counted, after.counted, strict=True))
     said = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
-    assert f"For this budget the best meets {best.met} of 4" in said and "less, which meets 0." in said
+    assert f"For this budget the best build meets {best.met} of 4" in said and "less than this one, which meets 0." in said
     assert "in the place of the processor for the same frames" in said and idle.part.name in said
     assert "Graphics limit in Hollow Meridian" in said
 

@@ -56,6 +56,8 @@ def _neighbours(found: Tables, subject: Assessment, pairs: PairsMap) -> list[str
     chip, card = subject.machine.processor, subject.machine.graphics
     ids = [part.id for part in pool.processors.parts]
     card_ids = [part.id for part in pool.cards.parts]
+    if card is not None and card.id in card_ids and not found.frontier.scenes[0].allowed[card_ids.index(card.id)]:
+        return [f"{card.name} has too little video memory for these settings, so it is not on the map and no proposal takes it."]
     if chip is None or chip.id not in ids:
         return []
     c, g = ids.index(chip.id), card_ids.index(card.id) if card is not None and card.id in card_ids else None

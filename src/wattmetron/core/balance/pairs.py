@@ -70,7 +70,7 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
     if not c.size or not any(len(one) for one in scene.options):
         return {}
     bound = scene.cost_bound(c, g)
-    place, option = scene.expanded_places(c, np.where(bound < NEVER, NEVER, -1))
+    place, option = scene.expanded_places(c, np.where(bound < NEVER, _spare(scene, c, g, bound, budget), -1))
     if not place.size:
         return {}
     cost = scene.cost(c[place], g[place], option)
@@ -97,6 +97,14 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
             tuple(bool(one[row] >= 0 and side.can_be_met) for one, side in zip(gains, scene.targets.sides, strict=True)),
         )
     return found
+
+
+def _spare(scene: Scene, c: Ints, g: Ints, bound: Ints, budget: int) -> Ints:
+    """How much dearer than the cheapest an option may be: up to the budget, and up to what one build costs for certain."""
+    place, option = scene.expanded_places(c, np.zeros(c.size, dtype=np.int64))
+    some = np.full(c.size, NEVER, dtype=np.int64)
+    np.minimum.at(some, place, scene.cost(c[place], g[place], option))
+    return np.maximum(np.maximum(some, budget) - bound, -1)
 
 
 def _times(all_of: tuple[Floats, ...]) -> tuple[Floats, Floats]:

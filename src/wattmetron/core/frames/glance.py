@@ -18,7 +18,8 @@ from wattmetron.core.frames.estimate import (
     state_of,
 )
 from wattmetron.core.games import Game
-from wattmetron.core.machine import Machine, affinities, drawing_side, memory_class
+from wattmetron.core.machine import DrawingSide, Machine, MemoryClass, affinities, drawing_side, memory_class
+from wattmetron.core.parts import Processor
 
 Floats = NDArray[np.float64]
 LEAST_LN_RATIO = float(np.log(0.01))
@@ -74,12 +75,19 @@ def _sides(machine: Machine, game: Game, target: Target) -> tuple[float, float, 
     memory = memory_class(chip, machine.mainboard, machine.memory)
     side = drawing_side(machine, memory)
     load = work.workload(game, target, is_upscaled(game, target, side.upscalers), *affinities(machine, game))
-    t_c, _ = processor_time(load, chip, memory)
+    t_c, sd_c = _processor_side(load, chip, memory)
+    t_g, sd_g = _graphics_side(load, side)
+    return t_c, t_g / machine.hastened(game), sd_c, sd_g, load.side_cov
+
+
+@lru_cache(maxsize=8192)
+def _processor_side(load: work.Workload, chip: Processor, memory: MemoryClass) -> tuple[float, float]:
+    """Time in ms and its spread; kept, for candidates of another kind share it."""
+    return processor_time(load, chip, memory)[0], float(work.processor_sd(load, chip.speed_sd))
+
+
+@lru_cache(maxsize=8192)
+def _graphics_side(load: work.Workload, side: DrawingSide) -> tuple[float, float]:
+    """Time in ms and its spread; kept, for candidates of another kind share it."""
     made = work.graphics_work(load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs)
-    return (
-        t_c,
-        float(made.total_ms[0]) / machine.hastened(game),
-        float(work.processor_sd(load, chip.speed_sd)),
-        float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0]),
-        load.side_cov,
-    )
+    return float(made.total_ms[0]), float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0])

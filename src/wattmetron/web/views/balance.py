@@ -8,9 +8,10 @@ from markupsafe import Markup
 
 from wattmetron.core.balance.cuts import Cut
 from wattmetron.core.balance.pairs import Cell, PairsMap
+from wattmetron.core.balance.search import BAND
 from wattmetron.core.briefs import Build
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.parts import Kind, Part, trust_of
+from wattmetron.core.parts import FURTHER_KINDS, Kind, Part, trust_of
 from wattmetron.services.assess import Assessment, assess
 from wattmetron.services.balance import (
     More,
@@ -38,6 +39,7 @@ LEFT_END = 0.4
 """Where the axis of the frontier begins, as a share of the budget."""
 MOST_MARKS = 40
 BEST_ON_NARROW = 12
+MOST_ALIKE = 4
 ALIKE = 0.1
 
 
@@ -150,6 +152,9 @@ class BalanceView:
     idle: tuple[IdleRow, ...]
     idle_words: str
     trim: tuple[str, str]
+    cuts: tuple[IdleRow, ...]
+    alike: tuple[tuple[str, str], ...]
+    left: str
     prices: PriceLimits | None
     ask_prices: str
     wishes: tuple[tuple[str, str, str, str], ...] | None
@@ -184,9 +189,12 @@ def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None
         _map(found, pairs, subject, tried, link),
         _frontier(found, subject, tried, link),
         tuple(_more(one, answer, subject, trial) for one in more),
-        tuple(_idle(catalogue, subject, kind, cut, trial) for kind, cut in free.items()),
+        tuple(_idle(catalogue, subject, kind, cut, trial) for kind, cut in sorted(free.items(), key=lambda one: -one[1].saves_minor)),
         _idle_words(free, subject),
         _trim(catalogue, subject, trial),
+        tuple(_cuts(catalogue, subject, trial)),
+        tuple(_alike(found, pairs, answer, link)),
+        _left(catalogue, subject),
         price_limits(found) if asked.limits else None,
         link(limits=True),
         tuple(_wishes(catalogue, now)) if asked.wishes else None,
@@ -205,8 +213,8 @@ def _proposal(now: Assessment, answer: Assessment | None, trial: Callable[[Build
         return "This build is what the aim of most frames answers for the budget.", ""
     met = f"meets {answer.met} of {len(answer.counted)}" if answer.counted else "fits"
     delta = money_change(answer.spent_minor - now.spent_minor, now.currency)
-    than = "" if now.missing else f", {delta if delta != 'the same' else 'as much as this build'}" + (f", which meets {now.met}" if now.counted else "")
-    return f"For this budget the best {met}: {money(answer.spent_minor, answer.currency)}{than}.", trial(answer.build)
+    than = "" if now.missing else f": {'as much as' if delta == 'the same' else f'{delta} than'} this one" + (f", which meets {now.met}" if now.counted else "")
+    return f"For this budget the best build {met} for {money(answer.spent_minor, answer.currency)}{than}.", trial(answer.build)
 
 
 def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
@@ -409,6 +417,55 @@ def _idle_words(free: dict[Kind, Cut], subject: Assessment) -> str:
     if not free:
         return "Every part here buys frames, or the cheapest that fits stands already."
     return "One swap at a time, everything else kept; no target falls by 2 % or into a worse state. What it gives up may have been bought on purpose."
+
+
+def _cuts(catalogue: Catalogue, subject: Assessment, trial: Callable[[Build], str]) -> Iterator[IdleRow]:
+    """While the build is over the budget: for each kind the cut that loses least per unit of money."""
+    if subject.left_minor >= 0:
+        return
+    weights = tuple(one.target.weight for one in subject.counted)
+    best: dict[Kind, Cut] = {}
+    for one in cuts_of(catalogue, subject):
+        rate = one.loss(weights) / one.saves_minor
+        if one.kind not in best or rate < best[one.kind].loss(weights) / best[one.kind].saves_minor:
+            best[one.kind] = one
+    for kind, cut in sorted(best.items(), key=lambda one: one[1].loss(weights) / one[1].saves_minor):
+        lost = 1 - exp(-cut.loss(weights))
+        words = "no frames" if lost < 0.0005 else f"{100 * lost:.1f}{THIN}% of the frames"
+        yield IdleRow(KIND_WORDS[kind], catalogue.part(cut.instead_of).name, cut.part.name, money(cut.saves_minor, subject.currency), words, trial(cut.build))
+
+
+def _alike(found: Tables, pairs: PairsMap, answer: Assessment | None, link: Link) -> Iterator[tuple[str, str]]:
+    """Other pairings as good as the answer: as much weight met, U within the band, and no more than 2 % dearer."""
+    if answer is None:
+        return
+    step = found.answer(found.budget)
+    assert step is not None
+    pool = found.frontier.scenes[0].pool
+    good = [
+        (cell.winner.cost, c, g)
+        for (c, g), cell in pairs.cells.items()
+        if cell.inside and cell.winner.rank >= step.rank - BAND and cell.winner.cost <= step.cost * (1 + LESS)
+    ]
+    for cost, c, g in sorted(good, key=lambda one: (one[0], one[1], one[2] or -1))[:MOST_ALIKE]:
+        chip, card = pool.processors.parts[c], None if g is None else pool.cards.parts[g]
+        if (chip.id, card.id if card else "") != (answer.build.processor, answer.build.graphics or ""):
+            words = f"{chip.name} with {card.name if card else 'integrated graphics'}, {money(cost + found.besides, answer.currency)}"
+            yield words, link(pair=f"{chip.id}:{card.id if card else ''}", tried=None)
+
+
+def _left(catalogue: Catalogue, subject: Assessment) -> str:
+    """What the money that is left would buy outside the machine: of each further kind the dearest that it pays."""
+    if subject.left_minor <= 0 or subject.missing:
+        return ""
+    book = catalogue.prices(subject.brief.region, subject.brief.allow_used)
+    said = []
+    for kind in FURTHER_KINDS:
+        priced = [(price, part.name) for part in catalogue.by_kind[kind] if (price := book.delivered(part.id)) is not None and price <= subject.left_minor]
+        if priced and not subject.build.of(kind):
+            price, name = max(priced)
+            said.append(f"{name} ({money(price, subject.currency)})")
+    return f"{money(subject.left_minor, subject.currency)} is left: outside the machine it would pay for {listed(said[:-1]) + ' or ' if len(said) > 1 else ''}{said[-1]}." if said else ""
 
 
 def _wishes(catalogue: Catalogue, now: Assessment) -> Iterator[tuple[str, str, str, str]]:

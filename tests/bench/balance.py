@@ -1,0 +1,95 @@
+"""Speed of the balance: all that the view shows, one cell, and HiGHS on questions with every rule on."""
+
+import statistics
+import time
+from dataclasses import replace
+
+from tests.bench.highs import least_money
+from wattmetron.core.balance import propose
+from wattmetron.core.balance.frontier import frontier
+from wattmetron.core.balance.scene import scenes_for
+from wattmetron.core.briefs import Build
+from wattmetron.services import assess as assessing
+from wattmetron.services.assess import assess
+from wattmetron.services.balance import cell_of, cuts_of, map_of, more_money, split_of, tables
+
+KEPT = Build()
+
+
+def timed(work, *arguments):
+    start = time.perf_counter()
+    result = work(*arguments)
+    return time.perf_counter() - start, result
+
+
+def whole_view(catalogue, brief):
+    """Tables, map, next money, split and cuts of the answer."""
+    found = tables(catalogue, brief, KEPT)
+    answer = found.answer(found.budget)
+    now = assess(catalogue, brief, found.build_at(answer))
+    return map_of(found, now.machine.parts()), more_money(found, now), split_of(catalogue, now), cuts_of(catalogue, now)
+
+
+def views(question, forget):
+    print("\nbalance, six targets (medians over five catalogues; its aims: 0.3 s, 2 s, 3 x a proposal)")
+    print("parts   proposal   whole view   ratio   again with another budget   frontier alone   a cell's preview")
+    for per_kind in (250, 625):
+        rows = []
+        for seed in range(5):
+            catalogue, brief = question(seed, per_kind)
+            catalogue.prices(brief.region, brief.allow_used)
+            forget()
+            first, _ = timed(propose, catalogue, brief)
+            forget()
+            assessing._cache.cache_clear()
+            view, _ = timed(whole_view, catalogue, brief)
+            other, _ = timed(whole_view, catalogue, replace(brief, budget_high_minor=brief.budget_high_minor - 5000))
+            alone, _ = timed(frontier, scenes_for(catalogue, brief, KEPT), 2 * brief.budget_high_minor)
+            found = tables(catalogue, brief, KEPT)
+            pool = found.frontier.scenes[0].pool
+            chip, card = pool.processors.parts[len(pool.processors) // 2].id, pool.cards.parts[len(pool.cards) // 2].id
+
+            def preview(catalogue=catalogue, brief=brief, found=found, chip=chip, card=card):
+                cell = cell_of(found, chip, card)
+                return cell and assess(catalogue, brief, found.build_at(cell.winner))
+
+            rows.append((first, view, view / first, other, alone, timed(preview)[0]))
+        first, view, ratio, other, alone, cell = (statistics.median(column) for column in zip(*rows, strict=True))
+        print(f"{8 * per_kind:5}   {first:.3f}      {view:.3f}        {ratio:.1f}     {other:.3f}                       {alone:.3f}            {1000 * cell:.0f} ms")
+
+
+def growth(question, forget):
+    """Cost of the frontier against processor variants times cards."""
+    print("\nfrontier against processors x cards (medians over three catalogues)")
+    print("parts   pairings   frontier   microseconds per pairing")
+    for per_kind in (64, 125, 250, 500):
+        took, pairs = [], []
+        for seed in range(3):
+            catalogue, brief = question(seed, per_kind)
+            scenes = scenes_for(catalogue, brief, KEPT)
+            took.append(timed(frontier, scenes, 2 * brief.budget_high_minor)[0])
+            pairs.append(sum(one.grid()[0].size for one in scenes))
+        middle, count = statistics.median(took), statistics.median(pairs)
+        print(f"{8 * per_kind:5}   {count:8.0f}   {middle:.3f}      {1e6 * middle / count:.1f}")
+
+
+def against_highs_with_wishes(question, forget):
+    print("\nleast money with wishes against HiGHS, 20 questions of 704 parts (same optimum asserted)")
+    ratios = []
+    for seed in range(40, 60):
+        catalogue, brief = question(seed, 88, with_integrated=False)
+        banned = tuple(part.id for n, part in enumerate(catalogue.parts.values()) if n % 23 == seed % 23)
+        wished = replace(brief, banned=banned, volume_limit_l=45.0 if seed % 2 else None, part_cap_minor=70_000 if seed % 3 else None)
+        left = replace(catalogue, offers=tuple(one for one in catalogue.offers if one.part_id not in banned and _within(wished, one)))
+        theirs, cost = timed(least_money, left, wished)
+        forget()
+        ours, found = timed(propose, catalogue, wished, "least money")
+        assert (found.cost_minor if found.build else None) == cost, (seed, found.cost_minor, cost)
+        ratios.append(theirs / ours)
+    print(f"ratio: median {statistics.median(ratios):.0f}, least {min(ratios):.0f}, most {max(ratios):.0f}")
+
+
+def _within(brief, offer):
+    return brief.part_cap_minor is None or offer.price_minor + offer.shipping_minor <= brief.part_cap_minor
+
+
