@@ -70,9 +70,10 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
     if not c.size or not any(len(one) for one in scene.options):
         return {}
     bound = scene.cost_bound(c, g)
-    place, option = scene.expanded_places(c, np.where(bound < NEVER, _spare(scene, c, g, bound, budget), -1))
-    if not place.size:
-        return {}
+    able = np.flatnonzero(bound < NEVER)
+    if able.size < c.size:
+        return {int(able[at]): cell for at, cell in cells_of(scene, c[able], g[able], budget, band).items()}
+    place, option = scene.expanded_places(c, _spare(scene, c, g, bound, budget))
     cost = scene.cost(c[place], g[place], option)
     can = cost < NEVER
     place, option, cost = place[can], option[can], cost[can]
