@@ -365,6 +365,7 @@ class World:
             "noise_limit_dba": 35.0,
             "volume_limit_l": 45.0,
             "wireless": True,
+            "work": self.pick(("streaming",), ("voice and browser",), ("streaming", "many things open")),
             "clocks": self.pick("tuned", "undervolted"),
         }
         chosen = {name: value for name, value in rules.items() if self.rng.random() < 0.15}

@@ -49,11 +49,14 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
 
     nothing = [(None, 0)]
     counted = [target for target in brief.targets if target.weight]
-    memory_gb = max([brief.memory_gb, *(catalogue.game(t.game_id).memory_gb for t in counted)])
+    beside = sum({"streaming": 4, "voice and browser": 4}.get(one, 0) for one in brief.work)
+    memory_gb = max([brief.memory_gb, beside, *(catalogue.game(t.game_id).memory_gb + beside for t in counted)])
+    memory_gb = max([memory_gb, *(32 for one in brief.work if one in ("video editing", "many things open"))])
     if "memory" in fixed:
         memory_gb = min(memory_gb, fixed["memory"][0][0].total_gb)
     games = {target.game_id for target in brief.targets}
     storage_gb = max(brief.storage_gb, sum(catalogue.game(game).storage_gb for game in games) / 0.8)
+    storage_gb += sum({"streaming": 100, "video editing": 500}.get(one, 0) for one in brief.work)
     own = fixed.get("storage", [])
     new = [()] + [one for n in (1, 2) for one in combinations_with_replacement(shelf("storage"), n)]
     drive_sets = [[*own, *extra] for extra in new]
@@ -105,6 +108,7 @@ def may_be_bought(brief, part, cost, stays):
         and not (kind == "cooler" and (part.noise_dba or 0) > (brief.noise_limit_dba or 999))
         and not (kind == "case" and part.volume_l > (brief.volume_limit_l or 999))
         and not (kind == "mainboard" and brief.wireless and not part.wireless)
+        and not (kind == "processor" and part.all_core_speed < max([0, *({"streaming": 60, "video editing": 90}.get(one, 0) for one in brief.work)]))
         and not (brief.clocks == "tuned" and fixed_clocks == [part])
     )
 

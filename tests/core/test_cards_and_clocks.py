@@ -7,6 +7,7 @@ import pytest
 from tests.core.test_fit_rules import CARD, CHIP, WHOLE
 from wattmetron.core.balance import propose
 from wattmetron.core.briefs import Build
+from wattmetron.core.briefs.work import all_core_floor, left_of, storage_more_gb, with_work_gb
 from wattmetron.core.errors import BuildError
 from wattmetron.core.fit import check
 from wattmetron.core.fit.allowed import bars
@@ -17,6 +18,7 @@ from wattmetron.core.power.tuning import run_at
 from wattmetron.demo import generate
 from wattmetron.formats.brief_file import build_file, build_from
 from wattmetron.services.assess import assess
+from wattmetron.services.balance_words import while_working
 from wattmetron.services.proposals import kept_parts
 from wattmetron.web.views.query import decode_build, encode_build
 
@@ -118,3 +120,21 @@ def test_each_rule_about_single_parts_bars_past_its_limit():
         assert not list(bars(replace(plain, **near), unproven, cost, stays)), rule
     assert not list(bars(replace(BRIEF, wireless=True), board, 1, (adapter,)))
     assert not list(bars(replace(BRIEF, clocks="tuned"), board, 1, (replace(CHIP, tunable=False),)))
+
+
+def test_other_work_sets_floors_and_takes_frames_by_hand():
+    """Streaming with voice: 8 GB on top of the games' 12, 100 GB on top of 500; 0.875 x 0.95 of all cores are left."""
+    assert with_work_gb(("streaming", "voice and browser"), 12.0) == 20.0 and with_work_gb((), 12.0) == 12.0
+    assert with_work_gb(("many things open",), 12.0) == 32.0 and with_work_gb(("many things open", "streaming"), 30.0) == 34.0
+    assert left_of(("streaming", "voice and browser")) == pytest.approx((0.97 * 0.99, 0.875 * 0.95))
+    assert all_core_floor(("streaming", "video editing")) == 90.0 and storage_more_gb(("streaming",)) == 100.0
+    slow = next(chip for chip in WORLD.by_kind["processor"] if chip.all_core_speed < 60)
+    working = replace(BRIEF, work=("streaming",), trust_floor="anything", part_cap_minor=None)
+    assert list(bars(working, slow, 1)) == ["other work"] and not list(bars(replace(working, work=()), slow, 1))
+    found = propose(WORLD, working, "most frames")
+    machine = WORLD.machine(found.build)
+    game_gb = max(WORLD.game(target.game_id).memory_gb for target in BRIEF.counted_targets)
+    assert machine.processor.all_core_speed >= 60 and machine.memory.total_gb >= game_gb + 4
+    said = while_working(WORLD, assess(WORLD, working, found.build))
+    assert said.startswith("With streaming beside the game: ") and "instead of" in said
+    assert while_working(WORLD, assess(WORLD, BRIEF, found.build)) == ""

@@ -89,7 +89,7 @@ def test_new_brief_and_build_by_keyboard_alone(site, page):
     page.goto(f"{site.url}/briefs")
     tab_to(page, "new-brief")
     page.keyboard.press("Enter")
-    page.wait_for_url("**/briefs/8/brief")
+    page.wait_for_url("**/briefs/9/brief")
     type_into(page, "f-name", "Chandler's desk")
     type_into(page, "f-budget-high", "900")
     page.keyboard.press("Tab")
@@ -271,7 +271,7 @@ def test_a_new_brief_is_deleted_and_brought_back(site, page):
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("link", name="Ferry bunk")).to_have_count(1)
     page.get_by_role("button", name="Copy Ferry bunk").click()
-    page.wait_for_url("**/briefs/8/brief")
+    page.wait_for_url("**/briefs/9/brief")
     expect(page.locator("#f-name")).to_have_value("Ferry bunk, copy")
 
 
@@ -356,7 +356,7 @@ def test_a_brief_is_saved_and_opened_again(site, page, tmp_path):
     expect(page.locator("#error")).to_contain_text("No file was chosen")
     page.locator("#open-files").set_input_files(saved)
     page.get_by_role("button", name="Open").click()
-    page.wait_for_url("**/briefs/8/brief")
+    page.wait_for_url("**/briefs/9/brief")
     expect(page.locator("#meter-fit")).to_contain_text("4 blocks")
 
 

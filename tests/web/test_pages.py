@@ -114,7 +114,7 @@ def test_cap_above_which_no_target_can_be_met_is_said(client):
 def test_the_api_stores_replaces_and_guards_versions(client):
     plan = client.get("/api/v1/briefs/1").json()
     made = client.post("/api/v1/briefs", json={"brief": plan["brief"], "build": plan["build"]}).json()
-    assert made["brief"] == plan["brief"] and made["id"] == 8
+    assert made["brief"] == plan["brief"] and made["id"] == 9
     made["brief"]["name"] = "Changed"
     body = {"brief": made["brief"], "build": made["build"], "version": made["version"]}
     assert client.put("/api/v1/briefs/9", json=body).json()["brief"]["name"] == "Changed"
@@ -237,8 +237,8 @@ def test_a_brief_goes_out_as_files_and_comes_back(client, workshop):
     assert opened.headers["location"] == "/briefs/9/brief"
     assert workshop.open(9).plan == workshop.open(1).plan
     alone = client.post("/briefs/open", files=files[1:], follow_redirects=False)
-    assert alone.headers["location"] == "/briefs/9/brief"
-    assert workshop.open(9).plan.build.empty
+    assert alone.headers["location"] == "/briefs/10/brief"
+    assert workshop.open(10).plan.build.empty
     assert client.get("/briefs/1/file/secrets").status_code == 422
     noted = brief.content.replace(b'"notes": "', b'"notes": "like wattmetron-build/1, ')
     told = client.post("/briefs/open", files=[("files", ("c.json", noted))], follow_redirects=False)

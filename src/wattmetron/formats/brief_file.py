@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from wattmetron.core.briefs import Brief, Build, Display, Extra, Sureness, Target, check_brief
 from wattmetron.core.briefs.brief import Clocks, Measure
 from wattmetron.core.briefs.build import SetAside, StandIn
+from wattmetron.core.briefs.work import WorkName
 from wattmetron.core.errors import BuildError
 from wattmetron.core.games import PresetName
 from wattmetron.core.money import to_decimal, to_minor
@@ -100,6 +101,7 @@ class BriefFile(_Strict):
     noise_limit_dba: float | None = Field(None, description="Loudest cooler or fan, dB(A); null: no limit")
     volume_limit_l: float | None = Field(None, description="Largest case, litres; null: no limit")
     clocks: Clocks = Field("as shipped", description="Whether clocks are to be tuned or voltages lowered")
+    work: list[WorkName] = Field(default_factory=list, max_length=4, description="Other work on the machine")
     extras: list[ExtraFile] = Field(default_factory=list)
     notes: Annotated[str, Field(max_length=4000)] = ""
     system: Text = Field("", description="Operating system that will run, as published lists name it")
@@ -173,6 +175,7 @@ def brief_from(file: BriefFile) -> Brief:
         noise_limit_dba=file.noise_limit_dba,
         volume_limit_l=file.volume_limit_l,
         clocks=file.clocks,
+        work=tuple(dict.fromkeys(file.work)),
         extras=tuple(
             Extra(name=one.name, minor=to_minor(one.amount), in_budget=one.in_budget) for one in file.extras
         ),
@@ -234,6 +237,7 @@ def brief_file(brief: Brief) -> BriefFile:
         noise_limit_dba=brief.noise_limit_dba,
         volume_limit_l=brief.volume_limit_l,
         clocks=brief.clocks,
+        work=list(brief.work),
         extras=[
             ExtraFile(name=one.name, amount=to_decimal(one.minor), in_budget=one.in_budget) for one in brief.extras
         ],

@@ -10,6 +10,7 @@ from wattmetron.core.balance.answer import NEVER
 from wattmetron.core.balance.pool import memory_floor_gb, storage_floor_gb
 from wattmetron.core.briefs import Brief, Build, Target
 from wattmetron.core.briefs.build import StandIn
+from wattmetron.core.briefs.work import all_core_floor
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError, UnknownPartError
 from wattmetron.core.fit import Finding, check
@@ -22,7 +23,7 @@ from wattmetron.core.machine import Machine
 from wattmetron.core.parts import KINDS, Kind, Part, judge
 from wattmetron.core.power.draw import Draw, draw, needed_supply_w
 from wattmetron.core.prices.offers import Offer
-from wattmetron.services.words import money
+from wattmetron.services.words import listed, money
 
 T = TypeVar("T")
 
@@ -276,6 +277,8 @@ def _barred(rule: PersonalRule, brief: Brief, part: Part, cost_minor: int, curre
             return f"{name} takes {getattr(part, 'volume_l', 0):g} l; the brief allows {brief.volume_limit_l:g} l."
         case "wireless":
             return f"The brief wants wireless and {name} has none: take another mainboard or add an adapter."
+        case "other work":
+            return f"{name} is too slow with all cores for {listed(list(brief.work))}: {getattr(part, 'all_core_speed', 0):g} of {all_core_floor(brief.work):g} points."
         case "tuned clocks":
             return f"The brief wants tuned clocks; those of {name} are fixed."
 

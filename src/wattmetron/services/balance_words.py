@@ -6,6 +6,7 @@ from math import exp
 from wattmetron.core.balance.cuts import Cut
 from wattmetron.core.balance.pairs import Cell, PairsMap
 from wattmetron.core.briefs import Target
+from wattmetron.core.briefs.work import WORKS, left_of
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.parts import Kind
@@ -21,7 +22,7 @@ def account(
     found: Tables, subject: Assessment, answer: Assessment | None, pairs: PairsMap, more: tuple[More, ...], free: dict[Kind, Cut]
 ) -> tuple[str, ...]:
     """A short paragraph that a builder could say to a customer, a sentence for each matter."""
-    said = [_where_it_goes(found.catalogue, subject), _what_limits(subject), *_neighbours(found, subject, pairs), _next_step(answer or subject, more), _savings(subject, free)]
+    said = [_where_it_goes(found.catalogue, subject), _what_limits(subject), *_neighbours(found, subject, pairs), _next_step(answer or subject, more), _savings(subject, free), while_working(found.catalogue, subject)]
     return tuple(one for one in said if one)
 
 
@@ -129,6 +130,23 @@ def _savings(subject: Assessment, free: dict[Kind, Cut]) -> str:
 
 def _kind(kind: Kind) -> str:
     return {"supply": "power supply", "graphics": "card", "memory": "memory", "storage": "drive"}.get(kind, kind)
+
+
+def while_working(catalogue: Catalogue, subject: Assessment) -> str:
+    """What the work beside a game takes from each target, in one sentence; empty without such work."""
+    single, every = left_of(subject.brief.work)
+    chip = subject.machine.processor
+    if chip is None or (single, every) == (1.0, 1.0):
+        return ""
+    busy = replace(chip, single_speed=chip.single_speed * single, all_core_speed=chip.all_core_speed * every)
+    machine = replace(subject.machine, processor=busy)
+    told = []
+    for one in subject.counted:
+        then = estimate(machine, catalogue.game(one.target.game_id), one.target, subject.brief)
+        if then is not None and then.judged_fps:
+            told.append(f"{one.game.name} {then.judged_fps:.0f} instead of {one.judged_fps:.0f} fps ({then.state})")
+    names = listed([name for name in subject.brief.work if WORKS[name].all_core_share])
+    return f"With {names} beside the game: {'; '.join(told)}." if told else ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,6 +9,7 @@ from typing import cast
 from wattmetron.core.briefs import SURENESS, Brief, Display, Extra, Sureness, Target
 from wattmetron.core.briefs.brief import CLOCKS, Clocks, Measure
 from wattmetron.core.briefs.build import StandIn
+from wattmetron.core.briefs.work import WORKS
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.games import PRESETS, PresetName
@@ -95,6 +96,7 @@ def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]
         volume_limit_l=_number(form, "volume_limit_l", "The largest case") if litres else None,
         colour=form.get("colour", old.colour).strip()[:120],
         clocks=cast(Clocks, _choice(form, "clocks", "The clocks", CLOCKS)) if "clocks" in form else old.clocks,
+        work=tuple(one for one in WORKS if f"work.{one}" in form),
         notes=form.get("notes", "")[:4000],
         system=form.get("system", old.system).strip()[:120],
     )
@@ -122,6 +124,7 @@ _WORDS = {
     "volume_limit_l": "largest case",
     "colour": "colour",
     "clocks": "clocks",
+    "work": "other work",
     "notes": "notes",
     "system": "operating system",
 }
@@ -145,6 +148,8 @@ def _said(name: str, value: object) -> str:
         return _WORDS[name]
     if value is None or (name == "colour" and not value):
         return f"{_WORDS[name]} off"
+    if name == "work":
+        return f"other work: {listed([*cast(tuple[str, ...], value)]) or 'none'}"
     if name == "outside":
         return f"another purse pays for {listed([KIND_WORDS[kind] for kind in cast(tuple[Kind, ...], value)]) or 'nothing'}"
     if name == "wireless":

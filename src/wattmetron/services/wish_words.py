@@ -29,6 +29,8 @@ def wish_words(brief: Brief, wish: Wish, currency: str, part_names: dict[str, st
             return f"cooler at most {value:g}{THIN}dB(A)"
         case "volume_limit_l":
             return f"case at most {value:g}{THIN}l"
+        case "work":
+            return f"other work: {listed(list(value))}"
         case "clocks":
             return f"clocks {value}"
     return wish.name

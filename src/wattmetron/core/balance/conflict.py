@@ -31,6 +31,7 @@ WISHES: tuple[Wish, ...] = (
     Wish("largest case", "volume_limit_l", None),
     Wish("wireless", "wireless", False),
     Wish("clocks", "clocks", "as shipped"),
+    Wish("other work", "work", ()),
     Wish("enough video memory", "accept_spill", True),
 )
 

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from wattmetron.core.balance.ladder import Ladder, ints
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.briefs.build import MAX_DRIVES
+from wattmetron.core.briefs.work import storage_more_gb, with_work_gb
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.allowed import bars, clocks_set
 from wattmetron.core.fit.ports import sata_left, slot_lengths_mm
@@ -244,11 +245,12 @@ def _shelf(priced: Iterable[tuple[Part, int]], fixed: bool) -> Shelf[Part]:
 
 
 def memory_floor_gb(catalogue: Catalogue, brief: Brief) -> float:
-    """Main memory that the brief or one of its games wants."""
-    return max([brief.memory_gb, *(catalogue.game(t.game_id).memory_gb for t in brief.counted_targets)])
+    """Main memory that the brief, one of its games with the work beside it, or other work wants."""
+    games_gb = max((catalogue.game(t.game_id).memory_gb for t in brief.counted_targets), default=0.0)
+    return max(brief.memory_gb, with_work_gb(brief.work, games_gb))
 
 
 def storage_floor_gb(catalogue: Catalogue, brief: Brief) -> float:
-    """Storage that the brief wants, or all its games together with a fifth kept free."""
+    """Storage that the brief wants, or all its games together with a fifth kept free; what other work wants on top."""
     games = {target.game_id for target in brief.targets}
-    return max(brief.storage_gb, sum(catalogue.game(game).storage_gb for game in games) / 0.8)
+    return max(brief.storage_gb, sum(catalogue.game(game).storage_gb for game in games) / 0.8) + storage_more_gb(brief.work)

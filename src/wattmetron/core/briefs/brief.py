@@ -1,9 +1,11 @@
 """A brief: budget, region, display, sureness, targets and personal rules."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import Literal
 
+from wattmetron.core.briefs.work import WORKS, WorkName
 from wattmetron.core.errors import BriefError
 from wattmetron.core.games import PRESETS, PresetName
 from wattmetron.core.parts import KINDS, TRUST_FLOORS, Kind, TrustFloor
@@ -93,6 +95,7 @@ class Brief:
     noise_limit_dba: float | None = None
     volume_limit_l: float | None = None
     clocks: Clocks = "as shipped"
+    work: tuple[WorkName, ...] = ()
 
     @property
     def chance(self) -> float:
@@ -142,6 +145,10 @@ def check_brief(brief: Brief) -> None:
         raise BriefError("Headroom must lie within 100–300 %: 140 is usual.")
 
 
+def listed_words(words: Iterable[str]) -> str:
+    return ", ".join(words)
+
+
 def _check_rules(brief: Brief) -> None:
     if brief.noise_limit_dba is not None and not 10 <= brief.noise_limit_dba <= 90:
         raise BriefError("The limit of noise must lie within 10–90 dB(A): enter such a number or leave it empty.")
@@ -149,6 +156,8 @@ def _check_rules(brief: Brief) -> None:
         raise BriefError("The largest case must lie within 1–500 l: enter such a number or leave it empty.")
     if brief.clocks not in CLOCKS:
         raise BriefError(f"The clocks are “{brief.clocks}”: choose one of {', '.join(CLOCKS)}.")
+    if any(one not in WORKS for one in brief.work):
+        raise BriefError(f"The other work is “{listed_words(brief.work)}”: choose from {listed_words(WORKS)}.")
     if len(brief.banned) > 200 or len(brief.no_makers) > 100:
         raise BriefError("The brief excludes more than 200 parts or 100 makers: keep those that matter.")
 

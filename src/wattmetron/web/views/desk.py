@@ -5,6 +5,7 @@ from dataclasses import dataclass, field, replace
 
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.briefs.brief import CLOCKS
+from wattmetron.core.briefs.work import WORKS
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.equals import Use
 from wattmetron.core.errors import WattmetronError
@@ -121,6 +122,10 @@ class Desk:
     def systems(self) -> list[str]:
         """Operating systems that published lists name."""
         return sorted({tier.system for one in self.catalogue.published.values() for tier in one.tiers if tier.system})
+
+    @property
+    def works(self) -> tuple[str, ...]:
+        return tuple(WORKS)
 
     @property
     def clocks(self) -> tuple[str, ...]:

@@ -36,6 +36,11 @@ GLOSSARY: dict[str, tuple[str, str]] = {
         "Tuned: processor and card somewhat faster for more watts, with chip, board and cooler that allow it. "
         "Undervolted: fewer watts for almost the same speed. Both are rules of thumb with a wider range.",
     ),
+    "work": (
+        "other work",
+        "What else the machine does: it sets floors of all-core speed, memory and storage; what runs beside a game takes frames, "
+        "which Balance shows. Rules of thumb.",
+    ),
     "colour": ("colour", "Parts whose colour is known must have this one; parts without a stated colour are let in."),
     "preset": ("preset", "A game's ready-made set of picture options, from low to ultra."),
     "upscaling": (
