@@ -9,6 +9,7 @@ import pytest
 from tests.web.conftest import HTMX, form
 from wattmetron.core.balance import propose
 from wattmetron.core.errors import BriefError
+from wattmetron.core.frames.estimate import estimate
 from wattmetron.services.assess import assess
 from wattmetron.services.balance import idle_money, split_of, tables, trimmed
 from wattmetron.services.budget_steps import budget_steps, check_budgets, usual_budgets
@@ -16,6 +17,7 @@ from wattmetron.services.price_limits import price_limits
 from wattmetron.services.proposals import answer
 from wattmetron.services.what_if import repriced, what_if
 from wattmetron.services.wish_costs import wish_costs
+from wattmetron.services.years import asking_more, years_kept
 
 LOPSIDED = 8
 
@@ -183,3 +185,24 @@ def test_weights_of_nothing_and_a_region_without_prices(client, workshop):
     assert "no processor that can be bought" in answer(bare, plan.brief, plan.build, "most frames").headline
     found = tables(bare, plan.brief, plan.build)
     assert found.answer(found.budget) is None and found.knee is None
+
+
+def test_years_to_keep_lose_targets_and_name_the_next_step(client, workshop, lopsided):
+    catalogue, plan, _ = lopsided
+    best = propose(catalogue, plan.brief).build
+    kept = replace(plan.brief, years=4, growth_percent=15.0)
+    now = assess(catalogue, kept, best)
+    found = years_kept(catalogue, now)
+    assert [round(one.factor, 4) for one in found] == [1.0, 1.15, 1.3225, 1.5209, 1.749]
+    assert found[0].met == now.met and not found[0].lost and [one.met for one in found] == sorted((one.met for one in found), reverse=True)
+    first = next(one for one in found if one.lost)
+    assert [step.kind for step in first.steps] == ["graphics", "processor"]
+    assert first.steps[0].part is None
+    later = catalogue.machine(best.with_part("processor", first.steps[1].part.id))
+    for target, one in zip(kept.counted_targets, now.counted, strict=True):
+        after = estimate(later, asking_more(catalogue.game(target.game_id), first.factor), target, kept)
+        assert after.state == "meets" or one.state != "meets"
+    assert years_kept(catalogue, assess(catalogue, plan.brief, best)) == ()
+    workshop.change(LOPSIDED, 1, lambda plan: (replace(plan, brief=kept, build=best), "kept"))
+    said = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
+    assert "in 4 years" in said and "another processor" in said and "no other graphics card alone" in said and "15\u202f% more" in said

@@ -242,7 +242,7 @@ def test_a_brief_goes_out_as_files_and_comes_back(client, workshop):
     assert client.get("/briefs/1/file/secrets").status_code == 422
     noted = brief.content.replace(b'"notes": "', b'"notes": "like wattmetron-build/1, ')
     told = client.post("/briefs/open", files=[("files", ("c.json", noted))], follow_redirects=False)
-    assert told.headers["location"] == "/briefs/10/brief"
+    assert told.headers["location"] == "/briefs/11/brief"
 
 
 @pytest.mark.parametrize(

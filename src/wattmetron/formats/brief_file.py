@@ -102,6 +102,8 @@ class BriefFile(_Strict):
     volume_limit_l: float | None = Field(None, description="Largest case, litres; null: no limit")
     clocks: Clocks = Field("as shipped", description="Whether clocks are to be tuned or voltages lowered")
     work: list[WorkName] = Field(default_factory=list, max_length=4, description="Other work on the machine")
+    years: int = Field(0, description="Years for which the machine is to be kept; 0: not asked")
+    growth_percent: float = Field(12.0, description="Assumed growth of the games' work, % a year")
     extras: list[ExtraFile] = Field(default_factory=list)
     notes: Annotated[str, Field(max_length=4000)] = ""
     system: Text = Field("", description="Operating system that will run, as published lists name it")
@@ -176,6 +178,8 @@ def brief_from(file: BriefFile) -> Brief:
         volume_limit_l=file.volume_limit_l,
         clocks=file.clocks,
         work=tuple(dict.fromkeys(file.work)),
+        years=file.years,
+        growth_percent=file.growth_percent,
         extras=tuple(
             Extra(name=one.name, minor=to_minor(one.amount), in_budget=one.in_budget) for one in file.extras
         ),
@@ -238,6 +242,8 @@ def brief_file(brief: Brief) -> BriefFile:
         volume_limit_l=brief.volume_limit_l,
         clocks=brief.clocks,
         work=list(brief.work),
+        years=brief.years,
+        growth_percent=brief.growth_percent,
         extras=[
             ExtraFile(name=one.name, amount=to_decimal(one.minor), in_budget=one.in_budget) for one in brief.extras
         ],

@@ -97,6 +97,8 @@ def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]
         colour=form.get("colour", old.colour).strip()[:120],
         clocks=cast(Clocks, _choice(form, "clocks", "The clocks", CLOCKS)) if "clocks" in form else old.clocks,
         work=tuple(one for one in WORKS if f"work.{one}" in form),
+        years=_whole(form, "years", "Years to keep") if form.get("years", "").strip() else 0,
+        growth_percent=_number(form, "growth_percent", "The games' growth") if form.get("growth_percent", "").strip() else old.growth_percent,
         notes=form.get("notes", "")[:4000],
         system=form.get("system", old.system).strip()[:120],
     )
@@ -125,6 +127,8 @@ _WORDS = {
     "colour": "colour",
     "clocks": "clocks",
     "work": "other work",
+    "years": "years to keep",
+    "growth_percent": "growth of the games' work",
     "notes": "notes",
     "system": "operating system",
 }

@@ -96,6 +96,8 @@ class Brief:
     volume_limit_l: float | None = None
     clocks: Clocks = "as shipped"
     work: tuple[WorkName, ...] = ()
+    years: int = 0
+    growth_percent: float = 12.0
 
     @property
     def chance(self) -> float:
@@ -156,6 +158,8 @@ def _check_rules(brief: Brief) -> None:
         raise BriefError("The largest case must lie within 1–500 l: enter such a number or leave it empty.")
     if brief.clocks not in CLOCKS:
         raise BriefError(f"The clocks are “{brief.clocks}”: choose one of {', '.join(CLOCKS)}.")
+    if not 0 <= brief.years <= 10 or not 0 <= brief.growth_percent <= 100:
+        raise BriefError("Years to keep must lie within 0–10 and the games' growth within 0–100 % a year: enter such numbers.")
     if any(one not in WORKS for one in brief.work):
         raise BriefError(f"The other work is “{listed_words(brief.work)}”: choose from {listed_words(WORKS)}.")
     if len(brief.banned) > 200 or len(brief.no_makers) > 100:

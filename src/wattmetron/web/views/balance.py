@@ -31,6 +31,7 @@ from wattmetron.services.what_if import what_if
 from wattmetron.services.wish_costs import wish_costs
 from wattmetron.services.wish_words import wish_words
 from wattmetron.services.words import KIND_WORDS, THIN, listed, money, money_change, percent
+from wattmetron.services.years import years_kept
 from wattmetron.web.charts import frontier as chart
 from wattmetron.web.views.query import DeskQuery
 
@@ -162,6 +163,8 @@ class BalanceView:
     supposed: tuple[SupposedRow, ...] | None
     ask_supposed: str
     steps_url: str
+    years: tuple[tuple[str, str, str, str], ...]
+    years_words: str
 
 
 Link = Callable[..., str]
@@ -202,6 +205,8 @@ def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None
         tuple(_supposed(catalogue, now, trial)) if asked.suppose else None,
         link(suppose=True),
         steps_url,
+        tuple(_years(catalogue, subject)),
+        f"Assumed: the games ask for {now.brief.growth_percent:g}{THIN}% more of both sides each year. Steps at today's prices, nothing else changed.",
     )
 
 
@@ -466,6 +471,17 @@ def _left(catalogue: Catalogue, subject: Assessment) -> str:
             price, name = max(priced)
             said.append(f"{name} ({money(price, subject.currency)})")
     return f"{money(subject.left_minor, subject.currency)} is left: outside the machine it would pay for {listed(said[:-1]) + ' or ' if len(said) > 1 else ''}{said[-1]}." if said else ""
+
+
+def _years(catalogue: Catalogue, subject: Assessment) -> Iterator[tuple[str, str, str, str]]:
+    """Each year with what is met, what is lost, and the next step where something is lost first."""
+    for one in years_kept(catalogue, subject):
+        steps = [
+            f"another {KIND_WORDS[step.kind]}: {step.part.name}, {money(step.cost_minor, subject.currency)}" if step.part else f"no other {KIND_WORDS[step.kind]} alone"
+            for step in one.steps
+        ]
+        name = "today" if not one.year else f"in {one.year} {'year' if one.year == 1 else 'years'}"
+        yield name, f"{one.met} of {len(subject.counted)}", listed(list(one.lost)) or "none", "; ".join(steps)
 
 
 def _wishes(catalogue: Catalogue, now: Assessment) -> Iterator[tuple[str, str, str, str]]:
