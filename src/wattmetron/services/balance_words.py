@@ -111,7 +111,7 @@ def _next_step(subject: Assessment, more: tuple[More, ...]) -> str:
         if one.assessment.met > subject.met or gain >= 0.02:
             met = f"meets {one.assessment.met} targets instead of {subject.met}" if one.assessment.met != subject.met else f"brings {gain:.0%} on average".replace("%", f"{THIN}%")
             return f"With {money(one.change_minor, subject.currency)} on top of the budget the best build {met}, for {money(one.assessment.spent_minor, subject.currency)}."
-    return "The next hundred on top of the budget would bring under 2 %." if subject.counted else ""
+    return f"The next hundred on top of the budget would bring under 2{THIN}%." if subject.counted else ""
 
 
 def _mean_change(before: Assessment, after: Assessment) -> float:

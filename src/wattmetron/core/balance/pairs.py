@@ -33,7 +33,8 @@ class Cell(NamedTuple):
 
 @dataclass(frozen=True)
 class PairsMap:
-    """Processors down and graphics parts across, by what they cost, with a cell for each pairing that can be built."""
+    """Processors down and graphics parts across, by what they cost, with a cell for each pairing that can be built; parts around which nothing
+    fits are left out."""
 
     processors: tuple[int, ...]
     cards: tuple[int | None, ...]
@@ -62,7 +63,11 @@ def pairs_map(scenes: Sequence[Scene], budget: int, band: int, chosen: Sequence[
             cells[int(own[at]), None] = cell
         if any(card is None for _, card in cells):
             columns.insert(0, None)
-    return PairsMap(tuple(int(one) for one in chips), tuple(columns), cells)
+    return PairsMap(
+        tuple(int(one) for one in chips if any(chip == one for chip, _ in cells)),
+        tuple(one for one in columns if any(card == one for _, card in cells)),
+        cells,
+    )
 
 
 def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int, Cell]:

@@ -35,7 +35,7 @@ class Axis:
 
     def ticks(self) -> list[int]:
         span = (self.high - self.low) / 100
-        step = next(one for one in (50, 100, 200, 250, 500, 1000, 2000, 5000, 10_000, 50_000, 100_000, 1_000_000) if span / one <= 9) * 100
+        step = next(one for one in (50, 100, 200, 250, 500, 1000, 2000, 5000, 10_000, 50_000, 100_000, 1_000_000) if span / one <= 7) * 100
         return list(range(-(-self.low // step) * step, self.high + 1, step))
 
 
@@ -45,7 +45,7 @@ def steps(marks: Sequence[Mark], axis: Axis, budget: tuple[int, int], knee_minor
     most = max([110.0, *(mark.worst_percent for mark in marks)])
 
     def y(percent: float) -> float:
-        return round(TOP + (HEIGHT - TOP) * (1 - max(0.0, percent) / most), 1)
+        return round(TOP + (HEIGHT - TOP) * (1 - min(most, max(0.0, percent)) / most), 1)
 
     low, high = axis.x(max(budget[0], axis.low)), axis.x(budget[1])
     pieces = [svg.box(low, max(0.4, high - low), TOP, HEIGHT - TOP, "f-well"), svg.line(high, high, TOP, HEIGHT, "s-edge")]
@@ -74,7 +74,7 @@ def scale(axis: Axis) -> Markup:
     pieces = []
     for minor in axis.ticks():
         x = axis.x(minor)
-        pieces += [svg.line(x, x, 0, 5, "s-edge"), svg.text(x, 17, round_money(minor, axis.currency), "t-mut", "start" if x < 3 else "end" if x > 96 else "middle")]
+        pieces += [svg.line(x, x, 0, 5, "s-edge"), svg.text(x, 17, f"{minor // 100:,}", "t-mut", "start" if x < 3 else "end" if x > 96 else "middle")]
     return svg.chart(pieces, 20, f"Axis from {round_money(axis.low, axis.currency)} to {round_money(axis.high, axis.currency)}")
 
 

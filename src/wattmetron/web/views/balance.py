@@ -470,7 +470,7 @@ def _left(catalogue: Catalogue, subject: Assessment) -> str:
         if priced and not subject.build.of(kind):
             price, name = max(priced)
             said.append(f"{name} ({money(price, subject.currency)})")
-    return f"{money(subject.left_minor, subject.currency)} is left: outside the machine it would pay for {listed(said[:-1]) + ' or ' if len(said) > 1 else ''}{said[-1]}." if said else ""
+    return f"{money(subject.left_minor, subject.currency)} is left: outside the machine it would pay for {', '.join(said[:-1]) + ' or ' if len(said) > 1 else ''}{said[-1]}." if said else ""
 
 
 def _years(catalogue: Catalogue, subject: Assessment) -> Iterator[tuple[str, str, str, str]]:
