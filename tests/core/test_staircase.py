@@ -1,0 +1,82 @@
+"""The staircase, the knee and the places of drives against plain definitions."""
+
+from dataclasses import replace
+from itertools import permutations
+from types import SimpleNamespace
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.core.test_fit_rules import BOARD, DRIVE, WHOLE
+from wattmetron.core.balance.frontier import Staircase, _outermost
+from wattmetron.core.balance.hunt import NO_RANK, Winner
+from wattmetron.core.balance.pool import _slots
+from wattmetron.core.fit.ports import drive_lengths
+from wattmetron.services.balance import Tables
+
+BUILDS = st.lists(st.tuples(st.integers(1, 30), st.integers(-20, 20)), max_size=25)
+
+
+def staircase(*batches: list[tuple[int, int]]) -> Staircase:
+    found = Staircase(np.empty(0, dtype=np.int64), np.empty(0, dtype=np.int64))
+    for batch in batches:
+        cost, rank = np.array(batch, dtype=np.int64).reshape(-1, 2).T
+        found = found.with_more(cost, rank)
+    return found
+
+
+@settings(max_examples=200, deadline=None)
+@given(BUILDS, BUILDS)
+def test_the_staircase_knows_the_best_within_every_cost(first, second):
+    found = staircase(first, second)
+    for cost in range(32):
+        best = max((rank for own, rank in first + second if own <= cost), default=NO_RANK)
+        assert int(found.within(np.array([cost]))[0]) == best
+    assert list(found.cost) == sorted(set(found.cost.tolist())) and list(found.rank) == sorted(set(found.rank.tolist()))
+    both = staircase(second, first)
+    assert found.cost.tolist() == both.cost.tolist() and found.rank.tolist() == both.rank.tolist()
+
+
+@settings(max_examples=200, deadline=None)
+@given(BUILDS.filter(bool), st.integers(1, 30))
+def test_the_outermost_rows_come_layer_by_layer(rows, size):
+    """Nothing left out is better in both than something taken, unless that something beats it too."""
+    cost, bound = np.array(rows, dtype=np.int64).T
+    taken = set(_outermost(cost, bound, size).tolist())
+    assert len(taken) >= min(size, len(rows)) and taken
+    for i in range(len(rows)):
+        beaten = [j for j in range(len(rows)) if j != i and cost[j] <= cost[i] and bound[j] >= bound[i] and (cost[j], -bound[j]) < (cost[i], -bound[i])]
+        if not beaten:
+            assert i in taken or any(rows[j] == rows[i] for j in taken)
+
+
+def knee(*steps: tuple[int, int], budget: int = 100_000) -> int | None:
+    winners = tuple(Winner(cost, 0, gain, ()) for cost, gain in steps)
+    return Tables.knee.fget(SimpleNamespace(frontier=SimpleNamespace(steps=winners), budget=budget))
+
+
+def test_the_knee_by_hand():
+    """2 % of 1,000 is 20: a stretch of 20 must bring 1 %, 10,000 millionths. The third step brings 0.9 % for 20."""
+    assert knee((50_000, 0), (52_000, 10_000), (54_000, 19_000)) == 1
+    assert knee((50_000, 0), (52_000, 10_000), (54_000, 20_000)) == 2
+    assert knee((50_000, 0), (60_000, 10_000)) is None and knee() is None and knee((50_000, 0)) is None
+    odd = knee((50_000, 0), (51_000, -5_000), (52_000, 12_000), (90_000, 13_000), (90_010, 14_000))
+    assert odd == 2
+
+
+@settings(max_examples=300, deadline=None)
+@given(
+    st.lists(st.sampled_from([None, 30, 42, 60, 80, 110]), min_size=1, max_size=3),
+    st.lists(st.sampled_from([30, 42, 60, 80, 110]), max_size=3),
+)
+def test_drives_block_only_where_no_order_of_slots_takes_them(lengths, slots):
+    board = replace(BOARD, m2_slots=3, m2_lengths_mm=tuple(slots))
+    drives = tuple(replace(DRIVE, id=f"d{n}", m2_length_mm=mm) for n, mm in enumerate(lengths))
+    speaks = any(True for _ in drive_lengths(replace(WHOLE, mainboard=board, storage=drives)))
+    known = [mm for mm in lengths if mm]
+    if len(known) <= len(slots):
+        fits = any(all(mm <= room for mm, room in zip(known, order, strict=False)) for order in permutations(slots))
+        assert speaks == (not fits)
+    rooms = _slots(board)
+    assert all(rooms[i] >= rooms[i + 1] for i in range(len(slots) - 1)) and len(rooms) >= 3
