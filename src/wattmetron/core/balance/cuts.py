@@ -106,7 +106,7 @@ def _frames(
         if not after:
             break
         machines = [before, *after] if decides else [before]
-        seen = glance(machines, catalogue.game(target.game_id), target, brief)
+        seen = glance(machines, catalogue.game(target.game_id), target, brief, with_ratio=True)
         for i in range(len(after)):
             at = i + 1 if decides else 0
             changes[i].append(float(seen.ln_ratio[at] - seen.ln_ratio[0]))

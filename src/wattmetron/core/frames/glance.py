@@ -40,8 +40,8 @@ class Glance:
     """ln r: the rate reached with the brief's sureness over the target's, counted no further than it counts."""
 
 
-def glance(machines: Sequence[Machine], game: Game, target: Target, brief: Brief) -> Glance:
-    """The same figures as ``estimate`` for several machines."""
+def glance(machines: Sequence[Machine], game: Game, target: Target, brief: Brief, with_ratio: bool = False) -> Glance:
+    """The same figures as ``estimate`` for several machines; ``ln_ratio`` is worked out only when asked for."""
     sides = np.array([_sides(machine, game, target) for machine in machines]).reshape(-1, 5)
     t_c, t_g, sd_c, sd_g, cov = sides.T
     n = len(machines)
@@ -57,9 +57,10 @@ def glance(machines: Sequence[Machine], game: Game, target: Target, brief: Brief
         probability[runs] = chance.chance_within(line, *errors, np.log(1000 / target.fps), cov[runs])
         for row, at in zip(ends, INTERVAL, strict=True):
             row[runs] = 1000 / np.exp(chance.quantile_ln(line, *errors, at, cov[runs]))
-        most = np.log(max(1.0, min(MOST_COUNTED, brief.display.refresh_hz / target.fps)))
-        reached = np.log(1000 / target.fps) - chance.quantile_ln(line, *errors, brief.chance, cov[runs])
-        ln_ratio[runs] = np.clip(reached, LEAST_LN_RATIO, most)
+        if with_ratio:
+            most = np.log(max(1.0, min(MOST_COUNTED, brief.display.refresh_hz / target.fps)))
+            reached = np.log(1000 / target.fps) - chance.quantile_ln(line, *errors, brief.chance, cov[runs])
+            ln_ratio[runs] = np.clip(reached, LEAST_LN_RATIO, most)
     cap = effective_cap(game, target)
     if cap is not None and target.fps > cap:
         probability[:] = 0.0

@@ -3,6 +3,7 @@
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -208,6 +209,7 @@ def _name_code(wanted: str, had: tuple[str, ...]) -> int:
     return MEETS if any(found >= version for found in same) else SHORT
 
 
+@lru_cache(maxsize=4096)
 def offers(wanted: str, had: tuple[str, ...]) -> bool:
     """Whether one of the names is the wanted one at its version or newer; what cannot be compared does not count against."""
     return _name_code(wanted, had) != SHORT
