@@ -23,7 +23,6 @@ VIEWS = (
     ("assembly", "/briefs/1/assembly", 390, 844, "light"),
     ("games", "/games?brief=1", 1280, 800, "light"),
     ("game", "/games/gullwing-circuit?brief=1", 1280, 800, "light"),
-    ("as-good", "/briefs/1/frames?game=gullwing-circuit&equal=orlop-wick@8", 1280, 800, "light"),
     ("scale", "/parts/scale?first=Nacre+Reef+16+GB&second=Orlop+Beacon", 1280, 800, "light"),
     ("settings", "/briefs/1/frames?settings=t3", 1280, 800, "light"),
     ("narrow", "/briefs/1/frames", 390, 844, "light"),
