@@ -206,3 +206,19 @@ def test_years_to_keep_lose_targets_and_name_the_next_step(client, workshop, lop
     workshop.change(LOPSIDED, 1, lambda plan: (replace(plan, brief=kept, build=best), "kept"))
     said = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
     assert "in 4 years" in said and "another processor" in said and "no other graphics card alone" in said and "15 % more" in said
+
+
+def test_the_balance_as_data_says_what_the_page_says(client, workshop, lopsided):
+    catalogue, plan, now = lopsided
+    whole = client.get(f"/api/v1/briefs/{LOPSIDED}").json()
+    told = client.post("/api/v1/balance", json={"brief": whole["brief"], "build": whole["build"]}).json()
+    assert told["of_the_build"] and told["answer"]["targets_met"] == 4
+    found = tables(catalogue, plan.brief, plan.build)
+    assert [row["total_cost"] for row in told["frontier"]] == [f"{(one.cost + found.besides) / 100:.2f}" for one in found.frontier.steps]
+    assert all(len(row["reached_shares"]) == 4 for row in told["frontier"])
+    sides = [told["split"]["processor_side"]["total"], told["split"]["graphics_side"]["total"], told["split"]["rest"]]
+    assert sum(map(float, sides)) == pytest.approx(float(told["split"]["total"])) == pytest.approx(now.machine_minor / 100)
+    assert [row["budget_change"] for row in told["next_money"]] == ["-100.00", "-50.00", "-25.00", "25.00", "50.00", "100.00"]
+    assert {row["kind"] for row in told["idle_money"]} == set(idle_money(catalogue, now))
+    empty = client.post("/api/v1/balance", json={"brief": whole["brief"]}).json()
+    assert not empty["of_the_build"] and empty["answer"]["build"]["parts"]

@@ -15,6 +15,7 @@ from wattmetron.formats.requirements_file import RequirementsFile
 from wattmetron.services.alternatives import alternatives
 from wattmetron.services.answers import assessment_json, check_json, estimate_json, proposal_json
 from wattmetron.services.assess import assess
+from wattmetron.services.balance_answers import balance_json
 from wattmetron.services.contenders import machine_contender, typed_contender
 from wattmetron.services.games import known_games
 from wattmetron.services.plans import Plan
@@ -162,6 +163,14 @@ def assess_build(request: Request, question: Annotated[Question, Body()]) -> dic
     catalogue = workshop_of(request).catalogue()
     plan = _plan(request, question)
     return assessment_json(catalogue, assess(catalogue, plan.brief, plan.build))
+
+
+@router.post("/balance")
+def balance(request: Request, question: Question) -> dict[str, Any]:
+    """Where a build's money goes, what it could buy instead, and the most for every amount of money."""
+    catalogue = workshop_of(request).catalogue()
+    plan = _plan(request, question)
+    return balance_json(catalogue, assess(catalogue, plan.brief, plan.build))
 
 
 @router.get("/games")
