@@ -113,3 +113,18 @@ def test_a_part_says_what_is_claimed_and_where_sources_disagree(client, workshop
     }
     answer = client.post("/parts/boxwood-yard-stowage/edit", data=fields | {"disputed": "card_length_mm=long by a shop"}, headers=HTMX)
     assert answer.status_code == 422
+
+
+def test_a_budget_for_several_identical_machines_is_shared_out(client, workshop):
+    general_form = general(client, workshop, seats="6", budget_low="6000", budget_high="7500")
+    page = html.unescape(client.post("/briefs/1/edit", data=general_form, headers=HTMX).text)
+    brief = workshop.open(1).plan.brief
+    assert (brief.seats, brief.budget_low_minor, brief.budget_high_minor) == (6, 100_000, 125_000)
+    assert 'name="budget_high" inputmode="decimal" value="7500"' in page and "6 alike" in page
+    spent = assess(workshop.catalogue(), brief, workshop.open(1).plan.build).spent_minor
+    assert f"{6 * spent / 100:,.2f}".removesuffix(".00") in re.search(r'id="all-seats">([^<]*)', page)[1]
+    back = general(client, workshop, seats="1")
+    client.post("/briefs/1/edit", data=back, headers=HTMX)
+    assert workshop.open(1).plan.brief.budget_high_minor == 750_000
+    for bad in ("0", "501", "some"):
+        assert client.post("/briefs/1/edit", data=general(client, workshop, seats=bad), headers=HTMX).status_code == 422

@@ -333,7 +333,7 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
             ("ashfall-wardens", "medium", 100.0, {"weight": 1}),
             ("causeway-clash", "low", 165.0, {"weight": 2, "measure": "low"}),
         ),
-        storage_gb=500.0, part_cap_minor=45000, notes="Per seat; six alike. No single part above EUR 450.",
+        seats=6, storage_gb=500.0, part_cap_minor=45000, notes="The budget pays for six alike. No single part above EUR 450.",
     )  # fmt: skip
     bunk = Brief(
         name="Ferry bunk", region="vellmouth", budget_low_minor=50000, budget_high_minor=70000,

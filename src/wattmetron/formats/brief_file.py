@@ -104,6 +104,7 @@ class BriefFile(_Strict):
     work: list[WorkName] = Field(default_factory=list, max_length=4, description="Other work on the machine")
     years: int = Field(0, description="Years for which the machine is to be kept; 0: not asked")
     growth_percent: float = Field(12.0, description="Assumed growth of the games' work, % a year")
+    seats: int = Field(1, description="Identical machines; the budget is of one of them")
     extras: list[ExtraFile] = Field(default_factory=list)
     notes: Annotated[str, Field(max_length=4000)] = ""
     system: Text = Field("", description="Operating system that will run, as published lists name it")
@@ -179,6 +180,7 @@ def brief_from(file: BriefFile) -> Brief:
         clocks=file.clocks,
         work=tuple(dict.fromkeys(file.work)),
         years=file.years,
+        seats=file.seats,
         growth_percent=file.growth_percent,
         extras=tuple(
             Extra(name=one.name, minor=to_minor(one.amount), in_budget=one.in_budget) for one in file.extras
@@ -243,6 +245,7 @@ def brief_file(brief: Brief) -> BriefFile:
         clocks=brief.clocks,
         work=list(brief.work),
         years=brief.years,
+        seats=brief.seats,
         growth_percent=brief.growth_percent,
         extras=[
             ExtraFile(name=one.name, amount=to_decimal(one.minor), in_budget=one.in_budget) for one in brief.extras

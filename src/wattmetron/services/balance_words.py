@@ -28,6 +28,8 @@ def account(
 
 def _where_it_goes(catalogue: Catalogue, subject: Assessment) -> str:
     total = f"The machine costs {money(subject.spent_minor, subject.currency)}"
+    if subject.brief.seats > 1:
+        total += f", {subject.brief.seats} alike {money(subject.spent_minor * subject.brief.seats, subject.currency)}"
     found = split_of(catalogue, subject)
     if found is None or not found.total_minor:
         return f"{total}."

@@ -66,12 +66,16 @@ def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]
     cap = form.get("part_cap", "").strip()
     watts, tariff = form.get("watt_limit_w", "").strip(), form.get("tariff", "").strip()
     noise, litres = form.get("noise_limit_dba", "").strip(), form.get("volume_limit_l", "").strip()
+    seats = _whole(form, "seats", "Identical machines") if form.get("seats", "").strip() else 1
+    if seats < 1:
+        raise BriefError(f"Identical machines is {seats}: enter a whole number from 1.")
     new = replace(
         old,
+        seats=seats,
         name=form.get("name", "").strip(),
         region=_choice(form, "region", "The region", tuple(catalogue.regions)),
-        budget_low_minor=to_minor(form.get("budget_low", "").strip() or "0", "The budget's lower end"),
-        budget_high_minor=to_minor(form.get("budget_high", ""), "The budget's upper end"),
+        budget_low_minor=to_minor(form.get("budget_low", "").strip() or "0", "The budget's lower end") // seats,
+        budget_high_minor=to_minor(form.get("budget_high", ""), "The budget's upper end") // seats,
         display=Display(
             width_px=width,
             height_px=height,
@@ -128,6 +132,7 @@ _WORDS = {
     "clocks": "clocks",
     "work": "other work",
     "years": "years to keep",
+    "seats": "identical machines",
     "growth_percent": "growth of the games' work",
     "notes": "notes",
     "system": "operating system",

@@ -61,7 +61,8 @@ class Extra:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Brief:
-    """Everything that was asked for. Money is in minor units of the region's currency; ``system`` is the
+    """Everything that was asked for. Money is in minor units of the region's currency; the budget is of one of
+    ``seats`` identical machines; ``system`` is the
     operating system that will run, as published lists name it.
     """
 
@@ -98,6 +99,7 @@ class Brief:
     work: tuple[WorkName, ...] = ()
     years: int = 0
     growth_percent: float = 12.0
+    seats: int = 1
 
     @property
     def chance(self) -> float:
@@ -160,6 +162,8 @@ def _check_rules(brief: Brief) -> None:
         raise BriefError(f"The clocks are “{brief.clocks}”: choose one of {', '.join(CLOCKS)}.")
     if not 0 <= brief.years <= 10 or not 0 <= brief.growth_percent <= 100:
         raise BriefError("Years to keep must lie within 0–10 and the games' growth within 0–100 % a year: enter such numbers.")
+    if not 1 <= brief.seats <= 500:
+        raise BriefError("Identical machines must lie within 1–500: enter such a number.")
     if any(one not in WORKS for one in brief.work):
         raise BriefError(f"The other work is “{listed_words(brief.work)}”: choose from {listed_words(WORKS)}.")
     if len(brief.banned) > 200 or len(brief.no_makers) > 100:

@@ -36,6 +36,10 @@ GLOSSARY: dict[str, tuple[str, str]] = {
         "Tuned: processor and card somewhat faster for more watts, with chip, board and cooler that allow it. "
         "Undervolted: fewer watts for almost the same speed. Both are rules of thumb with a wider range.",
     ),
+    "seats": (
+        "identical machines",
+        "How many alike the budget has to pay for. The budget is then typed for all of them; every other figure is of one.",
+    ),
     "years": (
         "years to keep",
         "Balance shows which targets are still met year by year if the games ask for so much more each year: an assumption, not a forecast.",
