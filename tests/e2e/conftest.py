@@ -8,7 +8,7 @@ import time
 import pytest
 import uvicorn
 from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, expect, sync_playwright
 
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.workshop import Workshop
@@ -18,6 +18,7 @@ EXPECTED = ("status of 4", "ERR_CONNECTION_REFUSED", "htmx:sendError", "htmx:sen
 """What the console says where a test means it: refusals, a server that is gone, a request that a newer one replaced."""
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update"]
 
+expect.set_options(timeout=15_000)
 
 class Site:
     """An application on a free port over its own database."""
@@ -80,7 +81,7 @@ def page(browser):
     trouble = []
     opened.on("pageerror", lambda error: trouble.append(str(error)))
     opened.on("console", lambda message: trouble.append(message.text) if message.type == "error" else None)
-    opened.set_default_timeout(8000)
+    opened.set_default_timeout(20_000)
     yield opened
     context.close()
     assert [one for one in trouble if not any(word in one for word in EXPECTED)] == []

@@ -15,7 +15,7 @@ from wattmetron.services.balance import idle_money, split_of, tables, trimmed
 from wattmetron.services.budget_steps import budget_steps, check_budgets, usual_budgets
 from wattmetron.services.price_limits import price_limits
 from wattmetron.services.proposals import answer
-from wattmetron.services.what_if import repriced, what_if
+from wattmetron.services.what_if import announced, repriced, what_if
 from wattmetron.services.wish_costs import wish_costs
 from wattmetron.services.years import asking_more, years_kept
 
@@ -222,3 +222,25 @@ def test_the_balance_as_data_says_what_the_page_says(client, workshop, lopsided)
     assert {row["kind"] for row in told["idle_money"]} == set(idle_money(catalogue, now))
     empty = client.post("/api/v1/balance", json={"brief": whole["brief"]}).json()
     assert not empty["of_the_build"] and empty["answer"]["build"]["parts"]
+
+
+def test_an_announced_part_is_worth_waiting_for_when_it_is_cheap_and_fast(client, lopsided):
+    catalogue, plan, _ = lopsided
+    card = propose(catalogue, plan.brief).build.graphics
+    price = catalogue.prices(plan.brief.region, False).delivered(card)
+    cheap = announced(catalogue, plan.brief, plan.build, card, 0.0, price // 2)
+    assert "it would be the pick" in cheap.words and "graphics" in cheap.changed
+    assert cheap.assessment.spent_minor < assess(catalogue, plan.brief, propose(catalogue, plan.brief).build).spent_minor
+    dear = announced(catalogue, plan.brief, plan.build, card, 0.0, price + 10_000)
+    assert "not the pick" in dear.words and not dear.changed
+    page = f"/briefs/{LOPSIDED}/balance"
+    said = text_of(client.get(page, params={"suppose": "1", "like": card, "faster": "20", "price": f"{price // 200}"}).text)
+    assert "+20 % at EUR" in said and "it would be the pick" in said
+    for wrong, expected in (
+        ({"like": card, "faster": "much", "price": "300"}, "no number of per cent"),
+        ({"like": card, "faster": "900", "price": "300"}, "within −90 and 400 %"),
+        ({"like": card, "price": ""}, "expected price is empty"),
+        ({"like": "lowhum-level-750", "price": "30"}, "neither a processor nor a graphics card"),
+        ({"like": "no-such", "price": "30"}, "no-such"),
+    ):
+        assert expected in text_of(client.get(page, params={"suppose": "1", **wrong}).text), wrong

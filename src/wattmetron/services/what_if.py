@@ -2,14 +2,18 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from datetime import date
 
 from wattmetron.core.balance import propose
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.parts import KINDS, Kind, kind_of
+from wattmetron.core.errors import BriefError
+from wattmetron.core.parts import KINDS, Graphics, Kind, Processor, kind_of
+from wattmetron.core.power.tuning import Change, card_at, chip_at
 from wattmetron.core.prices.offers import Offer
 from wattmetron.services.assess import Assessment, assess, known_brief, known_build, remembered
 from wattmetron.services.proposals import kept_parts
+from wattmetron.services.words import money
 
 SHARED = ("scale", "tiers", "asked", "by_kind", "_informed", "_doubts", "games_by_name")
 RISE_PERCENT = 10
@@ -75,3 +79,41 @@ def repriced(catalogue: Catalogue, change: Callable[[Offer], Offer]) -> Catalogu
         if name in catalogue.__dict__:
             other.__dict__[name] = catalogue.__dict__[name]
     return other
+
+
+ANNOUNCED = "announced-part"
+ANNOUNCED_SD = 0.06
+"""How little the speed of a part is known before anybody has measured it: added in quadrature, in ln."""
+
+
+def announced(catalogue: Catalogue, brief: Brief, build: Build, like: str, faster_percent: float, price_minor: int) -> Supposed:
+    """The answer if a part like another, so much faster, were on sale at a delivered price (minor units).
+
+    Raises UnknownPartError, and BriefError for a part that is neither processor nor card or a speed below a tenth.
+    """
+    base = catalogue.part(like)
+    if not isinstance(base, (Processor, Graphics)):
+        raise BriefError(f"{base.name} is neither a processor nor a graphics card: choose one that the announced part resembles.")
+    if not -90 <= faster_percent <= 400:
+        raise BriefError("The announced part must be within −90 and 400 % of the other's speed: enter such a number.")
+    known = known_brief(catalogue, brief)
+    part = _announced(base, 1 + faster_percent / 100)
+    offer = Offer(
+        part_id=part.id, shop="announced", region=known.region, currency=catalogue.region(known.region).currency, price_minor=price_minor,
+        shipping_minor=0, in_stock=True, condition="new", seen_on=catalogue.prices(known.region, known.allow_used).newest or date.min,
+    )  # fmt: skip
+    later = replace(catalogue, parts={**catalogue.parts, part.id: part}, offers=(*catalogue.offers, offer))
+    kept = kept_parts(known_build(catalogue, build))
+    today, then = _answer(catalogue, known, kept), _answer(later, known, kept)
+    kinds = tuple(kind for kind in KINDS if today and then and today.build.of(kind) != then.build.of(kind))
+    picked = then is not None and part.id in then.build.of(kind_of(part))
+    price = money(price_minor, catalogue.region(known.region).currency)
+    words = f"{base.name} {faster_percent:+g} % at {price}: {'it would be the pick' if picked else 'not the pick'}"
+    return Supposed(words, then, kinds)
+
+
+def _announced(base: Processor | Graphics, times: float) -> Processor | Graphics:
+    change = Change(times - 1, ANNOUNCED_SD, 1.0)
+    if isinstance(base, Processor):
+        return replace(chip_at(base, change), id=ANNOUNCED, model=f"{base.model}, announced", withdrawn=None)
+    return replace(card_at(base, change), id=ANNOUNCED, model=f"{base.model}, announced", chip=f"{base.chip}, announced", withdrawn=None)

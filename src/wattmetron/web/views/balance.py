@@ -11,6 +11,8 @@ from wattmetron.core.balance.pairs import Cell, PairsMap
 from wattmetron.core.balance.search import BAND
 from wattmetron.core.briefs import Build
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import WattmetronError
+from wattmetron.core.money import to_minor
 from wattmetron.core.parts import FURTHER_KINDS, Kind, Part, trust_of
 from wattmetron.services.assess import Assessment, assess
 from wattmetron.services.balance import (
@@ -25,9 +27,9 @@ from wattmetron.services.balance import (
     trimmed,
 )
 from wattmetron.services.balance_words import account, limit_rows
-from wattmetron.services.price_limits import PriceLimits, price_limits
+from wattmetron.services.price_limits import SIDES, PriceLimits, price_limits
 from wattmetron.services.swaps import traits
-from wattmetron.services.what_if import what_if
+from wattmetron.services.what_if import announced, what_if
 from wattmetron.services.wish_costs import wish_costs
 from wattmetron.services.wish_words import wish_words
 from wattmetron.services.words import KIND_WORDS, THIN, listed, money, money_change, percent
@@ -162,6 +164,8 @@ class BalanceView:
     ask_wishes: str
     supposed: tuple[SupposedRow, ...] | None
     ask_supposed: str
+    announced: tuple[SupposedRow | None, str]
+    likes: tuple[tuple[str, str], ...]
     steps_url: str
     years: tuple[tuple[str, str, str, str], ...]
     years_words: str
@@ -204,6 +208,8 @@ def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None
         link(wishes=True),
         tuple(_supposed(catalogue, now, trial)) if asked.suppose else None,
         link(suppose=True),
+        _announced(catalogue, now, asked),
+        tuple((part.id, part.name) for kind in SIDES for part in catalogue.by_kind[kind] if asked.suppose),
         steps_url,
         tuple(_years(catalogue, subject)),
         f"Assumed: the games ask for {now.brief.growth_percent:g}{THIN}% more of both sides each year. Steps at today's prices, nothing else changed.",
@@ -495,6 +501,24 @@ def _wishes(catalogue: Catalogue, now: Assessment) -> Iterator[tuple[str, str, s
         frames = "none" if abs(one.frames_lost) < 0.0005 else f"{100 * one.frames_lost:.1f}{THIN}%"
         weight = f"{one.weight_lost} of the weight unmet because of it" if one.weight_lost > 0 else "no target"
         yield words, money_change(one.cost_minor, now.currency), frames, weight
+
+
+def _announced(catalogue: Catalogue, now: Assessment, asked: DeskQuery) -> tuple[SupposedRow | None, str]:
+    """The answer with an announced part as typed, or what is wrong with it."""
+    if not asked.suppose or asked.like is None:
+        return None, ""
+    try:
+        faster = float((asked.faster or "0").replace(",", "."))
+        one = announced(catalogue, now.brief, now.build, asked.like, faster, to_minor(asked.price or "", "The expected price"))
+    except ValueError:
+        return None, f"“{asked.faster}” is no number of per cent: enter one such as 15."
+    except WattmetronError as problem:
+        return None, str(problem)
+    then = one.assessment
+    if then is None:
+        return SupposedRow(one.words, "", "", "nothing fits within the budget", ""), ""
+    parts = listed([part.name for kind in one.changed for part in then.machine.of(kind)])
+    return SupposedRow(one.words, money(then.spent_minor, now.currency), f"{then.met} of {len(then.counted)}", parts or "the same parts", ""), ""
 
 
 def _supposed(catalogue: Catalogue, now: Assessment, trial: Callable[[Build], str]) -> Iterator[SupposedRow]:

@@ -74,6 +74,9 @@ class DeskQuery:
     limits: bool = False
     wishes: bool = False
     suppose: bool = False
+    like: str | None = None
+    faster: str | None = None
+    price: str | None = None
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""
@@ -113,4 +116,7 @@ def read_query(view: str, params: dict[str, str]) -> DeskQuery:
         limits=params.get("limits") == "1",
         wishes=params.get("wishes") == "1",
         suppose=params.get("suppose") == "1",
+        like=(params.get("like") or "")[:80] or None,
+        faster=(params.get("faster") or "")[:12] or None,
+        price=(params.get("price") or "")[:20] or None,
     )
