@@ -16,6 +16,8 @@ from wattmetron.services.proposals import kept_parts
 from wattmetron.services.words import money
 
 SHARED = ("scale", "tiers", "asked", "by_kind", "_informed", "_doubts", "games_by_name")
+OF_GAMES = ("tiers", "asked", "_informed", "_doubts", "games_by_name")
+"""What one more part leaves as it is."""
 RISE_PERCENT = 10
 
 
@@ -75,10 +77,15 @@ def _dearer(catalogue: Catalogue, kind: str) -> Callable[[Offer], Offer]:
 def repriced(catalogue: Catalogue, change: Callable[[Offer], Offer]) -> Catalogue:
     """The catalogue with other offers; what does not hang on prices is shared."""
     other = replace(catalogue, offers=tuple(change(offer) for offer in catalogue.offers))
-    for name in SHARED:
-        if name in catalogue.__dict__:
-            other.__dict__[name] = catalogue.__dict__[name]
+    _share(catalogue, other, SHARED)
     return other
+
+
+def _share(one: Catalogue, other: Catalogue, names: tuple[str, ...]) -> None:
+    """Lets a catalogue use what another worked out already."""
+    for name in names:
+        if name in one.__dict__:
+            other.__dict__[name] = one.__dict__[name]
 
 
 ANNOUNCED = "announced-part"
@@ -103,6 +110,7 @@ def announced(catalogue: Catalogue, brief: Brief, build: Build, like: str, faste
         shipping_minor=0, in_stock=True, condition="new", seen_on=catalogue.prices(known.region, known.allow_used).newest or date.min,
     )  # fmt: skip
     later = replace(catalogue, parts={**catalogue.parts, part.id: part}, offers=(*catalogue.offers, offer))
+    _share(catalogue, later, OF_GAMES)
     kept = kept_parts(known_build(catalogue, build))
     today, then = _answer(catalogue, known, kept), _answer(later, known, kept)
     kinds = tuple(kind for kind in KINDS if today and then and today.build.of(kind) != then.build.of(kind))
