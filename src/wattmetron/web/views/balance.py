@@ -2,17 +2,13 @@
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from math import exp, log
-
-from markupsafe import Markup
+from math import exp
 
 from wattmetron.core.balance.cuts import Cut
-from wattmetron.core.balance.pairs import Cell, PairsMap
+from wattmetron.core.balance.pairs import PairsMap
 from wattmetron.core.balance.search import BAND
 from wattmetron.core.briefs import Build
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import WattmetronError
-from wattmetron.core.money import to_minor
 from wattmetron.core.parts import FURTHER_KINDS, Kind, Part, trust_of
 from wattmetron.services.assess import Assessment, assess
 from wattmetron.services.balance import (
@@ -29,21 +25,20 @@ from wattmetron.services.balance import (
 from wattmetron.services.balance_words import account, limit_rows
 from wattmetron.services.price_limits import SIDES, PriceLimits, price_limits
 from wattmetron.services.swaps import traits
-from wattmetron.services.what_if import announced, what_if
-from wattmetron.services.wish_costs import wish_costs
-from wattmetron.services.wish_words import wish_words
 from wattmetron.services.words import KIND_WORDS, THIN, listed, money, money_change, percent
-from wattmetron.services.years import years_kept
-from wattmetron.web.charts import frontier as chart
-from wattmetron.web.views.query import DeskQuery
+from wattmetron.web.views.balance_frontier import FrontierView, frontier_view
+from wattmetron.web.views.balance_map import MapView, pairings_view
+from wattmetron.web.views.query import DeskQuery, Link
+from wattmetron.web.views.suppositions import (
+    SupposedRow,
+    announced_row,
+    supposed_rows,
+    wishes_rows,
+    years_rows,
+)
 
-LESS = 0.02
-LEFT_END = 0.4
-"""Where the axis of the frontier begins, as a share of the budget."""
-MOST_MARKS = 40
-BEST_ON_NARROW = 12
+ALIKE_COST = 0.02
 MOST_ALIKE = 4
-ALIKE = 0.1
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,50 +50,6 @@ class SplitRow:
     amount: str
     share: str
     wide: float
-    words: str
-
-
-@dataclass(frozen=True, slots=True)
-class CellView:
-    """A pairing: targets met, edges of the sides that limit, whether it is within the budget, where that ends."""
-
-    met: str
-    edges: str
-    inside: bool
-    border: str
-    own: bool
-    tried: bool
-    url: str
-    title: str
-
-
-@dataclass(frozen=True, slots=True)
-class MapView:
-    """The map: cards across with full names, processors down each with its cells (None where nothing fits)."""
-
-    cards: tuple[tuple[str, str], ...]
-    rows: tuple[tuple[str, str, tuple[CellView | None, ...]], ...]
-    best: tuple[CellView, ...]
-    targets: int
-
-
-@dataclass(frozen=True, slots=True)
-class Strip:
-    """A target along the frontier."""
-
-    name: str
-    chart: Markup
-    words: str
-
-
-@dataclass(frozen=True, slots=True)
-class FrontierView:
-    """The chart with its axis, strips and steps as rows of a table."""
-
-    steps: Markup
-    scale: Markup
-    strips: tuple[Strip, ...]
-    rows: tuple[tuple[str, str, str, str], ...]
     words: str
 
 
@@ -124,17 +75,6 @@ class IdleRow:
     instead: str
     saves: str
     gives_up: str
-    url: str
-
-
-@dataclass(frozen=True, slots=True)
-class SupposedRow:
-    """A supposition, what its answer costs and meets, and what differs."""
-
-    words: str
-    cost: str
-    met: str
-    change: str
     url: str
 
 
@@ -171,9 +111,6 @@ class BalanceView:
     years_words: str
 
 
-Link = Callable[..., str]
-
-
 def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None, link: Link, trial: Callable[[Build], str], asked: DeskQuery, steps_url: str) -> BalanceView:
     """Compute the view; where the build is not whole it is of the proposal instead. What is tried is marked."""
     found = tables(catalogue, now.brief, now.build)
@@ -193,8 +130,8 @@ def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None
         limits.rows,
         limits.by_resolution,
         limits.resolutions,
-        _map(found, pairs, subject, tried, link),
-        _frontier(found, subject, tried, link),
+        pairings_view(found, pairs, subject, tried, link),
+        frontier_view(found, subject, tried, link),
         tuple(_more(one, answer, subject, trial) for one in more),
         tuple(_idle(catalogue, subject, kind, cut, trial) for kind, cut in sorted(free.items(), key=lambda one: -one[1].saves_minor)),
         _idle_words(free, subject),
@@ -204,14 +141,14 @@ def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None
         _left(catalogue, subject),
         price_limits(found) if asked.limits else None,
         link(limits=True),
-        tuple(_wishes(catalogue, now)) if asked.wishes else None,
+        tuple(wishes_rows(catalogue, now)) if asked.wishes else None,
         link(wishes=True),
-        tuple(_supposed(catalogue, now, trial)) if asked.suppose else None,
+        tuple(supposed_rows(catalogue, now, trial)) if asked.suppose else None,
         link(suppose=True),
-        _announced(catalogue, now, asked),
+        announced_row(catalogue, now, asked),
         tuple((part.id, part.name) for kind in SIDES for part in catalogue.by_kind[kind] if asked.suppose),
         steps_url,
-        tuple(_years(catalogue, subject)),
+        tuple(years_rows(catalogue, subject)),
         f"Assumed: the games ask for {now.brief.growth_percent:g}{THIN}% more of both sides each year. Steps at today's prices, nothing else changed.",
     )
 
@@ -247,132 +184,6 @@ def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
         SplitRow(name, fill, money(minor, subject.currency), percent(minor / found.total_minor), max(0.0, round(100 * minor / found.total_minor, 2)), said)
         for name, fill, minor, said in rows
     )
-
-
-def edges_of(cell: Cell) -> str:
-    """Which side limits: by targets, or both where it changes with the game."""
-    sides = {"c" if share > 0.5 + ALIKE else "g" if share < 0.5 - ALIKE else "cg" for share in cell.processor_shares}
-    return "cg" if len(sides) > 1 or "cg" in sides else next(iter(sides), "")
-
-
-EDGE_WORDS = {"c": "processor limits", "g": "graphics limits", "cg": "the limit changes with the game", "": "no targets"}
-
-
-def _map(found: Tables, pairs: PairsMap, subject: Assessment, tried: Assessment | None, link: Link) -> MapView:
-    pool = found.frontier.scenes[0].pool
-    chips, cards = pool.processors.parts, pool.cards.parts
-
-    def is_of(one: Assessment | None, c: int, g: int | None) -> bool:
-        card = "" if g is None else cards[g].id
-        return one is not None and (one.build.processor, one.build.graphics or "") == (chips[c].id, card)
-
-    def view(c: int, g: int | None) -> CellView | None:
-        cell = pairs.cells.get((c, g))
-        if cell is None:
-            return None
-        card = cards[g] if g is not None else None
-        cost = money(cell.winner.cost + found.besides, subject.currency)
-        met = sum(cell.meets)
-        title = f"{chips[c].name} with {card.name if card else 'integrated graphics'}: {met} of {len(cell.meets)} met for {cost}, {EDGE_WORDS[edges_of(cell)]}"
-        right, below = _neighbour(pairs, c, g, 0, 1), _neighbour(pairs, c, g, 1, 0)
-        border = "".join(side for side, other in (("r", right), ("b", below)) if cell.inside and other is not None and not other.inside)
-        url = link(pair=f"{chips[c].id}:{card.id if card else ''}", tried=None)
-        return CellView(str(met), edges_of(cell), cell.inside, border, is_of(subject, c, g), is_of(tried, c, g), url, title + ("" if cell.inside else ", over the budget"))
-
-    rows = tuple((_short(chips[c]), chips[c].name, tuple(view(c, g) for g in pairs.cards)) for c in pairs.processors)
-    best = sorted(
-        (key for key, cell in pairs.cells.items() if cell.inside), key=lambda key: (-pairs.cells[key].winner.rank, pairs.cells[key].winner.cost)
-    )[:BEST_ON_NARROW]
-    heads = tuple((_short(cards[g]) if g is not None else "integrated", cards[g].name if g is not None else "integrated graphics") for g in pairs.cards)
-    return MapView(heads, rows, tuple(one for key in best if (one := view(*key)) is not None), len(found.brief.counted_targets))
-
-
-def _neighbour(pairs: PairsMap, c: int, g: int | None, down: int, right: int) -> Cell | None:
-    row, column = pairs.processors.index(c) + down, pairs.cards.index(g) + right
-    if row >= len(pairs.processors) or column >= len(pairs.cards):
-        return None
-    return pairs.cells.get((pairs.processors[row], pairs.cards[column]))
-
-
-def _short(part: Part) -> str:
-    """The model without the maker, the last words of a long one first to go."""
-    return part.model if len(part.model) <= 30 else f"{part.model[:29]}…"
-
-
-def _worst_percent(gains: tuple[int, ...]) -> float:
-    return 100 * exp(min(gains, default=0) / 1e6)
-
-
-def _frontier(found: Tables, subject: Assessment, tried: Assessment | None, link: Link) -> FrontierView | None:
-    steps, gains = found.frontier.steps, found.frontier.gains
-    if not steps or not found.brief.counted_targets:
-        return None
-    besides, currency = found.besides, subject.currency
-    shown = _worth_marking(found)
-    low = max(steps[0].cost + besides, int(LEFT_END * found.brief.budget_high_minor)) // 5000 * 5000
-    high = max(steps[-1].cost + besides, found.brief.budget_high_minor * 5 // 4)
-    axis = chart.Axis(low, max(high, low + 10_000), currency)
-    marks = tuple(
-        chart.Mark(
-            steps[i].cost + besides,
-            _worst_percent(gains[i]),
-            link(step=str(steps[i].cost), tried=None),
-            f"{money(steps[i].cost + besides, currency)}: {_met(found, i)} of {len(gains[i])} met, worst at {_worst_percent(gains[i]):.0f} %",
-        )
-        for i in shown
-    )
-    knee = found.knee
-    own, trying = _place(subject), _place(tried)
-    budget = (found.brief.budget_low_minor, found.brief.budget_high_minor)
-    rows = tuple((money(steps[i].cost + besides, currency), f"{_met(found, i)} of {len(gains[i])}", f"{_worst_percent(gains[i]):.0f}{THIN}%", link(step=str(steps[i].cost), tried=None)) for i in shown)
-    words = "Each square is the best complete build for its money; a stretch without squares gains under 2 %."
-    if knee is not None:
-        words += f" The knee lies at {money(steps[knee].cost + besides, currency)}: from there on 2 % of the budget bring less than 1 %."
-    return FrontierView(
-        chart.steps(marks, axis, budget, None if knee is None else steps[knee].cost + besides, own, trying), chart.scale(axis), tuple(_strips(found, axis)), rows, words
-    )
-
-
-def _place(one: Assessment | None) -> tuple[int, float] | None:
-    """Cost and worst target in % of a whole build."""
-    if one is None or one.worst is None or one.missing:
-        return None
-    return one.spent_minor, min(150.0, 100 * one.worst.share_of_target)
-
-
-def _met(found: Tables, at: int) -> int:
-    sides = found.frontier.scenes[0].targets.sides
-    return sum(gain >= 0 and side.can_be_met for gain, side in zip(found.frontier.gains[at], sides, strict=True))
-
-
-def _worth_marking(found: Tables) -> list[int]:
-    """Places of the steps that gain 2 % or meet more than the last one shown."""
-    shown: list[int] = []
-    for at, step in enumerate(found.frontier.steps):
-        before = found.frontier.steps[shown[-1]] if shown else None
-        if before is None or step.met != before.met or step.gain - before.gain >= log(1 + LESS) * 1e6:
-            shown.append(at)
-    if len(shown) > MOST_MARKS:
-        shown = [shown[round(n * (len(shown) - 1) / (MOST_MARKS - 1))] for n in range(MOST_MARKS)]
-    return shown
-
-
-def _strips(found: Tables, axis: chart.Axis) -> list[Strip]:
-    steps, rows = found.frontier.steps, []
-    for place, (target, side) in enumerate(zip(found.brief.counted_targets, found.frontier.scenes[0].targets.sides, strict=True)):
-        spans: list[tuple[int, int]] = []
-        for at, step in enumerate(steps):
-            if found.frontier.gains[at][place] < 0 or not side.can_be_met:
-                continue
-            end = steps[at + 1].cost + found.besides if at + 1 < len(steps) else axis.high
-            start = step.cost + found.besides
-            spans = [*spans[:-1], (spans[-1][0], end)] if spans and spans[-1][1] == start else [*spans, (start, end)]
-        words = f"from {money(spans[0][0], axis.currency)}" if spans else "by no build shown"
-        if len(spans) > 1:
-            words += ", with gaps"
-        name = f"{found.catalogue.game(target.game_id).name} {target.fps:g}{THIN}fps"
-        rows.append(Strip(name, chart.strip(spans, axis, f"{name} met {words}"), words))
-    return rows
 
 
 def _more(one: More, answer: Assessment | None, subject: Assessment, trial: Callable[[Build], str]) -> MoreRow:
@@ -456,7 +267,7 @@ def _alike(found: Tables, pairs: PairsMap, answer: Assessment | None, link: Link
     good = [
         (cell.winner.cost, c, g)
         for (c, g), cell in pairs.cells.items()
-        if cell.inside and cell.winner.rank >= step.rank - BAND and cell.winner.cost <= step.cost * (1 + LESS)
+        if cell.inside and cell.winner.rank >= step.rank - BAND and cell.winner.cost <= step.cost * (1 + ALIKE_COST)
     ]
     for cost, c, g in sorted(good, key=lambda one: (one[0], one[1], one[2] or -1))[:MOST_ALIKE]:
         chip, card = pool.processors.parts[c], None if g is None else pool.cards.parts[g]
@@ -477,61 +288,6 @@ def _left(catalogue: Catalogue, subject: Assessment) -> str:
             price, name = max(priced)
             said.append(f"{name} ({money(price, subject.currency)})")
     return f"{money(subject.left_minor, subject.currency)} is left: outside the machine it would pay for {', '.join(said[:-1]) + ' or ' if len(said) > 1 else ''}{said[-1]}." if said else ""
-
-
-def _years(catalogue: Catalogue, subject: Assessment) -> Iterator[tuple[str, str, str, str]]:
-    """Each year with what is met, what is lost, and the next step where something is lost first."""
-    for one in years_kept(catalogue, subject):
-        steps = [
-            f"another {KIND_WORDS[step.kind]}: {step.part.name}, {money(step.cost_minor, subject.currency)}" if step.part else f"no other {KIND_WORDS[step.kind]} alone"
-            for step in one.steps
-        ]
-        name = "today" if not one.year else f"in {one.year} {'year' if one.year == 1 else 'years'}"
-        yield name, f"{one.met} of {len(subject.counted)}", listed(list(one.lost)) or "none", "; ".join(steps)
-
-
-def _wishes(catalogue: Catalogue, now: Assessment) -> Iterator[tuple[str, str, str, str]]:
-    """Each wish with what it costs in money, frames and targets."""
-    names = {part_id: part.name for part_id, part in catalogue.parts.items()}
-    for one in wish_costs(catalogue, now.brief, now.build):
-        words = wish_words(now.brief, one.wish, now.currency, names)
-        if one.cost_minor is None or one.frames_lost is None or one.weight_lost is None:
-            yield words, "", "", "stands in the way of any answer" if one.nothing_with_it else "no answer either way"
-            continue
-        frames = "none" if abs(one.frames_lost) < 0.0005 else f"{100 * one.frames_lost:.1f}{THIN}%"
-        weight = f"{one.weight_lost} of the weight unmet because of it" if one.weight_lost > 0 else "no target"
-        yield words, money_change(one.cost_minor, now.currency), frames, weight
-
-
-def _announced(catalogue: Catalogue, now: Assessment, asked: DeskQuery) -> tuple[SupposedRow | None, str]:
-    """The answer with an announced part as typed, or what is wrong with it."""
-    if not asked.suppose or asked.like is None:
-        return None, ""
-    try:
-        faster = float((asked.faster or "0").replace(",", "."))
-        one = announced(catalogue, now.brief, now.build, asked.like, faster, to_minor(asked.price or "", "The expected price"))
-    except ValueError:
-        return None, f"“{asked.faster}” is no number of per cent: enter one such as 15."
-    except WattmetronError as problem:
-        return None, str(problem)
-    then = one.assessment
-    if then is None:
-        return SupposedRow(one.words, "", "", "nothing fits within the budget", ""), ""
-    parts = listed([part.name for kind in one.changed for part in then.machine.of(kind)])
-    return SupposedRow(one.words, money(then.spent_minor, now.currency), f"{then.met} of {len(then.counted)}", parts or "the same parts", ""), ""
-
-
-def _supposed(catalogue: Catalogue, now: Assessment, trial: Callable[[Build], str]) -> Iterator[SupposedRow]:
-    today, found = what_if(catalogue, now.brief, now.build)
-    if today is not None:
-        yield SupposedRow("as it is today", money(today.spent_minor, now.currency), f"{today.met} of {len(today.counted)}", "", trial(today.build))
-    for one in found:
-        then = one.assessment
-        if then is None:
-            yield SupposedRow(one.words, "", "", "nothing fits within the budget", "")
-            continue
-        parts = listed([part.name for kind in one.changed for part in then.machine.of(kind)])
-        yield SupposedRow(one.words, money(then.spent_minor, now.currency), f"{then.met} of {len(then.counted)}", parts or "the same parts", trial(then.build))
 
 
 def _trim(catalogue: Catalogue, subject: Assessment, trial: Callable[[Build], str]) -> tuple[str, str]:

@@ -1,5 +1,6 @@
 """What the address of a brief's page says: view, tried build, swap, proposal, working, game beside it."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Literal
 from urllib.parse import urlencode
@@ -11,6 +12,8 @@ from wattmetron.core.parts import ALL_KINDS, FURTHER_KINDS, KINDS, Kind
 
 ViewName = Literal["brief", "frames", "balance", "fit"]
 VIEWS: tuple[ViewName, ...] = ("brief", "frames", "balance", "fit")
+Link = Callable[..., str]
+"""Makes an address of the page with some of it changed."""
 AIM_WORDS: dict[str, Aim] = {"most": "most frames", "least": "least money"}
 
 

@@ -1,0 +1,82 @@
+"""What wishes cost, what if, an announced part, years to keep: as rows."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from wattmetron.core.briefs import Build
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import WattmetronError
+from wattmetron.core.money import to_minor
+from wattmetron.services.assess import Assessment
+from wattmetron.services.what_if import announced, what_if
+from wattmetron.services.wish_costs import wish_costs
+from wattmetron.services.wish_words import wish_words
+from wattmetron.services.words import KIND_WORDS, THIN, listed, money, money_change
+from wattmetron.services.years import years_kept
+from wattmetron.web.views.query import DeskQuery
+
+
+@dataclass(frozen=True, slots=True)
+class SupposedRow:
+    """A supposition, what its answer costs and meets, and what differs."""
+
+    words: str
+    cost: str
+    met: str
+    change: str
+    url: str
+
+
+def years_rows(catalogue: Catalogue, subject: Assessment) -> Iterator[tuple[str, str, str, str]]:
+    """Each year with what is met, what is lost, and the next step where something is lost first."""
+    for one in years_kept(catalogue, subject):
+        steps = [
+            f"another {KIND_WORDS[step.kind]}: {step.part.name}, {money(step.cost_minor, subject.currency)}" if step.part else f"no other {KIND_WORDS[step.kind]} alone"
+            for step in one.steps
+        ]
+        name = "today" if not one.year else f"in {one.year} {'year' if one.year == 1 else 'years'}"
+        yield name, f"{one.met} of {len(subject.counted)}", listed(list(one.lost)) or "none", "; ".join(steps)
+
+
+def wishes_rows(catalogue: Catalogue, now: Assessment) -> Iterator[tuple[str, str, str, str]]:
+    """Each wish with what it costs in money, frames and targets."""
+    names = {part_id: part.name for part_id, part in catalogue.parts.items()}
+    for one in wish_costs(catalogue, now.brief, now.build):
+        words = wish_words(now.brief, one.wish, now.currency, names)
+        if one.cost_minor is None or one.frames_lost is None or one.weight_lost is None:
+            yield words, "", "", "stands in the way of any answer" if one.nothing_with_it else "no answer either way"
+            continue
+        frames = "none" if abs(one.frames_lost) < 0.0005 else f"{100 * one.frames_lost:.1f}{THIN}%"
+        weight = f"{one.weight_lost} of the weight unmet because of it" if one.weight_lost > 0 else "no target"
+        yield words, money_change(one.cost_minor, now.currency), frames, weight
+
+
+def announced_row(catalogue: Catalogue, now: Assessment, asked: DeskQuery) -> tuple[SupposedRow | None, str]:
+    """The answer with an announced part as typed, or what is wrong with it."""
+    if not asked.suppose or asked.like is None:
+        return None, ""
+    try:
+        faster = float((asked.faster or "0").replace(",", "."))
+        one = announced(catalogue, now.brief, now.build, asked.like, faster, to_minor(asked.price or "", "The expected price"))
+    except ValueError:
+        return None, f"“{asked.faster}” is no number of per cent: enter one such as 15."
+    except WattmetronError as problem:
+        return None, str(problem)
+    then = one.assessment
+    if then is None:
+        return SupposedRow(one.words, "", "", "nothing fits within the budget", ""), ""
+    parts = listed([part.name for kind in one.changed for part in then.machine.of(kind)])
+    return SupposedRow(one.words, money(then.spent_minor, now.currency), f"{then.met} of {len(then.counted)}", parts or "the same parts", ""), ""
+
+
+def supposed_rows(catalogue: Catalogue, now: Assessment, trial: Callable[[Build], str]) -> Iterator[SupposedRow]:
+    today, found = what_if(catalogue, now.brief, now.build)
+    if today is not None:
+        yield SupposedRow("as it is today", money(today.spent_minor, now.currency), f"{today.met} of {len(today.counted)}", "", trial(today.build))
+    for one in found:
+        then = one.assessment
+        if then is None:
+            yield SupposedRow(one.words, "", "", "nothing fits within the budget", "")
+            continue
+        parts = listed([part.name for kind in one.changed for part in then.machine.of(kind)])
+        yield SupposedRow(one.words, money(then.spent_minor, now.currency), f"{then.met} of {len(then.counted)}", parts or "the same parts", trial(then.build))
