@@ -17,7 +17,7 @@ from wattmetron.core.power.draw import draw
 from wattmetron.core.power.tuning import run_at
 from wattmetron.demo import generate
 from wattmetron.formats.brief_file import build_file, build_from
-from wattmetron.services.assess import assess
+from wattmetron.services.assess import assess, remaining
 from wattmetron.services.balance_words import while_working
 from wattmetron.services.proposals import kept_parts
 from wattmetron.web.views.query import decode_build, encode_build
@@ -138,3 +138,10 @@ def test_other_work_sets_floors_and_takes_frames_by_hand():
     said = while_working(WORLD, assess(WORLD, working, found.build))
     assert said.startswith("With streaming beside the game: ") and "instead of" in said
     assert while_working(WORLD, assess(WORLD, BRIEF, found.build)) == ""
+
+
+def test_what_is_missing_costs_the_same_beside_a_second_card():
+    """The search takes one card; the second stays in the build and is not counted as part of the rest."""
+    one, two = (assess(WORLD, BRIEF, build.without("case", build.case)) for build in (BUILD, PAIR))
+    alone, both = remaining(WORLD, one), remaining(WORLD, two)
+    assert alone.least_minor == both.least_minor > 0 and both.build.second_card == PAIR.second_card

@@ -294,7 +294,9 @@ def _remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining:
     answer = cheapest_fit(catalogue, known_brief(catalogue, assessment.brief), known_build(catalogue, assessment.build))
     if answer.build is None or answer.cost_minor >= NEVER:
         return Remaining(assessment.missing, None, None)
-    return Remaining(assessment.missing, max(0, answer.cost_minor - assessment.machine_minor), answer.build)
+    second = sum(line.cost_minor for line in [one for one in assessment.lines if one.kind == "graphics"][1:])
+    least = max(0, answer.cost_minor - (assessment.machine_minor - second))
+    return Remaining(assessment.missing, least, replace(answer.build, second_card=assessment.build.second_card))
 
 
 def finding_remedies(catalogue: Catalogue, assessment: Assessment, finding: Finding) -> tuple[Remedy, ...]:

@@ -6,7 +6,7 @@ soon as their bound is no better than what something cheaper reaches.
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
@@ -197,9 +197,3 @@ def _outermost(cost: Ints, bound: Ints, size: int) -> Ints:
         count += int(outer.sum())
         left = left[~outer]
     return np.concatenate(taken)
-
-
-def limited(found: Frontier, most: int) -> Frontier:
-    """The part of a frontier within a cost."""
-    count = int(np.searchsorted(found.stairs.cost, most, side="right"))
-    return replace(found, steps=found.steps[:count], gains=found.gains[:count], stairs=Staircase(found.stairs.cost[:count], found.stairs.rank[:count]))
