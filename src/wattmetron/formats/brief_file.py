@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from wattmetron.core.briefs import Brief, Build, Display, Extra, Sureness, Target, check_brief
 from wattmetron.core.briefs.brief import Clocks, Measure
 from wattmetron.core.briefs.build import SetAside, StandIn
+from wattmetron.core.briefs.preferences import Preference, Preferred
 from wattmetron.core.briefs.work import WorkName
 from wattmetron.core.errors import BuildError
 from wattmetron.core.games import PresetName
@@ -71,6 +72,20 @@ class ExtraFile(_Strict):
     in_budget: bool = Field(True, description="Whether the budget pays for it")
 
 
+class MakerFile(_Strict):
+    """A maker to buy a kind of part from."""
+
+    kind: Kind = Field(description="Kind of part")
+    maker: Text = Field(description="Maker")
+
+
+class PreferenceFile(_Strict):
+    """A wish that is granted where it costs little."""
+
+    wish: Preferred = Field(description="What is preferred")
+    value: Text = Field("", description="The colour, the limit, the floor, or kind and maker as in “graphics: …”; none for wireless")
+
+
 class BriefFile(_Strict):
     """A brief: everything that was asked for."""
 
@@ -105,6 +120,9 @@ class BriefFile(_Strict):
     years: int = Field(0, description="Years for which the machine is to be kept; 0: not asked")
     growth_percent: float = Field(12.0, description="Assumed growth of the games' work, % a year")
     seats: int = Field(1, description="Identical machines; the budget is of one of them")
+    only_of: list[MakerFile] = Field(default_factory=list, max_length=40, description="By kind of part the makers to buy from; a kind that is not named is open")
+    preferences: list[PreferenceFile] = Field(default_factory=list, max_length=10, description="Wishes granted in this order where they cost little")
+    preference_up_to: Amount | None = Field(None, description="Most that each preference may cost; null: a twentieth of the budget")
     extras: list[ExtraFile] = Field(default_factory=list)
     notes: Annotated[str, Field(max_length=4000)] = ""
     system: Text = Field("", description="Operating system that will run, as published lists name it")
@@ -182,6 +200,9 @@ def brief_from(file: BriefFile) -> Brief:
         years=file.years,
         seats=file.seats,
         growth_percent=file.growth_percent,
+        only_of=tuple((one.kind, one.maker.strip()) for one in file.only_of),
+        preferences=tuple(dict.fromkeys(Preference(one.wish, one.value.strip()) for one in file.preferences)),
+        preference_minor=None if file.preference_up_to is None else to_minor(file.preference_up_to),
         extras=tuple(
             Extra(name=one.name, minor=to_minor(one.amount), in_budget=one.in_budget) for one in file.extras
         ),
@@ -247,6 +268,9 @@ def brief_file(brief: Brief) -> BriefFile:
         years=brief.years,
         seats=brief.seats,
         growth_percent=brief.growth_percent,
+        only_of=[MakerFile(kind=kind, maker=maker) for kind, maker in brief.only_of],
+        preferences=[PreferenceFile(wish=one.wish, value=one.value) for one in brief.preferences],
+        preference_up_to=None if brief.preference_minor is None else to_decimal(brief.preference_minor),
         extras=[
             ExtraFile(name=one.name, amount=to_decimal(one.minor), in_budget=one.in_budget) for one in brief.extras
         ],

@@ -20,10 +20,10 @@ from wattmetron.core.fit.waste import weighed
 from wattmetron.core.fit.wishes import Wishes, wishes_of
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import KINDS, Kind, Part, judge
+from wattmetron.core.parts import KINDS, Kind, Part, judge, kind_of
 from wattmetron.core.power.draw import Draw, draw, needed_supply_w
 from wattmetron.core.prices.offers import Offer
-from wattmetron.services.words import listed, money
+from wattmetron.services.words import KIND_WORDS, listed, money
 
 T = TypeVar("T")
 
@@ -269,6 +269,9 @@ def _barred(rule: PersonalRule, brief: Brief, part: Part, cost_minor: int, curre
             return f"The brief excludes {name}."
         case "maker":
             return f"The brief excludes parts of {part.maker}: {name} is one."
+        case "other maker":
+            kind = kind_of(part)
+            return f"{name} is of {part.maker}; the brief wants {KIND_WORDS[kind]} of {listed([maker for own, maker in brief.only_of if own == kind])}."
         case "colour":
             return f"{name} is {part.colour}; the brief wants {brief.colour}."
         case "noise":

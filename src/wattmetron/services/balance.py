@@ -11,6 +11,7 @@ from wattmetron.core.balance.cuts import Cut, cuts, free_money
 from wattmetron.core.balance.frontier import Frontier, frontier
 from wattmetron.core.balance.hunt import Winner
 from wattmetron.core.balance.pairs import Cell, PairsMap, cells_of, pairs_map
+from wattmetron.core.balance.preferences import Granted
 from wattmetron.core.balance.scene import scenes_for
 from wattmetron.core.balance.search import BAND
 from wattmetron.core.balance.settle import settle
@@ -19,6 +20,7 @@ from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.parts import KINDS, Kind, Part
 from wattmetron.services.assess import Assessment, assess, known_brief, known_build, remembered
+from wattmetron.services.preferences import settled
 from wattmetron.services.proposals import kept_parts
 
 MORE_MONEY = (-10_000, -5_000, -2_500, 2_500, 5_000, 10_000)
@@ -29,7 +31,7 @@ KNEE_GAIN, KNEE_BUDGET = 10_000, 0.02
 @dataclass(frozen=True)
 class Tables:
     """The exact tables of a question: frontier and map, the budget for the eight kinds, what is paid besides, the parts
-    that stay; all costs in minor units.
+    that stay; all costs in minor units. The brief has its granted preferences as floors; ``preferences`` says which.
     """
 
     catalogue: Catalogue
@@ -38,6 +40,7 @@ class Tables:
     frontier: Frontier
     budget: int
     besides: int
+    preferences: tuple[Granted, ...] = ()
 
     def build_at(self, step: Winner) -> Build:
         """The complete build of a step or a cell."""
@@ -72,14 +75,14 @@ def tables(catalogue: Catalogue, brief: Brief, build: Build) -> Tables:
     """The tables around the kept parts of a build, kept for as long as neither changes."""
     brief = known_brief(catalogue, brief)
     kept = kept_parts(known_build(catalogue, build))
-    return remembered(catalogue, ("balance", brief, kept), lambda: _tables(catalogue, brief, kept))
+    return remembered(catalogue, ("balance", brief, kept), lambda: _tables(catalogue, *settled(catalogue, brief, kept), kept))
 
 
-def _tables(catalogue: Catalogue, brief: Brief, kept: Build) -> Tables:
+def _tables(catalogue: Catalogue, brief: Brief, preferences: tuple[Granted, ...], kept: Build) -> Tables:
     besides = besides_minor(catalogue, brief, kept)
     budget = brief.budget_high_minor - besides
     most = min(NEVER - 1, max(FRONTIER_SHARE * budget, budget + max(MORE_MONEY)))
-    return Tables(catalogue, brief, kept, frontier(scenes_for(catalogue, brief, kept), most), budget, besides)
+    return Tables(catalogue, brief, kept, frontier(scenes_for(catalogue, brief, kept), most), budget, besides, preferences)
 
 
 def map_of(found: Tables, shown: tuple[Part, ...]) -> PairsMap:

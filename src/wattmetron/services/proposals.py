@@ -10,6 +10,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.games import PRESETS
 from wattmetron.core.parts import KINDS, Kind
 from wattmetron.services.assess import Assessment, assess, known_brief, known_build
+from wattmetron.services.preferences import preference_lines, settled
 from wattmetron.services.wish_words import wish_words
 from wattmetron.services.words import KIND_WORDS, listed, money, resolution
 
@@ -60,15 +61,16 @@ def answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer
     """Propose the rest around the kept parts of a build and explain the answer."""
     brief = known_brief(catalogue, brief)
     kept = kept_parts(known_build(catalogue, build))
-    proposal = propose(catalogue, brief, aim, kept)
+    asked, preferences = settled(catalogue, brief, kept, aim)
+    proposal = propose(catalogue, asked, aim, kept)
     if proposal.build is None:
-        return _no_answer(catalogue, brief, kept, proposal)
-    assessment = assess(catalogue, brief, proposal.build)
+        return _no_answer(catalogue, asked, kept, proposal)
+    assessment = assess(catalogue, asked, proposal.build)
     return Answer(
         proposal,
         assessment,
         _headline(proposal, assessment),
-        _account(proposal, assessment),
+        (*_account(proposal, assessment), *preference_lines(brief, preferences, assessment.currency)),
         _reasons(catalogue, assessment),
         (),
     )

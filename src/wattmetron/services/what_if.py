@@ -12,6 +12,7 @@ from wattmetron.core.parts import KINDS, Graphics, Kind, Processor, kind_of
 from wattmetron.core.power.tuning import Change, card_at, chip_at
 from wattmetron.core.prices.offers import Offer
 from wattmetron.services.assess import Assessment, assess, known_brief, known_build, remembered
+from wattmetron.services.preferences import settled
 from wattmetron.services.proposals import kept_parts
 from wattmetron.services.words import money
 
@@ -47,8 +48,9 @@ def _what_if(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[Assessme
 
 
 def _answer(catalogue: Catalogue, brief: Brief, kept: Build) -> Assessment | None:
-    build = propose(catalogue, brief, "most frames", kept).build
-    return None if build is None else assess(catalogue, brief, build)
+    asked, _ = settled(catalogue, brief, kept)
+    build = propose(catalogue, asked, "most frames", kept).build
+    return None if build is None else assess(catalogue, asked, build)
 
 
 def _suppositions(catalogue: Catalogue, brief: Brief, kept: Build, today: Assessment | None) -> list[tuple[str, Catalogue, Brief]]:

@@ -2,7 +2,7 @@
 
 from wattmetron.core.balance.conflict import Wish
 from wattmetron.core.briefs import Brief
-from wattmetron.services.words import THIN, listed, money
+from wattmetron.services.words import KIND_WORDS, THIN, listed, money
 
 
 def wish_words(brief: Brief, wish: Wish, currency: str, part_names: dict[str, str] | None = None) -> str:
@@ -21,6 +21,10 @@ def wish_words(brief: Brief, wish: Wish, currency: str, part_names: dict[str, st
             return f"supply headroom of {value}{THIN}%"
         case "no_makers":
             return f"nothing of {listed(list(value))}"
+        case "only_of":
+            return "; ".join(f"{KIND_WORDS[kind]} of {maker}" for kind, maker in value)
+        case "wireless":
+            return "wireless"
         case "banned":
             return f"without {listed([(part_names or {}).get(one, one) for one in value][:4])}"
         case "colour":

@@ -26,6 +26,7 @@ WISHES: tuple[Wish, ...] = (
     Wish("supply headroom", "headroom_percent", 100),
     Wish("excluded makers", "no_makers", ()),
     Wish("excluded parts", "banned", ()),
+    Wish("makers to buy from", "only_of", ()),
     Wish("colour", "colour", ""),
     Wish("limit of noise", "noise_limit_dba", None),
     Wish("largest case", "volume_limit_l", None),

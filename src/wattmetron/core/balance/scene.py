@@ -188,7 +188,7 @@ _RECENT: list[tuple[Catalogue, Brief, Build, bool, list[Scene]]] = []
 
 def scenes_for(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: bool = True) -> list[Scene]:
     """``make_scenes``, kept for the last few questions: another budget or aim asks the same scenes."""
-    asked = replace(brief, name="", notes="", budget_low_minor=0, budget_high_minor=0, extras=(), system="")
+    asked = replace(brief, name="", notes="", budget_low_minor=0, budget_high_minor=0, extras=(), system="", preferences=())
     for one in _RECENT:
         if one[0] is catalogue and one[1:4] == (asked, kept, with_targets):
             return one[4]

@@ -1,10 +1,18 @@
 """A brief: budget, region, display, sureness, targets and personal rules."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Literal
 
+from wattmetron.core.briefs.preferences import (
+    FIELDS,
+    MOST_PREFERENCES,
+    PREFERRED,
+    Preference,
+    read,
+    stricter,
+)
 from wattmetron.core.briefs.work import WORKS, WorkName
 from wattmetron.core.errors import BriefError
 from wattmetron.core.games import PRESETS, PresetName
@@ -63,7 +71,8 @@ class Extra:
 class Brief:
     """Everything that was asked for. Money is in minor units of the region's currency; the budget is of one of
     ``seats`` identical machines; ``system`` is the
-    operating system that will run, as published lists name it.
+    operating system that will run, as published lists name it. ``only_of`` names makers to buy from by kind;
+    each of ``preferences`` may cost up to ``preference_minor``, None: a share of the budget.
     """
 
     name: str
@@ -100,6 +109,9 @@ class Brief:
     years: int = 0
     growth_percent: float = 12.0
     seats: int = 1
+    only_of: tuple[tuple[Kind, str], ...] = ()
+    preferences: tuple[Preference, ...] = ()
+    preference_minor: int | None = None
 
     @property
     def chance(self) -> float:
@@ -114,6 +126,13 @@ class Brief:
     def counted_targets(self) -> tuple[Target, ...]:
         """Targets that count: weight above zero."""
         return tuple(target for target in self.targets if target.weight > 0)
+
+
+def insisting(brief: Brief, preference: Preference) -> Brief:
+    """The brief with a preference as a floor; raises BriefError where its value cannot be read."""
+    field = FIELDS[preference.wish]
+    held = replace(brief, preferences=tuple(one for one in brief.preferences if one != preference))
+    return replace(held, **{field: stricter(field, getattr(brief, field), read(preference))})
 
 
 def check_brief(brief: Brief) -> None:
@@ -168,6 +187,16 @@ def _check_rules(brief: Brief) -> None:
         raise BriefError(f"The other work is “{listed_words(brief.work)}”: choose from {listed_words(WORKS)}.")
     if len(brief.banned) > 200 or len(brief.no_makers) > 100:
         raise BriefError("The brief excludes more than 200 parts or 100 makers: keep those that matter.")
+    if len(brief.only_of) > 40 or any(kind not in KINDS or not maker.strip() for kind, maker in brief.only_of):
+        raise BriefError("Makers to buy from are given by kind of part, 40 at most: name kind and maker of each.")
+    if len(brief.preferences) > MOST_PREFERENCES:
+        raise BriefError(f"The brief has more than {MOST_PREFERENCES} preferences: keep those that matter.")
+    if brief.preference_minor is not None and not 0 <= brief.preference_minor <= 1_000_000_000:
+        raise BriefError("What a preference may cost must lie within 0–10,000,000: enter such an amount or leave it empty.")
+    for one in brief.preferences:
+        if one.wish not in PREFERRED:
+            raise BriefError(f"The preference “{one.wish}” is not known: choose from {listed_words(PREFERRED)}.")
+        check_brief(insisting(replace(brief, preferences=()), one))
 
 
 def _check_display(display: Display) -> None:

@@ -14,10 +14,11 @@ from wattmetron.core.parts import (
     Part,
     Processor,
     WirelessAdapter,
+    kind_of,
     trust_of,
 )
 
-PersonalRule = Literal["part price cap", "trust floor", "banned part", "maker", "colour", "noise", "size", "wireless", "tuned clocks", "other work"]
+PersonalRule = Literal["part price cap", "trust floor", "banned part", "maker", "other maker", "colour", "noise", "size", "wireless", "tuned clocks", "other work"]
 
 
 def bars(brief: Brief, part: Part, cost_minor: int, stays: tuple[Part, ...] = ()) -> Iterator[PersonalRule]:
@@ -32,6 +33,8 @@ def bars(brief: Brief, part: Part, cost_minor: int, stays: tuple[Part, ...] = ()
         yield "banned part"
     if part.maker in brief.no_makers:
         yield "maker"
+    if any(kind == kind_of(part) for kind, _ in brief.only_of) and (kind_of(part), part.maker) not in brief.only_of:
+        yield "other maker"
     if brief.colour and part.colour and part.colour != brief.colour:
         yield "colour"
     yield from _of_kind(brief, part, stays)

@@ -16,6 +16,7 @@ from wattmetron.core.parts import Kind
 from wattmetron.services import edits
 from wattmetron.services.games import tier_targets
 from wattmetron.services.plans import Plan
+from wattmetron.services.preference_edits import buy_from_anyone, prefer
 from wattmetron.services.publishing import game_state
 from wattmetron.store.briefs import ConflictError, NothingToUndoError
 from wattmetron.web.pages import page
@@ -206,6 +207,8 @@ def _aside(plan: Plan, form: dict[str, str], catalogue: Catalogue) -> tuple[Plan
 
 
 _route("exclude", edits.exclude)
+_route("prefer", prefer)
+_route("any-maker", buy_from_anyone)
 _route("stand-in", edits.stand_in)
 _route("adopt", _adopt)
 _route("aside", _aside)

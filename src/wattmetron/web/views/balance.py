@@ -23,6 +23,7 @@ from wattmetron.services.balance import (
     trimmed,
 )
 from wattmetron.services.balance_words import account, limit_rows
+from wattmetron.services.preferences import preference_lines
 from wattmetron.services.price_limits import SIDES, PriceLimits, price_limits
 from wattmetron.services.swaps import traits
 from wattmetron.services.words import KIND_WORDS, THIN, listed, money, money_change, percent
@@ -102,6 +103,7 @@ class BalanceView:
     ask_prices: str
     wishes: tuple[tuple[str, str, str, str], ...] | None
     ask_wishes: str
+    preferences: tuple[str, ...]
     supposed: tuple[SupposedRow, ...] | None
     ask_supposed: str
     announced: tuple[SupposedRow | None, str]
@@ -143,6 +145,7 @@ def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None
         link(limits=True),
         tuple(wishes_rows(catalogue, now)) if asked.wishes else None,
         link(wishes=True),
+        tuple(preference_lines(now.brief, found.preferences, now.currency)),
         tuple(supposed_rows(catalogue, now, trial)) if asked.suppose else None,
         link(suppose=True),
         announced_row(catalogue, now, asked),

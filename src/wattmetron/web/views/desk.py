@@ -4,14 +4,12 @@ from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 
 from wattmetron.core.briefs import Brief, Build
-from wattmetron.core.briefs.brief import CLOCKS
-from wattmetron.core.briefs.work import WORKS
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.equals import Use
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.fit import Finding
 from wattmetron.core.fit.remedies import Remedy
-from wattmetron.core.parts import ALL_KINDS, FURTHER_KINDS, KIND_PLURALS, TRUST_FLOORS, Kind, Part
+from wattmetron.core.parts import ALL_KINDS, Kind
 from wattmetron.services.assess import Assessment, assess, finding_remedies, known_build, remaining
 from wattmetron.services.balance import cell_of, tables
 from wattmetron.services.contenders import machine_contender
@@ -24,6 +22,7 @@ from wattmetron.services.trust_costs import trust_costs
 from wattmetron.services.words import KIND_WORDS, listed, money, money_change
 from wattmetron.services.workshop import Opened
 from wattmetron.web.views.balance import BalanceView, balance_view
+from wattmetron.web.views.brief_choices import Choices
 from wattmetron.web.views.build import BuildView, build_view
 from wattmetron.web.views.equals import EqualsView, equals_view
 from wattmetron.web.views.fit import FitView, fit_view
@@ -106,38 +105,8 @@ class Desk:
         return FIGURE_NAMES
 
     @property
-    def ownable(self) -> list[tuple[str, tuple[Part, ...]]]:
-        return [(KIND_WORDS[kind], parts) for kind, parts in self.catalogue.by_kind.items()]
-
-    @property
-    def further(self) -> list[tuple[Kind, str]]:
-        """Kinds that may be outside the budget."""
-        return [(kind, KIND_PLURALS[kind]) for kind in FURTHER_KINDS]
-
-    @property
-    def trust_floors(self) -> tuple[str, ...]:
-        return tuple(TRUST_FLOORS)
-
-    @property
-    def systems(self) -> list[str]:
-        """Operating systems that published lists name."""
-        return sorted({tier.system for one in self.catalogue.published.values() for tier in one.tiers if tier.system})
-
-    @property
-    def works(self) -> tuple[str, ...]:
-        return tuple(WORKS)
-
-    @property
-    def clocks(self) -> tuple[str, ...]:
-        return CLOCKS
-
-    @property
-    def colours(self) -> list[str]:
-        return sorted({part.colour for part in self.catalogue.parts.values() if part.colour})
-
-    @property
-    def makers(self) -> list[str]:
-        return sorted({part.maker for part in self.catalogue.parts.values()})
+    def choices(self) -> Choices:
+        return Choices(self.catalogue, self.brief, self.now.currency)
 
     @property
     def base(self) -> str:

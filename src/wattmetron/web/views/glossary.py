@@ -23,6 +23,11 @@ GLOSSARY: dict[str, tuple[str, str]] = {
         "sureness",
         "The chance with which a target has to be reached to count as met: 50, 80 or 95 %. Proposals use it too.",
     ),
+    "preference": (
+        "preference",
+        "Granted in this order where the answer with it meets as much, loses at most 2 % of the frames and costs no more than stated. "
+        "What is insisted on, here or above, always holds.",
+    ),
     "trust": (
         "trust in parts",
         "From warranty, reviews, protections and tests: proven, plain, unknown or doubtful. Nothing below the floor is proposed.",
