@@ -104,6 +104,7 @@ def may_be_bought(brief, part, cost, stays):
         and trust_of(part) in TRUST_FLOORS[brief.trust_floor]
         and part.id not in brief.banned
         and part.maker not in brief.no_makers
+        and part.maker in ([maker for own, maker in brief.only_of if own == kind] or [part.maker])
         and part.colour in ("", brief.colour or part.colour)
         and not (kind == "cooler" and (part.noise_dba or 0) > (brief.noise_limit_dba or 999))
         and not (kind == "case" and part.volume_l > (brief.volume_limit_l or 999))

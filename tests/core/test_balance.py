@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from tests.core.brute import answer, every_build
+from tests.core.brute import answer, every_build, may_be_bought
 from tests.core.questions import ids_of, known, question
 from wattmetron.core.balance import AIMS, cheapest_fit, propose
 from wattmetron.core.balance.conflict import conflict, wishes_held, without
@@ -13,11 +13,13 @@ from wattmetron.core.balance.cuts import cuts, free_money
 from wattmetron.core.balance.frontier import frontier
 from wattmetron.core.balance.limits import price_limit
 from wattmetron.core.balance.pairs import pairs_map
+from wattmetron.core.balance.preferences import grant
 from wattmetron.core.balance.scene import scenes_for
 from wattmetron.core.balance.search import BAND
 from wattmetron.core.balance.settle import settle
 from wattmetron.core.balance.split import split
-from wattmetron.core.briefs import Build
+from wattmetron.core.briefs import Build, insisting
+from wattmetron.core.briefs.preferences import Preference
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.parts import KINDS
 
@@ -233,6 +235,42 @@ def test_money_that_buys_no_frames(first):
         for kind, one in free_money(got).items():
             assert one.saves_minor == max(other.saves_minor for other in got if other.kind == kind and other.free)
     assert seen > 5
+
+
+@CHUNKS
+def test_preferences_are_granted_one_by_one_where_they_cost_little(first):
+    """Each against the best of the builds that also grant those before it; floors of single parts, so filters of the same builds."""
+    granted = refused = 0
+    for seed, catalogue, brief, kept, found in questions(first):
+        if brief.owned or not kept.empty:
+            continue
+        budget, case = brief.budget_high_minor - brief.extras_minor, catalogue.by_kind["case"][seed % 3]
+        preferences = (
+            Preference("maker", f"graphics: {catalogue.by_kind['graphics'][seed % 3].maker}"),
+            Preference("volume_limit_l", f"{case.volume_l:g}"),
+            Preference("noise_limit_dba", "27"),
+            Preference("trust_floor", "proven only"),
+        )
+        asked = replace(brief, preferences=preferences, preference_minor=(0, 1500, 9000)[seed % 3])
+
+        def best(floor, found=found, budget=budget, catalogue=catalogue):
+            parts = lambda one: [catalogue.part(part_id) for part_id in (*one.ids[:4], *one.ids[4], *one.ids[5:]) if part_id]  # noqa: E731
+            able = [one for one in found if all(may_be_bought(floor, part, 0, ()) for part in parts(one))]
+            return answer(able, "most frames", 0, budget, BAND)
+
+        held, now, wanted = brief, best(brief), []
+        for one in preferences:
+            then = best(insisting(held, one))
+            ok = now is not None and then is not None and then.cost - now.cost <= asked.preference_minor and then.met >= now.met and then.gain >= now.gain - BAND
+            wanted.append((ok, None if now is None or then is None else then.cost - now.cost))
+            if ok:
+                held, now = insisting(held, one), then
+        settled, got = grant(catalogue, asked, kept)
+        assert [(one.granted, one.cost_minor) for one in got] == wanted, seed
+        assert replace(settled, preference_minor=None) == held, seed
+        granted += sum(ok for ok, _ in wanted)
+        refused += sum(not ok and cost is not None for ok, cost in wanted)
+    assert granted > 1 and granted + refused > 3
 
 
 def test_a_conflict_has_no_wish_to_spare():

@@ -107,6 +107,7 @@ def test_each_rule_about_single_parts_bars_past_its_limit():
         ("part price cap", case, 101, {"part_cap_minor": 100}, {"part_cap_minor": 101}, ()),
         ("banned part", case, 1, {"banned": (case.id,)}, {"banned": (cooler.id,)}, ()),
         ("maker", case, 1, {"no_makers": (case.maker,)}, {"no_makers": (board.maker,)}, ()),
+        ("other maker", case, 1, {"only_of": (("case", "Nobody"),)}, {"only_of": (("case", case.maker), ("cooler", "Nobody"))}, ()),
         ("colour", case, 1, {"colour": "black"}, {"colour": "white"}, ()),
         ("noise", cooler, 1, {"noise_limit_dba": 27.5}, {"noise_limit_dba": 28.0}, ()),
         ("size", case, 1, {"volume_limit_l": case.volume_l - 0.5}, {"volume_limit_l": case.volume_l}, ()),

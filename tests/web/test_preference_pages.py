@@ -1,0 +1,61 @@
+"""Preferences as pages: added, refused in words, granted with a price, insisted on, let go and undone."""
+
+import html
+import re
+
+import pytest
+
+from tests.web.conftest import HTMX, form
+
+
+def post(client, workshop, **fields):
+    return html.unescape(client.post("/briefs/1/prefer", data=form(workshop, 1, view="brief") | fields, headers=HTMX).text)
+
+
+def test_a_preference_is_granted_with_its_price_insisted_on_and_let_go(client, workshop):
+    bare = client.get("/briefs/1/balance").text
+    assert "Preferred" not in bare[bare.index('id="wishes"') :]
+    said = post(client, workshop, act="add", wish="colour", value="white")
+    assert "colour white" in said and workshop.open(1).plan.brief.colour == ""
+    post(client, workshop, act="add", wish="wireless", value="")
+    post(client, workshop, act="add", wish="maker", value="graphics card: Pellworth")
+    balance = html.unescape(client.get("/briefs/1/balance").text)
+    lines = re.findall(r"Preferred (and granted|but not granted): ([^;]*); it costs ([^.<]*)", balance)
+    assert [words for _, words, _ in lines] == ["colour white", "wireless", "graphics card of Pellworth"]
+    proposed = html.unescape(client.get("/briefs/1/brief?propose=most").text)
+    assert all(words in proposed for _, words, _ in lines)
+    dear = [cost for how, _, cost in lines if how == "and granted" and cost.startswith("EUR")]
+    assert dear, "one of them costs money here"
+    post(client, workshop, act="limit", up_to="0")
+    assert re.search(r"Preferred but not granted: [^;]*; it costs EUR", client.get("/briefs/1/balance").text.replace("\u00a0", " "))
+    post(client, workshop, act="insist", place="0")
+    brief = workshop.open(1).plan.brief
+    assert brief.colour == "white" and [one.wish for one in brief.preferences] == ["wireless", "maker"]
+    post(client, workshop, act="insist", place="1")
+    assert workshop.open(1).plan.brief.only_of == (("graphics", "Pellworth"),)
+    client.post("/briefs/1/any-maker", data=form(workshop, 1, view="brief") | {"kind": "graphics"}, headers=HTMX)
+    post(client, workshop, act="drop", place="0")
+    brief = workshop.open(1).plan.brief
+    assert brief.only_of == () and brief.preferences == ()
+    client.post("/briefs/1/undo", data=form(workshop), headers=HTMX)
+    assert [one.wish for one in workshop.open(1).plan.brief.preferences] == ["wireless"]
+
+
+@pytest.mark.parametrize(
+    ("fields", "said"),
+    [
+        ({"act": "add", "wish": "colour", "value": ""}, "names none: enter one, such as white"),
+        ({"act": "add", "wish": "noise_limit_dba", "value": "quiet"}, "a quiet cooler is “quiet”: enter a number above 0"),
+        ({"act": "add", "wish": "noise_limit_dba", "value": "3"}, "must lie within 10–90 dB(A)"),
+        ({"act": "add", "wish": "maker", "value": "Pellworth"}, "write kind and maker"),
+        ({"act": "add", "wish": "maker", "value": "graphics: Nobody"}, "no graphics card of “Nobody”"),
+        ({"act": "add", "wish": "glow", "value": "1"}, "“glow” is not known"),
+        ({"act": "add", "wish": "trust_floor", "value": "some"}, "choose one of anything"),
+        ({"act": "limit", "up_to": "much"}, "What a preference may cost"),
+        ({"act": "insist", "place": "7"}, "no longer there: load the page again"),
+    ],
+)
+def test_a_preference_that_cannot_be_is_refused_and_nothing_changes(client, workshop, fields, said):
+    before = workshop.open(1).plan
+    assert said in post(client, workshop, **fields)
+    assert workshop.open(1).plan == before
