@@ -9,15 +9,17 @@ import pytest
 from tests.web.conftest import HTMX, form
 from wattmetron.core.balance import propose
 from wattmetron.core.errors import BriefError
+from wattmetron.core.fit import blocks
 from wattmetron.core.frames.estimate import estimate
+from wattmetron.core.parts import kind_of
 from wattmetron.services.assess import assess
-from wattmetron.services.balance import idle_money, split_of, tables, trimmed
+from wattmetron.services.balance import bought_for_years, cuts_of, idle_money, split_of, tables, trimmed
 from wattmetron.services.budget_steps import budget_steps, check_budgets, usual_budgets
 from wattmetron.services.price_limits import price_limits
 from wattmetron.services.proposals import answer
 from wattmetron.services.what_if import announced, repriced, what_if
 from wattmetron.services.wish_costs import wish_costs
-from wattmetron.services.years import asking_more, years_kept
+from wattmetron.services.years import SIDES, asking_more, years_kept
 
 LOPSIDED = 8
 
@@ -196,16 +198,39 @@ def test_years_to_keep_lose_targets_and_name_the_next_step(client, workshop, lop
     assert [round(one.factor, 4) for one in found] == [1.0, 1.15, 1.3225, 1.5209, 1.749]
     assert found[0].met == now.met and not found[0].lost and [one.met for one in found] == sorted((one.met for one in found), reverse=True)
     first = next(one for one in found if one.lost)
-    assert [step.kind for step in first.steps] == ["graphics", "processor"]
-    assert first.steps[0].part is None
-    later = catalogue.machine(best.with_part("processor", first.steps[1].part.id))
+    assert [step.sides for step in first.steps] == [("graphics",), ("processor",)]
+    assert not first.steps[0].parts and first.steps[1].cost_minor == sum(
+        catalogue.prices(kept.region, False).delivered(part.id) for part in first.steps[1].parts
+    )
+    changed = best
+    for part in first.steps[1].parts:
+        changed = changed.with_part(kind_of(part), part.id)
+    later = catalogue.machine(changed)
+    assert not blocks(later)
     for target, one in zip(kept.counted_targets, now.counted, strict=True):
         after = estimate(later, asking_more(catalogue.game(target.game_id), first.factor), target, kept)
         assert after.state == "meets" or one.state != "meets"
     assert years_kept(catalogue, assess(catalogue, plan.brief, best)) == ()
     workshop.change(LOPSIDED, 1, lambda plan: (replace(plan, brief=kept, build=best), "kept"))
     said = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
-    assert "in 4 years" in said and "another processor" in said and "no other graphics card alone" in said and "15 % more" in said
+    assert "in 4 years" in said and "processor side: " in said and "graphics card side alone: nothing does" in said and "15 % more" in said
+    assert [one.processor_alone for one in found] == sorted((one.processor_alone for one in found), reverse=True)
+
+
+def test_what_carries_targets_in_later_years_is_not_called_waste(lopsided):
+    catalogue, plan, now = lopsided
+    idle = idle_money(catalogue, now)["processor"]
+    assert bought_for_years(catalogue, now) == {}
+    later = assess(catalogue, replace(plan.brief, years=4), plan.build)
+    cut, mine, other = bought_for_years(catalogue, later)["processor"]
+    assert (cut.part.id, cut.saves_minor) == (idle.part.id, idle.saves_minor) and mine > other
+    for target in plan.brief.counted_targets:
+        game = asking_more(catalogue.game(target.game_id), 1.12**4)
+        assert game.processor_ms == catalogue.game(target.game_id).processor_ms * 1.12**4
+    left = idle_money(catalogue, later)
+    assert "processor" not in left or left["processor"].saves_minor < idle.saves_minor
+    assert {one for one in left if one not in SIDES} == {one for one in idle_money(catalogue, now) if one not in SIDES}
+    assert cuts_of(catalogue, later)
 
 
 def test_the_balance_as_data_says_what_the_page_says(client, workshop, lopsided):

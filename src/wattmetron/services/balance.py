@@ -22,6 +22,7 @@ from wattmetron.core.parts import KINDS, Kind, Part
 from wattmetron.services.assess import Assessment, assess, known_brief, known_build, remembered
 from wattmetron.services.preferences import settled
 from wattmetron.services.proposals import kept_parts
+from wattmetron.services.years import outlasts
 
 MORE_MONEY = (-10_000, -5_000, -2_500, 2_500, 5_000, 10_000)
 FRONTIER_SHARE = 2
@@ -146,8 +147,16 @@ def cuts_of(catalogue: Catalogue, now: Assessment) -> tuple[Cut, ...]:
 
 
 def idle_money(catalogue: Catalogue, now: Assessment) -> dict[Kind, Cut]:
-    """Money that buys no frames: by kind the cheapest replacement that costs none."""
-    return free_money(list(cuts_of(catalogue, now)))
+    """Money that buys no frames: by kind the cheapest replacement that costs none, now or in the years to keep."""
+    return free_money([one for one in cuts_of(catalogue, now) if not (one.free and outlasts(catalogue, now, one))])
+
+
+def bought_for_years(catalogue: Catalogue, now: Assessment) -> dict[Kind, tuple[Cut, int, int]]:
+    """By kind the cheapest replacement that costs no frames today but targets in the years to keep, with how many the
+    present part and the other carry alone in the last of them.
+    """
+    found = free_money(list(cuts_of(catalogue, now)))
+    return {kind: (cut, *carried) for kind, cut in found.items() if (carried := outlasts(catalogue, now, cut))}
 
 
 def trimmed(catalogue: Catalogue, now: Assessment, over_minor: int) -> tuple[Cut, ...]:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 from math import exp
 
-from wattmetron.core.balance.cuts import Cut
+from wattmetron.core.balance.cuts import Cut, free_money
 from wattmetron.core.balance.pairs import Cell, PairsMap
 from wattmetron.core.briefs import Target
 from wattmetron.core.briefs.work import WORKS, left_of
@@ -11,9 +11,10 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.parts import Kind
 from wattmetron.services.assess import Assessment
-from wattmetron.services.balance import More, Tables, split_of
+from wattmetron.services.balance import More, Tables, cuts_of, split_of
 from wattmetron.services.words import THIN, listed, money, percent
 
+SIDES: tuple[Kind, ...] = ("processor", "graphics")
 SIZES = ((1920, 1080), (2560, 1440), (3840, 2160))
 SIDE_WORDS = {"processor": "the processor", "graphics": "graphics", "evenly matched": "both sides"}
 
@@ -128,6 +129,19 @@ def _savings(subject: Assessment, free: dict[Kind, Cut]) -> str:
         return ""
     best = max(free.values(), key=lambda one: one.saves_minor)
     return f"{money(best.saves_minor, subject.currency)} could be saved with {best.part.name} in the place of the {_kind(best.kind)} for the same frames."
+
+
+def side_money(catalogue: Catalogue, subject: Assessment) -> str:
+    """How much of the processor's and the card's price buys under 2 % on every target."""
+    if not subject.counted or subject.missing:
+        return ""
+    said, found = [], free_money(list(cuts_of(catalogue, subject)))
+    for kind in SIDES:
+        line = next((one for one in subject.lines if one.kind == kind and not one.owned), None)
+        if line is not None and line.cost_minor:
+            idle = found[kind].saves_minor if kind in found else 0
+            said.append(f"{money(idle, subject.currency)} of the {_kind(kind)}'s {money(line.cost_minor, subject.currency)}")
+    return f"{listed(said)} {'buys' if len(said) == 1 else 'buy'} under 2{THIN}% on every target." if said else ""
 
 
 def _kind(kind: Kind) -> str:

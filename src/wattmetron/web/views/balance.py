@@ -14,6 +14,7 @@ from wattmetron.services.assess import Assessment, assess
 from wattmetron.services.balance import (
     More,
     Tables,
+    bought_for_years,
     cuts_of,
     idle_money,
     map_of,
@@ -22,7 +23,7 @@ from wattmetron.services.balance import (
     tables,
     trimmed,
 )
-from wattmetron.services.balance_words import account, limit_rows
+from wattmetron.services.balance_words import account, limit_rows, side_money
 from wattmetron.services.preferences import preference_lines
 from wattmetron.services.price_limits import SIDES, PriceLimits, price_limits
 from wattmetron.services.swaps import traits
@@ -95,6 +96,8 @@ class BalanceView:
     more: tuple[MoreRow, ...]
     idle: tuple[IdleRow, ...]
     idle_words: str
+    for_years: tuple[str, ...]
+    side_money: str
     trim: tuple[str, str]
     cuts: tuple[IdleRow, ...]
     alike: tuple[tuple[str, str], ...]
@@ -109,7 +112,7 @@ class BalanceView:
     announced: tuple[SupposedRow | None, str]
     likes: tuple[tuple[str, str], ...]
     steps_url: str
-    years: tuple[tuple[str, str, str, str], ...]
+    years: tuple[tuple[str, str, str, str, str, str], ...]
     years_words: str
 
 
@@ -137,6 +140,8 @@ def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None
         tuple(_more(one, answer, subject, trial) for one in more),
         tuple(_idle(catalogue, subject, kind, cut, trial) for kind, cut in sorted(free.items(), key=lambda one: -one[1].saves_minor)),
         _idle_words(free, subject),
+        tuple(_for_years(catalogue, subject)),
+        side_money(catalogue, subject),
         _trim(catalogue, subject, trial),
         tuple(_cuts(catalogue, subject, trial)),
         tuple(_alike(found, pairs, answer, link)),
@@ -152,7 +157,7 @@ def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None
         tuple((part.id, part.name) for kind in SIDES for part in catalogue.by_kind[kind] if asked.suppose),
         steps_url,
         tuple(years_rows(catalogue, subject)),
-        f"Assumed: the games ask for {now.brief.growth_percent:g}{THIN}% more of both sides each year. Steps at today's prices, nothing else changed.",
+        f"Assumed: the games ask for {now.brief.growth_percent:g}{THIN}% more of both sides each year. Alone: targets that a side reaches on average with the other out of the way. The next step is the cheapest, at today's prices, that meets again what is met today; all other parts stay.",
     )
 
 
@@ -242,6 +247,14 @@ def _idle_words(free: dict[Kind, Cut], subject: Assessment) -> str:
     if not free:
         return "Every part here buys frames, or the cheapest that fits stands already."
     return "One swap at a time, everything else kept; no target falls by 2 % or into a worse state. What it gives up may have been bought on purpose."
+
+
+def _for_years(catalogue: Catalogue, subject: Assessment) -> Iterator[str]:
+    """Money that buys no frames today but is not called waste, for it carries targets in the years to keep."""
+    for kind, (cut, mine, other) in bought_for_years(catalogue, subject).items():
+        saves = money(cut.saves_minor, subject.currency)
+        old, years = catalogue.part(cut.instead_of).name, f"{subject.brief.years} {'year' if subject.brief.years == 1 else 'years'}"
+        yield f"Bought for the years: {cut.part.name} would free {saves} today, but in {years} the {KIND_WORDS[kind]} alone carries {other} of {len(subject.counted)} targets with it, {mine} with {old}."
 
 
 def _cuts(catalogue: Catalogue, subject: Assessment, trial: Callable[[Build], str]) -> Iterator[IdleRow]:

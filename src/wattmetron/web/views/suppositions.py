@@ -7,12 +7,13 @@ from wattmetron.core.briefs import Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.money import to_minor
+from wattmetron.core.parts import kind_of
 from wattmetron.services.assess import Assessment
 from wattmetron.services.what_if import announced, what_if
 from wattmetron.services.wish_costs import wish_costs
 from wattmetron.services.wish_words import wish_words
 from wattmetron.services.words import KIND_WORDS, THIN, listed, money, money_change
-from wattmetron.services.years import years_kept
+from wattmetron.services.years import Step, years_kept
 from wattmetron.web.views.query import DeskQuery
 
 
@@ -27,15 +28,22 @@ class SupposedRow:
     url: str
 
 
-def years_rows(catalogue: Catalogue, subject: Assessment) -> Iterator[tuple[str, str, str, str]]:
-    """Each year with what is met, what is lost, and the next step where something is lost first."""
+def years_rows(catalogue: Catalogue, subject: Assessment) -> Iterator[tuple[str, str, str, str, str, str]]:
+    """Each year with what is met, what either side carries alone, what is lost, and the next step where something is lost first."""
+    count = len(subject.counted)
     for one in years_kept(catalogue, subject):
-        steps = [
-            f"another {KIND_WORDS[step.kind]}: {step.part.name}, {money(step.cost_minor, subject.currency)}" if step.part else f"no other {KIND_WORDS[step.kind]} alone"
-            for step in one.steps
-        ]
         name = "today" if not one.year else f"in {one.year} {'year' if one.year == 1 else 'years'}"
-        yield name, f"{one.met} of {len(subject.counted)}", listed(list(one.lost)) or "none", "; ".join(steps)
+        steps = "; ".join(_step_words(step, subject.currency) for step in one.steps)
+        yield name, f"{one.met} of {count}", str(one.processor_alone), str(one.graphics_alone), listed(list(one.lost)) or "none", steps
+
+
+def _step_words(step: Step, currency: str) -> str:
+    side = "both sides" if len(step.sides) > 1 else f"{KIND_WORDS[step.sides[0]]} side"
+    if not step.parts:
+        return f"{side}{'' if len(step.sides) > 1 else ' alone'}: nothing does"
+    own = [part.name for part in step.parts if kind_of(part) in step.sides]
+    forced = [part.name for part in step.parts if kind_of(part) not in step.sides]
+    return f"{side}: {listed(own)}{f', and with it {listed(forced)}' if forced else ''}, {money(step.cost_minor, currency)}"
 
 
 def wishes_rows(catalogue: Catalogue, now: Assessment) -> Iterator[tuple[str, str, str, str]]:
