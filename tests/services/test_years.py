@@ -9,7 +9,7 @@ from wattmetron.core.parts import KINDS, kind_of
 from wattmetron.services.assess import assess
 from wattmetron.services.years import FREED, asking_more, years_kept
 
-QUESTIONS = ((111, 8.0), (111, 25.0), (139, 8.0), (57, 60.0), (74, 60.0), (87, 60.0), (27, 60.0), (183, 60.0))
+QUESTIONS = ((111, 25.0), (139, 8.0), (57, 60.0), (74, 60.0), (87, 60.0), (27, 60.0), (183, 60.0))
 """Seeds and growths, most of them with a step that does."""
 
 
