@@ -155,7 +155,7 @@ def _judged(catalogue, brief, machine):
                 game.graphics_variation,
                 target.measure,
                 brief.chance,
-                target.ray_tracing and game.ray_tracing_ms_per_mpx is not None,
+                brief.accept_spill or (target.ray_tracing and game.ray_tracing_ms_per_mpx is not None),
             )
             columns = (np.log(one.processor_ms), one.processor_sd, np.log(one.graphics_ms), one.graphics_sd, one.workload.side_cov)
             ln_f = float(table.ln_quantile(*(np.array([value]) for value in columns))[0])

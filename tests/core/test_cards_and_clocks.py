@@ -13,6 +13,7 @@ from wattmetron.core.fit import check
 from wattmetron.core.fit.allowed import bars
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.glance import glance
+from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.power.draw import draw
 from wattmetron.core.power.tuning import run_at
 from wattmetron.demo import generate
@@ -43,8 +44,8 @@ def test_a_second_card_brings_nothing_without_evidence_and_its_share_with_it():
     sharing = replace(GAME, second_card_gain=0.6)
     faster = estimate(two, sharing, target, BRIEF)
     assert faster.graphics_ms == pytest.approx(alone.graphics_ms / 1.6) and faster.hastened == 1.6
-    assert glance([two], sharing, target, BRIEF).fps[0] == pytest.approx(faster.judged_fps, rel=1e-6)
-    assert glance([one], sharing, target, BRIEF).fps[0] == pytest.approx(alone.judged_fps, rel=1e-6)
+    assert glance(Lineup([two]), sharing, target, BRIEF).fps[0] == pytest.approx(faster.judged_fps, rel=1e-6)
+    assert glance(Lineup([one]), sharing, target, BRIEF).fps[0] == pytest.approx(alone.judged_fps, rel=1e-6)
     other = next(card for card in WORLD.by_kind["graphics"] if card.chip != one.graphics.chip)
     assert replace(two, second_card=other).hastened(sharing) == 1
 

@@ -13,6 +13,7 @@ from wattmetron.core.frames.chance import chance_within, curve, quantile_ln
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.headway import needed_speedup
+from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.frames.table import ReliableTable, frame_ms
 from wattmetron.core.games import PRESETS
 from wattmetron.core.machine import Machine
@@ -212,7 +213,7 @@ def test_estimate_is_consistent(seed):
             card = machine.graphics
             assert one.state != "meets"
             assert card is not None
-    seen = glance([machine, machine], game, target, brief)
+    seen = glance(Lineup([machine, machine]), game, target, brief)
     assert seen.states == (one.state, one.state)
     if one.average_fps:
         assert seen.fps[0] == pytest.approx(one.judged_fps)

@@ -9,6 +9,7 @@ from wattmetron.core.fit import Finding
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.frames.glance import glance
+from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.parts import Kind, Part, Trust, trust_of
 from wattmetron.core.prices.offers import Offer, PriceBook
 from wattmetron.services.assess import Assessment
@@ -146,7 +147,8 @@ def _frames(catalogue: Catalogue, now: Assessment | None, kind: Kind, parts: lis
     machines = [now.machine.with_part(kind, part) for part in parts]
     if not targets or not any(machine.can_draw for machine in machines):
         return {}
-    rates = np.array([glance(machines, catalogue.game(one.game_id), one, now.brief).fps for one in targets])
+    lineup = Lineup(machines)
+    rates = np.array([glance(lineup, catalogue.game(one.game_id), one, now.brief).fps for one in targets])
     means = np.exp(np.log(rates).mean(axis=0))
     return {part.id: float(mean) for part, mean in zip(parts, means, strict=True) if mean == mean}
 

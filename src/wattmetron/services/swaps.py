@@ -9,6 +9,7 @@ from wattmetron.core.fit import Finding, check
 from wattmetron.core.fit.waste import weighed
 from wattmetron.core.frames.estimate import State
 from wattmetron.core.frames.glance import glance
+from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import (
     KINDS,
@@ -163,14 +164,14 @@ def _around(priced: list[Row], present: str | None, everything: bool, also: str 
 
 def _effects(catalogue: Catalogue, now: Assessment, machines: list[Machine]) -> list[list[Effect]]:
     """Per target, the effect of each machine."""
-    found = []
+    found, lineup = [], Lineup(machines)
     for target, before in zip(now.brief.targets, now.estimates, strict=True):
         try:
             game = catalogue.game(target.game_id)
         except UnknownGameError:
             found.append([Effect(None, None, None, "short") for _ in machines])
             continue
-        seen = glance(machines, game, target, now.brief)
+        seen = glance(lineup, game, target, now.brief)
         base = before.judged_fps if before is not None and before.judged_fps else None
         found.append(
             [

@@ -14,6 +14,7 @@ from wattmetron.core.fit.rules import blocks
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.frames.estimate import State
 from wattmetron.core.frames.glance import glance
+from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.machine import Machine
 from wattmetron.core.parts import KINDS, Kind, Part
 
@@ -102,11 +103,9 @@ def _frames(
     changes: list[list[float]] = [[] for _ in after]
     states: list[list[State]] = [[] for _ in after]
     worsens = [False for _ in after]
-    for target in brief.counted_targets:
-        if not after:
-            break
-        machines = [before, *after] if decides else [before]
-        seen = glance(machines, catalogue.game(target.game_id), target, brief, with_ratio=True)
+    lineup = Lineup([before, *after] if decides else [before])
+    for target in brief.counted_targets if after else ():
+        seen = glance(lineup, catalogue.game(target.game_id), target, brief, with_ratio=True)
         for i in range(len(after)):
             at = i + 1 if decides else 0
             changes[i].append(float(seen.ln_ratio[at] - seen.ln_ratio[0]))

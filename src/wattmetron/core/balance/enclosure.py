@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 from wattmetron.core.balance.answer import NEVER
 from wattmetron.core.balance.drives import Bays
 from wattmetron.core.balance.ladder import Ladder, ints
+from wattmetron.core.balance.memo import Memo
 from wattmetron.core.balance.pool import Pool, room_for_memory_mm
 from wattmetron.core.fit.clearance import card_room_mm, radiator_place
 from wattmetron.core.parts import BOARD_FORMS, Case, Graphics, Processor
@@ -129,6 +130,8 @@ class Enclosures:
         self._levels = len(pool.clearances)
         self._classes()
         self._bound()
+        self._sizes = (self._mount.shape[0], len(BOARD_FORMS), len(self.bays), self._bits.cards.shape[1])
+        self._found = Memo(int(np.prod(self._sizes)), len(self.sorts), self._worked_out)
 
     def _classes(self) -> None:
         """Numbers processors by what they need of a cooler; for each number and memory the mounts worth a look."""
@@ -184,13 +187,12 @@ class Enclosures:
 
     def cost(self, kind: Ints, memory_level: Ints, form: Ints, bays: Ints, shape: Ints) -> Ints:
         """Least cost of case and cooler: a row for each sort of supply, a column for each build."""
-        sizes = (self._mount.shape[0], len(BOARD_FORMS), len(self.bays), self._bits.cards.shape[1])
-        key = np.ravel_multi_index((kind * self._levels + memory_level, form, bays, shape), sizes)
-        different, back = np.unique(key, return_inverse=True)
-        found = np.empty((len(self.sorts), different.size), dtype=np.int64)
-        for at in range(0, different.size, CHUNK):
-            found[:, at : at + CHUNK] = self._least(*np.unravel_index(different[at : at + CHUNK], sizes))
-        return found[:, back]
+        key = np.ravel_multi_index((kind * self._levels + memory_level, form, bays, shape), self._sizes)
+        return self._found[np.asarray(key)].T
+
+    def _worked_out(self, keys: Ints) -> Ints:
+        parts = [self._least(*np.unravel_index(keys[at : at + CHUNK], self._sizes)) for at in range(0, keys.size, CHUNK)]
+        return np.concatenate(parts, axis=1).T
 
     def _least(self, cooling: Ints, form: Ints, bays: Ints, shape: Ints) -> Ints:
         own, mount = self._bits, self._mount[cooling]

@@ -19,7 +19,6 @@ from wattmetron.core.balance.hunt import (
     Field,
     Hunt,
     Winner,
-    first_of_each,
     rank_of,
     unranked,
 )
@@ -121,7 +120,7 @@ class _Sweep:
             block = left[_outermost(field.cost[left], bound[left], size)]
             fresh = block[~judged[block]]
             if fresh.size > block.size // 8:
-                bound[fresh], enough = _best_case(field, fresh)
+                bound[fresh], enough = best_case(field, fresh)
                 judged[fresh] = True
                 waiting[fresh[~enough]] = False
             else:
@@ -139,19 +138,15 @@ class _Sweep:
         """Builds of these pairings with the options that cost at most ``spare`` more than the cheapest of each."""
         scene = field.scene
         c, g, least = field.c[block], field.g[block], field.cost[block]
-        place, option = scene.expanded_places(c, spare)
-        dearer = scene.gathered("cost", c[place], option) - scene.least_option[scene.option_of[c[place]]]
+        place, group, dearer = scene.grouped(c, spare)
         open_ones = bound[place] > self.stairs.within(least[place] + dearer - 1)
-        place, option = place[open_ones], option[open_ones]
-        cost = scene.cost(c[place], g[place], option)
+        place, group = place[open_ones], group[open_ones]
+        option, cost = scene.cheapest(c[place], g[place], group, least[place], np.full(place.size, self.most))
         open_ones = (cost <= self.most) & (bound[place] > self.stairs.within(cost - 1))
         place, option, cost = place[open_ones], option[open_ones], cost[open_ones]
-        first = first_of_each(cost, c[place], g[place], scene.gathered("frames", c[place], option))
-        place, option, cost = place[first], option[first], cost[first]
-        pairing = scene.pairing(c[place], g[place], option)
-        met, gain = scene.targets.evaluate(pairing, scene.integrated)
-        enough = scene.memory_enough(pairing)
-        c, g, cost, rank, option = c[place][enough], g[place][enough], cost[enough], rank_of(met, gain)[enough], option[enough]
+        enough = scene.memory_enough(scene.pairing(c[place], g[place], option))
+        c, g, cost, option = c[place][enough], g[place][enough], cost[enough], option[enough]
+        rank = rank_of(*scene.targets.evaluate(scene.pairing(c, g, option), scene.integrated))
         self.stairs = self.stairs.with_more(cost, rank)
         self._found.append(_Judged(scene, c, g, option, cost, rank))
 
@@ -177,12 +172,15 @@ class _Sweep:
         return steps, stairs, tuple(gains)
 
 
-def _best_case(field: Field, rows: Ints) -> tuple[Ints, Mask]:
+def best_case(field: Field, rows: Ints) -> tuple[Ints, Mask]:
     """Bounds of pairings at their best memory and link, and whether that memory is enough."""
     scene = field.scene
-    pairing = scene.pairing(field.c[rows], field.g[rows], None)
-    met, gain = scene.targets.evaluate(pairing, scene.integrated, slack=2)
-    return rank_of(met, gain), scene.memory_enough(pairing)
+    enough = scene.memory_enough(scene.pairing(field.c[rows], field.g[rows], None))
+    able = rows[enough]
+    met, gain = scene.targets.evaluate(scene.pairing(field.c[able], field.g[able], None), scene.integrated, slack=2)
+    bound = np.full(rows.size, NO_RANK, dtype=np.int64)
+    bound[enough] = rank_of(met, gain)
+    return bound, enough
 
 
 def _outermost(cost: Ints, bound: Ints, size: int) -> Ints:

@@ -134,27 +134,17 @@ class Hunt:
             self.estimated += c.size
             keep = (rank_of(met, gain) >= floor) & scene.memory_enough(best_case)
             c, g, spare = c[keep], g[keep], spare[keep]
-        c, g, option = scene.expanded(c, g, spare)
-        cost = scene.cost(c, g, option)
-        inside = cost <= min(limit, NEVER - 1)
+        at, group, _ = scene.grouped(c, spare)
+        c, g = c[at], g[at]
+        most = np.full(at.size, min(limit, NEVER - 1))
+        option, cost = scene.cheapest(c, g, group, most - spare[at], most)
+        inside = cost < NEVER
         c, g, option, cost = c[inside], g[inside], option[inside], cost[inside]
-        cheapest = first_of_each(cost, c, g, scene.gathered("frames", c, option))
-        c, g, option, cost = c[cheapest], g[cheapest], option[cheapest], cost[cheapest]
         pairing = scene.pairing(c, g, option)
         met, gain = scene.targets.evaluate(pairing, scene.integrated)
         self.estimated += c.size
         keep = (rank_of(met, gain) >= floor) & scene.memory_enough(pairing)
         return Complete(c[keep], g[keep], cost[keep], met[keep], gain[keep])
-
-
-def first_of_each(order: Ints, *keys: Ints) -> Ints:
-    """Indices of the row of least order among those with equal keys."""
-    rows = np.lexsort((order, *keys))
-    new = np.zeros(rows.size, dtype=bool)
-    new[:1] = True
-    for key in keys:
-        new[1:] |= key[rows[1:]] != key[rows[:-1]]
-    return rows[new]
 
 
 def rank_of(met: Ints, gain: Ints) -> Ints:

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.balance.answer import NEVER
-from wattmetron.core.balance.hunt import NO_RANK, Winner, first_of_each, rank_of, unranked
+from wattmetron.core.balance.hunt import NO_RANK, Winner, rank_of, unranked
 from wattmetron.core.balance.pool import Shelf
 from wattmetron.core.balance.scene import Scene
 from wattmetron.core.frames.rates import processor_share
@@ -78,14 +78,12 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
     able = np.flatnonzero(bound < NEVER)
     if able.size < c.size:
         return {int(able[at]): cell for at, cell in cells_of(scene, c[able], g[able], budget, band).items()}
-    place, option = scene.expanded_places(c, _spare(scene, c, g, bound, budget))
-    cost = scene.cost(c[place], g[place], option)
-    can = cost < NEVER
+    spare = _spare(scene, c, g, bound, budget)
+    place, group, _ = scene.grouped(c, spare)
+    option, cost = scene.cheapest(c[place], g[place], group, bound[place], (bound + spare)[place])
+    can = (cost < NEVER) & scene.memory_enough(scene.pairing(c[place], g[place], option))
     place, option, cost = place[can], option[can], cost[can]
-    first = first_of_each(cost, place, scene.gathered("frames", c[place], option))
-    place, option, cost = place[first], option[first], cost[first]
     pairing = scene.pairing(c[place], g[place], option)
-    enough = scene.memory_enough(pairing)
     gains = [side.gain(pairing, scene.integrated) for side in scene.targets.sides]
     met, gain = scene.targets.score(gains, place.size)
     rank = rank_of(met, gain)
@@ -93,8 +91,7 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
         processor_share(*_times(side.times(pairing, scene.integrated)), side.load.v_c, side.load.v_g) for side in scene.targets.sides
     ]
     found = {}
-    for at, row in _best_rows(place[enough], cost[enough], rank[enough], c.size, budget, band).items():
-        row = int(np.flatnonzero(enough)[row])
+    for at, row in _best_rows(place, cost, rank, c.size, budget, band).items():
         own = (scene.integrated, int(c[at]), int(g[at]))
         found[at] = Cell(
             Winner(int(cost[row]), *unranked(int(rank[row])), (own,)),
@@ -106,10 +103,15 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
 
 
 def _spare(scene: Scene, c: Ints, g: Ints, bound: Ints, budget: int) -> Ints:
-    """How much dearer than the cheapest an option may be: up to the budget, and up to what one build costs for certain."""
-    place, option = scene.expanded_places(c, np.zeros(c.size, dtype=np.int64))
+    """How much dearer than the cheapest an option may be: up to the budget, and up to what one build costs for certain.
+
+    With integrated graphics the cheapest memory may be too little, so nothing is certain.
+    """
+    if scene.integrated:
+        return NEVER - 1 - bound
+    place, group, _ = scene.grouped(c, np.zeros(c.size, dtype=np.int64))
     some = np.full(c.size, NEVER, dtype=np.int64)
-    np.minimum.at(some, place, scene.cost(c[place], g[place], option))
+    np.minimum.at(some, place, scene.cost(c[place], g[place], scene.groups.head[group]))
     return np.maximum(np.maximum(some, budget) - bound, -1)
 
 

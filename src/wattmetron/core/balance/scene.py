@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from wattmetron.core.balance.answer import NEVER
 from wattmetron.core.balance.drives import drive_choices
 from wattmetron.core.balance.enclosure import Enclosures
+from wattmetron.core.balance.groups import Groups
 from wattmetron.core.balance.ladder import ints
 from wattmetron.core.balance.platforms import (
     Need,
@@ -17,7 +18,6 @@ from wattmetron.core.balance.platforms import (
     PlatformKey,
     platform_key,
     platform_options,
-    spread,
 )
 from wattmetron.core.balance.pool import Pool, build_pool, memory_floor_gb, storage_floor_gb
 from wattmetron.core.balance.sides import Pairing, Targets
@@ -109,22 +109,36 @@ class Scene:
         """Cost of the cheapest option of each class."""
         return np.array([options.cost[0] if len(options) else NEVER for options in self.options], dtype=np.int64)
 
-    def expanded(self, c: Ints, g: Ints, spare: Ints) -> tuple[Ints, Ints, Ints]:
-        """Every pairing with each option that costs at most ``spare`` more than the cheapest of its class: flat
-        processor, card and option indices.
-        """
-        at, place = self.expanded_places(c, spare)
-        return c[at], g[at], place
+    @cached_property
+    def groups(self) -> Groups:
+        return Groups(self.options)
 
-    def expanded_places(self, c: Ints, spare: Ints) -> tuple[Ints, Ints]:
-        """The same as the place of each pairing and the index of its option."""
+    def grouped(self, c: Ints, spare: Ints) -> tuple[Ints, Ints, Ints]:
+        """For every pairing the groups of options of which one costs at most ``spare`` more than the cheapest of its class:
+        the place of the pairing, the group, and how much more that is.
+        """
         kind = self.option_of[c]
-        most = self.least_option[kind] + spare
-        sizes = np.zeros(c.size, dtype=np.int64)
-        for one in np.unique(kind):
-            own = kind == one
-            sizes[own] = np.searchsorted(self.options[one].cost, most[own], side="right")
-        return spread(sizes)
+        at, group = self.groups.of(kind)
+        more = self.groups.least[group] - self.least_option[kind[at]]
+        inside = more <= spare[at]
+        return at[inside], group[inside], more[inside]
+
+    def cheapest(self, c: Ints, g: Ints, group: Ints, bound: Ints, limit: Ints) -> tuple[Ints, Ints]:
+        """The option and least cost of complete builds of pairings with options of a group; ``bound`` is each pairing's
+        ``cost_bound``. What costs more than ``limit`` may be given as NEVER.
+        """
+        option = self.groups.head[group]
+        cost = self.cost(c, g, option)
+        under = np.minimum(cost, limit + 1) - bound + self.least_option[self.option_of[c]]
+        at, others = self.groups.dearer(group, under)
+        if at.size:
+            other_cost = self.cost(c[at], g[at], others)
+            order = np.lexsort((other_cost, at))
+            first = order[np.append(True, np.diff(at[order]) != 0)]
+            better = first[other_cost[first] < cost[at[first]]]
+            cost[at[better]], option[at[better]] = other_cost[better], others[better]
+        cost[cost > limit] = NEVER
+        return option, cost
 
     def gathered(self, name: str, c: Ints, option: Ints) -> NDArray[np.int64]:
         """One column of the options of each processor's class."""

@@ -86,9 +86,9 @@ class TargetSide:
         self._figures = figures
         self.load = work.workload(game, target, False)
         self._set_processors(game, target, chips)
-        tracing = self.load.ray_ms_per_mpx > 0
+        continuous = self.load.ray_ms_per_mpx > 0 or brief.accept_spill
         self.table: ReliableTable = reliable_table(
-            self.load.v_c, self.load.v_g, target.measure, brief.chance, tracing
+            self.load.v_c, self.load.v_g, target.measure, brief.chance, continuous
         )
         self.cards = self._drawing(
             game,

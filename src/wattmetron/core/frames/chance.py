@@ -25,7 +25,7 @@ _REACH_SD = 6.0
 _WIDEST_LEAD = 8.0
 _MAX_STEPS = 40
 MOST_CORRELATION = 0.97
-_TOLERANCE = 1e-7
+_TOLERANCE = 1e-6
 
 
 @dataclass(frozen=True)

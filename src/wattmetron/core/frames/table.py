@@ -3,8 +3,8 @@
 For one game, measure and chance, ``quantile_ln - ln t_g`` depends on x, both sides' standard deviations and
 their covariance alone. It is tabulated on a fixed grid of x for each such triple (so that an answer never
 depends on what else is asked) and interpolated by cubics; the error stays below 1e-6 in ln.
-Ray tracing makes the graphics side's standard deviation a continuous quantity; there it is interpolated too,
-on a fixed grid of its own.
+Ray tracing and too little video memory make the graphics side's standard deviation a continuous quantity; there it
+is interpolated too, on a fixed grid of its own.
 """
 
 from functools import lru_cache
@@ -168,5 +168,5 @@ def _cubic(before: Floats, here: Floats, there: Floats, after: Floats, t: Floats
 
 @lru_cache(maxsize=256)
 def reliable_table(v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool) -> ReliableTable:
-    """The tables of a game, kept for the next question; ``continuous`` where rays are traced."""
+    """The tables of a game, kept for the next question; ``continuous`` where rays are traced or video memory may be short."""
     return ReliableTable(v_c, v_g, measure, chance, continuous)
