@@ -1,6 +1,7 @@
 """Everything that the balance shows against brute force over every build of small catalogues."""
 
 from dataclasses import replace
+from itertools import product
 
 import numpy as np
 import pytest
@@ -13,6 +14,7 @@ from wattmetron.core.balance.cuts import cuts, free_money
 from wattmetron.core.balance.frontier import frontier
 from wattmetron.core.balance.limits import price_limit
 from wattmetron.core.balance.pairs import pairs_map
+from wattmetron.core.balance.picture import all_pairings
 from wattmetron.core.balance.preferences import grant
 from wattmetron.core.balance.scene import scenes_for
 from wattmetron.core.balance.search import BAND
@@ -120,6 +122,41 @@ def test_every_cell_of_the_map(first):
         assert set(seen) == set(by_pair), seed
         cells += len(seen)
     assert cells > 20
+
+
+@CHUNKS
+def test_the_best_pairing_of_each_bin_of_the_picture(first):
+    """Groups hold every part around which something fits, by price; a bin's pairing reaches most within the budget, or costs least."""
+    inside = outside = 0
+    for seed, catalogue, brief, kept, found in questions(first):
+        scenes = scenes_for(catalogue, brief, kept)
+        pool, weight, budget = scenes[0].pool, sum(target.weight for target in brief.targets), brief.budget_high_minor
+        got = all_pairings(scenes, budget, BAND, 2, 3)
+        chips = [[pool.processors.parts[c].id for c in own] for own in got.rows]
+        cards = [["" if g is None else pool.cards.parts[g].id for g in own] for own in got.columns]
+        assert {one.ids[0] for one in found} <= set().union(*chips) and {one.ids[1] for one in found} <= set().union(*cards)
+        costs = [pool.processors.cost[c] for own in got.rows for c in own]
+        assert costs == sorted(costs)
+        for row, column in product(range(len(chips)), range(len(cards))):
+            own = [one for one in found if one.ids[0] in chips[row] and one.ids[1] in cards[column]]
+            if not own:
+                assert (row, column) not in got.cells, seed
+                continue
+            c, g, cell = got.cells[row, column]
+            pair = pool.processors.parts[c].id, "" if g is None else pool.cards.parts[g].id
+            mine = [one for one in own if one.ids[:2] == pair]
+            able = [one for one in own if one.cost <= budget]
+            if able:
+                best = min((-one.met, -one.gain, one.cost) for one in able)
+                assert min((-one.met, -one.gain, one.cost) for one in mine if one.cost <= budget) == best, (seed, row, column)
+                wanted = answer(mine, "most frames", weight, budget, BAND)
+                assert (cell.winner.cost, cell.winner.gain) == (wanted.cost, wanted.gain)
+                inside += 1
+            else:
+                assert cell.winner.cost == min(one.cost for one in own), (seed, row, column)
+                outside += 1
+            assert cell.inside == bool(able)
+    assert inside > 5 and outside > 1
 
 
 @CHUNKS

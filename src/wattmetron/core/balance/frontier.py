@@ -92,12 +92,12 @@ def frontier(scenes: list[Scene], most: int = NEVER - 1, pick: Pick | None = Non
 
 
 class _Judged(NamedTuple):
-    """Complete builds of one scene: processors, cards, options, costs and ranks."""
+    """Complete builds of one scene: processors, cards, groups of options, costs and ranks."""
 
     scene: Scene
     c: Ints
     g: Ints
-    option: Ints
+    group: Ints
     cost: Ints
     rank: Ints
 
@@ -120,7 +120,7 @@ class _Sweep:
             block = left[_outermost(field.cost[left], bound[left], size)]
             fresh = block[~judged[block]]
             if fresh.size > block.size // 8:
-                bound[fresh], enough = best_case(field, fresh)
+                bound[fresh], enough = best_case(field, fresh, self.most)
                 judged[fresh] = True
                 waiting[fresh[~enough]] = False
             else:
@@ -141,14 +141,14 @@ class _Sweep:
         place, group, dearer = scene.grouped(c, spare)
         open_ones = bound[place] > self.stairs.within(least[place] + dearer - 1)
         place, group = place[open_ones], group[open_ones]
-        option, cost = scene.cheapest(c[place], g[place], group, least[place], np.full(place.size, self.most))
+        cost = scene.least_cost(c[place], g[place], group, least[place], np.full(place.size, self.most))
         open_ones = (cost <= self.most) & (bound[place] > self.stairs.within(cost - 1))
-        place, option, cost = place[open_ones], option[open_ones], cost[open_ones]
-        enough = scene.memory_enough(scene.pairing(c[place], g[place], option))
-        c, g, cost, option = c[place][enough], g[place][enough], cost[enough], option[enough]
-        rank = rank_of(*scene.targets.evaluate(scene.pairing(c, g, option), scene.integrated))
+        place, group, cost = place[open_ones], group[open_ones], cost[open_ones]
+        enough = scene.memory_enough(scene.pairing(c[place], g[place], group))
+        c, g, cost, group = c[place][enough], g[place][enough], cost[enough], group[enough]
+        rank = rank_of(*scene.targets.evaluate(scene.pairing(c, g, group), scene.integrated))
         self.stairs = self.stairs.with_more(cost, rank)
-        self._found.append(_Judged(scene, c, g, option, cost, rank))
+        self._found.append(_Judged(scene, c, g, group, cost, rank))
 
     def ended(self) -> tuple[tuple[Winner, ...], Staircase, tuple[tuple[int, ...], ...]]:
         """The steps with all the pairings that reach each, the staircase, and each step's gains by target."""
@@ -160,7 +160,7 @@ class _Sweep:
             on = at < stairs.cost.size
             on[on] = (stairs.cost[at[on]] == own.cost[on]) & (stairs.rank[at[on]] == own.rank[on])
             rows = np.flatnonzero(on)
-            pairing = own.scene.pairing(own.c[rows], own.g[rows], own.option[rows])
+            pairing = own.scene.pairing(own.c[rows], own.g[rows], own.group[rows])
             by_target = [side.gain(pairing, own.scene.integrated) for side in own.scene.targets.sides]
             for n, row in enumerate(rows):
                 pairings[at[row]].add((own.scene.integrated, int(own.c[row]), int(own.g[row])))
@@ -172,12 +172,14 @@ class _Sweep:
         return steps, stairs, tuple(gains)
 
 
-def best_case(field: Field, rows: Ints) -> tuple[Ints, Mask]:
-    """Bounds of pairings at their best memory and link, and whether that memory is enough."""
+def best_case(field: Field, rows: Ints, most: int) -> tuple[Ints, Mask]:
+    """Bounds of pairings at the best memory and link that a cost leaves open, and whether that memory is enough."""
     scene = field.scene
-    enough = scene.memory_enough(scene.pairing(field.c[rows], field.g[rows], None))
+    spare = most - field.cost[rows]
+    enough = scene.memory_enough(scene.best_pairing(field.c[rows], field.g[rows], spare)) & (spare >= 0)
     able = rows[enough]
-    met, gain = scene.targets.evaluate(scene.pairing(field.c[able], field.g[able], None), scene.integrated, slack=2)
+    pairing = scene.best_pairing(field.c[able], field.g[able], spare[enough])
+    met, gain = scene.targets.evaluate(pairing, scene.integrated, slack=2)
     bound = np.full(rows.size, NO_RANK, dtype=np.int64)
     bound[enough] = rank_of(met, gain)
     return bound, enough

@@ -129,7 +129,7 @@ class Hunt:
         c, g = field.c[block], field.g[block]
         spare = min(limit, NEVER - 1) - field.cost[block]
         if scene.targets.sides:
-            best_case = scene.pairing(c, g, None)
+            best_case = scene.best_pairing(c, g, spare)
             met, gain = scene.targets.evaluate(best_case, scene.integrated, slack=2)
             self.estimated += c.size
             keep = (rank_of(met, gain) >= floor) & scene.memory_enough(best_case)
@@ -137,10 +137,10 @@ class Hunt:
         at, group, _ = scene.grouped(c, spare)
         c, g = c[at], g[at]
         most = np.full(at.size, min(limit, NEVER - 1))
-        option, cost = scene.cheapest(c, g, group, most - spare[at], most)
+        cost = scene.least_cost(c, g, group, most - spare[at], most)
         inside = cost < NEVER
-        c, g, option, cost = c[inside], g[inside], option[inside], cost[inside]
-        pairing = scene.pairing(c, g, option)
+        c, g, cost = c[inside], g[inside], cost[inside]
+        pairing = scene.pairing(c, g, group[inside])
         met, gain = scene.targets.evaluate(pairing, scene.integrated)
         self.estimated += c.size
         keep = (rank_of(met, gain) >= floor) & scene.memory_enough(pairing)
@@ -198,16 +198,16 @@ def _alone_bounds(scene: Scene, c: Ints, g: Ints) -> tuple[Ints, Ints]:
         return zero, zero
     gains = []
     if scene.integrated:
-        pairing = scene.pairing(c, g, None)
+        pairing = scene.best_pairing(c, g)
         gains = [np.minimum(*side.alone(pairing, True)) for side in sides]
     else:
         chips = np.arange(len(scene.pool.processors))
         cards = np.arange(len(scene.pool.cards))
         link = _best_links(scene)
         first = np.zeros(chips.size, dtype=np.int64)
-        by_chip = scene.pairing(chips, first, None)
+        by_chip = scene.best_pairing(chips, first)
         some_chip = np.zeros(cards.size, dtype=np.int64)
-        of_card = scene.pairing(some_chip, cards, None)
+        of_card = scene.best_pairing(some_chip, cards)
         by_card = Pairing(
             some_chip, of_card.latency_ns, of_card.bandwidth_gbs, cards, link, np.ones(cards.size)
         )

@@ -80,10 +80,10 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
         return {int(able[at]): cell for at, cell in cells_of(scene, c[able], g[able], budget, band).items()}
     spare = _spare(scene, c, g, bound, budget)
     place, group, _ = scene.grouped(c, spare)
-    option, cost = scene.cheapest(c[place], g[place], group, bound[place], (bound + spare)[place])
-    can = (cost < NEVER) & scene.memory_enough(scene.pairing(c[place], g[place], option))
-    place, option, cost = place[can], option[can], cost[can]
-    pairing = scene.pairing(c[place], g[place], option)
+    cost = scene.least_cost(c[place], g[place], group, bound[place], (bound + spare)[place])
+    can = (cost < NEVER) & scene.memory_enough(scene.pairing(c[place], g[place], group))
+    place, group, cost = place[can], group[can], cost[can]
+    pairing = scene.pairing(c[place], g[place], group)
     gains = [side.gain(pairing, scene.integrated) for side in scene.targets.sides]
     met, gain = scene.targets.score(gains, place.size)
     rank = rank_of(met, gain)

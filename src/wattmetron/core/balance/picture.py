@@ -103,7 +103,7 @@ def _within(field: Field, bins: Ints, budget: int) -> Found:
     rows = np.flatnonzero(field.cost <= budget)
     if not rows.size:
         return {}
-    bound, enough = best_case(field, rows)
+    bound, enough = best_case(field, rows, budget)
     rows, bound = rows[enough], bound[enough]
 
     def judge(picked: Ints) -> tuple[Ints, Ints]:

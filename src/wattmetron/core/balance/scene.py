@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from wattmetron.core.balance.answer import NEVER
 from wattmetron.core.balance.drives import drive_choices
 from wattmetron.core.balance.enclosure import Enclosures
-from wattmetron.core.balance.groups import Groups
+from wattmetron.core.balance.groups import SPAN, Figures, Groups
 from wattmetron.core.balance.ladder import ints
 from wattmetron.core.balance.platforms import (
     Need,
@@ -27,7 +27,6 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames import work
 from wattmetron.core.power.draw import spike_of_card_w
 
-Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
 
@@ -118,60 +117,40 @@ class Scene:
         the place of the pairing, the group, and how much more that is.
         """
         kind = self.option_of[c]
-        at, group = self.groups.of(kind)
-        more = self.groups.least[group] - self.least_option[kind[at]]
-        inside = more <= spare[at]
-        return at[inside], group[inside], more[inside]
+        least = self.least_option[kind]
+        at, group = self.groups.of(kind, least + spare)
+        return at, group, self.groups.least[group] - least[at]
 
-    def cheapest(self, c: Ints, g: Ints, group: Ints, bound: Ints, limit: Ints) -> tuple[Ints, Ints]:
-        """The option and least cost of complete builds of pairings with options of a group; ``bound`` is each pairing's
-        ``cost_bound``. What costs more than ``limit`` may be given as NEVER.
+    def least_cost(self, c: Ints, g: Ints, group: Ints, bound: Ints, limit: Ints) -> Ints:
+        """Least cost of complete builds of pairings with options of a group; ``bound`` is each pairing's ``cost_bound``.
+
+        NEVER where that is above ``limit``.
         """
-        option = self.groups.head[group]
-        cost = self.cost(c, g, option)
+        cost = self.cost(c, g, self.groups.head[group])
         under = np.minimum(cost, limit + 1) - bound + self.least_option[self.option_of[c]]
         at, others = self.groups.dearer(group, under)
-        if at.size:
-            other_cost = self.cost(c[at], g[at], others)
-            order = np.lexsort((other_cost, at))
-            first = order[np.append(True, np.diff(at[order]) != 0)]
-            better = first[other_cost[first] < cost[at[first]]]
-            cost[at[better]], option[at[better]] = other_cost[better], others[better]
+        np.minimum.at(cost, at, self.cost(c[at], g[at], others))
         cost[cost > limit] = NEVER
-        return option, cost
-
-    def gathered(self, name: str, c: Ints, option: Ints) -> NDArray[np.int64]:
-        """One column of the options of each processor's class."""
-        columns = [getattr(options, name) for options in self.options]
-        starts = np.cumsum([0, *(column.size for column in columns)])[:-1]
-        return np.asarray(np.concatenate(columns)[starts[self.option_of[c]] + option])
+        return cost
 
     def cost(self, c: Ints, g: Ints, option: Ints) -> Ints:
-        """Least cost of complete builds with these processors, cards and options."""
-        platform = self.gathered("cost", c, option)
-        needs = Shell(*(self.gathered(name, c, option) for name in Shell._fields))
-        shell = self.shell_cost(c, g, self.gathered("rest_w", c, option), needs)
-        return np.asarray(np.minimum(self.pool.processors.cost[c] + self.card_cost[g] + platform + shell, NEVER))
+        """Least cost of complete builds with these processors, cards and options (as ``groups`` numbers them)."""
+        columns = self.groups.columns
+        needs = Shell(*(columns[name][option] for name in Shell._fields))
+        shell = self.shell_cost(c, g, columns["rest_w"][option], needs)
+        return np.asarray(np.minimum(self.pool.processors.cost[c] + self.card_cost[g] + columns["cost"][option] + shell, NEVER))
 
-    def pairing(self, c: Ints, g: Ints, option: Ints | None) -> Pairing:
-        """What the frame model needs; without options the best memory and link of each class."""
-        if option is None:
-            latency = self._best("latency_ns", np.min)[self.option_of[c]]
-            bandwidth = self._best("bandwidth_gbs", np.max)[self.option_of[c]]
-            gb = self._best("gb", np.max)[self.option_of[c]]
-            gen = self._best("link_gen", np.max)[self.option_of[c]].astype(np.int64)
-            lanes = self._best("link_lanes", np.max)[self.option_of[c]].astype(np.int64)
-        else:
-            latency = self.gathered("latency_ns", c, option).astype(float)
-            bandwidth = self.gathered("bandwidth_gbs", c, option).astype(float)
-            gb = self.gathered("gb", c, option).astype(float)
-            gen = self.gathered("link_gen", c, option)
-            lanes = self.gathered("link_lanes", c, option)
-        return self.pairing_of(c, g, latency, bandwidth, gb, gen, lanes)
+    def pairing(self, c: Ints, g: Ints, group: Ints) -> Pairing:
+        """What the frame model needs of pairings with options of a group."""
+        return self.pairing_of(c, g, self.groups.figures.of(group))
 
-    def pairing_of(
-        self, c: Ints, g: Ints, latency: Floats, bandwidth: Floats, gb: Floats, gen: Ints, lanes: Ints
-    ) -> Pairing:
+    def best_pairing(self, c: Ints, g: Ints, spare: Ints | int = SPAN) -> Pairing:
+        """The same with the best memory and link among the options that cost at most ``spare`` more than the cheapest."""
+        kind = self.option_of[c]
+        return self.pairing_of(c, g, self.groups.best.of(self.groups.last(kind, self.least_option[kind] + spare)))
+
+    def pairing_of(self, c: Ints, g: Ints, figures: Figures) -> Pairing:
+        latency, bandwidth, gb, gen, lanes = figures
         if self.integrated:
             rated = self.targets.figures.rated_bandwidth[c]
             scale = (bandwidth / rated) ** work.INTEGRATED_EXPONENT
@@ -182,10 +161,6 @@ class Scene:
             gens = np.minimum(np.minimum(gen, self.chip_gen[c]), self.card_gen[g])
             link = work.link_gbs(gens, np.minimum(np.minimum(lanes, self.chip_lanes[c]), self.card_lanes[g]))
         return Pairing(c, latency, bandwidth, g, link, np.ones(c.size))
-
-    def _best(self, name: str, pick: object) -> Floats:
-        columns = [getattr(options, name) for options in self.options]
-        return np.array([pick(column) if column.size else 1.0 for column in columns])  # type: ignore[operator]
 
     def memory_enough(self, pairing: Pairing) -> NDArray[np.bool_]:
         """For integrated graphics: whether the share of main memory covers every counted target."""

@@ -7,6 +7,7 @@ from numpy.typing import NDArray
 
 from wattmetron.core.balance.drives import Bays, drive_choices, drive_sets
 from wattmetron.core.balance.enclosure import boxed_carries
+from wattmetron.core.balance.groups import Figures
 from wattmetron.core.balance.hunt import Winner
 from wattmetron.core.balance.platforms import fitting_boards, kit_figures, platform_key, rest_of
 from wattmetron.core.balance.pool import Shelf, memory_floor_gb, storage_floor_gb
@@ -113,7 +114,7 @@ class _Settler:
         mts = np.minimum(limits.mts[b], self.kind.max_mts)
         figures = kit_figures(self.kind.channels, mts, k, self.pool)
         chip, card = np.full(b.size, self.c), np.full(b.size, self.g)
-        pairing = self.scene.pairing_of(chip, card, *figures, limits.gen[b], limits.lanes[b])
+        pairing = self.scene.pairing_of(chip, card, Figures(*figures, limits.gen[b], limits.lanes[b]))
         _, gain = self.scene.targets.evaluate(pairing, self.scene.integrated)
         right = (gain == winner.gain) & self.scene.memory_enough(pairing)
         return b[right], k[right]

@@ -229,8 +229,8 @@ class Targets:
         return met, (2 * total + self.weight) // (2 * self.weight)
 
     def evaluate(self, pairing: Pairing, integrated: bool, slack: int = 0) -> tuple[Ints, Ints]:
-        """Weight met and U of flat pairings; ``slack`` (millionths) is granted to every gain."""
-        gains = [side.gain(pairing, integrated) + slack for side in self.sides]
+        """Weight met and U of flat pairings; ``slack`` (millionths) is granted to every gain, up to what counts."""
+        gains = [np.minimum(side.gain(pairing, integrated) + slack, side.most) for side in self.sides]
         return self.score(gains, pairing.processor.size)
 
     @property
