@@ -55,6 +55,29 @@ def test_the_map_and_the_frontier_are_walked_with_the_keyboard(site, page):
     assert serious(page) == []
 
 
+def test_the_picture_of_all_pairings_is_drawn_walked_and_tried(site, page):
+    page.goto(f"{site.url}/briefs/1/balance")
+    page.locator("#ask-picture").click()
+    bins = page.locator("#picture svg.bins [data-cell]")
+    expect(bins.first).to_be_attached(timeout=20_000)
+    assert bins.count() > 200
+    stop = page.locator("#picture [data-cell][tabindex='0']")
+    expect(stop).to_have_count(1)
+    stop.focus()
+    for key in ("ArrowDown", "ArrowDown", "ArrowRight", "ArrowRight", "ArrowUp"):
+        page.keyboard.press(key)
+    expect(stop).to_have_count(1)
+    assert page.evaluate("document.activeElement.dataset.cell") == "1,2"
+    assert re.search(r"with .*: \d of 6 met for EUR", page.evaluate("document.activeElement.getAttribute('aria-label')"))
+    assert [page.locator(f"#picture line.{kind}").count() > 0 for kind in ("s-budget-line", "s-limit-line")] == [True, True]
+    page.keyboard.press("Enter")
+    expect(page.locator("#trybar")).to_contain_text("Trying")
+    expect(page.locator("#picture path.s-ink-fill")).to_have_count(1)
+    assert serious(page) == []
+    page.keyboard.press("Escape")
+    expect(page.locator("#trybar")).to_have_count(0)
+
+
 def test_balance_on_a_phone_and_budget_steps(site, page):
     page.set_viewport_size({"width": 390, "height": 844})
     page.goto(f"{site.url}/briefs/8/balance")

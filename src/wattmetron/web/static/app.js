@@ -22,23 +22,22 @@ function localControl(key) {
   return row.querySelector(`[data-local="${key}"]`) || (key === "w" && row.matches("a.meter") ? row : null);
 }
 
-// The pairings map is one tab stop: arrow keys go from cell to cell, over gaps.
+// Each grid of pairings is one tab stop: arrow keys go from cell to cell, over gaps.
 function moveInGrid(key) {
   const here = document.activeElement && document.activeElement.closest("[data-cell]");
   const steps = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
   if (!here || !steps[key]) return false;
-  const rows = [...here.closest("[data-grid]").tBodies[0].rows];
-  let row = rows.indexOf(here.closest("tr"));
-  let column = here.closest("td").cellIndex;
+  const grid = here.closest("[data-grid]");
+  const [rows, columns] = grid.dataset.grid.split(",").map(Number);
+  let [row, column] = here.dataset.cell.split(",").map(Number);
   for (;;) {
     row += steps[key][0];
     column += steps[key][1];
-    const cell = rows[row] && rows[row].cells[column];
-    if (!cell) return true;
-    const next = cell.querySelector("[data-cell]");
+    if (row < 0 || column < 0 || row >= rows || column >= columns) return true;
+    const next = grid.querySelector(`[data-cell="${row},${column}"]`);
     if (!next) continue;
-    here.tabIndex = -1;
-    next.tabIndex = 0;
+    here.setAttribute("tabindex", "-1");
+    next.setAttribute("tabindex", "0");
     next.focus();
     return true;
   }

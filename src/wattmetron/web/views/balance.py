@@ -30,6 +30,7 @@ from wattmetron.services.swaps import traits
 from wattmetron.services.words import KIND_WORDS, THIN, listed, money, money_change, percent
 from wattmetron.web.views.balance_frontier import FrontierView, frontier_view
 from wattmetron.web.views.balance_map import MapView, pairings_view
+from wattmetron.web.views.balance_picture import PictureView, picture_view
 from wattmetron.web.views.query import DeskQuery, Link
 from wattmetron.web.views.suppositions import (
     SupposedRow,
@@ -92,6 +93,8 @@ class BalanceView:
     limit_map: tuple[tuple[str, tuple[tuple[str, str], ...]], ...]
     resolutions: tuple[str, ...]
     map: MapView
+    picture: PictureView | None
+    ask_picture: str
     frontier: FrontierView | None
     more: tuple[MoreRow, ...]
     idle: tuple[IdleRow, ...]
@@ -136,6 +139,8 @@ def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None
         limits.by_resolution,
         limits.resolutions,
         pairings_view(found, pairs, subject, tried, link),
+        picture_view(found, subject, tried, link) if asked.every else None,
+        link(every=True),
         frontier_view(found, subject, tried, link),
         tuple(_more(one, answer, subject, trial) for one in more),
         tuple(_idle(catalogue, subject, kind, cut, trial) for kind, cut in sorted(free.items(), key=lambda one: -one[1].saves_minor)),

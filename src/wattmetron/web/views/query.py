@@ -77,6 +77,7 @@ class DeskQuery:
     limits: bool = False
     wishes: bool = False
     suppose: bool = False
+    every: bool = False
     like: str | None = None
     faster: str | None = None
     price: str | None = None
@@ -118,6 +119,7 @@ def read_query(view: str, params: dict[str, str]) -> DeskQuery:
         step=(params.get("step") or "")[:14] or None,
         limits=params.get("limits") == "1",
         wishes=params.get("wishes") == "1",
+        every=params.get("every") == "1",
         suppose=params.get("suppose") == "1",
         like=(params.get("like") or "")[:80] or None,
         faster=(params.get("faster") or "")[:12] or None,
