@@ -8,18 +8,28 @@ import pytest
 
 from tests.web.conftest import HTMX, form
 from wattmetron.core.balance import propose
+from wattmetron.core.briefs import Build
 from wattmetron.core.errors import BriefError
 from wattmetron.core.fit import blocks
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.parts import kind_of
 from wattmetron.services.assess import assess
-from wattmetron.services.balance import bought_for_years, cuts_of, idle_money, split_of, tables, trimmed
+from wattmetron.services.balance import (
+    bought_for_years,
+    cuts_of,
+    idle_money,
+    map_of,
+    split_of,
+    tables,
+    trimmed,
+)
 from wattmetron.services.budget_steps import budget_steps, check_budgets, usual_budgets
 from wattmetron.services.price_limits import price_limits
 from wattmetron.services.proposals import answer
-from wattmetron.services.what_if import announced, repriced, what_if
+from wattmetron.services.what_if import announced, elsewhere, repriced, what_if
 from wattmetron.services.wish_costs import wish_costs
 from wattmetron.services.years import SIDES, asking_more, years_kept
+from wattmetron.web.views.balance_picture import picture_of
 
 LOPSIDED = 8
 
@@ -187,6 +197,46 @@ def test_weights_of_nothing_and_a_region_without_prices(client, workshop):
     assert "no processor that can be bought" in answer(bare, plan.brief, plan.build, "most frames").headline
     found = tables(bare, plan.brief, plan.build)
     assert found.answer(found.budget) is None and found.knee is None
+
+
+def test_one_processor_in_the_catalogue(lopsided):
+    """Everything is said of it: one row, every step of the frontier with it, nothing in its place, nothing without it."""
+    catalogue, plan, _ = lopsided
+    only = propose(catalogue, plan.brief).build.processor
+    bare = replace(catalogue, parts={one: part for one, part in catalogue.parts.items() if kind_of(part) != "processor" or one == only})
+    found = tables(bare, plan.brief, Build())
+    best = found.build_at(found.answer(found.budget))
+    now = assess(bare, plan.brief, best)
+    pairs = map_of(found, now.machine.parts())
+    assert len(pairs.processors) == 1 and all(c == 0 for step in found.frontier.steps for _, c, _ in step.pairings)
+    assert "processor" not in idle_money(bare, now) and best.processor == only
+    limit = next(one for one in price_limits(found).inside if one.kind == "processor")
+    assert limit.limit_minor > limit.price_minor
+    _, supposed = what_if(bare, plan.brief, Build())
+    gone = next(one for one in supposed if one.words == f"{now.machine.processor.name} sells out")
+    assert gone.assessment is None
+    assert picture_of(found).rows == ((0,),)
+
+
+def test_bought_in_a_region_with_another_currency(client, workshop, lopsided):
+    """The answer is the region's own; amounts of two currencies are never set side by side."""
+    catalogue, plan, _ = lopsided
+    then = elsewhere(catalogue, plan.brief, plan.build, "overwater", 1_500_000)
+    asked = replace(plan.brief, region="overwater", budget_high_minor=1_500_000, part_cap_minor=None, extras=())
+    assert then.assessment.build == propose(catalogue, asked).build and then.assessment.currency == "NOK" and then.changed
+    page = text_of(client.get(f"/briefs/{LOPSIDED}/balance?suppose=1&where=overwater&purse=15000").text)
+    assert "Bought in Overwater for up to NOK 15,000" in page
+    for query, said in (
+        ("where=overwater", "enter an amount in NOK, for amounts in EUR do not compare"),
+        ("where=overwater&purse=lots", "The budget there"),
+        ("where=nowhere&purse=9", "no region “nowhere”"),
+        (f"where={plan.brief.region}&purse=9", "choose another region"),
+        ("where=overwater&purse=1", "nothing fits within the budget"),
+    ):
+        assert said in text_of(client.get(f"/briefs/{LOPSIDED}/balance?suppose=1&{query}").text), query
+    workshop.change(LOPSIDED, workshop.open(LOPSIDED).version, lambda plan: (replace(plan, brief=asked), "moved"))
+    moved = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
+    assert "NOK" in moved and "EUR" not in moved
 
 
 def test_years_to_keep_lose_targets_and_name_the_next_step(client, workshop, lopsided):

@@ -90,6 +90,30 @@ def _share(one: Catalogue, other: Catalogue, names: tuple[str, ...]) -> None:
             other.__dict__[name] = one.__dict__[name]
 
 
+def elsewhere(catalogue: Catalogue, brief: Brief, build: Build, region_id: str, budget_minor: int | None) -> Supposed:
+    """The answer if everything were bought in another region for a budget in its currency (minor units).
+
+    Without one the brief's budget holds where the currency is the same. Amounts of the brief in another currency (extras,
+    part price cap, what a preference may cost) do not count there. Raises BriefError for an unknown region, its own, or a budget that is missing.
+    """
+    known = known_brief(catalogue, brief)
+    here, there = catalogue.region(known.region), catalogue.region(region_id)
+    if here.id == there.id:
+        raise BriefError(f"{there.name} is where the brief buys already: choose another region.")
+    same = here.currency == there.currency
+    if budget_minor is None and not same:
+        raise BriefError(f"The budget in {there.name} is empty: enter an amount in {there.currency}, for amounts in {here.currency} do not compare.")
+    asked = replace(known, region=there.id)
+    if budget_minor is not None:
+        asked = replace(asked, budget_high_minor=budget_minor, budget_low_minor=0)
+    if not same:
+        asked = replace(asked, extras=(), part_cap_minor=None, preference_minor=None, tariff_per_kwh=None)
+    kept = kept_parts(known_build(catalogue, build))
+    today, then = _answer(catalogue, known, kept), _answer(catalogue, asked, kept)
+    kinds = tuple(kind for kind in KINDS if today and then and today.build.of(kind) != then.build.of(kind))
+    return Supposed(f"Bought in {there.name} for up to {money(asked.budget_high_minor, there.currency)}", then, kinds)
+
+
 ANNOUNCED = "announced-part"
 ANNOUNCED_SD = 0.06
 """How little the speed of a part is known before anybody has measured it: added in quadrature, in ln."""

@@ -35,6 +35,7 @@ from wattmetron.web.views.query import DeskQuery, Link
 from wattmetron.web.views.suppositions import (
     SupposedRow,
     announced_row,
+    elsewhere_row,
     supposed_rows,
     wishes_rows,
     years_rows,
@@ -113,6 +114,8 @@ class BalanceView:
     supposed: tuple[SupposedRow, ...] | None
     ask_supposed: str
     announced: tuple[SupposedRow | None, str]
+    elsewhere: tuple[SupposedRow | None, str]
+    regions: tuple[tuple[str, str], ...]
     likes: tuple[tuple[str, str], ...]
     steps_url: str
     years: tuple[tuple[str, str, str, str, str, str], ...]
@@ -159,6 +162,8 @@ def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None
         tuple(supposed_rows(catalogue, now, trial)) if asked.suppose else None,
         link(suppose=True),
         announced_row(catalogue, now, asked),
+        elsewhere_row(catalogue, now, asked),
+        tuple((one.id, f"{one.name} ({one.currency})") for one in catalogue.regions.values() if one.id != now.brief.region),
         tuple((part.id, part.name) for kind in SIDES for part in catalogue.by_kind[kind] if asked.suppose),
         steps_url,
         tuple(years_rows(catalogue, subject)),

@@ -81,6 +81,8 @@ class DeskQuery:
     like: str | None = None
     faster: str | None = None
     price: str | None = None
+    where: str | None = None
+    purse: str | None = None
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""
@@ -121,6 +123,8 @@ def read_query(view: str, params: dict[str, str]) -> DeskQuery:
         wishes=params.get("wishes") == "1",
         every=params.get("every") == "1",
         suppose=params.get("suppose") == "1",
+        where=(params.get("where") or "")[:80] or None,
+        purse=(params.get("purse") or "")[:20] or None,
         like=(params.get("like") or "")[:80] or None,
         faster=(params.get("faster") or "")[:12] or None,
         price=(params.get("price") or "")[:20] or None,

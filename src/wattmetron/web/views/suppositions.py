@@ -9,7 +9,7 @@ from wattmetron.core.errors import WattmetronError
 from wattmetron.core.money import to_minor
 from wattmetron.core.parts import kind_of
 from wattmetron.services.assess import Assessment
-from wattmetron.services.what_if import announced, what_if
+from wattmetron.services.what_if import announced, elsewhere, what_if
 from wattmetron.services.wish_costs import wish_costs
 from wattmetron.services.wish_words import wish_words
 from wattmetron.services.words import KIND_WORDS, THIN, listed, money, money_change
@@ -75,6 +75,22 @@ def announced_row(catalogue: Catalogue, now: Assessment, asked: DeskQuery) -> tu
         return SupposedRow(one.words, "", "", "nothing fits within the budget", ""), ""
     parts = listed([part.name for kind in one.changed for part in then.machine.of(kind)])
     return SupposedRow(one.words, money(then.spent_minor, now.currency), f"{then.met} of {len(then.counted)}", parts or "the same parts", ""), ""
+
+
+def elsewhere_row(catalogue: Catalogue, now: Assessment, asked: DeskQuery) -> tuple[SupposedRow | None, str]:
+    """The answer in another region for the budget as typed, or what is wrong with it."""
+    if not asked.suppose or asked.where is None:
+        return None, ""
+    try:
+        budget = to_minor(asked.purse, "The budget there") if asked.purse else None
+        one = elsewhere(catalogue, now.brief, now.build, asked.where, budget)
+    except WattmetronError as problem:
+        return None, str(problem)
+    then = one.assessment
+    if then is None:
+        return SupposedRow(one.words, "", "", "nothing fits within the budget", ""), ""
+    parts = listed([part.name for kind in one.changed for part in then.machine.of(kind)])
+    return SupposedRow(one.words, money(then.spent_minor, then.currency), f"{then.met} of {len(then.counted)}", parts or "the same parts", ""), ""
 
 
 def supposed_rows(catalogue: Catalogue, now: Assessment, trial: Callable[[Build], str]) -> Iterator[SupposedRow]:
