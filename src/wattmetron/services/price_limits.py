@@ -34,7 +34,9 @@ def _price_limits(found: Tables) -> PriceLimits:
     if answer.build is None:
         return PriceLimits((), (), currency)
     inside = [
-        price_limit(catalogue, brief, kept, catalogue.part(part_id), answer, BAND) for kind, part_id in answer.build.ids() if kind in KINDS
+        price_limit(catalogue, brief, kept, catalogue.part(part_id), answer, BAND)
+        for kind, part_id in dict.fromkeys(answer.build.ids())
+        if kind in KINDS
     ]
     near = [
         price_limit(catalogue, brief, kept, catalogue.part(part_id), answer, BAND)

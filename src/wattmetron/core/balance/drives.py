@@ -63,7 +63,7 @@ def drive_choices(pool: Pool, floor_gb: float) -> list[DriveChoice]:
         return [DriveChoice(*sort_of(pool.fixed_drives, pool.any_slot_mm), pool.fixed_drives_cost)]
     groups = _groups(pool)
     least: dict[Sort, int] = {}
-    for count in (1, 2):
+    for count in range(1, pool.new_drives + 1):
         for picked in combinations_with_replacement(groups.values(), count):
             cost = _least(picked[0], picked[1] if count == 2 else None, missing)
             if cost is not None:
@@ -123,8 +123,10 @@ def _reaching(pool: Pool, missing_gb: float, costs: Ints) -> Iterator[tuple[int,
     """Indices of one or two new drives that hold enough and bring the drives to one of these costs."""
     capacity = np.array([drive.capacity_gb for drive in pool.drives.parts], dtype=np.int64)
     cost = pool.drives.cost + pool.fixed_drives_cost
-    for i in np.flatnonzero((capacity >= missing_gb) & np.isin(cost, costs)):
+    for i in np.flatnonzero((capacity >= missing_gb) & np.isin(cost, costs)) if pool.new_drives else ():
         yield (int(i),)
+    if pool.new_drives < 2:
+        return
     pair_cost = np.add.outer(pool.drives.cost, cost)
     enough = (np.add.outer(capacity, capacity) >= missing_gb) & np.isin(pair_cost, costs)
     for i, j in np.argwhere(np.triu(enough)):

@@ -6,9 +6,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from wattmetron.core.balance.answer import NEVER, Proposal
-from wattmetron.core.balance.frontier import Frontier, Ints, Mask, frontier
+from wattmetron.core.balance.frontier import Frontier, Ints, Mask, Pick, frontier
 from wattmetron.core.balance.hunt import Winner
-from wattmetron.core.balance.pool import fixed_parts
+from wattmetron.core.balance.pool import NEW_DRIVES, fixed_parts
 from wattmetron.core.balance.scene import Scene, scenes_for
 from wattmetron.core.balance.settle import settle
 from wattmetron.core.briefs import Brief, Build
@@ -35,43 +35,56 @@ class PriceLimit:
 def price_limit(catalogue: Catalogue, brief: Brief, kept: Build, part: Part, answer: Proposal, band: int) -> PriceLimit | None:
     """The limit of one part by the aim of most frames: all its offers shift together, other prices stay.
 
-    None for parts that are owned, kept, without a price or not allowed, and for drives beside other drives. A part price
-    cap limits every price.
+    None for parts that are owned, kept, without a price or not allowed, and for a drive that is not in the answer. A part
+    price cap limits every price.
     """
     kind = kind_of(part)
     price = catalogue.prices(brief.region, brief.allow_used).delivered(part.id)
-    if price is None or answer.build is None or part.id in brief.owned or kept.of(kind) or (len(answer.build.storage) > 1 and kind == "storage"):
+    if price is None or answer.build is None or part.id in (*brief.owned, *kept.of(kind)) or (kind != "storage" and kept.of(kind)):
         return None
     stays = tuple(one for own in fixed_parts(catalogue, brief, kept).values() for one, _ in own)
     if any(bars(brief, part, 0, stays)):
         return None
-    inside = part.id in answer.build.of(kind)
+    copies = answer.build.of(kind).count(part.id)
+    if kind == "storage" and not copies:
+        return None
     capped = NEVER if brief.part_cap_minor is None else brief.part_cap_minor - price
     budget = answer.budget_minor
-    ours, theirs, own, barred = _frontiers(catalogue, brief, kept, part, budget if inside else budget + price, budget)
-
-    def named(step: Winner, found: Frontier) -> tuple[object, ...]:
-        build = settle(catalogue, *((brief, found.scenes, step, own) if found is ours else (barred, found.scenes, step, kept)))
-        return build.processor, build.graphics or "", build.mainboard, build.memory, build.storage, build.cooler or "", build.supply, build.case
-
-    contest = Contest(ours, theirs, budget, band, named)
-    if inside:
-        most = _last(lambda rise: contest.pick(rise) == (answer.cost_minor, answer.gain), 0, min(budget, capped))
+    contest = Contest(tuple(_contestants(catalogue, brief, kept, part, budget if copies else budget + price, budget)), budget, band)
+    if copies:
+        same = (answer.cost_minor, answer.gain, copies)
+        most = _last(lambda rise: contest.pick(rise) == same, 0, min(budget, capped))
         return PriceLimit(kind, part, price, None if most is None else price + most, True)
     entering = _enters(contest, price, min(-1, capped))
     return PriceLimit(kind, part, price, None if entering is None else price + entering, False)
 
 
-def _frontiers(
-    catalogue: Catalogue, brief: Brief, kept: Build, part: Part, most: int, budget: int
-) -> tuple[Frontier, Frontier, Build, Brief]:
-    """The frontiers with and without a part, and what to keep and to ask for the builds of each.
+@dataclass(frozen=True)
+class Contestant:
+    """All builds with so many copies of the part, as their frontier; ``build`` names a step's."""
+
+    copies: int
+    frontier: Frontier
+    build: Callable[[Winner], Build]
+
+    def named(self, step: Winner) -> tuple[object, ...]:
+        own = self.build(step)
+        return own.processor, own.graphics or "", own.mainboard, own.memory, sorted(own.storage), own.cooler or "", own.supply, own.case
+
+
+def _contestants(catalogue: Catalogue, brief: Brief, kept: Build, part: Part, most: int, budget: int) -> Iterator[Contestant]:
+    """The builds with and without a part; of a drive there may be two.
 
     Processors and cards are picked among the pairings; for other kinds the tables are made anew.
     """
     kind = kind_of(part)
-    scenes = scenes_for(catalogue, brief, kept)
-    of_kind = scenes[0].pool.processors.parts if kind == "processor" else scenes[0].pool.cards.parts if kind == "graphics" else ()
+
+    def contestant(copies: int, asked: Brief, own: Build, drives: int = NEW_DRIVES, pick: Pick | None = None) -> Contestant:
+        scenes = scenes_for(catalogue, asked, own, new_drives=drives)
+        return Contestant(copies, frontier(scenes, most if copies else budget, pick), lambda step: settle(catalogue, asked, scenes, step, own))
+
+    pool = scenes_for(catalogue, brief, kept)[0].pool
+    of_kind = pool.processors.parts if kind == "processor" else pool.cards.parts if kind == "graphics" else ()
     place = next((i for i, one in enumerate(of_kind) if one.id == part.id), None)
     if place is not None:
 
@@ -80,41 +93,43 @@ def _frontiers(
                 return np.asarray(c == place)
             return np.asarray((g == place) & (not scene.integrated))
 
-        return frontier(scenes, most, has), frontier(scenes, budget, lambda *of: ~has(*of)), kept, brief
-    own, barred = kept.with_part(kind, part.id), replace(brief, banned=(*brief.banned, part.id))
-    return frontier(scenes_for(catalogue, brief, own), most), frontier(scenes_for(catalogue, barred, kept), budget), own, barred
+        yield contestant(1, brief, kept, pick=has)
+        yield contestant(0, brief, kept, pick=lambda *of: ~has(*of))
+        return
+    barred = replace(brief, banned=(*brief.banned, part.id))
+    yield contestant(0, barred, kept)
+    if kind != "storage":
+        yield contestant(1, brief, kept.with_part(kind, part.id))
+        return
+    for copies in range(1, NEW_DRIVES + 1):
+        yield contestant(copies, barred, replace(kept, storage=(*kept.storage, *copies * (part.id,))), NEW_DRIVES - copies)
 
 
 @dataclass(frozen=True)
 class Contest:
-    """The frontier of all builds with a part against that of all without it."""
+    """Builds with and without the part against each other."""
 
-    ours: Frontier
-    theirs: Frontier
+    all_of: tuple[Contestant, ...]
     budget: int
     band: int
-    named: Callable[[Winner, Frontier], tuple[object, ...]]
 
-    def pick(self, rise: int) -> tuple[int, int] | None:
-        """Cost at today's prices and gain of the answer if it contains the part when that costs ``rise`` more; else None."""
-        left = self.budget - rise
-        tops = [step for step in (self.ours.best(left), self.theirs.best(self.budget)) if step is not None]
+    def pick(self, rise: int) -> tuple[int, int, int] | None:
+        """Cost at today's prices, gain and copies of the part in the answer if the part costs ``rise`` more; None where the
+        answer is without it or there is none.
+        """
+        tops = [step for one in self.all_of if (step := one.frontier.best(self.budget - one.copies * rise)) is not None]
         if not tops:
             return None
         top = max(tops, key=lambda step: step.rank)
-        mine = self._affordable(self.ours.reaching(top.met, top.gain - self.band), left)
-        other = self._affordable(self.theirs.reaching(top.met, top.gain - self.band), self.budget)
-        if mine is None or (other is not None and self._before(other, mine, rise)):
-            return None
-        return mine.cost, mine.gain
-
-    def _affordable(self, step: Winner | None, budget: int) -> Winner | None:
-        return step if step is not None and step.cost <= budget else None
-
-    def _before(self, other: Winner, mine: Winner, rise: int) -> bool:
-        """Whether the build without the part comes first: cheaper, then of larger gain, then by part ids."""
-        one, two = (other.cost, -other.gain), (mine.cost + rise, -mine.gain)
-        return self.named(other, self.theirs) < self.named(mine, self.ours) if one == two else one < two
+        able = [
+            (step.cost + one.copies * rise, -step.gain, one, step)
+            for one in self.all_of
+            if (step := one.frontier.reaching(top.met, top.gain - self.band)) is not None and step.cost + one.copies * rise <= self.budget
+        ]
+        first = min(able, key=lambda found: found[:2])
+        equal = [found for found in able if found[:2] == first[:2]]
+        _, _, one, step = first if len(equal) == 1 else min(equal, key=lambda found: found[2].named(found[3]))
+        return (step.cost, step.gain, one.copies) if one.copies else None
 
 
 def _enters(contest: Contest, price: int, high: int) -> int | None:
@@ -131,7 +146,8 @@ def _enters(contest: Contest, price: int, high: int) -> int | None:
 
 def _stretches(contest: Contest, price: int, high: int) -> Iterator[tuple[int, int]]:
     """Ranges of rises from ``high`` down to -price within which the same builds with the part are within the budget."""
-    for step in contest.ours.steps:
+    ours = next(one.frontier for one in contest.all_of if one.copies)
+    for step in ours.steps:
         low = contest.budget - step.cost + 1
         if low <= high:
             yield max(low, -price), high

@@ -37,6 +37,8 @@ Ints = NDArray[np.int64]
 P = TypeVar("P", bound=Part)
 MOST_DRIVES = MAX_DRIVES + 2
 NO_LIMIT_MM = 10_000
+NEW_DRIVES = 2
+"""How many drives a proposal adds at most."""
 
 
 @dataclass(frozen=True)
@@ -107,6 +109,7 @@ class Pool:
     coolers: Shelf[Cooler]
     supplies: Shelf[PowerSupply]
     cases: Shelf[Case]
+    new_drives: int = NEW_DRIVES
 
     @cached_property
     def kit_arrays(self) -> KitArrays:
@@ -196,7 +199,7 @@ def fixed_parts(catalogue: Catalogue, brief: Brief, kept: Build) -> dict[Kind, l
     return fixed
 
 
-def build_pool(catalogue: Catalogue, brief: Brief, kept: Build) -> Pool:
+def build_pool(catalogue: Catalogue, brief: Brief, kept: Build, new_drives: int = NEW_DRIVES) -> Pool:
     """Candidates for a brief: bought in its region, in stock, allowed by its rules, or fixed; at the clocks that it wishes."""
     book = catalogue.prices(brief.region, brief.allow_used)
     fixed = fixed_parts(catalogue, brief, kept)
@@ -224,6 +227,7 @@ def build_pool(catalogue: Catalogue, brief: Brief, kept: Build) -> Pool:
         cast(Shelf[Cooler], shelf("cooler")),
         cast(Shelf[PowerSupply], shelf("supply")),
         cast(Shelf[Case], shelf("case")),
+        new_drives,
     )
 
 

@@ -19,7 +19,7 @@ from wattmetron.core.balance.platforms import (
     platform_key,
     platform_options,
 )
-from wattmetron.core.balance.pool import Pool, build_pool, memory_floor_gb, storage_floor_gb
+from wattmetron.core.balance.pool import NEW_DRIVES, Pool, build_pool, memory_floor_gb, storage_floor_gb
 from wattmetron.core.balance.sides import Pairing, Targets
 from wattmetron.core.balance.supplies import NO_PLUGS, Supplies, plugs_of
 from wattmetron.core.briefs import Brief, Build
@@ -172,24 +172,24 @@ class Scene:
 
 
 REMEMBERED = 4
-_RECENT: list[tuple[Catalogue, Brief, Build, bool, list[Scene]]] = []
+_RECENT: list[tuple[Catalogue, Brief, Build, bool, int, list[Scene]]] = []
 
 
-def scenes_for(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: bool = True) -> list[Scene]:
+def scenes_for(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: bool = True, new_drives: int = NEW_DRIVES) -> list[Scene]:
     """``make_scenes``, kept for the last few questions: another budget or aim asks the same scenes."""
     asked = replace(brief, name="", notes="", budget_low_minor=0, budget_high_minor=0, extras=(), system="", preferences=())
     for one in _RECENT:
-        if one[0] is catalogue and one[1:4] == (asked, kept, with_targets):
-            return one[4]
-    made = make_scenes(catalogue, brief, kept, with_targets)
-    _RECENT.append((catalogue, asked, kept, with_targets, made))
+        if one[0] is catalogue and one[1:5] == (asked, kept, with_targets, new_drives):
+            return one[5]
+    made = make_scenes(catalogue, brief, kept, with_targets, new_drives)
+    _RECENT.append((catalogue, asked, kept, with_targets, new_drives, made))
     del _RECENT[:-REMEMBERED]
     return made
 
 
-def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: bool = True) -> list[Scene]:
-    """The scene with cards and, where no card is fixed, the one with integrated graphics."""
-    pool = build_pool(catalogue, brief, kept)
+def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: bool = True, new_drives: int = NEW_DRIVES) -> list[Scene]:
+    """The scene with cards and, where no card is fixed, the one with integrated graphics; at most so many drives are added."""
+    pool = build_pool(catalogue, brief, kept, new_drives)
     chips, cards = pool.processors.parts, pool.cards.parts
     question = brief if with_targets else replace(brief, targets=())
     targets = Targets(catalogue, question, chips, cards)
