@@ -131,13 +131,13 @@ def test_adding_a_game_offers_its_tiers(site, page):
     expect(page.locator("#notice")).to_contain_text("perating system to Tidewater 10")
 
 
-@pytest.mark.parametrize(("width", "scheme"), [(390, "dark"), (1280, "dark"), (1280, "light")])
-def test_places_are_accessible_narrow_and_dark(browser, site, width, scheme):
+@pytest.mark.parametrize(("width", "scheme", "look"), [(390, "dark", "structure"), (1280, "dark", "contrast"), (1280, "light", "all")])
+def test_places_are_accessible_narrow_and_dark(browser, site, width, scheme, look):
     context = browser.new_context(viewport={"width": width, "height": 844}, color_scheme=scheme)
     page = context.new_page()
     for path in ("/games?brief=1", "/games/vantage-null?brief=1", "/games/lanternfolk/edit", "/games/read", "/games/assumptions"):
         page.goto(f"{site.url}{path}")
-        assert serious(page) == [], path
+        assert serious(page, look) == [], path
         wide = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
         assert wide <= 0, path
     context.close()
