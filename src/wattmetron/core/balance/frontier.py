@@ -86,7 +86,8 @@ Pick = Callable[[Scene, Ints, Ints], Mask]
 def frontier(scenes: list[Scene], most: int = NEVER - 1, pick: Pick | None = None) -> Frontier:
     """The frontier over all builds of the scenes that cost at most ``most``; ``pick`` says which pairings count."""
     sweep = _Sweep(most)
-    for field in Hunt(scenes, most).fields:
+    hunt = Hunt(scenes, most)
+    for field in filter(None, map(hunt.field, range(len(scenes)))):
         sweep.through(field if pick is None else field.only(pick(field.scene, field.c, field.g)))
     return Frontier(scenes, *sweep.ended())
 

@@ -42,14 +42,14 @@ class Groups:
         kind = np.repeat(np.arange(len(options)), [len(one) for one in options])
         cost, frames = self.columns["cost"], self.columns["frames"]
         by_frames = np.lexsort((cost, frames, kind))
-        new = _new(kind[by_frames], frames[by_frames])
-        least = np.empty(cost.size, dtype=np.int64)
-        least[by_frames] = cost[by_frames][np.flatnonzero(new)][np.cumsum(new) - 1]
-        self._option = np.lexsort((cost, frames, least, kind))
-        new = _new(kind[self._option], frames[self._option])
-        self._start = np.flatnonzero(new)
-        self._key = (np.cumsum(new) - 1) * SPAN + cost[self._option]
-        self.head = self._option[self._start]
+        start = np.flatnonzero(_new(kind[by_frames], frames[by_frames]))
+        head, size = by_frames[start], np.diff(np.append(start, cost.size))
+        order = np.lexsort((cost[head], kind[head]))
+        at, nth = spread(size[order])
+        self._option = by_frames[start[order][at] + nth]
+        self._start = np.cumsum(size[order]) - size[order]
+        self._key = at * SPAN + cost[self._option]
+        self.head = head[order]
         self.least = cost[self.head]
         of_kind = kind[self.head]
         self._least_key = of_kind * SPAN + self.least

@@ -74,14 +74,26 @@ class Hunt:
 
     def __init__(self, scenes: list[Scene], budget: int) -> None:
         self.budget = budget
-        self.pairings = self.in_budget = self.estimated = 0
-        self.fields = [field for scene in scenes if (field := self._field(scene)) is not None]
+        self.in_budget = self.estimated = 0
+        self.pairings = sum(scene.grid()[0].size for scene in scenes)
+        self._scenes = scenes
+        self._made: dict[int, Field | None] = {}
+
+    def field(self, place: int, floor: int = NO_RANK) -> Field | None:
+        """The pairings of a scene; None where there are none, and for integrated graphics where even the best memory on
+        sale leaves them under a floor of rank.
+        """
+        scene = self._scenes[place]
+        if place not in self._made:
+            if scene.integrated and _dream_rank(scene) < floor:
+                return None
+            self._made[place] = self._field(scene)
+        return self._made[place]
 
     def _field(self, scene: Scene) -> Field | None:
         if not any(len(options) for options in scene.options):
             return None
         c, g = scene.grid()
-        self.pairings += c.size
         cost = scene.cost_bound(c, g)
         inside = cost <= min(self.budget, NEVER - 1)
         c, g, cost = c[inside], g[inside], cost[inside]
@@ -94,7 +106,10 @@ class Hunt:
     def most(self) -> tuple[int, int] | None:
         """The largest (weight met, gain) within the budget, or None where nothing fits."""
         best = NO_RANK
-        for field in self.fields:
+        for place in range(len(self._scenes)):
+            field = self.field(place, best)
+            if field is None:
+                continue
             rank = rank_of(field.met, field.gain)
             blocks = _Blocks(-rank)
             while (block := blocks.take(rank > best)).size:
@@ -110,7 +125,10 @@ class Hunt:
         best = NEVER
         found: list[tuple[bool, Complete]] = []
         floor = int(rank_of(np.array(met_floor), np.array(gain_floor)))
-        for field in self.fields:
+        for place in range(len(self._scenes)):
+            field = self.field(place, floor)
+            if field is None:
+                continue
             able = rank_of(field.met, field.gain) >= floor
             blocks = _Blocks(field.cost)
             while (block := blocks.take(able & (field.cost <= min(best, NEVER - 1)))).size:
@@ -188,6 +206,16 @@ def _winner(found: list[tuple[bool, Complete]], cost: int) -> Winner | None:
             pairings.add((integrated, int(done.c[i]), int(done.g[i])))
             met = max(met, int(done.met[i]))
     return Winner(cost, met, gain, tuple(sorted(pairings)))
+
+
+def _dream_rank(scene: Scene) -> int:
+    """A rank that no build of a scene with integrated graphics surpasses."""
+    c, g = scene.grid()
+    if not c.size or not scene.targets.sides:
+        return -NO_RANK
+    pairing = scene.dream_pairing(c, g)
+    gains = [np.minimum(*side.alone(pairing, True)) for side in scene.targets.sides]
+    return int(rank_of(*scene.targets.score(gains, c.size)).max())
 
 
 def _alone_bounds(scene: Scene, c: Ints, g: Ints) -> tuple[Ints, Ints]:

@@ -46,7 +46,8 @@ class Scene:
     pool: Pool
     targets: Targets
     integrated: bool
-    options: list[Options]
+    keys: list[PlatformKey]
+    need: Need
     option_of: Ints
     enclosures: Enclosures
     supplies: Supplies
@@ -104,6 +105,11 @@ class Scene:
         return least
 
     @cached_property
+    def options(self) -> list[Options]:
+        """Options of each class of processors; made when first asked for, for integrated graphics often do not matter."""
+        return platform_options(self.keys, self.pool, self.need)
+
+    @cached_property
     def least_option(self) -> Ints:
         """Cost of the cheapest option of each class."""
         return np.array([options.cost[0] if len(options) else NEVER for options in self.options], dtype=np.int64)
@@ -148,6 +154,20 @@ class Scene:
         """The same with the best memory and link among the options that cost at most ``spare`` more than the cheapest."""
         kind = self.option_of[c]
         return self.pairing_of(c, g, self.groups.best.of(self.groups.last(kind, self.least_option[kind] + spare)))
+
+    def dream_pairing(self, c: Ints, g: Ints) -> Pairing:
+        """Pairings with the best figures that any memory on sale has: no option brings more."""
+        kits, chips = self.pool.kit_arrays, self.pool.processors.parts
+        most = int(kits.mts.max(initial=0))
+        full = np.array([work.bandwidth_gbs(chip.memory_channels, min(chip.memory_max_mts, most), 2) for chip in chips])
+        best = Figures(
+            np.full(c.size, work.latency_ns(kits.cl, kits.mts).min(initial=np.inf)),
+            full[c],
+            np.full(c.size, kits.gb.max(initial=0.0)),
+            np.full(c.size, 99),
+            np.full(c.size, 99),
+        )
+        return self.pairing_of(c, g, best)
 
     def pairing_of(self, c: Ints, g: Ints, figures: Figures) -> Pairing:
         latency, bandwidth, gb, gen, lanes = figures
@@ -219,7 +239,8 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
                 pool,
                 targets,
                 integrated,
-                platform_options(list(classes), pool, need),
+                list(classes),
+                need,
                 option_of,
                 enclosures,
                 supplies,

@@ -110,6 +110,8 @@ class _Settler:
         fits = (kits.sticks[k] <= limits.slots[b]) & (kits.gb[k] >= self.memory_gb)
         fits &= ~kits.registered[k] | limits.registered[b]
         fits &= kits.gb[k] <= np.minimum(limits.gb[b], self.kind.max_gb)
+        drives = min((choice.cost for choice in self.drive_choices), default=0)
+        fits &= self.base_cost + self.pool.boards.cost[b] + self.pool.kits.cost[k] + drives <= winner.cost
         b, k = b[fits], k[fits]
         mts = np.minimum(limits.mts[b], self.kind.max_mts)
         figures = kit_figures(self.kind.channels, mts, k, self.pool)
