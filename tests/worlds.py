@@ -367,6 +367,7 @@ class World:
             "wireless": True,
             "work": self.pick(("streaming",), ("voice and browser",), ("streaming", "many things open")),
             "clocks": self.pick("tuned", "undervolted"),
+            "room_to_grow": True,
         }
         chosen = {name: value for name, value in rules.items() if self.rng.random() < 0.15}
         return replace(catalogue, parts=parts), replace(brief, **chosen)

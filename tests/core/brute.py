@@ -108,6 +108,7 @@ def may_be_bought(brief, part, cost, stays):
         and part.colour in ("", brief.colour or part.colour)
         and not (kind == "cooler" and (part.noise_dba or 0) > (brief.noise_limit_dba or 999))
         and not (kind == "case" and part.volume_l > (brief.volume_limit_l or 999))
+        and not (kind == "mainboard" and brief.room_to_grow and not (part.memory_slots > 3 and part.m2_slots > 1))
         and not (kind == "mainboard" and brief.wireless and not part.wireless)
         and not (kind == "processor" and part.all_core_speed < max([0, *({"streaming": 60, "video editing": 90}.get(one, 0) for one in brief.work)]))
         and not (brief.clocks == "tuned" and fixed_clocks == [part])

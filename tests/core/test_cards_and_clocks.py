@@ -113,6 +113,8 @@ def test_each_rule_about_single_parts_bars_past_its_limit():
         ("noise", cooler, 1, {"noise_limit_dba": 27.5}, {"noise_limit_dba": 28.0}, ()),
         ("size", case, 1, {"volume_limit_l": case.volume_l - 0.5}, {"volume_limit_l": case.volume_l}, ()),
         ("wireless", board, 1, {"wireless": True}, {}, ()),
+        ("room to grow", replace(board, m2_slots=1), 1, {"room_to_grow": True}, {}, ()),
+        ("room to grow", replace(board, memory_slots=2, m2_slots=3), 1, {"room_to_grow": True}, {}, ()),
         ("tuned clocks", board, 1, {"clocks": "tuned"}, {"clocks": "undervolted"}, ()),
         ("trust floor", cooler, 1, {"trust_floor": "proven only"}, {"trust_floor": "anything"}, ()),
     ):

@@ -9,7 +9,7 @@ from wattmetron.core.parts import KINDS, kind_of
 from wattmetron.services.assess import assess
 from wattmetron.services.years import FREED, asking_more, years_kept
 
-QUESTIONS = ((111, 25.0), (139, 8.0), (57, 60.0), (74, 60.0), (87, 60.0), (27, 60.0), (183, 60.0))
+QUESTIONS = ((111, 25.0), (57, 60.0), (74, 60.0), (87, 60.0), (27, 60.0), (183, 60.0))
 """Seeds and growths, most of them with a step that does."""
 
 
@@ -44,4 +44,4 @@ def test_the_next_step_is_the_least_that_meets_again_what_is_met_today():
                 assert not able, (seed, step.sides)
                 nothing += 1
         assert len(year.steps) == 2 or not any(one.parts for one in year.steps[:2])
-    assert steps > 5 and forced > 2 and nothing > 2
+    assert steps > 5 and forced > 2 and nothing > 4

@@ -83,7 +83,7 @@ class PreferenceFile(_Strict):
     """A wish that is granted where it costs little."""
 
     wish: Preferred = Field(description="What is preferred")
-    value: Text = Field("", description="The colour, the limit, the floor, or kind and maker as in “graphics: …”; none for wireless")
+    value: Text = Field("", description="The colour, the limit, the floor, or kind and maker as in “graphics: …”; empty where there is nothing to say")
 
 
 class BriefFile(_Strict):
@@ -106,6 +106,7 @@ class BriefFile(_Strict):
     trust_floor: TrustFloor = Field("nothing doubtful", description="How far a part must be trusted to be proposed")
     watt_limit_w: int | None = Field(None, description="Most that the machine may draw, W; null: no limit")
     wireless: bool = Field(False, description="Whether wireless is wanted")
+    room_to_grow: bool = Field(False, description="Whether the mainboard must have four memory slots and two M.2 places")
     outside: list[Kind] = Field(default_factory=list, description="Kinds of part that another purse pays for")
     play_hours: float = Field(2.0, description="Hours of play a day, for the bill")
     desk_hours: float = Field(2.0, description="Hours at the desk a day, for the bill")
@@ -186,6 +187,7 @@ def brief_from(file: BriefFile) -> Brief:
         trust_floor=file.trust_floor,
         watt_limit_w=file.watt_limit_w,
         wireless=file.wireless,
+        room_to_grow=file.room_to_grow,
         outside=tuple(file.outside),
         play_hours=file.play_hours,
         desk_hours=file.desk_hours,
@@ -254,6 +256,7 @@ def brief_file(brief: Brief) -> BriefFile:
         trust_floor=brief.trust_floor,
         watt_limit_w=brief.watt_limit_w,
         wireless=brief.wireless,
+        room_to_grow=brief.room_to_grow,
         outside=list(brief.outside),
         play_hours=brief.play_hours,
         desk_hours=brief.desk_hours,

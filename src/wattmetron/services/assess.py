@@ -9,6 +9,7 @@ from wattmetron.core.balance import cheapest_fit
 from wattmetron.core.balance.answer import NEVER
 from wattmetron.core.balance.pool import memory_floor_gb, storage_floor_gb
 from wattmetron.core.briefs import Brief, Build, Target
+from wattmetron.core.briefs.brief import GROWING_M2, GROWING_SLOTS
 from wattmetron.core.briefs.build import StandIn
 from wattmetron.core.briefs.work import all_core_floor
 from wattmetron.core.catalogue import Catalogue
@@ -280,6 +281,9 @@ def _barred(rule: PersonalRule, brief: Brief, part: Part, cost_minor: int, curre
             return f"{name} takes {getattr(part, 'volume_l', 0):g} l; the brief allows {brief.volume_limit_l:g} l."
         case "wireless":
             return f"The brief wants wireless and {name} has none: take another mainboard or add an adapter."
+        case "room to grow":
+            has = f"{getattr(part, 'memory_slots', 0)} memory slots and {getattr(part, 'm2_slots', 0)} M.2 places"
+            return f"{name} has {has}; with room to grow the brief wants {GROWING_SLOTS} and {GROWING_M2}."
         case "other work":
             return f"{name} is too slow with all cores for {listed(list(brief.work))}: {getattr(part, 'all_core_speed', 0):g} of {all_core_floor(brief.work):g} points."
         case "tuned clocks":

@@ -10,6 +10,7 @@ from wattmetron.services.answers import amount
 from wattmetron.services.assess import Assessment, assess
 from wattmetron.services.balance import idle_money, map_of, more_money, split_of, tables
 from wattmetron.services.balance_words import account
+from wattmetron.services.years import years_kept
 
 
 def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
@@ -47,6 +48,21 @@ def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
                 "build": None if one.assessment is None else _build(one.assessment),
             }
             for one in more
+        ],
+        "preferences": [
+            {
+                "wish": one.preference.wish,
+                "value": one.preference.value,
+                "granted": one.granted,
+                "costs": None if one.cost_minor is None else _signed(one.cost_minor),
+                "frames_lost_share": round(one.frames_lost, 4),
+                "weight_lost": one.weight_lost,
+            }
+            for one in found.preferences
+        ],
+        "years": [
+            {"year": one.year, "targets_met": one.met, "processor_alone": one.processor_alone, "graphics_alone": one.graphics_alone, "lost": list(one.lost)}
+            for one in years_kept(catalogue, subject)
         ],
         "idle_money": [
             {"kind": kind, "part": cut.instead_of, "instead": cut.part.id, "frees": amount(cut.saves_minor)} for kind, cut in free.items()

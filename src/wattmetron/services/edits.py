@@ -91,6 +91,7 @@ def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]
         trust_floor=cast(TrustFloor, _choice(form, "trust_floor", "The trust floor", tuple(TRUST_FLOORS))),
         watt_limit_w=_whole(form, "watt_limit_w", "The limit in watts") if watts else None,
         wireless="wireless" in form,
+        room_to_grow="room_to_grow" in form,
         outside=tuple(kind for kind in FURTHER_KINDS if f"outside.{kind}" in form),
         play_hours=_number(form, "play_hours", "The hours of play") if "play_hours" in form else old.play_hours,
         desk_hours=_number(form, "desk_hours", "The hours at the desk") if "desk_hours" in form else old.desk_hours,
@@ -122,6 +123,7 @@ _WORDS = {
     "trust_floor": "trust floor",
     "watt_limit_w": "limit in watts",
     "wireless": "wireless",
+    "room_to_grow": "room to grow",
     "outside": "what another purse pays",
     "play_hours": "hours of play",
     "desk_hours": "hours at the desk",
@@ -161,8 +163,8 @@ def _said(name: str, value: object) -> str:
         return f"other work: {listed([*cast(tuple[str, ...], value)]) or 'none'}"
     if name == "outside":
         return f"another purse pays for {listed([KIND_WORDS[kind] for kind in cast(tuple[Kind, ...], value)]) or 'nothing'}"
-    if name == "wireless":
-        return "wireless wanted" if value else "wireless not wanted"
+    if name in ("wireless", "room_to_grow"):
+        return f"{_WORDS[name]} {'wanted' if value else 'not wanted'}"
     if isinstance(value, bool):
         return f"{_WORDS[name]} {'allowed' if value else 'not allowed'}"
     return f"{_WORDS[name]} to {value:g}" if isinstance(value, float) else f"{_WORDS[name]} to {value}"

@@ -24,6 +24,8 @@ PREFERRED_WORDS: dict[Preferred, str] = {
     "headroom_percent": "supply headroom of so many %",
     "trust_floor": "trust in parts",
     "wireless": "wireless",
+    "room_to_grow": "room to grow: 4 memory slots, 2 M.2 places",
+    "new": "new parts rather than used ones",
 }
 
 

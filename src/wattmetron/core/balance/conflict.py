@@ -31,6 +31,8 @@ WISHES: tuple[Wish, ...] = (
     Wish("limit of noise", "noise_limit_dba", None),
     Wish("largest case", "volume_limit_l", None),
     Wish("wireless", "wireless", False),
+    Wish("room to grow", "room_to_grow", False),
+    Wish("new parts only", "allow_used", True),
     Wish("clocks", "clocks", "as shipped"),
     Wish("other work", "work", ()),
     Wish("enough video memory", "accept_spill", True),

@@ -22,6 +22,7 @@ Sureness = Literal["even odds", "likely", "near certain"]
 SURENESS: dict[Sureness, float] = {"even odds": 0.5, "likely": 0.8, "near certain": 0.95}
 Measure = Literal["average", "low"]
 Clocks = Literal["as shipped", "tuned", "undervolted"]
+GROWING_SLOTS, GROWING_M2 = 4, 2
 CLOCKS: tuple[Clocks, ...] = ("as shipped", "tuned", "undervolted")
 
 
@@ -71,7 +72,8 @@ class Extra:
 class Brief:
     """Everything that was asked for. Money is in minor units of the region's currency; the budget is of one of
     ``seats`` identical machines; ``system`` is the
-    operating system that will run, as published lists name it. ``only_of`` names makers to buy from by kind;
+    operating system that will run, as published lists name it. ``only_of`` names makers to buy from by kind,
+    ``room_to_grow`` asks for a mainboard with ``GROWING_SLOTS`` memory slots and ``GROWING_M2`` M.2 places;
     each of ``preferences`` may cost up to ``preference_minor``, None: a share of the budget.
     """
 
@@ -110,6 +112,7 @@ class Brief:
     growth_percent: float = 12.0
     seats: int = 1
     only_of: tuple[tuple[Kind, str], ...] = ()
+    room_to_grow: bool = False
     preferences: tuple[Preference, ...] = ()
     preference_minor: int | None = None
 

@@ -18,6 +18,8 @@ Preferred = Literal[
     "headroom_percent",
     "trust_floor",
     "wireless",
+    "room_to_grow",
+    "new",
 ]
 PREFERRED: tuple[Preferred, ...] = get_args(Preferred)
 MOST_PREFERENCES = 10
@@ -33,7 +35,7 @@ class Preference:
     value: str = ""
 
 
-FIELDS: dict[Preferred, str] = {one: one for one in PREFERRED} | {"maker": "only_of"}
+FIELDS: dict[Preferred, str] = {one: one for one in PREFERRED} | {"maker": "only_of", "new": "allow_used"}
 """The field of a brief that holds each as a floor."""
 
 
@@ -99,4 +101,6 @@ _READERS: dict[Preferred, Callable[[str], Any]] = {
     "headroom_percent": _number("supply headroom", whole=True),
     "trust_floor": _trust,
     "wireless": lambda _: True,
+    "room_to_grow": lambda _: True,
+    "new": lambda _: False,
 }

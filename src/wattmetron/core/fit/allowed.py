@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import Literal
 
 from wattmetron.core.briefs import Brief
+from wattmetron.core.briefs.brief import GROWING_M2, GROWING_SLOTS
 from wattmetron.core.briefs.work import all_core_floor
 from wattmetron.core.parts import (
     TRUST_FLOORS,
@@ -18,7 +19,7 @@ from wattmetron.core.parts import (
     trust_of,
 )
 
-PersonalRule = Literal["part price cap", "trust floor", "banned part", "maker", "other maker", "colour", "noise", "size", "wireless", "tuned clocks", "other work"]
+PersonalRule = Literal["part price cap", "trust floor", "banned part", "maker", "other maker", "colour", "noise", "size", "wireless", "room to grow", "tuned clocks", "other work"]
 
 
 def bars(brief: Brief, part: Part, cost_minor: int, stays: tuple[Part, ...] = ()) -> Iterator[PersonalRule]:
@@ -50,6 +51,8 @@ def _of_kind(brief: Brief, part: Part, stays: tuple[Part, ...]) -> Iterator[Pers
         yield "size"
     if isinstance(part, Mainboard) and brief.wireless and not part.wireless and not any(isinstance(one, WirelessAdapter) for one in stays):
         yield "wireless"
+    if isinstance(part, Mainboard) and brief.room_to_grow and (part.memory_slots < GROWING_SLOTS or part.m2_slots < GROWING_M2):
+        yield "room to grow"
     if isinstance(part, Processor) and part.all_core_speed < all_core_floor(brief.work):
         yield "other work"
     if brief.clocks == "tuned" and not clocks_set(part) and all(clocks_set(one) for one in stays):

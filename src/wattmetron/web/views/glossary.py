@@ -23,6 +23,7 @@ GLOSSARY: dict[str, tuple[str, str]] = {
         "sureness",
         "The chance with which a target has to be reached to count as met: 50, 80 or 95 %. Proposals use it too.",
     ),
+    "room to grow": ("room to grow", "A mainboard with four memory slots and two M.2 places at least, so that memory and drives can be added."),
     "preference": (
         "preference",
         "Granted in this order where the answer with it meets as much, loses at most 2 % of the frames and costs no more than stated. "
