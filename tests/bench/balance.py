@@ -7,7 +7,9 @@ from dataclasses import replace
 from tests.bench.highs import least_money
 from wattmetron.core.balance import propose
 from wattmetron.core.balance.frontier import frontier
+from wattmetron.core.balance.picture import all_pairings
 from wattmetron.core.balance.scene import scenes_for
+from wattmetron.core.balance.search import BAND
 from wattmetron.core.briefs import Build
 from wattmetron.services import assess as assessing
 from wattmetron.services.assess import assess
@@ -56,6 +58,19 @@ def views(question, forget):
             rows.append((first, view, view / first, other, alone, timed(preview)[0]))
         first, view, ratio, other, alone, cell = (statistics.median(column) for column in zip(*rows, strict=True))
         print(f"{8 * per_kind:5}   {first:.3f}      {view:.3f}        {ratio:.1f}     {other:.3f}                       {alone:.3f}            {1000 * cell:.0f} ms")
+
+
+def pictures(question, forget):
+    """All pairings in one picture, the tables of the question kept."""
+    print("\npicture of all pairings (medians over three catalogues)")
+    for per_kind in (250, 625):
+        took, pairs = [], []
+        for seed in range(3):
+            catalogue, brief = question(seed, per_kind)
+            found = tables(catalogue, brief, KEPT)
+            took.append(timed(all_pairings, found.frontier.scenes, found.budget, BAND)[0])
+            pairs.append(sum(one.grid()[0].size for one in found.frontier.scenes))
+        print(f"{8 * per_kind:5} parts, {statistics.median(pairs):7.0f} pairings: {statistics.median(took):.2f} s")
 
 
 def growth(question, forget):

@@ -217,6 +217,7 @@ if __name__ == "__main__":
     proposals()
     against_highs()
     balance.views(question, forget)
+    balance.pictures(question, forget)
     balance.growth(question, forget)
     balance.against_highs_with_wishes(question, forget)
     swaps()
