@@ -41,14 +41,15 @@ def test_the_staircase_knows_the_best_within_every_cost(first, second):
 @settings(max_examples=200, deadline=None)
 @given(BUILDS.filter(bool), st.integers(1, 30))
 def test_the_outermost_rows_come_layer_by_layer(rows, size):
-    """Nothing left out is better in both than something taken, unless that something beats it too."""
-    cost, bound = np.array(rows, dtype=np.int64).T
-    taken = set(_outermost(cost, bound, size).tolist())
-    assert len(taken) >= min(size, len(rows)) and taken
+    """Of rows in the order of their costs those are taken first that no row before them equals in bound."""
+    bound = np.array([own for _, own in sorted(rows)], dtype=np.int64)
+    taken = _outermost(bound, size).tolist()
+    assert len(set(taken)) == len(taken) >= min(size, len(rows))
     for i in range(len(rows)):
-        beaten = [j for j in range(len(rows)) if j != i and cost[j] <= cost[i] and bound[j] >= bound[i] and (cost[j], -bound[j]) < (cost[i], -bound[i])]
-        if not beaten:
-            assert i in taken or any(rows[j] == rows[i] for j in taken)
+        if not any(bound[j] >= bound[i] for j in range(i)):
+            assert i in taken
+    for i in set(range(len(rows))) - set(taken):
+        assert any(bound[j] >= bound[i] for j in taken if j < i)
 
 
 def knee(*steps: tuple[int, int], budget: int = 100_000) -> int | None:

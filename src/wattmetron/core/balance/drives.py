@@ -103,9 +103,9 @@ def _least(first: Group, second: Group | None, missing: float) -> int | None:
     return int(cost[enough].min()) if enough.any() else None
 
 
-def drive_sets(pool: Pool, floor_gb: float) -> list[tuple[tuple[Storage, ...], Sort, int]]:
-    """The sets behind ``drive_choices``: all that cost no more than their entry, in the order of ids."""
-    least = {one.sort: one.cost for one in drive_choices(pool, floor_gb)}
+def drive_sets(pool: Pool, choices: list[DriveChoice], floor_gb: float) -> list[tuple[tuple[Storage, ...], Sort, int]]:
+    """The sets behind these ``drive_choices``: all that cost no more than their entry, in the order of ids."""
+    least = {one.sort: one.cost for one in choices}
     base_gb = sum(drive.capacity_gb for drive in pool.fixed_drives)
     if pool.fixed_drives and base_gb >= floor_gb:
         return [(pool.fixed_drives, sort_of(pool.fixed_drives, pool.any_slot_mm), pool.fixed_drives_cost)]

@@ -112,13 +112,14 @@ class _Sweep:
 
     def through(self, field: Field) -> None:
         """Judges every pairing of a field that may still make a step, the most promising first."""
+        field = field.only(np.argsort(field.cost, kind="stable"))
         bound = rank_of(field.met, field.gain)
         judged = np.zeros(bound.size, dtype=bool)
         if not field.scene.targets.sides:
             judged[:] = True
         waiting, size = np.ones(bound.size, dtype=bool), FIRST_BLOCK
         while (left := self._open(field.cost, bound, waiting)).size:
-            block = left[_outermost(field.cost[left], bound[left], size)]
+            block = left[_outermost(bound[left], size)]
             fresh = block[~judged[block]]
             if fresh.size > block.size // 8:
                 bound[fresh], enough = best_case(field, fresh, self.most)
@@ -186,9 +187,9 @@ def best_case(field: Field, rows: Ints, most: int) -> tuple[Ints, Mask]:
     return bound, enough
 
 
-def _outermost(cost: Ints, bound: Ints, size: int) -> Ints:
-    """Places of about so many rows that no other beats in cost and bound, layer by layer."""
-    left = np.lexsort((-bound, cost))
+def _outermost(bound: Ints, size: int) -> Ints:
+    """Places of about so many rows, the cheapest first, that no cheaper one equals in bound, layer by layer."""
+    left = np.arange(bound.size)
     taken: list[Ints] = []
     count = 0
     while left.size and count < size:

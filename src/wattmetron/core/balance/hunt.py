@@ -53,7 +53,7 @@ class Field:
     met: Ints
     gain: Ints
 
-    def only(self, rows: Mask) -> "Field":
+    def only(self, rows: Mask | Ints) -> "Field":
         """Some of the pairings."""
         return Field(self.scene, self.c[rows], self.g[rows], self.cost[rows], self.met[rows], self.gain[rows])
 

@@ -87,6 +87,7 @@ class Need:
     """What the brief asks of platforms and which differences matter for it."""
 
     memory_gb: float
+    storage_gb: float
     drives: list[DriveChoice]
     bays: dict[Bays, int]
     integrated: bool
@@ -322,13 +323,12 @@ def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
 
 def _frames(options: Options) -> Ints:
     """A number for each row, equal where memory and link are."""
-    return _packed(
-        _codes(options.latency_ns),
-        _codes(options.bandwidth_gbs),
-        _codes(options.gb),
-        options.link_gen,
-        options.link_lanes,
-    )
+    return alike(options.latency_ns, options.bandwidth_gbs, options.gb, options.link_gen, options.link_lanes)
+
+
+def alike(*columns: NDArray[Any]) -> Ints:
+    """A number for each row of equally long columns, the same where all of them are."""
+    return _packed(*(_codes(column) for column in columns))
 
 
 def _best(key: Ints, *low: NDArray[Any]) -> Ints:

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.balance.answer import NEVER
-from wattmetron.core.balance.drives import drive_choices
+from wattmetron.core.balance.drives import Sort, drive_choices, drive_sets
 from wattmetron.core.balance.enclosure import Enclosures
 from wattmetron.core.balance.groups import SPAN, Figures, Groups
 from wattmetron.core.balance.ladder import ints
@@ -25,6 +25,7 @@ from wattmetron.core.balance.supplies import NO_PLUGS, Supplies, plugs_of
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames import work
+from wattmetron.core.parts import Storage
 from wattmetron.core.power.draw import spike_of_card_w
 
 Ints = NDArray[np.int64]
@@ -108,6 +109,11 @@ class Scene:
     def options(self) -> list[Options]:
         """Options of each class of processors; made when first asked for, for integrated graphics often do not matter."""
         return platform_options(self.keys, self.pool, self.need)
+
+    @cached_property
+    def drive_sets(self) -> list[tuple[tuple[Storage, ...], Sort, int]]:
+        """Drives behind the choices of the platforms, in the order of their ids."""
+        return drive_sets(self.pool, self.need.drives, self.need.storage_gb)
 
     @cached_property
     def least_option(self) -> Ints:
@@ -213,7 +219,8 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
     chips, cards = pool.processors.parts, pool.cards.parts
     question = brief if with_targets else replace(brief, targets=())
     targets = Targets(catalogue, question, chips, cards)
-    choices = drive_choices(pool, storage_floor_gb(catalogue, brief))
+    storage_gb = storage_floor_gb(catalogue, brief)
+    choices = drive_choices(pool, storage_gb)
     memory_gb = memory_floor_gb(catalogue, brief)
     if pool.kits.fixed and pool.kits.parts:
         memory_gb = min(memory_gb, pool.kits.parts[0].total_gb)
@@ -233,7 +240,7 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
         if integrated and pool.cards.fixed:
             continue
         link = brief.accept_spill
-        need = Need(memory_gb, choices, enclosures.bays, integrated, link and not integrated)
+        need = Need(memory_gb, storage_gb, choices, enclosures.bays, integrated, link and not integrated)
         scenes.append(
             Scene(
                 pool,

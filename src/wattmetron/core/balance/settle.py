@@ -5,12 +5,12 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.balance.drives import Bays, drive_choices, drive_sets
+from wattmetron.core.balance.drives import Bays
 from wattmetron.core.balance.enclosure import boxed_carries
 from wattmetron.core.balance.groups import Figures
 from wattmetron.core.balance.hunt import Winner
-from wattmetron.core.balance.platforms import fitting_boards, kit_figures, platform_key, rest_of
-from wattmetron.core.balance.pool import Shelf, memory_floor_gb, storage_floor_gb
+from wattmetron.core.balance.platforms import alike, fitting_boards, kit_figures, platform_key, rest_of
+from wattmetron.core.balance.pool import Shelf, memory_floor_gb
 from wattmetron.core.balance.scene import Scene, Shell
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
@@ -60,9 +60,6 @@ class _Settler:
         self.memory_gb = memory_floor_gb(catalogue, brief)
         if self.pool.kits.fixed and self.pool.kits.parts:
             self.memory_gb = min(self.memory_gb, self.pool.kits.parts[0].total_gb)
-        floor_gb = storage_floor_gb(catalogue, brief)
-        self.drive_choices = drive_choices(self.pool, floor_gb)
-        self.drive_sets = drive_sets(self.pool, floor_gb)
         self.base_cost = int(self.pool.processors.cost[c]) + int(scene.card_cost[g])
 
     def first(self, winner: Winner) -> Build:
@@ -70,7 +67,7 @@ class _Settler:
         boards, kits = self._right_memory(winner)
         so_far = self.base_cost + self.pool.boards.cost[boards] + self.pool.kits.cost[kits]
         reaching = {}
-        for choice in self.drive_choices:
+        for choice in self.scene.need.drives:
             fits = self.pool.board_arrays.takes(boards, choice.nvme, choice.sata, choice.lengths) & (so_far + choice.cost <= winner.cost)
             at = np.flatnonzero(fits)
             rest = rest_of(self.pool.kit_arrays.sticks[kits[at]], choice.nvme, choice.sata)
@@ -82,7 +79,7 @@ class _Settler:
             raise TableError(f"no build of {self.chip.id} costs {winner.cost} with gain {winner.gain}")
         row = int(any_way[0])
         board, kit = self.pool.boards.parts[boards[row]], self.pool.kits.parts[kits[row]]
-        for drives, sort, drives_cost in self.drive_sets:
+        for drives, sort, drives_cost in self.scene.drive_sets:
             if not reaching[sort][row]:
                 continue
             own_rest = rest_w(kit.sticks, sort.nvme, sort.sata)
@@ -110,15 +107,17 @@ class _Settler:
         fits = (kits.sticks[k] <= limits.slots[b]) & (kits.gb[k] >= self.memory_gb)
         fits &= ~kits.registered[k] | limits.registered[b]
         fits &= kits.gb[k] <= np.minimum(limits.gb[b], self.kind.max_gb)
-        drives = min((choice.cost for choice in self.drive_choices), default=0)
+        drives = min((choice.cost for choice in self.scene.need.drives), default=0)
         fits &= self.base_cost + self.pool.boards.cost[b] + self.pool.kits.cost[k] + drives <= winner.cost
         b, k = b[fits], k[fits]
         mts = np.minimum(limits.mts[b], self.kind.max_mts)
         figures = kit_figures(self.kind.channels, mts, k, self.pool)
-        chip, card = np.full(b.size, self.c), np.full(b.size, self.g)
-        pairing = self.scene.pairing_of(chip, card, Figures(*figures, limits.gen[b], limits.lanes[b]))
+        brought = Figures(*figures, limits.gen[b], limits.lanes[b])
+        _, some, back = np.unique(alike(*brought), return_index=True, return_inverse=True)
+        chip, card = np.full(some.size, self.c), np.full(some.size, self.g)
+        pairing = self.scene.pairing_of(chip, card, brought.of(some))
         _, gain = self.scene.targets.evaluate(pairing, self.scene.integrated)
-        right = (gain == winner.gain) & self.scene.memory_enough(pairing)
+        right = ((gain == winner.gain) & self.scene.memory_enough(pairing))[back]
         return b[right], k[right]
 
     def _least_shell(self, boards: Ints, kits: Ints, rest: Ints, bays: Bays) -> Ints:
@@ -132,14 +131,16 @@ class _Settler:
         """Cooler, supply and case, first by ids, that together cost exactly what is left."""
         assert inside.mainboard is not None
         supplies = self._supplies(inside.mainboard, rest)
+        coolers = self._coolers()
+        spent = np.add.outer([cost for _, cost in coolers], [cost for _, cost in supplies])
         cases: dict[int, list[Case]] = {}
         for case, cost in zip(self.pool.cases.parts, self.pool.cases.cost.tolist(), strict=True):
             cases.setdefault(cost, []).append(case)
-        for cooler, cooler_cost in self._coolers():
-            for supply, supply_cost in supplies:
-                for case in cases.get(left - cooler_cost - supply_cost, ()):
-                    if goes_in(replace(inside, cooler=cooler, supply=supply, case=case)):
-                        return cooler.id if cooler else None, supply.id, case.id
+        for first, second in np.argwhere(np.isin(left - spent, self.pool.cases.cost)):
+            cooler, supply = coolers[first][0], supplies[second][0]
+            for case in cases[left - int(spent[first, second])]:
+                if goes_in(replace(inside, cooler=cooler, supply=supply, case=case)):
+                    return cooler.id if cooler else None, supply.id, case.id
         raise TableError(f"no cooler, supply and case for {inside.mainboard.id} cost {left}")
 
     def _coolers(self) -> list[tuple[Cooler | None, int]]:
