@@ -23,6 +23,10 @@ STEPS_PER_SPREAD = {"average": 14, "low": 20}
 HALF_WIDTH = 6.0
 COARSE = 2
 COARSE_NODES = 8
+LOT = 16
+"""Coarse nodes are solved in lots of so many."""
+Triple = tuple[float, ...]
+"""Both spreads and the covariance."""
 
 
 class ReliableTable:
@@ -37,7 +41,8 @@ class ReliableTable:
         widest = HALF_WIDTH * np.sqrt(self.line.spread**2 + 2 * 0.45**2)
         self.half = COARSE * (int(np.ceil(widest / self.step / COARSE)) + 1)
         self.x = np.arange(-self.half, self.half + 1) * self.step
-        self._nodes: dict[tuple[float, ...], Floats] = {}
+        self._reach = self.half // COARSE + COARSE_NODES // 2 - 1
+        self._rows_known: dict[Triple, _Row] = {}
 
     def ln_quantile(self, ln_c: Floats, sd_c: Floats, ln_g: Floats, sd_g: Floats, cov: Floats) -> Floats:
         """ln of the reliable frame time (ms) of flat, equally long arrays; ``cov`` is that of both errors."""
@@ -47,7 +52,10 @@ class ReliableTable:
             if finite.any():
                 result[finite] = self.ln_quantile(*(one[finite] for one in (ln_c, sd_c, ln_g, sd_g, cov)))
             return result
-        rows, at = self._rows(sd_c, sd_g, cov)
+        if not ln_c.size:
+            return result
+        x = ln_c - ln_g
+        rows, at = self._rows(sd_c, sd_g, cov, self._span(float(x.min()), float(x.max())))
         return ln_g + self._along_x(rows, at, ln_c - ln_g, sd_c, sd_g)
 
     def _along_x(self, rows: Floats, row: Ints, x: Floats, sd_c: Floats, sd_g: Floats) -> Floats:
@@ -61,11 +69,19 @@ class ReliableTable:
         beyond = np.where(x > 0, x + self.line.end_c + self.z * sd_c, self.line.end_g + self.z * sd_g)
         return np.where(np.abs(x) > self.x[-3], beyond, inside)
 
-    def _rows(self, sd_c: Floats, sd_g: Floats, cov: Floats) -> tuple[Floats, Ints]:
-        """Rows over x for every triple of spreads and covariance that occurs, and the row of each element."""
+    def _span(self, low: float, high: float) -> tuple[int, int]:
+        """The coarse nodes that values of x from low to high need, in whole lots."""
+        first, last = (int(np.floor(np.clip(x / self.step, -self.half, self.half) / COARSE)) + self._reach for x in (low, high))
+        margin = COARSE_NODES // 2 + 1
+        return max(0, (first - margin) // LOT * LOT), min(2 * self._reach + 1, -(-(last + margin + 1) // LOT) * LOT)
+
+    def _rows(self, sd_c: Floats, sd_g: Floats, cov: Floats, span: tuple[int, int]) -> tuple[Floats, Ints]:
+        """Rows over x for every triple of spreads and covariance that occurs, and the row of each element; known within
+        the span of coarse nodes at least.
+        """
         if not self.continuous:
             triples, at = _distinct(sd_c, sd_g, cov)
-            return self._at(triples), at
+            return self._at(triples, span), at
         pairs, of_pair = _distinct(sd_c, cov)
         gs, of_g = np.unique(sd_g, return_inverse=True)
         left, weight = _stencil(gs)
@@ -73,31 +89,57 @@ class ReliableTable:
         spread = np.zeros((gs.size, needed.size))
         for k in range(4):
             spread[np.arange(gs.size), np.searchsorted(needed, left + k)] += weight[:, k]
-        wanted: list[tuple[float, ...]] = [(c, g * SD_STEP, joint) for c, joint in pairs for g in needed.tolist()]
-        nodes = self._at(wanted).reshape(len(pairs), needed.size, self.x.size)
+        wanted: list[Triple] = [(c, g * SD_STEP, joint) for c, joint in pairs for g in needed.tolist()]
+        nodes = self._at(wanted, span).reshape(len(pairs), needed.size, self.x.size)
         rows = np.einsum("gb,cbx->cgx", spread, nodes, optimize=True)
         return rows.reshape(-1, self.x.size), of_pair * gs.size + of_g
 
-    def _at(self, wanted: list[tuple[float, ...]]) -> Floats:
-        missing = [one for one in dict.fromkeys(wanted) if one not in self._nodes]
+    def _at(self, wanted: list[Triple], span: tuple[int, int]) -> Floats:
+        missing = [one for one in dict.fromkeys(wanted) if not (one in self._rows_known and self._rows_known[one].covers(span))]
         if missing:
-            self._fill(missing)
-        return np.array([self._nodes[one] for one in wanted])
+            self._fill(missing, span)
+        return np.array([self._rows_known[one].fine for one in wanted])
 
-    def _fill(self, missing: list[tuple[float, ...]]) -> None:
-        """Solve on every other node and lay polynomials of degree seven between them."""
-        sd = np.array(missing)
-        sd_c, sd_g, cov = sd[:, :1], sd[:, 1:2], sd[:, 2:]
-        reach = self.half // COARSE + COARSE_NODES // 2 - 1
-        x = np.broadcast_to(np.arange(-reach, reach + 1) * (COARSE * self.step), (sd.shape[0], 2 * reach + 1))
+    def _fill(self, missing: list[Triple], span: tuple[int, int]) -> None:
+        """Solve on every other node of the span and lay polynomials of degree seven between them."""
+        rows = [self._rows_known.get(one) or self._new_row(one) for one in missing]
+        fresh = [row.extended(span) for row in rows]
+        x = (np.concatenate(fresh) - self._reach) * (COARSE * self.step)
+        sd_c, sd_g, cov = np.repeat(np.array(missing), [one.size for one in fresh], axis=0).T
         near = np.abs(x) <= HALF_WIDTH * np.sqrt(self.line.spread**2 + sd_c**2 + sd_g**2)
-        coarse = np.where(x > 0, x + self.line.end_c + self.z * sd_c, self.line.end_g + self.z * sd_g)
-        full_c, full_g, joint = (np.broadcast_to(one, x.shape)[near] for one in (sd_c, sd_g, cov))
-        coarse[near] = quantile_ln(self.line, x[near], full_c, 0.0, full_g, self.chance, joint)
-        windows = sliding_window_view(coarse, COARSE_NODES, axis=1)
-        fine = (windows @ _FINE_WEIGHTS.T).reshape(sd.shape[0], -1)
-        rows = np.append(fine, coarse[:, -COARSE_NODES // 2, None], axis=1)
-        self._nodes.update(zip(missing, rows, strict=True))
+        found = np.where(x > 0, x + self.line.end_c + self.z * sd_c, self.line.end_g + self.z * sd_g)
+        found[near] = quantile_ln(self.line, x[near], sd_c[near], 0.0, sd_g[near], self.chance, cov[near])
+        at = 0
+        for triple, row, own in zip(missing, rows, fresh, strict=True):
+            row.coarse[own] = found[at : at + own.size]
+            at += own.size
+            row.lay()
+            self._rows_known[triple] = row
+
+    def _new_row(self, triple: Triple) -> "_Row":
+        return _Row(np.full(2 * self._reach + 1, np.nan))
+
+
+class _Row:
+    """One triple's values: on coarse nodes as far as they are known (else nan), and laid between them."""
+
+    def __init__(self, coarse: Floats) -> None:
+        self.coarse = coarse
+        self.known = (0, 0)
+        self.fine = coarse
+
+    def covers(self, span: tuple[int, int]) -> bool:
+        return self.known[0] <= span[0] and span[1] <= self.known[1]
+
+    def extended(self, span: tuple[int, int]) -> Ints:
+        """The nodes that become known when the span does; what is known stays in one piece."""
+        low, high = self.known if self.known[1] else (span[0], span[0])
+        self.known = min(low, span[0]), max(high, span[1])
+        return np.concatenate([np.arange(self.known[0], low), np.arange(high, self.known[1])])
+
+    def lay(self) -> None:
+        windows = sliding_window_view(self.coarse, COARSE_NODES)
+        self.fine = np.append((windows @ _FINE_WEIGHTS.T).ravel(), self.coarse[-COARSE_NODES // 2])
 
 
 def frame_ms(t_c: Floats, t_g: Floats, v_c: float, v_g: float, measure: Measure) -> Floats:
