@@ -15,7 +15,7 @@ VIEWS = (
     ("proposal", "/briefs/1/frames?propose=most", 1280, 800, "light"),
     ("swap", "/briefs/1/frames?swap=graphics&try=graphics:pellworth-ness-16-plain", 1280, 800, "light"),
     ("review-night", "/briefs/7/fit", 1280, 800, "dark"),
-    ("balance", "/briefs/8/balance", 1280, 1680, "light"),
+    ("balance", "/briefs/8/balance?every=1", 1280, 2060, "light"),
     ("budget-steps", "/briefs/8/steps", 1280, 1000, "light"),
     ("fit", "/briefs/5/fit?propose=most", 1280, 1640, "light"),
     ("parts", "/parts?kind=graphics&brief=1&sort=worth&dir=down", 1280, 800, "light"),

@@ -78,6 +78,30 @@ def test_the_picture_of_all_pairings_is_drawn_walked_and_tried(site, page):
     expect(page.locator("#trybar")).to_have_count(0)
 
 
+def test_a_preference_is_typed_priced_and_insisted_on_by_keyboard(site, page):
+    page.goto(f"{site.url}/briefs/1/brief")
+    page.locator("#prefer-wish").select_option("wireless")
+    page.locator("#prefer-value").press("Enter")
+    expect(page.locator("#preferred")).to_contain_text("1. wireless")
+    page.locator("#prefer-wish").select_option("noise_limit_dba")
+    page.locator("#prefer-value").fill("quiet")
+    page.locator("#prefer-value").press("Enter")
+    expect(page.locator("#error")).to_contain_text("enter a number above 0")
+    expect(page.locator("#prefer-value")).to_have_value("quiet")
+    page.locator("#prefer-value").fill("25")
+    page.locator("#prefer-value").press("Enter")
+    expect(page.locator("#preferred")).to_contain_text("2. cooler at most 25")
+    page.locator("#insist-2").press("Enter")
+    expect(page.locator("#f-noise")).to_have_value("25")
+    expect(page.locator("#preferred ol")).not_to_contain_text("cooler")
+    assert serious(page, "structure") == []
+    page.keyboard.press("m")
+    expect(page.locator("main")).to_contain_text("Preferred and granted: wireless; it costs EUR ")
+    page.keyboard.press("Escape")
+    page.keyboard.press("2")
+    expect(page.locator("#wishes")).to_contain_text("Preferred and granted: wireless")
+
+
 def test_balance_on_a_phone_and_budget_steps(site, page):
     page.set_viewport_size({"width": 390, "height": 844})
     page.goto(f"{site.url}/briefs/8/balance")

@@ -153,7 +153,7 @@ def _worth_showing(shelf: Shelf[Processor] | Shelf[Graphics], figures: list[tupl
         if sorts[i] in seen:
             continue
         seen.add(sorts[i])
-        if not any((table[j] >= table[i]).all() for j in kept):
+        if not (table[kept] >= table[i]).all(axis=1).any():
             kept.append(int(i))
     ids = {part.id for part in chosen}
     must = [i for i, part in enumerate(shelf.parts) if part.id in ids]

@@ -1,0 +1,88 @@
+"""Options in groups, remembered rows and machines side by side, against plain definitions."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.core.test_frames import scene
+from wattmetron.core.balance.groups import Groups
+from wattmetron.core.balance.memo import Memo
+from wattmetron.core.balance.platforms import NO_OPTIONS, Options
+from wattmetron.core.frames.estimate import estimate
+from wattmetron.core.frames.lineup import Lineup
+
+ROWS = st.lists(st.tuples(st.integers(1, 12), st.integers(0, 4)), max_size=12)
+
+
+def options(rows: list[tuple[int, int]]) -> Options:
+    """Options of these costs and frames, the cheapest first; what a group brings follows from its number."""
+    cost, frames = np.array(sorted(rows), dtype=np.int64).reshape(-1, 2).T
+    brought = {"latency_ns": 10.0 - (frames * 7) % 5, "bandwidth_gbs": 20.0 + (frames * 3) % 5, "gb": 16.0 + frames, "link_gen": frames, "link_lanes": 16 - frames}
+    rest = {name: np.zeros(cost.size, dtype=np.int64) for name in ("form", "cpu_8pin", "memory_level", "bays", "rest_w", "power_level")}
+    return Options(cost=cost, frames=frames, **brought, **rest) if rows else NO_OPTIONS
+
+
+@settings(max_examples=150, deadline=None)
+@given(st.lists(ROWS, min_size=1, max_size=4), st.integers(0, 13), st.integers(0, 13))
+def test_groups_hold_every_option_of_every_class(classes, most, under):
+    """By class the groups within a cost, the options behind each first one, and the best of all that is within reach."""
+    groups = Groups([options(rows) for rows in classes])
+    kinds = np.arange(len(classes))
+    if not groups.least.size:
+        return
+    at, found = groups.of(kinds, np.full(kinds.size, most))
+    for kind, rows in enumerate(classes):
+        wanted = {frames: min(cost for cost, own in rows if own == frames) for _, frames in rows}
+        inside = sorted(cost for cost in wanted.values() if cost <= most)
+        own = found[at == kind]
+        assert groups.least[own].tolist() == inside
+        assert sorted(groups.columns["frames"][groups.head[own]].tolist()) == sorted(frames for frames, cost in wanted.items() if cost <= most)
+        if inside:
+            last = groups.last(np.array([kind]), np.array([most]))
+            brought = groups.figures.of(own)
+            best = [brought.latency_ns.min(), brought.bandwidth_gbs.max(), brought.gb.max(), brought.link_gen.max(), brought.link_lanes.max()]
+            assert [float(column[0]) for column in groups.best.of(last)] == best
+        place, behind = groups.dearer(own, np.full(own.size, under))
+        for n, group in enumerate(own):
+            frames, least = groups.columns["frames"][groups.head[group]], groups.least[group]
+            costs = sorted(cost for cost, one in rows if one == frames)
+            assert costs[0] == least
+            assert sorted(groups.columns["cost"][behind[place == n]].tolist()) == [cost for cost in costs[1:] if cost < under]
+
+
+@settings(max_examples=100, deadline=None)
+@given(st.lists(st.lists(st.integers(0, 700), max_size=400), max_size=6))
+def test_remembered_rows_are_worked_out_once(asked):
+    seen = []
+
+    def compute(keys):
+        seen.extend(keys.tolist())
+        return np.stack([keys * 3, keys**2], axis=1)
+
+    memo = Memo(701, 2, compute)
+    for keys in asked:
+        rows = memo[np.array(keys, dtype=np.int64)]
+        assert rows.tolist() == [[key * 3, key**2] for key in keys]
+    assert len(seen) == len(set(seen)) and set(seen) == {key for keys in asked for key in keys}
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.lists(st.integers(0, 300), min_size=1, max_size=4))
+def test_machines_side_by_side_have_the_sides_of_each_alone(seeds):
+    """All of them on the first one's target, among them machines without a processor, which do not run."""
+    scenes = [scene(seed) for seed in seeds]
+    _, game, target, brief = scenes[0]
+    machines = [one for machine, *_ in scenes for one in (machine, replace(machine, processor=None))]
+    sides = Lineup(machines).sides(game, target)
+    for i, machine in enumerate(machines):
+        one = estimate(machine, game, target, brief)
+        if one is None:
+            assert machine.processor is None and np.isnan(sides.processor_ms[i])
+            continue
+        assert sides.processor_ms[i] == pytest.approx(one.processor_ms, rel=1e-12)
+        assert sides.graphics_ms[i] == pytest.approx(one.graphics_ms, rel=1e-12)
+        assert (sides.processor_sd[i], sides.graphics_sd[i]) == pytest.approx((one.processor_sd, one.graphics_sd), rel=1e-9)
+        assert sides.cov[i] == one.workload.side_cov
