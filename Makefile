@@ -8,7 +8,7 @@ test: ## Install what the tests need and run everything
 	@./scripts/setup.sh dev
 	@./scripts/chromium.sh
 	@$(MAKE) --no-print-directory check
-	.venv/bin/python -m pytest -n 2 --dist loadfile
+	.venv/bin/python -m pytest -n 2 --dist worksteal
 
 check: ## Linter, types, layers
 	.venv/bin/ruff check .

@@ -138,8 +138,8 @@ def test_tables_stay_within_a_millionth(measure, continuous):
         few = table.ln_quantile(x[:50], sd_c[:50], np.zeros(50), sd_g[:50], cov[:50])
         assert np.abs(few - got[:50]).max() < 1e-13
         piecewise = ReliableTable(v_c, v_g, measure, 0.8, continuous)
-        for own in (np.abs(x) < 0.1, x > 1.2, x < -0.7, x == x):
-            part = piecewise.ln_quantile(x[own], sd_c[own], np.zeros(own.sum()), sd_g[own], cov[own])
+        for own in (np.flatnonzero(one)[:100] for one in (np.abs(x) < 0.1, x > 1.2, x < -0.7, x == x)):
+            part = piecewise.ln_quantile(x[own], sd_c[own], np.zeros(own.size), sd_g[own], cov[own])
             assert np.abs(part - got[own]).max() < 1e-9
 
 

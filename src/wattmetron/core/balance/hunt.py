@@ -211,6 +211,8 @@ def _winner(found: list[tuple[bool, Complete]], cost: int) -> Winner | None:
 def _dream_rank(scene: Scene) -> int:
     """A rank that no build of a scene with integrated graphics surpasses."""
     c, g = scene.grid()
+    if not len(scene.pool.kits):
+        return NO_RANK
     if not c.size or not scene.targets.sides:
         return -NO_RANK
     pairing = scene.dream_pairing(c, g)
