@@ -2,10 +2,14 @@
 
 import html
 import re
+from dataclasses import replace
 
 import pytest
 
 from tests.web.conftest import HTMX, form
+from wattmetron.core.briefs.preferences import Preference
+from wattmetron.services.assess import assess
+from wattmetron.services.balance import cuts_of
 
 
 def post(client, workshop, **fields):
@@ -39,6 +43,12 @@ def test_a_preference_is_granted_with_its_price_insisted_on_and_let_go(client, w
     assert brief.only_of == () and brief.preferences == ()
     client.post("/briefs/1/undo", data=form(workshop), headers=HTMX)
     assert [one.wish for one in workshop.open(1).plan.brief.preferences] == ["wireless"]
+
+
+def test_no_saving_gives_up_a_preference_that_is_granted(workshop):
+    catalogue, plan = workshop.catalogue(), workshop.open(8).plan
+    colours = [{one.part.colour for one in cuts_of(catalogue, assess(catalogue, brief, plan.build))} for brief in (plan.brief, replace(plan.brief, preferences=(Preference("colour", "white"),)))]
+    assert "black" in colours[0] and "black" not in colours[1] and colours[1]
 
 
 @pytest.mark.parametrize(

@@ -139,10 +139,10 @@ def split_of(catalogue: Catalogue, now: Assessment) -> Split | None:
 
 
 def cuts_of(catalogue: Catalogue, now: Assessment) -> tuple[Cut, ...]:
-    """All single swaps for something cheaper, for a whole build."""
+    """All single swaps for something cheaper that grants what the answer grants, for a whole build."""
     if now.missing or not now.machine.can_draw:
         return ()
-    brief = known_brief(catalogue, now.brief)
+    brief, _ = settled(catalogue, known_brief(catalogue, now.brief), kept_parts(known_build(catalogue, now.build)))
     return remembered(catalogue, ("cuts", now.brief, now.build), lambda: tuple(cuts(catalogue, brief, known_build(catalogue, now.build))))
 
 
