@@ -7,9 +7,13 @@ from dataclasses import replace
 import pytest
 
 from tests.web.conftest import HTMX, form
+from wattmetron.core.balance import propose
+from wattmetron.core.balance.preferences import grant
+from wattmetron.core.briefs import Build
 from wattmetron.core.briefs.preferences import Preference
 from wattmetron.services.assess import assess
-from wattmetron.services.balance import cuts_of
+from wattmetron.services.balance import cuts_of, tables
+from wattmetron.services.budget_steps import budget_steps
 
 
 def post(client, workshop, **fields):
@@ -49,6 +53,19 @@ def test_no_saving_gives_up_a_preference_that_is_granted(workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(8).plan
     colours = [{one.part.colour for one in cuts_of(catalogue, assess(catalogue, brief, plan.build))} for brief in (plan.brief, replace(plan.brief, preferences=(Preference("colour", "white"),)))]
     assert "black" in colours[0] and "black" not in colours[1] and colours[1]
+
+
+def test_every_budget_step_grants_what_its_own_budget_allows(workshop):
+    catalogue, plan = workshop.catalogue(), workshop.open(8).plan
+    wished = replace(plan.brief, preferences=(Preference("wireless"), Preference("room_to_grow"), Preference("noise_limit_dba", "20")))
+    budgets, outcomes = (90_000, 120_000, 180_000), set()
+    steps = budget_steps(tables(catalogue, wished, Build()), budgets)
+    for budget, step in zip(budgets, steps, strict=True):
+        asked = replace(wished, budget_high_minor=budget, budget_low_minor=min(budget, wished.budget_low_minor))
+        brief, found = grant(catalogue, asked, Build())
+        assert step.assessment.build == propose(catalogue, brief).build
+        outcomes.add(tuple(one.granted for one in found))
+    assert len(outcomes) > 1
 
 
 @pytest.mark.parametrize(

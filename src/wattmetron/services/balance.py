@@ -32,7 +32,8 @@ KNEE_GAIN, KNEE_BUDGET = 10_000, 0.02
 @dataclass(frozen=True)
 class Tables:
     """The exact tables of a question: frontier and map, the budget for the eight kinds, what is paid besides, the parts
-    that stay; all costs in minor units. The brief has its granted preferences as floors; ``preferences`` says which.
+    that stay; all costs in minor units. The brief has its granted preferences as floors; ``preferences`` says which,
+    ``wished`` is the brief as it was asked.
     """
 
     catalogue: Catalogue
@@ -42,6 +43,7 @@ class Tables:
     budget: int
     besides: int
     preferences: tuple[Granted, ...] = ()
+    wished: Brief | None = None
 
     def build_at(self, step: Winner) -> Build:
         """The complete build of a step or a cell."""
@@ -76,14 +78,15 @@ def tables(catalogue: Catalogue, brief: Brief, build: Build) -> Tables:
     """The tables around the kept parts of a build, kept for as long as neither changes."""
     brief = known_brief(catalogue, brief)
     kept = kept_parts(known_build(catalogue, build))
-    return remembered(catalogue, ("balance", brief, kept), lambda: _tables(catalogue, *settled(catalogue, brief, kept), kept))
+    return remembered(catalogue, ("balance", brief, kept), lambda: _tables(catalogue, brief, kept))
 
 
-def _tables(catalogue: Catalogue, brief: Brief, preferences: tuple[Granted, ...], kept: Build) -> Tables:
+def _tables(catalogue: Catalogue, asked: Brief, kept: Build) -> Tables:
+    brief, preferences = settled(catalogue, asked, kept)
     besides = besides_minor(catalogue, brief, kept)
     budget = brief.budget_high_minor - besides
     most = min(NEVER - 1, max(FRONTIER_SHARE * budget, budget + max(MORE_MONEY)))
-    return Tables(catalogue, brief, kept, frontier(scenes_for(catalogue, brief, kept), most), budget, besides, preferences)
+    return Tables(catalogue, brief, kept, frontier(scenes_for(catalogue, brief, kept), most), budget, besides, preferences, asked)
 
 
 def map_of(found: Tables, shown: tuple[Part, ...]) -> PairsMap:

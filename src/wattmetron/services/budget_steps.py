@@ -14,6 +14,7 @@ from wattmetron.core.errors import BriefError
 from wattmetron.core.parts import KINDS, Kind
 from wattmetron.services.assess import Assessment, assess
 from wattmetron.services.balance import Tables
+from wattmetron.services.preferences import settled
 
 LEAST, MOST = 3, 6
 ROUND_MINOR = 5000
@@ -47,16 +48,17 @@ def check_budgets(budgets: Sequence[int]) -> None:
 
 
 def budget_steps(found: Tables, budgets: Sequence[int], rises: Sequence[int] = ()) -> tuple[BudgetStep, ...]:
-    """The aim's answer for each budget; with rises the targets' frame rates are so many per cent higher in each step.
+    """The aim's answer for each budget, with the preferences that it grants; with rises the targets' frame rates are so many
+    per cent higher in each step.
 
     Raises BriefError for budgets that are too few, too many or not rising.
     """
     check_budgets(budgets)
     steps: list[BudgetStep] = []
-    whole = None if any(rises) else frontier(found.frontier.scenes, _room(found, budgets[-1]))
+    whole = None if any(rises) or (found.wished or found.brief).preferences else frontier(found.frontier.scenes, _room(found, budgets[-1]))
     for place, budget in enumerate(budgets):
         rise = rises[place] if place < len(rises) else 0
-        brief = _risen(found.brief, rise, budget)
+        brief = _risen(found, rise, budget)
         table = whole or frontier(scenes_for(found.catalogue, brief, found.kept), _room(found, budget))
         answer = table.answer(budget - found.besides, BAND)
         if answer is None:
@@ -73,7 +75,9 @@ def _room(found: Tables, budget: int) -> int:
     return max(0, min(NEVER - 1, budget - found.besides))
 
 
-def _risen(brief: Brief, rise: int, budget: int) -> Brief:
-    """The brief with this budget and with frame rates so many per cent higher, to whole frames."""
+def _risen(found: Tables, rise: int, budget: int) -> Brief:
+    """The brief with this budget, frame rates so many per cent higher, to whole frames, and the preferences that it grants then."""
+    brief = found.wished or found.brief
     targets: tuple[Target, ...] = tuple(replace(one, fps=min(2000.0, round(one.fps * (100 + rise) / 100))) if rise else one for one in brief.targets)
-    return replace(brief, budget_high_minor=budget, budget_low_minor=min(budget, brief.budget_low_minor), targets=targets)
+    asked = replace(brief, budget_high_minor=budget, budget_low_minor=min(budget, brief.budget_low_minor), targets=targets)
+    return settled(found.catalogue, asked, found.kept)[0]
