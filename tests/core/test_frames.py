@@ -126,7 +126,7 @@ def test_quantile_inverts_chance_and_rises_with_speed(x, sd_c, sd_g, chance):
 @pytest.mark.parametrize("continuous", [False, True])
 def test_tables_stay_within_a_millionth(measure, continuous):
     rng = np.random.default_rng(3)
-    n = 3000
+    n = 1200
     x, sd_c = rng.uniform(-1.5, 1.5, n), rng.choice([0.07, 0.12, 0.15], n)
     sd_g = rng.uniform(0.08, 0.17, n) if continuous else rng.choice([0.08, 0.131, 0.17], n)
     cov = rng.choice([0.0, -0.003, 0.002], n)
