@@ -9,7 +9,7 @@ from wattmetron.core.errors import WattmetronError
 from wattmetron.core.money import to_minor
 from wattmetron.core.parts import kind_of
 from wattmetron.services.assess import Assessment
-from wattmetron.services.what_if import announced, elsewhere, what_if
+from wattmetron.services.what_if import Supposed, announced, elsewhere, what_if
 from wattmetron.services.wish_costs import wish_costs
 from wattmetron.services.wish_words import wish_words
 from wattmetron.services.words import KIND_WORDS, THIN, listed, money, money_change
@@ -70,11 +70,7 @@ def announced_row(catalogue: Catalogue, now: Assessment, asked: DeskQuery) -> tu
         return None, f"“{asked.faster}” is no number of per cent: enter one such as 15."
     except WattmetronError as problem:
         return None, str(problem)
-    then = one.assessment
-    if then is None:
-        return SupposedRow(one.words, "", "", "nothing fits within the budget", ""), ""
-    parts = listed([part.name for kind in one.changed for part in then.machine.of(kind)])
-    return SupposedRow(one.words, money(then.spent_minor, now.currency), f"{then.met} of {len(then.counted)}", parts or "the same parts", ""), ""
+    return _row(one), ""
 
 
 def elsewhere_row(catalogue: Catalogue, now: Assessment, asked: DeskQuery) -> tuple[SupposedRow | None, str]:
@@ -86,11 +82,7 @@ def elsewhere_row(catalogue: Catalogue, now: Assessment, asked: DeskQuery) -> tu
         one = elsewhere(catalogue, now.brief, now.build, asked.where, budget)
     except WattmetronError as problem:
         return None, str(problem)
-    then = one.assessment
-    if then is None:
-        return SupposedRow(one.words, "", "", "nothing fits within the budget", ""), ""
-    parts = listed([part.name for kind in one.changed for part in then.machine.of(kind)])
-    return SupposedRow(one.words, money(then.spent_minor, then.currency), f"{then.met} of {len(then.counted)}", parts or "the same parts", ""), ""
+    return _row(one), ""
 
 
 def supposed_rows(catalogue: Catalogue, now: Assessment, trial: Callable[[Build], str]) -> Iterator[SupposedRow]:
@@ -98,9 +90,12 @@ def supposed_rows(catalogue: Catalogue, now: Assessment, trial: Callable[[Build]
     if today is not None:
         yield SupposedRow("as it is today", money(today.spent_minor, now.currency), f"{today.met} of {len(today.counted)}", "", trial(today.build))
     for one in found:
-        then = one.assessment
-        if then is None:
-            yield SupposedRow(one.words, "", "", "nothing fits within the budget", "")
-            continue
-        parts = listed([part.name for kind in one.changed for part in then.machine.of(kind)])
-        yield SupposedRow(one.words, money(then.spent_minor, now.currency), f"{then.met} of {len(then.counted)}", parts or "the same parts", trial(then.build))
+        yield _row(one, trial)
+
+
+def _row(one: Supposed, trial: Callable[[Build], str] = lambda _: "") -> SupposedRow:
+    then = one.assessment
+    if then is None:
+        return SupposedRow(one.words, "", "", "nothing fits within the budget", "")
+    parts = listed([part.name for kind in one.changed for part in then.machine.of(kind)])
+    return SupposedRow(one.words, money(then.spent_minor, then.currency), f"{then.met} of {len(then.counted)}", parts or "the same parts", trial(then.build))
