@@ -8,12 +8,14 @@ import pytest
 
 from tests.web.conftest import HTMX, form
 from wattmetron.core.balance import propose
+from wattmetron.core.balance.conflict import without
 from wattmetron.core.balance.preferences import grant
 from wattmetron.core.briefs import Build
 from wattmetron.core.briefs.preferences import Preference
 from wattmetron.services.assess import assess
 from wattmetron.services.balance import cuts_of, tables
 from wattmetron.services.budget_steps import budget_steps
+from wattmetron.services.wish_costs import wish_costs
 
 
 def post(client, workshop, **fields):
@@ -53,6 +55,16 @@ def test_no_saving_gives_up_a_preference_that_is_granted(workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(8).plan
     colours = [{one.part.colour for one in cuts_of(catalogue, assess(catalogue, brief, plan.build))} for brief in (plan.brief, replace(plan.brief, preferences=(Preference("colour", "white"),)))]
     assert "black" in colours[0] and "black" not in colours[1] and colours[1]
+
+
+def test_wishes_are_priced_against_the_answer_with_its_preferences(workshop):
+    catalogue, plan = workshop.catalogue(), workshop.open(1).plan
+    wished = replace(plan.brief, preferences=(Preference("wireless"),), preference_minor=10_000)
+    held, (granted,) = grant(catalogue, wished, Build())
+    assert granted.granted and granted.cost_minor > 0
+    for one in wish_costs(catalogue, wished, Build()):
+        free = propose(catalogue, without(held, (one.wish,)))
+        assert one.cost_minor == propose(catalogue, held).cost_minor - free.cost_minor, one.wish.name
 
 
 def test_every_budget_step_grants_what_its_own_budget_allows(workshop):

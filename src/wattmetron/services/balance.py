@@ -42,8 +42,8 @@ class Tables:
     frontier: Frontier
     budget: int
     besides: int
-    preferences: tuple[Granted, ...] = ()
-    wished: Brief | None = None
+    preferences: tuple[Granted, ...]
+    wished: Brief
 
     def build_at(self, step: Winner) -> Build:
         """The complete build of a step or a cell."""

@@ -12,9 +12,9 @@ from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.parts import Kind
 from wattmetron.services.assess import Assessment
 from wattmetron.services.balance import More, Tables, cuts_of, split_of
+from wattmetron.services.price_limits import SIDES
 from wattmetron.services.words import THIN, listed, money, percent
 
-SIDES: tuple[Kind, ...] = ("processor", "graphics")
 SIZES = ((1920, 1080), (2560, 1440), (3840, 2160))
 SIDE_WORDS = {"processor": "the processor", "graphics": "graphics", "evenly matched": "both sides"}
 

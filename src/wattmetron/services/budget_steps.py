@@ -55,7 +55,7 @@ def budget_steps(found: Tables, budgets: Sequence[int], rises: Sequence[int] = (
     """
     check_budgets(budgets)
     steps: list[BudgetStep] = []
-    whole = None if any(rises) or (found.wished or found.brief).preferences else frontier(found.frontier.scenes, _room(found, budgets[-1]))
+    whole = None if any(rises) or found.wished.preferences else frontier(found.frontier.scenes, _room(found, budgets[-1]))
     for place, budget in enumerate(budgets):
         rise = rises[place] if place < len(rises) else 0
         brief = _risen(found, rise, budget)
@@ -77,7 +77,7 @@ def _room(found: Tables, budget: int) -> int:
 
 def _risen(found: Tables, rise: int, budget: int) -> Brief:
     """The brief with this budget, frame rates so many per cent higher, to whole frames, and the preferences that it grants then."""
-    brief = found.wished or found.brief
+    brief = found.wished
     targets: tuple[Target, ...] = tuple(replace(one, fps=min(2000.0, round(one.fps * (100 + rise) / 100))) if rise else one for one in brief.targets)
     asked = replace(brief, budget_high_minor=budget, budget_low_minor=min(budget, brief.budget_low_minor), targets=targets)
     return settled(found.catalogue, asked, found.kept)[0]

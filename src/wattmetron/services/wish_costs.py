@@ -8,6 +8,7 @@ from wattmetron.core.balance.conflict import Wish, wishes_held, without
 from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.services.assess import known_brief, known_build, remembered
+from wattmetron.services.preferences import settled
 from wattmetron.services.proposals import kept_parts
 
 
@@ -31,10 +32,11 @@ def wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCo
 
 def _wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCost, ...]:
     kept = kept_parts(known_build(catalogue, build))
-    held = propose(catalogue, brief, "most frames", kept)
+    asked, _ = settled(catalogue, brief, kept)
+    held = propose(catalogue, asked, "most frames", kept)
     found = []
     for wish in wishes_held(brief):
-        free = propose(catalogue, without(brief, (wish,)), "most frames", kept)
+        free = propose(catalogue, without(asked, (wish,)), "most frames", kept)
         if held.build is None or free.build is None:
             found.append(WishCost(wish, None, None, None, held.build is None and free.build is not None))
             continue

@@ -164,8 +164,8 @@ class Scene:
     def dream_pairing(self, c: Ints, g: Ints) -> Pairing:
         """Pairings with the best figures that any memory on sale has: no option brings more."""
         kits, chips = self.pool.kit_arrays, self.pool.processors.parts
-        most = int(kits.mts.max(initial=0))
-        full = np.array([work.bandwidth_gbs(chip.memory_channels, min(chip.memory_max_mts, most), 2) for chip in chips])
+        mts = np.minimum(ints(chip.memory_max_mts for chip in chips), kits.mts.max(initial=0))
+        full = work.bandwidth_gbs(ints(chip.memory_channels for chip in chips), mts, 2)
         best = Figures(
             np.full(c.size, work.latency_ns(kits.cl, kits.mts).min(initial=np.inf)),
             full[c],

@@ -17,12 +17,13 @@ from wattmetron.web.views.query import Link
 
 @dataclass(frozen=True, slots=True)
 class PictureView:
-    """The chart, the prices at which its rows begin, its best bins as a list, and how much it covers."""
+    """The chart, the prices at which its rows begin, its best bins as a list, how much it covers, and whether the build is on it."""
 
     chart: Markup
     rows: tuple[str, ...]
     best: tuple[tuple[str, str], ...]
     words: str
+    marked: bool
 
 
 BEST = 12
@@ -56,11 +57,13 @@ def picture_view(found: Tables, subject: Assessment, tried: Assessment | None, l
     inside = sorted((own for own in picture.cells.values() if own[2].inside), key=lambda own: (-own[2].winner.rank, own[2].winner.cost))[:BEST]
     none = "" if any(one.meets_all for one in bins.values()) or not found.brief.counted_targets else " No pairing meets every target."
     count = sum(len(own) for own in picture.rows), sum(len(own) for own in picture.columns)
+    own = _place(picture, found, subject)
     return PictureView(
-        chart.picture(bins, prices, len(rows), _place(picture, found, subject), _place(picture, found, tried), label),
+        chart.picture(bins, prices, len(rows), own, _place(picture, found, tried), label),
         rows,
         tuple((words(*own), view(*own).url) for own in inside),
         f"{count[0]} processors down and {count[1]} graphics parts across, neighbours in price together; each bin shows its best pairing within the budget, else its cheapest.{none}",
+        own is not None,
     )
 
 
