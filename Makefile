@@ -10,7 +10,8 @@ test: ## Install what the tests need and run everything
 	@$(MAKE) --no-print-directory check
 	.venv/bin/python -m pytest -n 2 --dist worksteal
 
-check: ## Linter, types, layers
+check: ## Format, linter, types, layers
+	.venv/bin/ruff format --check .
 	.venv/bin/ruff check .
 	.venv/bin/mypy
 	.venv/bin/lint-imports --no-cache

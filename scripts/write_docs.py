@@ -1,4 +1,6 @@
-"""Writes the generated parts of docs/formats.md and docs/rules.md, and docs/schemas: ``make docs``."""
+"""Writes the generated parts of docs/formats.md and docs/rules.md, and docs/schemas: ``make
+docs``.
+"""
 
 from pathlib import Path
 

@@ -13,7 +13,13 @@ VIEWS = (
     ("brief", "/briefs/1/brief", 1280, 800, "light"),
     ("frames", "/briefs/1/frames", 1280, 800, "light"),
     ("proposal", "/briefs/1/frames?propose=most", 1280, 800, "light"),
-    ("swap", "/briefs/1/frames?swap=graphics&try=graphics:pellworth-ness-16-plain", 1280, 800, "light"),
+    (
+        "swap",
+        "/briefs/1/frames?swap=graphics&try=graphics:pellworth-ness-16-plain",
+        1280,
+        800,
+        "light",
+    ),
     ("review-night", "/briefs/7/fit", 1280, 800, "dark"),
     ("balance", "/briefs/8/balance?every=1", 1280, 2060, "light"),
     ("budget-steps", "/briefs/8/steps", 1280, 1000, "light"),
@@ -35,7 +41,9 @@ def main() -> None:
         site = Site(Path(folder) / "shots.sqlite")
         browser = play.chromium.launch(executable_path=chromium(), args=FLAGS)
         for name, address, width, height, scheme in VIEWS:
-            page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme)
+            page = browser.new_page(
+                viewport={"width": width, "height": height}, color_scheme=scheme
+            )
             page.goto(site.url + address)
             page.evaluate("document.fonts.ready")
             page.wait_for_timeout(150)

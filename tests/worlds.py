@@ -118,7 +118,9 @@ class World:
             memory_type=kind,
             memory_slots=2 if form == "Mini-ITX" else self.pick(2, 4),
             memory_max_gb=self.pick(64.0, 128.0),
-            memory_max_mts=self.pick(3200, 3600, 4400) if kind == "DDR4" else self.pick(5600, 6400, 7200),
+            memory_max_mts=(
+                self.pick(3200, 3600, 4400) if kind == "DDR4" else self.pick(5600, 6400, 7200)
+            ),
             card_pcie_gen=self.pick(3, 4, 5),
             card_pcie_lanes=self.pick(8, 16, 16),
             m2_slots=self.pick(0, 1, 2),
@@ -138,7 +140,11 @@ class World:
             maker="Quickfen",
             model=f"kit {n}",
             memory_type=kind,
-            mts=self.pick(2666, 3200, 3600, 4000) if kind == "DDR4" else self.pick(4800, 5600, 6000, 7200),
+            mts=(
+                self.pick(2666, 3200, 3600, 4000)
+                if kind == "DDR4"
+                else self.pick(4800, 5600, 6000, 7200)
+            ),
             cl=self.pick(14, 16, 18) if kind == "DDR4" else self.pick(28, 32, 36, 40),
             sticks=sticks,
             stick_gb=gb,
@@ -313,7 +319,9 @@ class World:
                     width_px=1920,
                     height_px=1080,
                     preset=self.pick("low", "medium", "high"),
-                    average_fps=1000 / max(game.processor_ms, game.graphics_ms) * float(self.rng.uniform(0.5, 2)),
+                    average_fps=1000
+                    / max(game.processor_ms, game.graphics_ms)
+                    * float(self.rng.uniform(0.5, 2)),
                     low_fps=None,
                 )
                 for n in range(per_game)
@@ -327,7 +335,9 @@ class World:
             name="Random",
             region="town",
             budget_low_minor=0,
-            budget_high_minor=budget if budget is not None else int(self.rng.integers(400, 2500)) * 100,
+            budget_high_minor=(
+                budget if budget is not None else int(self.rng.integers(400, 2500)) * 100
+            ),
             display=Display(width_px=1920, height_px=1080, refresh_hz=float(self.pick(60, 144))),
             sureness=self.pick("even odds", "likely", "near certain"),
             targets=tuple(self.target(n, games) for n in range(targets)),
@@ -341,23 +351,43 @@ class World:
         )
 
     def eased(self, catalogue: Catalogue) -> Catalogue:
-        """The catalogue with cases, coolers and boards that take most things, so that many builds fit."""
-        return replace(catalogue, parts={part_id: self._eased(part) for part_id, part in catalogue.parts.items()})
+        """The catalogue with cases, coolers and boards that take most things, so that many builds
+        fit.
+        """
+        return replace(
+            catalogue,
+            parts={part_id: self._eased(part) for part_id, part in catalogue.parts.items()},
+        )
 
     def _eased(self, part: Part) -> Part:
         match part:
             case Case():
-                return replace(part, board_forms=("ATX", "Micro-ATX", "Mini-ITX"), supply_forms=("ATX", "SFX"), places_25=self.pick(2, 1), places_35=2)
+                return replace(
+                    part,
+                    board_forms=("ATX", "Micro-ATX", "Mini-ITX"),
+                    supply_forms=("ATX", "SFX"),
+                    places_25=self.pick(2, 1),
+                    places_35=2,
+                )
             case Cooler():
-                return replace(part, sockets=("Bollard", "Capstan"), capacity_w=part.capacity_w + 60)
+                return replace(
+                    part, sockets=("Bollard", "Capstan"), capacity_w=part.capacity_w + 60
+                )
             case Mainboard():
-                return replace(part, m2_slots=self.pick(1, 2), sata_ports=self.pick(1, 4), m2_disables_sata=self.pick((), (1,)))
+                return replace(
+                    part,
+                    m2_slots=self.pick(1, 2),
+                    sata_ports=self.pick(1, 4),
+                    m2_disables_sata=self.pick((), (1,)),
+                )
             case PowerSupply():
                 return replace(part, cpu_8pin=2, spike_w=part.spike_w + 150)
         return part
 
     def odd(self, catalogue: Catalogue, brief: Brief) -> tuple[Catalogue, Brief]:
-        """The catalogue with lengths, colours, noise and clocks in its parts, and a brief with some rules about them."""
+        """The catalogue with lengths, colours, noise and clocks in its parts, and a brief with some
+        rules about them.
+        """
         parts = {part_id: self._odd(part) for part_id, part in catalogue.parts.items()}
         rules = {
             "banned": tuple(part_id for part_id in parts if self.rng.random() < 0.03),
@@ -365,7 +395,9 @@ class World:
             "noise_limit_dba": 35.0,
             "volume_limit_l": 45.0,
             "wireless": True,
-            "work": self.pick(("streaming",), ("voice and browser",), ("streaming", "many things open")),
+            "work": self.pick(
+                ("streaming",), ("voice and browser",), ("streaming", "many things open")
+            ),
             "clocks": self.pick("tuned", "undervolted"),
             "room_to_grow": True,
         }
@@ -379,7 +411,12 @@ class World:
                 return replace(part, tunable=bool(self.pick(True, True, False)))
             case Mainboard():
                 lengths = self.pick((), (80, 110), (110, 42), (80, 80))[: part.m2_slots]
-                return replace(part, m2_lengths_mm=lengths, tuning=bool(self.pick(True, True, False)), wireless=self.pick("", "Wi-Fi 6", "Wi-Fi 6"))
+                return replace(
+                    part,
+                    m2_lengths_mm=lengths,
+                    tuning=bool(self.pick(True, True, False)),
+                    wireless=self.pick("", "Wi-Fi 6", "Wi-Fi 6"),
+                )
             case Storage():
                 return replace(part, m2_length_mm=self.pick(None, 42, 80, 80, 110))
             case Cooler():

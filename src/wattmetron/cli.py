@@ -20,7 +20,12 @@ from wattmetron.services.assess import assess, finding_remedies
 from wattmetron.services.contenders import machine_contender
 from wattmetron.services.games import known_games
 from wattmetron.services.proposals import answer
-from wattmetron.services.requirement_answers import draft_json, draft_lines, verdict_json, verdict_lines
+from wattmetron.services.requirement_answers import (
+    draft_json,
+    draft_lines,
+    verdict_json,
+    verdict_lines,
+)
 from wattmetron.services.words import money, settings
 from wattmetron.services.workshop import Workshop
 
@@ -29,7 +34,9 @@ MAX_TEXT_BYTES = 2_000_000
 
 
 def default_database() -> Path:
-    """Where data lies unless told otherwise: in the folder ``$WATTMETRON_DATA`` or the user's data folder."""
+    """Where data lies unless told otherwise: in the folder ``$WATTMETRON_DATA`` or the user's data
+    folder.
+    """
     told = os.environ.get("WATTMETRON_DATA")
     base = os.environ.get("XDG_DATA_HOME")
     home = Path(base) if base else Path.home() / ".local" / "share"
@@ -40,28 +47,56 @@ def default_database() -> Path:
 def _parser() -> argparse.ArgumentParser:
     form = argparse.RawDescriptionHelpFormatter
     parser = argparse.ArgumentParser(
-        prog="wattmetron", description="From a brief to a gaming PC build that can be defended.", formatter_class=form
+        prog="wattmetron",
+        description="From a brief to a gaming PC build that can be defended.",
+        formatter_class=form,
     )
     parser.add_argument("--version", action="version", version=f"wattmetron {__version__}")
     commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
 
     def add(name: str, text: str, example: str) -> argparse.ArgumentParser:
         return commands.add_parser(
-            name, help=text, description=text, epilog=f"examples:\n  {example}", formatter_class=form
+            name,
+            help=text,
+            description=text,
+            epilog=f"examples:\n  {example}",
+            formatter_class=form,
         )
 
     for name, text, example in (
-        ("demo", "Start the application with the made-up demo data.", "wattmetron demo\n  wattmetron demo --port 9000"),
-        ("serve", "Start the application on its own data.", "wattmetron serve --database ~/builds.sqlite"),
+        (
+            "demo",
+            "Start the application with the made-up demo data.",
+            "wattmetron demo\n  wattmetron demo --port 9000",
+        ),
+        (
+            "serve",
+            "Start the application on its own data.",
+            "wattmetron serve --database ~/builds.sqlite",
+        ),
     ):
         command = add(name, text, example)
-        command.add_argument("--host", default="127.0.0.1", help="address to listen on (127.0.0.1: this machine only)")
-        command.add_argument("--port", type=int, default=DEFAULT_PORT, help=f"port to listen on ({DEFAULT_PORT})")
+        command.add_argument(
+            "--host",
+            default="127.0.0.1",
+            help="address to listen on (127.0.0.1: this machine only)",
+        )
+        command.add_argument(
+            "--port", type=int, default=DEFAULT_PORT, help=f"port to listen on ({DEFAULT_PORT})"
+        )
         command.add_argument("--database", type=Path, help="database file")
-    command = add("import", "Import a catalogue folder; all of it or nothing.", "wattmetron import ./my-catalogue")
+    command = add(
+        "import",
+        "Import a catalogue folder; all of it or nothing.",
+        "wattmetron import ./my-catalogue",
+    )
     command.add_argument("folder", type=Path)
     command.add_argument("--database", type=Path, help="database file")
-    command = add("export", "Write the catalogue as a folder of open files.", "wattmetron export ./my-catalogue")
+    command = add(
+        "export",
+        "Write the catalogue as a folder of open files.",
+        "wattmetron export ./my-catalogue",
+    )
     command.add_argument("folder", type=Path)
     command.add_argument("--database", type=Path, help="database file")
     command = add(
@@ -71,8 +106,12 @@ def _parser() -> argparse.ArgumentParser:
         "  wattmetron propose net-loft.brief.json --aim 'least money' --json",
     )
     command.add_argument("brief", type=Path)
-    command.add_argument("--aim", choices=AIMS, default=AIMS[0], help="what best means (most frames)")
-    command.add_argument("--keep", type=Path, metavar="BUILD.json", help="a build whose kept parts stay")
+    command.add_argument(
+        "--aim", choices=AIMS, default=AIMS[0], help="what best means (most frames)"
+    )
+    command.add_argument(
+        "--keep", type=Path, metavar="BUILD.json", help="a build whose kept parts stay"
+    )
     _common(command)
     command = add(
         "estimate",
@@ -99,7 +138,8 @@ def _requirements_parser(add: Any) -> None:
         "requirements",
         "Read published requirements, or measure a build against them.",
         "wattmetron requirements read list.txt --json\n"
-        "  wattmetron requirements verdict signal-tower.build.json hollow-meridian gullwing-circuit",
+        "  wattmetron requirements verdict signal-tower.build.json hollow-meridian"
+        " gullwing-circuit",
     )
     actions = command.add_subparsers(dest="action", required=True, metavar="ACTION")
     read = actions.add_parser("read", help="read a text as requirements; nothing is stored")
@@ -107,20 +147,31 @@ def _requirements_parser(add: Any) -> None:
     _common(read)
     verdict = actions.add_parser("verdict", help="measure a build against games' tiers")
     verdict.add_argument("build", type=Path, metavar="BUILD.json")
-    verdict.add_argument("games", nargs="*", metavar="GAME", help="game ids (all that publish tiers)")
+    verdict.add_argument(
+        "games", nargs="*", metavar="GAME", help="game ids (all that publish tiers)"
+    )
     verdict.add_argument("--system", default="", help="operating system that will run")
-    verdict.add_argument("--sureness", choices=list(SURENESS), default="likely", help="when a tier counts as met (likely)")
+    verdict.add_argument(
+        "--sureness",
+        choices=list(SURENESS),
+        default="likely",
+        help="when a tier counts as met (likely)",
+    )
     _common(verdict)
 
 
 def _common(command: argparse.ArgumentParser) -> None:
-    command.add_argument("--catalogue", type=Path, metavar="DIR", help="a catalogue folder instead of the database")
+    command.add_argument(
+        "--catalogue", type=Path, metavar="DIR", help="a catalogue folder instead of the database"
+    )
     command.add_argument("--database", type=Path, help="database file")
     command.add_argument("--json", action="store_true", help="answer as JSON")
 
 
 def main(arguments: list[str] | None = None) -> int:
-    """Run a command; returns the exit status: 0 done, 1 no answer or findings that block, 2 bad input."""
+    """Run a command; returns the exit status: 0 done, 1 no answer or findings that block, 2 bad
+    input.
+    """
     options = _parser().parse_args(arguments)
     try:
         return int(_COMMANDS[options.command](options))
@@ -171,13 +222,19 @@ def _serve(options: argparse.Namespace) -> int:
 def _import(options: argparse.Namespace) -> int:
     workshop = Workshop(_database(options))
     catalogue = workshop.import_folder(options.folder)
-    print(f"Imported {len(catalogue.parts)} parts, {len(catalogue.offers)} offers, {len(catalogue.games)} games.")
+    print(
+        f"Imported {len(catalogue.parts)} parts, {len(catalogue.offers)} offers,"
+        f" {len(catalogue.games)} games."
+    )
     return 0
 
 
 def _export(options: argparse.Namespace) -> int:
     catalogue = Workshop(_database(options)).export_folder(options.folder)
-    print(f"Wrote {len(catalogue.parts)} parts, {len(catalogue.offers)} offers, {len(catalogue.games)} games.")
+    print(
+        f"Wrote {len(catalogue.parts)} parts, {len(catalogue.offers)} offers,"
+        f" {len(catalogue.games)} games."
+    )
     return 0
 
 
@@ -196,7 +253,10 @@ def _propose(options: argparse.Namespace) -> int:
         if found.assessment:
             for line in found.assessment.lines:
                 price = "owned" if line.owned else money(line.cost_minor, found.assessment.currency)
-                print(f"  {line.kind:10} {line.part.name if line.part else line.part_id:44} {price:>14}")
+                print(
+                    f"  {line.kind:10} {line.part.name if line.part else line.part_id:44}"
+                    f" {price:>14}"
+                )
             _print_frames(found.assessment)
         for sentence in found.account:
             print(sentence)
@@ -211,9 +271,9 @@ def _print_frames(assessment: Any) -> None:
         if one is None:
             continue
         print(
-            f"  {one.game.name:20} {settings(one.target):36} {one.judged_fps:6.0f} fps "
-            f"({one.judged_low_fps:.0f}–{one.judged_high_fps:.0f}) of {one.target.fps:g}: {one.state}, "
-            f"limited by {one.limit_words}"
+            f"  {one.game.name:20} {settings(one.target):36} {one.judged_fps:6.0f} fps"
+            f" ({one.judged_low_fps:.0f}–{one.judged_high_fps:.0f}) of {one.target.fps:g}:"
+            f" {one.state}, limited by {one.limit_words}"
         )
 
 
@@ -233,7 +293,9 @@ def _check(options: argparse.Namespace) -> int:
         brief = _brief(options.brief)
     else:
         region = next(iter(catalogue.regions), "")
-        brief = Brief(name="check", region=region, budget_low_minor=0, budget_high_minor=0, display=Display())
+        brief = Brief(
+            name="check", region=region, budget_low_minor=0, budget_high_minor=0, display=Display()
+        )
     assessment = assess(catalogue, brief, build)
     if options.json:
         _print_json(check_json(catalogue, assessment))
@@ -241,7 +303,9 @@ def _check(options: argparse.Namespace) -> int:
         for finding in assessment.findings:
             print(f"{finding.level}: {finding.sentence} {finding.advice}")
             for remedy in finding_remedies(catalogue, assessment, finding):
-                print(f"    {remedy.part.name}: {money(remedy.delivered_minor, assessment.currency)}")
+                print(
+                    f"    {remedy.part.name}: {money(remedy.delivered_minor, assessment.currency)}"
+                )
         if not assessment.findings:
             print("No findings.")
         if assessment.missing:
@@ -254,8 +318,14 @@ def _requirements(options: argparse.Namespace) -> int:
 
 
 def _read_text(options: argparse.Namespace) -> int:
-    data = sys.stdin.buffer.read(MAX_TEXT_BYTES) if options.file == "-" else Path(options.file).read_bytes()[:MAX_TEXT_BYTES]
-    draft = _catalogue(options).reader.read(data.decode("utf-8-sig", errors="replace").replace("\r\n", "\n"))
+    data = (
+        sys.stdin.buffer.read(MAX_TEXT_BYTES)
+        if options.file == "-"
+        else Path(options.file).read_bytes()[:MAX_TEXT_BYTES]
+    )
+    draft = _catalogue(options).reader.read(
+        data.decode("utf-8-sig", errors="replace").replace("\r\n", "\n")
+    )
     if options.json:
         _print_json(draft_json(draft))
     else:

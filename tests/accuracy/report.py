@@ -9,37 +9,53 @@ WIDTH, HEIGHT, GAP = 150, 150, 46
 
 
 def plots(levels: list[tuple[str, list[float], list[float]]]) -> str:
-    """Per level above: of the targets said to have a chance, the share met; below: errors in steps of 2.5 %."""
+    """Per level above: of the targets said to have a chance, the share met; below: errors in steps
+    of 2.5 %.
+    """
     pieces = []
     for n, (name, promised, errors) in enumerate(levels):
         x = GAP + n * (WIDTH + GAP)
         pieces += [_title(x, name), *_frame(x, 60, "said, %", "met, %" if n == 0 else "")]
         at = np.linspace(0, 1, 41)
         share = np.searchsorted(np.sort(promised), at, side="right") / max(1, len(promised))
-        line = " ".join(f"{x + WIDTH * a:.1f},{60 + HEIGHT * (1 - b):.1f}" for a, b in zip(at, share, strict=True))
-        pieces.append(f'<path d="M{x} {60 + HEIGHT}L{x + WIDTH} 60" class="ideal"/><polyline points="{line}" class="line"/>')
+        line = " ".join(
+            f"{x + WIDTH * a:.1f},{60 + HEIGHT * (1 - b):.1f}"
+            for a, b in zip(at, share, strict=True)
+        )
+        pieces.append(
+            f'<path d="M{x} {60 + HEIGHT}L{x + WIDTH} 60" class="ideal"/><polyline points="{line}"'
+            ' class="line"/>'
+        )
         pieces += [*_frame(x, 280, "error, %", "share" if n == 0 else "", "50"), *_bars(x, errors)]
     width = GAP + len(levels) * (WIDTH + GAP)
     style = (
-        "text{font:11px sans-serif;fill:#1E2430}.axis{stroke:#857F72;fill:none}.ideal{stroke:#857F72;stroke-dasharray:3 3}"
-        ".line{stroke:#1E2430;stroke-width:2;fill:none}.bar{fill:#BFDFE0;stroke:#00606B}"
+        "text{font:11px"
+        " sans-serif;fill:#1E2430}.axis{stroke:#857F72;fill:none}.ideal{stroke:#857F72;stroke-dasharray:3"
+        " 3}.line{stroke:#1E2430;stroke-width:2;fill:none}.bar{fill:#BFDFE0;stroke:#00606B}"
     )
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width} 470" width="{width}" height="470" role="img" '
-        f'aria-label="Reliability and errors per level of evidence"><style>{style}</style><rect width="100%" height="100%" fill="#FDFBF6"/>{"".join(pieces)}</svg>\n'
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width} 470" width="{width}"'
+        ' height="470" role="img" aria-label="Reliability and errors per level of'
+        f' evidence"><style>{style}</style><rect width="100%" height="100%"'
+        f' fill="#FDFBF6"/>{"".join(pieces)}</svg>\n'
     )
 
 
 def _title(x: int, name: str) -> str:
     words = name.split(", ")
     lines = [words[0], ", ".join(words[1:])] if len(words) > 1 else [name]
-    return "".join(f'<text x="{x}" y="{26 + 14 * n}">{line}</text>' for n, line in enumerate(lines) if line)
+    return "".join(
+        f'<text x="{x}" y="{26 + 14 * n}">{line}</text>' for n, line in enumerate(lines) if line
+    )
 
 
 def _frame(x: int, y: int, below: str, beside: str, most: str = "100") -> list[str]:
     return [
         f'<rect x="{x}" y="{y}" width="{WIDTH}" height="{HEIGHT}" class="axis"/>',
-        f'<text x="{x}" y="{y + HEIGHT + 14}">0</text><text x="{x + WIDTH}" y="{y + HEIGHT + 14}" text-anchor="end">{most}</text>',
+        (
+            f'<text x="{x}" y="{y + HEIGHT + 14}">0</text><text x="{x + WIDTH}"'
+            f' y="{y + HEIGHT + 14}" text-anchor="end">{most}</text>'
+        ),
         f'<text x="{x + WIDTH / 2}" y="{y + HEIGHT + 14}" text-anchor="middle">{below}</text>',
         f'<text x="{x - 6}" y="{y + 10}" text-anchor="end">{beside}</text>',
     ]
@@ -50,7 +66,8 @@ def _bars(x: int, errors: list[float]) -> list[str]:
     most = max(1, int(counts.max()))
     step = WIDTH / 20
     return [
-        f'<rect x="{x + n * step:.1f}" y="{280 + HEIGHT * (1 - count / most):.1f}" width="{step:.1f}" height="{HEIGHT * count / most:.1f}" class="bar"/>'
+        f'<rect x="{x + n * step:.1f}" y="{280 + HEIGHT * (1 - count / most):.1f}"'
+        f' width="{step:.1f}" height="{HEIGHT * count / most:.1f}" class="bar"/>'
         for n, count in enumerate(counts)
     ]
 

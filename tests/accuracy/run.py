@@ -1,8 +1,9 @@
 """How good the estimates are, scored over worlds whose truth is known: ``make accuracy``.
 
-Every world hides its truth from the estimator; levels of evidence are added one by one. The questions: a
-processor at random, a card among the two thirds nearest to it in speed, 1920x1080 to 3840x2160 in the shares 50,
-35 and 15 %, presets low to ultra in the shares 15, 20, 45 and 20 %; at the levels with own runs, the run's own machine.
+Every world hides its truth from the estimator; levels of evidence are added one by one. The
+questions: a processor at random, a card among the two thirds nearest to it in speed, 1920x1080 to
+3840x2160 in the shares 50, 35 and 15 %, presets low to ultra in the shares 15, 20, 45 and 20 %; at
+the levels with own runs, the run's own machine.
 """
 
 import argparse
@@ -31,7 +32,11 @@ LEVELS = (
     "and an own run, same machine, other settings",
     "the same at the run's own preset",
 )
-PLAIN = ("ratio of graphics speeds", "lesser of both ratios", "lesser ratio with pixels and presets")
+PLAIN = (
+    "ratio of graphics speeds",
+    "lesser of both ratios",
+    "lesser ratio with pixels and presets",
+)
 Z80 = 1.2816
 
 
@@ -60,7 +65,10 @@ def score_world(seed: int, games: int, questions: int) -> dict[str, Tally]:
         published = {True: world.published(true, True), False: None}
         published[False] = published[True].__class__(
             game=game.id,
-            tiers=tuple(type(t)(label=t.label, processors=t.processors, graphics=t.graphics) for t in published[True].tiers),
+            tiers=tuple(
+                type(t)(label=t.label, processors=t.processors, graphics=t.graphics)
+                for t in published[True].tiers
+            ),
         )
         items = {}
         for stated, own in published.items():
@@ -100,15 +108,23 @@ def _pair(world: World, result: Result) -> Pair:
 
 def _score(kept: Tally, world: World, fit, question, truth) -> None:
     p, g, size, preset = question
-    target = Target(id="q", game_id=fit.game.id, width_px=size[0], height_px=size[1], preset=preset, fps=60.0)
+    target = Target(
+        id="q", game_id=fit.game.id, width_px=size[0], height_px=size[1], preset=preset, fps=60.0
+    )
     chip, card = world.processors[p], world.cards[g]
     known = [fit.game.affinity(one.side, one.key, one.design) for one in (chip, card)]
     load = work.workload(fit.game, target, False, *known)
     made = work.graphics_work(load, [card.speeds], np.nan, np.inf, 1.0)
     t_c, t_g = float(work.processor_ms(load, *chip.speeds)), float(made.total_ms[0])
-    sd_c, sd_g = float(work.processor_sd(load, chip.sd)), float(work.graphics_sd(work.unsure(load), made, card.sd, 0.0)[0])
+    sd_c, sd_g = (
+        float(work.processor_sd(load, chip.sd)),
+        float(work.graphics_sd(work.unsure(load), made, card.sd, 0.0)[0]),
+    )
     v_c, v_g = fit.game.processor_variation, fit.game.graphics_variation
-    average, low = 1000 / float(rates.mean_ms(t_c, t_g, v_c, v_g)), 1000 / float(rates.low_ms(t_c, t_g, v_c, v_g))
+    average, low = (
+        1000 / float(rates.mean_ms(t_c, t_g, v_c, v_g)),
+        1000 / float(rates.low_ms(t_c, t_g, v_c, v_g)),
+    )
     line = chance.curve(round(v_c, 3), round(v_g, 3), "average")
     spread = (np.log(t_c), sd_c, np.log(t_g), sd_g)
     at_truth = float(chance.chance_within(line, *spread, np.log(1000 / truth[0]), load.side_cov))
@@ -126,7 +142,10 @@ def _plain(found, world: World, published, question, truth) -> None:
     """What a person would reckon from the recommended tier alone."""
     p, g, size, preset = question
     tier = published.tiers[-1]
-    base_p, base_g = int(tier.processors[0].part[1:]), int(tier.graphics[0].part[1:].partition("@")[0])
+    base_p, base_g = (
+        int(tier.processors[0].part[1:]),
+        int(tier.graphics[0].part[1:].partition("@")[0]),
+    )
     by_g = world.cards[g].speeds[0] / world.cards[base_g].speeds[0]
     by_c = world.processors[p].speeds[0] / world.processors[base_p].speeds[0]
     pixels = (tier.width_px * tier.height_px) / (size[0] * size[1])
@@ -137,7 +156,9 @@ def _plain(found, world: World, published, question, truth) -> None:
 
 
 def main() -> None:
-    parser = argparse.ArgumentParser(description="Score estimates against worlds whose truth is known.")
+    parser = argparse.ArgumentParser(
+        description="Score estimates against worlds whose truth is known."
+    )
     parser.add_argument("--worlds", type=int, default=20)
     parser.add_argument("--games", type=int, default=24)
     parser.add_argument("--questions", type=int, default=200)
@@ -147,14 +168,24 @@ def main() -> None:
     options = parser.parse_args()
     start = time.perf_counter()
     with ProcessPoolExecutor(options.processes) as pool:
-        asked = [pool.submit(score_world, options.seed + n, options.games, options.questions) for n in range(options.worlds)]
+        asked = [
+            pool.submit(score_world, options.seed + n, options.games, options.questions)
+            for n in range(options.worlds)
+        ]
         worlds = [one.result() for one in asked]
     lines, sure = table(worlds), reliability(worlds)
-    setup = f"The table below: {options.worlds} worlds x {options.games} games x {options.questions} questions, seeds from {options.seed}."
+    setup = (
+        f"The table below: {options.worlds} worlds x {options.games} games x {options.questions}"
+        f" questions, seeds from {options.seed}."
+    )
     print("\n".join([*lines, "", *sure, "", setup, f"{time.perf_counter() - start:.0f} s"]))
     if options.write:
         gathered = [
-            (level, [p for world in worlds for p in world[level].promised], [e for world in worlds for e in world[level].errors])
+            (
+                level,
+                [p for world in worlds for p in world[level].promised],
+                [e for world in worlds for e in world[level].errors],
+            )
             for level in LEVELS
         ]
         write(lines, sure, plots(gathered), setup)
@@ -163,7 +194,10 @@ def main() -> None:
 def reliability(worlds: list[dict[str, Tally]]) -> list[str]:
     """Of the targets at a chance that was said, the share met, per level."""
     chances = (0.05, 0.2, 0.35, 0.5, 0.65, 0.8, 0.95)
-    lines = ["| evidence | " + " | ".join(f"said {one:.0%}" for one in chances) + " |", "| --- |" + " --- |" * len(chances)]
+    lines = [
+        "| evidence | " + " | ".join(f"said {one:.0%}" for one in chances) + " |",
+        "| --- |" + " --- |" * len(chances),
+    ]
     for level in LEVELS:
         promised = np.sort([one for world in worlds for one in world[level].promised])
         shares = np.searchsorted(promised, chances, side="right") / promised.size
@@ -173,7 +207,10 @@ def reliability(worlds: list[dict[str, Tally]]) -> list[str]:
 
 def table(worlds: list[dict[str, Tally]]) -> list[str]:
     lines = [
-        "| evidence | median error, average | over worlds | median error, low | side right | 80 % interval covers | bias |",
+        (
+            "| evidence | median error, average | over worlds | median error, low | side right | 80"
+            " % interval covers | bias |"
+        ),
         "| --- | --- | --- | --- | --- | --- | --- |",
     ]
     for level in LEVELS:
@@ -184,8 +221,9 @@ def table(worlds: list[dict[str, Tally]]) -> list[str]:
         inside = [one for world in worlds for one in world[level].inside]
         bias = [one for world in worlds for one in world[level].bias]
         lines.append(
-            f"| {level} | {np.median(errors):.1%} | {min(per_world):.1%}–{max(per_world):.1%} | {np.median(lows):.1%} | "
-            f"{np.mean(sides):.1%} | {np.mean(inside):.1%} | {np.expm1(np.median(bias)):+.1%} |"
+            f"| {level} | {np.median(errors):.1%} | {min(per_world):.1%}–{max(per_world):.1%} |"
+            f" {np.median(lows):.1%} | {np.mean(sides):.1%} | {np.mean(inside):.1%} |"
+            f" {np.expm1(np.median(bias)):+.1%} |"
         )
     for name in PLAIN:
         errors = [one for world in worlds for one in world[name].errors]

@@ -1,4 +1,6 @@
-"""Speed of the balance: all that the view shows, one cell, and HiGHS on questions with every rule on."""
+"""Speed of the balance: all that the view shows, one cell, and HiGHS on questions with every rule
+on.
+"""
 
 import statistics
 import time
@@ -29,12 +31,23 @@ def whole_view(catalogue, brief):
     found = tables(catalogue, brief, KEPT)
     answer = found.answer(found.budget)
     now = assess(catalogue, brief, found.build_at(answer))
-    return map_of(found, now.machine.parts()), more_money(found, now), split_of(catalogue, now), cuts_of(catalogue, now)
+    return (
+        map_of(found, now.machine.parts()),
+        more_money(found, now),
+        split_of(catalogue, now),
+        cuts_of(catalogue, now),
+    )
 
 
 def views(question, forget):
-    print("\nbalance, six targets (medians over five catalogues; its aims: 0.3 s, 2 s, 3 x a proposal)")
-    print("parts   proposal   whole view   ratio   again with another budget   frontier alone   a cell's preview")
+    print(
+        "\nbalance, six targets (medians over five catalogues; its aims: 0.3 s, 2 s, 3 x a"
+        " proposal)"
+    )
+    print(
+        "parts   proposal   whole view   ratio   again with another budget   frontier alone   a"
+        " cell's preview"
+    )
     for per_kind in (250, 625):
         rows = []
         for seed in range(5):
@@ -45,19 +58,33 @@ def views(question, forget):
             forget()
             assessing._cache.cache_clear()
             view, _ = timed(whole_view, catalogue, brief)
-            other, _ = timed(whole_view, catalogue, replace(brief, budget_high_minor=brief.budget_high_minor - 5000))
-            alone, _ = timed(frontier, scenes_for(catalogue, brief, KEPT), 2 * brief.budget_high_minor)
+            other, _ = timed(
+                whole_view,
+                catalogue,
+                replace(brief, budget_high_minor=brief.budget_high_minor - 5000),
+            )
+            alone, _ = timed(
+                frontier, scenes_for(catalogue, brief, KEPT), 2 * brief.budget_high_minor
+            )
             found = tables(catalogue, brief, KEPT)
             pool = found.frontier.scenes[0].pool
-            chip, card = pool.processors.parts[len(pool.processors) // 2].id, pool.cards.parts[len(pool.cards) // 2].id
+            chip, card = (
+                pool.processors.parts[len(pool.processors) // 2].id,
+                pool.cards.parts[len(pool.cards) // 2].id,
+            )
 
             def preview(catalogue=catalogue, brief=brief, found=found, chip=chip, card=card):
                 cell = cell_of(found, chip, card)
                 return cell and assess(catalogue, brief, found.build_at(cell.winner))
 
             rows.append((first, view, view / first, other, alone, timed(preview)[0]))
-        first, view, ratio, other, alone, cell = (statistics.median(column) for column in zip(*rows, strict=True))
-        print(f"{8 * per_kind:5}   {first:.3f}      {view:.3f}        {ratio:.1f}     {other:.3f}                       {alone:.3f}            {1000 * cell:.0f} ms")
+        first, view, ratio, other, alone, cell = (
+            statistics.median(column) for column in zip(*rows, strict=True)
+        )
+        print(
+            f"{8 * per_kind:5}   {first:.3f}      {view:.3f}        {ratio:.1f}     {other:.3f}    "
+            f"                   {alone:.3f}            {1000 * cell:.0f} ms"
+        )
 
 
 def pictures(question, forget):
@@ -70,7 +97,10 @@ def pictures(question, forget):
             found = tables(catalogue, brief, KEPT)
             took.append(timed(all_pairings, found.frontier.scenes, found.budget, BAND)[0])
             pairs.append(sum(one.grid()[0].size for one in found.frontier.scenes))
-        print(f"{8 * per_kind:5} parts, {statistics.median(pairs):7.0f} pairings: {statistics.median(took):.2f} s")
+        print(
+            f"{8 * per_kind:5} parts, {statistics.median(pairs):7.0f} pairings:"
+            f" {statistics.median(took):.2f} s"
+        )
 
 
 def growth(question, forget):
@@ -89,22 +119,42 @@ def growth(question, forget):
 
 
 def against_highs_with_wishes(question, forget):
-    print("\nleast money with wishes against HiGHS, 20 questions of 704 parts (same optimum asserted)")
+    print(
+        "\nleast money with wishes against HiGHS, 20 questions of 704 parts (same optimum asserted)"
+    )
     ratios = []
     for seed in range(40, 60):
         catalogue, brief = question(seed, 88, with_integrated=False)
-        banned = tuple(part.id for n, part in enumerate(catalogue.parts.values()) if n % 23 == seed % 23)
-        wished = replace(brief, banned=banned, volume_limit_l=45.0 if seed % 2 else None, part_cap_minor=70_000 if seed % 3 else None)
-        left = replace(catalogue, offers=tuple(one for one in catalogue.offers if one.part_id not in banned and _within(wished, one)))
+        banned = tuple(
+            part.id for n, part in enumerate(catalogue.parts.values()) if n % 23 == seed % 23
+        )
+        wished = replace(
+            brief,
+            banned=banned,
+            volume_limit_l=45.0 if seed % 2 else None,
+            part_cap_minor=70_000 if seed % 3 else None,
+        )
+        left = replace(
+            catalogue,
+            offers=tuple(
+                one
+                for one in catalogue.offers
+                if one.part_id not in banned and _within(wished, one)
+            ),
+        )
         theirs, cost = timed(least_money, left, wished)
         forget()
         ours, found = timed(propose, catalogue, wished, "least money")
         assert (found.cost_minor if found.build else None) == cost, (seed, found.cost_minor, cost)
         ratios.append(theirs / ours)
-    print(f"ratio: median {statistics.median(ratios):.0f}, least {min(ratios):.0f}, most {max(ratios):.0f}")
+    print(
+        f"ratio: median {statistics.median(ratios):.0f}, least {min(ratios):.0f}, most"
+        f" {max(ratios):.0f}"
+    )
 
 
 def _within(brief, offer):
-    return brief.part_cap_minor is None or offer.price_minor + offer.shipping_minor <= brief.part_cap_minor
-
-
+    return (
+        brief.part_cap_minor is None
+        or offer.price_minor + offer.shipping_minor <= brief.part_cap_minor
+    )

@@ -18,7 +18,10 @@ def charts(parts=2000, sources=40, rows=300):
     start = time.perf_counter()
     np.linalg.solve(matrix, truth[:1].repeat(design))
     dense = time.perf_counter() - start
-    print(f"\nreconciling {parts:,} parts from {sources} charts of {rows} values: {took:.2f} s for {len(scale.ln):,} speeds; one dense solution of that size alone {dense:.2f} s")
+    print(
+        f"\nreconciling {parts:,} parts from {sources} charts of {rows} values: {took:.2f} s for"
+        f" {len(scale.ln):,} speeds; one dense solution of that size alone {dense:.2f} s"
+    )
 
 
 if __name__ == "__main__":

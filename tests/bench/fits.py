@@ -23,7 +23,9 @@ def fits():
             start = time.perf_counter()
             fit_game(known_game(true), (), pairs)
             took.append(time.perf_counter() - start)
-        print(f"\nfit of one game to {count} results: median {1000 * statistics.median(took):.0f} ms")
+        print(
+            f"\nfit of one game to {count} results: median {1000 * statistics.median(took):.0f} ms"
+        )
     took = []
     for target in BRIEF.targets:
         game = WORLD.game(target.game_id)
@@ -31,7 +33,10 @@ def fits():
         start = time.perf_counter()
         cells = len(settings_grid(MACHINE, game, target, BRIEF).cells)
         took.append((time.perf_counter() - start, cells))
-    print(f"settings grid: median {1000 * statistics.median(one for one, _ in took):.0f} ms, largest {1000 * max(took)[0]:.0f} ms ({max(took)[1]} cells)")
+    print(
+        f"settings grid: median {1000 * statistics.median(one for one, _ in took):.0f} ms, largest"
+        f" {1000 * max(took)[0]:.0f} ms ({max(took)[1]} cells)"
+    )
     whole_grids()
 
 
@@ -48,14 +53,21 @@ def whole_grids(processors=250, cards=800, targets=10):
         for name, work, figures in (
             ("averages", frame_ms, (t_c, t_g, v_c, v_g, "average")),
             ("lows", frame_ms, (t_c, t_g, v_c, v_g, "low")),
-            ("reliable rates", table.ln_quantile, (np.log(t_c), sd_c, np.log(t_g), sd_g, np.full(t_c.size, -0.002))),
+            (
+                "reliable rates",
+                table.ln_quantile,
+                (np.log(t_c), sd_c, np.log(t_g), sd_g, np.full(t_c.size, -0.002)),
+            ),
         ):
             start = time.perf_counter()
             work(*figures)
             took[name] += time.perf_counter() - start
     peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1000
     words = ", ".join(f"{name} {seconds:.2f} s" for name, seconds in took.items())
-    print(f"{processors} x {cards} pairings x {targets} targets: {words}; peak of the process {peak:.0f} MB")
+    print(
+        f"{processors} x {cards} pairings x {targets} targets: {words}; peak of the process"
+        f" {peak:.0f} MB"
+    )
 
 
 if __name__ == "__main__":

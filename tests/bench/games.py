@@ -30,7 +30,9 @@ def timed(work, *arguments):
 
 
 def many_games(per_kind=100, games=GAMES):
-    """A catalogue of eight times ``per_kind`` parts with games of three tiers, each naming two of either side."""
+    """A catalogue of eight times ``per_kind`` parts with games of three tiers, each naming two of
+    either side.
+    """
     world = World(5)
     catalogue = world.catalogue(per_kind=per_kind, games=1)
     processors = [part.id for part in catalogue.by_kind["processor"]]
@@ -42,7 +44,9 @@ def many_games(per_kind=100, games=GAMES):
         tiers = tuple(
             Tier(
                 label=label,
-                processors=tuple(Listed(text="named", part=str(one)) for one in rng.choice(processors, 2)),
+                processors=tuple(
+                    Listed(text="named", part=str(one)) for one in rng.choice(processors, 2)
+                ),
                 graphics=tuple(Listed(text="named", part=str(one)) for one in rng.choice(chips, 2)),
                 memory_gb=8.0,
                 video_memory_gb=4.0,
@@ -66,14 +70,21 @@ def reading():
     beside = [min(timed(large.reader.read, text)[0] for _ in range(3)) for text in texts]
     print("\nreading one text (60 samples)")
     print(
-        f"demo catalogue: median {1000 * statistics.median(each):.1f} ms, longest {1000 * max(each):.1f} ms; the very first {1000 * first:.0f} ms; "
-        f"5,000 parts: median {1000 * statistics.median(beside):.1f} ms, {statistics.median(beside) / statistics.median(each):.1f} x"
+        f"demo catalogue: median {1000 * statistics.median(each):.1f} ms, longest"
+        f" {1000 * max(each):.1f} ms; the very first {1000 * first:.0f} ms; 5,000 parts: median"
+        f" {1000 * statistics.median(beside):.1f} ms,"
+        f" {statistics.median(beside) / statistics.median(each):.1f} x"
     )
 
 
 def verdicts():
     catalogue = many_games()
-    build = Build(processor="processor-0000", graphics="graphics-0000", memory="memory-0000", storage=("storage-0000",))
+    build = Build(
+        processor="processor-0000",
+        graphics="graphics-0000",
+        memory="memory-0000",
+        storage=("storage-0000",),
+    )
     one = machine_contender(catalogue.machine(build), "Tidewater 11")
     bars = timed(lambda: catalogue.tiers)[0]
     asked = timed(lambda: catalogue.asked)[0]
@@ -82,7 +93,8 @@ def verdicts():
     assert single.codes.shape == (GAMES * TIERS, 7)
     print(f"\nverdicts of one build against {GAMES:,} games with {TIERS} tiers")
     print(
-        f"median {1000 * statistics.median(again):.1f} ms; the bars before them, once per catalogue: {bars + asked:.2f} s"
+        f"median {1000 * statistics.median(again):.1f} ms; the bars before them, once per"
+        f" catalogue: {bars + asked:.2f} s"
     )
 
 
@@ -94,7 +106,10 @@ def games_page():
         site.workshop.import_catalogue(many_games(games=0), "none")
         empty = _page(f"{site.url}/games")
         site.stop()
-    print(f"\nGames page with {GAMES:,} games: {1000 * full:.0f} ms, {full / empty:.1f} x the page without any game ({1000 * empty:.0f} ms)")
+    print(
+        f"\nGames page with {GAMES:,} games: {1000 * full:.0f} ms, {full / empty:.1f} x the page"
+        f" without any game ({1000 * empty:.0f} ms)"
+    )
 
 
 def _page(url: str) -> float:

@@ -43,7 +43,9 @@ class Program:
                 self.row([(x, 1), *bad], high=1)
 
     def solve(self):
-        matrix = csr_matrix((self.values, (self.rows, self.columns)), shape=(len(self.low), len(self.cost)))
+        matrix = csr_matrix(
+            (self.values, (self.rows, self.columns)), shape=(len(self.low), len(self.cost))
+        )
         return milp(
             np.array(self.cost),
             constraints=LinearConstraint(matrix, self.low, self.high),
@@ -54,7 +56,9 @@ class Program:
 
 
 def least_money(catalogue: Catalogue, brief: Brief) -> int | None:
-    """Least cost in minor units of a build with a card that meets every target; None where there is none."""
+    """Least cost in minor units of a build with a card that meets every target; None where there is
+    none.
+    """
     pool = build_pool(catalogue, brief, Build())
     chips, cards = pool.processors.parts, pool.cards.parts
     boards, kits, drives = pool.boards.parts, pool.kits.parts, pool.drives.parts
@@ -73,7 +77,9 @@ def least_money(catalogue: Catalogue, brief: Brief) -> int | None:
         program.row([(x, 1) for x in group], 1, 1)
     program.row([(x, 1) for x in cooler_x], high=1)
     _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, board_x, kit_x)
-    _platform(program, brief, catalogue, chips, boards, kits, drives, chip_x, board_x, kit_x, drive_x)
+    _platform(
+        program, brief, catalogue, chips, boards, kits, drives, chip_x, board_x, kit_x, drive_x
+    )
     _enclosure(
         program,
         chips,
@@ -111,7 +117,9 @@ def least_money(catalogue: Catalogue, brief: Brief) -> int | None:
 
 
 def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, board_x, kit_x):
-    """Pairs of processor and card, and of board and kit; a pair of the first kind needs a quick enough second."""
+    """Pairs of processor and card, and of board and kit; a pair of the first kind needs a quick
+    enough second.
+    """
     fitting = [
         (b, k)
         for b, board in enumerate(boards)
@@ -132,7 +140,8 @@ def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, 
         usable = [
             pair
             for pair in fitting
-            if (boards[pair[0]].socket, boards[pair[0]].memory_type) == kind[:2] and kits[pair[1]].total_gb <= kind.max_gb
+            if (boards[pair[0]].socket, boards[pair[0]].memory_type) == kind[:2]
+            and kits[pair[1]].total_gb <= kind.max_gb
         ]
         if not usable:
             continue
@@ -145,7 +154,9 @@ def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, 
             if any(side.cards.over_gb[g] > 0 for side in targets.sides):
                 continue
             n = speeds.shape[1]
-            pairing = Pairing(np.full(n, c), speeds[0], speeds[1], np.full(n, g), np.ones(n), np.ones(n))
+            pairing = Pairing(
+                np.full(n, c), speeds[0], speeds[1], np.full(n, g), np.ones(n), np.ones(n)
+            )
             met, _ = targets.evaluate(pairing, False)
             good = met == targets.weight
             if good.any():
@@ -163,11 +174,17 @@ def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, 
         program.row([(y, 1) for (_, b), y in chosen.items() if b == g] + [(x, -1)], 0, 0)
 
 
-def _platform(program, brief, catalogue, chips, boards, kits, drives, chip_x, board_x, kit_x, drive_x):
+def _platform(
+    program, brief, catalogue, chips, boards, kits, drives, chip_x, board_x, kit_x, drive_x
+):
     for trait in ("socket", "memory_type"):
         for value in {getattr(part, trait) for part in (*chips, *boards)}:
             program.row(
-                [(x, 1) for x, chip in zip(chip_x, chips, strict=True) if getattr(chip, trait) == value]
+                [
+                    (x, 1)
+                    for x, chip in zip(chip_x, chips, strict=True)
+                    if getattr(chip, trait) == value
+                ]
                 + [
                     (x, -1)
                     for x, board in zip(board_x, boards, strict=True)
@@ -177,7 +194,8 @@ def _platform(program, brief, catalogue, chips, boards, kits, drives, chip_x, bo
                 0,
             )
     program.row(
-        [(x, kit.total_gb) for x, kit in zip(kit_x, kits, strict=True)], low=memory_floor_gb(catalogue, brief)
+        [(x, kit.total_gb) for x, kit in zip(kit_x, kits, strict=True)],
+        low=memory_floor_gb(catalogue, brief),
     )
     program.row(
         [(x, chip.memory_max_gb) for x, chip in zip(chip_x, chips, strict=True)]
@@ -194,7 +212,11 @@ def _platform(program, brief, catalogue, chips, boards, kits, drives, chip_x, bo
     for interface, places in (("M.2 NVMe", "m2_slots"), ("SATA", "sata_ports")):
         program.row(
             [(x, getattr(board, places)) for x, board in zip(board_x, boards, strict=True)]
-            + [(x, -1) for x, drive in zip(drive_x, drives, strict=True) if drive.interface == interface],
+            + [
+                (x, -1)
+                for x, drive in zip(drive_x, drives, strict=True)
+                if drive.interface == interface
+            ],
             low=0,
         )
 
@@ -204,11 +226,17 @@ def _shared_ports(program, boards, drives, board_x, drive_x):
     some = {}
     for interface in ("M.2 NVMe", "SATA"):
         some[interface] = program.add(0)
-        own = [(x, 1) for x, drive in zip(drive_x, drives, strict=True) if drive.interface == interface]
+        own = [
+            (x, 1) for x, drive in zip(drive_x, drives, strict=True) if drive.interface == interface
+        ]
         program.row([*own, (some[interface], -2)], high=0)
     both = program.add(0)
     program.row([(one, 1) for one in some.values()] + [(both, -1)], high=1)
-    roomy = [(x, -1) for x, board in zip(board_x, boards, strict=True) if board.sata_ports > sum(board.m2_disables_sata[:1])]
+    roomy = [
+        (x, -1)
+        for x, board in zip(board_x, boards, strict=True)
+        if board.sata_ports > sum(board.m2_disables_sata[:1])
+    ]
     program.row([(both, 1), *roomy], high=0)
 
 
@@ -224,24 +252,38 @@ def _inside(program, pool, card_x, kit_x, drive_x, cooler_x, supply_x, case_x):
     program.forbid(
         card_x,
         case_x,
-        lambda g, k: over(cards[g].height_mm, cases[k].card_height_mm)
-        or over(cards[g].thickness_mm, cases[k].card_thickness_mm),
+        lambda g, k: (
+            over(cards[g].height_mm, cases[k].card_height_mm)
+            or over(cards[g].thickness_mm, cases[k].card_thickness_mm)
+        ),
     )
-    program.forbid(supply_x, case_x, lambda s, k: over(supplies[s].length_mm, cases[k].supply_length_mm))
+    program.forbid(
+        supply_x, case_x, lambda s, k: over(supplies[s].length_mm, cases[k].supply_length_mm)
+    )
     program.forbid(
         kit_x,
         cooler_x,
-        lambda m, a: coolers[a].radiator_mm is None and over(kits[m].height_mm, coolers[a].memory_clearance_mm),
+        lambda m, a: (
+            coolers[a].radiator_mm is None
+            and over(kits[m].height_mm, coolers[a].memory_clearance_mm)
+        ),
     )
     program.forbid(
         cooler_x,
         case_x,
-        lambda a, k: coolers[a].radiator_mm is not None and radiator_place(cases[k], coolers[a].radiator_mm) is None,
+        lambda a, k: (
+            coolers[a].radiator_mm is not None
+            and radiator_place(cases[k], coolers[a].radiator_mm) is None
+        ),
     )
     for a, cooler in enumerate(coolers):
         for k, case in enumerate(cases):
             room = card_room_mm(case, cooler.radiator)
-            long = [(x, 1) for x, card in zip(card_x, cards, strict=True) if room < card.length_mm <= case.card_length_mm]
+            long = [
+                (x, 1)
+                for x, card in zip(card_x, cards, strict=True)
+                if room < card.length_mm <= case.card_length_mm
+            ]
             if long:
                 program.row([*long, (cooler_x[a], 1), (case_x[k], 1)], high=2)
     for sizes, places in (
@@ -274,13 +316,19 @@ def _enclosure(
     for form in BOARD_FORMS:
         program.row(
             [(x, 1) for x, case in zip(case_x, cases, strict=True) if form in case.board_forms]
-            + [(x, -1) for x, board in zip(board_x, boards, strict=True) if board.form_factor == form],
+            + [
+                (x, -1)
+                for x, board in zip(board_x, boards, strict=True)
+                if board.form_factor == form
+            ],
             low=0,
         )
     for form in SUPPLY_FORMS:
         program.row(
             [(x, 1) for x, case in zip(case_x, cases, strict=True) if form in case.supply_forms]
-            + [(x, -1) for x, supply in zip(supply_x, supplies, strict=True) if supply.form == form],
+            + [
+                (x, -1) for x, supply in zip(supply_x, supplies, strict=True) if supply.form == form
+            ],
             low=0,
         )
     program.row(
@@ -305,7 +353,11 @@ def _enclosure(
     )
     for socket in {chip.socket for chip in chips}:
         program.row(
-            [(x, 1) for x, cooler in zip(cooler_x, coolers, strict=True) if socket not in cooler.sockets]
+            [
+                (x, 1)
+                for x, cooler in zip(cooler_x, coolers, strict=True)
+                if socket not in cooler.sockets
+            ]
             + [(x, 1) for x, chip in zip(chip_x, chips, strict=True) if chip.socket == socket],
             high=1,
         )
@@ -344,7 +396,10 @@ def _power(
         + [(x, share * w) for x, w in full],
         low=share * base,
     )
-    program.row([(x, supply.spike_w) for x, supply in zip(supply_x, supplies, strict=True)] + spike, low=base)
+    program.row(
+        [(x, supply.spike_w) for x, supply in zip(supply_x, supplies, strict=True)] + spike,
+        low=base,
+    )
     for plug in ("pcie_8pin", "pcie_16pin"):
         program.row(
             [(x, getattr(supply, plug)) for x, supply in zip(supply_x, supplies, strict=True)]

@@ -1,4 +1,6 @@
-"""Parts and fit: all rules over one build, what fits and why not, the list and the finder over 5,000 parts."""
+"""Parts and fit: all rules over one build, what fits and why not, the list and the finder over
+5,000 parts.
+"""
 
 import statistics
 import tempfile
@@ -44,27 +46,39 @@ def rules():
     print(f"\nall rules over one build: {1000 * one:.2f} ms")
     whole = []
     for _ in range(7):
-        spent, found = timed(lambda: {kind: list(reasons_against(machine, kind, catalogue.by_kind[kind])) for kind in KINDS})
+        spent, found = timed(
+            lambda: {
+                kind: list(reasons_against(machine, kind, catalogue.by_kind[kind]))
+                for kind in KINDS
+            }
+        )
         whole.append(spent)
     parts = sum(map(len, found.values()))
     print(
-        f"what fits and why not over {parts:,} parts: median {1000 * statistics.median(whole):.0f} ms, "
-        f"{statistics.median(whole) / parts / one:.2f} of all rules over one build for each part"
+        f"what fits and why not over {parts:,} parts: median {1000 * statistics.median(whole):.0f}"
+        f" ms, {statistics.median(whole) / parts / one:.2f} of all rules over one build for each"
+        " part"
     )
 
 
 def pages():
-    """The list, a part, the Fit view and a keystroke in the finder, at the server, against an empty brief's page."""
+    """The list, a part, the Fit view and a keystroke in the finder, at the server, against an empty
+    brief's page.
+    """
     world = World(9)
     catalogue = world.catalogue(per_kind=625, games=6)
     with tempfile.TemporaryDirectory() as folder:
         site = Site(Path(folder) / "parts.sqlite")
         small = site.workshop.catalogue()
-        site.workshop.import_catalogue(replace(catalogue, games={**small.games, **catalogue.games}), "5,000 parts")
+        site.workshop.import_catalogue(
+            replace(catalogue, games={**small.games, **catalogue.games}), "5,000 parts"
+        )
         made = site.workshop.new_brief()
         brief = site.workshop.open(made)
         build = some_build(world, catalogue)
-        site.workshop.change(made, brief.version, lambda plan: (replace(plan, build=build), "filled"))
+        site.workshop.change(
+            made, brief.version, lambda plan: (replace(plan, build=build), "filled")
+        )
         blank = site.workshop.new_brief()
         card = build.graphics
         addresses = {
@@ -80,7 +94,10 @@ def pages():
             first, *again = [fetched(site.url + address) for _ in range(16)]
             print(f"{name}: {1000 * first:.0f}, {1000 * statistics.median(again):.0f} ms")
         keys = [fetched(f"{site.url}/briefs/{made}/find?q={quote(word)}") for word in TYPED * 5]
-        print(f"finder keystroke: median {1000 * statistics.median(keys):.0f} ms, longest {1000 * max(keys[len(TYPED):]):.0f} ms")
+        print(
+            f"finder keystroke: median {1000 * statistics.median(keys):.0f} ms, longest"
+            f" {1000 * max(keys[len(TYPED) :]):.0f} ms"
+        )
         site.stop()
 
 

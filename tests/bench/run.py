@@ -98,15 +98,19 @@ def against_highs():
             ours_all.append(ours)
             theirs_all.append(theirs)
         print(
-            f"{8 * per_kind:5}   {statistics.median(ours_all):.3f}    {statistics.median(theirs_all):6.2f}   {statistics.median(ratios):.0f}"
+            f"{8 * per_kind:5}   {statistics.median(ours_all):.3f}   "
+            f" {statistics.median(theirs_all):6.2f}   {statistics.median(ratios):.0f}"
         )
 
 
 def swaps():
-    """From the click on a candidate to the settled page in Chromium, and the server's part of it."""
+    """From the click on a candidate to the settled page in Chromium, and the server's part of
+    it.
+    """
     settle = """candidate => new Promise(done => {
         const start = performance.now();
-        document.addEventListener("htmx:afterSettle", () => requestAnimationFrame(() => done(performance.now() - start)), {once: true});
+        const end = () => requestAnimationFrame(() => done(performance.now() - start));
+        document.addEventListener("htmx:afterSettle", end, {once: true});
         candidate.click();
     })"""
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as play:
@@ -125,16 +129,19 @@ def swaps():
         server = [timed(lambda url=url: urlopen(url).read())[0] for url in addresses * 3]
         empty = [timed(lambda: urlopen(f"{site.url}/static/icon.svg").read())[0] for _ in range(30)]
         blank = site.workshop.new_brief()
-        plain = [timed(lambda: urlopen(f"{site.url}/briefs/{blank}/frames").read())[0] for _ in range(30)]
+        plain = [
+            timed(lambda: urlopen(f"{site.url}/briefs/{blank}/frames").read())[0] for _ in range(30)
+        ]
         site.stop()
     click, part = statistics.median(clicks[5:]), 1000 * statistics.median(server)
     print("\nswap at demo scale, 40 clicks")
     print(
-        f"click to settled page: median {click:.0f} ms, 90 % within {sorted(clicks[5:])[int(0.9 * 35)]:.0f} ms"
+        f"click to settled page: median {click:.0f} ms, 90 % within"
+        f" {sorted(clicks[5:])[int(0.9 * 35)]:.0f} ms"
     )
     print(
-        f"server's part: median {part:.0f} ms; {part / 1000 / statistics.median(plain):.1f} x the page of an empty brief, "
-        f"{part / 1000 / statistics.median(empty):.0f} x a static file"
+        f"server's part: median {part:.0f} ms; {part / 1000 / statistics.median(plain):.1f} x the"
+        f" page of an empty brief, {part / 1000 / statistics.median(empty):.0f} x a static file"
     )
 
 
@@ -176,7 +183,8 @@ def imports():
             target.close()
     print("\nimport of 5,000 parts with 20,000 offers")
     print(
-        f"{min(ours):.2f} s against {min(plain):.3f} s of plain executemany: ratio {min(ours) / min(plain):.1f}"
+        f"{min(ours):.2f} s against {min(plain):.3f} s of plain executemany: ratio"
+        f" {min(ours) / min(plain):.1f}"
     )
 
 

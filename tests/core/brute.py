@@ -31,7 +31,9 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     fixed = {}
     for _, part_id in kept.ids():
         cost = 0 if part_id in brief.owned else book.delivered(part_id) or 0
-        fixed.setdefault(kind_of(catalogue.part(part_id)), []).append((catalogue.part(part_id), cost))
+        fixed.setdefault(kind_of(catalogue.part(part_id)), []).append(
+            (catalogue.part(part_id), cost)
+        )
     for part_id in brief.owned:
         kind = kind_of(catalogue.part(part_id))
         if part_id not in kept.of(kind) and (kind == "storage" or kind not in fixed):
@@ -42,7 +44,11 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
             return fixed[kind]
         priced = [(part, book.delivered(part.id)) for part in catalogue.by_kind[kind]]
         stays = tuple(part for own in fixed.values() for part, _ in own)
-        return [(part, cost) for part, cost in priced if cost is not None and may_be_bought(brief, part, cost, stays)]
+        return [
+            (part, cost)
+            for part, cost in priced
+            if cost is not None and may_be_bought(brief, part, cost, stays)
+        ]
 
     def at(*parts):
         return run_at(Machine(*parts), brief.clocks)
@@ -50,8 +56,12 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     nothing = [(None, 0)]
     counted = [target for target in brief.targets if target.weight]
     beside = sum({"streaming": 4, "voice and browser": 4}.get(one, 0) for one in brief.work)
-    memory_gb = max([brief.memory_gb, beside, *(catalogue.game(t.game_id).memory_gb + beside for t in counted)])
-    memory_gb = max([memory_gb, *(32 for one in brief.work if one in ("video editing", "many things open"))])
+    memory_gb = max(
+        [brief.memory_gb, beside, *(catalogue.game(t.game_id).memory_gb + beside for t in counted)]
+    )
+    memory_gb = max(
+        [memory_gb, *(32 for one in brief.work if one in ("video editing", "many things open"))]
+    )
     if "memory" in fixed:
         memory_gb = min(memory_gb, fixed["memory"][0][0].total_gb)
     games = {target.game_id for target in brief.targets}
@@ -60,7 +70,9 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     own = fixed.get("storage", [])
     new = [()] + [one for n in (1, 2) for one in combinations_with_replacement(shelf("storage"), n)]
     drive_sets = [[*own, *extra] for extra in new]
-    drive_sets = [s for s in drive_sets if s and sum(drive.capacity_gb for drive, _ in s) >= storage_gb]
+    drive_sets = [
+        s for s in drive_sets if s and sum(drive.capacity_gb for drive, _ in s) >= storage_gb
+    ]
     if own and sum(drive.capacity_gb for drive, _ in own) >= storage_gb:
         drive_sets = [own]
     cards = shelf("graphics") if "graphics" in fixed else shelf("graphics") + nothing
@@ -79,7 +91,9 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
                     if judged is None:
                         continue
                     so_far = chip_cost + card_cost + board_cost + kit_cost
-                    shells = _shells(brief, half, drive_sets, coolers, shelf("supply"), shelf("case"))
+                    shells = _shells(
+                        brief, half, drive_sets, coolers, shelf("supply"), shelf("case")
+                    )
                     for drives, cooler, supply, case, cost in shells:
                         ids = (
                             chip.id,
@@ -98,7 +112,11 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
 def may_be_bought(brief, part, cost, stays):
     """The brief's rules about single parts, written out."""
     kind = kind_of(part)
-    fixed_clocks = [one for one in (part, *stays) if not getattr(one, {"processor": "tunable", "mainboard": "tuning"}.get(kind_of(one), "id"))]
+    fixed_clocks = [
+        one
+        for one in (part, *stays)
+        if not getattr(one, {"processor": "tunable", "mainboard": "tuning"}.get(kind_of(one), "id"))
+    ]
     return (
         (brief.part_cap_minor is None or cost <= brief.part_cap_minor)
         and trust_of(part) in TRUST_FLOORS[brief.trust_floor]
@@ -108,9 +126,17 @@ def may_be_bought(brief, part, cost, stays):
         and part.colour in ("", brief.colour or part.colour)
         and not (kind == "cooler" and (part.noise_dba or 0) > (brief.noise_limit_dba or 999))
         and not (kind == "case" and part.volume_l > (brief.volume_limit_l or 999))
-        and not (kind == "mainboard" and brief.room_to_grow and not (part.memory_slots > 3 and part.m2_slots > 1))
+        and not (
+            kind == "mainboard"
+            and brief.room_to_grow
+            and not (part.memory_slots > 3 and part.m2_slots > 1)
+        )
         and not (kind == "mainboard" and brief.wireless and not part.wireless)
-        and not (kind == "processor" and part.all_core_speed < max([0, *({"streaming": 60, "video editing": 90}.get(one, 0) for one in brief.work)]))
+        and not (
+            kind == "processor"
+            and part.all_core_speed
+            < max([0, *({"streaming": 60, "video editing": 90}.get(one, 0) for one in brief.work)])
+        )
         and not (brief.clocks == "tuned" and fixed_clocks == [part])
     )
 
@@ -121,7 +147,9 @@ def _clash(machine):
 
 
 def _shells(brief, half, drive_sets, coolers, supplies, cases):
-    """Whole machines; what clashes with a part of the rest clashes with all of it, so each is tried by itself first."""
+    """Whole machines; what clashes with a part of the rest clashes with all of it, so each is tried
+    by itself first.
+    """
     wishes = wishes_of(brief)
     for drives in drive_sets:
         stored = replace(half, storage=tuple(drive for drive, _ in drives))
@@ -130,12 +158,21 @@ def _shells(brief, half, drive_sets, coolers, supplies, cases):
             if blocks(part):
                 continue
             fitting = [one for one in cases if not blocks(replace(part, case=one[0]))]
-            strong = [one for one in supplies if fitting and not blocks(replace(part, supply=one[0]), wishes)]
+            strong = [
+                one
+                for one in supplies
+                if fitting and not blocks(replace(part, supply=one[0]), wishes)
+            ]
             for supply, supply_cost in strong:
                 for case, case_cost in fitting:
                     whole = replace(part, supply=supply, case=case)
                     if not whole.missing() and not blocks(whole, wishes):
-                        cost = sum(price for _, price in drives) + cooler_cost + supply_cost + case_cost
+                        cost = (
+                            sum(price for _, price in drives)
+                            + cooler_cost
+                            + supply_cost
+                            + case_cost
+                        )
                         yield drives, cooler, supply, case, cost
 
 
@@ -156,12 +193,21 @@ def _judged(catalogue, brief, machine):
                 game.graphics_variation,
                 target.measure,
                 brief.chance,
-                brief.accept_spill or (target.ray_tracing and game.ray_tracing_ms_per_mpx is not None),
+                brief.accept_spill
+                or (target.ray_tracing and game.ray_tracing_ms_per_mpx is not None),
             )
-            columns = (np.log(one.processor_ms), one.processor_sd, np.log(one.graphics_ms), one.graphics_sd, one.workload.side_cov)
+            columns = (
+                np.log(one.processor_ms),
+                one.processor_sd,
+                np.log(one.graphics_ms),
+                one.graphics_sd,
+                one.workload.side_cov,
+            )
             ln_f = float(table.ln_quantile(*(np.array([value]) for value in columns))[0])
             gain = max(gain, round((np.log(1000 / target.fps) - ln_f) * 1e6))
-        gain = min(gain, round(np.log(max(1.0, min(1.5, brief.display.refresh_hz / target.fps))) * 1e6))
+        gain = min(
+            gain, round(np.log(max(1.0, min(1.5, brief.display.refresh_hz / target.fps))) * 1e6)
+        )
         capped = one.cap_fps is not None and target.fps > one.cap_fps
         met += target.weight if gain >= 0 and not capped else 0
         total += target.weight * gain

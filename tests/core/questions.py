@@ -22,8 +22,9 @@ def ids_of(build: Build) -> tuple:
 
 
 def question(seed: int):
-    """A small catalogue, mostly of one platform, with or without results of its games, a brief with or without
-    owned parts, and perhaps a kept part."""
+    """A small catalogue, mostly of one platform, with or without results of its games, a brief with
+    or without owned parts, and perhaps a kept part.
+    """
     world = World(seed)
     if seed % 4:
         world.sockets, world.types = ("Capstan",), ("DDR5",)
@@ -40,7 +41,9 @@ def question(seed: int):
     if seed % 5 == 0:
         brief = replace(brief, owned=(ids[int(world.rng.integers(len(ids)))],))
     if seed % 7 == 0:
-        part = catalogue.by_kind[world.pick("processor", "graphics", "case", "storage", "cooler")][0]
+        part = catalogue.by_kind[world.pick("processor", "graphics", "case", "storage", "cooler")][
+            0
+        ]
         kind = part.id.split("-")[0]
         kept = Build().with_part(kind, part.id).keeping(part.id, True)
     return catalogue, brief, kept

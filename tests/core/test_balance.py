@@ -61,13 +61,17 @@ def test_equals_brute_force(first):
             outcomes.add((aim, expected is None))
         if brief.accept_spill:
             least = cheapest_fit(catalogue, brief, kept)
-            assert least.cost_minor == min((one.cost for one in found), default=least.cost_minor), seed
+            assert least.cost_minor == min((one.cost for one in found), default=least.cost_minor), (
+                seed
+            )
     assert len(outcomes) >= 3
 
 
 @CHUNKS
 def test_the_frontier_and_every_budget_on_it(first):
-    """Steps: no cheaper or equally dear build ranks as high. For any budget the frontier answers as the aim does."""
+    """Steps: no cheaper or equally dear build ranks as high. For any budget the frontier answers as
+    the aim does.
+    """
     steps = 0
     for seed, catalogue, brief, kept, found in questions(first):
         best, expected = None, []
@@ -80,10 +84,19 @@ def test_the_frontier_and_every_budget_on_it(first):
         weight = sum(target.weight for target in brief.targets)
         for cost, _, _ in expected:
             for budget in (cost - 1, cost, cost + 2500):
-                wanted, picked = answer(found, "most frames", weight, budget, BAND), got.answer(budget, BAND)
-                assert (picked and (picked.cost, picked.met, picked.gain)) == (wanted and (wanted.cost, wanted.met, wanted.gain)), seed
+                wanted, picked = (
+                    answer(found, "most frames", weight, budget, BAND),
+                    got.answer(budget, BAND),
+                )
+                assert (picked and (picked.cost, picked.met, picked.gain)) == (
+                    wanted and (wanted.cost, wanted.met, wanted.gain)
+                ), seed
         for step in got.steps[:3]:
-            first_ids = min(one.ids for one in found if (one.cost, one.met, one.gain) == (step.cost, step.met, step.gain))
+            first_ids = min(
+                one.ids
+                for one in found
+                if (one.cost, one.met, one.gain) == (step.cost, step.met, step.gain)
+            )
             assert ids_of(settle(catalogue, brief, got.scenes, step, kept)) == first_ids, seed
         if len(expected) > 2:
             most = expected[1][0]
@@ -95,12 +108,16 @@ def test_the_frontier_and_every_budget_on_it(first):
 
 @CHUNKS
 def test_every_cell_of_the_map(first):
-    """For each processor and card the aim's pick within the budget, else the cheapest; no cell where nothing fits."""
+    """For each processor and card the aim's pick within the budget, else the cheapest; no cell
+    where nothing fits.
+    """
     cells = 0
     for seed, catalogue, brief, kept, found in questions(first):
         scenes = scenes_for(catalogue, brief, kept)
         pool, weight = scenes[0].pool, sum(target.weight for target in brief.targets)
-        got = pairs_map(scenes, brief.budget_high_minor, BAND, (*pool.processors.parts, *pool.cards.parts))
+        got = pairs_map(
+            scenes, brief.budget_high_minor, BAND, (*pool.processors.parts, *pool.cards.parts)
+        )
         by_pair = {}
         for one in found:
             by_pair.setdefault(one.ids[:2], []).append(one)
@@ -111,7 +128,11 @@ def test_every_cell_of_the_map(first):
             wanted = answer(own, "most frames", weight, brief.budget_high_minor, BAND)
             if wanted is None:
                 wanted = min(own, key=lambda one: (one.cost, -one.met, -one.gain))
-            assert (cell.winner.cost, cell.winner.met, cell.winner.gain) == (wanted.cost, wanted.met, wanted.gain), (seed, pair)
+            assert (cell.winner.cost, cell.winner.met, cell.winner.gain) == (
+                wanted.cost,
+                wanted.met,
+                wanted.gain,
+            ), (seed, pair)
             assert cell.inside == (wanted.cost <= brief.budget_high_minor)
             machine = catalogue.machine(build_of(wanted.ids), brief.clocks)
             for target, share in zip(brief.counted_targets, cell.processor_shares, strict=True):
@@ -126,15 +147,23 @@ def test_every_cell_of_the_map(first):
 
 @CHUNKS
 def test_the_best_pairing_of_each_bin_of_the_picture(first):
-    """Groups hold every part around which something fits, by price; a bin's pairing reaches most within the budget, or costs least."""
+    """Groups hold every part around which something fits, by price; a bin's pairing reaches most
+    within the budget, or costs least.
+    """
     inside = outside = 0
     for seed, catalogue, brief, kept, found in questions(first):
         scenes = scenes_for(catalogue, brief, kept)
-        pool, weight, budget = scenes[0].pool, sum(target.weight for target in brief.targets), brief.budget_high_minor
+        pool, weight, budget = (
+            scenes[0].pool,
+            sum(target.weight for target in brief.targets),
+            brief.budget_high_minor,
+        )
         got = all_pairings(scenes, budget, BAND, 2, 3)
         chips = [[pool.processors.parts[c].id for c in own] for own in got.rows]
         cards = [["" if g is None else pool.cards.parts[g].id for g in own] for own in got.columns]
-        assert {one.ids[0] for one in found} <= set().union(*chips) and {one.ids[1] for one in found} <= set().union(*cards)
+        assert {one.ids[0] for one in found} <= set().union(*chips) and {
+            one.ids[1] for one in found
+        } <= set().union(*cards)
         costs = [pool.processors.cost[c] for own in got.rows for c in own]
         assert costs == sorted(costs)
         for row, column in product(range(len(chips)), range(len(cards))):
@@ -148,7 +177,10 @@ def test_the_best_pairing_of_each_bin_of_the_picture(first):
             able = [one for one in own if one.cost <= budget]
             if able:
                 best = min((-one.met, -one.gain, one.cost) for one in able)
-                assert min((-one.met, -one.gain, one.cost) for one in mine if one.cost <= budget) == best, (seed, row, column)
+                assert (
+                    min((-one.met, -one.gain, one.cost) for one in mine if one.cost <= budget)
+                    == best
+                ), (seed, row, column)
                 wanted = answer(mine, "most frames", weight, budget, BAND)
                 assert (cell.winner.cost, cell.winner.gain) == (wanted.cost, wanted.gain)
                 inside += 1
@@ -161,21 +193,48 @@ def test_the_best_pairing_of_each_bin_of_the_picture(first):
 
 @CHUNKS
 def test_still_the_pick_up_to(first):
-    """At the limit the answer is the same, one above it is not; a near miss enters at its limit and not between it and today."""
+    """At the limit the answer is the same, one above it is not; a near miss enters at its limit and
+    not between it and today.
+    """
     inside = entering = beside = 0
     for seed, catalogue, brief, kept, found in questions(first):
-        weight, budget = sum(target.weight for target in brief.targets), brief.budget_high_minor - brief.extras_minor
+        weight, budget = (
+            sum(target.weight for target in brief.targets),
+            brief.budget_high_minor - brief.extras_minor,
+        )
         chosen = propose(catalogue, brief, "most frames", kept)
         if chosen.build is None:
             continue
         mine = {part_id for _, part_id in chosen.build.ids()}
-        misses = [part.id for kind in ("processor", "graphics") for part in catalogue.by_kind[kind] if part.id not in mine]
+        misses = [
+            part.id
+            for kind in ("processor", "graphics")
+            for part in catalogue.by_kind[kind]
+            if part.id not in mine
+        ]
 
-        def at(part_id, rise, catalogue=catalogue, brief=brief, found=found, weight=weight, budget=budget):
+        def at(
+            part_id,
+            rise,
+            catalogue=catalogue,
+            brief=brief,
+            found=found,
+            weight=weight,
+            budget=budget,
+        ):
             cap = brief.part_cap_minor
-            gone = cap is not None and catalogue.prices(brief.region, False).delivered(part_id) + rise > cap
+            gone = (
+                cap is not None
+                and catalogue.prices(brief.region, False).delivered(part_id) + rise > cap
+            )
             shifted = [one for one in found if not gone or part_id not in one.ids + one.ids[4]]
-            shifted = [replace(one, cost=one.cost + rise * (one.ids[:4] + one.ids[4] + one.ids[5:]).count(part_id)) for one in shifted]
+            shifted = [
+                replace(
+                    one,
+                    cost=one.cost + rise * (one.ids[:4] + one.ids[4] + one.ids[5:]).count(part_id),
+                )
+                for one in shifted
+            ]
             return answer(shifted, "most frames", weight, budget, BAND)
 
         for part_id in [*sorted(mine), *misses[:2]]:
@@ -191,8 +250,13 @@ def test_still_the_pick_up_to(first):
                 beside += got.kind == "storage" and len(here[4]) > 1
                 rise = got.limit_minor - got.price_minor
                 assert at(part_id, rise).ids == here, (seed, part_id)
-                assert (later := at(part_id, rise + 1)) is None or later.ids != here, (seed, part_id)
-                assert at(part_id, rise // 2).ids == here and ((far := at(part_id, 2 * rise + 500)) is None or far.ids != here)
+                assert (later := at(part_id, rise + 1)) is None or later.ids != here, (
+                    seed,
+                    part_id,
+                )
+                assert at(part_id, rise // 2).ids == here and (
+                    (far := at(part_id, 2 * rise + 500)) is None or far.ids != here
+                )
                 continue
 
             def enters(rise, part_id=part_id, at=at):
@@ -200,12 +264,18 @@ def test_still_the_pick_up_to(first):
                 return one is not None and part_id in one.ids
 
             if got.limit_minor is None:
-                assert not enters(-got.price_minor) and not enters(-got.price_minor // 2), (seed, part_id)
+                assert not enters(-got.price_minor) and not enters(-got.price_minor // 2), (
+                    seed,
+                    part_id,
+                )
                 continue
             entering += 1
             fall = got.limit_minor - got.price_minor
             assert fall < 0 and enters(fall), (seed, part_id)
-            assert not any(enters(one) for one in {fall + 1, fall // 2, -1, 0} if one > fall), (seed, part_id)
+            assert not any(enters(one) for one in {fall + 1, fall // 2, -1, 0} if one > fall), (
+                seed,
+                part_id,
+            )
     assert inside > 10 and entering > 1 and beside + first > 0
 
 
@@ -221,27 +291,46 @@ def test_the_split_of_the_money(first):
         got = split(catalogue, brief, build, costs)
         memory = catalogue.machine(build).memory
         held = Build(storage=build.storage)
-        asked = replace(brief, targets=(), accept_spill=True, memory_gb=memory.total_gb, storage_gb=0.0)
+        asked = replace(
+            brief, targets=(), accept_spill=True, memory_gb=memory.total_gb, storage_gb=0.0
+        )
         everything = every_build(catalogue, replace(asked, accept_spill=True), held)
-        for kind, side, place, other in (("processor", got.processor, 0, 1), ("graphics", got.graphics, 1, 0)):
+        for kind, side, place, other in (
+            ("processor", got.processor, 0, 1),
+            ("graphics", got.graphics, 1, 0),
+        ):
             if not build.of(kind):
                 assert side is None
                 continue
-            same = [one for one in everything if one.ids[other] == ids_of(build)[other] and one.ids[place]]
-            cheapest = min(one.ids[place] for one in same if book.delivered(one.ids[place]) == min(book.delivered(o.ids[place]) for o in same))
+            same = [
+                one
+                for one in everything
+                if one.ids[other] == ids_of(build)[other] and one.ids[place]
+            ]
+            cheapest = min(
+                one.ids[place]
+                for one in same
+                if book.delivered(one.ids[place]) == min(book.delivered(o.ids[place]) for o in same)
+            )
             least = min(one.cost for one in same if one.ids[place] == cheapest)
             own = ("processor", "cooler") if kind == "processor" else ("graphics",)
             theirs = sum(book.delivered(one) for name in own for one in side.against.of(name))
             assert side.own_minor == sum(costs[name] for name in own), seed
-            assert side.forced_minor == (sum(costs.values()) - side.own_minor) - (least - theirs), seed
+            assert side.forced_minor == (sum(costs.values()) - side.own_minor) - (least - theirs), (
+                seed
+            )
             split_up += 1
-        assert got.rest_minor + sum(one.total_minor for one in (got.processor, got.graphics) if one) == sum(costs.values())
+        assert got.rest_minor + sum(
+            one.total_minor for one in (got.processor, got.graphics) if one
+        ) == sum(costs.values())
     assert split_up > 3
 
 
 @CHUNKS
 def test_money_that_buys_no_frames(first):
-    """Against one swap at a time over every build: each cut is a build, none is missing, and what is free keeps r and states."""
+    """Against one swap at a time over every build: each cut is a build, none is missing, and what
+    is free keeps r and states.
+    """
     seen = 0
     for seed, catalogue, brief, kept, found in questions(first):
         if not found or brief.owned or not kept.empty:
@@ -254,35 +343,65 @@ def test_money_that_buys_no_frames(first):
         wanted = set()
         for one in found:
             changed = [kind for kind in KINDS if one.ids[place[kind]] != whole.ids[place[kind]]]
-            if len(changed) == 1 and one.cost < whole.cost and one.ids[place[changed[0]]] and len(one.ids[4]) == len(whole.ids[4]) == 1:
+            if (
+                len(changed) == 1
+                and one.cost < whole.cost
+                and one.ids[place[changed[0]]]
+                and len(one.ids[4]) == len(whole.ids[4]) == 1
+            ):
                 wanted.add((one.ids, whole.cost - one.cost))
-        ours = {(ids_of(one.build), one.saves_minor) for one in got if whole.ids[place[one.kind]] and ids_of(one.build) in spilling}
+        ours = {
+            (ids_of(one.build), one.saves_minor)
+            for one in got
+            if whole.ids[place[one.kind]] and ids_of(one.build) in spilling
+        }
         assert {one for one in ours if len(one[0][4]) == 1 == len(whole.ids[4])} == wanted, seed
         before = catalogue.machine(build, brief.clocks)
         for one in got:
             after = catalogue.machine(one.build, brief.clocks)
             pairs = [
-                tuple(estimate(machine, catalogue.game(target.game_id), target, brief) for machine in (before, after))
+                tuple(
+                    estimate(machine, catalogue.game(target.game_id), target, brief)
+                    for machine in (before, after)
+                )
                 for target in brief.counted_targets
             ]
-            most = [max(1.0, min(1.5, brief.display.refresh_hz / target.fps)) for target in brief.counted_targets]
-            kept_r = all(min(two.share_of_target, m) > 0.98 * min(was.share_of_target, m) or two.cannot == was.cannot != "" for (was, two), m in zip(pairs, most, strict=True))
-            worse = any(["short", "unsure", "meets"].index(two.state) < ["short", "unsure", "meets"].index(was.state) for was, two in pairs)
+            most = [
+                max(1.0, min(1.5, brief.display.refresh_hz / target.fps))
+                for target in brief.counted_targets
+            ]
+            kept_r = all(
+                min(two.share_of_target, m) > 0.98 * min(was.share_of_target, m)
+                or two.cannot == was.cannot != ""
+                for (was, two), m in zip(pairs, most, strict=True)
+            )
+            worse = any(
+                ["short", "unsure", "meets"].index(two.state)
+                < ["short", "unsure", "meets"].index(was.state)
+                for was, two in pairs
+            )
             assert one.free == (kept_r and not worse), (seed, one.part.id)
             seen += 1
         for kind, one in free_money(got).items():
-            assert one.saves_minor == max(other.saves_minor for other in got if other.kind == kind and other.free)
+            assert one.saves_minor == max(
+                other.saves_minor for other in got if other.kind == kind and other.free
+            )
     assert seen > 5
 
 
 @CHUNKS
 def test_preferences_are_granted_one_by_one_where_they_cost_little(first):
-    """Each against the best of the builds that also grant those before it; floors of single parts, so filters of the same builds."""
+    """Each against the best of the builds that also grant those before it; floors of single parts,
+    so filters of the same builds.
+    """
     granted = refused = 0
     for seed, catalogue, brief, kept, found in questions(first):
         if brief.owned or not kept.empty:
             continue
-        budget, case = brief.budget_high_minor - brief.extras_minor, catalogue.by_kind["case"][seed % 3]
+        budget, case = (
+            brief.budget_high_minor - brief.extras_minor,
+            catalogue.by_kind["case"][seed % 3],
+        )
         preferences = (
             Preference("maker", f"graphics: {catalogue.by_kind['graphics'][seed % 3].maker}"),
             Preference("volume_limit_l", f"{case.volume_l:g}"),
@@ -292,14 +411,27 @@ def test_preferences_are_granted_one_by_one_where_they_cost_little(first):
         asked = replace(brief, preferences=preferences, preference_minor=(0, 1500, 9000)[seed % 3])
 
         def best(floor, found=found, budget=budget, catalogue=catalogue):
-            parts = lambda one: [catalogue.part(part_id) for part_id in (*one.ids[:4], *one.ids[4], *one.ids[5:]) if part_id]  # noqa: E731
-            able = [one for one in found if all(may_be_bought(floor, part, 0, ()) for part in parts(one))]
+            def parts(one):
+                ids = (*one.ids[:4], *one.ids[4], *one.ids[5:])
+                return [catalogue.part(part_id) for part_id in ids if part_id]
+
+            able = [
+                one
+                for one in found
+                if all(may_be_bought(floor, part, 0, ()) for part in parts(one))
+            ]
             return answer(able, "most frames", 0, budget, BAND)
 
         held, now, wanted = brief, best(brief), []
         for one in preferences:
             then = best(insisting(held, one))
-            ok = now is not None and then is not None and then.cost - now.cost <= asked.preference_minor and then.met >= now.met and then.gain >= now.gain - BAND
+            ok = (
+                now is not None
+                and then is not None
+                and then.cost - now.cost <= asked.preference_minor
+                and then.met >= now.met
+                and then.gain >= now.gain - BAND
+            )
             wanted.append((ok, None if now is None or then is None else then.cost - now.cost))
             if ok:
                 held, now = insisting(held, one), then
@@ -312,7 +444,9 @@ def test_preferences_are_granted_one_by_one_where_they_cost_little(first):
 
 
 def test_a_conflict_has_no_wish_to_spare():
-    """Together they conflict; without any one of them they do not. A brief that can be met has none."""
+    """Together they conflict; without any one of them they do not. A brief that can be met has
+    none.
+    """
     conflicts = several = 0
     for seed in range(220):
         catalogue, brief, kept = question(seed)
@@ -326,11 +460,13 @@ def test_a_conflict_has_no_wish_to_spare():
         others = tuple(wish for wish in wishes_held(brief) if wish not in found)
 
         def grants(asked, catalogue=catalogue, kept=kept):
-            return cheapest_fit(catalogue, asked, kept, video_memory=not asked.accept_spill).build is not None
+            return (
+                cheapest_fit(catalogue, asked, kept, video_memory=not asked.accept_spill).build
+                is not None
+            )
 
         assert not grants(without(brief, others)), seed
         assert all(grants(without(brief, (*others, wish))) for wish in found), (seed, found)
         conflicts += 1
         several += len(found) > 1
     assert conflicts > 5 and several > 0
-

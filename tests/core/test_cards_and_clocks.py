@@ -1,4 +1,6 @@
-"""Two graphics cards, and clocks that a brief wishes: what they change in the machine, in frames and in watts."""
+"""Two graphics cards, and clocks that a brief wishes: what they change in the machine, in frames
+and in watts.
+"""
 
 from dataclasses import replace
 
@@ -44,14 +46,20 @@ def test_a_second_card_brings_nothing_without_evidence_and_its_share_with_it():
     sharing = replace(GAME, second_card_gain=0.6)
     faster = estimate(two, sharing, target, BRIEF)
     assert faster.graphics_ms == pytest.approx(alone.graphics_ms / 1.6) and faster.hastened == 1.6
-    assert glance(Lineup([two]), sharing, target, BRIEF).fps[0] == pytest.approx(faster.judged_fps, rel=1e-6)
-    assert glance(Lineup([one]), sharing, target, BRIEF).fps[0] == pytest.approx(alone.judged_fps, rel=1e-6)
+    assert glance(Lineup([two]), sharing, target, BRIEF).fps[0] == pytest.approx(
+        faster.judged_fps, rel=1e-6
+    )
+    assert glance(Lineup([one]), sharing, target, BRIEF).fps[0] == pytest.approx(
+        alone.judged_fps, rel=1e-6
+    )
     other = next(card for card in WORLD.by_kind["graphics"] if card.chip != one.graphics.chip)
     assert replace(two, second_card=other).hastened(sharing) == 1
 
 
 def test_cards_are_added_swapped_and_taken_out_one_by_one():
-    assert PAIR.of("graphics") == (BUILD.graphics,) * 2 and PAIR.without("graphics", BUILD.graphics).of("graphics") == (BUILD.graphics,)
+    assert PAIR.of("graphics") == (BUILD.graphics,) * 2 and PAIR.without(
+        "graphics", BUILD.graphics
+    ).of("graphics") == (BUILD.graphics,)
     other = next(card.id for card in WORLD.by_kind["graphics"] if card.id != BUILD.graphics)
     mixed = PAIR.without("graphics", BUILD.graphics).beside(other)
     assert mixed.with_part("graphics", BUILD.graphics, other) == PAIR
@@ -59,7 +67,10 @@ def test_cards_are_added_swapped_and_taken_out_one_by_one():
     with pytest.raises(BuildError, match="at most two graphics cards"):
         PAIR.beside(other)
     assert build_from(build_file(mixed)) == mixed and Build().beside(other).graphics == other
-    assert decode_build(encode_build(mixed, BUILD), BUILD) == mixed and decode_build(encode_build(BUILD, mixed), mixed) == BUILD
+    assert (
+        decode_build(encode_build(mixed, BUILD), BUILD) == mixed
+        and decode_build(encode_build(BUILD, mixed), mixed) == BUILD
+    )
 
 
 def test_a_second_card_is_said_to_be_waste_and_no_proposal_takes_it():
@@ -67,25 +78,38 @@ def test_a_second_card_is_said_to_be_waste_and_no_proposal_takes_it():
     assert {one.level for one in now.findings if one.rule == "second card"} <= {"wastes", "blocks"}
     assert any(one.rule == "second card" for one in now.findings)
     assert now.spent_minor > assess(WORLD, BRIEF, BUILD).spent_minor
-    assert kept_parts(replace(PAIR, kept=frozenset({BUILD.graphics}))).of("graphics") == (BUILD.graphics,)
+    assert kept_parts(replace(PAIR, kept=frozenset({BUILD.graphics}))).of("graphics") == (
+        BUILD.graphics,
+    )
     assert not replace(PAIR, graphics=None, second_card=None).of("graphics")
 
 
-TUNABLE = replace(WHOLE, processor=replace(CHIP, tunable=True), mainboard=replace(WHOLE.mainboard, tuning=True))
+TUNABLE = replace(
+    WHOLE, processor=replace(CHIP, tunable=True), mainboard=replace(WHOLE.mainboard, tuning=True)
+)
 
 
 def test_clocks_by_hand():
-    """Tuned: 4 % more speed at 125 W and a card of 230 W; the board that delivers 100 W and the cooler then block."""
+    """Tuned: 4 % more speed at 125 W and a card of 230 W; the board that delivers 100 W and the
+    cooler then block.
+    """
     run = run_at(TUNABLE, "tuned")
     assert run.processor.single_speed == pytest.approx(104) and run.processor.sustained_w == 125
     assert run.graphics.speed_1080p == pytest.approx(105) and run.graphics.board_power_w == 230
-    assert {"board power delivery", "cooler capacity"} <= {one.rule for one in check(run) if one.level == "blocks"}
+    assert {"board power delivery", "cooler capacity"} <= {
+        one.rule for one in check(run) if one.level == "blocks"
+    }
     fixed = run_at(replace(TUNABLE, mainboard=WHOLE.mainboard), "tuned")
     assert fixed.processor.sustained_w == 100 and fixed.graphics.board_power_w == 230
-    assert run_at(WHOLE, "tuned").processor == WHOLE.processor and run_at(WHOLE, "as shipped") is WHOLE
+    assert (
+        run_at(WHOLE, "tuned").processor == WHOLE.processor and run_at(WHOLE, "as shipped") is WHOLE
+    )
     under = run_at(WHOLE, "undervolted")
     assert (under.processor.sustained_w, under.graphics.board_power_w) == (88, 170)
-    assert under.processor.speed_sd > CHIP.speed_sd and under.processor.single_speed == pytest.approx(99.5)
+    assert (
+        under.processor.speed_sd > CHIP.speed_sd
+        and under.processor.single_speed == pytest.approx(99.5)
+    )
 
 
 def test_tuned_clocks_are_proposed_with_chip_board_and_cooler_that_allow_them():
@@ -108,17 +132,40 @@ def test_each_rule_about_single_parts_bars_past_its_limit():
         ("part price cap", case, 101, {"part_cap_minor": 100}, {"part_cap_minor": 101}, ()),
         ("banned part", case, 1, {"banned": (case.id,)}, {"banned": (cooler.id,)}, ()),
         ("maker", case, 1, {"no_makers": (case.maker,)}, {"no_makers": (board.maker,)}, ()),
-        ("other maker", case, 1, {"only_of": (("case", "Nobody"),)}, {"only_of": (("case", case.maker), ("cooler", "Nobody"))}, ()),
+        (
+            "other maker",
+            case,
+            1,
+            {"only_of": (("case", "Nobody"),)},
+            {"only_of": (("case", case.maker), ("cooler", "Nobody"))},
+            (),
+        ),
         ("colour", case, 1, {"colour": "black"}, {"colour": "white"}, ()),
         ("noise", cooler, 1, {"noise_limit_dba": 27.5}, {"noise_limit_dba": 28.0}, ()),
-        ("size", case, 1, {"volume_limit_l": case.volume_l - 0.5}, {"volume_limit_l": case.volume_l}, ()),
+        (
+            "size",
+            case,
+            1,
+            {"volume_limit_l": case.volume_l - 0.5},
+            {"volume_limit_l": case.volume_l},
+            (),
+        ),
         ("wireless", board, 1, {"wireless": True}, {}, ()),
         ("room to grow", replace(board, m2_slots=1), 1, {"room_to_grow": True}, {}, ()),
-        ("room to grow", replace(board, memory_slots=2, m2_slots=3), 1, {"room_to_grow": True}, {}, ()),
+        (
+            "room to grow",
+            replace(board, memory_slots=2, m2_slots=3),
+            1,
+            {"room_to_grow": True},
+            {},
+            (),
+        ),
         ("tuned clocks", board, 1, {"clocks": "tuned"}, {"clocks": "undervolted"}, ()),
         ("trust floor", cooler, 1, {"trust_floor": "proven only"}, {"trust_floor": "anything"}, ()),
     ):
-        plain = replace(BRIEF, part_cap_minor=None, trust_floor="anything", wireless=False, clocks="as shipped")
+        plain = replace(
+            BRIEF, part_cap_minor=None, trust_floor="anything", wireless=False, clocks="as shipped"
+        )
         unproven = replace(part, reviews=None, warranty_years=1, returns_percent=None)
         assert list(bars(replace(plain, **past), unproven, cost, stays)) == [rule]
         assert not list(bars(replace(plain, **near), unproven, cost, stays)), rule
@@ -127,14 +174,27 @@ def test_each_rule_about_single_parts_bars_past_its_limit():
 
 
 def test_other_work_sets_floors_and_takes_frames_by_hand():
-    """Streaming with voice: 8 GB on top of the games' 12, 100 GB on top of 500; 0.875 x 0.95 of all cores are left."""
-    assert with_work_gb(("streaming", "voice and browser"), 12.0) == 20.0 and with_work_gb((), 12.0) == 12.0
-    assert with_work_gb(("many things open",), 12.0) == 32.0 and with_work_gb(("many things open", "streaming"), 30.0) == 34.0
+    """Streaming with voice: 8 GB on top of the games' 12, 100 GB on top of 500; 0.875 x 0.95 of all
+    cores are left.
+    """
+    assert (
+        with_work_gb(("streaming", "voice and browser"), 12.0) == 20.0
+        and with_work_gb((), 12.0) == 12.0
+    )
+    assert (
+        with_work_gb(("many things open",), 12.0) == 32.0
+        and with_work_gb(("many things open", "streaming"), 30.0) == 34.0
+    )
     assert left_of(("streaming", "voice and browser")) == pytest.approx((0.97 * 0.99, 0.875 * 0.95))
-    assert all_core_floor(("streaming", "video editing")) == 90.0 and storage_more_gb(("streaming",)) == 100.0
+    assert (
+        all_core_floor(("streaming", "video editing")) == 90.0
+        and storage_more_gb(("streaming",)) == 100.0
+    )
     slow = next(chip for chip in WORLD.by_kind["processor"] if chip.all_core_speed < 60)
     working = replace(BRIEF, work=("streaming",), trust_floor="anything", part_cap_minor=None)
-    assert list(bars(working, slow, 1)) == ["other work"] and not list(bars(replace(working, work=()), slow, 1))
+    assert list(bars(working, slow, 1)) == ["other work"] and not list(
+        bars(replace(working, work=()), slow, 1)
+    )
     found = propose(WORLD, working, "most frames")
     machine = WORLD.machine(found.build)
     game_gb = max(WORLD.game(target.game_id).memory_gb for target in BRIEF.counted_targets)
@@ -145,7 +205,9 @@ def test_other_work_sets_floors_and_takes_frames_by_hand():
 
 
 def test_what_is_missing_costs_the_same_beside_a_second_card():
-    """The search takes one card; the second stays in the build and is not counted as part of the rest."""
+    """The search takes one card; the second stays in the build and is not counted as part of the
+    rest.
+    """
     one, two = (assess(WORLD, BRIEF, build.without("case", build.case)) for build in (BUILD, PAIR))
     alone, both = remaining(WORLD, one), remaining(WORLD, two)
     assert alone.least_minor == both.least_minor > 0 and both.build.second_card == PAIR.second_card

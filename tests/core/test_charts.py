@@ -1,4 +1,6 @@
-"""One scale from many charts: by hand, against a full least-squares solution, and against hidden truths."""
+"""One scale from many charts: by hand, against a full least-squares solution, and against hidden
+truths.
+"""
 
 import math
 
@@ -15,7 +17,9 @@ from wattmetron.formats.catalogue_folder import read_catalogue
 
 
 def chart(key: str, noise=0.03, muted=False, measure="1080p", **values: float) -> Chart:
-    rows = tuple(ChartRow(text=name.upper(), part=name, value=value) for name, value in values.items())
+    rows = tuple(
+        ChartRow(text=name.upper(), part=name, value=value) for name, value in values.items()
+    )
     return Chart(id=key, name=key, measure=measure, noise=noise, muted=muted, rows=rows)
 
 
@@ -69,7 +73,11 @@ def test_one_wrong_value_is_named_and_hardly_moves_the_others():
 
 def test_a_chain_that_contradicts_itself_is_split_and_listed():
     known = {"a": Known(0.0, 0.001)}
-    loop = [chart("ab", noise=0.01, a=1.0, b=2.0), chart("bc", noise=0.01, b=1.0, c=2.0), chart("ca", noise=0.01, c=1.0, a=0.5)]
+    loop = [
+        chart("ab", noise=0.01, a=1.0, b=2.0),
+        chart("bc", noise=0.01, b=1.0, c=2.0),
+        chart("ca", noise=0.01, c=1.0, a=0.5),
+    ]
     found = reconcile(known, loop)
     assert 2.0 < math.exp(found.ln["c"]) < 4.0
     assert any(one.chart.id in ("bc", "ca", "ab") for one in found.disagreements)
@@ -78,7 +86,9 @@ def test_a_chain_that_contradicts_itself_is_split_and_listed():
 @settings(max_examples=40, deadline=None)
 @given(st.integers(0, 10_000))
 def test_the_linear_solution_equals_a_full_least_squares_over_parts_and_offsets(seed):
-    """At the weights found, numpy's least squares over the whole design gives the same speeds and spreads."""
+    """At the weights found, numpy's least squares over the whole design gives the same speeds and
+    spreads.
+    """
     known, charts, _ = made_up(seed, parts=12, sources=3, rows=6)
     found = reconcile(known, charts)
     keys = list(found.ln)
@@ -116,7 +126,12 @@ def made_up(seed: int, parts: int, sources: int, rows: int):
         error[rng.random(rows) < 0.05] += 0.3
         unit = rng.normal(0, 2)
         charts.append(
-            chart(f"c{k}", **{f"p{n}": float(np.exp(truth[n] + unit + error[i])) for i, n in enumerate(chosen)})
+            chart(
+                f"c{k}",
+                **{
+                    f"p{n}": float(np.exp(truth[n] + unit + error[i])) for i, n in enumerate(chosen)
+                },
+            )
         )
     return known, charts, truth
 
@@ -140,19 +155,27 @@ def test_intervals_cover_hidden_truths_as_often_as_they_say_and_errors_halve():
 def test_a_charts_own_unit_does_not_matter(seed, unit):
     known, charts, _ = made_up(seed, parts=10, sources=3, rows=6)
     scaled = [
-        chart(one.id, **{row.part: row.value * unit for row in one.rows}) if n == 0 else one for n, one in enumerate(charts)
+        chart(one.id, **{row.part: row.value * unit for row in one.rows}) if n == 0 else one
+        for n, one in enumerate(charts)
     ]
     before, after = reconcile(known, charts), reconcile(known, scaled)
-    assert before.ln == pytest.approx(after.ln, abs=1e-6) and before.sd == pytest.approx(after.sd, rel=1e-5)
+    assert before.ln == pytest.approx(after.ln, abs=1e-6) and before.sd == pytest.approx(
+        after.sd, rel=1e-5
+    )
 
 
 def test_the_catalogue_moves_to_where_its_charts_put_it_and_keeps_what_was_described():
     raw = read_catalogue(CATALOGUE)
     moved = settled(raw)
     assert moved.described is raw and moved.raw is raw
-    lantern = [part for part in moved.parts.values() if getattr(part, "chip", "") == "Orlop Lantern"]
+    lantern = [
+        part for part in moved.parts.values() if getattr(part, "chip", "") == "Orlop Lantern"
+    ]
     before = [raw.parts[part.id] for part in lantern]
-    factors = {round(new.speed_1080p / old.speed_1080p, 9) for new, old in zip(lantern, before, strict=True)}
+    factors = {
+        round(new.speed_1080p / old.speed_1080p, 9)
+        for new, old in zip(lantern, before, strict=True)
+    }
     assert len(factors) == 1, "all cards of a chip move together"
     assert all(new.speed_sd < old.speed_sd for new, old in zip(lantern, before, strict=True))
     assert moved.parts["ledgerock-ledge-500"] is raw.parts["ledgerock-ledge-500"]

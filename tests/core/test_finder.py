@@ -8,13 +8,15 @@ from wattmetron.core.reading.names import tokens
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 
-FINDER = Finder([
-    ("part", "pharos", "Pellworth Orlop Pharos 16 GB Plain graphics card"),
-    ("part", "pharos-twin", "Dunmarrow Orlop Pharos 16 GB Twin graphics card"),
-    ("part", "flood-8", "Quillon Ketch Flood 8 processor"),
-    ("game", "flood", "Flood Tide racing"),
-    ("part", "groyne", "Pellworth Groyne Micro mainboard"),
-])  # fmt: skip
+FINDER = Finder(
+    [
+        ("part", "pharos", "Pellworth Orlop Pharos 16 GB Plain graphics card"),
+        ("part", "pharos-twin", "Dunmarrow Orlop Pharos 16 GB Twin graphics card"),
+        ("part", "flood-8", "Quillon Ketch Flood 8 processor"),
+        ("game", "flood", "Flood Tide racing"),
+        ("part", "groyne", "Pellworth Groyne Micro mainboard"),
+    ]
+)
 WORLD = read_catalogue(CATALOGUE)
 
 
@@ -30,7 +32,13 @@ def test_all_words_must_answer_and_the_shorter_name_comes_first():
 
 
 def test_slips_are_forgiven_and_said():
-    for typed, meant in (("pharso", "pharos"), ("phaross", "pharos"), ("quilon", "flood-8"), ("groyn micor", "groyne"), ("dunmarow", "pharos-twin")):
+    for typed, meant in (
+        ("pharso", "pharos"),
+        ("phaross", "pharos"),
+        ("quilon", "flood-8"),
+        ("groyn micor", "groyne"),
+        ("dunmarow", "pharos-twin"),
+    ):
         found = FINDER.find(typed)
         assert meant in [one.id for one in found] and all(one.misspelt for one in found), typed
     assert not FINDER.find("pharos")[0].misspelt
@@ -38,7 +46,11 @@ def test_slips_are_forgiven_and_said():
 
 
 @settings(max_examples=60, deadline=None)
-@given(st.sampled_from(sorted(WORLD.parts)), st.integers(0, 40), st.sampled_from(["drop", "swap", "double", "none"]))
+@given(
+    st.sampled_from(sorted(WORLD.parts)),
+    st.integers(0, 40),
+    st.sampled_from(["drop", "swap", "double", "none"]),
+)
 def test_every_part_of_the_demo_is_found_by_its_name_with_one_slip(part_id, at, way):
     name = WORLD.parts[part_id].name
     words = name.split(" ")

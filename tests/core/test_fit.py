@@ -1,4 +1,6 @@
-"""The fit of a game to its evidence: small cases by hand, hidden truths, robustness, and joint spreads."""
+"""The fit of a game to its evidence: small cases by hand, hidden truths, robustness, and joint
+spreads.
+"""
 
 import math
 from dataclasses import replace
@@ -26,19 +28,34 @@ def standing(side, key, *speeds, sd=0.001) -> Standing:
     return Standing(key, side, key, speeds, sd, None, 0.0, 8.0, None, None, (key,))
 
 
-FAST_CHIP, FAST_CARD = standing("processor", "fast", 5000.0, 5000.0), standing("graphics", "huge", *(5000.0,) * 3)
-CHIP, CARD = standing("processor", "chip", 100.0, 100.0), standing("graphics", "card", 100.0, 100.0, 100.0)
+FAST_CHIP, FAST_CARD = (
+    standing("processor", "fast", 5000.0, 5000.0),
+    standing("graphics", "huge", *(5000.0,) * 3),
+)
+CHIP, CARD = (
+    standing("processor", "chip", 100.0, 100.0),
+    standing("graphics", "card", 100.0, 100.0, 100.0),
+)
 
 
 def result(fps: float, low=None, preset="high", size=(1920, 1080), number=1, **more) -> Result:
     return Result(
-        id=f"r{number}", processor="p", graphics="g", width_px=size[0], height_px=size[1], preset=preset,
-        average_fps=fps, low_fps=low, **more,
-    )  # fmt: skip
+        id=f"r{number}",
+        processor="p",
+        graphics="g",
+        width_px=size[0],
+        height_px=size[1],
+        preset=preset,
+        average_fps=fps,
+        low_fps=low,
+        **more,
+    )
 
 
 def test_a_result_limited_by_one_side_tells_about_that_side_alone_by_hand():
-    """On an endless processor the frame is the graphics' time: a normal prior meets a normal result."""
+    """On an endless processor the frame is the graphics' time: a normal prior meets a normal
+    result.
+    """
     truth_ms = 12.0
     fit = fit_game(GAME, (), [Pair(result(1000 / truth_ms), FAST_CHIP, CARD)])
     prior = GAME.graphics_work_sd**2
@@ -63,7 +80,9 @@ def test_a_result_of_matched_sides_ties_them_together():
 
 
 def test_a_result_tells_of_the_part_more_than_of_its_design_and_of_others_least():
-    """On an endless processor three kinds of card: the one measured, one of its design, and any other."""
+    """On an endless processor three kinds of card: the one measured, one of its design, and any
+    other.
+    """
     measured = replace(CARD, design="reef", sd=0.03)
     slow = result(1000 / (GAME.graphics_ms * 1.3))
     fit = fit_game(GAME, (), [Pair(slow, FAST_CHIP, measured)])
@@ -73,30 +92,50 @@ def test_a_result_tells_of_the_part_more_than_of_its_design_and_of_others_least(
         card = fit.game.affinity("graphics", key, design)
         load = work.workload(fit.game, target, False, card=card)
         made = work.graphics_work(load, [(100.0, 100.0, 100.0)], np.nan, np.inf, 1.0)
-        found.append((load.graphics_ms, float(work.graphics_sd(work.unsure(load), made, 0.03, 0.0)[0])))
+        found.append(
+            (load.graphics_ms, float(work.graphics_sd(work.unsure(load), made, 0.03, 0.0)[0]))
+        )
     times, spreads = zip(*found, strict=True)
-    assert times[0] > times[1] > times[2] > GAME.graphics_ms and spreads[0] < spreads[1] < spreads[2]
+    assert (
+        times[0] > times[1] > times[2] > GAME.graphics_ms and spreads[0] < spreads[1] < spreads[2]
+    )
     prior = {"game": GAME.graphics_work_sd**2, "design": 0.06**2, "part": 0.03**2}
     gain = math.log(1.3) / (sum(prior.values()) + RESULT_SD**2)
     own = sum(prior.values())
     assert math.log(times[0] / GAME.graphics_ms) == pytest.approx(own * gain, rel=0.1)
-    assert math.log(times[1] / GAME.graphics_ms) == pytest.approx((own - prior["part"]) * gain, rel=0.1)
+    assert math.log(times[1] / GAME.graphics_ms) == pytest.approx(
+        (own - prior["part"]) * gain, rel=0.1
+    )
     assert math.log(times[2] / GAME.graphics_ms) == pytest.approx(prior["game"] * gain, rel=0.1)
 
 
 def test_the_band_is_the_log_of_a_difference_of_normals_with_its_slope_and_curvature():
-    for x, upper, gap, sigma in ((2.0, 2.3, 0.4, 0.2), (3.5, 2.3, 0.1, 0.2), (0.2, 2.3, 0.1, 0.2), (2.0, 2.3, 8.0, 0.25)):
+    for x, upper, gap, sigma in (
+        (2.0, 2.3, 0.4, 0.2),
+        (3.5, 2.3, 0.1, 0.2),
+        (0.2, 2.3, 0.1, 0.2),
+        (2.0, 2.3, 8.0, 0.25),
+    ):
+
         def value(at, u=upper, g=gap, s=sigma):
             high, low = (u - at) / s, (u - g - at) / s
-            return math.log(norm.sf(low) - norm.sf(high) if low > 0 else norm.cdf(high) - norm.cdf(low))
+            return math.log(
+                norm.sf(low) - norm.sf(high) if low > 0 else norm.cdf(high) - norm.cdf(low)
+            )
 
         got, slope, bend = _band(x, upper, gap, sigma)
         step = 1e-4
         assert got == pytest.approx(value(x), abs=1e-8)
-        assert slope == pytest.approx((value(x + step) - value(x - step)) / (2 * step), rel=1e-4, abs=1e-6)
-        assert bend == pytest.approx(-(value(x + step) - 2 * value(x) + value(x - step)) / step**2, rel=2e-3, abs=1e-4)
+        assert slope == pytest.approx(
+            (value(x + step) - value(x - step)) / (2 * step), rel=1e-4, abs=1e-6
+        )
+        assert bend == pytest.approx(
+            -(value(x + step) - 2 * value(x) + value(x - step)) / step**2, rel=2e-3, abs=1e-4
+        )
     far, slope, bend = _band(60.0, 2.3, 0.1, 0.2)
-    assert np.isfinite([far, slope, bend]).all() and slope < 0, "the far tail is finite and pulls back"
+    assert np.isfinite([far, slope, bend]).all() and slope < 0, (
+        "the far tail is finite and pulls back"
+    )
 
 
 def test_one_wrong_result_among_six_hardly_moves_the_fit_and_is_named():
@@ -107,8 +146,13 @@ def test_one_wrong_result_among_six_hardly_moves_the_fit_and_is_named():
     for number, (pair, one) in enumerate(zip(sound, asked, strict=True)):
         average, low, _ = world.rates(true, *one)
         sound[number] = replace(pair, result=replace(pair.result, average_fps=average, low_fps=low))
-    wrong = replace(sound[2], result=replace(sound[2].result, average_fps=sound[2].result.average_fps * 2, low_fps=None))
-    good, bad = (fit_game(known_game(true), (), pairs) for pairs in (sound, [*sound[:2], wrong, *sound[3:]]))
+    wrong = replace(
+        sound[2],
+        result=replace(sound[2].result, average_fps=sound[2].result.average_fps * 2, low_fps=None),
+    )
+    good, bad = (
+        fit_game(known_game(true), (), pairs) for pairs in (sound, [*sound[:2], wrong, *sound[3:]])
+    )
     assert abs(math.log(bad.game.processor_ms / good.game.processor_ms)) < 0.12
     assert abs(math.log(bad.game.graphics_ms / good.game.graphics_ms)) < 0.12
     worst = max(bad.residuals, key=lambda one: abs(one.score))
@@ -121,7 +165,9 @@ def test_many_results_find_the_hidden_work_and_the_order_of_presets_holds():
         pairs = [_pair(world, world.result(true, *world.question(), n)) for n in range(40)]
         fit = fit_game(known_game(true), (), pairs)
         assert abs(math.log(fit.game.graphics_ms / true.g)) < 3.5 * fit.game.graphics_work_sd + 0.06
-        assert abs(math.log(fit.game.processor_ms / true.c)) < 3.5 * fit.game.processor_work_sd + 0.06
+        assert (
+            abs(math.log(fit.game.processor_ms / true.c)) < 3.5 * fit.game.processor_work_sd + 0.06
+        )
         factors = [preset.graphics_factor for preset in fit.game.presets]
         assert factors == sorted(factors) and factors[2] == 1.0
         assert max(fit.game.graphics_work_sd, fit.game.processor_work_sd) < 0.17
@@ -137,15 +183,27 @@ def test_evidence_never_widens_and_the_covariance_is_one(seed, count):
     assert fit.game.processor_work_sd <= GAME.processor_work_sd + 1e-9
     assert fit.game.graphics_work_sd <= GAME.graphics_work_sd + 1e-9
     assert np.linalg.eigvalsh(fit.game.cover).min() > 0
-    assert isinstance(fit.game, FittedGame) and fit.game == fit.game and hash(fit.game) == hash(fit.game)
+    assert (
+        isinstance(fit.game, FittedGame)
+        and fit.game == fit.game
+        and hash(fit.game) == hash(fit.game)
+    )
 
 
 def test_the_spread_grows_away_from_the_settings_that_were_seen():
     pairs = [Pair(result(90.0, number=n), FAST_CHIP, CARD) for n in range(5)]
     game = fit_game(GAME, (), pairs).game
-    at, preset_away, pixels_away = game.spread("high", 2.0736), game.spread("low", 2.0736), game.spread("high", 8.2944)
+    at, preset_away, pixels_away = (
+        game.spread("high", 2.0736),
+        game.spread("low", 2.0736),
+        game.spread("high", 8.2944),
+    )
     assert preset_away[1] > at[1] and pixels_away[1] > at[1]
-    assert steps_between("high").tolist() == [0, 0, 0] and steps_between("low").tolist() == [-1, -1, 0]
+    assert steps_between("high").tolist() == [0, 0, 0] and steps_between("low").tolist() == [
+        -1,
+        -1,
+        0,
+    ]
     assert steps_between("ultra").tolist() == [0, 0, 1]
 
 
@@ -154,12 +212,20 @@ def test_chances_under_correlated_errors_agree_with_a_simulation():
     line = chance.curve(0.18, 0.08, "average")
     for rho in (-0.7, 0.0, 0.6):
         sc, sg = 0.15, 0.12
-        errors = rng.multivariate_normal([math.log(9), math.log(10)], [[sc**2, rho * sc * sg], [rho * sc * sg, sg**2]], 200_000)
+        errors = rng.multivariate_normal(
+            [math.log(9), math.log(10)], [[sc**2, rho * sc * sg], [rho * sc * sg, sg**2]], 200_000
+        )
         frames = np.log(rates.mean_ms(np.exp(errors[:, 0]), np.exp(errors[:, 1]), 0.18, 0.08))
         for limit in (10.5, 11.5, 13.0):
-            got = float(chance.chance_within(line, math.log(9), sc, math.log(10), sg, math.log(limit), rho * sc * sg))
+            got = float(
+                chance.chance_within(
+                    line, math.log(9), sc, math.log(10), sg, math.log(limit), rho * sc * sg
+                )
+            )
             assert got == pytest.approx((frames <= math.log(limit)).mean(), abs=0.004)
-            back = float(chance.quantile_ln(line, math.log(9), sc, math.log(10), sg, got, rho * sc * sg))
+            back = float(
+                chance.quantile_ln(line, math.log(9), sc, math.log(10), sg, got, rho * sc * sg)
+            )
             assert back == pytest.approx(math.log(limit), abs=1e-4)
 
 
@@ -173,4 +239,6 @@ def test_a_small_accuracy_run_stays_within_its_bounds():
     stated, results = "requirements, conditions stated", "and three results"
     assert np.median(of(stated, "errors")) < 0.16 and np.median(of(results, "errors")) < 0.11
     assert 0.65 < np.mean(of(results, "inside")) < 0.95
-    assert np.median(of(stated, "errors")) < np.median(of("lesser ratio with pixels and presets", "errors"))
+    assert np.median(of(stated, "errors")) < np.median(
+        of("lesser ratio with pixels and presets", "errors")
+    )

@@ -49,21 +49,33 @@ def simulated(t_c, t_g, v_c, v_g, frames=1_000_000, seed=7):
 
 @pytest.mark.parametrize(
     ("t_c", "t_g", "v_c", "v_g"),
-    [(8, 8, 0.15, 0.06), (5, 10, 0.15, 0.06), (7, 7.5, 0.18, 0.08), (12, 9, 0.3, 0.12), (4, 4.2, 0.05, 0.04)],
+    [
+        (8, 8, 0.15, 0.06),
+        (5, 10, 0.15, 0.06),
+        (7, 7.5, 0.18, 0.08),
+        (12, 9, 0.3, 0.12),
+        (4, 4.2, 0.05, 0.04),
+    ],
 )
 def test_agrees_with_a_simulation_frame_by_frame(t_c, t_g, v_c, v_g):
     x, z = simulated(t_c, t_g, v_c, v_g)
     frame = np.maximum(x, z)
     assert float(rates.mean_ms(t_c, t_g, v_c, v_g)) == pytest.approx(frame.mean(), rel=0.002)
-    assert float(rates.low_ms(t_c, t_g, v_c, v_g)) == pytest.approx(np.quantile(frame, 0.99), rel=0.005)
-    assert float(rates.processor_share(t_c, t_g, v_c, v_g)) == pytest.approx((x > z).mean(), abs=0.002)
+    assert float(rates.low_ms(t_c, t_g, v_c, v_g)) == pytest.approx(
+        np.quantile(frame, 0.99), rel=0.005
+    )
+    assert float(rates.processor_share(t_c, t_g, v_c, v_g)) == pytest.approx(
+        (x > z).mean(), abs=0.002
+    )
     limit = float(np.quantile(frame, 0.8))
     assert float(rates.late_share(t_c, t_g, v_c, v_g, limit)) == pytest.approx(0.2, abs=0.002)
     floor = float(np.quantile(frame, 0.6))
     capped = rates.capped(t_c, t_g, v_c, v_g, floor)
     shown = np.maximum(frame, floor)
     assert float(capped.mean_ms) == pytest.approx(shown.mean(), rel=0.002)
-    assert float(capped.cap) == pytest.approx((shown == floor).sum() * floor / shown.sum(), abs=0.003)
+    assert float(capped.cap) == pytest.approx(
+        (shown == floor).sum() * floor / shown.sum(), abs=0.003
+    )
 
 
 @given(TIMES, TIMES, VARIATIONS, VARIATIONS)
@@ -72,7 +84,10 @@ def test_elasticities_and_order_of_rates(t_c, t_g, v_c, v_g):
     assert mean >= max(t_c, t_g) - 1e-9
     assert low >= mean
     step = 1e-5
-    for value, elasticity in ((rates.mean_ms, rates.mean_elasticity), (rates.low_ms, rates.low_elasticity)):
+    for value, elasticity in (
+        (rates.mean_ms, rates.mean_elasticity),
+        (rates.low_ms, rates.low_elasticity),
+    ):
         e_c = float(elasticity(t_c, t_g, v_c, v_g))
         assert -1e-9 <= e_c <= 1 + 1e-9
         up = float(value(t_c * np.exp(step), t_g, v_c, v_g))
@@ -94,7 +109,9 @@ def test_bivariate_normal_against_simulation():
 @pytest.mark.parametrize("measure", ["average", "low"])
 @pytest.mark.parametrize(("v_c", "v_g"), [(0.18, 0.08), (0.05, 0.03), (0.3, 0.2)])
 def test_chance_against_drawn_errors(measure, v_c, v_g):
-    """Draw both errors many times, compute the rate for each, count how often it stays within the limit."""
+    """Draw both errors many times, compute the rate for each, count how often it stays within the
+    limit.
+    """
     rng = np.random.default_rng(11)
     value = rates.mean_ms if measure == "average" else rates.low_ms
     line = curve(v_c, v_g, measure)
@@ -138,7 +155,9 @@ def test_tables_stay_within_a_millionth(measure, continuous):
         few = table.ln_quantile(x[:50], sd_c[:50], np.zeros(50), sd_g[:50], cov[:50])
         assert np.abs(few - got[:50]).max() < 1e-13
         piecewise = ReliableTable(v_c, v_g, measure, 0.8, continuous)
-        for own in (np.flatnonzero(one)[:100] for one in (np.abs(x) < 0.1, x > 1.2, x < -0.7, x == x)):
+        for own in (
+            np.flatnonzero(one)[:100] for one in (np.abs(x) < 0.1, x > 1.2, x < -0.7, x == x)
+        ):
             part = piecewise.ln_quantile(x[own], sd_c[own], np.zeros(own.size), sd_g[own], cov[own])
             assert np.abs(part - got[own]).max() < 1e-9
 
@@ -175,7 +194,9 @@ def test_a_faster_part_never_lowers_a_rate(seed, factor):
         replace(machine, processor=replace(chip, all_core_speed=chip.all_core_speed * factor)),
         replace(machine, graphics=replace(card, speed_1080p=card.speed_1080p * factor)),
         replace(machine, graphics=replace(card, speed_1440p=card.speed_1440p * factor)),
-        replace(machine, graphics=replace(card, ray_speed=card.ray_speed and card.ray_speed * factor)),
+        replace(
+            machine, graphics=replace(card, ray_speed=card.ray_speed and card.ray_speed * factor)
+        ),
         replace(machine, graphics=replace(card, memory_gb=card.memory_gb * factor)),
     )
     for other in faster:
@@ -237,7 +258,9 @@ def test_times_worked_by_hand():
     load = work.workload(
         game, replace(target, width_px=1920, height_px=1080, preset="high", ray_tracing=True), False
     )
-    assert float(work.processor_ms(load, 80.0, 50.0)) == pytest.approx(100 * 10 * (0.6 / 80 + 0.4 / 50))
+    assert float(work.processor_ms(load, 80.0, 50.0)) == pytest.approx(
+        100 * 10 * (0.6 / 80 + 0.4 / 50)
+    )
     made = work.graphics_work(
         replace(load, video_memory_gb=10.0), [[80.0, 80.0, 80.0]], [50.0], [8.0], [15.76]
     )
@@ -251,7 +274,9 @@ def test_times_worked_by_hand():
     assert float(work.latency_ns(36, 6000)) == pytest.approx(12.0)
     assert float(work.bandwidth_gbs(2, 6000)) == pytest.approx(96.0)
     assert float(work.bandwidth_gbs(2, 6000, 2)) == pytest.approx(100.8)
-    assert float(work.memory_factor(0.2, 15.0, 48.0, 12.0, 96.0)) == pytest.approx(1 + 0.2 * (0.625 + 1 - 1))
+    assert float(work.memory_factor(0.2, 15.0, 48.0, 12.0, 96.0)) == pytest.approx(
+        1 + 0.2 * (0.625 + 1 - 1)
+    )
     assert float(work.memory_factor(1.0, 60.0, 10.0, 12.0, 96.0)) == 1.5
 
 

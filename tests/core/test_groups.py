@@ -18,17 +18,30 @@ ROWS = st.lists(st.tuples(st.integers(1, 12), st.integers(0, 4)), max_size=12)
 
 
 def options(rows: list[tuple[int, int]]) -> Options:
-    """Options of these costs and frames, the cheapest first; what a group brings follows from its number."""
+    """Options of these costs and frames, the cheapest first; what a group brings follows from its
+    number.
+    """
     cost, frames = np.array(sorted(rows), dtype=np.int64).reshape(-1, 2).T
-    brought = {"latency_ns": 10.0 - (frames * 7) % 5, "bandwidth_gbs": 20.0 + (frames * 3) % 5, "gb": 16.0 + frames, "link_gen": frames, "link_lanes": 16 - frames}
-    rest = {name: np.zeros(cost.size, dtype=np.int64) for name in ("form", "cpu_8pin", "memory_level", "bays", "rest_w", "power_level")}
+    brought = {
+        "latency_ns": 10.0 - (frames * 7) % 5,
+        "bandwidth_gbs": 20.0 + (frames * 3) % 5,
+        "gb": 16.0 + frames,
+        "link_gen": frames,
+        "link_lanes": 16 - frames,
+    }
+    rest = {
+        name: np.zeros(cost.size, dtype=np.int64)
+        for name in ("form", "cpu_8pin", "memory_level", "bays", "rest_w", "power_level")
+    }
     return Options(cost=cost, frames=frames, **brought, **rest) if rows else NO_OPTIONS
 
 
 @settings(max_examples=150, deadline=None)
 @given(st.lists(ROWS, min_size=1, max_size=4), st.integers(0, 13), st.integers(0, 13))
 def test_groups_hold_every_option_of_every_class(classes, most, under):
-    """By class the groups within a cost, the options behind each first one, and the best of all that is within reach."""
+    """By class the groups within a cost, the options behind each first one, and the best of all
+    that is within reach.
+    """
     groups = Groups([options(rows) for rows in classes])
     kinds = np.arange(len(classes))
     if not groups.least.size:
@@ -39,18 +52,28 @@ def test_groups_hold_every_option_of_every_class(classes, most, under):
         inside = sorted(cost for cost in wanted.values() if cost <= most)
         own = found[at == kind]
         assert groups.least[own].tolist() == inside
-        assert sorted(groups.columns["frames"][groups.head[own]].tolist()) == sorted(frames for frames, cost in wanted.items() if cost <= most)
+        assert sorted(groups.columns["frames"][groups.head[own]].tolist()) == sorted(
+            frames for frames, cost in wanted.items() if cost <= most
+        )
         if inside:
             last = groups.last(np.array([kind]), np.array([most]))
             brought = groups.figures.of(own)
-            best = [brought.latency_ns.min(), brought.bandwidth_gbs.max(), brought.gb.max(), brought.link_gen.max(), brought.link_lanes.max()]
+            best = [
+                brought.latency_ns.min(),
+                brought.bandwidth_gbs.max(),
+                brought.gb.max(),
+                brought.link_gen.max(),
+                brought.link_lanes.max(),
+            ]
             assert [float(column[0]) for column in groups.best.of(last)] == best
         place, behind = groups.dearer(own, np.full(own.size, under))
         for n, group in enumerate(own):
             frames, least = groups.columns["frames"][groups.head[group]], groups.least[group]
             costs = sorted(cost for cost, one in rows if one == frames)
             assert costs[0] == least
-            assert sorted(groups.columns["cost"][behind[place == n]].tolist()) == [cost for cost in costs[1:] if cost < under]
+            assert sorted(groups.columns["cost"][behind[place == n]].tolist()) == [
+                cost for cost in costs[1:] if cost < under
+            ]
 
 
 @settings(max_examples=100, deadline=None)
@@ -72,10 +95,14 @@ def test_remembered_rows_are_worked_out_once(asked):
 @settings(max_examples=40, deadline=None)
 @given(st.lists(st.integers(0, 300), min_size=1, max_size=4))
 def test_machines_side_by_side_have_the_sides_of_each_alone(seeds):
-    """All of them on the first one's target, among them machines without a processor, which do not run."""
+    """All of them on the first one's target, among them machines without a processor, which do not
+    run.
+    """
     scenes = [scene(seed) for seed in seeds]
     _, game, target, brief = scenes[0]
-    machines = [one for machine, *_ in scenes for one in (machine, replace(machine, processor=None))]
+    machines = [
+        one for machine, *_ in scenes for one in (machine, replace(machine, processor=None))
+    ]
     sides = Lineup(machines).sides(game, target)
     for i, machine in enumerate(machines):
         one = estimate(machine, game, target, brief)
@@ -84,5 +111,7 @@ def test_machines_side_by_side_have_the_sides_of_each_alone(seeds):
             continue
         assert sides.processor_ms[i] == pytest.approx(one.processor_ms, rel=1e-12)
         assert sides.graphics_ms[i] == pytest.approx(one.graphics_ms, rel=1e-12)
-        assert (sides.processor_sd[i], sides.graphics_sd[i]) == pytest.approx((one.processor_sd, one.graphics_sd), rel=1e-9)
+        assert (sides.processor_sd[i], sides.graphics_sd[i]) == pytest.approx(
+            (one.processor_sd, one.graphics_sd), rel=1e-9
+        )
         assert sides.cov[i] == one.workload.side_cov

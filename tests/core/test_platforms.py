@@ -30,7 +30,11 @@ def test_only_rows_that_nothing_beats_stay(rows):
 
 
 @settings(max_examples=200, deadline=None)
-@given(st.lists(st.tuples(*[st.sampled_from([0, 1, 5, 1 << 20, 1 << 40])] * 4), min_size=1, max_size=10))
+@given(
+    st.lists(
+        st.tuples(*[st.sampled_from([0, 1, 5, 1 << 20, 1 << 40])] * 4), min_size=1, max_size=10
+    )
+)
 def test_packed_keys_are_equal_only_where_all_columns_are(rows):
     packed = _packed(*np.array(rows, dtype=np.int64).T)
     for i, one in enumerate(rows):

@@ -29,21 +29,38 @@ def test_every_cell_is_the_estimate_of_its_settings(target):
     assert list(grid.options) == [one.name for one in game.options]
     for cell in (*grid.cells[::3], *grid.options.values()):
         exact = estimate(MACHINE, game, cell.target, BRIEF)
-        assert cell.fps == pytest.approx(exact.judged_fps) and cell.chance == pytest.approx(exact.chance, abs=1e-9)
-        assert cell.state == exact.state and cell.short_gb == pytest.approx(exact.short_of_video_memory_gb)
+        assert cell.fps == pytest.approx(exact.judged_fps) and cell.chance == pytest.approx(
+            exact.chance, abs=1e-9
+        )
+        assert cell.state == exact.state and cell.short_gb == pytest.approx(
+            exact.short_of_video_memory_gb
+        )
     rays = game.ray_tracing_ms_per_mpx is not None
     assert {cell.target.ray_tracing for cell in grid.cells} == ({False, True} if rays else {False})
 
 
 def test_a_single_option_set_lower_lessens_the_work_by_its_factors_and_back():
-    """By hand: 9 of 10 ms are left of the graphics work, 19 of 20 of the processor's, and 0.3 GB less are wanted."""
-    game = next(one for one in WORLD.games.values() if any(option.name == "distant fields" for option in one.options))
+    """By hand: 9 of 10 ms are left of the graphics work, 19 of 20 of the processor's, and 0.3 GB
+    less are wanted.
+    """
+    game = next(
+        one
+        for one in WORLD.games.values()
+        if any(option.name == "distant fields" for option in one.options)
+    )
     target = next(one for one in BRIEF.targets if one.game_id == game.id)
-    full, less = (work.workload(game, replace(target, lowered=names), False) for names in ((), ("distant fields",)))
-    assert less.graphics_ms == pytest.approx(0.9 * full.graphics_ms) and less.processor_ms == pytest.approx(0.95 * full.processor_ms)
+    full, less = (
+        work.workload(game, replace(target, lowered=names), False)
+        for names in ((), ("distant fields",))
+    )
+    assert less.graphics_ms == pytest.approx(
+        0.9 * full.graphics_ms
+    ) and less.processor_ms == pytest.approx(0.95 * full.processor_ms)
     assert less.video_memory_gb == pytest.approx(full.video_memory_gb - 0.3)
     assert work.workload(game, replace(target, lowered=("no such option",)), False) == full
-    grid = settings_grid(MACHINE, WORLD.game(game.id), replace(target, lowered=("distant fields",)), BRIEF)
+    grid = settings_grid(
+        MACHINE, WORLD.game(game.id), replace(target, lowered=("distant fields",)), BRIEF
+    )
     restored = grid.options["distant fields"]
     own = next(one for one in grid.cells if replace(one.target, lowered=()) == target)
     assert restored.target == target and restored.fps < own.fps
@@ -54,12 +71,21 @@ def test_a_single_option_set_lower_lessens_the_work_by_its_factors_and_back():
 def test_more_pixels_or_a_higher_preset_never_help_and_the_best_gives_up_least(target):
     grid = settings_grid(MACHINE, WORLD.game(target.game_id), target, BRIEF)
     rates = {
-        (c.target.ray_tracing, c.target.upscaling, PRESETS.index(c.target.preset), c.target.width_px * c.target.height_px): c.fps
+        (
+            c.target.ray_tracing,
+            c.target.upscaling,
+            PRESETS.index(c.target.preset),
+            c.target.width_px * c.target.height_px,
+        ): c.fps
         for c in grid.cells
     }
     for (rays, up, preset, pixels), fps in rates.items():
         for (other_rays, other_up, other_preset, other_pixels), other in rates.items():
-            if (rays, up) == (other_rays, other_up) and preset <= other_preset and pixels <= other_pixels:
+            if (
+                (rays, up) == (other_rays, other_up)
+                and preset <= other_preset
+                and pixels <= other_pixels
+            ):
                 assert fps >= other - 1e-9
     best = grid.best
     if best is not None:
@@ -68,7 +94,8 @@ def test_more_pixels_or_a_higher_preset_never_help_and_the_best_gives_up_least(t
             c
             for c in grid.cells
             if c.state == "meets"
-            and c.target.width_px * c.target.height_px == best.target.width_px * best.target.height_px
+            and c.target.width_px * c.target.height_px
+            == best.target.width_px * best.target.height_px
             and PRESETS.index(c.target.preset) > PRESETS.index(best.target.preset)
         ]
         assert not better
@@ -88,7 +115,11 @@ def test_what_settles_by_hand_and_by_simulation():
     one = estimate(MACHINE, WORLD.game(target.game_id), target, BRIEF)
     assert one.state == "unsure"
     e_c, cov = one.processor_elasticity, one.workload.side_cov
-    variance = (e_c * one.processor_sd) ** 2 + ((1 - e_c) * one.graphics_sd) ** 2 + 2 * e_c * (1 - e_c) * cov
+    variance = (
+        (e_c * one.processor_sd) ** 2
+        + ((1 - e_c) * one.graphics_sd) ** 2
+        + 2 * e_c * (1 - e_c) * cov
+    )
     found = {each.kind: each for each in settlings(one, 0.8)}
     run = found["own run"]
     assert run.before_sd == pytest.approx(variance**0.5)

@@ -33,7 +33,9 @@ def test_the_staircase_knows_the_best_within_every_cost(first, second):
     for cost in range(32):
         best = max((rank for own, rank in first + second if own <= cost), default=NO_RANK)
         assert int(found.within(np.array([cost]))[0]) == best
-    assert list(found.cost) == sorted(set(found.cost.tolist())) and list(found.rank) == sorted(set(found.rank.tolist()))
+    assert list(found.cost) == sorted(set(found.cost.tolist())) and list(found.rank) == sorted(
+        set(found.rank.tolist())
+    )
     both = staircase(second, first)
     assert found.cost.tolist() == both.cost.tolist() and found.rank.tolist() == both.rank.tolist()
 
@@ -41,7 +43,9 @@ def test_the_staircase_knows_the_best_within_every_cost(first, second):
 @settings(max_examples=200, deadline=None)
 @given(BUILDS.filter(bool), st.integers(1, 30))
 def test_the_outermost_rows_come_layer_by_layer(rows, size):
-    """Of rows in the order of their costs those are taken first that no row before them equals in bound."""
+    """Of rows in the order of their costs those are taken first that no row before them equals in
+    bound.
+    """
     bound = np.array([own for _, own in sorted(rows)], dtype=np.int64)
     taken = _outermost(bound, size).tolist()
     assert len(set(taken)) == len(taken) >= min(size, len(rows))
@@ -58,10 +62,14 @@ def knee(*steps: tuple[int, int], budget: int = 100_000) -> int | None:
 
 
 def test_the_knee_by_hand():
-    """2 % of 1,000 is 20: a stretch of 20 must bring 1 %, 10,000 millionths. The third step brings 0.9 % for 20."""
+    """2 % of 1,000 is 20: a stretch of 20 must bring 1 %, 10,000 millionths. The third step brings
+    0.9 % for 20.
+    """
     assert knee((50_000, 0), (52_000, 10_000), (54_000, 19_000)) == 1
     assert knee((50_000, 0), (52_000, 10_000), (54_000, 20_000)) == 2
-    assert knee((50_000, 0), (60_000, 10_000)) is None and knee() is None and knee((50_000, 0)) is None
+    assert (
+        knee((50_000, 0), (60_000, 10_000)) is None and knee() is None and knee((50_000, 0)) is None
+    )
     odd = knee((50_000, 0), (51_000, -5_000), (52_000, 12_000), (90_000, 13_000), (90_010, 14_000))
     assert odd == 2
 
@@ -77,7 +85,10 @@ def test_drives_block_only_where_no_order_of_slots_takes_them(lengths, slots):
     speaks = any(True for _ in drive_lengths(replace(WHOLE, mainboard=board, storage=drives)))
     known = [mm for mm in lengths if mm]
     if len(known) <= len(slots):
-        fits = any(all(mm <= room for mm, room in zip(known, order, strict=False)) for order in permutations(slots))
+        fits = any(
+            all(mm <= room for mm, room in zip(known, order, strict=False))
+            for order in permutations(slots)
+        )
         assert speaks == (not fits)
     rooms = _slots(board)
     assert all(rooms[i] >= rooms[i + 1] for i in range(len(slots) - 1)) and len(rooms) >= 3

@@ -1,4 +1,6 @@
-"""Bars, doubts, verdicts, evidence and equals: by hand, as properties, and by a second formulation."""
+"""Bars, doubts, verdicts, evidence and equals: by hand, as properties, and by a second
+formulation.
+"""
 
 import math
 from dataclasses import replace
@@ -33,17 +35,46 @@ from wattmetron.core.scale import Scale
 MAKER = World(7)
 
 
-def processor(key: str, single: float, all_core: float, released=date(2020, 1, 1), withdrawn=None, sd=0.02):
+def processor(
+    key: str, single: float, all_core: float, released=date(2020, 1, 1), withdrawn=None, sd=0.02
+):
     part = MAKER.processor(0)
-    return replace(part, id=key, model=key, single_speed=single, all_core_speed=all_core, speed_sd=sd, released=released, withdrawn=withdrawn)
+    return replace(
+        part,
+        id=key,
+        model=key,
+        single_speed=single,
+        all_core_speed=all_core,
+        speed_sd=sd,
+        released=released,
+        withdrawn=withdrawn,
+    )
 
 
-def card(key: str, speed: float, gb: float, chip: str = "", released=date(2020, 1, 1), withdrawn=None, sd=0.02):
+def card(
+    key: str,
+    speed: float,
+    gb: float,
+    chip: str = "",
+    released=date(2020, 1, 1),
+    withdrawn=None,
+    sd=0.02,
+):
     part = MAKER.card(0)
     return replace(
-        part, id=key, model=key, chip=chip or key, speed_1080p=speed, speed_1440p=speed, speed_2160p=speed, speed_sd=sd,
-        memory_gb=gb, ray_speed=None, released=released, withdrawn=withdrawn,
-    )  # fmt: skip
+        part,
+        id=key,
+        model=key,
+        chip=chip or key,
+        speed_1080p=speed,
+        speed_1440p=speed,
+        speed_2160p=speed,
+        speed_sd=sd,
+        memory_gb=gb,
+        ray_speed=None,
+        released=released,
+        withdrawn=withdrawn,
+    )
 
 
 PARTS = [
@@ -56,7 +87,9 @@ PARTS = [
     card("twin-small", 60, 3, "twin"),
     card("twin-large", 70, 6, "twin"),
 ]
-GAME = replace(unknown_game("game", "Game", "action"), parallel_share=0.5, processor_ms=8.0, graphics_ms=8.0)
+GAME = replace(
+    unknown_game("game", "Game", "action"), parallel_share=0.5, processor_ms=8.0, graphics_ms=8.0
+)
 STATED = {"width_px": 1920, "height_px": 1080, "preset": "high", "fps": 60.0}
 
 
@@ -66,7 +99,9 @@ def listed(*keys: str) -> tuple[Listed, ...]:
 
 def world(*tiers: Tier, game=GAME, parts=PARTS, **more) -> Catalogue:
     published = Published(game="game", tiers=tiers, published_on=date(2022, 1, 1))
-    return Catalogue({part.id: part for part in parts}, {"game": game}, (), {}, {"game": published}, **more)
+    return Catalogue(
+        {part.id: part for part in parts}, {"game": game}, (), {}, {"game": published}, **more
+    )
 
 
 def tier(label="Minimum", cpu=("slow",), gpu=("dim",), **more) -> Tier:
@@ -77,11 +112,14 @@ def rules(found: Catalogue) -> list[tuple[str, int]]:
     return [(one.rule, one.tier) for one in doubts(found.tiers, "game", found.assumptions)]
 
 
-# --- bars ---------------------------------------------------------------------------------------------
+# --- bars
+# ---------------------------------------------------------------------------------------------
 
 
 def test_a_bar_is_the_middle_of_its_list_by_hand():
-    found = world(tier(cpu=("slow", "quick", "middling")), tier("Recommended", cpu=("slow", "quick")))
+    found = world(
+        tier(cpu=("slow", "quick", "middling")), tier("Recommended", cpu=("slow", "quick"))
+    )
     bars = found.tiers.sides["processor"]
     assert np.exp(bars.bar) == pytest.approx([50, math.sqrt(40 * 100)])
     uneven = np.log([40, 100])
@@ -92,7 +130,9 @@ def test_a_bar_is_the_middle_of_its_list_by_hand():
 def test_the_game_decides_how_cores_count_by_hand():
     parts = [processor("wide", 60, 120), *PARTS]
     found = world(tier(cpu=("wide",)), parts=parts)
-    assert np.exp(found.tiers.sides["processor"].bar[0]) == pytest.approx(1 / (0.5 / 60 + 0.5 / 120))
+    assert np.exp(found.tiers.sides["processor"].bar[0]) == pytest.approx(
+        1 / (0.5 / 60 + 0.5 / 120)
+    )
 
 
 def test_an_excluded_entry_does_not_count_and_an_empty_bar_is_none():
@@ -110,13 +150,17 @@ def test_variants_by_stated_by_wanted_and_open():
     assert [one.memory_gb for one in scale.meant("twin", None, 12)] == [6]
     assert [one.memory_gb for one in scale.meant("twin", None, None)] == [3, 6]
     found = world(tier(gpu=("twin",)))
-    assert np.exp(found.tiers.sides["graphics"].bar[0]) == pytest.approx(70), "the stricter one counts"
+    assert np.exp(found.tiers.sides["graphics"].bar[0]) == pytest.approx(70), (
+        "the stricter one counts"
+    )
 
 
 def test_a_named_part_stands_where_its_comparison_puts_it():
     named = {
         "b": NamedPart(id="b", side="processor", name="B", than="a", percent=10),
-        "a": NamedPart(id="a", side="processor", name="A", than="quick", percent=-20, speed_sd=0.05),
+        "a": NamedPart(
+            id="a", side="processor", name="A", than="quick", percent=-20, speed_sd=0.05
+        ),
         "lost": NamedPart(id="lost", side="processor", name="Lost", than="nobody", percent=1),
     }
     scale = Scale(PARTS, named)
@@ -144,11 +188,18 @@ def test_bars_of_random_worlds_equal_a_plain_second_formulation(seed):
             size = [(1920, 1080), (2560, 1440), (3840, 2160)][int(rng.integers(3))]
             tiers.append(
                 Tier(
-                    label=f"tier {place}", preset="high", fps=60.0, width_px=size[0], height_px=size[1],
-                    processors=tuple(Listed(text="x", part=parts[i].id, excluded=bool(rng.random() < 0.2)) for i in cpu),
+                    label=f"tier {place}",
+                    preset="high",
+                    fps=60.0,
+                    width_px=size[0],
+                    height_px=size[1],
+                    processors=tuple(
+                        Listed(text="x", part=parts[i].id, excluded=bool(rng.random() < 0.2))
+                        for i in cpu
+                    ),
                     graphics=tuple(Listed(text="x", part=cards[i].id) for i in gpu),
                 )
-            )  # fmt: skip
+            )
         games[game.id] = game
         published[game.id] = Published(game=game.id, tiers=tuple(tiers))
     found = Catalogue({part.id: part for part in parts}, games, (), {}, published)
@@ -162,7 +213,9 @@ def test_bars_of_random_worlds_equal_a_plain_second_formulation(seed):
                 for chip in [found.parts[entry.part]]
             ]
             _same(found.tiers.sides["processor"].bar[row], speeds)
-            rasters = [_raster(found.scale.one(entry.part).speeds, one.height_px) for entry in one.graphics]
+            rasters = [
+                _raster(found.scale.one(entry.part).speeds, one.height_px) for entry in one.graphics
+            ]
             _same(found.tiers.sides["graphics"].bar[row], rasters)
 
 
@@ -177,7 +230,8 @@ def _same(bar: float, speeds: list[float]) -> None:
         assert bar == pytest.approx(median(math.log(one) for one in speeds))
 
 
-# --- doubts -------------------------------------------------------------------------------------------
+# --- doubts
+# -------------------------------------------------------------------------------------------
 
 
 def test_a_list_that_agrees_raises_nothing():
@@ -213,14 +267,24 @@ def test_every_other_rule_speaks_and_says_its_figures():
         tier("Minimum", ("middling",), ("fair",), memory_gb=16.0),
         tier("Recommended", ("quick",), ("dim",), memory_gb=8.0, video_memory_gb=6.0),
         replace(
-            Tier(label="Ultra", processors=(Listed(text="Pilot 5"), Listed(text="3 GHz", clock_ghz=3.0)), graphics=listed("twin"))
+            Tier(
+                label="Ultra",
+                processors=(Listed(text="Pilot 5"), Listed(text="3 GHz", clock_ghz=3.0)),
+                graphics=listed("twin"),
+            )
         ),
     )
-    said = {(one.rule, one.tier): one.sentence for one in doubts(found.tiers, "game", found.assumptions)}
+    said = {
+        (one.rule, one.tier): one.sentence for one in doubts(found.tiers, "game", found.assumptions)
+    }
     assert set(said) == {
-        ("tiers out of order", 1), ("too little video memory", 1), ("variant open", 2), ("not placed", 2),
-        ("figures alone", 2), ("conditions unstated", 2),
-    }  # fmt: skip
+        ("tiers out of order", 1),
+        ("too little video memory", 1),
+        ("variant open", 2),
+        ("not placed", 2),
+        ("figures alone", 2),
+        ("conditions unstated", 2),
+    }
     assert "8 GB of memory" in said["tiers out of order", 1].replace("\u202f", " ")
     assert "has 4\u202fGB" in said["too little video memory", 1]
     assert "3 and 6" in said["variant open", 2] and "do not compare" in said["figures alone", 2]
@@ -228,23 +292,50 @@ def test_every_other_rule_speaks_and_says_its_figures():
 
 
 def test_a_single_part_below_the_tier_under_it_is_named():
-    found = world(tier("Minimum", gpu=("fair",)), tier("Recommended", ("middling",), ("bright", "bright", "dim")))
+    found = world(
+        tier("Minimum", gpu=("fair",)),
+        tier("Recommended", ("middling",), ("bright", "bright", "dim")),
+    )
     assert ("below the tier under it", 1) in rules(found)
-    (one,) = [one for one in doubts(found.tiers, "game", found.assumptions) if one.rule == "below the tier under it"]
-    assert "20\u202f% below the bar of Minimum" in one.sentence and (one.side, one.place) == ("graphics", 2)
+    (one,) = [
+        one
+        for one in doubts(found.tiers, "game", found.assumptions)
+        if one.rule == "below the tier under it"
+    ]
+    assert "20\u202f% below the bar of Minimum" in one.sentence and (one.side, one.place) == (
+        "graphics",
+        2,
+    )
 
 
-# --- verdicts -----------------------------------------------------------------------------------------
+# --- verdicts
+# -----------------------------------------------------------------------------------------
 
 FULL = tier(
-    "Minimum", ("middling",), ("fair",), memory_gb=16.0, video_memory_gb=6.0, storage_gb=100.0, storage_kind="SSD",
-    system="Tidewater 11 64-bit", api="Fairlead 12",
-)  # fmt: skip
+    "Minimum",
+    ("middling",),
+    ("fair",),
+    memory_gb=16.0,
+    video_memory_gb=6.0,
+    storage_gb=100.0,
+    storage_kind="SSD",
+    system="Tidewater 11 64-bit",
+    api="Fairlead 12",
+)
 HAS = Contender(
-    processor=(60.0, 60.0), processor_name="p", processor_sd=0.03, graphics=(45.0, 45.0, 45.0), graphics_name="g",
-    graphics_sd=0.03, video_memory_gb=8.0, memory_gb=12.0, storage_gb=500.0, storage_kind="NVMe SSD",
-    system="Tidewater 11", apis=("Fairlead 11",),
-)  # fmt: skip
+    processor=(60.0, 60.0),
+    processor_name="p",
+    processor_sd=0.03,
+    graphics=(45.0, 45.0, 45.0),
+    graphics_name="g",
+    graphics_sd=0.03,
+    video_memory_gb=8.0,
+    memory_gb=12.0,
+    storage_gb=500.0,
+    storage_kind="NVMe SSD",
+    system="Tidewater 11",
+    apis=("Fairlead 11",),
+)
 
 
 def verdict(found: Catalogue, one: Contender, sureness=0.8):
@@ -254,11 +345,19 @@ def verdict(found: Catalogue, one: Contender, sureness=0.8):
 
 def test_verdicts_by_hand_and_the_shortest_first():
     (one,) = verdict(world(FULL), HAS)
-    words = {each.aspect: (each.word, None if each.ratio is None else round(each.ratio, 4)) for each in one.aspects}
+    words = {
+        each.aspect: (each.word, None if each.ratio is None else round(each.ratio, 4))
+        for each in one.aspects
+    }
     assert words == {
-        "processor": ("meets", 1.2), "graphics": ("short", 0.9), "video memory": ("meets", round(8 / 6, 4)),
-        "memory": ("short", 0.75), "storage": ("meets", 5.0), "operating system": ("meets", None), "graphics API": ("short", None),
-    }  # fmt: skip
+        "processor": ("meets", 1.2),
+        "graphics": ("short", 0.9),
+        "video memory": ("meets", round(8 / 6, 4)),
+        "memory": ("short", 0.75),
+        "storage": ("meets", 5.0),
+        "operating system": ("meets", None),
+        "graphics API": ("short", None),
+    }
     assert one.word == "short" and one.shortest.aspect == "memory"
     graphics = next(each for each in one.aspects if each.aspect == "graphics")
     assert graphics.chance == pytest.approx(norm.cdf(math.log(0.9) / math.hypot(0.03, 0.02)))
@@ -273,19 +372,30 @@ def test_words_follow_the_chance_and_the_sureness():
 
 
 def test_what_is_not_known_is_said_and_only_a_system_does_not_count():
-    (one,) = verdict(world(FULL), replace(HAS, system="", apis=(), memory_gb=16.0, graphics=(90.0, 90.0, 90.0)))
+    (one,) = verdict(
+        world(FULL), replace(HAS, system="", apis=(), memory_gb=16.0, graphics=(90.0, 90.0, 90.0))
+    )
     assert one.word == "meets"
-    assert {each.aspect for each in one.aspects if each.word == "not known"} == {"operating system", "graphics API"}
+    assert {each.aspect for each in one.aspects if each.word == "not known"} == {
+        "operating system",
+        "graphics API",
+    }
     assert verdict(world(FULL), Contender())[0].word == "not known"
 
 
 def test_a_slower_kind_of_storage_is_short_and_an_older_or_other_system_too():
     (disk,) = verdict(world(FULL), replace(HAS, storage_kind="hard disk"))
     assert next(each.word for each in disk.aspects if each.aspect == "storage") == "short"
-    for system, word in (("Tidewater 10", "short"), ("Stillwater 12", "short"), ("Tidewater 12", "meets")):
+    for system, word in (
+        ("Tidewater 10", "short"),
+        ("Stillwater 12", "short"),
+        ("Tidewater 12", "meets"),
+    ):
         (one,) = verdict(world(FULL), replace(HAS, system=system))
         assert next(each.word for each in one.aspects if each.aspect == "operating system") == word
-    assert named_version("Fairlead 12_1") == ("fairlead", (12, 1)) and named_version("Tidewater 10, 64 bit")[1] == (10,)
+    assert named_version("Fairlead 12_1") == ("fairlead", (12, 1)) and named_version(
+        "Tidewater 10, 64 bit"
+    )[1] == (10,)
 
 
 def test_rays_cannot_be_met_by_what_cannot_trace_them():
@@ -293,7 +403,9 @@ def test_rays_cannot_be_met_by_what_cannot_trace_them():
     traced = [replace(part, ray_speed=80.0) if part.id == "bright" else part for part in PARTS]
     found = world(rays, parts=traced)
     share = found.tiers.ray_share[0]
-    assert np.exp(found.tiers.sides["graphics"].bar[0]) == pytest.approx(1 / ((1 - share) / 100 + share / 80))
+    assert np.exp(found.tiers.sides["graphics"].bar[0]) == pytest.approx(
+        1 / ((1 - share) / 100 + share / 80)
+    )
     (one,) = verdict(found, replace(HAS, graphics=(900.0, 900.0, 900.0), ray_speed=None))
     assert one.shortest.aspect == "graphics" and one.shortest.chance == 0
 
@@ -316,7 +428,9 @@ SPEED = st.floats(10, 300)
 @settings(max_examples=80, deadline=None)
 @given(SPEED, SPEED, SPEED, st.floats(1.0, 2.0))
 def test_a_faster_part_never_worsens_a_verdict(single, all_core, raster, factor):
-    found = world(tier(cpu=("slow", "middling", "quick")), tier("Recommended", ("quick",), ("fair", "bright")))
+    found = world(
+        tier(cpu=("slow", "middling", "quick")), tier("Recommended", ("quick",), ("fair", "bright"))
+    )
     slower = replace(HAS, processor=(single, all_core), graphics=(raster,) * 3)
     faster = replace(HAS, processor=(single * factor, all_core), graphics=(raster * factor,) * 3)
     before, after = (standings(found.tiers, found.asked, one, 0.8) for one in (slower, faster))
@@ -336,11 +450,15 @@ def test_a_higher_bar_is_never_easier(low, has, step):
     assert judged.codes[0, 0] >= judged.codes[1, 0]
 
 
-# --- evidence -----------------------------------------------------------------------------------------
+# --- evidence
+# -----------------------------------------------------------------------------------------
 
 
 def test_one_tier_as_evidence_by_hand():
-    found = world(tier("Recommended", ("middling",), ("fair",)), game=replace(GAME, processor_work_sd=0.5, graphics_work_sd=0.5))
+    found = world(
+        tier("Recommended", ("middling",), ("fair",)),
+        game=replace(GAME, processor_work_sd=0.5, graphics_work_sd=0.5),
+    )
     informed = found.informed("game")
     item = next(one for one in informed.items if one.side == "processor")
     gap = math.log(50 / 40)
@@ -371,19 +489,35 @@ def test_the_market_of_the_day_decides_the_band():
     found = world(tier("Recommended", ("middling",)), parts=[*PARTS, later, gone])
     item = next(one for one in found.informed("game").items if one.side == "processor")
     assert item.gap == pytest.approx(math.log(50 / 40))
-    lowest = next(one for one in world(tier("Recommended", ("slow",))).informed("game").items if one.side == "processor")
+    lowest = next(
+        one
+        for one in world(tier("Recommended", ("slow",))).informed("game").items
+        if one.side == "processor"
+    )
     assert (lowest.gap, lowest.next_weaker) == (OPEN_GAP, "")
 
 
 def test_assumed_conditions_widen_and_move_the_evidence():
     stated = world(tier("Minimum", preset="low", fps=30.0)).informed("game").items
-    bare = world(Tier(label="Minimum", processors=listed("slow"), graphics=listed("dim"))).informed("game").items
+    bare = (
+        world(Tier(label="Minimum", processors=listed("slow"), graphics=listed("dim")))
+        .informed("game")
+        .items
+    )
     rate, preset = math.log(60 / 30), math.log(0.93 / 0.86)
-    assert bare[0].work_ms == pytest.approx(stated[0].work_ms / math.exp((rate + preset) / 3)), "triangular means"
+    assert bare[0].work_ms == pytest.approx(stated[0].work_ms / math.exp((rate + preset) / 3)), (
+        "triangular means"
+    )
     assert bare[0].assumed_sd == pytest.approx(math.sqrt((rate**2 + preset**2) / 18))
-    assert all(other.sd > one.sd and one.assumed_sd == 0 for one, other in zip(stated, bare, strict=True))
+    assert all(
+        other.sd > one.sd and one.assumed_sd == 0 for one, other in zip(stated, bare, strict=True)
+    )
     table = Assumptions(minimum=replace(Assumptions().minimum, fps=60.0, least_fps=60.0))
-    moved = world(Tier(label="Minimum", processors=listed("slow")), assumptions=table).informed("game").items[0]
+    moved = (
+        world(Tier(label="Minimum", processors=listed("slow")), assumptions=table)
+        .informed("game")
+        .items[0]
+    )
     assert moved.work_ms == pytest.approx(stated[0].work_ms / 2 / math.exp(preset / 3))
 
 
@@ -392,7 +526,8 @@ def test_a_game_without_tiers_is_left_as_it_was():
     assert found.game("game") == GAME and found.informed("game").items == ()
 
 
-# --- as good ------------------------------------------------------------------------------------------
+# --- as good
+# ------------------------------------------------------------------------------------------
 
 
 def test_equals_and_their_chance_by_hand():
@@ -402,7 +537,9 @@ def test_equals_and_their_chance_by_hand():
     found = {one.part.id: one for one in equals(wanted, PARTS, scale, Use())}
     assert set(found) == {"fair", "bright", "twin-small", "twin-large"}
     assert found["twin-small"].ratio == pytest.approx(1.2)
-    assert found["twin-small"].chance == pytest.approx(norm.cdf(math.log(1.2) / math.hypot(0.02, 0.02)))
+    assert found["twin-small"].chance == pytest.approx(
+        norm.cdf(math.log(1.2) / math.hypot(0.02, 0.02))
+    )
     assert found["fair"].named and found["fair"].chance == 1
 
 
@@ -411,5 +548,10 @@ def test_equal_processors_depend_on_the_use():
     scale = Scale(parts, {})
     narrow = scale.one("narrow")
     assert narrow is not None
-    assert {one.part.id for one in equals(narrow, parts, scale, Use(parallel_share=0.0))} == {"narrow"}
-    assert {one.part.id for one in equals(narrow, parts, scale, Use(parallel_share=0.6))} == {"narrow", "wide"}
+    assert {one.part.id for one in equals(narrow, parts, scale, Use(parallel_share=0.0))} == {
+        "narrow"
+    }
+    assert {one.part.id for one in equals(narrow, parts, scale, Use(parallel_share=0.6))} == {
+        "narrow",
+        "wide",
+    }

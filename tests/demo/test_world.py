@@ -1,4 +1,6 @@
-"""The made-up world: what is committed is what its generator makes, big enough, and shipped whole."""
+"""The made-up world: what is committed is what its generator makes, big enough, and shipped
+whole.
+"""
 
 import math
 import tomllib
@@ -66,7 +68,9 @@ def test_every_part_goes_into_some_machine():
     plugs = {(one.pcie_8pin, one.pcie_16pin) for one in world.by_kind["supply"]}
     for card in world.by_kind["graphics"]:
         assert card.length_mm <= longest
-        assert any(eight >= card.pcie_8pin and sixteen >= card.pcie_16pin for eight, sixteen in plugs), card.id
+        assert any(
+            eight >= card.pcie_8pin and sixteen >= card.pcie_16pin for eight, sixteen in plugs
+        ), card.id
 
 
 def test_the_sent_in_list_has_its_planted_faults():
@@ -84,12 +88,17 @@ EXERCISED: dict[str, dict[str, tuple[str, ...]]] = {
     "card slot": {"mainboard": ("dunmarrow-staithe-micro",)},
     "memory type": {"processor": ("marrowgate-gannet-dun-4",)},
     "memory slots": {"memory": ("bramblebyte-burdock-64-four-ddr5",)},
-    "memory capacity": {"memory": ("quickfen-marram-128-four-ddr4",), "mainboard": ("pellworth-groyne-micro-bollard",)},
+    "memory capacity": {
+        "memory": ("quickfen-marram-128-four-ddr4",),
+        "mainboard": ("pellworth-groyne-micro-bollard",),
+    },
     "registered memory": {"memory": ("quickfen-cordage-32-pair-registered-ddr4",)},
     "error correction": {"memory": ("bramblebyte-burdock-32-pair-careful-ddr5",)},
     "memory channels": {"memory": ("bramblebyte-burdock-16-single-ddr5",)},
     "memory speed": {"memory": ("quickfen-weir-32-pair-show-ddr5",)},
-    "mixed kits": {"memory": ("bramblebyte-burdock-16-single-ddr5", "bramblebyte-burdock-8-single-ddr5")},
+    "mixed kits": {
+        "memory": ("bramblebyte-burdock-16-single-ddr5", "bramblebyte-burdock-8-single-ddr5")
+    },
     "drive ports": {"storage": ("stonepier-slate-960",) * 8},
     "drive places": {"storage": ("stonepier-drum-2000",), "case": ("lidd-frame-bunk",)},
     "graphics output": {"processor": ("quillon-cutter-flood-6-bare",), "graphics": ()},
@@ -105,23 +114,35 @@ EXERCISED: dict[str, dict[str, tuple[str, ...]]] = {
     "card thickness": {"case": ("boxwood-yard-ditty-box",)},
     "cooler height": {"cooler": ("coldreach-gale",)},
     "radiator place": {"cooler": ("coldreach-millrace-360",)},
-    "memory clearance": {"memory": ("bramblebyte-burdock-show-16-pair-ddr5",), "cooler": ("coldreach-draught-plus",)},
+    "memory clearance": {
+        "memory": ("bramblebyte-burdock-show-16-pair-ddr5",),
+        "cooler": ("coldreach-draught-plus",),
+    },
     "supply form factor": {"supply": ("ampherst-small-ballast-500",)},
     "supply length": {"supply": ("ampherst-ballast-1000",), "case": ("boxwood-yard-locker",)},
     "cooler socket": {"cooler": ("coldreach-zephyr",)},
-    "cooler capacity": {"cooler": ("coldreach-cat-s-paw",), "processor": ("marrowgate-albatross-slate-20",)},
+    "cooler capacity": {
+        "cooler": ("coldreach-cat-s-paw",),
+        "processor": ("marrowgate-albatross-slate-20",),
+    },
     "boxed cooler": {"processor": ("quillon-wherry-flood-4",)},
     "case airflow": {"case": ("boxwood-yard-ditty-box",)},
     "supply watts": {"supply": ("ampherst-ballast-450",)},
     "watt limit": {"graphics": ("pellworth-bank-12-plain",)},
     "supply spikes": {"supply": ("lowhum-bargain-500",)},
     "supply connectors": {"supply": ("ampherst-ballast-450",)},
-    "SATA power plugs": {"storage": ("stonepier-slate-960",) * 5, "supply": ("ampherst-ballast-450",)},
+    "SATA power plugs": {
+        "storage": ("stonepier-slate-960",) * 5,
+        "supply": ("ampherst-ballast-450",),
+    },
     "supply trust": {"supply": ("lowhum-bargain-500",)},
     "not judged": {"case": ("lidd-frame-foredeck",)},
     "second card": {"graphics": ("pellworth-bank-12-plain",) * 2},
     "drive length": {"storage": ("ledgerock-cairn-long-4000",)},
-    "drive link": {"storage": ("stonepier-scree-2000",), "mainboard": ("pellworth-groyne-micro-capstan",)},
+    "drive link": {
+        "storage": ("stonepier-scree-2000",),
+        "mainboard": ("pellworth-groyne-micro-capstan",),
+    },
     "upscaling": {"graphics": ("pellworth-taper-4-plain",)},
     "ray tracing": {"graphics": ("pellworth-taper-4-plain",)},
     "graphics API": {"graphics": ("pellworth-taper-4-plain",)},
@@ -136,7 +157,12 @@ def test_every_rule_is_exercised_by_a_part_of_the_demo():
     world = read_catalogue(CATALOGUE)
     brief, build = generate.briefs(world)["net-loft"]
     brief = replace(brief, system="")
-    wishes = replace(wishes_of(brief, world.games, world.published), watt_limit_w=300, wireless=True, display=Display(width_px=3840, height_px=2160, refresh_hz=240.0))
+    wishes = replace(
+        wishes_of(brief, world.games, world.published),
+        watt_limit_w=300,
+        wireless=True,
+        display=Display(width_px=3840, height_px=2160, refresh_hz=240.0),
+    )
     assert set(EXERCISED) == set(BY_RULE)
     for rule, changes in EXERCISED.items():
         changed = build
@@ -144,19 +170,25 @@ def test_every_rule_is_exercised_by_a_part_of_the_demo():
             for part_id in changed.of(kind):
                 changed = changed.without(kind, part_id)
             for part_id in ids:
-                changed = {"memory": changed.with_kit, "graphics": changed.beside}.get(kind, partial(changed.with_part, kind))(part_id)
+                changed = {"memory": changed.with_kit, "graphics": changed.beside}.get(
+                    kind, partial(changed.with_part, kind)
+                )(part_id)
         found = {one.rule: one for one in check(world.machine(changed), wishes)}
         assert rule in found, rule
     for rule, changes in EXERCISED.items():
         if rule not in ("boxed cooler", "case airflow", "watt limit", "wireless", "display output"):
-            assert rule not in {one.rule for one in check(world.machine(build), wishes_of(brief))}, changes
+            assert rule not in {
+                one.rule for one in check(world.machine(build), wishes_of(brief))
+            }, changes
 
 
 def test_the_wheel_carries_every_file_that_is_not_python():
     package = Path(wattmetron.__file__).parent
     settings = tomllib.loads((ROOT / "pyproject.toml").read_text())
     shipped = {
-        path for pattern in settings["tool"]["setuptools"]["package-data"]["wattmetron"] for path in package.glob(pattern)
+        path
+        for pattern in settings["tool"]["setuptools"]["package-data"]["wattmetron"]
+        for path in package.glob(pattern)
     }
     wanted = {
         path
@@ -187,7 +219,8 @@ PLANTED = {
 def test_every_planted_fault_is_found_and_nothing_is_said_of_the_faultless():
     world = settled(read_catalogue(CATALOGUE))
     found = {
-        game: {one.rule for one in doubts(world.tiers, game, world.assumptions)} for game in world.published
+        game: {one.rule for one in doubts(world.tiers, game, world.assumptions)}
+        for game in world.published
     }
     assert {game: rules for game, rules in found.items() if rules} == PLANTED
 
@@ -197,19 +230,33 @@ def test_enough_games_publish_two_to_four_tiers_in_their_own_words():
     assert len(world.published) >= 24
     for game, own in world.published.items():
         assert 2 <= len(own.tiers) <= 4 and own.text.strip() and own.published_on, game
-    stated = [own for own in world.published.values() if all(tier.fps and tier.preset for tier in own.tiers)]
+    stated = [
+        own
+        for own in world.published.values()
+        if all(tier.fps and tier.preset for tier in own.tiers)
+    ]
     assert 10 <= len(stated) < len(world.published)
 
 
 def test_the_catalogue_hides_a_truth_that_its_evidence_finds_again():
-    """What the fit says of the measured games holds their hidden work nine times in ten within two spreads."""
+    """What the fit says of the measured games holds their hidden work nine times in ten within two
+    spreads.
+    """
     world = settled(read_catalogue(CATALOGUE))
     scores = []
     for true in true_works():
         informed = world.informed(true.id)
-        assert informed.before.processor_ms == unknown_game(true.id, true.name, true.genre).processor_ms and informed.residuals
+        assert (
+            informed.before.processor_ms
+            == unknown_game(true.id, true.name, true.genre).processor_ms
+            and informed.residuals
+        )
         scores += [
-            math.log(informed.game.processor_ms / true.processor_ms) / (informed.game.processor_work_sd + 0.05),
-            math.log(informed.game.graphics_ms / true.graphics_ms) / (informed.game.graphics_work_sd + 0.06),
+            math.log(informed.game.processor_ms / true.processor_ms)
+            / (informed.game.processor_work_sd + 0.05),
+            math.log(informed.game.graphics_ms / true.graphics_ms)
+            / (informed.game.graphics_work_sd + 0.06),
         ]
-    assert sum(abs(score) < 2 for score in scores) >= 0.9 * len(scores) and max(map(abs, scores)) < 4
+    assert (
+        sum(abs(score) < 2 for score in scores) >= 0.9 * len(scores) and max(map(abs, scores)) < 4
+    )

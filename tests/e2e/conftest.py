@@ -14,11 +14,25 @@ from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.app import make_app
 
-EXPECTED = ("status of 4", "ERR_CONNECTION_REFUSED", "htmx:sendError", "htmx:sendAbort", "htmx:afterRequest")
-"""What the console says where a test means it: refusals, a server that is gone, a request that a newer one replaced."""
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update"]
+EXPECTED = (
+    "status of 4",
+    "ERR_CONNECTION_REFUSED",
+    "htmx:sendError",
+    "htmx:sendAbort",
+    "htmx:afterRequest",
+)
+"""What the console says where a test means it: refusals, a server that is gone, a request that a
+newer one replaced.
+"""
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+]
 
 expect.set_options(timeout=15_000)
+
 
 class Site:
     """An application on a free port over its own database."""
@@ -60,7 +74,11 @@ def site(demo_copy):
 
 def chromium() -> str:
     """Where the system's Chromium lies."""
-    path = shutil.which("chromium") or shutil.which("chromium-browser") or shutil.which("google-chrome")
+    path = (
+        shutil.which("chromium")
+        or shutil.which("chromium-browser")
+        or shutil.which("google-chrome")
+    )
     assert path, "Chromium is missing: run “apt-get install chromium” as root"
     return path
 
@@ -80,7 +98,9 @@ def page(browser):
     opened = context.new_page()
     trouble = []
     opened.on("pageerror", lambda error: trouble.append(str(error)))
-    opened.on("console", lambda message: trouble.append(message.text) if message.type == "error" else None)
+    opened.on(
+        "console", lambda message: trouble.append(message.text) if message.type == "error" else None
+    )
     opened.set_default_timeout(20_000)
     yield opened
     context.close()
@@ -97,7 +117,11 @@ LOOKS = {
 
 def serious(page: Page, look: str = "all") -> list[str]:
     """Serious and critical findings of axe on the page as it stands."""
-    found = Axe().run(page, options=LOOKS[look] | {"resultTypes": ["violations"]}).response["violations"]
+    found = (
+        Axe()
+        .run(page, options=LOOKS[look] | {"resultTypes": ["violations"]})
+        .response["violations"]
+    )
     return [
         f"{one['id']}: {node['html'][:160]}"
         for one in found
@@ -108,4 +132,6 @@ def serious(page: Page, look: str = "all") -> list[str]:
 
 def settled(page: Page) -> None:
     """Wait until no request and no swap is under way."""
-    page.wait_for_function("() => !document.querySelector('.htmx-request, .htmx-swapping, .htmx-settling')")
+    page.wait_for_function(
+        "() => !document.querySelector('.htmx-request, .htmx-swapping, .htmx-settling')"
+    )

@@ -1,4 +1,6 @@
-"""The lopsided list read from the Balance view alone, with mouse and keyboard; the map on a phone; budget steps."""
+"""The lopsided list read from the Balance view alone, with mouse and keyboard; the map on a phone;
+budget steps.
+"""
 
 import re
 
@@ -23,7 +25,9 @@ def test_the_lopsided_list_is_put_right_from_the_view_alone(site, page):
     page.locator("#try-best").click()
     expect(page.locator("#trybar")).to_contain_text("4 of 4 targets met (was 0)")
     page.keyboard.press("a")
-    expect(page.locator("#balance")).to_contain_text("This build is what the aim of most frames answers")
+    expect(page.locator("#balance")).to_contain_text(
+        "This build is what the aim of most frames answers"
+    )
     expect(page.locator("#meter-frames")).to_contain_text("4 of 4 met")
     expect(page.locator("#meter-money")).to_contain_text("left")
     page.keyboard.press("u")
@@ -51,7 +55,9 @@ def test_the_map_and_the_frontier_are_walked_with_the_keyboard(site, page):
     settled(page)
     assert serious(page) == []
     page.locator("#ask-prices").click()
-    expect(page.locator("#prices")).to_contain_text("still the pick up to this price", timeout=20_000)
+    expect(page.locator("#prices")).to_contain_text(
+        "still the pick up to this price", timeout=20_000
+    )
     assert serious(page) == []
 
 
@@ -68,8 +74,14 @@ def test_the_picture_of_all_pairings_is_drawn_walked_and_tried(site, page):
         page.keyboard.press(key)
     expect(stop).to_have_count(1)
     assert page.evaluate("document.activeElement.dataset.cell") == "1,2"
-    assert re.search(r"with .*: \d of 6 met for EUR", page.evaluate("document.activeElement.getAttribute('aria-label')"))
-    assert [page.locator(f"#picture line.{kind}").count() > 0 for kind in ("s-budget-line", "s-limit-line")] == [True, True]
+    assert re.search(
+        r"with .*: \d of 6 met for EUR",
+        page.evaluate("document.activeElement.getAttribute('aria-label')"),
+    )
+    assert [
+        page.locator(f"#picture line.{kind}").count() > 0
+        for kind in ("s-budget-line", "s-limit-line")
+    ] == [True, True]
     page.keyboard.press("Enter")
     expect(page.locator("#trybar")).to_contain_text("Trying")
     expect(page.locator("#picture path.s-ink-fill")).to_have_count(1)

@@ -1,4 +1,6 @@
-"""Evidence: three pasted rows narrow a target, change the proposal's mind, are muted and taken back; settings that meet."""
+"""Evidence: three pasted rows narrow a target, change the proposal's mind, are muted and taken
+back; settings that meet.
+"""
 
 import re
 
@@ -6,11 +8,18 @@ from playwright.sync_api import expect
 
 from tests.e2e.conftest import serious
 
-ROWS = "Ketch Flood 8 Deep; Reef 16 GB; 1440p; high; 30; 24\nKetch Flood 8 Deep; Ness 16 GB; 1440p; high; 33; 27\nKetch Flood 8 Deep; Bank 12 GB; 1440p; high; 40; 32"
+ROWS = (
+    "Ketch Flood 8 Deep; Reef 16 GB; 1440p; high; 30; 24\nKetch Flood 8 Deep; Ness 16 GB; 1440p;"
+    " high; 33; 27\nKetch Flood 8 Deep; Bank 12 GB; 1440p; high; 40; 32"
+)
 
 
 def interval(page) -> tuple[int, int]:
-    words = page.locator(".framerow", has_text="Winter Buoy").locator("b.fig, .fig b").first.inner_text()
+    words = (
+        page.locator(".framerow", has_text="Winter Buoy")
+        .locator("b.fig, .fig b")
+        .first.inner_text()
+    )
     low, high = re.search(r"\((\d+)–(\d+)\)", words).groups()
     return int(low), int(high)
 
@@ -27,7 +36,11 @@ def test_three_pasted_rows_narrow_the_frames_and_can_be_muted_and_undone(site, p
     page.keyboard.press("Escape")
 
     page.goto(f"{site.url}/games/winter-buoy?brief=1")
-    page.locator("#add-results summary").click() if not page.locator("#results-table").is_visible() else None
+    (
+        page.locator("#add-results summary").click()
+        if not page.locator("#results-table").is_visible()
+        else None
+    )
     page.locator("#results-table").fill(ROWS)
     page.locator("#results-source").fill("Harbour Lab")
     page.locator("#store-results").click()
@@ -48,7 +61,9 @@ def test_three_pasted_rows_narrow_the_frames_and_can_be_muted_and_undone(site, p
     expect(page.locator("#working")).to_contain_text("Work of the game")
     expect(page.locator("#working")).to_contain_text("What would make it surer")
     page.locator("#working-evidence summary").click()
-    page.locator("#working-evidence a", has_text="Orlop").or_(page.locator("#working-evidence a", has_text="Ness")).first.click()
+    page.locator("#working-evidence a", has_text="Orlop").or_(
+        page.locator("#working-evidence a", has_text="Ness")
+    ).first.click()
     expect(page.locator("#result-r2")).to_be_in_viewport()
     assert page.url.endswith("#result-r2")
     page.locator("#mute-r2").click()
@@ -73,5 +88,8 @@ def test_settings_that_meet_become_the_target_in_a_click(site, page):
     expect(page.locator("#notice")).to_contain_text("Undone: Hollow Meridian")
     page.set_viewport_size({"width": 390, "height": 844})
     page.goto(f"{site.url}/briefs/1/frames?settings=t3")
-    assert page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth") <= 0
+    assert (
+        page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+        <= 0
+    )
     assert serious(page) == []

@@ -1,4 +1,6 @@
-"""From a list with several findings to one that goes together; the assembly list on a phone; parts found and tried."""
+"""From a list with several findings to one that goes together; the assembly list on a phone; parts
+found and tried.
+"""
 
 import re
 
@@ -90,7 +92,9 @@ def test_the_finder_forgives_a_slip(site, page):
 
 
 def test_an_owned_machine_pays_for_what_is_replaced_alone(site, page):
-    """The old bench: everything owned but one part costs nothing; the new card alone is paid for."""
+    """The old bench: everything owned but one part costs nothing; the new card alone is paid
+    for.
+    """
     page.goto(f"{site.url}/briefs/6/frames")
     expect(page.locator("#meter-money .value")).to_have_text("EUR\u00a00")
     page.locator("[id^=row-graphics-]").click()
@@ -106,8 +110,14 @@ def test_parts_are_typed_in_and_brought_in_from_a_table_and_taken_back(site, pag
     page.goto(f"{site.url}/parts?kind=supply")
     page.locator("#add-part").click()
     for name, value in {
-        "maker": "Ampherst", "model": "Loft 620", "watts": "620", "spike_w": "930", "cpu_8pin": "1", "pcie_8pin": "4", "pcie_16pin": "0",
-    }.items():  # fmt: skip
+        "maker": "Ampherst",
+        "model": "Loft 620",
+        "watts": "620",
+        "spike_w": "930",
+        "cpu_8pin": "1",
+        "pcie_8pin": "4",
+        "pcie_16pin": "0",
+    }.items():
         page.locator(f"#p-{name}").fill(value)
     assert serious(page) == []
     page.locator("#save-part").click()
@@ -120,7 +130,9 @@ def test_parts_are_typed_in_and_brought_in_from_a_table_and_taken_back(site, pag
     page.goto(f"{site.url}/parts/import")
     line = (CATALOGUE / "supplies.csv").read_text().splitlines()
     changed = "\n".join([line[0], line[1].replace(",1000,", ",1010,", 1)]) + "\n"
-    page.locator("#import-file").set_input_files({"name": "supplies.csv", "mimeType": "text/csv", "buffer": changed.encode()})
+    page.locator("#import-file").set_input_files(
+        {"name": "supplies.csv", "mimeType": "text/csv", "buffer": changed.encode()}
+    )
     page.locator("#look").click()
     expect(page.locator("#preview h2")).to_contain_text("0 new, 1 changed")
     assert serious(page) == []
@@ -169,6 +181,10 @@ def test_parts_and_fit_are_accessible_and_fit_the_screen(site, page, width, sche
         "/briefs/1/brief?trust=1",
     ):
         page.goto(site.url + address)
-        page.evaluate("document.querySelectorAll('main details').forEach(one => { one.open = true; })")
+        page.evaluate(
+            "document.querySelectorAll('main details').forEach(one => { one.open = true; })"
+        )
         assert serious(page) == [], address
-        assert page.evaluate("document.documentElement.scrollWidth - window.innerWidth") <= 0, address
+        assert page.evaluate("document.documentElement.scrollWidth - window.innerWidth") <= 0, (
+            address
+        )

@@ -1,4 +1,6 @@
-"""A new user with a new game: paste, correct, confirm, read the rails, find a cheaper equal, adopt it."""
+"""A new user with a new game: paste, correct, confirm, read the rails, find a cheaper equal, adopt
+it.
+"""
 
 import re
 
@@ -35,7 +37,9 @@ def paste(site, page) -> None:
 def test_from_pasted_text_to_a_cheaper_equal_in_the_brief(site, page):
     paste(site, page)
     expect(page.locator("#unread")).to_have_text("Bring a friend")
-    expect(page.locator("mark.m-graphics").first).to_have_attribute("title", re.compile("taken for graphics, Minimum, matched to Orlop Taper"))
+    expect(page.locator("mark.m-graphics").first).to_have_attribute(
+        "title", re.compile("taken for graphics, Minimum, matched to Orlop Taper")
+    )
     assert serious(page) == []
     doubtful = page.locator(".listedfields", has=page.locator('[value="Heron Slate"]'))
     expect(doubtful).to_contain_text("No part of the catalogue is called so")
@@ -44,7 +48,13 @@ def test_from_pasted_text_to_a_cheaper_equal_in_the_brief(site, page):
 
     expect(page.locator("h1")).to_have_text("Fathom Line")
     rails = page.locator(".onlywide svg.rails")
-    expect(rails).to_have_attribute("aria-label", re.compile("Recommended asks for .*measured against Quillon Wherry Flood 4 and Pellworth Nacre Bank"))
+    expect(rails).to_have_attribute(
+        "aria-label",
+        re.compile(
+            "Recommended asks for .*measured against Quillon Wherry Flood 4 and Pellworth Nacre"
+            " Bank"
+        ),
+    )
     expect(rails.locator(".t-own")).to_have_count(2)
     expect(page.locator(".doubt", has_text="out of line")).to_contain_text("Nacre Bank 12")
     expect(page.locator(".doubt", has_text="not placed")).to_contain_text("Nacre Spit")
@@ -113,7 +123,9 @@ def test_the_list_is_sieved_in_place(site, page):
     expect(page.locator("table.gamelist tbody tr", has_text="Deepwater Pilot")).to_have_count(0)
     page.locator("#parts").fill("Ketch Flood 8 Deep, Trench 16 GB, 64 GB ram, 4 TB nvme")
     page.locator("#brief").select_option("")
-    expect(page.locator(".titleline .facts")).to_contain_text("measured against Quillon Ketch Flood 8 Deep with Nacre Trench 16")
+    expect(page.locator(".titleline .facts")).to_contain_text(
+        "measured against Quillon Ketch Flood 8 Deep with Nacre Trench 16"
+    )
     assert serious(page) == []
     page.get_by_role("link", name="Deepwater Pilot").click()
     expect(page.locator("table.tiers")).to_contain_text("meets")
@@ -131,13 +143,24 @@ def test_adding_a_game_offers_its_tiers(site, page):
     expect(page.locator("#notice")).to_contain_text("perating system to Tidewater 10")
 
 
-@pytest.mark.parametrize(("width", "scheme", "look"), [(390, "dark", "structure"), (1280, "dark", "contrast"), (1280, "light", "all")])
+@pytest.mark.parametrize(
+    ("width", "scheme", "look"),
+    [(390, "dark", "structure"), (1280, "dark", "contrast"), (1280, "light", "all")],
+)
 def test_places_are_accessible_narrow_and_dark(browser, site, width, scheme, look):
     context = browser.new_context(viewport={"width": width, "height": 844}, color_scheme=scheme)
     page = context.new_page()
-    for path in ("/games?brief=1", "/games/vantage-null?brief=1", "/games/lanternfolk/edit", "/games/read", "/games/assumptions"):
+    for path in (
+        "/games?brief=1",
+        "/games/vantage-null?brief=1",
+        "/games/lanternfolk/edit",
+        "/games/read",
+        "/games/assumptions",
+    ):
         page.goto(f"{site.url}{path}")
         assert serious(page, look) == [], path
-        wide = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+        wide = page.evaluate(
+            "document.documentElement.scrollWidth - document.documentElement.clientWidth"
+        )
         assert wide <= 0, path
     context.close()

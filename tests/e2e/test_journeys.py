@@ -1,4 +1,6 @@
-"""The two journeys of a new user: improving the typical brief, and a build by hand with the keyboard alone."""
+"""The two journeys of a new user: improving the typical brief, and a build by hand with the
+keyboard alone.
+"""
 
 import re
 
@@ -79,7 +81,9 @@ def type_into(page: Page, element: str, text: str) -> None:
 
 def tab_to(page: Page, element: str) -> None:
     for _ in range(150):
-        if page.evaluate("id => document.activeElement && document.activeElement.id === id", element):
+        if page.evaluate(
+            "id => document.activeElement && document.activeElement.id === id", element
+        ):
             return
         page.keyboard.press("Tab")
     raise AssertionError(f"the Tab key does not reach {element}")
@@ -99,7 +103,9 @@ def test_new_brief_and_build_by_keyboard_alone(site, page):
         page.keyboard.type(game)
         tab_to(page, "add-target")
         page.keyboard.press("Enter")
-        expect(page.locator(".targetcard select[name=game] option:checked", has_text=game)).to_have_count(1)
+        expect(
+            page.locator(".targetcard select[name=game] option:checked", has_text=game)
+        ).to_have_count(1)
     assert page.locator(".targetcard").count() == 2
 
     page.keyboard.press("Escape")
@@ -134,7 +140,11 @@ def test_no_serious_accessibility_finding_in_either_theme(site, page):
         "/briefs/7/frames?swap=graphics&place=kitefall-pharos-16-triple&working=money",
         "/briefs/3/frames",
     )
-    for scheme, width, look in (("light", 1280, "all"), ("dark", 1280, "contrast"), ("light", 390, "structure")):
+    for scheme, width, look in (
+        ("light", 1280, "all"),
+        ("dark", 1280, "contrast"),
+        ("light", 390, "structure"),
+    ):
         page.emulate_media(color_scheme=scheme)
         page.set_viewport_size({"width": width, "height": 800})
         for address in addresses:
@@ -181,7 +191,12 @@ def test_two_tabs_do_not_overwrite_each_other(site, page, browser):
 
 def test_bad_budget_is_said_and_keeps_what_was_typed(site, page):
     page.goto(f"{site.url}/briefs/1/brief")
-    for typed, said in (("abc", "not a number"), ("-5", "below zero"), ("", "empty"), ("1e99", "too large")):
+    for typed, said in (
+        ("abc", "not a number"),
+        ("-5", "below zero"),
+        ("", "empty"),
+        ("1e99", "too large"),
+    ):
         page.locator("#f-budget-high").fill(typed)
         page.locator("#f-name").focus()
         expect(page.locator("#error")).to_contain_text(said)

@@ -38,7 +38,9 @@ def test_measure_reference_comparison_and_chain_by_keyboard(site, page):
     page.locator("#first").fill("Quillon Ketch Flood 8 Deep")
     page.locator("#second").fill("Heron Dun 6")
     page.locator("#second").press("Tab")
-    expect(page.locator("#comparison")).to_have_text(re.compile(r"is \d+\s% faster than Marrowgate Heron Dun 6, between \d+ and \d+\s%\."))
+    expect(page.locator("#comparison")).to_have_text(
+        re.compile(r"is \d+\s% faster than Marrowgate Heron Dun 6, between \d+ and \d+\s%\.")
+    )
     page.keyboard.press("/")
     page.keyboard.type("neap")
     expect(page.locator("table.scale tbody tr")).to_have_count(3)
@@ -54,8 +56,16 @@ def test_measure_reference_comparison_and_chain_by_keyboard(site, page):
 def test_the_scale_is_accessible_and_fits(browser, site, width, scheme):
     context = browser.new_context(viewport={"width": width, "height": 844}, color_scheme=scheme)
     page = context.new_page()
-    for path in ("/parts/scale?part=nacre-reef%4016", "/parts/scale?measure=ray+tracing&words=nothing"):
+    for path in (
+        "/parts/scale?part=nacre-reef%4016",
+        "/parts/scale?measure=ray+tracing&words=nothing",
+    ):
         page.goto(f"{site.url}{path}")
         assert serious(page) == [], path
-        assert page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth") <= 0, path
+        assert (
+            page.evaluate(
+                "document.documentElement.scrollWidth - document.documentElement.clientWidth"
+            )
+            <= 0
+        ), path
     context.close()

@@ -1,4 +1,6 @@
-"""Open formats: round trips without loss, and every problem named with its place, nothing written."""
+"""Open formats: round trips without loss, and every problem named with its place, nothing
+written.
+"""
 
 import csv
 import io
@@ -74,9 +76,15 @@ def test_random_catalogues_and_briefs_round_trip(tmp_path_factory, seed):
     out = tmp_path_factory.mktemp("catalogue")
     write_catalogue(catalogue, out)
     again = read_catalogue(out)
-    assert (catalogue.parts, catalogue.offers, catalogue.games) == (again.parts, again.offers, again.games)
+    assert (catalogue.parts, catalogue.offers, catalogue.games) == (
+        again.parts,
+        again.offers,
+        again.games,
+    )
     brief = replace(
-        world.brief(catalogue, targets=3), extras=(Extra(name="System", minor=12345),), owned=("case-0001",)
+        world.brief(catalogue, targets=3),
+        extras=(Extra(name="System", minor=12345),),
+        owned=("case-0001",),
     )
     text = brief_file(brief).model_dump_json().encode()
     assert read_brief("brief.json", text) == brief
@@ -127,15 +135,20 @@ def test_all_problems_are_listed_at_once_with_their_places(folder):
     edit(folder, "offers.csv", "lowhum-even-750,", "lowhum-odd-750,")
     found = problems(folder)
     assert [one for one in found if "part_id" in one and cells[0] in one] == []
-    assert any("column part_id: found “lowhum-odd-750”; expected the id of a part" in one for one in found)
+    assert any(
+        "column part_id: found “lowhum-odd-750”; expected the id of a part" in one for one in found
+    )
     assert (
-        "processors.csv, line 4, column cores: found “six”; expected a whole number from 1 and up to 512."
-        in found
+        "processors.csv, line 4, column cores: found “six”; expected a whole number from 1 and up"
+        " to 512." in found
     )
     assert any(
-        "line 4, column memory_type: found “DDR9”; expected DDR3 or DDR4 or DDR5" in one for one in found
+        "line 4, column memory_type: found “DDR9”; expected DDR3 or DDR4 or DDR5" in one
+        for one in found
     )
-    assert any("line 4, column single_speed: found “-4”; expected a number above 0" in one for one in found)
+    assert any(
+        "line 4, column single_speed: found “-4”; expected a number above 0" in one for one in found
+    )
     assert any(
         f"line {len(lines)}, column id: found “{cells[0][:0]}" in one and "second time" in one
         for one in found
@@ -282,11 +295,17 @@ def test_the_documentation_is_what_the_models_say():
 @pytest.mark.parametrize(
     ("told", "wrong", "expected"),
     [
-        ("card_length_mm=282 by", "card_lenght_mm=282 by", "column of the part that holds a number"),
+        (
+            "card_length_mm=282 by",
+            "card_lenght_mm=282 by",
+            "column of the part that holds a number",
+        ),
         ("sheet,card_length_mm,", "sheet,colours,", "names of the part's own columns"),
     ],
 )
-def test_sources_that_name_no_figure_of_the_part_are_refused_with_their_line(tmp_path, told, wrong, expected):
+def test_sources_that_name_no_figure_of_the_part_are_refused_with_their_line(
+    tmp_path, told, wrong, expected
+):
     folder = tmp_path / "catalogue"
     shutil.copytree(CATALOGUE, folder)
     path = folder / "cases.csv"

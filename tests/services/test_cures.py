@@ -1,4 +1,6 @@
-"""One set of changes that clears all that blocks: it does, it keeps the rest, and none of it can be left out."""
+"""One set of changes that clears all that blocks: it does, it keeps the rest, and none of it can be
+left out.
+"""
 
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
@@ -21,7 +23,9 @@ def test_the_sent_in_list_needs_two_changes():
     assert found.changed == ("supply", "case") and found.cleared == now.blocking == 4
     after = assess(world, brief, found.build)
     assert after.blocking == 0 and after.spent_minor - now.spent_minor == found.cost_minor
-    assert [one and one.average_fps for one in after.estimates] == [one and one.average_fps for one in now.estimates]
+    assert [one and one.average_fps for one in after.estimates] == [
+        one and one.average_fps for one in now.estimates
+    ]
     assert cure(world, after) is None
     assert cure(world, assess(world, brief, Build())) is None
 
@@ -43,7 +47,9 @@ def test_a_cure_clears_all_and_no_change_of_it_can_be_left_out(seed):
         return
     wishes = wishes_of(brief)
     assert now.blocking and not blocks(catalogue.machine(found.build), wishes)
-    assert all(found.build.of(kind) == build.of(kind) for kind in KINDS if kind not in found.changed)
+    assert all(
+        found.build.of(kind) == build.of(kind) for kind in KINDS if kind not in found.changed
+    )
     for kind in found.changed:
         back = found.build
         for part_id in back.of(kind):

@@ -1,4 +1,6 @@
-"""Parts besides the eight kinds: several of each, paid or not, left alone by proposals, checked, saved and opened."""
+"""Parts besides the eight kinds: several of each, paid or not, left alone by proposals, checked,
+saved and opened.
+"""
 
 from dataclasses import replace
 
@@ -30,11 +32,20 @@ def price(*ids: str) -> int:
 
 
 def test_several_of_a_kind_are_held_counted_and_taken_out_one_by_one():
-    assert FULL.of("fan") == ("coldreach-sail-120",) * 2 and len(list(FULL.ids())) == len(list(BUILD.ids())) + 4
+    assert (
+        FULL.of("fan") == ("coldreach-sail-120",) * 2
+        and len(list(FULL.ids())) == len(list(BUILD.ids())) + 4
+    )
     now = assess(WORLD, BRIEF, FULL)
     assert now.machine.fans == now.machine.case.fans_included + 2
-    added = price("coldreach-sail-120", "coldreach-sail-120", "saltgrove-casement-27", "tidewater-11-home")
-    assert now.parts_minor - assess(WORLD, BRIEF, BUILD).parts_minor == added == besides_minor(WORLD, BRIEF, FULL) - BRIEF.extras_minor
+    added = price(
+        "coldreach-sail-120", "coldreach-sail-120", "saltgrove-casement-27", "tidewater-11-home"
+    )
+    assert (
+        now.parts_minor - assess(WORLD, BRIEF, BUILD).parts_minor
+        == added
+        == besides_minor(WORLD, BRIEF, FULL) - BRIEF.extras_minor
+    )
     assert FULL.without("fan", "coldreach-sail-120").of("fan") == ("coldreach-sail-120",)
     many = FULL
     with pytest.raises(BuildError, match=f"at most {MAX_ADDED} further parts"):
@@ -47,7 +58,9 @@ def test_another_purse_and_owned_ones_cost_nothing_but_are_there():
     now = assess(WORLD, brief, FULL)
     lines = {line.part_id: line for line in now.lines}
     assert lines["saltgrove-casement-27"].outside and lines["saltgrove-casement-27"].cost_minor == 0
-    assert lines["tidewater-11-home"].owned and besides_minor(WORLD, brief, FULL) == price(*("coldreach-sail-120",) * 2)
+    assert lines["tidewater-11-home"].owned and besides_minor(WORLD, brief, FULL) == price(
+        *("coldreach-sail-120",) * 2
+    )
 
 
 def test_a_proposal_keeps_them_and_has_so_much_less_to_spend():
@@ -55,7 +68,11 @@ def test_a_proposal_keeps_them_and_has_so_much_less_to_spend():
     kept = kept_parts(FULL)
     assert kept.added == FULL.added and not any(kept.of(kind) for kind in KINDS)
     found = propose(WORLD, BRIEF, kept=kept)
-    lower = replace(BRIEF, budget_low_minor=0, budget_high_minor=BRIEF.budget_high_minor - besides_minor(WORLD, BRIEF, FULL))
+    lower = replace(
+        BRIEF,
+        budget_low_minor=0,
+        budget_high_minor=BRIEF.budget_high_minor - besides_minor(WORLD, BRIEF, FULL),
+    )
     plain = propose(WORLD, lower)
     assert found.build.added == FULL.added and found.cost_minor == plain.cost_minor
     assert all(found.build.of(kind) == plain.build.of(kind) for kind in KINDS)
@@ -85,8 +102,14 @@ def test_what_the_brief_does_not_allow_is_said_of_bought_parts_alone():
     card, supply = (WORLD.parts[one].name for one in (build.graphics, build.supply))
     said = assess(WORLD, strict, build).floors
     over = price(build.graphics) - 50_000
-    assert any(f"{card} costs EUR\u00a0{over / 100:.2f} more than the brief allows" in one for one in said)
-    assert any(f"{supply} is doubtful (14 reviews average 51 %" in one and "the brief wants nothing doubtful" in one for one in said)
+    assert any(
+        f"{card} costs EUR\u00a0{over / 100:.2f} more than the brief allows" in one for one in said
+    )
+    assert any(
+        f"{supply} is doubtful (14 reviews average 51 %" in one
+        and "the brief wants nothing doubtful" in one
+        for one in said
+    )
     free = replace(strict, owned=(build.graphics, build.supply))
     assert not [one for one in assess(WORLD, free, build).floors if card in one or supply in one]
     loose = replace(brief, trust_floor="anything")

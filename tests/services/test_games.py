@@ -1,4 +1,6 @@
-"""Games as use cases: lists, targets from tiers, alternatives with prices, publishing with revisions, files."""
+"""Games as use cases: lists, targets from tiers, alternatives with prices, publishing with
+revisions, files.
+"""
 
 import json
 import math
@@ -55,7 +57,8 @@ def workshop(tmp_path):
     opened.close()
 
 
-# --- lists and verdicts -------------------------------------------------------------------------------
+# --- lists and verdicts
+# -------------------------------------------------------------------------------
 
 
 def test_the_list_finds_filters_sorts_and_pages():
@@ -65,8 +68,15 @@ def test_the_list_finds_filters_sorts_and_pages():
     assert names(words="cosy") == ["Lanternfolk", "Mudlark Stories", "Paper Lighthouse"]
     assert names(genre="racing") == ["Gullwing Circuit", "Saltmarsh Rally"]
     heavy = names(demand="heavy", sort="graphics")
-    asked = [row.graphics_points for row in list_games(WORLD, Question(demand="heavy", sort="graphics"), None).rows]
-    assert asked == sorted(asked, reverse=True) and all(points >= 85 for points in asked) and "Drowned Parish" in heavy
+    asked = [
+        row.graphics_points
+        for row in list_games(WORLD, Question(demand="heavy", sort="graphics"), None).rows
+    ]
+    assert (
+        asked == sorted(asked, reverse=True)
+        and all(points >= 85 for points in asked)
+        and "Drowned Parish" in heavy
+    )
     assert names(sort="released")[0] == "Drowned Parish" and names(words="nothing like it") == []
     assert {demand_of(WORLD, game) for game in WORLD.games.values()} == {"light", "medium", "heavy"}
 
@@ -75,9 +85,13 @@ def test_what_a_machine_runs_splits_the_catalogue():
     contender = machine_contender(WORLD.machine(BUILD))
     found = judged(WORLD, contender, 0.8)
     any_tier = {row.game.id for row in list_games(WORLD, Question(met="any tier"), found).rows}
-    recommended = {row.game.id for row in list_games(WORLD, Question(met="the recommended tier"), found).rows}
+    recommended = {
+        row.game.id for row in list_games(WORLD, Question(met="the recommended tier"), found).rows
+    }
     none = {row.game.id for row in list_games(WORLD, Question(met="no tier"), found).rows}
-    assert recommended < any_tier and any_tier | none == set(WORLD.published) and not any_tier & none
+    assert (
+        recommended < any_tier and any_tier | none == set(WORLD.published) and not any_tier & none
+    )
     assert reach_words(WORLD, found, "hollow-meridian")[0] == "Recommended"
     assert reach_words(WORLD, found, "hollow-meridian")[1].startswith("Ultra: processor 0.8")
 
@@ -88,8 +102,17 @@ def _speeds(key):
 
 def test_loose_parts_are_read_like_a_list_and_named_parts_count():
     one = typed_contender(WORLD, "heron dun 6, reef 16gb, 16 gb ram, 1 TB NVMe, Tidewater 11")
-    assert (one.processor, one.graphics[0], one.video_memory_gb) == (_speeds("marrowgate-heron-dun-6"), WORLD.scale.standings["nacre-reef@16"].speeds[0], 16)
-    assert (one.memory_gb, one.storage_gb, one.storage_kind, one.system) == (16, 1000, "NVMe SSD", "Tidewater 11")
+    assert (one.processor, one.graphics[0], one.video_memory_gb) == (
+        _speeds("marrowgate-heron-dun-6"),
+        WORLD.scale.standings["nacre-reef@16"].speeds[0],
+        16,
+    )
+    assert (one.memory_gb, one.storage_gb, one.storage_kind, one.system) == (
+        16,
+        1000,
+        "NVMe SSD",
+        "Tidewater 11",
+    )
     assert "Fairlead 12" in one.apis
     with pytest.raises(WattmetronError):
         typed_contender(WORLD, "my good old machine")
@@ -100,7 +123,9 @@ def test_integrated_graphics_are_measured_with_the_memory_they_have():
     one = machine_contender(WORLD.machine(build))
     kit = WORLD.part(BUILD.memory)
     assert one.video_memory_gb == kit.total_gb / 2
-    assert one.graphics[0] == pytest.approx(WORLD.part(build.processor).igpu_speed * (kit.mts / 5600) ** 0.6)
+    assert one.graphics[0] == pytest.approx(
+        WORLD.part(build.processor).igpu_speed * (kit.mts / 5600) ** 0.6
+    )
 
 
 def test_storage_of_a_briefs_games_together_keeps_a_fifth_free():
@@ -115,14 +140,17 @@ def test_targets_come_from_tiers_and_say_which_they_are():
     assert said == "added Cold Harbour Nine as Competitive"
     assert (target.width_px, target.preset, target.fps) == (1920, "medium", 144)
     assert tier_of_target(WORLD, target) == "as Competitive"
-    assert tier_of_target(WORLD, replace(target, fps=100.0)) == "between Recommended and Competitive"
+    assert (
+        tier_of_target(WORLD, replace(target, fps=100.0)) == "between Recommended and Competitive"
+    )
     assert tier_of_target(WORLD, replace(target, fps=240.0)) == "above Competitive"
     assert tier_of_target(WORLD, replace(target, preset="low", fps=30.0)) == "below Minimum"
     with pytest.raises(BriefError, match="no such tier"):
         edits.add_target(Plan(BRIEF), "cold-harbour-nine", WORLD, "7")
 
 
-# --- as good for less ---------------------------------------------------------------------------------
+# --- as good for less
+# ---------------------------------------------------------------------------------
 
 
 def test_alternatives_are_on_sale_fast_enough_and_cheapest_first():
@@ -131,26 +159,37 @@ def test_alternatives_are_on_sale_fast_enough_and_cheapest_first():
     book = WORLD.prices("vellmouth", False)
     prices = [one.offer.delivered_minor for one in found.rows]
     assert prices == sorted(prices) and found.named_minor == min(
-        price for part in WORLD.by_kind["graphics"] if part.chip == "Orlop Beacon" and (price := book.delivered(part.id))
+        price
+        for part in WORLD.by_kind["graphics"]
+        if part.chip == "Orlop Beacon" and (price := book.delivered(part.id))
     )
     for one in found.rows:
         assert one.named or one.part.speed_1080p >= 81
         assert one.saving_minor == found.named_minor - one.offer.delivered_minor
-        blocking = {f.sentence for f in assess(WORLD, BRIEF, one.build).findings if f.level == "blocks"}
+        blocking = {
+            f.sentence for f in assess(WORLD, BRIEF, one.build).findings if f.level == "blocks"
+        }
         assert set(one.forces) == blocking - {f.sentence for f in now.findings}
-    everything = [p for p in WORLD.by_kind["graphics"] if p.speed_1080p >= 81 or p.chip == "Orlop Beacon"]
-    assert len(found.rows) + found.hidden == sum(book.delivered(part.id) is not None for part in everything)
+    everything = [
+        p for p in WORLD.by_kind["graphics"] if p.speed_1080p >= 81 or p.chip == "Orlop Beacon"
+    ]
+    assert len(found.rows) + found.hidden == sum(
+        book.delivered(part.id) is not None for part in everything
+    )
     with pytest.raises(UnknownPartError):
         alternatives(WORLD, "no-such-part", "vellmouth", False)
 
 
 def test_used_parts_join_where_they_are_welcome():
-    new, used = (alternatives(WORLD, "marlpoint-ayre", "vellmouth", allowed) for allowed in (False, True))
+    new, used = (
+        alternatives(WORLD, "marlpoint-ayre", "vellmouth", allowed) for allowed in (False, True)
+    )
     assert used.rows[0].offer.delivered_minor < new.rows[0].offer.delivered_minor
     assert used.rows[0].offer.condition == "used"
 
 
-# --- publishing ---------------------------------------------------------------------------------------
+# --- publishing
+# ---------------------------------------------------------------------------------------
 
 
 def test_an_entry_left_out_moves_the_bar_and_undo_brings_it_back(workshop):
@@ -158,7 +197,9 @@ def test_an_entry_left_out_moves_the_bar_and_undo_brings_it_back(workshop):
     own = before.published["gullwing-circuit"]
     state = publishing.game_state(workshop, "gullwing-circuit")
     assert state.undo is None
-    publishing.publish(workshop, excluded_from_bar(own, 1, "graphics", 2, True), state.version, "left out")
+    publishing.publish(
+        workshop, excluded_from_bar(own, 1, "graphics", 2, True), state.version, "left out"
+    )
     after = workshop.catalogue()
     row = after.tiers.of_game("gullwing-circuit")[1]
     assert after.tiers.sides["graphics"].bar[row] < before.tiers.sides["graphics"].bar[row]
@@ -176,14 +217,20 @@ def test_a_part_is_placed_by_one_comparison_and_then_counts(workshop):
     own = catalogue.published["gable-row"]
     form = {"percent": "12", "direction": "below", "than": "Heron Dun 6"}
     done, named = placed(own, 0, "processor", 1, form, catalogue)
-    publishing.publish(workshop, done, publishing.game_state(workshop, "gable-row").version, "placed", named=named)
+    publishing.publish(
+        workshop, done, publishing.game_state(workshop, "gable-row").version, "placed", named=named
+    )
     after = workshop.catalogue()
     standing = after.scale.standings[named.id]
     base = after.scale.standings["marrowgate-heron-dun-6"]
     assert standing.speeds == pytest.approx([speed * 0.88 for speed in base.speeds])
     row = after.tiers.of_game("gable-row")[0]
     assert after.tiers.sides["processor"].count[row] == 2
-    for bad, words in (({"percent": "x"}, "enter a number"), ({"than": "Heron Slate"}, "could be"), ({"than": "Zzz"}, "No processor")):
+    for bad, words in (
+        ({"percent": "x"}, "enter a number"),
+        ({"than": "Heron Slate"}, "could be"),
+        ({"than": "Zzz"}, "No processor"),
+    ):
         with pytest.raises(TierError, match=words):
             placed(own, 0, "processor", 1, form | bad, catalogue)
 
@@ -198,12 +245,21 @@ def test_a_new_game_lives_beside_the_catalogue_and_survives_its_next_import(work
     after = workshop.catalogue()
     assert after.games["fathom-line"] == game and len(after.published) == 27
     assert after.game("fathom-line").graphics_work_sd < game.graphics_work_sd
-    for name, words in (("", "no name"), ("x" * 121, "longer"), ("!!", "no letter"), ("fathom line", "already"), ("Lanternfolk", "already")):
+    for name, words in (
+        ("", "no name"),
+        ("x" * 121, "longer"),
+        ("!!", "no letter"),
+        ("fathom line", "already"),
+        ("Lanternfolk", "already"),
+    ):
         with pytest.raises(publishing.GameNameError, match=words):
             publishing.new_game(after, name, "action")
     assert publishing.new_game(after, "Read", "action").id == "read-game"
     state = publishing.game_state(workshop, "fathom-line")
-    assert state.by_hand and publishing.remove_game(workshop, "fathom-line", state.version) == "Fathom Line"
+    assert (
+        state.by_hand
+        and publishing.remove_game(workshop, "fathom-line", state.version) == "Fathom Line"
+    )
     gone = workshop.catalogue()
     assert "fathom-line" not in gone.games and "fathom-line" not in gone.published
     assert publishing.restore_game(workshop, "fathom-line") == "Fathom Line"
@@ -216,8 +272,16 @@ def test_a_new_game_lives_beside_the_catalogue_and_survives_its_next_import(work
 def test_the_table_of_assumptions_is_edited_and_checked(workshop):
     form = {"unevenness": "9"}
     for role in ("minimum", "recommended", "higher"):
-        for prefix, size, preset, fps in (("", "1920x1080", "low", "40"), ("least_", "1280x720", "low", "30"), ("most_", "1920x1080", "medium", "60")):
-            form |= {f"{role}.{prefix}size": size, f"{role}.{prefix}preset": preset, f"{role}.{prefix}fps": fps}
+        for prefix, size, preset, fps in (
+            ("", "1920x1080", "low", "40"),
+            ("least_", "1280x720", "low", "30"),
+            ("most_", "1920x1080", "medium", "60"),
+        ):
+            form |= {
+                f"{role}.{prefix}size": size,
+                f"{role}.{prefix}preset": preset,
+                f"{role}.{prefix}fps": fps,
+            }
     publishing.set_assumptions(workshop, assumptions_from(form))
     catalogue = workshop.catalogue()
     assert catalogue.assumptions.unevenness_sd == pytest.approx(0.09)
@@ -232,11 +296,20 @@ def test_the_table_of_assumptions_is_edited_and_checked(workshop):
             assumptions_from(form | bad)
 
 
-FIELDS = {"t0.label": "Minimum", "t0.processor.0.text": "Heron", "t0.processor.0.other": "Heron Dun 6", "t0.memory_gb": "8"}
+FIELDS = {
+    "t0.label": "Minimum",
+    "t0.processor.0.text": "Heron",
+    "t0.processor.0.other": "Heron Dun 6",
+    "t0.memory_gb": "8",
+}
 
 
 def test_a_form_becomes_tiers_and_says_what_is_wrong():
-    own = published_from(FIELDS | {"t0.size": "2560×1440", "t0.ray_tracing": "yes", "t0.graphics.0.text": "3 GHz"}, "game", WORLD)
+    own = published_from(
+        FIELDS | {"t0.size": "2560×1440", "t0.ray_tracing": "yes", "t0.graphics.0.text": "3 GHz"},
+        "game",
+        WORLD,
+    )
     (tier,) = own.tiers
     assert tier.processors == (Listed(text="Heron", part="marrowgate-heron-dun-6"),)
     assert (tier.width_px, tier.memory_gb, tier.ray_tracing, tier.preset) == (2560, 8, True, None)
@@ -255,7 +328,8 @@ def test_a_form_becomes_tiers_and_says_what_is_wrong():
     assert part_called(WORLD, "Reef", "graphics") == "nacre-reef"
 
 
-# --- files --------------------------------------------------------------------------------------------
+# --- files
+# --------------------------------------------------------------------------------------------
 
 
 def test_requirements_round_trip_as_json_and_their_flat_part_as_csv(workshop):
@@ -266,18 +340,24 @@ def test_requirements_round_trip_as_json_and_their_flat_part_as_csv(workshop):
     rows = read_flat("requirements.csv", publishing.export_csv(WORLD).encode())
     assert len(rows) == sum(len(own.tiers) for own in WORLD.published.values())
     catalogue = workshop.catalogue()
-    assert publishing.import_file(workshop, "flat.csv", publishing.export_csv(catalogue, ["hollow-meridian"]).encode()) == ["hollow-meridian"]
+    assert publishing.import_file(
+        workshop, "flat.csv", publishing.export_csv(catalogue, ["hollow-meridian"]).encode()
+    ) == ["hollow-meridian"]
     again = workshop.catalogue().published["hollow-meridian"]
     for old, new in zip(WORLD.published["hollow-meridian"].tiers, again.tiers, strict=True):
         assert replace(new, processors=old.processors, graphics=old.graphics) == old
-        assert [(one.part, one.memory_gb) for one in new.graphics] == [(one.part, one.memory_gb) for one in old.graphics]
+        assert [(one.part, one.memory_gb) for one in new.graphics] == [
+            (one.part, one.memory_gb) for one in old.graphics
+        ]
 
 
 def test_a_file_of_one_game_makes_the_game_where_it_is_new(workshop):
     document = json.loads(publishing.export_json(WORLD, ["lanternfolk"]))
     assert [one["game"] for one in document["games"]] == ["lanternfolk"]
     document["games"][0] |= {"game": "new-one", "name": "New One"}
-    assert publishing.import_file(workshop, "new.json", json.dumps(document).encode()) == ["new-one"]
+    assert publishing.import_file(workshop, "new.json", json.dumps(document).encode()) == [
+        "new-one"
+    ]
     assert workshop.catalogue().games["new-one"].genre == "cosy farming"
 
 
@@ -285,17 +365,35 @@ def test_a_file_of_one_game_makes_the_game_where_it_is_new(workshop):
     ("name", "data", "words"),
     [
         ("a.json", b"{", "json"),
-        ("a.json", b'{"format": "wattmetron-requirements/1", "games": [{"game": "x", "tiers": []}]}', "0 tiers"),
+        (
+            "a.json",
+            b'{"format": "wattmetron-requirements/1", "games": [{"game": "x", "tiers": []}]}',
+            "0 tiers",
+        ),
         ("a.json", b'{"format": "other", "games": []}', "wattmetron-requirements/1"),
         ("a.json", b'{"format": "wattmetron-requirements/1"}', "no game"),
-        ("a.json", b'{"format": "wattmetron-requirements/1", "games": [{"game": "x", "tiers": [{"label": "M"}]}]}', "without a name"),
-        ("a.json", b'{"format": "wattmetron-requirements/1", "games": [{"game": "lanternfolk", "tiers": [{"label": "M", "memory_gb": -1}]}]}', "memory_gb"),
+        (
+            "a.json",
+            (
+                b'{"format": "wattmetron-requirements/1", "games": [{"game": "x", "tiers":'
+                b' [{"label": "M"}]}]}'
+            ),
+            "without a name",
+        ),
+        (
+            "a.json",
+            (
+                b'{"format": "wattmetron-requirements/1", "games": [{"game": "lanternfolk",'
+                b' "tiers": [{"label": "M", "memory_gb": -1}]}]}'
+            ),
+            "memory_gb",
+        ),
         ("a.csv", b"game,tier\natlantis,Minimum\n", "atlantis"),
         ("a.csv", b"game,tier,memory_gb\nlanternfolk,Minimum,lots\n", "lots"),
         ("a.csv", b"\x00\x01", "binary"),
         ("a.csv", b"", "header"),
     ],
-)  # fmt: skip
+)
 def test_bad_files_are_refused_whole_with_their_place(workshop, name, data, words):
     before = workshop.catalogue().published
     with pytest.raises(FormatError, match=f"(?i){words}"):
@@ -309,21 +407,41 @@ TEXT = st.text("abcdefg 0123456789;,'\"=+-@\n", max_size=30)
 @settings(max_examples=60, deadline=None)
 @given(TEXT, TEXT, st.one_of(st.none(), st.floats(0.1, 1e5)), st.booleans())
 def test_any_tier_survives_a_file(label, notes, amount, flag):
-    tier = Tier(label=label, notes=notes, memory_gb=amount, ray_tracing=flag, processors=(Listed(text=notes[:20] or "x", or_better=flag),))
+    tier = Tier(
+        label=label,
+        notes=notes,
+        memory_gb=amount,
+        ray_tracing=flag,
+        processors=(Listed(text=notes[:20] or "x", or_better=flag),),
+    )
     published = {"lanternfolk": Published(game="lanternfolk", tiers=(tier,))}
     text = write_requirements(requirements_of(replace(WORLD, published=published, results={})))
     assert read_requirements("x", text.encode()).games[0].tiers == (tier,)
 
 
 def test_a_build_without_parts_is_a_contender_of_whom_nothing_is_known():
-    one = machine_contender(WORLD.machine(known_build(WORLD, replace(BUILD, **dict.fromkeys(("processor", "graphics", "memory")), storage=()))))
-    assert one.processor is None and one.graphics is None and one.memory_gb is None and one.storage_gb is None
+    one = machine_contender(
+        WORLD.machine(
+            known_build(
+                WORLD,
+                replace(BUILD, **dict.fromkeys(("processor", "graphics", "memory")), storage=()),
+            )
+        )
+    )
+    assert (
+        one.processor is None
+        and one.graphics is None
+        and one.memory_gb is None
+        and one.storage_gb is None
+    )
 
 
 @pytest.mark.parametrize("game_id", ["hollow-meridian", "vantage-null", "tin-harbour"])
 def test_what_runs_a_game_for_least_is_the_cheapest_that_reaches_the_bar(game_id):
     """Against a plain search over all parts on sale."""
-    panel = game_panel(WORLD, game_id, NOBODY, publishing.GameState(0, None, None), lambda equal=None: "")
+    panel = game_panel(
+        WORLD, game_id, NOBODY, publishing.GameState(0, None, None), lambda equal=None: ""
+    )
     book, share = WORLD.prices("vellmouth", False), WORLD.games[game_id].parallel_share
     for run, row in zip(panel.runs, WORLD.tiers.of_game(game_id), strict=True):
         bar = WORLD.tiers.sides["processor"].bar[row]
@@ -331,7 +449,8 @@ def test_what_runs_a_game_for_least_is_the_cheapest_that_reaches_the_bar(game_id
             (book.delivered(chip.id), chip.id, chip.name)
             for chip in WORLD.by_kind["processor"]
             if book.delivered(chip.id) is not None
-            and -math.log((1 - share) / chip.single_speed + share / chip.all_core_speed) >= bar - 1e-9
+            and -math.log((1 - share) / chip.single_speed + share / chip.all_core_speed)
+            >= bar - 1e-9
         ]
         assert run.processor.startswith(min(fit)[2])
         wanted = WORLD.tiers.rows[row].tier.video_memory_gb or 0

@@ -34,7 +34,12 @@ def test_the_strongest_part_is_the_one_that_a_plain_search_finds(name):
             part
             for part in WORLD.by_kind[kind]
             if (part.withdrawn is None or book.delivered(part.id) is not None)
-            and not {one.rule for one in check(now.machine.with_part(kind, part), wishes) if one.level == "blocks"} - before
+            and not {
+                one.rule
+                for one in check(now.machine.with_part(kind, part), wishes)
+                if one.level == "blocks"
+            }
+            - before
         ]
         best = max((speed(part) for part in fits), default=0)
         present = next((speed(part) for part in now.machine.of(kind)), 0)
@@ -52,14 +57,20 @@ def test_places_left_by_hand():
 
 
 def test_tuning_by_hand():
-    """4 % more speed and 25 % more power for the processor of 100 W; its spread of 2 % grows with the luck of 2 %."""
+    """4 % more speed and 25 % more power for the processor of 100 W; its spread of 2 % grows with
+    the luck of 2 %.
+    """
     fast = tuned(WHOLE, "processor tuned")
     assert fast.processor.single_speed == pytest.approx(104) and fast.processor.sustained_w == 125
     assert fast.processor.speed_sd == pytest.approx(0.02 * 2**0.5)
     assert tuned(WHOLE, "card undervolted").graphics.board_power_w == 170
     assert tuned(replace(WHOLE, graphics=None), "card tuned") is None
     assert len(in_the_way(WHOLE, "processor tuned")) == 2 and in_the_way(WHOLE, "card tuned") == ()
-    able = replace(WHOLE, processor=replace(WHOLE.processor, tunable=True), mainboard=replace(WHOLE.mainboard, tuning=True))
+    able = replace(
+        WHOLE,
+        processor=replace(WHOLE.processor, tunable=True),
+        mainboard=replace(WHOLE.mainboard, tuning=True),
+    )
     assert in_the_way(able, "processor tuned") == ()
 
 
@@ -67,7 +78,9 @@ def test_the_ways_name_what_they_need_and_never_bring_more_than_the_gain():
     brief, build = BRIEFS["net-loft"]
     told = {one.way: one for one in ways_to_tune(WORLD, assess(WORLD, brief, build))}
     assert len(told) == 4
-    assert any("carries 65 W" in words for words in told["processor tuned"].obstacles), "75 W under a boxed cooler of 65 W"
+    assert any("carries 65 W" in words for words in told["processor tuned"].obstacles), (
+        "75 W under a boxed cooler of 65 W"
+    )
     for one, gain in (("processor tuned", 0.04), ("card tuned", 0.05)):
         assert -0.001 <= told[one].least <= told[one].most <= gain + 0.001 and told[one].watts > 0
     assert told["card undervolted"].watts < 0 and told["card undervolted"].most <= 0

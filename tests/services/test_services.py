@@ -57,7 +57,11 @@ def test_a_swap_says_what_the_swapped_build_really_does(kind):
                 assert effect.fps == pytest.approx(exact.judged_fps)
         assert all(traits(one.part))
     everything = swap(WORLD, now, kind, present, everything=True, with_unfit=True)
-    on_sale = [p for p in WORLD.by_kind[kind] if WORLD.prices("vellmouth", False).delivered(p.id) is not None]
+    on_sale = [
+        p
+        for p in WORLD.by_kind[kind]
+        if WORLD.prices("vellmouth", False).delivered(p.id) is not None
+    ]
     assert {one.part.id for one in everything.candidates} == {part.id for part in on_sale} | set(
         build.of(kind)
     )
@@ -165,7 +169,16 @@ def test_the_sent_in_list_is_reviewed_and_its_remedies_work():
 def test_filling_a_build_by_hand_stays_consistent():
     brief, _ = demo("net-loft")
     build = Build()
-    for kind in ("graphics", "case", "processor", "mainboard", "memory", "storage", "supply", "cooler"):
+    for kind in (
+        "graphics",
+        "case",
+        "processor",
+        "mainboard",
+        "memory",
+        "storage",
+        "supply",
+        "cooler",
+    ):
         now = assess(WORLD, brief, build)
         left = remaining(WORLD, now)
         if left is None:
@@ -201,10 +214,15 @@ def test_the_speed_that_a_short_target_needs_is_just_enough():
         needed = needed_speedup(one, brief.chance)
         if one.state == "meets" or not needed.processor:
             continue
-        for factor, state in ((needed.processor * 1.01, "meets"), (needed.processor * 0.99, "unsure")):
+        for factor, state in (
+            (needed.processor * 1.01, "meets"),
+            (needed.processor * 0.99, "unsure"),
+        ):
             chip = now.machine.processor
             faster = replace(
-                chip, single_speed=chip.single_speed * factor, all_core_speed=chip.all_core_speed * factor
+                chip,
+                single_speed=chip.single_speed * factor,
+                all_core_speed=chip.all_core_speed * factor,
             )
             after = estimate(replace(now.machine, processor=faster), one.game, one.target, brief)
             assert after.state == state
@@ -230,7 +248,10 @@ def test_tried_builds_survive_the_address(data):
     address = query.url(7)
     from urllib.parse import parse_qsl, urlsplit
 
-    assert read_query("frames", dict(parse_qsl(urlsplit(address).query, keep_blank_values=True))) == query
+    assert (
+        read_query("frames", dict(parse_qsl(urlsplit(address).query, keep_blank_values=True)))
+        == query
+    )
 
 
 def test_plans_round_trip_as_documents():

@@ -14,7 +14,9 @@ QUESTIONS = ((111, 25.0), (57, 60.0), (74, 60.0), (87, 60.0), (27, 60.0), (183, 
 
 
 def test_the_next_step_is_the_least_that_meets_again_what_is_met_today():
-    """Every build of the parts that are there, free of charge, with what is bought anew; the rest stays in its place."""
+    """Every build of the parts that are there, free of charge, with what is bought anew; the rest
+    stays in its place.
+    """
     steps = forced = nothing = 0
     for seed, percent in QUESTIONS:
         catalogue, brief, kept = question(seed)
@@ -22,7 +24,10 @@ def test_the_next_step_is_the_least_that_meets_again_what_is_met_today():
         brief = replace(brief, years=2, growth_percent=percent)
         now = assess(catalogue, brief, build)
         year = next(one for one in years_kept(catalogue, now) if one.lost)
-        book, present = catalogue.prices(brief.region, False), {part_id for _, part_id in build.ids()}
+        book, present = (
+            catalogue.prices(brief.region, False),
+            {part_id for _, part_id in build.ids()},
+        )
         games = {one: asking_more(catalogue.game(one), year.factor) for one in catalogue.games}
         met = tuple(one.target for one in now.counted if one.state == "meets")
         grown = replace(catalogue, games=games, results={}, published={})
@@ -31,13 +36,29 @@ def test_the_next_step_is_the_least_that_meets_again_what_is_met_today():
             free = {kind for side in step.sides for kind in FREED[side]}
             able = []
             for one in everything:
-                same = all(one.ids[place] == ids_of(build)[place] for place, kind in enumerate(KINDS) if kind not in free)
-                bought = [one for one in (*one.ids[:4], *one.ids[4], *one.ids[5:]) if one and one not in present]
+                same = all(
+                    one.ids[place] == ids_of(build)[place]
+                    for place, kind in enumerate(KINDS)
+                    if kind not in free
+                )
+                bought = [
+                    one
+                    for one in (*one.ids[:4], *one.ids[4], *one.ids[5:])
+                    if one and one not in present
+                ]
                 costs = [book.delivered(part_id) for part_id in bought]
-                if same and one.met == sum(target.weight for target in met) and max(costs, default=0) <= (brief.part_cap_minor or 10**9):
+                if (
+                    same
+                    and one.met == sum(target.weight for target in met)
+                    and max(costs, default=0) <= (brief.part_cap_minor or 10**9)
+                ):
                     able.append(sum(costs))
             if step.parts:
-                assert step.cost_minor == min(able) == sum(book.delivered(part.id) for part in step.parts), (seed, step.sides)
+                assert (
+                    step.cost_minor
+                    == min(able)
+                    == sum(book.delivered(part.id) for part in step.parts)
+                ), (seed, step.sides)
                 forced += any(kind_of(part) not in step.sides for part in step.parts)
                 steps += 1
             else:

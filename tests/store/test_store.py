@@ -1,4 +1,6 @@
-"""The store: revisions, undo over restarts, two tabs, migrations, and a server killed in mid-change."""
+"""The store: revisions, undo over restarts, two tabs, migrations, and a server killed in
+mid-change.
+"""
 
 import os
 import signal
@@ -118,7 +120,9 @@ def test_past_catalogues_stay_as_they_were(path):
         workshop.catalogue()
     first = World(1).catalogue(per_kind=4)
     workshop.import_catalogue(first, "first")
-    raised = tuple(replace(offer, price_minor=offer.price_minor + 100) for offer in first.offers[:3])
+    raised = tuple(
+        replace(offer, price_minor=offer.price_minor + 100) for offer in first.offers[:3]
+    )
     fewer = {part_id: part for part_id, part in first.parts.items() if part_id != "case-0001"}
     kept = [offer for offer in first.offers[3:] if offer.part_id != "case-0001"]
     second = replace(first, offers=(*raised, *kept), parts=fewer)
@@ -127,8 +131,14 @@ def test_past_catalogues_stay_as_they_were(path):
     assert (now.parts, set(now.offers)) == (second.parts, set(second.offers))
     with workshop.database.reading() as session:
         past = catalogues.load_catalogue(session, 1)
-        assert (past.parts, set(past.offers), past.games) == (first.parts, set(first.offers), first.games)
-    rows = sqlite3.connect(path).execute("select count(*) from entries where kind = 'case'").fetchone()
+        assert (past.parts, set(past.offers), past.games) == (
+            first.parts,
+            set(first.offers),
+            first.games,
+        )
+    rows = (
+        sqlite3.connect(path).execute("select count(*) from entries where kind = 'case'").fetchone()
+    )
     assert rows == (4,)
     workshop.close()
 
@@ -138,13 +148,17 @@ def test_the_schema_is_what_migrations_make_and_an_older_database_is_brought_up(
     migrate(engine)
     made = inspect(engine)
     for table in Base.metadata.sorted_tables:
-        assert {one["name"] for one in made.get_columns(table.name)} == {one.name for one in table.columns}
+        assert {one["name"] for one in made.get_columns(table.name)} == {
+            one.name for one in table.columns
+        }
     older = tmp_path / "older.sqlite"
     migrate(create_engine(f"sqlite:///{older}"), "0001")
     source = sqlite3.connect(tmp_path / "data" / "test.sqlite")
     target = sqlite3.connect(older)
     for table in ("imports", "entries", "offers", "briefs", "changes"):
-        columns = ", ".join(one["name"] for one in inspect(create_engine(f"sqlite:///{older}")).get_columns(table))
+        columns = ", ".join(
+            one["name"] for one in inspect(create_engine(f"sqlite:///{older}")).get_columns(table)
+        )
         rows = source.execute(f"select {columns} from {table}").fetchall()
         target.executemany(f"insert into {table} values ({','.join('?' * len(rows[0]))})", rows)
     target.commit()
@@ -182,7 +196,9 @@ KILLED_CHANGES = """
     from wattmetron.services.workshop import Workshop
     workshop = Workshop(Path(sys.argv[1]))
     for amount in range(200000, 300000):
-        edit = lambda plan: (replace(plan, brief=replace(plan.brief, budget_high_minor=amount)), str(amount))
+        def edit(plan):
+            brief = replace(plan.brief, budget_high_minor=amount)
+            return replace(plan, brief=brief), str(amount)
         workshop.change(1, workshop.open(1).version, edit)
         print(amount, flush=True)
 """
@@ -231,7 +247,9 @@ def test_no_acknowledged_change_is_lost_when_killed(path, workshop):
 
 def test_plans_keep_a_pinned_build(workshop):
     build = Build(case="lidd-frame-bunk")
-    workshop.change(1, workshop.open(1).version, lambda plan: (replace(plan, pinned=build), "pinned"))
+    workshop.change(
+        1, workshop.open(1).version, lambda plan: (replace(plan, pinned=build), "pinned")
+    )
     assert workshop.open(1).plan.pinned == build
     made = workshop.create(Plan(workshop.open(1).plan.brief, build))
     assert workshop.open(made).plan == Plan(workshop.open(1).plan.brief, build)
@@ -245,15 +263,22 @@ def test_edits_by_hand_are_dated_revisions_and_outlive_an_import_that_lacks_them
     game = replace(next(iter(world.games.values())), id="by-hand", name="By hand")
     own = Published(game="by-hand", tiers=(Tier(label="Minimum", memory_gb=8.0),))
     with workshop.database.writing() as session:
-        catalogues.revise(session, {("game", "by-hand"): game, ("published", "by-hand"): own}, "made")
+        catalogues.revise(
+            session, {("game", "by-hand"): game, ("published", "by-hand"): own}, "made"
+        )
     with workshop.database.writing() as session:
         later = replace(own, source="somewhere")
         catalogues.revise(session, {("published", "by-hand"): later}, "said where")
     with workshop.database.reading() as session:
         states = catalogues.revisions(session, "published", "by-hand")
-        assert [(one.value.source, one.source) for one in states] == [("somewhere", "said where"), ("", "made")]
+        assert [(one.value.source, one.source) for one in states] == [
+            ("somewhere", "said where"),
+            ("", "made"),
+        ]
         assert catalogues.standing_id(session, "published", "by-hand") == states[0].id
-        assert catalogues.load_catalogue(session, 2).published["by-hand"] == own, "the past stays as it was"
+        assert catalogues.load_catalogue(session, 2).published["by-hand"] == own, (
+            "the past stays as it was"
+        )
     fewer = replace(world, games=dict(list(world.games.items())[:1]))
     workshop.import_catalogue(fewer, "second")
     after = workshop.catalogue()

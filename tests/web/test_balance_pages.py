@@ -47,14 +47,22 @@ def lopsided(workshop):
 def test_the_lopsided_list_says_what_is_wasted_and_what_the_money_could_do(client, lopsided):
     catalogue, plan, now = lopsided
     best = assess(catalogue, plan.brief, propose(catalogue, plan.brief).build)
-    assert best.met > now.met and best.spent_minor <= now.spent_minor <= plan.brief.budget_high_minor
+    assert (
+        best.met > now.met and best.spent_minor <= now.spent_minor <= plan.brief.budget_high_minor
+    )
     idle = idle_money(catalogue, now)["processor"]
     price = catalogue.prices(plan.brief.region, False).delivered
     assert idle.saves_minor == price(plan.build.processor) - price(idle.part.id) > 20_000
     after = assess(catalogue, plan.brief, idle.build)
-    assert all(two.reliable_fps > 0.98 * one.reliable_fps for one, two in zip(now.counted, after.counted, strict=True))
+    assert all(
+        two.reliable_fps > 0.98 * one.reliable_fps
+        for one, two in zip(now.counted, after.counted, strict=True)
+    )
     said = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
-    assert f"For this budget the best build meets {best.met} of 4" in said and "less than this one, which meets 0." in said
+    assert (
+        f"For this budget the best build meets {best.met} of 4" in said
+        and "less than this one, which meets 0." in said
+    )
     assert "in the place of the processor for the same frames" in said and idle.part.name in said
     assert "Graphics limit in Hollow Meridian" in said
 
@@ -62,7 +70,10 @@ def test_the_lopsided_list_says_what_is_wasted_and_what_the_money_could_do(clien
 def test_the_split_adds_up_to_the_total(lopsided):
     catalogue, _, now = lopsided
     found = split_of(catalogue, now)
-    assert found.processor.total_minor + found.graphics.total_minor + found.rest_minor == now.machine_minor
+    assert (
+        found.processor.total_minor + found.graphics.total_minor + found.rest_minor
+        == now.machine_minor
+    )
     assert found.processor.total_minor > found.graphics.total_minor > 0
 
 
@@ -73,14 +84,22 @@ def test_a_cell_and_a_step_are_tried_and_adopted(client, workshop, lopsided):
     assert len(cells) > 40
     found = tables(catalogue, plan.brief, plan.build)
     best = found.build_at(found.answer(found.budget))
-    tried = client.get(f"/briefs/{LOPSIDED}/balance", params={"pair": f"{best.processor}:{best.graphics}"}).text
+    tried = client.get(
+        f"/briefs/{LOPSIDED}/balance", params={"pair": f"{best.processor}:{best.graphics}"}
+    ).text
     assert "trybar" in tried and 'class="tried' in tried.replace('class=" tried', 'class="tried')
     code = re.search(r'name="try" value="([^"]*)"', tried)[1]
-    client.post(f"/briefs/{LOPSIDED}/adopt", data=form(workshop, LOPSIDED, **{"try": html.unescape(code), "view": "balance"}), headers=HTMX)
+    client.post(
+        f"/briefs/{LOPSIDED}/adopt",
+        data=form(workshop, LOPSIDED, **{"try": html.unescape(code), "view": "balance"}),
+        headers=HTMX,
+    )
     assert workshop.open(LOPSIDED).plan.build.graphics == best.graphics
     again = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
     assert "This build is what the aim of most frames answers" in again
-    step = client.get(f"/briefs/{LOPSIDED}/balance", params={"step": str(found.frontier.steps[3].cost)}).text
+    step = client.get(
+        f"/briefs/{LOPSIDED}/balance", params={"step": str(found.frontier.steps[3].cost)}
+    ).text
     assert "trybar" in step
     for bad in ({"pair": "no:such"}, {"pair": ""}, {"step": "x"}, {"step": "1"}):
         assert client.get(f"/briefs/{LOPSIDED}/balance", params=bad).status_code == 200
@@ -92,7 +111,11 @@ def test_cuts_bring_a_build_within_the_budget_with_the_least_loss(client, lopsid
     before = assess(catalogue, tight, plan.build)
     made = trimmed(catalogue, before, -before.left_minor)
     after = assess(catalogue, tight, made[-1].build)
-    assert after.left_minor >= 0 and after.met == before.met and len({one.kind for one in made}) == len(made)
+    assert (
+        after.left_minor >= 0
+        and after.met == before.met
+        and len({one.kind for one in made}) == len(made)
+    )
     assert sum(one.saves_minor for one in made) == before.spent_minor - after.spent_minor
     assert trimmed(catalogue, before, 10**9) == ()
 
@@ -104,7 +127,9 @@ def test_budget_steps_answer_each_budget_and_say_what_each_adds(client, lopsided
     steps = budget_steps(found, budgets)
     assert [one.budget_minor for one in steps] == list(budgets)
     for one in steps:
-        alone = propose(catalogue, plan.brief, "most frames", budget_minor=one.budget_minor - found.besides)
+        alone = propose(
+            catalogue, plan.brief, "most frames", budget_minor=one.budget_minor - found.besides
+        )
         assert one.assessment.build == alone.build
     risen = budget_steps(found, budgets, [0, 10, 20, 30, 40])
     assert [one.assessment.brief.targets[0].fps for one in risen] == [65, 72, 78, 84, 91]
@@ -117,7 +142,11 @@ def test_budget_steps_answer_each_budget_and_say_what_each_adds(client, lopsided
         ("900 1000 1200", "much", "whole per cent from 0 to 100"),
     ):
         refused = client.get(f"/briefs/{LOPSIDED}/steps", params={"amounts": amounts, "rise": rise})
-        assert refused.status_code == 422 and expected in text_of(refused.text) and amounts in html.unescape(refused.text)
+        assert (
+            refused.status_code == 422
+            and expected in text_of(refused.text)
+            and amounts in html.unescape(refused.text)
+        )
     nothing = client.get(f"/briefs/{LOPSIDED}/steps", params={"amounts": "1 2 1200"}).text
     assert "No fitting build for this money." in nothing
     with pytest.raises(BriefError):
@@ -136,7 +165,10 @@ def test_prices_wishes_and_suppositions_are_worked_out_when_asked(client, lopsid
     assert all(one.limit_minor is None or one.limit_minor < one.price_minor for one in limits.near)
     today, supposed = what_if(catalogue, plan.brief, plan.build)
     gone = next(one for one in supposed if today.machine.graphics.name in one.words)
-    assert gone.assessment.machine.graphics.id != today.machine.graphics.id and "graphics" in gone.changed
+    assert (
+        gone.assessment.machine.graphics.id != today.machine.graphics.id
+        and "graphics" in gone.changed
+    )
 
 
 def test_a_price_raised_past_its_limit_changes_the_answer_and_one_within_it_does_not(lopsided):
@@ -145,8 +177,18 @@ def test_a_price_raised_past_its_limit_changes_the_answer_and_one_within_it_does
     found = price_limits(tables(catalogue, plan.brief, plan.build))
     here = propose(catalogue, plan.brief).build
     for one in found.inside[:3]:
-        for rise, same in ((one.limit_minor - one.price_minor, True), (one.limit_minor - one.price_minor + 1, False)):
-            dearer = repriced(catalogue, lambda offer, one=one, rise=rise: replace(offer, price_minor=offer.price_minor + rise) if offer.part_id == one.part.id else offer)
+        for rise, same in (
+            (one.limit_minor - one.price_minor, True),
+            (one.limit_minor - one.price_minor + 1, False),
+        ):
+            dearer = repriced(
+                catalogue,
+                lambda offer, one=one, rise=rise: (
+                    replace(offer, price_minor=offer.price_minor + rise)
+                    if offer.part_id == one.part.id
+                    else offer
+                ),
+            )
             assert (propose(dearer, plan.brief).build == here) == same, one.part.name
 
 
@@ -164,9 +206,15 @@ def test_contradictory_wishes_are_named_and_none_too_many(lopsided):
     catalogue, plan, _ = lopsided
     impossible = replace(plan.brief, volume_limit_l=9.0, clocks="tuned", noise_limit_dba=80.0)
     said = answer(catalogue, impossible, plan.build, "most frames").headline
-    assert "These wishes cannot be granted together" in said and "case at most 9" in said and "clocks tuned" in said
+    assert (
+        "These wishes cannot be granted together" in said
+        and "case at most 9" in said
+        and "clocks tuned" in said
+    )
     assert "cooler" not in said and "Let one of them go" in said
-    alone = answer(catalogue, replace(plan.brief, volume_limit_l=1.0), plan.build, "most frames").headline
+    alone = answer(
+        catalogue, replace(plan.brief, volume_limit_l=1.0), plan.build, "most frames"
+    ).headline
     assert "This wish cannot be granted: case at most 1" in alone
 
 
@@ -180,7 +228,11 @@ def test_contradictory_wishes_are_named_and_none_too_many(lopsided):
     ],
 )
 def test_odd_briefs_are_answered_in_words(client, workshop, change):
-    workshop.change(LOPSIDED, workshop.open(LOPSIDED).version, lambda plan: (replace(plan, brief=replace(plan.brief, **change)), "x"))
+    workshop.change(
+        LOPSIDED,
+        workshop.open(LOPSIDED).version,
+        lambda plan: (replace(plan, brief=replace(plan.brief, **change)), "x"),
+    )
     for path in ("balance", "balance?limits=1&wishes=1&suppose=1", "steps"):
         found = client.get(f"/briefs/{LOPSIDED}/{path}")
         assert found.status_code == 200 and "Traceback" not in found.text
@@ -188,27 +240,49 @@ def test_odd_briefs_are_answered_in_words(client, workshop, change):
 
 def test_weights_of_nothing_and_a_region_without_prices(client, workshop):
     def weightless(plan):
-        return replace(plan, brief=replace(plan.brief, targets=tuple(replace(one, weight=0) for one in plan.brief.targets))), "x"
+        return (
+            replace(
+                plan,
+                brief=replace(
+                    plan.brief, targets=tuple(replace(one, weight=0) for one in plan.brief.targets)
+                ),
+            ),
+            "x",
+        )
 
     workshop.change(LOPSIDED, workshop.open(LOPSIDED).version, weightless)
     assert client.get(f"/briefs/{LOPSIDED}/balance").status_code == 200
     bare = replace(workshop.catalogue(), offers=())
     plan = workshop.open(LOPSIDED).plan
-    assert "no processor that can be bought" in answer(bare, plan.brief, plan.build, "most frames").headline
+    assert (
+        "no processor that can be bought"
+        in answer(bare, plan.brief, plan.build, "most frames").headline
+    )
     found = tables(bare, plan.brief, plan.build)
     assert found.answer(found.budget) is None and found.knee is None
 
 
 def test_one_processor_in_the_catalogue(lopsided):
-    """Everything is said of it: one row, every step of the frontier with it, nothing in its place, nothing without it."""
+    """Everything is said of it: one row, every step of the frontier with it, nothing in its place,
+    nothing without it.
+    """
     catalogue, plan, _ = lopsided
     only = propose(catalogue, plan.brief).build.processor
-    bare = replace(catalogue, parts={one: part for one, part in catalogue.parts.items() if kind_of(part) != "processor" or one == only})
+    bare = replace(
+        catalogue,
+        parts={
+            one: part
+            for one, part in catalogue.parts.items()
+            if kind_of(part) != "processor" or one == only
+        },
+    )
     found = tables(bare, plan.brief, Build())
     best = found.build_at(found.answer(found.budget))
     now = assess(bare, plan.brief, best)
     pairs = map_of(found, now.machine.parts())
-    assert len(pairs.processors) == 1 and all(c == 0 for step in found.frontier.steps for _, c, _ in step.pairings)
+    assert len(pairs.processors) == 1 and all(
+        c == 0 for step in found.frontier.steps for _, c, _ in step.pairings
+    )
     assert "processor" not in idle_money(bare, now) and best.processor == only
     limit = next(one for one in price_limits(found).inside if one.kind == "processor")
     assert limit.limit_minor > limit.price_minor
@@ -222,9 +296,17 @@ def test_bought_in_a_region_with_another_currency(client, workshop, lopsided):
     """The answer is the region's own; amounts of two currencies are never set side by side."""
     catalogue, plan, _ = lopsided
     then = elsewhere(catalogue, plan.brief, plan.build, "overwater", 1_500_000)
-    asked = replace(plan.brief, region="overwater", budget_high_minor=1_500_000, part_cap_minor=None, extras=())
-    assert then.assessment.build == propose(catalogue, asked).build and then.assessment.currency == "NOK" and then.changed
-    page = text_of(client.get(f"/briefs/{LOPSIDED}/balance?suppose=1&where=overwater&purse=15000").text)
+    asked = replace(
+        plan.brief, region="overwater", budget_high_minor=1_500_000, part_cap_minor=None, extras=()
+    )
+    assert (
+        then.assessment.build == propose(catalogue, asked).build
+        and then.assessment.currency == "NOK"
+        and then.changed
+    )
+    page = text_of(
+        client.get(f"/briefs/{LOPSIDED}/balance?suppose=1&where=overwater&purse=15000").text
+    )
     assert "Bought in Overwater for up to NOK 15,000" in page
     for query, said in (
         ("where=overwater", "enter an amount in NOK, for amounts in EUR do not compare"),
@@ -233,8 +315,14 @@ def test_bought_in_a_region_with_another_currency(client, workshop, lopsided):
         (f"where={plan.brief.region}&purse=9", "choose another region"),
         ("where=overwater&purse=1", "nothing fits within the budget"),
     ):
-        assert said in text_of(client.get(f"/briefs/{LOPSIDED}/balance?suppose=1&{query}").text), query
-    workshop.change(LOPSIDED, workshop.open(LOPSIDED).version, lambda plan: (replace(plan, brief=asked), "moved"))
+        assert said in text_of(client.get(f"/briefs/{LOPSIDED}/balance?suppose=1&{query}").text), (
+            query
+        )
+    workshop.change(
+        LOPSIDED,
+        workshop.open(LOPSIDED).version,
+        lambda plan: (replace(plan, brief=asked), "moved"),
+    )
     moved = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
     assert "NOK" in moved and "EUR" not in moved
 
@@ -246,7 +334,11 @@ def test_years_to_keep_lose_targets_and_name_the_next_step(client, workshop, lop
     now = assess(catalogue, kept, best)
     found = years_kept(catalogue, now)
     assert [round(one.factor, 4) for one in found] == [1.0, 1.15, 1.3225, 1.5209, 1.749]
-    assert found[0].met == now.met and not found[0].lost and [one.met for one in found] == sorted((one.met for one in found), reverse=True)
+    assert (
+        found[0].met == now.met
+        and not found[0].lost
+        and [one.met for one in found] == sorted((one.met for one in found), reverse=True)
+    )
     first = next(one for one in found if one.lost)
     assert [step.sides for step in first.steps] == [("graphics",), ("processor",)]
     assert not first.steps[0].parts and first.steps[1].cost_minor == sum(
@@ -258,13 +350,22 @@ def test_years_to_keep_lose_targets_and_name_the_next_step(client, workshop, lop
     later = catalogue.machine(changed)
     assert not blocks(later)
     for target, one in zip(kept.counted_targets, now.counted, strict=True):
-        after = estimate(later, asking_more(catalogue.game(target.game_id), first.factor), target, kept)
+        after = estimate(
+            later, asking_more(catalogue.game(target.game_id), first.factor), target, kept
+        )
         assert after.state == "meets" or one.state != "meets"
     assert years_kept(catalogue, assess(catalogue, plan.brief, best)) == ()
     workshop.change(LOPSIDED, 1, lambda plan: (replace(plan, brief=kept, build=best), "kept"))
     said = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
-    assert "in 4 years" in said and "processor side: " in said and "graphics card side alone: nothing does" in said and "15 % more" in said
-    assert [one.processor_alone for one in found] == sorted((one.processor_alone for one in found), reverse=True)
+    assert (
+        "in 4 years" in said
+        and "processor side: " in said
+        and "graphics card side alone: nothing does" in said
+        and "15 % more" in said
+    )
+    assert [one.processor_alone for one in found] == sorted(
+        (one.processor_alone for one in found), reverse=True
+    )
 
 
 def test_what_carries_targets_in_later_years_is_not_called_waste(lopsided):
@@ -279,21 +380,42 @@ def test_what_carries_targets_in_later_years_is_not_called_waste(lopsided):
         assert game.processor_ms == catalogue.game(target.game_id).processor_ms * 1.12**4
     left = idle_money(catalogue, later)
     assert "processor" not in left or left["processor"].saves_minor < idle.saves_minor
-    assert {one for one in left if one not in SIDES} == {one for one in idle_money(catalogue, now) if one not in SIDES}
+    assert {one for one in left if one not in SIDES} == {
+        one for one in idle_money(catalogue, now) if one not in SIDES
+    }
     assert cuts_of(catalogue, later)
 
 
 def test_the_balance_as_data_says_what_the_page_says(client, workshop, lopsided):
     catalogue, plan, now = lopsided
     whole = client.get(f"/api/v1/briefs/{LOPSIDED}").json()
-    told = client.post("/api/v1/balance", json={"brief": whole["brief"], "build": whole["build"]}).json()
+    told = client.post(
+        "/api/v1/balance", json={"brief": whole["brief"], "build": whole["build"]}
+    ).json()
     assert told["of_the_build"] and told["answer"]["targets_met"] == 4
     found = tables(catalogue, plan.brief, plan.build)
-    assert [row["total_cost"] for row in told["frontier"]] == [f"{(one.cost + found.besides) / 100:.2f}" for one in found.frontier.steps]
+    assert [row["total_cost"] for row in told["frontier"]] == [
+        f"{(one.cost + found.besides) / 100:.2f}" for one in found.frontier.steps
+    ]
     assert all(len(row["reached_shares"]) == 4 for row in told["frontier"])
-    sides = [told["split"]["processor_side"]["total"], told["split"]["graphics_side"]["total"], told["split"]["rest"]]
-    assert sum(map(float, sides)) == pytest.approx(float(told["split"]["total"])) == pytest.approx(now.machine_minor / 100)
-    assert [row["budget_change"] for row in told["next_money"]] == ["-100.00", "-50.00", "-25.00", "25.00", "50.00", "100.00"]
+    sides = [
+        told["split"]["processor_side"]["total"],
+        told["split"]["graphics_side"]["total"],
+        told["split"]["rest"],
+    ]
+    assert (
+        sum(map(float, sides))
+        == pytest.approx(float(told["split"]["total"]))
+        == pytest.approx(now.machine_minor / 100)
+    )
+    assert [row["budget_change"] for row in told["next_money"]] == [
+        "-100.00",
+        "-50.00",
+        "-25.00",
+        "25.00",
+        "50.00",
+        "100.00",
+    ]
     assert {row["kind"] for row in told["idle_money"]} == set(idle_money(catalogue, now))
     empty = client.post("/api/v1/balance", json={"brief": whole["brief"]}).json()
     assert not empty["of_the_build"] and empty["answer"]["build"]["parts"]
@@ -305,11 +427,18 @@ def test_an_announced_part_is_worth_waiting_for_when_it_is_cheap_and_fast(client
     price = catalogue.prices(plan.brief.region, False).delivered(card)
     cheap = announced(catalogue, plan.brief, plan.build, card, 0.0, price // 2)
     assert "it would be the pick" in cheap.words and "graphics" in cheap.changed
-    assert cheap.assessment.spent_minor < assess(catalogue, plan.brief, propose(catalogue, plan.brief).build).spent_minor
+    assert (
+        cheap.assessment.spent_minor
+        < assess(catalogue, plan.brief, propose(catalogue, plan.brief).build).spent_minor
+    )
     dear = announced(catalogue, plan.brief, plan.build, card, 0.0, price + 10_000)
     assert "not the pick" in dear.words and not dear.changed
     page = f"/briefs/{LOPSIDED}/balance"
-    said = text_of(client.get(page, params={"suppose": "1", "like": card, "faster": "20", "price": f"{price // 200}"}).text)
+    said = text_of(
+        client.get(
+            page, params={"suppose": "1", "like": card, "faster": "20", "price": f"{price // 200}"}
+        ).text
+    )
     assert "+20 % at EUR" in said and "it would be the pick" in said
     for wrong, expected in (
         ({"like": card, "faster": "much", "price": "300"}, "no number of per cent"),

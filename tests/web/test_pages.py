@@ -14,7 +14,13 @@ from wattmetron.web.charts.frame_row import frame_row
 
 
 def test_every_answer_carries_a_strict_policy_and_no_inline_code(client):
-    for path in ("/briefs", "/briefs/1/brief", "/briefs/1/frames?propose=most", "/nowhere", "/static/app.js"):
+    for path in (
+        "/briefs",
+        "/briefs/1/brief",
+        "/briefs/1/frames?propose=most",
+        "/nowhere",
+        "/static/app.js",
+    ):
         answer = client.get(path)
         policy = answer.headers["content-security-policy"]
         assert "script-src 'self'" in policy and "unsafe" not in policy
@@ -45,9 +51,17 @@ def test_names_are_escaped_everywhere(client, workshop):
     nasty = '<script>alert("x")</script>'
     answer = client.get("/briefs/1/brief").text
     fields = dict(
-        re.findall(r'name="(\w+)"[^>]*value="([^"]*)"', answer.split('id="general"')[1].split("</form>")[0])
+        re.findall(
+            r'name="(\w+)"[^>]*value="([^"]*)"', answer.split('id="general"')[1].split("</form>")[0]
+        )
     )
-    fields |= {"name": nasty, "region": "vellmouth", "sureness": "likely", "trust_floor": "anything", "notes": nasty}
+    fields |= {
+        "name": nasty,
+        "region": "vellmouth",
+        "sureness": "likely",
+        "trust_floor": "anything",
+        "notes": nasty,
+    }
     assert client.post("/briefs/1/edit", data=fields, headers=HTMX).status_code == 200
     assert workshop.open(1).plan.brief.name == nasty
     for path in ("/briefs", "/briefs/1/brief", "/briefs/1/frames", "/briefs/1/find?q=<script>"):
@@ -58,15 +72,26 @@ def test_wrong_addresses_and_parts_answer_in_words(client, workshop):
     assert client.get("/briefs/99/brief").status_code == 404
     assert "no such brief" in client.get("/briefs/99/brief").text
     assert client.get("/briefs/1/../../etc/passwd").status_code in (404, 200)
-    answer = client.post("/briefs/1/adopt", data=form(workshop, **{"try": "graphics:nobody"}), headers=HTMX)
+    answer = client.post(
+        "/briefs/1/adopt", data=form(workshop, **{"try": "graphics:nobody"}), headers=HTMX
+    )
     assert answer.status_code == 422 and "no part “nobody”" in answer.text
     answer = client.post(
         "/briefs/1/adopt", data=form(workshop, **{"try": "graphics:lidd-frame-bunk"}), headers=HTMX
     )
     assert answer.status_code == 422 and "it is a case" in answer.text
-    answer = client.post("/briefs/1/keep", data=form(workshop, part="nobody", keep="1"), headers=HTMX)
+    answer = client.post(
+        "/briefs/1/keep", data=form(workshop, part="nobody", keep="1"), headers=HTMX
+    )
     assert answer.status_code == 422
-    for query in ("try=graphics:nobody", "try=:::,,", "swap=nothing", "propose=x", "working=zzz", "q=%00"):
+    for query in (
+        "try=graphics:nobody",
+        "try=:::,,",
+        "swap=nothing",
+        "propose=x",
+        "working=zzz",
+        "q=%00",
+    ):
         assert client.get(f"/briefs/1/frames?{query}").status_code == 200
 
 
@@ -105,7 +130,9 @@ def test_an_empty_brief_and_unreachable_targets_say_what_to_do(client, workshop)
 def test_cap_above_which_no_target_can_be_met_is_said(client):
     plan = client.get("/api/v1/briefs/1").json()
     plan["brief"]["targets"] = [{"game": "lanternfolk", "fps": 144}]
-    answer = client.post("/api/v1/propose", json={"brief": plan["brief"], "aim": "least money"}).json()
+    answer = client.post(
+        "/api/v1/propose", json={"brief": plan["brief"], "aim": "least money"}
+    ).json()
     assert not answer["found"]
     assert "capped at 120 fps by its engine" in answer["account"][0]
     assert any("cap of 120" in one["change"] for one in answer["relaxations"])
@@ -113,7 +140,9 @@ def test_cap_above_which_no_target_can_be_met_is_said(client):
 
 def test_the_api_stores_replaces_and_guards_versions(client):
     plan = client.get("/api/v1/briefs/1").json()
-    made = client.post("/api/v1/briefs", json={"brief": plan["brief"], "build": plan["build"]}).json()
+    made = client.post(
+        "/api/v1/briefs", json={"brief": plan["brief"], "build": plan["build"]}
+    ).json()
     assert made["brief"] == plan["brief"] and made["id"] == 9
     made["brief"]["name"] = "Changed"
     body = {"brief": made["brief"], "build": made["build"], "version": made["version"]}
@@ -121,7 +150,9 @@ def test_the_api_stores_replaces_and_guards_versions(client):
     again = client.put("/api/v1/briefs/9", json=body)
     assert again.status_code == 409 and "another tab" in again.json()["error"]
     assert client.post("/api/v1/briefs/9/undo?version=1").status_code == 409
-    assert client.post("/api/v1/briefs/9/undo?version=2").json() == {"undone": "replaced by the API"}
+    assert client.post("/api/v1/briefs/9/undo?version=2").json() == {
+        "undone": "replaced by the API"
+    }
     assert client.post("/api/v1/briefs/9/redo?version=3").status_code == 200
     version = client.get("/api/v1/briefs/9").json()["version"]
     assert client.delete(f"/api/v1/briefs/9?version={version}").status_code == 204
@@ -129,9 +160,12 @@ def test_the_api_stores_replaces_and_guards_versions(client):
     bad = plan["brief"] | {"region": "atlantis"}
     assert "atlantis" in client.post("/api/v1/propose", json={"brief": bad}).json()["error"]
     described = client.get("/api/v1/openapi.json").json()["paths"]
-    assert {"/api/v1/propose", "/api/v1/estimate", "/api/v1/check", "/api/v1/briefs/{brief_id}"} <= set(
-        described
-    )
+    assert {
+        "/api/v1/propose",
+        "/api/v1/estimate",
+        "/api/v1/check",
+        "/api/v1/briefs/{brief_id}",
+    } <= set(described)
     assert all("/briefs/{brief_id}/edit" not in path for path in described)
 
 
@@ -146,7 +180,10 @@ def test_page_api_and_command_line_give_the_same_answer_on_an_edited_folder(
     before = client.post("/api/v1/propose", json={"brief": json.loads(brief.read_text())}).json()
     card = next(one["part"] for one in before["build"]["parts"] if one["kind"] == "graphics")
     offers = (folder / "offers.csv").read_text().splitlines()
-    gone = [line.replace(",EUR,true,", ",EUR,false,") if line.startswith(card) else line for line in offers]
+    gone = [
+        line.replace(",EUR,true,", ",EUR,false,") if line.startswith(card) else line
+        for line in offers
+    ]
     assert gone != offers
     (folder / "offers.csv").write_text("\n".join(gone) + "\n")
     capsys.readouterr()
@@ -154,7 +191,9 @@ def test_page_api_and_command_line_give_the_same_answer_on_an_edited_folder(
     direct = json.loads(capsys.readouterr().out)
     assert direct["build"] != before["build"]
     assert main(["import", str(folder), "--database", database]) == 0
-    through_api = client.post("/api/v1/propose", json={"brief": json.loads(brief.read_text())}).json()
+    through_api = client.post(
+        "/api/v1/propose", json={"brief": json.loads(brief.read_text())}
+    ).json()
     assert through_api == direct
     page = client.get("/briefs/1/frames?propose=most").text
     for line in direct["lines"]:
@@ -186,7 +225,11 @@ def test_command_line_speaks_plainly(tmp_path, capsys):
 
 def test_a_catalogue_without_coolers_still_proposes_boxed_ones_or_says_why(client, workshop):
     catalogue = workshop.catalogue()
-    parts = {key: part for key, part in catalogue.parts.items() if part not in catalogue.by_kind["cooler"]}
+    parts = {
+        key: part
+        for key, part in catalogue.parts.items()
+        if part not in catalogue.by_kind["cooler"]
+    }
     offers = tuple(offer for offer in catalogue.offers if offer.part_id in parts)
     workshop.import_catalogue(
         type(catalogue)(parts, catalogue.games, offers, catalogue.regions), "no coolers"
@@ -208,7 +251,9 @@ def test_a_catalogue_without_coolers_still_proposes_boxed_ones_or_says_why(clien
 
 
 def test_owned_kept_and_extras_change_the_money(client, workshop):
-    client.post("/briefs/1/own", data=form(workshop, part="coldreach-gust", owned="1"), headers=HTMX)
+    client.post(
+        "/briefs/1/own", data=form(workshop, part="coldreach-gust", owned="1"), headers=HTMX
+    )
     page = client.get("/briefs/1/brief").text
     assert "Coldreach Gust is owned" in page
     before = workshop.open(1).plan
@@ -222,7 +267,9 @@ def test_owned_kept_and_extras_change_the_money(client, workshop):
     kept = before.build.graphics
     client.post("/briefs/1/keep", data=form(workshop, part=kept, keep="1"), headers=HTMX)
     stored = client.get("/api/v1/briefs/1").json()
-    answer = client.post("/api/v1/propose", json={"brief": stored["brief"], "build": stored["build"]}).json()
+    answer = client.post(
+        "/api/v1/propose", json={"brief": stored["brief"], "build": stored["build"]}
+    ).json()
     chosen = {line["kind"]: line for line in answer["lines"]}
     assert chosen["graphics"]["part"] == kept and chosen["cooler"]["owned"]
     assert float(answer["total_cost"]) <= 1250
@@ -251,10 +298,16 @@ def test_a_brief_goes_out_as_files_and_comes_back(client, workshop):
         (lambda data: b"", "nothing was imported"),
         (lambda data: b"\x00\xff\xfe", "nothing was imported"),
         (lambda data: data.replace(b'"vellmouth"', b'"atlantis"'), "no region “atlantis”"),
-        (lambda data: data.replace(b'"hollow-meridian"', b'"no-such-game"'), "no game “no-such-game”"),
+        (
+            lambda data: data.replace(b'"hollow-meridian"', b'"no-such-game"'),
+            "no game “no-such-game”",
+        ),
         (lambda data: data.replace(b'"fps": 70.0', b'"fps": -1'), "asks for -1 fps"),
         (lambda data: data + b" " * 1_100_000, "at most 1 MB"),
-        (lambda data: data.replace(b"wattmetron-brief/1", b"wattmetron-build/1"), "nothing was imported"),
+        (
+            lambda data: data.replace(b"wattmetron-brief/1", b"wattmetron-build/1"),
+            "nothing was imported",
+        ),
     ],
 )
 def test_bad_files_are_refused_with_a_sentence_and_store_nothing(client, workshop, change, said):
@@ -268,7 +321,9 @@ def test_bad_files_are_refused_with_a_sentence_and_store_nothing(client, worksho
 def test_no_file_and_two_briefs_are_refused(client, workshop):
     assert "No file was chosen" in client.post("/briefs/open", files=[("files", ("", b""))]).text
     data = client.get("/briefs/1/file/brief").content
-    twice = client.post("/briefs/open", files=[("files", (name, data)) for name in ("a.json", "b.json")])
+    twice = client.post(
+        "/briefs/open", files=[("files", (name, data)) for name in ("a.json", "b.json")]
+    )
     assert "2 briefs and 0 builds" in twice.text
     assert len(workshop.briefs()) == 8
 
@@ -283,9 +338,27 @@ def test_a_stale_undo_is_a_conflict_on_the_page_too(client, workshop):
 
 def test_every_working_begins_with_its_figure_as_a_dated_sentence(client):
     for what, said in (
-        ("money", "EUR\u00a01,012.70 delivered, EUR\u00a0237.30 left of EUR\u00a01,250; prices of 20 Nov 2026."),
-        ("t1", "80 % interval 60–68\u202ffps; chance of 70\u202ffps 4\u202f%; limited by the processor in 41\u202f% of frames."),
-        ("power", "a supply of 475\u202fW is needed. Estimated from the parts&#39; figures; prices of 20 Nov 2026."),
+        (
+            "money",
+            (
+                "EUR\u00a01,012.70 delivered, EUR\u00a0237.30 left of EUR\u00a01,250; prices of 20"
+                " Nov 2026."
+            ),
+        ),
+        (
+            "t1",
+            (
+                "80 % interval 60–68\u202ffps; chance of 70\u202ffps 4\u202f%; limited by the"
+                " processor in 41\u202f% of frames."
+            ),
+        ),
+        (
+            "power",
+            (
+                "a supply of 475\u202fW is needed. Estimated from the parts&#39; figures; prices of"
+                " 20 Nov 2026."
+            ),
+        ),
         ("fit", "nothing blocks; prices of 20 Nov 2026."),
     ):
         text = client.get(f"/briefs/1/frames?working={what}").text
@@ -305,7 +378,9 @@ def test_every_word_asked_about_is_explained_once(client):
 def test_a_new_brief_starts_with_a_budget_that_buys_something(client, workshop):
     client.post("/briefs")
     plan = workshop.open(9).plan
-    answer = client.post("/api/v1/propose", json={"brief": client.get("/api/v1/briefs/9").json()["brief"]}).json()
+    answer = client.post(
+        "/api/v1/propose", json={"brief": client.get("/api/v1/briefs/9").json()["brief"]}
+    ).json()
     assert answer["found"] and plan.brief.budget_high_minor % 10_000 == 0
 
 
@@ -321,8 +396,12 @@ def test_chart_marks_stand_where_their_figures_say(workshop):
         whisker = re.search(r'<line x1="([\d.]+)%" x2="([\d.]+)%" y1="41"', chart)
         judged = 1000 / one.judged_fps * per_ms
         assert float(whisker[1]) < judged < float(whisker[2])
-        bars = [float(width) for width in re.findall(r'width="([\d.]+)%" y="\d+" height="10"', chart)]
-        assert bars == [pytest.approx(ms * per_ms, abs=0.01) for ms in (one.processor_ms, one.graphics_ms)]
+        bars = [
+            float(width) for width in re.findall(r'width="([\d.]+)%" y="\d+" height="10"', chart)
+        ]
+        assert bars == [
+            pytest.approx(ms * per_ms, abs=0.01) for ms in (one.processor_ms, one.graphics_ms)
+        ]
         seen.add(one.target.measure)
     assert seen == {"average", "low"}
 
@@ -346,7 +425,12 @@ def test_the_api_gives_the_figures_of_the_core(client, workshop):
     answer = client.post("/api/v1/assess", json=lost)
     assert answer.status_code == 422 and "no part “no-such-case”" in answer.json()["error"]
     paths = client.get("/api/v1/openapi.json").json()["paths"]
-    assert {"/api/v1/propose", "/api/v1/estimate", "/api/v1/check", "/api/v1/briefs/{brief_id}"} <= set(paths)
+    assert {
+        "/api/v1/propose",
+        "/api/v1/estimate",
+        "/api/v1/check",
+        "/api/v1/briefs/{brief_id}",
+    } <= set(paths)
 
 
 def test_the_swap_page_lists_what_the_core_says(client, workshop):
@@ -359,10 +443,14 @@ def test_the_swap_page_lists_what_the_core_says(client, workshop):
     prices = [book.delivered(one) for one in rows]
     assert prices == sorted(prices)
     row = re.search(r'id="try-quillon-ketch-flood-8".*?</tr>', text, re.DOTALL)[0]
-    swapped = assess(catalogue, plan.brief, plan.build.with_part("processor", "quillon-ketch-flood-8"))
+    swapped = assess(
+        catalogue, plan.brief, plan.build.with_part("processor", "quillon-ketch-flood-8")
+    )
     shown = [int(rate) for rate in re.findall(r'<span class="fig">(\d+)</span></span>', row)]
     assert shown == [round(one.judged_fps) for one in swapped.estimates]
-    assert "needs socket" in re.search(r'id="try-marrowgate-gannet-dun-4".*?</tr>', text, re.DOTALL)[0]
+    assert (
+        "needs socket" in re.search(r'id="try-marrowgate-gannet-dun-4".*?</tr>', text, re.DOTALL)[0]
+    )
     assert "called “zzz”" in client.get("/briefs/1/frames?swap=processor&q=zzz").text
 
 
@@ -384,10 +472,20 @@ def test_data_lies_where_it_was_told_to(tmp_path, monkeypatch, capsys):
 
 def test_a_region_that_an_import_took_away_is_said_and_another_stands_in(client, workshop):
     catalogue = workshop.catalogue().described
-    regions = {"elsewhere": replace(catalogue.regions["vellmouth"], id="elsewhere", name="Elsewhere")}
-    offers = tuple(replace(one, region="elsewhere") for one in catalogue.offers if one.region == "vellmouth")
+    regions = {
+        "elsewhere": replace(catalogue.regions["vellmouth"], id="elsewhere", name="Elsewhere")
+    }
+    offers = tuple(
+        replace(one, region="elsewhere") for one in catalogue.offers if one.region == "vellmouth"
+    )
     workshop.import_catalogue(replace(catalogue, regions=regions, offers=offers), "moved")
     assert "Net loft all-rounder" in client.get("/briefs").text
     page = client.get("/briefs/1/fit").text
-    assert "no longer has the region “vellmouth”: this is Elsewhere" in page and client.get("/briefs/1/assembly").status_code == 200
-    assert client.get("/parts?brief=1").status_code == 200 and client.get("/games?brief=1").status_code == 200
+    assert (
+        "no longer has the region “vellmouth”: this is Elsewhere" in page
+        and client.get("/briefs/1/assembly").status_code == 200
+    )
+    assert (
+        client.get("/parts?brief=1").status_code == 200
+        and client.get("/games?brief=1").status_code == 200
+    )

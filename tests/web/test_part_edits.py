@@ -1,4 +1,6 @@
-"""Parts by hand and from tables: added, changed, taken out, brought in, taken back; bad input is said and nothing is half-written."""
+"""Parts by hand and from tables: added, changed, taken out, brought in, taken back; bad input is
+said and nothing is half-written.
+"""
 
 import html
 import re
@@ -9,9 +11,21 @@ from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 
 SUPPLY = {
-    "kind": "supply", "maker": "Ampherst", "model": "Loft 620", "watts": "620", "spike_w": "930", "form": "ATX", "cpu_8pin": "1",
-    "pcie_8pin": "4", "pcie_16pin": "1", "length_mm": "140", "efficiency": "Gold", "modular": "true", "tested": "", "protections": "OVP;OCP",
-}  # fmt: skip
+    "kind": "supply",
+    "maker": "Ampherst",
+    "model": "Loft 620",
+    "watts": "620",
+    "spike_w": "930",
+    "form": "ATX",
+    "cpu_8pin": "1",
+    "pcie_8pin": "4",
+    "pcie_16pin": "1",
+    "length_mm": "140",
+    "efficiency": "Gold",
+    "modular": "true",
+    "tested": "",
+    "protections": "OVP;OCP",
+}
 
 
 def text_of(answer) -> str:
@@ -29,7 +43,10 @@ def version(client, part_id: str) -> str:
 
 def cells(client, part_id: str) -> dict[str, str]:
     text = client.get(f"/parts/{part_id}/edit").text
-    fields = {name: html.unescape(value) for name, value in re.findall(r'<input [^>]*name="(\w+)"[^>]*value="([^"]*)"', text)}
+    fields = {
+        name: html.unescape(value)
+        for name, value in re.findall(r'<input [^>]*name="(\w+)"[^>]*value="([^"]*)"', text)
+    }
     for name, options in re.findall(r'<select [^>]*name="(\w+)">(.*?)</select>', text, re.DOTALL):
         fields[name] = re.search(r'value="([^"]*)" selected', options)[1]
     return fields
@@ -39,15 +56,33 @@ def test_a_part_is_added_priced_found_proposed_and_taken_back(client, workshop):
     made = client.post("/parts/new", data=SUPPLY)
     assert "Added Ampherst Loft 620." in text_of(made) and "Trust: plain" not in made.text
     part = workshop.catalogue().parts["ampherst-loft-620"]
-    assert (part.watts, part.modular, part.tested, part.protections) == (620, True, None, ("OVP", "OCP"))
+    assert (part.watts, part.modular, part.tested, part.protections) == (
+        620,
+        True,
+        None,
+        ("OVP", "OCP"),
+    )
     assert "No shop offers it" in made.text
-    priced = text_of(client.post("/parts/ampherst-loft-620/offer", data={"shop": "Quayside Parts", "region": "vellmouth", "price": "12.50", "shipping": "", "in_stock": "on"}))
+    priced = text_of(
+        client.post(
+            "/parts/ampherst-loft-620/offer",
+            data={
+                "shop": "Quayside Parts",
+                "region": "vellmouth",
+                "price": "12.50",
+                "shipping": "",
+                "in_stock": "on",
+            },
+        )
+    )
     assert "Noted what Quayside Parts asks" in priced and "EUR\u00a012.50" in priced
     brief = client.get("/api/v1/briefs/1").json()["brief"]
     lines = client.post("/api/v1/propose", json={"brief": brief}).json()["lines"]
     assert "ampherst-loft-620" in [line["part"] for line in lines]
     workshop.import_folder(CATALOGUE)
-    assert workshop.catalogue().prices("vellmouth", False).delivered("ampherst-loft-620") == 1250, "an import leaves what was typed"
+    assert workshop.catalogue().prices("vellmouth", False).delivered("ampherst-loft-620") == 1250, (
+        "an import leaves what was typed"
+    )
     assert "Took back: noted what" in text_of(undo(client, priced))
     assert workshop.catalogue().prices("vellmouth", False).delivered("ampherst-loft-620") is None
     assert "Took back: added" in text_of(undo(client, made.text))
@@ -74,8 +109,13 @@ def test_bad_figures_are_said_and_what_was_typed_stays(client, workshop, changes
 
 def test_figures_are_changed_once_and_a_second_tab_is_told(client, workshop):
     fields = cells(client, "lidd-frame-porthole")
-    done = client.post("/parts/lidd-frame-porthole/edit", data=fields | {"card_length_mm": "340", "card_height_mm": "140"})
-    assert "Changed Lidd & Frame Porthole: longest card, tallest card above its slot." in text_of(done)
+    done = client.post(
+        "/parts/lidd-frame-porthole/edit",
+        data=fields | {"card_length_mm": "340", "card_height_mm": "140"},
+    )
+    assert "Changed Lidd & Frame Porthole: longest card, tallest card above its slot." in text_of(
+        done
+    )
     assert workshop.catalogue().parts["lidd-frame-porthole"].card_length_mm == 340
     assert "2 blocks" in client.get("/briefs/7/fit").text
     late = client.post("/parts/lidd-frame-porthole/edit", data=fields | {"card_length_mm": "300"})
@@ -96,8 +136,12 @@ def test_every_part_of_the_demo_goes_through_the_form_unchanged(client, workshop
 
 
 def test_an_edit_that_was_changed_since_is_not_taken_back(client):
-    first = client.post("/parts/lowhum-level-750/edit", data=cells(client, "lowhum-level-750") | {"watts": "760"})
-    second = client.post("/parts/lowhum-level-750/edit", data=cells(client, "lowhum-level-750") | {"watts": "770"})
+    first = client.post(
+        "/parts/lowhum-level-750/edit", data=cells(client, "lowhum-level-750") | {"watts": "760"}
+    )
+    second = client.post(
+        "/parts/lowhum-level-750/edit", data=cells(client, "lowhum-level-750") | {"watts": "770"}
+    )
     assert "was changed since" in text_of(undo(client, first.text))
     assert "Took back" in text_of(undo(client, second.text))
 
@@ -105,7 +149,9 @@ def test_an_edit_that_was_changed_since_is_not_taken_back(client):
 def test_a_part_in_use_is_taken_out_and_the_brief_says_so(client, workshop):
     stale = client.post("/parts/lowhum-level-750/remove", data={"version": "1"})
     assert "another tab" in text_of(stale)
-    gone = client.post("/parts/lowhum-level-750/remove", data={"version": version(client, "lowhum-level-750")})
+    gone = client.post(
+        "/parts/lowhum-level-750/remove", data={"version": version(client, "lowhum-level-750")}
+    )
     assert "Took out Lowhum Level 750." in text_of(gone)
     assert "no longer in the catalogue" in client.get("/briefs/1/fit").text
     undo(client, gone.text)
@@ -115,7 +161,11 @@ def test_a_part_in_use_is_taken_out_and_the_brief_says_so(client, workshop):
 def test_a_variant_starts_from_the_part_without_its_reviews(client, workshop):
     text = client.get("/parts/new?like=lidd-frame-porthole").text
     assert 'value="290"' in text and re.search(r'name="reviews"[^>]* value=""', text)
-    fields = cells(client, "lidd-frame-porthole") | {"kind": "case", "colour": "pale", "reviews": ""}
+    fields = cells(client, "lidd-frame-porthole") | {
+        "kind": "case",
+        "colour": "pale",
+        "reviews": "",
+    }
     made = client.post("/parts/new", data=fields)
     assert "Added Lidd & Frame Porthole" in text_of(made)
     assert workshop.catalogue().parts["lidd-frame-porthole-pale"].card_length_mm == 290
@@ -134,7 +184,11 @@ def look(client, data: bytes, name="supplies.csv", kind=""):
 
 
 def test_a_table_shows_what_is_new_changed_or_wrong_before_anything_is_written(client, workshop):
-    line = next(one for one in (CATALOGUE / "supplies.csv").read_text().splitlines() if one.startswith("lowhum-level-750,"))
+    line = next(
+        one
+        for one in (CATALOGUE / "supplies.csv").read_text().splitlines()
+        if one.startswith("lowhum-level-750,")
+    )
     fresh = line.replace("lowhum-level-750", "lowhum-level-755").replace("Level 750", "Level 755")
     data = table((line, f"{line.replace(',750,', ',740,', 1)}\n{fresh}"))
     shown = look(client, data)
@@ -142,10 +196,18 @@ def test_a_table_shows_what_is_new_changed_or_wrong_before_anything_is_written(c
     assert "1 new, 1 changed, 41 as they are" in text and "in use: Net loft all-rounder" in text
     assert re.search(r"Rated output</td><td>750 W</td><td><b>740 W", text)
     assert workshop.catalogue().parts["lowhum-level-750"].watts == 750
-    name, body = "supplies.csv", html.unescape(re.search(r'<textarea name="text"[^>]*>(.*?)</textarea>', shown.text, re.DOTALL)[1])
+    name, body = (
+        "supplies.csv",
+        html.unescape(
+            re.search(r'<textarea name="text"[^>]*>(.*?)</textarea>', shown.text, re.DOTALL)[1]
+        ),
+    )
     done = client.post("/parts/import/confirm", data={"kind": "supply", "name": name, "text": body})
     assert "Brought in supplies.csv: 1 new, 1 changed." in text_of(done)
-    assert workshop.catalogue().parts["lowhum-level-750"].watts == 740 and "lowhum-level-755" in workshop.catalogue().parts
+    assert (
+        workshop.catalogue().parts["lowhum-level-750"].watts == 740
+        and "lowhum-level-755" in workshop.catalogue().parts
+    )
     again = look(client, data)
     assert "0 new, 0 changed, 43 as they are" in text_of(again) and "bring-in" not in again.text
     undo(client, done.text)
@@ -156,7 +218,12 @@ def test_a_table_shows_what_is_new_changed_or_wrong_before_anything_is_written(c
     ("data", "name", "kind", "said"),
     [
         (table((",750,", ",lots,")), "supplies.csv", "", "column watts: found “lots”"),
-        (table(("lowhum-level-750,", "lidd-frame-bunk,")), "supplies.csv", "", "which is a case in the catalogue"),
+        (
+            table(("lowhum-level-750,", "lidd-frame-bunk,")),
+            "supplies.csv",
+            "",
+            "which is a case in the catalogue",
+        ),
         (table(("lowhum-level-750,", "lowhum-level-850,")), "supplies.csv", "", "a second time"),
         (table(), "cases.csv", "", "unknown column"),
         (table(), "my list.csv", "", "It is not clear what “my list.csv” holds"),
@@ -169,8 +236,13 @@ def test_a_table_with_something_wrong_brings_nothing_in(client, workshop, data, 
     before = workshop.catalogue().described.parts
     answer = look(client, data, name, kind)
     assert said in text_of(answer) and "bring-in" not in answer.text
-    refused = client.post("/parts/import/confirm", data={"kind": kind or "supply", "name": name, "text": data.decode("utf-8", "replace")})
-    assert (refused.status_code in (200, 422) and workshop.catalogue().described.parts == before) or name == "my list.csv"
+    refused = client.post(
+        "/parts/import/confirm",
+        data={"kind": kind or "supply", "name": name, "text": data.decode("utf-8", "replace")},
+    )
+    assert (
+        refused.status_code in (200, 422) and workshop.catalogue().described.parts == before
+    ) or name == "my list.csv"
 
 
 def test_no_file_is_said(client):

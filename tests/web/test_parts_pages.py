@@ -1,4 +1,6 @@
-"""Parts and Fit over HTTP: the list against the core, bad ranges, a part in full, findings, drawing, power, assembly."""
+"""Parts and Fit over HTTP: the list against the core, bad ranges, a part in full, findings,
+drawing, power, assembly.
+"""
 
 import html
 import re
@@ -28,7 +30,13 @@ def test_the_list_says_of_every_part_what_the_core_says(client, workshop):
     book = catalogue.prices(plan.brief.region, plan.brief.allow_used)
     for kind in ("case", "cooler", "processor"):
         sold = [part for part in catalogue.by_kind[kind] if book.delivered(part.id) is not None]
-        against = dict(zip((part.id for part in sold), reasons_against(now.machine, kind, sold, wishes_of(plan.brief)), strict=True))
+        against = dict(
+            zip(
+                (part.id for part in sold),
+                reasons_against(now.machine, kind, sold, wishes_of(plan.brief)),
+                strict=True,
+            )
+        )
         text = client.get(f"/parts?kind={kind}&brief=1").text
         rows = listed(text)
         assert sorted(rows) == sorted(against) and not re.search(CODE, text)
@@ -45,13 +53,22 @@ def test_the_list_says_of_every_part_what_the_core_says(client, workshop):
 def test_the_sieve_narrows_by_words_facets_and_ranges_and_sorts_by_any_figure(client, workshop):
     cards = workshop.catalogue().by_kind["graphics"]
     book = workshop.catalogue().prices("vellmouth", True)
-    text = client.get("/parts?kind=graphics&min.gb=16&max.length=300&sort=watts&f.maker=Saltgrove").text
+    text = client.get(
+        "/parts?kind=graphics&min.gb=16&max.length=300&sort=watts&f.maker=Saltgrove"
+    ).text
     wanted = [
-        one for one in cards if one.memory_gb >= 16 and one.length_mm <= 300 and one.maker == "Saltgrove" and book.delivered(one.id)
+        one
+        for one in cards
+        if one.memory_gb >= 16
+        and one.length_mm <= 300
+        and one.maker == "Saltgrove"
+        and book.delivered(one.id)
     ]
     assert sorted(listed(text)) == sorted(one.id for one in wanted) and wanted
     by_id = {one.id: one for one in cards}
-    assert [by_id[one].board_power_w for one in listed(text)] == sorted(one.board_power_w for one in wanted)
+    assert [by_id[one].board_power_w for one in listed(text)] == sorted(
+        one.board_power_w for one in wanted
+    )
     cheap = listed(client.get("/parts?kind=supply&max.price=40&trusted=1").text)
     assert cheap and "lowhum-bargain-700" not in cheap
     assert "lowhum-bargain-700" in listed(client.get("/parts?kind=supply&max.price=40").text)
@@ -59,12 +76,19 @@ def test_the_sieve_narrows_by_words_facets_and_ranges_and_sorts_by_any_figure(cl
     rates = [float(one) for one in re.findall(r'data-name="for the money">([\d.]+)<', worth)]
     assert rates == sorted(rates, reverse=True) and len(rates) > 5
     every = listed(client.get("/parts?kind=processor&all=1").text)
-    assert len(every) == len(workshop.catalogue().by_kind["processor"]) and "marrowgate-foundry-slate-24" in every
+    assert (
+        len(every) == len(workshop.catalogue().by_kind["processor"])
+        and "marrowgate-foundry-slate-24" in every
+    )
 
 
 def test_what_cannot_be_read_is_said_and_nothing_found_shows_a_way_out(client):
     text = client.get("/parts?kind=case&min.litres=small&max.price=a+lot").text
-    assert "The least volume is “small”" in text and "The most price is “a lot”" in text and 'role="alert"' in text
+    assert (
+        "The least volume is “small”" in text
+        and "The most price is “a lot”" in text
+        and 'role="alert"' in text
+    )
     empty = client.get("/parts?kind=case&q=zzz&fits=1").text
     assert "No part answers to this" in empty and "Drop the sieve" in empty
     assert client.get("/parts?kind=teapot&sort=wit&page=9999&brief=none").status_code == 200
@@ -74,23 +98,45 @@ def test_what_cannot_be_read_is_said_and_nothing_found_shows_a_way_out(client):
 
 
 def test_parts_stand_side_by_side_and_what_is_alike_is_dimmed(client):
-    text = client.get("/parts?kind=supply&brief=1&beside=lowhum-bargain-700+lowhum-level-750+no-such-part").text
-    table = html.unescape(re.search(r'<table class="list small beside">.*?</table>', text, re.DOTALL)[0])
-    assert "doubtful: 14 reviews average 51 %; names no protections" in table and "needs 1 x 16-pin PCIe" in table
-    assert re.search(r'class="quiet"><th scope="row">Form factor</th><td>ATX</td><td>ATX</td>', table)
+    text = client.get(
+        "/parts?kind=supply&brief=1&beside=lowhum-bargain-700+lowhum-level-750+no-such-part"
+    ).text
+    table = html.unescape(
+        re.search(r'<table class="list small beside">.*?</table>', text, re.DOTALL)[0]
+    )
+    assert (
+        "doubtful: 14 reviews average 51 %; names no protections" in table
+        and "needs 1 x 16-pin PCIe" in table
+    )
+    assert re.search(
+        r'class="quiet"><th scope="row">Form factor</th><td>ATX</td><td>ATX</td>', table
+    )
 
 
 def test_a_part_in_full_with_trust_offers_use_and_fit(client, workshop):
     text = html.unescape(client.get("/parts/lowhum-bargain-700?brief=1").text)
-    for said in ("14 reviews average 51 %", "names no protections", "Does not fit the build of Net loft all-rounder", "It would replace Lowhum Level 750",
-                 "Quayside Parts", "Signal tower, sent-in list", "560\u202fW", "in the build"):  # fmt: skip
+    for said in (
+        "14 reviews average 51 %",
+        "names no protections",
+        "Does not fit the build of Net loft all-rounder",
+        "It would replace Lowhum Level 750",
+        "Quayside Parts",
+        "Signal tower, sent-in list",
+        "560\u202fW",
+        "in the build",
+    ):
         assert said in text, said
     present = workshop.open(1).plan.build.supply
     assert "In the build of Net loft all-rounder" in client.get(f"/parts/{present}?brief=1").text
-    assert client.get("/parts/no-such-part").status_code == 422 and "no-such-part" in client.get("/parts/no-such-part").text
+    assert (
+        client.get("/parts/no-such-part").status_code == 422
+        and "no-such-part" in client.get("/parts/no-such-part").text
+    )
     unsold = client.get("/parts/quillon-wherry-neap-4").text
     assert "Offers" in unsold and not re.search(CODE, unsold)
-    tried = re.search(r'id="try-part" href="([^"]+)"', client.get("/parts/lidd-frame-porthole?brief=1").text)[1]
+    tried = re.search(
+        r'id="try-part" href="([^"]+)"', client.get("/parts/lidd-frame-porthole?brief=1").text
+    )[1]
     assert "Trying Lidd &amp; Frame Porthole" in client.get(html.unescape(tried)).text
 
 
@@ -107,7 +153,9 @@ def test_the_fit_view_numbers_its_findings_and_pins_them_to_the_drawing(client, 
         assert one.sentence in html.unescape(text)
     assert "2 changes clear all 4 that block for EUR\u00a0" in text
     by_part = html.unescape(client.get("/briefs/7/fit?by=part").text)
-    assert "case: Lidd & Frame Porthole" in by_part and by_part.count("335 mm long, 45 mm more") >= 2
+    assert (
+        "case: Lidd & Frame Porthole" in by_part and by_part.count("335 mm long, 45 mm more") >= 2
+    )
     cured = html.unescape(re.search(r'id="try-cure"[^>]*href="([^"]+)"', text)[1])
     after = client.get(cured).text
     assert "too much" not in after and "Everything that is chosen fits" in after
@@ -121,7 +169,9 @@ def test_power_shows_the_figures_of_the_account(client, workshop):
     for span in told.spans:
         assert f"{span.total_w:.0f}\u202fW" in text, span
     assert f"about {told.year.kwh:.0f}\u202fkWh a year" in text and "EUR 0.32 a kWh" in text
-    answer = client.post("/briefs/1/edit", data=form(workshop, **general(workshop), tariff="0.64")).text
+    answer = client.post(
+        "/briefs/1/edit", data=form(workshop, **general(workshop), tariff="0.64")
+    ).text
     assert "rice of a kWh to 0.64" in answer or workshop.open(1).plan.brief.tariff_per_kwh == 0.64
     dearer = client.get("/briefs/1/fit").text
     assert "EUR 0.64 a kWh" in dearer
@@ -130,10 +180,19 @@ def test_power_shows_the_figures_of_the_account(client, workshop):
 def general(workshop) -> dict[str, str]:
     brief = workshop.open(1).plan.brief
     return {
-        "name": brief.name, "region": brief.region, "budget_low": "1050", "budget_high": "1250", "size": "2560x1440", "refresh_hz": "144",
-        "variable_from_hz": "48", "sureness": brief.sureness, "memory_gb": "16", "storage_gb": "1000", "headroom_percent": "140",
+        "name": brief.name,
+        "region": brief.region,
+        "budget_low": "1050",
+        "budget_high": "1250",
+        "size": "2560x1440",
+        "refresh_hz": "144",
+        "variable_from_hz": "48",
+        "sureness": brief.sureness,
+        "memory_gb": "16",
+        "storage_gb": "1000",
+        "headroom_percent": "140",
         "trust_floor": brief.trust_floor,
-    }  # fmt: skip
+    }
 
 
 def test_an_empty_build_and_one_without_a_case_are_drawn_or_explained(client, workshop):
@@ -150,23 +209,45 @@ def test_the_assembly_list_is_made_from_the_build(client):
     assert "Before it can be built" in text and "Kitefall Orlop Pharos 16 GB Triple" in text
     keys = re.findall(r'data-tick="([^"]+)"', text)
     assert len(keys) == len(set(keys)) > 25 and not re.search(CODE, text)
-    assert re.search(r'<span class="inverse">2</span>', text), "two 8-pin cables where three are needed"
+    assert re.search(r'<span class="inverse">2</span>', text), (
+        "two 8-pin cables where three are needed"
+    )
 
 
 def test_a_finding_is_set_aside_with_a_reason_and_counts_again_with_other_parts(client, workshop):
-    fields = form(workshop, 7, rule="card height", parts="kitefall-pharos-16-triple lidd-frame-porthole", view="fit")
+    fields = form(
+        workshop,
+        7,
+        rule="card height",
+        parts="kitefall-pharos-16-triple lidd-frame-porthole",
+        view="fit",
+    )
     silent = client.post("/briefs/7/aside", data=fields, headers=HTMX)
     assert silent.status_code == 422 and "say in a few words" in silent.text
-    done = client.post("/briefs/7/aside", data=fields | {"reason": "the side panel stays off"}, headers=HTMX).text
-    assert "Set aside: the side panel stays off" in done and "1 set aside" in done and "3 blocks" in done
+    done = client.post(
+        "/briefs/7/aside", data=fields | {"reason": "the side panel stays off"}, headers=HTMX
+    ).text
+    assert (
+        "Set aside: the side panel stays off" in done
+        and "1 set aside" in done
+        and "3 blocks" in done
+    )
     saved = client.get("/briefs/7/file/build").content
     brief = client.get("/briefs/7/file/brief").content
-    made = client.post("/briefs/open", files=[("files", ("a.json", brief)), ("files", ("b.json", saved))], follow_redirects=False)
+    made = client.post(
+        "/briefs/open",
+        files=[("files", ("a.json", brief)), ("files", ("b.json", saved))],
+        follow_redirects=False,
+    )
     copy = int(made.headers["location"].split("/")[2])
     assert workshop.open(copy).plan.build.aside == workshop.open(7).plan.build.aside != ()
     tried = client.get("/briefs/7/fit?try=graphics:kitefall-trench-16-triple").text
     assert "Set aside: the side panel stays off" not in tried
-    again = client.post("/briefs/7/aside", data=form(workshop, 7, **{k: fields[k] for k in ("rule", "parts")}, again="1"), headers=HTMX).text
+    again = client.post(
+        "/briefs/7/aside",
+        data=form(workshop, 7, **{k: fields[k] for k in ("rule", "parts")}, again="1"),
+        headers=HTMX,
+    ).text
     assert "4 blocks" in again
 
 
@@ -174,7 +255,12 @@ def test_what_each_trust_floor_costs_is_a_proposal_of_its_own(client, workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan
     text = html.unescape(client.get("/briefs/1/brief?trust=1").text)
     table = re.search(r'id="trust-rows".*?</section>', text, re.DOTALL)[0]
-    costs = [answer(catalogue, replace(plan.brief, trust_floor=floor), plan.build, "most frames").assessment for floor in TRUST_FLOORS]
+    costs = [
+        answer(
+            catalogue, replace(plan.brief, trust_floor=floor), plan.build, "most frames"
+        ).assessment
+        for floor in TRUST_FLOORS
+    ]
     assert all(costs)
     for floor, own in zip(TRUST_FLOORS, costs, strict=True):
         row = re.search(rf"<td>{floor}</td>.*?</tr>", table)[0]
@@ -187,9 +273,14 @@ def test_what_matters_is_said_with_the_briefs_own_figures(client, workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan
     now = assess(catalogue, plan.brief, plan.build)
     supply = client.get("/parts?kind=supply&brief=1").text
-    assert f"Here {now.needed_w}\u202fW with headroom are needed, spikes of {now.draw.spike_w}\u202fW and 1 x 16-pin" in supply
+    assert (
+        f"Here {now.needed_w}\u202fW with headroom are needed, spikes of {now.draw.spike_w}\u202fW"
+        " and 1 x 16-pin" in supply
+    )
     limited = [one.game.name for one in now.counted if one.limit_words == "processor"]
-    assert limited and all(name in client.get("/parts?kind=processor&brief=1").text for name in limited)
+    assert limited and all(
+        name in client.get("/parts?kind=processor&brief=1").text for name in limited
+    )
     assert "Hold the list against a build" in client.get("/parts?kind=case").text
     for kind in ALL_KINDS:
         text = client.get(f"/parts?kind={kind}&brief=7&all=1").text
@@ -203,9 +294,13 @@ def test_wireless_and_air_are_mended_by_adding_the_cheapest_that_does(client, wo
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan
     book = catalogue.prices(plan.brief.region, plan.brief.allow_used)
     text = html.unescape(client.get("/briefs/1/fit").text)
-    fans = min(price for fan in catalogue.by_kind["fan"] if (price := book.delivered(fan.id)) is not None)
+    fans = min(
+        price for fan in catalogue.by_kind["fan"] if (price := book.delivered(fan.id)) is not None
+    )
     assert "Add 1 fan." in text and money(fans, "EUR") in re.search(r"Try Coldreach [^<]*", text)[0]
-    tried = html.unescape(re.search(r'href="([^"]*)">Try Coldreach', client.get("/briefs/1/fit").text)[1])
+    tried = html.unescape(
+        re.search(r'href="([^"]*)">Try Coldreach', client.get("/briefs/1/fit").text)[1]
+    )
     assert "carries off about 250" not in client.get(tried).text
 
 
@@ -214,14 +309,36 @@ def test_a_part_is_marked_as_a_stand_in_and_stays_again(client, workshop):
     fields = {"version": "1", "view": "fit", "part": part}
     bad = client.post("/briefs/1/stand-in", data=fields | {"until": "soon"}, headers=HTMX)
     assert bad.status_code == 422 and "“soon”: enter one such as 2027-03-01" in bad.text
-    done = html.unescape(client.post("/briefs/1/stand-in", data=fields | {"until": "2027-03-01", "resale": "310.50"}, headers=HTMX).text)
-    assert "stand-in until 1 Mar 2027, then perhaps EUR\u00a0310.50 back" in done and "may bring back EUR\u00a0310.50, a guess" in done
+    done = html.unescape(
+        client.post(
+            "/briefs/1/stand-in",
+            data=fields | {"until": "2027-03-01", "resale": "310.50"},
+            headers=HTMX,
+        ).text
+    )
+    assert (
+        "stand-in until 1 Mar 2027, then perhaps EUR\u00a0310.50 back" in done
+        and "may bring back EUR\u00a0310.50, a guess" in done
+    )
     assert 'value="2027-03-01"' in client.get(f"/parts/{part}?brief=1").text
-    files = [("files", (name, client.get(f"/briefs/1/file/{name}").content)) for name in ("brief", "build")]
-    copy = int(client.post("/briefs/open", files=files, follow_redirects=False).headers["location"].split("/")[2])
+    files = [
+        ("files", (name, client.get(f"/briefs/1/file/{name}").content))
+        for name in ("brief", "build")
+    ]
+    copy = int(
+        client.post("/briefs/open", files=files, follow_redirects=False)
+        .headers["location"]
+        .split("/")[2]
+    )
     assert workshop.open(copy).plan.build.stand_ins == workshop.open(1).plan.build.stand_ins != ()
-    client.post("/briefs/1/remove", data={"version": "2", "view": "fit", "part": part}, headers=HTMX)
+    client.post(
+        "/briefs/1/remove", data={"version": "2", "view": "fit", "part": part}, headers=HTMX
+    )
     assert workshop.open(1).plan.build.stand_ins == ()
     client.post("/briefs/1/undo", data={"version": "3", "view": "fit"}, headers=HTMX)
-    stays = client.post("/briefs/1/stand-in", data={"version": "4", "view": "fit", "part": part, "stays": "1"}, headers=HTMX).text
+    stays = client.post(
+        "/briefs/1/stand-in",
+        data={"version": "4", "view": "fit", "part": part, "stays": "1"},
+        headers=HTMX,
+    ).text
     assert "stand-in until" not in stays and workshop.open(1).plan.build.stand_ins == ()

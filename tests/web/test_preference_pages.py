@@ -1,4 +1,6 @@
-"""Preferences as pages: added, refused in words, granted with a price, insisted on, let go and undone."""
+"""Preferences as pages: added, refused in words, granted with a price, insisted on, let go and
+undone.
+"""
 
 import html
 import re
@@ -19,7 +21,11 @@ from wattmetron.services.wish_costs import wish_costs
 
 
 def post(client, workshop, **fields):
-    return html.unescape(client.post("/briefs/1/prefer", data=form(workshop, 1, view="brief") | fields, headers=HTMX).text)
+    return html.unescape(
+        client.post(
+            "/briefs/1/prefer", data=form(workshop, 1, view="brief") | fields, headers=HTMX
+        ).text
+    )
 
 
 def test_a_preference_is_granted_with_its_price_insisted_on_and_let_go(client, workshop):
@@ -30,20 +36,36 @@ def test_a_preference_is_granted_with_its_price_insisted_on_and_let_go(client, w
     post(client, workshop, act="add", wish="wireless", value="")
     post(client, workshop, act="add", wish="maker", value="graphics card: Pellworth")
     balance = html.unescape(client.get("/briefs/1/balance").text)
-    lines = re.findall(r"Preferred (and granted|but not granted): ([^;]*); it costs ([^.<]*)", balance)
-    assert [words for _, words, _ in lines] == ["colour white", "wireless", "graphics card of Pellworth"]
+    lines = re.findall(
+        r"Preferred (and granted|but not granted): ([^;]*); it costs ([^.<]*)", balance
+    )
+    assert [words for _, words, _ in lines] == [
+        "colour white",
+        "wireless",
+        "graphics card of Pellworth",
+    ]
     proposed = html.unescape(client.get("/briefs/1/brief?propose=most").text)
     assert all(words in proposed for _, words, _ in lines)
     dear = [cost for how, _, cost in lines if how == "and granted" and cost.startswith("EUR")]
     assert dear, "one of them costs money here"
     post(client, workshop, act="limit", up_to="0")
-    assert re.search(r"Preferred but not granted: [^;]*; it costs EUR", client.get("/briefs/1/balance").text.replace("\u00a0", " "))
+    assert re.search(
+        r"Preferred but not granted: [^;]*; it costs EUR",
+        client.get("/briefs/1/balance").text.replace("\u00a0", " "),
+    )
     post(client, workshop, act="insist", place="0")
     brief = workshop.open(1).plan.brief
-    assert brief.colour == "white" and [one.wish for one in brief.preferences] == ["wireless", "maker"]
+    assert brief.colour == "white" and [one.wish for one in brief.preferences] == [
+        "wireless",
+        "maker",
+    ]
     post(client, workshop, act="insist", place="1")
     assert workshop.open(1).plan.brief.only_of == (("graphics", "Pellworth"),)
-    client.post("/briefs/1/any-maker", data=form(workshop, 1, view="brief") | {"kind": "graphics"}, headers=HTMX)
+    client.post(
+        "/briefs/1/any-maker",
+        data=form(workshop, 1, view="brief") | {"kind": "graphics"},
+        headers=HTMX,
+    )
     post(client, workshop, act="drop", place="0")
     brief = workshop.open(1).plan.brief
     assert brief.only_of == () and brief.preferences == ()
@@ -53,7 +75,10 @@ def test_a_preference_is_granted_with_its_price_insisted_on_and_let_go(client, w
 
 def test_no_saving_gives_up_a_preference_that_is_granted(workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(8).plan
-    colours = [{one.part.colour for one in cuts_of(catalogue, assess(catalogue, brief, plan.build))} for brief in (plan.brief, replace(plan.brief, preferences=(Preference("colour", "white"),)))]
+    colours = [
+        {one.part.colour for one in cuts_of(catalogue, assess(catalogue, brief, plan.build))}
+        for brief in (plan.brief, replace(plan.brief, preferences=(Preference("colour", "white"),)))
+    ]
     assert "black" in colours[0] and "black" not in colours[1] and colours[1]
 
 
@@ -64,16 +89,27 @@ def test_wishes_are_priced_against_the_answer_with_its_preferences(workshop):
     assert granted.granted and granted.cost_minor > 0
     for one in wish_costs(catalogue, wished, Build()):
         free = propose(catalogue, without(held, (one.wish,)))
-        assert one.cost_minor == propose(catalogue, held).cost_minor - free.cost_minor, one.wish.name
+        assert one.cost_minor == propose(catalogue, held).cost_minor - free.cost_minor, (
+            one.wish.name
+        )
 
 
 def test_every_budget_step_grants_what_its_own_budget_allows(workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(8).plan
-    wished = replace(plan.brief, preferences=(Preference("wireless"), Preference("room_to_grow"), Preference("noise_limit_dba", "20")))
+    wished = replace(
+        plan.brief,
+        preferences=(
+            Preference("wireless"),
+            Preference("room_to_grow"),
+            Preference("noise_limit_dba", "20"),
+        ),
+    )
     budgets, outcomes = (90_000, 120_000, 180_000), set()
     steps = budget_steps(tables(catalogue, wished, Build()), budgets)
     for budget, step in zip(budgets, steps, strict=True):
-        asked = replace(wished, budget_high_minor=budget, budget_low_minor=min(budget, wished.budget_low_minor))
+        asked = replace(
+            wished, budget_high_minor=budget, budget_low_minor=min(budget, wished.budget_low_minor)
+        )
         brief, found = grant(catalogue, asked, Build())
         assert step.assessment.build == propose(catalogue, brief).build
         outcomes.add(tuple(one.granted for one in found))
@@ -84,10 +120,16 @@ def test_every_budget_step_grants_what_its_own_budget_allows(workshop):
     ("fields", "said"),
     [
         ({"act": "add", "wish": "colour", "value": ""}, "names none: enter one, such as white"),
-        ({"act": "add", "wish": "noise_limit_dba", "value": "quiet"}, "a quiet cooler is “quiet”: enter a number above 0"),
+        (
+            {"act": "add", "wish": "noise_limit_dba", "value": "quiet"},
+            "a quiet cooler is “quiet”: enter a number above 0",
+        ),
         ({"act": "add", "wish": "noise_limit_dba", "value": "3"}, "must lie within 10–90 dB(A)"),
         ({"act": "add", "wish": "maker", "value": "Pellworth"}, "write kind and maker"),
-        ({"act": "add", "wish": "maker", "value": "graphics: Nobody"}, "no graphics card of “Nobody”"),
+        (
+            {"act": "add", "wish": "maker", "value": "graphics: Nobody"},
+            "no graphics card of “Nobody”",
+        ),
         ({"act": "add", "wish": "glow", "value": "1"}, "“glow” is not known"),
         ({"act": "add", "wish": "trust_floor", "value": "some"}, "choose one of anything"),
         ({"act": "limit", "up_to": "much"}, "What a preference may cost"),

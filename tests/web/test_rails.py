@@ -1,4 +1,6 @@
-"""Requirement rails: nothing overlaps, nothing leaves the chart, and the chart says what it shows."""
+"""Requirement rails: nothing overlaps, nothing leaves the chart, and the chart says what it
+shows.
+"""
 
 import re
 from itertools import pairwise
@@ -10,7 +12,9 @@ from hypothesis import strategies as st
 
 from wattmetron.web.charts.rails import HEIGHT, SPACING, Band, Marker, Rail, Tick, rails
 
-TEXT = re.compile(r'<text x="([\d.]+)" y="([\d.]+)" text-anchor="(\w+)" class="(t-ink|t-own)">([^<]*)')
+TEXT = re.compile(
+    r'<text x="([\d.]+)" y="([\d.]+)" text-anchor="(\w+)" class="(t-ink|t-own)">([^<]*)'
+)
 SPEED = st.floats(np.log(8), np.log(400))
 
 
@@ -25,7 +29,12 @@ def rail(draw):
     return Rail(tuple(ticks), tuple(bands), marker)
 
 
-TIERS = (("Minimum", "1920x1080, low, 30 fps"), ("Recommended", "1920x1080, high, 60 fps"), ("Ultra", ""), ("More", ""))
+TIERS = (
+    ("Minimum", "1920x1080, low, 30 fps"),
+    ("Recommended", "1920x1080, high, 60 fps"),
+    ("Ultra", ""),
+    ("More", ""),
+)
 
 
 @settings(max_examples=120, deadline=None)
@@ -33,7 +42,11 @@ TIERS = (("Minimum", "1920x1080, low, 30 fps"), ("Recommended", "1920x1080, high
 def test_labels_are_spaced_and_stay_within_the_chart(left, right, width):
     chart = str(rails(left, right, TIERS, "a chart", width))
     for anchor in ("start", "end"):
-        rows = sorted(float(y) for _, y, where, _, words in TEXT.findall(chart) if where == anchor and not words.isdigit())
+        rows = sorted(
+            float(y)
+            for _, y, where, _, words in TEXT.findall(chart)
+            if where == anchor and not words.isdigit()
+        )
         assert all(0 < y < HEIGHT + 6 for y in rows)
         assert all(after - before >= SPACING - 0.11 for before, after in pairwise(rows))
     for x in re.findall(r'\bx[12]?="(-?[\d.]+)"', chart):
@@ -43,7 +56,10 @@ def test_labels_are_spaced_and_stay_within_the_chart(left, right, width):
 
 def test_faster_parts_stand_higher_and_the_odd_one_is_hollow():
     side = Rail(
-        (Tick(np.log(100), "Maker Fast", False, False), Tick(np.log(50), "Maker Slow", True, False)),
+        (
+            Tick(np.log(100), "Maker Fast", False, False),
+            Tick(np.log(50), "Maker Slow", True, False),
+        ),
         (Band(np.log(80), 0.3, 0),),
         Marker(np.log(70), 0.05, "Maker Own"),
     )

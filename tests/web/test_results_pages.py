@@ -1,4 +1,6 @@
-"""Results of a game: pasted, left out, taken back; what they do to estimates and proposals; bad input."""
+"""Results of a game: pasted, left out, taken back; what they do to estimates and proposals; bad
+input.
+"""
 
 import re
 
@@ -8,7 +10,11 @@ from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
 from wattmetron.services.measuring import results_state
 
 GAME = "breakwater-siege"
-TABLE = "machine; card; size; preset; fps; low\nHeron Slate 6; Reef 16 GB; 1440p; high; 84; 61\nKetch Flood 8\tNess 16 GB\t1080p\tmedium\t182\t128\nCutter Ebb 6 | Shoal 8 GB | 1920x1080 | high | 98,5"
+TABLE = (
+    "machine; card; size; preset; fps; low\nHeron Slate 6; Reef 16 GB; 1440p; high; 84; 61\nKetch"
+    " Flood 8\tNess 16 GB\t1080p\tmedium\t182\t128\nCutter Ebb 6 | Shoal 8 GB | 1920x1080 | high |"
+    " 98,5"
+)
 
 
 def send(client, workshop, path="", **form):
@@ -19,7 +25,10 @@ def send(client, workshop, path="", **form):
 def test_pasted_results_narrow_the_game_and_undo_widens_it_again(client, workshop):
     before = workshop.catalogue().game(GAME)
     done = send(client, workshop, table=TABLE, source="Harbour Lab", measured_on="2026-03-14")
-    assert re.search(r"Added 3 results: C \d+\.\d\u202fms ±\d+\u202f% to", done.text) and "Harbour Lab, 14 Mar 2026" in done.text
+    assert (
+        re.search(r"Added 3 results: C \d+\.\d\u202fms ±\d+\u202f% to", done.text)
+        and "Harbour Lab, 14 Mar 2026" in done.text
+    )
     after = workshop.catalogue().game(GAME)
     assert after.graphics_work_sd < 0.7 * before.graphics_work_sd
     items = workshop.catalogue().results[GAME].items
@@ -31,7 +40,9 @@ def test_pasted_results_narrow_the_game_and_undo_widens_it_again(client, worksho
     muted = send(client, workshop, "/mute", result="r2", muted="1")
     assert "Left a result out" in muted.text and "left out" in muted.text
     assert workshop.catalogue().game(GAME).graphics_ms != after.graphics_ms
-    stale = client.post(f"/games/{GAME}/results/mute", data={"results_version": "1", "result": "r1", "muted": "1"})
+    stale = client.post(
+        f"/games/{GAME}/results/mute", data={"results_version": "1", "result": "r1", "muted": "1"}
+    )
     assert stale.status_code == 409 and "another tab" in stale.text
     send(client, workshop, "/undo")
     assert workshop.catalogue().game(GAME).graphics_ms == pytest.approx(after.graphics_ms)
@@ -41,10 +52,15 @@ def test_pasted_results_narrow_the_game_and_undo_widens_it_again(client, worksho
 
 def test_results_change_what_a_brief_is_told(client, workshop):
     brief = client.get("/api/v1/briefs/1").json()
-    brief["brief"]["targets"] = [{"game": GAME, "width_px": 2560, "height_px": 1440, "preset": "high", "fps": 100}]
+    brief["brief"]["targets"] = [
+        {"game": GAME, "width_px": 2560, "height_px": 1440, "preset": "high", "fps": 100}
+    ]
     question = {"brief": brief["brief"], "build": brief["build"]}
     (before,) = client.post("/api/v1/estimate", json=question).json()["estimates"]
-    table = "\n".join(f"Cutter Flood 6; {card}; 1440p; high; {fps}" for card, fps in (("Reef 16 GB", 70), ("Ness 16 GB", 79), ("Bank 12 GB", 92)))
+    table = "\n".join(
+        f"Cutter Flood 6; {card}; 1440p; high; {fps}"
+        for card, fps in (("Reef 16 GB", 70), ("Ness 16 GB", 79), ("Bank 12 GB", 92))
+    )
     send(client, workshop, table=table)
     (after,) = client.post("/api/v1/estimate", json=question).json()["estimates"]
     width = [one["interval_80_fps"][1] / one["interval_80_fps"][0] for one in (before, after)]
@@ -52,14 +68,26 @@ def test_results_change_what_a_brief_is_told(client, workshop):
     proposal = client.post("/api/v1/propose", json=question).json()
     assert proposal["found"]
     shown = next(one for one in proposal["estimates"])
-    again = client.post("/api/v1/estimate", json={"brief": brief["brief"], "build": proposal["build"]}).json()["estimates"][0]
+    again = client.post(
+        "/api/v1/estimate", json={"brief": brief["brief"], "build": proposal["build"]}
+    ).json()["estimates"][0]
     assert shown == again, "the proposal and the estimate of its build agree under joint spreads"
 
 
 def test_what_lines_leave_out_comes_from_the_form_and_own_runs_are_marked(client, workshop):
-    send(client, workshop, table="Reef 16 GB; 84\nBank 12 GB; 101", processor="Heron Slate 6", size="1440p", preset="high", own="on")
+    send(
+        client,
+        workshop,
+        table="Reef 16 GB; 84\nBank 12 GB; 101",
+        processor="Heron Slate 6",
+        size="1440p",
+        preset="high",
+        own="on",
+    )
     items = workshop.catalogue().results[GAME].items
-    assert {(one.processor, one.preset, one.height_px, one.own) for one in items} == {("marrowgate-heron-slate-6", "high", 1440, True)}
+    assert {(one.processor, one.preset, one.height_px, one.own) for one in items} == {
+        ("marrowgate-heron-slate-6", "high", 1440, True)
+    }
 
 
 @pytest.mark.parametrize(
@@ -77,26 +105,54 @@ def test_what_lines_leave_out_comes_from_the_form_and_own_runs_are_marked(client
         ("Zebra 9; Reef 16 GB; 1440p; high; 60", "“Zebra 9” is no part"),
     ],
 )
-def test_results_that_cannot_be_read_store_nothing_and_keep_what_was_typed(client, workshop, table, words):
+def test_results_that_cannot_be_read_store_nothing_and_keep_what_was_typed(
+    client, workshop, table, words
+):
     answer = send(client, workshop, table=table, source="A paper")
     assert answer.status_code == 422 and words in answer.text
     assert GAME not in workshop.catalogue().results and 'value="A paper"' in answer.text
 
 
-WIDE = "Heron Slate 6\tReef 16 GB\t1440p\thigh\t112\t84\t61\nKetch Flood 8\tNess 16 GB\t1440p\thigh\t121\t92\t70"
+WIDE = (
+    "Heron Slate 6\tReef 16 GB\t1440p\thigh\t112\t84\t61\nKetch Flood 8\tNess 16"
+    " GB\t1440p\thigh\t121\t92\t70"
+)
 
 
 def test_columns_that_cannot_be_told_apart_are_explained_once_per_source(client, workshop):
     asked = send(client, workshop, table=WIDE, source="Dry Dock Weekly")
-    assert asked.status_code == 422 and "What does each column hold?" in asked.text and GAME not in workshop.catalogue().results
-    guessed = re.findall(r"<option selected>([^<]+)</option>", asked.text.split('id="columns"')[1].split("</thead>")[0])
-    assert guessed == ["processor", "graphics", "resolution", "preset", "average", "low", "leave out"]
+    assert (
+        asked.status_code == 422
+        and "What does each column hold?" in asked.text
+        and GAME not in workshop.catalogue().results
+    )
+    guessed = re.findall(
+        r"<option selected>([^<]+)</option>",
+        asked.text.split('id="columns"')[1].split("</thead>")[0],
+    )
+    assert guessed == [
+        "processor",
+        "graphics",
+        "resolution",
+        "preset",
+        "average",
+        "low",
+        "leave out",
+    ]
     said = ("processor", "graphics", "resolution", "preset", "leave out", "average", "low")
     told = {f"column-{n}": role for n, role in enumerate(said)}
-    assert "Added 2 results" in send(client, workshop, table=WIDE, source="Dry Dock Weekly", **told).text
+    assert (
+        "Added 2 results"
+        in send(client, workshop, table=WIDE, source="Dry Dock Weekly", **told).text
+    )
     again = send(client, workshop, table=WIDE.replace("84", "90"), source="Dry Dock  Weekly")
     assert "Added 2 results" in again.text
-    assert [(one.average_fps, one.low_fps) for one in workshop.catalogue().results[GAME].items] == [(84, 61), (92, 70), (90, 61), (92, 70)]
+    assert [(one.average_fps, one.low_fps) for one in workshop.catalogue().results[GAME].items] == [
+        (84, 61),
+        (92, 70),
+        (90, 61),
+        (92, 70),
+    ]
     assert send(client, workshop, table=WIDE, source="Another").status_code == 422
     send(client, workshop, "/remove", result="r1")
     send(client, workshop, table=WIDE, source="Dry Dock Weekly")
@@ -107,18 +163,34 @@ def test_columns_that_cannot_be_told_apart_are_explained_once_per_source(client,
 @pytest.mark.parametrize(
     ("table", "found"),
     [
-        ("GPU | CPU | Quality | Size | 0.1 % | 1% low | Avg fps\nReef 16 GB | Heron Slate 6 | high | 1440p | 40 | 61 | 84", [(84, 61)]),
-        ("Card; Processor; Preset; Resolution; Average\nReef 16 GB; Heron Slate 6; high; 1440p; 84\nNess 16 GB; Heron Slate 6; high; 1440p; 91,5", [(84, None), (91.5, None)]),
+        (
+            (
+                "GPU | CPU | Quality | Size | 0.1 % | 1% low | Avg fps\nReef 16 GB | Heron Slate 6"
+                " | high | 1440p | 40 | 61 | 84"
+            ),
+            [(84, 61)],
+        ),
+        (
+            (
+                "Card; Processor; Preset; Resolution; Average\nReef 16 GB; Heron Slate 6; high;"
+                " 1440p; 84\nNess 16 GB; Heron Slate 6; high; 1440p; 91,5"
+            ),
+            [(84, None), (91.5, None)],
+        ),
         ("GPU;CPU;Quality;Size;Avg;Average\nReef 16 GB;Heron Slate 6;high;1440p;61;84", None),
         ("GPU;CPU;Quality;Size;Cosiness;Average\nReef 16 GB;Heron Slate 6;high;1440p;61;84", None),
     ],
-)  # fmt: skip
-def test_a_head_says_what_columns_hold_and_what_it_leaves_open_is_asked(client, workshop, table, found):
+)
+def test_a_head_says_what_columns_hold_and_what_it_leaves_open_is_asked(
+    client, workshop, table, found
+):
     answer = send(client, workshop, table=table)
     if found is None:
         assert answer.status_code == 422 and "What does each column hold?" in answer.text
     else:
-        assert [(one.average_fps, one.low_fps) for one in workshop.catalogue().results[GAME].items] == found
+        assert [
+            (one.average_fps, one.low_fps) for one in workshop.catalogue().results[GAME].items
+        ] == found
 
 
 def test_results_travel_with_the_requirements_and_the_folder(client, workshop, tmp_path):

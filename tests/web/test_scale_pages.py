@@ -8,55 +8,117 @@ from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
 from wattmetron.formats.problems import FormatError
 
-TABLE = "Part\tPoints\nNacre Reef 16 GB\t120\nOrlop Beacon (12GB)  98,5\nMarlpoint Holm: 71\nNacre Spit 6 GB 60"
+TABLE = (
+    "Part\tPoints\nNacre Reef 16 GB\t120\nOrlop Beacon (12GB)  98,5\nMarlpoint Holm: 71\nNacre Spit"
+    " 6 GB 60"
+)
 
 
 def test_the_page_ranks_compares_and_opens_the_chain(client):
-    page = client.get("/parts/scale", params={"measure": "one core", "reference": "marrowgate-heron-dun-6", "part": "quillon-cutter-ebb-6",
-                                              "first": "Quillon Cutter Flood 6", "second": "Heron Dun 6"}).text  # fmt: skip
-    assert re.search(r"Quillon Cutter Flood 6 is \d+\u202f% faster than Marrowgate Heron Dun 6, between \d+ and \d+\u202f%\.", page)
-    assert "Marrowgate Heron Dun 6 at 100" in page and "Dry Dock Weekly" in page and "All together" in page
+    page = client.get(
+        "/parts/scale",
+        params={
+            "measure": "one core",
+            "reference": "marrowgate-heron-dun-6",
+            "part": "quillon-cutter-ebb-6",
+            "first": "Quillon Cutter Flood 6",
+            "second": "Heron Dun 6",
+        },
+    ).text
+    assert re.search(
+        r"Quillon Cutter Flood 6 is \d+\u202f% faster than Marrowgate Heron Dun 6, between \d+ and"
+        r" \d+\u202f%\.",
+        page,
+    )
+    assert (
+        "Marrowgate Heron Dun 6 at 100" in page
+        and "Dry Dock Weekly" in page
+        and "All together" in page
+    )
     assert not re.search(r"<script>|<style| style=| on\w+=", page)
     unknown = client.get("/parts/scale?first=Nacre+Reef+16+GB&second=Zzz+9").text
     assert "No graphics part is called “Zzz 9”" in unknown and 'role="alert"' in unknown
-    assert "has no speed in this measure" in client.get("/parts/scale?measure=ray+tracing&first=Nacre+Shoal&second=Wick").text
+    assert (
+        "has no speed in this measure"
+        in client.get("/parts/scale?measure=ray+tracing&first=Nacre+Shoal&second=Wick").text
+    )
     assert "Tied to nothing" in client.get("/parts/scale").text
     bought = client.get("/parts/scale?region=overwater").text
-    assert "Orlop Taper 2" not in re.search(r"<table class=\"list scale\">.*?</table>", bought, re.DOTALL)[0]
+    assert (
+        "Orlop Taper 2"
+        not in re.search(r"<table class=\"list scale\">.*?</table>", bought, re.DOTALL)[0]
+    )
 
 
 def test_a_pasted_chart_moves_speeds_and_undo_brings_them_back(client, workshop):
     before = workshop.catalogue().parts["pellworth-reef-16-plain"].speed_1080p
-    done = client.post("/parts/scale/charts", data={"measure": "1080p", "name": "A new bench", "table": TABLE})
+    done = client.post(
+        "/parts/scale/charts", data={"measure": "1080p", "name": "A new bench", "table": TABLE}
+    )
     assert "Added A new bench with 4 parts. Moved:" in done.text
     assert workshop.catalogue().parts["pellworth-reef-16-plain"].speed_1080p != before
     assert workshop.catalogue().described.charts["a-new-bench"].rows[1].value == 98.5
-    assert "Nacre Spit" not in re.search(r"Tied to nothing.*?</section>", done.text, re.DOTALL)[0] if "Tied to nothing" in done.text else True
-    form = re.search(r'action="/parts/scale/undo".*?name="chart" value="([^"]+)".*?name="version" value="(\d+)"', done.text, re.DOTALL)
+    assert (
+        "Nacre Spit" not in re.search(r"Tied to nothing.*?</section>", done.text, re.DOTALL)[0]
+        if "Tied to nothing" in done.text
+        else True
+    )
+    form = re.search(
+        r'action="/parts/scale/undo".*?name="chart" value="([^"]+)".*?name="version" value="(\d+)"',
+        done.text,
+        re.DOTALL,
+    )
     undone = client.post("/parts/scale/undo", data={"chart": form[1], "version": form[2]})
-    assert undone.status_code == 200 and workshop.catalogue().parts["pellworth-reef-16-plain"].speed_1080p == before
+    assert (
+        undone.status_code == 200
+        and workshop.catalogue().parts["pellworth-reef-16-plain"].speed_1080p == before
+    )
     stale = client.post("/parts/scale/undo", data={"chart": form[1], "version": form[2]})
     assert stale.status_code == 409
 
 
 def test_a_comparison_ties_loose_parts_in_and_they_can_be_named_in_lists(client, workshop):
-    form = {"measure": "1080p", "part": "Nacre Spit 6 GB", "percent": "5", "direction": "below", "than": "Nacre Inlet 8 GB", "name": "a letter"}
+    form = {
+        "measure": "1080p",
+        "part": "Nacre Spit 6 GB",
+        "percent": "5",
+        "direction": "below",
+        "than": "Nacre Inlet 8 GB",
+        "name": "a letter",
+    }
     done = client.post("/parts/scale/comparisons", data=form)
-    assert "Added a comparison of Nacre Spit 6 GB with Nacre Inlet 8 GB" in done.text and "Tied to nothing" not in done.text
+    assert (
+        "Added a comparison of Nacre Spit 6 GB with Nacre Inlet 8 GB" in done.text
+        and "Tied to nothing" not in done.text
+    )
     catalogue = workshop.catalogue()
     spit = catalogue.scale.standings["named-graphics-nacre-spit-6-gb"]
-    assert spit.speeds[0] == pytest.approx(0.95 * catalogue.scale.standings["nacre-inlet@8"].speeds[0], rel=0.02)
+    assert spit.speeds[0] == pytest.approx(
+        0.95 * catalogue.scale.standings["nacre-inlet@8"].speeds[0], rel=0.02
+    )
     assert catalogue.reader.read("GPU: Nacre Spit 6 GB").tiers[0].graphics[0].part == spit.key
 
 
 def test_leaving_a_source_out_shows_what_moved(client, workshop):
     sd = workshop.catalogue().parts["pellworth-ness-16-plain"].speed_sd
-    done = client.post("/parts/scale/mute", data={"measure": "1080p", "chart": "harbour-lab-1080p", "muted": "1"})
-    assert "Harbour Lab left out. Moved: " in done.text and workshop.catalogue().parts["pellworth-ness-16-plain"].speed_sd > sd
-    again = client.post("/parts/scale/mute", data={"measure": "1080p", "chart": "harbour-lab-1080p", "muted": "0"})
-    assert "Harbour Lab counts again" in again.text and workshop.catalogue().parts["pellworth-ness-16-plain"].speed_sd == pytest.approx(sd)
+    done = client.post(
+        "/parts/scale/mute", data={"measure": "1080p", "chart": "harbour-lab-1080p", "muted": "1"}
+    )
+    assert (
+        "Harbour Lab left out. Moved: " in done.text
+        and workshop.catalogue().parts["pellworth-ness-16-plain"].speed_sd > sd
+    )
+    again = client.post(
+        "/parts/scale/mute", data={"measure": "1080p", "chart": "harbour-lab-1080p", "muted": "0"}
+    )
+    assert "Harbour Lab counts again" in again.text and workshop.catalogue().parts[
+        "pellworth-ness-16-plain"
+    ].speed_sd == pytest.approx(sd)
     removed = client.post("/parts/scale/remove", data={"chart": "harbour-lab-1080p"})
-    assert "Removed Harbour Lab" in removed.text and "harbour-lab-1080p" not in workshop.catalogue().described.charts
+    assert (
+        "Removed Harbour Lab" in removed.text
+        and "harbour-lab-1080p" not in workshop.catalogue().described.charts
+    )
 
 
 @pytest.mark.parametrize(
@@ -72,8 +134,12 @@ def test_leaving_a_source_out_shows_what_moved(client, workshop):
         ("Orlop Beacon 12 GB 98\njust words", "no name with a value"),
     ],
 )
-def test_a_chart_that_cannot_be_read_stores_nothing_and_keeps_what_was_typed(client, workshop, table, words):
-    answer = client.post("/parts/scale/charts", data={"measure": "1080p", "name": "Bad", "table": table})
+def test_a_chart_that_cannot_be_read_stores_nothing_and_keeps_what_was_typed(
+    client, workshop, table, words
+):
+    answer = client.post(
+        "/parts/scale/charts", data={"measure": "1080p", "name": "Bad", "table": table}
+    )
     assert answer.status_code == 422 and words in answer.text
     assert "bad" not in workshop.catalogue().described.charts
     assert 'value="Bad"' in answer.text
@@ -93,7 +159,13 @@ def test_a_chart_that_cannot_be_read_stores_nothing_and_keeps_what_was_typed(cli
     ],
 )
 def test_a_comparison_that_makes_no_sense_is_refused_in_one_sentence(client, change, words):
-    form = {"measure": "1080p", "part": "Nacre Inlet 8 GB", "percent": "5", "direction": "above", "than": "Orlop Wick 8 GB"}
+    form = {
+        "measure": "1080p",
+        "part": "Nacre Inlet 8 GB",
+        "percent": "5",
+        "direction": "above",
+        "than": "Orlop Wick 8 GB",
+    }
     answer = client.post("/parts/scale/comparisons", data=form | change)
     assert answer.status_code == 422 and words in answer.text
 
@@ -104,6 +176,8 @@ def test_charts_round_trip_in_a_folder_and_bad_lines_are_named(tmp_path):
     assert read_catalogue(tmp_path).charts == world.charts
     path = tmp_path / "charts.csv"
     lines = path.read_text().splitlines()
-    path.write_text("\n".join([*lines, lines[1], lines[2].replace("1080p,rel", "one core,rel")]) + "\n")
+    path.write_text(
+        "\n".join([*lines, lines[1], lines[2].replace("1080p,rel", "one core,rel")]) + "\n"
+    )
     with pytest.raises(FormatError, match="a second time in “harbour-lab-1080p”"):
         read_catalogue(tmp_path)

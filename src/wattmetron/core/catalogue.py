@@ -42,10 +42,11 @@ SYSTEM_NAME = re.compile(r"[\d(,]")
 
 @dataclass(frozen=True)
 class Catalogue:
-    """Parts by id, games by id as they were described, all offers, regions by id, published requirements by game.
+    """Parts by id, games by id as they were described, all offers, regions by id, published
+    requirements by game.
 
-    ``game`` gives a game as the evidence of its requirements leaves it: that is what estimates use. Where charts
-    moved the speeds, ``raw`` is the catalogue as described and ``fits`` says how.
+    ``game`` gives a game as the evidence of its requirements leaves it: that is what estimates use.
+    Where charts moved the speeds, ``raw`` is the catalogue as described and ``fits`` says how.
     """
 
     parts: Mapping[str, Part]
@@ -119,9 +120,16 @@ class Catalogue:
     def finder(self) -> Finder:
         """Parts by name and kind, games by name and genre."""
         parts: list[tuple[Sort, str, str]] = [
-            ("part", part.id, f"{part.name} {KIND_NAMES[kind]}") for kind, own in self.by_kind.items() for part in own
+            ("part", part.id, f"{part.name} {KIND_NAMES[kind]}")
+            for kind, own in self.by_kind.items()
+            for part in own
         ]
-        return Finder([*parts, *(("game", game.id, f"{game.name} {game.genre}") for game in self.games.values())])
+        return Finder(
+            [
+                *parts,
+                *(("game", game.id, f"{game.name} {game.genre}") for game in self.games.values()),
+            ]
+        )
 
     @cached_property
     def genres(self) -> tuple[str, ...]:
@@ -139,8 +147,14 @@ class Catalogue:
 
     @cached_property
     def reader(self) -> Reader:
-        """A reader that knows the catalogue's parts, and the systems, APIs and upscalers that occur in it."""
-        systems = {SYSTEM_NAME.split(tier.system)[0].strip() for one in self.published.values() for tier in one.tiers}
+        """A reader that knows the catalogue's parts, and the systems, APIs and upscalers that occur
+        in it.
+        """
+        systems = {
+            SYSTEM_NAME.split(tier.system)[0].strip()
+            for one in self.published.values()
+            for tier in one.tiers
+        }
         cards = self.by_kind["graphics"]
         apis = {api for card in cards if isinstance(card, Graphics) for api in card.apis}
         upscalers = {name for game in self.games.values() for name in game.upscalers}
@@ -171,17 +185,22 @@ class Catalogue:
         return other
 
     def machine(self, build: Build, clocks: Clocks = "as shipped") -> Machine:
-        """The build with its parts looked up, as it runs at such clocks; raises for an unknown id or a part in the wrong place."""
+        """The build with its parts looked up, as it runs at such clocks; raises for an unknown id
+        or a part in the wrong place.
+        """
         found: dict[Kind, list[Part]] = {kind: [] for kind in ALL_KINDS}
         for kind, part_id in build.ids():
             part = self.part(part_id)
             if kind_of(part) != kind:
                 raise BuildError(
-                    f"“{part_id}” stands in the place of the {kind}, but it is a {kind_of(part)}: move it."
+                    f"“{part_id}” stands in the place of the {kind}, but it is a {kind_of(part)}:"
+                    " move it."
                 )
             found[kind].append(part)
         kits = cast(list[Memory], found["memory"])
-        single = {kind: found[kind][0] if found[kind] else None for kind in KINDS if kind != "storage"}
+        single = {
+            kind: found[kind][0] if found[kind] else None for kind in KINDS if kind != "storage"
+        }
         added = tuple(part for kind in FURTHER_KINDS for part in found[kind])
         single["memory"] = joined(kits)
         own = tuple(kits) if len(kits) > 1 else ()

@@ -1,4 +1,6 @@
-"""As good for less: parts at or above the speed of a given one, with the chance that they really are."""
+"""As good for less: parts at or above the speed of a given one, with the chance that they really
+are.
+"""
 
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -17,7 +19,9 @@ Floats = NDArray[np.float64]
 
 @dataclass(frozen=True, slots=True)
 class Use:
-    """What the comparison is for: a game's parallel share and the share of rays, rendered megapixels."""
+    """What the comparison is for: a game's parallel share and the share of rays, rendered
+    megapixels.
+    """
 
     parallel_share: float = 0.32
     rendered_mpx: float = 2.0736
@@ -26,8 +30,9 @@ class Use:
 
 @dataclass(frozen=True, slots=True)
 class Equal:
-    """A part at or above the speed asked for: ratio of speeds, chance that it is at least as fast, and whether it
-    is what was named."""
+    """A part at or above the speed asked for: ratio of speeds, chance that it is at least as fast,
+    and whether it is what was named.
+    """
 
     part: Part
     ratio: float
@@ -38,10 +43,12 @@ class Equal:
 def equals(wanted: Standing, parts: Iterable[Part], scale: Scale, use: Use) -> tuple[Equal, ...]:
     """Parts of the side whose best estimate reaches the standing's, or that are what is named.
 
-    The chance is P(ln speed of the part >= ln speed wanted) under both spreads as independent normals; a card
-    of the very chip that is named is as good by definition.
+    The chance is P(ln speed of the part >= ln speed wanted) under both spreads as independent
+    normals; a card of the very chip that is named is as good by definition.
     """
-    found = [one for one in parts if isinstance(one, (Processor, Graphics)) and _side(one) == wanted.side]
+    found = [
+        one for one in parts if isinstance(one, (Processor, Graphics)) and _side(one) == wanted.side
+    ]
     if not found:
         return ()
     ln = _ln_speeds(wanted.side, [_speeds(one) for one in found], [_ray(one) for one in found], use)
@@ -62,14 +69,20 @@ def _side(part: Part) -> Side:
 
 
 def _speeds(part: Processor | Graphics) -> tuple[float, ...]:
-    return (part.single_speed, part.all_core_speed) if isinstance(part, Processor) else anchors_of(part)
+    return (
+        (part.single_speed, part.all_core_speed)
+        if isinstance(part, Processor)
+        else anchors_of(part)
+    )
 
 
 def _ray(part: Processor | Graphics) -> float | None:
     return part.ray_speed if isinstance(part, Graphics) else None
 
 
-def _ln_speeds(side: Side, speeds: list[tuple[float, ...]], rays: list[float | None], use: Use) -> Floats:
+def _ln_speeds(
+    side: Side, speeds: list[tuple[float, ...]], rays: list[float | None], use: Use
+) -> Floats:
     table = np.array(speeds, dtype=float)
     if side == "processor":
         return processor_ln(table[:, 0], table[:, 1], use.parallel_share)

@@ -10,7 +10,8 @@ class UnknownPartError(WattmetronError):
 
     def __init__(self, part_id: str) -> None:
         super().__init__(
-            f"The catalogue has no part “{part_id}”: check the id or import a catalogue that holds it."
+            f"The catalogue has no part “{part_id}”: check the id or import a catalogue that"
+            " holds it."
         )
         self.part_id = part_id
 
@@ -20,7 +21,8 @@ class UnknownGameError(WattmetronError):
 
     def __init__(self, game_id: str) -> None:
         super().__init__(
-            f"The catalogue has no game “{game_id}”: check the id or import a catalogue that holds it."
+            f"The catalogue has no game “{game_id}”: check the id or import a catalogue that"
+            " holds it."
         )
 
 

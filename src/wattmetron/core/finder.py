@@ -1,4 +1,6 @@
-"""Finding parts and games by name, tolerant of typing: whole words, their beginnings, and slips of both."""
+"""Finding parts and games by name, tolerant of typing: whole words, their beginnings, and slips of
+both.
+"""
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
@@ -16,7 +18,9 @@ Sort = Literal["part", "game"]
 
 @dataclass(frozen=True, slots=True)
 class Hit:
-    """Something found: its sort and id, how well the words fit (100 at best), and whether a slip was forgiven."""
+    """Something found: its sort and id, how well the words fit (100 at best), and whether a slip
+    was forgiven.
+    """
 
     sort: Sort
     id: str
@@ -36,7 +40,9 @@ class Finder:
         self._tokens = list(self._by_token)
 
     def find(self, text: str, most: int = 12) -> list[Hit]:
-        """What answers to all words, best first and then by name; slips are forgiven only where nothing else fits."""
+        """What answers to all words, best first and then by name; slips are forgiven only where
+        nothing else fits.
+        """
         words = list(dict.fromkeys(tokens(text)))[:6]
         if not words:
             return []
@@ -44,7 +50,10 @@ class Finder:
             found = self._scored(words, forgiving)
             if found:
                 break
-        ordered = sorted(found.items(), key=lambda one: (-one[1], len(self._entries[one[0]][2]), self._entries[one[0]][2]))
+        ordered = sorted(
+            found.items(),
+            key=lambda one: (-one[1], len(self._entries[one[0]][2]), self._entries[one[0]][2]),
+        )
         return [Hit(*self._entries[place][:2], score, forgiving) for place, score in ordered[:most]]
 
     def _scored(self, words: Sequence[str], forgiving: bool) -> dict[int, float]:
@@ -55,7 +64,11 @@ class Finder:
             for token, score in self._like(word, forgiving).items():
                 for place in self._by_token[token]:
                     own[place] = max(own.get(place, 0.0), score)
-            total = own if total is None else {place: total[place] + own[place] for place in total.keys() & own.keys()}
+            total = (
+                own
+                if total is None
+                else {place: total[place] + own[place] for place in total.keys() & own.keys()}
+            )
             if not total:
                 return {}
         return {place: score / len(words) for place, score in (total or {}).items()}
@@ -65,12 +78,16 @@ class Finder:
         found = {}
         for token in self._tokens:
             if word in token:
-                found[token] = EXACT if token == word else BEGINNING if token.startswith(word) else INSIDE
+                found[token] = (
+                    EXACT if token == word else BEGINNING if token.startswith(word) else INSIDE
+                )
         if not forgiving or len(word) < LEAST_LENGTH or not word.isalpha():
             return found
         beginnings = [token[: len(word) + 1] for token in self._tokens]
         for choices in (self._tokens, beginnings):
-            for _, score, place in process.extract(word, choices, scorer=fuzz.ratio, score_cutoff=LIKENESS, limit=12):
+            for _, score, place in process.extract(
+                word, choices, scorer=fuzz.ratio, score_cutoff=LIKENESS, limit=12
+            ):
                 token = self._tokens[place]
                 found[token] = max(found.get(token, 0.0), score * 0.8)
         return found

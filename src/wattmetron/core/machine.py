@@ -74,8 +74,14 @@ class Machine:
         return replace(self, **{kind: place})  # type: ignore[arg-type]
 
     def hastened(self, game: Game) -> float:
-        """How many times as fast as the card alone both cards are in a game: 1 without evidence of a gain."""
-        pair = self.second_card is not None and self.graphics is not None and self.second_card.chip == self.graphics.chip
+        """How many times as fast as the card alone both cards are in a game: 1 without evidence of
+        a gain.
+        """
+        pair = (
+            self.second_card is not None
+            and self.graphics is not None
+            and self.second_card.chip == self.graphics.chip
+        )
         return 1 + game.second_card_gain if pair else 1.0
 
     def parts(self) -> tuple[Part, ...]:
@@ -89,11 +95,17 @@ class Machine:
 
     @property
     def uses_integrated(self) -> bool:
-        return self.graphics is None and self.processor is not None and self.processor.igpu_speed is not None
+        return (
+            self.graphics is None
+            and self.processor is not None
+            and self.processor.igpu_speed is not None
+        )
 
     @property
     def can_draw(self) -> bool:
-        """Whether there is a processor and something that draws, so that frames can be estimated."""
+        """Whether there is a processor and something that draws, so that frames can be
+        estimated.
+        """
         return self.processor is not None and (self.graphics is not None or self.uses_integrated)
 
     @property
@@ -101,7 +113,9 @@ class Machine:
         """Whether the processor comes with a cooler that carries its sustained power."""
         chip = self.processor
         return (
-            chip is not None and chip.boxed_cooler_w is not None and chip.boxed_cooler_w >= chip.sustained_w
+            chip is not None
+            and chip.boxed_cooler_w is not None
+            and chip.boxed_cooler_w >= chip.sustained_w
         )
 
     def missing(self) -> tuple[Kind, ...]:
@@ -126,7 +140,9 @@ class MemoryClass:
     assumed: bool
 
 
-def memory_class(processor: Processor, mainboard: Mainboard | None, memory: Memory | None) -> MemoryClass:
+def memory_class(
+    processor: Processor, mainboard: Mainboard | None, memory: Memory | None
+) -> MemoryClass:
     """Latency of the kit, bandwidth at the rate that kit, processor and board all reach.
 
     Without a kit the processor's rated memory is assumed, 16 GB of it.
@@ -157,7 +173,10 @@ def memory_class(processor: Processor, mainboard: Mainboard | None, memory: Memo
 
 def card_link(processor: Processor, mainboard: Mainboard | None, card: Graphics) -> tuple[int, int]:
     """Generation and lanes of the link to the card: the least of processor, slot and card."""
-    gens, lanes = [processor.card_pcie_gen, card.pcie_gen], [processor.card_pcie_lanes, card.pcie_lanes]
+    gens, lanes = (
+        [processor.card_pcie_gen, card.pcie_gen],
+        [processor.card_pcie_lanes, card.pcie_lanes],
+    )
     if mainboard is not None:
         gens.append(mainboard.card_pcie_gen)
         lanes.append(mainboard.card_pcie_lanes)
@@ -179,19 +198,25 @@ class DrawingSide:
 
 
 def affinities(machine: Machine, game: Game) -> tuple[Affinity, Affinity]:
-    """What a game's results told about a machine's processor and card; of integrated graphics nothing."""
+    """What a game's results told about a machine's processor and card; of integrated graphics
+    nothing.
+    """
     chip, card = machine.processor, machine.graphics
     return (
         UNSEEN if chip is None else game.affinity("processor", chip.id, chip.design),
-        UNSEEN if card is None else game.affinity("graphics", variant_key(card.chip, card.memory_gb), card.design),
+        (
+            UNSEEN
+            if card is None
+            else game.affinity("graphics", variant_key(card.chip, card.memory_gb), card.design)
+        ),
     )
 
 
 def drawing_side(machine: Machine, memory: MemoryClass) -> DrawingSide:
     """The card's figures, or those of the integrated graphics fed by main memory.
 
-    Integrated: R scales with (bandwidth / rated)^0.6, video memory is half of main memory and the link is
-    the memory itself.
+    Integrated: R scales with (bandwidth / rated)^0.6, video memory is half of main memory and the
+    link is the memory itself.
     """
     chip, card = machine.processor, machine.graphics
     assert chip is not None

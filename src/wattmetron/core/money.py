@@ -20,8 +20,8 @@ def to_decimal(minor: int) -> Decimal:
 def to_minor(text: str | Decimal | int, what: str = "The amount") -> int:
     """Read an amount such as ``1299.50`` or ``1,299`` into minor units.
 
-    Raises MoneyError for anything that is not a finite, non-negative amount with at most two decimals
-    and below ten million.
+    Raises MoneyError for anything that is not a finite, non-negative amount with at most two
+    decimals and below ten million.
     """
     cleaned = str(text).strip().replace(" ", "").replace(" ", "")
     if "," in cleaned and "." not in cleaned and len(cleaned.rsplit(",", 1)[1]) in (1, 2):
@@ -32,7 +32,9 @@ def to_minor(text: str | Decimal | int, what: str = "The amount") -> int:
     try:
         value = Decimal(cleaned)
     except InvalidOperation as error:
-        raise MoneyError(f"{what} is “{text}”, which is not a number: enter one such as 1200.") from error
+        raise MoneyError(
+            f"{what} is “{text}”, which is not a number: enter one such as 1200."
+        ) from error
     if not value.is_finite():
         raise MoneyError(f"{what} is “{text}”, which is not a number: enter one such as 1200.")
     if value < 0:

@@ -1,4 +1,6 @@
-"""The scale of speeds: processors, graphics chips by amount of video memory, and named parts placed on it."""
+"""The scale of speeds: processors, graphics chips by amount of video memory, and named parts placed
+on it.
+"""
 
 import re
 from collections.abc import Iterable, Mapping
@@ -27,9 +29,9 @@ def variant_key(chip: str, memory_gb: float) -> str:
 class Standing:
     """A place on the scale.
 
-    ``speeds``: for a processor (S, T) in points; for graphics (R at 1920x1080, 2560x1440, 3840x2160) in
-    points. ``ray_speed`` is Q, None where it cannot trace rays. ``part_ids`` are the parts that stand here; games
-    take to parts of one ``design`` alike.
+    ``speeds``: for a processor (S, T) in points; for graphics (R at 1920x1080, 2560x1440,
+    3840x2160) in points. ``ray_speed`` is Q, None where it cannot trace rays. ``part_ids`` are the
+    parts that stand here; games take to parts of one ``design`` alike.
     """
 
     key: str
@@ -48,7 +50,9 @@ class Standing:
 
     def on_sale(self, day: date) -> bool:
         """Whether it was sold on that day; an unknown date does not exclude it."""
-        return (self.released is None or self.released <= day) and (self.withdrawn is None or day < self.withdrawn)
+        return (self.released is None or self.released <= day) and (
+            self.withdrawn is None or day < self.withdrawn
+        )
 
 
 def anchors_of(card: Graphics) -> tuple[float, float, float]:
@@ -58,7 +62,9 @@ def anchors_of(card: Graphics) -> tuple[float, float, float]:
 
 
 class Scale:
-    """All standings by key; a chip's key stands for its variants by video memory, smallest first."""
+    """All standings by key; a chip's key stands for its variants by video memory, smallest
+    first.
+    """
 
     def __init__(self, parts: Iterable[Part], named: Mapping[str, NamedPart]) -> None:
         self.standings: dict[str, Standing] = {}
@@ -91,7 +97,9 @@ class Scale:
             self.variants[chip] = (*self.variants.get(chip, ()), one)
 
     def _place(self, named: Mapping[str, NamedPart]) -> None:
-        """Named parts, those placed against other named parts after them; what cannot be chained is left out."""
+        """Named parts, those placed against other named parts after them; what cannot be chained is
+        left out.
+        """
         waiting = dict(named)
         for _ in range(LONGEST_CHAIN):
             for part_id, one in list(waiting.items()):
@@ -107,9 +115,12 @@ class Scale:
         key = self.of_part.get(key, key)
         return self.standings.get(key) or next(iter(self.variants.get(key, ())), None)
 
-    def meant(self, key: str, memory_gb: float | None, wanted_gb: float | None) -> tuple[Standing, ...]:
-        """The standings that a name can mean: the stated amount of video memory picks the variant, else the
-        smallest variant with the amount wanted; where both are open, all variants."""
+    def meant(
+        self, key: str, memory_gb: float | None, wanted_gb: float | None
+    ) -> tuple[Standing, ...]:
+        """The standings that a name can mean: the stated amount of video memory picks the variant,
+        else the smallest variant with the amount wanted; where both are open, all variants.
+        """
         key = self.of_part.get(key, key)
         if key in self.standings:
             return (self.standings[key],)
@@ -117,7 +128,9 @@ class Scale:
         if memory_gb is not None:
             return tuple(one for one in open_ones if one.memory_gb == memory_gb) or open_ones
         if wanted_gb is not None and len(open_ones) > 1:
-            enough = [one for one in open_ones if one.memory_gb is not None and one.memory_gb >= wanted_gb]
+            enough = [
+                one for one in open_ones if one.memory_gb is not None and one.memory_gb >= wanted_gb
+            ]
             return (enough[0],) if enough else (open_ones[-1],)
         return open_ones
 
@@ -155,7 +168,11 @@ def _variant(key: str, cards: list[Graphics]) -> Standing:
     middle = median_low([card.speed_1080p for card in cards])
     card = next(one for one in cards if one.speed_1080p == middle)
     released = min((one.released for one in cards if one.released), default=None)
-    withdrawn = None if any(one.withdrawn is None for one in cards) else max(one.withdrawn for one in cards if one.withdrawn)
+    withdrawn = (
+        None
+        if any(one.withdrawn is None for one in cards)
+        else max(one.withdrawn for one in cards if one.withdrawn)
+    )
     return Standing(
         key,
         "graphics",

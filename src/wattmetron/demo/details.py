@@ -28,18 +28,35 @@ SEEN_ON = date(2026, 11, 10)
 PROTECTIONS = ("OVP", "UVP", "OCP", "OPP", "SCP", "OTP")
 COLOURS = {"Pale": "white", "Black": "black", "Show": "white", "Lit": "black", "Glass": "black"}
 WARRANTY_YEARS: dict[type[Part], float] = {
-    Processor: 3, Graphics: 2, Mainboard: 3, Memory: 10, Storage: 5, Cooler: 5, PowerSupply: 5, Case: 2,
-    Fan: 3, WirelessAdapter: 2, OpticalDrive: 2, Screen: 3, InputDevice: 2,
-}  # fmt: skip
+    Processor: 3,
+    Graphics: 2,
+    Mainboard: 3,
+    Memory: 10,
+    Storage: 5,
+    Cooler: 5,
+    PowerSupply: 5,
+    Case: 2,
+    Fan: 3,
+    WirelessAdapter: 2,
+    OpticalDrive: 2,
+    Screen: 3,
+    InputDevice: 2,
+}
 
 LONG_WARRANTY = {"Saltgrove", "Fennwick", "Lidd & Frame", "Ledgerock", "Ampherst"}
 
 # Few parts disappoint; few are hardly known.
 POORLY_REVIEWED = {"coldreach-puff": 48.0, "ledgerock-spoil-1000": 55.0, "lowhum-small-300": 57.0}
-UNREVIEWED = {"lowhum-plain-400", "boxwood-yard-trunk", "stonepier-drum-2000", "coldreach-cat-s-paw-black"}
+UNREVIEWED = {
+    "lowhum-plain-400",
+    "boxwood-yard-trunk",
+    "stonepier-drum-2000",
+    "coldreach-cat-s-paw-black",
+}
 NO_NAME_SUPPLIES = {"lowhum-bargain-700", "lowhum-bargain-500"}
 
-# Chips with unlocked clocks, and what boards ship with: firmware of each platform by year of the board.
+# Chips with unlocked clocks, and what boards ship with: firmware of each platform by year of the
+# board.
 TUNABLE = ("Ketch", "Barque", "Galleass", "Osprey", "Albatross")
 FIRMWARE = {"Capstan": "1.10", "Rudder": "2.04", "Bollard": "3.20", "Tiller": "1.30"}
 NEEDED = {
@@ -51,12 +68,27 @@ UP_TO_DATE = ("Sluice", "Mole", "Weatherboard", "Grand", "Headless", "Inlet", "C
 
 DRIVE_LENGTHS_MM = {"Long": 110, "Short": 30}
 CLAIMED = {"boxwood-yard-stowage": ("card_length_mm",), "lowhum-small-300": ("watts", "spike_w")}
-DISPUTED = {"lidd-frame-chart-table": ("card_length_mm=282 by Quayside Parts",), "coldreach-rip": ("height_mm=157 by Three Gulls Computing",)}
+DISPUTED = {
+    "lidd-frame-chart-table": ("card_length_mm=282 by Quayside Parts",),
+    "coldreach-rip": ("height_mm=157 by Three Gulls Computing",),
+}
 RETURNS_PERCENT = {
-    "Ampherst": 1.1, "Boxwood Yard": 2.6, "Coldreach": 2.0, "Dunmarrow": 2.2, "Fennwick": 0.9, "Ledgerock": 1.4, "Lidd & Frame": 1.8,
-    "Lowhum": 4.4, "Pellworth": 2.9, "Saltgrove": 1.2, "Stonepier": 3.3,
-}  # fmt: skip
-NOT_KNOWN = {"lidd-frame-foredeck": ("card_height_mm", "card_thickness_mm"), "pellworth-cove-mini-plain": ("processor_w",)}
+    "Ampherst": 1.1,
+    "Boxwood Yard": 2.6,
+    "Coldreach": 2.0,
+    "Dunmarrow": 2.2,
+    "Fennwick": 0.9,
+    "Ledgerock": 1.4,
+    "Lidd & Frame": 1.8,
+    "Lowhum": 4.4,
+    "Pellworth": 2.9,
+    "Saltgrove": 1.2,
+    "Stonepier": 3.3,
+}
+NOT_KNOWN = {
+    "lidd-frame-foredeck": ("card_height_mm", "card_thickness_mm"),
+    "pellworth-cove-mini-plain": ("processor_w",),
+}
 
 
 def detailed(part: Part) -> Part:
@@ -90,16 +122,32 @@ def _of_kind(part: Part) -> Part:
 
 def _known(part: P, draw: random.Random) -> P:
     """Warranty, reviews and colour."""
-    found: dict[str, Any] = {"source": "the maker's data sheet", "warranty_years": _warranty_years(part)}
+    found: dict[str, Any] = {
+        "source": "the maker's data sheet",
+        "warranty_years": _warranty_years(part),
+    }
     found["returns_percent"] = RETURNS_PERCENT.get(part.maker)
     found["colour"] = next((colour for word, colour in COLOURS.items() if word in part.model), "")
     if part.id in NO_NAME_SUPPLIES:
-        return replace(part, source="the offer's text", warranty_years=None, reviews=14, review_percent=51.0,
-                       reviews_from="Three Gulls Computing", reviews_on=SEEN_ON)  # fmt: skip
+        return replace(
+            part,
+            source="the offer's text",
+            warranty_years=None,
+            reviews=14,
+            review_percent=51.0,
+            reviews_from="Three Gulls Computing",
+            reviews_on=SEEN_ON,
+        )
     if part.id not in UNREVIEWED:
         percent = POORLY_REVIEWED.get(part.id, round(draw.uniform(74, 94), 0))
-        found |= {"reviews": draw.randint(18, 900), "review_percent": percent, "reviews_on": SEEN_ON}
-        found["reviews_from"] = draw.choice(("Quayside Parts", "Three Gulls Computing", "Northlight Direct"))
+        found |= {
+            "reviews": draw.randint(18, 900),
+            "review_percent": percent,
+            "reviews_on": SEEN_ON,
+        }
+        found["reviews_from"] = draw.choice(
+            ("Quayside Parts", "Three Gulls Computing", "Northlight Direct")
+        )
     return replace(part, **found)
 
 
@@ -129,10 +177,23 @@ OUTPUTS = {
 def _card(card: Graphics) -> Graphics:
     tall = {"Plain": 112, "Twin": 121, "Triple": 136, "Short": 118, "Broad": 140, "Pale": 132}
     trim = card.model.split()[-1]
-    thin = 38 if card.board_power_w <= 100 else 42 if card.board_power_w <= 180 else 48 if card.board_power_w <= 260 else 58
+    thin = (
+        38
+        if card.board_power_w <= 100
+        else 42
+        if card.board_power_w <= 180
+        else 48
+        if card.board_power_w <= 260
+        else 58
+    )
     more = {"Triple": 4, "Short": 6, "Broad": 14}.get(trim, 0)
     outputs = OUTPUTS[card.pcie_gen]
-    return replace(card, outputs=outputs, height_mm=tall[trim], thickness_mm=thin + more + (8 if card.board_power_w > 400 else 0))
+    return replace(
+        card,
+        outputs=outputs,
+        height_mm=tall[trim],
+        thickness_mm=thin + more + (8 if card.board_power_w > 400 else 0),
+    )
 
 
 def _board(board: Mainboard) -> Mainboard:
@@ -144,28 +205,54 @@ def _board(board: Mainboard) -> Mainboard:
     return replace(
         board,
         processor_w=260 if grand else 130 if plain else 180 if mini else 220,
-        m2_disables_sata=(0, 0, 2) if board.m2_slots == 3 else (0, 2) if board.m2_slots == 2 and plain else (),
+        m2_disables_sata=(
+            (0, 0, 2) if board.m2_slots == 3 else (0, 2) if board.m2_slots == 2 and plain else ()
+        ),
         tuning=not plain,
         error_correcting=grand,
         firmware_needed=needed,
-        firmware_shipped="2.20" if fresh and board.socket == "Rudder" else "1.40" if fresh else FIRMWARE[board.socket],
+        firmware_shipped=(
+            "2.20"
+            if fresh and board.socket == "Rudder"
+            else "1.40"
+            if fresh
+            else FIRMWARE[board.socket]
+        ),
         firmware_shipped_since=date(2025, 9, 1) if fresh else date(2024, 10, 1),
         firmware_recovery=not plain or mini,
         fault_display=grand,
         fan_headers=7 if grand else 2 if mini else 3 if plain else 5,
         light_headers=("5 V", "12 V") if grand else ("12 V",) if plain else ("5 V",),
-        outputs=tuple(f"{name} {'1.4' if name == 'DisplayPort' else '1.4' if plain else '2.0'}" for name in board.outputs),
+        outputs=tuple(
+            f"{name} {'1.4' if name == 'DisplayPort' else '1.4' if plain else '2.0'}"
+            for name in board.outputs
+        ),
         front_headers=("USB 3",) if plain else ("USB 3", "USB-C"),
         wireless="Wi-Fi 6E" if mini or grand else "",
         m2_lengths_mm=tuple(110 if grand and not place else 80 for place in range(board.m2_slots)),
-        m2_gens=tuple(board.card_pcie_gen if not place else max(3, board.card_pcie_gen - 1) for place in range(board.m2_slots)),
+        m2_gens=tuple(
+            board.card_pcie_gen if not place else max(3, board.card_pcie_gen - 1)
+            for place in range(board.m2_slots)
+        ),
         card_slots=2 if board.form_factor in ("ATX", "E-ATX") and not plain else 1,
     )
 
 
 def _kit(kit: Memory) -> Memory:
-    tall = {"Plain": 31, "Low": 31, "Show": 53, "Thorn": 33, "Cordage": 31, "Burdock": 33, "Teasel": 34, "Reed": 36, "Rill": 40,
-            "Sedge": 44, "Weir": 46, "Marram": 42}  # fmt: skip
+    tall = {
+        "Plain": 31,
+        "Low": 31,
+        "Show": 53,
+        "Thorn": 33,
+        "Cordage": 31,
+        "Burdock": 33,
+        "Teasel": 34,
+        "Reed": 36,
+        "Rill": 40,
+        "Sedge": 44,
+        "Weir": 46,
+        "Marram": 42,
+    }
     words = kit.model.split()
     height = next(tall[word] for word in (*reversed(words[1:]), words[0]) if word in tall)
     return replace(
@@ -182,8 +269,14 @@ def _drive(drive: Storage) -> Storage:
     cheap = any(word in drive.model for word in ("Ledge", "Spoil", "Shingle"))
     if drive.interface == "M.2 NVMe":
         length_mm = next((mm for word, mm in DRIVE_LENGTHS_MM.items() if word in drive.model), 80)
-        drive = replace(drive, m2_length_mm=length_mm, pcie_gen=5 if drive.read_mbs > 8000 else 4 if drive.read_mbs > 4000 else 3)
-    return replace(drive, form="3.5 inch" if large else None, own_cache=None if large else not cheap)
+        drive = replace(
+            drive,
+            m2_length_mm=length_mm,
+            pcie_gen=5 if drive.read_mbs > 8000 else 4 if drive.read_mbs > 4000 else 3,
+        )
+    return replace(
+        drive, form="3.5 inch" if large else None, own_cache=None if large else not cheap
+    )
 
 
 def _cooler(cooler: Cooler) -> Cooler:
@@ -191,14 +284,19 @@ def _cooler(cooler: Cooler) -> Cooler:
         return replace(cooler, radiator_thickness_mm=52)
     low = cooler.height_mm < 100
     wide = any(word in cooler.model for word in ("Twin", "Spring", "High", "Gale"))
-    return replace(cooler, memory_clearance_mm=35 if low and cooler.capacity_w > 90 else 60 if not wide else 42)
+    return replace(
+        cooler, memory_clearance_mm=35 if low and cooler.capacity_w > 90 else 60 if not wide else 42
+    )
 
 
 def _supply(supply: PowerSupply) -> PowerSupply:
     if supply.id in NO_NAME_SUPPLIES:
         return replace(supply, length_mm=140, protections=("none",), sata_plugs=3)
     good = supply.efficiency in ("Gold", "Platinum", "Titanium")
-    length = {"ATX": 140 + (20 if supply.watts >= 750 else 0) + (20 if supply.watts >= 1000 else 0), "SFX": 100}[supply.form]
+    length = {
+        "ATX": 140 + (20 if supply.watts >= 750 else 0) + (20 if supply.watts >= 1000 else 0),
+        "SFX": 100,
+    }[supply.form]
     return replace(
         supply,
         length_mm=length + (25 if supply.form == "SFX" and supply.watts >= 750 else 0),
@@ -218,8 +316,13 @@ def _case(case: Case) -> Case:
     height = round(case.volume_l * 1e6 / (width * depth))
     radiators: dict[str, Any] = {}
     if full:
-        radiators = {"radiator_front_mm": 360 if case.volume_l >= 44 else 280, "radiator_rear_mm": 120}
-        radiators["radiator_top_mm"] = 360 if case.volume_l >= 58 else 240 if case.volume_l >= 44 else None
+        radiators = {
+            "radiator_front_mm": 360 if case.volume_l >= 44 else 280,
+            "radiator_rear_mm": 120,
+        }
+        radiators["radiator_top_mm"] = (
+            360 if case.volume_l >= 58 else 240 if case.volume_l >= 44 else None
+        )
     elif micro and case.volume_l >= 24:
         radiators = {"radiator_front_mm": 240, "radiator_rear_mm": 120}
     elif case.volume_l >= 16:
@@ -227,10 +330,20 @@ def _case(case: Case) -> Case:
     tight = case.volume_l < 15
     return replace(
         case,
-        width_mm=width, depth_mm=depth, height_mm=height,
-        card_height_mm=width - (85 if not tight else 0) + (0 if full or micro else 40) if not tight else 130,
+        width_mm=width,
+        depth_mm=depth,
+        height_mm=height,
+        card_height_mm=(
+            width - (85 if not tight else 0) + (0 if full or micro else 40) if not tight else 130
+        ),
         card_thickness_mm=44 if case.volume_l < 9 else 62 if not full else 84,
-        supply_length_mm=(130 if "SFX" in case.supply_forms and len(case.supply_forms) == 1 else 160 if not full else 200),
+        supply_length_mm=(
+            130
+            if "SFX" in case.supply_forms and len(case.supply_forms) == 1
+            else 160
+            if not full
+            else 200
+        ),
         supply_place="bottom rear" if full or micro else "front",
         places_25=2 if full else 1 if not tight else 0,
         places_35=2 if full and case.volume_l < 60 else 4 if full else 1 if micro else 0,
@@ -238,4 +351,4 @@ def _case(case: Case) -> Case:
         front_ports=("USB 3", "USB-C") if case.volume_l >= 44 or tight else ("USB 3",),
         lights=("5 V",) if any(word in case.model for word in ("Lit", "Glass", "Porthole")) else (),
         **radiators,
-    )  # fmt: skip
+    )

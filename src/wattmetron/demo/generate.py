@@ -1,4 +1,6 @@
-"""Spell out the families into the catalogue folder and write the briefs: ``python -m wattmetron.demo.generate``."""
+"""Spell out the families into the catalogue folder and write the briefs: ``python -m
+wattmetron.demo.generate``.
+"""
 
 import random
 import re
@@ -52,8 +54,22 @@ from wattmetron.formats.catalogue_folder import write_catalogue
 
 TODAY = date(2026, 11, 20)
 REGIONS = {
-    "vellmouth": Region(id="vellmouth", name="Vellmouth", currency="EUR", tax_percent=21.0, mains_v=230, tariff_per_kwh=Decimal("0.32")),
-    "overwater": Region(id="overwater", name="Overwater", currency="NOK", tax_percent=25.0, mains_v=230, tariff_per_kwh=Decimal("1.45")),
+    "vellmouth": Region(
+        id="vellmouth",
+        name="Vellmouth",
+        currency="EUR",
+        tax_percent=21.0,
+        mains_v=230,
+        tariff_per_kwh=Decimal("0.32"),
+    ),
+    "overwater": Region(
+        id="overwater",
+        name="Overwater",
+        currency="NOK",
+        tax_percent=25.0,
+        mains_v=230,
+        tariff_per_kwh=Decimal("1.45"),
+    ),
 }
 NOK_PER_EUR = 11.6
 SYSTEMS = ("Tidewater", "Stillwater")
@@ -70,21 +86,60 @@ def split(text: str) -> tuple[str, ...]:
 
 def processors(rows: list[tuple[Any, ...]]) -> list[tuple[Part, float]]:
     found: list[tuple[Part, float]] = []
-    for maker, model, socket, cores, threads, s, t, igpu, watts, gaming, boxed, eur, released, *ended in rows:
+    for (
+        maker,
+        model,
+        socket,
+        cores,
+        threads,
+        s,
+        t,
+        igpu,
+        watts,
+        gaming,
+        boxed,
+        eur,
+        released,
+        *ended,
+    ) in rows:
         kind, mts, cl, most_mts, most_gb, gen, lanes = SOCKETS[socket]
         part = Processor(
-            id=slug(maker, model), maker=maker, model=model, socket=socket, cores=cores, threads=threads,
-            single_speed=float(s), all_core_speed=float(t), speed_sd=0.03 if released.year >= 2024 else 0.02,
-            memory_type=kind, memory_mts=mts, memory_cl=cl, memory_channels=2, memory_max_mts=most_mts,
-            memory_max_gb=float(most_gb), card_pcie_gen=gen, card_pcie_lanes=lanes, sustained_w=watts,
-            gaming_w=gaming, igpu_speed=None if igpu is None else float(igpu),
-            igpu_upscalers=("Spyglass",) if igpu and igpu > 15 else (), boxed_cooler_w=boxed, released=released,
-            withdrawn=ended[0] if ended else WITHDRAWN.get(model), igpu_apis=apis(released) if igpu else (),
+            id=slug(maker, model),
+            maker=maker,
+            model=model,
+            socket=socket,
+            cores=cores,
+            threads=threads,
+            single_speed=float(s),
+            all_core_speed=float(t),
+            speed_sd=0.03 if released.year >= 2024 else 0.02,
+            memory_type=kind,
+            memory_mts=mts,
+            memory_cl=cl,
+            memory_channels=2,
+            memory_max_mts=most_mts,
+            memory_max_gb=float(most_gb),
+            card_pcie_gen=gen,
+            card_pcie_lanes=lanes,
+            sustained_w=watts,
+            gaming_w=gaming,
+            igpu_speed=None if igpu is None else float(igpu),
+            igpu_upscalers=("Spyglass",) if igpu and igpu > 15 else (),
+            boxed_cooler_w=boxed,
+            released=released,
+            withdrawn=ended[0] if ended else WITHDRAWN.get(model),
+            igpu_apis=apis(released) if igpu else (),
             design=f"{maker} {next(word for word in GENERATIONS if word in model)}",
-            notes="Made for rendering and compiling; many slow cores." if "Foundry" in model else "",
-        )  # fmt: skip
+            notes=(
+                "Made for rendering and compiling; many slow cores." if "Foundry" in model else ""
+            ),
+        )
         found.append((part, eur))
     return found
+
+
+def _chip_design(released_year: int) -> str:
+    return next(word for year, word in reversed(CHIP_DESIGNS) if released_year >= year)
 
 
 def apis(released: date) -> tuple[str, ...]:
@@ -92,23 +147,58 @@ def apis(released: date) -> tuple[str, ...]:
     return ("Fairlead 11",) if released.year < 2018 else ("Fairlead 11", "Fairlead 12")
 
 
-def cards(rows: list[tuple[Any, ...]], partners: list[tuple[Any, ...]] = PARTNERS) -> list[tuple[Part, float]]:
+def cards(
+    rows: list[tuple[Any, ...]], partners: list[tuple[Any, ...]] = PARTNERS
+) -> list[tuple[Part, float]]:
     found: list[tuple[Part, float]] = []
-    for maker, chip, gb, r1, r2, r3, q, watts, spike, p8, p16, gen, lanes, upscalers, eur, released, *ended in rows:
+    for (
+        maker,
+        chip,
+        gb,
+        r1,
+        r2,
+        r3,
+        q,
+        watts,
+        spike,
+        p8,
+        p16,
+        gen,
+        lanes,
+        upscalers,
+        eur,
+        released,
+        *ended,
+    ) in rows:
         for partner, trim, price, clock, base_mm, per_w, from_w in partners:
             if watts < from_w or (trim == "Short" and watts > 260):
                 continue
             part = Graphics(
-                id=slug(partner, chip, str(gb), trim), maker=partner, model=f"{maker} {chip} {gb} GB {trim}",
-                chip=f"{maker} {chip}", speed_1080p=round(r1 * clock, 1), speed_1440p=round(r2 * clock, 1),
-                speed_2160p=round(r3 * clock, 1), speed_sd=0.03, ray_speed=None if q is None else round(q * clock, 1),
-                ray_speed_sd=0.05, memory_gb=float(gb), pcie_gen=gen, pcie_lanes=lanes,
-                board_power_w=round(watts * (1.06 if trim == "Triple" else 1.0)), spike_factor=spike,
-                length_mm=round(base_mm + per_w * watts), pcie_8pin=p8, pcie_16pin=p16,
-                outputs=("DisplayPort", "HDMI"), upscalers=split(upscalers), released=released,
-                withdrawn=ended[0] if ended else WITHDRAWN.get(f"{maker} {chip}"), apis=apis(released),
-                design=f"{maker} {next(word for year, word in reversed(CHIP_DESIGNS) if released.year >= year)}",
-            )  # fmt: skip
+                id=slug(partner, chip, str(gb), trim),
+                maker=partner,
+                model=f"{maker} {chip} {gb} GB {trim}",
+                chip=f"{maker} {chip}",
+                speed_1080p=round(r1 * clock, 1),
+                speed_1440p=round(r2 * clock, 1),
+                speed_2160p=round(r3 * clock, 1),
+                speed_sd=0.03,
+                ray_speed=None if q is None else round(q * clock, 1),
+                ray_speed_sd=0.05,
+                memory_gb=float(gb),
+                pcie_gen=gen,
+                pcie_lanes=lanes,
+                board_power_w=round(watts * (1.06 if trim == "Triple" else 1.0)),
+                spike_factor=spike,
+                length_mm=round(base_mm + per_w * watts),
+                pcie_8pin=p8,
+                pcie_16pin=p16,
+                outputs=("DisplayPort", "HDMI"),
+                upscalers=split(upscalers),
+                released=released,
+                withdrawn=ended[0] if ended else WITHDRAWN.get(f"{maker} {chip}"),
+                apis=apis(released),
+                design=f"{maker} {_chip_design(released.year)}",
+            )
             found.append((part, eur * price))
     return found
 
@@ -116,37 +206,92 @@ def cards(rows: list[tuple[Any, ...]], partners: list[tuple[Any, ...]] = PARTNER
 def others(series: ModuleType) -> list[tuple[Part, float]]:
     """Boards, kits, drives, coolers, supplies and cases of a module's tables."""
     found: list[tuple[Part, float]] = []
-    for maker, model, socket, chipset, form, kind, slots, gb, mts, gen, m2, sata, eps, outputs, eur in series.BOARDS:
+    for (
+        maker,
+        model,
+        socket,
+        chipset,
+        form,
+        kind,
+        slots,
+        gb,
+        mts,
+        gen,
+        m2,
+        sata,
+        eps,
+        outputs,
+        eur,
+    ) in series.BOARDS:
         board = Mainboard(
-            id=slug(maker, model), maker=maker, model=model, socket=socket, chipset=chipset, form_factor=form,
-            memory_type=kind, memory_slots=slots, memory_max_gb=float(gb), memory_max_mts=mts, card_pcie_gen=gen,
-            card_pcie_lanes=16, m2_slots=m2, sata_ports=sata, cpu_8pin=eps, outputs=split(outputs),
-        )  # fmt: skip
+            id=slug(maker, model),
+            maker=maker,
+            model=model,
+            socket=socket,
+            chipset=chipset,
+            form_factor=form,
+            memory_type=kind,
+            memory_slots=slots,
+            memory_max_gb=float(gb),
+            memory_max_mts=mts,
+            card_pcie_gen=gen,
+            card_pcie_lanes=16,
+            m2_slots=m2,
+            sata_ports=sata,
+            cpu_8pin=eps,
+            outputs=split(outputs),
+        )
         found.append((board, eur))
     found += kits(series.KITS)
     for maker, model, interface, capacity, speed, eur in series.DRIVES:
         drive = Storage(
-            id=slug(maker, model), maker=maker, model=model, interface=interface, capacity_gb=capacity, read_mbs=speed
+            id=slug(maker, model),
+            maker=maker,
+            model=model,
+            interface=interface,
+            capacity_gb=capacity,
+            read_mbs=speed,
         )
         found.append((drive, eur))
     for maker, model, sockets, height, watts, noise, eur in series.COOLERS:
         cooler = Cooler(
-            id=slug(maker, model), maker=maker, model=model, sockets=split(sockets), height_mm=height,
-            capacity_w=watts, noise_dba=noise,
-        )  # fmt: skip
+            id=slug(maker, model),
+            maker=maker,
+            model=model,
+            sockets=split(sockets),
+            height_mm=height,
+            capacity_w=watts,
+            noise_dba=noise,
+        )
         found.append((cooler, eur))
     for maker, model, watts, spike, form, eps, p8, p16, level, eur in series.SUPPLIES:
         supply = PowerSupply(
-            id=slug(maker, model), maker=maker, model=model, watts=watts, spike_w=spike, form=form, cpu_8pin=eps,
-            pcie_8pin=p8, pcie_16pin=p16, efficiency=level,
+            id=slug(maker, model),
+            maker=maker,
+            model=model,
+            watts=watts,
+            spike_w=spike,
+            form=form,
+            cpu_8pin=eps,
+            pcie_8pin=p8,
+            pcie_16pin=p16,
+            efficiency=level,
             notes="No test result and no protections named." if "Bargain" in model else "",
-        )  # fmt: skip
+        )
         found.append((supply, eur))
     for maker, model, boards, supplies, card, cooler_mm, fans, litres, airflow, eur in series.CASES:
         case = Case(
-            id=slug(maker, model), maker=maker, model=model, board_forms=split(boards), supply_forms=split(supplies),
-            card_length_mm=card, cooler_height_mm=cooler_mm, fans_included=fans, volume_l=float(litres), airflow=airflow,
-        )  # fmt: skip
+            id=slug(maker, model),
+            maker=maker,
+            model=model,
+            board_forms=split(boards),
+            supply_forms=split(supplies),
+            card_length_mm=card,
+            cooler_height_mm=cooler_mm,
+            fans_included=fans,
+            volume_l=float(litres),
+            airflow=airflow,
+        )
         found.append((case, eur))
     return found
 
@@ -155,9 +300,16 @@ def kits(rows: list[tuple[Any, ...]]) -> list[tuple[Part, float]]:
     found: list[tuple[Part, float]] = []
     for maker, model, kind, mts, cl, sticks, gb, ranks, eur in rows:
         kit = Memory(
-            id=slug(maker, model, kind), maker=maker, model=f"{model} {kind}", memory_type=kind, mts=mts, cl=cl,
-            sticks=sticks, stick_gb=float(gb), ranks=ranks,
-        )  # fmt: skip
+            id=slug(maker, model, kind),
+            maker=maker,
+            model=f"{model} {kind}",
+            memory_type=kind,
+            mts=mts,
+            cl=cl,
+            sticks=sticks,
+            stick_gb=float(gb),
+            ranks=ranks,
+        )
         found.append((kit, eur))
     return found
 
@@ -166,13 +318,19 @@ def liquid_coolers() -> list[tuple[Part, float]]:
     return [
         (
             Cooler(
-                id=slug(maker, model), maker=maker, model=model, sockets=split(sockets), height_mm=pump,
-                capacity_w=watts, noise_dba=noise, radiator_mm=radiator,
+                id=slug(maker, model),
+                maker=maker,
+                model=model,
+                sockets=split(sockets),
+                height_mm=pump,
+                capacity_w=watts,
+                noise_dba=noise,
+                radiator_mm=radiator,
             ),
             eur,
         )
         for maker, model, sockets, pump, watts, noise, eur, radiator in more_parts.LIQUID_COOLERS
-    ]  # fmt: skip
+    ]
 
 
 class Market:
@@ -184,23 +342,61 @@ class Market:
 
     def stock(self, part: Part, eur: float) -> None:
         draw = self.random
-        for shop, level in (("Quayside Parts", 1.0), ("Three Gulls Computing", 1.02), ("Northlight Direct", 0.985)):
+        for shop, level in (
+            ("Quayside Parts", 1.0),
+            ("Three Gulls Computing", 1.02),
+            ("Northlight Direct", 0.985),
+        ):
             if draw.random() < 0.86:
-                self._offer(part, shop, "vellmouth", eur * level * draw.uniform(0.97, 1.05), draw.random() > 0.09)
+                self._offer(
+                    part,
+                    shop,
+                    "vellmouth",
+                    eur * level * draw.uniform(0.97, 1.05),
+                    draw.random() > 0.09,
+                )
         if not any(offer.part_id == part.id for offer in self.offers):
             self._offer(part, "Quayside Parts", "vellmouth", eur, True)
         if draw.random() < 0.82:
-            self._offer(part, "Overwater Elektro", "overwater", eur * draw.uniform(1.0, 1.1), draw.random() > 0.12)
+            self._offer(
+                part,
+                "Overwater Elektro",
+                "overwater",
+                eur * draw.uniform(1.0, 1.1),
+                draw.random() > 0.12,
+            )
         if draw.random() < 0.5:
-            self._offer(part, "Northlight Direct", "overwater", eur * draw.uniform(0.98, 1.12), draw.random() > 0.1)
+            self._offer(
+                part,
+                "Northlight Direct",
+                "overwater",
+                eur * draw.uniform(0.98, 1.12),
+                draw.random() > 0.1,
+            )
         if part.released and part.released.year <= 2023 and draw.random() < 0.7:
-            self._offer(part, "The Second Bench", "vellmouth", eur * draw.uniform(0.5, 0.68), True, used=True)
+            self._offer(
+                part,
+                "The Second Bench",
+                "vellmouth",
+                eur * draw.uniform(0.5, 0.68),
+                True,
+                used=True,
+            )
 
     def remnants(self, part: Part, eur: float) -> None:
         """Used, and now and then a last new one."""
-        self._offer(part, "The Second Bench", "vellmouth", eur * self.random.uniform(0.9, 1.1), True, used=True)
+        self._offer(
+            part,
+            "The Second Bench",
+            "vellmouth",
+            eur * self.random.uniform(0.9, 1.1),
+            True,
+            used=True,
+        )
         if self.random.random() < 0.3:
-            self._offer(part, "Three Gulls Computing", "vellmouth", eur * 1.7, self.random.random() < 0.6)
+            self._offer(
+                part, "Three Gulls Computing", "vellmouth", eur * 1.7, self.random.random() < 0.6
+            )
 
     def _offer(
         self, part: Part, shop: str, region: str, eur: float, in_stock: bool, used: bool = False
@@ -228,6 +424,7 @@ def catalogue() -> Catalogue:
     """The whole made-up world."""
     market, bench = Market(), Market(20261121)
     parts: dict[str, Part] = {}
+
     def shelve(made: list[tuple[Part, float]], stock: Callable[[Part, float], None]) -> None:
         for part, eur in made:
             assert part.id not in parts, part.id
@@ -236,7 +433,10 @@ def catalogue() -> Catalogue:
 
     shelve([*processors(PROCESSORS), *cards(CHIPS), *others(families)], market.stock)
     shelve([*processors(EARLIER_PROCESSORS), *cards(EARLIER_CHIPS)], bench.remnants)
-    shelve([*cards(CHIPS, more_parts.PARTNERS), *others(more_parts), *liquid_coolers()], Market(20261123, market.offers).stock)
+    shelve(
+        [*cards(CHIPS, more_parts.PARTNERS), *others(more_parts), *liquid_coolers()],
+        Market(20261123, market.offers).stock,
+    )
     shelve(kits(more_parts.ODD_KITS), Market(20261124, market.offers).stock)
     shelve(FURTHER, Market(20261125, market.offers).stock)
     described = {game.id: game for game in games()}
@@ -265,13 +465,24 @@ def charts(parts: dict[str, Part]) -> dict[str, Chart]:
             ChartRow(
                 text=scale.standings[one].name.replace("\u00a0", " "),
                 part=one,
-                value=round(truths[one, measure] * factor * draw.gauss(1, noise) * (1.22 if one == slip else 1), 1),
+                value=round(
+                    truths[one, measure]
+                    * factor
+                    * draw.gauss(1, noise)
+                    * (1.22 if one == slip else 1),
+                    1,
+                ),
             )
             for one in named
         ]
-        made[key] = Chart(id=key, name=name, measure=measure, unit=unit, published_on=day, rows=tuple(rows))
+        made[key] = Chart(
+            id=key, name=name, measure=measure, unit=unit, published_on=day, rows=tuple(rows)
+        )
     for key, name, measure, day, pairs in LOOSE_CHARTS:
-        rows = [ChartRow(text=text, part=slug("named", "graphics", text), value=value) for text, value in pairs]
+        rows = [
+            ChartRow(text=text, part=slug("named", "graphics", text), value=value)
+            for text, value in pairs
+        ]
         made[key] = Chart(id=key, name=name, measure=measure, published_on=day, rows=tuple(rows))
     return made
 
@@ -280,24 +491,39 @@ def published(parts: dict[str, Part]) -> dict[str, Published]:
     """What the games publish, read from the texts as a user would read them."""
     reader = Reader(Scale(parts.values(), {}), SYSTEMS, ("Fairlead",), ("Spyglass", "Driftlens"))
     return {
-        game: Published(game=game, tiers=reader.read(text).tiers, text=text, source=source, published_on=day)
+        game: Published(
+            game=game, tiers=reader.read(text).tiers, text=text, source=source, published_on=day
+        )
         for game, (day, source, text) in LISTS.items()
     }
 
 
-def wanted(size: tuple[int, int], *rows: tuple[str, str, float, dict[str, object]]) -> tuple[Target, ...]:
+def wanted(
+    size: tuple[int, int], *rows: tuple[str, str, float, dict[str, object]]
+) -> tuple[Target, ...]:
     return tuple(
         Target(
-            id=f"t{n}", game_id=game, width_px=size[0], height_px=size[1], preset=preset, fps=fps, **more
+            id=f"t{n}",
+            game_id=game,
+            width_px=size[0],
+            height_px=size[1],
+            preset=preset,
+            fps=fps,
+            **more,
         )
         for n, (game, preset, fps, more) in enumerate(rows, start=1)
     )
 
 
 OWNED = (
-    "quillon-cutter-ebb-6", "pellworth-holm-8-plain", "pellworth-groyne-micro-bollard", "bramblebyte-plain-16-single-ddr4",
-    "stonepier-slate-480", "lowhum-even-550", "boxwood-yard-crate",
-)  # fmt: skip
+    "quillon-cutter-ebb-6",
+    "pellworth-holm-8-plain",
+    "pellworth-groyne-micro-bollard",
+    "bramblebyte-plain-16-single-ddr4",
+    "stonepier-slate-480",
+    "lowhum-even-550",
+    "boxwood-yard-crate",
+)
 
 
 def owned_build(world: Catalogue, owned: tuple[str, ...]) -> Build:
@@ -310,7 +536,10 @@ def owned_build(world: Catalogue, owned: tuple[str, ...]) -> Build:
 def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
     """The briefs that ship with the demo, each with the build it starts from."""
     net_loft = Brief(
-        name="Net loft all-rounder", region="vellmouth", budget_low_minor=105000, budget_high_minor=125000,
+        name="Net loft all-rounder",
+        region="vellmouth",
+        budget_low_minor=105000,
+        budget_high_minor=125000,
         display=Display(width_px=2560, height_px=1440, refresh_hz=144.0, variable_from_hz=48.0),
         targets=wanted(
             (2560, 1440),
@@ -321,10 +550,15 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
             ("thousand-towers", "high", 60.0, {"weight": 1}),
             ("lanternfolk", "ultra", 100.0, {"weight": 1}),
         ),
-        storage_gb=1000.0, system="Tidewater 11", notes="One room, one machine: open worlds in the evening, light games in between.",
-    )  # fmt: skip
+        storage_gb=1000.0,
+        system="Tidewater 11",
+        notes="One room, one machine: open worlds in the evening, light games in between.",
+    )
     hall = Brief(
-        name="Harbour hall, seat row", region="vellmouth", budget_low_minor=80000, budget_high_minor=95000,
+        name="Harbour hall, seat row",
+        region="vellmouth",
+        budget_low_minor=80000,
+        budget_high_minor=95000,
         display=Display(width_px=1920, height_px=1080, refresh_hz=240.0),
         targets=wanted(
             (1920, 1080),
@@ -333,10 +567,16 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
             ("ashfall-wardens", "medium", 100.0, {"weight": 1}),
             ("causeway-clash", "low", 165.0, {"weight": 2, "measure": "low"}),
         ),
-        seats=6, storage_gb=500.0, part_cap_minor=45000, notes="The budget pays for six alike. No single part above EUR 450.",
-    )  # fmt: skip
+        seats=6,
+        storage_gb=500.0,
+        part_cap_minor=45000,
+        notes="The budget pays for six alike. No single part above EUR 450.",
+    )
     bunk = Brief(
-        name="Ferry bunk", region="vellmouth", budget_low_minor=50000, budget_high_minor=70000,
+        name="Ferry bunk",
+        region="vellmouth",
+        budget_low_minor=50000,
+        budget_high_minor=70000,
         display=Display(width_px=1920, height_px=1080, refresh_hz=60.0),
         targets=wanted(
             (1920, 1080),
@@ -345,11 +585,17 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
             ("causeway-clash", "low", 60.0, {"weight": 1, "upscaling": True}),
             ("tin-harbour", "low", 40.0, {"weight": 1}),
         ),
-        storage_gb=500.0, extras=(Extra(name="Operating system", minor=0, in_budget=True),),
-        watt_limit_w=140, notes="A shelf of six litres and an inverter that gives 140 W; the case is there already.", owned=("lidd-frame-bunk",),
-    )  # fmt: skip
+        storage_gb=500.0,
+        extras=(Extra(name="Operating system", minor=0, in_budget=True),),
+        watt_limit_w=140,
+        notes="A shelf of six litres and an inverter that gives 140 W; the case is there already.",
+        owned=("lidd-frame-bunk",),
+    )
     chart = Brief(
-        name="Chart room", region="overwater", budget_low_minor=1300000, budget_high_minor=1700000,
+        name="Chart room",
+        region="overwater",
+        budget_low_minor=1300000,
+        budget_high_minor=1700000,
         display=Display(width_px=2560, height_px=1440, refresh_hz=100.0, variable_from_hz=40.0),
         sureness="near certain",
         targets=wanted(
@@ -359,11 +605,16 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
             ("deepwater-pilot", "medium", 45.0, {"weight": 2}),
             ("lanternfolk", "high", 90.0, {"weight": 1}),
         ),
-        storage_gb=1000.0, memory_gb=32.0, extras=(Extra(name="Operating system", minor=149000, in_budget=True),),
+        storage_gb=1000.0,
+        memory_gb=32.0,
+        extras=(Extra(name="Operating system", minor=149000, in_budget=True),),
         notes="The late game is what counts here.",
-    )  # fmt: skip
+    )
     tower = Brief(
-        name="Signal tower, sent-in list", region="vellmouth", budget_low_minor=110000, budget_high_minor=140000,
+        name="Signal tower, sent-in list",
+        region="vellmouth",
+        budget_low_minor=110000,
+        budget_high_minor=140000,
         display=Display(width_px=2560, height_px=1440, refresh_hz=165.0, variable_from_hz=48.0),
         targets=wanted(
             (2560, 1440),
@@ -372,10 +623,15 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
             ("low-orbit-salvage", "high", 70.0, {"weight": 1}),
             ("deepwater-pilot", "medium", 50.0, {"weight": 1}),
         ),
-        storage_gb=1000.0, system="Tidewater 10", notes="A list that somebody sent, put together for looks. Keep or change, and say why.",
-    )  # fmt: skip
+        storage_gb=1000.0,
+        system="Tidewater 10",
+        notes="A list that somebody sent, put together for looks. Keep or change, and say why.",
+    )
     lamp = Brief(
-        name="Lamp room", region="vellmouth", budget_low_minor=150000, budget_high_minor=180000,
+        name="Lamp room",
+        region="vellmouth",
+        budget_low_minor=150000,
+        budget_high_minor=180000,
         display=Display(width_px=3440, height_px=1440, refresh_hz=144.0, variable_from_hz=48.0),
         targets=wanted(
             (3440, 1440),
@@ -384,11 +640,17 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
             ("hollow-meridian", "high", 70.0, {"weight": 1}),
             ("deepwater-pilot", "high", 60.0, {"weight": 1}),
         ),
-        storage_gb=1000.0, trust_floor="plain or proven", wireless=True, system="Tidewater 11",
+        storage_gb=1000.0,
+        trust_floor="plain or proven",
+        wireless=True,
+        system="Tidewater 11",
         notes="Beside the lamp it must stay quiet. No cable reaches the room.",
-    )  # fmt: skip
+    )
     bench = Brief(
-        name="Old bench machine", region="vellmouth", budget_low_minor=25000, budget_high_minor=45000,
+        name="Old bench machine",
+        region="vellmouth",
+        budget_low_minor=25000,
+        budget_high_minor=45000,
         display=Display(width_px=1920, height_px=1080, refresh_hz=75.0),
         targets=wanted(
             (1920, 1080),
@@ -397,11 +659,16 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
             ("kiteball-arena", "high", 75.0, {"weight": 1}),
             ("lanternfolk", "high", 75.0, {"weight": 1}),
         ),
-        storage_gb=480.0, allow_used=True, owned=OWNED,
+        storage_gb=480.0,
+        allow_used=True,
+        owned=OWNED,
         notes="The bench has a machine already: keep what is good, replace what limits.",
-    )  # fmt: skip
+    )
     ship = Brief(
-        name="Weather ship, all processor", region="vellmouth", budget_low_minor=115000, budget_high_minor=136000,
+        name="Weather ship, all processor",
+        region="vellmouth",
+        budget_low_minor=115000,
+        budget_high_minor=136000,
         display=Display(width_px=2560, height_px=1440, refresh_hz=120.0, variable_from_hz=48.0),
         targets=wanted(
             (2560, 1440),
@@ -410,18 +677,29 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
             ("ashfall-wardens", "high", 85.0, {"weight": 1}),
             ("brinewalkers", "high", 70.0, {"weight": 1}),
         ),
-        storage_gb=1000.0, notes="Bought for the many cores; the games never see them.",
-    )  # fmt: skip
+        storage_gb=1000.0,
+        notes="Bought for the many cores; the games never see them.",
+    )
     lopsided = Build(
-        processor="quillon-barque-flood-12", graphics="pellworth-reef-8-plain", mainboard="saltgrove-mole-full-capstan",
-        memory="bramblebyte-burdock-32-pair-ddr5", storage=("ledgerock-cairn-1000",), cooler="coldreach-trade-wind-twin",
-        supply="ampherst-ballast-750", case="boxwood-yard-hold",
-    )  # fmt: skip
+        processor="quillon-barque-flood-12",
+        graphics="pellworth-reef-8-plain",
+        mainboard="saltgrove-mole-full-capstan",
+        memory="bramblebyte-burdock-32-pair-ddr5",
+        storage=("ledgerock-cairn-1000",),
+        cooler="coldreach-trade-wind-twin",
+        supply="ampherst-ballast-750",
+        case="boxwood-yard-hold",
+    )
     sent = Build(
-        processor="marrowgate-heron-dun-6", graphics="kitefall-pharos-16-triple", mainboard="pellworth-wharf-full",
-        memory="bramblebyte-plain-16-single-ddr4", storage=("ledgerock-ledge-500",), cooler="coldreach-gust",
-        supply="lowhum-bargain-700", case="lidd-frame-porthole",
-    )  # fmt: skip
+        processor="marrowgate-heron-dun-6",
+        graphics="kitefall-pharos-16-triple",
+        mainboard="pellworth-wharf-full",
+        memory="bramblebyte-plain-16-single-ddr4",
+        storage=("ledgerock-ledge-500",),
+        cooler="coldreach-gust",
+        supply="lowhum-bargain-700",
+        case="lidd-frame-porthole",
+    )
     tight = propose(world, replace(net_loft, budget_high_minor=105000)).build
     seat = propose(world, hall).build
     assert tight and seat
@@ -442,8 +720,12 @@ def main() -> None:
     write_catalogue(world, CATALOGUE)
     BRIEFS.mkdir(exist_ok=True)
     for name, (brief, build) in briefs(world).items():
-        (BRIEFS / f"{name}.brief.json").write_text(brief_file(brief).model_dump_json(indent=2) + "\n")
-        (BRIEFS / f"{name}.build.json").write_text(build_file(build).model_dump_json(indent=2) + "\n")
+        (BRIEFS / f"{name}.brief.json").write_text(
+            brief_file(brief).model_dump_json(indent=2) + "\n"
+        )
+        (BRIEFS / f"{name}.build.json").write_text(
+            build_file(build).model_dump_json(indent=2) + "\n"
+        )
     print(f"{len(world.parts)} parts, {len(world.offers)} offers, {len(world.games)} games")
 
 

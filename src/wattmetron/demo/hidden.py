@@ -1,7 +1,8 @@
-"""The hidden truth behind the demo's catalogue: true speeds, true games, and the results measured in it.
+"""The hidden truth behind the demo's catalogue: true speeds, true games, and the results measured
+in it.
 
-The catalogue gets what such a world publishes: speeds that are 3 % off, charts, requirement lists and results. The
-truths stay here; nothing but the generator reads them.
+The catalogue gets what such a world publishes: speeds that are 3 % off, charts, requirement lists
+and results. The truths stay here; nothing but the generator reads them.
 """
 
 from collections.abc import Mapping
@@ -20,19 +21,34 @@ SEED = 20261124
 SPEED_OFF = 0.03
 SOURCES = ("Harbour Lab", "Dry Dock Weekly", "Three Gulls' counter table")
 RESULTS = {
-    "causeway-clash": 7, "hollow-meridian": 8, "gullwing-circuit": 6, "deepwater-pilot": 5, "ashfall-wardens": 6,
-    "lanternfolk": 3, "thousand-towers": 5, "vantage-null": 6, "kiteball-arena": 5, "tin-harbour": 4,
-    "brinewalkers": 4, "low-orbit-salvage": 5, "saltmarsh-rally": 2,
-}  # fmt: skip
+    "causeway-clash": 7,
+    "hollow-meridian": 8,
+    "gullwing-circuit": 6,
+    "deepwater-pilot": 5,
+    "ashfall-wardens": 6,
+    "lanternfolk": 3,
+    "thousand-towers": 5,
+    "vantage-null": 6,
+    "kiteball-arena": 5,
+    "tin-harbour": 4,
+    "brinewalkers": 4,
+    "low-orbit-salvage": 5,
+    "saltmarsh-rally": 2,
+}
 """How many results each game has; the others have none."""
 
 
 def published_parts(true: Mapping[str, Part]) -> dict[str, Part]:
     """Parts as they are published: the speeds of each standing are off together."""
     draw = np.random.default_rng(SEED)
-    off = {key: float(np.exp(draw.normal(0, SPEED_OFF))) for key in Scale(true.values(), {}).standings}
+    off = {
+        key: float(np.exp(draw.normal(0, SPEED_OFF))) for key in Scale(true.values(), {}).standings
+    }
     of_part = Scale(true.values(), {}).of_part
-    return {key: _moved(part, off[of_part[key]]) if key in of_part else part for key, part in true.items()}
+    return {
+        key: _moved(part, off[of_part[key]]) if key in of_part else part
+        for key, part in true.items()
+    }
 
 
 def _moved(part: Part, factor: float) -> Part:
@@ -40,7 +56,11 @@ def _moved(part: Part, factor: float) -> Part:
         Processor: ("single_speed", "all_core_speed", "igpu_speed"),
         Graphics: ("speed_1080p", "speed_1440p", "speed_2160p", "ray_speed"),
     }[type(part)]
-    speeds = {name: round(value * factor, 1) for name in names if (value := getattr(part, name)) is not None}
+    speeds = {
+        name: round(value * factor, 1)
+        for name in names
+        if (value := getattr(part, name)) is not None
+    }
     return replace(part, **speeds)
 
 
@@ -73,7 +93,10 @@ def true_games(world: World, truths: Mapping[str, Game]) -> dict[str, TrueGame]:
 
 def results(world: World, games: Mapping[str, TrueGame]) -> dict[str, Results]:
     """What magazines and shops measured: pairs on sale at the time, with enough video memory."""
-    return {key: Results(game=key, items=tuple(_results(world, games[key], count))) for key, count in RESULTS.items()}
+    return {
+        key: Results(game=key, items=tuple(_results(world, games[key], count)))
+        for key, count in RESULTS.items()
+    }
 
 
 def _results(world: World, true: TrueGame, count: int) -> list[Result]:
@@ -83,20 +106,30 @@ def _results(world: World, true: TrueGame, count: int) -> list[Result]:
     while len(found) < count:
         day = released + timedelta(days=int(draw.integers(5, 400)))
         p, g = int(draw.integers(len(world.processors))), int(draw.integers(len(world.cards)))
-        size, preset = SIZES[int(draw.choice(3, p=[0.5, 0.4, 0.1]))], PRESETS[int(draw.choice(4, p=[0.1, 0.2, 0.5, 0.2]))]
+        size, preset = (
+            SIZES[int(draw.choice(3, p=[0.5, 0.4, 0.1]))],
+            PRESETS[int(draw.choice(4, p=[0.1, 0.2, 0.5, 0.2]))],
+        )
         if not _likely(world.processors[p], world.cards[g], true.game, size, preset, day):
             continue
         one = world.result(true, p, g, size, preset, len(found) + 1)
         if true.game.engine_cap_fps and one.average_fps > 0.8 * true.game.engine_cap_fps:
             continue
-        found.append(_rounded(one, SOURCES[int(draw.integers(len(SOURCES)))], min(day, date(2026, 11, 1))))
+        found.append(
+            _rounded(one, SOURCES[int(draw.integers(len(SOURCES)))], min(day, date(2026, 11, 1)))
+        )
     return found
 
 
-def _likely(chip: Standing, card: Standing, game: Game, size: tuple[int, int], preset: str, day: date) -> bool:
-    """Whether somebody would have measured this: both still sold not long ago, neither far beyond the other, and the
-    video memory enough."""
-    lately = [one.withdrawn is None or one.withdrawn > day - timedelta(days=700) for one in (chip, card)]
+def _likely(
+    chip: Standing, card: Standing, game: Game, size: tuple[int, int], preset: str, day: date
+) -> bool:
+    """Whether somebody would have measured this: both still sold not long ago, neither far beyond
+    the other, and the video memory enough.
+    """
+    lately = [
+        one.withdrawn is None or one.withdrawn > day - timedelta(days=700) for one in (chip, card)
+    ]
     there = [one.released is None or one.released <= day for one in (chip, card)]
     need = game.preset(preset).video_memory.at(size[0] * size[1] / 1e6)
     near = abs(np.log(chip.speeds[0] / card.speeds[0])) < 0.9
@@ -105,4 +138,6 @@ def _likely(chip: Standing, card: Standing, game: Game, size: tuple[int, int], p
 
 def _rounded(one: Result, source: str, day: date) -> Result:
     low = None if one.low_fps is None else float(round(one.low_fps))
-    return replace(one, average_fps=float(round(one.average_fps)), low_fps=low, source=source, measured_on=day)
+    return replace(
+        one, average_fps=float(round(one.average_fps)), low_fps=low, source=source, measured_on=day
+    )

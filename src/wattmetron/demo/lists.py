@@ -4,7 +4,10 @@ from datetime import date
 
 # game id -> (published on, source, text)
 LISTS: dict[str, tuple[date, str, str]] = {
-    "causeway-clash": (date(2023, 5, 11), "the publisher's page", """\
+    "causeway-clash": (
+        date(2023, 5, 11),
+        "the publisher's page",
+        """\
 SYSTEM REQUIREMENTS
 
 MINIMUM:
@@ -24,8 +27,12 @@ Graphics: Orlop Lantern 6 GB or Nacre Cove 6 GB
 API: Fairlead 12
 Storage: 35 GB available space, SSD
 Additional Notes: 1080p, medium preset, 144 fps
-"""),
-    "hollow-meridian": (date(2025, 9, 2), "the publisher's page", """\
+""",
+    ),
+    "hollow-meridian": (
+        date(2025, 9, 2),
+        "the publisher's page",
+        """\
 Minimum (1080p / 30 fps / Low)
 CPU: Quillon Wherry Neap 4 / Marrowgate Gannet Moss 4
 GPU: Marlpoint Ayre 6GB / Marlpoint Skerry 4GB
@@ -49,8 +56,12 @@ RAM: 16GB
 VRAM: 12GB
 Storage: 110GB NVMe SSD
 OS: Tidewater 11
-"""),
-    "gullwing-circuit": (date(2024, 11, 20), "a press kit", """\
+""",
+    ),
+    "gullwing-circuit": (
+        date(2024, 11, 20),
+        "a press kit",
+        """\
 What your machine needs
 
 Minimum
@@ -68,8 +79,12 @@ Recommended
 • Nacre Inlet (8 GB), Orlop Wick (8 GB), Orlop Beacon (12 GB)
 • 90 GB on an SSD
 • 1920x1080, high preset, 60 fps
-"""),
-    "deepwater-pilot": (date(2025, 3, 4), "the manual", """\
+""",
+    ),
+    "deepwater-pilot": (
+        date(2025, 3, 4),
+        "the manual",
+        """\
 MINIMUM
 Operating system: Tidewater 10
 Processor: Quad core, 3.2 GHz or faster
@@ -85,24 +100,48 @@ Main memory: 32 GB
 Graphics card: Orlop Beacon 12 GB or Nacre Reef 16 GB
 Disk space: 140 GB, NVMe SSD
 Tested at: 1920 x 1080, high, 60 fps
-"""),
-    "ashfall-wardens": (date(2024, 8, 15), "the publisher's page", "\n".join("\t".join(row) for row in (
-        ("", "Minimum", "Recommended"),
-        ("Resolution", "1920x1080", "1920x1080"),
-        ("Preset", "Low", "High"),
-        ("Frame rate", "60 fps", "60 fps"),
-        ("CPU", "Quillon Ketch Neap 8 / Marrowgate Osprey Moss 8", "Quillon Cutter Ebb 6 / Marrowgate Heron Dun 6"),
-        ("GPU", "Marlpoint Ayre 6 GB / Marlpoint Skerry 4 GB", "Nacre Shoal 8 GB / Marlpoint Holm 8 GB"),
-        ("RAM", "8 GB", "16 GB"),
-        ("Disk", "95 GB", "95 GB SSD"),
-        ("OS", "Tidewater 10", "Tidewater 10"),
-    )) + "\n"),
-    "lanternfolk": (date(2022, 10, 1), "a letter to players", """\
+""",
+    ),
+    "ashfall-wardens": (
+        date(2024, 8, 15),
+        "the publisher's page",
+        "\n".join(
+            "\t".join(row)
+            for row in (
+                ("", "Minimum", "Recommended"),
+                ("Resolution", "1920x1080", "1920x1080"),
+                ("Preset", "Low", "High"),
+                ("Frame rate", "60 fps", "60 fps"),
+                (
+                    "CPU",
+                    "Quillon Ketch Neap 8 / Marrowgate Osprey Moss 8",
+                    "Quillon Cutter Ebb 6 / Marrowgate Heron Dun 6",
+                ),
+                (
+                    "GPU",
+                    "Marlpoint Ayre 6 GB / Marlpoint Skerry 4 GB",
+                    "Nacre Shoal 8 GB / Marlpoint Holm 8 GB",
+                ),
+                ("RAM", "8 GB", "16 GB"),
+                ("Disk", "95 GB", "95 GB SSD"),
+                ("OS", "Tidewater 10", "Tidewater 10"),
+            )
+        )
+        + "\n",
+    ),
+    "lanternfolk": (
+        date(2022, 10, 1),
+        "a letter to players",
+        """\
 Lanternfolk runs on nearly anything. At the minimum you need a Marrowgate Gannet Moss 2 processor, 4 GB of memory, \
 an Orlop Taper with 2 GB and 6 GB of free disk space on Tidewater 10. We recommend a Quillon Wherry Neap 4 processor, \
 8 GB of memory, a Marlpoint Ayre with 3 GB and 6 GB of free disk space.
-"""),
-    "thousand-towers": (date(2024, 2, 6), "the back of the box", """\
+""",
+    ),
+    "thousand-towers": (
+        date(2024, 2, 6),
+        "the back of the box",
+        """\
 Minimum requirements
 
 Processor
@@ -132,8 +171,12 @@ System
 Tidewater 11
 Settings
 1920x1080, medium preset, 60 fps
-"""),
-    "vantage-null": (date(2025, 10, 9), "a performance guide", """\
+""",
+    ),
+    "vantage-null": (
+        date(2025, 10, 9),
+        "a performance guide",
+        """\
 | | Entry | Standard | High | Ray traced |
 | --- | --- | --- | --- | --- |
 | Target | 1080p, low, 30 fps | 1080p, high, 60 fps | 1440p, high, 60 fps | 1080p, high, 60 fps, ray tracing on |
@@ -142,12 +185,20 @@ Settings
 | Memory | 12 GB | 16 GB | 16 GB | 16 GB |
 | API | Fairlead 12 | Fairlead 12 | Fairlead 12 | Fairlead 12 |
 | Storage | 85 GB SSD | 85 GB SSD | 85 GB SSD | 85 GB SSD |
-"""),
-    "kiteball-arena": (date(2023, 7, 21), "a post by the studio", """\
+""",
+    ),
+    "kiteball-arena": (
+        date(2023, 7, 21),
+        "a post by the studio",
+        """\
 min: gannet moss 4 or wherry neap 4, 4gb ram, taper 4gb, 22gb disk, tidewater 10
 rec: cutter ebb 6 or heron dun 6, 8gb ram, cove 6gb or lantern 6gb, 22gb ssd, tidewater 11
-"""),
-    "tin-harbour": (date(2024, 5, 30), "the publisher's page", """\
+""",
+    ),
+    "tin-harbour": (
+        date(2024, 5, 30),
+        "the publisher's page",
+        """\
 Minimum:
   System: Tidewater 10, 64 bit
   Processor: Quillon Cutter Neap 6 (6 cores, 3,4 GHz) or Marrowgate Heron Moss 6 (6 cores, 3,6 GHz)
@@ -164,8 +215,12 @@ Recommended:
   Video memory: 8192 MB
   Hard disk: 12,5 GB SSD
   Settings: 1080p, high, 60 fps
-"""),
-    "brinewalkers": (date(2024, 3, 14), "the project's wiki", """\
+""",
+    ),
+    "brinewalkers": (
+        date(2024, 3, 14),
+        "the project's wiki",
+        """\
 | Component | Minimum | Recommended |
 |---|---|---|
 | Settings | 1080p low, 60 fps | 1080p high, 60 fps |
@@ -174,8 +229,12 @@ Recommended:
 | GPU | Marlpoint Ayre | Nacre Shoal 8 GB / Marlpoint Holm 8 GB |
 | Disk | 48 GB | 48 GB SSD |
 | OS | Tidewater 10 | Tidewater 11 |
-"""),
-    "low-orbit-salvage": (date(2025, 6, 18), "a settings file", """\
+""",
+    ),
+    "low-orbit-salvage": (
+        date(2025, 6, 18),
+        "a settings file",
+        """\
 [minimum]
 os = Tidewater 10
 cpu = Quillon Wherry Ebb 4 or Marrowgate Osprey Moss 8
@@ -191,15 +250,23 @@ ram = 16 GB
 gpu = Nacre Shoal 8 GB or Orlop Beacon 12 GB
 disk = 70 GB SSD
 settings = 1920x1080, high, 60 fps
-"""),
-    "saltmarsh-rally": (date(2023, 9, 12), "the publisher's page", """\
+""",
+    ),
+    "saltmarsh-rally": (
+        date(2023, 9, 12),
+        "the publisher's page",
+        """\
 MINIMUM: OS: Tidewater 10 Processor: Marrowgate Heron Moss 6 or Quillon Cutter Neap 6 Memory: 8 GB RAM \
 Graphics: Marlpoint Ayre 6 GB or Marlpoint Skerry 4 GB Storage: 60 GB available space \
 Target: 1080p, low preset, 60 fps RECOMMENDED: OS: Tidewater 11 Processor: Quillon Ketch Neap 8 or \
 Marrowgate Osprey Moss 8 Memory: 12 GB RAM Graphics: Nacre Inlet 8 GB or Orlop Wick 8 GB \
 Storage: 60 GB available space, SSD Target: 1080p, high preset, 60 fps
-"""),
-    "the-quiet-lock": (date(2024, 4, 2), "the publisher's page", """\
+""",
+    ),
+    "the-quiet-lock": (
+        date(2024, 4, 2),
+        "the publisher's page",
+        """\
 <h2>Minimum</h2>
 <ul class="bb_ul"><li><strong>OS:</strong> Tidewater 10 64-bit<br></li>
 <li><strong>Processor:</strong> Marrowgate Gannet Moss 4<br></li>
@@ -214,8 +281,12 @@ Storage: 60 GB available space, SSD Target: 1080p, high preset, 60 fps
 <li><strong>Graphics:</strong> Marlpoint Stack 8 GB &amp; up<br></li>
 <li><strong>Storage:</strong> 40 GB available space<br></li>
 <li><strong>Target:</strong> 1920x1080, high preset, 60 fps</li></ul>
-"""),
-    "ferrymans-due": (date(2025, 7, 1), "the publisher's page", """\
+""",
+    ),
+    "ferrymans-due": (
+        date(2025, 7, 1),
+        "the publisher's page",
+        """\
 Minimum CPU: Quillon Cutter Ebb 6 or Marrowgate Heron Dun 6
 Minimum GPU: Nacre Shoal 8 GB or Marlpoint Holm 8 GB
 Minimum RAM: 16 GB
@@ -227,8 +298,12 @@ Recommended GPU: Orlop Pharos 16 GB, Nacre Bank 12 GB or Orlop Wick 8 GB
 Recommended RAM: 16 GB
 Recommended storage: 120 GB NVMe SSD
 Recommended settings: 1440p, high, 60 fps
-"""),
-    "cold-harbour-nine": (date(2024, 10, 25), "the publisher's page", """\
+""",
+    ),
+    "cold-harbour-nine": (
+        date(2024, 10, 25),
+        "the publisher's page",
+        """\
 Minimum - 1080p 60 FPS, Low settings
 Processor: Quillon Wherry Neap 4 or Marrowgate Gannet Moss 4
 Graphics: Orlop Taper 4 GB
@@ -246,8 +321,12 @@ Processor: Quillon Ketch Ebb 8 or Marrowgate Osprey Dun 8
 Graphics: Orlop Wick 8 GB or Marlpoint Holm 8 GB
 Memory: 16 GB
 Storage: 28 GB SSD
-"""),
-    "gable-row": (date(2025, 2, 27), "the publisher's page", """\
+""",
+    ),
+    "gable-row": (
+        date(2025, 2, 27),
+        "the publisher's page",
+        """\
 MINIMUM
 RECOMMENDED
 Operating system
@@ -268,16 +347,43 @@ Storage
 Settings
 1080p, low, 30 fps
 1080p, high, 60 fps
-"""),
-    "twelve-bells": (date(2025, 4, 16), "the publisher's page", "\n".join("\t".join(row) for row in (
-        ("Tier", "Minimum", "Recommended", "Enthusiast"),
-        ("Experience", "1080p / 60 fps / Low", "1080p / 60 fps / High", "1440p / 60 fps / High"),
-        ("Processor", "Quillon Ketch Neap 8, Marrowgate Osprey Moss 8", "Quillon Cutter Ebb 6, Marrowgate Heron Dun 6", "Quillon Ketch Ebb 8, Marrowgate Osprey Dun 8"),
-        ("Graphics", "Marlpoint Ayre (6 GB), Marlpoint Skerry (4 GB)", "Orlop Wick (8 GB), Marlpoint Holm (8 GB)", "Nacre Reef (16 GB), Marlpoint Ness (16 GB)"),
-        ("Memory", "8 GB", "16 GB", "16 GB"),
-        ("Storage", "65 GB", "65 GB SSD", "65 GB NVMe SSD"),
-    )) + "\n"),
-    "drowned-parish": (date(2025, 11, 3), "the publisher's page", """\
+""",
+    ),
+    "twelve-bells": (
+        date(2025, 4, 16),
+        "the publisher's page",
+        "\n".join(
+            "\t".join(row)
+            for row in (
+                ("Tier", "Minimum", "Recommended", "Enthusiast"),
+                (
+                    "Experience",
+                    "1080p / 60 fps / Low",
+                    "1080p / 60 fps / High",
+                    "1440p / 60 fps / High",
+                ),
+                (
+                    "Processor",
+                    "Quillon Ketch Neap 8, Marrowgate Osprey Moss 8",
+                    "Quillon Cutter Ebb 6, Marrowgate Heron Dun 6",
+                    "Quillon Ketch Ebb 8, Marrowgate Osprey Dun 8",
+                ),
+                (
+                    "Graphics",
+                    "Marlpoint Ayre (6 GB), Marlpoint Skerry (4 GB)",
+                    "Orlop Wick (8 GB), Marlpoint Holm (8 GB)",
+                    "Nacre Reef (16 GB), Marlpoint Ness (16 GB)",
+                ),
+                ("Memory", "8 GB", "16 GB", "16 GB"),
+                ("Storage", "65 GB", "65 GB SSD", "65 GB NVMe SSD"),
+            )
+        )
+        + "\n",
+    ),
+    "drowned-parish": (
+        date(2025, 11, 3),
+        "the publisher's page",
+        """\
 MINIMUM SPECIFICATIONS (1080P, LOW PRESET, 30 FPS, NO RAY TRACING)
 CPU: MARROWGATE GANNET MOSS 4 OR QUILLON WHERRY NEAP 4
 GPU: MARLPOINT AYRE 3GB OR MARLPOINT SKERRY 4GB
@@ -289,14 +395,22 @@ CPU: QUILLON CUTTER EBB 6 OR MARROWGATE HERON DUN 6
 GPU: NACRE BANK 12GB
 RAM: 16 GB
 DISK: 75 GB SSD
-"""),
-    "kelp-barons": (date(2024, 6, 6), "a letter to players", """\
+""",
+    ),
+    "kelp-barons": (
+        date(2024, 6, 6),
+        "a letter to players",
+        """\
 To play at 1920x1080 on the low preset at 30 fps (minimum), have a Quillon Wherry Ebb 4 or Marrowgate Osprey Moss 8, \
 12 GB of RAM, an Orlop Taper with 4 GB and 18 GB of disk space.
 To play at 1920x1080 on the high preset at 60 fps (recommended), have a Quillon Ketch Flood 8 or Marrowgate Heron Slate 10, \
 16 GB of RAM, a Nacre Cove with 6 GB or an Orlop Lantern with 6 GB and 18 GB of disk space.
-"""),
-    "mudlark-stories": (date(2021, 5, 18), "the back of the box", """\
+""",
+    ),
+    "mudlark-stories": (
+        date(2021, 5, 18),
+        "the back of the box",
+        """\
 MINIMUM:
 OS: Tidewater 10
 Processor: 2.4 GHz dual core
@@ -310,8 +424,12 @@ Processor: 3 GHz quad core
 Memory: 8 GB RAM
 Graphics: Orlop Taper 2 GB
 Storage: 3 GB
-"""),
-    "breakwater-siege": (date(2024, 9, 9), "the publisher's page", """\
+""",
+    ),
+    "breakwater-siege": (
+        date(2024, 9, 9),
+        "the publisher's page",
+        """\
 Minimum (1080p, medium, 60 fps)
 CPU: Quillon Wherry Neap 4 or Marrowgate Gannet Moss 4
 Graphics: Marlpoint Ayre
@@ -325,12 +443,20 @@ Graphics: Marlpoint Holm or Nacre Shoal
 Video memory: 8 GB
 RAM: 16 GB
 Storage: 45 GB SSD
-"""),
-    "paper-lighthouse": (date(2025, 5, 5), "a post by the studio", """\
+""",
+    ),
+    "paper-lighthouse": (
+        date(2025, 5, 5),
+        "a post by the studio",
+        """\
 min (1080p low 60fps): wherry neap 4 / gannet moss 4, 4gb ram, taper 2gb, 9gb disk
 rec (1080p high 60fps): cutter neap 6 / heron moss 6, 8gb ram, ayre 3gb / skerry 4gb, 9gb ssd
-"""),
-    "winter-buoy": (date(2025, 1, 15), "the project's wiki", """\
+""",
+    ),
+    "winter-buoy": (
+        date(2025, 1, 15),
+        "the project's wiki",
+        """\
 Low
 Processor
 Quillon Cutter Ebb 6 / Marrowgate Heron Dun 6
@@ -370,8 +496,12 @@ Memory
 32 GB
 Settings
 1440p, high, 60 fps
-"""),
-    "net-and-anchor": (date(2024, 12, 12), "the project's wiki", """\
+""",
+    ),
+    "net-and-anchor": (
+        date(2024, 12, 12),
+        "the project's wiki",
+        """\
 | | Minimum | Recommended |
 | :-- | :-- | :-- |
 | Runs at | 1080p, low, 30 fps | 1080p, high, 60 fps |
@@ -379,8 +509,12 @@ Settings
 | Graphics | Orlop Taper 4 GB | Orlop Wick 8 GB or Nacre Reef 8 GB |
 | Memory | 16 GB | 32 GB |
 | Storage | 55 GB | 55 GB SSD |
-"""),
-    "ropewalk": (date(2023, 3, 3), "a press kit", """\
+""",
+    ),
+    "ropewalk": (
+        date(2023, 3, 3),
+        "a press kit",
+        """\
 Minimum specs
 - Marrowgate Gannet Moss 4 / Quillon Wherry Neap 4
 - Orlop Taper 4GB
@@ -394,5 +528,6 @@ Recommended specs
 - 8GB RAM
 - 15GB disk space (SSD)
 - 1080p, high settings, 60 fps
-"""),
+""",
+    ),
 }

@@ -1,4 +1,6 @@
-"""More made-up parts in series: the same columns as the families, one row for each size or socket."""
+"""More made-up parts in series: the same columns as the families, one row for each size or
+socket.
+"""
 
 from typing import Any
 
@@ -10,7 +12,8 @@ PLATFORMS = {
     "Rudder": (("Sandpiper", "Curlew", "Kestrel"), "DDR5", 96, 192, 6800, 5),
 }
 
-# maker, series, place among the chipsets, form, slots, M.2, SATA, processor 8-pin, outputs, EUR for DDR4 and DDR5
+# maker, series, place among the chipsets, form, slots, M.2, SATA, processor 8-pin, outputs, EUR for
+# DDR4 and DDR5
 BOARD_SERIES = [
     ("Pellworth", "Groyne Micro", 0, "Micro-ATX", 2, 1, 4, 1, "HDMI", 58, 84),
     ("Saltgrove", "Mole Micro", 1, "Micro-ATX", 4, 2, 4, 1, "HDMI;DisplayPort", 88, 125),
@@ -24,11 +27,26 @@ BOARD_SERIES = [
     ("Pellworth", "Groyne Full", 0, "ATX", 4, 1, 4, 1, "HDMI", 72, 99),
 ]
 BOARDS = [
-    (maker, f"{series} {socket}", socket, chips[place], form, kind, slots, least if slots == 2 else most, mts,
-     gen if place else max(3, gen - 1), m2, sata, eps, outputs, eur[kind == "DDR5"])
+    (
+        maker,
+        f"{series} {socket}",
+        socket,
+        chips[place],
+        form,
+        kind,
+        slots,
+        least if slots == 2 else most,
+        mts,
+        gen if place else max(3, gen - 1),
+        m2,
+        sata,
+        eps,
+        outputs,
+        eur[kind == "DDR5"],
+    )
     for maker, series, place, form, slots, m2, sata, eps, outputs, *eur in BOARD_SERIES
     for socket, (chips, kind, least, most, mts, gen) in PLATFORMS.items()
-]  # fmt: skip
+]
 
 # maker, series, type, MT/s, CL, EUR and EUR per GB
 KIT_SERIES = [
@@ -40,9 +58,27 @@ KIT_SERIES = [
     ("Quickfen", "Marram Low", "DDR5", 6000, 36, 18, 2.5),
     ("Bramblebyte", "Burdock Show", "DDR5", 6400, 36, 32, 2.7),
 ]
-KIT_SIZES = [("Single", 1, 8, 1), ("Single", 1, 16, 1), ("Pair", 2, 8, 1), ("Pair", 2, 24, 1), ("Pair", 2, 16, 1), ("Pair", 2, 32, 2), ("Four", 4, 16, 1)]
+KIT_SIZES = [
+    ("Single", 1, 8, 1),
+    ("Single", 1, 16, 1),
+    ("Pair", 2, 8, 1),
+    ("Pair", 2, 24, 1),
+    ("Pair", 2, 16, 1),
+    ("Pair", 2, 32, 2),
+    ("Four", 4, 16, 1),
+]
 KITS = [
-    (maker, f"{series} {sticks * gb} {word}", kind, mts, cl, sticks, gb, ranks, round(base + per_gb * sticks * gb))
+    (
+        maker,
+        f"{series} {sticks * gb} {word}",
+        kind,
+        mts,
+        cl,
+        sticks,
+        gb,
+        ranks,
+        round(base + per_gb * sticks * gb),
+    )
     for maker, series, kind, mts, cl, base, per_gb in KIT_SERIES
     for word, sticks, gb, ranks in KIT_SIZES
 ] + [
@@ -109,8 +145,18 @@ SUPPLY_SERIES = [
     ("Ampherst", "Bedrock", "ATX", 1.75, 750, "Titanium", 79, 14.5),
 ]
 SUPPLIES = [
-    (maker, f"{series} {watts}", watts, round(watts * spike / 10) * 10, form, 1 if watts < 650 else 2,
-     2 if watts < 650 else 4, 1 if watts >= from_w else 0, level, round(base + per * watts / 100))
+    (
+        maker,
+        f"{series} {watts}",
+        watts,
+        round(watts * spike / 10) * 10,
+        form,
+        1 if watts < 650 else 2,
+        2 if watts < 650 else 4,
+        1 if watts >= from_w else 0,
+        level,
+        round(base + per * watts / 100),
+    )
     for maker, series, form, spike, from_w, level, base, per in SUPPLY_SERIES
     for watts in (450, 550, 650, 750, 850, 1000)
     if not (series == "Bedrock" and watts < 650)
@@ -119,7 +165,7 @@ SUPPLIES = [
     ("Ampherst", "Small Ballast 850", 850, 1360, "SFX", 2, 4, 1, "Platinum", 169),
     ("Lowhum", "Small 300", 300, 330, "SFX", 1, 0, 0, "Bronze", 45),
     ("Lowhum", "Bargain 500", 500, 380, "ATX", 1, 2, 0, "", 24),
-]  # fmt: skip
+]
 
 # maker, model, boards, supplies, card mm, cooler mm, fans, litres, airflow, EUR
 FULL, MICRO = "ATX;Micro-ATX;Mini-ITX", "Micro-ATX;Mini-ITX"

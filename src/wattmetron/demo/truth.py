@@ -1,10 +1,11 @@
-"""A world whose truth is known: hidden speeds and games that differ in form from the model, frames simulated one
-by one, and what such a world would publish.
+"""A world whose truth is known: hidden speeds and games that differ in form from the model, frames
+simulated one by one, and what such a world would publish.
 
-Wilder than the model on purpose: speeds are published 3 % off; each game takes to each design in its own way
-(5 % on processors, 6 % on graphics); presets are 12 % off their priors; work grows with a power of the pixels;
-frame times are correlated from frame to frame and hitch now and then; tiers name the weakest parts on sale that
-suffice with a margin of 0.9 to 1.3, some under other conditions than convention assumes, some carelessly.
+Wilder than the model on purpose: speeds are published 3 % off; each game takes to each design in
+its own way (5 % on processors, 6 % on graphics); presets are 12 % off their priors; work grows with
+a power of the pixels; frame times are correlated from frame to frame and hitch now and then; tiers
+name the weakest parts on sale that suffice with a margin of 0.9 to 1.3, some under other conditions
+than convention assumes, some carelessly.
 """
 
 from dataclasses import dataclass, replace
@@ -28,7 +29,9 @@ PRESETS: tuple[PresetName, ...] = ("low", "medium", "high", "ultra")
 
 @dataclass(frozen=True)
 class TrueGame:
-    """A game as it really is: work in ms, preset factors, pixel power, variations, and its liking of designs."""
+    """A game as it really is: work in ms, preset factors, pixel power, variations, and its liking
+    of designs.
+    """
 
     game: Game
     c: float
@@ -82,7 +85,10 @@ class World:
         """A game around what is known of it; its work is off by ``c_sd`` in ln."""
         draw = self.rng
         factors = {name: (u, w) for name, u, w, _ in PRESET_PRIORS}
-        wild = {name: np.exp(draw.normal(0, 0.12, 2)) if name != "high" else np.ones(2) for name in PRESETS}
+        wild = {
+            name: np.exp(draw.normal(0, 0.12, 2)) if name != "high" else np.ones(2)
+            for name in PRESETS
+        }
         u = np.maximum.accumulate([factors[name][0] * wild[name][0] ** 0.3 for name in PRESETS])
         w = np.maximum.accumulate([factors[name][1] * wild[name][1] for name in PRESETS])
         v_c, v_g = draw.uniform(0.1, 0.25), draw.uniform(0.04, 0.12)
@@ -113,30 +119,56 @@ class World:
         series[hitch] *= self.rng.uniform(2, 4, int(hitch.sum()))
         return np.asarray(series / series.mean())
 
-    # --- the truth ----------------------------------------------------------------------------------
+    # --- the truth
+    # ----------------------------------------------------------------------------------
 
-    def side_ms(self, game: TrueGame, p: int, g: int, size: tuple[int, int], preset: str) -> tuple[float, float]:
+    def side_ms(
+        self, game: TrueGame, p: int, g: int, size: tuple[int, int], preset: str
+    ) -> tuple[float, float]:
         """True mean times of both sides in ms."""
         single, all_core = self.true_c[p]
-        t_c = 100 * game.c * game.u[preset] * ((1 - game.pi) / single + game.pi / all_core) * game.likes_c[self.design_c[p]]
+        t_c = (
+            100
+            * game.c
+            * game.u[preset]
+            * ((1 - game.pi) / single + game.pi / all_core)
+            * game.likes_c[self.design_c[p]]
+        )
         pixels = size[0] * size[1] / 1e6 / 2.0736
         speed = self.true_g[g][SIZES.index(size)]
-        t_g = 100 / speed * game.g * game.w[preset] * (game.phi + (1 - game.phi) * pixels**game.power) * game.likes_g[self.design_g[g]]
+        t_g = (
+            100
+            / speed
+            * game.g
+            * game.w[preset]
+            * (game.phi + (1 - game.phi) * pixels**game.power)
+            * game.likes_g[self.design_g[g]]
+        )
         return float(t_c), float(t_g)
 
-    def rates(self, game: TrueGame, p: int, g: int, size: tuple[int, int], preset: str) -> tuple[float, float, float]:
+    def rates(
+        self, game: TrueGame, p: int, g: int, size: tuple[int, int], preset: str
+    ) -> tuple[float, float, float]:
         """Average fps, 1 % low and share of frames that the processor limits, frame by frame."""
         t_c, t_g = self.side_ms(game, p, g, size, preset)
         first, second = t_c * game.frames_c, t_g * game.frames_g
         frames = np.maximum(first, second)
-        return 1000 / float(frames.mean()), 1000 / float(np.percentile(frames, 99)), float((first > second).mean())
+        return (
+            1000 / float(frames.mean()),
+            1000 / float(np.percentile(frames, 99)),
+            float((first > second).mean()),
+        )
 
-    # --- what is published --------------------------------------------------------------------------
+    # --- what is published
+    # --------------------------------------------------------------------------
 
     def published(self, game: TrueGame, stated: bool) -> Published:
         """Minimum and recommended tiers, with their conditions or without."""
         draw = self.rng
-        usual = {"Minimum": ((1920, 1080), "low", 30.0), "Recommended": ((1920, 1080), "high", 60.0)}
+        usual = {
+            "Minimum": ((1920, 1080), "low", 30.0),
+            "Recommended": ((1920, 1080), "high", 60.0),
+        }
         tiers = []
         for label, (size, preset, fps) in usual.items():
             if draw.random() < 0.3:
@@ -146,20 +178,33 @@ class World:
             margin = draw.uniform(0.9, 1.3)
             processors, cards = self._sufficient(game, size, preset, fps, margin)
             if draw.random() < 0.1:
-                cards = [int(np.clip(cards[0] + draw.choice([-5, 5]), 0, len(self.cards) - 1)), *cards[1:]]
-            conditions = {"width_px": size[0], "height_px": size[1], "preset": preset, "fps": fps} if stated else {}
+                cards = [
+                    int(np.clip(cards[0] + draw.choice([-5, 5]), 0, len(self.cards) - 1)),
+                    *cards[1:],
+                ]
+            conditions = (
+                {"width_px": size[0], "height_px": size[1], "preset": preset, "fps": fps}
+                if stated
+                else {}
+            )
             tiers.append(
                 Tier(
                     label=label,
-                    processors=tuple(Listed(text=f"Processor {n}", part=f"p{n}") for n in processors),
+                    processors=tuple(
+                        Listed(text=f"Processor {n}", part=f"p{n}") for n in processors
+                    ),
                     graphics=tuple(Listed(text=f"Card {n}", part=f"g{n}@8") for n in cards),
                     **conditions,
                 )
             )
         return Published(game=game.game.id, tiers=tuple(tiers))
 
-    def _sufficient(self, game: TrueGame, size: tuple[int, int], preset: str, fps: float, margin: float) -> tuple[list[int], list[int]]:
-        """The two weakest parts on the market of either side that suffice with a margin; the strongest where none does."""
+    def _sufficient(
+        self, game: TrueGame, size: tuple[int, int], preset: str, fps: float, margin: float
+    ) -> tuple[list[int], list[int]]:
+        """The two weakest parts on the market of either side that suffice with a margin; the
+        strongest where none does.
+        """
         budget = 1000 / fps / margin
         times = [self.side_ms(game, n, 0, size, preset)[0] for n in range(len(self.processors))]
         draws = [self.side_ms(game, 0, n, size, preset)[1] for n in range(len(self.cards))]
@@ -170,23 +215,46 @@ class World:
             found.append(enough[:2])
         return found[0], found[1]
 
-    def result(self, game: TrueGame, p: int, g: int, size: tuple[int, int], preset: PresetName, number: int, own: bool = False) -> Result:
+    def result(
+        self,
+        game: TrueGame,
+        p: int,
+        g: int,
+        size: tuple[int, int],
+        preset: PresetName,
+        number: int,
+        own: bool = False,
+    ) -> Result:
         """A published result, 5 % off and one in twenty wrong; an own run is 1.5 % off."""
         average, low, _ = self.rates(game, p, g, size, preset)
         error = self.rng.normal(0, 0.015 if own else 0.05)
         if not own and self.rng.random() < 0.05:
             error += float(self.rng.choice([-0.4, 0.4]))
         return Result(
-            id=f"r{number}", processor=self.processors[p].key, graphics=self.cards[g].key, width_px=size[0], height_px=size[1], preset=preset,
-            average_fps=average * float(np.exp(error)), low_fps=low * float(np.exp(error + self.rng.normal(0, 0.03))), own=own,
-        )  # fmt: skip
+            id=f"r{number}",
+            processor=self.processors[p].key,
+            graphics=self.cards[g].key,
+            width_px=size[0],
+            height_px=size[1],
+            preset=preset,
+            average_fps=average * float(np.exp(error)),
+            low_fps=low * float(np.exp(error + self.rng.normal(0, 0.03))),
+            own=own,
+        )
 
     def question(self) -> tuple[int, int, tuple[int, int], PresetName]:
-        """A pairing and settings as people ask: no card beside a processor of another age, no ultra at full size on little."""
+        """A pairing and settings as people ask: no card beside a processor of another age, no ultra
+        at full size on little.
+        """
         p = int(self.rng.integers(len(self.processors)))
         near = np.argsort(np.abs(np.log(self.true_g[:, 0]) - np.log(self.true_c[p][0])))
         g = int(near[int(self.rng.integers(max(1, len(near) * 2 // 3)))])
-        return p, g, SIZES[int(self.rng.choice(3, p=[0.5, 0.35, 0.15]))], PRESETS[int(self.rng.choice(4, p=[0.15, 0.2, 0.45, 0.2]))]
+        return (
+            p,
+            g,
+            SIZES[int(self.rng.choice(3, p=[0.5, 0.35, 0.15]))],
+            PRESETS[int(self.rng.choice(4, p=[0.15, 0.2, 0.45, 0.2]))],
+        )
 
 
 def drawn_market(rng: np.random.Generator, processors: int, cards: int) -> Market:
@@ -194,17 +262,40 @@ def drawn_market(rng: np.random.Generator, processors: int, cards: int) -> Marke
     single = np.exp(rng.uniform(np.log(40), np.log(135), processors))
     true_c = np.stack([single, single * np.exp(rng.normal(-0.1, 0.35, processors))], axis=1)
     base = np.exp(rng.uniform(np.log(18), np.log(210), cards))
-    falls = np.cumprod(np.stack([np.ones(cards), *(rng.normal(0.97, 0.03, cards) for _ in range(2))]), axis=0)
+    falls = np.cumprod(
+        np.stack([np.ones(cards), *(rng.normal(0.97, 0.03, cards) for _ in range(2))]), axis=0
+    )
     true_g = (base * falls).T
     design_c, design_g = rng.integers(0, 4, processors), rng.integers(0, 5, cards)
 
-    def standing(side: Side, key: str, name: str, speeds: Floats, memory_gb: float | None, design: str) -> Standing:
+    def standing(
+        side: Side, key: str, name: str, speeds: Floats, memory_gb: float | None, design: str
+    ) -> Standing:
         off = tuple(float(one) for one in speeds * np.exp(rng.normal(0, 0.03)))
-        return Standing(key, side, name, off, 0.03, None, 0.0, memory_gb, None, None, (key.partition("@")[0],), design=design)
+        return Standing(
+            key,
+            side,
+            name,
+            off,
+            0.03,
+            None,
+            0.0,
+            memory_gb,
+            None,
+            None,
+            (key.partition("@")[0],),
+            design=design,
+        )
 
     return Market(
-        [standing("processor", f"p{n}", f"Processor {n}", true_c[n], None, f"c{design_c[n]}") for n in range(processors)],
-        [standing("graphics", f"g{n}@8", f"Card {n}", true_g[n], 8.0, f"d{design_g[n]}") for n in range(cards)],
+        [
+            standing("processor", f"p{n}", f"Processor {n}", true_c[n], None, f"c{design_c[n]}")
+            for n in range(processors)
+        ],
+        [
+            standing("graphics", f"g{n}@8", f"Card {n}", true_g[n], 8.0, f"d{design_g[n]}")
+            for n in range(cards)
+        ],
         true_c,
         true_g,
         design_c,

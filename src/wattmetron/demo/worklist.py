@@ -1,28 +1,237 @@
-"""Hand-written games of the made-up world: what is known of them, and, for the generator alone, their true work."""
+"""Hand-written games of the made-up world: what is known of them, and, for the generator alone,
+their true work.
+"""
 
 from dataclasses import replace
 from datetime import date
+from typing import Any, NamedTuple
 
 from wattmetron.core.games import Game, Option
 from wattmetron.core.games.priors import presets_from, unknown_game
 
-# name, genre, and the truth: C, pi, kappa, G, phi, v_c, v_g, Y, upscalers, engine cap, memory, storage, video memory (high), rt GB
+# name, genre, and the truth: C, pi, kappa, G, phi, v_c, v_g, Y, upscalers, engine cap, memory,
+# storage, video memory (high), rt GB
 GAMES = [
-    ("Causeway Clash", "competitive shooter", 3.3, 0.35, 0.28, 3.4, 0.28, 0.20, 0.09, None, "Spyglass", None, 8, 35, (3.4, 4.1, 5.6), 0),
-    ("Hollow Meridian", "open world", 8.6, 0.40, 0.20, 11.2, 0.18, 0.20, 0.08, 3.1, "Driftlens;Spyglass", None, 16, 110, (7.2, 8.6, 11.4), 1.6),
-    ("Gullwing Circuit", "racing", 6.4, 0.30, 0.18, 7.4, 0.20, 0.13, 0.06, 1.9, "Driftlens;Spyglass", None, 12, 90, (5.6, 6.6, 8.8), 1.1),
-    ("Deepwater Pilot", "ship simulation", 15.5, 0.22, 0.30, 11.8, 0.22, 0.22, 0.08, None, "Spyglass", None, 16, 140, (6.8, 8.2, 11.6), 0),
-    ("Ashfall Wardens", "co-operative action", 7.8, 0.42, 0.20, 9.1, 0.20, 0.21, 0.09, None, "Driftlens;Spyglass", None, 12, 95, (6.1, 7.3, 9.7), 0),
-    ("Lanternfolk", "cosy farming", 4.2, 0.10, 0.15, 2.2, 0.35, 0.15, 0.06, None, "", 120, 8, 6, (1.6, 1.9, 2.6), 0),
-    ("Thousand Towers", "grand strategy", 17.5, 0.28, 0.34, 4.4, 0.30, 0.28, 0.07, None, "", None, 16, 30, (3.2, 3.8, 5.1), 0),
-    ("Vantage Null", "ray-traced thriller", 8.1, 0.38, 0.18, 12.4, 0.15, 0.16, 0.08, 3.6, "Driftlens;Spyglass", None, 16, 85, (8.1, 9.4, 12.2), 2.0),
-    ("Kiteball Arena", "arena sport", 4.0, 0.25, 0.24, 3.0, 0.30, 0.16, 0.07, None, "Spyglass", 250, 8, 22, (2.4, 2.9, 4.0), 0),
-    ("Tin Harbour", "colony building", 14.0, 0.35, 0.30, 5.2, 0.26, 0.26, 0.08, None, "", None, 12, 12, (2.8, 3.3, 4.4), 0),
-    ("Brinewalkers", "survival craft", 9.6, 0.30, 0.22, 8.6, 0.22, 0.24, 0.10, None, "Driftlens;Spyglass", None, 16, 48, (6.4, 7.5, 9.8), 0),
-    ("Low Orbit Salvage", "space sandbox", 11.0, 0.30, 0.25, 9.8, 0.20, 0.23, 0.08, 2.4, "Driftlens", 144, 16, 70, (6.6, 8.0, 10.8), 1.4),
+    (
+        "Causeway Clash",
+        "competitive shooter",
+        3.3,
+        0.35,
+        0.28,
+        3.4,
+        0.28,
+        0.20,
+        0.09,
+        None,
+        "Spyglass",
+        None,
+        8,
+        35,
+        (3.4, 4.1, 5.6),
+        0,
+    ),
+    (
+        "Hollow Meridian",
+        "open world",
+        8.6,
+        0.40,
+        0.20,
+        11.2,
+        0.18,
+        0.20,
+        0.08,
+        3.1,
+        "Driftlens;Spyglass",
+        None,
+        16,
+        110,
+        (7.2, 8.6, 11.4),
+        1.6,
+    ),
+    (
+        "Gullwing Circuit",
+        "racing",
+        6.4,
+        0.30,
+        0.18,
+        7.4,
+        0.20,
+        0.13,
+        0.06,
+        1.9,
+        "Driftlens;Spyglass",
+        None,
+        12,
+        90,
+        (5.6, 6.6, 8.8),
+        1.1,
+    ),
+    (
+        "Deepwater Pilot",
+        "ship simulation",
+        15.5,
+        0.22,
+        0.30,
+        11.8,
+        0.22,
+        0.22,
+        0.08,
+        None,
+        "Spyglass",
+        None,
+        16,
+        140,
+        (6.8, 8.2, 11.6),
+        0,
+    ),
+    (
+        "Ashfall Wardens",
+        "co-operative action",
+        7.8,
+        0.42,
+        0.20,
+        9.1,
+        0.20,
+        0.21,
+        0.09,
+        None,
+        "Driftlens;Spyglass",
+        None,
+        12,
+        95,
+        (6.1, 7.3, 9.7),
+        0,
+    ),
+    (
+        "Lanternfolk",
+        "cosy farming",
+        4.2,
+        0.10,
+        0.15,
+        2.2,
+        0.35,
+        0.15,
+        0.06,
+        None,
+        "",
+        120,
+        8,
+        6,
+        (1.6, 1.9, 2.6),
+        0,
+    ),
+    (
+        "Thousand Towers",
+        "grand strategy",
+        17.5,
+        0.28,
+        0.34,
+        4.4,
+        0.30,
+        0.28,
+        0.07,
+        None,
+        "",
+        None,
+        16,
+        30,
+        (3.2, 3.8, 5.1),
+        0,
+    ),
+    (
+        "Vantage Null",
+        "ray-traced thriller",
+        8.1,
+        0.38,
+        0.18,
+        12.4,
+        0.15,
+        0.16,
+        0.08,
+        3.6,
+        "Driftlens;Spyglass",
+        None,
+        16,
+        85,
+        (8.1, 9.4, 12.2),
+        2.0,
+    ),
+    (
+        "Kiteball Arena",
+        "arena sport",
+        4.0,
+        0.25,
+        0.24,
+        3.0,
+        0.30,
+        0.16,
+        0.07,
+        None,
+        "Spyglass",
+        250,
+        8,
+        22,
+        (2.4, 2.9, 4.0),
+        0,
+    ),
+    (
+        "Tin Harbour",
+        "colony building",
+        14.0,
+        0.35,
+        0.30,
+        5.2,
+        0.26,
+        0.26,
+        0.08,
+        None,
+        "",
+        None,
+        12,
+        12,
+        (2.8, 3.3, 4.4),
+        0,
+    ),
+    (
+        "Brinewalkers",
+        "survival craft",
+        9.6,
+        0.30,
+        0.22,
+        8.6,
+        0.22,
+        0.24,
+        0.10,
+        None,
+        "Driftlens;Spyglass",
+        None,
+        16,
+        48,
+        (6.4, 7.5, 9.8),
+        0,
+    ),
+    (
+        "Low Orbit Salvage",
+        "space sandbox",
+        11.0,
+        0.30,
+        0.25,
+        9.8,
+        0.20,
+        0.23,
+        0.08,
+        2.4,
+        "Driftlens",
+        144,
+        16,
+        70,
+        (6.6, 8.0, 10.8),
+        1.4,
+    ),
 ]
 
-# name, genre, Y, upscalers, memory, storage: of these nothing but the genre and the published tiers is known
+# name, genre, Y, upscalers, memory, storage: of these nothing but the genre and the published tiers
+# is known
 BY_REQUIREMENTS = [
     ("Saltmarsh Rally", "racing", 1.7, "Spyglass", 12, 60),
     ("The Quiet Lock", "puzzle adventure", None, "Spyglass", 8, 40),
@@ -51,31 +260,62 @@ OPTIONS = {
     "thousand-towers": (("crowds in the streets", 0.84, 0.96, 0.0),),
     "vantage-null": (("wet floors", 1.0, 0.88, 0.4),),
     "brinewalkers": (("weed and kelp", 0.97, 0.89, 0.4),),
-}  # fmt: skip
+}
 RELEASED = {
-    "causeway-clash": date(2023, 5, 25), "hollow-meridian": date(2025, 9, 18), "gullwing-circuit": date(2024, 12, 5),
-    "deepwater-pilot": date(2025, 3, 20), "ashfall-wardens": date(2024, 8, 29), "lanternfolk": date(2022, 10, 20),
-    "thousand-towers": date(2024, 2, 22), "vantage-null": date(2025, 10, 23), "kiteball-arena": date(2023, 8, 3),
-    "tin-harbour": date(2024, 6, 13), "brinewalkers": date(2024, 3, 28), "low-orbit-salvage": date(2025, 7, 3),
-    "saltmarsh-rally": date(2023, 9, 28), "the-quiet-lock": date(2024, 4, 18), "ferrymans-due": date(2025, 7, 17),
-    "cold-harbour-nine": date(2024, 11, 7), "gable-row": date(2025, 3, 13), "twelve-bells": date(2025, 5, 1),
-    "drowned-parish": date(2025, 11, 14), "kelp-barons": date(2024, 6, 20), "mudlark-stories": date(2021, 6, 3),
-    "breakwater-siege": date(2024, 9, 26), "paper-lighthouse": date(2025, 5, 22), "winter-buoy": date(2025, 1, 30),
-    "net-and-anchor": date(2024, 12, 19), "ropewalk": date(2023, 3, 16),
-}  # fmt: skip
+    "causeway-clash": date(2023, 5, 25),
+    "hollow-meridian": date(2025, 9, 18),
+    "gullwing-circuit": date(2024, 12, 5),
+    "deepwater-pilot": date(2025, 3, 20),
+    "ashfall-wardens": date(2024, 8, 29),
+    "lanternfolk": date(2022, 10, 20),
+    "thousand-towers": date(2024, 2, 22),
+    "vantage-null": date(2025, 10, 23),
+    "kiteball-arena": date(2023, 8, 3),
+    "tin-harbour": date(2024, 6, 13),
+    "brinewalkers": date(2024, 3, 28),
+    "low-orbit-salvage": date(2025, 7, 3),
+    "saltmarsh-rally": date(2023, 9, 28),
+    "the-quiet-lock": date(2024, 4, 18),
+    "ferrymans-due": date(2025, 7, 17),
+    "cold-harbour-nine": date(2024, 11, 7),
+    "gable-row": date(2025, 3, 13),
+    "twelve-bells": date(2025, 5, 1),
+    "drowned-parish": date(2025, 11, 14),
+    "kelp-barons": date(2024, 6, 20),
+    "mudlark-stories": date(2021, 6, 3),
+    "breakwater-siege": date(2024, 9, 26),
+    "paper-lighthouse": date(2025, 5, 22),
+    "winter-buoy": date(2025, 1, 30),
+    "net-and-anchor": date(2024, 12, 19),
+    "ropewalk": date(2023, 3, 16),
+}
 
 
 def games() -> list[Game]:
     """All games of the made-up world."""
-    found = [*(_game(*row) for row in GAMES), *(_by_requirements(*row) for row in BY_REQUIREMENTS)]
-    return [replace(one, options=tuple(Option(name=n, processor_factor=u, graphics_factor=w, video_memory_gb=gb) for n, u, w, gb in OPTIONS.get(one.id, ()))) for one in found]
+    found = [
+        *(_game(_Row(*row)) for row in GAMES),
+        *(_by_requirements(*row) for row in BY_REQUIREMENTS),
+    ]
+    return [
+        replace(
+            one,
+            options=tuple(
+                Option(name=n, processor_factor=u, graphics_factor=w, video_memory_gb=gb)
+                for n, u, w, gb in OPTIONS.get(one.id, ())
+            ),
+        )
+        for one in found
+    ]
 
 
 def game_id(name: str) -> str:
     return name.lower().replace("'", "").replace(" ", "-")
 
 
-def _by_requirements(name, genre, ray, upscalers, memory, storage):  # type: ignore[no-untyped-def]
+def _by_requirements(
+    name: str, genre: str, ray: float | None, upscalers: str, memory: float, storage: float
+) -> Game:
     key = game_id(name)
     return replace(
         unknown_game(key, name, genre, RELEASED[key]),
@@ -90,19 +330,50 @@ def true_works() -> list[Game]:
     """The games that are measured, with their true work in place of what is known of it."""
     known = {game.id: game for game in games()}
     rows = {game_id(row[0]): row[2:9] for row in GAMES} | TRUE_WORKS
-    names = ("processor_ms", "parallel_share", "memory_sensitivity", "graphics_ms", "fixed_share", "processor_variation", "graphics_variation")
+    names = (
+        "processor_ms",
+        "parallel_share",
+        "memory_sensitivity",
+        "graphics_ms",
+        "fixed_share",
+        "processor_variation",
+        "graphics_variation",
+    )
     return [replace(known[key], **dict(zip(names, row, strict=True))) for key, row in rows.items()]
 
 
-def _game(name, genre, _c, _pi, _kappa, _g, _phi, _v_c, _v_g, ray, upscalers, cap, memory, storage, video, ray_gb):  # type: ignore[no-untyped-def]
+class _Row(NamedTuple):
+    """A line of GAMES: work, ray tracing, upscalers, engine cap, what it wants of memory and
+    storage.
+    """
+
+    name: str
+    genre: str
+    processor_ms: float
+    parallel_share: float
+    memory_sensitivity: float
+    graphics_ms: float
+    fixed_share: float
+    processor_variation: float
+    graphics_variation: float
+    ray_tracing_ms_per_mpx: float | None
+    upscalers: str
+    engine_cap_fps: float | None
+    memory_gb: float
+    storage_gb: float
+    video_memory_gb: Any
+    ray_tracing_memory_gb: float
+
+
+def _game(row: _Row) -> Game:
     return replace(
-        unknown_game(game_id(name), name, genre, RELEASED[game_id(name)]),
-        ray_tracing_ms_per_mpx=ray,
-        ray_tracing_memory_gb=float(ray_gb),
+        unknown_game(game_id(row.name), row.name, row.genre, RELEASED[game_id(row.name)]),
+        ray_tracing_ms_per_mpx=row.ray_tracing_ms_per_mpx,
+        ray_tracing_memory_gb=float(row.ray_tracing_memory_gb),
         upscaling_ms_per_mpx=0.12,
-        upscalers=tuple(filter(None, upscalers.split(";"))),
-        engine_cap_fps=cap,
-        memory_gb=float(memory),
-        storage_gb=float(storage),
-        presets=presets_from(video),
+        upscalers=tuple(filter(None, row.upscalers.split(";"))),
+        engine_cap_fps=row.engine_cap_fps,
+        memory_gb=float(row.memory_gb),
+        storage_gb=float(row.storage_gb),
+        presets=presets_from(row.video_memory_gb),
     )

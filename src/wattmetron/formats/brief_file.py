@@ -34,7 +34,9 @@ class BudgetFile(_Strict):
     """A budget as a range, in the region's currency."""
 
     low: Amount = Field(description="Lower end, in the region's currency")
-    high: Amount = Field(description="Upper end, in the region's currency: what a proposal may spend")
+    high: Amount = Field(
+        description="Upper end, in the region's currency: what a proposal may spend"
+    )
 
 
 class DisplayFile(_Strict):
@@ -43,7 +45,9 @@ class DisplayFile(_Strict):
     width_px: int = Field(1920, description="Pixels across")
     height_px: int = Field(1080, description="Pixels down")
     refresh_hz: float = Field(60.0, description="Highest refresh, Hz")
-    variable_from_hz: float | None = Field(None, description="Where variable refresh begins, Hz; null: fixed")
+    variable_from_hz: float | None = Field(
+        None, description="Where variable refresh begins, Hz; null: fixed"
+    )
 
 
 class TargetFile(_Strict):
@@ -57,9 +61,13 @@ class TargetFile(_Strict):
     upscaling: bool = Field(False, description="Whether upscaling is acceptable and to be used")
     scale: float = Field(0.67, description="Rendered share of each axis when upscaling")
     ray_tracing: bool = Field(False, description="Whether ray tracing is on")
-    lowered: list[Text] = Field([], max_length=64, description="Single options set lower than the preset has them")
+    lowered: list[Text] = Field(
+        [], max_length=64, description="Single options set lower than the preset has them"
+    )
     fps: float = Field(60.0, description="Frame rate wanted, fps")
-    measure: Measure = Field("average", description="Whether the average or the 1 % low must reach it")
+    measure: Measure = Field(
+        "average", description="Whether the average or the 1 % low must reach it"
+    )
     cap_fps: float | None = Field(None, description="A cap chosen by the user, fps; null: none")
     weight: int = Field(1, description="How much it counts; 0: shown but not counted")
 
@@ -83,7 +91,13 @@ class PreferenceFile(_Strict):
     """A wish that is granted where it costs little."""
 
     wish: Preferred = Field(description="What is preferred")
-    value: Text = Field("", description="The colour, the limit, the floor, or kind and maker as in “graphics: …”; empty where there is nothing to say")
+    value: Text = Field(
+        "",
+        description=(
+            "The colour, the limit, the floor, or kind and maker as in “graphics: …”; empty where"
+            " there is nothing to say"
+        ),
+    )
 
 
 class BriefFile(_Strict):
@@ -94,39 +108,77 @@ class BriefFile(_Strict):
     region: Id = Field(description="Region id: decides currency and offers")
     budget: BudgetFile
     display: DisplayFile = DisplayFile()  # type: ignore[call-arg]
-    sureness: Sureness = Field("likely", description="even odds 50 %, likely 80 %, near certain 95 %")
+    sureness: Sureness = Field(
+        "likely", description="even odds 50 %, likely 80 %, near certain 95 %"
+    )
     targets: list[TargetFile] = Field(default_factory=list)
-    owned: list[Id] = Field(default_factory=list, description="Part ids that are there already and cost nothing")
-    part_price_cap: Amount | None = Field(None, description="Most that a single part may cost; null: no cap")
+    owned: list[Id] = Field(
+        default_factory=list, description="Part ids that are there already and cost nothing"
+    )
+    part_price_cap: Amount | None = Field(
+        None, description="Most that a single part may cost; null: no cap"
+    )
     allow_used: bool = Field(False, description="Whether used parts may be proposed")
     accept_spill: bool = Field(False, description="Whether too little video memory is acceptable")
     memory_gb: float = Field(16.0, description="Least main memory, GB")
     storage_gb: float = Field(500.0, description="Least storage, GB")
     headroom_percent: int = Field(140, description="Least supply output in % of the full draw")
-    trust_floor: TrustFloor = Field("nothing doubtful", description="How far a part must be trusted to be proposed")
-    watt_limit_w: int | None = Field(None, description="Most that the machine may draw, W; null: no limit")
+    trust_floor: TrustFloor = Field(
+        "nothing doubtful", description="How far a part must be trusted to be proposed"
+    )
+    watt_limit_w: int | None = Field(
+        None, description="Most that the machine may draw, W; null: no limit"
+    )
     wireless: bool = Field(False, description="Whether wireless is wanted")
-    room_to_grow: bool = Field(False, description="Whether the mainboard must have four memory slots and two M.2 places")
-    outside: list[Kind] = Field(default_factory=list, description="Kinds of part that another purse pays for")
+    room_to_grow: bool = Field(
+        False, description="Whether the mainboard must have four memory slots and two M.2 places"
+    )
+    outside: list[Kind] = Field(
+        default_factory=list, description="Kinds of part that another purse pays for"
+    )
     play_hours: float = Field(2.0, description="Hours of play a day, for the bill")
     desk_hours: float = Field(2.0, description="Hours at the desk a day, for the bill")
-    tariff_per_kwh: Amount | None = Field(None, description="Price of a kWh in the region's currency; null: the region's")
-    no_makers: list[Text] = Field(default_factory=list, max_length=100, description="Makers whose parts are not wanted")
-    banned: list[Id] = Field(default_factory=list, max_length=200, description="Part ids that are not wanted")
+    tariff_per_kwh: Amount | None = Field(
+        None, description="Price of a kWh in the region's currency; null: the region's"
+    )
+    no_makers: list[Text] = Field(
+        default_factory=list, max_length=100, description="Makers whose parts are not wanted"
+    )
+    banned: list[Id] = Field(
+        default_factory=list, max_length=200, description="Part ids that are not wanted"
+    )
     colour: Text = Field("", description="Colour of the parts whose colour is known; empty: any")
-    noise_limit_dba: float | None = Field(None, description="Loudest cooler or fan, dB(A); null: no limit")
+    noise_limit_dba: float | None = Field(
+        None, description="Loudest cooler or fan, dB(A); null: no limit"
+    )
     volume_limit_l: float | None = Field(None, description="Largest case, litres; null: no limit")
-    clocks: Clocks = Field("as shipped", description="Whether clocks are to be tuned or voltages lowered")
-    work: list[WorkName] = Field(default_factory=list, max_length=4, description="Other work on the machine")
+    clocks: Clocks = Field(
+        "as shipped", description="Whether clocks are to be tuned or voltages lowered"
+    )
+    work: list[WorkName] = Field(
+        default_factory=list, max_length=4, description="Other work on the machine"
+    )
     years: int = Field(0, description="Years for which the machine is to be kept; 0: not asked")
     growth_percent: float = Field(12.0, description="Assumed growth of the games' work, % a year")
     seats: int = Field(1, description="Identical machines; the budget is of one of them")
-    only_of: list[MakerFile] = Field(default_factory=list, max_length=40, description="By kind of part the makers to buy from; a kind that is not named is open")
-    preferences: list[PreferenceFile] = Field(default_factory=list, max_length=10, description="Wishes granted in this order where they cost little")
-    preference_up_to: Amount | None = Field(None, description="Most that each preference may cost; null: a twentieth of the budget")
+    only_of: list[MakerFile] = Field(
+        default_factory=list,
+        max_length=40,
+        description="By kind of part the makers to buy from; a kind that is not named is open",
+    )
+    preferences: list[PreferenceFile] = Field(
+        default_factory=list,
+        max_length=10,
+        description="Wishes granted in this order where they cost little",
+    )
+    preference_up_to: Amount | None = Field(
+        None, description="Most that each preference may cost; null: a twentieth of the budget"
+    )
     extras: list[ExtraFile] = Field(default_factory=list)
     notes: Annotated[str, Field(max_length=4000)] = ""
-    system: Text = Field("", description="Operating system that will run, as published lists name it")
+    system: Text = Field(
+        "", description="Operating system that will run, as published lists name it"
+    )
 
 
 class PlaceFile(_Strict):
@@ -142,7 +194,9 @@ class AsideFile(_Strict):
 
     rule: Text = Field(description="Rule of the finding")
     parts: list[Id] = Field(max_length=12, description="Ids of the parts concerned")
-    reason: Annotated[str, Field(min_length=1, max_length=300)] = Field(description="Why it does not count")
+    reason: Annotated[str, Field(min_length=1, max_length=300)] = Field(
+        description="Why it does not count"
+    )
 
 
 class StandInFile(_Strict):
@@ -150,7 +204,9 @@ class StandInFile(_Strict):
 
     part: Id = Field(description="Part id")
     until: date = Field(description="Until when, ISO 8601")
-    resale: Amount = Field(description="What it may then sell for: a guess, in the region's currency")
+    resale: Amount = Field(
+        description="What it may then sell for: a guess, in the region's currency"
+    )
 
 
 class BuildFile(_Strict):
@@ -158,8 +214,12 @@ class BuildFile(_Strict):
 
     format: Literal["wattmetron-build/1"] = BUILD_FORMAT
     parts: list[PlaceFile] = Field(default_factory=list, max_length=60)
-    stand_ins: list[StandInFile] = Field(default_factory=list, max_length=20, description="Parts that are there only for a time")
-    aside: list[AsideFile] = Field(default_factory=list, max_length=40, description="Findings that do not count here")
+    stand_ins: list[StandInFile] = Field(
+        default_factory=list, max_length=20, description="Parts that are there only for a time"
+    )
+    aside: list[AsideFile] = Field(
+        default_factory=list, max_length=40, description="Findings that do not count here"
+    )
 
 
 def brief_from(file: BriefFile) -> Brief:
@@ -174,7 +234,14 @@ def brief_from(file: BriefFile) -> Brief:
         display=Display(**file.display.model_dump()),
         sureness=file.sureness,
         targets=tuple(
-            Target(game_id=one.game, **{**one.model_dump(exclude={"game"}), "id": one.id or next(fresh), "lowered": tuple(one.lowered)})
+            Target(
+                game_id=one.game,
+                **{
+                    **one.model_dump(exclude={"game"}),
+                    "id": one.id or next(fresh),
+                    "lowered": tuple(one.lowered),
+                },
+            )
             for one in file.targets
         ),
         owned=tuple(file.owned),
@@ -203,10 +270,13 @@ def brief_from(file: BriefFile) -> Brief:
         seats=file.seats,
         growth_percent=file.growth_percent,
         only_of=tuple((one.kind, one.maker.strip()) for one in file.only_of),
-        preferences=tuple(dict.fromkeys(Preference(one.wish, one.value.strip()) for one in file.preferences)),
+        preferences=tuple(
+            dict.fromkeys(Preference(one.wish, one.value.strip()) for one in file.preferences)
+        ),
         preference_minor=None if file.preference_up_to is None else to_minor(file.preference_up_to),
         extras=tuple(
-            Extra(name=one.name, minor=to_minor(one.amount), in_budget=one.in_budget) for one in file.extras
+            Extra(name=one.name, minor=to_minor(one.amount), in_budget=one.in_budget)
+            for one in file.extras
         ),
         notes=file.notes,
         system=file.system,
@@ -220,7 +290,9 @@ def brief_file(brief: Brief) -> BriefFile:
     return BriefFile(
         name=brief.name,
         region=brief.region,
-        budget=BudgetFile(low=to_decimal(brief.budget_low_minor), high=to_decimal(brief.budget_high_minor)),
+        budget=BudgetFile(
+            low=to_decimal(brief.budget_low_minor), high=to_decimal(brief.budget_high_minor)
+        ),
         display=DisplayFile(
             width_px=brief.display.width_px,
             height_px=brief.display.height_px,
@@ -273,9 +345,12 @@ def brief_file(brief: Brief) -> BriefFile:
         growth_percent=brief.growth_percent,
         only_of=[MakerFile(kind=kind, maker=maker) for kind, maker in brief.only_of],
         preferences=[PreferenceFile(wish=one.wish, value=one.value) for one in brief.preferences],
-        preference_up_to=None if brief.preference_minor is None else to_decimal(brief.preference_minor),
+        preference_up_to=(
+            None if brief.preference_minor is None else to_decimal(brief.preference_minor)
+        ),
         extras=[
-            ExtraFile(name=one.name, amount=to_decimal(one.minor), in_budget=one.in_budget) for one in brief.extras
+            ExtraFile(name=one.name, amount=to_decimal(one.minor), in_budget=one.in_budget)
+            for one in brief.extras
         ],
         notes=brief.notes,
         system=brief.system,
@@ -286,7 +361,9 @@ def build_from(file: BuildFile) -> Build:
     """The core value; raises BuildError where a place is taken twice."""
     build = Build()
     for place in file.parts:
-        if place.kind not in ("storage", "memory", "graphics", *FURTHER_KINDS) and build.of(place.kind):
+        if place.kind not in ("storage", "memory", "graphics", *FURTHER_KINDS) and build.of(
+            place.kind
+        ):
             raise BuildError(f"The build has two parts of the kind {place.kind}: keep one of them.")
         if place.kind == "memory":
             build = build.with_kit(place.part)
@@ -307,9 +384,19 @@ def build_file(build: Build) -> BuildFile:
     """The file model of a build; of stand-ins those whose part is still there."""
     there = {part_id for _, part_id in build.ids()}
     return BuildFile(
-        parts=[PlaceFile(kind=kind, part=part_id, keep=part_id in build.kept) for kind, part_id in build.ids()],
-        stand_ins=[StandInFile(part=one.part, until=one.until, resale=to_decimal(one.resale_minor)) for one in build.stand_ins if one.part in there],
-        aside=[AsideFile(rule=one.rule, parts=list(one.parts), reason=one.reason) for one in build.aside],
+        parts=[
+            PlaceFile(kind=kind, part=part_id, keep=part_id in build.kept)
+            for kind, part_id in build.ids()
+        ],
+        stand_ins=[
+            StandInFile(part=one.part, until=one.until, resale=to_decimal(one.resale_minor))
+            for one in build.stand_ins
+            if one.part in there
+        ],
+        aside=[
+            AsideFile(rule=one.rule, parts=list(one.parts), reason=one.reason)
+            for one in build.aside
+        ],
     )
 
 
@@ -339,7 +426,9 @@ def read_documents(files: Sequence[tuple[str, bytes]]) -> tuple[Brief, Build]:
 
 
 def _names_build(data: bytes) -> bool:
-    """Whether a file says that it is a build; what cannot be read is left to the reader of briefs."""
+    """Whether a file says that it is a build; what cannot be read is left to the reader of
+    briefs.
+    """
     try:
         document = json.loads(data[:MAX_BYTES])
     except ValueError:
@@ -358,11 +447,15 @@ def _read(kind: Any, name: str, data: bytes) -> Any:
     try:
         return kind.model_validate_json(data)
     except ValidationError as error:
-        raise FormatError([problem_of(name, one) for one in error.errors(include_url=False)]) from error
+        raise FormatError(
+            [problem_of(name, one) for one in error.errors(include_url=False)]
+        ) from error
 
 
 def problem_of(name: str, error: Any) -> Problem:
     """One validation error in our words."""
-    place = " › ".join(str(step + 1) if isinstance(step, int) else str(step) for step in error["loc"])
+    place = " › ".join(
+        str(step + 1) if isinstance(step, int) else str(step) for step in error["loc"]
+    )
     found = "no such value" if error["type"] == "missing" else f"“{str(error['input'])[:60]}”"
     return Problem(name, None, place, found, error["msg"].lower())

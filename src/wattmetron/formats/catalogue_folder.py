@@ -1,4 +1,6 @@
-"""A catalogue folder: one CSV per kind of part, offers.csv, regions.csv, games.json, datapackage.json."""
+"""A catalogue folder: one CSV per kind of part, offers.csv, regions.csv, games.json,
+datapackage.json.
+"""
 
 import json
 from collections.abc import Callable, Iterable, Set
@@ -49,7 +51,12 @@ PART_FILES: dict[Kind, str] = {
     "display": "displays.csv",
     "input": "inputs.csv",
 }
-OFFERS_FILE, REGIONS_FILE, GAMES_FILE, PACKAGE_FILE = "offers.csv", "regions.csv", "games.json", "datapackage.json"
+OFFERS_FILE, REGIONS_FILE, GAMES_FILE, PACKAGE_FILE = (
+    "offers.csv",
+    "regions.csv",
+    "games.json",
+    "datapackage.json",
+)
 REQUIREMENTS_FILE, CHARTS_FILE = "requirements.json", "charts.csv"
 
 Amount = Annotated[Decimal, Ge(0), Le(10_000_000)]
@@ -103,7 +110,9 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
     def text_of(name: str) -> str | None:
         data = load(name)
         if data is None:
-            problems.append(Problem(name, None, "", "no such file", "the file, with its header at least"))
+            problems.append(
+                Problem(name, None, "", "no such file", "the file, with its header at least")
+            )
             return None
         return decoded(name, data, problems)
 
@@ -132,7 +141,11 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
         {one.id: one for one in requirements.named},
         requirements.assumptions or Assumptions(),
         charts,
-        {one.game: Results(game=one.game, items=one.results) for one in requirements.games if one.results},
+        {
+            one.game: Results(game=one.game, items=one.results)
+            for one in requirements.games
+            if one.results
+        },
     )
 
 
@@ -142,7 +155,9 @@ def _read_charts(data: bytes | None, problems: list[Problem]) -> dict[str, Chart
     return {} if text is None else read_charts(CHARTS_FILE, text, problems)
 
 
-def _read_requirements(data: bytes | None, games: dict[str, Game], problems: list[Problem]) -> RequirementsFile:
+def _read_requirements(
+    data: bytes | None, games: dict[str, Game], problems: list[Problem]
+) -> RequirementsFile:
     """The requirements of a folder; a folder without the file has none."""
     empty = RequirementsFile(format=REQUIREMENTS_FORMAT)
     if data is None:
@@ -154,27 +169,52 @@ def _read_requirements(data: bytes | None, games: dict[str, Game], problems: lis
         return empty
     for number, one in enumerate(found.games, start=1):
         if one.game not in games:
-            problems.append(Problem(REQUIREMENTS_FILE, None, f"games › {number}", f"“{one.game}”", "the id of a game"))
+            problems.append(
+                Problem(
+                    REQUIREMENTS_FILE,
+                    None,
+                    f"games › {number}",
+                    f"“{one.game}”",
+                    "the id of a game",
+                )
+            )
     return found
 
 
 OF_SOURCES = {
     "claimed": "names of the part's own columns",
-    "disputed": "a column of the part that holds a number, the other figure and who says so, as in length_mm=309 by a shop",
+    "disputed": (
+        "a column of the part that holds a number, the other figure and who says so, as in"
+        " length_mm=309 by a shop"
+    ),
 }
 
 
 def is_id(text: str) -> bool:
     """Small letters, digits and hyphens, at most 80, not beginning with a hyphen."""
     plain = text.replace("-", "a")
-    return 0 < len(text) <= 80 and text[0] != "-" and plain.isascii() and plain.isalnum() and plain.islower() | plain.isdecimal()
+    return (
+        0 < len(text) <= 80
+        and text[0] != "-"
+        and plain.isascii()
+        and plain.isalnum()
+        and plain.islower() | plain.isdecimal()
+    )
 
 
-def _add_part(parts: dict[str, Part], file: str, line: int, part: Part, problems: list[Problem]) -> None:
+def _add_part(
+    parts: dict[str, Part], file: str, line: int, part: Part, problems: list[Problem]
+) -> None:
     if not is_id(part.id):
-        problems.append(Problem(file, line, "id", f"“{part.id}”", "small letters, digits and hyphens"))
+        problems.append(
+            Problem(file, line, "id", f"“{part.id}”", "small letters, digits and hyphens")
+        )
     elif part.id in parts:
-        problems.append(Problem(file, line, "id", f"“{part.id}” a second time", "an id used once in the catalogue"))
+        problems.append(
+            Problem(
+                file, line, "id", f"“{part.id}” a second time", "an id used once in the catalogue"
+            )
+        )
     elif (wrong := unreadable(part)) is not None:
         problems.append(Problem(file, line, wrong[0], f"“{wrong[1]}”", OF_SOURCES[wrong[0]]))
     else:
@@ -183,9 +223,13 @@ def _add_part(parts: dict[str, Part], file: str, line: int, part: Part, problems
 
 def _read_regions(text: str | None, problems: list[Problem]) -> dict[str, Region]:
     regions: dict[str, Region] = {}
-    for line, region in read_table(Region, REGIONS_FILE, text, problems) if text is not None else ():
+    for line, region in (
+        read_table(Region, REGIONS_FILE, text, problems) if text is not None else ()
+    ):
         if region.id in regions:
-            problems.append(Problem(REGIONS_FILE, line, "id", f"“{region.id}” a second time", "an id used once"))
+            problems.append(
+                Problem(REGIONS_FILE, line, "id", f"“{region.id}” a second time", "an id used once")
+            )
         regions[region.id] = region
     return regions
 
@@ -199,11 +243,17 @@ def _read_offers(
         key = (row.part_id, row.shop, row.region, row.condition)
         region = regions.get(row.region)
         if row.part_id not in part_ids:
-            problems.append(Problem(OFFERS_FILE, line, "part_id", f"“{row.part_id}”", "the id of a part"))
+            problems.append(
+                Problem(OFFERS_FILE, line, "part_id", f"“{row.part_id}”", "the id of a part")
+            )
         elif region is None:
-            problems.append(Problem(OFFERS_FILE, line, "region", f"“{row.region}”", "the id of a region"))
+            problems.append(
+                Problem(OFFERS_FILE, line, "region", f"“{row.region}”", "the id of a region")
+            )
         elif region.currency != row.currency:
-            problems.append(Problem(OFFERS_FILE, line, "currency", f"“{row.currency}”", region.currency))
+            problems.append(
+                Problem(OFFERS_FILE, line, "currency", f"“{row.currency}”", region.currency)
+            )
         elif key in seen:
             words = "the same part, shop, region and condition twice"
             problems.append(Problem(OFFERS_FILE, line, "part_id", words, "one line for each"))
@@ -229,11 +279,29 @@ def _offer(row: OfferRow) -> Offer:
 
 def _read_games(text: str | None, problems: list[Problem]) -> dict[str, Game]:
     games: dict[str, Game] = {}
-    for place, game in enumerate(read_games(GAMES_FILE, text, problems) if text is not None else (), start=1):
+    for place, game in enumerate(
+        read_games(GAMES_FILE, text, problems) if text is not None else (), start=1
+    ):
         if not is_id(game.id):
-            problems.append(Problem(GAMES_FILE, None, f"{place} › id", f"“{game.id}”", "small letters, digits, hyphens"))
+            problems.append(
+                Problem(
+                    GAMES_FILE,
+                    None,
+                    f"{place} › id",
+                    f"“{game.id}”",
+                    "small letters, digits, hyphens",
+                )
+            )
         elif game.id in games:
-            problems.append(Problem(GAMES_FILE, None, f"{place} › id", f"“{game.id}” a second time", "an id used once"))
+            problems.append(
+                Problem(
+                    GAMES_FILE,
+                    None,
+                    f"{place} › id",
+                    f"“{game.id}” a second time",
+                    "an id used once",
+                )
+            )
         games[game.id] = game
     return games
 
@@ -241,7 +309,10 @@ def _read_games(text: str | None, problems: list[Problem]) -> dict[str, Game]:
 def catalogue_files(catalogue: Catalogue) -> dict[str, str]:
     """The texts of all files of a catalogue folder, by name; parts as described."""
     catalogue = catalogue.described
-    files = {name: write_table(PART_TYPES[kind], catalogue.by_kind[kind]) for kind, name in PART_FILES.items()}
+    files = {
+        name: write_table(PART_TYPES[kind], catalogue.by_kind[kind])
+        for kind, name in PART_FILES.items()
+    }
     files[REGIONS_FILE] = write_table(Region, catalogue.regions.values())
     files[OFFERS_FILE] = write_table(OfferRow, (row_of(offer) for offer in catalogue.offers))
     files[GAMES_FILE] = write_games(list(catalogue.games.values()))
@@ -251,9 +322,15 @@ def catalogue_files(catalogue: Catalogue) -> dict[str, str]:
     return files
 
 
-def requirements_of(catalogue: Catalogue, game_ids: Iterable[str] | None = None) -> RequirementsFile:
-    """What the games publish, all or the named ones, with named parts and assumptions where it is all of them."""
-    known = [one for one in catalogue.games if one in catalogue.published or one in catalogue.results]
+def requirements_of(
+    catalogue: Catalogue, game_ids: Iterable[str] | None = None
+) -> RequirementsFile:
+    """What the games publish, all or the named ones, with named parts and assumptions where it is
+    all of them.
+    """
+    known = [
+        one for one in catalogue.games if one in catalogue.published or one in catalogue.results
+    ]
     wanted = known if game_ids is None else [one for one in game_ids if one in known]
     return RequirementsFile(
         format=REQUIREMENTS_FORMAT,
@@ -310,7 +387,13 @@ def package_description() -> dict[str, Any]:
         for name, kind in tables().items()
     ]
     resources += [
-        {"name": name, "path": path, "format": "json", "mediatype": "application/json", "encoding": "utf-8"}
+        {
+            "name": name,
+            "path": path,
+            "format": "json",
+            "mediatype": "application/json",
+            "encoding": "utf-8",
+        }
         for name, path in (("games", GAMES_FILE), ("requirements", REQUIREMENTS_FILE))
     ]
     return {
@@ -337,4 +420,9 @@ def _field(spec: ColumnSpec) -> dict[str, Any]:
     constraints: dict[str, Any] = {"required": spec.required and not spec.optional}
     if spec.choices and not spec.many:
         constraints["enum"] = list(spec.choices)
-    return {"name": spec.name, "type": spec.type_name, "description": text, "constraints": constraints}
+    return {
+        "name": spec.name,
+        "type": spec.type_name,
+        "description": text,
+        "constraints": constraints,
+    }

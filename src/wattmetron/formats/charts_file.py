@@ -25,7 +25,9 @@ class ChartLine:
     muted: Annotated[bool, Column("Whether it is left out")] = False
     noise: Annotated[float, Ge(0.005), Le(0.5), Column("Usual error of its values", "ln")] = 0.03
     text: Annotated[str, Column("As the source names the part")] = ""
-    part: Annotated[str, Column("Processor id, or graphics chip with its memory as in nacre-reef@8")]
+    part: Annotated[
+        str, Column("Processor id, or graphics chip with its memory as in nacre-reef@8")
+    ]
     value: Annotated[float, Gt(0), Le(1e9), Column("Value in the chart's own unit; more is faster")]
 
 
@@ -58,9 +60,25 @@ def read_charts(file: str, text: str, problems: list[Problem]) -> dict[str, Char
     for number, line in read_table(ChartLine, file, text, problems):
         own = lines.setdefault(line.chart, [])
         if own and (own[0].measure, own[0].name) != (line.measure, line.name):
-            problems.append(Problem(file, number, "measure", f"another measure or name in “{line.chart}”", "one per chart"))
+            problems.append(
+                Problem(
+                    file,
+                    number,
+                    "measure",
+                    f"another measure or name in “{line.chart}”",
+                    "one per chart",
+                )
+            )
         if any(one.part == line.part for one in own):
-            problems.append(Problem(file, number, "part", f"“{line.part}” a second time in “{line.chart}”", "each part once"))
+            problems.append(
+                Problem(
+                    file,
+                    number,
+                    "part",
+                    f"“{line.part}” a second time in “{line.chart}”",
+                    "each part once",
+                )
+            )
         own.append(line)
     return {
         key: Chart(

@@ -34,7 +34,14 @@ class ColumnSpec:
         """The Data Package type."""
         if self.many:
             return "string"
-        return {int: "integer", float: "number", Decimal: "number", str: "string", bool: "boolean", date: "date"}[self.base]
+        return {
+            int: "integer",
+            float: "number",
+            Decimal: "number",
+            str: "string",
+            bool: "boolean",
+            date: "date",
+        }[self.base]
 
     @property
     def expected(self) -> str:
@@ -107,7 +114,9 @@ def _spec(name: str, hint: Any, required: bool, default: Any) -> ColumnSpec:
         base = type(choices[0])
     column = next((one for one in metadata if isinstance(one, Column)), Column(name))
     limits = tuple(one for one in metadata if isinstance(one, (Gt, Ge, Lt, Le)))
-    return ColumnSpec(name, column.text, column.unit, base, many, optional, choices, limits, required, default)
+    return ColumnSpec(
+        name, column.text, column.unit, base, many, optional, choices, limits, required, default
+    )
 
 
 def _unwrap(hint: Any) -> tuple[Any, list[Any]]:
@@ -120,12 +129,16 @@ def _unwrap(hint: Any) -> tuple[Any, list[Any]]:
 
 def _limit_test(spec: ColumnSpec) -> Callable[[Any], bool]:
     low: Any = max((cast(Any, one.ge) for one in spec.limits if isinstance(one, Ge)), default=None)
-    above: Any = max((cast(Any, one.gt) for one in spec.limits if isinstance(one, Gt)), default=None)
+    above: Any = max(
+        (cast(Any, one.gt) for one in spec.limits if isinstance(one, Gt)), default=None
+    )
     high: Any = min((cast(Any, one.le) for one in spec.limits if isinstance(one, Le)), default=None)
 
     def within(value: Any) -> bool:
         return (
-            (low is None or value >= low) and (above is None or value > above) and (high is None or value <= high)
+            (low is None or value >= low)
+            and (above is None or value > above)
+            and (high is None or value <= high)
         )
 
     return within
@@ -182,7 +195,9 @@ def reader_of(spec: ColumnSpec) -> Reader:
         return value
 
     if spec.many:
-        return lambda cell: tuple(one(piece.strip()) for piece in cell.split(LIST_MARK) if piece.strip())
+        return lambda cell: tuple(
+            one(piece.strip()) for piece in cell.split(LIST_MARK) if piece.strip()
+        )
     return one
 
 

@@ -1,8 +1,8 @@
 """CSV tables: UTF-8, a header, one value of a core type per line.
 
-A cell that a spreadsheet would take for a formula (it begins with = + - @, tab or carriage return and is no
-number) is written with an apostrophe before it; an apostrophe that stands there already is doubled. Reading
-takes exactly one away again, so a round trip restores every cell.
+A cell that a spreadsheet would take for a formula (it begins with = + - @, tab or carriage return
+and is no number) is written with an apostrophe before it; an apostrophe that stands there already
+is doubled. Reading takes exactly one away again, so a round trip restores every cell.
 """
 
 import csv
@@ -50,7 +50,9 @@ def decoded(file: str, data: bytes, problems: list[Problem]) -> str | None:
     """Text of a file, or None with a problem noted when it is too large or not UTF-8 text."""
     if len(data) > MAX_BYTES:
         size = f"{len(data) / 1e6:,.0f} MB"
-        problems.append(Problem(file, None, "", size, f"at most {MAX_BYTES // 1_000_000} MB: split the file"))
+        problems.append(
+            Problem(file, None, "", size, f"at most {MAX_BYTES // 1_000_000} MB: split the file")
+        )
         return None
     if b"\0" in data:
         problems.append(Problem(file, None, "", "binary data", "text in UTF-8: save it as CSV"))
@@ -69,18 +71,25 @@ def read_table(
 ) -> list[tuple[int, T]]:
     """Line numbers and values; every problem is added to the list and its line left out.
 
-    ``broken`` takes the ids of lines left out, so that what refers to them is not called wrong as well.
+    ``broken`` takes the ids of lines left out, so that what refers to them is not called wrong as
+    well.
     """
     reader = csv.reader(io.StringIO(text, newline=""), strict=True)
     try:
         header = next(reader, None)
         if not header or not _header_fits(kind, file, header, problems):
             if not header:
-                problems.append(Problem(file, 1, "", "nothing", "a header line with the column names"))
+                problems.append(
+                    Problem(file, 1, "", "nothing", "a header line with the column names")
+                )
             return []
-        return list(_rows(kind, file, header, reader, problems, set() if broken is None else broken))
+        return list(
+            _rows(kind, file, header, reader, problems, set() if broken is None else broken)
+        )
     except csv.Error as error:
-        problems.append(Problem(file, reader.line_num, "", f"broken CSV ({error})", "comma-separated values"))
+        problems.append(
+            Problem(file, reader.line_num, "", f"broken CSV ({error})", "comma-separated values")
+        )
         return []
 
 
@@ -89,17 +98,26 @@ def _header_fits(kind: type, file: str, header: list[str], problems: list[Proble
     before = len(problems)
     for name in header:
         if name not in specs:
-            problems.append(Problem(file, 1, name, "an unknown column", f"one of {', '.join(specs)}"))
+            problems.append(
+                Problem(file, 1, name, "an unknown column", f"one of {', '.join(specs)}")
+            )
     for name in {name for name in header if header.count(name) > 1}:
         problems.append(Problem(file, 1, name, "the column twice", "each column once"))
     for name, spec in specs.items():
         if spec.required and name not in header:
-            problems.append(Problem(file, 1, name, "no such column", f"a column with {spec.expected}"))
+            problems.append(
+                Problem(file, 1, name, "no such column", f"a column with {spec.expected}")
+            )
     return len(problems) == before
 
 
 def _rows(
-    kind: type[T], file: str, header: list[str], lines: Any, problems: list[Problem], broken: set[str]
+    kind: type[T],
+    file: str,
+    header: list[str],
+    lines: Any,
+    problems: list[Problem],
+    broken: set[str],
 ) -> Iterator[tuple[int, T]]:
     specs = {spec.name: spec for spec in columns_of(kind)}
     ordered = [specs[name] for name in header]
@@ -111,7 +129,9 @@ def _rows(
         if not cells:
             continue
         if len(cells) != width:
-            problems.append(Problem(file, lines.line_num, "", f"{len(cells)} cells", f"{width} cells"))
+            problems.append(
+                Problem(file, lines.line_num, "", f"{len(cells)} cells", f"{width} cells")
+            )
             continue
         values: dict[str, Any] = {}
         fine = True

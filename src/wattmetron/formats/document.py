@@ -15,7 +15,8 @@ def tables_markdown() -> str:
         pieces.append(f"### {name}\n")
         pieces.append("| column | holds | unit | a cell is |\n| --- | --- | --- | --- |")
         pieces += [
-            f"| `{spec.name}` | {spec.text} | {spec.unit or '–'} | {spec.expected} |" for spec in columns_of(kind)
+            f"| `{spec.name}` | {spec.text} | {spec.unit or '–'} | {spec.expected} |"
+            for spec in columns_of(kind)
         ]
         pieces.append("")
     return "\n".join(pieces)
@@ -23,4 +24,7 @@ def tables_markdown() -> str:
 
 def schema_files() -> dict[str, str]:
     """The JSON Schema files by name."""
-    return {f"{name}.schema.json": json.dumps(schema(name), indent=2, ensure_ascii=False) + "\n" for name in SCHEMAS}
+    return {
+        f"{name}.schema.json": json.dumps(schema(name), indent=2, ensure_ascii=False) + "\n"
+        for name in SCHEMAS
+    }

@@ -21,7 +21,9 @@ def read_games(file: str, text: str, problems: list[Problem]) -> list[Game]:
         games = GAMES.validate_json(text)
     except ValidationError as error:
         for one in error.errors(include_url=False):
-            place = " › ".join(str(step + 1) if isinstance(step, int) else str(step) for step in one["loc"])
+            place = " › ".join(
+                str(step + 1) if isinstance(step, int) else str(step) for step in one["loc"]
+            )
             found = "no such value" if one["type"] == "missing" else f"“{one['input']}”"
             problems.append(Problem(file, None, place, found, one["msg"].lower()))
         return []
@@ -37,7 +39,12 @@ def _check_presets(file: str, place: int, game: Game, problems: list[Problem]) -
         names = ", ".join(preset.name for preset in game.presets) or "none"
         problems.append(Problem(file, None, where, names, "each preset once, lowest first"))
     for lower, higher in zip(game.presets, game.presets[1:], strict=False):
-        if lower.graphics_factor > higher.graphics_factor or lower.processor_factor > higher.processor_factor:
+        if (
+            lower.graphics_factor > higher.graphics_factor
+            or lower.processor_factor > higher.processor_factor
+        ):
             problems.append(
-                Problem(file, None, where, f"{higher.name} lighter than {lower.name}", "rising factors")
+                Problem(
+                    file, None, where, f"{higher.name} lighter than {lower.name}", "rising factors"
+                )
             )

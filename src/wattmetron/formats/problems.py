@@ -36,5 +36,9 @@ class FormatError(WattmetronError):
         lines = [str(problem) for problem in problems[:SHOWN]]
         if count > SHOWN:
             lines.append(f"… and {count - SHOWN} more.")
-        head = "1 problem, nothing was imported:" if count == 1 else f"{count} problems, nothing was imported:"
+        head = (
+            "1 problem, nothing was imported:"
+            if count == 1
+            else f"{count} problems, nothing was imported:"
+        )
         super().__init__("\n".join([head, *lines]))

@@ -27,13 +27,23 @@ from wattmetron.formats.problems import FormatError, Problem
 
 REQUIREMENTS_FORMAT: Literal["wattmetron-requirements/1"] = "wattmetron-requirements/1"
 MAX_BYTES = 20_000_000
-MAX_TEXTS = {"text": 20_000, "label": 80, "notes": 600, "system": 120, "api": 120, "source": 200, "name": 120}
+MAX_TEXTS = {
+    "text": 20_000,
+    "label": 80,
+    "notes": 600,
+    "system": 120,
+    "api": 120,
+    "source": 200,
+    "name": 120,
+}
 MAX_TIERS, MAX_LISTED = 12, 40
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PublishedGame:
-    """A game with what it publishes; name and genre serve where the catalogue does not have the game."""
+    """A game with what it publishes; name and genre serve where the catalogue does not have the
+    game.
+    """
 
     game: Annotated[str, Column("Game id: small letters, digits and hyphens")]
     name: Annotated[str, Column("Name")] = ""
@@ -47,18 +57,30 @@ class PublishedGame:
     @property
     def published(self) -> Published:
         return Published(
-            game=self.game, tiers=self.tiers, text=self.text, source=self.source, published_on=self.published_on
+            game=self.game,
+            tiers=self.tiers,
+            text=self.text,
+            source=self.source,
+            published_on=self.published_on,
         )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RequirementsFile:
-    """Requirements of games, with the named parts that they mention and the table of assumptions."""
+    """Requirements of games, with the named parts that they mention and the table of
+    assumptions.
+    """
 
-    format: Annotated[Literal["wattmetron-requirements/1"], Column("Always wattmetron-requirements/1")]
+    format: Annotated[
+        Literal["wattmetron-requirements/1"], Column("Always wattmetron-requirements/1")
+    ]
     games: Annotated[tuple[PublishedGame, ...], Column("Games with their tiers")] = ()
-    named: Annotated[tuple[NamedPart, ...], Column("Parts that the catalogue lacks, placed by one comparison")] = ()
-    assumptions: Annotated[Assumptions | None, Column("Table of assumptions; null: as it is")] = None
+    named: Annotated[
+        tuple[NamedPart, ...], Column("Parts that the catalogue lacks, placed by one comparison")
+    ] = ()
+    assumptions: Annotated[Assumptions | None, Column("Table of assumptions; null: as it is")] = (
+        None
+    )
 
 
 DESCRIBED = (RequirementsFile, PublishedGame, Tier, Listed, Result, NamedPart, Assumed, Assumptions)
@@ -88,7 +110,9 @@ def read_requirements(name: str, data: bytes) -> RequirementsFile:
     try:
         file = REQUIREMENTS.validate_json(data)
     except ValidationError as error:
-        raise FormatError([problem_of(name, one) for one in error.errors(include_url=False)[:200]]) from error
+        raise FormatError(
+            [problem_of(name, one) for one in error.errors(include_url=False)[:200]]
+        ) from error
     problems = list(_problems(name, file))
     if problems:
         raise FormatError(problems)
@@ -103,10 +127,18 @@ def _problems(name: str, file: RequirementsFile) -> Iterable[Problem]:
             yield Problem(name, None, where, f"“{one.game}” a second time", "each game once")
         seen.add(one.game)
         if not (one.tiers or one.results) or len(one.tiers) > MAX_TIERS:
-            yield Problem(name, None, f"{where} › tiers", f"{len(one.tiers)} tiers", f"1 to {MAX_TIERS}")
+            yield Problem(
+                name, None, f"{where} › tiers", f"{len(one.tiers)} tiers", f"1 to {MAX_TIERS}"
+            )
         for tier in one.tiers:
             if max(len(tier.processors), len(tier.graphics)) > MAX_LISTED:
-                yield Problem(name, None, f"{where} › tiers", "a list of parts too long", f"at most {MAX_LISTED}")
+                yield Problem(
+                    name,
+                    None,
+                    f"{where} › tiers",
+                    "a list of parts too long",
+                    f"at most {MAX_LISTED}",
+                )
         yield from _long(name, where, one)
 
 
@@ -120,7 +152,13 @@ def _long(name: str, where: str, value: Any) -> Iterable[Problem]:
             inner = getattr(value, item.name)
             most = MAX_TEXTS.get(item.name, 200) if not isinstance(value, Listed) else 200
             if isinstance(inner, str) and len(inner) > most:
-                yield Problem(name, None, f"{where} › {item.name}", f"{len(inner):,} characters", f"at most {most:,}")
+                yield Problem(
+                    name,
+                    None,
+                    f"{where} › {item.name}",
+                    f"{len(inner):,} characters",
+                    f"at most {most:,}",
+                )
             elif not isinstance(inner, str):
                 yield from _long(name, where, inner)
 
@@ -154,7 +192,11 @@ def write_flat(published: Iterable[Published]) -> str:
 
 
 def _row(game: str, tier: Tier) -> TierRow:
-    plain = {item.name: getattr(tier, item.name) for item in fields(Tier) if item.name in TierRow.__dataclass_fields__}
+    plain = {
+        item.name: getattr(tier, item.name)
+        for item in fields(Tier)
+        if item.name in TierRow.__dataclass_fields__
+    }
     named = {side: tuple(_cell(one) for one in plain[side]) for side in ("processors", "graphics")}
     return TierRow(game=game, tier=tier.label, **{**plain, **named})
 
@@ -176,5 +218,9 @@ def read_flat(name: str, data: bytes) -> list[TierRow]:
 
 def tier_of_row(row: TierRow, processors: Sequence[Listed], graphics: Sequence[Listed]) -> Tier:
     """A tier from its flat part, with the parts matched."""
-    plain = {name: value for name, value in asdict(row).items() if name in Tier.__dataclass_fields__}
-    return Tier(label=row.tier, **{**plain, "processors": tuple(processors), "graphics": tuple(graphics)})
+    plain = {
+        name: value for name, value in asdict(row).items() if name in Tier.__dataclass_fields__
+    }
+    return Tier(
+        label=row.tier, **{**plain, "processors": tuple(processors), "graphics": tuple(graphics)}
+    )

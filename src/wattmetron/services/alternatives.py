@@ -1,4 +1,6 @@
-"""As good for less: what can be bought today at or above the speed of a part, and what it would bring along."""
+"""As good for less: what can be bought today at or above the speed of a part, and what it would
+bring along.
+"""
 
 from dataclasses import dataclass
 from datetime import date
@@ -19,7 +21,9 @@ SHOWN = 12
 
 @dataclass(frozen=True, slots=True)
 class Alternative:
-    """A part as good for its price; ``saving_minor`` against the part named, None where that has no price."""
+    """A part as good for its price; ``saving_minor`` against the part named, None where that has no
+    price.
+    """
 
     part: Part
     offer: Offer
@@ -35,7 +39,9 @@ class Alternative:
 
 @dataclass(frozen=True)
 class Alternatives:
-    """Alternatives to a standing, cheapest first; ``named_minor`` is what the part named costs today."""
+    """Alternatives to a standing, cheapest first; ``named_minor`` is what the part named costs
+    today.
+    """
 
     wanted: Standing
     named_minor: int | None
@@ -46,18 +52,28 @@ class Alternatives:
 
 
 def alternatives(
-    catalogue: Catalogue, key: str, region: str, allow_used: bool, now: Assessment | None = None, use: Use | None = None
+    catalogue: Catalogue,
+    key: str,
+    region: str,
+    allow_used: bool,
+    now: Assessment | None = None,
+    use: Use | None = None,
 ) -> Alternatives:
-    """Parts at or above the speed of a part, chip or named part that can be bought in the region today.
+    """Parts at or above the speed of a part, chip or named part that can be bought in the region
+    today.
 
-    With a build, each comes with what it would force there. Raises UnknownPartError for an unknown key.
+    With a build, each comes with what it would force there. Raises UnknownPartError for an unknown
+    key.
     """
     wanted = catalogue.scale.one(key)
     if wanted is None:
         raise UnknownPartError(key)
     use = use or Use()
     book = catalogue.prices(region, allow_used)
-    named = min((price for one in wanted.part_ids if (price := book.delivered(one)) is not None), default=None)
+    named = min(
+        (price for one in wanted.part_ids if (price := book.delivered(one)) is not None),
+        default=None,
+    )
     kind: Kind = wanted.side
     found = [
         (offer, one)
@@ -85,13 +101,19 @@ def alternatives(
 def _forces(
     catalogue: Catalogue, now: Assessment | None, kind: Kind, part: Part
 ) -> tuple[tuple[str, ...], Build | None]:
-    """Findings that block with this part in the build and did not before, and the build that it makes."""
+    """Findings that block with this part in the build and did not before, and the build that it
+    makes.
+    """
     if now is None:
         return (), None
     build = now.build.with_part(kind, part.id)
     machine = catalogue.machine(known_build(catalogue, build), now.brief.clocks)
     before = {one.sentence for one in now.findings}
-    new = [one for one in check(machine, wishes_of(now.brief)) if one.level == "blocks" and one.sentence not in before]
+    new = [
+        one
+        for one in check(machine, wishes_of(now.brief))
+        if one.level == "blocks" and one.sentence not in before
+    ]
     return tuple(one.sentence for one in new), build
 
 

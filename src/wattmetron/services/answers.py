@@ -1,4 +1,6 @@
-"""Answers as plain data for the command line and the API; fields carry their units in their names."""
+"""Answers as plain data for the command line and the API; fields carry their units in their
+names.
+"""
 
 from typing import Any
 
@@ -75,9 +77,12 @@ def check_json(catalogue: Catalogue, assessment: Assessment) -> dict[str, Any]:
                 "sentence": finding.sentence,
                 "advice": finding.advice,
                 "figures": [
-                    {"label": figure.label, "value": figure.value, "unit": figure.unit} for figure in finding.figures
+                    {"label": figure.label, "value": figure.value, "unit": figure.unit}
+                    for figure in finding.figures
                 ],
-                "remedies": [_remedy(remedy) for remedy in finding_remedies(catalogue, assessment, finding)],
+                "remedies": [
+                    _remedy(remedy) for remedy in finding_remedies(catalogue, assessment, finding)
+                ],
             }
             for finding in assessment.findings
         ],
@@ -85,7 +90,11 @@ def check_json(catalogue: Catalogue, assessment: Assessment) -> dict[str, Any]:
 
 
 def _remedy(remedy: Remedy) -> dict[str, Any]:
-    return {"kind": remedy.kind, "part": remedy.part.id, "delivered": amount(remedy.delivered_minor)}
+    return {
+        "kind": remedy.kind,
+        "part": remedy.part.id,
+        "delivered": amount(remedy.delivered_minor),
+    }
 
 
 def assessment_json(catalogue: Catalogue, assessment: Assessment) -> dict[str, Any]:
@@ -101,7 +110,9 @@ def assessment_json(catalogue: Catalogue, assessment: Assessment) -> dict[str, A
         **estimate_json(assessment),
         **check_json(catalogue, assessment),
         "power": {
-            "gaming_w": None if assessment.draw.gaming_w is None else round(assessment.draw.gaming_w),
+            "gaming_w": (
+                None if assessment.draw.gaming_w is None else round(assessment.draw.gaming_w)
+            ),
             "full_w": assessment.draw.full_w,
             "spike_w": assessment.draw.spike_w,
             "needed_supply_w": assessment.needed_w,
@@ -120,9 +131,12 @@ def proposal_json(catalogue: Catalogue, found: Answer) -> dict[str, Any]:
         "weight_met": proposal.weight_met,
         "weight_all": proposal.weight_all,
         "gain_millionths": proposal.gain,
-        "reasons": [{"kind": one.kind, "part": one.name, "why": one.sentence} for one in found.reasons],
+        "reasons": [
+            {"kind": one.kind, "part": one.name, "why": one.sentence} for one in found.reasons
+        ],
         "relaxations": [
-            {"change": one.sentence, "total_cost": amount(one.cost_minor)} for one in found.relaxations
+            {"change": one.sentence, "total_cost": amount(one.cost_minor)}
+            for one in found.relaxations
         ],
         **(assessment_json(catalogue, found.assessment) if found.assessment else {"build": None}),
     }

@@ -50,7 +50,9 @@ class Line:
 
 @dataclass(frozen=True, slots=True)
 class Remaining:
-    """What is missing and the least that it costs so that everything fits; None where nothing fits."""
+    """What is missing and the least that it costs so that everything fits; None where nothing
+    fits.
+    """
 
     kinds: tuple[Kind, ...]
     least_minor: int | None
@@ -120,7 +122,9 @@ class Assessment:
     @property
     def worst(self) -> Estimate | None:
         """The counted target that is furthest from its frame rate, capped ones first."""
-        return min(self.counted, key=lambda one: (not one.cannot, one.share_of_target), default=None)
+        return min(
+            self.counted, key=lambda one: (not one.cannot, one.share_of_target), default=None
+        )
 
     @property
     def blocking(self) -> int:
@@ -128,7 +132,9 @@ class Assessment:
 
 
 def assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
-    """Compute everything about a build; parts and games that the catalogue lost are left out and said so."""
+    """Compute everything about a build; parts and games that the catalogue lost are left out and
+    said so.
+    """
     return remembered(catalogue, ("assess", brief, build), lambda: _assess(catalogue, brief, build))
 
 
@@ -155,7 +161,9 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
     estimates = tuple(_estimate(catalogue, machine, brief, target) for target in brief.targets)
     drawn = draw(machine, tuple(one for one in estimates if one is not None))
     findings = weighed(check(machine, whole_wishes(catalogue, brief)), machine, catalogue, book)
-    aside = tuple((one, reason) for one in findings if (reason := reason_aside(machine, build, one)))
+    aside = tuple(
+        (one, reason) for one in findings if (reason := reason_aside(machine, build, one))
+    )
     return Assessment(
         brief,
         build,
@@ -178,20 +186,26 @@ def whole_wishes(catalogue: Catalogue, brief: Brief) -> Wishes:
 
 
 def concerned(machine: Machine, finding: Finding) -> tuple[str, ...]:
-    """Ids of the parts that a finding concerns, sorted: it is the same finding while they are the same."""
+    """Ids of the parts that a finding concerns, sorted: it is the same finding while they are the
+    same.
+    """
     return tuple(sorted({part.id for kind in finding.kinds for part in machine.of(kind)}))
 
 
 def reason_aside(machine: Machine, build: Build, finding: Finding) -> str:
     """Why a finding is set aside in a build; empty where it counts."""
     parts = concerned(machine, finding)
-    return next((one.reason for one in build.aside if one.rule == finding.rule and one.parts == parts), "")
+    return next(
+        (one.reason for one in build.aside if one.rule == finding.rule and one.parts == parts), ""
+    )
 
 
 def known_brief(catalogue: Catalogue, brief: Brief) -> Brief:
     """The brief without games and owned parts that the catalogue lost."""
     targets = tuple(target for target in brief.targets if target.game_id in catalogue.games)
-    return replace(brief, targets=targets, owned=tuple(one for one in brief.owned if one in catalogue.parts))
+    return replace(
+        brief, targets=targets, owned=tuple(one for one in brief.owned if one in catalogue.parts)
+    )
 
 
 def known_build(catalogue: Catalogue, build: Build) -> Build:
@@ -215,11 +229,25 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[Line]:
         offer = book.best(part_id)
         stale = offer is not None and book.is_stale(offer)
         part = catalogue.parts.get(part_id)
-        found.append(Line(kind, part_id, part, own, part_id in build.kept, offer, stale, kind in brief.outside, stand_ins.get(part_id)))
+        found.append(
+            Line(
+                kind,
+                part_id,
+                part,
+                own,
+                part_id in build.kept,
+                offer,
+                stale,
+                kind in brief.outside,
+                stand_ins.get(part_id),
+            )
+        )
     return found
 
 
-def _estimate(catalogue: Catalogue, machine: Machine, brief: Brief, target: Target) -> Estimate | None:
+def _estimate(
+    catalogue: Catalogue, machine: Machine, brief: Brief, target: Target
+) -> Estimate | None:
     try:
         return estimate(machine, catalogue.game(target.game_id), target, brief)
     except UnknownGameError:
@@ -232,29 +260,50 @@ def floors_missed(catalogue: Catalogue, brief: Brief, machine: Machine) -> list[
     found = []
     memory_gb = memory_floor_gb(catalogue, known)
     if machine.memory and machine.memory.total_gb < memory_gb:
-        found.append(f"Memory is {machine.memory.total_gb:g} GB; brief and games want {memory_gb:g} GB.")
+        found.append(
+            f"Memory is {machine.memory.total_gb:g} GB; brief and games want {memory_gb:g} GB."
+        )
     storage_gb = storage_floor_gb(catalogue, known)
     has_gb = sum(drive.capacity_gb for drive in machine.storage)
     if machine.storage and has_gb < storage_gb:
-        found.append(f"Storage is {has_gb:,} GB; brief and games want {storage_gb:,.0f} GB with a fifth kept free.")
+        found.append(
+            f"Storage is {has_gb:,} GB; brief and games want {storage_gb:,.0f} GB with a fifth kept"
+            " free."
+        )
     return found
 
 
 def _rules_missed(brief: Brief, lines: tuple[Line, ...], currency: str) -> list[str]:
     """Sentences about parts of the build that the brief does not allow."""
-    bought = (line for line in lines if not line.owned and line.part is not None and line.kind in KINDS)
+    bought = (
+        line for line in lines if not line.owned and line.part is not None and line.kind in KINDS
+    )
     stays = staying(lines)
-    return [said for line in bought if line.part for said in not_allowed(brief, line.part, line.cost_minor, currency, stays)]
+    return [
+        said
+        for line in bought
+        if line.part
+        for said in not_allowed(brief, line.part, line.cost_minor, currency, stays)
+    ]
 
 
 def staying(lines: tuple[Line, ...]) -> tuple[Part, ...]:
     """Parts that stay whatever is proposed: owned, kept and further ones."""
-    return tuple(line.part for line in lines if line.part and (line.owned or line.kept or line.kind not in KINDS))
+    return tuple(
+        line.part
+        for line in lines
+        if line.part and (line.owned or line.kept or line.kind not in KINDS)
+    )
 
 
-def not_allowed(brief: Brief, part: Part, cost_minor: int, currency: str, stays: tuple[Part, ...] = ()) -> list[str]:
+def not_allowed(
+    brief: Brief, part: Part, cost_minor: int, currency: str, stays: tuple[Part, ...] = ()
+) -> list[str]:
     """Sentences about a part to be bought that the brief does not allow."""
-    return [_barred(rule, brief, part, cost_minor, currency) for rule in bars(brief, part, cost_minor, stays)]
+    return [
+        _barred(rule, brief, part, cost_minor, currency)
+        for rule in bars(brief, part, cost_minor, stays)
+    ]
 
 
 def _barred(rule: PersonalRule, brief: Brief, part: Part, cost_minor: int, currency: str) -> str:
@@ -265,58 +314,100 @@ def _barred(rule: PersonalRule, brief: Brief, part: Part, cost_minor: int, curre
             return f"{name} costs {over} more than the brief allows for a part."
         case "trust floor":
             told = judge(part)
-            return f"{name} is {told.trust} ({'; '.join(told.reasons)}); the brief wants {brief.trust_floor}."
+            return (
+                f"{name} is {told.trust} ({'; '.join(told.reasons)}); the brief wants"
+                f" {brief.trust_floor}."
+            )
         case "banned part":
             return f"The brief excludes {name}."
         case "maker":
             return f"The brief excludes parts of {part.maker}: {name} is one."
         case "other maker":
             kind = kind_of(part)
-            return f"{name} is of {part.maker}; the brief wants {KIND_WORDS[kind]} of {listed([maker for own, maker in brief.only_of if own == kind])}."
+            return (
+                f"{name} is of {part.maker}; the brief wants {KIND_WORDS[kind]} of"
+                f" {listed([maker for own, maker in brief.only_of if own == kind])}."
+            )
         case "colour":
             return f"{name} is {part.colour}; the brief wants {brief.colour}."
         case "noise":
-            return f"{name} reaches {getattr(part, 'noise_dba', 0):g} dB(A); the brief allows {brief.noise_limit_dba:g}."
+            return (
+                f"{name} reaches {getattr(part, 'noise_dba', 0):g} dB(A); the brief allows"
+                f" {brief.noise_limit_dba:g}."
+            )
         case "size":
-            return f"{name} takes {getattr(part, 'volume_l', 0):g} l; the brief allows {brief.volume_limit_l:g} l."
+            return (
+                f"{name} takes {getattr(part, 'volume_l', 0):g} l; the brief allows"
+                f" {brief.volume_limit_l:g} l."
+            )
         case "wireless":
-            return f"The brief wants wireless and {name} has none: take another mainboard or add an adapter."
+            return (
+                f"The brief wants wireless and {name} has none: take another mainboard or add an"
+                " adapter."
+            )
         case "room to grow":
-            has = f"{getattr(part, 'memory_slots', 0)} memory slots and {getattr(part, 'm2_slots', 0)} M.2 places"
-            return f"{name} has {has}; with room to grow the brief wants {GROWING_SLOTS} and {GROWING_M2}."
+            has = (
+                f"{getattr(part, 'memory_slots', 0)} memory slots and"
+                f" {getattr(part, 'm2_slots', 0)} M.2 places"
+            )
+            return (
+                f"{name} has {has}; with room to grow the brief wants {GROWING_SLOTS} and"
+                f" {GROWING_M2}."
+            )
         case "other work":
-            return f"{name} is too slow with all cores for {listed(list(brief.work))}: {getattr(part, 'all_core_speed', 0):g} of {all_core_floor(brief.work):g} points."
+            return (
+                f"{name} is too slow with all cores for {listed(list(brief.work))}:"
+                f" {getattr(part, 'all_core_speed', 0):g} of {all_core_floor(brief.work):g} points."
+            )
         case "tuned clocks":
             return f"The brief wants tuned clocks; those of {name} are fixed."
 
 
 def remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining | None:
-    """The least that the missing kinds cost with everything chosen kept, or None for a whole machine."""
+    """The least that the missing kinds cost with everything chosen kept, or None for a whole
+    machine.
+    """
     if not assessment.missing:
         return None
-    return remembered(catalogue, ("remaining", assessment.brief, assessment.build), lambda: _remaining(catalogue, assessment))
+    return remembered(
+        catalogue,
+        ("remaining", assessment.brief, assessment.build),
+        lambda: _remaining(catalogue, assessment),
+    )
 
 
 def _remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining:
-    answer = cheapest_fit(catalogue, known_brief(catalogue, assessment.brief), known_build(catalogue, assessment.build))
+    answer = cheapest_fit(
+        catalogue,
+        known_brief(catalogue, assessment.brief),
+        known_build(catalogue, assessment.build),
+    )
     if answer.build is None or answer.cost_minor >= NEVER:
         return Remaining(assessment.missing, None, None)
-    second = sum(line.cost_minor for line in [one for one in assessment.lines if one.kind == "graphics"][1:])
+    second = sum(
+        line.cost_minor for line in [one for one in assessment.lines if one.kind == "graphics"][1:]
+    )
     least = max(0, answer.cost_minor - (assessment.machine_minor - second))
-    return Remaining(assessment.missing, least, replace(answer.build, second_card=assessment.build.second_card))
+    return Remaining(
+        assessment.missing, least, replace(answer.build, second_card=assessment.build.second_card)
+    )
 
 
-def finding_remedies(catalogue: Catalogue, assessment: Assessment, finding: Finding) -> tuple[Remedy, ...]:
+def finding_remedies(
+    catalogue: Catalogue, assessment: Assessment, finding: Finding
+) -> tuple[Remedy, ...]:
     """Actions that clear a finding."""
     key = (f"remedies {finding.rule} {finding.sentence}", assessment.brief, assessment.build)
     return remembered(catalogue, key, lambda: _finding_remedies(catalogue, assessment, finding))
 
 
-def _finding_remedies(catalogue: Catalogue, assessment: Assessment, finding: Finding) -> tuple[Remedy, ...]:
+def _finding_remedies(
+    catalogue: Catalogue, assessment: Assessment, finding: Finding
+) -> tuple[Remedy, ...]:
     book = catalogue.prices(assessment.brief.region, assessment.brief.allow_used)
     try:
-        return remedies(catalogue, book, assessment.build, finding, whole_wishes(catalogue, assessment.brief))
+        return remedies(
+            catalogue, book, assessment.build, finding, whole_wishes(catalogue, assessment.brief)
+        )
     except UnknownPartError:
         return ()
-
-

@@ -1,4 +1,6 @@
-"""The balance as plain data for the API and the command line; money as decimal strings, shares of ratios as numbers."""
+"""The balance as plain data for the API and the command line; money as decimal strings, shares of
+ratios as numbers.
+"""
 
 from math import exp
 from typing import Any
@@ -14,7 +16,9 @@ from wattmetron.services.years import years_kept
 
 
 def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
-    """Account, split, frontier, next money and idle money of a build, or of the answer where the build is not whole."""
+    """Account, split, frontier, next money and idle money of a build, or of the answer where the
+    build is not whole.
+    """
     found = tables(catalogue, now.brief, now.build)
     step = found.answer(found.budget)
     answer = None if step is None else assess(catalogue, now.brief, found.build_at(step))
@@ -27,9 +31,19 @@ def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
         "currency": subject.currency,
         "of_the_build": subject is now,
         "account": list(account(found, subject, answer, pairs, more, free)),
-        "answer": None if answer is None else {"total_cost": amount(answer.spent_minor), "targets_met": answer.met, "build": _build(answer)},
+        "answer": (
+            None
+            if answer is None
+            else {
+                "total_cost": amount(answer.spent_minor),
+                "targets_met": answer.met,
+                "build": _build(answer),
+            }
+        ),
         "split": _split(catalogue, subject),
-        "knee_total_cost": None if found.knee is None else amount(steps[found.knee].cost + found.besides),
+        "knee_total_cost": (
+            None if found.knee is None else amount(steps[found.knee].cost + found.besides)
+        ),
         "frontier": [
             {
                 "total_cost": amount(one.cost + found.besides),
@@ -42,7 +56,9 @@ def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
         "next_money": [
             {
                 "budget_change": _signed(one.change_minor),
-                "total_cost": None if one.assessment is None else amount(one.assessment.spent_minor),
+                "total_cost": (
+                    None if one.assessment is None else amount(one.assessment.spent_minor)
+                ),
                 "targets_met": None if one.assessment is None else one.assessment.met,
                 "changed": list(one.changed),
                 "build": None if one.assessment is None else _build(one.assessment),
@@ -61,11 +77,23 @@ def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
             for one in found.preferences
         ],
         "years": [
-            {"year": one.year, "targets_met": one.met, "processor_alone": one.processor_alone, "graphics_alone": one.graphics_alone, "lost": list(one.lost)}
+            {
+                "year": one.year,
+                "targets_met": one.met,
+                "processor_alone": one.processor_alone,
+                "graphics_alone": one.graphics_alone,
+                "lost": list(one.lost),
+            }
             for one in years_kept(catalogue, subject)
         ],
         "idle_money": [
-            {"kind": kind, "part": cut.instead_of, "instead": cut.part.id, "frees": amount(cut.saves_minor)} for kind, cut in free.items()
+            {
+                "kind": kind,
+                "part": cut.instead_of,
+                "instead": cut.part.id,
+                "frees": amount(cut.saves_minor),
+            }
+            for kind, cut in free.items()
         ],
     }
 
@@ -87,7 +115,11 @@ def _split(catalogue: Catalogue, subject: Assessment) -> dict[str, Any] | None:
 
 
 def _side(side: Side) -> dict[str, str]:
-    return {"own": amount(side.own_minor), "forced": _signed(side.forced_minor), "total": _signed(side.total_minor)}
+    return {
+        "own": amount(side.own_minor),
+        "forced": _signed(side.forced_minor),
+        "total": _signed(side.total_minor),
+    }
 
 
 def _signed(minor: int) -> str:

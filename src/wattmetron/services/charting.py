@@ -24,7 +24,10 @@ Form = Mapping[str, str]
 Z80 = 1.2816
 SURE_MATCH = 0.9
 MOST_ROWS = 2000
-_LINE = re.compile(r"(?P<name>.*\S)(?:\s*[\t;|:=]\s*|\s*,\s+|\s+)(?P<value>[+-]?\d[\d.,]*)\s*(?P<unit>%|x|fps|points?|pts)?\s*", re.IGNORECASE)
+_LINE = re.compile(
+    r"(?P<name>.*\S)(?:\s*[\t;|:=]\s*|\s*,\s+|\s+)(?P<value>[+-]?\d[\d.,]*)\s*(?P<unit>%|x|fps|points?|pts)?\s*",
+    re.IGNORECASE,
+)
 
 
 class ChartError(WattmetronError):
@@ -45,14 +48,18 @@ def _measure(text: str) -> Measure:
 def _fresh_id(catalogue: Catalogue, name: str) -> str:
     base = (key_of(name) or "chart")[:60]
     taken = catalogue.described.charts
-    return next(key for n in range(1, 10_000) if (key := base if n == 1 else f"{base}-{n}") not in taken)
+    return next(
+        key for n in range(1, 10_000) if (key := base if n == 1 else f"{base}-{n}") not in taken
+    )
 
 
 def _day(text: str) -> date | None:
     try:
         return date.fromisoformat(text) if text else None
     except ValueError as error:
-        raise ChartError(f"The date is “{text}”: enter one such as 2026-03-14, or nothing.") from error
+        raise ChartError(
+            f"The date is “{text}”: enter one such as 2026-03-14, or nothing."
+        ) from error
 
 
 def _noise(text: str, usual: float) -> float:
@@ -63,26 +70,35 @@ def _noise(text: str, usual: float) -> float:
     except ValueError:
         value = -1.0
     if not 0.005 <= value <= 0.5:
-        raise ChartError(f"The usual error is “{text}”: enter a number of per cent from 0.5 to 50, or nothing.")
+        raise ChartError(
+            f"The usual error is “{text}”: enter a number of per cent from 0.5 to 50, or nothing."
+        )
     return value
 
 
-# --- reading ------------------------------------------------------------------------------------------
+# --- reading
+# ------------------------------------------------------------------------------------------
 
 
 def pasted_chart(catalogue: Catalogue, form: Form) -> Chart:
-    """A chart from a pasted table: a name and a value in every line. Raises ChartError with all problems."""
+    """A chart from a pasted table: a name and a value in every line. Raises ChartError with all
+    problems.
+    """
     name = " ".join(form.get("name", "").split())[:120]
     if not name:
         raise ChartError("The source has no name: say where the chart stands.")
     measure = _measure(form.get("measure", ""))
     rows, problems, units = _rows(catalogue, form.get("table", ""), side_of(measure))
     if len(units - {""}) > 1:
-        problems.append(f"the values mix {' and '.join(sorted(units - {''}))}: a chart has one unit")
+        problems.append(
+            f"the values mix {' and '.join(sorted(units - {''}))}: a chart has one unit"
+        )
     if not problems and len(rows) < 2:
         problems.append("fewer than two parts: a chart compares at least two")
     if problems:
-        shown = "; ".join(problems[:8]) + (f"; and {len(problems) - 8} more" if len(problems) > 8 else "")
+        shown = "; ".join(problems[:8]) + (
+            f"; and {len(problems) - 8} more" if len(problems) > 8 else ""
+        )
         raise ChartError(f"Nothing was stored: {shown}.")
     return Chart(
         id=_fresh_id(catalogue, name),
@@ -95,7 +111,9 @@ def pasted_chart(catalogue: Catalogue, form: Form) -> Chart:
     )
 
 
-def _rows(catalogue: Catalogue, text: str, side: Side) -> tuple[list[ChartRow], list[str], set[str]]:
+def _rows(
+    catalogue: Catalogue, text: str, side: Side
+) -> tuple[list[ChartRow], list[str], set[str]]:
     rows: list[ChartRow] = []
     problems: list[str] = []
     units: set[str] = set()
@@ -106,12 +124,20 @@ def _rows(catalogue: Catalogue, text: str, side: Side) -> tuple[list[ChartRow], 
         match = _LINE.fullmatch(line.strip())
         if match is None:
             if number > 1 or re.search(r"\d\s*$", line):
-                problems.append(f"line {number} “{line.strip()[:40]}” has no name with a value after it")
+                problems.append(
+                    f"line {number} “{line.strip()[:40]}” has no name with a value after it"
+                )
             continue
-        value = amounts.number(match["value"].lstrip("+")) if re.fullmatch(r"[+]?\d+(?:[.,]\d+)?", match["value"]) else -1.0
+        value = (
+            amounts.number(match["value"].lstrip("+"))
+            if re.fullmatch(r"[+]?\d+(?:[.,]\d+)?", match["value"])
+            else -1.0
+        )
         units.add((match["unit"] or "").lower())
         if not 0 < value <= 1e9:
-            problems.append(f"line {number} has the value {match['value']}: it must be above nought")
+            problems.append(
+                f"line {number} has the value {match['value']}: it must be above nought"
+            )
             continue
         key = _key(catalogue, match["name"], side, number, problems)
         if key and any(row.part == key for row in rows):
@@ -150,7 +176,10 @@ def typed_comparison(catalogue: Catalogue, form: Form) -> Chart:
     except ValueError:
         percent = -1.0
     if not 0 <= percent <= 900 or (form.get("direction") == "below" and percent >= 100):
-        raise ChartError(f"The difference is “{form.get('percent', '')}”: enter per cent from 0 to 900, below 100 for slower.")
+        raise ChartError(
+            f"The difference is “{form.get('percent', '')}”: enter per cent from 0 to 900, below"
+            " 100 for slower."
+        )
     ratio = 1 - percent / 100 if form.get("direction") == "below" else 1 + percent / 100
     names = [" ".join(form.get(field, "").split())[:120] for field in ("part", "than")]
     if not all(names):
@@ -166,7 +195,10 @@ def typed_comparison(catalogue: Catalogue, form: Form) -> Chart:
         unit="ratio",
         published_on=_day(form.get("published_on", "").strip()),
         noise=max(0.005, _noise(form.get("noise", ""), 0.03) / float(np.sqrt(2))),
-        rows=(ChartRow(text=names[0], part=keys[0], value=ratio), ChartRow(text=names[1], part=keys[1], value=1.0)),
+        rows=(
+            ChartRow(text=names[0], part=keys[0], value=ratio),
+            ChartRow(text=names[1], part=keys[1], value=1.0),
+        ),
     )
 
 
@@ -177,11 +209,14 @@ def _compared(catalogue: Catalogue, name: str, side: Side) -> str:
     problems: list[str] = []
     key = _key(catalogue, name, side, 1, problems)
     if problems:
-        raise ChartError(f"“{name}” is sold with several amounts of video memory: say which, as in Reef 16 GB.")
+        raise ChartError(
+            f"“{name}” is sold with several amounts of video memory: say which, as in Reef 16 GB."
+        )
     return key
 
 
-# --- storing ------------------------------------------------------------------------------------------
+# --- storing
+# ------------------------------------------------------------------------------------------
 
 
 @dataclass(frozen=True, slots=True)
@@ -206,7 +241,12 @@ def mute(workshop: Workshop, chart_id: str, muted: bool) -> Changed:
     chart = workshop.catalogue().described.charts.get(chart_id)
     if chart is None:
         raise ChartError("There is no such chart any more: look at the list of sources.")
-    return store_chart(workshop, replace(chart, muted=muted), chart_id, f"{chart.name} {'left out' if muted else 'counts again'}")
+    return store_chart(
+        workshop,
+        replace(chart, muted=muted),
+        chart_id,
+        f"{chart.name} {'left out' if muted else 'counts again'}",
+    )
 
 
 def undo_chart(workshop: Workshop, chart_id: str, version: int) -> Changed:
@@ -215,7 +255,9 @@ def undo_chart(workshop: Workshop, chart_id: str, version: int) -> Changed:
     with workshop.database.writing() as session:
         standing = store.standing_id(session, "chart", chart_id)
         if standing != version:
-            raise ConflictError("The charts were changed in another tab: here is what they say now.")
+            raise ConflictError(
+                "The charts were changed in another tab: here is what they say now."
+            )
         found = store.revisions(session, "chart", chart_id, 2)
         if not found:
             raise ChartError("Nothing was changed here yet.")
@@ -236,16 +278,27 @@ def what_moved(before: Catalogue, after: Catalogue) -> str:
         old, new = fit_of(before, measure), fit_of(after, measure)
         for key, ln in new.ln.items():
             if key in old.ln and abs(ln - old.ln[key]) > 0.0005:
-                moves.append((abs(ln - old.ln[key]), float(np.expm1(ln - old.ln[key])), name_of(after, key), measure))
+                moves.append(
+                    (
+                        abs(ln - old.ln[key]),
+                        float(np.expm1(ln - old.ln[key])),
+                        name_of(after, key),
+                        measure,
+                    )
+                )
     if not moves:
         return "no speed moved"
     moves.sort(reverse=True)
-    shown = ", ".join(f"{name} {change * 100:+.1f}\u202f% ({measure})".replace("-", "−") for _, change, name, measure in moves[:3])
+    shown = ", ".join(
+        f"{name} {change * 100:+.1f}\u202f% ({measure})".replace("-", "−")
+        for _, change, name, measure in moves[:3]
+    )
     rest = len(moves) - 3
     return shown + (f"; {rest} more by less" if rest > 0 else "")
 
 
-# --- showing ------------------------------------------------------------------------------------------
+# --- showing
+# ------------------------------------------------------------------------------------------
 
 
 def fit_of(catalogue: Catalogue, measure: Measure) -> Reconciled:
@@ -254,12 +307,23 @@ def fit_of(catalogue: Catalogue, measure: Measure) -> Reconciled:
     if found is not None:
         return found
     base = catalogue.described
-    return reconciled(base.scale, base.charts)[measure] if base.charts else _from_catalogue(base, measure)
+    return (
+        reconciled(base.scale, base.charts)[measure]
+        if base.charts
+        else _from_catalogue(base, measure)
+    )
 
 
 def _from_catalogue(catalogue: Catalogue, measure: Measure) -> Reconciled:
     known = known_speeds(catalogue.scale, measure)
-    return Reconciled({key: one.ln for key, one in known.items()}, {key: one.sd for key, one in known.items()}, (), (), (), ())
+    return Reconciled(
+        {key: one.ln for key, one in known.items()},
+        {key: one.sd for key, one in known.items()},
+        (),
+        (),
+        (),
+        (),
+    )
 
 
 def name_of(catalogue: Catalogue, key: str) -> str:
@@ -288,10 +352,16 @@ class Compared:
         """``A is 18 % faster than B, between 11 and 25 %``."""
         low, middle, high = (float(np.expm1(self.ln + z * self.sd)) * 100 for z in (-Z80, 0.0, Z80))
         if low < 0 < high:
-            return f"{self.first} is {abs(middle):.0f}\u202f% {'faster' if middle >= 0 else 'slower'} than {self.second}, between {-low:.0f} slower and {high:.0f}\u202f% faster."
+            return (
+                f"{self.first} is {abs(middle):.0f}\u202f% {'faster' if middle >= 0 else 'slower'}"
+                f" than {self.second}, between {-low:.0f} slower and {high:.0f}\u202f% faster."
+            )
         word = "faster" if middle >= 0 else "slower"
         ends = sorted((abs(low), abs(high)))
-        return f"{self.first} is {abs(middle):.0f}\u202f% {word} than {self.second}, between {ends[0]:.0f} and {ends[1]:.0f}\u202f%."
+        return (
+            f"{self.first} is {abs(middle):.0f}\u202f% {word} than {self.second}, between"
+            f" {ends[0]:.0f} and {ends[1]:.0f}\u202f%."
+        )
 
 
 def compare(catalogue: Catalogue, fit: Reconciled, first: str, second: str, side: Side) -> Compared:

@@ -16,7 +16,8 @@ class NothingTypedError(WattmetronError):
 
     def __init__(self) -> None:
         super().__init__(
-            "Nothing of what was typed is a part or an amount: type for example “Heron Dun 6, Reef 8 GB, 16 GB memory”."
+            "Nothing of what was typed is a part or an amount: type for example “Heron Dun 6, Reef"
+            " 8 GB, 16 GB memory”."
         )
 
 
@@ -65,7 +66,9 @@ def _best_kind(drives: tuple[Storage, ...]) -> StorageKind | None:
 
 
 def typed_contender(catalogue: Catalogue, text: str) -> Contender:
-    """Loose parts as somebody types them, read as a tier would be; raises for a text that says nothing."""
+    """Loose parts as somebody types them, read as a tier would be; raises for a text that says
+    nothing.
+    """
     tier = catalogue.reader.read(text).tiers[0]
     processor = _listed(catalogue, tier, "processor")
     graphics = _listed(catalogue, tier, "graphics")
@@ -78,7 +81,12 @@ def typed_contender(catalogue: Catalogue, text: str) -> Contender:
         video_memory_gb=tier.video_memory_gb or (graphics.memory_gb if graphics else None),
     )
     if processor is not None:
-        one = replace(one, processor=(processor.speeds[0], processor.speeds[1]), processor_name=processor.name, processor_sd=processor.sd)
+        one = replace(
+            one,
+            processor=(processor.speeds[0], processor.speeds[1]),
+            processor_name=processor.name,
+            processor_sd=processor.sd,
+        )
     if graphics is not None:
         one = replace(
             one,

@@ -1,4 +1,6 @@
-"""One set of changes that clears everything that blocks: as few kinds as possible, for the least money."""
+"""One set of changes that clears everything that blocks: as few kinds as possible, for the least
+money.
+"""
 
 from dataclasses import dataclass, replace
 
@@ -15,7 +17,9 @@ OTHERS: frozenset[Kind] = frozenset({"mainboard", "memory", "cooler", "supply", 
 
 @dataclass(frozen=True, slots=True)
 class Cure:
-    """A build in which nothing blocks, the kinds that change, and what that costs more (or less), minor units."""
+    """A build in which nothing blocks, the kinds that change, and what that costs more (or less),
+    minor units.
+    """
 
     build: Build
     changed: tuple[Kind, ...]
@@ -24,11 +28,15 @@ class Cure:
 
 
 def cure(catalogue: Catalogue, now: Assessment) -> Cure | None:
-    """The cheapest such build; processor and card stay where that is possible. None where nothing blocks or helps."""
+    """The cheapest such build; processor and card stay where that is possible. None where nothing
+    blocks or helps.
+    """
     blocking = [one for one in now.findings if one.level == "blocks"]
     if not blocking:
         return None
-    return remembered(catalogue, ("cure", now.brief, now.build), lambda: _cure(catalogue, now, blocking))
+    return remembered(
+        catalogue, ("cure", now.brief, now.build), lambda: _cure(catalogue, now, blocking)
+    )
 
 
 def _cure(catalogue: Catalogue, now: Assessment, blocking: list[Finding]) -> Cure | None:
@@ -40,7 +48,9 @@ def _cure(catalogue: Catalogue, now: Assessment, blocking: list[Finding]) -> Cur
 
 
 def _widening(now: Assessment, blocking: list[Finding]) -> list[frozenset[Kind]]:
-    """Sets of kinds to free, the smallest first: what the findings prefer, all that they name, then the frames' sides."""
+    """Sets of kinds to free, the smallest first: what the findings prefer, all that they name, then
+    the frames' sides.
+    """
     first = frozenset[Kind]().union(*(_preferred(one) for one in blocking))
     named: frozenset[Kind] = frozenset(kind for one in blocking for kind in one.remedy_kinds)
     sets = [first, named - SIDES, named, named | OTHERS]
@@ -70,11 +80,13 @@ def _fitted(catalogue: Catalogue, now: Assessment, freed: frozenset[Kind]) -> Bu
     return cheapest_fit(catalogue, brief, kept).build
 
 
-def _narrowed(catalogue: Catalogue, now: Assessment, freed: frozenset[Kind], found: Build, cleared: int) -> Cure:
+def _narrowed(
+    catalogue: Catalogue, now: Assessment, freed: frozenset[Kind], found: Build, cleared: int
+) -> Cure:
     """The cure with every kind kept that need not change.
 
-    A present part that nobody sells can be kept but not bought, so keeping one may make room for keeping another:
-    the kinds are gone through until none is left that can be kept.
+    A present part that nobody sells can be kept but not bought, so keeping one may make room for
+    keeping another: the kinds are gone through until none is left that can be kept.
     """
     before: frozenset[Kind] | None = None
     while freed != before:

@@ -74,13 +74,18 @@ def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]
         seats=seats,
         name=form.get("name", "").strip(),
         region=_choice(form, "region", "The region", tuple(catalogue.regions)),
-        budget_low_minor=to_minor(form.get("budget_low", "").strip() or "0", "The budget's lower end") // seats,
+        budget_low_minor=to_minor(
+            form.get("budget_low", "").strip() or "0", "The budget's lower end"
+        )
+        // seats,
         budget_high_minor=to_minor(form.get("budget_high", ""), "The budget's upper end") // seats,
         display=Display(
             width_px=width,
             height_px=height,
             refresh_hz=_number(form, "refresh_hz", "The display's refresh"),
-            variable_from_hz=_number(form, "variable_from_hz", "The variable range") if variable else None,
+            variable_from_hz=(
+                _number(form, "variable_from_hz", "The variable range") if variable else None
+            ),
         ),
         sureness=cast(Sureness, _choice(form, "sureness", "The sureness", tuple(SURENESS))),
         part_cap_minor=to_minor(cap, "The part price cap") if cap else None,
@@ -88,22 +93,40 @@ def edit_brief(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]
         accept_spill="accept_spill" in form,
         memory_gb=_number(form, "memory_gb", "The least memory"),
         storage_gb=_number(form, "storage_gb", "The least storage"),
-        trust_floor=cast(TrustFloor, _choice(form, "trust_floor", "The trust floor", tuple(TRUST_FLOORS))),
+        trust_floor=cast(
+            TrustFloor, _choice(form, "trust_floor", "The trust floor", tuple(TRUST_FLOORS))
+        ),
         watt_limit_w=_whole(form, "watt_limit_w", "The limit in watts") if watts else None,
         wireless="wireless" in form,
         room_to_grow="room_to_grow" in form,
         outside=tuple(kind for kind in FURTHER_KINDS if f"outside.{kind}" in form),
-        play_hours=_number(form, "play_hours", "The hours of play") if "play_hours" in form else old.play_hours,
-        desk_hours=_number(form, "desk_hours", "The hours at the desk") if "desk_hours" in form else old.desk_hours,
+        play_hours=(
+            _number(form, "play_hours", "The hours of play")
+            if "play_hours" in form
+            else old.play_hours
+        ),
+        desk_hours=(
+            _number(form, "desk_hours", "The hours at the desk")
+            if "desk_hours" in form
+            else old.desk_hours
+        ),
         tariff_per_kwh=to_decimal(to_minor(tariff, "The price of a kWh")) if tariff else None,
         headroom_percent=_whole(form, "headroom_percent", "Supply headroom"),
         noise_limit_dba=_number(form, "noise_limit_dba", "The limit of noise") if noise else None,
         volume_limit_l=_number(form, "volume_limit_l", "The largest case") if litres else None,
         colour=form.get("colour", old.colour).strip()[:120],
-        clocks=cast(Clocks, _choice(form, "clocks", "The clocks", CLOCKS)) if "clocks" in form else old.clocks,
+        clocks=(
+            cast(Clocks, _choice(form, "clocks", "The clocks", CLOCKS))
+            if "clocks" in form
+            else old.clocks
+        ),
         work=tuple(one for one in WORKS if f"work.{one}" in form),
         years=_whole(form, "years", "Years to keep") if form.get("years", "").strip() else 0,
-        growth_percent=_number(form, "growth_percent", "The games' growth") if form.get("growth_percent", "").strip() else old.growth_percent,
+        growth_percent=(
+            _number(form, "growth_percent", "The games' growth")
+            if form.get("growth_percent", "").strip()
+            else old.growth_percent
+        ),
         notes=form.get("notes", "")[:4000],
         system=form.get("system", old.system).strip()[:120],
     )
@@ -144,10 +167,18 @@ _WORDS = {
 def _differences(old: Brief, new: Brief, catalogue: Catalogue) -> str:
     currency = catalogue.region(new.region).currency
     said = []
-    if (old.budget_low_minor, old.budget_high_minor) != (new.budget_low_minor, new.budget_high_minor):
-        said.append(f"budget to {money_range(new.budget_low_minor, new.budget_high_minor, currency)}")
+    if (old.budget_low_minor, old.budget_high_minor) != (
+        new.budget_low_minor,
+        new.budget_high_minor,
+    ):
+        said.append(
+            f"budget to {money_range(new.budget_low_minor, new.budget_high_minor, currency)}"
+        )
     if old.part_cap_minor != new.part_cap_minor:
-        said.append("part price cap " + ("off" if new.part_cap_minor is None else f"to {money(new.part_cap_minor, currency)}"))
+        said.append(
+            "part price cap "
+            + ("off" if new.part_cap_minor is None else f"to {money(new.part_cap_minor, currency)}")
+        )
     for item in fields(Brief):
         if item.name in _WORDS and getattr(old, item.name) != getattr(new, item.name):
             said.append(_said(item.name, getattr(new, item.name)))
@@ -162,28 +193,41 @@ def _said(name: str, value: object) -> str:
     if name == "work":
         return f"other work: {listed([*cast(tuple[str, ...], value)]) or 'none'}"
     if name == "outside":
-        return f"another purse pays for {listed([KIND_WORDS[kind] for kind in cast(tuple[Kind, ...], value)]) or 'nothing'}"
+        return (
+            "another purse pays for"
+            f" {listed([KIND_WORDS[kind] for kind in cast(tuple[Kind, ...], value)]) or 'nothing'}"
+        )
     if name in ("wireless", "room_to_grow"):
         return f"{_WORDS[name]} {'wanted' if value else 'not wanted'}"
     if isinstance(value, bool):
         return f"{_WORDS[name]} {'allowed' if value else 'not allowed'}"
-    return f"{_WORDS[name]} to {value:g}" if isinstance(value, float) else f"{_WORDS[name]} to {value}"
+    return (
+        f"{_WORDS[name]} to {value:g}" if isinstance(value, float) else f"{_WORDS[name]} to {value}"
+    )
 
 
 def add_target(plan: Plan, game_id: str, catalogue: Catalogue, tier: str = "") -> tuple[Plan, str]:
-    """A target for a game: at the display's resolution and a usual frame rate, or ready-made from a tier's place."""
+    """A target for a game: at the display's resolution and a usual frame rate, or ready-made from a
+    tier's place.
+    """
     game = catalogue.game(game_id)
     display = plan.brief.display
     taken = {target.id for target in plan.brief.targets}
     fresh = next(f"t{n}" for n in range(1, 10_000) if f"t{n}" not in taken)
     target = Target(
-        id=fresh, game_id=game.id, width_px=display.width_px, height_px=display.height_px, fps=min(60.0, display.refresh_hz)
+        id=fresh,
+        game_id=game.id,
+        width_px=display.width_px,
+        height_px=display.height_px,
+        fps=min(60.0, display.refresh_hz),
     )
     said = f"added {game.name}"
     if tier:
         rows = catalogue.tiers.of_game(game_id)
         if not tier.isdecimal() or int(tier) >= len(rows):
-            raise BriefError(f"{game.name} has no such tier any more: look at what it publishes now.")
+            raise BriefError(
+                f"{game.name} has no such tier any more: look at what it publishes now."
+            )
         row = catalogue.tiers.rows[rows[int(tier)]]
         target = tier_target(target, row.settled)
         said = f"added {game.name} as {tier_label(row.tier.label, row.place)}"
@@ -213,14 +257,20 @@ def edit_target(plan: Plan, target_id: str, form: Form, catalogue: Catalogue) ->
         weight=_whole(form, "weight", f"The weight of {game.name}"),
     )
     targets = tuple(new if one.id == target_id else one for one in plan.brief.targets)
-    return replace(plan, brief=replace(plan.brief, targets=targets)), f"{game.name} to {settings(new)}, {new.fps:g} fps"
+    return (
+        replace(plan, brief=replace(plan.brief, targets=targets)),
+        f"{game.name} to {settings(new)}, {new.fps:g} fps",
+    )
 
 
 def remove_target(plan: Plan, target_id: str, catalogue: Catalogue) -> tuple[Plan, str]:
     gone = find_target(plan.brief, target_id)
     targets = tuple(one for one in plan.brief.targets if one.id != target_id)
     game = catalogue.games.get(gone.game_id)
-    return replace(plan, brief=replace(plan.brief, targets=targets)), f"removed {game.name if game else gone.game_id}"
+    return (
+        replace(plan, brief=replace(plan.brief, targets=targets)),
+        f"removed {game.name if game else gone.game_id}",
+    )
 
 
 def find_target(brief: Brief, target_id: str) -> Target:
@@ -238,7 +288,10 @@ def add_extra(plan: Plan, form: Form) -> tuple[Plan, str]:
     if len(plan.brief.extras) >= 20:
         raise BriefError("The brief has 20 extras already: remove one first.")
     extra = Extra(name=name, minor=to_minor(form.get("extra_amount", ""), f"The amount of {name}"))
-    return replace(plan, brief=replace(plan.brief, extras=(*plan.brief.extras, extra))), f"added {name} to the budget"
+    return (
+        replace(plan, brief=replace(plan.brief, extras=(*plan.brief.extras, extra))),
+        f"added {name} to the budget",
+    )
 
 
 def change_extra(plan: Plan, place: int, action: str) -> tuple[Plan, str]:
@@ -269,7 +322,10 @@ def own(plan: Plan, part_id: str, owned: bool, catalogue: Catalogue) -> tuple[Pl
         return plan, "nothing"
     kind = kind_of(part)
     build = plan.build if part_id in plan.build.of(kind) else plan.build.with_part(kind, part_id)
-    return replace(plan, brief=replace(brief, owned=(*brief.owned, part_id)), build=build), f"{part.name} is owned"
+    return (
+        replace(plan, brief=replace(brief, owned=(*brief.owned, part_id)), build=build),
+        f"{part.name} is owned",
+    )
 
 
 def exclude(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]:
@@ -279,7 +335,10 @@ def exclude(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]:
     if maker:
         makers = tuple(one for one in brief.no_makers if one != maker)
         brief = replace(brief, no_makers=makers if again else (*makers, maker))
-        return replace(plan, brief=brief), f"{maker} {'is welcome again' if again else 'is excluded'}"
+        return (
+            replace(plan, brief=brief),
+            f"{maker} {'is welcome again' if again else 'is excluded'}",
+        )
     name = catalogue.parts[part_id].name if part_id in catalogue.parts else part_id
     if not again:
         catalogue.part(part_id)
@@ -289,13 +348,21 @@ def exclude(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]:
 
 
 def stand_in(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]:
-    """Say that a part is there only until a date and what it may then sell for, or that it stays."""
+    """Say that a part is there only until a date and what it may then sell for, or that it
+    stays.
+    """
     part = catalogue.part(form.get("part", ""))
     if form.get("stays") == "1":
         return replace(plan, build=plan.build.staying(part.id)), f"{part.name} stays"
     try:
         until = date.fromisoformat(form.get("until", "").strip())
     except ValueError:
-        raise BriefError(f"The day until which {part.name} stands in is “{form.get('until', '')}”: enter one such as 2027-03-01.") from None
+        raise BriefError(
+            f"The day until which {part.name} stands in is “{form.get('until', '')}”: enter one"
+            " such as 2027-03-01."
+        ) from None
     resale = to_minor(form.get("resale", "").strip() or "0", f"What {part.name} may sell for")
-    return replace(plan, build=plan.build.standing_in(StandIn(part.id, until, resale))), f"{part.name} stands in until {until:%-d %b %Y}"
+    return (
+        replace(plan, build=plan.build.standing_in(StandIn(part.id, until, resale))),
+        f"{part.name} stands in until {until:%-d %b %Y}",
+    )

@@ -26,7 +26,11 @@ from wattmetron.core.games.verdicts import (
 )
 
 Demand = Literal["light", "medium", "heavy"]
-DEMANDS: dict[Demand, tuple[float, float]] = {"light": (0, 45), "medium": (45, 85), "heavy": (85, np.inf)}
+DEMANDS: dict[Demand, tuple[float, float]] = {
+    "light": (0, 45),
+    "medium": (45, 85),
+    "heavy": (85, np.inf),
+}
 """By the graphics speed, in points, that the recommended tier asks for."""
 Sort = Literal["name", "released", "processor", "graphics", "storage"]
 SORTS: tuple[Sort, ...] = ("name", "released", "processor", "graphics", "storage")
@@ -36,7 +40,9 @@ PAGE_SIZE = 40
 
 @dataclass(frozen=True, slots=True)
 class GameRow:
-    """A game in the list: the speeds that its recommended tier asks for, and how far the machine reaches."""
+    """A game in the list: the speeds that its recommended tier asks for, and how far the machine
+    reaches.
+    """
 
     game: Game
     processor_points: float | None
@@ -73,7 +79,11 @@ class Question:
 
 def judged(catalogue: Catalogue, contender: Contender | None, sureness: float) -> Standings | None:
     """A machine's verdicts over all tiers of the catalogue."""
-    return None if contender is None else standings(catalogue.tiers, catalogue.asked, contender, sureness)
+    return (
+        None
+        if contender is None
+        else standings(catalogue.tiers, catalogue.asked, contender, sureness)
+    )
 
 
 def list_games(catalogue: Catalogue, question: Question, found: Standings | None) -> GameList:
@@ -125,7 +135,9 @@ def asked_points(catalogue: Catalogue, game: Game) -> tuple[float | None, float 
 
 
 def demand_of(catalogue: Catalogue, game: Game) -> Demand:
-    """How much graphics the recommended tier asks for; without tiers, what 60 fps at 1920x1080, high takes."""
+    """How much graphics the recommended tier asks for; without tiers, what 60 fps at 1920x1080,
+    high takes.
+    """
     points = asked_points(catalogue, game)[1]
     if points is None:
         points = 100 * game.graphics_ms / (1000 / 60 * float(np.exp(-MARGIN)))
@@ -163,13 +175,19 @@ def tier_label(label: str, place: int) -> str:
 
 
 def reach_words(catalogue: Catalogue, found: Standings | None, game_id: str) -> tuple[str, str]:
-    """The highest tier met, and what the next one is short of: ``("Minimum", "Recommended: graphics 0.82")``."""
+    """The highest tier met, and what the next one is short of: ``("Minimum", "Recommended: graphics
+    0.82")``.
+    """
     table = catalogue.tiers
     rows = table.of_game(game_id)
     if found is None or not len(rows):
         return "", ""
     best = highest_met(table, found, game_id)
-    reached = "no tier" if best is None else tier_label(table.rows[best].tier.label, table.rows[best].place)
+    reached = (
+        "no tier"
+        if best is None
+        else tier_label(table.rows[best].tier.label, table.rows[best].place)
+    )
     if best is None and found.overall[rows.start] == UNSURE:
         reached = f"unsure of {tier_label(table.rows[rows.start].tier.label, 0)}"
     beyond = rows.start if best is None else best + 1
@@ -177,7 +195,9 @@ def reach_words(catalogue: Catalogue, found: Standings | None, game_id: str) -> 
         return reached, "all tiers met"
     verdict = tier_verdicts(table, found, Contender(), game_id)[beyond - rows.start]
     lacks = [
-        one.aspect + (f" {one.ratio:.2f}" if one.ratio is not None else "") + (" unsure" if one.word == "unsure" else "")
+        one.aspect
+        + (f" {one.ratio:.2f}" if one.ratio is not None else "")
+        + (" unsure" if one.word == "unsure" else "")
         for one in verdict.aspects
         if one.word in ("short", "unsure")
     ]
@@ -201,12 +221,18 @@ class GameFacts:
 def game_facts(
     catalogue: Catalogue, game_id: str, contender: Contender | None, sureness: float
 ) -> GameFacts:
-    """Everything about a game, measured against a machine where there is one; raises UnknownGameError."""
+    """Everything about a game, measured against a machine where there is one; raises
+    UnknownGameError.
+    """
     informed = catalogue.informed(game_id)
     table = catalogue.tiers
     rows = table.of_game(game_id)
     found = judged(catalogue, contender, sureness)
-    verdicts = () if found is None or contender is None else tier_verdicts(table, found, contender, game_id)
+    verdicts = (
+        ()
+        if found is None or contender is None
+        else tier_verdicts(table, found, contender, game_id)
+    )
     return GameFacts(
         informed.game,
         informed,
@@ -221,7 +247,9 @@ def game_facts(
 
 @dataclass(frozen=True, slots=True)
 class StorageSum:
-    """Storage of a brief's games together, with a fifth kept free, in GB; ``had_gb`` is the machine's."""
+    """Storage of a brief's games together, with a fifth kept free, in GB; ``had_gb`` is the
+    machine's.
+    """
 
     games: tuple[tuple[str, float], ...]
     needed_gb: float
@@ -230,7 +258,9 @@ class StorageSum:
 
 def storage_together(catalogue: Catalogue, brief: Brief, had_gb: float | None) -> StorageSum:
     """What all games of a brief take: the most that a tier says, else what the game's file says."""
-    ids = dict.fromkeys(target.game_id for target in brief.targets if target.game_id in catalogue.games)
+    ids = dict.fromkeys(
+        target.game_id for target in brief.targets if target.game_id in catalogue.games
+    )
     sizes = tuple((catalogue.games[one].name, storage_of(catalogue, one)) for one in ids)
     return StorageSum(sizes, storage_needed_gb([size for _, size in sizes]), had_gb)
 
@@ -241,7 +271,8 @@ def storage_of(catalogue: Catalogue, game_id: str) -> float:
     return max(stated, default=catalogue.games[game_id].storage_gb)
 
 
-# --- targets and tiers --------------------------------------------------------------------------------
+# --- targets and tiers
+# --------------------------------------------------------------------------------
 
 
 def tier_target(target: Target, settled: Settled) -> Target:
@@ -263,8 +294,9 @@ LEVEL = float(np.log(1.08))
 
 
 def tier_of_target(catalogue: Catalogue, target: Target) -> str:
-    """Where a target stands among its game's tiers by the load that it puts on graphics and processor; says so
-    where a tier's conditions are assumed."""
+    """Where a target stands among its game's tiers by the load that it puts on graphics and
+    processor; says so where a tier's conditions are assumed.
+    """
     if target.game_id not in catalogue.games:
         return ""
     game = catalogue.games[target.game_id]
@@ -277,7 +309,14 @@ def tier_of_target(catalogue: Catalogue, target: Target) -> str:
     for row in rows:
         shrink = catalogue.assumptions.upscaling_scale**2 if row.settled.upscaling else 1.0
         load = _load(game, row.settled.preset, row.settled.shown_mpx * shrink, row.settled.fps)
-        loads.append((load, tier_label(row.tier.label, row.place), bool(row.settled.assumed), row.settled.ray_tracing))
+        loads.append(
+            (
+                load,
+                tier_label(row.tier.label, row.place),
+                bool(row.settled.assumed),
+                row.settled.ray_tracing,
+            )
+        )
     loads = [one for one in loads if one[3] == target.ray_tracing] or loads
     same = [one for one in loads if abs(one[0] - own) <= LEVEL]
     below, above = [one for one in loads if one[0] < own], [one for one in loads if one[0] > own]
@@ -286,7 +325,9 @@ def tier_of_target(catalogue: Catalogue, target: Target) -> str:
     elif below and above:
         words, used = f"between {below[-1][1]} and {above[0][1]}", [below[-1], above[0]]
     else:
-        words, used = (f"below {above[0][1]}", above[:1]) if above else (f"above {below[-1][1]}", below[-1:])
+        words, used = (
+            (f"below {above[0][1]}", above[:1]) if above else (f"above {below[-1][1]}", below[-1:])
+        )
     return words + (" (assumed)" if any(one[2] for one in used) else "")
 
 
@@ -299,11 +340,16 @@ def _load(game: Game, preset: str, mpx: float, fps: float) -> float:
 
 def known_games(catalogue: Catalogue, game_ids: Iterable[str]) -> list[str]:
     """The ids in order, each once; raises UnknownGameError for one that the catalogue lacks."""
-    return [catalogue.games[one].id if one in catalogue.games else catalogue.game(one).id for one in dict.fromkeys(game_ids)]
+    return [
+        catalogue.games[one].id if one in catalogue.games else catalogue.game(one).id
+        for one in dict.fromkeys(game_ids)
+    ]
 
 
 def tier_targets(catalogue: Catalogue, game_id: str) -> list[tuple[int, str]]:
-    """A game's tiers as ready-made targets: place, and conditions in words with those assumed marked."""
+    """A game's tiers as ready-made targets: place, and conditions in words with those assumed
+    marked.
+    """
     found = []
     for row in catalogue.tiers.of_game(game_id):
         one = catalogue.tiers.rows[row]

@@ -17,9 +17,11 @@ from wattmetron.services.assess import Assessment
 
 @dataclass(frozen=True, slots=True)
 class Stronger:
-    """The strongest part of a kind that goes in as the build stands, and how much faster than the present one it is.
+    """The strongest part of a kind that goes in as the build stands, and how much faster than the
+    present one it is.
 
-    ``delivered_minor`` is None where nobody sells it; ``first`` is what would have to be done before, such as firmware.
+    ``delivered_minor`` is None where nobody sells it; ``first`` is what would have to be done
+    before, such as firmware.
     """
 
     kind: Kind
@@ -42,11 +44,15 @@ class Growth:
 
 
 def growth(catalogue: Catalogue, now: Assessment) -> Growth:
-    """Computed over the whole catalogue by the rules that block; the limit in watts of the brief holds too."""
+    """Computed over the whole catalogue by the rules that block; the limit in watts of the brief
+    holds too.
+    """
     board, kit = now.machine.mainboard, now.machine.memory
     nvme = sum(drive.interface == "M.2 NVMe" for drive in now.machine.storage)
     sata = len(now.machine.storage) - nvme
-    most_gb = min([one.memory_max_gb for one in (board, now.machine.processor) if one], default=None)
+    most_gb = min(
+        [one.memory_max_gb for one in (board, now.machine.processor) if one], default=None
+    )
     return Growth(
         _strongest(catalogue, now, "graphics"),
         _strongest(catalogue, now, "processor"),
@@ -59,7 +65,11 @@ def growth(catalogue: Catalogue, now: Assessment) -> Growth:
 
 def _strongest(catalogue: Catalogue, now: Assessment, kind: Kind) -> Stronger | None:
     book = catalogue.prices(now.brief.region, now.brief.allow_used)
-    parts = [part for part in catalogue.by_kind[kind] if part.withdrawn is None or book.delivered(part.id) is not None]
+    parts = [
+        part
+        for part in catalogue.by_kind[kind]
+        if part.withdrawn is None or book.delivered(part.id) is not None
+    ]
     against = reasons_against(now.machine, kind, parts, wishes_of(now.brief))
     fitting = [part for part, found in zip(parts, against, strict=True) if not found]
     present = next(iter(now.machine.of(kind)), None)

@@ -9,19 +9,42 @@ from wattmetron.services.assess import Assessment, known_brief
 from wattmetron.services.words import THIN, listed
 
 GENERAL: dict[Kind, str] = {
-    "processor": "In games the speed of one busy core decides, in other work that of all cores. Clock frequencies do not compare across designs.",
-    "graphics": "It decides most games at high resolutions: speed at your resolution, enough video memory, and power that supply and case carry.",
-    "mainboard": "Socket and chipset first, then what is really used: memory slots, M.2 slots, power delivery, headers, wireless.",
-    "memory": "Enough gigabytes, in pairs, at the rate that processor and board can use. One stick halves the bandwidth.",
+    "processor": (
+        "In games the speed of one busy core decides, in other work that of all cores. Clock"
+        " frequencies do not compare across designs."
+    ),
+    "graphics": (
+        "It decides most games at high resolutions: speed at your resolution, enough video memory,"
+        " and power that supply and case carry."
+    ),
+    "mainboard": (
+        "Socket and chipset first, then what is really used: memory slots, M.2 slots, power"
+        " delivery, headers, wireless."
+    ),
+    "memory": (
+        "Enough gigabytes, in pairs, at the rate that processor and board can use. One stick halves"
+        " the bandwidth."
+    ),
     "storage": "Capacity first: faster interfaces hardly change loading times.",
-    "cooler": "It must carry the processor's sustained heat and fit the case; more reserve is quieter.",
-    "supply": "Output with headroom, spikes, the right connectors; build quality matters more than the efficiency level.",
-    "case": "Everything must go in, air must flow, enough fans must be there; then it is a matter of taste.",
+    "cooler": (
+        "It must carry the processor's sustained heat and fit the case; more reserve is quieter."
+    ),
+    "supply": (
+        "Output with headroom, spikes, the right connectors; build quality matters more than the"
+        " efficiency level."
+    ),
+    "case": (
+        "Everything must go in, air must flow, enough fans must be there; then it is a matter of"
+        " taste."
+    ),
     "fan": "They carry the heat out of the case; more and larger ones turn slower and are quieter.",
     "wireless": "Only where no cable reaches and the board has none.",
     "optical": "Only for discs that you have.",
     "system": "Published requirements name the system; drivers must exist for it.",
-    "display": "Its pixels and refresh decide what frame rates are worth having; variable refresh hides dips.",
+    "display": (
+        "Its pixels and refresh decide what frame rates are worth having; variable refresh hides"
+        " dips."
+    ),
     "input": "A matter of taste; count it where the budget has to pay for it.",
 }
 
@@ -46,7 +69,11 @@ def what_matters(catalogue: Catalogue, now: Assessment, kind: Kind) -> tuple[str
 
 
 def _limited(now: Assessment, side: str) -> list[str]:
-    return list(dict.fromkeys(one.game.name for one in now.counted if one.average_fps > 0 and one.limit_words == side))
+    return list(
+        dict.fromkeys(
+            one.game.name for one in now.counted if one.average_fps > 0 and one.limit_words == side
+        )
+    )
 
 
 def _processor(_: Catalogue, now: Assessment) -> list[str]:
@@ -54,7 +81,9 @@ def _processor(_: Catalogue, now: Assessment) -> list[str]:
     if limited:
         said.append(f"As it stands the processor limits in {listed(limited)}.")
     elif now.counted:
-        said.append("As it stands it limits in none of the targets: a faster one would bring few frames.")
+        said.append(
+            "As it stands it limits in none of the targets: a faster one would bring few frames."
+        )
     if now.machine.mainboard:
         board = now.machine.mainboard
         power = f", delivers {board.processor_w}{THIN}W" if board.processor_w else ""
@@ -67,14 +96,21 @@ def _graphics(catalogue: Catalogue, now: Assessment) -> list[str]:
     limited = _limited(now, "graphics")
     if limited:
         said.append(f"As it stands graphics limit in {listed(limited)}.")
-    rays = [catalogue.games[one.game_id].name for one in now.brief.counted_targets if one.ray_tracing and one.game_id in catalogue.games]
+    rays = [
+        catalogue.games[one.game_id].name
+        for one in now.brief.counted_targets
+        if one.ray_tracing and one.game_id in catalogue.games
+    ]
     if rays:
         said.append(f"Ray tracing is asked for in {listed(rays)}.")
     if now.machine.case:
         said.append(f"The case takes cards up to {now.machine.case.card_length_mm}{THIN}mm.")
     if now.machine.supply:
         supply = now.machine.supply
-        said.append(f"The supply has {supply.pcie_8pin} x 8-pin and {supply.pcie_16pin} x 16-pin connectors.")
+        said.append(
+            f"The supply has {supply.pcie_8pin} x 8-pin and {supply.pcie_16pin} x 16-pin"
+            " connectors."
+        )
     return said
 
 
@@ -82,7 +118,10 @@ def _mainboard(_: Catalogue, now: Assessment) -> list[str]:
     said = []
     chip = now.machine.processor
     if chip:
-        said.append(f"{chip.name} needs socket {chip.socket}, {chip.memory_type} and {chip.sustained_w}{THIN}W of delivery.")
+        said.append(
+            f"{chip.name} needs socket {chip.socket}, {chip.memory_type} and"
+            f" {chip.sustained_w}{THIN}W of delivery."
+        )
     nvme = sum(drive.interface == "M.2 NVMe" for drive in now.machine.storage)
     if nvme:
         said.append(f"The drives need {nvme} M.2 {'slot' if nvme == 1 else 'slots'}.")
@@ -97,7 +136,10 @@ def _memory(catalogue: Catalogue, now: Assessment) -> list[str]:
     chip, board = now.machine.processor, now.machine.mainboard
     if chip:
         most = min(chip.memory_max_mts, board.memory_max_mts) if board else chip.memory_max_mts
-        said.append(f"This platform uses {chip.memory_type} up to {most}{THIN}MT/s on {chip.memory_channels} channels.")
+        said.append(
+            f"This platform uses {chip.memory_type} up to {most}{THIN}MT/s on"
+            f" {chip.memory_channels} channels."
+        )
     return said
 
 
@@ -121,9 +163,20 @@ def _supply(_: Catalogue, now: Assessment) -> list[str]:
     if not now.machine.processor:
         return []
     card = now.machine.graphics
-    plugs = [f"{n} x {word}" for n, word in ((card.pcie_8pin, "8-pin"), (card.pcie_16pin, "16-pin")) if n] if card else []
+    plugs = (
+        [
+            f"{n} x {word}"
+            for n, word in ((card.pcie_8pin, "8-pin"), (card.pcie_16pin, "16-pin"))
+            if n
+        ]
+        if card
+        else []
+    )
     tail = f" and {listed(plugs)} for the card" if plugs else ""
-    return [f"Here {now.needed_w}{THIN}W with headroom are needed, spikes of {now.draw.spike_w}{THIN}W{tail}."]
+    return [
+        f"Here {now.needed_w}{THIN}W with headroom are needed, spikes of"
+        f" {now.draw.spike_w}{THIN}W{tail}."
+    ]
 
 
 def _case(_: Catalogue, now: Assessment) -> list[str]:
@@ -138,7 +191,10 @@ def _case(_: Catalogue, now: Assessment) -> list[str]:
     if machine.processor:
         heat = f"Up to {now.draw.full_w}{THIN}W of heat"
         if machine.case:
-            heat += f"; the case with its fans carries off about {case_heat_w(machine.case.airflow, machine.fans)}{THIN}W"
+            heat += (
+                "; the case with its fans carries off about"
+                f" {case_heat_w(machine.case.airflow, machine.fans)}{THIN}W"
+            )
         said.append(f"{heat}.")
     return said
 
@@ -157,5 +213,13 @@ def _display(_: Catalogue, now: Assessment) -> list[str]:
 
 def _system(catalogue: Catalogue, now: Assessment) -> list[str]:
     games = {one.game_id for one in now.brief.targets}
-    named = sorted({tier.system for game in games if game in catalogue.published for tier in catalogue.published[game].tiers if tier.system})
+    named = sorted(
+        {
+            tier.system
+            for game in games
+            if game in catalogue.published
+            for tier in catalogue.published[game].tiers
+            if tier.system
+        }
+    )
     return [f"The brief's games name {listed(named)}."] if named else []

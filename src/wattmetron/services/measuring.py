@@ -39,8 +39,12 @@ class ResultsState:
 
 def results_state(workshop: Workshop, game_id: str) -> ResultsState:
     with workshop.database.reading() as session:
-        found = store.revisions(session, "results", game_id, 1) if _changed(session, game_id) else []
-        return ResultsState(store.standing_id(session, "results", game_id), found[0].source if found else None)
+        found = (
+            store.revisions(session, "results", game_id, 1) if _changed(session, game_id) else []
+        )
+        return ResultsState(
+            store.standing_id(session, "results", game_id), found[0].source if found else None
+        )
 
 
 def _changed(session: Session, game_id: str) -> bool:
@@ -49,11 +53,16 @@ def _changed(session: Session, game_id: str) -> bool:
 
 
 def pasted_results(
-    catalogue: Catalogue, game_id: str, form: Form, known: Mapping[int, tuple[Role, ...]] | None = None
+    catalogue: Catalogue,
+    game_id: str,
+    form: Form,
+    known: Mapping[int, tuple[Role, ...]] | None = None,
 ) -> tuple[Result, ...]:
-    """Results from a pasted table, one in a line: parts, resolution and preset in any order, then the average and,
-    if known, the 1 % low; or columns as the table's head, the user or the source's earlier tables say. What a line
-    leaves out comes from the form. Raises ResultError with all problems, ColumnsNeeded where columns are unclear."""
+    """Results from a pasted table, one in a line: parts, resolution and preset in any order, then
+    the average and, if known, the 1 % low; or columns as the table's head, the user or the source's
+    earlier tables say. What a line leaves out comes from the form. Raises ResultError with all
+    problems, ColumnsNeeded where columns are unclear.
+    """
     catalogue.informed(game_id)
     if not form.get("table", "").strip():
         raise ResultError("There is no result: paste lines with parts, settings and frame rates.")
@@ -62,11 +71,18 @@ def pasted_results(
         raise ResultError(f"There are {len(lines):,} lines: paste at most {MOST_RESULTS}.")
     day = _day(form.get("measured_on", "").strip())
     usual = _Line(
-        form.get("processor", "").strip(), form.get("graphics", "").strip(), form.get("size", "").strip(), form.get("preset", "").strip()
+        form.get("processor", "").strip(),
+        form.get("graphics", "").strip(),
+        form.get("size", "").strip(),
+        form.get("preset", "").strip(),
     )
     problems: list[str] = []
     own = catalogue.results.get(game_id)
-    taken = max((int(one.id[1:]) for one in own.items if one.id[1:].isdecimal()), default=0) if own else 0
+    taken = (
+        max((int(one.id[1:]) for one in own.items if one.id[1:].isdecimal()), default=0)
+        if own
+        else 0
+    )
     found: list[Result] = []
     for line in lines:
         try:
@@ -89,7 +105,10 @@ def pasted_results(
         more = f"; and {len(problems) - 6} more" if len(problems) > 6 else ""
         raise ResultError(f"Nothing was stored: {'; '.join(problems[:6])}{more}.")
     if not found:
-        raise ResultError("Nothing here reads as a result: a line needs a processor, a graphics part and a frame rate.")
+        raise ResultError(
+            "Nothing here reads as a result: a line needs a processor, a graphics part and a frame"
+            " rate."
+        )
     return tuple(found)
 
 
@@ -107,16 +126,23 @@ def _day(text: str) -> date | None:
     try:
         return date.fromisoformat(text) if text else None
     except ValueError as error:
-        raise ResultError(f"The date is “{text}”: enter one such as 2026-03-14, or nothing.") from error
+        raise ResultError(
+            f"The date is “{text}”: enter one such as 2026-03-14, or nothing."
+        ) from error
 
 
 def _read(catalogue: Catalogue, line: Line, usual: _Line) -> Result:
     said: dict[Role, str] = {}
     for n, cell in enumerate(line.cells):
-        role = line.roles[n] if line.roles is not None else _role(catalogue, cell, "average" in said)
+        role = (
+            line.roles[n] if line.roles is not None else _role(catalogue, cell, "average" in said)
+        )
         if cell and role != "leave out":
             said[role] = cell
-    processor, graphics = said.get("processor", usual.processor), said.get("graphics", usual.graphics)
+    processor, graphics = (
+        said.get("processor", usual.processor),
+        said.get("graphics", usual.graphics),
+    )
     size, preset = said.get("resolution", usual.size), said.get("preset", usual.preset)
     rates = [_rate(said[role]) for role in ("average", "low") if role in said]
     if not processor or not graphics:
@@ -133,7 +159,8 @@ def _read(catalogue: Catalogue, line: Line, usual: _Line) -> Result:
         graphics=_standing(catalogue, graphics, "graphics"),
         width_px=width,
         height_px=height,
-        preset=cast(PresetName, amounts.PRESET_WORDS.get(preset.casefold(), "")) or _no_preset(preset),
+        preset=cast(PresetName, amounts.PRESET_WORDS.get(preset.casefold(), ""))
+        or _no_preset(preset),
         average_fps=rates[0],
         low_fps=low,
     )
@@ -150,19 +177,32 @@ def _role(catalogue: Catalogue, cell: str, has_average: bool) -> Role:
     """What a cell holds, seen by itself."""
     if _RATE.fullmatch(cell):
         return "low" if has_average else "average"
-    if any(pattern.fullmatch(cell) for pattern in (amounts.SIZE, amounts.LINES, amounts.NAMED_SIZE)):
+    if any(
+        pattern.fullmatch(cell) for pattern in (amounts.SIZE, amounts.LINES, amounts.NAMED_SIZE)
+    ):
         return "resolution"
     if cell.casefold() in amounts.PRESET_WORDS:
         return "preset"
     matches = catalogue.reader.names.parts.match(amounts.AMOUNT.sub(" ", cell), None)
-    side = next((name.side for name in catalogue.reader.names.parts.names if matches and name.key == matches[0].part), None)
+    side = next(
+        (
+            name.side
+            for name in catalogue.reader.names.parts.names
+            if matches and name.key == matches[0].part
+        ),
+        None,
+    )
     if side is None:
         raise ResultError(f"“{cell[:40]}” is no part, resolution, preset or frame rate")
     return side
 
 
 def _no_preset(text: str) -> PresetName:
-    raise ResultError(f"its preset is “{text}”: choose one of {', '.join(PRESETS)}" if text else "it has no preset")
+    raise ResultError(
+        f"its preset is “{text}”: choose one of {', '.join(PRESETS)}"
+        if text
+        else "it has no preset"
+    )
 
 
 def _size(text: str) -> tuple[int, int]:
@@ -170,7 +210,11 @@ def _size(text: str) -> tuple[int, int]:
         match = pattern.search(text)
         if match:
             return amounts.pixels(match)
-    raise ResultError(f"its resolution is “{text}”: give it as 2560x1440 or 1440p" if text else "it has no resolution")
+    raise ResultError(
+        f"its resolution is “{text}”: give it as 2560x1440 or 1440p"
+        if text
+        else "it has no resolution"
+    )
 
 
 def _standing(catalogue: Catalogue, name: str, side: str) -> str:
@@ -180,12 +224,16 @@ def _standing(catalogue: Catalogue, name: str, side: str) -> str:
         raise ResultError(str(error).rstrip(".")) from error
     variants = catalogue.scale.variants.get(key, ())
     if len(variants) > 1:
-        raise ResultError(f"“{name}” is sold with {' and '.join(f'{one.memory_gb:g}' for one in variants)} GB: say which")
+        raise ResultError(
+            f"“{name}” is sold with {' and '.join(f'{one.memory_gb:g}' for one in variants)} GB:"
+            " say which"
+        )
     standing = catalogue.scale.one(key)
     return standing.key if standing else key
 
 
-# --- storing ------------------------------------------------------------------------------------------
+# --- storing
+# ------------------------------------------------------------------------------------------
 
 
 @dataclass(frozen=True, slots=True)
@@ -205,7 +253,9 @@ def known_columns(workshop: Workshop, source: str) -> dict[int, tuple[Role, ...]
 
 
 def told_columns(workshop: Workshop, form: Form) -> ColumnRoles | None:
-    """What a form says about a source's columns, together with what was said before; None where it says nothing."""
+    """What a form says about a source's columns, together with what was said before; None where it
+    says nothing.
+    """
     source = " ".join(form.get("source", "").split())
     width = sum(name.startswith("column-") for name in form)
     roles = told_roles(form, width) if width else None
@@ -216,15 +266,26 @@ def told_columns(workshop: Workshop, form: Form) -> ColumnRoles | None:
 
 
 def change_results(
-    workshop: Workshop, game_id: str, version: int, said: str, items: tuple[Result, ...], columns: ColumnRoles | None = None
+    workshop: Workshop,
+    game_id: str,
+    version: int,
+    said: str,
+    items: tuple[Result, ...],
+    columns: ColumnRoles | None = None,
 ) -> Effect:
-    """Store a game's results in place of a version, and what was said about their source's columns; says what it did
-    to C and G."""
+    """Store a game's results in place of a version, and what was said about their source's columns;
+    says what it did to C and G.
+    """
     before = workshop.catalogue().game(game_id)
     with workshop.database.writing() as session:
         if store.standing_id(session, "results", game_id) != version:
-            raise ConflictError("These results were changed in another tab: here is what they say now; make your change again.")
-        edits: dict[tuple[str, str], store.Edit] = {("results", game_id): Results(game=game_id, items=items)}
+            raise ConflictError(
+                "These results were changed in another tab: here is what they say now; make your"
+                " change again."
+            )
+        edits: dict[tuple[str, str], store.Edit] = {
+            ("results", game_id): Results(game=game_id, items=items)
+        }
         if columns is not None:
             edits["columns", key_of(columns.source)] = columns
         store.revise(session, edits, said)
@@ -236,13 +297,17 @@ def undo_results(workshop: Workshop, game_id: str, version: int) -> Effect:
     before = workshop.catalogue().game(game_id)
     with workshop.database.writing() as session:
         if store.standing_id(session, "results", game_id) != version:
-            raise ConflictError("These results were changed in another tab: here is what they say now.")
+            raise ConflictError(
+                "These results were changed in another tab: here is what they say now."
+            )
         found = store.revisions(session, "results", game_id, 2)
         if not found or not _changed(session, game_id):
             raise ResultError("Nothing was changed here yet.")
         older = found[1].value if len(found) > 1 else None
         store.revise(session, {("results", game_id): older}, f"took back: {found[0].source}"[:200])
-    return Effect(f"took back: {found[0].source}", effect_words(before, workshop.catalogue().game(game_id)))
+    return Effect(
+        f"took back: {found[0].source}", effect_words(before, workshop.catalogue().game(game_id))
+    )
 
 
 def muted(items: tuple[Result, ...], result_id: str, out: bool) -> tuple[Result, ...]:
@@ -260,11 +325,26 @@ def effect_words(before: Game, after: Game) -> str:
     """``C 9.0 ms ±14 % to 8.6 ms ±6 %``, likewise G."""
 
     def side(name: str, old_ms: float, old_sd: float, new_ms: float, new_sd: float) -> str:
-        return f"{name} {old_ms:.1f}\u202fms ±{old_sd * 100:.0f}\u202f% to {new_ms:.1f}\u202fms ±{new_sd * 100:.0f}\u202f%"
+        return (
+            f"{name} {old_ms:.1f}\u202fms ±{old_sd * 100:.0f}\u202f% to {new_ms:.1f}\u202fms"
+            f" ±{new_sd * 100:.0f}\u202f%"
+        )
 
     return ", ".join(
         (
-            side("C", before.processor_ms, before.processor_work_sd, after.processor_ms, after.processor_work_sd),
-            side("G", before.graphics_ms, before.graphics_work_sd, after.graphics_ms, after.graphics_work_sd),
+            side(
+                "C",
+                before.processor_ms,
+                before.processor_work_sd,
+                after.processor_ms,
+                after.processor_work_sd,
+            ),
+            side(
+                "G",
+                before.graphics_ms,
+                before.graphics_work_sd,
+                after.graphics_ms,
+                after.graphics_work_sd,
+            ),
         )
     )

@@ -1,4 +1,6 @@
-"""Parts and their offers by hand: typed values checked like those of a file, stored as one edit that can be undone."""
+"""Parts and their offers by hand: typed values checked like those of a file, stored as one edit
+that can be undone.
+"""
 
 import re
 from collections.abc import Mapping
@@ -36,7 +38,9 @@ class Done:
 
 
 def typed_part(kind: Kind, form: Form, part_id: str) -> Part:
-    """A part from typed cells, one for each column; raises PartError with every field that cannot be read."""
+    """A part from typed cells, one for each column; raises PartError with every field that cannot
+    be read.
+    """
     values: dict[str, Any] = {"id": part_id}
     wrong = []
     for spec in columns_of(PART_TYPES[kind]):
@@ -84,7 +88,9 @@ def new_id(catalogue: Catalogue, form: Form) -> str:
     words = " ".join(form.get(name, "") for name in ("maker", "model", "colour"))
     base = re.sub(r"[^a-z0-9]+", "-", words.lower()).strip("-")[:70] or "part"
     taken = catalogue.described.parts
-    return next(one for n in range(1, 10_000) if (one := base if n == 1 else f"{base}-{n}") not in taken)
+    return next(
+        one for n in range(1, 10_000) if (one := base if n == 1 else f"{base}-{n}") not in taken
+    )
 
 
 def add_part(workshop: Workshop, catalogue: Catalogue, kind: Kind, form: Form) -> Done:
@@ -93,9 +99,16 @@ def add_part(workshop: Workshop, catalogue: Catalogue, kind: Kind, form: Form) -
     part = typed_part(kind, form, part_id)
     if not is_id(part_id):
         raise PartError("The part has no usable name: enter maker and model in letters and digits.")
-    same = [one for one in catalogue.parts.values() if (one.name, one.colour) == (part.name, part.colour)]
+    same = [
+        one
+        for one in catalogue.parts.values()
+        if (one.name, one.colour) == (part.name, part.colour)
+    ]
     if same:
-        raise PartError(f"There is a {part.name} already: change that one, or give this one another model name or colour.")
+        raise PartError(
+            f"There is a {part.name} already: change that one, or give this one another model name"
+            " or colour."
+        )
     with workshop.database.writing() as session:
         edit = store.revise(session, {(kind, part_id): part}, f"added {part.name}")
     return Done(part_id, f"added {part.name}", edit)
@@ -108,8 +121,14 @@ def change_part(workshop: Workshop, catalogue: Catalogue, part_id: str, form: Fo
     part = typed_part(kind, form, part_id)
     if part == old:
         raise PartError(f"Nothing was changed of {old.name}.")
-    changed = [_title(spec).lower() for spec in columns_of(type(old)) if getattr(part, spec.name) != getattr(old, spec.name)]
-    said = f"changed {old.name}: {', '.join(changed[:4])}" + (f" and {len(changed) - 4} more" if len(changed) > 4 else "")
+    changed = [
+        _title(spec).lower()
+        for spec in columns_of(type(old))
+        if getattr(part, spec.name) != getattr(old, spec.name)
+    ]
+    said = f"changed {old.name}: {', '.join(changed[:4])}" + (
+        f" and {len(changed) - 4} more" if len(changed) > 4 else ""
+    )
     with workshop.database.writing() as session:
         _check_version(store.standing_id(session, kind, part_id), form)
         edit = store.revise(session, {(kind, part_id): part}, said)
@@ -128,7 +147,10 @@ def take_out_part(workshop: Workshop, catalogue: Catalogue, part_id: str, form: 
 
 def _check_version(standing: int, form: Form) -> None:
     if form.get("version", "") != str(standing):
-        raise ConflictError("This part was changed in another tab: here is what it says now; make your change again.")
+        raise ConflictError(
+            "This part was changed in another tab: here is what it says now; make your change"
+            " again."
+        )
 
 
 def part_version(workshop: Workshop, part_id: str, kind: Kind) -> int:
@@ -136,7 +158,9 @@ def part_version(workshop: Workshop, part_id: str, kind: Kind) -> int:
         return store.standing_id(session, kind, part_id)
 
 
-def type_offer(workshop: Workshop, catalogue: Catalogue, part_id: str, form: Form, today: date) -> Done:
+def type_offer(
+    workshop: Workshop, catalogue: Catalogue, part_id: str, form: Form, today: date
+) -> Done:
     """Store what a shop asks today, in place of what it asked before."""
     part = catalogue.part(part_id)
     shop = form.get("shop", "").strip()[:120]
@@ -175,5 +199,9 @@ def edit_said(workshop: Workshop, edit_id: str) -> str:
 
 
 def variant_of(part: Part) -> dict[str, str]:
-    """The cells of a new part like this one: a variant differs in colour or size and gets an id and offers of its own."""
-    return cells_of(replace(part, reviews=None, review_percent=None, reviews_on=None, reviews_from=""))
+    """The cells of a new part like this one: a variant differs in colour or size and gets an id and
+    offers of its own.
+    """
+    return cells_of(
+        replace(part, reviews=None, review_percent=None, reviews_on=None, reviews_from="")
+    )

@@ -1,4 +1,6 @@
-"""Bringing a table of parts or offers in: first what is new, changed or wrong, then all of it or nothing."""
+"""Bringing a table of parts or offers in: first what is new, changed or wrong, then all of it or
+nothing.
+"""
 
 from dataclasses import dataclass, field
 
@@ -21,7 +23,9 @@ class ImportTableError(WattmetronError):
 
 @dataclass(frozen=True, slots=True)
 class ChangedPart:
-    """A part that is there with other figures: title, what it says now, what the table says; and who uses it."""
+    """A part that is there with other figures: title, what it says now, what the table says; and
+    who uses it.
+    """
 
     part: Part
     figures: tuple[tuple[str, str, str], ...]
@@ -52,10 +56,15 @@ def kind_of_file(name: str, chosen: str) -> Kind:
     by_file = {file: kind for kind, file in PART_FILES.items()}
     if name in by_file:
         return by_file[name]
-    raise ImportTableError(f"It is not clear what “{name}” holds: choose the kind of part, or name the file like one of {', '.join(by_file)}.")
+    raise ImportTableError(
+        f"It is not clear what “{name}” holds: choose the kind of part, or name the file like one"
+        f" of {', '.join(by_file)}."
+    )
 
 
-def preview(workshop: Workshop, catalogue: Catalogue, kind: Kind, name: str, data: bytes) -> TablePreview:
+def preview(
+    workshop: Workshop, catalogue: Catalogue, kind: Kind, name: str, data: bytes
+) -> TablePreview:
     """Read a table and compare it with the catalogue as described."""
     problems: list[Problem] = []
     text = decoded(name, data, problems)
@@ -68,13 +77,25 @@ def preview(workshop: Workshop, catalogue: Catalogue, kind: Kind, name: str, dat
     for line, part in read_table(PART_TYPES[kind], name, text, problems):
         old = standing.get(part.id)
         if not is_id(part.id):
-            problems.append(Problem(name, line, "id", f"“{part.id}”", "small letters, digits and hyphens"))
+            problems.append(
+                Problem(name, line, "id", f"“{part.id}”", "small letters, digits and hyphens")
+            )
         elif part.id in seen:
-            problems.append(Problem(name, line, "id", f"“{part.id}” a second time", "an id used once"))
+            problems.append(
+                Problem(name, line, "id", f"“{part.id}” a second time", "an id used once")
+            )
         elif (wrong := unreadable(part)) is not None:
             problems.append(Problem(name, line, wrong[0], f"“{wrong[1]}”", OF_SOURCES[wrong[0]]))
         elif old is not None and kind_of(old) != kind:
-            problems.append(Problem(name, line, "id", f"“{part.id}”, which is a {kind_of(old)} in the catalogue", "an id of its own"))
+            problems.append(
+                Problem(
+                    name,
+                    line,
+                    "id",
+                    f"“{part.id}”, which is a {kind_of(old)} in the catalogue",
+                    "an id of its own",
+                )
+            )
         elif old is None:
             new.append(part)
         elif old == part:
@@ -83,7 +104,9 @@ def preview(workshop: Workshop, catalogue: Catalogue, kind: Kind, name: str, dat
             changed.append(ChangedPart(part, _figures(old, part), uses.get(part.id, ())))
         seen.add(part.id)
     if not new and not changed and not same and not problems:
-        problems.append(Problem(name, None, "", "no line with a part", "a header and at least one part"))
+        problems.append(
+            Problem(name, None, "", "no line with a part", "a header and at least one part")
+        )
     return TablePreview(kind, text, tuple(new), tuple(changed), same, tuple(problems))
 
 
@@ -92,7 +115,9 @@ def _figures(old: Part, new: Part) -> tuple[tuple[str, str, str], ...]:
     for spec in columns_of(type(old)):
         before, after = getattr(old, spec.name), getattr(new, spec.name)
         if before != after:
-            found.append((spec.text.split(";")[0], _said(before, spec.unit), _said(after, spec.unit)))
+            found.append(
+                (spec.text.split(";")[0], _said(before, spec.unit), _said(after, spec.unit))
+            )
     return tuple(found)
 
 
@@ -116,12 +141,21 @@ def _uses(workshop: Workshop) -> dict[str, tuple[str, ...]]:
 
 
 def bring_in(workshop: Workshop, catalogue: Catalogue, kind: Kind, name: str, data: bytes) -> Done:
-    """Write what the table brings, as one edit; raises ImportTableError while anything in it is wrong."""
+    """Write what the table brings, as one edit; raises ImportTableError while anything in it is
+    wrong.
+    """
     found = preview(workshop, catalogue, kind, name, data)
     if found.problems:
-        raise ImportTableError("\n".join(["Nothing was brought in: mend these lines first.", *map(str, found.problems[:20])]))
+        raise ImportTableError(
+            "\n".join(
+                ["Nothing was brought in: mend these lines first.", *map(str, found.problems[:20])]
+            )
+        )
     if not found.parts:
-        raise ImportTableError("Nothing was brought in: every part of the table is in the catalogue with the same figures.")
+        raise ImportTableError(
+            "Nothing was brought in: every part of the table is in the catalogue with the same"
+            " figures."
+        )
     said = f"brought in {name}: {len(found.new)} new, {len(found.changed)} changed"
     with workshop.database.writing() as session:
         edit = store.revise(session, {(kind, part.id): part for part in found.parts}, said)

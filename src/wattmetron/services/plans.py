@@ -1,10 +1,19 @@
-"""A plan: a brief with its build and, perhaps, a pinned build; the document that is stored and undone."""
+"""A plan: a brief with its build and, perhaps, a pinned build; the document that is stored and
+undone.
+"""
 
 import json
 from dataclasses import dataclass
 
 from wattmetron.core.briefs import Brief, Build
-from wattmetron.formats.brief_file import BriefFile, BuildFile, brief_file, brief_from, build_file, build_from
+from wattmetron.formats.brief_file import (
+    BriefFile,
+    BuildFile,
+    brief_file,
+    brief_from,
+    build_file,
+    build_from,
+)
 
 EMPTY = Build()
 
@@ -24,7 +33,9 @@ def to_document(plan: Plan) -> str:
         {
             "brief": brief_file(plan.brief).model_dump(mode="json"),
             "build": build_file(plan.build).model_dump(mode="json"),
-            "pinned": None if plan.pinned is None else build_file(plan.pinned).model_dump(mode="json"),
+            "pinned": (
+                None if plan.pinned is None else build_file(plan.pinned).model_dump(mode="json")
+            ),
         },
         ensure_ascii=False,
     )

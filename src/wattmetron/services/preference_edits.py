@@ -20,7 +20,11 @@ def prefer(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]:
     if act == "limit":
         typed = form.get("up_to", "").strip()
         most = to_minor(typed, "What a preference may cost") if typed else None
-        said = "a preference may cost a twentieth of the budget" if most is None else f"a preference may cost {money(most, currency)}"
+        said = (
+            "a preference may cost a twentieth of the budget"
+            if most is None
+            else f"a preference may cost {money(most, currency)}"
+        )
         return replace(plan, brief=replace(brief, preference_minor=most)), said
     if act == "add":
         wish = form.get("wish", "")
@@ -41,13 +45,22 @@ def prefer(plan: Plan, form: Form, catalogue: Catalogue) -> tuple[Plan, str]:
     words = preference_words(brief, one, currency)
     if act == "insist":
         return replace(plan, brief=insisting(brief, one)), f"insist on {words}"
-    return replace(plan, brief=replace(brief, preferences=tuple(own for own in brief.preferences if own != one))), f"no longer prefer {words}"
+    return (
+        replace(
+            plan,
+            brief=replace(brief, preferences=tuple(own for own in brief.preferences if own != one)),
+        ),
+        f"no longer prefer {words}",
+    )
 
 
 def _known_maker(one: Preference, catalogue: Catalogue) -> None:
     for kind, maker in read(one):
         if not any(part.maker == maker for part in catalogue.by_kind[kind]):
-            raise BriefError(f"The catalogue has no {KIND_WORDS[kind]} of “{maker}”: choose a maker from the list.")
+            raise BriefError(
+                f"The catalogue has no {KIND_WORDS[kind]} of “{maker}”: choose a maker from the"
+                " list."
+            )
 
 
 def buy_from_anyone(plan: Plan, form: Form, _: Catalogue) -> tuple[Plan, str]:

@@ -1,4 +1,6 @@
-"""The preferences of a brief: which are granted for this build's kept parts, and what is said of each."""
+"""The preferences of a brief: which are granted for this build's kept parts, and what is said of
+each.
+"""
 
 from collections.abc import Iterator
 from dataclasses import replace
@@ -29,11 +31,17 @@ PREFERRED_WORDS: dict[Preferred, str] = {
 }
 
 
-def settled(catalogue: Catalogue, brief: Brief, kept: Build, aim: Aim = "most frames") -> tuple[Brief, tuple[Granted, ...]]:
-    """The brief with its granted preferences as floors, and every preference with its price; the brief is a known one."""
+def settled(
+    catalogue: Catalogue, brief: Brief, kept: Build, aim: Aim = "most frames"
+) -> tuple[Brief, tuple[Granted, ...]]:
+    """The brief with its granted preferences as floors, and every preference with its price; the
+    brief is a known one.
+    """
     if not brief.preferences:
         return brief, ()
-    return remembered(catalogue, (f"preferences {aim}", brief, kept), lambda: grant(catalogue, brief, kept, aim))
+    return remembered(
+        catalogue, (f"preferences {aim}", brief, kept), lambda: grant(catalogue, brief, kept, aim)
+    )
 
 
 def preference_words(brief: Brief, preference: Preference, currency: str) -> str:
@@ -53,7 +61,11 @@ def price_words(one: Granted, currency: str) -> str:
         price.append(f"{100 * one.frames_lost:.1f}{THIN}% of the frames")
     if one.weight_lost > 0:
         price.append(f"targets of the weight {one.weight_lost}")
-    return f"it costs {listed(price) or 'nothing'}" + (f" while the answer is {money(-one.cost_minor, currency)} cheaper" if one.cost_minor < 0 else "")
+    return f"it costs {listed(price) or 'nothing'}" + (
+        f" while the answer is {money(-one.cost_minor, currency)} cheaper"
+        if one.cost_minor < 0
+        else ""
+    )
 
 
 def preference_lines(brief: Brief, found: tuple[Granted, ...], currency: str) -> Iterator[str]:
@@ -63,5 +75,11 @@ def preference_lines(brief: Brief, found: tuple[Granted, ...], currency: str) ->
         if one.granted:
             yield f"Preferred and granted: {words}; {price}."
         else:
-            most = f"more than {money(most_minor(brief), currency)}, a target or 2{THIN}% of the frames is too much"
-            yield f"Preferred but not granted: {words}; {price}{'' if one.cost_minor is None else f' ({most})'}."
+            most = (
+                f"more than {money(most_minor(brief), currency)}, a target or 2{THIN}% of the"
+                " frames is too much"
+            )
+            yield (
+                f"Preferred but not granted: {words};"
+                f" {price}{'' if one.cost_minor is None else f' ({most})'}."
+            )

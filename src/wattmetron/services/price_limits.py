@@ -15,7 +15,9 @@ SIDES: tuple[Kind, ...] = ("processor", "graphics")
 
 @dataclass(frozen=True, slots=True)
 class PriceLimits:
-    """Limits of the answer's parts, and of the near misses on either side; prices of a date belong to them."""
+    """Limits of the answer's parts, and of the near misses on either side; prices of a date belong
+    to them.
+    """
 
     inside: tuple[PriceLimit, ...]
     near: tuple[PriceLimit, ...]
@@ -24,7 +26,9 @@ class PriceLimits:
 
 def price_limits(found: Tables) -> PriceLimits:
     """For each part of the answer, and for the parts next to it in price of either side."""
-    return remembered(found.catalogue, ("price limits", found.brief, found.kept), lambda: _price_limits(found))
+    return remembered(
+        found.catalogue, ("price limits", found.brief, found.kept), lambda: _price_limits(found)
+    )
 
 
 def _price_limits(found: Tables) -> PriceLimits:
@@ -43,7 +47,9 @@ def _price_limits(found: Tables) -> PriceLimits:
         for kind in SIDES
         for part_id in _next_to(found, kind, answer.build.of(kind))
     ]
-    return PriceLimits(tuple(one for one in inside if one), tuple(one for one in near if one), currency)
+    return PriceLimits(
+        tuple(one for one in inside if one), tuple(one for one in near if one), currency
+    )
 
 
 def _next_to(found: Tables, kind: Kind, present: tuple[str, ...]) -> list[str]:
@@ -52,7 +58,11 @@ def _next_to(found: Tables, kind: Kind, present: tuple[str, ...]) -> list[str]:
     price = book.delivered(present[0]) if present else 0
     seen = {_sort(found, one) for one in present}
     dearer: list[str] = []
-    for own, part_id in sorted((own, part.id) for part in found.catalogue.by_kind[kind] if (own := book.delivered(part.id)) is not None):
+    for own, part_id in sorted(
+        (own, part.id)
+        for part in found.catalogue.by_kind[kind]
+        if (own := book.delivered(part.id)) is not None
+    ):
         if own > (price or 0) and _sort(found, part_id) not in seen and len(dearer) < NEAR_MISSES:
             seen.add(_sort(found, part_id))
             dearer.append(part_id)

@@ -1,4 +1,6 @@
-"""Storing what games publish: confirmed drafts, single edits, files; every edit is a dated revision."""
+"""Storing what games publish: confirmed drafts, single edits, files; every edit is a dated
+revision.
+"""
 
 import json
 from collections.abc import Sequence
@@ -41,7 +43,9 @@ class GameNameError(WattmetronError):
 
 @dataclass(frozen=True, slots=True)
 class GameState:
-    """The version of a game's requirements, what undo would bring back, and whether the game was made by hand."""
+    """The version of a game's requirements, what undo would bring back, and whether the game was
+    made by hand.
+    """
 
     version: int
     undo: str | None
@@ -69,18 +73,29 @@ def new_game(catalogue: Catalogue, name: str, genre: str) -> Game:
         raise GameNameError("The game's name is longer than 120 characters: shorten it.")
     game_id = key_of(name)[:80].strip("-")
     if not is_id(game_id):
-        raise GameNameError(f"“{name}” holds no letter or digit to tell it by: type a name with some.")
+        raise GameNameError(
+            f"“{name}” holds no letter or digit to tell it by: type a name with some."
+        )
     if game_id in RESERVED:
         game_id = f"{game_id}-game"
-    taken = next((one for one in catalogue.games.values() if one.name.casefold() == name.casefold()), None)
+    taken = next(
+        (one for one in catalogue.games.values() if one.name.casefold() == name.casefold()), None
+    )
     if taken is not None or game_id in catalogue.games:
         known = taken or catalogue.games[game_id]
-        raise GameNameError(f"There is a game called “{known.name}” already: open it and paste its text there.")
+        raise GameNameError(
+            f"There is a game called “{known.name}” already: open it and paste its text there."
+        )
     return unknown_game(game_id, name, " ".join(genre.split())[:60] or "other")
 
 
 def publish(
-    workshop: Workshop, published: Published, version: int, said: str, game: Game | None = None, named: NamedPart | None = None
+    workshop: Workshop,
+    published: Published,
+    version: int,
+    said: str,
+    game: Game | None = None,
+    named: NamedPart | None = None,
 ) -> None:
     """Store what a game publishes in place of a version; ``game`` is stored too where it is new."""
     edits: dict[tuple[str, str], store.Edit] = {("published", published.game): published}
@@ -96,7 +111,8 @@ def publish(
 def _check_version(session: Session, game_id: str, version: int) -> None:
     if store.standing_id(session, "published", game_id) != version:
         raise ConflictError(
-            "These requirements were changed in another tab: here is what they say now; make your change again."
+            "These requirements were changed in another tab: here is what they say now; make your"
+            " change again."
         )
 
 
@@ -107,7 +123,9 @@ def undo_publishing(workshop: Workshop, game_id: str, version: int) -> str:
         found = store.revisions(session, "published", game_id, 2)
         if len(found) < 2:
             raise WattmetronError("Nothing was changed here yet.")
-        store.revise(session, {("published", game_id): found[1].value}, f"took back: {found[0].source}"[:200])
+        store.revise(
+            session, {("published", game_id): found[1].value}, f"took back: {found[0].source}"[:200]
+        )
         return found[0].source
 
 
@@ -119,8 +137,13 @@ def remove_game(workshop: Workshop, game_id: str, version: int) -> str:
     with workshop.database.writing() as session:
         _check_version(session, game_id, version)
         if not store.made_by_hand(session, "game", game_id):
-            raise WattmetronError(f"{game.name} belongs to the imported catalogue: take it out of that and import it again.")
-        store.revise(session, {("game", game_id): None, ("published", game_id): None}, f"removed {game.name}")
+            raise WattmetronError(
+                f"{game.name} belongs to the imported catalogue: take it out of that and import it"
+                " again."
+            )
+        store.revise(
+            session, {("game", game_id): None, ("published", game_id): None}, f"removed {game.name}"
+        )
     return game.name
 
 
@@ -141,10 +164,13 @@ def restore_game(workshop: Workshop, game_id: str) -> str:
 def set_assumptions(workshop: Workshop, assumptions: Assumptions) -> None:
     """Store the table of assumptions."""
     with workshop.database.writing() as session:
-        store.revise(session, {("assumptions", store.ASSUMPTIONS_KEY): assumptions}, "table of assumptions")
+        store.revise(
+            session, {("assumptions", store.ASSUMPTIONS_KEY): assumptions}, "table of assumptions"
+        )
 
 
-# --- files --------------------------------------------------------------------------------------------
+# --- files
+# --------------------------------------------------------------------------------------------
 
 
 def export_json(catalogue: Catalogue, game_ids: Sequence[str] | None = None) -> str:
@@ -154,14 +180,20 @@ def export_json(catalogue: Catalogue, game_ids: Sequence[str] | None = None) -> 
 
 def export_csv(catalogue: Catalogue, game_ids: Sequence[str] | None = None) -> str:
     """The flat part of the requirements as CSV."""
-    wanted = list(catalogue.published) if game_ids is None else [one for one in game_ids if one in catalogue.published]
+    wanted = (
+        list(catalogue.published)
+        if game_ids is None
+        else [one for one in game_ids if one in catalogue.published]
+    )
     return write_flat(catalogue.published[one] for one in wanted)
 
 
 def import_file(workshop: Workshop, name: str, data: bytes) -> list[str]:
-    """Store the requirements of a JSON or CSV file, all of it or nothing; returns the ids of its games.
+    """Store the requirements of a JSON or CSV file, all of it or nothing; returns the ids of its
+    games.
 
-    Games that the catalogue lacks are made from their name and genre. Raises FormatError with every problem.
+    Games that the catalogue lacks are made from their name and genre. Raises FormatError with every
+    problem.
     """
     catalogue = workshop.catalogue()
     if _looks_like_json(data):
@@ -171,7 +203,11 @@ def import_file(workshop: Workshop, name: str, data: bytes) -> list[str]:
     games = _missing_games(catalogue, name, file)
     edits: dict[tuple[str, str], store.Edit] = {("game", game.id): game for game in games}
     edits |= {("published", one.game): one.published for one in file.games if one.tiers}
-    edits |= {("results", one.game): Results(game=one.game, items=one.results) for one in file.games if one.results}
+    edits |= {
+        ("results", one.game): Results(game=one.game, items=one.results)
+        for one in file.games
+        if one.results
+    }
     edits |= {("named", one.id): one for one in file.named}
     if file.assumptions is not None:
         edits["assumptions", store.ASSUMPTIONS_KEY] = file.assumptions
@@ -196,9 +232,19 @@ def _missing_games(catalogue: Catalogue, name: str, file: RequirementsFile) -> l
             continue
         where = f"games › {number} › game"
         if not is_id(one.game):
-            problems.append(Problem(name, None, where, f"“{one.game}”", "small letters, digits and hyphens"))
+            problems.append(
+                Problem(name, None, where, f"“{one.game}”", "small letters, digits and hyphens")
+            )
         elif not one.name.strip():
-            problems.append(Problem(name, None, where, f"the new game “{one.game}” without a name", "its name and genre"))
+            problems.append(
+                Problem(
+                    name,
+                    None,
+                    where,
+                    f"the new game “{one.game}” without a name",
+                    "its name and genre",
+                )
+            )
         else:
             games.append(unknown_game(one.game, one.name.strip(), one.genre.strip() or "other"))
     if problems:
@@ -209,7 +255,13 @@ def _missing_games(catalogue: Catalogue, name: str, file: RequirementsFile) -> l
 def _from_rows(catalogue: Catalogue, name: str, rows: Sequence[TierRow]) -> RequirementsFile:
     """Rows of a CSV gathered by game; parts are matched by name where that is sure."""
     problems = [
-        Problem(name, number + 1, "game", f"“{row.game}”", "the id of a game of the catalogue; make the game first")
+        Problem(
+            name,
+            number + 1,
+            "game",
+            f"“{row.game}”",
+            "the id of a game of the catalogue; make the game first",
+        )
         for number, row in enumerate(rows, start=1)
         if row.game not in catalogue.games
     ]
@@ -223,7 +275,11 @@ def _from_rows(catalogue: Catalogue, name: str, rows: Sequence[TierRow]) -> Requ
             game=game_id,
             source=f"file {name}"[:200],
             tiers=tuple(
-                tier_of_row(row, _matched(catalogue, row.processors, "processor"), _matched(catalogue, row.graphics, "graphics"))
+                tier_of_row(
+                    row,
+                    _matched(catalogue, row.processors, "processor"),
+                    _matched(catalogue, row.graphics, "graphics"),
+                )
                 for row in own
             ),
         )

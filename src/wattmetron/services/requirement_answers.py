@@ -13,7 +13,9 @@ from wattmetron.services.games import game_facts, tier_label
 
 
 def draft_json(draft: Draft) -> dict[str, Any]:
-    """What a text was read as: tiers, fragments with what they were taken for, and what was not read."""
+    """What a text was read as: tiers, fragments with what they were taken for, and what was not
+    read.
+    """
     return {
         "tiers": [tier_document(tier) for tier in draft.tiers],
         "fragments": [_mark(draft, mark) for mark in draft.marks],
@@ -32,7 +34,8 @@ def _mark(draft: Draft, mark: Any) -> dict[str, Any]:
     }
     if isinstance(mark, PartMark):
         found["matches"] = [
-            {"part": one.part, "name": one.name, "confidence": round(one.confidence, 3)} for one in mark.matches
+            {"part": one.part, "name": one.name, "confidence": round(one.confidence, 3)}
+            for one in mark.matches
         ]
         found["remark"] = mark.why or None
     return found
@@ -83,16 +86,23 @@ def _values(tier: Tier) -> list[tuple[str, str]]:
     ]
 
 
-def verdict_json(catalogue: Catalogue, contender: Contender, sureness: float, game_ids: list[str]) -> dict[str, Any]:
+def verdict_json(
+    catalogue: Catalogue, contender: Contender, sureness: float, game_ids: list[str]
+) -> dict[str, Any]:
     """Verdicts of a machine against games, tier by tier and aspect by aspect."""
     return {
-        "machine": {"processor": contender.processor_name or None, "graphics": contender.graphics_name or None},
+        "machine": {
+            "processor": contender.processor_name or None,
+            "graphics": contender.graphics_name or None,
+        },
         "sureness": sureness,
         "games": [_game(catalogue, contender, sureness, game_id) for game_id in game_ids],
     }
 
 
-def _game(catalogue: Catalogue, contender: Contender, sureness: float, game_id: str) -> dict[str, Any]:
+def _game(
+    catalogue: Catalogue, contender: Contender, sureness: float, game_id: str
+) -> dict[str, Any]:
     facts = game_facts(catalogue, game_id, contender, sureness)
     return {
         "game": game_id,
@@ -132,7 +142,8 @@ def verdict_lines(answer: dict[str, Any]) -> list[str]:
             lines.append("  publishes no tier")
         for tier in game["tiers"]:
             words = [
-                f"{one['aspect']} {one['verdict']}" + (f" {one['ratio']:.2f}" if one["ratio"] is not None else "")
+                f"{one['aspect']} {one['verdict']}"
+                + (f" {one['ratio']:.2f}" if one["ratio"] is not None else "")
                 for one in tier["aspects"]
             ]
             lines.append(f"  {tier['tier']:14} {tier['verdict']:10} {', '.join(words)}")
@@ -152,7 +163,11 @@ def alternatives_json(found: Alternatives) -> dict[str, Any]:
                 "part": one.part.id,
                 "name": one.part.name,
                 "delivered": amount(one.offer.delivered_minor),
-                "saving": None if one.saving_minor is None else ("-" if one.saving_minor < 0 else "") + amount(abs(one.saving_minor)),
+                "saving": (
+                    None
+                    if one.saving_minor is None
+                    else ("-" if one.saving_minor < 0 else "") + amount(abs(one.saving_minor))
+                ),
                 "speed_ratio": round(one.ratio, 4),
                 "chance_as_good": round(one.chance, 4),
                 "condition": one.offer.condition,

@@ -1,4 +1,6 @@
-"""The shelf: parts of a kind with prices, trust, whether they fit a build and what they bring, sieved and sorted."""
+"""The shelf: parts of a kind with prices, trust, whether they fit a build and what they bring,
+sieved and sorted.
+"""
 
 from dataclasses import dataclass, field
 
@@ -22,7 +24,9 @@ Range = tuple[float | None, float | None]
 
 @dataclass(frozen=True, kw_only=True)
 class ShelfQuery:
-    """What is asked of the shelf; ``ranges`` and ``facets`` by the keys of the kind, "price" in minor units."""
+    """What is asked of the shelf; ``ranges`` and ``facets`` by the keys of the kind, "price" in
+    minor units.
+    """
 
     kind: Kind = "processor"
     words: str = ""
@@ -41,7 +45,8 @@ class ShelfQuery:
 class ShelfRow:
     """A part: the offer that counts, what speaks against it in the build, and frames for the brief.
 
-    ``per_100`` is the geometric mean of the counted targets' rates (fps) for 100 units of money that the part costs.
+    ``per_100`` is the geometric mean of the counted targets' rates (fps) for 100 units of money
+    that the part costs.
     """
 
     part: Part
@@ -68,7 +73,9 @@ class Shelf:
 def shelf(catalogue: Catalogue, query: ShelfQuery, now: Assessment | None) -> Shelf:
     """The parts that answer; with a build also whether each fits it."""
     region = now.brief.region if now else query.region or next(iter(catalogue.regions), "")
-    book = catalogue.prices(region, True if now is None else now.brief.allow_used) if region else None
+    book = (
+        catalogue.prices(region, True if now is None else now.brief.allow_used) if region else None
+    )
     parts = [part for part in catalogue.by_kind[query.kind] if _answers(part, query, book)]
     choices = _choices(query.kind, parts)
     parts = [part for part in parts if _in_facets(part, query)]
@@ -77,7 +84,10 @@ def shelf(catalogue: Catalogue, query: ShelfQuery, now: Assessment | None) -> Sh
     if query.fitting:
         parts, against = _kept(parts, against)
     frames = _frames(catalogue, now, query.kind, parts) if query.sort in ("frames", "worth") else {}
-    rows = [_row(part, found, book, now, frames.get(part.id)) for part, found in zip(parts, against, strict=True)]
+    rows = [
+        _row(part, found, book, now, frames.get(part.id))
+        for part, found in zip(parts, against, strict=True)
+    ]
     rows.sort(key=lambda row: _order(row, query))
     pages = max(1, -(-len(rows) // PAGE_SIZE))
     page = min(max(1, query.page), pages)
@@ -107,16 +117,22 @@ def _within(value: float | None, wanted: Range | None) -> bool:
     if wanted is None or wanted == (None, None):
         return True
     least, most = wanted
-    return value is not None and (least is None or value >= least) and (most is None or value <= most)
+    return (
+        value is not None and (least is None or value >= least) and (most is None or value <= most)
+    )
 
 
 def _in_facets(part: Part, query: ShelfQuery) -> bool:
     return all(
-        query.facets.get(facet.key, "") in ("", *facet.of(part)) for facet in FACETS[query.kind] if query.facets.get(facet.key)
+        query.facets.get(facet.key, "") in ("", *facet.of(part))
+        for facet in FACETS[query.kind]
+        if query.facets.get(facet.key)
     )
 
 
-def _choices(kind: Kind, parts: list[Part]) -> tuple[tuple[str, str, tuple[tuple[str, int], ...]], ...]:
+def _choices(
+    kind: Kind, parts: list[Part]
+) -> tuple[tuple[str, str, tuple[tuple[str, int], ...]], ...]:
     """For every facet its key, title and choices with counts."""
     found = []
     for facet in FACETS[kind]:
@@ -134,13 +150,19 @@ def _against(now: Assessment | None, kind: Kind, parts: list[Part]) -> list[tupl
     return list(reasons_against(now.machine, kind, parts, wishes_of(now.brief)))
 
 
-def _kept(parts: list[Part], against: list[tuple[Finding, ...]]) -> tuple[list[Part], list[tuple[Finding, ...]]]:
+def _kept(
+    parts: list[Part], against: list[tuple[Finding, ...]]
+) -> tuple[list[Part], list[tuple[Finding, ...]]]:
     fitting = [part for part, found in zip(parts, against, strict=True) if not found]
     return fitting, [()] * len(fitting)
 
 
-def _frames(catalogue: Catalogue, now: Assessment | None, kind: Kind, parts: list[Part]) -> dict[str, float]:
-    """Geometric mean of the counted targets' judged rates with each part in its place; none where it changes none."""
+def _frames(
+    catalogue: Catalogue, now: Assessment | None, kind: Kind, parts: list[Part]
+) -> dict[str, float]:
+    """Geometric mean of the counted targets' judged rates with each part in its place; none where
+    it changes none.
+    """
     if now is None or kind not in ("processor", "graphics", "memory") or not parts:
         return {}
     targets = [one for one in now.brief.counted_targets if one.game_id in catalogue.games]
@@ -148,14 +170,26 @@ def _frames(catalogue: Catalogue, now: Assessment | None, kind: Kind, parts: lis
     if not targets or not any(machine.can_draw for machine in machines):
         return {}
     lineup = Lineup(machines)
-    rates = np.array([glance(lineup, catalogue.game(one.game_id), one, now.brief).fps for one in targets])
+    rates = np.array(
+        [glance(lineup, catalogue.game(one.game_id), one, now.brief).fps for one in targets]
+    )
     means = np.exp(np.log(rates).mean(axis=0))
     return {part.id: float(mean) for part, mean in zip(parts, means, strict=True) if mean == mean}
 
 
-def _row(part: Part, against: tuple[Finding, ...], book: PriceBook | None, now: Assessment | None, frames: float | None) -> ShelfRow:
+def _row(
+    part: Part,
+    against: tuple[Finding, ...],
+    book: PriceBook | None,
+    now: Assessment | None,
+    frames: float | None,
+) -> ShelfRow:
     offer = book.best(part.id) if book else None
-    worth = None if frames is None or offer is None or not offer.delivered_minor else frames / offer.delivered_minor * 10_000
+    worth = (
+        None
+        if frames is None or offer is None or not offer.delivered_minor
+        else frames / offer.delivered_minor * 10_000
+    )
     in_build = now is not None and any(part.id == own for _, own in now.build.ids())
     return ShelfRow(part, offer, trust_of(part), against, in_build, frames, worth)
 

@@ -12,7 +12,9 @@ Getter = Callable[[Any], float | int | None]
 
 @dataclass(frozen=True, slots=True)
 class PartFigure:
-    """A figure of a kind: its heading and unit; ``ranged`` ones get a least and a most in the list's sieve."""
+    """A figure of a kind: its heading and unit; ``ranged`` ones get a least and a most in the
+    list's sieve.
+    """
 
     key: str
     title: str
@@ -38,13 +40,22 @@ def _field(name: str) -> Getter:
 def _words(name: str) -> Callable[[Any], tuple[str, ...]]:
     def of(part: Any) -> tuple[str, ...]:
         value = getattr(part, name)
-        return value if isinstance(value, tuple) else (str(value),) if value not in (None, "") else ()
+        return (
+            value if isinstance(value, tuple) else (str(value),) if value not in (None, "") else ()
+        )
 
     return of
 
 
 def _radiators(part: Any) -> int | None:
-    return max((one for one in (part.radiator_front_mm, part.radiator_top_mm, part.radiator_rear_mm) if one), default=None)
+    return max(
+        (
+            one
+            for one in (part.radiator_front_mm, part.radiator_top_mm, part.radiator_rear_mm)
+            if one
+        ),
+        default=None,
+    )
 
 
 MAKER = Facet("maker", "maker", lambda part: (part.maker,))
@@ -119,16 +130,32 @@ FIGURES: dict[Kind, tuple[PartFigure, ...]] = {
     "input": (),
 }
 FACETS: dict[Kind, tuple[Facet, ...]] = {
-    "processor": (Facet("socket", "socket", _words("socket")), Facet("type", "memory", _words("memory_type")), MAKER),
-    "graphics": (Facet("chip", "chip", _words("chip")), MAKER, Facet("outputs", "output", _words("outputs"))),
+    "processor": (
+        Facet("socket", "socket", _words("socket")),
+        Facet("type", "memory", _words("memory_type")),
+        MAKER,
+    ),
+    "graphics": (
+        Facet("chip", "chip", _words("chip")),
+        MAKER,
+        Facet("outputs", "output", _words("outputs")),
+    ),
     "mainboard": (
         Facet("socket", "socket", _words("socket")),
         Facet("form", "form factor", _words("form_factor")),
         Facet("chipset", "chipset", _words("chipset")),
         Facet("wireless", "wireless", lambda board: (board.wireless or "none",)),
     ),
-    "memory": (Facet("type", "type", _words("memory_type")), Facet("sticks", "sticks", _words("sticks")), MAKER),
-    "storage": (Facet("interface", "interface", _words("interface")), Facet("size", "size", _words("size")), MAKER),
+    "memory": (
+        Facet("type", "type", _words("memory_type")),
+        Facet("sticks", "sticks", _words("sticks")),
+        MAKER,
+    ),
+    "storage": (
+        Facet("interface", "interface", _words("interface")),
+        Facet("size", "size", _words("size")),
+        MAKER,
+    ),
     "cooler": (
         Facet("way", "kind", lambda cooler: ("liquid" if cooler.radiator_mm else "air",)),
         Facet("socket", "socket", _words("sockets")),
@@ -140,13 +167,20 @@ FACETS: dict[Kind, tuple[Facet, ...]] = {
         MAKER,
     ),
     "case": (
-        Facet("form", "board", lambda case: tuple(form for form in BOARD_FORMS if form in case.board_forms)),
+        Facet(
+            "form",
+            "board",
+            lambda case: tuple(form for form in BOARD_FORMS if form in case.board_forms),
+        ),
         Facet("supply", "power supply", _words("supply_forms")),
         Facet("airflow", "air", _words("airflow")),
         COLOUR,
     ),
     "fan": (MAKER, Facet("lights", "lights", lambda fan: fan.lights or ("none",))),
-    "wireless": (Facet("standard", "standard", _words("standard")), Facet("via", "connected by", _words("via"))),
+    "wireless": (
+        Facet("standard", "standard", _words("standard")),
+        Facet("via", "connected by", _words("via")),
+    ),
     "optical": (Facet("via", "connected by", _words("via")),),
     "system": (Facet("family", "family", _words("family")),),
     "display": (MAKER, Facet("inputs", "input", _words("inputs"))),

@@ -31,7 +31,13 @@ from wattmetron.core.parts import (
     WirelessAdapter,
 )
 from wattmetron.core.prices.offers import Offer
-from wattmetron.services.assess import Assessment, floors_missed, known_build, not_allowed, whole_wishes
+from wattmetron.services.assess import (
+    Assessment,
+    floors_missed,
+    known_build,
+    not_allowed,
+    whole_wishes,
+)
 
 NEIGHBOURS = 5
 
@@ -89,7 +95,8 @@ def swap(
     with_unfit: bool = False,
     also: str | None = None,
 ) -> Swap:
-    """Five cheaper and five dearer parts that fit first; ``everything`` lists all, ``search`` by name.
+    """Five cheaper and five dearer parts that fit first; ``everything`` lists all, ``search`` by
+    name.
 
     ``also`` is listed in any case: the part that is being tried.
     """
@@ -102,7 +109,9 @@ def swap(
         owned = part.id in brief.owned
         offer = book.best(part.id)
         cost = 0 if owned else (None if offer is None else offer.delivered_minor)
-        if part.id != present and (cost is None or not all(word in part.name.lower() for word in words)):
+        if part.id != present and (
+            cost is None or not all(word in part.name.lower() for word in words)
+        ):
             continue
         build = now.build if part.id == present else now.build.with_part(kind, part.id, present)
         machine = catalogue.machine(known_build(catalogue, build), brief.clocks)
@@ -110,11 +119,15 @@ def swap(
         floors = _floors(catalogue, now, kind, machine)
         if not owned and kind in KINDS:
             floors = (*floors, *not_allowed(brief, part, cost or 0, book.currency, now.stays))
-        unfitting = bool(floors) or any(one.level == "blocks" and kind in one.kinds for one in findings)
+        unfitting = bool(floors) or any(
+            one.level == "blocks" and kind in one.kinds for one in findings
+        )
         if unfitting and part.id not in (present, also) and not with_unfit and not words:
             unfit += 1
             continue
-        priced.append((-1 if cost is None else cost, part.id, part, build, machine, findings, floors))
+        priced.append(
+            (-1 if cost is None else cost, part.id, part, build, machine, findings, floors)
+        )
     priced.sort(key=lambda one: (one[0], one[1]))
     shown, cheaper, dearer = _around(priced, present, everything or bool(words), also)
     effects = _effects(catalogue, now, [one[4] for one in shown])
@@ -146,10 +159,18 @@ def _floors(catalogue: Catalogue, now: Assessment, kind: Kind, machine: Machine)
     if kind not in ("memory", "storage"):
         return ()
     bare = replace(machine, memory=machine.memory if kind == "memory" else None)
-    return tuple(floors_missed(catalogue, now.brief, replace(bare, storage=machine.storage if kind == "storage" else ())))
+    return tuple(
+        floors_missed(
+            catalogue,
+            now.brief,
+            replace(bare, storage=machine.storage if kind == "storage" else ()),
+        )
+    )
 
 
-def _around(priced: list[Row], present: str | None, everything: bool, also: str | None) -> tuple[list[Row], int, int]:
+def _around(
+    priced: list[Row], present: str | None, everything: bool, also: str | None
+) -> tuple[list[Row], int, int]:
     if everything:
         return priced, 0, 0
     at = next((i for i, one in enumerate(priced) if one[1] == present), None)
@@ -182,7 +203,12 @@ def _effects(catalogue: Catalogue, now: Assessment, machines: list[Machine]) -> 
                     state if machine.can_draw else None,
                 )
                 for fps, least, most, state, machine in zip(
-                    seen.fps.tolist(), seen.low_fps.tolist(), seen.high_fps.tolist(), seen.states, machines, strict=True
+                    seen.fps.tolist(),
+                    seen.low_fps.tolist(),
+                    seen.high_fps.tolist(),
+                    seen.states,
+                    machines,
+                    strict=True,
                 )
             ]
         )
@@ -190,7 +216,9 @@ def _effects(catalogue: Catalogue, now: Assessment, machines: list[Machine]) -> 
 
 
 def traits(part: Part) -> tuple[str, str]:
-    """In two short pieces: the speed that matters for its kind, and the sizes and connectors that matter."""
+    """In two short pieces: the speed that matters for its kind, and the sizes and connectors that
+    matter.
+    """
     match part:
         case Processor():
             igpu = "" if part.igpu_speed is None else f", integrated {_points(part.igpu_speed)}"
@@ -201,7 +229,11 @@ def traits(part: Part) -> tuple[str, str]:
             )
         case Graphics():
             ray = "" if part.ray_speed is None else f", Q {_points(part.ray_speed)}"
-            plugs = [f"{n} x {word}" for n, word in ((part.pcie_8pin, "8\u2011pin"), (part.pcie_16pin, "16\u2011pin")) if n]
+            plugs = [
+                f"{n} x {word}"
+                for n, word in ((part.pcie_8pin, "8\u2011pin"), (part.pcie_16pin, "16\u2011pin"))
+                if n
+            ]
             return (
                 f"R {_points(part.speed_1080p)}{ray}, {part.memory_gb:g} GB",
                 f"{part.board_power_w} W, {part.length_mm} mm, {' + '.join(plugs) or 'no plug'}",
@@ -209,10 +241,16 @@ def traits(part: Part) -> tuple[str, str]:
         case Mainboard():
             return (
                 f"{part.memory_type}-{part.memory_max_mts}, PCIe {part.card_pcie_gen}",
-                f"{part.socket}, {part.form_factor}, {part.memory_slots} slots, {part.m2_slots} M.2",
+                (
+                    f"{part.socket}, {part.form_factor}, {part.memory_slots} slots,"
+                    f" {part.m2_slots} M.2"
+                ),
             )
         case Memory():
-            return f"{part.memory_type}-{part.mts} CL{part.cl}", f"{part.sticks} x {part.stick_gb:g} GB"
+            return (
+                f"{part.memory_type}-{part.mts} CL{part.cl}",
+                f"{part.sticks} x {part.stick_gb:g} GB",
+            )
         case Storage():
             return f"{part.capacity_gb:,} GB", f"{part.interface}, {part.read_mbs:,} MB/s"
         case Cooler():
@@ -221,15 +259,24 @@ def traits(part: Part) -> tuple[str, str]:
         case PowerSupply():
             return (
                 f"{part.watts} W, spikes {part.spike_w} W",
-                f"{part.form}, {part.pcie_8pin} x 8\u2011pin, {part.pcie_16pin} x 16\u2011pin, {part.efficiency or 'no level'}",
+                (
+                    f"{part.form}, {part.pcie_8pin} x 8\u2011pin, {part.pcie_16pin} x 16\u2011pin,"
+                    f" {part.efficiency or 'no level'}"
+                ),
             )
         case Case():
             return (
                 f"card {part.card_length_mm} mm, cooler {part.cooler_height_mm} mm",
-                f"{', '.join(part.board_forms)}; {part.volume_l:g} l, {part.airflow}, {part.fans_included} fans",
+                (
+                    f"{', '.join(part.board_forms)}; {part.volume_l:g} l, {part.airflow},"
+                    f" {part.fans_included} fans"
+                ),
             )
         case Fan():
-            return f"{part.pack} x {part.size_mm} mm", "" if part.noise_dba is None else f"{part.noise_dba:g} dB(A)"
+            return (
+                f"{part.pack} x {part.size_mm} mm",
+                "" if part.noise_dba is None else f"{part.noise_dba:g} dB(A)",
+            )
         case WirelessAdapter():
             return part.standard, part.via
         case OpticalDrive():
@@ -237,7 +284,10 @@ def traits(part: Part) -> tuple[str, str]:
         case OperatingSystem():
             return part.family, ", ".join(part.apis)
         case Screen():
-            return f"{part.width_px}x{part.height_px}, {part.refresh_hz:g} Hz", f"{part.diagonal_inch:g} inch"
+            return (
+                f"{part.width_px}x{part.height_px}, {part.refresh_hz:g} Hz",
+                f"{part.diagonal_inch:g} inch",
+            )
         case InputDevice():
             return part.what, "cordless" if part.cordless else "with a cable"
     return "", ""

@@ -26,8 +26,11 @@ from wattmetron.core.scale import key_of
 Form = Mapping[str, str]
 MOST_TIERS, MOST_LISTED = 12, 40
 AMOUNTS = {
-    "memory_gb": "memory", "video_memory_gb": "video memory", "storage_gb": "storage", "fps": "frame rate",
-}  # fmt: skip
+    "memory_gb": "memory",
+    "video_memory_gb": "video memory",
+    "storage_gb": "storage",
+    "fps": "frame rate",
+}
 SURE_MATCH = 0.9
 
 
@@ -36,9 +39,13 @@ class TierError(WattmetronError):
 
 
 def published_from(form: Form, game_id: str, catalogue: Catalogue) -> Published:
-    """The requirements of a game from a form with fields ``t0.label``, ``t0.processor.0.text`` and so on."""
+    """The requirements of a game from a form with fields ``t0.label``, ``t0.processor.0.text`` and
+    so on.
+    """
     tiers = tuple(
-        _tier(form, f"t{n}.", catalogue, n) for n in range(MOST_TIERS) if f"t{n}.label" in form and f"t{n}.drop" not in form
+        _tier(form, f"t{n}.", catalogue, n)
+        for n in range(MOST_TIERS)
+        if f"t{n}.label" in form and f"t{n}.drop" not in form
     )
     if not tiers:
         raise TierError("No tier is left: keep at least one.")
@@ -56,7 +63,9 @@ def _day(text: str) -> date:
     try:
         return date.fromisoformat(text)
     except ValueError as error:
-        raise TierError(f"The date of publication is “{text}”: enter one such as 2026-03-14.") from error
+        raise TierError(
+            f"The date of publication is “{text}”: enter one such as 2026-03-14."
+        ) from error
 
 
 def _tier(form: Form, at: str, catalogue: Catalogue, number: int) -> Tier:
@@ -68,7 +77,9 @@ def _tier(form: Form, at: str, catalogue: Catalogue, number: int) -> Tier:
         label=label,
         processors=listed["processor"],
         graphics=listed["graphics"],
-        storage_kind=_choice(form.get(f"{at}storage_kind", ""), STORAGE_KINDS, f"The kind of storage of {name}"),
+        storage_kind=_choice(
+            form.get(f"{at}storage_kind", ""), STORAGE_KINDS, f"The kind of storage of {name}"
+        ),
         system=form.get(f"{at}system", "").strip()[:120],
         api=form.get(f"{at}api", "").strip()[:120],
         width_px=width,
@@ -77,7 +88,10 @@ def _tier(form: Form, at: str, catalogue: Catalogue, number: int) -> Tier:
         upscaling=_flag(form.get(f"{at}upscaling", "")),
         ray_tracing=_flag(form.get(f"{at}ray_tracing", "")),
         notes=form.get(f"{at}notes", "").strip()[:600],
-        **{field: _number(form.get(f"{at}{field}", ""), f"The {word} of {name}") for field, word in AMOUNTS.items()},
+        **{
+            field: _number(form.get(f"{at}{field}", ""), f"The {word} of {name}")
+            for field, word in AMOUNTS.items()
+        },
     )
 
 
@@ -100,7 +114,9 @@ def _number(text: str, what: str, low: float = 0, high: float = 100_000) -> floa
     except ValueError:
         value = float("nan")
     if not low < value <= high:
-        raise TierError(f"{what} is “{text}”: enter a number above {low:g} and up to {high:,g}, or nothing.")
+        raise TierError(
+            f"{what} is “{text}”: enter a number above {low:g} and up to {high:,g}, or nothing."
+        )
     return value
 
 
@@ -110,7 +126,9 @@ def _size(text: str, name: str) -> tuple[int | None, int | None]:
     pieces = text.lower().replace("×", "x").split("x")
     sizes = [int(one) for one in pieces if one.strip().isdecimal()]
     if len(pieces) != 2 or len(sizes) != 2 or not all(320 <= one <= 16_384 for one in sizes):
-        raise TierError(f"The resolution of {name} is “{text}”: enter pixels as in 2560x1440, or nothing.")
+        raise TierError(
+            f"The resolution of {name} is “{text}”: enter pixels as in 2560x1440, or nothing."
+        )
     return sizes[0], sizes[1]
 
 
@@ -121,17 +139,28 @@ def _listed(form: Form, at: str, side: Side, catalogue: Catalogue, name: str) ->
         if not text:
             continue
         other = form.get(f"{at}{n}.other", "").strip()
-        part = part_called(catalogue, other, side) if other else form.get(f"{at}{n}.part", "").strip() or None
+        part = (
+            part_called(catalogue, other, side)
+            if other
+            else form.get(f"{at}{n}.part", "").strip() or None
+        )
         if part is not None and catalogue.scale.one(part) is None:
-            raise TierError(f"“{part}”, matched to “{text}” of {name}, is no part of the catalogue: choose another match.")
+            raise TierError(
+                f"“{part}”, matched to “{text}” of {name}, is no part of the catalogue: choose"
+                " another match."
+            )
         cores = _number(form.get(f"{at}{n}.cores", ""), f"The cores of “{text}”", 0, 512)
         found.append(
             Listed(
                 text=text,
                 part=part,
-                memory_gb=_number(form.get(f"{at}{n}.memory_gb", ""), f"The video memory of “{text}”"),
+                memory_gb=_number(
+                    form.get(f"{at}{n}.memory_gb", ""), f"The video memory of “{text}”"
+                ),
                 cores=None if cores is None else round(cores),
-                clock_ghz=_number(form.get(f"{at}{n}.clock_ghz", ""), f"The clock of “{text}”", 0, 20),
+                clock_ghz=_number(
+                    form.get(f"{at}{n}.clock_ghz", ""), f"The clock of “{text}”", 0, 20
+                ),
                 or_better=f"{at}{n}.or_better" in form,
                 excluded=f"{at}{n}.excluded" in form,
             )
@@ -140,22 +169,33 @@ def _listed(form: Form, at: str, side: Side, catalogue: Catalogue, name: str) ->
 
 
 def part_called(catalogue: Catalogue, text: str, side: Side) -> str:
-    """The one part on the scale that a typed name means, with its amount of video memory where that is said;
-    raises TierError with what it could be."""
+    """The one part on the scale that a typed name means, with its amount of video memory where that
+    is said; raises TierError with what it could be.
+    """
     if catalogue.scale.one(text) is not None:
         return text
     amount = amounts.AMOUNT.search(text) if side == "graphics" else None
-    matches = catalogue.reader.names.parts.match(amounts.AMOUNT.sub(" ", text) if amount else text, side)
+    matches = catalogue.reader.names.parts.match(
+        amounts.AMOUNT.sub(" ", text) if amount else text, side
+    )
     if matches and matches[0].confidence >= SURE_MATCH:
-        meant = catalogue.scale.meant(matches[0].part, amounts.gigabytes(amount), None) if amount else ()
+        meant = (
+            catalogue.scale.meant(matches[0].part, amounts.gigabytes(amount), None)
+            if amount
+            else ()
+        )
         return meant[0].key if len(meant) == 1 else matches[0].part
     likely = ", ".join(one.name for one in matches[:3])
     raise TierError(
-        f"“{text}” could be {likely}: type the name in full." if likely else f"No {side} part is called “{text}”: check the name."
+        f"“{text}” could be {likely}: type the name in full."
+        if likely
+        else f"No {side} part is called “{text}”: check the name."
     )
 
 
-def excluded_from_bar(published: Published, tier: int, side: Side, place: int, excluded: bool) -> Published:
+def excluded_from_bar(
+    published: Published, tier: int, side: Side, place: int, excluded: bool
+) -> Published:
     """The requirements with one listed part left out of its tier's bar, or taken in again."""
     return _with_listed(published, tier, side, place, lambda one: replace(one, excluded=excluded))
 
@@ -212,12 +252,17 @@ def _percent(text: str, name: str) -> float:
     except ValueError:
         value = float("nan")
     if not 0 <= value <= 900:
-        raise TierError(f"How many per cent “{name}” differs is “{text}”: enter a number from 0 to 900, such as 12.")
+        raise TierError(
+            f"How many per cent “{name}” differs is “{text}”: enter a number from 0 to 900, such"
+            " as 12."
+        )
     return min(value, 900.0)
 
 
 def assumptions_from(form: Form) -> Assumptions:
-    """The table of assumptions from a form with fields such as ``minimum.size`` and ``minimum.least_fps``."""
+    """The table of assumptions from a form with fields such as ``minimum.size`` and
+    ``minimum.least_fps``.
+    """
     rows = {role: _assumed(form, role) for role in ROLES}
     uneven = _number(form.get("unevenness", ""), "How uneven lists are", 0, 50)
     return Assumptions(
@@ -233,10 +278,16 @@ def _assumed(form: Form, role: str) -> Assumed:
     for prefix in ("", "least_", "most_"):
         width, height = _size(form.get(f"{role}.{prefix}size", ""), f"the {role} row")
         if width is None or height is None:
-            raise TierError(f"A resolution of the {role} row is empty: enter pixels as in 1920x1080.")
+            raise TierError(
+                f"A resolution of the {role} row is empty: enter pixels as in 1920x1080."
+            )
         values |= {f"{prefix}width_px": width, f"{prefix}height_px": height}
-        values[f"{prefix}preset"] = _choice(form.get(f"{role}.{prefix}preset", ""), PRESETS, f"A preset of the {role} row")
-        values[f"{prefix}fps"] = _number(form.get(f"{role}.{prefix}fps", ""), f"A frame rate of the {role} row", 0, 2000)
+        values[f"{prefix}preset"] = _choice(
+            form.get(f"{role}.{prefix}preset", ""), PRESETS, f"A preset of the {role} row"
+        )
+        values[f"{prefix}fps"] = _number(
+            form.get(f"{role}.{prefix}fps", ""), f"A frame rate of the {role} row", 0, 2000
+        )
     if None in values.values():
         raise TierError(f"The {role} row lacks a preset or a frame rate: fill in all of it.")
     row = Assumed(**values)
@@ -249,5 +300,3 @@ def _assumed(form: Form, role: str) -> Assumed:
 
 def _pixels(row: Assumed, prefix: str) -> int:
     return cast(int, getattr(row, f"{prefix}width_px") * getattr(row, f"{prefix}height_px"))
-
-

@@ -12,7 +12,9 @@ from wattmetron.services.proposals import kept_parts
 
 @dataclass(frozen=True, slots=True)
 class FloorCost:
-    """One floor with its proposal (None where nothing fits) and the parts of it that are doubtful or unknown."""
+    """One floor with its proposal (None where nothing fits) and the parts of it that are doubtful
+    or unknown.
+    """
 
     floor: TrustFloor
     own: bool
@@ -20,7 +22,9 @@ class FloorCost:
     below: tuple[str, ...]
 
 
-def trust_costs(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> tuple[FloorCost, ...]:
+def trust_costs(
+    catalogue: Catalogue, brief: Brief, build: Build, aim: Aim
+) -> tuple[FloorCost, ...]:
     """One proposal for each floor, from anything to proven only."""
     found = []
     for floor in TRUST_FLOORS:
@@ -28,6 +32,10 @@ def trust_costs(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> t
         proposed = propose(catalogue, asked, aim, kept_parts(known_build(catalogue, build))).build
         own = None if proposed is None else assess(catalogue, asked, proposed)
         parts = own.machine.parts() if own else ()
-        below = tuple(f"{part.name} ({trust})" for part in parts if (trust := trust_of(part)) in ("doubtful", "unknown"))
+        below = tuple(
+            f"{part.name} ({trust})"
+            for part in parts
+            if (trust := trust_of(part)) in ("doubtful", "unknown")
+        )
         found.append(FloorCost(floor, floor == brief.trust_floor, own, below))
     return tuple(found)

@@ -13,7 +13,9 @@ from wattmetron.services.assess import Assessment
 
 @dataclass(frozen=True, slots=True)
 class Tuned:
-    """One way: the range of changes over the brief's targets (shares), watts at full draw, targets met, obstacles."""
+    """One way: the range of changes over the brief's targets (shares), watts at full draw, targets
+    met, obstacles.
+    """
 
     way: Way
     least: float
@@ -36,13 +38,26 @@ def ways_to_tune(catalogue: Catalogue, now: Assessment) -> tuple[Tuned, ...]:
         pairs = [
             (one, after)
             for one in runs
-            if (after := estimate(machine, catalogue.game(one.target.game_id), one.target, now.brief)) is not None
+            if (
+                after := estimate(
+                    machine, catalogue.game(one.target.game_id), one.target, now.brief
+                )
+            )
+            is not None
         ]
         if not pairs:
             continue
         changes = [after.judged_fps / one.judged_fps - 1 for one, after in pairs]
-        blocks = [one.sentence for one in check(machine, wishes) if one.level == "blocks" and one.sentence not in before]
+        blocks = [
+            one.sentence
+            for one in check(machine, wishes)
+            if one.level == "blocks" and one.sentence not in before
+        ]
         met = sum(after.state == "meets" for _, after in pairs)
         full = draw(machine).full_w - now.draw.full_w
-        found.append(Tuned(way, min(changes), max(changes), full, met, (*in_the_way(now.machine, way), *blocks)))
+        found.append(
+            Tuned(
+                way, min(changes), max(changes), full, met, (*in_the_way(now.machine, way), *blocks)
+            )
+        )
     return tuple(found)

@@ -14,8 +14,8 @@ from wattmetron.services.proposals import kept_parts
 
 @dataclass(frozen=True, slots=True)
 class WishCost:
-    """A wish; what the answer costs more with it in minor units, the share of frames that it loses, the weight of targets
-    that it leaves unmet. None where there is no answer on either side.
+    """A wish; what the answer costs more with it in minor units, the share of frames that it loses,
+    the weight of targets that it leaves unmet. None where there is no answer on either side.
     """
 
     wish: Wish
@@ -27,7 +27,11 @@ class WishCost:
 
 def wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCost, ...]:
     """One line for each wish that the brief makes, by the aim of most frames within the budget."""
-    return remembered(catalogue, ("wish costs", brief, build), lambda: _wish_costs(catalogue, known_brief(catalogue, brief), build))
+    return remembered(
+        catalogue,
+        ("wish costs", brief, build),
+        lambda: _wish_costs(catalogue, known_brief(catalogue, brief), build),
+    )
 
 
 def _wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCost, ...]:
@@ -38,8 +42,18 @@ def _wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishC
     for wish in wishes_held(brief):
         free = propose(catalogue, without(asked, (wish,)), "most frames", kept)
         if held.build is None or free.build is None:
-            found.append(WishCost(wish, None, None, None, held.build is None and free.build is not None))
+            found.append(
+                WishCost(wish, None, None, None, held.build is None and free.build is not None)
+            )
             continue
         lost = 1 - exp((held.gain - free.gain) / 1e6)
-        found.append(WishCost(wish, held.cost_minor - free.cost_minor, lost, free.weight_met - held.weight_met, False))
+        found.append(
+            WishCost(
+                wish,
+                held.cost_minor - free.cost_minor,
+                lost,
+                free.weight_met - held.weight_met,
+                False,
+            )
+        )
     return tuple(found)

@@ -5,7 +5,9 @@ from wattmetron.core.briefs import Brief
 from wattmetron.services.words import KIND_WORDS, THIN, listed, money
 
 
-def wish_words(brief: Brief, wish: Wish, currency: str, part_names: dict[str, str] | None = None) -> str:
+def wish_words(
+    brief: Brief, wish: Wish, currency: str, part_names: dict[str, str] | None = None
+) -> str:
     """A wish with its figure: ``largest case 20 l``."""
     value = getattr(brief, wish.field)
     match wish.field:

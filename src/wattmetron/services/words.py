@@ -12,7 +12,9 @@ KIND_WORDS = KIND_NAMES
 
 
 def money(minor: int, currency: str) -> str:
-    """``EUR 1,284`` or, where there are cents, ``EUR 1,284.50``; a minus sign before the currency."""
+    """``EUR 1,284`` or, where there are cents, ``EUR 1,284.50``; a minus sign before the
+    currency.
+    """
     amount = to_decimal(abs(minor))
     text = f"{amount:,.0f}" if amount == amount.to_integral_value() else f"{amount:,.2f}"
     return f"{'−' if minor < 0 else ''}{currency}{GAP}{text}"
@@ -26,7 +28,11 @@ def money_range(low_minor: int, high_minor: int, currency: str) -> str:
 
 def money_change(minor: int, currency: str) -> str:
     """``EUR 38 more``, ``EUR 5 less`` or ``the same``."""
-    return "the same" if not minor else f"{money(abs(minor), currency)} {'more' if minor > 0 else 'less'}"
+    return (
+        "the same"
+        if not minor
+        else f"{money(abs(minor), currency)} {'more' if minor > 0 else 'less'}"
+    )
 
 
 def round_money(minor: int, currency: str) -> str:

@@ -1,4 +1,6 @@
-"""The workshop: one database with its catalogue and briefs, and every change that can be made to them."""
+"""The workshop: one database with its catalogue and briefs, and every change that can be made to
+them.
+"""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
@@ -23,13 +25,16 @@ class EmptyCatalogueError(WattmetronError):
 
     def __init__(self) -> None:
         super().__init__(
-            "There is no catalogue yet: run “wattmetron import FOLDER”, or “wattmetron demo” for the demo data."
+            "There is no catalogue yet: run “wattmetron import FOLDER”, or “wattmetron demo” for"
+            " the demo data."
         )
 
 
 @dataclass(frozen=True, slots=True)
 class Opened:
-    """A brief as stored, with the plan before the last change for ghosts, and what undo and redo would do."""
+    """A brief as stored, with the plan before the last change for ghosts, and what undo and redo
+    would do.
+    """
 
     id: int
     version: int
@@ -60,15 +65,19 @@ class Workshop:
         self._loaded: tuple[int, Catalogue] | None = None
 
     def catalogue(self) -> Catalogue:
-        """The current catalogue, its speeds where the charts put them; raises EmptyCatalogueError before the first
-        import."""
+        """The current catalogue, its speeds where the charts put them; raises EmptyCatalogueError
+        before the first import.
+        """
         with self.database.reading() as session:
             newest = catalogue_store.latest_import(session)
             if newest is None:
                 raise EmptyCatalogueError
             with self._lock:
                 if self._loaded is None or self._loaded[0] != newest:
-                    self._loaded = (newest, settled(catalogue_store.load_catalogue(session, newest)))
+                    self._loaded = (
+                        newest,
+                        settled(catalogue_store.load_catalogue(session, newest)),
+                    )
                 return self._loaded[1]
 
     def has_catalogue(self) -> bool:
@@ -94,7 +103,10 @@ class Workshop:
     def briefs(self) -> list[Listed]:
         with self.database.reading() as session:
             rows = brief_store.all_briefs(session)
-        return [Listed(row_id, version, self._placed(from_document(text)), at) for row_id, version, text, at in rows]
+        return [
+            Listed(row_id, version, self._placed(from_document(text)), at)
+            for row_id, version, text, at in rows
+        ]
 
     def _placed(self, plan: Plan) -> Plan:
         """A plan whose region the catalogue lost, in the first region that there is."""
@@ -138,7 +150,9 @@ class Workshop:
         return self.create(Plan(replace(brief, budget_high_minor=_usual_budget(catalogue, brief))))
 
     def open_files(self, files: Sequence[tuple[str, bytes]]) -> int:
-        """Store the brief among these files (name, bytes), with its build if one is there; returns its id."""
+        """Store the brief among these files (name, bytes), with its build if one is there; returns
+        its id.
+        """
         brief, build = read_documents(files)
         return self.create(checked_plan(self.catalogue(), brief, build))
 
@@ -184,7 +198,11 @@ class Workshop:
         for path in sorted(briefs_folder.glob("*.brief.json"), key=_demo_order):
             brief = read_brief(path.name, path.read_bytes())
             build_path = path.with_name(path.name.replace(".brief.", ".build."))
-            build = read_build(build_path.name, build_path.read_bytes()) if build_path.exists() else Build()
+            build = (
+                read_build(build_path.name, build_path.read_bytes())
+                if build_path.exists()
+                else Build()
+            )
             self.create(Plan(brief, build))
 
     def close(self) -> None:
@@ -192,7 +210,9 @@ class Workshop:
 
 
 def _usual_budget(catalogue: Catalogue, brief: Brief) -> int:
-    """A first guess for a new brief: twice the cheapest machine with a card, in one significant figure."""
+    """A first guess for a new brief: twice the cheapest machine with a card, in one significant
+    figure.
+    """
     book = catalogue.prices(brief.region, brief.allow_used)
     least = sum(
         min((price for part in parts if (price := book.delivered(part.id)) is not None), default=0)

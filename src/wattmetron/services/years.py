@@ -1,4 +1,6 @@
-"""Years to keep: which targets are still met as the games ask for more, what each side still carries, the next step."""
+"""Years to keep: which targets are still met as the games ask for more, what each side still
+carries, the next step.
+"""
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
@@ -25,8 +27,8 @@ FREED: dict[Kind, tuple[Kind, ...]] = {
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """What meets again what a year takes, bought anew on one side or both: the parts, those forced among them, and their
-    cost at today's prices in minor units; no parts where nothing does.
+    """What meets again what a year takes, bought anew on one side or both: the parts, those forced
+    among them, and their cost at today's prices in minor units; no parts where nothing does.
     """
 
     sides: tuple[Kind, ...]
@@ -36,8 +38,8 @@ class Step:
 
 @dataclass(frozen=True, slots=True)
 class Year:
-    """One year: how much more the games ask for (1 = as today), targets met, those lost since today, how many of them
-    processor and graphics would carry alone, and the next steps.
+    """One year: how much more the games ask for (1 = as today), targets met, those lost since
+    today, how many of them processor and graphics would carry alone, and the next steps.
     """
 
     year: int
@@ -58,18 +60,21 @@ def years_kept(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
 
 def asking_more(game: Game, factor: float) -> Game:
     """A game whose work on both sides is so many times today's."""
-    return replace(game, processor_ms=game.processor_ms * factor, graphics_ms=game.graphics_ms * factor)
+    return replace(
+        game, processor_ms=game.processor_ms * factor, graphics_ms=game.graphics_ms * factor
+    )
 
 
 def outlasts(catalogue: Catalogue, now: Assessment, cut: Cut) -> tuple[int, int] | None:
-    """In the last year to keep, how many targets the present part and the cheaper one carry alone, where the present one
-    carries more: it is bought for the years. None else.
+    """In the last year to keep, how many targets the present part and the cheaper one carry alone,
+    where the present one carries more: it is bought for the years. None else.
     """
     if cut.kind not in SIDES or not now.brief.years:
         return None
     factor = growth(now.brief, now.brief.years)
     mine, other = (
-        _alone(_then(catalogue, now.brief, machine, factor), cut.kind) for machine in (now.machine, catalogue.machine(cut.build, now.brief.clocks))
+        _alone(_then(catalogue, now.brief, machine, factor), cut.kind)
+        for machine in (now.machine, catalogue.machine(cut.build, now.brief.clocks))
     )
     return (mine, other) if mine > other else None
 
@@ -84,21 +89,38 @@ def _years(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
     for year in range(now.brief.years + 1):
         factor = growth(now.brief, year)
         then = _then(catalogue, now.brief, now.machine, factor)
-        lost = tuple(one.game.name for one, later in zip(now.counted, then, strict=True) if one.state == "meets" and (later is None or later.state != "meets"))
+        lost = tuple(
+            one.game.name
+            for one, later in zip(now.counted, then, strict=True)
+            if one.state == "meets" and (later is None or later.state != "meets")
+        )
         first = lost and not any(one.lost for one in found)
         steps = _steps(catalogue, now, factor) if first else ()
         met = sum(one is not None and one.state == "meets" for one in then)
-        found.append(Year(year, factor, met, lost, _alone(then, "processor"), _alone(then, "graphics"), steps))
+        found.append(
+            Year(
+                year, factor, met, lost, _alone(then, "processor"), _alone(then, "graphics"), steps
+            )
+        )
     return tuple(found)
 
 
-def _then(catalogue: Catalogue, brief: Brief, machine: Machine, factor: float) -> list[Estimate | None]:
-    return [estimate(machine, asking_more(catalogue.game(one.game_id), factor), one, brief) for one in brief.counted_targets]
+def _then(
+    catalogue: Catalogue, brief: Brief, machine: Machine, factor: float
+) -> list[Estimate | None]:
+    return [
+        estimate(machine, asking_more(catalogue.game(one.game_id), factor), one, brief)
+        for one in brief.counted_targets
+    ]
 
 
 def _alone(found: Iterable[Estimate | None], kind: Kind) -> int:
     """How many targets one side reaches on average with the other side out of the way."""
-    rates = ((one.processor_alone_fps if kind == "processor" else one.graphics_alone_fps, one.target.fps) for one in found if one)
+    rates = (
+        (one.processor_alone_fps if kind == "processor" else one.graphics_alone_fps, one.target.fps)
+        for one in found
+        if one
+    )
     return sum(rate >= wanted for rate, wanted in rates)
 
 
@@ -110,36 +132,61 @@ def _steps(catalogue: Catalogue, now: Assessment, factor: float) -> tuple[Step, 
 
 
 def _later(catalogue: Catalogue, now: Assessment, factor: float) -> Catalogue:
-    """The catalogue with games that ask for more, in which the build's parts cost nothing: they are there."""
+    """The catalogue with games that ask for more, in which the build's parts cost nothing: they are
+    there.
+    """
     region = catalogue.region(now.brief.region)
     present = tuple(
         Offer(
-            part_id=part_id, shop="there already", region=region.id, currency=region.currency, price_minor=0,
-            shipping_minor=0, in_stock=True, condition="new", seen_on=date.min,
+            part_id=part_id,
+            shop="there already",
+            region=region.id,
+            currency=region.currency,
+            price_minor=0,
+            shipping_minor=0,
+            in_stock=True,
+            condition="new",
+            seen_on=date.min,
         )
         for _, part_id in now.build.ids()
-    )  # fmt: skip
+    )
     told = (catalogue.informed(target.game_id) for target in now.brief.counted_targets)
     more = (replace(one, game=asking_more(one.game, factor)) for one in told)
     return replace(catalogue, offers=(*catalogue.offers, *present)).knowing(more)
 
 
 def _step(later: Catalogue, now: Assessment, sides: tuple[Kind, ...]) -> Step:
-    """The least that meets every target met today, with all kept but what a new part of these sides may force.
+    """The least that meets every target met today, with all kept but what a new part of these sides
+    may force.
 
     Several memory kits stay as they are, for a proposal takes one.
     """
-    free = {kind for side in sides for kind in FREED[side]} - ({"memory"} if now.build.more_kits else set())
+    free = {kind for side in sides for kind in FREED[side]} - (
+        {"memory"} if now.build.more_kits else set()
+    )
     kept = replace(now.build, second_card=None)
     for kind, part_id in now.build.ids():
         if kind in free or kind not in KINDS:
             kept = kept.without(kind, part_id)
     met = tuple(one.target for one in now.counted if one.state == "meets")
-    asked = replace(known_brief(later, now.brief), targets=met, owned=tuple(part_id for _, part_id in kept.ids()), extras=(), preferences=())
+    asked = replace(
+        known_brief(later, now.brief),
+        targets=met,
+        owned=tuple(part_id for _, part_id in kept.ids()),
+        extras=(),
+        preferences=(),
+    )
     if "graphics" not in free and not now.build.graphics:
-        asked = replace(asked, banned=(*asked.banned, *(card.id for card in later.by_kind["graphics"])))
+        asked = replace(
+            asked, banned=(*asked.banned, *(card.id for card in later.by_kind["graphics"]))
+        )
     found = propose(later, asked, "least money", kept)
     if found.build is None:
         return Step(sides, (), 0)
-    bought = tuple(later.part(one) for kind in KINDS for one in found.build.of(kind) if one not in now.build.of(kind))
+    bought = tuple(
+        later.part(one)
+        for kind in KINDS
+        for one in found.build.of(kind)
+        if one not in now.build.of(kind)
+    )
     return Step(sides, bought, found.cost_minor)

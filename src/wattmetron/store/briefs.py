@@ -21,7 +21,9 @@ class NoSuchBriefError(WattmetronError):
     """A brief that does not exist or was deleted."""
 
     def __init__(self) -> None:
-        super().__init__("There is no such brief: it may have been deleted; see the list of briefs.")
+        super().__init__(
+            "There is no such brief: it may have been deleted; see the list of briefs."
+        )
 
 
 class NothingToUndoError(WattmetronError):
@@ -30,7 +32,9 @@ class NothingToUndoError(WattmetronError):
 
 @dataclass(frozen=True, slots=True)
 class Stored:
-    """A brief's document with what can be undone and redone, and the document before the last change."""
+    """A brief's document with what can be undone and redone, and the document before the last
+    change.
+    """
 
     id: int
     version: int
@@ -44,7 +48,9 @@ class Stored:
 def all_briefs(session: Session) -> list[tuple[int, int, str, datetime]]:
     """Id, version, document and time of change of every brief that is there."""
     query = select(BriefRow).where(BriefRow.document.is_not(None)).order_by(BriefRow.id)
-    return [(row.id, row.version, row.document or "", row.changed_at) for row in session.scalars(query)]
+    return [
+        (row.id, row.version, row.document or "", row.changed_at) for row in session.scalars(query)
+    ]
 
 
 def get(session: Session, brief_id: int) -> Stored:
@@ -74,14 +80,18 @@ def create(session: Session, document: str, summary: str) -> int:
 def change(
     session: Session, brief_id: int, version: int, summary: str, edit: Callable[[str], str | None]
 ) -> None:
-    """Replace the document by what ``edit`` makes of it (None deletes); raises ConflictError on a stale version."""
+    """Replace the document by what ``edit`` makes of it (None deletes); raises ConflictError on a
+    stale version.
+    """
     row = _row(session, brief_id, version)
     if row.document is None:
         raise NoSuchBriefError
     before, after = row.document, edit(row.document)
     if after == before:
         return
-    session.execute(delete(ChangeRow).where(ChangeRow.brief_id == brief_id, ChangeRow.undone.is_(True)))
+    session.execute(
+        delete(ChangeRow).where(ChangeRow.brief_id == brief_id, ChangeRow.undone.is_(True))
+    )
     row.version, row.document, row.changed_at = row.version + 1, after, _now()
     session.add(_change(row, summary, before, after))
     _forget_oldest(session, brief_id)
@@ -109,7 +119,9 @@ def undo(session: Session, brief_id: int, version: int) -> str:
 
 
 def redo(session: Session, brief_id: int, version: int) -> str:
-    """Make the change again that was undone last; returns its summary; raises ConflictError on a stale version."""
+    """Make the change again that was undone last; returns its summary; raises ConflictError on a
+    stale version.
+    """
     row = _row(session, brief_id, version)
     upcoming = _next(session, brief_id)
     if upcoming is None:
@@ -127,7 +139,11 @@ def _last(session: Session, brief_id: int) -> ChangeRow | None:
     """The change that undo would take back; the making of the brief itself stays."""
     return session.scalar(
         select(ChangeRow)
-        .where(ChangeRow.brief_id == brief_id, ChangeRow.undone.is_(False), ChangeRow.before.is_not(None))
+        .where(
+            ChangeRow.brief_id == brief_id,
+            ChangeRow.undone.is_(False),
+            ChangeRow.before.is_not(None),
+        )
         .order_by(ChangeRow.id.desc())
         .limit(1)
     )
@@ -163,7 +179,9 @@ def _forget_oldest(session: Session, brief_id: int) -> None:
         .limit(1)
     )
     if oldest is not None:
-        session.execute(delete(ChangeRow).where(ChangeRow.brief_id == brief_id, ChangeRow.id <= oldest))
+        session.execute(
+            delete(ChangeRow).where(ChangeRow.brief_id == brief_id, ChangeRow.id <= oldest)
+        )
 
 
 def _now() -> datetime:

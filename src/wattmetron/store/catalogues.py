@@ -63,7 +63,9 @@ def _revise_entries(session: Session, catalogue: Catalogue, import_id: int) -> N
     standing = {
         (kind, key): (row_id, data)
         for row_id, kind, key, data in session.execute(
-            select(ENTRIES.c.id, ENTRIES.c.kind, ENTRIES.c.key, ENTRIES.c.data).where(ENTRIES.c.until_import.is_(None))
+            select(ENTRIES.c.id, ENTRIES.c.kind, ENTRIES.c.key, ENTRIES.c.data).where(
+                ENTRIES.c.until_import.is_(None)
+            )
         )
     }
     new = {(kind, key): data for kind, key, data in _entries(catalogue)}
@@ -92,11 +94,15 @@ def _by_hand(session: Session, table: Table = ENTRIES) -> set[int]:
     return set(session.scalars(query))
 
 
-def _insert(session: Session, table: str, columns: tuple[str, ...], rows: list[tuple[Any, ...]]) -> None:
+def _insert(
+    session: Session, table: str, columns: tuple[str, ...], rows: list[tuple[Any, ...]]
+) -> None:
     """Many rows at once, through the driver; names come from this module only."""
     if rows:
         marks = ", ".join("?" * len(columns))
-        session.connection().exec_driver_sql(f"INSERT INTO {table} ({', '.join(columns)}) VALUES ({marks})", rows)
+        session.connection().exec_driver_sql(
+            f"INSERT INTO {table} ({', '.join(columns)}) VALUES ({marks})", rows
+        )
 
 
 def _entries(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
@@ -126,22 +132,32 @@ _NAMES = {kind: tuple(one.name for one in fields(kind)) for kind in (*PART_TYPES
 
 
 def _plain_json(value: Part | Region) -> str:
-    return json.dumps({name: getattr(value, name) for name in _NAMES[type(value)]}, default=str, ensure_ascii=False)
+    return json.dumps(
+        {name: getattr(value, name) for name in _NAMES[type(value)]},
+        default=str,
+        ensure_ascii=False,
+    )
 
 
 def _revise_offers(session: Session, catalogue: Catalogue, import_id: int) -> None:
     columns = [OFFERS.c[name] for name in OFFER_COLUMNS]
     standing: dict[tuple[Any, ...], int] = {
         tuple(values): row_id
-        for row_id, *values in session.execute(select(OFFERS.c.id, *columns).where(OFFERS.c.until_import.is_(None)))
+        for row_id, *values in session.execute(
+            select(OFFERS.c.id, *columns).where(OFFERS.c.until_import.is_(None))
+        )
     }
     wanted = [_values_of(offer) for offer in catalogue.offers]
     new = set(wanted)
     by_hand = _by_hand(session, OFFERS)
-    gone = [row_id for values, row_id in standing.items() if values not in new and row_id not in by_hand]
+    gone = [
+        row_id for values, row_id in standing.items() if values not in new and row_id not in by_hand
+    ]
     _end(session, OFFERS, gone, import_id)
     rows = [
-        (*values[:-1], values[-1].isoformat(), import_id) for values in wanted if values not in standing
+        (*values[:-1], values[-1].isoformat(), import_id)
+        for values in wanted
+        if values not in standing
     ]
     _insert(session, "offers", (*OFFER_COLUMNS, "from_import"), rows)
 
@@ -156,7 +172,11 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
     """The catalogue as it stood after an import."""
     parts: dict[str, Part] = {}
     others: dict[str, dict[str, Any]] = {kind: {} for kind in _ADAPTERS if kind not in PART_TYPES}
-    query = select(ENTRIES.c.kind, ENTRIES.c.key, ENTRIES.c.data).where(_standing(ENTRIES, as_of)).order_by(ENTRIES.c.id)
+    query = (
+        select(ENTRIES.c.kind, ENTRIES.c.key, ENTRIES.c.data)
+        .where(_standing(ENTRIES, as_of))
+        .order_by(ENTRIES.c.id)
+    )
     for kind, key, data in session.execute(query):
         if kind in PART_TYPES:
             parts[key] = _ADAPTERS[kind].validate_json(data)
@@ -184,7 +204,10 @@ def _offers(rows: Iterable[Any]) -> Iterator[Offer]:
 
 
 def _standing(table: Table, as_of: int) -> Any:
-    return and_(table.c.from_import <= as_of, or_(table.c.until_import.is_(None), table.c.until_import > as_of))
+    return and_(
+        table.c.from_import <= as_of,
+        or_(table.c.until_import.is_(None), table.c.until_import > as_of),
+    )
 
 
 Edit = Part | Game | Published | NamedPart | Assumptions | Chart | Results | ColumnRoles | None
@@ -201,8 +224,12 @@ class Revision:
 
 
 def standing_id(session: Session, kind: str, key: str) -> int:
-    """The row of the standing revision of an entry, 0 where there is none: the version that an edit must name."""
-    query = select(ENTRIES.c.id).where(ENTRIES.c.kind == kind, ENTRIES.c.key == key, ENTRIES.c.until_import.is_(None))
+    """The row of the standing revision of an entry, 0 where there is none: the version that an edit
+    must name.
+    """
+    query = select(ENTRIES.c.id).where(
+        ENTRIES.c.kind == kind, ENTRIES.c.key == key, ENTRIES.c.until_import.is_(None)
+    )
     return session.scalar(query) or 0
 
 
@@ -214,10 +241,15 @@ def made_by_hand(session: Session, kind: str, key: str) -> bool:
 def changed_by_hand(session: Session, kind: str, key: str) -> bool:
     """Whether the last change of an entry, its removal included, was made by hand."""
     query = (
-        select(ENTRIES.c.until_import, ENTRIES.c.from_import).where(ENTRIES.c.kind == kind, ENTRIES.c.key == key).order_by(ENTRIES.c.id.desc()).limit(1)
+        select(ENTRIES.c.until_import, ENTRIES.c.from_import)
+        .where(ENTRIES.c.kind == kind, ENTRIES.c.key == key)
+        .order_by(ENTRIES.c.id.desc())
+        .limit(1)
     )
     last = session.execute(query).first()
-    return last is not None and bool(session.scalar(select(ImportRow.by_hand).where(ImportRow.id == (last[0] or last[1]))))
+    return last is not None and bool(
+        session.scalar(select(ImportRow.by_hand).where(ImportRow.id == (last[0] or last[1])))
+    )
 
 
 def revise(session: Session, edits: Mapping[tuple[str, str], Edit], source: str) -> int:
@@ -225,17 +257,28 @@ def revise(session: Session, edits: Mapping[tuple[str, str], Edit], source: str)
     row = _begin(session, source, True)
     gone = [found for kind, key in edits if (found := standing_id(session, kind, key))]
     _end(session, ENTRIES, gone, row.id)
-    rows = [(kind, key, _dumped(kind, value), row.id) for (kind, key), value in edits.items() if value is not None]
+    rows = [
+        (kind, key, _dumped(kind, value), row.id)
+        for (kind, key), value in edits.items()
+        if value is not None
+    ]
     _insert(session, "entries", ("kind", "key", "data", "from_import"), rows)
     return row.id
 
 
-def revise_offers(session: Session, part_id: str, region: str, offers: Iterable[Offer], source: str) -> int:
-    """Put offers by hand in place of a part's offers of the same shops in a region; returns the edit's id."""
+def revise_offers(
+    session: Session, part_id: str, region: str, offers: Iterable[Offer], source: str
+) -> int:
+    """Put offers by hand in place of a part's offers of the same shops in a region; returns the
+    edit's id.
+    """
     row = _begin(session, source, True)
     new = list(offers)
     query = select(OFFERS.c.id).where(
-        OFFERS.c.until_import.is_(None), OFFERS.c.part_id == part_id, OFFERS.c.region == region, OFFERS.c.shop.in_([one.shop for one in new])
+        OFFERS.c.until_import.is_(None),
+        OFFERS.c.part_id == part_id,
+        OFFERS.c.region == region,
+        OFFERS.c.shop.in_([one.shop for one in new]),
     )
     _end(session, OFFERS, list(session.scalars(query)), row.id)
     rows = [(*values[:-1], values[-1].isoformat(), row.id) for values in map(_values_of, new)]
@@ -250,8 +293,9 @@ def edit_said(session: Session, edit_id: int) -> str:
 
 
 def undo_edit(session: Session, edit_id: int) -> str:
-    """Take an edit by hand back, entries and offers; returns what it was. Raises ConflictError where something that it
-    touched was changed since."""
+    """Take an edit by hand back, entries and offers; returns what it was. Raises ConflictError
+    where something that it touched was changed since.
+    """
     made = session.get(ImportRow, edit_id)
     if made is None or not made.by_hand:
         raise ConflictError("There is no such edit to take back.")
@@ -260,21 +304,36 @@ def undo_edit(session: Session, edit_id: int) -> str:
         (ENTRIES, ("kind", "key"), ("kind", "key", "data")),
         (OFFERS, ("part_id", "shop", "region", "condition"), OFFER_COLUMNS),
     ):
-        brought = session.execute(select(table.c.id, table.c.until_import).where(table.c.from_import == edit_id)).all()
-        ended = session.execute(select(*(table.c[name] for name in columns)).where(table.c.until_import == edit_id)).all()
+        brought = session.execute(
+            select(table.c.id, table.c.until_import).where(table.c.from_import == edit_id)
+        ).all()
+        ended = session.execute(
+            select(*(table.c[name] for name in columns)).where(table.c.until_import == edit_id)
+        ).all()
         keys = [tuple(getattr(one, name) for name in key) for one in ended]
         later = [one for one in keys if _stands_otherwise(session, table, key, one, edit_id)]
         if later or any(one.until_import is not None for one in brought):
-            raise ConflictError("What this edit touched was changed since: look at what it says now.")
+            raise ConflictError(
+                "What this edit touched was changed since: look at what it says now."
+            )
         _end(session, table, [one.id for one in brought], row.id)
-        _insert(session, table.name, (*columns, "from_import"), [(*(_raw(value) for value in one), row.id) for one in ended])
+        _insert(
+            session,
+            table.name,
+            (*columns, "from_import"),
+            [(*(_raw(value) for value in one), row.id) for one in ended],
+        )
     return made.source
 
 
-def _stands_otherwise(session: Session, table: Table, key: tuple[str, ...], values: tuple[Any, ...], edit_id: int) -> bool:
+def _stands_otherwise(
+    session: Session, table: Table, key: tuple[str, ...], values: tuple[Any, ...], edit_id: int
+) -> bool:
     """Whether another revision than the edit's stands in a place."""
     same = [table.c[name] == value for name, value in zip(key, values, strict=True)]
-    query = select(table.c.id).where(*same, table.c.until_import.is_(None), table.c.from_import != edit_id)
+    query = select(table.c.id).where(
+        *same, table.c.until_import.is_(None), table.c.from_import != edit_id
+    )
     return session.scalar(query) is not None
 
 

@@ -30,7 +30,9 @@ class Database:
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
-        """A session that takes the write lock at once and commits when the block ends without an error."""
+        """A session that takes the write lock at once and commits when the block ends without an
+        error.
+        """
         with Session(self.engine) as session:
             session.connection(execution_options={"wattmetron_write": True})
             yield session
@@ -41,12 +43,19 @@ class Database:
 
 
 def _engine(path: Path) -> Engine:
-    engine = create_engine(f"sqlite:///{path}", connect_args={"check_same_thread": False, "timeout": 30})
+    engine = create_engine(
+        f"sqlite:///{path}", connect_args={"check_same_thread": False, "timeout": 30}
+    )
 
     @event.listens_for(engine, "connect")
     def prepare(connection: Any, _record: Any) -> None:
         connection.isolation_level = None
-        for pragma in ("foreign_keys=ON", "journal_mode=WAL", "synchronous=FULL", "busy_timeout=30000"):
+        for pragma in (
+            "foreign_keys=ON",
+            "journal_mode=WAL",
+            "synchronous=FULL",
+            "busy_timeout=30000",
+        ):
             connection.execute(f"PRAGMA {pragma}")
 
     @event.listens_for(engine, "begin")

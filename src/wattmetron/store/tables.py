@@ -11,7 +11,9 @@ class Base(DeclarativeBase):
 
 
 class ImportRow(Base):
-    """One import of a catalogue, or one edit by hand; revisions name the one that brought and the one that ended them."""
+    """One import of a catalogue, or one edit by hand; revisions name the one that brought and the
+    one that ended them.
+    """
 
     __tablename__ = "imports"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -21,7 +23,9 @@ class ImportRow(Base):
 
 
 class EntryRow(Base):
-    """A revision of a part, game, region or of what a game publishes, as JSON; never changed but for ``until_import``."""
+    """A revision of a part, game, region or of what a game publishes, as JSON; never changed but
+    for ``until_import``.
+    """
 
     __tablename__ = "entries"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)

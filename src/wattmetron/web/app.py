@@ -22,7 +22,13 @@ HOSTS = ["localhost", "127.0.0.1", "[::1]", "testserver"]
 
 def make_app(workshop: Workshop, hosts: list[str] | None = None) -> FastAPI:
     """The application over one workshop; answers to the named hosts only."""
-    app = FastAPI(title="Wattmetron", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/v1/openapi.json")
+    app = FastAPI(
+        title="Wattmetron",
+        version=__version__,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/v1/openapi.json",
+    )
     app.state.workshop = workshop
     app.include_router(briefs.router)
     app.include_router(desk.router)
@@ -54,7 +60,11 @@ async def _http_error(request: Request, error: Exception) -> Response:
     assert isinstance(error, HTTPException)
     if request.url.path.startswith("/api/"):
         return JSONResponse({"error": str(error.detail)}, error.status_code)
-    words = "There is no such page: go back to the briefs." if error.status_code == 404 else str(error.detail)
+    words = (
+        "There is no such page: go back to the briefs."
+        if error.status_code == 404
+        else str(error.detail)
+    )
     return _message(request, words, error.status_code)
 
 

@@ -34,18 +34,33 @@ def _amount(minor: int) -> str:
 
 
 _ENVIRONMENT.filters.update(plain=_plain, amount=_amount, money=money)
-_ENVIRONMENT.globals.update(state_mark=state_mark, level_mark=level_mark, frame_axis=axis, version=__version__, glossary=GLOSSARY)
+_ENVIRONMENT.globals.update(
+    state_mark=state_mark,
+    level_mark=level_mark,
+    frame_axis=axis,
+    version=__version__,
+    glossary=GLOSSARY,
+)
 
 
 def page(
-    request: Request, template: str, content: dict[str, Any], status: int = 200, url: str | None = None
+    request: Request,
+    template: str,
+    content: dict[str, Any],
+    status: int = 200,
+    url: str | None = None,
 ) -> HTMLResponse:
     """The named template, inside the page shell unless the request asks for a part."""
     headers = request.headers
-    part = headers.get("hx-request") == "true" and headers.get("hx-history-restore-request") != "true"
+    part = (
+        headers.get("hx-request") == "true" and headers.get("hx-history-restore-request") != "true"
+    )
     theme = request.cookies.get("theme", "")
     html = _ENVIRONMENT.get_template(template).render(
-        **content, part=part, path=request.url.path, theme=theme if theme in ("paper", "night") else ""
+        **content,
+        part=part,
+        path=request.url.path,
+        theme=theme if theme in ("paper", "night") else "",
     )
     answer = {"vary": "HX-Request", "cache-control": "no-store"}
     if url is not None:

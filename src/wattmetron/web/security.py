@@ -8,8 +8,8 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 MAX_BODY_BYTES = 2_000_000
 POLICY = (
-    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "
-    "connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src"
+    " 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
 )
 HEADERS = (
     (b"content-security-policy", POLICY.encode()),
@@ -21,7 +21,9 @@ SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
 
 
 class Guard:
-    """Middleware that refuses foreign origins and oversized bodies and sends the protective headers."""
+    """Middleware that refuses foreign origins and oversized bodies and sends the protective
+    headers.
+    """
 
     def __init__(self, app: ASGIApp) -> None:
         self.app = app

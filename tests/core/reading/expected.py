@@ -5,8 +5,9 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class T:
-    """A tier: parts separated by blanks (``@8`` the memory stated, ``?name`` a part that the catalogue lacks,
-    ``#4c3.2`` figures alone), amounts in GB."""
+    """A tier: parts separated by blanks (``@8`` the memory stated, ``?name`` a part that the
+    catalogue lacks, ``#4c3.2`` figures alone), amounts in GB.
+    """
 
     label: str
     cpu: str = ""
@@ -59,11 +60,34 @@ def _name(one) -> str:
     if one.part:
         return one.part + (f"@{one.memory_gb:g}" if one.memory_gb else "")
     if one.figures_only:
-        return "#" + (f"{one.cores}c" if one.cores else "") + (f"{one.clock_ghz:g}" if one.clock_ghz else "")
-    return "?" + "-".join(one.text.casefold().split()) + (f"@{one.memory_gb:g}" if one.memory_gb else "")
+        return (
+            "#"
+            + (f"{one.cores}c" if one.cores else "")
+            + (f"{one.clock_ghz:g}" if one.clock_ghz else "")
+        )
+    return (
+        "?"
+        + "-".join(one.text.casefold().split())
+        + (f"@{one.memory_gb:g}" if one.memory_gb else "")
+    )
 
 
-FIELDS = ("label", "cpu", "gpu", "ram", "vram", "disk", "kind", "os", "api", "res", "preset", "fps", "rt", "up")
+FIELDS = (
+    "label",
+    "cpu",
+    "gpu",
+    "ram",
+    "vram",
+    "disk",
+    "kind",
+    "os",
+    "api",
+    "res",
+    "preset",
+    "fps",
+    "rt",
+    "up",
+)
 
 
 def wanted(tier: T) -> dict[str, object]:

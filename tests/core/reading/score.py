@@ -13,10 +13,21 @@ from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 
 WORDS = {
-    "label": "tier label", "cpu": "processors", "gpu": "graphics parts with their memory", "ram": "memory", "vram": "video memory",
-    "disk": "storage", "kind": "kind of storage", "os": "operating system", "api": "graphics API", "res": "resolution",
-    "preset": "preset", "fps": "frame rate", "rt": "ray tracing", "up": "upscaling",
-}  # fmt: skip
+    "label": "tier label",
+    "cpu": "processors",
+    "gpu": "graphics parts with their memory",
+    "ram": "memory",
+    "vram": "video memory",
+    "disk": "storage",
+    "kind": "kind of storage",
+    "os": "operating system",
+    "api": "graphics API",
+    "res": "resolution",
+    "preset": "preset",
+    "fps": "frame rate",
+    "rt": "ray tracing",
+    "up": "upscaling",
+}
 
 
 @dataclass
@@ -60,11 +71,16 @@ def score(samples: tuple[Sample, ...]) -> Score:
 
 
 def _wrong_and_sure(draft, sample: Sample) -> list[str]:
-    listed = {one.split("@")[0] for tier in sample.tiers for one in f"{tier.cpu} {tier.gpu}".split()}
+    listed = {
+        one.split("@")[0] for tier in sample.tiers for one in f"{tier.cpu} {tier.gpu}".split()
+    }
     return [
         f"{draft.text[mark.start : mark.end]} as {mark.matches[0].part}"
         for mark in draft.marks
-        if isinstance(mark, PartMark) and mark.matches and mark.confidence > 0.9 and mark.matches[0].part not in listed
+        if isinstance(mark, PartMark)
+        and mark.matches
+        and mark.confidence > 0.9
+        and mark.matches[0].part not in listed
     ]
 
 

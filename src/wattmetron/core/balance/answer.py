@@ -15,9 +15,9 @@ NEVER = 10**13
 class Proposal:
     """The answer to a brief, or None with the reason.
 
-    ``cost_minor`` is the delivered cost of all parts that are not owned, without the brief's extras;
-    ``gain`` is U = the weighted mean of ln r in millionths; ``best_gain`` and ``best_cost_minor`` are those
-    of the best build before money was saved within the band.
+    ``cost_minor`` is the delivered cost of all parts that are not owned, without the brief's
+    extras; ``gain`` is U = the weighted mean of ln r in millionths; ``best_gain`` and
+    ``best_cost_minor`` are those of the best build before money was saved within the band.
     """
 
     aim: Aim

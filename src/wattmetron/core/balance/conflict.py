@@ -10,7 +10,9 @@ from wattmetron.core.catalogue import Catalogue
 
 @dataclass(frozen=True, slots=True)
 class Wish:
-    """A wish of the brief that can be let go: the field that holds it and its value without the wish."""
+    """A wish of the brief that can be let go: the field that holds it and its value without the
+    wish.
+    """
 
     name: str
     field: str
@@ -49,12 +51,17 @@ def without(brief: Brief, wishes: tuple[Wish, ...]) -> Brief:
     return replace(brief, **{wish.field: wish.without for wish in wishes})
 
 
-def conflict(catalogue: Catalogue, brief: Brief, kept: Build, most_minor: int | None = None) -> tuple[Wish, ...] | None:
-    """Wishes that no build grants together, none of which can be left out; None where a build grants all.
+def conflict(
+    catalogue: Catalogue, brief: Brief, kept: Build, most_minor: int | None = None
+) -> tuple[Wish, ...] | None:
+    """Wishes that no build grants together, none of which can be left out; None where a build
+    grants all.
 
-    With ``most_minor`` the build must also cost no more than that. An empty set says that nothing fits even without
-    any wish. One wish after the other is let go for good where the others still conflict (deletion filter).
+    With ``most_minor`` the build must also cost no more than that. An empty set says that nothing
+    fits even without any wish. One wish after the other is let go for good where the others still
+    conflict (deletion filter).
     """
+
     def grants(asked: Brief) -> bool:
         found = cheapest_fit(catalogue, asked, kept, video_memory=not asked.accept_spill)
         return found.build is not None and (most_minor is None or found.cost_minor <= most_minor)

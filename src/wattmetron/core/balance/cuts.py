@@ -1,4 +1,6 @@
-"""Cuts: what each cheaper part in one place, everything else kept, would save and cost in frames."""
+"""Cuts: what each cheaper part in one place, everything else kept, would save and cost in
+frames.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
@@ -26,8 +28,8 @@ STATES: tuple[State, ...] = ("short", "unsure", "meets")
 
 @dataclass(frozen=True, slots=True)
 class Cut:
-    """A cheaper part in the place of another: what it saves in minor units, and for each counted target the change of
-    ln r (never above what counts) and the state then.
+    """A cheaper part in the place of another: what it saves in minor units, and for each counted
+    target the change of ln r (never above what counts) and the state then.
     """
 
     kind: Kind
@@ -47,11 +49,18 @@ class Cut:
     def loss(self, weights: tuple[int, ...]) -> float:
         """The weighted mean fall of ln r."""
         total = sum(weights)
-        return -sum(w * change for w, change in zip(weights, self.changes, strict=True)) / total if total else 0.0
+        return (
+            -sum(w * change for w, change in zip(weights, self.changes, strict=True)) / total
+            if total
+            else 0.0
+        )
 
 
-def cuts(catalogue: Catalogue, brief: Brief, build: Build, kinds: tuple[Kind, ...] = KINDS) -> Iterator[Cut]:
-    """All cuts of a build, kind by kind, the cheapest part first: parts on sale that the brief allows and that fit.
+def cuts(
+    catalogue: Catalogue, brief: Brief, build: Build, kinds: tuple[Kind, ...] = KINDS
+) -> Iterator[Cut]:
+    """All cuts of a build, kind by kind, the cheapest part first: parts on sale that the brief
+    allows and that fit.
 
     Owned and kept parts and places with several parts are left alone.
     """
@@ -61,16 +70,22 @@ def cuts(catalogue: Catalogue, brief: Brief, build: Build, kinds: tuple[Kind, ..
             yield from _of_kind(catalogue, brief, build, kind, present[0])
 
 
-def _of_kind(catalogue: Catalogue, brief: Brief, build: Build, kind: Kind, present: str) -> Iterator[Cut]:
+def _of_kind(
+    catalogue: Catalogue, brief: Brief, build: Build, kind: Kind, present: str
+) -> Iterator[Cut]:
     book = catalogue.prices(brief.region, brief.allow_used)
     price = book.delivered(present)
     if price is None:
         return
-    stays = tuple(catalogue.part(one) for _, one in build.ids() if one in brief.owned or one in build.kept)
+    stays = tuple(
+        catalogue.part(one) for _, one in build.ids() if one in brief.owned or one in build.kept
+    )
     cheaper = sorted(
         (own, part.id)
         for part in catalogue.by_kind[kind]
-        if (own := book.delivered(part.id)) is not None and own < price and not any(bars(brief, part, own, stays))
+        if (own := book.delivered(part.id)) is not None
+        and own < price
+        and not any(bars(brief, part, own, stays))
     )
     machine = catalogue.machine(build, brief.clocks)
     bare = replace(machine, storage=()) if kind == "storage" else machine
@@ -81,18 +96,35 @@ def _of_kind(catalogue: Catalogue, brief: Brief, build: Build, kind: Kind, prese
     whole = [
         (own, one, other, run)
         for own, one, other in tried
-        if not (run := catalogue.machine(other, brief.clocks)).missing() and _reaches_floors(catalogue, brief, run, kind) and not blocks(run, wishes)
+        if not (run := catalogue.machine(other, brief.clocks)).missing()
+        and _reaches_floors(catalogue, brief, run, kind)
+        and not blocks(run, wishes)
     ]
-    changes, states, worsens = _frames(catalogue, brief, machine, [run for _, _, _, run in whole], kind in DECIDING)
+    changes, states, worsens = _frames(
+        catalogue, brief, machine, [run for _, _, _, run in whole], kind in DECIDING
+    )
     for i, (own, one, other, _) in enumerate(whole):
-        yield Cut(kind, catalogue.part(one), present, price - own, other, changes[i], states[i], worsens[i])
+        yield Cut(
+            kind,
+            catalogue.part(one),
+            present,
+            price - own,
+            other,
+            changes[i],
+            states[i],
+            worsens[i],
+        )
 
 
 def _reaches_floors(catalogue: Catalogue, brief: Brief, machine: Machine, kind: Kind) -> bool:
     if kind == "memory":
-        return machine.memory is not None and machine.memory.total_gb >= memory_floor_gb(catalogue, brief)
+        return machine.memory is not None and machine.memory.total_gb >= memory_floor_gb(
+            catalogue, brief
+        )
     if kind == "storage":
-        return sum(drive.capacity_gb for drive in machine.storage) >= storage_floor_gb(catalogue, brief)
+        return sum(drive.capacity_gb for drive in machine.storage) >= storage_floor_gb(
+            catalogue, brief
+        )
     return True
 
 

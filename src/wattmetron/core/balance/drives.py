@@ -22,8 +22,9 @@ class Bays(NamedTuple):
 
 
 class Sort(NamedTuple):
-    """How many drives need what: M.2 slots, SATA ports, places for 2.5 and 3.5 inch; lengths in mm of M.2 drives that
-    some slot is too short for, the longest first."""
+    """How many drives need what: M.2 slots, SATA ports, places for 2.5 and 3.5 inch; lengths in mm
+    of M.2 drives that some slot is too short for, the longest first.
+    """
 
     nvme: int
     sata: int
@@ -33,7 +34,9 @@ class Sort(NamedTuple):
 
 @dataclass(frozen=True, slots=True)
 class DriveChoice:
-    """All drives of a build by what they need, with the least cost of reaching the floor that way."""
+    """All drives of a build by what they need, with the least cost of reaching the floor that
+    way.
+    """
 
     nvme: int
     sata: int
@@ -52,7 +55,14 @@ def sort_of(drives: Iterable[Storage], any_slot_mm: int) -> Sort:
     nvme = sum(drive.interface == "M.2 NVMe" for drive in all_drives)
     small = sum(drive.size == "2.5 inch" for drive in all_drives)
     large = sum(drive.size == "3.5 inch" for drive in all_drives)
-    lengths = sorted((mm for one in all_drives if one.size == "M.2" and (mm := one.m2_length_mm or 0) > any_slot_mm), reverse=True)
+    lengths = sorted(
+        (
+            mm
+            for one in all_drives
+            if one.size == "M.2" and (mm := one.m2_length_mm or 0) > any_slot_mm
+        ),
+        reverse=True,
+    )
     return Sort(nvme, len(all_drives) - nvme, Bays(small, large), tuple(lengths))
 
 
@@ -67,7 +77,9 @@ def drive_choices(pool: Pool, floor_gb: float) -> list[DriveChoice]:
         for picked in combinations_with_replacement(groups.values(), count):
             cost = _least(picked[0], picked[1] if count == 2 else None, missing)
             if cost is not None:
-                key = sort_of((*pool.fixed_drives, *(group.example for group in picked)), pool.any_slot_mm)
+                key = sort_of(
+                    (*pool.fixed_drives, *(group.example for group in picked)), pool.any_slot_mm
+                )
                 least[key] = min(cost, least.get(key, cost))
     return [DriveChoice(*key, pool.fixed_drives_cost + cost) for key, cost in least.items()]
 
@@ -103,14 +115,26 @@ def _least(first: Group, second: Group | None, missing: float) -> int | None:
     return int(cost[enough].min()) if enough.any() else None
 
 
-def drive_sets(pool: Pool, choices: list[DriveChoice], floor_gb: float) -> list[tuple[tuple[Storage, ...], Sort, int]]:
-    """The sets behind these ``drive_choices``: all that cost no more than their entry, in the order of ids."""
+def drive_sets(
+    pool: Pool, choices: list[DriveChoice], floor_gb: float
+) -> list[tuple[tuple[Storage, ...], Sort, int]]:
+    """The sets behind these ``drive_choices``: all that cost no more than their entry, in the order
+    of ids.
+    """
     least = {one.sort: one.cost for one in choices}
     base_gb = sum(drive.capacity_gb for drive in pool.fixed_drives)
     if pool.fixed_drives and base_gb >= floor_gb:
-        return [(pool.fixed_drives, sort_of(pool.fixed_drives, pool.any_slot_mm), pool.fixed_drives_cost)]
+        return [
+            (
+                pool.fixed_drives,
+                sort_of(pool.fixed_drives, pool.any_slot_mm),
+                pool.fixed_drives_cost,
+            )
+        ]
     found = []
-    for picks in _reaching(pool, floor_gb - base_gb, np.array(sorted({*least.values()}), dtype=np.int64)):
+    for picks in _reaching(
+        pool, floor_gb - base_gb, np.array(sorted({*least.values()}), dtype=np.int64)
+    ):
         drives = pool.fixed_drives + tuple(pool.drives.parts[i] for i in picks)
         cost = pool.fixed_drives_cost + sum(int(pool.drives.cost[i]) for i in picks)
         key = sort_of(drives, pool.any_slot_mm)
@@ -120,10 +144,14 @@ def drive_sets(pool: Pool, choices: list[DriveChoice], floor_gb: float) -> list[
 
 
 def _reaching(pool: Pool, missing_gb: float, costs: Ints) -> Iterator[tuple[int, ...]]:
-    """Indices of one or two new drives that hold enough and bring the drives to one of these costs."""
+    """Indices of one or two new drives that hold enough and bring the drives to one of these
+    costs.
+    """
     capacity = np.array([drive.capacity_gb for drive in pool.drives.parts], dtype=np.int64)
     cost = pool.drives.cost + pool.fixed_drives_cost
-    for i in np.flatnonzero((capacity >= missing_gb) & np.isin(cost, costs)) if pool.new_drives else ():
+    for i in (
+        np.flatnonzero((capacity >= missing_gb) & np.isin(cost, costs)) if pool.new_drives else ()
+    ):
         yield (int(i),)
     if pool.new_drives < 2:
         return

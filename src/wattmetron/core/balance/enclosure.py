@@ -1,8 +1,8 @@
 """Case and cooler together: least cost by what goes in.
 
-Cases stand in the order of their costs, one bit each. What takes a board form, a sort of supply, a set of
-drives, a shape of card beside a radiator, a height of cooler is a row of bits; the lowest bit that all rows
-share is the cheapest case.
+Cases stand in the order of their costs, one bit each. What takes a board form, a sort of supply, a
+set of drives, a shape of card beside a radiator, a height of cooler is a row of bits; the lowest
+bit that all rows share is the cheapest case.
 """
 
 from collections.abc import Iterable, Sequence
@@ -46,7 +46,9 @@ class CaseBits:
         self.cases = [pool.cases.parts[i] for i in order]
         self.words = max(1, -(-len(self.cases) // 64))
         self.cost: Ints = np.append(pool.cases.cost[order], NEVER)
-        self.forms = self._rows([form in case.board_forms for case in self.cases] for form in BOARD_FORMS)
+        self.forms = self._rows(
+            [form in case.board_forms for case in self.cases] for form in BOARD_FORMS
+        )
         self.bays = self._rows([_has_places(case, one) for case in self.cases] for one in bays)
         self._take_supplies(pool)
         self._take_coolers(pool)
@@ -60,7 +62,10 @@ class CaseBits:
         self.sort_of_supply = ints(sorts.index(one) for one in own)
         rooms = lengths.rooms(case.supply_length_mm for case in self.cases)
         self.sorts = self._rows(
-            [sort.form in case.supply_forms and sort.level <= room for case, room in zip(self.cases, rooms, strict=True)]
+            [
+                sort.form in case.supply_forms and sort.level <= room
+                for case, room in zip(self.cases, rooms, strict=True)
+            ]
             for sort in sorts
         )
 
@@ -70,7 +75,10 @@ class CaseBits:
         self.radiators = list(dict.fromkeys((None, *(cooler.radiator for cooler in coolers))))
         heights = Ladder(case.cooler_height_mm for case in self.cases)
         levels = heights.levels(cooler.height_mm for cooler in coolers).tolist()
-        own = [Mount(level, self.radiators.index(cooler.radiator)) for level, cooler in zip(levels, coolers, strict=True)]
+        own = [
+            Mount(level, self.radiators.index(cooler.radiator))
+            for level, cooler in zip(levels, coolers, strict=True)
+        ]
         self.mounts = list(dict.fromkeys((Mount(0, 0), *own)))
         self.mount_of_cooler = ints(self.mounts.index(one) for one in own)
         self.radiator_of = ints(mount.radiator for mount in self.mounts)
@@ -95,7 +103,10 @@ class CaseBits:
         fits &= own[:, 2:3] <= thickness.rooms(case.card_thickness_mm for case in self.cases)
         beside = []
         for one in self.radiators:
-            takes = np.array([one is None or radiator_place(case, one[0]) is not None for case in self.cases], dtype=bool)
+            takes = np.array(
+                [one is None or radiator_place(case, one[0]) is not None for case in self.cases],
+                dtype=bool,
+            )
             rooms = length.rooms(card_room_mm(case, one) for case in self.cases)
             beside.append(self._packed(fits & takes & (own[:, 0:1] <= rooms)))
         self.cards = np.stack(beside)
@@ -119,7 +130,9 @@ class CaseBits:
 
 
 class Enclosures:
-    """Least costs of case and cooler, exact for every processor, board form, supply sort, card and set of drives."""
+    """Least costs of case and cooler, exact for every processor, board form, supply sort, card and
+    set of drives.
+    """
 
     def __init__(self, pool: Pool, bays: Sequence[Bays]) -> None:
         self._pool = pool
@@ -130,20 +143,35 @@ class Enclosures:
         self._levels = len(pool.clearances)
         self._classes()
         self._bound()
-        self._sizes = (self._mount.shape[0], len(BOARD_FORMS), len(self.bays), self._bits.cards.shape[1])
+        self._sizes = (
+            self._mount.shape[0],
+            len(BOARD_FORMS),
+            len(self.bays),
+            self._bits.cards.shape[1],
+        )
         self._found = Memo(int(np.prod(self._sizes)), len(self.sorts), self._worked_out)
 
     def _classes(self) -> None:
-        """Numbers processors by what they need of a cooler; for each number and memory the mounts worth a look."""
+        """Numbers processors by what they need of a cooler; for each number and memory the mounts
+        worth a look.
+        """
         coolers, chips = self._pool.coolers.parts, self._pool.processors.parts
-        capacities, rank = np.unique(ints(cooler.capacity_w for cooler in coolers), return_inverse=True)
+        capacities, rank = np.unique(
+            ints(cooler.capacity_w for cooler in coolers), return_inverse=True
+        )
         least = np.searchsorted(capacities, ints(chip.sustained_w for chip in chips)).tolist()
-        keys = [(chip.socket, own, boxed_carries(chip)) for chip, own in zip(chips, least, strict=True)]
+        keys = [
+            (chip.socket, own, boxed_carries(chip)) for chip, own in zip(chips, least, strict=True)
+        ]
         place = {key: i for i, key in enumerate(dict.fromkeys(keys))}
         self.class_index = ints(place[key] for key in keys)
         memory_room = self._pool.clearances.rooms(room_for_memory_mm(cooler) for cooler in coolers)
-        mounting = {socket: [socket in cooler.sockets for cooler in coolers] for socket, _, _ in place}
-        fits = np.array([mounting[socket] for socket, _, _ in place], dtype=bool).reshape(len(place), len(coolers))
+        mounting = {
+            socket: [socket in cooler.sockets for cooler in coolers] for socket, _, _ in place
+        }
+        fits = np.array([mounting[socket] for socket, _, _ in place], dtype=bool).reshape(
+            len(place), len(coolers)
+        )
         fits &= rank >= ints(own for _, own, _ in place)[:, None]
         by_memory = fits[:, None, :] & (memory_room >= np.arange(self._levels)[:, None])
         boxed = np.repeat(np.array([carries for _, _, carries in place], dtype=bool), self._levels)
@@ -155,27 +183,39 @@ class Enclosures:
         if not self._pool.coolers.fixed:
             costs[boxed, 0] = 0
         row, cooler = np.nonzero(fits)
-        np.minimum.at(costs, (row, self._bits.mount_of_cooler[cooler]), self._pool.coolers.cost[cooler])
+        np.minimum.at(
+            costs, (row, self._bits.mount_of_cooler[cooler]), self._pool.coolers.cost[cooler]
+        )
         return costs
 
     def _keep_worthy(self, costs: Ints) -> None:
-        """Keeps the mounts that no lower one with the same radiator undercuts, first in each row."""
+        """Keeps the mounts that no lower one with the same radiator undercuts, first in each
+        row.
+        """
         worthy = np.zeros(costs.shape, dtype=bool)
         for number in range(len(self._bits.radiators)):
             own = [i for i, mount in enumerate(self._bits.mounts) if mount.radiator == number]
             own.sort(key=lambda i: self._bits.mounts[i].height)
-            lower = np.minimum.accumulate(np.insert(costs[:, own], 0, NEVER, axis=1), axis=1)[:, :-1]
+            lower = np.minimum.accumulate(np.insert(costs[:, own], 0, NEVER, axis=1), axis=1)[
+                :, :-1
+            ]
             worthy[:, own] = costs[:, own] < lower
         most = max(1, int(worthy.sum(axis=1).max(initial=0)))
         self._mount: Ints = np.argsort(~worthy, axis=1, kind="stable")[:, :most]
         kept = np.take_along_axis(worthy, self._mount, axis=1)
-        self._mount_cost: Ints = np.where(kept, np.take_along_axis(costs, self._mount, axis=1), NEVER)
+        self._mount_cost: Ints = np.where(
+            kept, np.take_along_axis(costs, self._mount, axis=1), NEVER
+        )
 
     def _bound(self) -> None:
-        """By supply sort, class and shape of the card the least cost of any board, drives and memory."""
+        """By supply sort, class and shape of the card the least cost of any board, drives and
+        memory.
+        """
         own = self._bits
         any_case = own.cheapest(
-            own.sorts[:, None, None, :] & own.mount_bits[None, None] & own.cards[own.radiator_of].swapaxes(0, 1)[None]
+            own.sorts[:, None, None, :]
+            & own.mount_bits[None, None]
+            & own.cards[own.radiator_of].swapaxes(0, 1)[None]
         )
         loosest = slice(0, None, self._levels)
         mounts, costs = self._mount[loosest], self._mount_cost[loosest]
@@ -187,11 +227,16 @@ class Enclosures:
 
     def cost(self, kind: Ints, memory_level: Ints, form: Ints, bays: Ints, shape: Ints) -> Ints:
         """Least cost of case and cooler: a row for each sort of supply, a column for each build."""
-        key = np.ravel_multi_index((kind * self._levels + memory_level, form, bays, shape), self._sizes)
+        key = np.ravel_multi_index(
+            (kind * self._levels + memory_level, form, bays, shape), self._sizes
+        )
         return self._found[np.asarray(key)].T
 
     def _worked_out(self, keys: Ints) -> Ints:
-        parts = [self._least(*np.unravel_index(keys[at : at + CHUNK], self._sizes)) for at in range(0, keys.size, CHUNK)]
+        parts = [
+            self._least(*np.unravel_index(keys[at : at + CHUNK], self._sizes))
+            for at in range(0, keys.size, CHUNK)
+        ]
         return np.concatenate(parts, axis=1).T
 
     def _least(self, cooling: Ints, form: Ints, bays: Ints, shape: Ints) -> Ints:
@@ -205,7 +250,9 @@ class Enclosures:
 def _has_places(case: Case, bays: Bays) -> bool:
     if case.places_25 is None or case.places_35 is None:
         return True
-    return bays.large <= case.places_35 and bays.small + bays.large <= case.places_25 + case.places_35
+    return (
+        bays.large <= case.places_35 and bays.small + bays.large <= case.places_25 + case.places_35
+    )
 
 
 def boxed_carries(chip: Processor) -> bool:

@@ -1,8 +1,10 @@
-"""The frontier: every cost at which more can be had than for any less, over all complete fitting builds.
+"""The frontier: every cost at which more can be had than for any less, over all complete fitting
+builds.
 
-Builds are ranked as the aim ranks them: by the weight of targets met, then by U. A step of the frontier is a cost and
-the best rank that it reaches; every cheaper build ranks lower. Pairings are bounded as in the search and given up as
-soon as their bound is no better than what something cheaper reaches.
+Builds are ranked as the aim ranks them: by the weight of targets met, then by U. A step of the
+frontier is a cost and the best rank that it reaches; every cheaper build ranks lower. Pairings are
+bounded as in the search and given up as soon as their bound is no better than what something
+cheaper reaches.
 """
 
 from collections.abc import Callable
@@ -54,8 +56,8 @@ class Staircase:
 
 @dataclass(frozen=True)
 class Frontier:
-    """All steps, the cheapest first, each with the pairings (integrated, processor, card) that reach it; costs in minor
-    units without what the budget pays besides.
+    """All steps, the cheapest first, each with the pairings (integrated, processor, card) that
+    reach it; costs in minor units without what the budget pays besides.
     """
 
     scenes: list[Scene]
@@ -75,7 +77,9 @@ class Frontier:
         return self.steps[at] if at < len(self.steps) else None
 
     def answer(self, budget: int, band: int) -> Winner | None:
-        """What the aim of most frames answers for a budget: the cheapest within the band of the best."""
+        """What the aim of most frames answers for a budget: the cheapest within the band of the
+        best.
+        """
         best = self.best(budget)
         return None if best is None else self.reaching(best.met, best.gain - band)
 
@@ -84,7 +88,9 @@ Pick = Callable[[Scene, Ints, Ints], Mask]
 
 
 def frontier(scenes: list[Scene], most: int = NEVER - 1, pick: Pick | None = None) -> Frontier:
-    """The frontier over all builds of the scenes that cost at most ``most``; ``pick`` says which pairings count."""
+    """The frontier over all builds of the scenes that cost at most ``most``; ``pick`` says which
+    pairings count.
+    """
     sweep = _Sweep(most)
     hunt = Hunt(scenes, most)
     for field in filter(None, map(hunt.field, range(len(scenes)))):
@@ -137,13 +143,17 @@ class _Sweep:
         return left[bound[left] > self.stairs.within(cost[left] - 1)]
 
     def _evaluate(self, field: Field, block: Ints, bound: Ints, spare: Ints) -> None:
-        """Builds of these pairings with the options that cost at most ``spare`` more than the cheapest of each."""
+        """Builds of these pairings with the options that cost at most ``spare`` more than the
+        cheapest of each.
+        """
         scene = field.scene
         c, g, least = field.c[block], field.g[block], field.cost[block]
         place, group, dearer = scene.grouped(c, spare)
         open_ones = bound[place] > self.stairs.within(least[place] + dearer - 1)
         place, group = place[open_ones], group[open_ones]
-        cost = scene.least_cost(c[place], g[place], group, least[place], np.full(place.size, self.most))
+        cost = scene.least_cost(
+            c[place], g[place], group, least[place], np.full(place.size, self.most)
+        )
         open_ones = (cost <= self.most) & (bound[place] > self.stairs.within(cost - 1))
         place, group, cost = place[open_ones], group[open_ones], cost[open_ones]
         enough = scene.memory_enough(scene.pairing(c[place], g[place], group))
@@ -153,7 +163,9 @@ class _Sweep:
         self._found.append(_Judged(scene, c, g, group, cost, rank))
 
     def ended(self) -> tuple[tuple[Winner, ...], Staircase, tuple[tuple[int, ...], ...]]:
-        """The steps with all the pairings that reach each, the staircase, and each step's gains by target."""
+        """The steps with all the pairings that reach each, the staircase, and each step's gains by
+        target.
+        """
         stairs = self.stairs
         pairings: list[set[tuple[bool, int, int]]] = [set() for _ in stairs.cost]
         gains: list[tuple[int, ...]] = [() for _ in stairs.cost]
@@ -163,7 +175,9 @@ class _Sweep:
             on[on] = (stairs.cost[at[on]] == own.cost[on]) & (stairs.rank[at[on]] == own.rank[on])
             rows = np.flatnonzero(on)
             pairing = own.scene.pairing(own.c[rows], own.g[rows], own.group[rows])
-            by_target = [side.gain(pairing, own.scene.integrated) for side in own.scene.targets.sides]
+            by_target = [
+                side.gain(pairing, own.scene.integrated) for side in own.scene.targets.sides
+            ]
             for n, row in enumerate(rows):
                 pairings[at[row]].add((own.scene.integrated, int(own.c[row]), int(own.g[row])))
                 gains[at[row]] = tuple(int(one[n]) for one in by_target)
@@ -175,10 +189,14 @@ class _Sweep:
 
 
 def best_case(field: Field, rows: Ints, most: int) -> tuple[Ints, Mask]:
-    """Bounds of pairings at the best memory and link that a cost leaves open, and whether that memory is enough."""
+    """Bounds of pairings at the best memory and link that a cost leaves open, and whether that
+    memory is enough.
+    """
     scene = field.scene
     spare = most - field.cost[rows]
-    enough = scene.memory_enough(scene.best_pairing(field.c[rows], field.g[rows], spare)) & (spare >= 0)
+    enough = scene.memory_enough(scene.best_pairing(field.c[rows], field.g[rows], spare)) & (
+        spare >= 0
+    )
     able = rows[enough]
     pairing = scene.best_pairing(field.c[able], field.g[able], spare[enough])
     met, gain = scene.targets.evaluate(pairing, scene.integrated, slack=2)
@@ -188,7 +206,9 @@ def best_case(field: Field, rows: Ints, most: int) -> tuple[Ints, Mask]:
 
 
 def _outermost(bound: Ints, size: int) -> Ints:
-    """Places of about so many rows, the cheapest first, that no cheaper one equals in bound, layer by layer."""
+    """Places of about so many rows, the cheapest first, that no cheaper one equals in bound, layer
+    by layer.
+    """
     left = np.arange(bound.size)
     taken: list[Ints] = []
     count = 0

@@ -1,4 +1,6 @@
-"""Platform options in groups that bring the same frames, so that a pairing is priced once for each group."""
+"""Platform options in groups that bring the same frames, so that a pairing is priced once for each
+group.
+"""
 
 from collections.abc import Sequence
 from dataclasses import fields
@@ -30,15 +32,20 @@ class Figures(NamedTuple):
 
 
 class Groups:
-    """The options of every class by what bears on frame rates: groups of a class by rising least cost, a group's options
-    the cheapest first.
+    """The options of every class by what bears on frame rates: groups of a class by rising least
+    cost, a group's options the cheapest first.
 
-    ``least`` is each group's least cost, ``figures`` what its options bring; ``best`` the best of each figure among the
-    groups of its class up to it.
+    ``least`` is each group's least cost, ``figures`` what its options bring; ``best`` the best of
+    each figure among the groups of its class up to it.
     """
 
     def __init__(self, options: Sequence[Options]) -> None:
-        self.columns = {item.name: np.concatenate([np.empty(0, dtype=np.int64), *(getattr(one, item.name) for one in options)]) for item in fields(Options)}
+        self.columns = {
+            item.name: np.concatenate(
+                [np.empty(0, dtype=np.int64), *(getattr(one, item.name) for one in options)]
+            )
+            for item in fields(Options)
+        }
         kind = np.repeat(np.arange(len(options)), [len(one) for one in options])
         cost, frames = self.columns["cost"], self.columns["frames"]
         by_frames = np.lexsort((cost, frames, kind))
@@ -62,12 +69,18 @@ class Groups:
         found = []
         for name, column in self.figures._asdict().items():
             run = np.minimum if name == "latency_ns" else np.maximum
-            found.append(np.concatenate([column[:0], *(run.accumulate(column[a:b]) for a, b in pairwise(lead))]))
+            found.append(
+                np.concatenate(
+                    [column[:0], *(run.accumulate(column[a:b]) for a, b in pairwise(lead))]
+                )
+            )
         return Figures(*found)
 
     def count(self, kind: Ints, most: Ints) -> Ints:
         """How many groups of each class have an option that costs at most so much."""
-        ends = np.searchsorted(self._least_key, kind * SPAN + np.clip(most, -1, SPAN - 1), side="right")
+        ends = np.searchsorted(
+            self._least_key, kind * SPAN + np.clip(most, -1, SPAN - 1), side="right"
+        )
         return np.asarray(np.maximum(ends - self._first[kind], 0))
 
     def of(self, kind: Ints, most: Ints) -> tuple[Ints, Ints]:
@@ -77,10 +90,16 @@ class Groups:
 
     def last(self, kind: Ints, most: Ints) -> Ints:
         """The last of these groups; some group where there is none."""
-        return np.asarray(np.minimum(self._first[kind] + np.maximum(self.count(kind, most) - 1, 0), self.least.size - 1))
+        return np.asarray(
+            np.minimum(
+                self._first[kind] + np.maximum(self.count(kind, most) - 1, 0), self.least.size - 1
+            )
+        )
 
     def dearer(self, group: Ints, under: Ints) -> tuple[Ints, Ints]:
-        """The options behind the first of each group that cost less than so much: the place in ``group`` and the option."""
+        """The options behind the first of each group that cost less than so much: the place in
+        ``group`` and the option.
+        """
         ends = np.searchsorted(self._key, group * SPAN + np.clip(under, 0, SPAN - 1))
         start = self._start[group] + 1
         at, nth = spread(np.maximum(ends - start, 0))

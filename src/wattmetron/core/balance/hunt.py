@@ -1,10 +1,10 @@
 """The search for the best build: bound every pairing, evaluate only those that can still win.
 
-A build's frame rates depend on processor, graphics part, the memory's speed and the link; its cost splits
-into tables over small keys (platforms, enclosures, supplies). Every pairing of processor and graphics part
-gets a lower bound of its cost and an upper bound of its gain. Two questions are then answered best bound
-first, until no bound can beat what was found: the most that a budget reaches, and the least that a given
-reach costs. The answers are exact.
+A build's frame rates depend on processor, graphics part, the memory's speed and the link; its cost
+splits into tables over small keys (platforms, enclosures, supplies). Every pairing of processor and
+graphics part gets a lower bound of its cost and an upper bound of its gain. Two questions are then
+answered best bound first, until no bound can beat what was found: the most that a budget reaches,
+and the least that a given reach costs. The answers are exact.
 """
 
 from dataclasses import dataclass
@@ -29,7 +29,9 @@ NO_RANK = -(1 << 60)
 
 @dataclass(frozen=True, slots=True)
 class Winner:
-    """The winning cost, weight and gain, with every pairing (integrated, processor, card) that reaches them."""
+    """The winning cost, weight and gain, with every pairing (integrated, processor, card) that
+    reaches them.
+    """
 
     cost: int
     met: int
@@ -55,7 +57,9 @@ class Field:
 
     def only(self, rows: Mask | Ints) -> "Field":
         """Some of the pairings."""
-        return Field(self.scene, self.c[rows], self.g[rows], self.cost[rows], self.met[rows], self.gain[rows])
+        return Field(
+            self.scene, self.c[rows], self.g[rows], self.cost[rows], self.met[rows], self.gain[rows]
+        )
 
 
 @dataclass(frozen=True)
@@ -80,8 +84,8 @@ class Hunt:
         self._made: dict[int, Field | None] = {}
 
     def field(self, place: int, floor: int = NO_RANK) -> Field | None:
-        """The pairings of a scene; None where there are none, and for integrated graphics where even the best memory on
-        sale leaves them under a floor of rank.
+        """The pairings of a scene; None where there are none, and for integrated graphics where
+        even the best memory on sale leaves them under a floor of rank.
         """
         scene = self._scenes[place]
         if place not in self._made:
@@ -242,7 +246,9 @@ def _alone_bounds(scene: Scene, c: Ints, g: Ints) -> tuple[Ints, Ints]:
             some_chip, of_card.latency_ns, of_card.bandwidth_gbs, cards, link, np.ones(cards.size)
         )
         for side in sides:
-            gains.append(np.minimum(side.alone(by_chip, False)[0][c], side.alone(by_card, False)[1][g]))
+            gains.append(
+                np.minimum(side.alone(by_chip, False)[0][c], side.alone(by_card, False)[1][g])
+            )
     return scene.targets.score(gains, c.size)
 
 
@@ -253,4 +259,6 @@ def _best_links(scene: Scene) -> Floats:
     gen = max(int(options.link_gen.max()) for options in scene.options if len(options))
     lanes = max(int(options.link_lanes.max()) for options in scene.options if len(options))
     gens = np.minimum(scene.card_gen, min(gen, int(scene.chip_gen.max())))
-    return work.link_gbs(gens, np.minimum(scene.card_lanes, min(lanes, int(scene.chip_lanes.max()))))
+    return work.link_gbs(
+        gens, np.minimum(scene.card_lanes, min(lanes, int(scene.chip_lanes.max())))
+    )

@@ -1,4 +1,6 @@
-"""Still the pick up to: how far a part's price may rise before the answer changes, or must fall for it to enter."""
+"""Still the pick up to: how far a part's price may rise before the answer changes, or must fall for
+it to enter.
+"""
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
@@ -21,8 +23,9 @@ from wattmetron.core.parts import Kind, Part, kind_of
 class PriceLimit:
     """A part's delivered price today and its limit, both in minor units.
 
-    Of a part of the answer: the largest price at which the answer is the same. Of another part: the largest price below
-    today's at which the answer contains it, or None where even a gift does not enter.
+    Of a part of the answer: the largest price at which the answer is the same. Of another part: the
+    largest price below today's at which the answer contains it, or None where even a gift does not
+    enter.
     """
 
     kind: Kind
@@ -32,15 +35,23 @@ class PriceLimit:
     inside: bool
 
 
-def price_limit(catalogue: Catalogue, brief: Brief, kept: Build, part: Part, answer: Proposal, band: int) -> PriceLimit | None:
-    """The limit of one part by the aim of most frames: all its offers shift together, other prices stay.
+def price_limit(
+    catalogue: Catalogue, brief: Brief, kept: Build, part: Part, answer: Proposal, band: int
+) -> PriceLimit | None:
+    """The limit of one part by the aim of most frames: all its offers shift together, other prices
+    stay.
 
-    None for parts that are owned, kept, without a price or not allowed, and for a drive that is not in the answer. A part
-    price cap limits every price.
+    None for parts that are owned, kept, without a price or not allowed, and for a drive that is not
+    in the answer. A part price cap limits every price.
     """
     kind = kind_of(part)
     price = catalogue.prices(brief.region, brief.allow_used).delivered(part.id)
-    if price is None or answer.build is None or part.id in (*brief.owned, *kept.of(kind)) or (kind != "storage" and kept.of(kind)):
+    if (
+        price is None
+        or answer.build is None
+        or part.id in (*brief.owned, *kept.of(kind))
+        or (kind != "storage" and kept.of(kind))
+    ):
         return None
     stays = tuple(one for own in fixed_parts(catalogue, brief, kept).values() for one, _ in own)
     if any(bars(brief, part, 0, stays)):
@@ -50,7 +61,13 @@ def price_limit(catalogue: Catalogue, brief: Brief, kept: Build, part: Part, ans
         return None
     capped = NEVER if brief.part_cap_minor is None else brief.part_cap_minor - price
     budget = answer.budget_minor
-    contest = Contest(tuple(_contestants(catalogue, brief, kept, part, budget if copies else budget + price, budget)), budget, band)
+    contest = Contest(
+        tuple(
+            _contestants(catalogue, brief, kept, part, budget if copies else budget + price, budget)
+        ),
+        budget,
+        band,
+    )
     if copies:
         same = (answer.cost_minor, answer.gain, copies)
         most = _last(lambda rise: contest.pick(rise) == same, 0, min(budget, capped))
@@ -69,22 +86,45 @@ class Contestant:
 
     def named(self, step: Winner) -> tuple[object, ...]:
         own = self.build(step)
-        return own.processor, own.graphics or "", own.mainboard, own.memory, sorted(own.storage), own.cooler or "", own.supply, own.case
+        return (
+            own.processor,
+            own.graphics or "",
+            own.mainboard,
+            own.memory,
+            sorted(own.storage),
+            own.cooler or "",
+            own.supply,
+            own.case,
+        )
 
 
-def _contestants(catalogue: Catalogue, brief: Brief, kept: Build, part: Part, most: int, budget: int) -> Iterator[Contestant]:
+def _contestants(
+    catalogue: Catalogue, brief: Brief, kept: Build, part: Part, most: int, budget: int
+) -> Iterator[Contestant]:
     """The builds with and without a part; of a drive there may be two.
 
     Processors and cards are picked among the pairings; for other kinds the tables are made anew.
     """
     kind = kind_of(part)
 
-    def contestant(copies: int, asked: Brief, own: Build, drives: int = NEW_DRIVES, pick: Pick | None = None) -> Contestant:
+    def contestant(
+        copies: int, asked: Brief, own: Build, drives: int = NEW_DRIVES, pick: Pick | None = None
+    ) -> Contestant:
         scenes = scenes_for(catalogue, asked, own, new_drives=drives)
-        return Contestant(copies, frontier(scenes, most if copies else budget, pick), lambda step: settle(catalogue, asked, scenes, step, own))
+        return Contestant(
+            copies,
+            frontier(scenes, most if copies else budget, pick),
+            lambda step: settle(catalogue, asked, scenes, step, own),
+        )
 
     pool = scenes_for(catalogue, brief, kept)[0].pool
-    of_kind = pool.processors.parts if kind == "processor" else pool.cards.parts if kind == "graphics" else ()
+    of_kind = (
+        pool.processors.parts
+        if kind == "processor"
+        else pool.cards.parts
+        if kind == "graphics"
+        else ()
+    )
     place = next((i for i, one in enumerate(of_kind) if one.id == part.id), None)
     if place is not None:
 
@@ -102,7 +142,12 @@ def _contestants(catalogue: Catalogue, brief: Brief, kept: Build, part: Part, mo
         yield contestant(1, brief, kept.with_part(kind, part.id))
         return
     for copies in range(1, NEW_DRIVES + 1):
-        yield contestant(copies, barred, replace(kept, storage=(*kept.storage, *copies * (part.id,))), NEW_DRIVES - copies)
+        yield contestant(
+            copies,
+            barred,
+            replace(kept, storage=(*kept.storage, *copies * (part.id,))),
+            NEW_DRIVES - copies,
+        )
 
 
 @dataclass(frozen=True)
@@ -114,28 +159,36 @@ class Contest:
     band: int
 
     def pick(self, rise: int) -> tuple[int, int, int] | None:
-        """Cost at today's prices, gain and copies of the part in the answer if the part costs ``rise`` more; None where the
-        answer is without it or there is none.
+        """Cost at today's prices, gain and copies of the part in the answer if the part costs
+        ``rise`` more; None where the answer is without it or there is none.
         """
-        tops = [step for one in self.all_of if (step := one.frontier.best(self.budget - one.copies * rise)) is not None]
+        tops = [
+            step
+            for one in self.all_of
+            if (step := one.frontier.best(self.budget - one.copies * rise)) is not None
+        ]
         if not tops:
             return None
         top = max(tops, key=lambda step: step.rank)
         able = [
             (step.cost + one.copies * rise, -step.gain, one, step)
             for one in self.all_of
-            if (step := one.frontier.reaching(top.met, top.gain - self.band)) is not None and step.cost + one.copies * rise <= self.budget
+            if (step := one.frontier.reaching(top.met, top.gain - self.band)) is not None
+            and step.cost + one.copies * rise <= self.budget
         ]
         first = min(able, key=lambda found: found[:2])
         equal = [found for found in able if found[:2] == first[:2]]
-        _, _, one, step = first if len(equal) == 1 else min(equal, key=lambda found: found[2].named(found[3]))
+        _, _, one, step = (
+            first if len(equal) == 1 else min(equal, key=lambda found: found[2].named(found[3]))
+        )
         return (step.cost, step.gain, one.copies) if one.copies else None
 
 
 def _enters(contest: Contest, price: int, high: int) -> int | None:
     """The least fall (a rise below nothing) with which the answer contains the part.
 
-    Between two costs at which another of its builds comes within the budget, it is in from some fall on.
+    Between two costs at which another of its builds comes within the budget, it is in from some
+    fall on.
     """
     for least, most in _stretches(contest, price, high):
         found = _last(lambda rise: contest.pick(rise) is not None, least, most)
@@ -145,7 +198,9 @@ def _enters(contest: Contest, price: int, high: int) -> int | None:
 
 
 def _stretches(contest: Contest, price: int, high: int) -> Iterator[tuple[int, int]]:
-    """Ranges of rises from ``high`` down to -price within which the same builds with the part are within the budget."""
+    """Ranges of rises from ``high`` down to -price within which the same builds with the part are
+    within the budget.
+    """
     ours = next(one.frontier for one in contest.all_of if one.copies)
     for step in ours.steps:
         low = contest.budget - step.cost + 1
@@ -158,7 +213,9 @@ def _stretches(contest: Contest, price: int, high: int) -> Iterator[tuple[int, i
 
 
 def _last(holds: Callable[[int], bool], low: int, high: int) -> int | None:
-    """The largest whole number from low to high for which it holds; it holds up to a limit and never again."""
+    """The largest whole number from low to high for which it holds; it holds up to a limit and
+    never again.
+    """
     if low > high or not holds(low):
         return None
     while low < high:

@@ -1,4 +1,6 @@
-"""Rows of figures found before, by number: so that no combination is worked out twice for one question."""
+"""Rows of figures found before, by number: so that no combination is worked out twice for one
+question.
+"""
 
 from collections.abc import Callable
 
@@ -9,7 +11,9 @@ Ints = NDArray[np.int64]
 
 
 class Memo:
-    """For keys from 0 up to a size a row of so many whole numbers, worked out when first asked for."""
+    """For keys from 0 up to a size a row of so many whole numbers, worked out when first asked
+    for.
+    """
 
     def __init__(self, size: int, width: int, compute: Callable[[Ints], Ints]) -> None:
         self._place = np.zeros(size, dtype=np.int32)

@@ -1,4 +1,6 @@
-"""The pairings map: for each processor and graphics part the best build by the aim within the budget."""
+"""The pairings map: for each processor and graphics part the best build by the aim within the
+budget.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -21,8 +23,9 @@ MOST_CARDS, MOST_PROCESSORS = 18, 12
 
 
 class Cell(NamedTuple):
-    """One pairing's build: its cost (NEVER where nothing fits), weight met and U, whether it is within the budget, and by
-    target the share of frames that the processor limits and whether the target is met.
+    """One pairing's build: its cost (NEVER where nothing fits), weight met and U, whether it is
+    within the budget, and by target the share of frames that the processor limits and whether the
+    target is met.
     """
 
     winner: Winner
@@ -33,25 +36,45 @@ class Cell(NamedTuple):
 
 @dataclass(frozen=True)
 class PairsMap:
-    """Processors down and graphics parts across, by what they cost, with a cell for each pairing that can be built; parts around which nothing
-    fits are left out."""
+    """Processors down and graphics parts across, by what they cost, with a cell for each pairing
+    that can be built; parts around which nothing fits are left out.
+    """
 
     processors: tuple[int, ...]
     cards: tuple[int | None, ...]
     cells: dict[tuple[int, int | None], Cell]
 
 
-def pairs_map(scenes: Sequence[Scene], budget: int, band: int, chosen: Sequence[Part] = ()) -> PairsMap:
-    """The map of the parts that nothing beats at their price, cards with enough video memory; ``chosen`` parts are always among them.
+def pairs_map(
+    scenes: Sequence[Scene], budget: int, band: int, chosen: Sequence[Part] = ()
+) -> PairsMap:
+    """The map of the parts that nothing beats at their price, cards with enough video memory;
+    ``chosen`` parts are always among them.
 
     A card of None stands for integrated graphics.
     """
     with_cards, integrated = scenes[0], next((one for one in scenes if one.integrated), None)
     pool = with_cards.pool
-    chips = _worth_showing(pool.processors, [_processor_figures(one) for one in pool.processors.parts], [one.id for one in pool.processors.parts], chosen, MOST_PROCESSORS)
+    chips = _worth_showing(
+        pool.processors,
+        [_processor_figures(one) for one in pool.processors.parts],
+        [one.id for one in pool.processors.parts],
+        chosen,
+        MOST_PROCESSORS,
+    )
     able = np.flatnonzero(with_cards.allowed)
-    usable = Shelf(tuple(pool.cards.parts[i] for i in able), pool.cards.cost[able], pool.cards.fixed)
-    cards = able[_worth_showing(usable, [_card_figures(one) for one in usable.parts], [variant_key(one.chip, one.memory_gb) for one in usable.parts], chosen, MOST_CARDS)]
+    usable = Shelf(
+        tuple(pool.cards.parts[i] for i in able), pool.cards.cost[able], pool.cards.fixed
+    )
+    cards = able[
+        _worth_showing(
+            usable,
+            [_card_figures(one) for one in usable.parts],
+            [variant_key(one.chip, one.memory_gb) for one in usable.parts],
+            chosen,
+            MOST_CARDS,
+        )
+    ]
     cells: dict[tuple[int, int | None], Cell] = {}
     c, g = (one.ravel() for one in np.meshgrid(chips, cards, indexing="ij"))
     for at, cell in cells_of(with_cards, c, g, budget, band).items():
@@ -59,7 +82,9 @@ def pairs_map(scenes: Sequence[Scene], budget: int, band: int, chosen: Sequence[
     columns: list[int | None] = [int(one) for one in cards]
     if integrated is not None:
         own = chips[integrated.igpu[chips]] if chips.size else chips
-        for at, cell in cells_of(integrated, own, np.zeros(own.size, dtype=np.int64), budget, band).items():
+        for at, cell in cells_of(
+            integrated, own, np.zeros(own.size, dtype=np.int64), budget, band
+        ).items():
             cells[int(own[at]), None] = cell
         if any(card is None for _, card in cells):
             columns.insert(0, None)
@@ -71,13 +96,18 @@ def pairs_map(scenes: Sequence[Scene], budget: int, band: int, chosen: Sequence[
 
 
 def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int, Cell]:
-    """By place in ``c`` and ``g`` the cell of a pairing; pairings that nothing fits around have none."""
+    """By place in ``c`` and ``g`` the cell of a pairing; pairings that nothing fits around have
+    none.
+    """
     if not c.size or not any(len(one) for one in scene.options):
         return {}
     bound = scene.cost_bound(c, g)
     able = np.flatnonzero(bound < NEVER)
     if able.size < c.size:
-        return {int(able[at]): cell for at, cell in cells_of(scene, c[able], g[able], budget, band).items()}
+        return {
+            int(able[at]): cell
+            for at, cell in cells_of(scene, c[able], g[able], budget, band).items()
+        }
     spare = _spare(scene, c, g, bound, budget)
     place, group, _ = scene.grouped(c, spare)
     cost = scene.least_cost(c[place], g[place], group, bound[place], (bound + spare)[place])
@@ -88,7 +118,10 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
     met, gain = scene.targets.score(gains, place.size)
     rank = rank_of(met, gain)
     shares = [
-        processor_share(*_times(side.times(pairing, scene.integrated)), side.load.v_c, side.load.v_g) for side in scene.targets.sides
+        processor_share(
+            *_times(side.times(pairing, scene.integrated)), side.load.v_c, side.load.v_g
+        )
+        for side in scene.targets.sides
     ]
     found = {}
     for at, row in _best_rows(place, cost, rank, c.size, budget, band).items():
@@ -97,13 +130,17 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
             Winner(int(cost[row]), *unranked(int(rank[row])), (own,)),
             int(cost[row]) <= budget,
             tuple(float(one[row]) for one in shares),
-            tuple(bool(one[row] >= 0 and side.can_be_met) for one, side in zip(gains, scene.targets.sides, strict=True)),
+            tuple(
+                bool(one[row] >= 0 and side.can_be_met)
+                for one, side in zip(gains, scene.targets.sides, strict=True)
+            ),
         )
     return found
 
 
 def _spare(scene: Scene, c: Ints, g: Ints, bound: Ints, budget: int) -> Ints:
-    """How much dearer than the cheapest an option may be: up to the budget, and up to what one build costs for certain.
+    """How much dearer than the cheapest an option may be: up to the budget, and up to what one
+    build costs for certain.
 
     With integrated graphics the cheapest memory may be too little, so nothing is certain.
     """
@@ -120,8 +157,12 @@ def _times(all_of: tuple[Floats, ...]) -> tuple[Floats, Floats]:
     return np.exp(ln_c), np.exp(ln_g)
 
 
-def _best_rows(place: Ints, cost: Ints, rank: Ints, count: int, budget: int, band: int) -> dict[int, int]:
-    """For each place the row that the aim picks within the budget, else the cheapest; ties by rank."""
+def _best_rows(
+    place: Ints, cost: Ints, rank: Ints, count: int, budget: int, band: int
+) -> dict[int, int]:
+    """For each place the row that the aim picks within the budget, else the cheapest; ties by
+    rank.
+    """
     inside = cost <= budget
     best = np.full(count, NO_RANK, dtype=np.int64)
     np.maximum.at(best, place[inside], rank[inside])
@@ -138,11 +179,24 @@ def _processor_figures(chip: Processor) -> tuple[float, ...]:
 
 
 def _card_figures(card: Graphics) -> tuple[float, ...]:
-    return card.speed_1080p, card.speed_2160p or card.speed_1440p or card.speed_1080p, card.ray_speed or 0.0, card.memory_gb
+    return (
+        card.speed_1080p,
+        card.speed_2160p or card.speed_1440p or card.speed_1080p,
+        card.ray_speed or 0.0,
+        card.memory_gb,
+    )
 
 
-def _worth_showing(shelf: Shelf[Processor] | Shelf[Graphics], figures: list[tuple[float, ...]], sorts: list[str], chosen: Sequence[Part], most: int) -> Ints:
-    """Places of the parts that no other beats at their price, the cheapest of each sort, thinned evenly, by what they cost."""
+def _worth_showing(
+    shelf: Shelf[Processor] | Shelf[Graphics],
+    figures: list[tuple[float, ...]],
+    sorts: list[str],
+    chosen: Sequence[Part],
+    most: int,
+) -> Ints:
+    """Places of the parts that no other beats at their price, the cheapest of each sort, thinned
+    evenly, by what they cost.
+    """
     if not len(shelf):
         return np.empty(0, dtype=np.int64)
     table = np.array(figures)

@@ -1,4 +1,6 @@
-"""All pairings in one picture: processors and graphics parts in groups by price, and the best pairing of each two groups."""
+"""All pairings in one picture: processors and graphics parts in groups by price, and the best
+pairing of each two groups.
+"""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
@@ -24,11 +26,13 @@ FAR = np.int64(1 << 62)
 
 @dataclass(frozen=True)
 class Picture:
-    """Groups of processors (rows) and graphics parts (columns; None: integrated graphics) by rising price, as places in
-    the pool, and by row and column the best pairing with its cell; bins in which nothing fits are left out.
+    """Groups of processors (rows) and graphics parts (columns; None: integrated graphics) by rising
+    price, as places in the pool, and by row and column the best pairing with its cell; bins in
+    which nothing fits are left out.
 
-    Best is the pairing with the largest weight met and U that any of its builds within the budget reaches, the one whose
-    build is cheaper among equals; where none is within the budget, the pairing of the cheapest fitting build.
+    Best is the pairing with the largest weight met and U that any of its builds within the budget
+    reaches, the one whose build is cheaper among equals; where none is within the budget, the
+    pairing of the cheapest fitting build.
     """
 
     rows: tuple[tuple[int, ...], ...]
@@ -36,11 +40,26 @@ class Picture:
     cells: dict[tuple[int, int], tuple[int, int | None, Cell]]
 
 
-def all_pairings(scenes: Sequence[Scene], budget: int, band: int, rows: int = MOST_ROWS, columns: int = MOST_COLUMNS) -> Picture:
-    """The picture over every pairing of the scenes; costs in minor units, without what the budget pays besides."""
-    fields = [found for scene in scenes if any(len(one) for one in scene.options) and (found := _field(scene)) is not None]
+def all_pairings(
+    scenes: Sequence[Scene],
+    budget: int,
+    band: int,
+    rows: int = MOST_ROWS,
+    columns: int = MOST_COLUMNS,
+) -> Picture:
+    """The picture over every pairing of the scenes; costs in minor units, without what the budget
+    pays besides.
+    """
+    fields = [
+        found
+        for scene in scenes
+        if any(len(one) for one in scene.options) and (found := _field(scene)) is not None
+    ]
     pool = scenes[0].pool
-    chips = sorted({int(one) for field in fields for one in np.unique(field.c)}, key=lambda c: (pool.processors.cost[c], c))
+    chips = sorted(
+        {int(one) for field in fields for one in np.unique(field.c)},
+        key=lambda c: (pool.processors.cost[c], c),
+    )
     own = {int(one) for field in fields if not field.scene.integrated for one in np.unique(field.g)}
     cards: list[int | None] = [*sorted(own, key=lambda g: (pool.cards.cost[g], g))]
     if any(field.scene.integrated for field in fields):
@@ -49,9 +68,14 @@ def all_pairings(scenes: Sequence[Scene], budget: int, band: int, rows: int = MO
     row_of = np.zeros(len(pool.processors), dtype=np.int64)
     row_of[chips] = np.repeat(np.arange(down.size), down)
     column_of = np.zeros(len(pool.cards) + 1, dtype=np.int64)
-    column_of[[-1 if one is None else one for one in cards]] = np.repeat(np.arange(across.size), across)
+    column_of[[-1 if one is None else one for one in cards]] = np.repeat(
+        np.arange(across.size), across
+    )
     best: dict[int, tuple[int, int, Field, int]] = {}
-    bins = [row_of[one.c] * across.size + column_of[-1 if one.scene.integrated else one.g] for one in fields]
+    bins = [
+        row_of[one.c] * across.size + column_of[-1 if one.scene.integrated else one.g]
+        for one in fields
+    ]
     for field, own_bins in zip(fields, bins, strict=True):
         _merge(best, field, _within(field, own_bins, budget))
     inside = set(best)
@@ -61,7 +85,9 @@ def all_pairings(scenes: Sequence[Scene], budget: int, band: int, rows: int = MO
     for field in fields:
         mine = {at: row for at, (_, _, owner, row) in best.items() if owner is field}
         places = np.array(list(mine.values()), dtype=np.int64)
-        for n, cell in cells_of(field.scene, field.c[places], field.g[places], budget, band).items():
+        for n, cell in cells_of(
+            field.scene, field.c[places], field.g[places], budget, band
+        ).items():
             at = list(mine)[n]
             card = None if field.scene.integrated else int(field.g[places[n]])
             cells[at // across.size, at % across.size] = int(field.c[places[n]]), card, cell
@@ -85,7 +111,10 @@ def _sizes(count: int, most: int) -> Ints:
 
 def _grouped(ordered: Sequence[T], sizes: Ints) -> tuple[tuple[T, ...], ...]:
     ends = np.cumsum(sizes)
-    return tuple(tuple(ordered[end - size : end]) for end, size in zip(ends.tolist(), sizes.tolist(), strict=True))
+    return tuple(
+        tuple(ordered[end - size : end])
+        for end, size in zip(ends.tolist(), sizes.tolist(), strict=True)
+    )
 
 
 Found = dict[int, tuple[int, int, int]]
@@ -108,7 +137,9 @@ def _within(field: Field, bins: Ints, budget: int) -> Found:
 
     def judge(picked: Ints) -> tuple[Ints, Ints]:
         value, cost = np.full(picked.size, FAR), np.full(picked.size, FAR)
-        for at, cell in cells_of(field.scene, field.c[rows[picked]], field.g[rows[picked]], budget, 0).items():
+        for at, cell in cells_of(
+            field.scene, field.c[rows[picked]], field.g[rows[picked]], budget, 0
+        ).items():
             if cell.inside:
                 value[at], cost[at] = -cell.winner.rank, cell.winner.cost
         return value, cost
@@ -123,7 +154,9 @@ def _cheapest(field: Field, bins: Ints, but: set[int]) -> Found:
 
     def judge(picked: Ints) -> tuple[Ints, Ints]:
         cost = np.full(picked.size, FAR)
-        for at, cell in cells_of(field.scene, field.c[rows[picked]], field.g[rows[picked]], -1, 0).items():
+        for at, cell in cells_of(
+            field.scene, field.c[rows[picked]], field.g[rows[picked]], -1, 0
+        ).items():
             cost[at] = cell.winner.cost
         return cost, cost
 
@@ -132,19 +165,28 @@ def _cheapest(field: Field, bins: Ints, but: set[int]) -> Found:
 
 
 def _least_of_each(bins: Ints, lower: Ints, cost_bound: Ints, judge: Judge) -> Found:
-    """By bin the row whose judged value is least, then its cost; bounds say what no row undercuts."""
+    """By bin the row whose judged value is least, then its cost; bounds say what no row
+    undercuts.
+    """
     count = int(bins.max(initial=-1)) + 1
     value, cost, place = np.full(count, FAR), np.full(count, FAR), np.full(count, -1)
     order = np.lexsort((cost_bound, lower, bins))
     while order.size:
         own = bins[order]
-        open_ones = (lower[order] < value[own]) | ((lower[order] == value[own]) & (cost_bound[order] < cost[own]))
+        open_ones = (lower[order] < value[own]) | (
+            (lower[order] == value[own]) & (cost_bound[order] < cost[own])
+        )
         order = order[open_ones]
         own = bins[order]
         nth = np.arange(order.size) - np.searchsorted(own, own)
         picked, order = order[nth < AT_ONCE], order[nth >= AT_ONCE]
         values, costs = judge(picked)
-        for at, one, price, row in zip(bins[picked].tolist(), values.tolist(), costs.tolist(), picked.tolist(), strict=True):
+        for at, one, price, row in zip(
+            bins[picked].tolist(), values.tolist(), costs.tolist(), picked.tolist(), strict=True
+        ):
             if (one, price) < (value[at], cost[at]):
                 value[at], cost[at], place[at] = one, price, row
-    return {at: (int(value[at]), int(cost[at]), int(place[at])) for at in np.flatnonzero(place >= 0).tolist()}
+    return {
+        at: (int(value[at]), int(cost[at]), int(place[at]))
+        for at in np.flatnonzero(place >= 0).tolist()
+    }

@@ -1,7 +1,8 @@
 """Board, memory and drives together: the choices that matter, at their least cost.
 
-For every class of processor (same socket and memory limits) a short list of options. An option stays only
-if no other with the same key is at least as cheap and at least as fast, so no best build is lost.
+For every class of processor (same socket and memory limits) a short list of options. An option
+stays only if no other with the same key is at least as cheap and at least as fast, so no best build
+is lost.
 """
 
 from collections.abc import Sequence
@@ -40,7 +41,9 @@ class PlatformKey(NamedTuple):
 
 
 def platform_key(chip: Processor, pool: Pool) -> PlatformKey:
-    """The key of a processor; its power counts only as far as boards differ in what they deliver."""
+    """The key of a processor; its power counts only as far as boards differ in what they
+    deliver.
+    """
     (level,) = pool.powers.levels([chip.sustained_w])
     kind = PlatformClass(
         chip.socket, chip.memory_type, chip.memory_channels, chip.memory_max_mts, chip.memory_max_gb
@@ -58,7 +61,9 @@ class KitFigures(NamedTuple):
 
 @dataclass(frozen=True)
 class Options:
-    """Options of one processor class as equally long arrays; ``frames`` numbers what bears on frame rates."""
+    """Options of one processor class as equally long arrays; ``frames`` numbers what bears on frame
+    rates.
+    """
 
     cost: Ints
     form: Ints
@@ -95,7 +100,9 @@ class Need:
 
 
 def kit_figures(channels: Ints | int, mts: Ints | int, kits: Ints, pool: Pool) -> KitFigures:
-    """Latency, bandwidth and capacity of kits (by index) on so many channels, at most at this rate."""
+    """Latency, bandwidth and capacity of kits (by index) on so many channels, at most at this
+    rate.
+    """
     shelf = pool.kit_arrays
     used = np.minimum(shelf.sticks[kits], channels)
     ranks = shelf.ranks[kits] * shelf.sticks[kits] // used
@@ -107,7 +114,9 @@ def kit_figures(channels: Ints | int, mts: Ints | int, kits: Ints, pool: Pool) -
 
 
 def fitting_boards(kind: PlatformClass, pool: Pool, integrated: bool, power_level: int = 0) -> Ints:
-    """Indices of the boards that take a class of processor, with a display output where it draws itself."""
+    """Indices of the boards that take a class of processor, with a display output where it draws
+    itself.
+    """
     boards = pool.board_arrays
     fits = (boards.socket == kind.socket) & (boards.memory_type == kind.memory_type)
     fits &= boards.power_level >= power_level
@@ -157,7 +166,9 @@ def _options_by_kind(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> 
         group = homes.group[picked]
         at, place = spread(fronts.size[group])
         of_kind.append(homes.kind[picked[at]])
-        pieces.append(_options(homes.board[picked[at]], starts[group[at]] + place, fronts, choice, pool, need))
+        pieces.append(
+            _options(homes.board[picked[at]], starts[group[at]] + place, fronts, choice, pool, need)
+        )
     return _undominated(np.concatenate(of_kind), _joined(pieces), len(kinds))
 
 
@@ -189,17 +200,27 @@ def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Home
 
 
 def _fronts(limits: Limits, pool: Pool, need: Need) -> Fronts:
-    """Kits that no other with as many sticks beats in cost, latency, bandwidth and height (and capacity)."""
+    """Kits that no other with as many sticks beats in cost, latency, bandwidth and height (and
+    capacity).
+    """
     shelf = pool.kit_arrays
     fits = (shelf.gb >= need.memory_gb) & (shelf.gb <= limits.max_gb[:, None])
-    fits &= (shelf.sticks <= limits.slots[:, None]) & (shelf.memory_type == limits.memory_type[:, None])
+    fits &= (shelf.sticks <= limits.slots[:, None]) & (
+        shelf.memory_type == limits.memory_type[:, None]
+    )
     fits &= ~shelf.registered | limits.registered[:, None]
     group, kit = np.nonzero(fits)
     figures = kit_figures(limits.channels[group], limits.mts[group], kit, pool)
     if not need.integrated:
         figures = figures._replace(gb=np.zeros(kit.size))
     key = _packed(group, shelf.sticks[kit])
-    low = pool.kits.cost[kit], figures.latency_ns, -figures.bandwidth_gbs, -figures.gb, shelf.height_level[kit]
+    low = (
+        pool.kits.cost[kit],
+        figures.latency_ns,
+        -figures.bandwidth_gbs,
+        -figures.gb,
+        shelf.height_level[kit],
+    )
     kept = np.sort(_best(key, *low))
     size = np.bincount(group[kept], minlength=limits.mts.size)
     return Fronts(size, kit[kept], KitFigures(*(column[kept] for column in figures)))
@@ -210,7 +231,13 @@ def _cheapest_homes(homes: Homes, choice: DriveChoice, pool: Pool, need: Need) -
     own = pool.board_arrays
     roomy = np.flatnonzero(own.takes(homes.board, choice.nvme, choice.sata, choice.lengths))
     board = homes.board[roomy]
-    traits = [homes.kind[roomy], homes.group[roomy], own.form[board], own.cpu_8pin[board], own.power_level[board]]
+    traits = [
+        homes.kind[roomy],
+        homes.group[roomy],
+        own.form[board],
+        own.cpu_8pin[board],
+        own.power_level[board],
+    ]
     if need.link_matters:
         traits += [own.gen[board], own.lanes[board]]
     key = _packed(*traits)
@@ -240,13 +267,17 @@ def _options(
 
 
 def spread(sizes: Ints) -> tuple[Ints, Ints]:
-    """Each index as often as its size says, with its place from 0: ``[2, 1]`` gives ``[0 0 1], [0 1 0]``."""
+    """Each index as often as its size says, with its place from 0: ``[2, 1]`` gives ``[0 0 1], [0 1
+    0]``.
+    """
     at = np.repeat(np.arange(sizes.size), sizes)
     return at, np.arange(at.size) - (np.cumsum(sizes) - sizes)[at]
 
 
 def _packed(*columns: Ints) -> Ints:
-    """One number for each row of several columns of whole numbers from 0 up: equal where all are equal."""
+    """One number for each row of several columns of whole numbers from 0 up: equal where all are
+    equal.
+    """
     key, span = np.zeros_like(columns[0]), 1
     for column in columns:
         size = int(column.max(initial=0)) + 1
@@ -290,17 +321,24 @@ def _asks_less(one: DriveChoice, other: DriveChoice) -> bool:
 
 def _joined(pieces: list[Options]) -> Options:
     names = [item.name for item in fields(Options)]
-    return Options(**{name: np.concatenate([getattr(piece, name) for piece in pieces]) for name in names})
+    return Options(
+        **{name: np.concatenate([getattr(piece, name) for piece in pieces]) for name in names}
+    )
 
 
 PARTIAL = ("latency_ns", "bandwidth_gbs", "gb")
 NO_OPTIONS = Options(
-    **{item.name: np.empty(0, dtype=float if item.name in PARTIAL else np.int64) for item in fields(Options)}
+    **{
+        item.name: np.empty(0, dtype=float if item.name in PARTIAL else np.int64)
+        for item in fields(Options)
+    }
 )
 
 
 def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
-    """For each class the options that no other with its key beats in cost, latency, bandwidth, height and power."""
+    """For each class the options that no other with its key beats in cost, latency, bandwidth,
+    height and power.
+    """
     key = _packed(
         of_kind,
         options.form,
@@ -323,7 +361,9 @@ def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
 
 def _frames(options: Options) -> Ints:
     """A number for each row, equal where memory and link are."""
-    return alike(options.latency_ns, options.bandwidth_gbs, options.gb, options.link_gen, options.link_lanes)
+    return alike(
+        options.latency_ns, options.bandwidth_gbs, options.gb, options.link_gen, options.link_lanes
+    )
 
 
 def alike(*columns: NDArray[Any]) -> Ints:
@@ -332,7 +372,8 @@ def alike(*columns: NDArray[Any]) -> Ints:
 
 
 def _best(key: Ints, *low: NDArray[Any]) -> Ints:
-    """Indices of rows that no other row with the same key beats, less being better; of equal rows the first stays.
+    """Indices of rows that no other row with the same key beats, less being better; of equal rows
+    the first stays.
 
     The first row left of every key stays and strikes out what it beats, until no row is left.
     """

@@ -87,8 +87,12 @@ class BoardArrays:
     power_level: Ints
     slot_mm: Ints
 
-    def takes(self, boards: Ints, nvme: int, sata: int, lengths: tuple[int, ...] = ()) -> NDArray[np.bool_]:
-        """Whether these boards have places for so many drives, M.2 drives of these lengths in mm among them."""
+    def takes(
+        self, boards: Ints, nvme: int, sata: int, lengths: tuple[int, ...] = ()
+    ) -> NDArray[np.bool_]:
+        """Whether these boards have places for so many drives, M.2 drives of these lengths in mm
+        among them.
+        """
         fits = (self.m2[boards] >= nvme) & (self.sata_left[boards, nvme] >= sata)
         for place, length_mm in enumerate(lengths):
             fits &= self.slot_mm[boards, place] >= length_mm
@@ -148,34 +152,46 @@ class Pool:
             ints(board.card_pcie_gen for board in boards),
             ints(board.card_pcie_lanes for board in boards),
             ints(board.m2_slots for board in boards),
-            np.array([[sata_left(board, n) for n in range(MOST_DRIVES + 1)] for board in boards], dtype=np.int64).reshape(
-                len(boards), MOST_DRIVES + 1
-            ),
+            np.array(
+                [[sata_left(board, n) for n in range(MOST_DRIVES + 1)] for board in boards],
+                dtype=np.int64,
+            ).reshape(len(boards), MOST_DRIVES + 1),
             ints(board.cpu_8pin for board in boards),
             np.array([bool(board.outputs) for board in boards], dtype=bool),
             np.array([board.registered for board in boards], dtype=bool),
             self.powers.rooms(board.processor_w for board in boards),
-            np.array([_slots(board) for board in boards], dtype=np.int64).reshape(len(boards), MOST_DRIVES + 1),
+            np.array([_slots(board) for board in boards], dtype=np.int64).reshape(
+                len(boards), MOST_DRIVES + 1
+            ),
         )
 
     @cached_property
     def any_slot_mm(self) -> int:
         """Length in mm of an M.2 drive that goes into every slot of every board."""
-        return min((min(board.m2_lengths_mm) for board in self.boards.parts if board.m2_lengths_mm), default=NO_LIMIT_MM)
+        return min(
+            (min(board.m2_lengths_mm) for board in self.boards.parts if board.m2_lengths_mm),
+            default=NO_LIMIT_MM,
+        )
 
 
 def _slots(board: Mainboard) -> list[int]:
-    """What each M.2 slot takes in mm, the longest first; without a limit where that is not known."""
+    """What each M.2 slot takes in mm, the longest first; without a limit where that is not
+    known.
+    """
     known = slot_lengths_mm(board) if board.m2_lengths_mm else []
     return (known + [NO_LIMIT_MM] * (MOST_DRIVES + 1))[: MOST_DRIVES + 1]
 
 
 def room_for_memory_mm(cooler: Cooler) -> int | None:
-    """Tallest memory beside a cooler, in mm; None where nothing limits it or the limit is not known."""
+    """Tallest memory beside a cooler, in mm; None where nothing limits it or the limit is not
+    known.
+    """
     return None if cooler.radiator_mm is not None else cooler.memory_clearance_mm
 
 
-def fixed_parts(catalogue: Catalogue, brief: Brief, kept: Build) -> dict[Kind, list[tuple[Part, int]]]:
+def fixed_parts(
+    catalogue: Catalogue, brief: Brief, kept: Build
+) -> dict[Kind, list[tuple[Part, int]]]:
     """Parts that stay, with their costs: kept ones at their price, owned ones free.
 
     A kept part takes the place of an owned one of its kind, but for drives, which add up.
@@ -199,8 +215,12 @@ def fixed_parts(catalogue: Catalogue, brief: Brief, kept: Build) -> dict[Kind, l
     return fixed
 
 
-def build_pool(catalogue: Catalogue, brief: Brief, kept: Build, new_drives: int = NEW_DRIVES) -> Pool:
-    """Candidates for a brief: bought in its region, in stock, allowed by its rules, or fixed; at the clocks that it wishes."""
+def build_pool(
+    catalogue: Catalogue, brief: Brief, kept: Build, new_drives: int = NEW_DRIVES
+) -> Pool:
+    """Candidates for a brief: bought in its region, in stock, allowed by its rules, or fixed; at
+    the clocks that it wishes.
+    """
     book = catalogue.prices(brief.region, brief.allow_used)
     fixed = fixed_parts(catalogue, brief, kept)
     stays = tuple(part for own in fixed.values() for part, _ in own)
@@ -211,7 +231,9 @@ def build_pool(catalogue: Catalogue, brief: Brief, kept: Build, new_drives: int 
             return _shelf(fixed[kind][:1], True)
         priced = ((part, book.delivered(part.id)) for part in catalogue.by_kind[kind])
         allowed = (
-            (part, cost) for part, cost in priced if cost is not None and not any(bars(brief, part, cost, stays))
+            (part, cost)
+            for part, cost in priced
+            if cost is not None and not any(bars(brief, part, cost, stays))
         )
         return _shelf(allowed, False)
 
@@ -238,23 +260,29 @@ def _run(shelf: Shelf[T], brief: Brief, can_be_tuned: bool) -> Shelf[T]:
     """Processors or cards as they run at the brief's clocks."""
     if brief.clocks == "as shipped":
         return shelf
-    return replace(shelf, parts=tuple(clocked(part, brief.clocks, can_be_tuned) for part in shelf.parts))
+    return replace(
+        shelf, parts=tuple(clocked(part, brief.clocks, can_be_tuned) for part in shelf.parts)
+    )
 
 
 def _shelf(priced: Iterable[tuple[Part, int]], fixed: bool) -> Shelf[Part]:
     pairs = list(priced)
-    return Shelf(
-        tuple(part for part, _ in pairs), ints(cost for _, cost in pairs), fixed
-    )
+    return Shelf(tuple(part for part, _ in pairs), ints(cost for _, cost in pairs), fixed)
 
 
 def memory_floor_gb(catalogue: Catalogue, brief: Brief) -> float:
     """Main memory that the brief, one of its games with the work beside it, or other work wants."""
-    games_gb = max((catalogue.game(t.game_id).memory_gb for t in brief.counted_targets), default=0.0)
+    games_gb = max(
+        (catalogue.game(t.game_id).memory_gb for t in brief.counted_targets), default=0.0
+    )
     return max(brief.memory_gb, with_work_gb(brief.work, games_gb))
 
 
 def storage_floor_gb(catalogue: Catalogue, brief: Brief) -> float:
-    """Storage that the brief wants, or all its games together with a fifth kept free; what other work wants on top."""
+    """Storage that the brief wants, or all its games together with a fifth kept free; what other
+    work wants on top.
+    """
     games = {target.game_id for target in brief.targets}
-    return max(brief.storage_gb, sum(catalogue.game(game).storage_gb for game in games) / 0.8) + storage_more_gb(brief.work)
+    return max(
+        brief.storage_gb, sum(catalogue.game(game).storage_gb for game in games) / 0.8
+    ) + storage_more_gb(brief.work)

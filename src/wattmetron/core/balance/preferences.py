@@ -12,8 +12,9 @@ from wattmetron.core.catalogue import Catalogue
 
 @dataclass(frozen=True, slots=True)
 class Granted:
-    """A preference and what the answer with it costs more (minor units), the share of frames and the weight of targets
-    that it loses, all against the answer before it; None where nothing fits with it.
+    """A preference and what the answer with it costs more (minor units), the share of frames and
+    the weight of targets that it loses, all against the answer before it; None where nothing fits
+    with it.
     """
 
     preference: Preference
@@ -25,15 +26,23 @@ class Granted:
 
 def most_minor(brief: Brief) -> int:
     """What each preference may cost, minor units."""
-    return round(USUAL_SHARE * brief.budget_high_minor) if brief.preference_minor is None else brief.preference_minor
+    return (
+        round(USUAL_SHARE * brief.budget_high_minor)
+        if brief.preference_minor is None
+        else brief.preference_minor
+    )
 
 
-def grant(catalogue: Catalogue, brief: Brief, kept: Build, aim: Aim = "most frames") -> tuple[Brief, tuple[Granted, ...]]:
-    """The brief with its granted preferences as floors and the others let go, and each with its price.
+def grant(
+    catalogue: Catalogue, brief: Brief, kept: Build, aim: Aim = "most frames"
+) -> tuple[Brief, tuple[Granted, ...]]:
+    """The brief with its granted preferences as floors and the others let go, and each with its
+    price.
 
-    In the order of the brief each is granted where the answer with it and with those granted before costs no more than
-    ``most_minor`` on top, meets as much weight and loses no more than the band of 2 % of U. By the aim of least money
-    frames above the targets do not count. Where nothing fits even without any, none is granted.
+    In the order of the brief each is granted where the answer with it and with those granted before
+    costs no more than ``most_minor`` on top, meets as much weight and loses no more than the band
+    of 2 % of U. By the aim of least money frames above the targets do not count. Where nothing fits
+    even without any, none is granted.
     """
     held, found = replace(brief, preferences=()), []
     if not brief.preferences:

@@ -1,4 +1,6 @@
-"""All that one question's search looks at, as arrays: candidates, targets, platforms, enclosures, supplies."""
+"""All that one question's search looks at, as arrays: candidates, targets, platforms, enclosures,
+supplies.
+"""
 
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -19,7 +21,13 @@ from wattmetron.core.balance.platforms import (
     platform_key,
     platform_options,
 )
-from wattmetron.core.balance.pool import NEW_DRIVES, Pool, build_pool, memory_floor_gb, storage_floor_gb
+from wattmetron.core.balance.pool import (
+    NEW_DRIVES,
+    Pool,
+    build_pool,
+    memory_floor_gb,
+    storage_floor_gb,
+)
 from wattmetron.core.balance.sides import Pairing, Targets
 from wattmetron.core.balance.supplies import NO_PLUGS, Supplies, plugs_of
 from wattmetron.core.briefs import Brief, Build
@@ -86,7 +94,9 @@ class Scene:
         return np.asarray(np.minimum(bound + self.shell_cost(c, g, rest[by_class], None), NEVER))
 
     def shell_cost(self, c: Ints, g: Ints, rest_w: Ints, shell: Shell | None) -> Ints:
-        """Least cost of supply, cooler and case together; without a shell the best that any option could have."""
+        """Least cost of supply, cooler and case together; without a shell the best that any option
+        could have.
+        """
         base_w = self.chip_w[c] + rest_w
         full_w = base_w + self.card_w[g]
         needed_w = -(-full_w * self.headroom_percent // 100)
@@ -99,7 +109,9 @@ class Scene:
         )
         least = np.full(c.size, NEVER, dtype=np.int64)
         for sort in self.enclosures.sorts:
-            supply = self.supplies.cost(sort, shell.cpu_8pin if shell else 0, plugs, needed_w, spike_w)
+            supply = self.supplies.cost(
+                sort, shell.cpu_8pin if shell else 0, plugs, needed_w, spike_w
+            )
             np.minimum(least, supply + cases[sort], out=least)
         if self.watt_limit_w is not None:
             least[full_w > self.watt_limit_w] = NEVER
@@ -107,7 +119,9 @@ class Scene:
 
     @cached_property
     def options(self) -> list[Options]:
-        """Options of each class of processors; made when first asked for, for integrated graphics often do not matter."""
+        """Options of each class of processors; made when first asked for, for integrated graphics
+        often do not matter.
+        """
         return platform_options(self.keys, self.pool, self.need)
 
     @cached_property
@@ -118,15 +132,17 @@ class Scene:
     @cached_property
     def least_option(self) -> Ints:
         """Cost of the cheapest option of each class."""
-        return np.array([options.cost[0] if len(options) else NEVER for options in self.options], dtype=np.int64)
+        return np.array(
+            [options.cost[0] if len(options) else NEVER for options in self.options], dtype=np.int64
+        )
 
     @cached_property
     def groups(self) -> Groups:
         return Groups(self.options)
 
     def grouped(self, c: Ints, spare: Ints) -> tuple[Ints, Ints, Ints]:
-        """For every pairing the groups of options of which one costs at most ``spare`` more than the cheapest of its class:
-        the place of the pairing, the group, and how much more that is.
+        """For every pairing the groups of options of which one costs at most ``spare`` more than
+        the cheapest of its class: the place of the pairing, the group, and how much more that is.
         """
         kind = self.option_of[c]
         least = self.least_option[kind]
@@ -134,7 +150,8 @@ class Scene:
         return at, group, self.groups.least[group] - least[at]
 
     def least_cost(self, c: Ints, g: Ints, group: Ints, bound: Ints, limit: Ints) -> Ints:
-        """Least cost of complete builds of pairings with options of a group; ``bound`` is each pairing's ``cost_bound``.
+        """Least cost of complete builds of pairings with options of a group; ``bound`` is each
+        pairing's ``cost_bound``.
 
         NEVER where that is above ``limit``.
         """
@@ -146,20 +163,31 @@ class Scene:
         return cost
 
     def cost(self, c: Ints, g: Ints, option: Ints) -> Ints:
-        """Least cost of complete builds with these processors, cards and options (as ``groups`` numbers them)."""
+        """Least cost of complete builds with these processors, cards and options (as ``groups``
+        numbers them).
+        """
         columns = self.groups.columns
         needs = Shell(*(columns[name][option] for name in Shell._fields))
         shell = self.shell_cost(c, g, columns["rest_w"][option], needs)
-        return np.asarray(np.minimum(self.pool.processors.cost[c] + self.card_cost[g] + columns["cost"][option] + shell, NEVER))
+        return np.asarray(
+            np.minimum(
+                self.pool.processors.cost[c] + self.card_cost[g] + columns["cost"][option] + shell,
+                NEVER,
+            )
+        )
 
     def pairing(self, c: Ints, g: Ints, group: Ints) -> Pairing:
         """What the frame model needs of pairings with options of a group."""
         return self.pairing_of(c, g, self.groups.figures.of(group))
 
     def best_pairing(self, c: Ints, g: Ints, spare: Ints | int = SPAN) -> Pairing:
-        """The same with the best memory and link among the options that cost at most ``spare`` more than the cheapest."""
+        """The same with the best memory and link among the options that cost at most ``spare`` more
+        than the cheapest.
+        """
         kind = self.option_of[c]
-        return self.pairing_of(c, g, self.groups.best.of(self.groups.last(kind, self.least_option[kind] + spare)))
+        return self.pairing_of(
+            c, g, self.groups.best.of(self.groups.last(kind, self.least_option[kind] + spare))
+        )
 
     def dream_pairing(self, c: Ints, g: Ints) -> Pairing:
         """Pairings with the best figures that any memory on sale has: no option brings more."""
@@ -185,7 +213,9 @@ class Scene:
         link = np.ones(c.size)
         if self.link_matters:
             gens = np.minimum(np.minimum(gen, self.chip_gen[c]), self.card_gen[g])
-            link = work.link_gbs(gens, np.minimum(np.minimum(lanes, self.chip_lanes[c]), self.card_lanes[g]))
+            link = work.link_gbs(
+                gens, np.minimum(np.minimum(lanes, self.chip_lanes[c]), self.card_lanes[g])
+            )
         return Pairing(c, latency, bandwidth, g, link, np.ones(c.size))
 
     def memory_enough(self, pairing: Pairing) -> NDArray[np.bool_]:
@@ -201,9 +231,26 @@ REMEMBERED = 4
 _RECENT: list[tuple[Catalogue, Brief, Build, bool, int, list[Scene]]] = []
 
 
-def scenes_for(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: bool = True, new_drives: int = NEW_DRIVES) -> list[Scene]:
-    """``make_scenes``, kept for the last few questions: another budget or aim asks the same scenes."""
-    asked = replace(brief, name="", notes="", budget_low_minor=0, budget_high_minor=0, extras=(), system="", preferences=())
+def scenes_for(
+    catalogue: Catalogue,
+    brief: Brief,
+    kept: Build,
+    with_targets: bool = True,
+    new_drives: int = NEW_DRIVES,
+) -> list[Scene]:
+    """``make_scenes``, kept for the last few questions: another budget or aim asks the same
+    scenes.
+    """
+    asked = replace(
+        brief,
+        name="",
+        notes="",
+        budget_low_minor=0,
+        budget_high_minor=0,
+        extras=(),
+        system="",
+        preferences=(),
+    )
     for one in _RECENT:
         if one[0] is catalogue and one[1:5] == (asked, kept, with_targets, new_drives):
             return one[5]
@@ -213,8 +260,16 @@ def scenes_for(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: bo
     return made
 
 
-def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: bool = True, new_drives: int = NEW_DRIVES) -> list[Scene]:
-    """The scene with cards and, where no card is fixed, the one with integrated graphics; at most so many drives are added."""
+def make_scenes(
+    catalogue: Catalogue,
+    brief: Brief,
+    kept: Build,
+    with_targets: bool = True,
+    new_drives: int = NEW_DRIVES,
+) -> list[Scene]:
+    """The scene with cards and, where no card is fixed, the one with integrated graphics; at most
+    so many drives are added.
+    """
     pool = build_pool(catalogue, brief, kept, new_drives)
     chips, cards = pool.processors.parts, pool.cards.parts
     question = brief if with_targets else replace(brief, targets=())
@@ -226,11 +281,14 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
         memory_gb = min(memory_gb, pool.kits.parts[0].total_gb)
     classes: dict[PlatformKey, int] = {}
     option_of = np.array(
-        [classes.setdefault(platform_key(chip, pool), len(classes)) for chip in chips], dtype=np.int64
+        [classes.setdefault(platform_key(chip, pool), len(classes)) for chip in chips],
+        dtype=np.int64,
     )
     enclosures = Enclosures(pool, [choice.bays for choice in choices])
     most_8pin = max((board.cpu_8pin for board in pool.boards.parts), default=0)
-    supplies = Supplies(pool, enclosures.sort_of_supply, [plugs_of(card) for card in cards], most_8pin)
+    supplies = Supplies(
+        pool, enclosures.sort_of_supply, [plugs_of(card) for card in cards], most_8pin
+    )
     allowed = np.array([bool(card.outputs) for card in cards], dtype=bool)
     if not brief.accept_spill:
         for side in targets.sides:
@@ -240,7 +298,9 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
         if integrated and pool.cards.fixed:
             continue
         link = brief.accept_spill
-        need = Need(memory_gb, storage_gb, choices, enclosures.bays, integrated, link and not integrated)
+        need = Need(
+            memory_gb, storage_gb, choices, enclosures.bays, integrated, link and not integrated
+        )
         scenes.append(
             Scene(
                 pool,
@@ -255,13 +315,19 @@ def make_scenes(catalogue: Catalogue, brief: Brief, kept: Build, with_targets: b
                 brief.watt_limit_w,
                 ints(chip.sustained_w for chip in chips),
                 ints([0]) if integrated else ints(card.board_power_w for card in cards),
-                ints([0])
-                if integrated
-                else ints(spike_of_card_w(card.board_power_w, card.spike_factor) for card in cards),
+                (
+                    ints([0])
+                    if integrated
+                    else ints(
+                        spike_of_card_w(card.board_power_w, card.spike_factor) for card in cards
+                    )
+                ),
                 ints([0]) if integrated else enclosures.card_shape,
-                ints([supplies.plugs[NO_PLUGS]])
-                if integrated
-                else ints(supplies.plugs[plugs_of(card)] for card in cards),
+                (
+                    ints([supplies.plugs[NO_PLUGS]])
+                    if integrated
+                    else ints(supplies.plugs[plugs_of(card)] for card in cards)
+                ),
                 ints([0]) if integrated else pool.cards.cost,
                 ints(card.pcie_gen for card in cards),
                 ints(card.pcie_lanes for card in cards),

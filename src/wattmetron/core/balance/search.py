@@ -23,13 +23,18 @@ def propose(
     band: int = BAND,
     budget_minor: int | None = None,
 ) -> Proposal:
-    """The best complete, fitting build for a brief by one of the two aims, or the reason why there is none.
+    """The best complete, fitting build for a brief by one of the two aims, or the reason why there
+    is none.
 
     ``kept`` holds the parts that must stay; owned parts of the brief stay too and cost nothing.
-    ``band`` is the part of U, in millionths of ln r, that money is not spent for. The budget is the brief's
-    upper end less its extras and the further parts in ``kept`` unless another is given.
+    ``band`` is the part of U, in millionths of ln r, that money is not spent for. The budget is the
+    brief's upper end less its extras and the further parts in ``kept`` unless another is given.
     """
-    budget = brief.budget_high_minor - besides_minor(catalogue, brief, kept) if budget_minor is None else budget_minor
+    budget = (
+        brief.budget_high_minor - besides_minor(catalogue, brief, kept)
+        if budget_minor is None
+        else budget_minor
+    )
     scenes = scenes_for(catalogue, brief, kept)
     targets = scenes[0].targets
     hunt = Hunt(scenes, budget if aim == "most frames" else NEVER - 1)
@@ -42,11 +47,15 @@ def propose(
         best_cost = best.cost if best else NEVER
     else:
         winner = hunt.least(targets.weight, NO_GAIN) if targets.all_can_be_met else None
-    return _proposal(aim, catalogue, brief, scenes, hunt, winner, kept, budget, top[1] if top else 0, best_cost)
+    return _proposal(
+        aim, catalogue, brief, scenes, hunt, winner, kept, budget, top[1] if top else 0, best_cost
+    )
 
 
 def besides_minor(catalogue: Catalogue, brief: Brief, kept: Build) -> int:
-    """What the budget pays for besides the eight kinds, minor units: extras, and further parts that are not owned."""
+    """What the budget pays for besides the eight kinds, minor units: extras, and further parts that
+    are not owned.
+    """
     book = catalogue.prices(brief.region, brief.allow_used)
     owned = list(brief.owned)
     total = brief.extras_minor
@@ -58,8 +67,11 @@ def besides_minor(catalogue: Catalogue, brief: Brief, kept: Build) -> int:
     return total
 
 
-def cheapest_fit(catalogue: Catalogue, brief: Brief, kept: Build, video_memory: bool = False) -> Proposal:
-    """The least that a complete, fitting build with these kept parts costs, whatever frames it brings.
+def cheapest_fit(
+    catalogue: Catalogue, brief: Brief, kept: Build, video_memory: bool = False
+) -> Proposal:
+    """The least that a complete, fitting build with these kept parts costs, whatever frames it
+    brings.
 
     With ``video_memory`` it must also have enough video memory for every counted target.
     """

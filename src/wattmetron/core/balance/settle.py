@@ -9,7 +9,13 @@ from wattmetron.core.balance.drives import Bays
 from wattmetron.core.balance.enclosure import boxed_carries
 from wattmetron.core.balance.groups import Figures
 from wattmetron.core.balance.hunt import Winner
-from wattmetron.core.balance.platforms import alike, fitting_boards, kit_figures, platform_key, rest_of
+from wattmetron.core.balance.platforms import (
+    alike,
+    fitting_boards,
+    kit_figures,
+    platform_key,
+    rest_of,
+)
 from wattmetron.core.balance.pool import Shelf, memory_floor_gb
 from wattmetron.core.balance.scene import Scene, Shell
 from wattmetron.core.briefs import Brief, Build
@@ -25,18 +31,32 @@ Ints = NDArray[np.int64]
 
 
 class TableError(AssertionError):
-    """The tables promised a build that the rules refuse: a key was too small. A defect, never the user's."""
+    """The tables promised a build that the rules refuse: a key was too small. A defect, never the
+    user's.
+    """
 
 
-def settle(catalogue: Catalogue, brief: Brief, scenes: list[Scene], winner: Winner, kept: Build) -> Build:
-    """The build with the winner's cost and gain whose part ids come first, checked by the full rules."""
+def settle(
+    catalogue: Catalogue, brief: Brief, scenes: list[Scene], winner: Winner, kept: Build
+) -> Build:
+    """The build with the winner's cost and gain whose part ids come first, checked by the full
+    rules.
+    """
     by_ids = sorted(
         winner.pairings,
-        key=lambda p: (scenes[0].pool.processors.parts[p[1]].id, "" if p[0] else _card(scenes, p).id),
+        key=lambda p: (
+            scenes[0].pool.processors.parts[p[1]].id,
+            "" if p[0] else _card(scenes, p).id,
+        ),
     )
     integrated, c, g = by_ids[0]
     scene = next(scene for scene in scenes if scene.integrated == integrated)
-    build = replace(_Settler(catalogue, brief, scene, c, g).first(winner), kept=kept.kept, added=kept.added, aside=kept.aside)
+    build = replace(
+        _Settler(catalogue, brief, scene, c, g).first(winner),
+        kept=kept.kept,
+        added=kept.added,
+        aside=kept.aside,
+    )
     machine = catalogue.machine(build, brief.clocks)
     against = [f.sentence for f in check(machine, wishes_of(brief)) if f.level == "blocks"]
     if against or machine.missing():
@@ -68,15 +88,23 @@ class _Settler:
         so_far = self.base_cost + self.pool.boards.cost[boards] + self.pool.kits.cost[kits]
         reaching = {}
         for choice in self.scene.need.drives:
-            fits = self.pool.board_arrays.takes(boards, choice.nvme, choice.sata, choice.lengths) & (so_far + choice.cost <= winner.cost)
+            fits = self.pool.board_arrays.takes(
+                boards, choice.nvme, choice.sata, choice.lengths
+            ) & (so_far + choice.cost <= winner.cost)
             at = np.flatnonzero(fits)
             rest = rest_of(self.pool.kit_arrays.sticks[kits[at]], choice.nvme, choice.sata)
-            total = so_far[at] + choice.cost + self._least_shell(boards[at], kits[at], rest, choice.bays)
+            total = (
+                so_far[at]
+                + choice.cost
+                + self._least_shell(boards[at], kits[at], rest, choice.bays)
+            )
             fits[at] = total == winner.cost
             reaching[choice.sort] = fits
         any_way = np.flatnonzero(np.logical_or.reduce(list(reaching.values())))
         if not any_way.size:
-            raise TableError(f"no build of {self.chip.id} costs {winner.cost} with gain {winner.gain}")
+            raise TableError(
+                f"no build of {self.chip.id} costs {winner.cost} with gain {winner.gain}"
+            )
         row = int(any_way[0])
         board, kit = self.pool.boards.parts[boards[row]], self.pool.kits.parts[kits[row]]
         for drives, sort, drives_cost in self.scene.drive_sets:
@@ -84,7 +112,9 @@ class _Settler:
                 continue
             own_rest = rest_w(kit.sticks, sort.nvme, sort.sata)
             inside = Machine(self.chip, self.card, board, kit, drives)
-            cooler, supply, case = self._shell(inside, own_rest, winner.cost - int(so_far[row]) - drives_cost)
+            cooler, supply, case = self._shell(
+                inside, own_rest, winner.cost - int(so_far[row]) - drives_cost
+            )
             return Build(
                 self.chip.id,
                 self.card.id if self.card else None,
@@ -108,7 +138,10 @@ class _Settler:
         fits &= ~kits.registered[k] | limits.registered[b]
         fits &= kits.gb[k] <= np.minimum(limits.gb[b], self.kind.max_gb)
         drives = min((choice.cost for choice in self.scene.need.drives), default=0)
-        fits &= self.base_cost + self.pool.boards.cost[b] + self.pool.kits.cost[k] + drives <= winner.cost
+        fits &= (
+            self.base_cost + self.pool.boards.cost[b] + self.pool.kits.cost[k] + drives
+            <= winner.cost
+        )
         b, k = b[fits], k[fits]
         mts = np.minimum(limits.mts[b], self.kind.max_mts)
         figures = kit_figures(self.kind.channels, mts, k, self.pool)
@@ -124,7 +157,9 @@ class _Settler:
         chip, card = np.full(boards.size, self.c), np.full(boards.size, self.g)
         own = self.pool.board_arrays
         places = np.full(boards.size, self.scene.enclosures.bays[bays])
-        shell = Shell(own.form[boards], own.cpu_8pin[boards], self.pool.kit_arrays.height_level[kits], places)
+        shell = Shell(
+            own.form[boards], own.cpu_8pin[boards], self.pool.kit_arrays.height_level[kits], places
+        )
         return self.scene.shell_cost(chip, card, rest, shell)
 
     def _shell(self, inside: Machine, rest: int, left: int) -> tuple[str | None, str, str]:
@@ -159,7 +194,9 @@ class _Settler:
         spike_w = self.chip.sustained_w + rest
         if card:
             spike_w += spike_of_card_w(card.board_power_w, card.spike_factor)
-        needed_w = needed_supply_w(self.chip.sustained_w + card_w + rest, self.brief.headroom_percent)
+        needed_w = needed_supply_w(
+            self.chip.sustained_w + card_w + rest, self.brief.headroom_percent
+        )
         shelf = self.pool.supplies
         return [
             (supply, int(cost))

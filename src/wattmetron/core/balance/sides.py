@@ -99,7 +99,10 @@ class TargetSide:
             [card.ray_speed_sd for card in cards],
             [card.memory_gb for card in cards],
             [card.upscalers for card in cards],
-            [game.affinity("graphics", variant_key(card.chip, card.memory_gb), card.design) for card in cards],
+            [
+                game.affinity("graphics", variant_key(card.chip, card.memory_gb), card.design)
+                for card in cards
+            ],
         )
         self.integrated = self._drawing(
             game,
@@ -113,7 +116,13 @@ class TargetSide:
             [UNSEEN] * len(chips),
         )
         self.cov = np.array(
-            [[work.workload(game, target, False, chip, card).side_cov for card in self._cards_seen] for chip in self._chips_seen]
+            [
+                [
+                    work.workload(game, target, False, chip, card).side_cov
+                    for card in self._cards_seen
+                ]
+                for chip in self._chips_seen
+            ]
         )
 
     def _set_processors(self, game: Game, target: Target, chips: tuple[Processor, ...]) -> None:
@@ -126,7 +135,9 @@ class TargetSide:
         self.base_ms, self.processor_sd = np.zeros(len(chips)), np.zeros(len(chips))
         for n, one in enumerate(self._chips_seen):
             load, pick = work.workload(game, target, False, one), self.kin == n
-            self.base_ms[pick] = work.processor_ms(load, figures.single[pick], figures.all_core[pick])
+            self.base_ms[pick] = work.processor_ms(
+                load, figures.single[pick], figures.all_core[pick]
+            )
             self.processor_sd[pick] = work.processor_sd(load, figures.speed_sd[pick])
 
     def _drawing(
@@ -144,7 +155,9 @@ class TargetSide:
         n = len(anchors)
         raster, rays, over = np.zeros(n), np.zeros(n), np.zeros(n)
         spreads = np.zeros((3, n))
-        upscaled = np.array([is_upscaled(game, target, offered) for offered in upscalers], dtype=bool)
+        upscaled = np.array(
+            [is_upscaled(game, target, offered) for offered in upscalers], dtype=bool
+        )
         self._cards_seen += [one for one in dict.fromkeys(known) if one not in self._cards_seen]
         kin = np.array([self._cards_seen.index(one) for one in known], dtype=np.int64)
         for seen, on in product(range(len(self._cards_seen)), (False, True)):
@@ -157,11 +170,19 @@ class TargetSide:
             made = work.graphics_work(load, np.array([anchors[i] for i in pick]), q, np.inf, 1.0)
             raster[pick] = made.raster_ms + made.upscale_ms
             rays[pick] = made.ray_ms
-            over[pick] = np.maximum(0.0, load.video_memory_gb - np.array([memory_gb[i] for i in pick]))
-        return Drawing(raster, rays, over, np.array(speed_sd), np.array(ray_sd), work.Unsure(*spreads), kin)
+            over[pick] = np.maximum(
+                0.0, load.video_memory_gb - np.array([memory_gb[i] for i in pick])
+            )
+        return Drawing(
+            raster, rays, over, np.array(speed_sd), np.array(ray_sd), work.Unsure(*spreads), kin
+        )
 
-    def times(self, pairing: Pairing, integrated: bool) -> tuple[Floats, Floats, Floats, Floats, Floats]:
-        """ln t_c, its standard deviation, ln t_g, its standard deviation, and the covariance of both."""
+    def times(
+        self, pairing: Pairing, integrated: bool
+    ) -> tuple[Floats, Floats, Floats, Floats, Floats]:
+        """ln t_c, its standard deviation, ln t_g, its standard deviation, and the covariance of
+        both.
+        """
         c, figures = pairing.processor, self._figures
         factor = work.memory_factor(
             self.load.memory_sensitivity,
@@ -182,10 +203,18 @@ class TargetSide:
         sd_g = work.graphics_sd(open_ones, made, side.speed_sd[g], side.ray_sd[g])
         cov = self.cov[self.kin[c], side.kin[g]]
         with np.errstate(divide="ignore"):
-            return np.log(self.base_ms[c] * factor), self.processor_sd[c], np.log(made.total_ms), sd_g, cov
+            return (
+                np.log(self.base_ms[c] * factor),
+                self.processor_sd[c],
+                np.log(made.total_ms),
+                sd_g,
+                cov,
+            )
 
     def gain(self, pairing: Pairing, integrated: bool) -> Ints:
-        """ln r in millionths: the reliable rate over the target's, within [ln 0.01, the most that counts]."""
+        """ln r in millionths: the reliable rate over the target's, within [ln 0.01, the most that
+        counts].
+        """
         ln_f = self.table.ln_quantile(*self.times(pairing, integrated))
         return self._counted(self.ln_budget_ms - ln_f)
 
@@ -194,7 +223,9 @@ class TargetSide:
         return np.minimum(np.rint(clipped * MILLION).astype(np.int64), self.most)
 
     def alone(self, pairing: Pairing, integrated: bool) -> tuple[Ints, Ints]:
-        """Upper bounds of the gain from either side alone: no machine outruns its slower side's quantile."""
+        """Upper bounds of the gain from either side alone: no machine outruns its slower side's
+        quantile.
+        """
         ln_c, sd_c, ln_g, sd_g, _ = self.times(pairing, integrated)
         z, line = float(ndtri(self.table.chance)), self.table.line
         return (
@@ -207,7 +238,11 @@ class Targets:
     """All counted targets of a brief."""
 
     def __init__(
-        self, catalogue: Catalogue, brief: Brief, chips: tuple[Processor, ...], cards: tuple[Graphics, ...]
+        self,
+        catalogue: Catalogue,
+        brief: Brief,
+        chips: tuple[Processor, ...],
+        cards: tuple[Graphics, ...],
     ) -> None:
         self.figures = figures = ProcessorFigures(chips)
         self.sides = [
@@ -229,8 +264,12 @@ class Targets:
         return met, (2 * total + self.weight) // (2 * self.weight)
 
     def evaluate(self, pairing: Pairing, integrated: bool, slack: int = 0) -> tuple[Ints, Ints]:
-        """Weight met and U of flat pairings; ``slack`` (millionths) is granted to every gain, up to what counts."""
-        gains = [np.minimum(side.gain(pairing, integrated) + slack, side.most) for side in self.sides]
+        """Weight met and U of flat pairings; ``slack`` (millionths) is granted to every gain, up to
+        what counts.
+        """
+        gains = [
+            np.minimum(side.gain(pairing, integrated) + slack, side.most) for side in self.sides
+        ]
         return self.score(gains, pairing.processor.size)
 
     @property

@@ -12,8 +12,9 @@ from wattmetron.core.parts import Kind
 
 @dataclass(frozen=True, slots=True)
 class Side:
-    """One side's money in minor units: what it costs, of which it forces so much on other kinds, and the build that it is
-    held against: the cheapest fitting one with the cheapest part of the side.
+    """One side's money in minor units: what it costs, of which it forces so much on other kinds,
+    and the build that it is held against: the cheapest fitting one with the cheapest part of the
+    side.
     """
 
     own_minor: int
@@ -35,14 +36,18 @@ class Split:
 
     @property
     def rest_minor(self) -> int:
-        return self.total_minor - sum(side.total_minor for side in (self.processor, self.graphics) if side)
+        return self.total_minor - sum(
+            side.total_minor for side in (self.processor, self.graphics) if side
+        )
 
 
 def split(catalogue: Catalogue, brief: Brief, build: Build, costs: dict[Kind, int]) -> Split:
-    """The split of a whole, fitting build; ``costs`` are those of its eight kinds, 0 for owned parts.
+    """The split of a whole, fitting build; ``costs`` are those of its eight kinds, 0 for owned
+    parts.
 
-    A side forces the build's cost less the least cost of a fitting build in which its part is the cheapest of its kind
-    that goes, with the other side's part, the memory's capacity and the drives kept, less what its own parts differ.
+    A side forces the build's cost less the least cost of a fitting build in which its part is the
+    cheapest of its kind that goes, with the other side's part, the memory's capacity and the drives
+    kept, less what its own parts differ.
     """
     total = sum(costs.values())
     return Split(
@@ -53,7 +58,13 @@ def split(catalogue: Catalogue, brief: Brief, build: Build, costs: dict[Kind, in
 
 
 def _side(
-    catalogue: Catalogue, brief: Brief, build: Build, costs: dict[Kind, int], total: int, kind: Kind, own: tuple[Kind, ...]
+    catalogue: Catalogue,
+    brief: Brief,
+    build: Build,
+    costs: dict[Kind, int],
+    total: int,
+    kind: Kind,
+    own: tuple[Kind, ...],
 ) -> Side | None:
     book = catalogue.prices(brief.region, brief.allow_used)
     if not build.of(kind) or build.of(kind)[0] in brief.owned:
@@ -67,9 +78,11 @@ def _side(
         owned=tuple(one for one in brief.owned if one in {part_id for _, part_id in build.ids()}),
     )
     if not build.graphics:
-        asked = replace(asked, banned=(*brief.banned, *(card.id for card in catalogue.by_kind["graphics"])))
+        asked = replace(
+            asked, banned=(*brief.banned, *(card.id for card in catalogue.by_kind["graphics"]))
+        )
     other: Kind = "graphics" if kind == "processor" else "processor"
-    kept = replace(Build(storage=build.storage), **{other: getattr(build, other)}) 
+    kept = replace(Build(storage=build.storage), **{other: getattr(build, other)})
     priced = sorted(
         (price, part.id)
         for part in catalogue.by_kind[kind]
@@ -78,7 +91,11 @@ def _side(
     for _, part_id in priced:
         found = cheapest_fit(catalogue, asked, kept.with_part(kind, part_id))
         if found.build is not None and found.cost_minor < NEVER:
-            theirs = sum(0 if one in asked.owned else book.delivered(one) or 0 for name in own for one in found.build.of(name))
+            theirs = sum(
+                0 if one in asked.owned else book.delivered(one) or 0
+                for name in own
+                for one in found.build.of(name)
+            )
             mine = sum(costs.get(name, 0) for name in own)
             return Side(mine, total - mine - (found.cost_minor - theirs), found.build)
     return None

@@ -29,7 +29,9 @@ def plugs_of(card: Graphics) -> Plugs:
 class Supplies:
     """Least supply costs, exact for every need."""
 
-    def __init__(self, pool: Pool, sorts: NDArray[np.int64], plugs: list[Plugs], most_cpu_8pin: int) -> None:
+    def __init__(
+        self, pool: Pool, sorts: NDArray[np.int64], plugs: list[Plugs], most_cpu_8pin: int
+    ) -> None:
         """``sorts`` numbers the sort of each supply."""
         self._pool, self._sorts = pool, sorts
         count = int(sorts.max(initial=-1)) + 1
@@ -41,7 +43,13 @@ class Supplies:
             np.array([supply.spike_w for supply in supplies], dtype=np.int64), return_inverse=True
         )
         self.plugs = {need: i for i, need in enumerate(dict.fromkeys([NO_PLUGS, *plugs]))}
-        shape = (count, most_cpu_8pin + 1, len(self.plugs), self._watts.size + 1, self._spikes.size + 1)
+        shape = (
+            count,
+            most_cpu_8pin + 1,
+            len(self.plugs),
+            self._watts.size + 1,
+            self._spikes.size + 1,
+        )
         self._table = np.full(shape, NEVER, dtype=np.int64)
         for sort, eps in np.ndindex(count, most_cpu_8pin + 1):
             for need, place in self.plugs.items():
@@ -49,7 +57,9 @@ class Supplies:
         self._watts_place = self._places(self._watts)
         self._spike_place = self._places(self._spikes)
 
-    def cost(self, sort: int, cpu_8pin: Ints | int, plugs: Ints, needed_w: Ints, spike_w: Ints) -> Ints:
+    def cost(
+        self, sort: int, cpu_8pin: Ints | int, plugs: Ints, needed_w: Ints, spike_w: Ints
+    ) -> Ints:
         """Least cost of a supply of this sort; arrays broadcast."""
         watts = self._watts_place[np.minimum(needed_w, self._watts_place.size - 1)]
         spikes = self._spike_place[np.minimum(spike_w, self._spike_place.size - 1)]
@@ -73,7 +83,9 @@ class Supplies:
             ],
             dtype=bool,
         )
-        np.minimum.at(table, (self._own_watts[fits], self._own_spikes[fits]), self._pool.supplies.cost[fits])
+        np.minimum.at(
+            table, (self._own_watts[fits], self._own_spikes[fits]), self._pool.supplies.cost[fits]
+        )
         for axis in (0, 1):
             table = np.flip(np.minimum.accumulate(np.flip(table, axis), axis=axis), axis)
         return table

@@ -12,4 +12,14 @@ from wattmetron.core.briefs.brief import (
 )
 from wattmetron.core.briefs.build import Build
 
-__all__ = ["SURENESS", "Brief", "Build", "Display", "Extra", "Sureness", "Target", "check_brief", "insisting"]
+__all__ = [
+    "SURENESS",
+    "Brief",
+    "Build",
+    "Display",
+    "Extra",
+    "Sureness",
+    "Target",
+    "check_brief",
+    "insisting",
+]

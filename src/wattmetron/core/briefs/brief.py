@@ -38,7 +38,9 @@ class Display:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Target:
-    """One game at named settings with the frame rate wanted; ``lowered`` names single options set lower."""
+    """One game at named settings with the frame rate wanted; ``lowered`` names single options set
+    lower.
+    """
 
     id: str
     game_id: str
@@ -70,11 +72,11 @@ class Extra:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Brief:
-    """Everything that was asked for. Money is in minor units of the region's currency; the budget is of one of
-    ``seats`` identical machines; ``system`` is the
-    operating system that will run, as published lists name it. ``only_of`` names makers to buy from by kind,
-    ``room_to_grow`` asks for a mainboard with ``GROWING_SLOTS`` memory slots and ``GROWING_M2`` M.2 places;
-    each of ``preferences`` may cost up to ``preference_minor``, None: a share of the budget.
+    """Everything that was asked for. Money is in minor units of the region's currency; the budget
+    is of one of ``seats`` identical machines; ``system`` is the operating system that will run, as
+    published lists name it. ``only_of`` names makers to buy from by kind, ``room_to_grow`` asks for
+    a mainboard with ``GROWING_SLOTS`` memory slots and ``GROWING_M2`` M.2 places; each of
+    ``preferences`` may cost up to ``preference_minor``, None: a share of the budget.
     """
 
     name: str
@@ -153,16 +155,26 @@ def check_brief(brief: Brief) -> None:
         raise BriefError("The brief has more than 40 targets: keep the ones that decide.")
     if not 0 <= brief.memory_gb <= 4096 or not 0 <= brief.storage_gb <= 200_000:
         raise BriefError(
-            "Memory must lie within 0–4,096 GB and storage within 0–200,000 GB: enter such a number."
+            "Memory must lie within 0–4,096 GB and storage within 0–200,000 GB: enter such a"
+            " number."
         )
     if any(kind in KINDS for kind in brief.outside):
-        raise BriefError("Only further parts, such as a display, can be outside the budget: the machine itself is what it pays for.")
+        raise BriefError(
+            "Only further parts, such as a display, can be outside the budget: the machine itself"
+            " is what it pays for."
+        )
     if brief.watt_limit_w is not None and not 20 <= brief.watt_limit_w <= 5000:
-        raise BriefError("The limit in watts must lie within 20–5,000 W: enter such a number or leave it empty.")
+        raise BriefError(
+            "The limit in watts must lie within 20–5,000 W: enter such a number or leave it empty."
+        )
     if not (0 <= brief.play_hours <= 24 and 0 <= brief.desk_hours <= 24 - brief.play_hours):
-        raise BriefError("Hours of play and at the desk must together lie within 0–24 a day: enter such numbers.")
+        raise BriefError(
+            "Hours of play and at the desk must together lie within 0–24 a day: enter such numbers."
+        )
     if brief.tariff_per_kwh is not None and not 0 <= brief.tariff_per_kwh <= 1000:
-        raise BriefError("The price of a kWh must lie within 0–1,000: enter such an amount or leave it empty.")
+        raise BriefError(
+            "The price of a kWh must lie within 0–1,000: enter such an amount or leave it empty."
+        )
     if brief.trust_floor not in TRUST_FLOORS:
         floors = ", ".join(TRUST_FLOORS)
         raise BriefError(f"The trust floor is “{brief.trust_floor}”: choose one of {floors}.")
@@ -177,28 +189,50 @@ def listed_words(words: Iterable[str]) -> str:
 
 def _check_rules(brief: Brief) -> None:
     if brief.noise_limit_dba is not None and not 10 <= brief.noise_limit_dba <= 90:
-        raise BriefError("The limit of noise must lie within 10–90 dB(A): enter such a number or leave it empty.")
+        raise BriefError(
+            "The limit of noise must lie within 10–90 dB(A): enter such a number or leave it empty."
+        )
     if brief.volume_limit_l is not None and not 1 <= brief.volume_limit_l <= 500:
-        raise BriefError("The largest case must lie within 1–500 l: enter such a number or leave it empty.")
+        raise BriefError(
+            "The largest case must lie within 1–500 l: enter such a number or leave it empty."
+        )
     if brief.clocks not in CLOCKS:
         raise BriefError(f"The clocks are “{brief.clocks}”: choose one of {', '.join(CLOCKS)}.")
     if not 0 <= brief.years <= 10 or not 0 <= brief.growth_percent <= 100:
-        raise BriefError("Years to keep must lie within 0–10 and the games' growth within 0–100 % a year: enter such numbers.")
+        raise BriefError(
+            "Years to keep must lie within 0–10 and the games' growth within 0–100 % a year: enter"
+            " such numbers."
+        )
     if not 1 <= brief.seats <= 500:
         raise BriefError("Identical machines must lie within 1–500: enter such a number.")
     if any(one not in WORKS for one in brief.work):
-        raise BriefError(f"The other work is “{listed_words(brief.work)}”: choose from {listed_words(WORKS)}.")
+        raise BriefError(
+            f"The other work is “{listed_words(brief.work)}”: choose from {listed_words(WORKS)}."
+        )
     if len(brief.banned) > 200 or len(brief.no_makers) > 100:
-        raise BriefError("The brief excludes more than 200 parts or 100 makers: keep those that matter.")
-    if len(brief.only_of) > 40 or any(kind not in KINDS or not maker.strip() for kind, maker in brief.only_of):
-        raise BriefError("Makers to buy from are given by kind of part, 40 at most: name kind and maker of each.")
+        raise BriefError(
+            "The brief excludes more than 200 parts or 100 makers: keep those that matter."
+        )
+    if len(brief.only_of) > 40 or any(
+        kind not in KINDS or not maker.strip() for kind, maker in brief.only_of
+    ):
+        raise BriefError(
+            "Makers to buy from are given by kind of part, 40 at most: name kind and maker of each."
+        )
     if len(brief.preferences) > MOST_PREFERENCES:
-        raise BriefError(f"The brief has more than {MOST_PREFERENCES} preferences: keep those that matter.")
+        raise BriefError(
+            f"The brief has more than {MOST_PREFERENCES} preferences: keep those that matter."
+        )
     if brief.preference_minor is not None and not 0 <= brief.preference_minor <= 1_000_000_000:
-        raise BriefError("What a preference may cost must lie within 0–10,000,000: enter such an amount or leave it empty.")
+        raise BriefError(
+            "What a preference may cost must lie within 0–10,000,000: enter such an amount or leave"
+            " it empty."
+        )
     for one in brief.preferences:
         if one.wish not in PREFERRED:
-            raise BriefError(f"The preference “{one.wish}” is not known: choose from {listed_words(PREFERRED)}.")
+            raise BriefError(
+                f"The preference “{one.wish}” is not known: choose from {listed_words(PREFERRED)}."
+            )
         check_brief(insisting(replace(brief, preferences=()), one))
 
 
@@ -211,19 +245,31 @@ def _check_display(display: Display) -> None:
         raise BriefError("The display's refresh must lie within 20–1,000 Hz: enter such a number.")
     low = display.variable_from_hz
     if low is not None and not 1 <= low <= display.refresh_hz:
-        raise BriefError("The variable range must begin between 1 Hz and the refresh: enter such a number.")
+        raise BriefError(
+            "The variable range must begin between 1 Hz and the refresh: enter such a number."
+        )
 
 
 def _check_target(target: Target, place: str) -> None:
     if not 1 <= target.fps <= 2000:
-        raise BriefError(f"{place} asks for {target.fps:g} fps: enter a frame rate from 1 to 2,000.")
+        raise BriefError(
+            f"{place} asks for {target.fps:g} fps: enter a frame rate from 1 to 2,000."
+        )
     if not (320 <= target.width_px <= 16_384 and 200 <= target.height_px <= 16_384):
-        raise BriefError(f"{place} has no usable resolution: choose one within 320x200 and 16384x16384.")
+        raise BriefError(
+            f"{place} has no usable resolution: choose one within 320x200 and 16384x16384."
+        )
     if not 0.2 <= target.scale <= 1:
-        raise BriefError(f"{place} upscales from {target.scale:g}: enter a scale per axis from 0.2 to 1.")
+        raise BriefError(
+            f"{place} upscales from {target.scale:g}: enter a scale per axis from 0.2 to 1."
+        )
     if target.cap_fps is not None and not 1 <= target.cap_fps <= 2000:
-        raise BriefError(f"{place} has a cap of {target.cap_fps:g} fps: enter 1 to 2,000 or leave it empty.")
+        raise BriefError(
+            f"{place} has a cap of {target.cap_fps:g} fps: enter 1 to 2,000 or leave it empty."
+        )
     if not 0 <= target.weight <= 100:
-        raise BriefError(f"{place} has the weight {target.weight}: enter a whole number from 0 to 100.")
+        raise BriefError(
+            f"{place} has the weight {target.weight}: enter a whole number from 0 to 100."
+        )
     if target.preset not in PRESETS:
         raise BriefError(f"{place} has the preset “{target.preset}”: choose {', '.join(PRESETS)}.")

@@ -14,7 +14,9 @@ MAX_KITS = 4
 
 @dataclass(frozen=True, slots=True)
 class SetAside:
-    """A finding that does not count for this build, with the reason: its rule and the ids of the parts concerned."""
+    """A finding that does not count for this build, with the reason: its rule and the ids of the
+    parts concerned.
+    """
 
     rule: str
     parts: tuple[str, ...]
@@ -23,7 +25,9 @@ class SetAside:
 
 @dataclass(frozen=True, slots=True)
 class StandIn:
-    """A part that is there only until a date, and what it may then sell for: a guess, in minor units."""
+    """A part that is there only until a date, and what it may then sell for: a guess, in minor
+    units.
+    """
 
     part: str
     until: date
@@ -32,9 +36,11 @@ class StandIn:
 
 @dataclass(frozen=True, slots=True)
 class Build:
-    """Part ids by kind: one of each at most, several drives; ``added`` holds further kinds. ``kept`` parts stay when the rest is proposed;
-    ``more_kits`` are memory kits and ``second_card`` a graphics card beside the first;
-    findings ``aside`` do not count while the parts that they concern stay."""
+    """Part ids by kind: one of each at most, several drives; ``added`` holds further kinds.
+    ``kept`` parts stay when the rest is proposed; ``more_kits`` are memory kits and ``second_card``
+    a graphics card beside the first; findings ``aside`` do not count while the parts that they
+    concern stay.
+    """
 
     processor: str | None = None
     graphics: str | None = None
@@ -81,7 +87,11 @@ class Build:
             kits = list(self.more_kits)
             kits[kits.index(instead_of)] = part_id
             return replace(self, more_kits=tuple(kits))
-        if kind == "graphics" and instead_of is not None and instead_of == self.second_card != self.graphics:
+        if (
+            kind == "graphics"
+            and instead_of is not None
+            and instead_of == self.second_card != self.graphics
+        ):
             return replace(self, second_card=part_id)
         if kind != "storage":
             gone = self.of(kind)[:1]
@@ -93,7 +103,9 @@ class Build:
             return replace(self, storage=(*self.storage, part_id))
         drives = list(self.storage)
         if instead_of not in drives:
-            raise BuildError("The drive to replace is no longer in the build: reload and try again.")
+            raise BuildError(
+                "The drive to replace is no longer in the build: reload and try again."
+            )
         drives[drives.index(instead_of)] = part_id
         return replace(self, storage=tuple(drives), kept=_still_kept(self.kept, instead_of, drives))
 
@@ -118,7 +130,9 @@ class Build:
         if instead_of is not None and (kind, instead_of) in added:
             added[added.index((kind, instead_of))] = (kind, part_id)
         elif len(added) >= MAX_ADDED:
-            raise BuildError(f"A build holds at most {MAX_ADDED} further parts: take one out first.")
+            raise BuildError(
+                f"A build holds at most {MAX_ADDED} further parts: take one out first."
+            )
         else:
             added.append((kind, part_id))
         added.sort(key=lambda one: FURTHER_KINDS.index(one[0]))
@@ -135,11 +149,21 @@ class Build:
         if kind == "memory" and self.more_kits:
             kits = list(self.of(kind))
             kits.remove(part_id)
-            return replace(self, memory=kits[0], more_kits=tuple(kits[1:]), kept=_still_kept(self.kept, part_id, kits))
+            return replace(
+                self,
+                memory=kits[0],
+                more_kits=tuple(kits[1:]),
+                kept=_still_kept(self.kept, part_id, kits),
+            )
         if kind == "graphics" and self.second_card is not None:
             cards = list(self.of(kind))
             cards.remove(part_id)
-            return replace(self, graphics=cards[0], second_card=None, kept=_still_kept(self.kept, part_id, cards))
+            return replace(
+                self,
+                graphics=cards[0],
+                second_card=None,
+                kept=_still_kept(self.kept, part_id, cards),
+            )
         if kind != "storage":
             return replace(self, kept=self.kept - {part_id}, **{kind: None})  # type: ignore[arg-type]
         drives = list(self.storage)
@@ -149,20 +173,32 @@ class Build:
     def setting_aside(self, one: SetAside) -> "Build":
         """This build with a finding set aside; raises BuildError without a reason."""
         if not one.reason.strip():
-            raise BuildError("The finding is not set aside: say in a few words why it does not count here.")
+            raise BuildError(
+                "The finding is not set aside: say in a few words why it does not count here."
+            )
         if len(one.reason) > 300:
             raise BuildError("The reason is longer than 300 characters: shorten it.")
-        return replace(self, aside=(*(own for own in self.aside if (own.rule, own.parts) != (one.rule, one.parts)), one))
+        return replace(
+            self,
+            aside=(
+                *(own for own in self.aside if (own.rule, own.parts) != (one.rule, one.parts)),
+                one,
+            ),
+        )
 
     def counting_again(self, rule: str, parts: tuple[str, ...]) -> "Build":
         """This build with a finding counted again."""
-        return replace(self, aside=tuple(own for own in self.aside if (own.rule, own.parts) != (rule, parts)))
+        return replace(
+            self, aside=tuple(own for own in self.aside if (own.rule, own.parts) != (rule, parts))
+        )
 
     def standing_in(self, one: StandIn) -> "Build":
         """This build with a part marked as a stand-in."""
         if one.part not in {own for _, own in self.ids()}:
             raise BuildError("That part is no longer in the build: reload and try again.")
-        return replace(self, stand_ins=(*(own for own in self.stand_ins if own.part != one.part), one))
+        return replace(
+            self, stand_ins=(*(own for own in self.stand_ins if own.part != one.part), one)
+        )
 
     def staying(self, part_id: str) -> "Build":
         """This build with a part that is no stand-in any more."""

@@ -29,13 +29,18 @@ USUAL_SHARE = 0.05
 
 @dataclass(frozen=True, slots=True)
 class Preference:
-    """One preference as it was typed: ``("colour", "white")``, ``("maker", "graphics: Pellworth")``."""
+    """One preference as it was typed: ``("colour", "white")``, ``("maker", "graphics:
+    Pellworth")``.
+    """
 
     wish: Preferred
     value: str = ""
 
 
-FIELDS: dict[Preferred, str] = {one: one for one in PREFERRED} | {"maker": "only_of", "new": "allow_used"}
+FIELDS: dict[Preferred, str] = {one: one for one in PREFERRED} | {
+    "maker": "only_of",
+    "new": "allow_used",
+}
 """The field of a brief that holds each as a floor."""
 
 
@@ -64,7 +69,10 @@ def _number(what: str, whole: bool = False) -> Callable[[str], float]:
         except ValueError:
             value = -1.0
         if not 0 < value < 1e6 or (whole and value != int(value)):
-            raise BriefError(f"The preference for {what} is “{text}”: enter a {'whole ' if whole else ''}number above 0.")
+            raise BriefError(
+                f"The preference for {what} is “{text}”: enter a {'whole ' if whole else ''}number"
+                " above 0."
+            )
         return int(value) if whole else value
 
     return read_number
@@ -80,13 +88,17 @@ def _maker(text: str) -> tuple[tuple[str, str], ...]:
     kind, _, maker = (one.strip() for one in text.partition(":"))
     key = next((one for one in KINDS if kind in (one, KIND_NAMES[one])), None)
     if key is None or not maker:
-        raise BriefError(f"The preference for a maker is “{text}”: write kind and maker, as in “graphics: …”.")
+        raise BriefError(
+            f"The preference for a maker is “{text}”: write kind and maker, as in “graphics: …”."
+        )
     return ((key, maker),)
 
 
 def _trust(text: str) -> str:
     if text not in TRUST_FLOORS:
-        raise BriefError(f"The preference for trust is “{text}”: choose one of {', '.join(TRUST_FLOORS)}.")
+        raise BriefError(
+            f"The preference for trust is “{text}”: choose one of {', '.join(TRUST_FLOORS)}."
+        )
     return text
 
 

@@ -1,7 +1,7 @@
 """Other work on the machine: what it asks for, and what it takes from the games while it runs.
 
-Assumptions (rules of thumb): streaming takes an eighth of all cores and 3 % of one, voice and a browser a twentieth and
-1 %; editing wants many cores, memory and room, but not while a game runs.
+Assumptions (rules of thumb): streaming takes an eighth of all cores and 3 % of one, voice and a
+browser a twentieth and 1 %; editing wants many cores, memory and room, but not while a game runs.
 """
 
 from collections.abc import Iterable
@@ -13,8 +13,8 @@ WorkName = Literal["streaming", "voice and browser", "video editing", "many thin
 
 @dataclass(frozen=True, slots=True)
 class Work:
-    """A kind of work: shares (0-1) of all cores and of one that it takes beside a game, floors of all-core speed in points and of
-    memory in GB, memory and storage in GB that it wants on top.
+    """A kind of work: shares (0-1) of all cores and of one that it takes beside a game, floors of
+    all-core speed in points and of memory in GB, memory and storage in GB that it wants on top.
     """
 
     all_core_share: float = 0.0
@@ -26,7 +26,13 @@ class Work:
 
 
 WORKS: dict[WorkName, Work] = {
-    "streaming": Work(all_core_share=0.125, single_share=0.03, all_core_floor=60.0, memory_more_gb=4.0, storage_more_gb=100.0),
+    "streaming": Work(
+        all_core_share=0.125,
+        single_share=0.03,
+        all_core_floor=60.0,
+        memory_more_gb=4.0,
+        storage_more_gb=100.0,
+    ),
     "voice and browser": Work(all_core_share=0.05, single_share=0.01, memory_more_gb=4.0),
     "video editing": Work(all_core_floor=90.0, memory_least_gb=32.0, storage_more_gb=500.0),
     "many things open": Work(memory_least_gb=32.0),
@@ -41,7 +47,9 @@ def all_core_floor(works: Iterable[WorkName]) -> float:
 def with_work_gb(works: Iterable[WorkName], games_gb: float) -> float:
     """Main memory in GB for games that want so much while the work runs, or for the work alone."""
     own = [WORKS[one] for one in works]
-    return max([games_gb + sum(one.memory_more_gb for one in own), *(one.memory_least_gb for one in own)])
+    return max(
+        [games_gb + sum(one.memory_more_gb for one in own), *(one.memory_least_gb for one in own)]
+    )
 
 
 def storage_more_gb(works: Iterable[WorkName]) -> float:

@@ -18,7 +18,13 @@ class ChartRow:
     """One part of a chart with its value in the chart's own unit."""
 
     text: Annotated[str, Column("As the source names it")]
-    part: Annotated[str, Column("Processor id, or graphics chip with its memory as in nacre-reef@8; a name of its own where the catalogue lacks it")]
+    part: Annotated[
+        str,
+        Column(
+            "Processor id, or graphics chip with its memory as in nacre-reef@8; a name of its own"
+            " where the catalogue lacks it"
+        ),
+    ]
     value: Annotated[float, Gt(0), Le(1e9), Column("Value in the chart's own unit; more is faster")]
 
 
@@ -26,7 +32,8 @@ class ChartRow:
 class Chart:
     """What one source says about one measure. A comparison of two parts is a chart of two rows.
 
-    ``noise`` is a prior for how far its values are off, in ln; how far they really are is found by their fit.
+    ``noise`` is a prior for how far its values are off, in ln; how far they really are is found by
+    their fit.
     """
 
     id: Annotated[str, Column("Id: small letters, digits and hyphens")]

@@ -1,12 +1,13 @@
 """Robust weighted least squares in ln over parts and one offset per source.
 
-A value of part i in source k is ``ln v = s_i + o_k + e`` with e of the source's own spread. What the catalogue
-says of a part is one more source without an offset: its value with its own spread. Weights follow Student's t
-with four degrees of freedom, scaled to one for a value that fits; a source's spread follows its fit, held by a prior. Parts are eliminated first
-(they do not couple but through offsets), so the cost grows with the number of sources, not of parts.
+A value of part i in source k is ``ln v = s_i + o_k + e`` with e of the source's own spread. What
+the catalogue says of a part is one more source without an offset: its value with its own spread.
+Weights follow Student's t with four degrees of freedom, scaled to one for a value that fits; a
+source's spread follows its fit, held by a prior. Parts are eliminated first (they do not couple but
+through offsets), so the cost grows with the number of sources, not of parts.
 
-K. L. Lange, R. J. A. Little, J. M. G. Taylor, "Robust statistical modeling using the t distribution",
-Journal of the American Statistical Association 84 (1989).
+K. L. Lange, R. J. A. Little, J. M. G. Taylor, "Robust statistical modeling using the t
+distribution", Journal of the American Statistical Association 84 (1989).
 """
 
 from collections.abc import Mapping, Sequence
@@ -36,7 +37,9 @@ class Known:
 
 @dataclass(frozen=True, slots=True)
 class Source:
-    """A source after the fit: its offset (ln of its unit per point) and the spread of its values."""
+    """A source after the fit: its offset (ln of its unit per point) and the spread of its
+    values.
+    """
 
     chart: Chart
     offset: float
@@ -46,7 +49,9 @@ class Source:
 
 @dataclass(frozen=True, slots=True)
 class Disagreement:
-    """A value away from where all others put its part: ``away`` in ln, ``score`` in its source's spreads."""
+    """A value away from where all others put its part: ``away`` in ln, ``score`` in its source's
+    spreads.
+    """
 
     chart: Chart
     place: int
@@ -57,7 +62,8 @@ class Disagreement:
 
 @dataclass(frozen=True)
 class Reconciled:
-    """Speeds of one measure: ln and spread by part; sources; disagreements, the largest first; loose groups.
+    """Speeds of one measure: ln and spread by part; sources; disagreements, the largest first;
+    loose groups.
 
     A loose group is tied to the rest by no chain: its parts have no speed on the scale.
     """
@@ -84,7 +90,9 @@ def reconcile(known: Mapping[str, Known], charts: Sequence[Chart]) -> Reconciled
     tied, groups = _tied(len(keys), {place[key] for key in known}, part, source)
     prior_ln = np.array([known[key].ln if key in known else 0.0 for key in keys])
     prior_weight = np.array([1 / known[key].sd ** 2 if key in known else 0.0 for key in keys])
-    fit = _solve(prior_ln, prior_weight, part, source, value, np.array([chart.noise for chart in used]), tied)
+    fit = _solve(
+        prior_ln, prior_weight, part, source, value, np.array([chart.noise for chart in used]), tied
+    )
     names = [key for n, key in enumerate(keys) if tied[n]]
     return Reconciled(
         {key: float(fit.ln[place[key]]) for key in names},
@@ -107,7 +115,13 @@ class _Fit:
 
 
 def _solve(
-    prior_ln: Floats, prior_weight: Floats, part: Ints, source: Ints, value: Floats, noise: Floats, tied: NDArray[np.bool_]
+    prior_ln: Floats,
+    prior_weight: Floats,
+    part: Ints,
+    source: Ints,
+    value: Floats,
+    noise: Floats,
+    tied: NDArray[np.bool_],
 ) -> _Fit:
     """Alternate weights, spreads and the linear solution until the speeds settle."""
     sources = noise.size
@@ -121,15 +135,21 @@ def _solve(
         return _Fit(ln, sd, offset, spread, residual, weight)
     for _ in range(ROUNDS):
         before = ln
-        ln, sd, offset = _linear(prior_ln, prior_weight, part, source, value, weight / spread[source] ** 2)
+        ln, sd, offset = _linear(
+            prior_ln, prior_weight, part, source, value, weight / spread[source] ** 2
+        )
         residual = np.where(held, value - ln[part] - offset[source], 0.0)
         score = residual / spread[source]
         weight = held * DEGREES / (DEGREES + score**2)
         rows = np.bincount(source, held, minlength=sources)
-        square = np.bincount(source, weight * residual**2, minlength=sources) * (DEGREES + 1) / DEGREES
+        square = (
+            np.bincount(source, weight * residual**2, minlength=sources) * (DEGREES + 1) / DEGREES
+        )
         taken = np.bincount(source, weight * (sd[part] / spread[source]) ** 2, minlength=sources)
         free = np.maximum(rows - 1 - taken, 0.0)
-        spread = np.maximum(LEAST_NOISE, np.sqrt((PRIOR_ROWS * noise**2 + square) / (PRIOR_ROWS + free)))
+        spread = np.maximum(
+            LEAST_NOISE, np.sqrt((PRIOR_ROWS * noise**2 + square) / (PRIOR_ROWS + free))
+        )
         if np.abs(ln - before).max() < SETTLED:
             break
     return _Fit(ln, sd, offset, spread, residual, weight)
@@ -138,7 +158,9 @@ def _solve(
 def _linear(
     prior_ln: Floats, prior_weight: Floats, part: Ints, source: Ints, value: Floats, weight: Floats
 ) -> tuple[Floats, Floats, Floats]:
-    """Weighted least squares: parts eliminated, offsets solved, spreads of the parts from the inverse."""
+    """Weighted least squares: parts eliminated, offsets solved, spreads of the parts from the
+    inverse.
+    """
     parts, sources = prior_ln.size, int(source.max()) + 1
     total = prior_weight + np.bincount(part, weight, minlength=parts)
     inverse = np.where(total > 0, 1 / np.maximum(total, 1e-300), 0.0)
@@ -156,7 +178,9 @@ def _linear(
     return ln, np.sqrt(np.maximum(variance, 0.0)), offset
 
 
-def _tied(parts: int, known: set[int], part: Ints, source: Ints) -> tuple[NDArray[np.bool_], list[list[int]]]:
+def _tied(
+    parts: int, known: set[int], part: Ints, source: Ints
+) -> tuple[NDArray[np.bool_], list[list[int]]]:
     """Which parts hang together with what is known, and the groups that do not."""
     parent = list(range(parts + (int(source.max()) + 1 if source.size else 0) + 1))
     root = parts + (int(source.max()) + 1 if source.size else 0)
@@ -182,14 +206,21 @@ def _tied(parts: int, known: set[int], part: Ints, source: Ints) -> tuple[NDArra
 
 
 def _sources(
-    charts: Sequence[Chart], used: list[Chart], fit: _Fit, tied: NDArray[np.bool_], part: Ints, source: Ints
+    charts: Sequence[Chart],
+    used: list[Chart],
+    fit: _Fit,
+    tied: NDArray[np.bool_],
+    part: Ints,
+    source: Ints,
 ) -> tuple[Source, ...]:
     held = {n: bool(tied[part[source == n]].all()) for n in range(len(used))}
     place = {chart.id: n for n, chart in enumerate(used)}
     return tuple(
-        Source(chart, float(fit.offset[n]), float(fit.noise[n]), held[n])
-        if (n := place.get(chart.id)) is not None
-        else Source(chart, 0.0, chart.noise, False)
+        (
+            Source(chart, float(fit.offset[n]), float(fit.noise[n]), held[n])
+            if (n := place.get(chart.id)) is not None
+            else Source(chart, 0.0, chart.noise, False)
+        )
         for chart in charts
     )
 
@@ -204,7 +235,13 @@ def _disagreements(
     score = fit.residual / fit.noise[source]
     order = np.argsort(-np.abs(score), kind="stable")
     return tuple(
-        Disagreement(used[source[n]], int(n - start[source[n]]), float(fit.residual[n]), float(score[n]), float(fit.weight[n]))
+        Disagreement(
+            used[source[n]],
+            int(n - start[source[n]]),
+            float(fit.residual[n]),
+            float(score[n]),
+            float(fit.weight[n]),
+        )
         for n in order
         if tied[part[n]] and abs(score[n]) > 2
     )
@@ -213,9 +250,15 @@ def _disagreements(
 def _ties(
     keys: list[str], groups: list[list[int]], tied: NDArray[np.bool_], part: Ints
 ) -> tuple[tuple[str, str], ...]:
-    """For each loose group the comparison that would tie it in: the parts with the most values on either side."""
-    counts = np.bincount(part, minlength=len(keys)) if part.size else np.zeros(len(keys), dtype=np.int64)
+    """For each loose group the comparison that would tie it in: the parts with the most values on
+    either side.
+    """
+    counts = (
+        np.bincount(part, minlength=len(keys)) if part.size else np.zeros(len(keys), dtype=np.int64)
+    )
     if not tied.any():
         return ()
     home = int(np.argmax(np.where(tied, counts, -1)))
-    return tuple((keys[max(group, key=lambda one: (counts[one], -one))], keys[home]) for group in groups)
+    return tuple(
+        (keys[max(group, key=lambda one: (counts[one], -one))], keys[home]) for group in groups
+    )

@@ -1,4 +1,6 @@
-"""The catalogue with the speeds that its charts give: parts as described, moved to where all sources put them."""
+"""The catalogue with the speeds that its charts give: parts as described, moved to where all
+sources put them.
+"""
 
 from __future__ import annotations
 
@@ -47,13 +49,17 @@ def speed_of(one: Standing, measure: Measure) -> tuple[float, float] | None:
 def reconciled(scale: Scale, charts: Mapping[str, Chart]) -> dict[Measure, Reconciled]:
     """The scale of every measure from what the catalogue says and its charts."""
     return {
-        measure: reconcile(known_speeds(scale, measure), [one for one in charts.values() if one.measure == measure])
+        measure: reconcile(
+            known_speeds(scale, measure), [one for one in charts.values() if one.measure == measure]
+        )
         for measure in MEASURES
     }
 
 
 def settled(catalogue: Catalogue) -> Catalogue:
-    """The catalogue with its parts where the charts put them; itself where it has no chart in use."""
+    """The catalogue with its parts where the charts put them; itself where it has no chart in
+    use.
+    """
     if not any(not chart.muted for chart in catalogue.charts.values()):
         return catalogue
     scale = catalogue.scale
@@ -68,7 +74,9 @@ def settled(catalogue: Catalogue) -> Catalogue:
     return replace(catalogue, parts=parts, raw=catalogue, fits=found, named=named)
 
 
-def _named(catalogue: Catalogue, scale: Scale, found: Mapping[Measure, Reconciled]) -> dict[str, NamedPart]:
+def _named(
+    catalogue: Catalogue, scale: Scale, found: Mapping[Measure, Reconciled]
+) -> dict[str, NamedPart]:
     """Parts that only charts know, placed by their speed in the first measure of their side."""
     texts = {row.part: row.text for chart in catalogue.charts.values() for row in chart.rows}
     placed = {}
@@ -83,7 +91,11 @@ def _named(catalogue: Catalogue, scale: Scale, found: Mapping[Measure, Reconcile
                 id=key,
                 side=side,  # type: ignore[arg-type]
                 name=texts[key],
-                memory_gb=None if (amount := amounts.AMOUNT.search(texts[key])) is None else amounts.gigabytes(amount),
+                memory_gb=(
+                    None
+                    if (amount := amounts.AMOUNT.search(texts[key])) is None
+                    else amounts.gigabytes(amount)
+                ),
                 than=base.key,
                 percent=float(np.expm1(ln - fit.ln[base.key])) * 100,
                 speed_sd=min(0.5, fit.sd[key]),
@@ -101,7 +113,9 @@ def _moved(part: Processor | Graphics, one: Standing, found: Mapping[Measure, Re
         return float(np.exp(found[measure].ln[one.key])) / before[0]
 
     def sd(*measures: Measure) -> float:
-        spreads = [found[measure].sd[one.key] for measure in measures if one.key in found[measure].sd]
+        spreads = [
+            found[measure].sd[one.key] for measure in measures if one.key in found[measure].sd
+        ]
         if not spreads:
             return 0.0
         steps = max(1, round(float(np.sqrt(np.mean(np.square(spreads)))) / SD_STEP))

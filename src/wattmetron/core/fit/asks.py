@@ -41,7 +41,8 @@ def upscaling(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
             "upscaling",
             "good to know",
             (_kind(source),),
-            f"Upscaling is asked for in {names}, but {source.name} and the game have no upscaler in common: it is drawn in full.",
+            f"Upscaling is asked for in {names}, but {source.name} and the game have no upscaler in"
+            " common: it is drawn in full.",
             "The estimate counts that already; another card may share an upscaler with the game.",
             (Figure(source.name, ", ".join(sorted(offered)) or "none"),),
         )
@@ -66,11 +67,15 @@ def ray_tracing(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
 
 
 def graphics_api(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
-    """A game starts only where the card knows its graphics API at the level that the lowest tier names."""
+    """A game starts only where the card knows its graphics API at the level that the lowest tier
+    names.
+    """
     source = _drawn_by(machine)
     if source is None or not _apis(source):
         return
-    lacking = {ask.game: ask.api for ask in wishes.asks if ask.api and not offers(ask.api, _apis(source))}
+    lacking = {
+        ask.game: ask.api for ask in wishes.asks if ask.api and not offers(ask.api, _apis(source))
+    }
     if lacking:
         told = ", ".join(f"{game} ({api})" for game, api in lacking.items())
         yield Finding(
@@ -90,7 +95,9 @@ def operating_system(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
     had = tuple(filter(None, (wishes.system, *bought)))
     if not had or not any(named_version(one)[0] for one in had):
         return
-    lacking = {ask.game: ask.system for ask in wishes.asks if ask.system and not offers(ask.system, had)}
+    lacking = {
+        ask.game: ask.system for ask in wishes.asks if ask.system and not offers(ask.system, had)
+    }
     if lacking:
         told = ", ".join(f"{game} ({system})" for game, system in lacking.items())
         yield Finding(

@@ -1,4 +1,6 @@
-"""What fits into a machine and why not: for each candidate of a kind the findings that block because of it."""
+"""What fits into a machine and why not: for each candidate of a kind the findings that block
+because of it.
+"""
 
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
@@ -44,12 +46,20 @@ READS_WISHES: tuple[tuple[Any, frozenset[Kind]], ...] = (
     (supply.watt_limit, DRAWING),
     (platform.second_card, frozenset({"graphics", "mainboard"})),
 )
-RULES_OF: dict[Kind, tuple[Any, ...]] = {kind: tuple(rule for rule, reads in READS if kind in reads) for kind in KINDS}
-WISHED_OF: dict[Kind, tuple[Any, ...]] = {kind: tuple(rule for rule, reads in READS_WISHES if kind in reads) for kind in KINDS}
+RULES_OF: dict[Kind, tuple[Any, ...]] = {
+    kind: tuple(rule for rule, reads in READS if kind in reads) for kind in KINDS
+}
+WISHED_OF: dict[Kind, tuple[Any, ...]] = {
+    kind: tuple(rule for rule, reads in READS_WISHES if kind in reads) for kind in KINDS
+}
 
 
-def reasons_against(machine: Machine, kind: Kind, parts: Iterable[Part], wishes: Wishes = USUAL) -> Iterator[tuple[Finding, ...]]:
-    """For each part, put into its place (a drive beside the others), what then blocks and did not without it."""
+def reasons_against(
+    machine: Machine, kind: Kind, parts: Iterable[Part], wishes: Wishes = USUAL
+) -> Iterator[tuple[Finding, ...]]:
+    """For each part, put into its place (a drive beside the others), what then blocks and did not
+    without it.
+    """
     if kind in FURTHER_KINDS:
         yield from (() for _ in parts)
         return
@@ -72,4 +82,8 @@ def reasons_against(machine: Machine, kind: Kind, parts: Iterable[Part], wishes:
 
 
 def _blocking(found: list[Spoken], standing: set[str]) -> tuple[Finding, ...]:
-    return tuple(one for one in found if isinstance(one, Finding) and one.level == "blocks" and one.rule not in standing)
+    return tuple(
+        one
+        for one in found
+        if isinstance(one, Finding) and one.level == "blocks" and one.rule not in standing
+    )

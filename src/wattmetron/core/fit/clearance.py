@@ -26,7 +26,11 @@ def board_form(machine: Machine) -> Iterator[Finding]:
 
 def takes_radiator(longest_mm: Radiator | None, radiator_mm: Radiator) -> bool:
     """Whether a place takes a radiator: no longer than the place, and no wider (120 or 140 mm)."""
-    return longest_mm is not None and radiator_mm <= longest_mm and _width_mm(radiator_mm) <= _width_mm(longest_mm)
+    return (
+        longest_mm is not None
+        and radiator_mm <= longest_mm
+        and _width_mm(radiator_mm) <= _width_mm(longest_mm)
+    )
 
 
 def _width_mm(radiator_mm: int) -> int:
@@ -34,18 +38,26 @@ def _width_mm(radiator_mm: int) -> int:
 
 
 def radiator_place(case: Case, radiator_mm: Radiator) -> str | None:
-    """Where a radiator goes: on top, else at the rear, else in front; None where it goes nowhere."""
-    return _first_place(case.radiator_top_mm, case.radiator_rear_mm, case.radiator_front_mm, radiator_mm)
+    """Where a radiator goes: on top, else at the rear, else in front; None where it goes
+    nowhere.
+    """
+    return _first_place(
+        case.radiator_top_mm, case.radiator_rear_mm, case.radiator_front_mm, radiator_mm
+    )
 
 
 @cache
-def _first_place(top: Radiator | None, rear: Radiator | None, front: Radiator | None, radiator_mm: Radiator) -> str | None:
+def _first_place(
+    top: Radiator | None, rear: Radiator | None, front: Radiator | None, radiator_mm: Radiator
+) -> str | None:
     places = (("top", top), ("rear", rear), ("front", front))
     return next((place for place, longest in places if takes_radiator(longest, radiator_mm)), None)
 
 
 def card_room_mm(case: Case, radiator: tuple[Radiator, int] | None) -> int:
-    """Longest card, in mm, beside a radiator of this length and thickness: in front it takes its thickness away."""
+    """Longest card, in mm, beside a radiator of this length and thickness: in front it takes its
+    thickness away.
+    """
     if radiator is not None and radiator_place(case, radiator[0]) == "front":
         return case.card_length_mm - radiator[1]
     return case.card_length_mm
@@ -58,13 +70,20 @@ def card_length(machine: Machine) -> Iterator[Finding]:
         return
     room = card_room_mm(case, cooler.radiator if cooler else None)
     if card.length_mm > room:
-        shortened = f" with the radiator of {cooler.name} in front" if cooler and room < case.card_length_mm else ""
-        kinds: tuple[Kind, ...] = ("graphics", "case", "cooler") if shortened else ("graphics", "case")
+        shortened = (
+            f" with the radiator of {cooler.name} in front"
+            if cooler and room < case.card_length_mm
+            else ""
+        )
+        kinds: tuple[Kind, ...] = (
+            ("graphics", "case", "cooler") if shortened else ("graphics", "case")
+        )
         yield Finding(
             "card length",
             "blocks",
             kinds,
-            f"{card.name} is {card.length_mm} mm long, {card.length_mm - room} mm more than {case.name} takes{shortened}.",
+            f"{card.name} is {card.length_mm} mm long, {card.length_mm - room} mm more than"
+            f" {case.name} takes{shortened}.",
             "Take a case with more room for the card, or a shorter card.",
             (Figure("card", str(card.length_mm), "mm"), Figure("room", str(room), "mm")),
             ("case", "cooler", "graphics") if shortened else ("case", "graphics"),
@@ -76,7 +95,9 @@ def card_height(machine: Machine) -> Iterator[Spoken]:
     card, case = machine.graphics, machine.case
     if card and case:
         yield from _within(
-            ("card height", "graphics", "tall"), (card.name, card.height_mm, "height"), (case.name, case.card_height_mm, "tallest card")
+            ("card height", "graphics", "tall"),
+            (card.name, card.height_mm, "height"),
+            (case.name, case.card_height_mm, "tallest card"),
         )
 
 
@@ -102,7 +123,9 @@ def supply_length(machine: Machine) -> Iterator[Spoken]:
         )
 
 
-def _within(rule: tuple[str, Kind, str], own: tuple[str, int | None, str], room: tuple[str, int | None, str]) -> Iterator[Spoken]:
+def _within(
+    rule: tuple[str, Kind, str], own: tuple[str, int | None, str], room: tuple[str, int | None, str]
+) -> Iterator[Spoken]:
     """A part's size against the room that the case leaves; either may be unknown."""
     (name, kind, word), (part, size_mm, size), (case, room_mm, limit) = rule, own, room
     if size_mm is None:
@@ -132,7 +155,10 @@ def cooler_height(machine: Machine) -> Iterator[Finding]:
             ("cooler", "case"),
             f"{cooler.name} is {cooler.height_mm} mm tall, {over} mm more than {case.name} takes.",
             "Take a lower cooler or a wider case.",
-            (Figure("cooler", str(cooler.height_mm), "mm"), Figure("room", str(case.cooler_height_mm), "mm")),
+            (
+                Figure("cooler", str(cooler.height_mm), "mm"),
+                Figure("room", str(case.cooler_height_mm), "mm"),
+            ),
             ("cooler", "case"),
         )
 
@@ -140,15 +166,25 @@ def cooler_height(machine: Machine) -> Iterator[Finding]:
 def radiator(machine: Machine) -> Iterator[Finding]:
     """A radiator needs a place of its length and width."""
     cooler, case = machine.cooler, machine.case
-    if not cooler or not case or cooler.radiator_mm is None or radiator_place(case, cooler.radiator_mm):
+    if (
+        not cooler
+        or not case
+        or cooler.radiator_mm is None
+        or radiator_place(case, cooler.radiator_mm)
+    ):
         return
-    has = (("front", case.radiator_front_mm), ("top", case.radiator_top_mm), ("rear", case.radiator_rear_mm))
+    has = (
+        ("front", case.radiator_front_mm),
+        ("top", case.radiator_top_mm),
+        ("rear", case.radiator_rear_mm),
+    )
     places = ", ".join(f"{place} {longest} mm" for place, longest in has if longest) or "none"
     yield Finding(
         "radiator place",
         "blocks",
         ("cooler", "case"),
-        f"The {cooler.radiator_mm} mm radiator of {cooler.name} finds no place in {case.name}, which has {places}.",
+        f"The {cooler.radiator_mm} mm radiator of {cooler.name} finds no place in {case.name},"
+        f" which has {places}.",
         "Take a case with a place for it, or another cooler.",
         (Figure("radiator", str(cooler.radiator_mm), "mm"), Figure("places", places)),
         ("cooler", "case"),
@@ -169,9 +205,13 @@ def memory_clearance(machine: Machine) -> Iterator[Spoken]:
             "memory clearance",
             "blocks",
             ("memory", "cooler"),
-            f"{kit.name} is {kit.height_mm} mm tall; {cooler.name} leaves {cooler.memory_clearance_mm} mm beside it.",
+            f"{kit.name} is {kit.height_mm} mm tall; {cooler.name} leaves"
+            f" {cooler.memory_clearance_mm} mm beside it.",
             "Take lower memory, or a cooler that does not reach over it.",
-            (Figure("memory", str(kit.height_mm), "mm"), Figure("room", str(cooler.memory_clearance_mm), "mm")),
+            (
+                Figure("memory", str(kit.height_mm), "mm"),
+                Figure("room", str(cooler.memory_clearance_mm), "mm"),
+            ),
             ("cooler", "memory"),
         )
 

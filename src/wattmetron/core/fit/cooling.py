@@ -30,9 +30,13 @@ def cooler_capacity(machine: Machine) -> Iterator[Finding]:
             "cooler capacity",
             "blocks",
             ("cooler", "processor"),
-            f"{cooler.name} carries {cooler.capacity_w} W; {chip.name} gives off {chip.sustained_w} W sustained.",
+            f"{cooler.name} carries {cooler.capacity_w} W; {chip.name} gives off {chip.sustained_w}"
+            " W sustained.",
             f"Take a cooler that carries {chip.sustained_w} W or more.",
-            (Figure("cooler", str(cooler.capacity_w), "W"), Figure("processor", str(chip.sustained_w), "W")),
+            (
+                Figure("cooler", str(cooler.capacity_w), "W"),
+                Figure("processor", str(chip.sustained_w), "W"),
+            ),
             ("cooler", "processor"),
         )
 
@@ -47,7 +51,8 @@ def boxed_cooler(machine: Machine) -> Iterator[Finding]:
             "boxed cooler",
             "good to know",
             ("processor",),
-            f"The boxed cooler of {chip.name} carries {chip.boxed_cooler_w} W; {chip.sustained_w} W are given off.",
+            f"The boxed cooler of {chip.name} carries {chip.boxed_cooler_w} W; {chip.sustained_w} W"
+            " are given off.",
             "Nothing to do; a larger cooler would be quieter.",
             (
                 Figure("boxed cooler", str(chip.boxed_cooler_w), "W"),
@@ -59,7 +64,8 @@ def boxed_cooler(machine: Machine) -> Iterator[Finding]:
             "boxed cooler",
             "blocks",
             ("processor", "cooler"),
-            f"The boxed cooler of {chip.name} carries {chip.boxed_cooler_w} W, too little for {chip.sustained_w} W.",
+            f"The boxed cooler of {chip.name} carries {chip.boxed_cooler_w} W, too little for"
+            f" {chip.sustained_w} W.",
             f"Add a cooler that carries {chip.sustained_w} W or more.",
             (
                 Figure("boxed cooler", str(chip.boxed_cooler_w), "W"),
@@ -74,7 +80,9 @@ FAN_W = 90
 
 
 def case_heat_w(airflow: str, fans: int) -> int:
-    """Heat in W that a case carries off quietly: a rule of thumb by how air gets in, and more for each fan."""
+    """Heat in W that a case carries off quietly: a rule of thumb by how air gets in, and more for
+    each fan.
+    """
     return AIR_W[airflow] + FAN_W * fans
 
 
@@ -91,8 +99,13 @@ def case_heat(machine: Machine) -> Iterator[Finding]:
             "case airflow",
             "good to know",
             ("case",),
-            f"Up to {heat} W of heat; {case.name} with {counted(machine.fans, 'fan')} carries off about {carries} W.",
-            f"Add {counted(more, 'fan')}." if room else "Expect it to be warm and loud, or take a more open case.",
+            f"Up to {heat} W of heat; {case.name} with {counted(machine.fans, 'fan')} carries off"
+            f" about {carries} W.",
+            (
+                f"Add {counted(more, 'fan')}."
+                if room
+                else "Expect it to be warm and loud, or take a more open case."
+            ),
             (Figure("heat", str(heat), "W"), Figure("carried off, about", str(carries), "W")),
             ("fan",) if room else (),
         )

@@ -1,7 +1,8 @@
-"""Where everything stands in the case, in mm: a side view and a section from above, with clearances and clashes.
+"""Where everything stands in the case, in mm: a side view and a section from above, with clearances
+and clashes.
 
-Sizes come from the parts; places that no attribute gives follow the form factors' standards (boards, slots at
-20.32 mm pitch, drives, ATX and SFX supplies) or are assumed, and are marked so.
+Sizes come from the parts; places that no attribute gives follow the form factors' standards
+(boards, slots at 20.32 mm pitch, drives, ATX and SFX supplies) or are assumed, and are marked so.
 """
 
 from collections.abc import Iterator
@@ -34,7 +35,9 @@ EDGE_MM = 12
 
 @dataclass(frozen=True, slots=True)
 class Box:
-    """A rectangle in mm from the rear and from the top (side) or from the tray (above); an assumed one is drawn dashed."""
+    """A rectangle in mm from the rear and from the top (side) or from the tray (above); an assumed
+    one is drawn dashed.
+    """
 
     view: View
     kind: Kind
@@ -49,7 +52,9 @@ class Box:
 
 @dataclass(frozen=True, slots=True)
 class Clearance:
-    """A size against its room in mm, along an axis from (x, y); ``room_mm`` None: the case does not say."""
+    """A size against its room in mm, along an axis from (x, y); ``room_mm`` None: the case does not
+    say.
+    """
 
     rule: str
     what: str
@@ -85,11 +90,17 @@ class Drawing:
         return tuple(box for box in self.boxes if box.view == view)
 
     def place_of(self, kind: Kind) -> tuple[View, float, float] | None:
-        """The middle of the first box of a kind, a corner for the case: where a finding about it is pinned."""
+        """The middle of the first box of a kind, a corner for the case: where a finding about it is
+        pinned.
+        """
         for box in self.boxes:
             if box.kind == kind:
                 return box.view, box.x + box.width / 2, box.y + box.height / 2
-        return ("side", self.depth_mm - 20, 18) if kind == "case" and not self.outline_assumed else None
+        return (
+            ("side", self.depth_mm - 20, 18)
+            if kind == "case" and not self.outline_assumed
+            else None
+        )
 
 
 def drawing(machine: Machine) -> Drawing | None:
@@ -107,16 +118,22 @@ class _Plan:
         case = self.case
         form: BoardForm = machine.mainboard.form_factor if machine.mainboard else "ATX"
         self.board_depth, self.board_height = BOARD_MM[form]
-        self.depth = _known(case.depth_mm if case else None, max(self.board_depth, self._longest_card()) + 70)
+        self.depth = _known(
+            case.depth_mm if case else None, max(self.board_depth, self._longest_card()) + 70
+        )
         self.height = _known(case.height_mm if case else None, self.board_height + 140)
         self.width = _known(case.width_mm if case else None, self._tallest() + 50)
         self.bottom_supply = case is None or case.supply_place == "bottom rear"
         below = 96 if self.bottom_supply else 20
         self.board_y = max(EDGE_MM, min(45, self.height - self.board_height - below))
-        self.slot_y = self.board_y + self.board_height - SLOTS[form] * SLOT_PITCH_MM + SLOT_PITCH_MM / 2
+        self.slot_y = (
+            self.board_y + self.board_height - SLOTS[form] * SLOT_PITCH_MM + SLOT_PITCH_MM / 2
+        )
         cooler = machine.cooler
         self.radiator = cooler.radiator if cooler else None
-        self.radiator_at = radiator_place(case, self.radiator[0]) if case and self.radiator else None
+        self.radiator_at = (
+            radiator_place(case, self.radiator[0]) if case and self.radiator else None
+        )
 
     def _longest_card(self) -> float:
         return self.machine.graphics.length_mm if self.machine.graphics else 0
@@ -136,7 +153,15 @@ class _Plan:
     def _boxes(self) -> Iterator[Box]:
         machine = self.machine
         if board := machine.mainboard:
-            yield Box("side", "mainboard", board.name, 0, self.board_y, self.board_depth, self.board_height)
+            yield Box(
+                "side",
+                "mainboard",
+                board.name,
+                0,
+                self.board_y,
+                self.board_depth,
+                self.board_height,
+            )
             yield Box("above", "mainboard", board.name, 0, STANDOFF_MM - 2, self.board_depth, 2)
         yield from self._card()
         yield from self._memory()
@@ -154,7 +179,16 @@ class _Plan:
         for n in range(min(kit.sticks, 8)):
             x = start + n * (STICK_MM[0] + 3)
             yield Box("side", "memory", kit.name, x, self.board_y + 12, STICK_MM[0], length)
-            yield Box("above", "memory", kit.name, x, STANDOFF_MM, STICK_MM[0], tall, kit.height_mm is None)
+            yield Box(
+                "above",
+                "memory",
+                kit.name,
+                x,
+                STANDOFF_MM,
+                STICK_MM[0],
+                tall,
+                kit.height_mm is None,
+            )
 
     def _cooler(self) -> Iterator[Box]:
         cooler = self.machine.cooler
@@ -177,17 +211,51 @@ class _Plan:
             yield Box("side", "cooler", f"radiator of {name}", 4, self.board_y, thick, long)
         else:
             x = self.depth - 10 - thick
-            yield Box("side", "cooler", f"radiator of {name}", x, EDGE_MM, thick, min(long, self.height - 2 * EDGE_MM))
-            yield Box("above", "cooler", f"radiator of {name}", x, max(4.0, (self.width - broad) / 2), thick, broad)
+            yield Box(
+                "side",
+                "cooler",
+                f"radiator of {name}",
+                x,
+                EDGE_MM,
+                thick,
+                min(long, self.height - 2 * EDGE_MM),
+            )
+            yield Box(
+                "above",
+                "cooler",
+                f"radiator of {name}",
+                x,
+                max(4.0, (self.width - broad) / 2),
+                thick,
+                broad,
+            )
 
     def _card(self) -> Iterator[Box]:
         card = self.machine.graphics
         if card is None:
             return
         thick = card.thickness_mm or 40
-        yield Box("side", "graphics", card.name, 0, self.slot_y - 6, card.length_mm, thick, card.thickness_mm is None)
+        yield Box(
+            "side",
+            "graphics",
+            card.name,
+            0,
+            self.slot_y - 6,
+            card.length_mm,
+            thick,
+            card.thickness_mm is None,
+        )
         tall = card.height_mm or 111
-        yield Box("above", "graphics", card.name, 0, STANDOFF_MM + 6, card.length_mm, tall, card.height_mm is None)
+        yield Box(
+            "above",
+            "graphics",
+            card.name,
+            0,
+            STANDOFF_MM + 6,
+            card.length_mm,
+            tall,
+            card.height_mm is None,
+        )
 
     def _supply(self) -> Iterator[Box]:
         supply = self.machine.supply
@@ -201,7 +269,9 @@ class _Plan:
         elif self.case is not None and self.case.supply_place == "top rear":
             yield Box("side", "supply", supply.name, 0, 4, long, tall, unknown)
         else:
-            yield Box("side", "supply", supply.name, self.depth - 14 - tall, EDGE_MM, tall, long, unknown)
+            yield Box(
+                "side", "supply", supply.name, self.depth - 14 - tall, EDGE_MM, tall, long, unknown
+            )
 
     def _drives(self) -> Iterator[Box]:
         sticks = bays = 0
@@ -213,7 +283,16 @@ class _Plan:
                 continue
             wide, tall = DRIVE_MM[drive.size]
             bays += tall + 6
-            yield Box("side", "storage", drive.name, self.depth - 18 - wide, self.height - 8 - bays, wide, tall, True)
+            yield Box(
+                "side",
+                "storage",
+                drive.name,
+                self.depth - 18 - wide,
+                self.height - 8 - bays,
+                wide,
+                tall,
+                True,
+            )
 
     def _clearances(self) -> Iterator[Clearance]:
         case, machine = self.case, self.machine
@@ -223,19 +302,46 @@ class _Plan:
         if case and cooler:
             x = SOCKET_X_MM - COOLER_WIDTH_MM / 2 - 8
             yield Clearance(
-                "cooler height", "cooler", "above", "y", x, STANDOFF_MM, cooler.height_mm, case.cooler_height_mm, ("cooler", "case")
+                "cooler height",
+                "cooler",
+                "above",
+                "y",
+                x,
+                STANDOFF_MM,
+                cooler.height_mm,
+                case.cooler_height_mm,
+                ("cooler", "case"),
             )
         if cooler and kit and kit.height_mm is not None and not cooler.radiator_mm:
             x = SOCKET_X_MM + COOLER_WIDTH_MM / 2 + 46
             yield Clearance(
-                "memory clearance", "memory beside the cooler", "above", "y", x, STANDOFF_MM, kit.height_mm,
-                cooler.memory_clearance_mm, ("memory", "cooler"),
-            )  # fmt: skip
+                "memory clearance",
+                "memory beside the cooler",
+                "above",
+                "y",
+                x,
+                STANDOFF_MM,
+                kit.height_mm,
+                cooler.memory_clearance_mm,
+                ("memory", "cooler"),
+            )
         if case and supply and supply.length_mm is not None:
             along: Literal["x", "y"] = "x" if case.supply_place != "front" else "y"
-            x, y = (0.0, self.height - SUPPLY_MM[supply.form][1] - 16.0) if along == "x" else (self.depth - 110.0, float(EDGE_MM))
+            x, y = (
+                (0.0, self.height - SUPPLY_MM[supply.form][1] - 16.0)
+                if along == "x"
+                else (self.depth - 110.0, float(EDGE_MM))
+            )
             yield Clearance(
-                "supply length", "power supply", "side", along, x, y, supply.length_mm, case.supply_length_mm, ("supply", "case")
+                "supply length",
+                "power supply",
+                "side",
+                along,
+                x,
+                y,
+                supply.length_mm,
+                case.supply_length_mm,
+                ("supply", "case"),
             )
 
     def _of_card(self, case: Case) -> Iterator[Clearance]:
@@ -244,19 +350,38 @@ class _Plan:
         room = card_room_mm(case, self.radiator)
         thick = card.thickness_mm or 40
         y = self.slot_y + thick + 20
-        kinds: tuple[Kind, ...] = ("graphics", "case", "cooler") if room < case.card_length_mm else ("graphics", "case")
-        yield Clearance("card length", "card, length", "side", "x", 0, y, card.length_mm, room, kinds)
+        kinds: tuple[Kind, ...] = (
+            ("graphics", "case", "cooler") if room < case.card_length_mm else ("graphics", "case")
+        )
+        yield Clearance(
+            "card length", "card, length", "side", "x", 0, y, card.length_mm, room, kinds
+        )
         if card.height_mm is not None:
             x = min(card.length_mm, self.depth) - 24
             yield Clearance(
-                "card height", "card, height", "above", "y", x, STANDOFF_MM, card.height_mm, case.card_height_mm, ("graphics", "case")
+                "card height",
+                "card, height",
+                "above",
+                "y",
+                x,
+                STANDOFF_MM,
+                card.height_mm,
+                case.card_height_mm,
+                ("graphics", "case"),
             )
         if card.thickness_mm is not None:
             x = 0.6 * card.length_mm
             yield Clearance(
-                "card thickness", "card, thickness", "side", "y", x, self.slot_y - 6, card.thickness_mm, case.card_thickness_mm,
+                "card thickness",
+                "card, thickness",
+                "side",
+                "y",
+                x,
+                self.slot_y - 6,
+                card.thickness_mm,
+                case.card_thickness_mm,
                 ("graphics", "case"),
-            )  # fmt: skip
+            )
 
 
 def _known(size: int | None, assumed: float) -> float:

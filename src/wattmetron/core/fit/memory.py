@@ -11,9 +11,13 @@ def memory_type(machine: Machine) -> Iterator[Finding]:
     """Kit, board and processor must speak of the same memory type."""
     chip, board, kit = machine.processor, machine.mainboard, machine.memory
     if kit and board and kit.memory_type != board.memory_type:
-        yield _other_type(kit.name, kit.memory_type, board.name, board.memory_type, ("memory", "mainboard"))
+        yield _other_type(
+            kit.name, kit.memory_type, board.name, board.memory_type, ("memory", "mainboard")
+        )
     elif kit and chip and kit.memory_type != chip.memory_type:
-        yield _other_type(kit.name, kit.memory_type, chip.name, chip.memory_type, ("memory", "processor"))
+        yield _other_type(
+            kit.name, kit.memory_type, chip.name, chip.memory_type, ("memory", "processor")
+        )
     if board and chip and board.socket == chip.socket and board.memory_type != chip.memory_type:
         yield _other_type(
             board.name, board.memory_type, chip.name, chip.memory_type, ("mainboard", "processor")
@@ -40,7 +44,8 @@ def memory_slots(machine: Machine) -> Iterator[Finding]:
             "memory slots",
             "blocks",
             ("memory", "mainboard"),
-            f"{kit.name} has {kit.sticks} sticks; {board.name} has {board.memory_slots} memory slots.",
+            f"{kit.name} has {kit.sticks} sticks; {board.name} has {board.memory_slots} memory"
+            " slots.",
             "Take a kit with fewer sticks or a mainboard with more slots.",
             (Figure("sticks", str(kit.sticks)), Figure("slots", str(board.memory_slots))),
             ("memory", "mainboard"),
@@ -55,9 +60,13 @@ def memory_slots(machine: Machine) -> Iterator[Finding]:
             "memory capacity",
             "blocks",
             ("memory", kind),
-            f"{kit.name} holds {kit.total_gb:g} GB; {holder.name} takes {holder.memory_max_gb:g} GB at most.",
+            f"{kit.name} holds {kit.total_gb:g} GB; {holder.name} takes {holder.memory_max_gb:g} GB"
+            " at most.",
             "Take a smaller kit.",
-            (Figure("kit", f"{kit.total_gb:g}", "GB"), Figure("limit", f"{holder.memory_max_gb:g}", "GB")),
+            (
+                Figure("kit", f"{kit.total_gb:g}", "GB"),
+                Figure("limit", f"{holder.memory_max_gb:g}", "GB"),
+            ),
             ("memory", kind),
         )
 
@@ -142,7 +151,10 @@ def mixed_kits(machine: Machine) -> Iterator[Finding]:
             ("memory",),
         )
     elif len({(kit.mts, kit.cl, kit.stick_gb) for kit in kits}) > 1:
-        told = "; ".join(f"{kit.name} {kit.mts} MT/s CL{kit.cl}, {kit.sticks} x {kit.stick_gb:g} GB" for kit in kits)
+        told = "; ".join(
+            f"{kit.name} {kit.mts} MT/s CL{kit.cl}, {kit.sticks} x {kit.stick_gb:g} GB"
+            for kit in kits
+        )
         yield Finding(
             "mixed kits",
             "good to know",

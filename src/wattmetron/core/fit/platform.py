@@ -26,7 +26,9 @@ def socket(machine: Machine) -> Iterator[Finding]:
 
 
 def card_slot(machine: Machine) -> Iterator[Finding]:
-    """A link far slower than the card's own is worth knowing; half its bandwidth makes no difference in games."""
+    """A link far slower than the card's own is worth knowing; half its bandwidth makes no
+    difference in games.
+    """
     card, board, chip = machine.graphics, machine.mainboard, machine.processor
     if not card or not board or not chip:
         return
@@ -36,8 +38,8 @@ def card_slot(machine: Machine) -> Iterator[Finding]:
             "card slot",
             "good to know",
             ("graphics", "mainboard"),
-            f"{card.name} could use PCIe {card.pcie_gen} x{card.pcie_lanes}; on {board.name} it gets "
-            f"PCIe {gen} x{lanes}.",
+            f"{card.name} could use PCIe {card.pcie_gen} x{card.pcie_lanes}; on {board.name} it"
+            f" gets PCIe {gen} x{lanes}.",
             "This costs frames only where video memory runs out; nothing to do otherwise.",
             (
                 Figure("card", f"PCIe {card.pcie_gen} x{card.pcie_lanes}"),
@@ -47,7 +49,9 @@ def card_slot(machine: Machine) -> Iterator[Finding]:
 
 
 def second_card(machine: Machine, wishes: Wishes) -> Iterator[Spoken]:
-    """A second graphics card needs a slot, and brings frames only in games that are known to share the work."""
+    """A second graphics card needs a slot, and brings frames only in games that are known to share
+    the work.
+    """
     first, second, board = machine.graphics, machine.second_card, machine.mainboard
     if not first or not second:
         return
@@ -58,20 +62,24 @@ def second_card(machine: Machine, wishes: Wishes) -> Iterator[Spoken]:
             "second card",
             "blocks",
             ("graphics", "mainboard"),
-            f"Two graphics cards need two slots; {board.name} has {board.card_slots} that takes one.",
+            f"Two graphics cards need two slots; {board.name} has {board.card_slots} that takes"
+            " one.",
             "Take one card out, or a mainboard with two such slots.",
             (Figure("cards", "2"), Figure("slots", str(board.card_slots))),
             ("mainboard",),
         )
         return
-    gaining = [ask.game for ask in wishes.asks if ask.second_card_gain > 0 and first.chip == second.chip]
+    gaining = [
+        ask.game for ask in wishes.asks if ask.second_card_gain > 0 and first.chip == second.chip
+    ]
     if gaining:
         return
     yield Finding(
         "second card",
         "wastes",
         ("graphics",),
-        f"No game of the brief is known to draw faster on {first.name} and {second.name} together than on the first alone.",
+        f"No game of the brief is known to draw faster on {first.name} and {second.name} together"
+        " than on the first alone.",
         f"Take the second one out: it saves its price and up to {second.board_power_w} W.",
         (Figure("gain", "none known"), Figure("second card", str(second.board_power_w), "W")),
     )
@@ -89,9 +97,14 @@ def board_power(machine: Machine) -> Iterator[Spoken]:
             "board power delivery",
             "blocks",
             ("mainboard", "processor"),
-            f"{chip.name} takes {chip.sustained_w} W sustained; {board.name} delivers {board.processor_w} W.",
-            f"Take a mainboard that delivers {chip.sustained_w} W, or a processor of {board.processor_w} W or less.",
-            (Figure("processor", str(chip.sustained_w), "W"), Figure("mainboard", str(board.processor_w), "W")),
+            f"{chip.name} takes {chip.sustained_w} W sustained; {board.name} delivers"
+            f" {board.processor_w} W.",
+            f"Take a mainboard that delivers {chip.sustained_w} W, or a processor of"
+            f" {board.processor_w} W or less.",
+            (
+                Figure("processor", str(chip.sustained_w), "W"),
+                Figure("mainboard", str(board.processor_w), "W"),
+            ),
             ("mainboard", "processor"),
         )
 
@@ -142,14 +155,21 @@ def firmware(machine: Machine) -> Iterator[Spoken]:
         return
     since = f" since {board.firmware_shipped_since:%B %Y}" if board.firmware_shipped_since else ""
     if board.firmware_recovery:
-        advice = f"Write {needed} from a stick before the first start: {board.name} can do that without a processor."
+        advice = (
+            f"Write {needed} from a stick before the first start: {board.name} can do that without"
+            " a processor."
+        )
     else:
-        advice = f"Have the shop write {needed}, borrow an older processor, or take a board that ships with it."
+        advice = (
+            f"Have the shop write {needed}, borrow an older processor, or take a board that ships"
+            " with it."
+        )
     yield Finding(
         "firmware",
         "do first",
         ("mainboard", "processor"),
-        f"{chip.name} needs firmware {needed} on {board.name}, which ships with {board.firmware_shipped}{since}.",
+        f"{chip.name} needs firmware {needed} on {board.name}, which ships with"
+        f" {board.firmware_shipped}{since}.",
         advice,
         (Figure("needed", needed), Figure("as shipped", board.firmware_shipped)),
         () if board.firmware_recovery else ("mainboard", "processor"),

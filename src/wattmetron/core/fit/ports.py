@@ -10,7 +10,9 @@ from wattmetron.core.parts import Mainboard, WirelessAdapter
 
 
 def sata_left(board: Mainboard, nvme: int) -> int:
-    """SATA ports that are left with so many M.2 drives: slots disable some of them, in the order of their use."""
+    """SATA ports that are left with so many M.2 drives: slots disable some of them, in the order of
+    their use.
+    """
     return max(0, board.sata_ports - sum(board.m2_disables_sata[:nvme]))
 
 
@@ -22,7 +24,9 @@ def drive_ports(machine: Machine) -> Iterator[Finding]:
     nvme = sum(drive.interface == "M.2 NVMe" for drive in machine.storage)
     sata = len(machine.storage) - nvme
     left = sata_left(board, nvme)
-    shared = f" of {board.sata_ports} left beside {nvme} M.2 drives" if left < board.sata_ports else ""
+    shared = (
+        f" of {board.sata_ports} left beside {nvme} M.2 drives" if left < board.sata_ports else ""
+    )
     for count, places, word, more in (
         (nvme, board.m2_slots, "M.2 slots", ""),
         (sata, left, "SATA ports", shared),
@@ -45,9 +49,14 @@ def slot_lengths_mm(board: Mainboard) -> list[int]:
 
 
 def drive_lengths(machine: Machine) -> Iterator[Spoken]:
-    """Every M.2 drive needs a slot that is as long: the longest drives go into the longest slots."""
+    """Every M.2 drive needs a slot that is as long: the longest drives go into the longest
+    slots.
+    """
     board = machine.mainboard
-    drives = sorted((one for one in machine.storage if one.size == "M.2" and one.m2_length_mm), key=lambda one: -(one.m2_length_mm or 0))
+    drives = sorted(
+        (one for one in machine.storage if one.size == "M.2" and one.m2_length_mm),
+        key=lambda one: -(one.m2_length_mm or 0),
+    )
     if not board or not drives or not board.m2_lengths_mm:
         return
     for drive, room in zip(drives, slot_lengths_mm(board), strict=False):
@@ -56,7 +65,8 @@ def drive_lengths(machine: Machine) -> Iterator[Spoken]:
                 "drive length",
                 "blocks",
                 ("storage", "mainboard"),
-                f"{drive.name} is {drive.m2_length_mm} mm long; the M.2 slot that is left on {board.name} takes {room} mm.",
+                f"{drive.name} is {drive.m2_length_mm} mm long; the M.2 slot that is left on"
+                f" {board.name} takes {room} mm.",
                 f"Take a drive of {room} mm or less, or a mainboard with a longer slot.",
                 (Figure("drive", str(drive.m2_length_mm), "mm"), Figure("slot", str(room), "mm")),
                 ("storage", "mainboard"),
@@ -65,26 +75,37 @@ def drive_lengths(machine: Machine) -> Iterator[Spoken]:
 
 
 def drive_link(machine: Machine) -> Iterator[Finding]:
-    """A drive faster than the slots that are left runs at their pace, which loading times hardly show."""
+    """A drive faster than the slots that are left runs at their pace, which loading times hardly
+    show.
+    """
     board = machine.mainboard
-    drives = sorted((one for one in machine.storage if one.size == "M.2" and one.pcie_gen), key=lambda one: -(one.pcie_gen or 0))
+    drives = sorted(
+        (one for one in machine.storage if one.size == "M.2" and one.pcie_gen),
+        key=lambda one: -(one.pcie_gen or 0),
+    )
     if not board or not drives:
         return
-    for drive, gen in zip(drives, sorted(board.m2_gens[: board.m2_slots], reverse=True), strict=False):
+    for drive, gen in zip(
+        drives, sorted(board.m2_gens[: board.m2_slots], reverse=True), strict=False
+    ):
         if drive.pcie_gen and drive.pcie_gen > gen:
             yield Finding(
                 "drive link",
                 "good to know",
                 ("storage", "mainboard"),
-                f"{drive.name} could use PCIe {drive.pcie_gen}; on {board.name} it gets PCIe {gen}.",
-                "Games load hardly faster from a quicker link: nothing to do, but a slower drive may be cheaper.",
+                f"{drive.name} could use PCIe {drive.pcie_gen}; on {board.name} it gets PCIe"
+                f" {gen}.",
+                "Games load hardly faster from a quicker link: nothing to do, but a slower drive"
+                " may be cheaper.",
                 (Figure("drive", f"PCIe {drive.pcie_gen}"), Figure("slot", f"PCIe {gen}")),
             )
             return
 
 
 def drive_bays(machine: Machine) -> Iterator[Spoken]:
-    """Drives that are no M.2 sticks need a place in the case; a place for 3.5 inch takes 2.5 inch too."""
+    """Drives that are no M.2 sticks need a place in the case; a place for 3.5 inch takes 2.5 inch
+    too.
+    """
     case = machine.case
     large = sum(drive.size == "3.5 inch" for drive in machine.storage)
     small = sum(drive.size == "2.5 inch" for drive in machine.storage)
@@ -95,7 +116,9 @@ def drive_bays(machine: Machine) -> Iterator[Spoken]:
         return
     if large > case.places_35 or large + small > case.places_25 + case.places_35:
         has = f"{case.places_35} for 3.5 inch and {case.places_25} for 2.5 inch"
-        needs = " and ".join(f"{n} x {size}" for n, size in ((large, "3.5 inch"), (small, "2.5 inch")) if n)
+        needs = " and ".join(
+            f"{n} x {size}" for n, size in ((large, "3.5 inch"), (small, "2.5 inch")) if n
+        )
         yield Finding(
             "drive places",
             "blocks",
@@ -118,9 +141,13 @@ def front_ports(machine: Machine) -> Iterator[Finding]:
             "front ports",
             "good to know",
             ("case", "mainboard"),
-            f"{', '.join(dead)} in front of {case.name} finds no header on {board.name} and stays dead.",
+            f"{', '.join(dead)} in front of {case.name} finds no header on {board.name} and stays"
+            " dead.",
             "Nothing to do unless you want that port.",
-            (Figure("case", ", ".join(case.front_ports)), Figure("mainboard", ", ".join(board.front_headers))),
+            (
+                Figure("case", ", ".join(case.front_ports)),
+                Figure("mainboard", ", ".join(board.front_headers)),
+            ),
         )
 
 
@@ -135,9 +162,13 @@ def lights(machine: Machine) -> Iterator[Finding]:
             "lights",
             "good to know",
             ("case", "mainboard"),
-            f"The {', '.join(wrong)} lights of {case.name} find no header of their voltage on {board.name}.",
+            f"The {', '.join(wrong)} lights of {case.name} find no header of their voltage on"
+            f" {board.name}.",
             "Leave them unconnected: the other voltage would ruin them.",
-            (Figure("case", ", ".join(case.lights)), Figure("mainboard", ", ".join(board.light_headers) or "none")),
+            (
+                Figure("case", ", ".join(case.lights)),
+                Figure("mainboard", ", ".join(board.light_headers) or "none"),
+            ),
         )
 
 
@@ -148,7 +179,9 @@ def fan_headers(machine: Machine) -> Iterator[Finding]:
         return
     if machine.fans > board.fan_headers:
         added = machine.fans - case.fans_included
-        brings = f"{case.name} brings {counted(case.fans_included, 'fan')}" + (f" and {added} more are added" if added else "")
+        brings = f"{case.name} brings {counted(case.fans_included, 'fan')}" + (
+            f" and {added} more are added" if added else ""
+        )
         yield Finding(
             "fan headers",
             "do first",
@@ -174,17 +207,27 @@ BLANKING = 1.1
 
 
 def display_gbits(display: Display) -> float:
-    """Data rate in Gbit/s of a display: its pixels x refresh x 24 bit, a tenth more for the gaps between frames."""
-    return display.width_px * display.height_px * display.refresh_hz * BITS_PER_PIXEL * BLANKING / 1e9
+    """Data rate in Gbit/s of a display: its pixels x refresh x 24 bit, a tenth more for the gaps
+    between frames.
+    """
+    return (
+        display.width_px * display.height_px * display.refresh_hz * BITS_PER_PIXEL * BLANKING / 1e9
+    )
 
 
 def display_speed(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
-    """The fastest output must carry the display's pixels at its refresh; rates as in the open standards."""
+    """The fastest output must carry the display's pixels at its refresh; rates as in the open
+    standards.
+    """
     card, board, display = machine.graphics, machine.mainboard, wishes.display
     source = card or (board if machine.uses_integrated else None)
     if source is None or display is None:
         return
-    known = {one: OUTPUT_GBITS[name] for one in source.outputs if (name := one.split(" x")[0].strip()) in OUTPUT_GBITS}
+    known = {
+        one: OUTPUT_GBITS[name]
+        for one in source.outputs
+        if (name := one.split(" x")[0].strip()) in OUTPUT_GBITS
+    }
     if not known or len(known) < len(source.outputs):
         return
     best = max(known, key=lambda one: known[one])
@@ -195,10 +238,14 @@ def display_speed(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
             "display output",
             "wastes",
             ("graphics",) if card else ("mainboard",),
-            f"The display at {display.width_px}x{display.height_px} and {display.refresh_hz:g} Hz wants {needed:.1f} Gbit/s; "
-            f"the fastest output of {source.name}, {best}, carries {known[best]:g}: about {most_hz} Hz.",
+            f"The display at {display.width_px}x{display.height_px} and {display.refresh_hz:g} Hz"
+            f" wants {needed:.1f} Gbit/s; the fastest output of {source.name}, {best}, carries"
+            f" {known[best]:g}: about {most_hz} Hz.",
             "Take a card with a faster output, or run the display slower.",
-            (Figure("display", f"{needed:.1f}", "Gbit/s"), Figure(best, f"{known[best]:g}", "Gbit/s")),
+            (
+                Figure("display", f"{needed:.1f}", "Gbit/s"),
+                Figure(best, f"{known[best]:g}", "Gbit/s"),
+            ),
             ("graphics",) if card else ("mainboard", "graphics"),
         )
 

@@ -1,6 +1,7 @@
 """What clears a finding: for each kind that can, a part after which the rule is silent.
 
-Processors and cards decide the frames, so there it is the nearest in price; of the other kinds the cheapest.
+Processors and cards decide the frames, so there it is the nearest in price; of the other kinds the
+cheapest.
 """
 
 from collections import Counter
@@ -40,19 +41,31 @@ def remedies(
     before, unjudged = _grave(present) - Counter([finding.level]), _unjudged(present)
     found = []
     for kind in finding.remedy_kinds:
-        tried = [*_another_kit(catalogue, book, build, finding), *_in_order(catalogue, book, build, kind)]
+        tried = [
+            *_another_kit(catalogue, book, build, finding),
+            *_in_order(catalogue, book, build, kind),
+        ]
         for remedy in _hopeful(machine, finding, wishes, tried):
             after = catalogue.machine(remedy.build, wishes.clocks)
             left = check(after, wishes)
             silent = all((one.rule, one.kinds) != (finding.rule, finding.kinds) for one in left)
-            if silent and _grave(left) <= before and _unjudged(left) <= unjudged and _worth_it(finding, machine, after):
+            if (
+                silent
+                and _grave(left) <= before
+                and _unjudged(left) <= unjudged
+                and _worth_it(finding, machine, after)
+            ):
                 found.append(remedy)
                 break
     return tuple(found)
 
 
-def _another_kit(catalogue: Catalogue, book: PriceBook, build: Build, finding: Finding) -> Iterator[Remedy]:
-    """Too few sticks: one more kit like the present one, where it is on sale and slots may take it."""
+def _another_kit(
+    catalogue: Catalogue, book: PriceBook, build: Build, finding: Finding
+) -> Iterator[Remedy]:
+    """Too few sticks: one more kit like the present one, where it is on sale and slots may take
+    it.
+    """
     kits = build.of("memory")
     if finding.rule != "memory channels" or not kits or len(kits) >= MAX_KITS:
         return
@@ -61,8 +74,12 @@ def _another_kit(catalogue: Catalogue, book: PriceBook, build: Build, finding: F
         yield Remedy("memory", catalogue.part(kits[-1]), price, None, build.with_kit(kits[-1]))
 
 
-def _hopeful(machine: Machine, finding: Finding, wishes: Wishes, tried: list[Remedy]) -> Iterator[Remedy]:
-    """Remedies without those after which the same rule still blocks: looked at the short way, one after the other."""
+def _hopeful(
+    machine: Machine, finding: Finding, wishes: Wishes, tried: list[Remedy]
+) -> Iterator[Remedy]:
+    """Remedies without those after which the same rule still blocks: looked at the short way, one
+    after the other.
+    """
     if finding.level != "blocks" or not tried or tried[0].kind == "storage":
         yield from tried
         return

@@ -9,9 +9,17 @@ from wattmetron.core.fit.wishes import USUAL, Wishes
 from wattmetron.core.machine import Machine
 
 Rule = Callable[[Machine], Iterator[Spoken]] | Callable[[Machine], Iterator[Finding]]
-Wished = Callable[[Machine, Wishes], Iterator[Spoken]] | Callable[[Machine, Wishes], Iterator[Finding]]
+Wished = (
+    Callable[[Machine, Wishes], Iterator[Spoken]] | Callable[[Machine, Wishes], Iterator[Finding]]
+)
 FAMILIES: dict[str, tuple[Rule, ...]] = {
-    "platform": (platform.socket, platform.firmware, platform.board_power, platform.tuning, platform.card_slot),
+    "platform": (
+        platform.socket,
+        platform.firmware,
+        platform.board_power,
+        platform.tuning,
+        platform.card_slot,
+    ),
     "memory": (
         memory.memory_type,
         memory.memory_slots,
@@ -43,8 +51,18 @@ FAMILIES: dict[str, tuple[Rule, ...]] = {
         clearance.supply_form,
         clearance.supply_length,
     ),
-    "cooling": (cooling.cooler_socket, cooling.cooler_capacity, cooling.boxed_cooler, cooling.case_heat),
-    "supply": (supply.supply_spikes, supply.supply_connectors, supply.sata_plugs, supply.supply_trust),
+    "cooling": (
+        cooling.cooler_socket,
+        cooling.cooler_capacity,
+        cooling.boxed_cooler,
+        cooling.case_heat,
+    ),
+    "supply": (
+        supply.supply_spikes,
+        supply.supply_connectors,
+        supply.sata_plugs,
+        supply.supply_trust,
+    ),
 }
 WISHED: tuple[Wished, ...] = (
     supply.supply_watts,
@@ -61,14 +79,18 @@ RULES: tuple[Rule, ...] = tuple(rule for rules in FAMILIES.values() for rule in 
 
 
 def check(machine: Machine, wishes: Wishes = USUAL) -> tuple[Finding, ...]:
-    """Every finding about the parts that are there, the gravest first; parts not yet chosen raise none.
+    """Every finding about the parts that are there, the gravest first; parts not yet chosen raise
+    none.
 
-    What cannot be judged for want of a figure is one finding of its own; so is what is only claimed, and each
-    figure on which sources disagree.
+    What cannot be judged for want of a figure is one finding of its own; so is what is only
+    claimed, and each figure on which sources disagree.
     """
     found = [*judged(machine, wishes)]
     if any(part.claimed or part.disputed for part in machine.parts()):
-        found += [*sources.claimed(machine), *sources.disputed(machine, partial(judged, wishes=wishes))]
+        found += [
+            *sources.claimed(machine),
+            *sources.disputed(machine, partial(judged, wishes=wishes)),
+        ]
     return tuple(sorted(found, key=lambda finding: LEVELS.index(finding.level)))
 
 
@@ -83,7 +105,11 @@ def judged(machine: Machine, wishes: Wishes = USUAL) -> tuple[Finding, ...]:
 def goes_in(machine: Machine) -> bool:
     """Whether nothing clashes in the case: the rules of clearance and of drive places."""
     rules = (*FAMILIES["clearance"], ports.drive_bays)
-    return not any(isinstance(one, Finding) and one.level == "blocks" for rule in rules for one in rule(machine))
+    return not any(
+        isinstance(one, Finding) and one.level == "blocks"
+        for rule in rules
+        for one in rule(machine)
+    )
 
 
 def blocks(machine: Machine, wishes: Wishes = USUAL) -> bool:

@@ -2,12 +2,12 @@
 
 from collections.abc import Callable, Iterator
 from dataclasses import fields, replace
-from typing import Any, NamedTuple, get_type_hints
+from typing import Any, NamedTuple, cast, get_type_hints
 
 from wattmetron.core.fields import Column
 from wattmetron.core.fit.finding import Figure, Finding
 from wattmetron.core.machine import Machine
-from wattmetron.core.parts import KINDS, Kind, Part, kind_of
+from wattmetron.core.parts import KINDS, Kind, Part, Storage, kind_of
 
 Check = Callable[[Machine], tuple[Finding, ...]]
 RULES_ON: dict[str, str] = {
@@ -43,7 +43,9 @@ class Dissent(NamedTuple):
 
 
 def dissents(part: Part) -> Iterator[Dissent]:
-    """The disputed figures of a part that can be read: a number of its own, written as ``length_mm=309 by a shop``."""
+    """The disputed figures of a part that can be read: a number of its own, written as
+    ``length_mm=309 by a shop``.
+    """
     own = {item.name for item in fields(part)} if part.disputed else set()
     for entry in part.disputed:
         figure, _, source = entry.partition(" by ")
@@ -72,13 +74,17 @@ def unreadable(part: Part) -> tuple[str, str] | None:
 def figure_name(part: Part, column: str) -> str:
     """A column in words, such as longest card."""
     hint = get_type_hints(type(part), include_extras=True).get(column)
-    text = next((one.text for one in getattr(hint, "__metadata__", ()) if isinstance(one, Column)), column)
+    text = next(
+        (one.text for one in getattr(hint, "__metadata__", ()) if isinstance(one, Column)), column
+    )
     return text.partition(";")[0][:1].lower() + text.partition(";")[0][1:]
 
 
 def claimed(machine: Machine) -> Iterator[Finding]:
     """Figures that a rule hangs on and that nobody but maker or seller vouches for."""
-    found = [(part, column) for part in machine.parts() for column in part.claimed if column in RULES_ON]
+    found = [
+        (part, column) for part in machine.parts() for column in part.claimed if column in RULES_ON
+    ]
     if not found:
         return
     told = "; ".join(f"{part.name}: {figure_name(part, column)}" for part, column in found)
@@ -87,7 +93,8 @@ def claimed(machine: Machine) -> Iterator[Finding]:
         "good to know",
         tuple(dict.fromkeys(kind_of(part) for part, _ in found)),
         f"Claimed by a maker's list or an offer's text, confirmed by nobody: {told}.",
-        f"What hangs on it: {', '.join(dict.fromkeys(RULES_ON[column] for _, column in found))}. Measure or ask before buying.",
+        f"What hangs on it: {', '.join(dict.fromkeys(RULES_ON[column] for _, column in found))}."
+        " Measure or ask before buying.",
         tuple(Figure(part.name, figure_name(part, column)) for part, column in found),
     )
 
@@ -102,28 +109,44 @@ def disputed(machine: Machine, check: Check) -> Iterator[Finding]:
             yield _disagreement(machine, part, one, standing, check)
 
 
-def _disagreement(machine: Machine, part: Part, one: Dissent, standing: set[str], check: Check) -> Finding:
+def _disagreement(
+    machine: Machine, part: Part, one: Dissent, standing: set[str], check: Check
+) -> Finding:
     kind = kind_of(part)
     other = _with_figure(machine, kind, part, one)
-    new = [] if other is None else [f for f in check(other) if f.level == "blocks" and f.rule not in standing]
+    new = (
+        []
+        if other is None
+        else [f for f in check(other) if f.level == "blocks" and f.rule not in standing]
+    )
     name, own = figure_name(part, one.column), getattr(part, one.column)
-    consequence = f" By that figure it blocks: {new[0].sentence}" if new else " It makes no difference here."
+    consequence = (
+        f" By that figure it blocks: {new[0].sentence}" if new else " It makes no difference here."
+    )
     return Finding(
         "sources disagree",
         "do first" if new else "good to know",
         (kind,),
-        f"Sources disagree on {part.name}, {name}: {own:g} by {part.source or 'the catalogue'}, {one.value:g} by {one.source}.{consequence}",
-        "Find out which is right before buying, or take a part that fits either way." if new else "Nothing to do.",
+        f"Sources disagree on {part.name}, {name}: {own:g} by {part.source or 'the catalogue'},"
+        f" {one.value:g} by {one.source}.{consequence}",
+        (
+            "Find out which is right before buying, or take a part that fits either way."
+            if new
+            else "Nothing to do."
+        ),
         (Figure(part.source or "catalogue", f"{own:g}"), Figure(one.source, f"{one.value:g}")),
     )
 
 
 def _with_figure(machine: Machine, kind: Kind, part: Part, one: Dissent) -> Machine | None:
-    """The machine with the other source's figure; None where it makes no part or stands in no single place."""
+    """The machine with the other source's figure; None where it makes no part or stands in no
+    single place.
+    """
     if kind not in KINDS:
         return None
     whole: Any = type(getattr(part, one.column))
     changed = replace(part, **{one.column: whole(one.value)})
     if kind == "storage":
-        return replace(machine, storage=tuple(changed if drive is part else drive for drive in machine.storage))  # type: ignore[misc]
+        drives = tuple(cast(Storage, changed) if own is part else own for own in machine.storage)
+        return replace(machine, storage=drives)
     return replace(machine, **{kind: changed}) if getattr(machine, kind) is part else None  # type: ignore[arg-type]

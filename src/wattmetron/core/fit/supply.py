@@ -80,7 +80,13 @@ def supply_connectors(machine: Machine) -> Iterator[Finding]:
         name = card.name if len(both) < 2 else "Both cards together"
         wanted += [
             ("8-pin PCIe", sum(one.pcie_8pin for one in both), supply.pcie_8pin, name, "graphics"),
-            ("16-pin PCIe", sum(one.pcie_16pin for one in both), supply.pcie_16pin, name, "graphics"),
+            (
+                "16-pin PCIe",
+                sum(one.pcie_16pin for one in both),
+                supply.pcie_16pin,
+                name,
+                "graphics",
+            ),
         ]
     if board:
         wanted.append(("8-pin processor", board.cpu_8pin, supply.cpu_8pin, board.name, "mainboard"))
@@ -90,7 +96,8 @@ def supply_connectors(machine: Machine) -> Iterator[Finding]:
                 "supply connectors",
                 "blocks",
                 ("supply", kind),
-                f"{name} {'need' if name.startswith('Both') else 'needs'} {needs} x {word}; {supply.name} has {has}.",
+                f"{name} {'need' if name.startswith('Both') else 'needs'} {needs} x {word};"
+                f" {supply.name} has {has}.",
                 f"Take a power supply with {needs} x {word}.",
                 (Figure("needed", str(needs)), Figure("supply", str(has))),
                 ("supply", kind),
@@ -98,7 +105,9 @@ def supply_connectors(machine: Machine) -> Iterator[Finding]:
 
 
 def supply_trust(machine: Machine) -> Iterator[Finding]:
-    """A supply that fails can take everything else with it: a doubtful one is named with its reasons."""
+    """A supply that fails can take everything else with it: a doubtful one is named with its
+    reasons.
+    """
     supply = machine.supply
     if not supply:
         return

@@ -10,7 +10,9 @@ from wattmetron.core.prices.offers import PriceBook
 
 
 def does_as_much(machine: Machine, kit: Memory) -> bool:
-    """Whether a kit holds as much as the present one and is as quick and as wide on this platform."""
+    """Whether a kit holds as much as the present one and is as quick and as wide on this
+    platform.
+    """
     chip, board, present = machine.processor, machine.mainboard, machine.memory
     if chip is None or present is None or kit.memory_type != present.memory_type:
         return False
@@ -27,9 +29,15 @@ def does_as_much(machine: Machine, kit: Memory) -> bool:
 def weighed(
     findings: Iterable[Finding], machine: Machine, catalogue: Catalogue, book: PriceBook
 ) -> tuple[Finding, ...]:
-    """The findings, where a kit faster than its platform is no waste if none cheaper does as much."""
+    """The findings, where a kit faster than its platform is no waste if none cheaper does as
+    much.
+    """
     return tuple(
-        _no_waste(one) if one.rule == "memory speed" and not _cheaper_kit(machine, catalogue, book) else one
+        (
+            _no_waste(one)
+            if one.rule == "memory speed" and not _cheaper_kit(machine, catalogue, book)
+            else one
+        )
         for one in findings
     )
 
@@ -40,7 +48,9 @@ def _cheaper_kit(machine: Machine, catalogue: Catalogue, book: PriceBook) -> boo
         return True
     price = sum(one for one in prices if one is not None)
     return any(
-        (other := book.delivered(kit.id)) is not None and other < price and does_as_much(machine, kit)
+        (other := book.delivered(kit.id)) is not None
+        and other < price
+        and does_as_much(machine, kit)
         for kit in catalogue.by_kind["memory"]
         if isinstance(kit, Memory)
     )

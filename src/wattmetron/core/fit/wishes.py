@@ -11,7 +11,9 @@ from wattmetron.core.games.published import Published
 
 
 class Ask(NamedTuple):
-    """What one target's game asks for: rays and upscaling as the target has them, API and system by the lowest tier."""
+    """What one target's game asks for: rays and upscaling as the target has them, API and system by
+    the lowest tier.
+    """
 
     game: str
     upscaling: bool = False
@@ -24,8 +26,9 @@ class Ask(NamedTuple):
 
 @dataclass(frozen=True, slots=True)
 class Wishes:
-    """Supply headroom in %, the most that the machine may draw in W, the display to drive, wireless wanted,
-    clocks, the operating system that will run, what the games ask for."""
+    """Supply headroom in %, the most that the machine may draw in W, the display to drive, wireless
+    wanted, clocks, the operating system that will run, what the games ask for.
+    """
 
     headroom_percent: int = 140
     watt_limit_w: int | None = None
@@ -39,10 +42,22 @@ class Wishes:
 USUAL = Wishes()
 
 
-def wishes_of(brief: Brief, games: Mapping[str, Game] | None = None, published: Mapping[str, Published] | None = None) -> Wishes:
+def wishes_of(
+    brief: Brief,
+    games: Mapping[str, Game] | None = None,
+    published: Mapping[str, Published] | None = None,
+) -> Wishes:
     """A brief's wishes; without games nothing is asked for them."""
     asks = tuple(_asks(brief, games or {}, published or {}))
-    return Wishes(brief.headroom_percent, brief.watt_limit_w, brief.display, brief.wireless, brief.clocks, brief.system, asks)
+    return Wishes(
+        brief.headroom_percent,
+        brief.watt_limit_w,
+        brief.display,
+        brief.wireless,
+        brief.clocks,
+        brief.system,
+        asks,
+    )
 
 
 def _asks(brief: Brief, games: Mapping[str, Game], published: Mapping[str, Published]) -> list[Ask]:

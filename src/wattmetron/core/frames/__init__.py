@@ -1,1 +1,3 @@
-"""The closed-form frame model: from speeds and work to frame rates, limits and how sure they are."""
+"""The closed-form frame model: from speeds and work to frame rates, limits and how sure they
+are.
+"""

@@ -1,11 +1,12 @@
 """How sure a frame rate is: chances and quantiles under the errors of both sides.
 
-A frame statistic (mean or 99th percentile) F(t_c, t_g) grows in step with both times, so with
-x = ln(t_c/t_g) it is ``ln F = ln t_g + phi(x)``. The errors of ln t_c and ln t_g are independent normals.
-The curve F = 1 runs through (u, w) = (x - phi, -phi) in (ln t_c, ln t_g), and the chance that F stays
-within a limit is the integral over x of ``density_c(u) Phi_g(w) du/dx`` along it. The integrand is smooth
-at the scale of the spreads, so an even sum over x converges like that of a normal density. (Nodes in one
-side's error alone would meet a cliff where that side uses up the limit by itself.)
+A frame statistic (mean or 99th percentile) F(t_c, t_g) grows in step with both times, so with x =
+ln(t_c/t_g) it is ``ln F = ln t_g + phi(x)``. The errors of ln t_c and ln t_g are independent
+normals. The curve F = 1 runs through (u, w) = (x - phi, -phi) in (ln t_c, ln t_g), and the chance
+that F stays within a limit is the integral over x of ``density_c(u) Phi_g(w) du/dx`` along it. The
+integrand is smooth at the scale of the spreads, so an even sum over x converges like that of a
+normal density. (Nodes in one side's error alone would meet a cliff where that side uses up the
+limit by itself.)
 """
 
 from dataclasses import dataclass
@@ -30,10 +31,11 @@ _TOLERANCE = 1e-6
 
 @dataclass(frozen=True)
 class Curve:
-    """phi(x) = ln F - ln t_g of one game on an even grid, and the curve F = 1 as (u, w) = (ln t_c, ln t_g).
+    """phi(x) = ln F - ln t_g of one game on an even grid, and the curve F = 1 as (u, w) = (ln t_c,
+    ln t_g).
 
-    ``slope`` is dphi/dx (the processor's elasticity); beyond the grid phi is ``end_g`` to the left and
-    ``x + end_c`` to the right.
+    ``slope`` is dphi/dx (the processor's elasticity); beyond the grid phi is ``end_g`` to the left
+    and ``x + end_c`` to the right.
     """
 
     x: Floats
@@ -81,8 +83,9 @@ def chance_within(
     ln_limit: ArrayLike,
     cov: ArrayLike = 0.0,
 ) -> Floats:
-    """P(F <= limit) for best estimates ``ln_c``, ``ln_g`` (ln ms), their standard deviations and their
-    covariance; broadcasts. Given the processor's error the graphics side's is normal again."""
+    """P(F <= limit) for best estimates ``ln_c``, ``ln_g`` (ln ms), their standard deviations and
+    their covariance; broadcasts. Given the processor's error the graphics side's is normal again.
+    """
     c, sc, g, sg, limit, joint = np.broadcast_arrays(
         *(np.asarray(value, dtype=float) for value in (ln_c, sd_c, ln_g, sd_g, ln_limit, cov))
     )
@@ -93,7 +96,9 @@ def chance_within(
     g = g - limit
     start = np.searchsorted(line.u, c - _REACH_SD * sc)
     end = np.minimum(np.searchsorted(line.u, c + _REACH_SD * sc), line.x.size - 1)
-    stride = np.maximum(1, (np.minimum(np.minimum(sc, sg), line.scale) / 1.6 / line.step).astype(np.int64))
+    stride = np.maximum(
+        1, (np.minimum(np.minimum(sc, sg), line.scale) / 1.6 / line.step).astype(np.int64)
+    )
     count = int(((end - start) // stride).max(initial=0)) + 2
     nodes = np.minimum(start[..., None] + stride[..., None] * np.arange(count), line.x.size - 1)
     score = (line.u[nodes] - c[..., None]) / sc[..., None]
@@ -122,11 +127,15 @@ def quantile_ln(
     result = np.full(c.shape, np.inf)
     finite = np.isfinite(c) & np.isfinite(g)
     if finite.any():
-        result[finite] = _solve(line, c[finite], sc[finite], g[finite], sg[finite], p[finite], joint[finite])
+        result[finite] = _solve(
+            line, c[finite], sc[finite], g[finite], sg[finite], p[finite], joint[finite]
+        )
     return result
 
 
-def _solve(line: Curve, c: Floats, sc: Floats, g: Floats, sg: Floats, p: Floats, joint: Floats) -> Floats:
+def _solve(
+    line: Curve, c: Floats, sc: Floats, g: Floats, sg: Floats, p: Floats, joint: Floats
+) -> Floats:
     """Regula falsi in normal scores, kept inside a bracket."""
     z = ndtri(p)
     low = np.maximum(c + line.end_c + z * sc, g + line.end_g + z * sg) - 1e-9
@@ -134,14 +143,18 @@ def _solve(line: Curve, c: Floats, sc: Floats, g: Floats, sg: Floats, p: Floats,
     high = line.at((c + both * sc) - (g + both * sg)) + g + both * sg + 2e-3
     x = c - g
     tilt = np.clip((line.at(x + 1e-3) - line.at(x - 1e-3)) / 2e-3, 0, 1)
-    slope_sd = np.sqrt(np.maximum((tilt * sc) ** 2 + ((1 - tilt) * sg) ** 2 + 2 * tilt * (1 - tilt) * joint, 1e-10))
+    slope_sd = np.sqrt(
+        np.maximum((tilt * sc) ** 2 + ((1 - tilt) * sg) ** 2 + 2 * tilt * (1 - tilt) * joint, 1e-10)
+    )
     y = np.clip(line.at(x) + g + z * slope_sd, low, high)
     active = np.arange(y.size)
     step_sd = slope_sd.copy()
     last_y, last_miss = y.copy(), np.full(y.shape, np.nan)
     for _ in range(_MAX_STEPS):
         i = active
-        score = ndtri(np.clip(chance_within(line, c[i], sc[i], g[i], sg[i], y[i], joint[i]), 1e-15, 1 - 1e-15))
+        score = ndtri(
+            np.clip(chance_within(line, c[i], sc[i], g[i], sg[i], y[i], joint[i]), 1e-15, 1 - 1e-15)
+        )
         miss = z[i] - score
         over = miss < 0
         high[i] = np.where(over, np.minimum(high[i], y[i]), high[i])

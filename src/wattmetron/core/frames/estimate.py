@@ -28,9 +28,9 @@ INTERVAL = (0.1, 0.9)
 class Estimate:
     """How a target runs. Times in ms, rates in fps, shares and chances within 0–1.
 
-    ``judged`` figures concern the rate that the target is on (average or low); ``low`` and ``high`` end
-    the 80 % interval; ``reliable_fps`` is reached with the brief's sureness. All but ``capped_fps`` are
-    uncapped.
+    ``judged`` figures concern the rate that the target is on (average or low); ``low`` and ``high``
+    end the 80 % interval; ``reliable_fps`` is reached with the brief's sureness. All but
+    ``capped_fps`` are uncapped.
     """
 
     target: Target
@@ -115,7 +115,9 @@ def state_of(probability: float, sureness: float) -> State:
     return "short" if probability < 1 - sureness else "unsure"
 
 
-def processor_time(load: work.Workload, chip: Processor, memory: MemoryClass) -> tuple[float, float]:
+def processor_time(
+    load: work.Workload, chip: Processor, memory: MemoryClass
+) -> tuple[float, float]:
     """Processor time in ms and the memory factor in it."""
     factor = work.memory_factor(
         load.memory_sensitivity,
@@ -124,7 +126,9 @@ def processor_time(load: work.Workload, chip: Processor, memory: MemoryClass) ->
         rated_latency_ns(chip),
         rated_bandwidth_gbs(chip),
     )
-    return float(work.processor_ms(load, chip.single_speed, chip.all_core_speed, factor)), float(factor)
+    return float(work.processor_ms(load, chip.single_speed, chip.all_core_speed, factor)), float(
+        factor
+    )
 
 
 def estimate(machine: Machine, game: Game, target: Target, brief: Brief) -> Estimate | None:
@@ -137,7 +141,9 @@ def estimate(machine: Machine, game: Game, target: Target, brief: Brief) -> Esti
     upscaled = is_upscaled(game, target, side.upscalers)
     load = work.workload(game, target, upscaled, *affinities(machine, game))
     t_c, factor = processor_time(load, chip, memory)
-    made = work.graphics_work(load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs)
+    made = work.graphics_work(
+        load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs
+    )
     hastened = machine.hastened(game)
     t_g = float(made.total_ms[0]) / hastened
     sd_c = float(work.processor_sd(load, chip.speed_sd))
@@ -190,9 +196,18 @@ def _judge(bare: Estimate, brief: Brief) -> Estimate:
     sides = (bare.processor_ms, bare.graphics_ms, load.v_c, load.v_g)
     on_low = target.measure == "low"
     line = chance.curve(load.v_c, load.v_g, target.measure)
-    errors = (np.log(bare.processor_ms), bare.processor_sd, np.log(bare.graphics_ms), bare.graphics_sd)
-    times = np.exp(chance.quantile_ln(line, *errors, np.array([*INTERVAL, brief.chance]), load.side_cov))
-    probability = float(chance.chance_within(line, *errors, np.log(1000 / target.fps), load.side_cov))
+    errors = (
+        np.log(bare.processor_ms),
+        bare.processor_sd,
+        np.log(bare.graphics_ms),
+        bare.graphics_sd,
+    )
+    times = np.exp(
+        chance.quantile_ln(line, *errors, np.array([*INTERVAL, brief.chance]), load.side_cov)
+    )
+    probability = float(
+        chance.chance_within(line, *errors, np.log(1000 / target.fps), load.side_cov)
+    )
     average, low = 1000 / float(rates.mean_ms(*sides)), 1000 / float(rates.low_ms(*sides))
     elasticity = rates.low_elasticity if on_low else rates.mean_elasticity
     cap = bare.cap_fps

@@ -23,8 +23,9 @@ MOST_COUNTED = 1.5
 
 @dataclass(frozen=True)
 class Glance:
-    """Judged rate (fps) with the ends of its 80 % interval, chance of the target and state per machine; nan and
-    "short" where nothing runs."""
+    """Judged rate (fps) with the ends of its 80 % interval, chance of the target and state per
+    machine; nan and "short" where nothing runs.
+    """
 
     fps: Floats
     low_fps: Floats
@@ -32,11 +33,17 @@ class Glance:
     chance: Floats
     states: tuple[State, ...]
     ln_ratio: Floats
-    """ln r: the rate reached with the brief's sureness over the target's, counted no further than it counts."""
+    """ln r: the rate reached with the brief's sureness over the target's, counted no further than
+    it counts.
+    """
 
 
-def glance(lineup: Lineup, game: Game, target: Target, brief: Brief, with_ratio: bool = False) -> Glance:
-    """The same figures as ``estimate`` for several machines; with ``with_ratio`` the ratio in the place of the interval."""
+def glance(
+    lineup: Lineup, game: Game, target: Target, brief: Brief, with_ratio: bool = False
+) -> Glance:
+    """The same figures as ``estimate`` for several machines; with ``with_ratio`` the ratio in the
+    place of the interval.
+    """
     t_c, t_g, sd_c, sd_g, cov = lineup.sides(game, target)
     n = len(lineup)
     fps, probability, ends = np.full(n, np.nan), np.zeros(n), np.full((2, n), np.nan)
@@ -48,14 +55,25 @@ def glance(lineup: Lineup, game: Game, target: Target, brief: Brief, with_ratio:
         fps[runs] = 1000 / statistic(t_c[runs], t_g[runs], v_c, v_g)
         line = chance.curve(v_c, v_g, target.measure)
         errors = (np.log(t_c[runs]), sd_c[runs], np.log(t_g[runs]), sd_g[runs])
-        probability[runs] = chance.chance_within(line, *errors, np.log(1000 / target.fps), cov[runs])
+        probability[runs] = chance.chance_within(
+            line, *errors, np.log(1000 / target.fps), cov[runs]
+        )
         for row, at in zip(ends, () if with_ratio else INTERVAL, strict=not with_ratio):
             row[runs] = 1000 / np.exp(chance.quantile_ln(line, *errors, at, cov[runs]))
         if with_ratio:
             most = np.log(max(1.0, min(MOST_COUNTED, brief.display.refresh_hz / target.fps)))
-            reached = np.log(1000 / target.fps) - chance.quantile_ln(line, *errors, brief.chance, cov[runs])
+            reached = np.log(1000 / target.fps) - chance.quantile_ln(
+                line, *errors, brief.chance, cov[runs]
+            )
             ln_ratio[runs] = np.clip(reached, LEAST_LN_RATIO, most)
     cap = effective_cap(game, target)
     if cap is not None and target.fps > cap:
         probability[:] = 0.0
-    return Glance(fps, ends[1], ends[0], probability, tuple(state_of(float(p), brief.chance) for p in probability), ln_ratio)
+    return Glance(
+        fps,
+        ends[1],
+        ends[0],
+        probability,
+        tuple(state_of(float(p), brief.chance) for p in probability),
+        ln_ratio,
+    )

@@ -11,7 +11,9 @@ MOST = 4.0
 
 
 class Needed(NamedTuple):
-    """Factors by which a side would have to be faster, the other left as it is; None: not by any up to four."""
+    """Factors by which a side would have to be faster, the other left as it is; None: not by any up
+    to four.
+    """
 
     processor: float | None
     graphics: float | None
@@ -27,7 +29,15 @@ def needed_speedup(one: Estimate, sureness: float) -> Needed:
     ln_c, ln_g = np.log(one.processor_ms), np.log(one.graphics_ms)
     found = []
     for shifted in ((ln_c - gains, ln_g), (ln_c, ln_g - gains)):
-        chances = chance.chance_within(line, shifted[0], one.processor_sd, shifted[1], one.graphics_sd, limit, one.workload.side_cov)
+        chances = chance.chance_within(
+            line,
+            shifted[0],
+            one.processor_sd,
+            shifted[1],
+            one.graphics_sd,
+            limit,
+            one.workload.side_cov,
+        )
         enough = chances >= sureness
         found.append(float(np.exp(np.interp(sureness, chances, gains))) if enough.any() else None)
     return Needed(*found)

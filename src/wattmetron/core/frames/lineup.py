@@ -23,7 +23,9 @@ Floats = NDArray[np.float64]
 
 
 class Sides(NamedTuple):
-    """Times of both sides in ms, their spreads in ln and the covariance; nan times where a machine does not run."""
+    """Times of both sides in ms, their spreads in ln and the covariance; nan times where a machine
+    does not run.
+    """
 
     processor_ms: Floats
     graphics_ms: Floats
@@ -37,19 +39,34 @@ class Lineup:
 
     def __init__(self, machines: Sequence[Machine]) -> None:
         self.machines = tuple(machines)
-        self._runs = [i for i, one in enumerate(self.machines) if one.processor is not None and one.can_draw]
+        self._runs = [
+            i for i, one in enumerate(self.machines) if one.processor is not None and one.can_draw
+        ]
         chips, drawn, memories = [], [], []
         for i in self._runs:
             chip = self.machines[i].processor
             assert chip is not None
             memory = memory_class(chip, self.machines[i].mainboard, self.machines[i].memory)
-            chips.append((chip.single_speed, chip.all_core_speed, chip.speed_sd, rated_latency_ns(chip), rated_bandwidth_gbs(chip)))
+            chips.append(
+                (
+                    chip.single_speed,
+                    chip.all_core_speed,
+                    chip.speed_sd,
+                    rated_latency_ns(chip),
+                    rated_bandwidth_gbs(chip),
+                )
+            )
             memories.append((memory.latency_ns, memory.bandwidth_gbs))
             drawn.append(drawing_side(self.machines[i], memory))
         self._chips = np.array(chips).reshape(-1, 5)
         self._memories = np.array(memories).reshape(-1, 2)
         self._anchors = np.array([side.anchors for side in drawn]).reshape(-1, 3)
-        self._drawn = np.array([(side.ray_speed, side.video_memory_gb, side.link_gbs, side.speed_sd, side.ray_sd) for side in drawn]).reshape(-1, 5)
+        self._drawn = np.array(
+            [
+                (side.ray_speed, side.video_memory_gb, side.link_gbs, side.speed_sd, side.ray_sd)
+                for side in drawn
+            ]
+        ).reshape(-1, 5)
         self._upscalers = [side.upscalers for side in drawn]
 
     def __len__(self) -> int:
@@ -58,13 +75,17 @@ class Lineup:
     def sides(self, game: Game, target: Target) -> Sides:
         """Both sides of one target for every machine."""
         n = len(self)
-        found = Sides(np.full(n, np.nan), np.full(n, np.nan), np.full(n, 0.1), np.full(n, 0.1), np.zeros(n))
+        found = Sides(
+            np.full(n, np.nan), np.full(n, np.nan), np.full(n, 0.1), np.full(n, 0.1), np.zeros(n)
+        )
         runs = np.array(self._runs, dtype=np.int64)
         for load, rows in self._loads(game, target).items():
             at = runs[rows]
             single, every, speed_sd, rated_latency, rated_bandwidth = self._chips[rows].T
             latency, bandwidth = self._memories[rows].T
-            factor = work.memory_factor(load.memory_sensitivity, latency, bandwidth, rated_latency, rated_bandwidth)
+            factor = work.memory_factor(
+                load.memory_sensitivity, latency, bandwidth, rated_latency, rated_bandwidth
+            )
             found.processor_ms[at] = work.processor_ms(load, single, every, factor)
             found.processor_sd[at] = work.processor_sd(load, speed_sd)
             ray, video_memory, link, own_sd, ray_sd = self._drawn[rows].T
@@ -82,7 +103,10 @@ class Lineup:
         known: dict[object, work.Workload] = {}
         found: dict[work.Workload, list[int]] = {}
         for row, i in enumerate(self._runs):
-            key = is_upscaled(game, target, self._upscalers[row]), *affinities(self.machines[i], game)
+            key = (
+                is_upscaled(game, target, self._upscalers[row]),
+                *affinities(self.machines[i], game),
+            )
             if key not in known:
                 known[key] = work.workload(game, target, *key)
             found.setdefault(known[key], []).append(row)

@@ -1,7 +1,7 @@
 """Frame times as the later of two lognormal times.
 
-Processor time X and graphics time Z of a frame are independent lognormals with means t_c and t_g (ms)
-and coefficients of variation v_c and v_g; the frame takes max(X, Z). All functions broadcast.
+Processor time X and graphics time Z of a frame are independent lognormals with means t_c and t_g
+(ms) and coefficients of variation v_c and v_g; the frame takes max(X, Z). All functions broadcast.
 Source: C. E. Clark, Operations Research 9 (1961); W. Margrabe, Journal of Finance 33 (1978).
 """
 
@@ -32,7 +32,9 @@ def shape(v_c: ArrayLike, v_g: ArrayLike) -> Shape:
 
 
 def _log_means(t_c: ArrayLike, t_g: ArrayLike, form: Shape) -> tuple[Floats, Floats]:
-    return _floats(np.log(_floats(t_c)) - form.sx**2 / 2), _floats(np.log(_floats(t_g)) - form.sz**2 / 2)
+    return _floats(np.log(_floats(t_c)) - form.sx**2 / 2), _floats(
+        np.log(_floats(t_g)) - form.sz**2 / 2
+    )
 
 
 def _floats(values: ArrayLike) -> Floats:
@@ -48,7 +50,8 @@ def mean_ms(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLike) -> F
     form = shape(v_c, v_g)
     mx, mz = _log_means(t_c, t_g, form)
     return np.asarray(
-        _floats(t_c) * ndtr((mx - mz + form.sx**2) / form.s) + _floats(t_g) * ndtr((mz - mx + form.sz**2) / form.s)
+        _floats(t_c) * ndtr((mx - mz + form.sx**2) / form.s)
+        + _floats(t_g) * ndtr((mz - mx + form.sz**2) / form.s)
     )
 
 
@@ -70,8 +73,8 @@ def mean_elasticity(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLi
 def low_ms(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLike) -> Floats:
     """99th percentile of frame time in ms: the t that solves ``Phi(A) Phi(D) = 0.99``.
 
-    Newton's method on the logarithm of that product, which is concave in ln t, from below: from the later
-    side's own percentile it rises to the root without passing it.
+    Newton's method on the logarithm of that product, which is concave in ln t, from below: from the
+    later side's own percentile it rises to the root without passing it.
     """
     form = shape(v_c, v_g)
     mx, mz = _log_means(t_c, t_g, form)
@@ -100,7 +103,9 @@ def low_elasticity(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLik
     return np.asarray(processor / (processor + graphics))
 
 
-def late_share(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLike, limit_ms: ArrayLike) -> Floats:
+def late_share(
+    t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLike, limit_ms: ArrayLike
+) -> Floats:
     """Share of frames that take longer than ``limit_ms``."""
     form = shape(v_c, v_g)
     mx, mz = _log_means(t_c, t_g, form)
@@ -135,13 +140,19 @@ class Capped(NamedTuple):
     cap: Floats
 
 
-def capped(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLike, floor_ms: ArrayLike) -> Capped:
-    """Mean of ``max(X, Z, K)`` and the elasticities of processor, graphics and cap (they sum to 1)."""
+def capped(
+    t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLike, floor_ms: ArrayLike
+) -> Capped:
+    """Mean of ``max(X, Z, K)`` and the elasticities of processor, graphics and cap (they sum to
+    1).
+    """
     form = shape(v_c, v_g)
     sx, sz, s = form
     mx, mz = _log_means(t_c, t_g, form)
     a = _floats(np.log(_floats(floor_ms)))
-    processor = _floats(t_c) * bivariate_normal((mx + sx**2 - a) / sx, (mx - mz + sx**2) / s, sx / s)
+    processor = _floats(t_c) * bivariate_normal(
+        (mx + sx**2 - a) / sx, (mx - mz + sx**2) / s, sx / s
+    )
     graphics = _floats(t_g) * bivariate_normal((mz + sz**2 - a) / sz, (mz - mx + sz**2) / s, sz / s)
     cap = _floats(floor_ms) * ndtr((a - mx) / sx) * ndtr((a - mz) / sz)
     mean = processor + graphics + cap

@@ -8,16 +8,30 @@ import numpy as np
 
 from wattmetron.core.briefs import Brief, Target
 from wattmetron.core.frames import chance, rates, work
-from wattmetron.core.frames.estimate import State, effective_cap, is_upscaled, processor_time, state_of
+from wattmetron.core.frames.estimate import (
+    State,
+    effective_cap,
+    is_upscaled,
+    processor_time,
+    state_of,
+)
 from wattmetron.core.games import PRESETS, Game, PresetName
-from wattmetron.core.machine import DrawingSide, Machine, MemoryClass, affinities, drawing_side, memory_class
+from wattmetron.core.machine import (
+    DrawingSide,
+    Machine,
+    MemoryClass,
+    affinities,
+    drawing_side,
+    memory_class,
+)
 
 USUAL_SIZES = ((1280, 720), (1920, 1080), (2560, 1440), (3840, 2160))
 
 
 @dataclass(frozen=True, slots=True)
 class Cell:
-    """One choice of settings: the judged rate in fps, the chance of the target's rate, the side that limits.
+    """One choice of settings: the judged rate in fps, the chance of the target's rate, the side
+    that limits.
 
     ``short_gb`` is the video memory that is missing.
     """
@@ -32,8 +46,9 @@ class Cell:
 
 @dataclass(frozen=True)
 class Grid:
-    """All cells, and the best that meets: what users give up last is kept first. ``options`` are the target's own
-    settings with one single option the other way, by its name."""
+    """All cells, and the best that meets: what users give up last is kept first. ``options`` are
+    the target's own settings with one single option the other way, by its name.
+    """
 
     cells: tuple[Cell, ...]
     best: Cell | None
@@ -41,11 +56,17 @@ class Grid:
     options: dict[str, Cell]
 
 
-def settings_grid(machine: Machine, game: Game, target: Target, brief: Brief, sizes: Sequence[tuple[int, int]] = ()) -> Grid | None:
+def settings_grid(
+    machine: Machine,
+    game: Game,
+    target: Target,
+    brief: Brief,
+    sizes: Sequence[tuple[int, int]] = (),
+) -> Grid | None:
     """The grid of a target, or None while the machine has no processor or nothing that draws.
 
-    Upscaling and ray tracing stand only where game and graphics part offer them. The rate and the measure are
-    the target's own.
+    Upscaling and ray tracing stand only where game and graphics part offer them. The rate and the
+    measure are the target's own.
     """
     chip = machine.processor
     if chip is None or not machine.can_draw:
@@ -54,25 +75,50 @@ def settings_grid(machine: Machine, game: Game, target: Target, brief: Brief, si
     side = drawing_side(machine, memory)
     own = (target.width_px, target.height_px)
     shown = tuple(sorted({*(sizes or USUAL_SIZES), own}, key=lambda size: size[0] * size[1]))
-    upscaling = (False, True) if is_upscaled(game, replace(target, upscaling=True), side.upscalers) else (False,)
-    rays = (False, True) if game.ray_tracing_ms_per_mpx is not None and np.isfinite(side.ray_speed) else (False,)
+    upscaling = (
+        (False, True)
+        if is_upscaled(game, replace(target, upscaling=True), side.upscalers)
+        else (False,)
+    )
+    rays = (
+        (False, True)
+        if game.ray_tracing_ms_per_mpx is not None and np.isfinite(side.ray_speed)
+        else (False,)
+    )
     choices = [
-        replace(target, width_px=size[0], height_px=size[1], preset=preset, upscaling=up, ray_tracing=rt)
+        replace(
+            target, width_px=size[0], height_px=size[1], preset=preset, upscaling=up, ray_tracing=rt
+        )
         for rt, up, preset, size in product(rays, upscaling, PRESETS, shown)
     ]
-    toggled = [replace(target, lowered=_toggled(game, target, option.name)) for option in game.options]
+    toggled = [
+        replace(target, lowered=_toggled(game, target, option.name)) for option in game.options
+    ]
     judged = _cells(machine, memory, side, game, target, brief, [*choices, *toggled])
     cells, options = judged[: len(choices)], judged[len(choices) :]
-    return Grid(cells, best_of(cells, target), shown, dict(zip((one.name for one in game.options), options, strict=True)))
+    return Grid(
+        cells,
+        best_of(cells, target),
+        shown,
+        dict(zip((one.name for one in game.options), options, strict=True)),
+    )
 
 
 def _toggled(game: Game, target: Target, name: str) -> tuple[str, ...]:
     """The options set lower, with one of them the other way."""
-    return tuple(one.name for one in game.options if (one.name in target.lowered) != (one.name == name))
+    return tuple(
+        one.name for one in game.options if (one.name in target.lowered) != (one.name == name)
+    )
 
 
 def _cells(
-    machine: Machine, memory: MemoryClass, side: DrawingSide, game: Game, target: Target, brief: Brief, choices: list[Target]
+    machine: Machine,
+    memory: MemoryClass,
+    side: DrawingSide,
+    game: Game,
+    target: Target,
+    brief: Brief,
+    choices: list[Target],
 ) -> tuple[Cell, ...]:
     chip = machine.processor
     assert chip is not None
@@ -81,11 +127,16 @@ def _cells(
     processor: dict[tuple[PresetName, tuple[str, ...]], tuple[float, float]] = {}
     for one in choices:
         load = work.workload(game, one, is_upscaled(game, one, side.upscalers), *known)
-        made = work.graphics_work(load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs)
+        made = work.graphics_work(
+            load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs
+        )
         sd_g = float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0])
         key = one.preset, one.lowered
         if key not in processor:
-            processor[key] = processor_time(load, chip, memory)[0], float(work.processor_sd(load, chip.speed_sd))
+            processor[key] = (
+                processor_time(load, chip, memory)[0],
+                float(work.processor_sd(load, chip.speed_sd)),
+            )
         t_c, sd_c = processor[key]
         times.append((t_c, float(made.total_ms[0]), sd_c, sd_g, load.side_cov))
         short.append(max(0.0, load.video_memory_gb - side.video_memory_gb))
@@ -93,29 +144,49 @@ def _cells(
 
 
 def _judged(
-    game: Game, target: Target, brief: Brief, targets: list[Target], times: np.ndarray, short: list[float]
+    game: Game,
+    target: Target,
+    brief: Brief,
+    targets: list[Target],
+    times: np.ndarray,
+    short: list[float],
 ) -> tuple[Cell, ...]:
     t_c, t_g, sd_c, sd_g, cov = times.T
     v_c, v_g = game.processor_variation, game.graphics_variation
     statistic = rates.low_ms if target.measure == "low" else rates.mean_ms
     fps = 1000 / statistic(t_c, t_g, v_c, v_g)
     line = chance.curve(v_c, v_g, target.measure)
-    within = chance.chance_within(line, np.log(t_c), sd_c, np.log(t_g), sd_g, np.log(1000 / target.fps), cov)
+    within = chance.chance_within(
+        line, np.log(t_c), sd_c, np.log(t_g), sd_g, np.log(1000 / target.fps), cov
+    )
     shares = rates.processor_share(t_c, t_g, v_c, v_g)
     cap = effective_cap(game, target)
     if cap is not None and target.fps > cap:
         within = np.zeros_like(within)
     return tuple(
-        Cell(one, float(fps[n]), float(within[n]), state_of(float(within[n]), brief.chance), float(shares[n]), short[n])
+        Cell(
+            one,
+            float(fps[n]),
+            float(within[n]),
+            state_of(float(within[n]), brief.chance),
+            float(shares[n]),
+            short[n],
+        )
         for n, one in enumerate(targets)
     )
 
 
 def best_of(cells: tuple[Cell, ...], target: Target) -> Cell | None:
-    """Of the cells that meet, the one that gives up least: resolution is given up last, then the preset, then
-    drawing without upscaling, and ray tracing first; never more than the target asks for in pixels."""
+    """Of the cells that meet, the one that gives up least: resolution is given up last, then the
+    preset, then drawing without upscaling, and ray tracing first; never more than the target asks
+    for in pixels.
+    """
     asked = target.width_px * target.height_px
-    met = [one for one in cells if one.state == "meets" and one.target.width_px * one.target.height_px <= asked]
+    met = [
+        one
+        for one in cells
+        if one.state == "meets" and one.target.width_px * one.target.height_px <= asked
+    ]
     return max(
         met,
         key=lambda one: (

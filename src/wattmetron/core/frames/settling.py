@@ -1,8 +1,8 @@
 """What would settle an unsure target: the expected narrowing by one more piece of evidence.
 
-Near the estimate ln of the frame time moves by e_c with the processor's and e_g with the graphics' time. An
-observation of noise n that moves by (a_c, a_g) narrows it as a normal update does; how often the target would
-then be met or short follows from how far the estimate is likely to move.
+Near the estimate ln of the frame time moves by e_c with the processor's and e_g with the graphics'
+time. An observation of noise n that moves by (a_c, a_g) narrows it as a normal update does; how
+often the target would then be met or short follows from how far the estimate is likely to move.
 """
 
 from dataclasses import dataclass
@@ -14,12 +14,19 @@ from scipy.special import ndtr, ndtri
 from wattmetron.core.frames.estimate import Estimate
 
 Kind = Literal["own run", "published result", "processor result", "graphics result"]
-NOISE: dict[Kind, float] = {"own run": 0.04, "published result": 0.08, "processor result": 0.08, "graphics result": 0.08}
+NOISE: dict[Kind, float] = {
+    "own run": 0.04,
+    "published result": 0.08,
+    "processor result": 0.08,
+    "graphics result": 0.08,
+}
 
 
 @dataclass(frozen=True, slots=True)
 class Settling:
-    """One piece of evidence: spreads of ln of the frame time before and after, and how often it settles."""
+    """One piece of evidence: spreads of ln of the frame time before and after, and how often it
+    settles.
+    """
 
     kind: Kind
     before_sd: float
@@ -30,8 +37,8 @@ class Settling:
 def settlings(one: Estimate, sureness: float) -> tuple[Settling, ...]:
     """All kinds of evidence, the one that settles most often first.
 
-    An own run and a published result are of this very machine at these settings; a processor result is one in
-    which the processor alone sets the pace, a graphics result likewise.
+    An own run and a published result are of this very machine at these settings; a processor result
+    is one in which the processor alone sets the pace, a graphics result likewise.
     """
     e_c = one.processor_elasticity
     pull = np.array([e_c, 1 - e_c])
@@ -48,7 +55,11 @@ def settlings(one: Estimate, sureness: float) -> tuple[Settling, ...]:
     for kind, look in looks.items():
         told = float(pull @ cover @ look) ** 2 / (float(look @ cover @ look) + NOISE[kind] ** 2)
         left = max(variance - told, 1e-9)
-        found.append(Settling(kind, variance**0.5, left**0.5, _settles(one.chance, sureness, variance, told, left)))
+        found.append(
+            Settling(
+                kind, variance**0.5, left**0.5, _settles(one.chance, sureness, variance, told, left)
+            )
+        )
     return tuple(sorted(found, key=lambda each: -each.settles))
 
 

@@ -1,10 +1,10 @@
 """The reliable frame time of whole catalogues, by tables over x = ln(t_c/t_g).
 
-For one game, measure and chance, ``quantile_ln - ln t_g`` depends on x, both sides' standard deviations and
-their covariance alone. It is tabulated on a fixed grid of x for each such triple (so that an answer never
-depends on what else is asked) and interpolated by cubics; the error stays below 1e-6 in ln.
-Ray tracing and too little video memory make the graphics side's standard deviation a continuous quantity; there it
-is interpolated too, on a fixed grid of its own.
+For one game, measure and chance, ``quantile_ln - ln t_g`` depends on x, both sides' standard
+deviations and their covariance alone. It is tabulated on a fixed grid of x for each such triple (so
+that an answer never depends on what else is asked) and interpolated by cubics; the error stays
+below 1e-6 in ln. Ray tracing and too little video memory make the graphics side's standard
+deviation a continuous quantity; there it is interpolated too, on a fixed grid of its own.
 """
 
 from functools import lru_cache
@@ -32,7 +32,9 @@ Triple = tuple[float, ...]
 class ReliableTable:
     """Tables of one game; grows as new standard deviations are asked for."""
 
-    def __init__(self, v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool) -> None:
+    def __init__(
+        self, v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool
+    ) -> None:
         self.continuous = continuous
         self.line: Curve = curve(v_c, v_g, measure)
         self.chance = chance
@@ -44,13 +46,19 @@ class ReliableTable:
         self._reach = self.half // COARSE + COARSE_NODES // 2 - 1
         self._rows_known: dict[Triple, _Row] = {}
 
-    def ln_quantile(self, ln_c: Floats, sd_c: Floats, ln_g: Floats, sd_g: Floats, cov: Floats) -> Floats:
-        """ln of the reliable frame time (ms) of flat, equally long arrays; ``cov`` is that of both errors."""
+    def ln_quantile(
+        self, ln_c: Floats, sd_c: Floats, ln_g: Floats, sd_g: Floats, cov: Floats
+    ) -> Floats:
+        """ln of the reliable frame time (ms) of flat, equally long arrays; ``cov`` is that of both
+        errors.
+        """
         result = np.full(ln_c.shape, np.inf)
         finite = np.isfinite(ln_g) & np.isfinite(ln_c)
         if not finite.all():
             if finite.any():
-                result[finite] = self.ln_quantile(*(one[finite] for one in (ln_c, sd_c, ln_g, sd_g, cov)))
+                result[finite] = self.ln_quantile(
+                    *(one[finite] for one in (ln_c, sd_c, ln_g, sd_g, cov))
+                )
             return result
         if not ln_c.size:
             return result
@@ -66,18 +74,27 @@ class ReliableTable:
         base = row * self.x.size + left
         before, here, there, after = (flat[base + k] for k in (-1, 0, 1, 2))
         inside = _cubic(before, here, there, after, t)
-        beyond = np.where(x > 0, x + self.line.end_c + self.z * sd_c, self.line.end_g + self.z * sd_g)
+        beyond = np.where(
+            x > 0, x + self.line.end_c + self.z * sd_c, self.line.end_g + self.z * sd_g
+        )
         return np.where(np.abs(x) > self.x[-3], beyond, inside)
 
     def _span(self, low: float, high: float) -> tuple[int, int]:
         """The coarse nodes that values of x from low to high need, in whole lots."""
-        first, last = (int(np.floor(np.clip(x / self.step, -self.half, self.half) / COARSE)) + self._reach for x in (low, high))
+        first, last = (
+            int(np.floor(np.clip(x / self.step, -self.half, self.half) / COARSE)) + self._reach
+            for x in (low, high)
+        )
         margin = COARSE_NODES // 2 + 1
-        return max(0, (first - margin) // LOT * LOT), min(2 * self._reach + 1, -(-(last + margin + 1) // LOT) * LOT)
+        return max(0, (first - margin) // LOT * LOT), min(
+            2 * self._reach + 1, -(-(last + margin + 1) // LOT) * LOT
+        )
 
-    def _rows(self, sd_c: Floats, sd_g: Floats, cov: Floats, span: tuple[int, int]) -> tuple[Floats, Ints]:
-        """Rows over x for every triple of spreads and covariance that occurs, and the row of each element; known within
-        the span of coarse nodes at least.
+    def _rows(
+        self, sd_c: Floats, sd_g: Floats, cov: Floats, span: tuple[int, int]
+    ) -> tuple[Floats, Ints]:
+        """Rows over x for every triple of spreads and covariance that occurs, and the row of each
+        element; known within the span of coarse nodes at least.
         """
         if not self.continuous:
             triples, at = _distinct(sd_c, sd_g, cov)
@@ -89,26 +106,38 @@ class ReliableTable:
         spread = np.zeros((gs.size, needed.size))
         for k in range(4):
             spread[np.arange(gs.size), np.searchsorted(needed, left + k)] += weight[:, k]
-        wanted: list[Triple] = [(c, g * SD_STEP, joint) for c, joint in pairs for g in needed.tolist()]
+        wanted: list[Triple] = [
+            (c, g * SD_STEP, joint) for c, joint in pairs for g in needed.tolist()
+        ]
         nodes = self._at(wanted, span).reshape(len(pairs), needed.size, self.x.size)
         rows = np.einsum("gb,cbx->cgx", spread, nodes, optimize=True)
         return rows.reshape(-1, self.x.size), of_pair * gs.size + of_g
 
     def _at(self, wanted: list[Triple], span: tuple[int, int]) -> Floats:
-        missing = [one for one in dict.fromkeys(wanted) if not (one in self._rows_known and self._rows_known[one].covers(span))]
+        missing = [
+            one
+            for one in dict.fromkeys(wanted)
+            if not (one in self._rows_known and self._rows_known[one].covers(span))
+        ]
         if missing:
             self._fill(missing, span)
         return np.array([self._rows_known[one].fine for one in wanted])
 
     def _fill(self, missing: list[Triple], span: tuple[int, int]) -> None:
-        """Solve on every other node of the span and lay polynomials of degree seven between them."""
+        """Solve on every other node of the span and lay polynomials of degree seven between
+        them.
+        """
         rows = [self._rows_known.get(one) or self._new_row(one) for one in missing]
         fresh = [row.extended(span) for row in rows]
         x = (np.concatenate(fresh) - self._reach) * (COARSE * self.step)
         sd_c, sd_g, cov = np.repeat(np.array(missing), [one.size for one in fresh], axis=0).T
         near = np.abs(x) <= HALF_WIDTH * np.sqrt(self.line.spread**2 + sd_c**2 + sd_g**2)
-        found = np.where(x > 0, x + self.line.end_c + self.z * sd_c, self.line.end_g + self.z * sd_g)
-        found[near] = quantile_ln(self.line, x[near], sd_c[near], 0.0, sd_g[near], self.chance, cov[near])
+        found = np.where(
+            x > 0, x + self.line.end_c + self.z * sd_c, self.line.end_g + self.z * sd_g
+        )
+        found[near] = quantile_ln(
+            self.line, x[near], sd_c[near], 0.0, sd_g[near], self.chance, cov[near]
+        )
         at = 0
         for triple, row, own in zip(missing, rows, fresh, strict=True):
             row.coarse[own] = found[at : at + own.size]
@@ -121,7 +150,9 @@ class ReliableTable:
 
 
 class _Row:
-    """One triple's values: on coarse nodes as far as they are known (else nan), and laid between them."""
+    """One triple's values: on coarse nodes as far as they are known (else nan), and laid between
+    them.
+    """
 
     def __init__(self, coarse: Floats) -> None:
         self.coarse = coarse
@@ -143,9 +174,11 @@ class _Row:
 
 
 def frame_ms(t_c: Floats, t_g: Floats, v_c: float, v_g: float, measure: Measure) -> Floats:
-    """Mean or 99th percentile of frame time in ms for many pairings of one game; arrays of one shape.
+    """Mean or 99th percentile of frame time in ms for many pairings of one game; arrays of one
+    shape.
 
-    By cubics over ln(t_c/t_g) on the game's curve, within 1e-5 of ``rates.mean_ms`` and ``rates.low_ms``.
+    By cubics over ln(t_c/t_g) on the game's curve, within 1e-5 of ``rates.mean_ms`` and
+    ``rates.low_ms``.
     """
     line = curve(v_c, v_g, measure)
     ln_g = np.log(t_g)
@@ -159,11 +192,15 @@ def frame_ms(t_c: Floats, t_g: Floats, v_c: float, v_g: float, measure: Measure)
 
 
 def _lagrange(places: list[float]) -> Floats:
-    """Weights of COARSE_NODES even nodes, 0 lying on the first of the middle two, at places in [0, 1)."""
+    """Weights of COARSE_NODES even nodes, 0 lying on the first of the middle two, at places in [0,
+    1).
+    """
     nodes = np.arange(COARSE_NODES) - (COARSE_NODES // 2 - 1)
     others = ~np.eye(COARSE_NODES, dtype=bool)
     apart = np.where(others, nodes[:, None] - nodes, 1)
-    return np.array([np.where(others, t - nodes, 1).prod(axis=1) / apart.prod(axis=1) for t in places])
+    return np.array(
+        [np.where(others, t - nodes, 1).prod(axis=1) / apart.prod(axis=1) for t in places]
+    )
 
 
 _FINE_WEIGHTS = _lagrange([k / COARSE for k in range(COARSE)])
@@ -209,6 +246,10 @@ def _cubic(before: Floats, here: Floats, there: Floats, after: Floats, t: Floats
 
 
 @lru_cache(maxsize=256)
-def reliable_table(v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool) -> ReliableTable:
-    """The tables of a game, kept for the next question; ``continuous`` where rays are traced or video memory may be short."""
+def reliable_table(
+    v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool
+) -> ReliableTable:
+    """The tables of a game, kept for the next question; ``continuous`` where rays are traced or
+    video memory may be short.
+    """
     return ReliableTable(v_c, v_g, measure, chance, continuous)

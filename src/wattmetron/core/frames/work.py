@@ -35,8 +35,8 @@ PCIE_GBS_PER_LANE = np.array([0.0, 0.25, 0.5, 0.985, 1.969, 3.938, 7.563])
 class Workload:
     """A target's constants in the frame model.
 
-    ``..._sd`` are spreads of the work in ln, errors of parts that stand in the game's results included; the model's
-    and, where it is open, the part's own come on top.
+    ``..._sd`` are spreads of the work in ln, errors of parts that stand in the game's results
+    included; the model's and, where it is open, the part's own come on top.
     """
 
     processor_ms: float
@@ -61,9 +61,12 @@ class Workload:
     graphics_open: bool = True
 
 
-def workload(game: Game, target: Target, upscaled: bool, chip: Affinity = UNSEEN, card: Affinity = UNSEEN) -> Workload:
-    """The constants for one target; ``upscaled`` says whether upscaling is asked for and offered here, ``chip`` and
-    ``card`` what the game's results told about the machine's parts."""
+def workload(
+    game: Game, target: Target, upscaled: bool, chip: Affinity = UNSEEN, card: Affinity = UNSEEN
+) -> Workload:
+    """The constants for one target; ``upscaled`` says whether upscaling is asked for and offered
+    here, ``chip`` and ``card`` what the game's results told about the machine's parts.
+    """
     preset = game.preset(target.preset)
     shown = target.shown_mpx
     rendered = shown * target.scale**2 if upscaled else shown
@@ -73,7 +76,11 @@ def workload(game: Game, target: Target, upscaled: bool, chip: Affinity = UNSEEN
     u, w = preset.processor_factor, preset.graphics_factor
     for option in game.options:
         if option.name in target.lowered:
-            u, w, need = u * option.processor_factor, w * option.graphics_factor, need - option.video_memory_gb
+            u, w, need = (
+                u * option.processor_factor,
+                w * option.graphics_factor,
+                need - option.video_memory_gb,
+            )
     return Workload(
         processor_ms=game.processor_ms * u * float(np.exp(chip.shift)),
         parallel_share=game.parallel_share,
@@ -104,7 +111,9 @@ def latency_ns(cl: ArrayLike, mts: ArrayLike) -> Floats:
 
 
 def bandwidth_gbs(channels: ArrayLike, mts: ArrayLike, ranks: ArrayLike = 1) -> Floats:
-    """Memory bandwidth in GB/s: channels x 8 bytes x MT/s, times 1.05 from two ranks per channel."""
+    """Memory bandwidth in GB/s: channels x 8 bytes x MT/s, times 1.05 from two ranks per
+    channel.
+    """
     rank_factor = np.where(np.asarray(ranks) >= 2, DUAL_RANK_FACTOR, 1.0)
     return np.asarray(np.asarray(channels) * 8.0 * np.asarray(mts) / 1000.0 * rank_factor)
 
@@ -116,8 +125,12 @@ def memory_factor(
     rated_latency: ArrayLike,
     rated_bandwidth: ArrayLike,
 ) -> Floats:
-    """m = 1 + kappa (L - 1), L the mean of latency and inverse bandwidth over their rated values."""
-    load = 0.5 * np.asarray(latency) / np.asarray(rated_latency) + 0.5 * np.asarray(rated_bandwidth) / np.asarray(bandwidth)
+    """m = 1 + kappa (L - 1), L the mean of latency and inverse bandwidth over their rated
+    values.
+    """
+    load = 0.5 * np.asarray(latency) / np.asarray(rated_latency) + 0.5 * np.asarray(
+        rated_bandwidth
+    ) / np.asarray(bandwidth)
     return np.asarray(np.clip(1 + np.asarray(kappa) * (load - 1), *MEMORY_FACTOR_RANGE))
 
 
@@ -137,7 +150,9 @@ def link_gbs(gen: ArrayLike, lanes: ArrayLike) -> Floats:
 
 
 def speed_at(megapixels: float, anchor_speeds: ArrayLike) -> Floats:
-    """R at a resolution: linear in ln MP between the anchors, constant outside. Shape (n, 3) -> (n,)."""
+    """R at a resolution: linear in ln MP between the anchors, constant outside. Shape (n, 3) ->
+    (n,).
+    """
     speeds = np.atleast_2d(np.asarray(anchor_speeds, dtype=float))
     place = min(max(log(megapixels), LOG_ANCHORS[0]), LOG_ANCHORS[-1])
     left = 0 if place < LOG_ANCHORS[1] else 1
@@ -181,8 +196,9 @@ def graphics_work(
 ) -> GraphicsWork:
     """t_g in ms and what it is made of.
 
-    ``anchor_speeds`` has shape (n, 3): R at 1920x1080, 2560x1440 and 3840x2160; the others (n,).
-    A part that cannot trace rays has ``ray_speed`` nan; where rays are asked for its time is infinite.
+    ``anchor_speeds`` has shape (n, 3): R at 1920x1080, 2560x1440 and 3840x2160; the others (n,). A
+    part that cannot trace rays has ``ray_speed`` nan; where rays are asked for its time is
+    infinite.
     """
     raster = work.graphics_ms * _rising_work(anchor_speeds, work.fixed_share, work.rendered_mpx)
     zero = np.zeros_like(raster)
@@ -192,7 +208,11 @@ def graphics_work(
         ray = np.where(np.isnan(q), np.inf, 100 / q * work.ray_ms_per_mpx * work.rendered_mpx)
     upscale = zero
     if work.upscale_ms_per_mpx:
-        upscale = work.upscale_ms_per_mpx * REFERENCE_MPX * _rising_work(anchor_speeds, 0.0, work.shown_mpx)
+        upscale = (
+            work.upscale_ms_per_mpx
+            * REFERENCE_MPX
+            * _rising_work(anchor_speeds, 0.0, work.shown_mpx)
+        )
     over = np.maximum(0.0, work.video_memory_gb - np.asarray(video_memory_gb, dtype=float))
     spill = 1000 * work.spill_share * over / np.asarray(link, dtype=float)
     return GraphicsWork(
@@ -207,7 +227,9 @@ def processor_sd(work: Workload, speed_sd: ArrayLike) -> Floats:
 
 
 class Unsure(NamedTuple):
-    """Spreads of t_g in ln besides what the part's R and Q bring: game, model, and whether R's own counts."""
+    """Spreads of t_g in ln besides what the part's R and Q bring: game, model, and whether R's own
+    counts.
+    """
 
     game_sd: ArrayLike
     model_sd: ArrayLike
@@ -219,7 +241,9 @@ def unsure(work: Workload) -> Unsure:
     return Unsure(work.graphics_sd, work.graphics_model_sd, work.graphics_open)
 
 
-def graphics_sd(open_ones: Unsure, made_of: GraphicsWork, speed_sd: ArrayLike, ray_sd: ArrayLike) -> Floats:
+def graphics_sd(
+    open_ones: Unsure, made_of: GraphicsWork, speed_sd: ArrayLike, ray_sd: ArrayLike
+) -> Floats:
     """Log standard deviation of t_g: part (split between R and Q by their shares), game and model.
 
     Results of a design tell how it rasterises; of its ray tracing the model term stays whole.
@@ -232,4 +256,11 @@ def graphics_sd(open_ones: Unsure, made_of: GraphicsWork, speed_sd: ArrayLike, r
     raster = raster_share * np.asarray(speed_sd) * np.asarray(open_ones.speed_open)
     known = np.square(open_ones.model_sd)
     model = known + np.square(ray_share) * (GRAPHICS_MODEL_SD**2 - known)
-    return np.asarray(np.sqrt(np.square(raster) + np.square(ray_share * np.asarray(ray_sd)) + np.square(open_ones.game_sd) + model))
+    return np.asarray(
+        np.sqrt(
+            np.square(raster)
+            + np.square(ray_share * np.asarray(ray_sd))
+            + np.square(open_ones.game_sd)
+            + model
+        )
+    )

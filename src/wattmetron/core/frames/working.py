@@ -1,4 +1,6 @@
-"""The working of an estimate: data, assumptions and formulas, step by step, from the same functions."""
+"""The working of an estimate: data, assumptions and formulas, step by step, from the same
+functions.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -16,7 +18,9 @@ THIN = "\u202f"
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """One step: what it is, the formula with its figures, the result with its unit, where it comes from."""
+    """One step: what it is, the formula with its figures, the result with its unit, where it comes
+    from.
+    """
 
     title: str
     formula: str
@@ -38,7 +42,9 @@ def frame_working(machine: Machine, one: Estimate, brief: Brief) -> tuple[Step, 
 
 def _told_steps(machine: Machine, one: Estimate) -> Iterator[Step]:
     """What results of this game told about the machine's parts beyond their speeds."""
-    for part, known in zip((machine.processor, machine.graphics), affinities(machine, one.game), strict=True):
+    for part, known in zip(
+        (machine.processor, machine.graphics), affinities(machine, one.game), strict=True
+    ):
         if part is None or known == UNSEEN:
             continue
         who = f"results of the design {part.design}" if known.speed_open else "its own results"
@@ -46,14 +52,18 @@ def _told_steps(machine: Machine, one: Estimate) -> Iterator[Step]:
             f"{part.name} in this game",
             "x e^" + f"{known.shift:+.3f}".replace("-", "−"),
             f"{100 * (exp(known.shift) - 1):+.1f}{THIN}%".replace("-", "−"),
-            f"Time longer or shorter than its speed says, as {who} tell; part of C x u or G x w below.",
+            f"Time longer or shorter than its speed says, as {who} tell; part of C x u or G x w"
+            " below.",
         )
 
 
 def _surer_steps(one: Estimate, brief: Brief) -> Iterator[Step]:
     if one.cannot:
         return
-    for kind, words in (("own run", "A measured run of your own at these settings"), ("published result", "A published result of this machine at these settings")):
+    for kind, words in (
+        ("own run", "A measured run of your own at these settings"),
+        ("published result", "A published result of this machine at these settings"),
+    ):
         told = next(each for each in settlings(one, brief.chance) if each.kind == kind)
         yield Step(
             "What would make it surer",
@@ -83,17 +93,22 @@ def _processor_steps(machine: Machine, one: Estimate) -> tuple[Step, ...]:
             f"1 + {load.memory_sensitivity:g} x (½ x {memory.latency_ns:.2f}/{rated_ns:.2f} ns"
             f" + ½ x {rated_gbs:.1f}/{memory.bandwidth_gbs:.1f} GB/s − 1)",
             f"{one.memory_factor:.3f}",
-            "Assumed: the processor's rated memory, for no kit is chosen."
-            if memory.assumed
-            else f"{memory.channels} channels at {memory.mts} MT/s; kept within 0.85–1.5.",
+            (
+                "Assumed: the processor's rated memory, for no kit is chosen."
+                if memory.assumed
+                else f"{memory.channels} channels at {memory.mts} MT/s; kept within 0.85–1.5."
+            ),
         ),
         Step(
             "Processor time t_c",
-            f"100 x {load.processor_ms:.2f} x [{1 - load.parallel_share:.2f}/{round(chip.single_speed, 1):g}"
-            f" + {load.parallel_share:.2f}/{round(chip.all_core_speed, 1):g}] x {one.memory_factor:.3f}",
+            f"100 x {load.processor_ms:.2f} x"
+            f" [{1 - load.parallel_share:.2f}/{round(chip.single_speed, 1):g} +"
+            f" {load.parallel_share:.2f}/{round(chip.all_core_speed, 1):g}] x"
+            f" {one.memory_factor:.3f}",
             f"{one.processor_ms:.2f}{THIN}ms",
-            f"C x u = {load.processor_ms:.2f} ms on the reference processor at {one.target.preset}; "
-            f"S = {round(chip.single_speed, 1):g}, T = {round(chip.all_core_speed, 1):g} of {chip.name}.",
+            f"C x u = {load.processor_ms:.2f} ms on the reference processor at {one.target.preset};"
+            f" S = {round(chip.single_speed, 1):g}, T = {round(chip.all_core_speed, 1):g} of"
+            f" {chip.name}.",
         ),
     )
 
@@ -108,25 +123,31 @@ def _graphics_steps(one: Estimate) -> tuple[Step, ...]:
             f"100/{speed:.1f} x {load.graphics_ms:.2f} x [{load.fixed_share:.2f}"
             f" + {1 - load.fixed_share:.2f} x {load.rendered_mpx:.2f}/2.07]",
             f"{raster:.2f}{THIN}ms",
-            f"R of {side.name} at {load.rendered_mpx:.2f} Mpx rendered; G x w = {load.graphics_ms:.2f} ms; "
-            "never less than at fewer pixels.",
+            f"R of {side.name} at {load.rendered_mpx:.2f} Mpx rendered; G x w ="
+            f" {load.graphics_ms:.2f} ms; never less than at fewer pixels.",
         )
     ]
     if load.ray_ms_per_mpx:
         steps.append(
             Step(
                 "Ray tracing",
-                f"100/{round(side.ray_speed, 1):g} x {load.ray_ms_per_mpx:g} x {load.rendered_mpx:.2f}",
+                f"100/{round(side.ray_speed, 1):g} x {load.ray_ms_per_mpx:g} x"
+                f" {load.rendered_mpx:.2f}",
                 f"{ray:.2f}{THIN}ms",
                 f"Q of {side.name}; Y of the game, per rendered megapixel.",
             )
         )
     if one.target.upscaling:
-        offered = "" if one.upscaled else "Not offered by game and graphics part together: drawn at full resolution."
+        offered = (
+            ""
+            if one.upscaled
+            else "Not offered by game and graphics part together: drawn at full resolution."
+        )
         steps.append(
             Step(
                 "Upscaling",
-                f"100/R({load.shown_mpx:.2f} Mpx) x {load.upscale_ms_per_mpx:g} x {load.shown_mpx:.2f}",
+                f"100/R({load.shown_mpx:.2f} Mpx) x {load.upscale_ms_per_mpx:g} x"
+                f" {load.shown_mpx:.2f}",
                 f"{upscale:.2f}{THIN}ms",
                 offered or f"Rendered at {one.target.scale:g} of each axis.",
             )
@@ -135,14 +156,16 @@ def _graphics_steps(one: Estimate) -> tuple[Step, ...]:
     steps.append(
         Step(
             "Spill of video memory",
-            f"1000 x {load.spill_share:g} x max(0, {load.video_memory_gb:.1f} − {side.video_memory_gb:g} GB)"
-            f" / {side.link_gbs:.1f} GB/s",
+            f"1000 x {load.spill_share:g} x max(0, {load.video_memory_gb:.1f} −"
+            f" {side.video_memory_gb:g} GB) / {side.link_gbs:.1f} GB/s",
             f"{spill:.2f}{THIN}ms",
             f"{over:.1f} GB too little." if over else "Enough video memory: no spill.",
         )
     )
     both = "" if one.hastened == 1 else f", divided by {one.hastened:g} for two cards"
-    steps.append(Step("Graphics time t_g", f"sum of the above{both}", f"{one.graphics_ms:.2f}{THIN}ms", ""))
+    steps.append(
+        Step("Graphics time t_g", f"sum of the above{both}", f"{one.graphics_ms:.2f}{THIN}ms", "")
+    )
     return tuple(steps)
 
 
@@ -153,7 +176,8 @@ def _rate_steps(one: Estimate) -> tuple[Step, ...]:
     return (
         Step(
             "Mean frame E",
-            f"t_c Φ((m_x − m_z + s_x²)/s) + t_g Φ((m_z − m_x + s_z²)/s), v_c {load.v_c:.3f}, v_g {load.v_g:.3f}",
+            f"t_c Φ((m_x − m_z + s_x²)/s) + t_g Φ((m_z − m_x + s_z²)/s), v_c {load.v_c:.3f}, v_g"
+            f" {load.v_g:.3f}",
             f"{one.mean_frame_ms:.2f}{THIN}ms",
             "Mean of the later of two lognormal times (Clark 1961, Margrabe 1978).",
         ),
@@ -189,18 +213,21 @@ def _sureness_steps(one: Estimate, brief: Brief) -> tuple[Step, ...]:
             "How well t_g is known",
             _spread(one.graphics_sd, one.workload.graphics_sd, one.workload.graphics_model_sd),
             f"±{_percent(one.graphics_sd, 1)}",
-            "Part, game and model; the part's is split between R and Q by their shares of the frame.",
+            "Part, game and model; the part's is split between R and Q by their shares of the"
+            " frame.",
         ),
         Step(
             f"Chance that the {which} reaches {one.target.fps:g} fps",
             "both errors integrated along F(t_c, t_g) = 1000/target",
             _percent(one.chance),
-            one.cannot or f"The brief's sureness is {brief.sureness}, {_percent(brief.chance)}: {one.state}.",
+            one.cannot
+            or f"The brief's sureness is {brief.sureness}, {_percent(brief.chance)}: {one.state}.",
         ),
         Step(
             "Reached with that sureness",
             f"the rate whose chance is {_percent(brief.chance)}",
             f"{one.reliable_fps:.1f}{THIN}fps",
-            f"80 % interval {one.judged_low_fps:.0f}–{one.judged_high_fps:.0f} fps. An estimate, not a measurement.",
+            f"80 % interval {one.judged_low_fps:.0f}–{one.judged_high_fps:.0f} fps. An estimate,"
+            " not a measurement.",
         ),
     )

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 class Affinity:
     """How a part takes to one game, as far as results of it or of its design say.
 
-    ``shift`` is the ln by which its time is longer than its speed says; ``places`` are where its errors stand among
-    the parameters of the fit. What is ``open`` the fit knows nothing of: the error of the part's own speed, and of
-    how its design takes to this game.
+    ``shift`` is the ln by which its time is longer than its speed says; ``places`` are where its
+    errors stand among the parameters of the fit. What is ``open`` the fit knows nothing of: the
+    error of the part's own speed, and of how its design takes to this game.
     """
 
     shift: float = 0.0

@@ -10,9 +10,16 @@ from wattmetron.core.games.published import SIDES, Assumptions, Side
 from wattmetron.core.games.tiers import Bars, Entry, TierTable
 
 Rule = Literal[
-    "out of line", "far apart", "below the tier under it", "tiers out of order", "too little video memory",
-    "variant open", "figures alone", "not placed", "conditions unstated",
-]  # fmt: skip
+    "out of line",
+    "far apart",
+    "below the tier under it",
+    "tiers out of order",
+    "too little video memory",
+    "variant open",
+    "figures alone",
+    "not placed",
+    "conditions unstated",
+]
 BEYOND_SDS = 2.0
 SIDE_WORDS: dict[Side, str] = {"processor": "processor", "graphics": "graphics part"}
 AMOUNTS = (("memory_gb", "memory"), ("video_memory_gb", "video memory"), ("storage_gb", "storage"))
@@ -62,22 +69,29 @@ def _used(bars: Bars, row: int) -> list[int]:
     return [one for one in bars.of_row(row) if bars.used[one]]
 
 
-def _uneven(table: TierTable, bars: Bars, side: Side, row: int, assumptions: Assumptions) -> Iterator[Doubt]:
-    """Entries away from the robust middle by more than the speeds' uncertainty and natural unevenness explain."""
+def _uneven(
+    table: TierTable, bars: Bars, side: Side, row: int, assumptions: Assumptions
+) -> Iterator[Doubt]:
+    """Entries away from the robust middle by more than the speeds' uncertainty and natural
+    unevenness explain.
+    """
     used = _used(bars, row)
     tier = table.rows[row].tier.label or "The list"
     place = table.rows[row].place
     if len(used) == 2:
         low, high = sorted(used, key=lambda one: bars.ln[one])
         apart = float(bars.ln[high] - bars.ln[low])
-        limit = BEYOND_SDS * float(np.sqrt(bars.sd[low] ** 2 + bars.sd[high] ** 2 + 2 * assumptions.unevenness_sd**2))
+        limit = BEYOND_SDS * float(
+            np.sqrt(bars.sd[low] ** 2 + bars.sd[high] ** 2 + 2 * assumptions.unevenness_sd**2)
+        )
         if apart > limit:
             yield Doubt(
                 "far apart",
                 place,
-                f"{tier}: {_name(bars.entries[high])} is {_percent(float(np.exp(apart)))} {_name(bars.entries[low])}, "
-                f"though the list names them as equals (up to {np.expm1(limit) * 100:.0f}\u202f% would be no surprise); "
-                "the bar takes their middle.",
+                f"{tier}: {_name(bars.entries[high])} is {_percent(float(np.exp(apart)))}"
+                f" {_name(bars.entries[low])}, though the list names them as equals (up to"
+                f" {np.expm1(limit) * 100:.0f}\u202f% would be no surprise); the bar takes their"
+                " middle.",
                 side,
                 bars.entries[high].place,
             )
@@ -87,25 +101,35 @@ def _uneven(table: TierTable, bars: Bars, side: Side, row: int, assumptions: Ass
         others = [bars.ln[other] for other in used if other != one]
         middle = float(np.median(others))
         away = float(bars.ln[one]) - middle
-        limit = BEYOND_SDS * float(np.sqrt(bars.sd[one] ** 2 + bars.bar_sd[row] ** 2 + assumptions.unevenness_sd**2))
+        limit = BEYOND_SDS * float(
+            np.sqrt(bars.sd[one] ** 2 + bars.bar_sd[row] ** 2 + assumptions.unevenness_sd**2)
+        )
         if abs(away) > limit and abs(away) > 2 * _spread_without(bars, used, one, middle):
             yield Doubt(
                 "out of line",
                 place,
-                f"{tier}: {_name(bars.entries[one])} is {_percent(float(np.exp(away)))} the middle of the "
-                f"{SIDE_WORDS[side]}s listed beside it; up to {np.expm1(limit) * 100:.0f}\u202f% would be no surprise.",
+                f"{tier}: {_name(bars.entries[one])} is {_percent(float(np.exp(away)))} the middle"
+                f" of the {SIDE_WORDS[side]}s listed beside it; up to"
+                f" {np.expm1(limit) * 100:.0f}\u202f% would be no surprise.",
                 side,
                 bars.entries[one].place,
             )
 
 
 def _spread_without(bars: Bars, used: list[int], one: int, middle: float) -> float:
-    """How far the others reach from their own middle: an entry among scattered ones is not the odd one."""
+    """How far the others reach from their own middle: an entry among scattered ones is not the odd
+    one.
+    """
     return max(abs(float(bars.ln[other]) - middle) for other in used if other != one)
 
 
 def _disordered(
-    table: TierTable, bars: Bars, side: Side, rows: range, assumptions: Assumptions, found: list[Doubt]
+    table: TierTable,
+    bars: Bars,
+    side: Side,
+    rows: range,
+    assumptions: Assumptions,
+    found: list[Doubt],
 ) -> Iterator[int]:
     """Rows whose bar lies below that of the tier before."""
     for row in rows[1:]:
@@ -117,8 +141,9 @@ def _disordered(
                 Doubt(
                     "tiers out of order",
                     table.rows[row].place,
-                    f"{upper.label or 'The higher tier'} asks for {SIDE_WORDS[side]}s {_percent(float(np.exp(-fall)))} "
-                    f"those of {lower.label or 'the tier before'}.",
+                    f"{upper.label or 'The higher tier'} asks for {SIDE_WORDS[side]}s"
+                    f" {_percent(float(np.exp(-fall)))} those of"
+                    f" {lower.label or 'the tier before'}.",
                     side,
                 )
             )
@@ -147,7 +172,9 @@ def _below(
 
 
 def _open(table: TierTable, bars: Bars, side: Side, row: int) -> Iterator[Doubt]:
-    """Listed parts with too little video memory, with an open variant, not placed, or nothing but figures."""
+    """Listed parts with too little video memory, with an open variant, not placed, or nothing but
+    figures.
+    """
     tier = table.rows[row].tier
     label, place = tier.label or "The list", table.rows[row].place
     for one in bars.of_row(row):
@@ -157,15 +184,16 @@ def _open(table: TierTable, bars: Bars, side: Side, row: int) -> Iterator[Doubt]
             yield Doubt(
                 "figures alone",
                 place,
-                f"{label} names no {SIDE_WORDS[side]}, only “{entry.listed.text}”: clocks and cores do not compare "
-                "across designs, so no speed follows from them.",
+                f"{label} names no {SIDE_WORDS[side]}, only “{entry.listed.text}”: clocks and cores"
+                " do not compare across designs, so no speed follows from them.",
                 *where,
             )
         elif not entry.meant:
             yield Doubt(
                 "not placed",
                 place,
-                f"{label}: “{entry.listed.text}” is not in the catalogue; place it by one comparison and it counts.",
+                f"{label}: “{entry.listed.text}” is not in the catalogue; place it by one"
+                " comparison and it counts.",
                 *where,
             )
         elif side == "graphics":
@@ -179,8 +207,8 @@ def _variants(entry: Entry, wanted_gb: float | None, label: str, place: int) -> 
         yield Doubt(
             "variant open",
             place,
-            f"{label}: {entry.listed.text} is sold with {amounts}\u202fGB and the list does not say which is meant; "
-            f"the stricter one counts, {fastest.name}.",
+            f"{label}: {entry.listed.text} is sold with {amounts}\u202fGB and the list does not say"
+            f" which is meant; the stricter one counts, {fastest.name}.",
             "graphics",
             entry.place,
         )
@@ -189,7 +217,8 @@ def _variants(entry: Entry, wanted_gb: float | None, label: str, place: int) -> 
         yield Doubt(
             "too little video memory",
             place,
-            f"{label} asks for {wanted_gb:g}\u202fGB of video memory, but {_name(entry)} has {has:g}\u202fGB.",
+            f"{label} asks for {wanted_gb:g}\u202fGB of video memory, but {_name(entry)} has"
+            f" {has:g}\u202fGB.",
             "graphics",
             entry.place,
         )
@@ -216,6 +245,7 @@ def _unstated(table: TierTable, rows: range) -> Iterator[Doubt]:
             yield Doubt(
                 "conditions unstated",
                 table.rows[row].place,
-                f"{tier.label or 'The list'} states neither resolution, preset nor frame rate: it is read as "
-                f"{settled.width_px}x{settled.height_px}, {settled.preset}, {settled.fps:g}\u202ffps.",
+                f"{tier.label or 'The list'} states neither resolution, preset nor frame rate: it"
+                f" is read as {settled.width_px}x{settled.height_px}, {settled.preset},"
+                f" {settled.fps:g}\u202ffps.",
             )

@@ -1,10 +1,12 @@
 """Maximum a posteriori of a game's parameters from its tiers and results.
 
-Priors are normal in ln (logit for phi; preset steps in ln of their size, so that their order holds). A tier is
-one-sided, as `evidence` says: ln[Phi((b - x)/s) - Phi((b - gap - x)/s)] of x = ln of the listed part's time. A
-result is the ln of a frame rate with Student's t errors (four degrees of freedom), so that one bad entry weighs
-little. Each processor and card of the results brings the error of its speed, and each of their designs how this game
-takes to it, so that results tell about other parts of the design too. Solved by Gauss-Newton with halved steps; the covariance is the inverse curvature.
+Priors are normal in ln (logit for phi; preset steps in ln of their size, so that their order
+holds). A tier is one-sided, as `evidence` says: ln[Phi((b - x)/s) - Phi((b - gap - x)/s)] of x = ln
+of the listed part's time. A result is the ln of a frame rate with Student's t errors (four degrees
+of freedom), so that one bad entry weighs little. Each processor and card of the results brings the
+error of its speed, and each of their designs how this game takes to it, so that results tell about
+other parts of the design too. Solved by Gauss-Newton with halved steps; the covariance is the
+inverse curvature.
 """
 
 from collections.abc import Iterable
@@ -95,9 +97,15 @@ class _Problem:
         self.centre[U], self.centre[W] = np.log(np.maximum(u, 1e-3)), np.log(np.maximum(w, 1e-3))
         phi = min(max(game.fixed_share, 0.02), 0.98)
         self.centre[PHI] = np.log(phi / (1 - phi))
-        self.centre[VC], self.centre[VG] = np.log(game.processor_variation), np.log(game.graphics_variation)
+        self.centre[VC], self.centre[VG] = (
+            np.log(game.processor_variation),
+            np.log(game.graphics_variation),
+        )
         self.spread = np.full(self.size, 1.0)
-        self.spread[C], self.spread[G] = max(game.processor_work_sd, 1e-3), max(game.graphics_work_sd, 1e-3)
+        self.spread[C], self.spread[G] = (
+            max(game.processor_work_sd, 1e-3),
+            max(game.graphics_work_sd, 1e-3),
+        )
         self.spread[U] = self.spread[W] = STEP_SD
         self.spread[PHI], self.spread[VC], self.spread[VG] = PHI_SD, VARIATION_SD, VARIATION_SD
         self.spread[COUNT:] = error_sds
@@ -107,31 +115,50 @@ class _Problem:
         self.mpx = np.array([pair.result.mpx for pair in pairs], dtype=float)
         self.chip = self._places_of([pair.processor for pair in pairs])
         self.card = self._places_of([pair.graphics for pair in pairs])
-        self.ln_average = np.log(1000 / np.array([pair.result.average_fps for pair in pairs], dtype=float))
+        self.ln_average = np.log(
+            1000 / np.array([pair.result.average_fps for pair in pairs], dtype=float)
+        )
         lows = [pair.result.low_fps or np.nan for pair in pairs]
         self.ln_low = np.log(1000 / np.array(lows, dtype=float))
-        self.sd = np.array([RUN_SD if pair.result.own else RESULT_SD for pair in pairs], dtype=float)
+        self.sd = np.array(
+            [RUN_SD if pair.result.own else RESULT_SD for pair in pairs], dtype=float
+        )
 
     def _places_of(self, standings: list[Standing]) -> NDArray[np.int64]:
         """Where the errors of parts and of their designs stand, shape (n, 2)."""
-        rows = [[self.places[one.side, "part", one.key], self.places[one.side, "design", one.design or one.key]] for one in standings]
+        rows = [
+            [
+                self.places[one.side, "part", one.key],
+                self.places[one.side, "design", one.design or one.key],
+            ]
+            for one in standings
+        ]
         return np.array(rows, dtype=np.int64).reshape(-1, 2)
 
-    # --- times --------------------------------------------------------------------------------------
+    # --- times
+    # --------------------------------------------------------------------------------------
 
     def _pair_times(self, pair: Pair) -> tuple[float, float, float]:
         """ln of 100/S and 100/R of a pair in this game, and the ray-tracing time in ms."""
         share = self.game.parallel_share
         single, all_core = pair.processor.speeds
         ln_c = float(np.log(100 * ((1 - share) / single + share / all_core)))
-        speed = float(speed_at_each(np.array([pair.graphics.speeds], dtype=float), np.array([pair.result.mpx]))[0])
+        speed = float(
+            speed_at_each(
+                np.array([pair.graphics.speeds], dtype=float), np.array([pair.result.mpx])
+            )[0]
+        )
         rays = 0.0
         if pair.result.ray_tracing and pair.graphics.ray_speed and self.game.ray_tracing_ms_per_mpx:
-            rays = 100 / pair.graphics.ray_speed * self.game.ray_tracing_ms_per_mpx * pair.result.mpx
+            rays = (
+                100 / pair.graphics.ray_speed * self.game.ray_tracing_ms_per_mpx * pair.result.mpx
+            )
         return ln_c, float(np.log(100 / speed)), rays
 
     def _sides(self, z: Floats) -> tuple[Floats, Floats, Floats, Floats]:
-        """Times of both sides of all results in ms, shape (n,), and the gradients of their ln, shape (n, size)."""
+        """Times of both sides of all results in ms, shape (n,), and the gradients of their ln,
+        shape (n, size).
+        """
         n = np.arange(self.mpx.size)[:, None]
         row_c, row_g = np.zeros((n.size, self.size)), np.zeros((n.size, self.size))
         row_c[:, C] = row_g[:, G] = 1.0
@@ -141,11 +168,14 @@ class _Problem:
         row_g[:, PHI] = phi_slope(phi, self.mpx)
         pixels = np.log(phi + (1 - phi) * self.mpx / work.REFERENCE_MPX)
         t_c = np.exp(z[C] + self.signs @ np.exp(z[U]) + self.ln_c + z[self.chip].sum(axis=1))
-        raster = np.exp(z[G] + self.signs @ np.exp(z[W]) + self.ln_g + pixels + z[self.card].sum(axis=1))
+        raster = np.exp(
+            z[G] + self.signs @ np.exp(z[W]) + self.ln_g + pixels + z[self.card].sum(axis=1)
+        )
         t_g = raster + self.rays_ms
         return t_c, t_g, row_c, row_g * (raster / t_g)[:, None]
 
-    # --- terms --------------------------------------------------------------------------------------
+    # --- terms
+    # --------------------------------------------------------------------------------------
 
     def _tier(self, z: Floats, item: Item) -> tuple[float, Floats, float, float]:
         """ln of a tier's likelihood, its gradient row, slope and curvature in x."""
@@ -161,7 +191,9 @@ class _Problem:
             mpx = settled.shown_mpx
             phi = 1 / (1 + np.exp(-z[PHI]))
             row[G], row[W], row[PHI] = 1.0, signs * np.exp(z[W]), phi_slope(phi, mpx)
-            pixels = np.log(phi + (1 - phi) * mpx / work.REFERENCE_MPX) - np.log(pixel_factor(self.game, mpx))
+            pixels = np.log(phi + (1 - phi) * mpx / work.REFERENCE_MPX) - np.log(
+                pixel_factor(self.game, mpx)
+            )
             x = z[G] + signs @ np.exp(z[W]) + base - np.log(own.graphics_factor) + pixels
         sigma = float(np.sqrt(max(item.sd**2 - (item.gap - item.lead) ** 2 / 12, 1e-4)))
         upper = float(np.log(1000 / settled.fps)) - MARGIN - item.lead
@@ -170,8 +202,9 @@ class _Problem:
         return value, row, slope, bend
 
     def _results(self, z: Floats) -> tuple[Floats, Floats, Floats]:
-        """Residuals of all results in ln with their gradients and spreads: averages, then, where known, the lows'
-        shares of them, for both are off together."""
+        """Residuals of all results in ln with their gradients and spreads: averages, then, where
+        known, the lows' shares of them, for both are off together.
+        """
         t_c, t_g, row_c, row_g = self._sides(z)
         v_c, v_g = float(np.exp(z[VC])), float(np.exp(z[VG]))
         found = []
@@ -208,9 +241,12 @@ class _Problem:
         miss = self.ln_average - np.log(rates.mean_ms(t_c, t_g, v_c, v_g))
         low = self.ln_low - np.log(rates.low_ms(t_c, t_g, v_c, v_g)) - miss
         has = np.isfinite(low)
-        return np.concatenate([miss, low[has]]), np.concatenate([self.sd, np.full(int(has.sum()), LOW_SHARE_SD)])
+        return np.concatenate([miss, low[has]]), np.concatenate(
+            [self.sd, np.full(int(has.sum()), LOW_SHARE_SD)]
+        )
 
-    # --- solving ------------------------------------------------------------------------------------
+    # --- solving
+    # ------------------------------------------------------------------------------------
 
     def solve(self) -> tuple[Floats, Floats]:
         """The parameters with the largest posterior, and the inverse curvature there."""
@@ -246,7 +282,8 @@ class _Problem:
             gradient += row.T @ (weight * miss)
         return curvature, gradient
 
-    # --- answers ------------------------------------------------------------------------------------
+    # --- answers
+    # ------------------------------------------------------------------------------------
 
     def game_at(self, z: Floats, cover: Floats) -> FittedGame:
         """The game with the parameters found."""
@@ -281,7 +318,9 @@ class _Problem:
         )
 
     def residuals(self, z: Floats) -> tuple[Residual, ...]:
-        """Every result against the game's own parameters, without what its parts' own errors take up."""
+        """Every result against the game's own parameters, without what its parts' own errors take
+        up.
+        """
         if not self.pairs:
             return ()
         bare = z.copy()
@@ -293,7 +332,14 @@ class _Problem:
         score = self._misses(z)[0][: len(self.pairs)] / self.sd
         weight = np.minimum(1.0, (DEGREES + 1) / (DEGREES + score**2))
         return tuple(
-            Residual(pair.result, float(average[n]), float(low[n]), float(average[n]) / pair.result.average_fps - 1, float(score[n]), float(weight[n]))
+            Residual(
+                pair.result,
+                float(average[n]),
+                float(low[n]),
+                float(average[n]) / pair.result.average_fps - 1,
+                float(score[n]),
+                float(weight[n]),
+            )
             for n, pair in enumerate(self.pairs)
         )
 
@@ -319,7 +365,8 @@ def _errors_of(pairs: tuple[Pair, ...]) -> tuple[dict[Place, int], list[float]]:
 def _band(x: float, upper: float, gap: float, sigma: float) -> tuple[float, float, float]:
     """ln[Phi((b - x)/s) - Phi((b - gap - x)/s)], its slope in x and the magnitude of its curvature.
 
-    Log-concave in x, so the curvature is never positive; differences of log_ndtr keep the far tails.
+    Log-concave in x, so the curvature is never positive; differences of log_ndtr keep the far
+    tails.
     """
     high, low = (upper - x) / sigma, (upper - gap - x) / sigma
     if low > 0:
@@ -350,8 +397,12 @@ class Informed:
     lost: tuple[Result, ...] = ()
 
 
-def informed(game: Game, items: tuple[Item, ...], results: Results | None, scale: Scale) -> Informed:
-    """The game fitted to its tiers and to its results that are not muted; unchanged where there are neither."""
+def informed(
+    game: Game, items: tuple[Item, ...], results: Results | None, scale: Scale
+) -> Informed:
+    """The game fitted to its tiers and to its results that are not muted; unchanged where there are
+    neither.
+    """
     own = results.items if results is not None else ()
     pairs, lost = [], []
     for one in own:

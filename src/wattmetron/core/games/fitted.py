@@ -15,7 +15,8 @@ Floats = NDArray[np.float64]
 Place = tuple[Side, str, str]
 """Side, *part* or *design*, and its key."""
 
-# The order of the parameters: ln C, ln G, ln of three steps of u, ln of three steps of w, logit phi, ln v_c, ln v_g
+# The order of the parameters: ln C, ln G, ln of three steps of u, ln of three steps of w, logit
+# phi, ln v_c, ln v_g
 C, G, U, W, PHI, VC, VG = 0, 1, slice(2, 5), slice(5, 8), 8, 9, 10
 COUNT = 11
 REFERENCE = PRESETS.index("high")
@@ -23,16 +24,19 @@ REFERENCE = PRESETS.index("high")
 
 @lru_cache
 def steps_between(preset: PresetName) -> Floats:
-    """Signs of the three steps that lead from *high* to a preset: minus one below it, plus one above."""
+    """Signs of the three steps that lead from *high* to a preset: minus one below it, plus one
+    above.
+    """
     place = PRESETS.index(preset)
     return np.array([(place > n) * 1.0 - (n < REFERENCE) * 1.0 for n in range(3)])
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FittedGame(Game):
-    """``cover`` is the covariance of the parameters, shape (n, n): eleven of the game, then the errors of parts and
-    designs that stand in its results, at ``places`` with the values ``errors``. ``steps_u`` and ``steps_w`` are the
-    preset steps in ln, lowest first."""
+    """``cover`` is the covariance of the parameters, shape (n, n): eleven of the game, then the
+    errors of parts and designs that stand in its results, at ``places`` with the values ``errors``.
+    ``steps_u`` and ``steps_w`` are the preset steps in ln, lowest first.
+    """
 
     cover: Floats
     steps_u: tuple[float, float, float]
@@ -53,7 +57,10 @@ class FittedGame(Game):
 
     def affinity(self, side: Side, key: str, design: str) -> Affinity:
         """What the results told about a part: of itself, or of its design alone."""
-        own, shared = self.places.get((side, "part", key)), self.places.get((side, "design", design or key))
+        own, shared = (
+            self.places.get((side, "part", key)),
+            self.places.get((side, "design", design or key)),
+        )
         places = tuple(place for place in (own, shared) if place is not None)
         if not places:
             return UNSEEN
@@ -61,9 +68,15 @@ class FittedGame(Game):
         return Affinity(shift, places, own is None, shared is None)
 
     def spread(
-        self, preset: PresetName, rendered_mpx: float, chip: Affinity = UNSEEN, card: Affinity = UNSEEN
+        self,
+        preset: PresetName,
+        rendered_mpx: float,
+        chip: Affinity = UNSEEN,
+        card: Affinity = UNSEEN,
     ) -> tuple[float, float, float]:
-        """Standard deviations in ln of both sides' work at a preset and resolution, and their covariance."""
+        """Standard deviations in ln of both sides' work at a preset and resolution, and their
+        covariance.
+        """
         row = np.zeros((2, len(self.cover)))
         row[0, C] = row[1, G] = 1.0
         signs = steps_between(preset)

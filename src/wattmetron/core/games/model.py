@@ -47,7 +47,9 @@ class Preset:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Option:
-    """A single option that can be set lower than the presets have it, and what is left of the work then."""
+    """A single option that can be set lower than the presets have it, and what is left of the work
+    then.
+    """
 
     name: Annotated[str, Column("Name, such as soft shadows")]
     processor_factor: Annotated[Lessening, Column("What is left of the processor work")] = 1.0
@@ -63,43 +65,69 @@ class Game:
     name: Annotated[str, Column("Name")]
     genre: Annotated[str, Column("Genre")]
     released: Annotated[date | None, Column("Release date, ISO 8601")] = None
-    processor_ms: Annotated[Milliseconds, Column("C: processor time on the reference processor, high", "ms")]
-    parallel_share: Annotated[Share, Column("pi: share of the processor work that spreads over all cores")]
+    processor_ms: Annotated[
+        Milliseconds, Column("C: processor time on the reference processor, high", "ms")
+    ]
+    parallel_share: Annotated[
+        Share, Column("pi: share of the processor work that spreads over all cores")
+    ]
     memory_sensitivity: Annotated[Share, Column("kappa: sensitivity to memory speed")] = 0.2
     graphics_ms: Annotated[
         Milliseconds, Column("G: graphics time on the reference card at 1920x1080, high", "ms")
     ]
-    fixed_share: Annotated[Share, Column("phi: share of graphics work that does not grow with pixels")]
-    processor_variation: Annotated[Variation, Column("v_c: variation of processor time between frames")] = (
-        0.18
-    )
-    graphics_variation: Annotated[Variation, Column("v_g: variation of graphics time between frames")] = 0.08
+    fixed_share: Annotated[
+        Share, Column("phi: share of graphics work that does not grow with pixels")
+    ]
+    processor_variation: Annotated[
+        Variation, Column("v_c: variation of processor time between frames")
+    ] = 0.18
+    graphics_variation: Annotated[
+        Variation, Column("v_g: variation of graphics time between frames")
+    ] = 0.08
     ray_tracing_ms_per_mpx: Annotated[
         float | None, Gt(0), Le(1000), Column("Y: ray tracing; null: not offered", "ms/Mpx")
     ] = None
-    ray_tracing_memory_gb: Annotated[Need, Column("More video memory when ray tracing is on", "GB")] = 0.0
+    ray_tracing_memory_gb: Annotated[
+        Need, Column("More video memory when ray tracing is on", "GB")
+    ] = 0.0
     upscaling_ms_per_mpx: Annotated[
         float, Ge(0), Le(100), Column("o: upscaling work per shown megapixel", "ms/Mpx")
     ] = 0.15
     upscalers: Annotated[tuple[str, ...], Column("Upscalers offered")] = ()
-    engine_cap_fps: Annotated[float | None, Gt(0), Le(10_000), Column("Engine cap; null: none", "fps")] = None
-    second_card_gain: Annotated[Share, Column("Graphics speed that a second, equal card adds; 0: none known")] = 0.0
+    engine_cap_fps: Annotated[
+        float | None, Gt(0), Le(10_000), Column("Engine cap; null: none", "fps")
+    ] = None
+    second_card_gain: Annotated[
+        Share, Column("Graphics speed that a second, equal card adds; 0: none known")
+    ] = 0.0
     spill_share: Annotated[Share, Column("tau: share of the overflow touched per frame")] = 0.05
-    processor_work_sd: Annotated[WorkSpread, Column("How well C is known: standard deviation", "ln")] = 0.1
-    graphics_work_sd: Annotated[WorkSpread, Column("How well G is known: standard deviation", "ln")] = 0.1
+    processor_work_sd: Annotated[
+        WorkSpread, Column("How well C is known: standard deviation", "ln")
+    ] = 0.1
+    graphics_work_sd: Annotated[
+        WorkSpread, Column("How well G is known: standard deviation", "ln")
+    ] = 0.1
     memory_gb: Annotated[Need, Column("Main memory wanted", "GB")] = 8.0
     storage_gb: Annotated[Annotated[float, Ge(0), Le(10_000)], Column("Storage taken", "GB")] = 20.0
     presets: Annotated[tuple[Preset, ...], Column("Presets, lowest first")]
     options: Annotated[tuple[Option, ...], Column("Single options that can be set lower")] = ()
 
     def affinity(self, side: Literal["processor", "graphics"], key: str, design: str) -> Affinity:
-        """What results of this game told about a part, by its place on the scale and its design: here nothing."""
+        """What results of this game told about a part, by its place on the scale and its design:
+        here nothing.
+        """
         return UNSEEN
 
     def spread(
-        self, preset: PresetName, rendered_mpx: float, chip: Affinity = UNSEEN, card: Affinity = UNSEEN
+        self,
+        preset: PresetName,
+        rendered_mpx: float,
+        chip: Affinity = UNSEEN,
+        card: Affinity = UNSEEN,
     ) -> tuple[float, float, float]:
-        """Standard deviations in ln of both sides' work at a preset and resolution, and their covariance."""
+        """Standard deviations in ln of both sides' work at a preset and resolution, and their
+        covariance.
+        """
         return self.processor_work_sd, self.graphics_work_sd, 0.0
 
     def preset(self, name: PresetName) -> Preset:
@@ -107,5 +135,6 @@ class Game:
         by_name = {preset.name: preset for preset in self.presets}
         wanted = PRESETS.index(name)
         return min(
-            by_name.values(), key=lambda preset: (abs(PRESETS.index(preset.name) - wanted), preset.name)
+            by_name.values(),
+            key=lambda preset: (abs(PRESETS.index(preset.name) - wanted), preset.name),
         )

@@ -1,11 +1,15 @@
-"""What is taken for granted about a game of which nothing but its genre and its requirements is known."""
+"""What is taken for granted about a game of which nothing but its genre and its requirements is
+known.
+"""
 
 from datetime import date
 
 from wattmetron.core.games.model import Game, Preset, PresetName, VideoMemoryNeed
 
 UNKNOWN_SD = 0.5
-"""Spread of C and G in ln before any evidence: games of one genre differ by a factor of two either way."""
+"""Spread of C and G in ln before any evidence: games of one genre differ by a factor of two either
+way.
+"""
 
 # genre -> C ms, pi, kappa, G ms, phi, v_c, v_g: the middle of the demo world's games of that genre
 GENRES: dict[str, tuple[float, float, float, float, float, float, float]] = {
@@ -33,7 +37,9 @@ USUAL_VIDEO_MEMORY_GB = (5.5, 6.5, 8.8)
 
 
 def presets_from(needs_gb: tuple[float, float, float]) -> tuple[Preset, ...]:
-    """The four presets with usual factors, from the video memory at high in GB at 1080p, 1440p and 2160p."""
+    """The four presets with usual factors, from the video memory at high in GB at 1080p, 1440p and
+    2160p.
+    """
     return tuple(
         Preset(
             name=name,
@@ -52,7 +58,9 @@ def presets_from(needs_gb: tuple[float, float, float]) -> tuple[Preset, ...]:
 def unknown_game(game_id: str, name: str, genre: str, released: date | None = None) -> Game:
     """A game with everything taken from the priors of its genre, which a word of it can name."""
     words = genre.lower()
-    found = next((row for key, row in GENRES.items() if key in words or words in key.split()), OTHER)
+    found = next(
+        (row for key, row in GENRES.items() if key in words or words in key.split()), OTHER
+    )
     c, pi, kappa, g, phi, v_c, v_g = found
     return Game(
         id=game_id,

@@ -1,4 +1,6 @@
-"""What a game publishes about the machine that it wants: tiers of named parts, amounts and conditions."""
+"""What a game publishes about the machine that it wants: tiers of named parts, amounts and
+conditions.
+"""
 
 from dataclasses import dataclass, field
 from datetime import date
@@ -20,14 +22,18 @@ Pixels = Annotated[int, Ge(320), Le(16_384)]
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Listed:
-    """One alternative of a tier: a part as it was named, and the part on the scale that it stands for.
+    """One alternative of a tier: a part as it was named, and the part on the scale that it stands
+    for.
 
-    ``part`` is a processor's id, a graphics chip's key or a named part's id; None where nothing on the scale
-    is meant or known. A clock or a number of cores is kept, and never turned into a speed.
+    ``part`` is a processor's id, a graphics chip's key or a named part's id; None where nothing on
+    the scale is meant or known. A clock or a number of cores is kept, and never turned into a
+    speed.
     """
 
     text: Annotated[str, Column("As published")]
-    part: Annotated[str | None, Column("Processor id, graphics chip or named part; null: not placed")] = None
+    part: Annotated[
+        str | None, Column("Processor id, graphics chip or named part; null: not placed")
+    ] = None
     memory_gb: Annotated[Amount | None, Column("Video memory stated for this part", "GB")] = None
     cores: Annotated[int | None, Ge(1), Le(512), Column("Cores stated")] = None
     clock_ghz: Annotated[float | None, Gt(0), Le(20), Column("Clock stated", "GHz")] = None
@@ -67,7 +73,9 @@ class Tier:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Published:
-    """A game's published requirements: tiers in their own order, the text they were read from, source, date."""
+    """A game's published requirements: tiers in their own order, the text they were read from,
+    source, date.
+    """
 
     game: Annotated[str, Column("Game id")]
     tiers: Annotated[tuple[Tier, ...], Column("Tiers, in the publisher's order")]
@@ -78,15 +86,23 @@ class Published:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class NamedPart:
-    """A part that the catalogue lacks, placed by one comparison: so many per cent above or below another."""
+    """A part that the catalogue lacks, placed by one comparison: so many per cent above or below
+    another.
+    """
 
     id: Annotated[str, Column("Id: small letters, digits and hyphens")]
     side: Annotated[Side, Column("processor or graphics")]
     name: Annotated[str, Column("Name")]
-    than: Annotated[str, Column("What it is compared with: a processor id or graphics chip with its memory")]
-    percent: Annotated[float, Ge(-95), Le(2000), Column("How much faster; below nought: slower", "%")]
+    than: Annotated[
+        str, Column("What it is compared with: a processor id or graphics chip with its memory")
+    ]
+    percent: Annotated[
+        float, Ge(-95), Le(2000), Column("How much faster; below nought: slower", "%")
+    ]
     memory_gb: Annotated[Amount | None, Column("Video memory", "GB")] = None
-    speed_sd: Annotated[float, Ge(0), Le(0.5), Column("How well the comparison is known", "ln")] = 0.06
+    speed_sd: Annotated[float, Ge(0), Le(0.5), Column("How well the comparison is known", "ln")] = (
+        0.06
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -107,7 +123,9 @@ class Assumed:
     most_fps: Annotated[float, Gt(0), Le(2000), Column("Frame rate, to", "fps")]
 
 
-def _assumed(sizes: tuple[tuple[int, int], ...], presets: tuple[PresetName, ...], fps: tuple[float, ...]) -> Assumed:
+def _assumed(
+    sizes: tuple[tuple[int, int], ...], presets: tuple[PresetName, ...], fps: tuple[float, ...]
+) -> Assumed:
     """Centre, least and most of each."""
     return Assumed(
         width_px=sizes[0][0],
@@ -130,19 +148,31 @@ _HD, _FULL, _QUAD, _ULTRA = (1280, 720), (1920, 1080), (2560, 1440), (3840, 2160
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Assumptions:
-    """The editable table of assumptions, by the role of a tier, and how uneven lists are by nature."""
+    """The editable table of assumptions, by the role of a tier, and how uneven lists are by
+    nature.
+    """
 
     minimum: Assumed = field(
-        default_factory=lambda: _assumed((_FULL, _HD, _FULL), ("low", "low", "medium"), (30.0, 30.0, 60.0))
+        default_factory=lambda: _assumed(
+            (_FULL, _HD, _FULL), ("low", "low", "medium"), (30.0, 30.0, 60.0)
+        )
     )
     recommended: Assumed = field(
-        default_factory=lambda: _assumed((_FULL, _FULL, _QUAD), ("high", "medium", "high"), (60.0, 60.0, 60.0))
+        default_factory=lambda: _assumed(
+            (_FULL, _FULL, _QUAD), ("high", "medium", "high"), (60.0, 60.0, 60.0)
+        )
     )
     higher: Assumed = field(
-        default_factory=lambda: _assumed((_QUAD, _FULL, _ULTRA), ("high", "high", "ultra"), (60.0, 60.0, 90.0))
+        default_factory=lambda: _assumed(
+            (_QUAD, _FULL, _ULTRA), ("high", "high", "ultra"), (60.0, 60.0, 90.0)
+        )
     )
-    unevenness_sd: Annotated[float, Ge(0), Le(0.5), Column("How uneven the parts of one list are by nature", "ln")] = 0.07
-    upscaling_scale: Annotated[float, Ge(0.2), Le(1), Column("Rendered share of each axis when upscaling")] = 0.67
+    unevenness_sd: Annotated[
+        float, Ge(0), Le(0.5), Column("How uneven the parts of one list are by nature", "ln")
+    ] = 0.07
+    upscaling_scale: Annotated[
+        float, Ge(0.2), Le(1), Column("Rendered share of each axis when upscaling")
+    ] = 0.67
 
 
 Role = Literal["minimum", "recommended", "higher"]
@@ -163,7 +193,8 @@ def role_of(tier: Tier, place: int, count: int) -> Role:
 
 @dataclass(frozen=True, slots=True)
 class Settled:
-    """The conditions of a tier, stated or assumed, and the spread in ln that the assumed ones leave.
+    """The conditions of a tier, stated or assumed, and the spread in ln that the assumed ones
+    leave.
 
     ``assumed`` names the conditions that were not stated: resolution, preset, frame rate.
     """

@@ -11,7 +11,15 @@ from wattmetron.core.games.model import PresetName
 from wattmetron.core.games.published import Pixels
 
 Role = Literal["processor", "graphics", "resolution", "preset", "average", "low", "leave out"]
-COLUMN_ROLES: tuple[Role, ...] = ("processor", "graphics", "resolution", "preset", "average", "low", "leave out")
+COLUMN_ROLES: tuple[Role, ...] = (
+    "processor",
+    "graphics",
+    "resolution",
+    "preset",
+    "average",
+    "low",
+    "leave out",
+)
 Rate = Annotated[float, Gt(0), Le(5000)]
 
 
@@ -48,7 +56,11 @@ class Results:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ColumnRoles:
-    """What the columns of a source's tables hold, as somebody said once; ``roles`` by number of columns."""
+    """What the columns of a source's tables hold, as somebody said once; ``roles`` by number of
+    columns.
+    """
 
     source: Annotated[str, Column("Source")]
-    roles: Annotated[tuple[tuple[Role, ...], ...], Column("Roles of the columns, one row per kind of table")]
+    roles: Annotated[
+        tuple[tuple[Role, ...], ...], Column("Roles of the columns, one row per kind of table")
+    ]

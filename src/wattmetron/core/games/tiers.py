@@ -1,6 +1,8 @@
-"""All tiers of a set of games as arrays: their conditions, their listed parts on the scale, their bars.
+"""All tiers of a set of games as arrays: their conditions, their listed parts on the scale, their
+bars.
 
-A row is one tier; rows of a game are consecutive and in the publisher's order. Speeds are ln of points.
+A row is one tier; rows of a game are consecutive and in the publisher's order. Speeds are ln of
+points.
 """
 
 from collections.abc import Iterable, Mapping
@@ -11,7 +13,16 @@ from numpy.typing import NDArray
 
 from wattmetron.core.frames import work
 from wattmetron.core.games.model import Game
-from wattmetron.core.games.published import SIDES, Assumptions, Listed, Published, Settled, Side, Tier, settle
+from wattmetron.core.games.published import (
+    SIDES,
+    Assumptions,
+    Listed,
+    Published,
+    Settled,
+    Side,
+    Tier,
+    settle,
+)
 from wattmetron.core.scale import Scale, Standing
 
 Floats = NDArray[np.float64]
@@ -43,8 +54,8 @@ class Entry:
 class Bars:
     """One side: its entries with ln speed and spread, and per row the bar, a robust middle.
 
-    ``ln`` and ``sd`` have shape (entries,), ``bar``, ``bar_sd``, ``uneven`` and ``count`` shape (rows,). ``bar``
-    is nan where nothing is placed; ``uneven`` is the spread of the list in ln.
+    ``ln`` and ``sd`` have shape (entries,), ``bar``, ``bar_sd``, ``uneven`` and ``count`` shape
+    (rows,). ``bar`` is nan where nothing is placed; ``uneven`` is the spread of the list in ln.
     """
 
     entries: tuple[Entry, ...]
@@ -59,7 +70,9 @@ class Bars:
 
     def of_row(self, row: int) -> range:
         """The places of a row's entries."""
-        return range(int(np.searchsorted(self.row, row)), int(np.searchsorted(self.row, row, side="right")))
+        return range(
+            int(np.searchsorted(self.row, row)), int(np.searchsorted(self.row, row, side="right"))
+        )
 
 
 @dataclass(frozen=True)
@@ -77,24 +90,34 @@ class TierTable:
         return range(*self.span.get(game_id, (0, 0)))
 
     def speeds(self, side: Side, standings: Iterable[Standing], rows: Ints) -> Floats:
-        """ln speed of standings at rows, both of shape (n,): with the game's parallel share, at the tier's
-        rendered resolution, ray tracing weighed in; minus infinity for what cannot trace the rays asked for."""
+        """ln speed of standings at rows, both of shape (n,): with the game's parallel share, at the
+        tier's rendered resolution, ray tracing weighed in; minus infinity for what cannot trace the
+        rays asked for.
+        """
         if side == "processor":
             pairs = np.array([one.speeds for one in standings], dtype=float).reshape(-1, 2)
             return processor_ln(pairs[:, 0], pairs[:, 1], self.parallel_share[rows])
         found = list(standings)
         anchors = np.array([one.speeds for one in found], dtype=float).reshape(-1, 3)
-        ray = np.array([np.nan if one.ray_speed is None else one.ray_speed for one in found], dtype=float)
+        ray = np.array(
+            [np.nan if one.ray_speed is None else one.ray_speed for one in found], dtype=float
+        )
         return graphics_ln(anchors, ray, self.rendered_mpx[rows], self.ray_share[rows])
 
 
-def processor_ln(single: Floats | float, all_core: Floats | float, parallel: Floats | float) -> Floats:
+def processor_ln(
+    single: Floats | float, all_core: Floats | float, parallel: Floats | float
+) -> Floats:
     """ln of the speed in a game: 1 / [(1 - pi)/S + pi/T]."""
-    return np.asarray(-np.log((1 - parallel) / np.asarray(single) + parallel / np.asarray(all_core)))
+    return np.asarray(
+        -np.log((1 - parallel) / np.asarray(single) + parallel / np.asarray(all_core))
+    )
 
 
 def graphics_ln(anchors: Floats, ray: Floats, mpx: Floats, ray_share: Floats) -> Floats:
-    """ln of 1 / [(1 - q)/R(MP) + q/Q], q the share of ray tracing on the reference part. Shapes (n, 3), (n,)."""
+    """ln of 1 / [(1 - q)/R(MP) + q/Q], q the share of ray tracing on the reference part. Shapes (n,
+    3), (n,).
+    """
     raster = speed_at_each(anchors, mpx)
     with np.errstate(divide="ignore", invalid="ignore"):
         traced = -np.log((1 - ray_share) / raster + ray_share / ray)
@@ -103,15 +126,26 @@ def graphics_ln(anchors: Floats, ray: Floats, mpx: Floats, ray_share: Floats) ->
 
 
 def speed_at_each(anchors: Floats, mpx: Floats) -> Floats:
-    """R at a resolution of its own for each: linear in ln MP between the anchors, constant outside."""
+    """R at a resolution of its own for each: linear in ln MP between the anchors, constant
+    outside.
+    """
     ticks = np.log(work.ANCHORS_MPX)
     place = np.clip(np.log(mpx), ticks[0], ticks[-1])
-    low = anchors[:, 0] + (anchors[:, 1] - anchors[:, 0]) * np.clip((place - ticks[0]) / (ticks[1] - ticks[0]), 0, 1)
-    return np.asarray(low + (anchors[:, 2] - anchors[:, 1]) * np.clip((place - ticks[1]) / (ticks[2] - ticks[1]), 0, 1))
+    low = anchors[:, 0] + (anchors[:, 1] - anchors[:, 0]) * np.clip(
+        (place - ticks[0]) / (ticks[1] - ticks[0]), 0, 1
+    )
+    return np.asarray(
+        low
+        + (anchors[:, 2] - anchors[:, 1])
+        * np.clip((place - ticks[1]) / (ticks[2] - ticks[1]), 0, 1)
+    )
 
 
 def tier_table(
-    games: Mapping[str, Game], published: Mapping[str, Published], scale: Scale, assumptions: Assumptions
+    games: Mapping[str, Game],
+    published: Mapping[str, Published],
+    scale: Scale,
+    assumptions: Assumptions,
 ) -> TierTable:
     """The table of all games that publish tiers, in the order of the games."""
     rows: list[Row] = []
@@ -123,12 +157,15 @@ def tier_table(
         start = len(rows)
         count = len(own.tiers)
         rows += [
-            Row(game, place, tier, settle(tier, place, count, assumptions)) for place, tier in enumerate(own.tiers)
+            Row(game, place, tier, settle(tier, place, count, assumptions))
+            for place, tier in enumerate(own.tiers)
         ]
         span[game_id] = (start, len(rows))
     shown = np.array([row.settled.shown_mpx for row in rows], dtype=float)
     shrink = assumptions.upscaling_scale**2
-    rendered = shown * np.array([shrink if row.settled.upscaling else 1.0 for row in rows], dtype=float)
+    rendered = shown * np.array(
+        [shrink if row.settled.upscaling else 1.0 for row in rows], dtype=float
+    )
     bare = TierTable(
         tuple(rows),
         span,
@@ -167,7 +204,11 @@ def _ray_shares(rows: list[Row], rendered: Floats) -> Floats:
 
 def raster_ms(game: Game, settled: Settled, rendered_mpx: float) -> float:
     """Rasterisation time on the reference part in ms: w G [phi + (1 - phi) MP/2.0736]."""
-    return game.graphics_ms * game.preset(settled.preset).graphics_factor * pixel_factor(game, rendered_mpx)
+    return (
+        game.graphics_ms
+        * game.preset(settled.preset).graphics_factor
+        * pixel_factor(game, rendered_mpx)
+    )
 
 
 def pixel_factor(game: Game, rendered_mpx: float) -> float:
@@ -189,13 +230,17 @@ def _bars(table: TierTable, side: Side, scale: Scale) -> Bars:
     row_of = np.array([entry.row for entry in entries], dtype=np.int64)
     ln, sd = _strictest(table, side, meant, np.array(owner, dtype=np.int64), row_of)
     used = np.isfinite(ln) & np.array([not entry.listed.excluded for entry in entries], dtype=bool)
-    return Bars(tuple(entries), row_of, ln, sd, used, *_middles(row_of, ln, sd, used, len(table.rows)))
+    return Bars(
+        tuple(entries), row_of, ln, sd, used, *_middles(row_of, ln, sd, used, len(table.rows))
+    )
 
 
 def _strictest(
     table: TierTable, side: Side, meant: list[Standing], owner: Ints, row_of: Ints
 ) -> tuple[Floats, Floats]:
-    """Per entry the ln speed and spread of the fastest standing that it can mean; nan where it means none."""
+    """Per entry the ln speed and spread of the fastest standing that it can mean; nan where it
+    means none.
+    """
     ln, sd = np.full(row_of.size, np.nan), np.zeros(row_of.size)
     if not meant:
         return ln, sd
@@ -209,7 +254,9 @@ def _strictest(
 def _middles(
     row_of: Ints, ln: Floats, sd: Floats, used: NDArray[np.bool_], rows: int
 ) -> tuple[Floats, Floats, Floats, Ints]:
-    """Per row the median of the entries used, its spread, the spread of the list, and how many there are."""
+    """Per row the median of the entries used, its spread, the spread of the list, and how many
+    there are.
+    """
     kept_row, kept_ln, kept_sd = row_of[used], ln[used], sd[used]
     order = np.lexsort((kept_ln, kept_row))
     kept_row, kept_ln, kept_sd = kept_row[order], kept_ln[order], kept_sd[order]
@@ -223,7 +270,9 @@ def _middles(
     square = np.bincount(kept_row, kept_sd**2, minlength=rows)[some]
     bar_sd[some] = np.sqrt(square) / count[some] * np.where(count[some] > 2, MEDIAN_LOSS, 1.0)
     mean = np.bincount(kept_row, kept_ln, minlength=rows)[some] / count[some]
-    away = np.bincount(kept_row, (kept_ln - np.repeat(mean, count[some])) ** 2, minlength=rows)[some]
+    away = np.bincount(kept_row, (kept_ln - np.repeat(mean, count[some])) ** 2, minlength=rows)[
+        some
+    ]
     uneven[some] = np.sqrt(away / np.maximum(1, count[some] - 1))
     return bar, bar_sd, uneven, count
 

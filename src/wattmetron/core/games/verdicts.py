@@ -1,4 +1,6 @@
-"""Verdicts: how a machine stands against published tiers, aspect by aspect, over one game or all of them."""
+"""Verdicts: how a machine stands against published tiers, aspect by aspect, over one game or all of
+them.
+"""
 
 import re
 from collections.abc import Mapping
@@ -15,10 +17,18 @@ from wattmetron.core.games.tiers import TierTable, graphics_ln, processor_ln
 
 Floats = NDArray[np.float64]
 Codes = NDArray[np.int8]
-Aspect = Literal["processor", "graphics", "video memory", "memory", "storage", "operating system", "graphics API"]
+Aspect = Literal[
+    "processor", "graphics", "video memory", "memory", "storage", "operating system", "graphics API"
+]
 ASPECTS: tuple[Aspect, ...] = (
-    "processor", "graphics", "video memory", "memory", "storage", "operating system", "graphics API",
-)  # fmt: skip
+    "processor",
+    "graphics",
+    "video memory",
+    "memory",
+    "storage",
+    "operating system",
+    "graphics API",
+)
 Word = Literal["short", "unsure", "not known", "meets", "not asked"]
 WORDS: tuple[Word, ...] = ("short", "unsure", "not known", "meets", "not asked")
 SHORT, UNSURE, UNKNOWN, MEETS, NOT_ASKED = range(5)
@@ -30,8 +40,8 @@ KEPT_FREE = 0.2
 class Contender:
     """What is measured against the tiers: a whole machine or loose parts; None is not known.
 
-    Speeds are points: ``processor`` (S, T), ``graphics`` R at the three anchor resolutions; ``can_draw`` is
-    false for a machine with nothing that draws.
+    Speeds are points: ``processor`` (S, T), ``graphics`` R at the three anchor resolutions;
+    ``can_draw`` is false for a machine with nothing that draws.
     """
 
     processor: tuple[float, float] | None = None
@@ -51,7 +61,9 @@ class Contender:
 
 @dataclass(frozen=True, slots=True)
 class AspectVerdict:
-    """One aspect of one tier: what is asked and had, the ratio of the two, the chance and the word."""
+    """One aspect of one tier: what is asked and had, the ratio of the two, the chance and the
+    word.
+    """
 
     aspect: Aspect
     word: Word
@@ -63,10 +75,11 @@ class AspectVerdict:
 
 @dataclass(frozen=True)
 class Standings:
-    """All rows of a table: codes into WORDS of shape (rows, aspects), ratios and chances likewise (nan: none).
+    """All rows of a table: codes into WORDS of shape (rows, aspects), ratios and chances likewise
+    (nan: none).
 
-    ``overall`` is the worst code of a row; what is not asked, and a system or API that is not known, do not
-    count.
+    ``overall`` is the worst code of a row; what is not asked, and a system or API that is not
+    known, do not count.
     """
 
     codes: Codes
@@ -92,13 +105,22 @@ def asked_of(table: TierTable) -> Asked:
     """The amounts and names of all rows."""
 
     def amounts(name: str) -> Floats:
-        return np.array([np.nan if (value := getattr(row.tier, name)) is None else value for row in table.rows], dtype=float)
+        return np.array(
+            [np.nan if (value := getattr(row.tier, name)) is None else value for row in table.rows],
+            dtype=float,
+        )
 
-    kinds = [-1 if row.tier.storage_kind is None else STORAGE_KINDS.index(row.tier.storage_kind) for row in table.rows]
+    kinds = [
+        -1 if row.tier.storage_kind is None else STORAGE_KINDS.index(row.tier.storage_kind)
+        for row in table.rows
+    ]
     texts = {name: [getattr(row.tier, name) for row in table.rows] for name in ("system", "api")}
     distinct = {name: tuple(dict.fromkeys(values)) for name, values in texts.items()}
     places = {name: {text: n for n, text in enumerate(distinct[name])} for name in texts}
-    names = {name: np.array([places[name][text] for text in texts[name]], dtype=np.int64) for name in texts}
+    names = {
+        name: np.array([places[name][text] for text in texts[name]], dtype=np.int64)
+        for name in texts
+    }
     return Asked(
         amounts("memory_gb"),
         amounts("video_memory_gb"),
@@ -111,8 +133,9 @@ def asked_of(table: TierTable) -> Asked:
 
 
 def standings(table: TierTable, asked: Asked, one: Contender, sureness: float) -> Standings:
-    """Verdicts of one contender against every row: met where the chance is at least the sureness, short where
-    it is below its complement, unsure between; amounts and names are met or short."""
+    """Verdicts of one contender against every row: met where the chance is at least the sureness,
+    short where it is below its complement, unsure between; amounts and names are met or short.
+    """
     rows = len(table.rows)
     codes = np.full((rows, len(ASPECTS)), NOT_ASKED, dtype=np.int8)
     ratios, chances = np.full((rows, len(ASPECTS)), np.nan), np.full((rows, len(ASPECTS)), np.nan)
@@ -129,10 +152,14 @@ def standings(table: TierTable, asked: Asked, one: Contender, sureness: float) -
     codes[:, 6] = _named(asked.apis, asked.names["api"], one.apis)
     judged = codes.copy()
     judged[:, 5:][judged[:, 5:] == UNKNOWN] = NOT_ASKED
-    return Standings(codes, ratios, chances, judged.min(axis=1) if rows else np.empty(0, dtype=np.int8))
+    return Standings(
+        codes, ratios, chances, judged.min(axis=1) if rows else np.empty(0, dtype=np.int8)
+    )
 
 
-def _side(table: TierTable, side: Side, one: Contender, sureness: float) -> tuple[Codes, Floats, Floats]:
+def _side(
+    table: TierTable, side: Side, one: Contender, sureness: float
+) -> tuple[Codes, Floats, Floats]:
     bars = table.sides[side]
     speeds, sd = _speeds(table, side, one)
     asked = np.isfinite(bars.bar)
@@ -146,7 +173,9 @@ def _side(table: TierTable, side: Side, one: Contender, sureness: float) -> tupl
     with np.errstate(invalid="ignore", over="ignore"):
         chance = np.where(asked, ndtr(away / np.maximum(np.hypot(sd, bars.bar_sd), 1e-9)), np.nan)
         ratio = np.where(asked, np.exp(away), np.nan)
-    codes[asked] = np.where(chance[asked] >= sureness, MEETS, np.where(chance[asked] < 1 - sureness, SHORT, UNSURE))
+    codes[asked] = np.where(
+        chance[asked] >= sureness, MEETS, np.where(chance[asked] < 1 - sureness, SHORT, UNSURE)
+    )
     return codes, ratio, chance
 
 
@@ -155,7 +184,10 @@ def _speeds(table: TierTable, side: Side, one: Contender) -> tuple[Floats | None
     if side == "processor":
         if one.processor is None:
             return None, 0.0
-        return processor_ln(one.processor[0], one.processor[1], table.parallel_share), one.processor_sd
+        return (
+            processor_ln(one.processor[0], one.processor[1], table.parallel_share),
+            one.processor_sd,
+        )
     if one.graphics is None:
         return None, 0.0
     anchors = np.broadcast_to(np.array(one.graphics, dtype=float), (rows, 3))
@@ -211,7 +243,9 @@ def _name_code(wanted: str, had: tuple[str, ...]) -> int:
 
 @lru_cache(maxsize=4096)
 def offers(wanted: str, had: tuple[str, ...]) -> bool:
-    """Whether one of the names is the wanted one at its version or newer; what cannot be compared does not count against."""
+    """Whether one of the names is the wanted one at its version or newer; what cannot be compared
+    does not count against.
+    """
     return _name_code(wanted, had) != SHORT
 
 
@@ -231,7 +265,9 @@ class TierVerdict:
         return first if first is not None and first.word in ("short", "unsure") else None
 
 
-def tier_verdicts(table: TierTable, found: Standings, one: Contender, game_id: str) -> tuple[TierVerdict, ...]:
+def tier_verdicts(
+    table: TierTable, found: Standings, one: Contender, game_id: str
+) -> tuple[TierVerdict, ...]:
     """The verdicts of a game's tiers in words and figures."""
     return tuple(_tier_verdict(table, found, one, row) for row in table.of_game(game_id))
 
@@ -254,7 +290,9 @@ def _tier_verdict(table: TierTable, found: Standings, one: Contender, row: int) 
                 _had_words(one, aspect),
             )
         )
-    aspects.sort(key=lambda each: (WORDS.index(each.word), np.inf if each.ratio is None else each.ratio))
+    aspects.sort(
+        key=lambda each: (WORDS.index(each.word), np.inf if each.ratio is None else each.ratio)
+    )
     return TierVerdict(row, tier, WORDS[int(found.overall[row])], tuple(aspects))
 
 
@@ -299,7 +337,9 @@ def _gb(amount: float | None) -> str:
 
 
 def highest_met(table: TierTable, found: Standings, game_id: str) -> int | None:
-    """The row of the highest tier of a game up to which all are met or at least not short; None where none is."""
+    """The row of the highest tier of a game up to which all are met or at least not short; None
+    where none is.
+    """
     best = None
     for row in table.of_game(game_id):
         if found.overall[row] in (SHORT, UNSURE):

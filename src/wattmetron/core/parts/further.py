@@ -1,4 +1,6 @@
-"""Parts that a machine may have besides the eight kinds: fans, adapters, drives for discs, system, display, input."""
+"""Parts that a machine may have besides the eight kinds: fans, adapters, drives for discs, system,
+display, input.
+"""
 
 from dataclasses import dataclass
 from typing import Annotated, Literal
@@ -50,7 +52,9 @@ class Screen(Part):
     width_px: Annotated[int, Ge(320), Le(16_384), Column("Pixels across", "px")]
     height_px: Annotated[int, Ge(200), Le(16_384), Column("Pixels down", "px")]
     refresh_hz: Annotated[float, Ge(20), Le(1000), Column("Highest refresh", "Hz")]
-    variable_from_hz: Annotated[float | None, Ge(1), Le(1000), Column("Where variable refresh begins; empty: fixed", "Hz")] = None
+    variable_from_hz: Annotated[
+        float | None, Ge(1), Le(1000), Column("Where variable refresh begins; empty: fixed", "Hz")
+    ] = None
     diagonal_inch: Annotated[float, Gt(0), Le(120), Column("Diagonal", "inch")] = 27.0
     inputs: Annotated[tuple[str, ...], Column("Inputs, separated by ;")] = ()
 
@@ -59,5 +63,8 @@ class Screen(Part):
 class InputDevice(Part):
     """A keyboard, mouse, controller or headset."""
 
-    what: Annotated[Literal["keyboard", "mouse", "keyboard and mouse", "controller", "headset"], Column("What it is")]
+    what: Annotated[
+        Literal["keyboard", "mouse", "keyboard and mouse", "controller", "headset"],
+        Column("What it is"),
+    ]
     cordless: Annotated[bool, Column("Whether it has no cable")] = False

@@ -1,4 +1,6 @@
-"""Several memory kits in one machine: together they are as wide as all their sticks and as quick as the slowest."""
+"""Several memory kits in one machine: together they are as wide as all their sticks and as quick as
+the slowest.
+"""
 
 from collections.abc import Sequence
 from dataclasses import replace
@@ -9,7 +11,8 @@ JOINT = "+"
 
 
 def joined(kits: Sequence[Memory]) -> Memory | None:
-    """One kit that stands for all: sticks and capacity added up, rate and latency of the slowest, height of the tallest.
+    """One kit that stands for all: sticks and capacity added up, rate and latency of the slowest,
+    height of the tallest.
 
     Its id joins theirs. None without kits.
     """

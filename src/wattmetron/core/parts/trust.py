@@ -34,18 +34,31 @@ class Judgement:
 
 
 def judge(part: Part) -> Judgement:
-    """One reason against makes a part doubtful, two for it proven; known without either it is plain, else unknown.
+    """One reason against makes a part doubtful, two for it proven; known without either it is
+    plain, else unknown.
 
     Few reviews (under 10) say nothing, and no reviews are no reason against.
     """
     against, in_favour, known = _by_reviews(part)
     years = part.warranty_years
     if years is not None:
-        words = f"{years:g} {'year' if years == 1 else 'years'} of warranty" if years else "sold without warranty"
-        (known if 0 < years < LONG_WARRANTY_YEARS else in_favour if years else against).append(words)
+        words = (
+            f"{years:g} {'year' if years == 1 else 'years'} of warranty"
+            if years
+            else "sold without warranty"
+        )
+        (known if 0 < years < LONG_WARRANTY_YEARS else in_favour if years else against).append(
+            words
+        )
     if part.returns_percent is not None:
-        words = f"{part.returns_percent:g} % of the maker's {KIND_PLURALS[kind_of(part)]} come back within two years"
-        much, little = part.returns_percent >= MANY_RETURNS_PERCENT, part.returns_percent <= FEW_RETURNS_PERCENT
+        words = (
+            f"{part.returns_percent:g} % of the maker's {KIND_PLURALS[kind_of(part)]} come back"
+            " within two years"
+        )
+        much, little = (
+            part.returns_percent >= MANY_RETURNS_PERCENT,
+            part.returns_percent <= FEW_RETURNS_PERCENT,
+        )
         (against if much else in_favour if little else known).append(words)
     if isinstance(part, PowerSupply):
         worse, better = _by_make(part)
@@ -74,7 +87,9 @@ def _by_reviews(part: Part) -> tuple[list[str], list[str], list[str]]:
 
 
 def _by_make(supply: PowerSupply) -> tuple[list[str], list[str]]:
-    """What protections and tests say of a supply, which can take everything else with it when it fails."""
+    """What protections and tests say of a supply, which can take everything else with it when it
+    fails.
+    """
     against, in_favour = [], []
     if supply.tested == "failed":
         against.append("failed an independent test")

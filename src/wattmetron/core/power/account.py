@@ -1,4 +1,6 @@
-"""The account of a machine's power: at the desk, in each game, full, in spikes; on the supply's curve; per year."""
+"""The account of a machine's power: at the desk, in each game, full, in spikes; on the supply's
+curve; per year.
+"""
 
 from dataclasses import dataclass
 from decimal import Decimal
@@ -20,7 +22,9 @@ State = Literal["desk", "game", "full", "spike"]
 
 @dataclass(frozen=True, slots=True)
 class Span:
-    """Draw in one state, in W: processor, card and the rest; ``wall_w`` is None for spikes and without a supply."""
+    """Draw in one state, in W: processor, card and the rest; ``wall_w`` is None for spikes and
+    without a supply.
+    """
 
     state: State
     name: str
@@ -41,7 +45,9 @@ class Span:
 
 @dataclass(frozen=True, slots=True)
 class Year:
-    """Energy and cost of a year, with what the next better level would save; costs in minor units."""
+    """Energy and cost of a year, with what the next better level would save; costs in minor
+    units.
+    """
 
     kwh: float
     cost_minor: int
@@ -61,7 +67,9 @@ class Heat:
 
 @dataclass(frozen=True, slots=True)
 class PowerAccount:
-    """Everything about a machine's power; ``fitting_w`` is the least usual supply size that carries it."""
+    """Everything about a machine's power; ``fitting_w`` is the least usual supply size that carries
+    it.
+    """
 
     spans: tuple[Span, ...]
     needed_w: int
@@ -89,7 +97,10 @@ class Use:
 def account(machine: Machine, estimates: tuple[Estimate, ...], use: Use) -> PowerAccount:
     """The account of a machine that has a processor or a card."""
     own = draw(machine)
-    bare = [_desk(machine, own.rest_w), *(_game(machine, one, own.rest_w) for one in estimates if one.average_fps > 0)]
+    bare = [
+        _desk(machine, own.rest_w),
+        *(_game(machine, one, own.rest_w) for one in estimates if one.average_fps > 0),
+    ]
     bare.append(Span("full", "Everything busy", own.processor_w, own.graphics_w, own.rest_w))
     card = machine.graphics
     spike = spike_of_card_w(card.board_power_w, card.spike_factor) if card else 0
@@ -103,7 +114,12 @@ def account(machine: Machine, estimates: tuple[Estimate, ...], use: Use) -> Powe
         _later_card_w(machine, use.headroom_percent),
         _year(spans, estimates, machine.supply, use),
         _heat(machine),
-        noise_dba(machine, max((span.graphics_w for span in spans if span.state == "game"), default=own.graphics_w)),
+        noise_dba(
+            machine,
+            max(
+                (span.graphics_w for span in spans if span.state == "game"), default=own.graphics_w
+            ),
+        ),
     )
 
 
@@ -140,7 +156,9 @@ def _on_curve(span: Span, supply: PowerSupply | None, mains_v: int) -> Span:
 
 
 def _later_card_w(machine: Machine, headroom_percent: int) -> int | None:
-    """Board power of the strongest card that the supply would carry with the headroom kept; None without a supply."""
+    """Board power of the strongest card that the supply would carry with the headroom kept; None
+    without a supply.
+    """
     supply, chip = machine.supply, machine.processor
     if supply is None or chip is None:
         return None
@@ -148,18 +166,29 @@ def _later_card_w(machine: Machine, headroom_percent: int) -> int | None:
     return max(0, supply.watts * 100 // headroom_percent - own.processor_w - own.rest_w)
 
 
-def _year(spans: list[Span], estimates: tuple[Estimate, ...], supply: PowerSupply | None, use: Use) -> Year | None:
+def _year(
+    spans: list[Span], estimates: tuple[Estimate, ...], supply: PowerSupply | None, use: Use
+) -> Year | None:
     """Play at the mean of the games by their weights; without games the desk alone is counted."""
     if supply is None:
         return None
     desk = next(span for span in spans if span.state == "desk")
     games = [span for span in spans if span.state == "game"]
     weights = [max(one.target.weight, 0) for one in estimates if one.average_fps > 0]
-    play_w = float(np.average([span.total_w for span in games], weights=weights if sum(weights) else None)) if games else 0.0
+    play_w = (
+        float(
+            np.average([span.total_w for span in games], weights=weights if sum(weights) else None)
+        )
+        if games
+        else 0.0
+    )
 
     def kwh(level: str) -> float:
         play = eff.wall_w(level, use.mains_v, supply.watts, play_w)
-        return eff.yearly_kwh((play, use.play_hours), (eff.wall_w(level, use.mains_v, supply.watts, desk.total_w), use.desk_hours))
+        return eff.yearly_kwh(
+            (play, use.play_hours),
+            (eff.wall_w(level, use.mains_v, supply.watts, desk.total_w), use.desk_hours),
+        )
 
     now, better = kwh(supply.efficiency), eff.better_level(supply.efficiency)
     cost = eff.cost_minor(now, use.tariff_per_kwh)
@@ -169,7 +198,9 @@ def _year(spans: list[Span], estimates: tuple[Estimate, ...], supply: PowerSuppl
 
 def _heat(machine: Machine) -> Heat:
     chip, case = machine.processor, machine.case
-    cooler_w = machine.cooler.capacity_w if machine.cooler else chip.boxed_cooler_w if chip else None
+    cooler_w = (
+        machine.cooler.capacity_w if machine.cooler else chip.boxed_cooler_w if chip else None
+    )
     case_w = case_heat_w(case.airflow, machine.fans) if case else None
     return Heat(chip.sustained_w if chip else 0, cooler_w, draw(machine).full_w, case_w)
 
@@ -180,15 +211,19 @@ CARD_DBA_AT_200_W = 36.0
 
 
 def noise_dba(machine: Machine, card_w: float) -> float | None:
-    """Noise in play, dB(A), an indication within some 5 dB: sounds of cooler and card added as powers.
+    """Noise in play, dB(A), an indication within some 5 dB: sounds of cooler and card added as
+    powers.
 
-    A fan's sound power grows with the fifth power of its speed (50 dB per decade), and the heat that a cooler
-    carries is taken to grow with the speed; a card is assumed at 36 dB(A) for 200 W. None without both.
+    A fan's sound power grows with the fifth power of its speed (50 dB per decade), and the heat
+    that a cooler carries is taken to grow with the speed; a card is assumed at 36 dB(A) for 200 W.
+    None without both.
     """
     cooler, chip, card = machine.cooler, machine.processor, machine.graphics
     sounds = []
     if cooler and chip and cooler.noise_dba is not None:
-        sounds.append(cooler.noise_dba + FAN_LAW_DB * np.log10(min(1.0, chip.gaming_w / cooler.capacity_w)))
+        sounds.append(
+            cooler.noise_dba + FAN_LAW_DB * np.log10(min(1.0, chip.gaming_w / cooler.capacity_w))
+        )
     if card and card_w > 0:
         sounds.append(_card_dba(card, card_w))
     if not sounds:

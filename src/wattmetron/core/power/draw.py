@@ -56,7 +56,12 @@ def gaming_w(machine: Machine, estimate: Estimate, rest: int) -> float:
     chip, card = machine.processor, machine.graphics
     busy_c, busy_g = busy_shares(estimate)
     idle = IDLE_CARD_SHARE * machine.second_card.board_power_w if machine.second_card else 0.0
-    return (chip.gaming_w * busy_c if chip else 0.0) + (card.board_power_w * busy_g if card else 0.0) + idle + rest
+    return (
+        (chip.gaming_w * busy_c if chip else 0.0)
+        + (card.board_power_w * busy_g if card else 0.0)
+        + idle
+        + rest
+    )
 
 
 def draw(machine: Machine, estimates: tuple[Estimate, ...] = ()) -> Draw:

@@ -1,7 +1,8 @@
-"""Efficiency of power supplies from the published test points of the 80 PLUS levels, and what it costs.
+"""Efficiency of power supplies from the published test points of the 80 PLUS levels, and what it
+costs.
 
-Source of the points: the programme's published thresholds, 115 V internal and 230 V EU internal, at 10, 20, 50
-and 100 % of the rated output.
+Source of the points: the programme's published thresholds, 115 V internal and 230 V EU internal, at
+10, 20, 50 and 100 % of the rated output.
 """
 
 from decimal import ROUND_HALF_UP, Decimal
@@ -33,14 +34,17 @@ DAYS = 365
 
 
 def test_points(level: str, mains_v: int) -> Points:
-    """Load in % of the rated output to efficiency in %; a supply without a level is assumed below all of them."""
+    """Load in % of the rated output to efficiency in %; a supply without a level is assumed below
+    all of them.
+    """
     return TEST_POINTS[230 if mains_v > 170 else 115].get(level, UNRATED)
 
 
 def efficiency(level: str, mains_v: int, load_share: float) -> float:
     """Efficiency (0–1) at a share of the rated output: straight between the test points.
 
-    Below the lowest point the loss in W is taken to stay what it is there; above 100 % the last point stands.
+    Below the lowest point the loss in W is taken to stay what it is there; above 100 % the last
+    point stands.
     """
     if load_share <= 0:
         return 0.0

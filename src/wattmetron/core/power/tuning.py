@@ -1,8 +1,9 @@
 """Tuned clocks and undervolting: what they bring in frames and take in watts, and what they need.
 
-Assumptions (rules of thumb, each with its spread): within its usual margin a processor gains 4 % in speed at 25 % more
-power, a card 5 % at 15 % more; undervolted, a processor keeps its speed within 1 % at 12 % less power, a card within
-2 % at 15 % less. How far one very chip goes is luck: the spread of the gain is added to that of the speed.
+Assumptions (rules of thumb, each with its spread): within its usual margin a processor gains 4 % in
+speed at 25 % more power, a card 5 % at 15 % more; undervolted, a processor keeps its speed within 1
+% at 12 % less power, a card within 2 % at 15 % less. How far one very chip goes is luck: the spread
+of the gain is added to that of the speed.
 """
 
 from dataclasses import dataclass, replace
@@ -77,17 +78,25 @@ T = TypeVar("T", Processor, Graphics)
 
 
 def clocked(part: T, clocks: Clocks, tuned: bool = True) -> T:
-    """A processor or card as it runs by the brief's wish; a chip is tuned only where it can be and ``tuned`` allows it."""
+    """A processor or card as it runs by the brief's wish; a chip is tuned only where it can be and
+    ``tuned`` allows it.
+    """
     ways = BY_CLOCKS[clocks]
     if ways is None:
         return part
     if isinstance(part, Graphics):
         return card_at(part, CHANGES[ways[1]])
-    return part if clocks == "tuned" and not (part.tunable and tuned) else chip_at(part, CHANGES[ways[0]])
+    return (
+        part
+        if clocks == "tuned" and not (part.tunable and tuned)
+        else chip_at(part, CHANGES[ways[0]])
+    )
 
 
 def run_at(machine: Machine, clocks: Clocks) -> Machine:
-    """The machine as it runs by the brief's wish; a board whose clocks are fixed leaves the chip as shipped."""
+    """The machine as it runs by the brief's wish; a board whose clocks are fixed leaves the chip as
+    shipped.
+    """
     if clocks == "as shipped":
         return machine
     chip, card, board = machine.processor, machine.graphics, machine.mainboard

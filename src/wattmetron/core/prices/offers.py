@@ -23,7 +23,9 @@ class Region:
     currency: Annotated[str, Column("ISO 4217 currency code")]
     tax_percent: Annotated[float, Ge(0), Le(100), Column("Tax included in prices", "%")]
     mains_v: Annotated[int, Ge(90), Le(260), Column("Mains voltage", "V")] = 230
-    tariff_per_kwh: Annotated[Decimal, Ge(0), Le(1000), Column("Price of a kWh, in the region's currency")] = Decimal("0.30")
+    tariff_per_kwh: Annotated[
+        Decimal, Ge(0), Le(1000), Column("Price of a kWh, in the region's currency")
+    ] = Decimal("0.30")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -18,9 +18,13 @@ from wattmetron.core.reading.vocabulary import COLUMN_HEADS, TITLE, Field
 
 
 def _cells(line: Line) -> list[tuple[int, int]]:
-    """Spans of the cells of a line that tabs or upright strokes divide; empty for any other line."""
+    """Spans of the cells of a line that tabs or upright strokes divide; empty for any other
+    line.
+    """
     mark = "\t" if "\t" in line.text.strip("\n ") else "|"
-    if line.text.count(mark) < (1 if mark == "\t" else 2) or (mark == "|" and not line.text.strip().startswith("|")):
+    if line.text.count(mark) < (1 if mark == "\t" else 2) or (
+        mark == "|" and not line.text.strip().startswith("|")
+    ):
         return []
     body = line.text
     start = line.start
@@ -53,20 +57,30 @@ def _stripped(text: str, span: tuple[int, int]) -> tuple[int, int]:
 
 def read_table(text: str, rows: list[Line], found: Layout) -> None:
     grid = [
-        [_stripped(text, span) for span in _cells(line)] for line in rows if not RULE.match(line.text)
+        [_stripped(text, span) for span in _cells(line)]
+        for line in rows
+        if not RULE.match(line.text)
     ]
-    found.structure += [(line.start, line.end, "layout", None) for line in rows if RULE.match(line.text)]
+    found.structure += [
+        (line.start, line.end, "layout", None) for line in rows if RULE.match(line.text)
+    ]
     head = [text[start:end] for start, end in grid[0]]
     fields = [label_field(one) for one in head]
     if sum(one is not None for one in fields[1:]) >= 2:
         _read_tiers_down(text, grid, fields, found)
         return
-    if len(head) == 2 and label_field(head[0]) is not None and head[0].casefold() not in COLUMN_HEADS:
+    if (
+        len(head) == 2
+        and label_field(head[0]) is not None
+        and head[0].casefold() not in COLUMN_HEADS
+    ):
         _read_pairs(text, grid, found)
         return
     first = len(found.tiers)
     found.tiers += [tier_name(one) for one in head[1:]]
-    found.structure += [(start, end, "tier", first + n) for n, (start, end) in enumerate(grid[0][1:])]
+    found.structure += [
+        (start, end, "tier", first + n) for n, (start, end) in enumerate(grid[0][1:])
+    ]
     if head[0]:
         found.structure.append((*grid[0][0], "layout", None))
     for row in grid[1:]:
@@ -79,7 +93,9 @@ def read_table(text: str, rows: list[Line], found: Layout) -> None:
                 found.pieces.append(Piece(first + n, what, label, start, end))
 
 
-def _read_tiers_down(text: str, grid: list[list[tuple[int, int]]], fields: list[Field | None], found: Layout) -> None:
+def _read_tiers_down(
+    text: str, grid: list[list[tuple[int, int]]], fields: list[Field | None], found: Layout
+) -> None:
     found.structure += [(start, end, "label", None) for start, end in grid[0] if start < end]
     for row in grid[1:]:
         tier = len(found.tiers)
@@ -96,13 +112,19 @@ def _read_pairs(text: str, grid: list[list[tuple[int, int]]], found: Layout) -> 
     for row in grid:
         label = text[slice(*row[0])]
         found.structure.append((*row[0], "label", None))
-        found.pieces += [Piece(tier, label_field(label), label, start, end) for start, end in row[1:2] if start < end]
+        found.pieces += [
+            Piece(tier, label_field(label), label, start, end)
+            for start, end in row[1:2]
+            if start < end
+        ]
 
 
 def _heads(line: Line) -> list[tuple[int, int]]:
     """Spans of tier names where a line is nothing but one or several of them."""
     spans = []
-    for one in re.finditer(r"[^\s/|][^/|\t]*?(?=[ ]{2,}|[ ]*[/|\t]|[ ]*\Z)", line.text.rstrip(": ")):
+    for one in re.finditer(
+        r"[^\s/|][^/|\t]*?(?=[ ]{2,}|[ ]*[/|\t]|[ ]*\Z)", line.text.rstrip(": ")
+    ):
         match = HEADING.match(one[0])
         if not match or match["rest"].strip(" :") or not SURE.match(match["tier"]):
             return []
@@ -111,7 +133,9 @@ def _heads(line: Line) -> list[tuple[int, int]]:
 
 
 def column_run(lines: list[Line]) -> tuple[int, list[tuple[int, int]]] | None:
-    """Index after the heads and their spans, where two or more tier names stand with nothing between."""
+    """Index after the heads and their spans, where two or more tier names stand with nothing
+    between.
+    """
     for n, line in enumerate(lines):
         spans = _heads(line)
         if len(spans) >= 2:
@@ -125,13 +149,18 @@ def column_run(lines: list[Line]) -> tuple[int, list[tuple[int, int]]] | None:
     return None
 
 
-def read_columns(text: str, lines: list[Line], run: tuple[int, list[tuple[int, int]]], found: Layout) -> None:
+def read_columns(
+    text: str, lines: list[Line], run: tuple[int, list[tuple[int, int]]], found: Layout
+) -> None:
     after, heads = run
     first = len(found.tiers)
     found.tiers += [tier_name(text[slice(*span)]) for span in heads]
     found.structure += [(*span, "tier", first + n) for n, span in enumerate(heads)]
     titled = [line for line in lines[:after] if line.end <= heads[0][0]]
-    found.structure += [(line.start, line.end, "title" if TITLE.fullmatch(line.text.strip()) else "unread", None) for line in titled]
+    found.structure += [
+        (line.start, line.end, "title" if TITLE.fullmatch(line.text.strip()) else "unread", None)
+        for line in titled
+    ]
     label, what, column = "", None, 0
     for line in lines[after:]:
         if _read_row(line, heads, first, found):
@@ -147,7 +176,9 @@ def read_columns(text: str, lines: list[Line], run: tuple[int, list[tuple[int, i
             label, what, column = opened["label"], label_field(opened["label"]), 0
             start = line.start + len(line.text) - len(line.text.lstrip(" *-")) + opened.end()
             found.structure.append((line.start, start, "label", None))
-        found.pieces.append(Piece(first + min(column, len(heads) - 1), what, label, start, line.end))
+        found.pieces.append(
+            Piece(first + min(column, len(heads) - 1), what, label, start, line.end)
+        )
         column += 1
 
 
@@ -161,11 +192,19 @@ def _read_row(line: Line, heads: list[tuple[int, int]], first: int, found: Layou
     for divider in (GAP, SLASH):
         cells = _pieces(body, start, divider)
         label = None if opened else cells.pop(0) if cells else None
-        words = opened["label"] if opened else line.text[label[0] - line.start : label[1] - line.start] if label else ""
+        words = (
+            opened["label"]
+            if opened
+            else line.text[label[0] - line.start : label[1] - line.start]
+            if label
+            else ""
+        )
         if len(cells) != len(heads) or label_field(words) is None:
             continue
         found.structure.append((line.start, cells[0][0], "label", None))
-        found.pieces += [Piece(first + n, label_field(words), words, *cell) for n, cell in enumerate(cells)]
+        found.pieces += [
+            Piece(first + n, label_field(words), words, *cell) for n, cell in enumerate(cells)
+        ]
         return True
     return False
 

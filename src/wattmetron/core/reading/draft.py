@@ -35,7 +35,9 @@ class Mark:
 
 @dataclass(frozen=True, slots=True)
 class PartMark(Mark):
-    """A fragment that names a part: its side and place in the tier, what it was matched to, runners-up."""
+    """A fragment that names a part: its side and place in the tier, what it was matched to,
+    runners-up.
+    """
 
     side: Side
     place: int
@@ -59,6 +61,10 @@ class Draft:
     def part_mark(self, tier: int, side: Side, place: int) -> PartMark | None:
         """The mark behind one listed part."""
         for mark in self.marks:
-            if isinstance(mark, PartMark) and (mark.tier, mark.side, mark.place) == (tier, side, place):
+            if isinstance(mark, PartMark) and (mark.tier, mark.side, mark.place) == (
+                tier,
+                side,
+                place,
+            ):
                 return mark
         return None

@@ -4,22 +4,36 @@ import re
 
 from rapidfuzz import fuzz, process
 
-from wattmetron.core.reading.vocabulary import BARE_TIERS, BY_LENGTH, LABELS, SURE_TIERS, TIER_TAIL, Field
+from wattmetron.core.reading.vocabulary import (
+    BARE_TIERS,
+    BY_LENGTH,
+    LABELS,
+    SURE_TIERS,
+    TIER_TAIL,
+    Field,
+)
 
 LABEL_LIKENESS = 78
 HEADING = re.compile(
-    rf"[\s*#=\-\[\"'>_]*(?P<tier>{SURE_TIERS}|{BARE_TIERS})\b\.?(?P<tail>{TIER_TAIL})[*_\]\"=]*[ ]*(?P<rest>.*)\Z",
+    rf"[\s*#=\-\[\"'>_]*(?P<tier>{SURE_TIERS}|{BARE_TIERS})\b\.?(?P<tail>{TIER_TAIL})[*_\]\"=]*["
+    r" ]*(?P<rest>.*)\Z",
     re.IGNORECASE | re.DOTALL,
 )
 SURE = re.compile(rf"(?:{SURE_TIERS})\Z", re.IGNORECASE)
 INLINE_TIER = re.compile(rf"(?<![\w-])(?P<tier>{SURE_TIERS})\b\.?{TIER_TAIL}[ ]*:", re.IGNORECASE)
 LABEL = re.compile(
-    rf"(?:(?P<before>{SURE_TIERS})\.?[ ]+)?(?P<label>{BY_LENGTH})(?:[ ]*\((?P<after>{SURE_TIERS})\.?\))?[ ]*[*:]*[ ]*\*?[:=]",
+    rf"(?:(?P<before>{SURE_TIERS})\.?[ ]+)?(?P<label>{BY_LENGTH})(?:["
+    rf" ]*\((?P<after>{SURE_TIERS})\.?\))?[ ]*[*:]*[ ]*\*?[:=]",
     re.IGNORECASE,
 )
-LABEL_ALONE = re.compile(rf"[\s*#\-]*(?:(?P<before>{SURE_TIERS})\.?[ ]+)?(?P<label>{BY_LENGTH})[ ]*[*:]*[ ]*\Z", re.IGNORECASE)
+LABEL_ALONE = re.compile(
+    rf"[\s*#\-]*(?:(?P<before>{SURE_TIERS})\.?[ ]+)?(?P<label>{BY_LENGTH})[ ]*[*:]*[ ]*\Z",
+    re.IGNORECASE,
+)
 LABEL_OPEN = re.compile(
-    r"[\s*\-]*(?P<label>cpu|gpu|ram|vram|os|memory|processor|graphics|storage|hdd)(?:[ ]{2,}|[ ]+-[ ]+|[ ]+(?=[A-Z\d]))(?=\S)", re.IGNORECASE
+    r"[\s*\-]*(?P<label>cpu|gpu|ram|vram|os|memory|processor|graphics|storage|hdd)(?:[ ]{2,}|[ ]+-["
+    r" ]+|[ ]+(?=[A-Z\d]))(?=\S)",
+    re.IGNORECASE,
 )
 ANY_LABEL = re.compile(r"[\s*\-]*(?P<label>[^\W\d_][\w ]{2,24}?)[ ]*:", re.IGNORECASE)
 API_LABEL = re.compile(r"(?P<label>[^\W\d_][\w ]{1,20}?)[ ]*:[ ]*(?=version[ ]+\d)", re.IGNORECASE)
@@ -29,11 +43,19 @@ SLASH = re.compile(r"[ ]+/[ ]+")
 RULE = re.compile(r"[\s|:\-=_*#]*\Z")
 
 
-_SHORT = {"minimal": "Minimum", "minimums": "Minimum", "recommendation": "Recommended", "recommend": "Recommended", "recommends": "Recommended"}
+_SHORT = {
+    "minimal": "Minimum",
+    "minimums": "Minimum",
+    "recommendation": "Recommended",
+    "recommend": "Recommended",
+    "recommends": "Recommended",
+}
 
 
 def tier_name(text: str) -> str:
-    """A tier's label without the words that every list has: ``MINIMUM REQUIREMENTS:`` gives ``Minimum``."""
+    """A tier's label without the words that every list has: ``MINIMUM REQUIREMENTS:`` gives
+    ``Minimum``.
+    """
     match = HEADING.match(text)
     name = match["tier"] if match and not match["rest"].strip(" :)]*=-") else text
     name = name.strip(" :*#=[]\t_-")
@@ -60,5 +82,7 @@ def slip_of_tier(text: str) -> str | None:
     word = text.strip(" :*#=-[]")
     if not 7 <= len(word) <= 14 or not word.isalpha():
         return None
-    found = process.extractOne(word.casefold(), ("minimum", "recommended"), scorer=fuzz.ratio, score_cutoff=86)
+    found = process.extractOne(
+        word.casefold(), ("minimum", "recommended"), scorer=fuzz.ratio, score_cutoff=86
+    )
     return None if found is None else tier_name(word)

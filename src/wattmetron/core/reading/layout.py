@@ -1,7 +1,7 @@
 """Where the text says which tier and which field: headings, labels, tables, columns, prose.
 
-The result is a list of pieces in order: a stretch of text with the tier that it belongs to and, where a label
-stands before it, the field.
+The result is a list of pieces in order: a stretch of text with the tier that it belongs to and,
+where a label stands before it, the field.
 """
 
 import re
@@ -30,7 +30,11 @@ from wattmetron.core.reading.vocabulary import NEW_TIER_FIELDS, SURE_TIERS, TITL
 
 def lay_out(text: str) -> Layout:
     """The layout of a plain text."""
-    lines = [Line(one.start(), one.end(), one[0]) for one in re.finditer(r"[^\n]+", text) if one[0].strip()]
+    lines = [
+        Line(one.start(), one.end(), one[0])
+        for one in re.finditer(r"[^\n]+", text)
+        if one[0].strip()
+    ]
     found = Layout()
     table = table_rows(lines)
     if table is not None:
@@ -60,8 +64,12 @@ class _Walk:
 
     def run(self) -> None:
         headed = any(self._heading(line) for line in self.lines)
-        self.by_conditions = not headed and sum(_conditions_alone(line.text) for line in self.lines) >= 2
-        labelled = any(LABEL.search(line.text) or LABEL_ALONE.match(line.text) for line in self.lines)
+        self.by_conditions = (
+            not headed and sum(_conditions_alone(line.text) for line in self.lines) >= 2
+        )
+        labelled = any(
+            LABEL.search(line.text) or LABEL_ALONE.match(line.text) for line in self.lines
+        )
         if not (headed or labelled or self.by_conditions):
             _read_prose(self.text, self.lines, self.found)
             return
@@ -116,7 +124,12 @@ class _Walk:
     def _own_heading(self, line: Line, following: Line | None) -> bool:
         """A short line without figures, before a label: the publisher's own name for a tier."""
         words = line.text.strip(" :*#=-[]\t")
-        if following is None or not words or len(words.split()) > 4 or any(sign.isdecimal() or sign == ":" for sign in words):
+        if (
+            following is None
+            or not words
+            or len(words.split()) > 4
+            or any(sign.isdecimal() or sign == ":" for sign in words)
+        ):
             return False
         if not LABEL.match(following.text.lstrip(" *-")) and not LABEL_ALONE.match(following.text):
             return False
@@ -166,7 +179,9 @@ class _Walk:
         self.tier, self.seen = self._tier_called(word), set()
 
     def _content(self, line: Line) -> None:
-        """Values of a line, each with the label before it; a tier's name with a colon begins another tier."""
+        """Values of a line, each with the label before it; a tier's name with a colon begins
+        another tier.
+        """
         cuts = self._cuts(line)
         bounds = [*[cut.start() for cut in cuts], len(line.text)]
         self._value(line.start, line.start + bounds[0])
@@ -182,7 +197,9 @@ class _Walk:
     def _cuts(self, line: Line) -> list[re.Match[str]]:
         found = [*LABEL.finditer(line.text), *INLINE_TIER.finditer(line.text)]
         found += [one for one in API_LABEL.finditer(line.text) if label_field(one["label"]) is None]
-        found = [cut for cut in found if cut.start() == 0 or not line.text[cut.start() - 1].isalnum()]
+        found = [
+            cut for cut in found if cut.start() == 0 or not line.text[cut.start() - 1].isalnum()
+        ]
         if not found:
             opened = LABEL_OPEN.match(line.text)
             if opened:
@@ -212,7 +229,6 @@ class _Walk:
         if labelled:
             self.label, self.what = "", None
 
-
     def _marked_values(self, start: int, marked: list[re.Match[str]]) -> None:
         """Values that are each followed by their tier in brackets."""
         for one in marked:
@@ -225,15 +241,31 @@ class _Walk:
 
 def _conditions_alone(text: str) -> bool:
     """Whether a line says nothing but a resolution with a frame rate or a preset."""
-    size = any(pattern.search(text) for pattern in (amounts.SIZE, amounts.LINES, amounts.NAMED_SIZE))
+    size = any(
+        pattern.search(text) for pattern in (amounts.SIZE, amounts.LINES, amounts.NAMED_SIZE)
+    )
     rest = text
-    for pattern in (amounts.SIZE, amounts.LINES, amounts.NAMED_SIZE, amounts.FPS, amounts.PRESET, amounts.BARE_PRESET):
+    for pattern in (
+        amounts.SIZE,
+        amounts.LINES,
+        amounts.NAMED_SIZE,
+        amounts.FPS,
+        amounts.PRESET,
+        amounts.BARE_PRESET,
+    ):
         rest = pattern.sub(" ", rest)
-    return size and len(rest.strip(" /,|-+@:*#()")) < 4 and rest != text and (amounts.FPS.search(text) or amounts.BARE_PRESET.search(text)) is not None
+    return (
+        size
+        and len(rest.strip(" /,|-+@:*#()")) < 4
+        and rest != text
+        and (amounts.FPS.search(text) or amounts.BARE_PRESET.search(text)) is not None
+    )
 
 
 def _read_prose(text: str, lines: list[Line], found: Layout) -> None:
-    """Sentences: each belongs to the tier that it names, else to the one before; one tier where none is named."""
+    """Sentences: each belongs to the tier that it names, else to the one before; one tier where
+    none is named.
+    """
     tier: int | None = None
     word = re.compile(rf"\b({SURE_TIERS})\b", re.IGNORECASE)
     if not any(word.search(line.text) for line in lines):

@@ -1,8 +1,8 @@
 """Matching a part as it was named to a part on the scale.
 
-Each word of a name weighs by how rare it is over all names. A match is sure only where every word of the text
-and every word of the model are accounted for by one name alone; a word too many or too few is a different part
-until somebody says otherwise.
+Each word of a name weighs by how rare it is over all names. A match is sure only where every word
+of the text and every word of the model are accounted for by one name alone; a word too many or too
+few is a different part until somebody says otherwise.
 """
 
 import math
@@ -57,12 +57,16 @@ class NameIndex:
         for name in self.names:
             for word in name.words:
                 self.by_word.setdefault(word, []).append(name)
-        self.spelt = tuple(word for word in self.count if len(word) >= TYPO_LENGTH and word.isalpha())
+        self.spelt = tuple(
+            word for word in self.count if len(word) >= TYPO_LENGTH and word.isalpha()
+        )
         self.weights = {word: self._weight(word) for word in self.count}
         self.likest = lru_cache(maxsize=4096)(self._likest)
 
     def known(self, word: str) -> tuple[str, float] | None:
-        """A word of some name that this word is, or is a slip of, with how alike they are within 0–1."""
+        """A word of some name that this word is, or is a slip of, with how alike they are within
+        0–1.
+        """
         if word in self.count:
             return word, 1.0
         return self.likest(word) if len(word) >= TYPO_LENGTH and word.isalpha() else None
@@ -75,10 +79,13 @@ class NameIndex:
         return self.weights[word] if word in self.weights else self._weight(word)
 
     def _weight(self, word: str) -> float:
-        """ln(1 + names / names with the word); a word that no name has weighs like one that one name has, and
-        all numbers weigh alike."""
+        """ln(1 + names / names with the word); a word that no name has weighs like one that one
+        name has, and all numbers weigh alike.
+        """
         count = NUMBER_COUNT if word.isdecimal() else self.count.get(word, 1)
-        return math.log(1 + len(self.names) / count) * (MAKER_WEIGHT if word in self.makers else 1.0)
+        return math.log(1 + len(self.names) / count) * (
+            MAKER_WEIGHT if word in self.makers else 1.0
+        )
 
     def match(self, text: str, side: Side | None) -> tuple[Match, ...]:
         """The names that a text can mean, the likeliest first."""
@@ -90,11 +97,16 @@ class NameIndex:
             for name in self._candidates(said)
             if side is None or name.side == side
         ]
-        best = sorted((one for one in scored if one.confidence > 0.05), key=lambda one: (-one.confidence, one.name))
+        best = sorted(
+            (one for one in scored if one.confidence > 0.05),
+            key=lambda one: (-one.confidence, one.name),
+        )
         return tuple(self._shared(best))[:SHOWN]
 
     def _candidates(self, said: dict[str, float]) -> Iterable[Name]:
-        """Names with a telling word of the text, those with the rarest words first, so many as can decide."""
+        """Names with a telling word of the text, those with the rarest words first, so many as can
+        decide.
+        """
         telling = [word for word in said if not word.isdecimal() and word not in self.makers] or [
             word for word in said if not word.isdecimal()
         ]
@@ -111,9 +123,15 @@ class NameIndex:
         likeness = min((said[word] for word in name.words if word in said), default=0.0)
         matched = sum(self.weight(word) * said[word] for word in name.words if word in said)
         missing = [word for word in name.words if word not in said]
-        extra = [word for word in said if word not in name.words and not self._is_amount(name, word)]
-        foreign = [word for word in strange if not (word.isdecimal() and self._is_amount(name, word))]
-        lost = sum(self.weight(word) for word in missing) + sum(self.weight(word) for word in (*extra, *foreign))
+        extra = [
+            word for word in said if word not in name.words and not self._is_amount(name, word)
+        ]
+        foreign = [
+            word for word in strange if not (word.isdecimal() and self._is_amount(name, word))
+        ]
+        lost = sum(self.weight(word) for word in missing) + sum(
+            self.weight(word) for word in (*extra, *foreign)
+        )
         share = matched / (matched + lost) if matched else 0.0
         model_missing = [word for word in missing if word not in name.maker]
         if not matched or not any(word in said for word in name.words - name.maker):
@@ -123,7 +141,9 @@ class NameIndex:
         if model_missing:
             return Match(name.key, name.text, min(0.75, share))
         whole = 0.98 if not missing else 0.95
-        return Match(name.key, name.text, whole if likeness == 1 else min(MISSPELT, whole * likeness))
+        return Match(
+            name.key, name.text, whole if likeness == 1 else min(MISSPELT, whole * likeness)
+        )
 
     @staticmethod
     def _is_amount(name: Name, word: str) -> bool:
@@ -137,7 +157,9 @@ class NameIndex:
         equals = sum(1 for one in ranked if ranked[0].confidence - one.confidence < 0.02)
         for one in ranked:
             level = ranked[0].confidence - one.confidence < 0.02
-            yield Match(one.part, one.name, one.confidence / equals) if level and equals > 1 else one
+            yield (
+                Match(one.part, one.name, one.confidence / equals) if level and equals > 1 else one
+            )
 
 
 def _names(scale: Scale) -> Iterable[Name]:
@@ -147,7 +169,9 @@ def _names(scale: Scale) -> Iterable[Name]:
         yield Name(one.key, "processor", one.name, frozenset(words), maker, frozenset())
     for chip, variants in scale.variants.items():
         first = variants[0]
-        label = AMOUNT.sub(" ", first.name).strip() if first.placed else first.name.rsplit(" ", 1)[0]
+        label = (
+            AMOUNT.sub(" ", first.name).strip() if first.placed else first.name.rsplit(" ", 1)[0]
+        )
         words = tokens(label)
         maker = frozenset(words[:1]) if len(words) > 1 and not first.placed else frozenset()
         amounts = frozenset(int(one.memory_gb) for one in variants if one.memory_gb)

@@ -7,7 +7,9 @@ from wattmetron.core.reading.vocabulary import Field
 
 @dataclass(frozen=True, slots=True)
 class Piece:
-    """Text from ``start`` to before ``end`` that belongs to a tier; ``label`` is the label's own text."""
+    """Text from ``start`` to before ``end`` that belongs to a tier; ``label`` is the label's own
+    text.
+    """
 
     tier: int
     field: Field | None
@@ -19,7 +21,9 @@ class Piece:
 
 @dataclass
 class Layout:
-    """Tier labels in order, pieces, and stretches that are nothing but layout: headings, labels, titles."""
+    """Tier labels in order, pieces, and stretches that are nothing but layout: headings, labels,
+    titles.
+    """
 
     tiers: list[str] = field(default_factory=list)
     pieces: list[Piece] = field(default_factory=list)

@@ -19,13 +19,18 @@ _STRUCTURE = {"tier": "tier", "label": "label", "title": "title", "layout": "lay
 
 
 class Reader:
-    """Reads texts against the names of a scale; systems, APIs and upscalers are recognised where they are known.
+    """Reads texts against the names of a scale; systems, APIs and upscalers are recognised where
+    they are known.
 
     ``systems`` are names without their versions: a version may follow in the text.
     """
 
     def __init__(
-        self, scale: Scale, systems: Iterable[str] = (), apis: Iterable[str] = (), upscalers: Iterable[str] = ()
+        self,
+        scale: Scale,
+        systems: Iterable[str] = (),
+        apis: Iterable[str] = (),
+        upscalers: Iterable[str] = (),
     ) -> None:
         self.names = Names(
             NameIndex(scale),
@@ -35,7 +40,9 @@ class Reader:
         )
 
     def read(self, text: str) -> Draft:
-        """The draft of a text; raises ReadingError for one that is empty, binary, too long or says nothing."""
+        """The draft of a text; raises ReadingError for one that is empty, binary, too long or says
+        nothing.
+        """
         found = lay_out(plain(checked(text)))
         pad = Scratchpad(plain(text))
         sheets = [Sheet(label[:80]) for label in found.tiers[:MAX_TIERS]]
@@ -47,7 +54,8 @@ class Reader:
         tiers, marks = _filled(sheets, pad.marks)
         if not tiers:
             raise ReadingError(
-                "Nothing here reads as requirements: paste the lines that name processor, graphics and memory."
+                "Nothing here reads as requirements: paste the lines that name processor, graphics"
+                " and memory."
             )
         ordered = tuple(sorted(marks, key=lambda mark: (mark.start, mark.end)))
         return Draft(text, tiers, ordered, pad.unread())

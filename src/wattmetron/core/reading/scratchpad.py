@@ -17,7 +17,9 @@ class Sheet:
 
     label: str
     values: dict[str, Any] = field(default_factory=dict)
-    listed: dict[Side, list[Listed]] = field(default_factory=lambda: {"processor": [], "graphics": []})
+    listed: dict[Side, list[Listed]] = field(
+        default_factory=lambda: {"processor": [], "graphics": []}
+    )
 
     def tier(self) -> Tier:
         return Tier(
@@ -51,7 +53,9 @@ class Scratchpad:
             self.marks.append(Mark(start, end, what, tier, confidence))
         self.blank(start, end)
 
-    def take_left(self, start: int, end: int, what: str, tier: int | None, confidence: float) -> None:
+    def take_left(
+        self, start: int, end: int, what: str, tier: int | None, confidence: float
+    ) -> None:
         """Mark what is left of a stretch, around what was read already."""
         at = start
         for place in range(start, end + 1):
@@ -61,7 +65,14 @@ class Scratchpad:
                 at = place + 1
 
     def take_part(
-        self, start: int, end: int, tier: int, side: Side, place: int, matches: tuple[Match, ...], why: str
+        self,
+        start: int,
+        end: int,
+        tier: int,
+        side: Side,
+        place: int,
+        matches: tuple[Match, ...],
+        why: str,
     ) -> None:
         """Mark a stretch as the name of a part."""
         start, end = self._trim(start, end)
@@ -96,4 +107,6 @@ class Scratchpad:
 
     def _between(self, start: int, end: int) -> bool:
         """Whether something that was read, or a new line, lies between two places."""
-        return "".join(self._left[start:end]) != self.text[start:end] or "\n" in self.text[start:end]
+        return (
+            "".join(self._left[start:end]) != self.text[start:end] or "\n" in self.text[start:end]
+        )

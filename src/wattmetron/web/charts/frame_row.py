@@ -1,4 +1,5 @@
-"""A frame row: both sides' mean times, the mean frame, the low and a cap, in % of the target's time.
+"""A frame row: both sides' mean times, the mean frame, the low and a cap, in % of the target's
+time.
 
 The whisker is the 80 % interval of what the target is on: the mean frame or the low.
 """
@@ -48,7 +49,12 @@ def _marks(one: Estimate, unit: float) -> list[str]:
     mean, low = (1000 / fps / unit * 100 for fps in (one.average_fps, one.low_fps))
     pieces = []
     if low <= MOST:
-        pieces.append(svg.at(svg.percent(low, MOST), '<rect x="-1.5" y="36" width="3" height="10" class="i-ground s-edge"/>'))
+        pieces.append(
+            svg.at(
+                svg.percent(low, MOST),
+                '<rect x="-1.5" y="36" width="3" height="10" class="i-ground s-edge"/>',
+            )
+        )
     pieces.append(svg.at(svg.percent(mean, MOST), svg.diamond(41, 5, "i-ink")))
     if max(mean, 1000 / one.judged_fps / unit * 100) > MOST:
         pieces.append(_arrow(41))
@@ -69,6 +75,15 @@ def _label(one: Estimate) -> str:
 
 def axis() -> Markup:
     """The axis under all rows."""
-    pieces = [svg.text(x, 11, f"{2 * x:.0f} %", anchor=anchor) for x, anchor in ((0, "start"), (25, "middle"), (50, "middle"), (75, "middle"), (100, "end"))]
+    pieces = [
+        svg.text(x, 11, f"{2 * x:.0f} %", anchor=anchor)
+        for x, anchor in (
+            (0, "start"),
+            (25, "middle"),
+            (50, "middle"),
+            (75, "middle"),
+            (100, "end"),
+        )
+    ]
     pieces.append(svg.text(50, 24, "frame time in % of the target's"))
     return svg.chart(pieces, 26, "Axis: frame time from 0 to 200 % of the target's frame time")

@@ -1,4 +1,6 @@
-"""Power on one axis in W: the supply's efficiency, games as a rug, and a stacked bar for each state."""
+"""Power on one axis in W: the supply's efficiency, games as a rug, and a stacked bar for each
+state.
+"""
 
 from collections.abc import Sequence
 
@@ -20,7 +22,9 @@ def axis_end_w(spans: Sequence[Span], supply: PowerSupply | None) -> float:
 
 
 def bar(span: Span, most_w: float, supply: PowerSupply | None) -> Markup:
-    """One state: processor, card, rest; a line where the supply's rated output (for spikes its spike limit) ends."""
+    """One state: processor, card, rest; a line where the supply's rated output (for spikes its
+    spike limit) ends.
+    """
     pieces = [svg.box(0, 100, 4, 16, "f-well")]
     x = 0.0
     for watts, kind, fill in (
@@ -36,37 +40,54 @@ def bar(span: Span, most_w: float, supply: PowerSupply | None) -> Markup:
         at = svg.percent(limit, most_w)
         if limit <= most_w:
             pieces.append(svg.line(at, at, 0, 24, "s-ink"))
-    label = f"{span.name}: processor {span.processor_w:.0f}, card {span.graphics_w:.0f}, rest {span.rest_w:.0f}, together {span.total_w:.0f} W"
+    label = (
+        f"{span.name}: processor {span.processor_w:.0f}, card {span.graphics_w:.0f}, rest"
+        f" {span.rest_w:.0f}, together {span.total_w:.0f} W"
+    )
     return svg.chart(pieces, 24, label)
 
 
 def curve(supply: PowerSupply, mains_v: int, most_w: float, spans: Sequence[Span]) -> Markup:
-    """Efficiency from 60 to 100 % over the load, with the published test points and the states but spikes."""
+    """Efficiency from 60 to 100 % over the load, with the published test points and the states but
+    spikes.
+    """
     steps = [supply.watts * share / 100 for share in range(2, 101)]
     path = " ".join(
-        f"{'M' if n == 0 else 'L'}{100 * watts / most_w:.2f} {_height(efficiency(supply.efficiency, mains_v, watts / supply.watts)):.2f}"
+        f"{'M' if n == 0 else 'L'}{100 * watts / most_w:.2f}"
+        f" {_height(efficiency(supply.efficiency, mains_v, watts / supply.watts)):.2f}"
         for n, watts in enumerate(steps)
     )
     pieces = [svg.box(0, 100, 0, 72, "f-well")]
     for mark in (70, 80, 90):
         height = _height(mark / 100) * 0.72
-        pieces += [svg.line(0, 100, height, height, "s-line"), svg.text(100, height - 3, f"{mark}{THIN}%", "t-said", "end")]
+        pieces += [
+            svg.line(0, 100, height, height, "s-line"),
+            svg.text(100, height - 3, f"{mark}{THIN}%", "t-said", "end"),
+        ]
     pieces.append(
         '<svg width="100%" height="72" viewBox="0 0 100 100" preserveAspectRatio="none">'
         f'<path d="{path}" class="s-ink" vector-effect="non-scaling-stroke"/></svg>'
     )
     for load, percent in test_points(supply.efficiency, mains_v).items():
         x, y = svg.percent(supply.watts * load / 100, most_w), _height(percent / 100) * 0.72
-        pieces.append(svg.at(x, f'<rect x="-2.5" y="{y - 2.5:.1f}" width="5" height="5" class="i-ink"/>'))
+        pieces.append(
+            svg.at(x, f'<rect x="-2.5" y="{y - 2.5:.1f}" width="5" height="5" class="i-ink"/>')
+        )
     for span in spans:
         if span.efficiency is not None and span.state != "game":
             x, y = svg.percent(span.total_w, most_w), _height(span.efficiency) * 0.72
             pieces.append(svg.at(x, svg.diamond(round(y, 1), 5, "s-ink-fill")))
     games = [span for span in spans if span.state == "game"]
-    pieces += [svg.at(svg.percent(span.total_w, most_w), '<path d="M0 62V72" class="s-ink"/>') for span in games]
+    pieces += [
+        svg.at(svg.percent(span.total_w, most_w), '<path d="M0 62V72" class="s-ink"/>')
+        for span in games
+    ]
     at = svg.percent(supply.watts, most_w)
     pieces.append(svg.line(at, at, 0, 72, "s-edge"))
-    rates = "; ".join(f"{load} % load {percent} %" for load, percent in test_points(supply.efficiency, mains_v).items())
+    rates = "; ".join(
+        f"{load} % load {percent} %"
+        for load, percent in test_points(supply.efficiency, mains_v).items()
+    )
     return svg.chart(pieces, 72, f"Efficiency of {supply.name} over its load: {escape(rates)}")
 
 

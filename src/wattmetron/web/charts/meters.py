@@ -15,7 +15,9 @@ def meter(
     limit: float | None = None,
     interval: tuple[float, float] | None = None,
 ) -> Markup:
-    """One scale from 0 to ``most``: a band, small marks, a limit line, an interval, the pointer and its ghost."""
+    """One scale from 0 to ``most``: a band, small marks, a limit line, an interval, the pointer and
+    its ghost.
+    """
     pieces = [svg.line(0, 100, 16, 16, "s-edge")]
     pieces += [svg.line(x, x, 12 if x % 50 else 9, 16, "s-edge") for x in range(0, 101, 10)]
     if band:
@@ -24,7 +26,10 @@ def meter(
     pieces += [svg.at(svg.percent(one, most), '<path d="M0 4V16" class="s-ink"/>') for one in marks]
     if limit is not None:
         x = svg.percent(limit, most)
-        pieces += [svg.line(x, x, 2, 21, "s-ink"), svg.at(x, '<rect x="-2" y="0" width="4" height="3" class="i-ink"/>')]
+        pieces += [
+            svg.line(x, x, 2, 21, "s-ink"),
+            svg.at(x, '<rect x="-2" y="0" width="4" height="3" class="i-ink"/>'),
+        ]
     if interval:
         left, right = (svg.percent(one, most) for one in interval)
         pieces.append(svg.line(left, right, 19, 19, "s-ink"))

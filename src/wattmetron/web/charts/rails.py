@@ -1,7 +1,9 @@
-"""Requirement rails: two logarithmic rails of speed, processor left and graphics right, with the tiers between.
+"""Requirement rails: two logarithmic rails of speed, processor left and graphics right, with the
+tiers between.
 
-A tier is a band from its bar down to the next weaker part on sale, which did not suffice. Listed parts are
-ticks, named in the outer gutters; the machine's own parts are markers with their 80 % interval.
+A tier is a band from its bar down to the next weaker part on sale, which did not suffice. Listed
+parts are ticks, named in the outer gutters; the machine's own parts are markers with their 80 %
+interval.
 """
 
 from dataclasses import dataclass
@@ -52,9 +54,15 @@ class Rail:
 
 
 def rails(
-    processor: Rail, graphics: Rail, tiers: tuple[tuple[str, str], ...], label: str, width: int = 820
+    processor: Rail,
+    graphics: Rail,
+    tiers: tuple[tuple[str, str], ...],
+    label: str,
+    width: int = 820,
 ) -> Markup:
-    """The chart at a width in px; it scales with its frame. ``tiers`` are names with their conditions."""
+    """The chart at a width in px; it scales with its frame. ``tiers`` are names with their
+    conditions.
+    """
     narrow = width < 600
     gutter = 120 if narrow else 238
     left, right = gutter, width - gutter
@@ -67,7 +75,8 @@ def rails(
         *_names(processor, graphics, places, tiers, left, right, width / 2),
     ]
     return Markup(
-        f'<svg role="img" viewBox="0 0 {width} {HEIGHT}" class="rails" aria-label="{escape(label)}">{"".join(pieces)}</svg>'
+        f'<svg role="img" viewBox="0 0 {width} {HEIGHT}" class="rails"'
+        f' aria-label="{escape(label)}">{"".join(pieces)}</svg>'
     )
 
 
@@ -91,17 +100,22 @@ class _Scale:
         return found if len(found) <= 6 else found[:: -(-len(found) // 6)]
 
 
-def _rail(rail: Rail, scale: _Scale, x: int, side: int, hue: str, fill: str, narrow: bool) -> list[str]:
+def _rail(
+    rail: Rail, scale: _Scale, x: int, side: int, hue: str, fill: str, narrow: bool
+) -> list[str]:
     pieces = [f'<line x1="{x}" x2="{x}" y1="{TOP}" y2="{HEIGHT - BOTTOM}" class="s-edge"/>']
     for points in scale.points():
         y = scale.y(float(np.log(points)))
         pieces.append(f'<line x1="{x}" x2="{x - 14 * side}" y1="{y}" y2="{y}" class="s-line"/>')
-        pieces.append(_text(x - 17 * side, y + 4, str(points), "end" if side > 0 else "start", "t-mut"))
+        pieces.append(
+            _text(x - 17 * side, y + 4, str(points), "end" if side > 0 else "start", "t-mut")
+        )
     for band in rail.bands:
         top, end = scale.y(band.bar), scale.y(band.bar - band.gap)
         at = x if side > 0 else x - 12
         pieces.append(
-            f'<rect x="{at}" y="{top}" width="12" height="{max(3.0, end - top):.1f}" class="{hue}" fill="{fill}"/>'
+            f'<rect x="{at}" y="{top}" width="12" height="{max(3.0, end - top):.1f}" class="{hue}"'
+            f' fill="{fill}"/>'
         )
     return pieces + _labels(rail, scale, x, side, narrow)
 
@@ -113,7 +127,9 @@ def _labels(rail: Rail, scale: _Scale, x: int, side: int, narrow: bool) -> list[
     for tick in _merged(rail.ticks):
         y = scale.y(tick.ln)
         pieces.append(_tick(x + 12 * side, y, side, tick))
-        words = tick.name + (" (left out)" if tick.excluded else " (out of line)" if tick.odd else "")
+        words = tick.name + (
+            " (left out)" if tick.excluded else " (out of line)" if tick.odd else ""
+        )
         rows.append((y, words, "t-ink"))
     if rail.marker is not None:
         pieces += _marker(rail.marker, scale, x, side)
@@ -155,7 +171,9 @@ def _marker(marker: Marker, scale: _Scale, x: int, side: int) -> list[str]:
 
 
 def _spaced(wanted: list[float], spacing: float = SPACING) -> list[float]:
-    """Places at least ``spacing`` apart and within the chart, as near as can be to those wanted (sorted)."""
+    """Places at least ``spacing`` apart and within the chart, as near as can be to those wanted
+    (sorted).
+    """
     places = list(wanted)
     for n in range(1, len(places)):
         places[n] = max(places[n], places[n - 1] + spacing)
@@ -168,7 +186,13 @@ def _spaced(wanted: list[float], spacing: float = SPACING) -> list[float]:
 
 
 def _names(
-    processor: Rail, graphics: Rail, places: tuple[_Scale, _Scale], tiers: tuple[tuple[str, str], ...], left: int, right: int, middle: float
+    processor: Rail,
+    graphics: Rail,
+    places: tuple[_Scale, _Scale],
+    tiers: tuple[tuple[str, str], ...],
+    left: int,
+    right: int,
+    middle: float,
 ) -> list[str]:
     """Tier names in the middle, with slanted connectors to their bars."""
     rows = []
@@ -186,12 +210,16 @@ def _names(
     wide = right - left > 240
     longest = max((max(len(row[1]), len(row[3]) * 0.85 if wide else 0) for row in rows), default=0)
     half = int(min(4 * longest + 6, (right - left) / 2 - (26 if not wide else 34)))
-    for (_, name, ends, conditions), y in zip(rows, _spaced([row[0] for row in rows], 32 if wide else SPACING), strict=True):
+    for (_, name, ends, conditions), y in zip(
+        rows, _spaced([row[0] for row in rows], 32 if wide else SPACING), strict=True
+    ):
         for x, end in ends:
             inner = x + 40 if x < middle else x - 40
             near = middle - half if x < middle else middle + half
             pieces.append(f'<path d="M{x} {end}H{inner}L{near} {y}" class="s-edge"/>')
-        pieces.append(_text(middle, y + (-2 if wide else 4), _fitted(name, half), "middle", "t-name"))
+        pieces.append(
+            _text(middle, y + (-2 if wide else 4), _fitted(name, half), "middle", "t-name")
+        )
         if wide:
             pieces.append(_text(middle, y + 12, conditions, "middle", "t-said"))
     return pieces

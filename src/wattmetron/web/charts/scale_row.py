@@ -5,7 +5,9 @@ from markupsafe import Markup
 from wattmetron.web.charts import svg
 
 
-def scale_row(speed: float, low: float, high: float, most: float, processor: bool, label: str) -> Markup:
+def scale_row(
+    speed: float, low: float, high: float, most: float, processor: bool, label: str
+) -> Markup:
     """The bar of one part on an axis from 0 to ``most``."""
     hue, fill = ("o-copper", "url(#hatch)") if processor else ("o-teal", "url(#dots)")
     left, right = svg.percent(low, most), svg.percent(high, most)

@@ -1,4 +1,6 @@
-"""A few SVG elements placed in per cent of the width, so that a chart stretches without distortion."""
+"""A few SVG elements placed in per cent of the width, so that a chart stretches without
+distortion.
+"""
 
 from markupsafe import Markup, escape
 
@@ -14,7 +16,10 @@ def line(x1: float, x2: float, y1: float, y2: float, kind: str) -> str:
 
 def box(x: float, width: float, y: float, height: float, kind: str, fill: str = "") -> str:
     paint = f' fill="{fill}"' if fill else ""
-    return f'<rect x="{x}%" width="{max(0.0, round(width, 2))}%" y="{y}" height="{height}" class="{kind}"{paint}/>'
+    return (
+        f'<rect x="{x}%" width="{max(0.0, round(width, 2))}%" y="{y}" height="{height}"'
+        f' class="{kind}"{paint}/>'
+    )
 
 
 def at(x: float, inner: str) -> str:
@@ -28,7 +33,9 @@ def text(x: float, y: float, words: str, kind: str = "t-mut", anchor: str = "mid
 
 def chart(inner: list[str], height: int, label: str) -> Markup:
     """A whole chart with its text alternative."""
-    return Markup(f'<svg role="img" height="{height}" aria-label="{escape(label)}">{"".join(inner)}</svg>')
+    return Markup(
+        f'<svg role="img" height="{height}" aria-label="{escape(label)}">{"".join(inner)}</svg>'
+    )
 
 
 def diamond(y: float, r: float, kind: str) -> str:

@@ -7,7 +7,14 @@ from pydantic import BaseModel, Field
 
 from wattmetron.core.balance import Aim
 from wattmetron.core.briefs import SURENESS, Sureness
-from wattmetron.formats.brief_file import BriefFile, BuildFile, brief_file, brief_from, build_file, build_from
+from wattmetron.formats.brief_file import (
+    BriefFile,
+    BuildFile,
+    brief_file,
+    brief_from,
+    build_file,
+    build_from,
+)
 from wattmetron.formats.catalogue_folder import requirements_of
 from wattmetron.formats.columns import columns_of
 from wattmetron.formats.problems import FormatError, Problem
@@ -80,7 +87,10 @@ class VerdictQuestion(BaseModel):
 def _stored(request: Request, brief_id: int) -> StoredBrief:
     opened = workshop_of(request).open(brief_id)
     return StoredBrief(
-        id=opened.id, version=opened.version, brief=brief_file(opened.plan.brief), build=build_file(opened.plan.build)
+        id=opened.id,
+        version=opened.version,
+        brief=brief_file(opened.plan.brief),
+        build=build_file(opened.plan.build),
     )
 
 
@@ -88,7 +98,12 @@ def _stored(request: Request, brief_id: int) -> StoredBrief:
 def list_briefs(request: Request) -> list[StoredBrief]:
     """All briefs."""
     return [
-        StoredBrief(id=row.id, version=row.version, brief=brief_file(row.plan.brief), build=build_file(row.plan.build))
+        StoredBrief(
+            id=row.id,
+            version=row.version,
+            brief=brief_file(row.plan.brief),
+            build=build_file(row.plan.build),
+        )
         for row in workshop_of(request).briefs()
     ]
 
@@ -111,7 +126,9 @@ def replace_brief(request: Request, brief_id: int, replacement: Replacement) -> 
     """Replace a brief; 409 where the version is not the present one."""
     plan = _plan(request, replacement)
     workshop_of(request).change(
-        brief_id, replacement.version, lambda old: (Plan(plan.brief, plan.build, old.pinned), "replaced by the API")
+        brief_id,
+        replacement.version,
+        lambda old: (Plan(plan.brief, plan.build, old.pinned), "replaced by the API"),
     )
     return _stored(request, brief_id)
 
@@ -167,7 +184,9 @@ def assess_build(request: Request, question: Annotated[Question, Body()]) -> dic
 
 @router.post("/balance")
 def balance(request: Request, question: Question) -> dict[str, Any]:
-    """Where a build's money goes, what it could buy instead, and the most for every amount of money."""
+    """Where a build's money goes, what it could buy instead, and the most for every amount of
+    money.
+    """
     catalogue = workshop_of(request).catalogue()
     plan = _plan(request, question)
     return balance_json(catalogue, assess(catalogue, plan.brief, plan.build))
@@ -200,13 +219,25 @@ def get_requirements(request: Request, game_id: str) -> StoredRequirements:
 
 
 @router.put("/games/{game_id}/requirements")
-def put_requirements(request: Request, game_id: str, stored: StoredRequirements) -> StoredRequirements:
+def put_requirements(
+    request: Request, game_id: str, stored: StoredRequirements
+) -> StoredRequirements:
     """Replace what a game publishes; 409 where the version is not the present one."""
     workshop = workshop_of(request)
     workshop.catalogue().informed(game_id)
     own = [one for one in stored.requirements.games if one.game == game_id]
     if len(own) != 1 or not own[0].tiers:
-        raise FormatError([Problem("requirements", None, "games", f"{len(own)} entries of “{game_id}”", "one, with its tiers")])
+        raise FormatError(
+            [
+                Problem(
+                    "requirements",
+                    None,
+                    "games",
+                    f"{len(own)} entries of “{game_id}”",
+                    "one, with its tiers",
+                )
+            ]
+        )
     publish(workshop, own[0].published, stored.version, "replaced by the API")
     return get_requirements(request, game_id)
 
@@ -224,14 +255,18 @@ def verdict(request: Request, question: VerdictQuestion) -> dict[str, Any]:
     if question.parts:
         contender = typed_contender(catalogue, question.parts)
     else:
-        contender = machine_contender(catalogue.machine(build_from(question.build)), question.system)
+        contender = machine_contender(
+            catalogue.machine(build_from(question.build)), question.system
+        )
     games = known_games(catalogue, question.games or list(catalogue.published))
     return verdict_json(catalogue, contender, SURENESS[question.sureness], games)
 
 
 @router.get("/parts/{part_id}/equals")
 def part_equals(request: Request, part_id: str, region: str, used: bool = False) -> dict[str, Any]:
-    """Parts at or above the speed of a part, a chip (``nacre-reef@8``) or a named part, cheapest first."""
+    """Parts at or above the speed of a part, a chip (``nacre-reef@8``) or a named part, cheapest
+    first.
+    """
     return alternatives_json(alternatives(workshop_of(request).catalogue(), part_id, region, used))
 
 

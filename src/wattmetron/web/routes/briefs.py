@@ -67,7 +67,10 @@ async def open_files(request: Request) -> Response:
 
 def _open_files(request: Request, files: list[tuple[str, bytes]]) -> Response:
     if not files:
-        return _list(request, error="No file was chosen: choose a brief as JSON, and its build if you have it.")
+        return _list(
+            request,
+            error="No file was chosen: choose a brief as JSON, and its build if you have it.",
+        )
     try:
         return _to_brief(request, workshop_of(request).open_files(files))
     except WattmetronError as error:

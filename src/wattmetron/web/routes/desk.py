@@ -41,7 +41,9 @@ def find(request: Request, brief_id: int, q: str = "") -> Response:
     """Parts and games by name, for the finder."""
     workshop = workshop_of(request)
     catalogue, opened = workshop.catalogue(), workshop.open(brief_id)
-    return page(request, "found.html", {"found": found_view(catalogue, opened, q), "opened": opened})
+    return page(
+        request, "found.html", {"found": found_view(catalogue, opened, q), "opened": opened}
+    )
 
 
 @router.get("/briefs/{brief_id}/tiers")
@@ -86,7 +88,10 @@ def show(
     """The page in its present state; ``more`` are notice, error or drafts."""
     workshop = workshop_of(request)
     desk = make_desk(
-        workshop.catalogue(), workshop.open(brief_id), read_query(view, params), lambda game_id: game_state(workshop, game_id)
+        workshop.catalogue(),
+        workshop.open(brief_id),
+        read_query(view, params),
+        lambda game_id: game_state(workshop, game_id),
     )
     return page(request, "desk.html", {"desk": replace(desk, **more)}, status, url)  # type: ignore[arg-type]
 
@@ -131,14 +136,20 @@ def _route(path: str, edit: Edit) -> None:
         form |= {f"path_{name}": value for name, value in request.path_params.items()}
         return await run_in_threadpool(_change, request, brief_id, form, edit)
 
-    router.add_api_route(f"/briefs/{{brief_id}}/{path}", handle, methods=["POST"], response_model=None)
+    router.add_api_route(
+        f"/briefs/{{brief_id}}/{path}", handle, methods=["POST"], response_model=None
+    )
 
 
 def _adopt(plan: Plan, form: dict[str, str], catalogue: Catalogue) -> tuple[Plan, str]:
     build = decode_build(form.get("try", ""), plan.build)
     catalogue.machine(build)
     gone = {part_id for _, part_id in plan.build.ids()} - {part_id for _, part_id in build.ids()}
-    new = [catalogue.part(part_id) for kind, part_id in build.ids() if part_id not in plan.build.of(kind)]
+    new = [
+        catalogue.part(part_id)
+        for kind, part_id in build.ids()
+        if part_id not in plan.build.of(kind)
+    ]
     if len(new) == 1:
         said = f"adopted {new[0].name}"
     elif new:
@@ -152,14 +163,20 @@ def _remove(plan: Plan, form: dict[str, str], catalogue: Catalogue) -> tuple[Pla
     part_id = form.get("part", "")
     kind: Kind = next((kind for kind, own in plan.build.ids() if own == part_id), "processor")
     part = catalogue.parts.get(part_id)
-    return replace(plan, build=plan.build.without(kind, part_id)), f"took out {part.name if part else part_id}"
+    return (
+        replace(plan, build=plan.build.without(kind, part_id)),
+        f"took out {part.name if part else part_id}",
+    )
 
 
 def _keep(plan: Plan, form: dict[str, str], catalogue: Catalogue) -> tuple[Plan, str]:
     part_id, keep = form.get("part", ""), form.get("keep") == "1"
     build = plan.build.keeping(part_id, keep)
     part = catalogue.parts.get(part_id)
-    return replace(plan, build=build), f"{part.name if part else part_id} {'kept' if keep else 'free again'}"
+    return (
+        replace(plan, build=build),
+        f"{part.name if part else part_id} {'kept' if keep else 'free again'}",
+    )
 
 
 def _clear(plan: Plan, form: dict[str, str], catalogue: Catalogue) -> tuple[Plan, str]:
@@ -179,7 +196,9 @@ def _pin(plan: Plan, form: dict[str, str], catalogue: Catalogue) -> tuple[Plan, 
 _route("edit", lambda plan, form, catalogue: edits.edit_brief(plan, form, catalogue))
 _route(
     "targets",
-    lambda plan, form, catalogue: edits.add_target(plan, form.get("game", ""), catalogue, form.get("tier", "")),
+    lambda plan, form, catalogue: edits.add_target(
+        plan, form.get("game", ""), catalogue, form.get("tier", "")
+    ),
 )
 _route(
     "targets/{target_id}",
@@ -196,7 +215,14 @@ _route(
         plan, int(form["path_place"]) if form["path_place"].isdecimal() else -1, form["path_action"]
     ),
 )
-_route("own", lambda plan, form, catalogue: edits.own(plan, form.get("part", ""), form.get("owned") == "1", catalogue))
+_route(
+    "own",
+    lambda plan, form, catalogue: edits.own(
+        plan, form.get("part", ""), form.get("owned") == "1", catalogue
+    ),
+)
+
+
 def _aside(plan: Plan, form: dict[str, str], catalogue: Catalogue) -> tuple[Plan, str]:
     """Set a finding aside with a reason, or count it again."""
     rule, parts = form.get("rule", "")[:80], tuple(form.get("parts", "").split()[:12])
@@ -241,4 +267,12 @@ def _undo_or_redo(request: Request, brief_id: int, form: dict[str, str], back: b
         return show(request, brief_id, view, {}, 200, url, notice=str(error))
     if request.headers.get("hx-request") != "true":
         return RedirectResponse(url, 303)
-    return show(request, brief_id, view, {}, 200, url, notice=f"{'Undone' if back else 'Done again'}: {said}.")
+    return show(
+        request,
+        brief_id,
+        view,
+        {},
+        200,
+        url,
+        notice=f"{'Undone' if back else 'Done again'}: {said}.",
+    )

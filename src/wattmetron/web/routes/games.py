@@ -16,7 +16,12 @@ from wattmetron.services import measuring, publishing
 from wattmetron.services.games import DEMANDS, MET_CHOICES, SORTS, Question, judged, list_games
 from wattmetron.services.measuring import results_state
 from wattmetron.services.result_table import ColumnsNeeded
-from wattmetron.services.tier_edits import assumptions_from, excluded_from_bar, placed, published_from
+from wattmetron.services.tier_edits import (
+    assumptions_from,
+    excluded_from_bar,
+    placed,
+    published_from,
+)
 from wattmetron.services.workshop import Workshop
 from wattmetron.store.briefs import ConflictError
 from wattmetron.web.pages import page
@@ -40,7 +45,8 @@ def _whole(text: str) -> int:
     return int(text) if text.isdecimal() and len(text) < 12 else 0
 
 
-# --- the list -----------------------------------------------------------------------------------------
+# --- the list
+# -----------------------------------------------------------------------------------------
 
 
 @router.get("/games")
@@ -65,7 +71,9 @@ def _list(request: Request, params: Form, status: int = 200, **more: Any) -> Res
         "machine": machine,
         "question": question,
         "found": found,
-        "briefs": [(row.id, row.plan.brief.name) for row in workshop.briefs() if not row.plan.build.empty],
+        "briefs": [
+            (row.id, row.plan.brief.name) for row in workshop.briefs() if not row.plan.build.empty
+        ],
         "demands": tuple(DEMANDS),
         "met_choices": MET_CHOICES,
         "sorts": SORTS,
@@ -73,7 +81,13 @@ def _list(request: Request, params: Form, status: int = 200, **more: Any) -> Res
         "restore": "",
         "error": machine.error,
     }
-    return page(request, "games.html", content | more, status, "/games" if request.method == "POST" else None)
+    return page(
+        request,
+        "games.html",
+        content | more,
+        status,
+        "/games" if request.method == "POST" else None,
+    )
 
 
 @router.get("/games/requirements.json")
@@ -88,7 +102,9 @@ def all_csv(request: Request) -> Response:
 
 def _download(text: str, name: str) -> Response:
     kind = "application/json" if name.endswith(".json") else "text/csv; charset=utf-8"
-    return Response(text, media_type=kind, headers={"content-disposition": f'attachment; filename="{name}"'})
+    return Response(
+        text, media_type=kind, headers={"content-disposition": f'attachment; filename="{name}"'}
+    )
 
 
 @router.post("/games/open")
@@ -97,7 +113,13 @@ async def open_file(request: Request) -> Response:
     form = await request.form(max_fields=4, max_files=1)
     chosen = form.get("file")
     if not isinstance(chosen, UploadFile) or not chosen.filename:
-        return await run_in_threadpool(_list, request, {}, 422, error="No file was chosen: choose a JSON or CSV file of requirements.")
+        return await run_in_threadpool(
+            _list,
+            request,
+            {},
+            422,
+            error="No file was chosen: choose a JSON or CSV file of requirements.",
+        )
     return await run_in_threadpool(_open_file, request, chosen.filename, await chosen.read())
 
 
@@ -110,7 +132,8 @@ def _open_file(request: Request, name: str, data: bytes) -> Response:
     return _list(request, {}, notice=f"Read the requirements of {count} from {name}.")
 
 
-# --- assumptions --------------------------------------------------------------------------------------
+# --- assumptions
+# --------------------------------------------------------------------------------------
 
 
 @router.get("/games/assumptions")
@@ -121,7 +144,13 @@ def assumptions_page(request: Request) -> Response:
 def _assumptions(request: Request, status: int = 200, **more: Any) -> Response:
     table = workshop_of(request).catalogue().assumptions
     content = {"table": table, "roles": ROLES, "typed": {}, "error": "", "notice": ""}
-    return page(request, "assumptions.html", content | more, status, "/games/assumptions" if request.method == "POST" else None)
+    return page(
+        request,
+        "assumptions.html",
+        content | more,
+        status,
+        "/games/assumptions" if request.method == "POST" else None,
+    )
 
 
 @router.post("/games/assumptions")
@@ -135,16 +164,23 @@ def _change_assumptions(request: Request, form: Form) -> Response:
         publishing.set_assumptions(workshop_of(request), assumptions_from(form))
     except WattmetronError as error:
         return _assumptions(request, 422, error=str(error), typed=form)
-    return _assumptions(request, notice="The table was changed; bars, estimates and targets follow it.")
+    return _assumptions(
+        request, notice="The table was changed; bars, estimates and targets follow it."
+    )
 
 
-# --- paste and read -----------------------------------------------------------------------------------
+# --- paste and read
+# -----------------------------------------------------------------------------------
 
 
 @router.get("/games/read")
 def read_new(request: Request) -> Response:
     catalogue = workshop_of(request).catalogue()
-    return page(request, "reading.html", {"r": _blank(catalogue, "", 0, request.query_params.get("brief", ""))})
+    return page(
+        request,
+        "reading.html",
+        {"r": _blank(catalogue, "", 0, request.query_params.get("brief", ""))},
+    )
 
 
 @router.get("/games/{game_id}/read")
@@ -153,7 +189,11 @@ def read_for(request: Request, game_id: str) -> Response:
     catalogue = workshop.catalogue()
     catalogue.informed(game_id)
     version = publishing.game_state(workshop, game_id).version
-    return page(request, "reading.html", {"r": _blank(catalogue, game_id, version, request.query_params.get("brief", ""))})
+    return page(
+        request,
+        "reading.html",
+        {"r": _blank(catalogue, game_id, version, request.query_params.get("brief", ""))},
+    )
 
 
 @router.get("/games/{game_id}/edit")
@@ -162,7 +202,12 @@ def edit_stored(request: Request, game_id: str) -> Response:
     workshop = workshop_of(request)
     catalogue = workshop.catalogue()
     own = publishing.edited(catalogue, game_id)
-    blank = _blank(catalogue, game_id, publishing.game_state(workshop, game_id).version, request.query_params.get("brief", ""))
+    blank = _blank(
+        catalogue,
+        game_id,
+        publishing.game_state(workshop, game_id).version,
+        request.query_params.get("brief", ""),
+    )
     filled = replace(
         blank,
         text=own.text,
@@ -176,7 +221,17 @@ def edit_stored(request: Request, game_id: str) -> Response:
 def _blank(catalogue: Catalogue, game_id: str, version: int, brief: str) -> ReadingPage:
     game = catalogue.games.get(game_id)
     name, genre = ("", "") if game is None else (game.name, game.genre)
-    return ReadingPage(game_id, name, genre, catalogue.genres, "", "", "", version, brief if brief.isdecimal() else "")
+    return ReadingPage(
+        game_id,
+        name,
+        genre,
+        catalogue.genres,
+        "",
+        "",
+        "",
+        version,
+        brief if brief.isdecimal() else "",
+    )
 
 
 @router.post("/games/read")
@@ -209,7 +264,10 @@ def _read_text(request: Request, game_id: str, form: Form) -> Response:
     except WattmetronError as error:
         return page(request, "reading.html", {"r": replace(filled, error=str(error))}, 422)
     content = replace(
-        filled, fragments=fragments(draft), unread=draft.unread_texts, tiers=draft_tiers(draft, catalogue)
+        filled,
+        fragments=fragments(draft),
+        unread=draft.unread_texts,
+        tiers=draft_tiers(draft, catalogue),
     )
     return page(request, "reading.html", {"r": content})
 
@@ -226,7 +284,11 @@ def _confirm(request: Request, game_id: str, form: Form) -> Response:
     workshop = workshop_of(request)
     catalogue = workshop.catalogue()
     try:
-        game = None if game_id else publishing.new_game(catalogue, form.get("name", ""), form.get("genre", ""))
+        game = (
+            None
+            if game_id
+            else publishing.new_game(catalogue, form.get("name", ""), form.get("genre", ""))
+        )
         if game is None:
             catalogue.informed(game_id)
         published = published_from(form, game.id if game else game_id, catalogue)
@@ -234,7 +296,9 @@ def _confirm(request: Request, game_id: str, form: Form) -> Response:
         publishing.publish(workshop, published, _whole(form.get("version", "")), said, game)
     except WattmetronError as error:
         status = 409 if isinstance(error, ConflictError) else 422
-        return page(request, "reading.html", {"r": _kept(catalogue, game_id, form, str(error))}, status)
+        return page(
+            request, "reading.html", {"r": _kept(catalogue, game_id, form, str(error))}, status
+        )
     brief = form.get("brief", "")
     url = f"/games/{published.game}" + (f"?brief={brief}" if brief.isdecimal() else "")
     if request.headers.get("hx-request") == "true":
@@ -261,7 +325,8 @@ def _kept(catalogue: Catalogue, game_id: str, form: Form, error: str) -> Reading
     )
 
 
-# --- one game -----------------------------------------------------------------------------------------
+# --- one game
+# -----------------------------------------------------------------------------------------
 
 
 @router.get("/games/{game_id}")
@@ -269,7 +334,14 @@ def game_page(request: Request, game_id: str) -> Response:
     return _game(request, game_id, dict(request.query_params))
 
 
-def _game(request: Request, game_id: str, params: Form, status: int = 200, notice: str = "", error: str = "", typed: Form | None = None,
+def _game(
+    request: Request,
+    game_id: str,
+    params: Form,
+    status: int = 200,
+    notice: str = "",
+    error: str = "",
+    typed: Form | None = None,
     columns: ColumnsNeeded | None = None,
 ) -> Response:
     workshop = workshop_of(request)
@@ -283,7 +355,14 @@ def _game(request: Request, game_id: str, params: Form, status: int = 200, notic
         return trial_url(machine, game_id, code)
 
     panel = game_panel(
-        catalogue, game_id, machine, publishing.game_state(workshop, game_id), link, params.get("equal", "")[:80], trial, workshop.briefs(),
+        catalogue,
+        game_id,
+        machine,
+        publishing.game_state(workshop, game_id),
+        link,
+        params.get("equal", "")[:80],
+        trial,
+        workshop.briefs(),
         results_state(workshop, game_id),
     )
     content = {
@@ -301,7 +380,11 @@ def _game(request: Request, game_id: str, params: Form, status: int = 200, notic
 
 def trial_url(machine: Machine, game_id: str, code: str) -> str:
     """Trying a part happens in the brief, with the game beside it."""
-    return "" if machine.brief is None else DeskQuery(view="frames").url(machine.brief.id, game=game_id, tried=code)
+    return (
+        ""
+        if machine.brief is None
+        else DeskQuery(view="frames").url(machine.brief.id, game=game_id, tried=code)
+    )
 
 
 @router.post("/games/{game_id}/results")
@@ -325,10 +408,14 @@ def _change_evidence(request: Request, game_id: str, form: Form, action: str) ->
     except WattmetronError as error:
         status = 409 if isinstance(error, ConflictError) else 422
         return _game(request, game_id, params, status, error=str(error), typed=form)
-    return _game(request, game_id, params, notice=f"{done.said[:1].upper()}{done.said[1:]}: {done.effect}.")
+    return _game(
+        request, game_id, params, notice=f"{done.said[:1].upper()}{done.said[1:]}: {done.effect}."
+    )
 
 
-def _evidence_changed(workshop: Workshop, game_id: str, form: Form, action: str) -> measuring.Effect:
+def _evidence_changed(
+    workshop: Workshop, game_id: str, form: Form, action: str
+) -> measuring.Effect:
     version = _whole(form.get("results_version", ""))
     if action == "undo":
         return measuring.undo_results(workshop, game_id, version)
@@ -338,12 +425,24 @@ def _evidence_changed(workshop: Workshop, game_id: str, form: Form, action: str)
     if action == "mute":
         out = form.get("muted") == "1"
         said = "left a result out" if out else "a result counts again"
-        return measuring.change_results(workshop, game_id, version, said, measuring.muted(items, form.get("result", ""), out))
+        return measuring.change_results(
+            workshop, game_id, version, said, measuring.muted(items, form.get("result", ""), out)
+        )
     if action == "remove":
-        return measuring.change_results(workshop, game_id, version, "removed a result", measuring.without(items, form.get("result", "")))
-    new = measuring.pasted_results(catalogue, game_id, form, measuring.known_columns(workshop, form.get("source", "")))
+        return measuring.change_results(
+            workshop,
+            game_id,
+            version,
+            "removed a result",
+            measuring.without(items, form.get("result", "")),
+        )
+    new = measuring.pasted_results(
+        catalogue, game_id, form, measuring.known_columns(workshop, form.get("source", ""))
+    )
     said = "added a result" if len(new) == 1 else f"added {len(new)} results"
-    return measuring.change_results(workshop, game_id, version, said, (*items, *new), measuring.told_columns(workshop, form))
+    return measuring.change_results(
+        workshop, game_id, version, said, (*items, *new), measuring.told_columns(workshop, form)
+    )
 
 
 @router.get("/games/{game_id}/requirements.json")
@@ -377,7 +476,9 @@ def _remove_or_restore(request: Request, game_id: str, form: Form, removing: boo
             return _list(request, {}, notice=f"Removed “{name}”.", restore=game_id)
         name = publishing.restore_game(workshop, game_id)
     except WattmetronError as error:
-        return _list(request, {}, 409 if isinstance(error, ConflictError) else 422, error=str(error))
+        return _list(
+            request, {}, 409 if isinstance(error, ConflictError) else 422, error=str(error)
+        )
     return _list(request, {}, notice=f"“{name}” is back.")
 
 

@@ -84,12 +84,19 @@ async def confirm_table(request: Request) -> Response:
 
 def _confirm(request: Request, form: Form) -> Response:
     workshop = workshop_of(request)
-    name, data = form.get("name", "table.csv")[:120], form.get("text", "").replace("\r\n", "\n").encode()
+    name, data = (
+        form.get("name", "table.csv")[:120],
+        form.get("text", "").replace("\r\n", "\n").encode(),
+    )
     try:
         done = bring_in(workshop, workshop.catalogue(), _kind(form.get("kind", "")), name, data)
     except WattmetronError as error:
         return _import(request, None, name, str(error))
-    return RedirectResponse("/parts?" + urlencode({"kind": form.get("kind", ""), "all": "1", "done": str(done.edit_id)}), 303)
+    return RedirectResponse(
+        "/parts?"
+        + urlencode({"kind": form.get("kind", ""), "all": "1", "done": str(done.edit_id)}),
+        303,
+    )
 
 
 @router.get("/parts/{part_id}/edit")
@@ -97,12 +104,16 @@ def edit_part(request: Request, part_id: str) -> Response:
     return _edit(request, part_id)
 
 
-def _edit(request: Request, part_id: str, cells: Form | None = None, error: str = "", status: int = 200) -> Response:
+def _edit(
+    request: Request, part_id: str, cells: Form | None = None, error: str = "", status: int = 200
+) -> Response:
     workshop = workshop_of(request)
     part = workshop.catalogue().described.part(part_id)
     kind = kind_of(part)
     version = part_edits.part_version(workshop, part_id, kind)
-    shown = part_form(kind, part_id, part.name, part_edits.cells_of(part) if cells is None else cells, version)
+    shown = part_form(
+        kind, part_id, part.name, part_edits.cells_of(part) if cells is None else cells, version
+    )
     return page(request, "part_form.html", {"f": shown, "error": error}, status)
 
 
@@ -118,7 +129,12 @@ def _add(request: Request, form: Form) -> Response:
     try:
         done = part_edits.add_part(workshop, workshop.catalogue(), kind, form)
     except WattmetronError as error:
-        return page(request, "part_form.html", {"f": part_form(kind, "", "", form, 0), "error": str(error)}, 422)
+        return page(
+            request,
+            "part_form.html",
+            {"f": part_form(kind, "", "", form, 0), "error": str(error)},
+            422,
+        )
     return _to_part(done)
 
 
@@ -171,7 +187,9 @@ def _done(request: Request, part_id: str, form: Form, edit: Edit) -> Response:
     except WattmetronError as error:
         return RedirectResponse(f"/parts/{part_id}?" + urlencode({"error": str(error)[:400]}), 303)
     if part_id not in workshop.catalogue().parts:
-        return RedirectResponse("/parts?" + urlencode({"kind": kind, "done": str(done.edit_id)}), 303)
+        return RedirectResponse(
+            "/parts?" + urlencode({"kind": kind, "done": str(done.edit_id)}), 303
+        )
     return _to_part(done)
 
 
@@ -184,17 +202,28 @@ async def undo(request: Request) -> Response:
 def _undo(request: Request, form: Form) -> Response:
     edit_id = form.get("edit", "")
     try:
-        said = part_edits.undo_edit(workshop_of(request), int(edit_id) if edit_id.isdecimal() else 0)
+        said = part_edits.undo_edit(
+            workshop_of(request), int(edit_id) if edit_id.isdecimal() else 0
+        )
     except WattmetronError as error:
-        return RedirectResponse("/parts?" + urlencode({"kind": _kind(form.get("kind", "")), "error": str(error)}), 303)
-    return RedirectResponse("/parts?" + urlencode({"kind": _kind(form.get("kind", "")), "said": f"Took back: {said}."}), 303)
+        return RedirectResponse(
+            "/parts?" + urlencode({"kind": _kind(form.get("kind", "")), "error": str(error)}), 303
+        )
+    return RedirectResponse(
+        "/parts?" + urlencode({"kind": _kind(form.get("kind", "")), "said": f"Took back: {said}."}),
+        303,
+    )
 
 
 def notice_of(workshop: Workshop, params: Form) -> dict[str, str]:
     """What was just done, with the edit that can be taken back, or what could not be done."""
     done = part_edits.edit_said(workshop, params.get("done", ""))
     notice = f"{done[:1].upper()}{done[1:]}." if done else params.get("said", "")[:300]
-    return {"notice": notice, "edit": params.get("done", "") if done else "", "refused": params.get("error", "")[:500]}
+    return {
+        "notice": notice,
+        "edit": params.get("done", "") if done else "",
+        "refused": params.get("error", "")[:500],
+    }
 
 
 @router.get("/parts/{part_id}")

@@ -1,4 +1,6 @@
-"""The place Parts: the list by kind, one part in full, the scale of speeds and the charts behind it."""
+"""The place Parts: the list by kind, one part in full, the scale of speeds and the charts behind
+it.
+"""
 
 from collections.abc import Callable
 from typing import Any
@@ -66,7 +68,13 @@ def _scale(request: Request, params: Form, status: int = 200, **more: Any) -> Re
         "version": 0,
         "typed": {},
     }
-    return page(request, "scale.html", content | more, status, query.url() if request.method == "POST" else None)
+    return page(
+        request,
+        "scale.html",
+        content | more,
+        status,
+        query.url() if request.method == "POST" else None,
+    )
 
 
 async def _form(request: Request) -> Form:
@@ -78,7 +86,9 @@ async def _form(request: Request) -> Form:
     return found
 
 
-def _change(request: Request, form: Form, change: Callable[[Workshop, Catalogue], Changed]) -> Response:
+def _change(
+    request: Request, form: Form, change: Callable[[Workshop, Catalogue], Changed]
+) -> Response:
     workshop = workshop_of(request)
     params = {name: form[name] for name in ("measure", "reference", "part") if form.get(name)}
     try:
@@ -94,19 +104,28 @@ def _change(request: Request, form: Form, change: Callable[[Workshop, Catalogue]
 def _route(path: str, change: Callable[[Workshop, Catalogue, Form], Changed]) -> None:
     async def handle(request: Request) -> Response:
         form = await _form(request)
-        return await run_in_threadpool(_change, request, form, lambda workshop, catalogue: change(workshop, catalogue, form))
+        return await run_in_threadpool(
+            _change, request, form, lambda workshop, catalogue: change(workshop, catalogue, form)
+        )
 
     router.add_api_route(f"/parts/scale/{path}", handle, methods=["POST"], response_model=None)
 
 
 def _add_chart(workshop: Workshop, catalogue: Catalogue, form: Form) -> Changed:
     chart = pasted_chart(catalogue, form)
-    return store_chart(workshop, chart, chart.id, f"added {chart.name} with {len(chart.rows)} parts")
+    return store_chart(
+        workshop, chart, chart.id, f"added {chart.name} with {len(chart.rows)} parts"
+    )
 
 
 def _add_comparison(workshop: Workshop, catalogue: Catalogue, form: Form) -> Changed:
     chart = typed_comparison(catalogue, form)
-    return store_chart(workshop, chart, chart.id, f"added a comparison of {chart.rows[0].text} with {chart.rows[1].text}")
+    return store_chart(
+        workshop,
+        chart,
+        chart.id,
+        f"added a comparison of {chart.rows[0].text} with {chart.rows[1].text}",
+    )
 
 
 def _mute(workshop: Workshop, catalogue: Catalogue, form: Form) -> Changed:

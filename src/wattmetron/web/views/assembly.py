@@ -1,4 +1,6 @@
-"""The assembly list as a page: stages with steps to tick off, cables counted, what is still open."""
+"""The assembly list as a page: stages with steps to tick off, cables counted, what is still
+open.
+"""
 
 from dataclasses import dataclass
 
@@ -12,7 +14,9 @@ from wattmetron.services.workshop import Opened
 
 @dataclass(frozen=True, slots=True)
 class AssemblyPage:
-    """``key`` names the build on the device that ticks are kept on; ``open`` are findings that stand before it."""
+    """``key`` names the build on the device that ticks are kept on; ``open`` are findings that
+    stand before it.
+    """
 
     brief_id: int
     name: str

@@ -1,4 +1,6 @@
-"""The Balance view: split, account, what limits, pairings, frontier, next money, money that buys no frames, price limits."""
+"""The Balance view: split, account, what limits, pairings, frontier, next money, money that buys no
+frames, price limits.
+"""
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
@@ -72,7 +74,6 @@ class MoreRow:
     nothing: str
 
 
-
 @dataclass(frozen=True)
 class BalanceView:
     """Everything that the Balance view shows; ``subject`` says which build its figures are of."""
@@ -113,8 +114,18 @@ class BalanceView:
     years_words: str
 
 
-def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None, link: Link, trial: Callable[[Build], str], asked: DeskQuery, steps_url: str) -> BalanceView:
-    """Compute the view; where the build is not whole it is of the proposal instead. What is tried is marked."""
+def balance_view(
+    catalogue: Catalogue,
+    now: Assessment,
+    tried: Assessment | None,
+    link: Link,
+    trial: Callable[[Build], str],
+    asked: DeskQuery,
+    steps_url: str,
+) -> BalanceView:
+    """Compute the view; where the build is not whole it is of the proposal instead. What is tried
+    is marked.
+    """
     found = tables(catalogue, now.brief, now.build)
     step = found.answer(found.budget)
     answer = None if step is None else assess(catalogue, now.brief, found.build_at(step))
@@ -137,7 +148,10 @@ def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None
         link(every=True),
         frontier_view(found, subject, tried, link),
         tuple(_more(one, answer, subject, trial) for one in more),
-        tuple(idle_row(catalogue, subject, kind, cut, trial) for kind, cut in sorted(free.items(), key=lambda one: -one[1].saves_minor)),
+        tuple(
+            idle_row(catalogue, subject, kind, cut, trial)
+            for kind, cut in sorted(free.items(), key=lambda one: -one[1].saves_minor)
+        ),
         idle_words(free, subject),
         tuple(for_years(catalogue, subject)),
         side_money(catalogue, subject),
@@ -154,24 +168,48 @@ def balance_view(catalogue: Catalogue, now: Assessment, tried: Assessment | None
         link(suppose=True),
         announced_row(catalogue, now, asked),
         elsewhere_row(catalogue, now, asked),
-        tuple((one.id, f"{one.name} ({one.currency})") for one in catalogue.regions.values() if one.id != now.brief.region),
-        tuple((part.id, part.name) for kind in SIDES for part in catalogue.by_kind[kind] if asked.suppose),
+        tuple(
+            (one.id, f"{one.name} ({one.currency})")
+            for one in catalogue.regions.values()
+            if one.id != now.brief.region
+        ),
+        tuple(
+            (part.id, part.name)
+            for kind in SIDES
+            for part in catalogue.by_kind[kind]
+            if asked.suppose
+        ),
         steps_url,
         tuple(years_rows(catalogue, subject)),
         _years_words(subject),
     )
 
 
-def _proposal(now: Assessment, answer: Assessment | None, trial: Callable[[Build], str]) -> tuple[str, str]:
-    """What the aim answers for this budget, against the build, with its address; no address where it is the build."""
+def _proposal(
+    now: Assessment, answer: Assessment | None, trial: Callable[[Build], str]
+) -> tuple[str, str]:
+    """What the aim answers for this budget, against the build, with its address; no address where
+    it is the build.
+    """
     if answer is None:
         return "No fitting build within the budget: Propose says what stands in the way.", ""
     if all(answer.build.of(kind) == now.build.of(kind) for kind in KIND_WORDS):
         return "This build is what the aim of most frames answers for the budget.", ""
     met = f"meets {answer.met} of {len(answer.counted)}" if answer.counted else "fits"
     delta = money_change(answer.spent_minor - now.spent_minor, now.currency)
-    than = "" if now.missing else f": {'as much as' if delta == 'the same' else f'{delta} than'} this one" + (f", which meets {now.met}" if now.counted else "")
-    return f"For this budget the best build {met} for {money(answer.spent_minor, answer.currency)}{than}.", trial(answer.build)
+    than = (
+        ""
+        if now.missing
+        else f": {'as much as' if delta == 'the same' else f'{delta} than'} this one"
+        + (f", which meets {now.met}" if now.counted else "")
+    )
+    return (
+        (
+            f"For this budget the best build {met} for"
+            f" {money(answer.spent_minor, answer.currency)}{than}."
+        ),
+        trial(answer.build),
+    )
 
 
 def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
@@ -186,27 +224,51 @@ def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
         if side is None:
             continue
         forced = money(abs(side.forced_minor), subject.currency)
-        said = f"{words} {money(side.own_minor, subject.currency)}, and it {'forces' if side.forced_minor >= 0 else 'spares'} {forced} elsewhere"
+        said = (
+            f"{words} {money(side.own_minor, subject.currency)}, and it"
+            f" {'forces' if side.forced_minor >= 0 else 'spares'} {forced} elsewhere"
+        )
         rows.append((name, fill, side.total_minor, said))
     rows.append(("Rest", "", found.rest_minor, "what any such machine needs"))
     return tuple(
-        SplitRow(name, fill, money(minor, subject.currency), percent(minor / found.total_minor), max(0.0, round(100 * minor / found.total_minor, 2)), said)
+        SplitRow(
+            name,
+            fill,
+            money(minor, subject.currency),
+            percent(minor / found.total_minor),
+            max(0.0, round(100 * minor / found.total_minor, 2)),
+            said,
+        )
         for name, fill, minor, said in rows
     )
 
 
-def _more(one: More, answer: Assessment | None, subject: Assessment, trial: Callable[[Build], str]) -> MoreRow:
+def _more(
+    one: More, answer: Assessment | None, subject: Assessment, trial: Callable[[Build], str]
+) -> MoreRow:
     change, then, changed = one.change_minor, one.assessment, one.changed
     label = f"{money(abs(change), subject.currency)} {'more' if change > 0 else 'less'}"
     if then is None:
         return MoreRow(label, "", "", "", "", "", "nothing fits")
     if not changed:
-        return MoreRow(label, money(then.spent_minor, subject.currency), f"{then.met} of {len(then.counted)}", "", "", "", "the same build")
+        return MoreRow(
+            label,
+            money(then.spent_minor, subject.currency),
+            f"{then.met} of {len(then.counted)}",
+            "",
+            "",
+            "",
+            "the same build",
+        )
     effects = []
     for before, after in zip(subject.counted, then.counted, strict=True):
         share = after.judged_fps / before.judged_fps - 1 if before.judged_fps else 0.0
         if abs(share) >= 0.01:
-            effects.append(f"{before.game.name} {'+' if share > 0 else '−'}{abs(share):.0%}".replace("%", f"{THIN}%"))
+            effects.append(
+                f"{before.game.name} {'+' if share > 0 else '−'}{abs(share):.0%}".replace(
+                    "%", f"{THIN}%"
+                )
+            )
     swaps = [part.name for kind in changed for part in then.machine.of(kind)]
     if answer is not None and then.build == answer.build:
         effects = ["the same as this budget buys"]
@@ -221,21 +283,22 @@ def _more(one: More, answer: Assessment | None, subject: Assessment, trial: Call
     )
 
 
-
-
-
 def _years_words(subject: Assessment) -> str:
     none = "" if subject.met else "No target is met today, so none can be lost. "
     return (
-        f"{none}Assumed: the games ask for {subject.brief.growth_percent:g}{THIN}% more of both sides each year. Alone: targets that a side reaches on average "
-        "with the other out of the way. The next step is the cheapest, at today's prices, that meets again what is met today; all other parts stay."
+        f"{none}Assumed: the games ask for {subject.brief.growth_percent:g}{THIN}% more of both"
+        " sides each year. Alone: targets that a side reaches on average with the other out of the"
+        " way. The next step is the cheapest, at today's prices, that meets again what is met"
+        " today; all other parts stay."
     )
 
 
-
-
-def _alike(found: Tables, pairs: PairsMap, answer: Assessment | None, link: Link) -> Iterator[tuple[str, str]]:
-    """Other pairings as good as the answer: as much weight met, U within the band, and no more than 2 % dearer."""
+def _alike(
+    found: Tables, pairs: PairsMap, answer: Assessment | None, link: Link
+) -> Iterator[tuple[str, str]]:
+    """Other pairings as good as the answer: as much weight met, U within the band, and no more than
+    2 % dearer.
+    """
     if answer is None:
         return
     step = found.answer(found.budget)
@@ -244,11 +307,18 @@ def _alike(found: Tables, pairs: PairsMap, answer: Assessment | None, link: Link
     good = [
         (cell.winner.cost, c, g)
         for (c, g), cell in pairs.cells.items()
-        if cell.inside and cell.winner.rank >= step.rank - BAND and cell.winner.cost <= step.cost * (1 + ALIKE_COST)
+        if cell.inside
+        and cell.winner.rank >= step.rank - BAND
+        and cell.winner.cost <= step.cost * (1 + ALIKE_COST)
     ]
     for cost, c, g in sorted(good, key=lambda one: (one[0], one[1], one[2] or -1))[:MOST_ALIKE]:
         chip, card = pool.processors.parts[c], None if g is None else pool.cards.parts[g]
-        if (chip.id, card.id if card else "") != (answer.build.processor, answer.build.graphics or ""):
-            words = f"{chip.name} with {card.name if card else 'integrated graphics'}, {money(cost + found.besides, answer.currency)}"
+        if (chip.id, card.id if card else "") != (
+            answer.build.processor,
+            answer.build.graphics or "",
+        ):
+            words = (
+                f"{chip.name} with {card.name if card else 'integrated graphics'},"
+                f" {money(cost + found.besides, answer.currency)}"
+            )
             yield words, link(pair=f"{chip.id}:{card.id if card else ''}", tried=None)
-

@@ -36,7 +36,14 @@ class Choices:
     @property
     def systems(self) -> list[str]:
         """Operating systems that published lists name."""
-        return sorted({tier.system for one in self.catalogue.published.values() for tier in one.tiers if tier.system})
+        return sorted(
+            {
+                tier.system
+                for one in self.catalogue.published.values()
+                for tier in one.tiers
+                if tier.system
+            }
+        )
 
     @property
     def works(self) -> tuple[str, ...]:
@@ -61,7 +68,13 @@ class Choices:
     @property
     def preferable_values(self) -> list[str]:
         """Values that a preference can have where they are words."""
-        pairs = sorted({(KIND_WORDS[kind], part.maker) for kind in KINDS for part in self.catalogue.by_kind[kind]})
+        pairs = sorted(
+            {
+                (KIND_WORDS[kind], part.maker)
+                for kind in KINDS
+                for part in self.catalogue.by_kind[kind]
+            }
+        )
         return [*self.colours, *TRUST_FLOORS, *(f"{kind}: {maker}" for kind, maker in pairs)]
 
     @property
@@ -72,7 +85,13 @@ class Choices:
     def only_of(self) -> list[tuple[tuple[str, str], str]]:
         """Kinds with the makers to buy from."""
         kinds = dict.fromkeys(kind for kind, _ in self.brief.only_of)
-        return [((kind, KIND_WORDS[kind]), listed([maker for own, maker in self.brief.only_of if own == kind])) for kind in kinds]
+        return [
+            (
+                (kind, KIND_WORDS[kind]),
+                listed([maker for own, maker in self.brief.only_of if own == kind]),
+            )
+            for kind in kinds
+        ]
 
     @property
     def makers(self) -> list[str]:

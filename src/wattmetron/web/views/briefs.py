@@ -32,8 +32,14 @@ def brief_cards(catalogue: Catalogue, rows: list[Listed]) -> list[BriefCard]:
 def _card(catalogue: Catalogue, row: Listed) -> BriefCard:
     brief = row.plan.brief
     now = assess(catalogue, brief, row.plan.build)
-    names = list(dict.fromkeys(catalogue.games[t.game_id].name for t in brief.targets if t.game_id in catalogue.games))
-    games = listed(names) if len(names) <= 3 else f"{', '.join(names[:3])} and {len(names) - 3} more"
+    names = list(
+        dict.fromkeys(
+            catalogue.games[t.game_id].name for t in brief.targets if t.game_id in catalogue.games
+        )
+    )
+    games = (
+        listed(names) if len(names) <= 3 else f"{', '.join(names[:3])} and {len(names) - 3} more"
+    )
     budget = money_range(brief.budget_low_minor, brief.budget_high_minor, now.currency)
     counted = len(brief.counted_targets)
     if now.blocking:

@@ -15,7 +15,9 @@ from wattmetron.web.views.query import encode_build
 
 @dataclass(frozen=True, slots=True)
 class StepCard:
-    """One budget: its build's parts with prices, what is met, its targets' rates, what it adds, where it is tried."""
+    """One budget: its build's parts with prices, what is met, its targets' rates, what it adds,
+    where it is tried.
+    """
 
     budget: str
     total: str
@@ -52,12 +54,17 @@ def steps_page(catalogue: Catalogue, opened: Opened, amounts: str, rise: str) ->
     budgets = usual_budgets(plan.brief)
     try:
         if amounts.strip():
-            budgets = tuple(to_minor(one, "A budget step") for one in amounts.replace(";", " ").split()[:12])
+            budgets = tuple(
+                to_minor(one, "A budget step") for one in amounts.replace(";", " ").split()[:12]
+            )
         per_step = _percent(rise)
         found = tables(catalogue, plan.brief, plan.build)
         rises = [round(((1 + per_step / 100) ** n - 1) * 100) for n in range(len(budgets))]
         made = budget_steps(found, budgets, rises)
-        cards = tuple(_card(one, made[place - 1] if place else None, opened, currency) for place, one in enumerate(made))
+        cards = tuple(
+            _card(one, made[place - 1] if place else None, opened, currency)
+            for place, one in enumerate(made)
+        )
     except WattmetronError as problem:
         error = str(problem)
     shown = amounts.strip() or " ".join(f"{one // 100}" for one in budgets)
@@ -67,7 +74,9 @@ def steps_page(catalogue: Catalogue, opened: Opened, amounts: str, rise: str) ->
 def _percent(text: str) -> int:
     text = text.strip() or "0"
     if not text.isdecimal() or int(text) > 100:
-        raise MoneyError(f"The rise of the targets is “{text[:20]}”: enter whole per cent from 0 to 100.")
+        raise MoneyError(
+            f"The rise of the targets is “{text[:20]}”: enter whole per cent from 0 to 100."
+        )
     return int(text)
 
 
@@ -77,17 +86,27 @@ def _card(step: BudgetStep, before: BudgetStep | None, opened: Opened, currency:
     if now is None:
         return StepCard(budget, "", "", "", (), (), "No fitting build for this money.", "", "")
     parts = tuple(
-        (KIND_WORDS[line.kind], line.part.name if line.part else line.part_id, money(line.cost_minor, currency), line.kind in step.changed)
+        (
+            KIND_WORDS[line.kind],
+            line.part.name if line.part else line.part_id,
+            money(line.cost_minor, currency),
+            line.kind in step.changed,
+        )
         for line in now.lines
     )
-    targets = tuple((one.game.name, f"{one.judged_fps:.0f} of {one.target.fps:g}{THIN}fps", one.state) for one in now.counted)
-    url = f"/briefs/{opened.id}/balance?{urlencode({'try': encode_build(now.build, opened.plan.build)})}"
+    targets = tuple(
+        (one.game.name, f"{one.judged_fps:.0f} of {one.target.fps:g}{THIN}fps", one.state)
+        for one in now.counted
+    )
+    code = encode_build(now.build, opened.plan.build)
+    url = f"/briefs/{opened.id}/balance?{urlencode({'try': code})}"
     power = f"{now.draw.full_w}{THIN}W full draw"
     return StepCard(
         budget,
         money(now.spent_minor, currency),
         money(now.left_minor, currency),
-        f"{now.met} of {len(now.counted)} targets met" + (f", asked {step.rise_percent}{THIN}% higher" if step.rise_percent else ""),
+        f"{now.met} of {len(now.counted)} targets met"
+        + (f", asked {step.rise_percent}{THIN}% higher" if step.rise_percent else ""),
         targets,
         parts,
         _adds(step, before, currency),
@@ -104,9 +123,18 @@ def _adds(step: BudgetStep, before: BudgetStep | None, currency: str) -> str:
     if not step.changed:
         return "The same build as the step before: the money is better kept."
     delta = now.spent_minor - before.assessment.spent_minor
-    pairs = [(one, two) for one, two in zip(before.assessment.counted, now.counted, strict=True) if one.judged_fps]
+    pairs = [
+        (one, two)
+        for one, two in zip(before.assessment.counted, now.counted, strict=True)
+        if one.judged_fps
+    ]
     weight = sum(one.target.weight for one, _ in pairs)
-    gain = sum(one.target.weight * (two.judged_fps / one.judged_fps - 1) for one, two in pairs) / weight if weight else 0.0
+    gain = (
+        sum(one.target.weight * (two.judged_fps / one.judged_fps - 1) for one, two in pairs)
+        / weight
+        if weight
+        else 0.0
+    )
     frames = f"{percent(abs(gain))} {'more' if gain >= 0 else 'fewer'} frames on average"
     kinds = listed([KIND_WORDS[kind] for kind in step.changed])
     return f"{money(delta, currency)} more: another {kinds}; {frames}."

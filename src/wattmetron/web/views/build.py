@@ -18,7 +18,9 @@ SIDES: tuple[tuple[str, str, tuple[Kind, ...]], ...] = (
 
 @dataclass(frozen=True, slots=True)
 class BuildRow:
-    """A part in its place, or an empty place; ``removable`` and ``keepable`` where a build is shown as adopted."""
+    """A part in its place, or an empty place; ``removable`` and ``keepable`` where a build is shown
+    as adopted.
+    """
 
     kind: Kind
     word: str
@@ -66,9 +68,25 @@ def build_view(
         rows: list[BuildRow] = []
         for kind in kinds:
             lines = [line for line in now.lines if line.kind == kind]
-            own = [_row(now, line, query, brief_id, ghost is not None and line.part_id not in before) for line in lines]
-            own = [replace(row, key=f"{kind}-{row.part_id}" + (f"-{n}" if n else "")) for n, row in enumerate(own)]
-            rows += [*own[:-1], *(replace(row, last_drive=kind == "storage", another_url=_another(now, kind, query, brief_id)) for row in own[-1:])]
+            own = [
+                _row(now, line, query, brief_id, ghost is not None and line.part_id not in before)
+                for line in lines
+            ]
+            own = [
+                replace(row, key=f"{kind}-{row.part_id}" + (f"-{n}" if n else ""))
+                for n, row in enumerate(own)
+            ]
+            rows += [
+                *own[:-1],
+                *(
+                    replace(
+                        row,
+                        last_drive=kind == "storage",
+                        another_url=_another(now, kind, query, brief_id),
+                    )
+                    for row in own[-1:]
+                ),
+            ]
             if not lines and kind in KINDS:
                 rows.append(_empty(now, kind, query, brief_id))
         groups.append((title, hue, tuple(rows)))
@@ -78,7 +96,11 @@ def build_view(
         tuple(groups),
         money(now.spent_minor, now.currency),
         "; ".join(_besides(now)),
-        f"over by {money(-now.left_minor, now.currency)}" if over else f"left {money(now.left_minor, now.currency)}",
+        (
+            f"over by {money(-now.left_minor, now.currency)}"
+            if over
+            else f"left {money(now.left_minor, now.currency)}"
+        ),
         over,
         coming,
         coming_over,
@@ -88,7 +110,15 @@ def build_view(
 
 
 def _row(now: Assessment, line: Line, query: DeskQuery, brief_id: int, changed: bool) -> BuildRow:
-    url = query.url(brief_id, swap=line.kind, place=line.part_id, everything=False, search="", propose=None, working=None)
+    url = query.url(
+        brief_id,
+        swap=line.kind,
+        place=line.part_id,
+        everything=False,
+        search="",
+        propose=None,
+        working=None,
+    )
     if line.kind in FURTHER_KINDS:
         url = f"/parts/{line.part_id}?brief={brief_id}"
     if line.owned:
@@ -105,10 +135,24 @@ def _row(now: Assessment, line: Line, query: DeskQuery, brief_id: int, changed: 
     if line.part:
         meta = f"{traits(line.part)[0]} · {meta}"
     if line.stand_in:
-        back = f", then perhaps {money(line.stand_in.resale_minor, now.currency)} back" if line.stand_in.resale_minor else ""
+        back = (
+            f", then perhaps {money(line.stand_in.resale_minor, now.currency)} back"
+            if line.stand_in.resale_minor
+            else ""
+        )
         meta = f"stand-in until {line.stand_in.until:%-d %b %Y}{back} · {meta}"
     return BuildRow(
-        line.kind, KIND_WORDS[line.kind], line.part_id, name, meta, price, url, line.kept, line.owned, changed, line.kind in KINDS
+        line.kind,
+        KIND_WORDS[line.kind],
+        line.part_id,
+        name,
+        meta,
+        price,
+        url,
+        line.kept,
+        line.owned,
+        changed,
+        line.kind in KINDS,
     )
 
 
@@ -122,7 +166,9 @@ def _besides(now: Assessment) -> list[str]:
 
 
 def _another(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> str:
-    """The address that tries another kit like the last one, or a second card, where slots are free."""
+    """The address that tries another kit like the last one, or a second card, where slots are
+    free.
+    """
     if kind == "graphics":
         return _second_card(now, query, brief_id)
     kits, board = now.build.of("memory"), now.machine.mainboard
@@ -131,25 +177,46 @@ def _another(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> st
     last = now.machine.of("memory")[-1]
     if not isinstance(last, Memory) or now.machine.memory.sticks + last.sticks > board.memory_slots:
         return ""
-    return query.url(brief_id, tried=f"memory:{' '.join((*kits, kits[-1]))}", swap=None, propose=None, working=None)
+    return query.url(
+        brief_id,
+        tried=f"memory:{' '.join((*kits, kits[-1]))}",
+        swap=None,
+        propose=None,
+        working=None,
+    )
 
 
 def _second_card(now: Assessment, query: DeskQuery, brief_id: int) -> str:
     board, cards = now.machine.mainboard, now.build.of("graphics")
     if board is None or (board.card_slots or 0) < 2 or len(cards) != 1:
         return ""
-    return query.url(brief_id, tried=f"graphics:{cards[0]} {cards[0]}", swap=None, propose=None, working=None)
+    return query.url(
+        brief_id, tried=f"graphics:{cards[0]} {cards[0]}", swap=None, propose=None, working=None
+    )
 
 
 def _empty(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> BuildRow:
-    url = query.url(brief_id, swap=kind, place=None, everything=False, search="", propose=None, working=None)
+    url = query.url(
+        brief_id, swap=kind, place=None, everything=False, search="", propose=None, working=None
+    )
     needed = kind in now.missing
     meta = "missing"
     if kind == "cooler" and not needed:
         meta = "the boxed one suffices"
     elif kind == "graphics" and not needed:
         meta = "integrated graphics draw"
-    return BuildRow(kind, KIND_WORDS[kind], None, f"choose a {KIND_WORDS[kind]}", meta, "", url, False, False, False)
+    return BuildRow(
+        kind,
+        KIND_WORDS[kind],
+        None,
+        f"choose a {KIND_WORDS[kind]}",
+        meta,
+        "",
+        url,
+        False,
+        False,
+        False,
+    )
 
 
 def _coming(now: Assessment, remaining: Remaining | None) -> tuple[str, bool]:
@@ -157,12 +224,18 @@ def _coming(now: Assessment, remaining: Remaining | None) -> tuple[str, bool]:
         return "", False
     names = listed([KIND_WORDS[kind] for kind in remaining.kinds])
     if remaining.least_minor is None:
-        return f"No {names} on sale fits what is chosen: free a part or change the brief's rules.", True
+        return (
+            f"No {names} on sale fits what is chosen: free a part or change the brief's rules.",
+            True,
+        )
     verb = "costs" if len(remaining.kinds) == 1 else "cost"
     least = money(remaining.least_minor, now.currency)
-    return f"{names[:1].upper()}{names[1:]} that fit {verb} at least {least}.".replace(
-        "that fit costs", "that fits costs"
-    ), remaining.least_minor > now.left_minor
+    return (
+        f"{names[:1].upper()}{names[1:]} that fit {verb} at least {least}.".replace(
+            "that fit costs", "that fits costs"
+        ),
+        remaining.least_minor > now.left_minor,
+    )
 
 
 def _day(day: object) -> str:

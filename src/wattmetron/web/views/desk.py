@@ -56,7 +56,9 @@ class Trying:
 
 @dataclass(frozen=True, slots=True)
 class TrustRow:
-    """A trust floor with the cost of its proposal, how that differs, what it meets, and its parts below plain."""
+    """A trust floor with the cost of its proposal, how that differs, what it meets, and its parts
+    below plain.
+    """
 
     floor: str
     own: bool
@@ -116,17 +118,25 @@ class Desk:
 def make_desk(
     catalogue: Catalogue, opened: Opened, query: DeskQuery, state_of: Callable[[str], GameState]
 ) -> Desk:
-    """Compute what the page shows; ``state_of`` gives the standing revision of a game's requirements."""
+    """Compute what the page shows; ``state_of`` gives the standing revision of a game's
+    requirements.
+    """
     plan = opened.plan
     brief = plan.brief
     present = assess(catalogue, brief, plan.build)
-    found = answer(catalogue, brief, plan.build, AIM_WORDS[query.propose]) if query.propose else None
+    found = (
+        answer(catalogue, brief, plan.build, AIM_WORDS[query.propose]) if query.propose else None
+    )
     tried = _tried(catalogue, plan, query, found)
     now = present if tried is None else assess(catalogue, brief, tried)
     ghost, ghost_words = _ghost(catalogue, opened, present, tried is not None)
     left = remaining(catalogue, now)
     findings = tuple(_finding(catalogue, now, one, opened, query) for one in now.findings)
-    fill = encode_build(left.build, plan.build) if left is not None and left.build is not None and tried is None else None
+    fill = (
+        encode_build(left.build, plan.build)
+        if left is not None and left.build is not None and tried is None
+        else None
+    )
     prices = _prices(catalogue, brief, now)
     names = {game.id: game.name for game in catalogue.games.values()}
     return Desk(
@@ -137,7 +147,9 @@ def make_desk(
         now,
         meters(now, ghost),
         frame_rows(now, ghost, names),
-        build_view(now, ghost if tried is not None or plan.pinned else None, left, query, opened.id, fill),
+        build_view(
+            now, ghost if tried is not None or plan.pinned else None, left, query, opened.id, fill
+        ),
         findings,
         None if tried is None else _trying(present, now, plan.build, query, opened.id),
         _swap(catalogue, present, query, opened.id, tried, names),
@@ -149,9 +161,19 @@ def make_desk(
         tier_words(catalogue, brief),
         _game(catalogue, opened, query, present, now, state_of),
         _equals(catalogue, opened, query, present),
-        settings_view(catalogue, now, query.settings, query.money, query.url(opened.id, money=True)) if query.settings else None,
+        (
+            settings_view(
+                catalogue, now, query.settings, query.money, query.url(opened.id, money=True)
+            )
+            if query.settings
+            else None
+        ),
         _fit(catalogue, now, opened, query, findings) if query.view == "fit" else None,
-        _balance(catalogue, present, None if tried is None else now, opened, query) if query.view == "balance" else None,
+        (
+            _balance(catalogue, present, None if tried is None else now, opened, query)
+            if query.view == "balance"
+            else None
+        ),
         _trust(catalogue, brief, plan.build) if query.trust else (),
     )
 
@@ -166,18 +188,43 @@ def _trust(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[TrustRow, 
             rows.append(TrustRow(one.floor, one.own, "nothing fits within the budget", "", "", ""))
             continue
         now = one.assessment
-        delta = "" if base is None or one.own else money_change(now.spent_minor - base.spent_minor, now.currency)
-        worst = "" if now.worst is None else f"{100 * now.worst.judged_fps / now.worst.target.fps:.0f}\u202f%"
+        delta = (
+            ""
+            if base is None or one.own
+            else money_change(now.spent_minor - base.spent_minor, now.currency)
+        )
+        worst = (
+            ""
+            if now.worst is None
+            else f"{100 * now.worst.judged_fps / now.worst.target.fps:.0f}\u202f%"
+        )
         below = listed(list(one.below)) or "none"
-        rows.append(TrustRow(one.floor, one.own, money(now.spent_minor, now.currency), delta, f"{now.met} of {len(now.counted)} met, worst at {worst}", below))
+        rows.append(
+            TrustRow(
+                one.floor,
+                one.own,
+                money(now.spent_minor, now.currency),
+                delta,
+                f"{now.met} of {len(now.counted)} met, worst at {worst}",
+                below,
+            )
+        )
     return tuple(rows)
 
 
-def _balance(catalogue: Catalogue, present: Assessment, tried: Assessment | None, opened: Opened, query: DeskQuery) -> BalanceView:
+def _balance(
+    catalogue: Catalogue,
+    present: Assessment,
+    tried: Assessment | None,
+    opened: Opened,
+    query: DeskQuery,
+) -> BalanceView:
     """The Balance view of the adopted build, with what is being tried marked in it."""
 
     def link(**changes: object) -> str:
-        return query.url(opened.id, **({"propose": None, "swap": None, "pair": None, "step": None} | changes))
+        return query.url(
+            opened.id, **({"propose": None, "swap": None, "pair": None, "step": None} | changes)
+        )
 
     def trial(build: Build) -> str:
         return link(tried=encode_build(build, opened.plan.build))
@@ -185,20 +232,32 @@ def _balance(catalogue: Catalogue, present: Assessment, tried: Assessment | None
     return balance_view(catalogue, present, tried, link, trial, query, f"/briefs/{opened.id}/steps")
 
 
-def _fit(catalogue: Catalogue, now: Assessment, opened: Opened, query: DeskQuery, findings: tuple[FindingView, ...]) -> FitView:
+def _fit(
+    catalogue: Catalogue,
+    now: Assessment,
+    opened: Opened,
+    query: DeskQuery,
+    findings: tuple[FindingView, ...],
+) -> FitView:
     """The Fit view of what is in the build or being tried."""
 
     def trial(found: Cure) -> str:
-        return query.url(opened.id, tried=encode_build(found.build, opened.plan.build), propose=None, swap=None)
+        return query.url(
+            opened.id, tried=encode_build(found.build, opened.plan.build), propose=None, swap=None
+        )
 
     def part_trial(kind: Kind, part_id: str) -> str:
-        return query.url(opened.id, tried=trial_of(opened.plan.build, kind, part_id), propose=None, swap=None)
+        return query.url(
+            opened.id, tried=trial_of(opened.plan.build, kind, part_id), propose=None, swap=None
+        )
 
     actions = {one.finding: one.remedies for one in findings}
     return fit_view(catalogue, now, query.by or "level", actions, trial, part_trial)
 
 
-def _equals(catalogue: Catalogue, opened: Opened, query: DeskQuery, present: Assessment) -> EqualsView | None:
+def _equals(
+    catalogue: Catalogue, opened: Opened, query: DeskQuery, present: Assessment
+) -> EqualsView | None:
     """Parts as good as any part, where no game stands beside."""
     if query.equal is None or query.game is not None:
         return None
@@ -228,7 +287,9 @@ def _game(
         return None
     brief = opened.plan.brief
     words = f"{brief.name}, as tried" if now is not present else brief.name
-    machine = Machine(machine_contender(now.machine, brief.system), words, opened, "", brief.chance, present)
+    machine = Machine(
+        machine_contender(now.machine, brief.system), words, opened, "", brief.chance, present
+    )
 
     def link(equal: str | None = query.equal) -> str:
         return query.url(opened.id, equal=equal, swap=None, propose=None, working=None)
@@ -236,10 +297,14 @@ def _game(
     def trial(code: str) -> str:
         return query.url(opened.id, tried=code, swap=None, propose=None, working=None)
 
-    return game_panel(catalogue, query.game, machine, state_of(query.game), link, query.equal or "", trial)
+    return game_panel(
+        catalogue, query.game, machine, state_of(query.game), link, query.equal or "", trial
+    )
 
 
-def _tried(catalogue: Catalogue, plan: Plan, query: DeskQuery, found: Answer | None) -> Build | None:
+def _tried(
+    catalogue: Catalogue, plan: Plan, query: DeskQuery, found: Answer | None
+) -> Build | None:
     """The build being tried, unless it is the present one or names unknown parts."""
     build = plan.build
     if query.tried is not None:
@@ -252,7 +317,11 @@ def _tried(catalogue: Catalogue, plan: Plan, query: DeskQuery, found: Answer | N
     if query.pair is not None or query.step is not None:
         chosen = chosen_build(catalogue, plan, query)
         return None if chosen is None or _same(chosen, build) else chosen
-    if found is not None and found.proposal.build is not None and not _same(found.proposal.build, build):
+    if (
+        found is not None
+        and found.proposal.build is not None
+        and not _same(found.proposal.build, build)
+    ):
         return found.proposal.build
     return None
 
@@ -275,9 +344,14 @@ def _same(one: Build, other: Build) -> bool:
 def _ghost(
     catalogue: Catalogue, opened: Opened, present: Assessment, trying: bool
 ) -> tuple[Assessment | None, str]:
-    """What the pointers' ghosts stand for: the pinned build, else the adopted one, else the last state."""
+    """What the pointers' ghosts stand for: the pinned build, else the adopted one, else the last
+    state.
+    """
     if opened.plan.pinned is not None:
-        return assess(catalogue, opened.plan.brief, opened.plan.pinned), "compared with the pinned build"
+        return (
+            assess(catalogue, opened.plan.brief, opened.plan.pinned),
+            "compared with the pinned build",
+        )
     if trying:
         return present, "compared with the adopted build"
     before = opened.before
@@ -286,7 +360,9 @@ def _ghost(
     return assess(catalogue, before.brief, before.build), "compared with before the last change"
 
 
-def _trying(present: Assessment, now: Assessment, build: Build, query: DeskQuery, brief_id: int) -> Trying:
+def _trying(
+    present: Assessment, now: Assessment, build: Build, query: DeskQuery, brief_id: int
+) -> Trying:
     changed = [kind for kind in ALL_KINDS if now.build.of(kind) != build.of(kind)]
     delta = now.spent_minor - present.spent_minor
     cost = "at the same price"
@@ -295,7 +371,9 @@ def _trying(present: Assessment, now: Assessment, build: Build, query: DeskQuery
     words = KIND_WORDS[changed[0]] if len(changed) == 1 else f"{len(changed)} changes"
     what = words
     if len(changed) == 1 and now.build.of(changed[0]):
-        part = next((line.part for line in now.lines if line.part_id == now.build.of(changed[0])[-1]), None)
+        part = next(
+            (line.part for line in now.lines if line.part_id == now.build.of(changed[0])[-1]), None
+        )
         what = part.name if part else words
     met = f"{now.met} of {len(now.counted)} targets met" if now.counted else ""
     if present.counted and now.met != present.met:
@@ -311,7 +389,11 @@ def _finding(
     def action(remedy: Remedy) -> tuple[str, str]:
         price = money(remedy.delivered_minor, now.currency)
         code = encode_build(remedy.build, opened.plan.build)
-        name = f"another {remedy.part.name}" if remedy.part.id in now.build.of(remedy.kind) else remedy.part.name
+        name = (
+            f"another {remedy.part.name}"
+            if remedy.part.id in now.build.of(remedy.kind)
+            else remedy.part.name
+        )
         return f"{name}, {price}", query.url(opened.id, tried=code, propose=None, swap=None)
 
     found = finding_remedies(catalogue, now, finding) if finding.remedy_kinds else ()
@@ -334,7 +416,9 @@ def _swap(
         place = standing[0]
     new = [] if tried is None else [one for one in tried.of(query.swap) if one not in standing]
     tried_id = new[-1] if new else None
-    found = swap(catalogue, present, query.swap, place, query.everything, query.search, query.unfit, tried_id)
+    found = swap(
+        catalogue, present, query.swap, place, query.everything, query.search, query.unfit, tried_id
+    )
     return swap_view(present, found, replace(query, place=place), brief_id, tried_id, names)
 
 

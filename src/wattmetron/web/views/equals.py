@@ -15,7 +15,9 @@ from wattmetron.web.views.query import encode_build
 
 @dataclass(frozen=True, slots=True)
 class EqualRow:
-    """One part as good: what it costs and saves, how surely it is as good, and what it brings along."""
+    """One part as good: what it costs and saves, how surely it is as good, and what it brings
+    along.
+    """
 
     id: str
     name: str
@@ -83,14 +85,22 @@ def _basis(found: Alternatives) -> str:
     wanted, use = found.wanted, found.use
     spread = f"known to ±{wanted.sd * 100:.0f}{THIN}%"
     if wanted.placed is not None:
-        base = f"placed {abs(wanted.placed.percent):g}{THIN}% {'above' if wanted.placed.percent >= 0 else 'below'} {wanted.placed.than}"
+        base = (
+            f"placed {abs(wanted.placed.percent):g}{THIN}%"
+            f" {'above' if wanted.placed.percent >= 0 else 'below'} {wanted.placed.than}"
+        )
         spread = f"{base}, {spread}"
     if wanted.side == "processor":
-        return f"speed with {percent(use.parallel_share)} of the work on all cores; {wanted.name} is {spread}"
+        return (
+            f"speed with {percent(use.parallel_share)} of the work on all cores; {wanted.name} is"
+            f" {spread}"
+        )
     return f"speed at {use.rendered_mpx:.1f} Mpx; {wanted.name} is {spread}"
 
 
-def _row(found: Alternatives, one: Alternative, machine: Machine, trial: Callable[[str], str] | None) -> EqualRow:
+def _row(
+    found: Alternatives, one: Alternative, machine: Machine, trial: Callable[[str], str] | None
+) -> EqualRow:
     part = one.part
     code = ""
     if one.build is not None and machine.brief is not None and not one.present:
@@ -104,7 +114,11 @@ def _row(found: Alternatives, one: Alternative, machine: Machine, trial: Callabl
         "is it" if one.named else percent(one.chance),
         f"{part.memory_gb:g}{THIN}GB" if isinstance(part, Graphics) else "",
         _draw(one),
-        f"{part.length_mm}{THIN}mm" if isinstance(part, Graphics) else (part.socket if isinstance(part, Processor) else ""),
+        (
+            f"{part.length_mm}{THIN}mm"
+            if isinstance(part, Graphics)
+            else (part.socket if isinstance(part, Processor) else "")
+        ),
         _age(one),
         f"{one.offer.condition}, {one.offer.shop}",
         one.forces,

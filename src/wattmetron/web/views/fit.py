@@ -22,7 +22,9 @@ from wattmetron.web.views.power import PowerView, power_view
 
 @dataclass(frozen=True, slots=True)
 class NumberedFinding:
-    """A finding with its number in the drawing, actions (words, address), and the ids of the parts concerned."""
+    """A finding with its number in the drawing, actions (words, address), and the ids of the parts
+    concerned.
+    """
 
     number: int
     finding: Finding
@@ -51,7 +53,9 @@ class ClearanceRow:
 
 @dataclass(frozen=True, slots=True)
 class CureView:
-    """The set of changes that clears all that blocks: a sentence, what replaces what, the address that tries it."""
+    """The set of changes that clears all that blocks: a sentence, what replaces what, the address
+    that tries it.
+    """
 
     sentence: str
     changes: tuple[tuple[str, str, str], ...]
@@ -84,7 +88,9 @@ def fit_view(
     trial: Callable[[Cure], str],
     part_trial: Callable[[Kind, str], str],
 ) -> FitView:
-    """``remedies`` are the actions of each finding; ``trial`` and ``part_trial`` give the address that tries a cure or a part."""
+    """``remedies`` are the actions of each finding; ``trial`` and ``part_trial`` give the address
+    that tries a cure or a part.
+    """
     numbered = tuple(
         NumberedFinding(n, one, remedies.get(one, ()), " ".join(concerned(now.machine, one)))
         for n, one in enumerate(now.findings, start=1)
@@ -112,7 +118,11 @@ def _headline(now: Assessment) -> str:
     if now.build.empty:
         return "The build is empty: choose parts or propose a build."
     counts = [(level, sum(one.level == level for one in now.findings)) for level in LEVELS]
-    said = [f"{count} {'blocks' if count == 1 and level == 'blocks' else 'block' if level == 'blocks' else level}" for level, count in counts if count]
+    said = [
+        f"{count} {'block' if level == 'blocks' and count > 1 else level}"
+        for level, count in counts
+        if count
+    ]
     if not said:
         return "Everything that is chosen fits, and nothing else is to be said."
     verdict = "It does not fit" if now.blocking else "Everything that is chosen fits"
@@ -120,7 +130,10 @@ def _headline(now: Assessment) -> str:
 
 
 def _by_level(numbered: tuple[NumberedFinding, ...]) -> tuple[Group, ...]:
-    groups = [Group(level, tuple(one for one in numbered if one.finding.level == level)) for level in LEVELS]
+    groups = [
+        Group(level, tuple(one for one in numbered if one.finding.level == level))
+        for level in LEVELS
+    ]
     return tuple(group for group in groups if group.findings)
 
 
@@ -142,7 +155,11 @@ def _pins(drawn: Drawing, numbered: tuple[NumberedFinding, ...]) -> list[Pin]:
         clearance = clearances.get(one.finding.rule)
         if clearance is not None:
             end = clearance.size_mm
-            x, y = (clearance.x + end, clearance.y) if clearance.along == "x" else (clearance.x - 16, clearance.y + end)
+            x, y = (
+                (clearance.x + end, clearance.y)
+                if clearance.along == "x"
+                else (clearance.x - 16, clearance.y + end)
+            )
             pins.append(Pin(one.number, clearance.view, x, y))
             continue
         place = next((found for kind in one.finding.kinds if (found := drawn.place_of(kind))), None)
@@ -159,33 +176,77 @@ def _clearances(drawn: Drawing | None) -> tuple[ClearanceRow, ...]:
             one.what,
             f"{one.size_mm}{THIN}mm",
             "not known" if one.room_mm is None else f"{one.room_mm}{THIN}mm",
-            "not judged" if one.free_mm is None else f"{-one.free_mm}{THIN}mm too much" if one.clash else f"{one.free_mm}{THIN}mm free",
+            (
+                "not judged"
+                if one.free_mm is None
+                else (
+                    f"{-one.free_mm}{THIN}mm too much"
+                    if one.clash
+                    else f"{one.free_mm}{THIN}mm free"
+                )
+            ),
             one.clash,
         )
         for one in drawn.clearances
     )
 
 
-def _growth(catalogue: Catalogue, now: Assessment, trial: Callable[[Kind, str], str]) -> list[tuple[str, str, str]]:
+def _growth(
+    catalogue: Catalogue, now: Assessment, trial: Callable[[Kind, str], str]
+) -> list[tuple[str, str, str]]:
     """A heading, a sentence, and the address that tries the part where there is one."""
     if now.build.empty:
         return []
     own = growth(catalogue, now)
     rows = []
-    for title, kind, found in (("Graphics later", "graphics", own.graphics), ("Processor later", "processor", own.processor)):
+    for title, kind, found in (
+        ("Graphics later", "graphics", own.graphics),
+        ("Processor later", "processor", own.processor),
+    ):
         if found is None:
             word = KIND_WORDS[kind]  # type: ignore[index]
-            rows.append((title, f"Nothing stronger goes in as it stands: a better {word} needs other parts too.", ""))
+            rows.append(
+                (
+                    title,
+                    (
+                        f"Nothing stronger goes in as it stands: a better {word} needs other parts"
+                        " too."
+                    ),
+                    "",
+                )
+            )
             continue
         more = "" if found.faster is None else f", {percent(found.faster)} faster"
-        price = "sold nowhere today" if found.delivered_minor is None else f"today {money(found.delivered_minor, now.currency)}"
+        price = (
+            "sold nowhere today"
+            if found.delivered_minor is None
+            else f"today {money(found.delivered_minor, now.currency)}"
+        )
         first = f" {found.first}" if found.first else ""
-        rows.append((title, f"Up to {found.part.name}{more}, {price}, with nothing else replaced.{first}", trial(found.kind, found.part.id)))
+        rows.append(
+            (
+                title,
+                f"Up to {found.part.name}{more}, {price}, with nothing else replaced.{first}",
+                trial(found.kind, found.part.id),
+            )
+        )
     if own.memory_slots is not None and own.memory_gb is not None:
-        slots = "no memory slot" if own.memory_slots <= 0 else f"{own.memory_slots} memory {'slot' if own.memory_slots == 1 else 'slots'}"
-        rows.append(("Memory", f"{slots[:1].upper()}{slots[1:]} free; at most {own.memory_gb:g}{THIN}GB.", ""))
+        slots = (
+            "no memory slot"
+            if own.memory_slots <= 0
+            else f"{own.memory_slots} memory {'slot' if own.memory_slots == 1 else 'slots'}"
+        )
+        rows.append(
+            (
+                "Memory",
+                f"{slots[:1].upper()}{slots[1:]} free; at most {own.memory_gb:g}{THIN}GB.",
+                "",
+            )
+        )
     if own.m2_slots is not None and own.sata_ports is not None:
-        rows.append(("Drives", f"{max(0, own.m2_slots)} M.2 and {max(0, own.sata_ports)} SATA free.", ""))
+        rows.append(
+            ("Drives", f"{max(0, own.m2_slots)} M.2 and {max(0, own.sata_ports)} SATA free.", "")
+        )
     return rows
 
 
@@ -195,11 +256,19 @@ def _tuned(one: Tuned, now: Assessment) -> tuple[str, str, str, str, str]:
     frames = f"{ends[0]}{THIN}%" if ends[0] == ends[1] else f"{ends[0]} to {ends[1]}{THIN}%"
     spread = 100 * 1.28 * CHANGES[one.way].gain_sd
     watts = f"{one.watts:+d}{THIN}W".replace("-", "−")
-    return one.way, f"{frames}, the gain itself within {spread:.1f}", watts, f"{one.met} of {len(now.counted)}", "; ".join(one.obstacles)
+    return (
+        one.way,
+        f"{frames}, the gain itself within {spread:.1f}",
+        watts,
+        f"{one.met} of {len(now.counted)}",
+        "; ".join(one.obstacles),
+    )
 
 
 def _label(drawn: Drawing, now: Assessment) -> str:
-    clashes = [f"{one.what} {-(one.free_mm or 0)} mm too much" for one in drawn.clearances if one.clash]
+    clashes = [
+        f"{one.what} {-(one.free_mm or 0)} mm too much" for one in drawn.clearances if one.clash
+    ]
     case = now.machine.case.name if now.machine.case else "no case chosen"
     return f"Scale drawing, {case}: {'; '.join(clashes) if clashes else 'no clash'}"
 
@@ -207,7 +276,9 @@ def _label(drawn: Drawing, now: Assessment) -> str:
 def _cure(catalogue: Catalogue, now: Assessment, found: Cure, url: str) -> CureView:
     changes = []
     for kind in found.changed:
-        old = listed([catalogue.parts[one].name for one in now.build.of(kind) if one in catalogue.parts])
+        old = listed(
+            [catalogue.parts[one].name for one in now.build.of(kind) if one in catalogue.parts]
+        )
         new = listed([catalogue.parts[one].name for one in found.build.of(kind)]) or "none"
         changes.append((KIND_WORDS[kind], old or "nothing yet", new))
     cost = f"for {money_change(found.cost_minor, now.currency)}"

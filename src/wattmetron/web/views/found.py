@@ -1,4 +1,6 @@
-"""What the finder shows: games to aim at and parts to try, with a word where a slip was forgiven."""
+"""What the finder shows: games to aim at and parts to try, with a word where a slip was
+forgiven.
+"""
 
 from dataclasses import dataclass
 
@@ -40,7 +42,13 @@ def found_view(catalogue: Catalogue, opened: Opened, words: str) -> Found:
     games = [catalogue.games[one.id] for one in hits if one.sort == "game"]
     parts = [catalogue.parts[one.id] for one in hits if one.sort == "part"]
     shown = tuple(_part(catalogue, opened, part) for part in parts[:MOST_PARTS])
-    return Found(words, tuple(games[:MOST_GAMES]), shown, max(0, len(parts) - MOST_PARTS), any(one.misspelt for one in hits))
+    return Found(
+        words,
+        tuple(games[:MOST_GAMES]),
+        shown,
+        max(0, len(parts) - MOST_PARTS),
+        any(one.misspelt for one in hits),
+    )
 
 
 def _part(catalogue: Catalogue, opened: Opened, part: Part) -> FoundPart:

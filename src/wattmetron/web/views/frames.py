@@ -15,7 +15,9 @@ from wattmetron.web.charts.frame_row import frame_row
 
 @dataclass(frozen=True, slots=True)
 class FrameRowView:
-    """One target: its game, settings and state; the chart and what it says are made when they are asked for."""
+    """One target: its game, settings and state; the chart and what it says are made when they are
+    asked for.
+    """
 
     target: Target
     game: str
@@ -54,9 +56,13 @@ class FrameRowView:
         return _figures(self.one) if self.one else ()
 
 
-def frame_rows(now: Assessment, ghost: Assessment | None, names: dict[str, str]) -> tuple[FrameRowView, ...]:
+def frame_rows(
+    now: Assessment, ghost: Assessment | None, names: dict[str, str]
+) -> tuple[FrameRowView, ...]:
     """A row for every target of the brief."""
-    before = {} if ghost is None else {one.target.id: one for one in ghost.estimates if one is not None}
+    before = (
+        {} if ghost is None else {one.target.id: one for one in ghost.estimates if one is not None}
+    )
     return tuple(
         _row(now.brief, target, one, before.get(target.id), names)
         for target, one in zip(now.brief.targets, now.estimates, strict=True)
@@ -69,7 +75,11 @@ def target_words(target: Target) -> str:
 
 
 def _row(
-    brief: Brief, target: Target, one: Estimate | None, before: Estimate | None, names: dict[str, str]
+    brief: Brief,
+    target: Target,
+    one: Estimate | None,
+    before: Estimate | None,
+    names: dict[str, str],
 ) -> FrameRowView:
     lacking = ""
     if one is None and target.game_id in names:
@@ -95,7 +105,9 @@ def _rate(one: Estimate) -> str:
     if not one.average_fps:
         return ""
     low = " low" if one.target.measure == "low" else ""
-    return f"{one.judged_fps:.0f}{THIN}fps{low} ({one.judged_low_fps:.0f}–{one.judged_high_fps:.0f})"
+    return (
+        f"{one.judged_fps:.0f}{THIN}fps{low} ({one.judged_low_fps:.0f}–{one.judged_high_fps:.0f})"
+    )
 
 
 def _change(one: Estimate, before: Estimate) -> str:
@@ -127,7 +139,8 @@ def _why(brief: Brief, one: Estimate) -> str:
     notes = []
     if one.short_of_video_memory_gb > 0:
         notes.append(
-            f"{one.short_of_video_memory_gb:.1f}{THIN}GB too little video memory costs {one.made_of[3]:.1f}{THIN}ms a frame."
+            f"{one.short_of_video_memory_gb:.1f}{THIN}GB too little video memory costs"
+            f" {one.made_of[3]:.1f}{THIN}ms a frame."
         )
     if one.target.upscaling and not one.upscaled:
         notes.append("Upscaling is not offered here: drawn at full resolution.")
@@ -135,7 +148,11 @@ def _why(brief: Brief, one: Estimate) -> str:
         notes.append(_short(brief, one))
     elif one.state == "unsure":
         notes.append(_unsure(brief, one))
-    elif one.cap_fps is not None and one.capped_fps is not None and one.average_fps > one.cap_fps * 0.98:
+    elif (
+        one.cap_fps is not None
+        and one.capped_fps is not None
+        and one.average_fps > one.cap_fps * 0.98
+    ):
         notes.append(f"Shown at {one.capped_fps:.0f}{THIN}fps under a cap of {one.cap_fps:g}.")
     return " ".join(notes)
 
@@ -144,7 +161,10 @@ def _short(brief: Brief, one: Estimate) -> str:
     needed = needed_speedup(one, brief.chance)
     both = one.target.fps / one.reliable_fps - 1
     if needed.graphics and needed.processor:
-        return f"Would need graphics {percent(needed.graphics - 1)} or a processor {percent(needed.processor - 1)} faster."
+        return (
+            f"Would need graphics {percent(needed.graphics - 1)} or a processor"
+            f" {percent(needed.processor - 1)} faster."
+        )
     if needed.graphics:
         return f"Would need graphics {percent(needed.graphics - 1)} faster."
     if needed.processor:
@@ -159,12 +179,17 @@ def _unsure(brief: Brief, one: Estimate) -> str:
     best = next(each for each in ranked if each.kind != "own run")
     what = {
         "published result": "A published result of this machine at these settings",
-        "processor result": f"A published result of {one.game.name} in which this processor sets the pace",
-        "graphics result": f"A published result of {one.game.name} in which this graphics part sets the pace",
+        "processor result": (
+            f"A published result of {one.game.name} in which this processor sets the pace"
+        ),
+        "graphics result": (
+            f"A published result of {one.game.name} in which this graphics part sets the pace"
+        ),
     }[best.kind]
     return (
-        f"{what} would narrow ±{best.before_sd * 100:.0f}{THIN}% to ±{best.after_sd * 100:.0f}{THIN}% and settle it in "
-        f"{percent(best.settles)} of cases; a measured run of your own in {percent(run.settles)}."
+        f"{what} would narrow ±{best.before_sd * 100:.0f}{THIN}% to"
+        f" ±{best.after_sd * 100:.0f}{THIN}% and settle it in {percent(best.settles)} of cases; a"
+        f" measured run of your own in {percent(run.settles)}."
     )
 
 
@@ -174,8 +199,9 @@ def _readout(one: Estimate) -> str:
         return one.cannot
     cap = f", cap {1000 / one.cap_fps:.1f}" if one.cap_fps else ""
     return (
-        f"{one.game.name}: processor {one.processor_ms:.1f}, graphics {one.graphics_ms:.1f}, mean frame "
-        f"{one.mean_frame_ms:.1f}, 1 % low {1000 / one.low_fps:.1f}{cap}, wanted {1000 / one.target.fps:.1f}{THIN}ms"
+        f"{one.game.name}: processor {one.processor_ms:.1f}, graphics {one.graphics_ms:.1f}, mean"
+        f" frame {one.mean_frame_ms:.1f}, 1 % low {1000 / one.low_fps:.1f}{cap}, wanted"
+        f" {1000 / one.target.fps:.1f}{THIN}ms"
     )
 
 

@@ -1,4 +1,6 @@
-"""A game: facts, tiers with verdicts, rails, doubts, what runs it. On its own page and beside a brief."""
+"""A game: facts, tiers with verdicts, rails, doubts, what runs it. On its own page and beside a
+brief.
+"""
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass
@@ -135,10 +137,15 @@ def game_panel(
     builds: Iterable[Listed] = (),
     results: ResultsState | None = None,
 ) -> GamePanel:
-    """The panel of a game; ``link`` makes its address with changes, ``trial`` the address that tries a build,
-    ``builds`` are briefs whose builds are told how far they reach."""
+    """The panel of a game; ``link`` makes its address with changes, ``trial`` the address that
+    tries a build, ``builds`` are briefs whose builds are told how far they reach.
+    """
     facts = game_facts(catalogue, game_id, machine.contender, machine.sureness)
-    odd: Odd = {(one.tier, one.side, one.place): one.rule for one in reversed(facts.doubts) if one.place is not None}
+    odd: Odd = {
+        (one.tier, one.side, one.place): one.rule
+        for one in reversed(facts.doubts)
+        if one.place is not None
+    }
     tiers = tuple(_tier(catalogue, facts, n, odd, link) for n in range(len(facts.rows)))
     asked = {one.aspect for tier in tiers for one in tier.aspects}
     region = machine.region or next(iter(catalogue.regions), "")
@@ -151,7 +158,11 @@ def game_panel(
         _chart(catalogue, facts, odd, 820),
         _chart(catalogue, facts, odd, 380),
         tuple(DoubtView(one, _about(tiers, one)) for one in facts.doubts),
-        tuple(_runs(catalogue, facts, row, region, allow_used) for row in facts.rows) if region else (),
+        (
+            tuple(_runs(catalogue, facts, row, region, allow_used) for row in facts.rows)
+            if region
+            else ()
+        ),
         tuple(_builds(catalogue, facts, builds)),
         tuple(work_rows(facts)),
         tuple(work_steps(facts)),
@@ -179,9 +190,7 @@ def _use(facts: GameFacts) -> Use:
     return Use(facts.game.parallel_share, mpx)
 
 
-def _tier(
-    catalogue: Catalogue, facts: GameFacts, n: int, odd: Odd, link: Link
-) -> TierView:
+def _tier(catalogue: Catalogue, facts: GameFacts, n: int, odd: Odd, link: Link) -> TierView:
     row = facts.rows[n]
     tier = catalogue.tiers.rows[row].tier
     verdict = facts.verdicts[n] if facts.verdicts else None
@@ -197,7 +206,13 @@ def _tier(
         if words
     ]
     return TierView(
-        n, tier_label(tier.label, n), _conditions(facts.settled[n]), verdict, _lacks(verdict), tuple(aspects), tier.notes
+        n,
+        tier_label(tier.label, n),
+        _conditions(facts.settled[n]),
+        verdict,
+        _lacks(verdict),
+        tuple(aspects),
+        tier.notes,
     )
 
 
@@ -206,7 +221,9 @@ def _lacks(verdict: TierVerdict | None) -> str:
     if verdict is None:
         return ""
     return ", ".join(
-        one.aspect + ("" if one.ratio is None else f" {one.ratio:.2f}") + (" unsure" if one.word == "unsure" else "")
+        one.aspect
+        + ("" if one.ratio is None else f" {one.ratio:.2f}")
+        + (" unsure" if one.word == "unsure" else "")
         for one in verdict.aspects
         if one.word in ("short", "unsure")
     )
@@ -250,7 +267,8 @@ def _side_aspect(
     link: Link,
 ) -> AspectView:
     listed = tuple(
-        _listed(bars, one, side, odd.get((n, side, bars.entries[one].place), ""), link) for one in bars.of_row(row)
+        _listed(bars, one, side, odd.get((n, side, bars.entries[one].place), ""), link)
+        for one in bars.of_row(row)
     )
     bar = float(bars.bar[row])
     spread = float(bars.bar_sd[row]) * 100
@@ -258,7 +276,11 @@ def _side_aspect(
     return AspectView(side, "", listed, words, verdict, _says(verdict))
 
 
-_FLAGS = {"out of line": "out of line", "variant open": "variant open", "too little video memory": "too little video memory"}
+_FLAGS = {
+    "out of line": "out of line",
+    "variant open": "variant open",
+    "too little video memory": "too little video memory",
+}
 
 
 def _listed(bars: Bars, one: int, side: Side, rule: str, link: Link) -> ListedView:
@@ -284,7 +306,14 @@ def _listed(bars: Bars, one: int, side: Side, rule: str, link: Link) -> ListedVi
         link(equal=key) if key else "",
         listed.excluded,
         not entry.meant and not listed.figures_only,
-        tuple(_variant(bars, one, standing, strictest is standing, link) for standing in entry.meant) if len(entry.meant) > 1 else (),
+        (
+            tuple(
+                _variant(bars, one, standing, strictest is standing, link)
+                for standing in entry.meant
+            )
+            if len(entry.meant) > 1
+            else ()
+        ),
     )
 
 
@@ -317,12 +346,11 @@ def _about(tiers: tuple[TierView, ...], doubt: Doubt) -> ListedView | None:
     return None
 
 
-# --- rails --------------------------------------------------------------------------------------------
+# --- rails
+# --------------------------------------------------------------------------------------------
 
 
-def _chart(
-    catalogue: Catalogue, facts: GameFacts, odd: Odd, width: int
-) -> Markup | None:
+def _chart(catalogue: Catalogue, facts: GameFacts, odd: Odd, width: int) -> Markup | None:
     sides = [_rail(catalogue, facts, side, odd) for side in SIDES]
     if not any(rail.bands for rail in sides):
         return None
@@ -336,7 +364,13 @@ def _chart(
 def _said(settled: Settled) -> str:
     """The conditions in one line, with how many of them are assumed."""
     words = ", ".join(words for words, _ in _conditions(settled))
-    return f"{words} (assumed)" if len(settled.assumed) == 3 else f"{words} (partly assumed)" if settled.assumed else words
+    return (
+        f"{words} (assumed)"
+        if len(settled.assumed) == 3
+        else f"{words} (partly assumed)"
+        if settled.assumed
+        else words
+    )
 
 
 def _rail(catalogue: Catalogue, facts: GameFacts, side: Side, odd: Odd) -> Rail:
@@ -371,7 +405,14 @@ def _marker(catalogue: Catalogue, facts: GameFacts, side: Side) -> Marker | None
     if one.graphics is None or not len(facts.rows):
         return None
     row = facts.rows[0]
-    ln = float(graphics_ln(np.array([one.graphics]), np.array([np.nan]), catalogue.tiers.rendered_mpx[row : row + 1], np.zeros(1))[0])
+    ln = float(
+        graphics_ln(
+            np.array([one.graphics]),
+            np.array([np.nan]),
+            catalogue.tiers.rendered_mpx[row : row + 1],
+            np.zeros(1),
+        )[0]
+    )
     return Marker(ln, one.graphics_sd, one.graphics_name)
 
 
@@ -380,8 +421,15 @@ def _label(catalogue: Catalogue, facts: GameFacts) -> str:
     said = []
     for n, row in enumerate(facts.rows):
         bars = [float(catalogue.tiers.sides[side].bar[row]) for side in SIDES]
-        points = [f"{side} {np.exp(bar):.0f}" for side, bar in zip(SIDES, bars, strict=True) if not np.isnan(bar)]
-        said.append(f"{tier_label(catalogue.tiers.rows[row].tier.label, n)} asks for {', '.join(points) or 'nothing placed'}")
+        points = [
+            f"{side} {np.exp(bar):.0f}"
+            for side, bar in zip(SIDES, bars, strict=True)
+            if not np.isnan(bar)
+        ]
+        said.append(
+            f"{tier_label(catalogue.tiers.rows[row].tier.label, n)} asks for"
+            f" {', '.join(points) or 'nothing placed'}"
+        )
     one = facts.contender
     if one is not None:
         names = [name for name in (one.processor_name, one.graphics_name) if name]
@@ -389,16 +437,21 @@ def _label(catalogue: Catalogue, facts: GameFacts) -> str:
     return f"{facts.game.name} on the scale of speeds, reference part at 100: " + "; ".join(said)
 
 
-# --- what runs it -------------------------------------------------------------------------------------
+# --- what runs it
+# -------------------------------------------------------------------------------------
 
 
-def _runs(catalogue: Catalogue, facts: GameFacts, row: int, region: str, allow_used: bool) -> RunView:
+def _runs(
+    catalogue: Catalogue, facts: GameFacts, row: int, region: str, allow_used: bool
+) -> RunView:
     tier = catalogue.tiers.rows[row].tier
     found = [_cheapest(catalogue, row, side, region, allow_used, tier) for side in SIDES]
     return RunView(tier_label(tier.label, catalogue.tiers.rows[row].place), *found)
 
 
-def _cheapest(catalogue: Catalogue, row: int, side: Side, region: str, allow_used: bool, tier: Tier) -> str:
+def _cheapest(
+    catalogue: Catalogue, row: int, side: Side, region: str, allow_used: bool, tier: Tier
+) -> str:
     """The cheapest part on sale whose best estimate reaches the bar, with enough video memory."""
     table = catalogue.tiers
     bar = float(table.sides[side].bar[row])
@@ -409,7 +462,9 @@ def _cheapest(catalogue: Catalogue, row: int, side: Side, region: str, allow_use
     speeds = table.speeds(side, standings, np.full(len(standings), row))
     best: tuple[int, str] | None = None
     for one, ln in zip(standings, speeds, strict=True):
-        if ln < bar - 1e-9 or (side == "graphics" and (one.memory_gb or 0) < (tier.video_memory_gb or 0)):
+        if ln < bar - 1e-9 or (
+            side == "graphics" and (one.memory_gb or 0) < (tier.video_memory_gb or 0)
+        ):
             continue
         for part_id in one.part_ids:
             price = book.delivered(part_id)
@@ -420,8 +475,12 @@ def _cheapest(catalogue: Catalogue, row: int, side: Side, region: str, allow_use
     return f"{catalogue.part(best[1]).name}, {money(best[0], book.currency)}"
 
 
-def _builds(catalogue: Catalogue, facts: GameFacts, builds: Iterable[Listed]) -> Iterator[tuple[int, str, str]]:
-    """Briefs whose build has a processor and something that draws, and the highest tier that it meets."""
+def _builds(
+    catalogue: Catalogue, facts: GameFacts, builds: Iterable[Listed]
+) -> Iterator[tuple[int, str, str]]:
+    """Briefs whose build has a processor and something that draws, and the highest tier that it
+    meets.
+    """
     if not len(facts.rows):
         return
     for one in builds:

@@ -4,98 +4,199 @@ GLOSSARY: dict[str, tuple[str, str]] = {
     "target": ("target", "One game at named settings with the frame rate that is wanted from it."),
     "system": (
         "operating system",
-        "What will run on the machine, as published requirements name it: their lists are then judged on it too.",
+        (
+            "What will run on the machine, as published requirements name it: their lists are then"
+            " judged on it too."
+        ),
     ),
     "tier": ("tier", "One of the lists that a publisher names, such as minimum or recommended."),
     "bar": (
         "bar",
-        "The speed that a tier asks for: the middle of the parts that it lists, on the scale where the reference part is 100.",
+        (
+            "The speed that a tier asks for: the middle of the parts that it lists, on the scale"
+            " where the reference part is 100."
+        ),
     ),
     "as good": (
         "chance that it is as good",
-        "Both speeds are known only so well; this is the chance that the part really is at least as fast.",
+        (
+            "Both speeds are known only so well; this is the chance that the part really is at"
+            " least as fast."
+        ),
     ),
     "demand": (
         "demand",
-        "How much graphics speed the recommended tier asks for: light below 45 points, heavy from 85.",
+        (
+            "How much graphics speed the recommended tier asks for: light below 45 points, heavy"
+            " from 85."
+        ),
     ),
     "sureness": (
         "sureness",
-        "The chance with which a target has to be reached to count as met: 50, 80 or 95 %. Proposals use it too.",
+        (
+            "The chance with which a target has to be reached to count as met: 50, 80 or 95 %."
+            " Proposals use it too."
+        ),
     ),
-    "room to grow": ("room to grow", "A mainboard with four memory slots and two M.2 places at least, so that memory and drives can be added."),
+    "room to grow": (
+        "room to grow",
+        (
+            "A mainboard with four memory slots and two M.2 places at least, so that memory and"
+            " drives can be added."
+        ),
+    ),
     "preference": (
         "preference",
-        "Granted in this order where the answer with it meets as much, loses at most 2 % of the frames and costs no more than stated. "
-        "What is insisted on, here or above, always holds.",
+        (
+            "Granted in this order where the answer with it meets as much, loses at most 2 % of the"
+            " frames and costs no more than stated. What is insisted on, here or above, always"
+            " holds."
+        ),
     ),
     "trust": (
         "trust in parts",
-        "From warranty, reviews, protections and tests: proven, plain, unknown or doubtful. Nothing below the floor is proposed.",
+        (
+            "From warranty, reviews, protections and tests: proven, plain, unknown or doubtful."
+            " Nothing below the floor is proposed."
+        ),
     ),
     "watt limit": (
         "limit in watts",
-        "The most that the machine may draw with everything busy, as behind an inverter. Nothing above it is proposed.",
+        (
+            "The most that the machine may draw with everything busy, as behind an inverter."
+            " Nothing above it is proposed."
+        ),
     ),
     "clocks": (
         "clocks",
-        "Tuned: processor and card somewhat faster for more watts, with chip, board and cooler that allow it. "
-        "Undervolted: fewer watts for almost the same speed. Both are rules of thumb with a wider range.",
+        (
+            "Tuned: processor and card somewhat faster for more watts, with chip, board and cooler"
+            " that allow it. Undervolted: fewer watts for almost the same speed. Both are rules of"
+            " thumb with a wider range."
+        ),
     ),
     "seats": (
         "identical machines",
-        "How many alike the budget has to pay for. The budget is then typed for all of them; every other figure is of one.",
+        (
+            "How many alike the budget has to pay for. The budget is then typed for all of them;"
+            " every other figure is of one."
+        ),
     ),
     "years": (
         "years to keep",
-        "Balance shows which targets are still met year by year if the games ask for so much more each year: an assumption, not a forecast.",
+        (
+            "Balance shows which targets are still met year by year if the games ask for so much"
+            " more each year: an assumption, not a forecast."
+        ),
     ),
     "work": (
         "other work",
-        "What else the machine does: it sets floors of all-core speed, memory and storage; what runs beside a game takes frames, "
-        "which Balance shows. Rules of thumb.",
+        (
+            "What else the machine does: it sets floors of all-core speed, memory and storage; what"
+            " runs beside a game takes frames, which Balance shows. Rules of thumb."
+        ),
     ),
-    "colour": ("colour", "Parts whose colour is known must have this one; parts without a stated colour are let in."),
+    "colour": (
+        "colour",
+        "Parts whose colour is known must have this one; parts without a stated colour are let in.",
+    ),
     "preset": ("preset", "A game's ready-made set of picture options, from low to ultra."),
     "upscaling": (
         "upscaling",
-        "The game is drawn at fewer pixels and enlarged to the display; 67 % per axis is 45 % of the pixels.",
+        (
+            "The game is drawn at fewer pixels and enlarged to the display; 67 % per axis is 45 %"
+            " of the pixels."
+        ),
     ),
-    "ray tracing": ("ray tracing", "Light is followed ray by ray: prettier, heavy on the graphics side and its memory."),
+    "ray tracing": (
+        "ray tracing",
+        "Light is followed ray by ray: prettier, heavy on the graphics side and its memory.",
+    ),
     "average": ("average", "Frames shown over a stretch of play, divided by its seconds."),
-    "low": ("1 % low", "The rate of the 99th percentile of frame time: one frame in a hundred takes longer."),
-    "frame time": ("frame time", "Milliseconds from one frame to the next: 1000 divided by the frame rate."),
+    "low": (
+        "1 % low",
+        "The rate of the 99th percentile of frame time: one frame in a hundred takes longer.",
+    ),
+    "frame time": (
+        "frame time",
+        "Milliseconds from one frame to the next: 1000 divided by the frame rate.",
+    ),
     "limited by": (
         "limited by",
-        "The side, processor or graphics, that takes longer sets the frame time; the other one waits.",
+        (
+            "The side, processor or graphics, that takes longer sets the frame time; the other one"
+            " waits."
+        ),
     ),
     "interval": ("80 % interval", "The rate lies between these two figures with a chance of 80 %."),
     "variable": (
         "variable refresh",
-        "A display that waits for the frame within a range of rates, so that uneven frames do not stutter.",
+        (
+            "A display that waits for the frame within a range of rates, so that uneven frames do"
+            " not stutter."
+        ),
     ),
     "cap": ("cap", "The most frames per second that the engine or the user lets through."),
-    "weight": ("weight", "How much a target counts against the others; 0 is shown but not counted."),
-    "part cap": ("no part above", "A rule of the brief: no single new part may cost more than this, delivered."),
+    "weight": (
+        "weight",
+        "How much a target counts against the others; 0 is shown but not counted.",
+    ),
+    "part cap": (
+        "no part above",
+        "A rule of the brief: no single new part may cost more than this, delivered.",
+    ),
     "headroom": (
         "headroom",
-        "What a power supply can give, in % of the full draw: 140 leaves room for ageing and a later upgrade.",
+        (
+            "What a power supply can give, in % of the full draw: 140 leaves room for ageing and a"
+            " later upgrade."
+        ),
     ),
-    "spike": ("spike", "A card's draw for some milliseconds, well above its board power; the supply must ride it out."),
+    "spike": (
+        "spike",
+        (
+            "A card's draw for some milliseconds, well above its board power; the supply must ride"
+            " it out."
+        ),
+    ),
     "speed": (
         "speed",
-        "A part against the reference part at 100: S one busy core, T all cores, R rasterisation, Q ray tracing.",
+        (
+            "A part against the reference part at 100: S one busy core, T all cores, R"
+            " rasterisation, Q ray tracing."
+        ),
     ),
-    "delivered": ("delivered", "The price with shipping and tax, from the cheapest offer in stock in the region."),
-    "stale": ("stale", "An offer seen more than two weeks before the newest one of the region: look again before buying."),
+    "delivered": (
+        "delivered",
+        "The price with shipping and tax, from the cheapest offer in stock in the region.",
+    ),
+    "stale": (
+        "stale",
+        (
+            "An offer seen more than two weeks before the newest one of the region: look again"
+            " before buying."
+        ),
+    ),
     "kept": ("kept", "A part that stays when the rest is proposed."),
     "owned": ("owned", "A part that is there already: it stays and costs nothing."),
     "video memory": (
         "video memory",
-        "The graphics part's own memory. What does not fit is fetched over the link in every frame, which costs time.",
+        (
+            "The graphics part's own memory. What does not fit is fetched over the link in every"
+            " frame, which costs time."
+        ),
     ),
-    "socket": ("socket", "The place for the processor; mainboard, processor and cooler have to agree on it."),
-    "form factor": ("form factor", "The standard sizes of mainboards and supplies that a case takes."),
+    "socket": (
+        "socket",
+        "The place for the processor; mainboard, processor and cooler have to agree on it.",
+    ),
+    "form factor": (
+        "form factor",
+        "The standard sizes of mainboards and supplies that a case takes.",
+    ),
     "boxed": ("boxed cooler", "The cooler that comes with a processor."),
-    "pinned": ("pinned", "A build set aside; ghosts and differences count from it until it is let go."),
+    "pinned": (
+        "pinned",
+        "A build set aside; ghosts and differences count from it until it is let go.",
+    ),
 }

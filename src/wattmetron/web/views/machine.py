@@ -1,4 +1,6 @@
-"""Which machine the games are measured against: a brief's build or loose parts, from the address."""
+"""Which machine the games are measured against: a brief's build or loose parts, from the
+address.
+"""
 
 from dataclasses import dataclass
 from urllib.parse import urlencode
@@ -14,7 +16,9 @@ from wattmetron.services.workshop import Opened, Workshop
 
 @dataclass(frozen=True)
 class Machine:
-    """A contender with its words and its part of the address; ``error`` says why typed parts were not read."""
+    """A contender with its words and its part of the address; ``error`` says why typed parts were
+    not read.
+    """
 
     contender: Contender | None
     words: str
@@ -32,7 +36,10 @@ class Machine:
 
     def url(self, path: str, **more: object) -> str:
         """An address that keeps the machine."""
-        query = {**self.query, **{name: str(value) for name, value in more.items() if value not in (None, "", 0)}}
+        query = {
+            **self.query,
+            **{name: str(value) for name, value in more.items() if value not in (None, "", 0)},
+        }
         return path + (f"?{urlencode(query)}" if query else "")
 
     @property
@@ -56,7 +63,9 @@ def read_machine(workshop: Workshop, catalogue: Catalogue, params: dict[str, str
     except WattmetronError as error:
         return Machine(None, "", None, typed, SURENESS["likely"], None, str(error))
     names = [one.processor_name, one.graphics_name]
-    return Machine(one, " with ".join(filter(None, names)) or "what was typed", None, typed, SURENESS["likely"])
+    return Machine(
+        one, " with ".join(filter(None, names)) or "what was typed", None, typed, SURENESS["likely"]
+    )
 
 
 def brief_machine(catalogue: Catalogue, opened: Opened) -> Machine:
@@ -64,4 +73,6 @@ def brief_machine(catalogue: Catalogue, opened: Opened) -> Machine:
     brief = opened.plan.brief
     machine = catalogue.machine(known_build(catalogue, opened.plan.build))
     now = assess(catalogue, brief, opened.plan.build)
-    return Machine(machine_contender(machine, brief.system), brief.name, opened, "", brief.chance, now)
+    return Machine(
+        machine_contender(machine, brief.system), brief.name, opened, "", brief.chance, now
+    )

@@ -43,7 +43,11 @@ def _money(now: Assessment, ghost: Assessment | None) -> MeterView:
     most = max(brief.budget_high_minor * 1.25, spent * 1.05, (before or 0) * 1.05, 1)
     budget = f"budget {money_range(brief.budget_low_minor, brief.budget_high_minor, now.currency)}"
     over = left < 0
-    words = f"{round_money(-left, now.currency)} over" if over else f"{round_money(left, now.currency)} left"
+    words = (
+        f"{round_money(-left, now.currency)} over"
+        if over
+        else f"{round_money(left, now.currency)} left"
+    )
     change = ""
     if before is not None and before != spent:
         change = f"{'+' if spent > before else '−'}{round_money(abs(spent - before), now.currency)}"
@@ -55,7 +59,9 @@ def _money(now: Assessment, ghost: Assessment | None) -> MeterView:
         band=(brief.budget_low_minor, brief.budget_high_minor),
         limit=brief.budget_high_minor,
     )
-    return MeterView("money", "Money", round_money(spent, now.currency), change, chart, budget, words, over)
+    return MeterView(
+        "money", "Money", round_money(spent, now.currency), change, chart, budget, words, over
+    )
 
 
 def _share(now: Assessment) -> float | None:
@@ -67,9 +73,16 @@ def _frames(now: Assessment, ghost: Assessment | None) -> MeterView:
     worst, share = now.worst, _share(now)
     before = _share(ghost) if ghost is not None else None
     if worst is None or share is None:
-        say = "no targets yet" if not now.brief.counted_targets else "needs a processor and graphics"
-        return MeterView("frames", "Frames", "–", "", meter(None, 150, f"Frames: {say}", before), say, "", False)
-    interval = (100 * worst.judged_low_fps / worst.target.fps, 100 * worst.judged_high_fps / worst.target.fps)
+        say = (
+            "no targets yet" if not now.brief.counted_targets else "needs a processor and graphics"
+        )
+        return MeterView(
+            "frames", "Frames", "–", "", meter(None, 150, f"Frames: {say}", before), say, "", False
+        )
+    interval = (
+        100 * worst.judged_low_fps / worst.target.fps,
+        100 * worst.judged_high_fps / worst.target.fps,
+    )
     met = f"{now.met} of {len(now.counted)} met"
     change = _signed(share - before, "%") if before is not None else ""
     chart = meter(
@@ -81,7 +94,16 @@ def _frames(now: Assessment, ghost: Assessment | None) -> MeterView:
         interval=interval if worst.average_fps else None,
     )
     value = f"{share:.0f}{THIN}%"
-    return MeterView("frames", "Frames", value, change, chart, f"worst: {worst.game.name}", met, worst.state == "short")
+    return MeterView(
+        "frames",
+        "Frames",
+        value,
+        change,
+        chart,
+        f"worst: {worst.game.name}",
+        met,
+        worst.state == "short",
+    )
 
 
 def _fit(now: Assessment, ghost: Assessment | None) -> MeterView:
@@ -106,7 +128,9 @@ def _fit(now: Assessment, ghost: Assessment | None) -> MeterView:
 def _power(now: Assessment, ghost: Assessment | None) -> MeterView:
     drawn, supply = now.draw, now.machine.supply
     begun = now.machine.processor is not None
-    most = max(drawn.spike_w * 1.15, (supply.watts if supply else 0) * 1.1, now.needed_w * 1.1, 100.0)
+    most = max(
+        drawn.spike_w * 1.15, (supply.watts if supply else 0) * 1.1, now.needed_w * 1.1, 100.0
+    )
     main = drawn.gaming_w if drawn.gaming_w is not None else float(drawn.full_w)
     value = f"{main:,.0f}{THIN}W" if begun else "–"
     before = None

@@ -1,4 +1,6 @@
-"""One part in full: figures, trust with its reasons, offers, where it is used, whether it fits a build."""
+"""One part in full: figures, trust with its reasons, offers, where it is used, whether it fits a
+build.
+"""
 
 from dataclasses import dataclass, replace
 
@@ -59,11 +61,16 @@ class PartPage:
     neighbours: tuple[tuple[str, str, str], ...]
 
 
-def part_page(workshop: Workshop, catalogue: Catalogue, part_id: str, params: dict[str, str]) -> PartPage:
+def part_page(
+    workshop: Workshop, catalogue: Catalogue, part_id: str, params: dict[str, str]
+) -> PartPage:
     """Compute what a part's page shows; raises UnknownPartError."""
     part = catalogue.part(part_id)
     kind = kind_of(part)
-    state = replace(read_state(workshop, catalogue, {"brief": params.get("brief", "")}), query=ShelfQuery(kind=kind))
+    state = replace(
+        read_state(workshop, catalogue, {"brief": params.get("brief", "")}),
+        query=ShelfQuery(kind=kind),
+    )
     opened = state.brief
     fits, against, replaces, try_url = _in_brief(catalogue, opened, part, kind)
     reviews = ""
@@ -90,7 +97,11 @@ def part_page(workshop: Workshop, catalogue: Catalogue, part_id: str, params: di
         replaces,
         try_url,
         opened is not None and part_id in opened.plan.build.of(kind),
-        next((one for one in opened.plan.build.stand_ins if one.part == part_id), None) if opened else None,
+        (
+            next((one for one in opened.plan.build.stand_ins if one.part == part_id), None)
+            if opened
+            else None
+        ),
         kind in ("processor", "graphics"),
         tuple(_neighbours(catalogue, part, kind, opened)),
     )
@@ -101,12 +112,19 @@ def of_sources(part: Part) -> list[str]:
     said = [f"Only claimed: {figure_name(part, column)}." for column in part.claimed]
     for one in dissents(part):
         own = getattr(part, one.column)
-        said.append(f"Sources disagree on {figure_name(part, one.column)}: {own:g} by {part.source or 'the catalogue'}, {one.value:g} by {one.source}.")
+        said.append(
+            f"Sources disagree on {figure_name(part, one.column)}: {own:g} by"
+            f" {part.source or 'the catalogue'}, {one.value:g} by {one.source}."
+        )
     return said
 
 
-def _in_brief(catalogue: Catalogue, opened: Opened | None, part: Part, kind: Kind) -> tuple[str, tuple[str, ...], str, str]:
-    """Whether it fits the brief's build, what speaks against it, what it would replace, where it is tried."""
+def _in_brief(
+    catalogue: Catalogue, opened: Opened | None, part: Part, kind: Kind
+) -> tuple[str, tuple[str, ...], str, str]:
+    """Whether it fits the brief's build, what speaks against it, what it would replace, where it is
+    tried.
+    """
     if opened is None:
         return "", (), "", ""
     now = assess(catalogue, opened.plan.brief, opened.plan.build)
@@ -114,7 +132,11 @@ def _in_brief(catalogue: Catalogue, opened: Opened | None, part: Part, kind: Kin
     if part.id in standing:
         return f"In the build of {now.brief.name}.", (), "", ""
     (found,) = reasons_against(now.machine, kind, [part], wishes_of(now.brief))
-    words = f"Does not fit the build of {now.brief.name}:" if found else f"Fits the build of {now.brief.name}."
+    words = (
+        f"Does not fit the build of {now.brief.name}:"
+        if found
+        else f"Fits the build of {now.brief.name}."
+    )
     book = catalogue.prices(now.brief.region, now.brief.allow_used)
     price = book.delivered(part.id)
     replaces = ""
@@ -125,7 +147,12 @@ def _in_brief(catalogue: Catalogue, opened: Opened | None, part: Part, kind: Kin
         if price is not None and old is not None:
             replaces += f", for {money_change(price - old, book.currency)}"
         replaces += "."
-    return words, tuple(one.sentence for one in found), replaces, try_in_brief(opened, kind, part.id)
+    return (
+        words,
+        tuple(one.sentence for one in found),
+        replaces,
+        try_in_brief(opened, kind, part.id),
+    )
 
 
 def _offers(catalogue: Catalogue, part_id: str) -> list[OfferLine]:
@@ -133,15 +160,25 @@ def _offers(catalogue: Catalogue, part_id: str) -> list[OfferLine]:
     for region in catalogue.regions.values():
         book = catalogue.prices(region.id, True)
         best = book.best(part_id)
-        found += [_offer(region.name, one, one is best, book.is_stale(one)) for one in book.all_of(part_id)]
+        found += [
+            _offer(region.name, one, one is best, book.is_stale(one))
+            for one in book.all_of(part_id)
+        ]
     return found
 
 
 def _offer(region: str, one: Offer, best: bool, stale: bool) -> OfferLine:
-    shipping = f" with {money(one.shipping_minor, one.currency)} shipping" if one.shipping_minor else ""
+    shipping = (
+        f" with {money(one.shipping_minor, one.currency)} shipping" if one.shipping_minor else ""
+    )
     state = listed([one.condition, "in stock" if one.in_stock else "sold out"])
     return OfferLine(
-        region, one.shop, f"{money(one.delivered_minor, one.currency)}{shipping}", state, f"{one.seen_on:%-d %b %Y}{', stale' if stale else ''}", best
+        region,
+        one.shop,
+        f"{money(one.delivered_minor, one.currency)}{shipping}",
+        state,
+        f"{one.seen_on:%-d %b %Y}{', stale' if stale else ''}",
+        best,
     )
 
 
@@ -161,7 +198,9 @@ def _used_in(workshop: Workshop, part_id: str) -> list[tuple[int, str, str]]:
     return found
 
 
-def _neighbours(catalogue: Catalogue, part: Part, kind: Kind, opened: Opened | None) -> list[tuple[str, str, str]]:
+def _neighbours(
+    catalogue: Catalogue, part: Part, kind: Kind, opened: Opened | None
+) -> list[tuple[str, str, str]]:
     """The nearest in price on either side: three cheaper, three dearer."""
     region = opened.plan.brief.region if opened else next(iter(catalogue.regions), "")
     if not region:
@@ -170,10 +209,18 @@ def _neighbours(catalogue: Catalogue, part: Part, kind: Kind, opened: Opened | N
     price = book.delivered(part.id)
     if price is None:
         return []
-    priced = sorted((own, other.id) for other in catalogue.by_kind[kind] if other.id != part.id and (own := book.delivered(other.id)) is not None)
+    priced = sorted(
+        (own, other.id)
+        for other in catalogue.by_kind[kind]
+        if other.id != part.id and (own := book.delivered(other.id)) is not None
+    )
     cheaper = [one for one in priced if one[0] <= price][-3:]
     dearer = [one for one in priced if one[0] > price][:3]
     return [
-        (f"{catalogue.parts[other].name}: {traits(catalogue.parts[other])[0]}", money(own, book.currency), part_url(other, opened))
+        (
+            f"{catalogue.parts[other].name}: {traits(catalogue.parts[other])[0]}",
+            money(own, book.currency),
+            part_url(other, opened),
+        )
         for own, other in (*cheaper, *dearer)
     ]

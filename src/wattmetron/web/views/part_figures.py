@@ -11,8 +11,20 @@ from wattmetron.services.assess import Assessment
 from wattmetron.services.words import THIN, money
 from wattmetron.web.views.shelf_state import ShelfState, part_url
 
-HIDDEN = {"id", "maker", "model", "notes", "reviews", "review_percent", "reviews_from", "reviews_on", "warranty_years", "source", "claimed", "disputed"}
-
+HIDDEN = {
+    "id",
+    "maker",
+    "model",
+    "notes",
+    "reviews",
+    "review_percent",
+    "reviews_from",
+    "reviews_on",
+    "warranty_years",
+    "source",
+    "claimed",
+    "disputed",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,25 +35,51 @@ class Beside:
     lines: tuple[tuple[str, tuple[str, ...], bool], ...]
 
 
-def beside(catalogue: Catalogue, state: ShelfState, now: Assessment | None, currency: str) -> Beside | None:
-    """The shortlist side by side, where its parts are of one kind; what is the same for all is dimmed."""
-    parts = [catalogue.parts[one] for one in state.beside if kind_of(catalogue.parts[one]) == state.query.kind]
+def beside(
+    catalogue: Catalogue, state: ShelfState, now: Assessment | None, currency: str
+) -> Beside | None:
+    """The shortlist side by side, where its parts are of one kind; what is the same for all is
+    dimmed.
+    """
+    parts = [
+        catalogue.parts[one]
+        for one in state.beside
+        if kind_of(catalogue.parts[one]) == state.query.kind
+    ]
     if not parts:
         return None
     region = now.brief.region if now else state.query.region or next(iter(catalogue.regions), "")
-    book = catalogue.prices(region, True if now is None else now.brief.allow_used) if region else None
+    book = (
+        catalogue.prices(region, True if now is None else now.brief.allow_used) if region else None
+    )
     prices = [book.delivered(part.id) if book else None for part in parts]
-    lines = [("delivered", tuple("no offer" if one is None else money(one, currency) for one in prices))]
-    lines.append(("trust", tuple(f"{(told := judge(part)).trust}: {'; '.join(told.reasons)}" for part in parts)))
+    lines = [
+        ("delivered", tuple("no offer" if one is None else money(one, currency) for one in prices))
+    ]
+    lines.append(
+        (
+            "trust",
+            tuple(f"{(told := judge(part)).trust}: {'; '.join(told.reasons)}" for part in parts),
+        )
+    )
     if now is not None:
         against = list(reasons_against(now.machine, state.query.kind, parts, wishes_of(now.brief)))
-        lines.append((f"in {now.brief.name}", tuple("; ".join(one.sentence for one in found) or "fits" for found in against)))
+        lines.append(
+            (
+                f"in {now.brief.name}",
+                tuple("; ".join(one.sentence for one in found) or "fits" for found in against),
+            )
+        )
     known = [figures_of(part) for part in parts]
     titles = list(dict.fromkeys(title for one in known for title, _ in one))
     lines += [(title, tuple(dict(one).get(title, "–") for one in known)) for title in titles]
     return Beside(
         tuple(
-            (part.name, part_url(part.id, state.brief), state.url(beside=" ".join(one for one in state.beside if one != part.id)))
+            (
+                part.name,
+                part_url(part.id, state.brief),
+                state.url(beside=" ".join(one for one in state.beside if one != part.id)),
+            )
             for part in parts
         ),
         tuple((title, cells, len(parts) > 1 and len(set(cells)) == 1) for title, cells in lines),

@@ -12,7 +12,9 @@ FIRST = ("maker", "model", "colour")
 
 @dataclass(frozen=True, slots=True)
 class FieldView:
-    """One field: its name and title, unit, what it may hold, what stands in it, and choices where there are few."""
+    """One field: its name and title, unit, what it may hold, what stands in it, and choices where
+    there are few.
+    """
 
     name: str
     title: str
@@ -39,9 +41,15 @@ class PartForm:
     back: str
 
 
-def part_form(kind: Kind, part_id: str, name: str, cells: Mapping[str, str], version: int) -> PartForm:
+def part_form(
+    kind: Kind, part_id: str, name: str, cells: Mapping[str, str], version: int
+) -> PartForm:
     """A form that shows these cells."""
-    fields = [_field(spec, cells.get(spec.name, "")) for spec in columns_of(PART_TYPES[kind]) if spec.name != "id"]
+    fields = [
+        _field(spec, cells.get(spec.name, ""))
+        for spec in columns_of(PART_TYPES[kind])
+        if spec.name != "id"
+    ]
     first = [one for word in FIRST for one in fields if one.name == word]
     rest = [one for one in fields if one.name not in FIRST]
     return PartForm(
@@ -67,6 +75,12 @@ def _field(spec: ColumnSpec, value: str) -> FieldView:
         choices = choices if spec.required else (("", "not known"), *choices)
     title = spec.text.split(";")[0].removesuffix(", separated by ").removesuffix(", ISO 8601")
     return FieldView(
-        spec.name, title, spec.unit, spec.expected, value, choices, spec.required or spec.name in ("maker", "model"),
+        spec.name,
+        title,
+        spec.unit,
+        spec.expected,
+        value,
+        choices,
+        spec.required or spec.name in ("maker", "model"),
         (spec.base is str and not choices) or spec.many,
-    )  # fmt: skip
+    )

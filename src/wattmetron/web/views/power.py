@@ -1,4 +1,6 @@
-"""Power in the Fit view: bars and curve, size of the supply with its reasoning, the year, heat and noise."""
+"""Power in the Fit view: bars and curve, size of the supply with its reasoning, the year, heat and
+noise.
+"""
 
 from dataclasses import dataclass
 
@@ -53,7 +55,11 @@ def power_view(catalogue: Catalogue, now: Assessment) -> PowerView | None:
     heaviest = max(told.of("game"), key=lambda span: span.total_w, default=None)
     return PowerView(
         tuple(_row(span, most_w, now, span is heaviest) for span in told.spans),
-        load_curve.curve(machine.supply, use.mains_v, most_w, told.spans) if machine.supply else None,
+        (
+            load_curve.curve(machine.supply, use.mains_v, most_w, told.spans)
+            if machine.supply
+            else None
+        ),
         load_curve.scale(most_w),
         _level(now, use.mains_v),
         tuple(_notes(now, told, use)),
@@ -81,17 +87,33 @@ def _level(now: Assessment, mains_v: int) -> str:
     supply = now.machine.supply
     if supply is None:
         return ""
-    level = f"80 PLUS {supply.efficiency}" if supply.efficiency else "no 80 PLUS level: efficiency assumed"
+    level = (
+        f"80 PLUS {supply.efficiency}"
+        if supply.efficiency
+        else "no 80 PLUS level: efficiency assumed"
+    )
     return f"{supply.name}, {level}, {mains_v}{THIN}V mains"
 
 
 def _notes(now: Assessment, told: PowerAccount, use: Use) -> list[tuple[str, str]]:
-    return [note for note in (_size(now, told), _later(now, told), _year(now, told, use), _heat(now, told), _noise(told)) if note]
+    return [
+        note
+        for note in (
+            _size(now, told),
+            _later(now, told),
+            _year(now, told, use),
+            _heat(now, told),
+            _noise(told),
+        )
+        if note
+    ]
 
 
 def _size(now: Assessment, told: PowerAccount) -> tuple[str, str]:
     full, headroom = now.draw.full_w, now.brief.headroom_percent
-    words = f"{full}{THIN}W with everything busy x {headroom / 100:g} headroom = {told.needed_w}{THIN}W"
+    words = (
+        f"{full}{THIN}W with everything busy x {headroom / 100:g} headroom = {told.needed_w}{THIN}W"
+    )
     if told.fitting_w:
         words += f"; the next usual size is {told.fitting_w}{THIN}W"
     less = -(-full * 120 // 100)
@@ -108,7 +130,13 @@ def _later(now: Assessment, told: PowerAccount) -> tuple[str, str] | None:
         return None
     have = f"; the present one takes {card.board_power_w}{THIN}W" if card else ""
     plugs = f"{supply.pcie_8pin} x 8-pin and {supply.pcie_16pin} x 16-pin"
-    return "A later card", f"This supply keeps the headroom up to a card of {told.later_card_w}{THIN}W{have}. Connectors: {plugs}."
+    return (
+        "A later card",
+        (
+            f"This supply keeps the headroom up to a card of {told.later_card_w}{THIN}W{have}."
+            f" Connectors: {plugs}."
+        ),
+    )
 
 
 def _year(now: Assessment, told: PowerAccount, use: Use) -> tuple[str, str] | None:
@@ -116,8 +144,9 @@ def _year(now: Assessment, told: PowerAccount, use: Use) -> tuple[str, str] | No
     if year is None:
         return None
     words = (
-        f"{use.play_hours:g} hours of play and {use.desk_hours:g} at the desk a day: about {year.kwh:.0f}{THIN}kWh a year, "
-        f"{money(year.cost_minor, now.currency)} at {now.currency} {use.tariff_per_kwh} a kWh."
+        f"{use.play_hours:g} hours of play and {use.desk_hours:g} at the desk a day: about"
+        f" {year.kwh:.0f}{THIN}kWh a year, {money(year.cost_minor, now.currency)} at {now.currency}"
+        f" {use.tariff_per_kwh} a kWh."
     )
     if year.better:
         words += f" {year.better} would save {money(year.saves_minor, now.currency)} a year."
@@ -127,14 +156,27 @@ def _year(now: Assessment, told: PowerAccount, use: Use) -> tuple[str, str] | No
 def _heat(now: Assessment, told: PowerAccount) -> tuple[str, str]:
     heat, parts = told.heat, []
     if now.machine.processor:
-        carries = f", the cooler carries {heat.cooler_w}{THIN}W" if heat.cooler_w is not None else ", no cooler is chosen"
+        carries = (
+            f", the cooler carries {heat.cooler_w}{THIN}W"
+            if heat.cooler_w is not None
+            else ", no cooler is chosen"
+        )
         parts.append(f"The processor gives off {heat.processor_w}{THIN}W sustained{carries}.")
     if heat.case_w is not None:
-        parts.append(f"The whole machine gives off {heat.machine_w}{THIN}W; the case carries off about {heat.case_w}{THIN}W quietly.")
+        parts.append(
+            f"The whole machine gives off {heat.machine_w}{THIN}W; the case carries off about"
+            f" {heat.case_w}{THIN}W quietly."
+        )
     return "Heat", " ".join(parts)
 
 
 def _noise(told: PowerAccount) -> tuple[str, str] | None:
     if told.noise_dba is None:
         return None
-    return "Noise", f"About {told.noise_dba:.0f}{THIN}dB(A) in play, within some 5: an indication from cooler and card, not a measurement."
+    return (
+        "Noise",
+        (
+            f"About {told.noise_dba:.0f}{THIN}dB(A) in play, within some 5: an indication from"
+            " cooler and card, not a measurement."
+        ),
+    )

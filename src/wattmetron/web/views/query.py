@@ -1,4 +1,6 @@
-"""What the address of a brief's page says: view, tried build, swap, proposal, working, game beside it."""
+"""What the address of a brief's page says: view, tried build, swap, proposal, working, game beside
+it.
+"""
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
@@ -19,11 +21,17 @@ AIM_WORDS: dict[str, Aim] = {"most": "most frames", "least": "least money"}
 
 def encode_build(build: Build, against: Build) -> str:
     """Kinds in which a build differs: ``graphics:id,storage:id+id,cooler:``."""
-    return ",".join(f"{kind}:{' '.join(build.of(kind))}" for kind in ALL_KINDS if build.of(kind) != against.of(kind))
+    return ",".join(
+        f"{kind}:{' '.join(build.of(kind))}"
+        for kind in ALL_KINDS
+        if build.of(kind) != against.of(kind)
+    )
 
 
 def trial_of(build: Build, kind: Kind, part_id: str) -> str:
-    """The code that tries a part: in place of the one that stands there; a drive beside the others while there is room."""
+    """The code that tries a part: in place of the one that stands there; a drive beside the others
+    while there is room.
+    """
     standing = build.of(kind)
     several = len(standing) < MAX_DRIVES if kind == "storage" else kind in FURTHER_KINDS
     instead = standing[0] if standing and not several else None

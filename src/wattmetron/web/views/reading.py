@@ -13,7 +13,9 @@ NOTHING_PLACED = "Nothing of the catalogue: it stays as named"
 
 @dataclass(frozen=True, slots=True)
 class Fragment:
-    """A stretch of the text: what it was taken for, in a tier, how surely; nothing for plain text."""
+    """A stretch of the text: what it was taken for, in a tier, how surely; nothing for plain
+    text.
+    """
 
     text: str
     kind: str
@@ -87,16 +89,25 @@ class ReadingPage:
 
 
 _KINDS = {
-    "processor": "processor", "clock: kept, no speed follows": "processor", "cores: kept, no speed follows": "processor",
-    "graphics": "graphics", "video memory": "graphics", "video memory of this part": "graphics",
-    "label": "structure", "tier": "tier", "title": "structure", "layout": "structure",
-}  # fmt: skip
+    "processor": "processor",
+    "clock: kept, no speed follows": "processor",
+    "cores: kept, no speed follows": "processor",
+    "graphics": "graphics",
+    "video memory": "graphics",
+    "video memory of this part": "graphics",
+    "label": "structure",
+    "tier": "tier",
+    "title": "structure",
+    "layout": "structure",
+}
 
 
 def fragments(draft: Draft) -> tuple[Fragment, ...]:
     """The text cut into marked and plain stretches; unread ones are marked as such."""
     marks = [(mark.start, mark.end, _kind(mark), _title(mark, draft)) for mark in draft.marks]
-    marks += [(start, end, "unread", "not read: nothing was made of this") for start, end in draft.unread]
+    marks += [
+        (start, end, "unread", "not read: nothing was made of this") for start, end in draft.unread
+    ]
     found, at = [], 0
     for start, end, kind, title in sorted(marks):
         if start < at or start == end:
@@ -120,8 +131,14 @@ def _title(mark: Mark, draft: Draft) -> str:
     matched = ""
     if isinstance(mark, PartMark):
         best = mark.matches[0] if mark.matches else None
-        placed = draft.tiers[mark.tier].listed(mark.side)[mark.place].part if mark.tier is not None else None
-        matched = f", matched to {best.name}" if best is not None and placed else ", not in the catalogue"
+        placed = (
+            draft.tiers[mark.tier].listed(mark.side)[mark.place].part
+            if mark.tier is not None
+            else None
+        )
+        matched = (
+            f", matched to {best.name}" if best is not None and placed else ", not in the catalogue"
+        )
     return f"taken for {mark.what}{tier}{matched}, {percent(mark.confidence)} sure"
 
 
@@ -136,9 +153,16 @@ def stored_tiers(published: Published, catalogue: Catalogue) -> tuple[TierFields
 
 
 _FIELD_MARKS = {
-    "memory": "memory_gb", "video memory": "video_memory_gb", "storage": "storage_gb", "kind of storage": "storage_kind",
-    "operating system": "system", "graphics API": "api", "resolution": "size", "preset": "preset", "frame rate": "fps",
-}  # fmt: skip
+    "memory": "memory_gb",
+    "video memory": "video_memory_gb",
+    "storage": "storage_gb",
+    "kind of storage": "storage_kind",
+    "operating system": "system",
+    "graphics API": "api",
+    "resolution": "size",
+    "preset": "preset",
+    "frame rate": "fps",
+}
 
 
 def _fields(tier: Tier, n: int, catalogue: Catalogue, draft: Draft | None) -> TierFields:
@@ -164,6 +188,10 @@ def _listed(
     if one.part and all(choice.key != one.part for choice in choices):
         standing = catalogue.scale.one(one.part)
         choices.insert(0, Choice(one.part, standing.name if standing else one.part, ""))
-    doubtful = mark is not None and not one.figures_only and (one.part is None or mark.confidence < 0.9)
+    doubtful = (
+        mark is not None and not one.figures_only and (one.part is None or mark.confidence < 0.9)
+    )
     sure = percent(mark.confidence) if mark and one.part else ""
-    return ListedField(f"{at}{side}.{m}.", side, one, tuple(choices), sure, doubtful, mark.why if mark else "")
+    return ListedField(
+        f"{at}{side}.{m}.", side, one, tuple(choices), sure, doubtful, mark.why if mark else ""
+    )

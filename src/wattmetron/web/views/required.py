@@ -5,13 +5,21 @@ from dataclasses import dataclass
 from wattmetron.core.briefs import Brief
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.games.verdicts import Contender
-from wattmetron.services.games import judged, reach_words, storage_of, storage_together, tier_of_target
+from wattmetron.services.games import (
+    judged,
+    reach_words,
+    storage_of,
+    storage_together,
+    tier_of_target,
+)
 from wattmetron.services.words import THIN
 
 
 @dataclass(frozen=True, slots=True)
 class RequiredRow:
-    """A game of the brief: the highest tier that the machine meets, what the next one lacks, its storage."""
+    """A game of the brief: the highest tier that the machine meets, what the next one lacks, its
+    storage.
+    """
 
     game_id: str
     name: str
@@ -32,18 +40,26 @@ class Required:
 def required(catalogue: Catalogue, brief: Brief, contender: Contender) -> Required:
     """How a machine stands against all games of a brief."""
     found = judged(catalogue, contender, brief.chance)
-    ids = dict.fromkeys(target.game_id for target in brief.targets if target.game_id in catalogue.games)
+    ids = dict.fromkeys(
+        target.game_id for target in brief.targets if target.game_id in catalogue.games
+    )
     rows = []
     for game_id in ids:
         reached, short = reach_words(catalogue, found, game_id)
         size = f"{storage_of(catalogue, game_id):,g}{THIN}GB"
-        rows.append(RequiredRow(game_id, catalogue.games[game_id].name, reached or "publishes no tier", short, size))
+        rows.append(
+            RequiredRow(
+                game_id, catalogue.games[game_id].name, reached or "publishes no tier", short, size
+            )
+        )
     together = storage_together(catalogue, brief, contender.storage_gb)
     words = f"Together they take {together.needed_gb:,.0f}{THIN}GB with a fifth kept free"
     if together.had_gb is None:
         return Required(tuple(rows), f"{words}; no drive is chosen yet.", True)
     enough = together.had_gb >= together.needed_gb
-    return Required(tuple(rows), f"{words}; the drives hold {together.had_gb:,.0f}{THIN}GB.", enough)
+    return Required(
+        tuple(rows), f"{words}; the drives hold {together.had_gb:,.0f}{THIN}GB.", enough
+    )
 
 
 def tier_words(catalogue: Catalogue, brief: Brief) -> dict[str, str]:

@@ -40,7 +40,11 @@ class ScaleQuery:
 
     def url(self, **changes: object) -> str:
         merged = {name: getattr(self, name) for name in self.__dataclass_fields__} | changes
-        query = {name: str(value) for name, value in merged.items() if value and (name, value) != ("measure", "1080p")}
+        query = {
+            name: str(value)
+            for name, value in merged.items()
+            if value and (name, value) != ("measure", "1080p")
+        }
         return "/parts/scale" + (f"?{urlencode(query)}" if query else "")
 
 
@@ -113,7 +117,10 @@ def scale_page(catalogue: Catalogue, query: ScaleQuery) -> ScalePage:
     base = fit.ln[reference] if reference else float(np.log(100))
     order = sorted(fit.ln, key=lambda key: (-fit.ln[key], key))
     most = float(np.exp(fit.ln[order[0]] - base)) * 100 * 1.12 if order else 100.0
-    rows = [_row(catalogue, fit, query, key, rank, base, most) for rank, key in enumerate(order, start=1)]
+    rows = [
+        _row(catalogue, fit, query, key, rank, base, most)
+        for rank, key in enumerate(order, start=1)
+    ]
     words = query.words.casefold().split()
     shown = [
         row
@@ -138,12 +145,20 @@ def scale_page(catalogue: Catalogue, query: ScaleQuery) -> ScalePage:
 
 
 def _row(
-    catalogue: Catalogue, fit: Reconciled, query: ScaleQuery, key: str, rank: int, base: float, most: float
+    catalogue: Catalogue,
+    fit: Reconciled,
+    query: ScaleQuery,
+    key: str,
+    rank: int,
+    base: float,
+    most: float,
 ) -> ScaleRow:
     ln, sd = fit.ln[key] - base, fit.sd[key]
     speed, low, high = (float(np.exp(ln + z * sd)) * 100 for z in (0.0, -Z80, Z80))
     name = name_of(catalogue, key)
-    sources = sum(any(row.part == key for row in one.chart.rows) for one in fit.sources if not one.chart.muted)
+    sources = sum(
+        any(row.part == key for row in one.chart.rows) for one in fit.sources if not one.chart.muted
+    )
     standing = catalogue.scale.standings.get(key)
     return ScaleRow(
         rank,
@@ -153,7 +168,14 @@ def _row(
         f"{low:.1f}–{high:.1f}",
         sources,
         _price(catalogue, key, query.region or next(iter(catalogue.regions), "")),
-        scale_row(speed, low, high, most, side_of(query.measure) == "processor", f"{name}: {speed:.1f}, 80 % interval {low:.1f} to {high:.1f}"),
+        scale_row(
+            speed,
+            low,
+            high,
+            most,
+            side_of(query.measure) == "processor",
+            f"{name}: {speed:.1f}, 80 % interval {low:.1f} to {high:.1f}",
+        ),
         standing is None or not standing.part_ids,
     )
 
@@ -174,16 +196,29 @@ def _source(one: Source) -> SourceRow:
     noise = "" if chart.muted else f"±{one.noise * 100:.1f}{THIN}%"
     if chart.is_comparison:
         noise = "" if chart.muted else f"±{one.noise * np.sqrt(2) * 100:.1f}{THIN}%"
-    return SourceRow(chart.id, chart.name, chart.unit, day, len(chart.rows), noise, chart.muted, not one.tied and not chart.muted)
+    return SourceRow(
+        chart.id,
+        chart.name,
+        chart.unit,
+        day,
+        len(chart.rows),
+        noise,
+        chart.muted,
+        not one.tied and not chart.muted,
+    )
 
 
 def _disagreements(catalogue: Catalogue, fit: Reconciled) -> list[tuple[str, str]]:
     """A sentence for each, with the chart's id."""
     return [
         (
-            f"{one.chart.name} puts {name_of(catalogue, one.chart.rows[one.place].part)} {abs(np.expm1(one.away)) * 100:.0f}{THIN}% "
-            f"{'above' if one.away > 0 else 'below'} where all sources together do, {abs(one.score):.1f} of its own spreads; "
-            f"it counts {one.weight * 100:.0f}{THIN}%.",
+            (
+                f"{one.chart.name} puts {name_of(catalogue, one.chart.rows[one.place].part)}"
+                f" {abs(np.expm1(one.away)) * 100:.0f}{THIN}%"
+                f" {'above' if one.away > 0 else 'below'} where all sources together do,"
+                f" {abs(one.score):.1f} of its own spreads; it counts"
+                f" {one.weight * 100:.0f}{THIN}%."
+            ),
             one.chart.id,
         )
         for one in fit.disagreements[:10]
@@ -193,7 +228,12 @@ def _disagreements(catalogue: Catalogue, fit: Reconciled) -> list[tuple[str, str
 def _loose(catalogue: Catalogue, fit: Reconciled) -> list[tuple[str, str, str, str]]:
     """Groups tied to nothing: their names, and the comparison that would tie them in."""
     return [
-        (", ".join(name_of(catalogue, key) for key in group), name_of(catalogue, one), name_of(catalogue, other), other)
+        (
+            ", ".join(name_of(catalogue, key) for key in group),
+            name_of(catalogue, one),
+            name_of(catalogue, other),
+            other,
+        )
         for group, (one, other) in zip(fit.loose, fit.tie, strict=False)
     ]
 
@@ -217,9 +257,19 @@ def _chain(
         for row in one.chart.rows:
             if row.part != key or one.chart.muted:
                 continue
-            brought = float(np.exp(np.log(row.value) - one.offset - base)) * 100 if one.tied else float("nan")
-            others = " and ".join(name_of(catalogue, other.part) for other in one.chart.rows if other.part != key)
-            said = f"compared with {others}" if one.chart.is_comparison else f"among {len(one.chart.rows)} parts"
+            brought = (
+                float(np.exp(np.log(row.value) - one.offset - base)) * 100
+                if one.tied
+                else float("nan")
+            )
+            others = " and ".join(
+                name_of(catalogue, other.part) for other in one.chart.rows if other.part != key
+            )
+            said = (
+                f"compared with {others}"
+                if one.chart.is_comparison
+                else f"among {len(one.chart.rows)} parts"
+            )
             day = f", {one.chart.published_on:%-d %b %Y}" if one.chart.published_on else ""
             steps.append(
                 Step(
@@ -244,6 +294,9 @@ def _compared(catalogue: Catalogue, fit: Reconciled, query: ScaleQuery) -> tuple
     if not query.first or not query.second:
         return "", ""
     try:
-        return compare(catalogue, fit, query.first, query.second, side_of(query.measure)).sentence, ""
+        return (
+            compare(catalogue, fit, query.first, query.second, side_of(query.measure)).sentence,
+            "",
+        )
     except WattmetronError as error:
         return "", str(error)

@@ -13,10 +13,11 @@ def frames_sentence(now: Assessment, one: Estimate, dated: str) -> str:
     if not one.average_fps:
         return f"{who} cannot be estimated: {one.cannot}."
     return (
-        f"{who}: {one.judged_fps:.0f}{THIN}fps on {'the ' if measure == '1 % low' else ''}{measure}, 80 % interval "
-        f"{one.judged_low_fps:.0f}–{one.judged_high_fps:.0f}{THIN}fps; chance of {one.target.fps:g}{THIN}fps "
-        f"{percent(one.chance)}; limited by the processor in {percent(one.processor_share)} of frames. "
-        f"Estimated, not measured; {dated}."
+        f"{who}: {one.judged_fps:.0f}{THIN}fps on"
+        f" {'the ' if measure == '1 % low' else ''}{measure}, 80 % interval"
+        f" {one.judged_low_fps:.0f}–{one.judged_high_fps:.0f}{THIN}fps; chance of"
+        f" {one.target.fps:g}{THIN}fps {percent(one.chance)}; limited by the processor in"
+        f" {percent(one.processor_share)} of frames. Estimated, not measured; {dated}."
     )
 
 
@@ -28,19 +29,31 @@ def _sides(machine: Machine) -> str:
 def money_sentence(now: Assessment, dated: str) -> str:
     """What the build costs against the budget."""
     left, currency = now.left_minor, now.currency
-    against = f"{money(abs(left), currency)} {'left of' if left >= 0 else 'over'} {money(now.brief.budget_high_minor, currency)}"
+    against = (
+        f"{money(abs(left), currency)} {'left of' if left >= 0 else 'over'}"
+        f" {money(now.brief.budget_high_minor, currency)}"
+    )
     unpriced = len(now.unpriced)
-    gap = f", without {unpriced} {'part' if unpriced == 1 else 'parts'} that nobody sells today" if unpriced else ""
-    return f"{now.brief.name}: {money(now.spent_minor, currency)} delivered{gap}, {against}; {dated}."
+    gap = (
+        f", without {unpriced} {'part' if unpriced == 1 else 'parts'} that nobody sells today"
+        if unpriced
+        else ""
+    )
+    return (
+        f"{now.brief.name}: {money(now.spent_minor, currency)} delivered{gap}, {against}; {dated}."
+    )
 
 
 def power_sentence(now: Assessment, dated: str) -> str:
     """What the build draws, and which supply it needs."""
     drawn = now.draw
-    gaming = "" if drawn.gaming_w is None else f"{drawn.gaming_w:.0f}{THIN}W in the heaviest target, "
+    gaming = (
+        "" if drawn.gaming_w is None else f"{drawn.gaming_w:.0f}{THIN}W in the heaviest target, "
+    )
     return (
-        f"{now.brief.name}: {gaming}{drawn.full_w}{THIN}W in full, spikes to {drawn.spike_w}{THIN}W; a supply of "
-        f"{now.needed_w}{THIN}W is needed. Estimated from the parts' figures; {dated}."
+        f"{now.brief.name}: {gaming}{drawn.full_w}{THIN}W in full, spikes to"
+        f" {drawn.spike_w}{THIN}W; a supply of {now.needed_w}{THIN}W is needed. Estimated from the"
+        f" parts' figures; {dated}."
     )
 
 
@@ -49,5 +62,7 @@ def fit_sentence(now: Assessment, dated: str) -> str:
     grave = [finding.sentence for finding in now.findings if finding.level == "blocks"]
     if grave:
         return f"{now.brief.name} does not fit: {' '.join(grave)} Checked with the {dated}."
-    missing = f"{listed([str(kind) for kind in now.missing])} missing so far; " if now.missing else ""
+    missing = (
+        f"{listed([str(kind) for kind in now.missing])} missing so far; " if now.missing else ""
+    )
     return f"{now.brief.name}: {missing}nothing blocks; {dated}."

@@ -1,4 +1,6 @@
-"""Settings that meet: small multiples of resolution by preset, for upscaling and ray tracing off and on."""
+"""Settings that meet: small multiples of resolution by preset, for upscaling and ray tracing off
+and on.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -37,7 +39,9 @@ class Multiple:
 
 @dataclass(frozen=True, slots=True)
 class OptionView:
-    """A single option, what the target's settings come to with it the other way, and by how much that changes."""
+    """A single option, what the target's settings come to with it the other way, and by how much
+    that changes.
+    """
 
     name: str
     lowered: bool
@@ -47,7 +51,9 @@ class OptionView:
 
 @dataclass(frozen=True, slots=True)
 class CostView:
-    """A change of the settings in money: the cheapest build that meets every target then, and what it saves."""
+    """A change of the settings in money: the cheapest build that meets every target then, and what
+    it saves.
+    """
 
     words: str
     cost: str
@@ -91,16 +97,26 @@ def _costs(catalogue: Catalogue, now: Assessment, target: Target) -> Iterator[Co
             yield CostView(one.words, "no build does", "", one.target)
             continue
         saved = "" if base is None else saving(base - one.cost_minor, now.currency)
-        yield CostView(one.words, money(one.cost_minor, now.currency), "" if one.target is None else saved, one.target)
+        yield CostView(
+            one.words,
+            money(one.cost_minor, now.currency),
+            "" if one.target is None else saved,
+            one.target,
+        )
 
 
 def saving(minor: int, currency: str) -> str:
     if not minor:
         return "saves nothing"
-    return f"{'saves' if minor > 0 else 'costs'} {money(abs(minor), currency)}{'' if minor > 0 else ' more'}"
+    return (
+        f"{'saves' if minor > 0 else 'costs'}"
+        f" {money(abs(minor), currency)}{'' if minor > 0 else ' more'}"
+    )
 
 
-def _view(grid: Grid, target: Target, one: Estimate, costs: tuple[CostView, ...] | None, costs_url: str) -> SettingsView:
+def _view(
+    grid: Grid, target: Target, one: Estimate, costs: tuple[CostView, ...] | None, costs_url: str
+) -> SettingsView:
     game = one.game.name
     kinds = dict.fromkeys((cell.target.ray_tracing, cell.target.upscaling) for cell in grid.cells)
     multiples = tuple(_multiple(grid, target, rays, upscaling) for rays, upscaling in kinds)
@@ -108,11 +124,22 @@ def _view(grid: Grid, target: Target, one: Estimate, costs: tuple[CostView, ...]
     best = None if grid.best is None else _cell(grid.best, target, grid.best)
     words = "No settings of this grid meet it: the target asks for more than this machine can do."
     if grid.best is not None:
-        words = f"Best that meets it: {settings(grid.best.target)}, {grid.best.fps:.0f}{THIN}fps, chance {percent(grid.best.chance)}."
+        words = (
+            f"Best that meets it: {settings(grid.best.target)}, {grid.best.fps:.0f}{THIN}fps,"
+            f" chance {percent(grid.best.chance)}."
+        )
     return SettingsView(
-        target, game, f"{target.fps:g}{THIN}fps{low}", tuple(f"{w}x{h}" for w, h in grid.sizes), multiples, best, words,
-        tuple(_option(name, cell, target, one) for name, cell in grid.options.items()), costs, costs_url,
-    )  # fmt: skip
+        target,
+        game,
+        f"{target.fps:g}{THIN}fps{low}",
+        tuple(f"{w}x{h}" for w, h in grid.sizes),
+        multiples,
+        best,
+        words,
+        tuple(_option(name, cell, target, one) for name, cell in grid.options.items()),
+        costs,
+        costs_url,
+    )
 
 
 def _option(name: str, cell: Cell, target: Target, now: Estimate) -> OptionView:
@@ -123,20 +150,42 @@ def _option(name: str, cell: Cell, target: Target, now: Estimate) -> OptionView:
 
 def _multiple(grid: Grid, target: Target, rays: bool, upscaling: bool) -> Multiple:
     title = ", ".join(
-        filter(None, ["ray tracing" if rays else "", f"upscaling from {target.scale:.0%}".replace("%", f"{THIN}%") if upscaling else ""])
+        filter(
+            None,
+            [
+                "ray tracing" if rays else "",
+                f"upscaling from {target.scale:.0%}".replace("%", f"{THIN}%") if upscaling else "",
+            ],
+        )
     )
-    own = [cell for cell in grid.cells if (cell.target.ray_tracing, cell.target.upscaling) == (rays, upscaling)]
+    own = [
+        cell
+        for cell in grid.cells
+        if (cell.target.ray_tracing, cell.target.upscaling) == (rays, upscaling)
+    ]
     rows = tuple(
-        (preset, tuple(_cell(cell, target, grid.best) for cell in own if cell.target.preset == preset))
+        (
+            preset,
+            tuple(_cell(cell, target, grid.best) for cell in own if cell.target.preset == preset),
+        )
         for preset in reversed(PRESETS)
     )
     return Multiple(title or "drawn in full, no ray tracing", rows)
 
 
 def _cell(cell: Cell, target: Target, best: Cell | None) -> CellView:
-    limits = "processor" if cell.processor_share > 0.6 else "graphics" if cell.processor_share < 0.4 else "both"
+    limits = (
+        "processor"
+        if cell.processor_share > 0.6
+        else "graphics"
+        if cell.processor_share < 0.4
+        else "both"
+    )
     short = f"{cell.short_gb:.1f}{THIN}GB short" if cell.short_gb > 0 else ""
-    title = f"{settings(cell.target)}: {cell.fps:.0f} fps, chance {percent(cell.chance)}, limited by {limits}"
+    title = (
+        f"{settings(cell.target)}: {cell.fps:.0f} fps, chance {percent(cell.chance)}, limited by"
+        f" {limits}"
+    )
     return CellView(
         cell.target,
         f"{cell.fps:.0f}",

@@ -1,4 +1,6 @@
-"""The list of the place Parts: a kind's parts with their figures, prices, trust, and whether they fit a build."""
+"""The list of the place Parts: a kind's parts with their figures, prices, trust, and whether they
+fit a build.
+"""
 
 from dataclasses import dataclass
 
@@ -82,11 +84,20 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
     region = now.brief.region if now else query.region or next(iter(catalogue.regions), "")
     currency = catalogue.regions[region].currency if region else ""
     kinds = tuple(
-        (KIND_PLURALS[kind], kind_url(state, kind), len(catalogue.by_kind[kind]), kind == query.kind) for kind in ALL_KINDS
+        (
+            KIND_PLURALS[kind],
+            kind_url(state, kind),
+            len(catalogue.by_kind[kind]),
+            kind == query.kind,
+        )
+        for kind in ALL_KINDS
     )
     frames = tuple(
         _head(state, key, title, unit)
-        for key, title, unit in (("frames", "frames", "fps"), ("worth", f"fps per {currency} 100", ""))
+        for key, title, unit in (
+            ("frames", "frames", "fps"),
+            ("worth", f"fps per {currency} 100", ""),
+        )
         if now is not None and query.kind in ("processor", "graphics", "memory")
     )
     return ShelfPage(
@@ -100,7 +111,11 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
         f"{found.found} {KIND_PLURALS[query.kind] if found.found != 1 else KIND_WORDS[query.kind]}",
         currency,
         now,
-        {name: "" for name in state.typed if name.split(".")[0] in ("q", "f", "min", "max", "fits", "trusted")},
+        {
+            name: ""
+            for name in state.typed
+            if name.split(".")[0] in ("q", "f", "min", "max", "fits", "trusted")
+        },
         GENERAL[query.kind],
         what_matters(catalogue, now, query.kind) if now else (),
         _head(state, "price", "delivered", currency),
@@ -119,10 +134,20 @@ def _head(state: ShelfState, key: str, title: str, unit: str) -> Head:
     return Head(title, unit, state.url(sort=key, dir=turned), way)
 
 
-def _row(catalogue: Catalogue, state: ShelfState, now: Assessment | None, row: ShelfRow, currency: str) -> RowView:
+def _row(
+    catalogue: Catalogue, state: ShelfState, now: Assessment | None, row: ShelfRow, currency: str
+) -> RowView:
     part, kind = row.part, state.query.kind
     against = tuple(one.sentence.removeprefix(f"{part.name} ") for one in row.against)
-    fits = "" if now is None else "in the build" if row.in_build else "does not fit" if against else "fits"
+    fits = (
+        ""
+        if now is None
+        else "in the build"
+        if row.in_build
+        else "does not fit"
+        if against
+        else "fits"
+    )
     try_url = ""
     if state.brief is not None and not row.in_build:
         try_url = try_in_brief(state.brief, kind, part.id)
@@ -136,7 +161,14 @@ def _row(catalogue: Catalogue, state: ShelfState, now: Assessment | None, row: S
         part.colour,
         tuple(figure_words(one, part) for one in FIGURES[kind]),
         "no offer" if row.offer is None else money(row.offer.delivered_minor, currency),
-        "" if row.offer is None else f"{row.offer.shop}, {row.offer.seen_on:%-d %b}{', used' if row.offer.condition == 'used' else ''}",
+        (
+            ""
+            if row.offer is None
+            else (
+                f"{row.offer.shop},"
+                f" {row.offer.seen_on:%-d %b}{', used' if row.offer.condition == 'used' else ''}"
+            )
+        ),
         row.trust,
         against,
         fits,

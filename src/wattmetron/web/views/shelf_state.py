@@ -18,7 +18,9 @@ MOST_BESIDE = 4
 
 @dataclass(frozen=True, kw_only=True)
 class ShelfState:
-    """What the address says: the question, the brief that parts are held against, and the shortlist."""
+    """What the address says: the question, the brief that parts are held against, and the
+    shortlist.
+    """
 
     query: ShelfQuery
     brief: Opened | None = None
@@ -30,7 +32,11 @@ class ShelfState:
         """The address with some of it changed; ``beside`` and ``page`` among others."""
         params = {name: value for name, value in self.typed.items() if name != "page"}
         params |= {name: "" if value is None else str(value) for name, value in changes.items()}
-        return "/parts" + (f"?{urlencode({name: value for name, value in params.items() if value})}" if any(params.values()) else "")
+        return "/parts" + (
+            f"?{urlencode({name: value for name, value in params.items() if value})}"
+            if any(params.values())
+            else ""
+        )
 
 
 def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str]) -> ShelfState:
@@ -39,7 +45,10 @@ def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str])
     errors: list[str] = []
     ranges = {
         key: found
-        for key, title in [("price", "price"), *((one.key, one.title) for one in FIGURES[kind] if one.ranged)]
+        for key, title in [
+            ("price", "price"),
+            *((one.key, one.title) for one in FIGURES[kind] if one.ranged),
+        ]
         if (found := _range(params, key, title, errors)) != (None, None)
     }
     sorts = {"price", "name", "trust", "frames", "worth", *(one.key for one in FIGURES[kind])}
@@ -50,7 +59,11 @@ def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str])
         kind=kind,
         words=params.get("q", "")[:80],
         region=region if region in catalogue.regions else "",
-        facets={one.key: params[f"f.{one.key}"][:80] for one in FACETS[kind] if params.get(f"f.{one.key}")},
+        facets={
+            one.key: params[f"f.{one.key}"][:80]
+            for one in FACETS[kind]
+            if params.get(f"f.{one.key}")
+        },
         ranges=ranges,
         sort=sort if sort in sorts else "price",
         falling=params.get("dir") == "down",
@@ -59,7 +72,9 @@ def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str])
         trusted=params.get("trusted") == "1",
         page=int(params["page"]) if params.get("page", "").isdecimal() else 1,
     )
-    beside = tuple(one for one in params.get("beside", "").split() if one in catalogue.parts)[:MOST_BESIDE]
+    beside = tuple(one for one in params.get("beside", "").split() if one in catalogue.parts)[
+        :MOST_BESIDE
+    ]
     kept = {name: value[:200] for name, value in params.items() if value}
     return ShelfState(
         query=query,
@@ -75,22 +90,37 @@ def _range(params: dict[str, str], key: str, title: str, errors: list[str]) -> R
     for end, word in (("min", "least"), ("max", "most")):
         text = params.get(f"{end}.{key}", "").strip()
         try:
-            ends.append((to_minor(text) if key == "price" else float(text.replace(",", "."))) if text else None)
+            ends.append(
+                (to_minor(text) if key == "price" else float(text.replace(",", ".")))
+                if text
+                else None
+            )
         except (WattmetronError, ValueError):
             ends.append(None)
-            errors.append(f"The {word} {title} is “{text}”, which is not a number: enter one, or leave it empty.")
+            errors.append(
+                f"The {word} {title} is “{text}”, which is not a number: enter one, or leave it"
+                " empty."
+            )
     return ends[0], ends[1]
 
 
 def kind_url(state: ShelfState, kind: Kind) -> str:
-    """Another kind keeps the brief, the region and the switches; sieve and order belong to the old one."""
-    kept = {name: state.typed.get(name, "") for name in ("brief", "region", "all", "fits", "trusted")}
-    return "/parts?" + urlencode({"kind": kind} | {name: value for name, value in kept.items() if value})
+    """Another kind keeps the brief, the region and the switches; sieve and order belong to the old
+    one.
+    """
+    kept = {
+        name: state.typed.get(name, "") for name in ("brief", "region", "all", "fits", "trusted")
+    }
+    return "/parts?" + urlencode(
+        {"kind": kind} | {name: value for name, value in kept.items() if value}
+    )
 
 
 def try_in_brief(opened: Opened, kind: Kind, part_id: str) -> str:
     """The address that tries a part in a brief's build, in place of the one that stands there."""
-    return f"/briefs/{opened.id}/fit?{urlencode({'try': trial_of(opened.plan.build, kind, part_id)})}"
+    return (
+        f"/briefs/{opened.id}/fit?{urlencode({'try': trial_of(opened.plan.build, kind, part_id)})}"
+    )
 
 
 def part_url(part_id: str, brief: Opened | None) -> str:

@@ -28,13 +28,24 @@ class SupposedRow:
     url: str
 
 
-def years_rows(catalogue: Catalogue, subject: Assessment) -> Iterator[tuple[str, str, str, str, str, str]]:
-    """Each year with what is met, what either side carries alone, what is lost, and the next step where something is lost first."""
+def years_rows(
+    catalogue: Catalogue, subject: Assessment
+) -> Iterator[tuple[str, str, str, str, str, str]]:
+    """Each year with what is met, what either side carries alone, what is lost, and the next step
+    where something is lost first.
+    """
     count = len(subject.counted)
     for one in years_kept(catalogue, subject):
         name = "today" if not one.year else f"in {one.year} {'year' if one.year == 1 else 'years'}"
         steps = "; ".join(_step_words(step, subject.currency) for step in one.steps)
-        yield name, f"{one.met} of {count}", str(one.processor_alone), str(one.graphics_alone), listed(list(one.lost)) or "none", steps
+        yield (
+            name,
+            f"{one.met} of {count}",
+            str(one.processor_alone),
+            str(one.graphics_alone),
+            listed(list(one.lost)) or "none",
+            steps,
+        )
 
 
 def _step_words(step: Step, currency: str) -> str:
@@ -43,7 +54,10 @@ def _step_words(step: Step, currency: str) -> str:
         return f"{side}{'' if len(step.sides) > 1 else ' alone'}: nothing does"
     own = [part.name for part in step.parts if kind_of(part) in step.sides]
     forced = [part.name for part in step.parts if kind_of(part) not in step.sides]
-    return f"{side}: {listed(own)}{f', and with it {listed(forced)}' if forced else ''}, {money(step.cost_minor, currency)}"
+    return (
+        f"{side}: {listed(own)}{f', and with it {listed(forced)}' if forced else ''},"
+        f" {money(step.cost_minor, currency)}"
+    )
 
 
 def wishes_rows(catalogue: Catalogue, now: Assessment) -> Iterator[tuple[str, str, str, str]]:
@@ -52,20 +66,42 @@ def wishes_rows(catalogue: Catalogue, now: Assessment) -> Iterator[tuple[str, st
     for one in wish_costs(catalogue, now.brief, now.build):
         words = wish_words(now.brief, one.wish, now.currency, names)
         if one.cost_minor is None or one.frames_lost is None or one.weight_lost is None:
-            yield words, "", "", "stands in the way of any answer" if one.nothing_with_it else "no answer either way"
+            yield (
+                words,
+                "",
+                "",
+                (
+                    "stands in the way of any answer"
+                    if one.nothing_with_it
+                    else "no answer either way"
+                ),
+            )
             continue
         frames = "none" if abs(one.frames_lost) < 0.0005 else f"{100 * one.frames_lost:.1f}{THIN}%"
-        weight = f"{one.weight_lost} of the weight unmet because of it" if one.weight_lost > 0 else "no target"
+        weight = (
+            f"{one.weight_lost} of the weight unmet because of it"
+            if one.weight_lost > 0
+            else "no target"
+        )
         yield words, money_change(one.cost_minor, now.currency), frames, weight
 
 
-def announced_row(catalogue: Catalogue, now: Assessment, asked: DeskQuery) -> tuple[SupposedRow | None, str]:
+def announced_row(
+    catalogue: Catalogue, now: Assessment, asked: DeskQuery
+) -> tuple[SupposedRow | None, str]:
     """The answer with an announced part as typed, or what is wrong with it."""
     if not asked.suppose or asked.like is None:
         return None, ""
     try:
         faster = float((asked.faster or "0").replace(",", "."))
-        one = announced(catalogue, now.brief, now.build, asked.like, faster, to_minor(asked.price or "", "The expected price"))
+        one = announced(
+            catalogue,
+            now.brief,
+            now.build,
+            asked.like,
+            faster,
+            to_minor(asked.price or "", "The expected price"),
+        )
     except ValueError:
         return None, f"“{asked.faster}” is no number of per cent: enter one such as 15."
     except WattmetronError as problem:
@@ -73,7 +109,9 @@ def announced_row(catalogue: Catalogue, now: Assessment, asked: DeskQuery) -> tu
     return _row(one), ""
 
 
-def elsewhere_row(catalogue: Catalogue, now: Assessment, asked: DeskQuery) -> tuple[SupposedRow | None, str]:
+def elsewhere_row(
+    catalogue: Catalogue, now: Assessment, asked: DeskQuery
+) -> tuple[SupposedRow | None, str]:
     """The answer in another region for the budget as typed, or what is wrong with it."""
     if not asked.suppose or asked.where is None:
         return None, ""
@@ -85,10 +123,18 @@ def elsewhere_row(catalogue: Catalogue, now: Assessment, asked: DeskQuery) -> tu
     return _row(one), ""
 
 
-def supposed_rows(catalogue: Catalogue, now: Assessment, trial: Callable[[Build], str]) -> Iterator[SupposedRow]:
+def supposed_rows(
+    catalogue: Catalogue, now: Assessment, trial: Callable[[Build], str]
+) -> Iterator[SupposedRow]:
     today, found = what_if(catalogue, now.brief, now.build)
     if today is not None:
-        yield SupposedRow("as it is today", money(today.spent_minor, now.currency), f"{today.met} of {len(today.counted)}", "", trial(today.build))
+        yield SupposedRow(
+            "as it is today",
+            money(today.spent_minor, now.currency),
+            f"{today.met} of {len(today.counted)}",
+            "",
+            trial(today.build),
+        )
     for one in found:
         yield _row(one, trial)
 
@@ -98,4 +144,10 @@ def _row(one: Supposed, trial: Callable[[Build], str] = lambda _: "") -> Suppose
     if then is None:
         return SupposedRow(one.words, "", "", "nothing fits within the budget", "")
     parts = listed([part.name for kind in one.changed for part in then.machine.of(kind)])
-    return SupposedRow(one.words, money(then.spent_minor, then.currency), f"{then.met} of {len(then.counted)}", parts or "the same parts", trial(then.build))
+    return SupposedRow(
+        one.words,
+        money(then.spent_minor, then.currency),
+        f"{then.met} of {len(then.counted)}",
+        parts or "the same parts",
+        trial(then.build),
+    )

@@ -57,11 +57,20 @@ class SwapView:
 
 
 def swap_view(
-    now: Assessment, found: Swap, query: DeskQuery, brief_id: int, tried_id: str | None, names: dict[str, str]
+    now: Assessment,
+    found: Swap,
+    query: DeskQuery,
+    brief_id: int,
+    tried_id: str | None,
+    names: dict[str, str],
 ) -> SwapView:
     """The swap view of one place."""
     heads = tuple((names.get(t.game_id, t.game_id), f"{t.fps:g}") for t in now.brief.targets)
-    hidden = [f"{n} {word}" for n, word in ((found.cheaper_hidden, "cheaper"), (found.dearer_hidden, "dearer")) if n]
+    hidden = [
+        f"{n} {word}"
+        for n, word in ((found.cheaper_hidden, "cheaper"), (found.dearer_hidden, "dearer"))
+        if n
+    ]
     return SwapView(
         found.kind,
         KIND_WORDS[found.kind],
@@ -72,7 +81,9 @@ def swap_view(
         query.url(brief_id, everything=True, tried=None),
         found.unfit_hidden,
         query.url(brief_id, unfit=True, everything=True, tried=None),
-        query.url(brief_id, swap=None, place=None, tried=None, everything=False, unfit=False, search=""),
+        query.url(
+            brief_id, swap=None, place=None, tried=None, everything=False, unfit=False, search=""
+        ),
         query.search,
         f"/briefs/{brief_id}/{query.view}",
         query.place,
@@ -95,7 +106,11 @@ def _candidate(
     if not one.present and one.change_minor:
         sign = "+" if one.change_minor > 0 else "−"
         change = f"{sign}{round_money(abs(one.change_minor), now.currency).split(GAP)[-1]}"
-    grave: tuple[tuple[str, str], ...] = tuple((f.level, f.sentence) for f in one.findings if f.level != "good to know" and query.swap in f.kinds)
+    grave: tuple[tuple[str, str], ...] = tuple(
+        (f.level, f.sentence)
+        for f in one.findings
+        if f.level != "good to know" and query.swap in f.kinds
+    )
     grave += tuple(("below the brief", sentence) for sentence in one.floors)
     return CandidateView(
         one.part.id,

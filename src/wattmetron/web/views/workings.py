@@ -11,12 +11,19 @@ from wattmetron.services.assess import Assessment
 from wattmetron.services.games import game_facts, tier_label
 from wattmetron.services.words import KIND_WORDS, THIN, money
 from wattmetron.web.views.evidence import result_rows
-from wattmetron.web.views.sentences import fit_sentence, frames_sentence, money_sentence, power_sentence
+from wattmetron.web.views.sentences import (
+    fit_sentence,
+    frames_sentence,
+    money_sentence,
+    power_sentence,
+)
 
 
 @dataclass(frozen=True, slots=True)
 class WorkingView:
-    """Title, the figure as a sentence, the steps behind it, and the evidence of the game's work with its place."""
+    """Title, the figure as a sentence, the steps behind it, and the evidence of the game's work
+    with its place.
+    """
 
     title: str
     sentence: str
@@ -25,8 +32,12 @@ class WorkingView:
     evidence: tuple[tuple[str, str], ...] = ()
 
 
-def working_view(catalogue: Catalogue, now: Assessment, what: str, dated: str) -> WorkingView | None:
-    """The working of a target (by its id), of money, frames, fit or power; None for anything else."""
+def working_view(
+    catalogue: Catalogue, now: Assessment, what: str, dated: str
+) -> WorkingView | None:
+    """The working of a target (by its id), of money, frames, fit or power; None for anything
+    else.
+    """
     if what == "money":
         return WorkingView("Money", money_sentence(now, dated), tuple(_money(now)))
     if what == "power":
@@ -38,7 +49,13 @@ def working_view(catalogue: Catalogue, now: Assessment, what: str, dated: str) -
     for one in now.estimates:
         if one is not None and one.target.id == what:
             steps = (_work(one), *frame_working(now.machine, one, now.brief))
-            return WorkingView(f"Frames of {one.game.name}", frames_sentence(now, one, dated), steps, one.game.id, tuple(_evidence(catalogue, one.game.id)))
+            return WorkingView(
+                f"Frames of {one.game.name}",
+                frames_sentence(now, one, dated),
+                steps,
+                one.game.id,
+                tuple(_evidence(catalogue, one.game.id)),
+            )
     return None
 
 
@@ -47,14 +64,23 @@ def _evidence(catalogue: Catalogue, game_id: str) -> Iterator[tuple[str, str]]:
     facts = game_facts(catalogue, game_id, None, 0.8)
     for row in result_rows(catalogue, facts):
         if not row.muted and row.model:
-            yield f"{row.pair}, {row.settings}: published {row.said}, model {row.model}, {row.away}; {row.source}", f"result-{row.id}"
+            yield (
+                (
+                    f"{row.pair}, {row.settings}: published {row.said}, model {row.model},"
+                    f" {row.away}; {row.source}"
+                ),
+                f"result-{row.id}",
+            )
     for place in dict.fromkeys(item.row.place for item in facts.informed.items):
         said = ", ".join(
-            f"{'C' if item.side == 'processor' else 'G'} {item.work_ms:.1f}{THIN}ms ±{item.sd * 100:.0f}{THIN}%"
+            f"{'C' if item.side == 'processor' else 'G'} {item.work_ms:.1f}{THIN}ms"
+            f" ±{item.sd * 100:.0f}{THIN}%"
             for item in facts.informed.items
             if item.row.place == place
         )
-        label = next(item.row.tier.label for item in facts.informed.items if item.row.place == place)
+        label = next(
+            item.row.tier.label for item in facts.informed.items if item.row.place == place
+        )
         source = facts.published.source if facts.published else ""
         yield f"{tier_label(label, place)}: {said}; {source}", "tiers"
 
@@ -63,9 +89,11 @@ def _work(one: Estimate) -> Step:
     game = one.game
     return Step(
         "Work of the game",
-        f"C {game.processor_ms:.2f} ms ±{game.processor_work_sd * 100:.0f}{THIN}%, G {game.graphics_ms:.2f} ms ±{game.graphics_work_sd * 100:.0f}{THIN}%",
+        f"C {game.processor_ms:.2f} ms ±{game.processor_work_sd * 100:.0f}{THIN}%, G"
+        f" {game.graphics_ms:.2f} ms ±{game.graphics_work_sd * 100:.0f}{THIN}%",
         "at high",
-        "What was known of the game before, weighed with its tiers and results: every item is below.",
+        "What was known of the game before, weighed with its tiers and results: every item is"
+        " below.",
     )
 
 
@@ -82,13 +110,19 @@ def _money(now: Assessment) -> list[Step]:
             steps.append(
                 Step(
                     name,
-                    f"{money(offer.price_minor, now.currency)} + {money(offer.shipping_minor, now.currency)} shipping",
+                    f"{money(offer.price_minor, now.currency)} +"
+                    f" {money(offer.shipping_minor, now.currency)} shipping",
                     money(offer.delivered_minor, now.currency),
-                    f"{offer.shop}, seen {offer.seen_on:%-d %b %Y}, {offer.condition}; the cheapest delivered offer in stock.",
+                    f"{offer.shop}, seen {offer.seen_on:%-d %b %Y}, {offer.condition}; the cheapest"
+                    " delivered offer in stock.",
                 )
             )
     steps += [
-        Step(extra.name, "in the budget" if extra.in_budget else "not in the budget", money(extra.minor, now.currency))
+        Step(
+            extra.name,
+            "in the budget" if extra.in_budget else "not in the budget",
+            money(extra.minor, now.currency),
+        )
         for extra in now.brief.extras
     ]
     steps.append(Step("Total", "sum of what the budget pays", money(now.spent_minor, now.currency)))
@@ -107,12 +141,14 @@ def _power(now: Assessment) -> list[Step]:
         ),
         Step(
             "Full draw",
-            f"{drawn.processor_w} processor sustained + {drawn.graphics_w} card + {drawn.rest_w} rest",
+            f"{drawn.processor_w} processor sustained + {drawn.graphics_w} card + {drawn.rest_w}"
+            " rest",
             f"{drawn.full_w}{THIN}W",
         ),
         Step(
             "Short spike",
-            f"{drawn.processor_w} + {drawn.graphics_w} x {machine.graphics.spike_factor if machine.graphics else 1:g} + {drawn.rest_w}",
+            f"{drawn.processor_w} + {drawn.graphics_w} x"
+            f" {machine.graphics.spike_factor if machine.graphics else 1:g} + {drawn.rest_w}",
             f"{drawn.spike_w}{THIN}W",
             "Board power x the card's spike factor, the rest at full draw.",
         ),
@@ -126,7 +162,9 @@ def _power(now: Assessment) -> list[Step]:
     if drawn.gaming_w is not None:
         heaviest = max(
             (one for one in now.estimates if one is not None and one.average_fps),
-            key=lambda one: one.graphics_ms / one.mean_frame_ms + one.processor_ms / one.mean_frame_ms,
+            key=lambda one: (
+                one.graphics_ms / one.mean_frame_ms + one.processor_ms / one.mean_frame_ms
+            ),
         )
         steps.append(
             Step(
@@ -143,7 +181,10 @@ def _fit(now: Assessment) -> list[Step]:
     steps = [
         Step(
             finding.rule,
-            ", ".join(f"{figure.label} {figure.value}{THIN}{figure.unit}".strip() for figure in finding.figures),
+            ", ".join(
+                f"{figure.label} {figure.value}{THIN}{figure.unit}".strip()
+                for figure in finding.figures
+            ),
             finding.level,
             finding.sentence,
         )
@@ -151,7 +192,11 @@ def _fit(now: Assessment) -> list[Step]:
     ]
     if now.missing:
         words = ", ".join(KIND_WORDS[kind] for kind in now.missing)
-        steps.append(Step("Missing", words, str(len(now.missing)), "Parts not yet chosen raise no findings."))
+        steps.append(
+            Step("Missing", words, str(len(now.missing)), "Parts not yet chosen raise no findings.")
+        )
     if not steps:
-        steps.append(Step("All rules", "sockets, memory, sizes, cooling, power, outputs", "no findings"))
+        steps.append(
+            Step("All rules", "sockets, memory, sizes, cooling, power, outputs", "no findings")
+        )
     return steps
