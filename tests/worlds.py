@@ -5,11 +5,11 @@ from datetime import date
 
 import numpy as np
 
-from wattmetron.core.briefs import Brief, Display, Target
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.games import Game, Preset, VideoMemoryNeed
-from wattmetron.core.games.results import Result, Results
-from wattmetron.core.parts import (
+from wattmetron.core.values.brief import Brief, Display, Target
+from wattmetron.core.values.games import Game, Preset, VideoMemoryNeed
+from wattmetron.core.values.offers import Offer, Region
+from wattmetron.core.values.parts import (
     Case,
     Cooler,
     Graphics,
@@ -20,7 +20,7 @@ from wattmetron.core.parts import (
     Processor,
     Storage,
 )
-from wattmetron.core.prices.offers import Offer, Region
+from wattmetron.core.values.results import Result, Results
 
 DAY = date(2026, 11, 1)
 REGION = Region(id="town", name="Town", currency="EUR", tax_percent=21.0, mains_v=230)

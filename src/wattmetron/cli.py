@@ -8,25 +8,21 @@ from pathlib import Path
 from typing import Any
 
 from wattmetron import __version__
-from wattmetron.core.balance import AIMS
-from wattmetron.core.briefs import SURENESS, Brief, Build, Display
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.charts.settled import settled
 from wattmetron.core.errors import WattmetronError
+from wattmetron.core.search.answer import AIMS
+from wattmetron.core.speeds.settled import settled
+from wattmetron.core.values.brief import SURENESS, Brief, Display
+from wattmetron.core.values.build import Build
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.services.answers import check_json, estimate_json, proposal_json
-from wattmetron.services.assess import assess, finding_remedies
-from wattmetron.services.contenders import machine_contender
-from wattmetron.services.games import known_games
-from wattmetron.services.proposals import answer
-from wattmetron.services.requirement_answers import (
-    draft_json,
-    draft_lines,
-    verdict_json,
-    verdict_lines,
-)
-from wattmetron.services.words import money, settings
+from wattmetron.services.advice.answers import check_json, estimate_json, proposal_json
+from wattmetron.services.advice.proposals import answer
+from wattmetron.services.desk.assess import assess, finding_remedies
+from wattmetron.services.games.answers import draft_json, draft_lines, verdict_json, verdict_lines
+from wattmetron.services.games.contenders import machine_contender
+from wattmetron.services.games.library import known_games
+from wattmetron.services.words.figures import money, settings
 from wattmetron.services.workshop import Workshop
 
 DEFAULT_PORT = 8321

@@ -15,14 +15,14 @@ from dataclasses import dataclass
 import numpy as np
 
 from tests.accuracy.report import plots, write
-from wattmetron.core.briefs import Target
 from wattmetron.core.frames import chance, rates, work
-from wattmetron.core.games.evidence import informed_items
-from wattmetron.core.games.fit import Pair, fit_game
-from wattmetron.core.games.published import Assumptions
-from wattmetron.core.games.results import Result
-from wattmetron.core.games.tiers import tier_table
-from wattmetron.core.scale import Scale
+from wattmetron.core.requirements.tiers import tier_table
+from wattmetron.core.speeds.scale import Scale
+from wattmetron.core.values.brief import Target
+from wattmetron.core.values.published import Assumptions
+from wattmetron.core.values.results import Result
+from wattmetron.core.workloads.evidence import informed_items
+from wattmetron.core.workloads.fit import Pair, fit_game
 from wattmetron.demo.truth import PRESETS, SIZES, World, known_game
 
 LEVELS = (

@@ -7,15 +7,21 @@ import time
 from dataclasses import replace
 
 from tests.bench.highs import least_money
-from wattmetron.core.balance import propose
-from wattmetron.core.balance.frontier import frontier
 from wattmetron.core.balance.picture import all_pairings
-from wattmetron.core.balance.scene import scenes_for
-from wattmetron.core.balance.search import BAND
-from wattmetron.core.briefs import Build
-from wattmetron.services import assess as assessing
-from wattmetron.services.assess import assess
-from wattmetron.services.balance import cell_of, cuts_of, map_of, more_money, split_of, tables
+from wattmetron.core.search.frontier import frontier
+from wattmetron.core.search.proposal import BAND, propose
+from wattmetron.core.search.scene import scenes_for
+from wattmetron.core.values.build import Build
+from wattmetron.services.advice.balance import (
+    cell_of,
+    cuts_of,
+    map_of,
+    more_money,
+    split_of,
+    tables,
+)
+from wattmetron.services.desk import assess as assessing
+from wattmetron.services.desk.assess import assess
 
 KEPT = Build()
 

@@ -5,7 +5,7 @@ import time
 import numpy as np
 
 from tests.core.test_charts import made_up
-from wattmetron.core.charts import reconcile
+from wattmetron.core.speeds.reconcile import reconcile
 
 
 def charts(parts=2000, sources=40, rows=300):

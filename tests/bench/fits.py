@@ -10,7 +10,7 @@ from tests.accuracy.run import _pair
 from tests.core.test_settings import BRIEF, MACHINE, WORLD
 from wattmetron.core.frames.settings_grid import settings_grid
 from wattmetron.core.frames.table import frame_ms, reliable_table
-from wattmetron.core.games.fit import fit_game
+from wattmetron.core.workloads.fit import fit_game
 from wattmetron.demo.truth import World, known_game
 
 

@@ -13,12 +13,12 @@ from tests.core.reading.tuned import TUNED
 from tests.core.reading.untouched import UNTOUCHED
 from tests.e2e.conftest import Site
 from tests.worlds import World
-from wattmetron.core.briefs import Build
-from wattmetron.core.games.published import Listed, Published, Tier
-from wattmetron.core.games.verdicts import standings
+from wattmetron.core.requirements.verdicts import standings
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.published import Listed, Published, Tier
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.services.contenders import machine_contender
+from wattmetron.services.games.contenders import machine_contender
 
 GAMES, TIERS = 5000, 3
 

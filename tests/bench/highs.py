@@ -4,14 +4,16 @@ import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import csr_matrix
 
-from wattmetron.core.balance.platforms import kit_figures, platform_key
-from wattmetron.core.balance.pool import build_pool, memory_floor_gb, storage_floor_gb
-from wattmetron.core.balance.sides import Pairing, Targets
-from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.clearance import card_room_mm, radiator_place
-from wattmetron.core.parts import BOARD_FORMS, SUPPLY_FORMS
+from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
 from wattmetron.core.power.draw import DRIVE_W, STICK_W, rest_w, spike_of_card_w
+from wattmetron.core.search.platforms import kit_figures, platform_key
+from wattmetron.core.search.pool import build_pool
+from wattmetron.core.search.sides import Pairing, Targets
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.parts import BOARD_FORMS, SUPPLY_FORMS
 
 
 class Program:

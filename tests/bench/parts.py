@@ -12,10 +12,10 @@ from urllib.request import urlopen
 
 from tests.e2e.conftest import Site
 from tests.worlds import World
-from wattmetron.core.briefs import Build
-from wattmetron.core.fit import check
 from wattmetron.core.fit.candidates import reasons_against
-from wattmetron.core.parts import KINDS
+from wattmetron.core.fit.rules import check
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.parts import KINDS
 
 TYPED = ("qui", "card 12", "kitefal board 7", "supply", "bord 44", "proces")
 

@@ -18,8 +18,9 @@ from tests.bench import balance, charts, fits, games, parts
 from tests.bench.highs import least_money
 from tests.e2e.conftest import FLAGS, Site, chromium
 from tests.worlds import World
-from wattmetron.core.balance import propose, scene
 from wattmetron.core.frames import chance, table
+from wattmetron.core.search import scene
+from wattmetron.core.search.proposal import propose
 from wattmetron.formats.catalogue_folder import write_catalogue
 from wattmetron.services.workshop import Workshop
 

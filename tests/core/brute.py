@@ -5,16 +5,17 @@ from itertools import combinations_with_replacement
 
 import numpy as np
 
-from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit import blocks
-from wattmetron.core.fit.rules import judged
+from wattmetron.core.fit.rules import blocks, judged
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.table import reliable_table
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import TRUST_FLOORS, kind_of, trust_of
 from wattmetron.core.power.tuning import run_at
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,7 @@ from functools import cache
 
 from tests.core.brute import every_build
 from tests.worlds import World
-from wattmetron.core.briefs import Build
+from wattmetron.core.values.build import Build
 
 
 def ids_of(build: Build) -> tuple:

@@ -8,22 +8,23 @@ import pytest
 
 from tests.core.brute import answer, every_build, may_be_bought
 from tests.core.questions import ids_of, known, question
-from wattmetron.core.balance import AIMS, cheapest_fit, propose
 from wattmetron.core.balance.conflict import conflict, wishes_held, without
 from wattmetron.core.balance.cuts import cuts, free_money
-from wattmetron.core.balance.frontier import frontier
+from wattmetron.core.balance.granting import grant
 from wattmetron.core.balance.limits import price_limit
 from wattmetron.core.balance.pairs import pairs_map
 from wattmetron.core.balance.picture import all_pairings
-from wattmetron.core.balance.preferences import grant
-from wattmetron.core.balance.scene import scenes_for
-from wattmetron.core.balance.search import BAND
-from wattmetron.core.balance.settle import settle
 from wattmetron.core.balance.split import split
-from wattmetron.core.briefs import Build, insisting
-from wattmetron.core.briefs.preferences import Preference
 from wattmetron.core.frames.estimate import estimate
-from wattmetron.core.parts import KINDS
+from wattmetron.core.search.answer import AIMS
+from wattmetron.core.search.frontier import frontier
+from wattmetron.core.search.proposal import BAND, cheapest_fit, propose
+from wattmetron.core.search.scene import scenes_for
+from wattmetron.core.search.settle import settle
+from wattmetron.core.values.brief import insisting
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.parts import KINDS
+from wattmetron.core.values.preferences import Preference
 
 SEEDS = range(100)
 CHUNK = 20

@@ -7,11 +7,11 @@ from hypothesis import strategies as st
 
 from tests.core.test_fit_rules import CHIP, DRIVE, WHOLE, WISHED
 from tests.worlds import World
-from wattmetron.core.fit import check
 from wattmetron.core.fit.candidates import reasons_against
+from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.wishes import Wishes
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import KINDS
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import KINDS
 
 
 @settings(max_examples=30, deadline=None)

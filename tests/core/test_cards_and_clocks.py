@@ -7,23 +7,23 @@ from dataclasses import replace
 import pytest
 
 from tests.core.test_fit_rules import CARD, CHIP, WHOLE
-from wattmetron.core.balance import propose
-from wattmetron.core.briefs import Build
-from wattmetron.core.briefs.work import all_core_floor, left_of, storage_more_gb, with_work_gb
 from wattmetron.core.errors import BuildError
-from wattmetron.core.fit import check
 from wattmetron.core.fit.allowed import bars
+from wattmetron.core.fit.rules import check
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.power.draw import draw
 from wattmetron.core.power.tuning import run_at
+from wattmetron.core.search.proposal import propose
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.other_work import all_core_floor, left_of, storage_more_gb, with_work_gb
 from wattmetron.demo import generate
 from wattmetron.formats.brief_file import build_file, build_from
-from wattmetron.services.assess import assess, remaining
-from wattmetron.services.balance_words import while_working
-from wattmetron.services.proposals import kept_parts
-from wattmetron.web.views.query import decode_build, encode_build
+from wattmetron.services.advice.balance_words import while_working
+from wattmetron.services.advice.proposals import kept_parts
+from wattmetron.services.desk.assess import assess, remaining
+from wattmetron.web.shell.address import decode_build, encode_build
 
 WORLD = generate.catalogue()
 BRIEF, BUILD = generate.briefs(WORLD)["harbour-hall"]

@@ -9,9 +9,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from wattmetron.core.charts import Chart, ChartRow, reconcile
-from wattmetron.core.charts.reconcile import Known
-from wattmetron.core.charts.settled import settled
+from wattmetron.core.speeds.reconcile import Known, reconcile
+from wattmetron.core.speeds.settled import settled
+from wattmetron.core.values.charts import Chart, ChartRow
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 

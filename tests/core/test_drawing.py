@@ -8,11 +8,11 @@ from datetime import date
 import pytest
 
 from tests.core.test_fit_rules import CARD, DISK, DRIVE, LIQUID, SMALL, SPEAKS, WHOLE, with_
-from wattmetron.core.assembly import assembly, cables, memory_places
-from wattmetron.core.briefs import Brief, Display
-from wattmetron.core.fit import check
+from wattmetron.core.fit.assembly import assembly, cables, memory_places
 from wattmetron.core.fit.drawing import drawing
-from wattmetron.core.machine import Machine
+from wattmetron.core.fit.rules import check
+from wattmetron.core.values.brief import Brief, Display
+from wattmetron.core.values.machine import Machine
 
 DRAWN_RULES = {
     "card length",

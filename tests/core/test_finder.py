@@ -4,7 +4,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from wattmetron.core.finder import Finder
-from wattmetron.core.reading.names import tokens
+from wattmetron.core.requirements.reading.names import tokens
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 

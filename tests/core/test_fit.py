@@ -12,13 +12,13 @@ from hypothesis import strategies as st
 from scipy.stats import norm
 
 from tests.accuracy.run import _pair, score_world
-from wattmetron.core.briefs import Target
 from wattmetron.core.frames import chance, rates, work
-from wattmetron.core.games.fit import RESULT_SD, Pair, _band, fit_game
-from wattmetron.core.games.fitted import C, FittedGame, G, steps_between
-from wattmetron.core.games.priors import unknown_game
-from wattmetron.core.games.results import Result
-from wattmetron.core.scale import Standing
+from wattmetron.core.speeds.scale import Standing
+from wattmetron.core.values.brief import Target
+from wattmetron.core.values.results import Result
+from wattmetron.core.workloads.fit import RESULT_SD, Pair, _band, fit_game
+from wattmetron.core.workloads.fitted import C, FittedGame, G, steps_between
+from wattmetron.core.workloads.priors import unknown_game
 from wattmetron.demo.truth import World, known_game
 
 GAME = unknown_game("game", "Game", "action")

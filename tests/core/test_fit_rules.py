@@ -8,30 +8,28 @@ from pathlib import Path
 
 import pytest
 
-from wattmetron.core.briefs import Display
-from wattmetron.core.fit import blocks, check
 from wattmetron.core.fit.clearance import card_room_mm, radiator_place
-from wattmetron.core.fit.cooling import case_heat_w
 from wattmetron.core.fit.platform import firmware_older
 from wattmetron.core.fit.ports import display_gbits, sata_left
-from wattmetron.core.fit.rules import goes_in
+from wattmetron.core.fit.rules import blocks, check, goes_in
 from wattmetron.core.fit.told import BY_RULE, rules_markdown
 from wattmetron.core.fit.wishes import USUAL, Ask, Wishes
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import (
+from wattmetron.core.power.heat import case_heat_w
+from wattmetron.core.values.brief import Display
+from wattmetron.core.values.further_parts import Fan, WirelessAdapter
+from wattmetron.core.values.kits import joined
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import (
     Case,
     Cooler,
-    Fan,
     Graphics,
     Mainboard,
     Memory,
     PowerSupply,
     Processor,
     Storage,
-    WirelessAdapter,
-    judge,
 )
-from wattmetron.core.parts.kits import joined
+from wattmetron.core.values.trust import judge
 
 CHIP = Processor(
     id="chip",

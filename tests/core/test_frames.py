@@ -15,8 +15,8 @@ from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.headway import needed_speedup
 from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.frames.table import ReliableTable, frame_ms
-from wattmetron.core.games import PRESETS
-from wattmetron.core.machine import Machine
+from wattmetron.core.values.games import PRESETS
+from wattmetron.core.values.machine import Machine
 
 TIMES = st.floats(1.0, 60.0)
 VARIATIONS = st.floats(0.03, 0.5)

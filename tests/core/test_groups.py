@@ -8,11 +8,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.test_frames import scene
-from wattmetron.core.balance.groups import Groups
-from wattmetron.core.balance.memo import Memo
-from wattmetron.core.balance.platforms import NO_OPTIONS, Options
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.lineup import Lineup
+from wattmetron.core.search.groups import Groups
+from wattmetron.core.search.memo import Memo
+from wattmetron.core.search.platforms import NO_OPTIONS, Options
 
 ROWS = st.lists(st.tuples(st.integers(1, 12), st.integers(0, 4)), max_size=12)
 

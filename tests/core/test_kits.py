@@ -7,17 +7,16 @@ from dataclasses import replace
 import pytest
 
 from tests.core.test_fit_rules import BOARD, CHIP, KIT
-from wattmetron.core.balance import propose
-from wattmetron.core.briefs import Build
-from wattmetron.core.briefs.build import MAX_KITS
 from wattmetron.core.errors import BuildError
-from wattmetron.core.fit import check
-from wattmetron.core.machine import memory_class
-from wattmetron.core.parts.kits import joined
+from wattmetron.core.fit.rules import check
+from wattmetron.core.frames.memory import memory_class
+from wattmetron.core.search.proposal import propose
+from wattmetron.core.values.build import MAX_KITS, Build
+from wattmetron.core.values.kits import joined
 from wattmetron.demo import generate
 from wattmetron.formats.brief_file import build_file, build_from
-from wattmetron.services.assess import assess, finding_remedies
-from wattmetron.web.views.query import decode_build, encode_build
+from wattmetron.services.desk.assess import assess, finding_remedies
+from wattmetron.web.shell.address import decode_build, encode_build
 
 SINGLE = replace(KIT, id="single", sticks=1, stick_gb=16)
 WORLD = generate.catalogue()

@@ -4,7 +4,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from wattmetron.core.balance.platforms import _best, _packed
+from wattmetron.core.search.platforms import _best, _packed
 
 
 @settings(max_examples=200, deadline=None)

@@ -9,9 +9,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.worlds import REGION
-from wattmetron.core.money import MoneyError, to_decimal, to_minor
-from wattmetron.core.prices.offers import Offer, PriceBook
-from wattmetron.services.words import GAP, listed, money, round_money
+from wattmetron.core.values.money import MoneyError, to_decimal, to_minor
+from wattmetron.core.values.offers import Offer, PriceBook
+from wattmetron.services.words.figures import GAP, listed, money, round_money
 
 DAY = date(2026, 11, 20)
 OFFER = Offer(

@@ -6,12 +6,12 @@ import numpy as np
 import pytest
 from scipy.stats import norm
 
-from wattmetron.core.charts.settled import settled
 from wattmetron.core.frames import work
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.settings_grid import best_of, settings_grid
 from wattmetron.core.frames.settling import NOISE, settlings
-from wattmetron.core.games import PRESETS
+from wattmetron.core.speeds.settled import settled
+from wattmetron.core.values.games import PRESETS
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue

@@ -9,11 +9,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.test_fit_rules import BOARD, DRIVE, WHOLE
-from wattmetron.core.balance.frontier import Staircase, _outermost
-from wattmetron.core.balance.hunt import NO_RANK, Winner
-from wattmetron.core.balance.pool import _slots
 from wattmetron.core.fit.ports import drive_lengths
-from wattmetron.services.balance import Tables
+from wattmetron.core.search.frontier import Staircase, _outermost
+from wattmetron.core.search.hunt import NO_RANK, Winner
+from wattmetron.core.search.pool import _slots
+from wattmetron.services.advice.balance import Tables
 
 BUILDS = st.lists(st.tuples(st.integers(1, 30), st.integers(-20, 20)), max_size=25)
 

@@ -16,12 +16,8 @@ from scipy.stats import norm
 
 from tests.worlds import World
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.equals import Use, equals
-from wattmetron.core.games.agreement import doubts
-from wattmetron.core.games.evidence import MARGIN, NOISE, OPEN_GAP
-from wattmetron.core.games.priors import unknown_game
-from wattmetron.core.games.published import Assumptions, Listed, NamedPart, Published, Tier
-from wattmetron.core.games.verdicts import (
+from wattmetron.core.requirements.agreement import doubts
+from wattmetron.core.requirements.verdicts import (
     WORDS,
     Contender,
     highest_met,
@@ -30,7 +26,11 @@ from wattmetron.core.games.verdicts import (
     storage_needed_gb,
     tier_verdicts,
 )
-from wattmetron.core.scale import Scale
+from wattmetron.core.speeds.equals import Use, equals
+from wattmetron.core.speeds.scale import Scale
+from wattmetron.core.values.published import Assumptions, Listed, NamedPart, Published, Tier
+from wattmetron.core.workloads.evidence import MARGIN, NOISE, OPEN_GAP
+from wattmetron.core.workloads.priors import unknown_game
 
 MAKER = World(7)
 

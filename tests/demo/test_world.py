@@ -10,14 +10,14 @@ from functools import partial
 from pathlib import Path
 
 import wattmetron
-from wattmetron.core.briefs import Display
-from wattmetron.core.charts.settled import settled
-from wattmetron.core.fit import check
+from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.told import BY_RULE
 from wattmetron.core.fit.wishes import wishes_of
-from wattmetron.core.games.agreement import doubts
-from wattmetron.core.games.priors import unknown_game
-from wattmetron.core.parts import KINDS
+from wattmetron.core.requirements.agreement import doubts
+from wattmetron.core.speeds.settled import settled
+from wattmetron.core.values.brief import Display
+from wattmetron.core.values.parts import KINDS
+from wattmetron.core.workloads.priors import unknown_game
 from wattmetron.demo import BRIEFS, CATALOGUE, generate
 from wattmetron.demo.worklist import true_works
 from wattmetron.formats.brief_file import brief_file, build_file, document_text

@@ -14,9 +14,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.worlds import World
-from wattmetron.core.briefs import Build, Extra
 from wattmetron.core.errors import BriefError, BuildError
-from wattmetron.core.parts import Case, Processor
+from wattmetron.core.values.brief import Extra
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.parts import Case, Processor
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import (
     brief_file,

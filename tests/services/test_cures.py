@@ -6,13 +6,13 @@ from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from tests.worlds import World
-from wattmetron.core.briefs import Build
-from wattmetron.core.fit import blocks
+from wattmetron.core.fit.rules import blocks
 from wattmetron.core.fit.wishes import wishes_of
-from wattmetron.core.parts import KINDS
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.parts import KINDS
 from wattmetron.demo import generate
-from wattmetron.services.assess import assess
-from wattmetron.services.cures import cure
+from wattmetron.services.desk.assess import assess
+from wattmetron.services.desk.cures import cure
 
 
 def test_the_sent_in_list_needs_two_changes():

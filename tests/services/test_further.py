@@ -6,15 +6,15 @@ from dataclasses import replace
 
 import pytest
 
-from wattmetron.core.balance import besides_minor, propose
-from wattmetron.core.briefs.build import MAX_ADDED
 from wattmetron.core.errors import BuildError
-from wattmetron.core.parts import FURTHER_KINDS, KINDS
+from wattmetron.core.search.proposal import besides_minor, propose
+from wattmetron.core.values.build import MAX_ADDED
+from wattmetron.core.values.parts import FURTHER_KINDS, KINDS
 from wattmetron.demo import generate
 from wattmetron.formats.brief_file import brief_file, brief_from, build_file, build_from
-from wattmetron.services.assess import assess, remaining
-from wattmetron.services.cures import cure
-from wattmetron.services.proposals import answer, kept_parts
+from wattmetron.services.advice.proposals import answer, kept_parts
+from wattmetron.services.desk.assess import assess, remaining
+from wattmetron.services.desk.cures import cure
 
 WORLD = generate.catalogue()
 BRIEF, BUILD = generate.briefs(WORLD)["net-loft"]

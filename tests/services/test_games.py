@@ -11,17 +11,19 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from wattmetron.core.errors import BriefError, UnknownPartError, WattmetronError
-from wattmetron.core.games.published import Listed, Published, Tier
+from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.published import Listed, Published, Tier
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue, requirements_of
 from wattmetron.formats.problems import FormatError
 from wattmetron.formats.requirements_file import read_flat, read_requirements, write_requirements
-from wattmetron.services import edits, publishing
-from wattmetron.services.alternatives import alternatives
-from wattmetron.services.assess import assess, known_build
-from wattmetron.services.contenders import machine_contender, typed_contender
-from wattmetron.services.games import (
+from wattmetron.services.desk import edits
+from wattmetron.services.desk.alternatives import alternatives
+from wattmetron.services.desk.assess import assess, known_build
+from wattmetron.services.games import publishing
+from wattmetron.services.games.contenders import machine_contender, typed_contender
+from wattmetron.services.games.library import (
     Question,
     demand_of,
     judged,
@@ -30,8 +32,7 @@ from wattmetron.services.games import (
     storage_together,
     tier_of_target,
 )
-from wattmetron.services.plans import Plan
-from wattmetron.services.tier_edits import (
+from wattmetron.services.games.tier_edits import (
     TierError,
     assumptions_from,
     excluded_from_bar,
@@ -41,8 +42,8 @@ from wattmetron.services.tier_edits import (
 )
 from wattmetron.services.workshop import Workshop
 from wattmetron.store.briefs import ConflictError
-from wattmetron.web.views.game import game_panel
-from wattmetron.web.views.machine import NOBODY
+from wattmetron.web.games.game import game_panel
+from wattmetron.web.games.machine import NOBODY
 
 WORLD = read_catalogue(CATALOGUE)
 BRIEF = read_brief("net-loft", (BRIEFS / "net-loft.brief.json").read_bytes())

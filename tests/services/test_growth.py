@@ -5,14 +5,14 @@ from dataclasses import replace
 import pytest
 
 from tests.core.test_fit_rules import WHOLE
-from wattmetron.core.fit import check
+from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.tuning import in_the_way, tuned
-from wattmetron.core.scale import anchors_of
+from wattmetron.core.speeds.scale import anchors_of
 from wattmetron.demo import generate
-from wattmetron.services.assess import assess
-from wattmetron.services.growth import growth
-from wattmetron.services.tuning import ways_to_tune
+from wattmetron.services.desk.assess import assess
+from wattmetron.services.desk.growth import growth
+from wattmetron.services.desk.tuning import ways_to_tune
 
 WORLD = generate.catalogue()
 BRIEFS = generate.briefs(WORLD)

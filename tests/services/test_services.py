@@ -10,24 +10,25 @@ from hypothesis import strategies as st
 from tests.bench.highs import least_money
 from tests.core.brute import every_build
 from tests.worlds import World
-from wattmetron.core.balance import cheapest_fit, propose
-from wattmetron.core.balance.pool import memory_floor_gb, storage_floor_gb
-from wattmetron.core.briefs import Build
 from wattmetron.core.errors import BriefError, BuildError, WattmetronError
-from wattmetron.core.fit import blocks, check
+from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
+from wattmetron.core.fit.rules import blocks, check
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.headway import needed_speedup
 from wattmetron.core.frames.working import frame_working
-from wattmetron.core.parts import KINDS
+from wattmetron.core.search.proposal import cheapest_fit, propose
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.parts import KINDS
+from wattmetron.core.values.plan import Plan
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.services import edits
-from wattmetron.services.assess import assess, finding_remedies, remaining
-from wattmetron.services.plans import Plan, from_document, to_document
-from wattmetron.services.proposals import answer
-from wattmetron.services.swaps import swap, traits
-from wattmetron.web.views.query import DeskQuery, decode_build, encode_build, read_query
+from wattmetron.formats.plan_file import from_document, to_document
+from wattmetron.services.advice.proposals import answer
+from wattmetron.services.desk import edits
+from wattmetron.services.desk.assess import assess, finding_remedies, remaining
+from wattmetron.services.desk.swaps import swap, traits
+from wattmetron.web.shell.address import DeskQuery, decode_build, encode_build, read_query
 
 WORLD = read_catalogue(CATALOGUE)
 NAMES = ("net-loft", "harbour-hall", "ferry-bunk", "chart-room", "signal-tower")

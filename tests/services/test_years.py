@@ -4,10 +4,11 @@ from dataclasses import replace
 
 from tests.core.brute import every_build
 from tests.core.questions import ids_of, question
-from wattmetron.core.balance import propose
-from wattmetron.core.parts import KINDS, kind_of
-from wattmetron.services.assess import assess
-from wattmetron.services.years import FREED, asking_more, years_kept
+from wattmetron.core.search.proposal import propose
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.parts import KINDS
+from wattmetron.services.advice.years import FREED, asking_more, years_kept
+from wattmetron.services.desk.assess import assess
 
 QUESTIONS = ((111, 25.0), (57, 60.0), (74, 60.0), (87, 60.0), (27, 60.0), (183, 60.0))
 """Seeds and growths, most of them with a step that does."""

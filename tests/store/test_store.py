@@ -15,11 +15,11 @@ import pytest
 from sqlalchemy import create_engine, inspect
 
 from tests.worlds import World
-from wattmetron.core.briefs import Build
 from wattmetron.core.errors import BriefError
-from wattmetron.core.games.published import Published, Tier
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.published import Published, Tier
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.services.plans import Plan
 from wattmetron.services.workshop import EmptyCatalogueError, Workshop
 from wattmetron.store import catalogues
 from wattmetron.store.briefs import ConflictError, NoSuchBriefError, NothingToUndoError

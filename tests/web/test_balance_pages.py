@@ -7,14 +7,13 @@ from dataclasses import replace
 import pytest
 
 from tests.web.conftest import HTMX, form
-from wattmetron.core.balance import propose
-from wattmetron.core.briefs import Build
 from wattmetron.core.errors import BriefError
-from wattmetron.core.fit import blocks
+from wattmetron.core.fit.rules import blocks
 from wattmetron.core.frames.estimate import estimate
-from wattmetron.core.parts import kind_of
-from wattmetron.services.assess import assess
-from wattmetron.services.balance import (
+from wattmetron.core.search.proposal import propose
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.services.advice.balance import (
     bought_for_years,
     cuts_of,
     idle_money,
@@ -23,13 +22,14 @@ from wattmetron.services.balance import (
     tables,
     trimmed,
 )
-from wattmetron.services.budget_steps import budget_steps, check_budgets, usual_budgets
-from wattmetron.services.price_limits import price_limits
-from wattmetron.services.proposals import answer
-from wattmetron.services.what_if import announced, elsewhere, repriced, what_if
-from wattmetron.services.wish_costs import wish_costs
-from wattmetron.services.years import SIDES, asking_more, years_kept
-from wattmetron.web.views.balance_picture import picture_of
+from wattmetron.services.advice.budget_steps import budget_steps, check_budgets, usual_budgets
+from wattmetron.services.advice.price_limits import price_limits
+from wattmetron.services.advice.proposals import answer
+from wattmetron.services.advice.what_if import announced, elsewhere, repriced, what_if
+from wattmetron.services.advice.wish_costs import wish_costs
+from wattmetron.services.advice.years import SIDES, asking_more, years_kept
+from wattmetron.services.desk.assess import assess
+from wattmetron.web.desk.balance_picture import picture_of
 
 LOPSIDED = 8
 

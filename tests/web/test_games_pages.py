@@ -8,7 +8,7 @@ import pytest
 
 from wattmetron.cli import main
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.services.publishing import game_state
+from wattmetron.services.games.publishing import game_state
 
 TEXT = "Minimum\nCPU: Quilon Cutter Ebb 6\nGPU: Reef 8 GB\nMemory: 8 GB\nBring a friend"
 

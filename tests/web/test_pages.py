@@ -9,8 +9,8 @@ import pytest
 from tests.web.conftest import HTMX, form
 from wattmetron.cli import main
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.services.assess import assess
-from wattmetron.web.charts.frame_row import frame_row
+from wattmetron.services.desk.assess import assess
+from wattmetron.web.drawing.frame_row import frame_row
 
 
 def test_every_answer_carries_a_strict_policy_and_no_inline_code(client):

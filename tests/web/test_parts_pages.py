@@ -9,13 +9,14 @@ from dataclasses import replace
 from tests.web.conftest import HTMX, form
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.wishes import wishes_of
-from wattmetron.core.parts import ALL_KINDS, TRUST_FLOORS, trust_of
 from wattmetron.core.power.account import account
-from wattmetron.services.assess import assess
-from wattmetron.services.matters import GENERAL
-from wattmetron.services.proposals import answer
-from wattmetron.services.words import money
-from wattmetron.web.views.power import use_of
+from wattmetron.core.values.parts import ALL_KINDS
+from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
+from wattmetron.services.advice.proposals import answer
+from wattmetron.services.desk.assess import assess
+from wattmetron.services.parts.matters import GENERAL
+from wattmetron.services.words.figures import money
+from wattmetron.web.desk.power import use_of
 
 CODE = r"<script>|<style| style=| on\w+="
 

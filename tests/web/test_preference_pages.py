@@ -9,15 +9,15 @@ from dataclasses import replace
 import pytest
 
 from tests.web.conftest import HTMX, form
-from wattmetron.core.balance import propose
 from wattmetron.core.balance.conflict import without
-from wattmetron.core.balance.preferences import grant
-from wattmetron.core.briefs import Build
-from wattmetron.core.briefs.preferences import Preference
-from wattmetron.services.assess import assess
-from wattmetron.services.balance import cuts_of, tables
-from wattmetron.services.budget_steps import budget_steps
-from wattmetron.services.wish_costs import wish_costs
+from wattmetron.core.balance.granting import grant
+from wattmetron.core.search.proposal import propose
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.preferences import Preference
+from wattmetron.services.advice.balance import cuts_of, tables
+from wattmetron.services.advice.budget_steps import budget_steps
+from wattmetron.services.advice.wish_costs import wish_costs
+from wattmetron.services.desk.assess import assess
 
 
 def post(client, workshop, **fields):

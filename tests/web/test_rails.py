@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from wattmetron.web.charts.rails import HEIGHT, SPACING, Band, Marker, Rail, Tick, rails
+from wattmetron.web.drawing.rails import HEIGHT, SPACING, Band, Marker, Rail, Tick, rails
 
 TEXT = re.compile(
     r'<text x="([\d.]+)" y="([\d.]+)" text-anchor="(\w+)" class="(t-ink|t-own)">([^<]*)'

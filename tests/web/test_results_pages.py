@@ -7,7 +7,7 @@ import re
 import pytest
 
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
-from wattmetron.services.measuring import results_state
+from wattmetron.services.games.measuring import results_state
 
 GAME = "breakwater-siege"
 TABLE = (

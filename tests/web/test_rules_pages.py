@@ -8,7 +8,7 @@ import re
 import pytest
 
 from tests.web.conftest import HTMX, form
-from wattmetron.services.assess import assess
+from wattmetron.services.desk.assess import assess
 
 
 def general(client, workshop, brief_id=1, **changes):

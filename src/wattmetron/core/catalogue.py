@@ -6,21 +6,24 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import cast
 
-from wattmetron.core.briefs import Build
-from wattmetron.core.briefs.brief import Clocks
-from wattmetron.core.charts import Chart, Measure, Reconciled
 from wattmetron.core.errors import BriefError, BuildError, UnknownGameError, UnknownPartError
 from wattmetron.core.finder import Finder, Sort
-from wattmetron.core.games import Game
-from wattmetron.core.games.agreement import Doubt, doubts
-from wattmetron.core.games.evidence import informed_items
-from wattmetron.core.games.fit import Informed, informed
-from wattmetron.core.games.published import Assumptions, NamedPart, Published
-from wattmetron.core.games.results import Results
-from wattmetron.core.games.tiers import TierTable, tier_table
-from wattmetron.core.games.verdicts import Asked, asked_of
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import (
+from wattmetron.core.power.tuning import run_at
+from wattmetron.core.requirements.agreement import Doubt, doubts
+from wattmetron.core.requirements.reading.reader import Reader
+from wattmetron.core.requirements.tiers import TierTable, tier_table
+from wattmetron.core.requirements.verdicts import Asked, asked_of
+from wattmetron.core.speeds.reconcile import Reconciled
+from wattmetron.core.speeds.scale import Scale
+from wattmetron.core.values.brief import Clocks
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.charts import Chart, Measure
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.kits import joined
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.offers import Offer, PriceBook, Region
+from wattmetron.core.values.parts import (
     ALL_KINDS,
     FURTHER_KINDS,
     KIND_NAMES,
@@ -29,13 +32,11 @@ from wattmetron.core.parts import (
     Kind,
     Memory,
     Part,
-    kind_of,
 )
-from wattmetron.core.parts.kits import joined
-from wattmetron.core.power.tuning import run_at
-from wattmetron.core.prices.offers import Offer, PriceBook, Region
-from wattmetron.core.reading import Reader
-from wattmetron.core.scale import Scale
+from wattmetron.core.values.published import Assumptions, NamedPart, Published
+from wattmetron.core.values.results import Results
+from wattmetron.core.workloads.evidence import informed_items
+from wattmetron.core.workloads.fit import Informed, informed
 
 SYSTEM_NAME = re.compile(r"[\d(,]")
 

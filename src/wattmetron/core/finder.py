@@ -8,7 +8,7 @@ from typing import Literal
 
 from rapidfuzz import fuzz, process
 
-from wattmetron.core.reading.names import tokens
+from wattmetron.core.requirements.reading.names import tokens
 
 LIKENESS = 72.0
 LEAST_LENGTH = 3

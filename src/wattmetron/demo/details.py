@@ -5,22 +5,24 @@ from dataclasses import replace
 from datetime import date
 from typing import Any, TypeVar
 
-from wattmetron.core.parts import (
+from wattmetron.core.values.further_parts import (
+    Fan,
+    InputDevice,
+    OpticalDrive,
+    Screen,
+    WirelessAdapter,
+)
+from wattmetron.core.values.parts import (
     BOARD_FORMS,
     Case,
     Cooler,
-    Fan,
     Graphics,
-    InputDevice,
     Mainboard,
     Memory,
-    OpticalDrive,
     Part,
     PowerSupply,
     Processor,
-    Screen,
     Storage,
-    WirelessAdapter,
 )
 
 P = TypeVar("P", bound=Part)

@@ -1,14 +1,14 @@
 """Made-up parts besides the eight kinds, each with its usual price in EUR."""
 
-from wattmetron.core.parts import (
+from wattmetron.core.values.further_parts import (
     Fan,
     InputDevice,
     OperatingSystem,
     OpticalDrive,
-    Part,
     Screen,
     WirelessAdapter,
 )
+from wattmetron.core.values.parts import Part
 
 FURTHER: list[tuple[Part, float]] = [
     (

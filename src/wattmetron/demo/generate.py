@@ -11,13 +11,17 @@ from decimal import Decimal
 from types import ModuleType
 from typing import Any
 
-from wattmetron.core.balance import propose
-from wattmetron.core.briefs import Brief, Build, Display, Extra, Target
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.charts import MEASURES, Chart, ChartRow
-from wattmetron.core.charts.settled import speed_of
-from wattmetron.core.games.published import Published
-from wattmetron.core.parts import (
+from wattmetron.core.requirements.reading.reader import Reader
+from wattmetron.core.search.proposal import propose
+from wattmetron.core.speeds.scale import Scale
+from wattmetron.core.speeds.settled import speed_of
+from wattmetron.core.values.brief import Brief, Display, Extra, Target
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.charts import MEASURES, Chart, ChartRow
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.offers import Offer, Region
+from wattmetron.core.values.parts import (
     Case,
     Cooler,
     Graphics,
@@ -27,11 +31,8 @@ from wattmetron.core.parts import (
     PowerSupply,
     Processor,
     Storage,
-    kind_of,
 )
-from wattmetron.core.prices.offers import Offer, Region
-from wattmetron.core.reading import Reader
-from wattmetron.core.scale import Scale
+from wattmetron.core.values.published import Published
 from wattmetron.demo import BRIEFS, CATALOGUE, families, more_parts
 from wattmetron.demo.charts import CHARTS, LOOSE_CHARTS
 from wattmetron.demo.details import detailed

@@ -11,10 +11,10 @@ from datetime import date, timedelta
 
 import numpy as np
 
-from wattmetron.core.games import Game
-from wattmetron.core.games.results import Result, Results
-from wattmetron.core.parts import Graphics, Part, Processor
-from wattmetron.core.scale import Scale, Standing
+from wattmetron.core.speeds.scale import Scale, Standing
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.parts import Graphics, Part, Processor
+from wattmetron.core.values.results import Result, Results
 from wattmetron.demo.truth import PRESETS, SIZES, Market, TrueGame, World
 
 SEED = 20261124

@@ -8,15 +8,24 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from wattmetron.core.briefs import Brief, Build, Display, Extra, Sureness, Target, check_brief
-from wattmetron.core.briefs.brief import Clocks, Measure
-from wattmetron.core.briefs.build import SetAside, StandIn
-from wattmetron.core.briefs.preferences import Preference, Preferred
-from wattmetron.core.briefs.work import WorkName
 from wattmetron.core.errors import BuildError
-from wattmetron.core.games import PresetName
-from wattmetron.core.money import to_decimal, to_minor
-from wattmetron.core.parts import FURTHER_KINDS, Kind, TrustFloor
+from wattmetron.core.values.brief import (
+    Brief,
+    Clocks,
+    Display,
+    Extra,
+    Measure,
+    Sureness,
+    Target,
+    check_brief,
+)
+from wattmetron.core.values.build import Build, SetAside, StandIn
+from wattmetron.core.values.games import PresetName
+from wattmetron.core.values.money import to_decimal, to_minor
+from wattmetron.core.values.other_work import WorkName
+from wattmetron.core.values.parts import FURTHER_KINDS, Kind
+from wattmetron.core.values.preferences import Preference, Preferred
+from wattmetron.core.values.trust import TrustFloor
 from wattmetron.formats.problems import FormatError, Problem
 
 MAX_BYTES = 1_000_000

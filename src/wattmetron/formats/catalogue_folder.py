@@ -13,15 +13,16 @@ from typing import Annotated, Any
 from annotated_types import Ge, Le
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.charts import Chart
-from wattmetron.core.fields import Column
 from wattmetron.core.fit.sources import unreadable
-from wattmetron.core.games import Game
-from wattmetron.core.games.published import Assumptions, Published
-from wattmetron.core.games.results import Results
-from wattmetron.core.money import to_decimal
-from wattmetron.core.parts import FURTHER_KINDS, PART_TYPES, Kind, Part
-from wattmetron.core.prices.offers import Condition, Offer, Region
+from wattmetron.core.values.charts import Chart
+from wattmetron.core.values.fields import Column
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.kinds import PART_TYPES
+from wattmetron.core.values.money import to_decimal
+from wattmetron.core.values.offers import Condition, Offer, Region
+from wattmetron.core.values.parts import FURTHER_KINDS, Kind, Part
+from wattmetron.core.values.published import Assumptions, Published
+from wattmetron.core.values.results import Results
 from wattmetron.formats.charts_file import ChartLine, read_charts, write_charts
 from wattmetron.formats.columns import ColumnSpec, columns_of
 from wattmetron.formats.csv_table import decoded, read_table, write_table

@@ -7,8 +7,8 @@ from typing import Annotated
 
 from annotated_types import Ge, Gt, Le
 
-from wattmetron.core.charts import Chart, ChartRow, Measure
-from wattmetron.core.fields import Column
+from wattmetron.core.values.charts import Chart, ChartRow, Measure
+from wattmetron.core.values.fields import Column
 from wattmetron.formats.csv_table import read_table, write_table
 from wattmetron.formats.problems import Problem
 

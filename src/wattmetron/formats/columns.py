@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal, Union, cast, get_args, get_origin, g
 
 from annotated_types import Ge, Gt, Le, Lt
 
-from wattmetron.core.fields import Column
+from wattmetron.core.values.fields import Column
 
 LIST_MARK = ";"
 

@@ -2,7 +2,7 @@
 
 from pydantic import ConfigDict, TypeAdapter, ValidationError
 
-from wattmetron.core.games import PRESETS, Game, Option, Preset, VideoMemoryNeed
+from wattmetron.core.values.games import PRESETS, Game, Option, Preset, VideoMemoryNeed
 from wattmetron.formats.problems import Problem
 
 for _kind in (Game, Option, Preset, VideoMemoryNeed):

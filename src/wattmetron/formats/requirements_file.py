@@ -7,9 +7,9 @@ from typing import Annotated, Any, Literal
 
 from pydantic import ConfigDict, TypeAdapter, ValidationError
 
-from wattmetron.core.fields import Column
-from wattmetron.core.games import PresetName
-from wattmetron.core.games.published import (
+from wattmetron.core.values.fields import Column
+from wattmetron.core.values.games import PresetName
+from wattmetron.core.values.published import (
     Amount,
     Assumed,
     Assumptions,
@@ -20,7 +20,7 @@ from wattmetron.core.games.published import (
     StorageKind,
     Tier,
 )
-from wattmetron.core.games.results import Result
+from wattmetron.core.values.results import Result
 from wattmetron.formats.brief_file import problem_of
 from wattmetron.formats.csv_table import decoded, read_table, write_table
 from wattmetron.formats.problems import FormatError, Problem

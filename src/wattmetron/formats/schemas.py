@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from wattmetron.core.games import Game, Preset, VideoMemoryNeed
+from wattmetron.core.values.games import Game, Preset, VideoMemoryNeed
 from wattmetron.formats.brief_file import BriefFile, BuildFile
 from wattmetron.formats.columns import columns_of
 from wattmetron.formats.games_file import GAMES

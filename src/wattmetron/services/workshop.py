@@ -8,13 +8,15 @@ from datetime import datetime
 from pathlib import Path
 from threading import Lock
 
-from wattmetron.core.briefs import Brief, Build, Display, check_brief
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.charts.settled import settled
 from wattmetron.core.errors import WattmetronError
+from wattmetron.core.speeds.settled import settled
+from wattmetron.core.values.brief import Brief, Display, check_brief
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.plan import Plan
 from wattmetron.formats.brief_file import read_brief, read_build, read_documents
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
-from wattmetron.services.plans import Plan, from_document, to_document
+from wattmetron.formats.plan_file import from_document, to_document
 from wattmetron.store import briefs as brief_store
 from wattmetron.store import catalogues as catalogue_store
 from wattmetron.store.database import Database

@@ -12,12 +12,13 @@ from sqlalchemy import Table, and_, func, or_, select, update
 from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.charts import Chart
-from wattmetron.core.games import Game
-from wattmetron.core.games.published import Assumptions, NamedPart, Published
-from wattmetron.core.games.results import ColumnRoles, Results
-from wattmetron.core.parts import PART_TYPES, Part, kind_of
-from wattmetron.core.prices.offers import Offer, Region
+from wattmetron.core.values.charts import Chart
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.kinds import PART_TYPES, kind_of
+from wattmetron.core.values.offers import Offer, Region
+from wattmetron.core.values.parts import Part
+from wattmetron.core.values.published import Assumptions, NamedPart, Published
+from wattmetron.core.values.results import ColumnRoles, Results
 from wattmetron.store.briefs import ConflictError
 from wattmetron.store.tables import EntryRow, ImportRow, OfferRow
 

@@ -12,9 +12,14 @@ from wattmetron import __version__
 from wattmetron.core.errors import WattmetronError
 from wattmetron.services.workshop import Workshop
 from wattmetron.store.briefs import ConflictError, NoSuchBriefError
-from wattmetron.web.pages import page
-from wattmetron.web.routes import api, briefs, desk, games, part_edits, parts
-from wattmetron.web.security import Guard
+from wattmetron.web.api import routes as api
+from wattmetron.web.desk import list_routes as briefs
+from wattmetron.web.desk import routes as desk
+from wattmetron.web.games import routes as games
+from wattmetron.web.parts import edit_routes as part_edits
+from wattmetron.web.parts import routes as parts
+from wattmetron.web.shell.pages import page
+from wattmetron.web.shell.security import Guard
 
 STATIC = Path(__file__).with_name("static")
 HOSTS = ["localhost", "127.0.0.1", "[::1]", "testserver"]
@@ -69,4 +74,4 @@ async def _http_error(request: Request, error: Exception) -> Response:
 
 
 def _message(request: Request, words: str, status: int) -> HTMLResponse:
-    return page(request, "message.html", {"words": words}, status)
+    return page(request, "shell/message.html", {"words": words}, status)

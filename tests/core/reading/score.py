@@ -8,7 +8,8 @@ from tests.core.reading.expected import FIELDS, Sample, found, wanted
 from tests.core.reading.tuned import TUNED
 from tests.core.reading.untouched import UNTOUCHED
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.reading import PartMark, Reader
+from wattmetron.core.requirements.reading.draft import PartMark
+from wattmetron.core.requirements.reading.reader import Reader
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 

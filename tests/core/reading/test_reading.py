@@ -11,11 +11,11 @@ from hypothesis import strategies as st
 from tests.core.reading.score import reader, score, table
 from tests.core.reading.tuned import TUNED
 from tests.core.reading.untouched import UNTOUCHED
-from wattmetron.core.games.published import NamedPart
-from wattmetron.core.reading import PartMark, Reader
-from wattmetron.core.reading.draft import ReadingError
-from wattmetron.core.reading.vocabulary import GLUE
-from wattmetron.core.scale import Scale
+from wattmetron.core.requirements.reading.draft import PartMark, ReadingError
+from wattmetron.core.requirements.reading.reader import Reader
+from wattmetron.core.requirements.reading.vocabulary import GLUE
+from wattmetron.core.speeds.scale import Scale
+from wattmetron.core.values.published import NamedPart
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 

@@ -3,9 +3,10 @@
 from dataclasses import dataclass, replace
 from typing import Any
 
-from wattmetron.core.balance.search import cheapest_fit
-from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.search.proposal import cheapest_fit
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,18 +7,19 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from wattmetron.core.balance.pool import memory_floor_gb, storage_floor_gb
-from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.allowed import bars
 from wattmetron.core.fit.candidates import reasons_against
+from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
 from wattmetron.core.fit.rules import blocks
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.frames.estimate import State
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.lineup import Lineup
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import KINDS, Kind, Part
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import KINDS, Kind, Part
 
 TRIFLE = float(np.log(0.98))
 DECIDING: frozenset[Kind] = frozenset({"processor", "graphics", "mainboard", "memory"})

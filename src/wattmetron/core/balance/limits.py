@@ -7,16 +7,18 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from wattmetron.core.balance.answer import NEVER, Proposal
-from wattmetron.core.balance.frontier import Frontier, Ints, Mask, Pick, frontier
-from wattmetron.core.balance.hunt import Winner
-from wattmetron.core.balance.pool import NEW_DRIVES, fixed_parts
-from wattmetron.core.balance.scene import Scene, scenes_for
-from wattmetron.core.balance.settle import settle
-from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.allowed import bars
-from wattmetron.core.parts import Kind, Part, kind_of
+from wattmetron.core.search.answer import NEVER, Proposal
+from wattmetron.core.search.frontier import Frontier, Ints, Mask, Pick, frontier
+from wattmetron.core.search.hunt import Winner
+from wattmetron.core.search.pool import NEW_DRIVES, fixed_parts
+from wattmetron.core.search.scene import Scene, scenes_for
+from wattmetron.core.search.settle import settle
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.parts import Kind, Part
 
 
 @dataclass(frozen=True, slots=True)

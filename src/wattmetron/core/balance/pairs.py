@@ -9,13 +9,13 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.balance.answer import NEVER
-from wattmetron.core.balance.hunt import NO_RANK, Winner, rank_of, unranked
-from wattmetron.core.balance.pool import Shelf
-from wattmetron.core.balance.scene import Scene
 from wattmetron.core.frames.rates import processor_share
-from wattmetron.core.parts import Graphics, Part, Processor
-from wattmetron.core.scale import variant_key
+from wattmetron.core.search.answer import NEVER
+from wattmetron.core.search.hunt import NO_RANK, Winner, rank_of, unranked
+from wattmetron.core.search.pool import Shelf
+from wattmetron.core.search.scene import Scene
+from wattmetron.core.speeds.scale import variant_key
+from wattmetron.core.values.parts import Graphics, Part, Processor
 
 Ints = NDArray[np.int64]
 Floats = NDArray[np.float64]

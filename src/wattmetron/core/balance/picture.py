@@ -9,11 +9,11 @@ from typing import TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.balance.answer import NEVER
-from wattmetron.core.balance.frontier import best_case
-from wattmetron.core.balance.hunt import Field
 from wattmetron.core.balance.pairs import Cell, cells_of
-from wattmetron.core.balance.scene import Scene
+from wattmetron.core.search.answer import NEVER
+from wattmetron.core.search.frontier import best_case
+from wattmetron.core.search.hunt import Field
+from wattmetron.core.search.scene import Scene
 
 T = TypeVar("T")
 Ints = NDArray[np.int64]

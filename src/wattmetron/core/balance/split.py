@@ -2,12 +2,13 @@
 
 from dataclasses import dataclass, replace
 
-from wattmetron.core.balance.answer import NEVER
-from wattmetron.core.balance.search import cheapest_fit
-from wattmetron.core.briefs import Brief, Build
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.allowed import bars
-from wattmetron.core.parts import Kind
+from wattmetron.core.search.answer import NEVER
+from wattmetron.core.search.proposal import cheapest_fit
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.parts import Kind
 
 
 @dataclass(frozen=True, slots=True)

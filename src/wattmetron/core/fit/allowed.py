@@ -3,21 +3,12 @@
 from collections.abc import Iterator
 from typing import Literal
 
-from wattmetron.core.briefs import Brief
-from wattmetron.core.briefs.brief import GROWING_M2, GROWING_SLOTS
-from wattmetron.core.briefs.work import all_core_floor
-from wattmetron.core.parts import (
-    TRUST_FLOORS,
-    Case,
-    Cooler,
-    Fan,
-    Mainboard,
-    Part,
-    Processor,
-    WirelessAdapter,
-    kind_of,
-    trust_of,
-)
+from wattmetron.core.values.brief import GROWING_M2, GROWING_SLOTS, Brief
+from wattmetron.core.values.further_parts import Fan, WirelessAdapter
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.other_work import all_core_floor
+from wattmetron.core.values.parts import Case, Cooler, Mainboard, Part, Processor
+from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
 
 PersonalRule = Literal[
     "part price cap",

@@ -4,9 +4,10 @@ from collections.abc import Callable, Iterator
 
 from wattmetron.core.fit.finding import Figure, Finding
 from wattmetron.core.fit.wishes import Ask, Wishes
-from wattmetron.core.games.verdicts import named_version, offers
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Graphics, Kind, OperatingSystem, Processor
+from wattmetron.core.requirements.verdicts import named_version, offers
+from wattmetron.core.values.further_parts import OperatingSystem
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Graphics, Kind, Processor
 
 
 def _drawn_by(machine: Machine) -> Graphics | Processor | None:

@@ -10,8 +10,8 @@ from wattmetron.core.fit import clearance, cooling, memory, platform, ports, sup
 from wattmetron.core.fit.finding import Finding, Spoken
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.wishes import USUAL, Wishes
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import FURTHER_KINDS, KINDS, Kind, Part
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind, Part
 
 DRAWING: frozenset[Kind] = frozenset({"processor", "graphics", "memory", "storage"})
 """Kinds that the draw is made of."""

@@ -4,8 +4,8 @@ from collections.abc import Iterator
 from functools import cache
 
 from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Case, Kind, Radiator
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Case, Kind, Radiator
 
 
 def board_form(machine: Machine) -> Iterator[Finding]:

@@ -3,8 +3,9 @@
 from collections.abc import Iterator
 
 from wattmetron.core.fit.finding import Figure, Finding, counted
-from wattmetron.core.machine import Machine
 from wattmetron.core.power.draw import draw
+from wattmetron.core.power.heat import FAN_W, case_heat_w
+from wattmetron.core.values.machine import Machine
 
 
 def cooler_socket(machine: Machine) -> Iterator[Finding]:
@@ -73,17 +74,6 @@ def boxed_cooler(machine: Machine) -> Iterator[Finding]:
             ),
             ("cooler", "processor"),
         )
-
-
-AIR_W = {"mesh": 320, "side vents": 240, "closed": 160}
-FAN_W = 90
-
-
-def case_heat_w(airflow: str, fans: int) -> int:
-    """Heat in W that a case carries off quietly: a rule of thumb by how air gets in, and more for
-    each fan.
-    """
-    return AIR_W[airflow] + FAN_W * fans
 
 
 def case_heat(machine: Machine) -> Iterator[Finding]:

@@ -10,9 +10,8 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from wattmetron.core.fit.clearance import card_room_mm, radiator_place
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Case, Kind
-from wattmetron.core.parts.model import BoardForm
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import BoardForm, Case, Kind
 
 View = Literal["side", "above"]
 BOARD_MM: dict[BoardForm, tuple[int, int]] = {

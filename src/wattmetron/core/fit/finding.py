@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Iterator
 from typing import Literal, NamedTuple
 
-from wattmetron.core.parts import Kind
+from wattmetron.core.values.parts import Kind
 
 Level = Literal["blocks", "do first", "wastes", "good to know"]
 LEVELS: tuple[Level, ...] = ("blocks", "do first", "wastes", "good to know")

@@ -3,8 +3,8 @@
 from collections.abc import Iterator
 
 from wattmetron.core.fit.finding import Figure, Finding, counted
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Kind, Mainboard, Processor
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Kind, Mainboard, Processor
 
 
 def memory_type(machine: Machine) -> Iterator[Finding]:

@@ -5,9 +5,10 @@ from collections.abc import Iterator
 
 from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken
 from wattmetron.core.fit.wishes import Wishes
+from wattmetron.core.frames.drawing import card_link
 from wattmetron.core.frames.work import link_gbs
-from wattmetron.core.machine import Machine, card_link
-from wattmetron.core.parts import Mainboard, Processor
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Mainboard, Processor
 
 
 def socket(machine: Machine) -> Iterator[Finding]:

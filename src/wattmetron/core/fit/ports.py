@@ -2,11 +2,12 @@
 
 from collections.abc import Iterator
 
-from wattmetron.core.briefs import Display
 from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken, counted
 from wattmetron.core.fit.wishes import Wishes
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Mainboard, WirelessAdapter
+from wattmetron.core.values.brief import Display
+from wattmetron.core.values.further_parts import WirelessAdapter
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Mainboard
 
 
 def sata_left(board: Mainboard, nvme: int) -> int:

@@ -8,17 +8,16 @@ from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
-from wattmetron.core.briefs import Build
-from wattmetron.core.briefs.build import MAX_ADDED, MAX_KITS
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.waste import does_as_much
 from wattmetron.core.fit.wishes import Wishes
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import FURTHER_KINDS, Kind, Part
-from wattmetron.core.prices.offers import PriceBook
+from wattmetron.core.values.build import MAX_ADDED, MAX_KITS, Build
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.offers import PriceBook
+from wattmetron.core.values.parts import FURTHER_KINDS, Kind, Part
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ from functools import partial
 from wattmetron.core.fit import asks, clearance, cooling, memory, platform, ports, sources, supply
 from wattmetron.core.fit.finding import LEVELS, Finding, Gap, Spoken, not_judged
 from wattmetron.core.fit.wishes import USUAL, Wishes
-from wattmetron.core.machine import Machine
+from wattmetron.core.values.machine import Machine
 
 Rule = Callable[[Machine], Iterator[Spoken]] | Callable[[Machine], Iterator[Finding]]
 Wished = (

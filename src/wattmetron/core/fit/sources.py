@@ -4,10 +4,11 @@ from collections.abc import Callable, Iterator
 from dataclasses import fields, replace
 from typing import Any, NamedTuple, cast, get_type_hints
 
-from wattmetron.core.fields import Column
 from wattmetron.core.fit.finding import Figure, Finding
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import KINDS, Kind, Part, Storage, kind_of
+from wattmetron.core.values.fields import Column
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import KINDS, Kind, Part, Storage
 
 Check = Callable[[Machine], tuple[Finding, ...]]
 RULES_ON: dict[str, str] = {

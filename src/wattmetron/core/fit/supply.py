@@ -4,9 +4,10 @@ from collections.abc import Iterator
 
 from wattmetron.core.fit.finding import Figure, Finding
 from wattmetron.core.fit.wishes import Wishes
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Graphics, Kind, judge
 from wattmetron.core.power.draw import draw, needed_supply_w
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Graphics, Kind
+from wattmetron.core.values.trust import judge
 
 
 def supply_watts(machine: Machine, wishes: Wishes) -> Iterator[Finding]:

@@ -4,9 +4,10 @@ from collections.abc import Iterable
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.finding import Finding
-from wattmetron.core.machine import Machine, memory_class
-from wattmetron.core.parts import Memory
-from wattmetron.core.prices.offers import PriceBook
+from wattmetron.core.frames.memory import memory_class
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.offers import PriceBook
+from wattmetron.core.values.parts import Memory
 
 
 def does_as_much(machine: Machine, kit: Memory) -> bool:

@@ -4,10 +4,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import NamedTuple
 
-from wattmetron.core.briefs import Brief, Display
-from wattmetron.core.briefs.brief import Clocks
-from wattmetron.core.games import Game
-from wattmetron.core.games.published import Published
+from wattmetron.core.values.brief import Brief, Clocks, Display
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.published import Published
 
 
 class Ask(NamedTuple):

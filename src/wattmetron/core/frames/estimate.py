@@ -5,20 +5,18 @@ from typing import Literal
 
 import numpy as np
 
-from wattmetron.core.briefs import Brief, Target
 from wattmetron.core.frames import chance, rates, work
-from wattmetron.core.games import Game
-from wattmetron.core.machine import (
-    DrawingSide,
-    Machine,
+from wattmetron.core.frames.drawing import DrawingSide, affinities, drawing_side
+from wattmetron.core.frames.memory import (
     MemoryClass,
-    affinities,
-    drawing_side,
     memory_class,
     rated_bandwidth_gbs,
     rated_latency_ns,
 )
-from wattmetron.core.parts import Processor
+from wattmetron.core.values.brief import Brief, Target
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Processor
 
 State = Literal["meets", "unsure", "short"]
 INTERVAL = (0.1, 0.9)

@@ -5,16 +5,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.briefs import Brief, Target
 from wattmetron.core.frames import chance, rates
-from wattmetron.core.frames.estimate import (
-    INTERVAL,
-    State,
-    effective_cap,
-    state_of,
-)
+from wattmetron.core.frames.estimate import INTERVAL, State, effective_cap, state_of
 from wattmetron.core.frames.lineup import Lineup
-from wattmetron.core.games import Game
+from wattmetron.core.values.brief import Brief, Target
+from wattmetron.core.values.games import Game
 
 Floats = NDArray[np.float64]
 LEAST_LN_RATIO = float(np.log(0.01))

@@ -6,18 +6,13 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.briefs import Target
 from wattmetron.core.frames import work
+from wattmetron.core.frames.drawing import affinities, drawing_side
 from wattmetron.core.frames.estimate import is_upscaled
-from wattmetron.core.games import Game
-from wattmetron.core.machine import (
-    Machine,
-    affinities,
-    drawing_side,
-    memory_class,
-    rated_bandwidth_gbs,
-    rated_latency_ns,
-)
+from wattmetron.core.frames.memory import memory_class, rated_bandwidth_gbs, rated_latency_ns
+from wattmetron.core.values.brief import Target
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.machine import Machine
 
 Floats = NDArray[np.float64]
 

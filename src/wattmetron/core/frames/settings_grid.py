@@ -6,8 +6,8 @@ from itertools import product
 
 import numpy as np
 
-from wattmetron.core.briefs import Brief, Target
 from wattmetron.core.frames import chance, rates, work
+from wattmetron.core.frames.drawing import DrawingSide, affinities, drawing_side
 from wattmetron.core.frames.estimate import (
     State,
     effective_cap,
@@ -15,15 +15,10 @@ from wattmetron.core.frames.estimate import (
     processor_time,
     state_of,
 )
-from wattmetron.core.games import PRESETS, Game, PresetName
-from wattmetron.core.machine import (
-    DrawingSide,
-    Machine,
-    MemoryClass,
-    affinities,
-    drawing_side,
-    memory_class,
-)
+from wattmetron.core.frames.memory import MemoryClass, memory_class
+from wattmetron.core.values.brief import Brief, Target
+from wattmetron.core.values.games import PRESETS, Game, PresetName
+from wattmetron.core.values.machine import Machine
 
 USUAL_SIZES = ((1280, 720), (1920, 1080), (2560, 1440), (3840, 2160))
 

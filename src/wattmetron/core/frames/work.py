@@ -11,13 +11,13 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from wattmetron.core.briefs.brief import Target
-from wattmetron.core.games import Game
-from wattmetron.core.games.affinity import UNSEEN, Affinity
+from wattmetron.core.speeds.blend import ANCHORS_MPX
+from wattmetron.core.values.affinity import UNSEEN, Affinity
+from wattmetron.core.values.brief import Target
+from wattmetron.core.values.games import Game
 
 Floats = NDArray[np.float64]
 REFERENCE_MPX = 2.0736
-ANCHORS_MPX = (2.0736, 3.6864, 8.2944)
 LOG_ANCHORS = tuple(map(log, ANCHORS_MPX))
 MEMORY_FACTOR_RANGE = (0.85, 1.5)
 PROCESSOR_MODEL_SD = 0.05

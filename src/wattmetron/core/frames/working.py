@@ -6,12 +6,14 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from math import exp
 
-from wattmetron.core.briefs import Brief
 from wattmetron.core.frames import work
+from wattmetron.core.frames.drawing import affinities
 from wattmetron.core.frames.estimate import Estimate
+from wattmetron.core.frames.memory import rated_bandwidth_gbs, rated_latency_ns
 from wattmetron.core.frames.settling import settlings
-from wattmetron.core.games.affinity import UNSEEN
-from wattmetron.core.machine import Machine, affinities, rated_bandwidth_gbs, rated_latency_ns
+from wattmetron.core.values.affinity import UNSEEN
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.machine import Machine
 
 THIN = "\u202f"
 

@@ -8,12 +8,12 @@ from typing import Literal
 
 import numpy as np
 
-from wattmetron.core.fit.cooling import case_heat_w
 from wattmetron.core.frames.estimate import Estimate
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Graphics, PowerSupply
 from wattmetron.core.power import efficiency as eff
 from wattmetron.core.power.draw import busy_shares, draw, needed_supply_w, spike_of_card_w
+from wattmetron.core.power.heat import case_heat_w
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Graphics, PowerSupply
 
 DESK_SHARE = {"processor": 0.15, "graphics": 0.08}
 SUPPLY_STEPS_W = (300, 400, 450, 500, 550, 600, 650, 700, 750, 850, 1000, 1200, 1600)

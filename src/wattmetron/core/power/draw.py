@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from wattmetron.core.frames.estimate import Estimate
-from wattmetron.core.machine import Machine
+from wattmetron.core.values.machine import Machine
 
 BOARD_W = 30
 FANS_W = 8

@@ -9,9 +9,9 @@ of the gain is added to that of the speed.
 from dataclasses import dataclass, replace
 from typing import Literal, TypeVar
 
-from wattmetron.core.briefs.brief import Clocks
-from wattmetron.core.machine import Machine
-from wattmetron.core.parts import Graphics, Processor
+from wattmetron.core.values.brief import Clocks
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Graphics, Processor
 
 Way = Literal["processor tuned", "card tuned", "processor undervolted", "card undervolted"]
 

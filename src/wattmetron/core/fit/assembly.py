@@ -1,0 +1,367 @@
+"""The assembly list of one very build, in working order: what is done with which part, header, slot
+and cable.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from wattmetron.core.fit.clearance import radiator_place
+from wattmetron.core.fit.finding import counted
+from wattmetron.core.fit.platform import firmware_needed, firmware_older
+from wattmetron.core.fit.ports import sata_left
+from wattmetron.core.frames.memory import memory_class
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import BOARD_FORMS
+
+STANDOFFS = dict(zip(BOARD_FORMS, (9, 9, 8, 4), strict=True))
+"""Screws that hold a board of each form factor; usual figures."""
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One thing to do; ``key`` names it for ticking off, ``why`` says more where that helps."""
+
+    key: str
+    words: str
+    why: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """Steps that belong together."""
+
+    title: str
+    steps: tuple[Step, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Cable:
+    """Cables of a type: how many the machine needs and the supply has; None where that is not
+    known.
+    """
+
+    name: str
+    needed: int
+    has: int | None
+    goes_to: str
+
+
+def assembly(machine: Machine, brief: Brief) -> tuple[Stage, ...]:
+    """Stages in working order; what is missing in the build is left out."""
+    stages = (
+        ("Before you begin", _before(machine, brief)),
+        ("On the bench, outside the case", _bench(machine)),
+        ("Into the case", _case(machine)),
+        ("Drives", _drives(machine)),
+        ("Power supply and cables", _power(machine)),
+        ("Graphics card", _card(machine)),
+        ("First start in the case", _start(machine)),
+        ("System and settings", _system(machine, brief)),
+    )
+    made = tuple(Stage(title, tuple(steps)) for title, steps in stages)
+    return tuple(stage for stage in made if stage.steps)
+
+
+def cables(machine: Machine) -> tuple[Cable, ...]:
+    """Every type of cable that the machine needs, against the supply."""
+    supply, board, card = machine.supply, machine.mainboard, machine.graphics
+    if supply is None:
+        return ()
+    sata = sum(drive.interface == "SATA" for drive in machine.storage)
+    rows = []
+    if board:
+        rows.append(Cable("24-pin", 1, 1, board.name))
+        rows.append(Cable("8-pin processor", board.cpu_8pin, supply.cpu_8pin, board.name))
+    if card and card.pcie_8pin:
+        rows.append(Cable("8-pin PCIe", card.pcie_8pin, supply.pcie_8pin, card.name))
+    if card and card.pcie_16pin:
+        rows.append(Cable("16-pin PCIe", card.pcie_16pin, supply.pcie_16pin, card.name))
+    if sata:
+        rows.append(Cable("SATA power", sata, supply.sata_plugs, counted(sata, "drive")))
+    return tuple(rows)
+
+
+def memory_places(sticks: int, slots: int) -> str:
+    """Which slots, counted from the processor: by usage the second of each channel first; the
+    manual decides.
+    """
+    if sticks >= slots:
+        return "all memory slots" if slots > 1 else "the memory slot"
+    if slots == 4:
+        return {
+            1: "the second memory slot",
+            2: "the second and fourth memory slot",
+            3: "the second, third and fourth memory slot",
+        }[sticks]
+    return (
+        "the second memory slot"
+        if slots == 2
+        else f"{counted(sticks, 'memory slot')} that the manual names first"
+    )
+
+
+def _needs_firmware(machine: Machine) -> str | None:
+    chip, board = machine.processor, machine.mainboard
+    needed = firmware_needed(chip, board) if chip and board else None
+    if (
+        needed
+        and board
+        and board.firmware_shipped
+        and firmware_older(board.firmware_shipped, needed)
+    ):
+        return needed
+    return None
+
+
+def _before(machine: Machine, brief: Brief) -> Iterator[Step]:
+    if not machine.parts():
+        return
+    yield Step(
+        "unpack",
+        "Lay out all parts and check each against the list.",
+        "What arrives is not always what was ordered.",
+    )
+    system = brief.system or "the operating system"
+    yield Step("stick", f"Make an installer stick for {system} on another machine (8 GB or more).")
+    yield Step(
+        "drivers",
+        "Put the network driver of the mainboard on the stick as well.",
+        "A fresh system may not find the network without it.",
+    )
+    needed = _needs_firmware(machine)
+    board = machine.mainboard
+    if needed and board:
+        if board.firmware_recovery:
+            yield Step(
+                "firmware",
+                f"Put firmware {needed} for {board.name} on a second stick.",
+                "The board writes it without a processor.",
+            )
+        else:
+            yield Step(
+                "firmware",
+                f"See that {board.name} has firmware {needed}: ask the shop, or borrow an older"
+                " processor to write it.",
+                f"It ships with {board.firmware_shipped} and does not start"
+                f" {machine.processor.name if machine.processor else ''} with that.",
+            )
+
+
+def _bench(machine: Machine) -> Iterator[Step]:
+    board, chip, kit, cooler = machine.mainboard, machine.processor, machine.memory, machine.cooler
+    if board is None:
+        return
+    yield Step("box", f"Put {board.name} on its box, not on the bag that it came in.")
+    if _needs_firmware(machine) and board.firmware_recovery:
+        yield Step(
+            "recover",
+            "Connect 24-pin and 8-pin power and write the firmware from the stick, before the"
+            " processor goes in.",
+        )
+    if chip:
+        yield Step(
+            "processor",
+            f"Set {chip.name} into socket {chip.socket}; the marked corners meet, no force.",
+        )
+    if kit:
+        yield Step(
+            "memory",
+            f"Put {counted(kit.sticks, 'stick')} of {kit.name} into"
+            f" {memory_places(kit.sticks, board.memory_slots)}, counted from the processor.",
+            "That is the usual order; the board's manual decides.",
+        )
+    if chip and cooler:
+        yield Step(
+            "cooler",
+            f"Mount {cooler.name} with the parts for socket {chip.socket}; paste unless it is on"
+            " already.",
+        )
+    elif chip and machine.boxed_suffices:
+        yield Step("cooler", f"Mount the boxed cooler of {chip.name}.")
+    yield Step(
+        "cooler-fan", "Plug the cooler's fan or pump into the header named for the processor's fan."
+    )
+    if machine.supply:
+        yield Step(
+            "bench-power",
+            f"Connect 24-pin and {board.cpu_8pin} x 8-pin processor power from"
+            f" {machine.supply.name}.",
+        )
+    if machine.graphics and not (chip and chip.igpu_speed and board.outputs):
+        yield Step(
+            "bench-card",
+            f"Hold {machine.graphics.name} in the first slot with its power connected: nothing else"
+            " draws.",
+        )
+    shown = "; the board's display says where it stops" if board.fault_display else ""
+    yield Step(
+        "bench-start",
+        f"Bridge the two pins of the power switch: the firmware's screen must appear{shown}.",
+        "Faults are found in minutes here.",
+    )
+
+
+def _case(machine: Machine) -> Iterator[Step]:
+    case, board, cooler = machine.case, machine.mainboard, machine.cooler
+    if case is None:
+        return
+    if board:
+        count = STANDOFFS[board.form_factor]
+        yield Step(
+            "standoffs",
+            f"Set {count} standoffs for {board.form_factor} in {case.name}, and none where the"
+            " board has no hole.",
+        )
+    if cooler and cooler.radiator_mm and (place := radiator_place(case, cooler.radiator_mm)):
+        where = {"top": "on top", "rear": "at the rear", "front": "in front"}[place]
+        yield Step(
+            "radiator",
+            f"Fasten the {cooler.radiator_mm} mm radiator {where}, hoses towards the lower end.",
+        )
+    if board:
+        yield Step("board-in", f"Lay {board.name} in and fasten it, screws only just tight.")
+        yield Step(
+            "front-panel",
+            "Connect power switch, reset and lamps to the front panel header.",
+            "Signs matter for the lamps alone.",
+        )
+        for port in case.front_ports:
+            if not board.front_headers or port in board.front_headers:
+                yield Step(f"port-{port}", f"Connect the front {port} to its header.")
+        for volts in case.lights:
+            if volts in board.light_headers:
+                yield Step(
+                    f"lights-{volts}",
+                    f"Connect the lights to the {volts} header, never to another voltage.",
+                )
+    if case.fans_included:
+        headers = (
+            f" to {min(case.fans_included, board.fan_headers)} fan headers"
+            if board and board.fan_headers
+            else ""
+        )
+        spare = (
+            " and share the rest by a splitter"
+            if board and board.fan_headers and case.fans_included > board.fan_headers
+            else ""
+        )
+        yield Step(
+            "fans",
+            f"Connect {counted(case.fans_included, 'fan')}{headers}{spare}; air goes in at the"
+            " front and out at the rear.",
+        )
+
+
+def _drives(machine: Machine) -> Iterator[Step]:
+    board, case = machine.mainboard, machine.case
+    nvme = [drive for drive in machine.storage if drive.interface == "M.2 NVMe"]
+    sata = [drive for drive in machine.storage if drive.interface == "SATA"]
+    for place, drive in enumerate(nvme, start=1):
+        lost = (
+            board.m2_disables_sata[place - 1]
+            if board and place <= len(board.m2_disables_sata)
+            else 0
+        )
+        why = f"This slot switches {counted(lost, 'SATA port')} off." if lost else ""
+        yield Step(
+            f"m2-{place}",
+            f"Fasten {drive.name} in M.2 slot {place}, under its heat shield if there is one.",
+            why,
+        )
+    left = sata_left(board, len(nvme)) if board else len(sata)
+    for place, drive in enumerate(sata, start=1):
+        where = f" in {case.name}" if case else ""
+        yield Step(
+            f"sata-{place}",
+            f"Fasten {drive.name} in a {drive.size} place{where}; data to a SATA port that stays on"
+            f" ({left} do).",
+        )
+
+
+def _power(machine: Machine) -> Iterator[Step]:
+    supply, case = machine.supply, machine.case
+    if supply is None:
+        return
+    where = f" at the {case.supply_place}" if case else ""
+    yield Step("supply-in", f"Fasten {supply.name}{where}, its fan where air comes in.")
+    for cable in cables(machine):
+        has = "" if cable.has is None else f" (the supply has {cable.has})"
+        yield Step(f"cable-{cable.name}", f"{cable.needed} x {cable.name} to {cable.goes_to}{has}.")
+    if supply.modular:
+        yield Step(
+            "modular",
+            "Leave unused cables off, and use none of another supply.",
+            "Plugs look alike and are wired differently.",
+        )
+
+
+def _card(machine: Machine) -> Iterator[Step]:
+    card = machine.graphics
+    if card is None:
+        return
+    yield Step(
+        "card-in",
+        f"Set {card.name} into the first long slot until it clicks, and screw its bracket down.",
+    )
+    if card.pcie_8pin > 1:
+        yield Step(
+            "card-power", f"Give it {card.pcie_8pin} separate 8-pin cables, not two plugs of one."
+        )
+    elif card.pcie_16pin:
+        yield Step("card-power", "Push the 16-pin plug home and bend it no nearer than 35 mm.")
+    yield Step(
+        "display", f"Connect the display to the card ({', '.join(card.outputs)}), not to the board."
+    )
+
+
+def _start(machine: Machine) -> Iterator[Step]:
+    board, chip, kit = machine.mainboard, machine.processor, machine.memory
+    if not board or not chip:
+        return
+    yield Step(
+        "start", "Start and enter the firmware: processor, memory and drives must be listed."
+    )
+    if kit:
+        mts = memory_class(chip, board, kit).mts
+        yield Step(
+            "profile",
+            f"Switch the memory profile on: {mts} MT/s must be shown.",
+            "Without it the kit runs at a slow standard rate.",
+        )
+    yield Step(
+        "temperatures", "Watch the processor's temperature for some minutes: it must settle."
+    )
+
+
+def _system(machine: Machine, brief: Brief) -> Iterator[Step]:
+    if not machine.parts():
+        return
+    yield Step(
+        "install",
+        f"Install {brief.system or 'the operating system'} from the stick onto the fastest drive.",
+    )
+    if machine.mainboard:
+        yield Step("chipset", "Install the drivers of the mainboard: chipset, network, sound.")
+    if machine.can_draw:
+        yield Step(
+            "graphics-driver",
+            "Install the driver of"
+            f" {machine.graphics.name if machine.graphics else 'the integrated graphics'}.",
+        )
+    yield Step(
+        "refresh",
+        f"Set the display to {brief.display.width_px}x{brief.display.height_px} at"
+        f" {brief.display.refresh_hz:g} Hz.",
+    )
+    if brief.display.variable_from_hz:
+        yield Step(
+            "variable", f"Switch variable refresh on (from {brief.display.variable_from_hz:g} Hz)."
+        )
+    for place, drive in enumerate(machine.storage[1:], start=2):
+        yield Step(f"format-{place}", f"Format {drive.name} and put games there.")
+    yield Step(
+        "measure",
+        "Play one of the brief's games and note its frame rate.",
+        "Then you know whether the estimate was right.",
+    )

@@ -1,0 +1,89 @@
+"""What draws: the card on its link, or integrated graphics."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from wattmetron.core.frames import work
+from wattmetron.core.frames.memory import MemoryClass, rated_bandwidth_gbs
+from wattmetron.core.speeds.scale import anchors_of, variant_key
+from wattmetron.core.values.affinity import UNSEEN, Affinity
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Graphics, Mainboard, Processor
+
+
+def card_link(processor: Processor, mainboard: Mainboard | None, card: Graphics) -> tuple[int, int]:
+    """Generation and lanes of the link to the card: the least of processor, slot and card."""
+    gens, lanes = (
+        [processor.card_pcie_gen, card.pcie_gen],
+        [processor.card_pcie_lanes, card.pcie_lanes],
+    )
+    if mainboard is not None:
+        gens.append(mainboard.card_pcie_gen)
+        lanes.append(mainboard.card_pcie_lanes)
+    return min(gens), min(lanes)
+
+
+@dataclass(frozen=True, slots=True)
+class DrawingSide:
+    """The graphics side as the frame model sees it."""
+
+    name: str
+    anchors: tuple[float, float, float]
+    speed_sd: float
+    ray_speed: float
+    ray_sd: float
+    video_memory_gb: float
+    link_gbs: float
+    upscalers: tuple[str, ...]
+
+
+def affinities(machine: Machine, game: Game) -> tuple[Affinity, Affinity]:
+    """What a game's results told about a machine's processor and card; of integrated graphics
+    nothing.
+    """
+    chip, card = machine.processor, machine.graphics
+    return (
+        UNSEEN if chip is None else game.affinity("processor", chip.id, chip.design),
+        (
+            UNSEEN
+            if card is None
+            else game.affinity("graphics", variant_key(card.chip, card.memory_gb), card.design)
+        ),
+    )
+
+
+def drawing_side(machine: Machine, memory: MemoryClass) -> DrawingSide:
+    """The card's figures, or those of the integrated graphics fed by main memory.
+
+    Integrated: R scales with (bandwidth / rated)^0.6, video memory is half of main memory and the
+    link is the memory itself.
+    """
+    chip, card = machine.processor, machine.graphics
+    assert chip is not None
+    if card is not None:
+        gen, lanes = card_link(chip, machine.mainboard, card)
+        return DrawingSide(
+            card.name,
+            anchors_of(card),
+            card.speed_sd,
+            np.nan if card.ray_speed is None else card.ray_speed,
+            card.ray_speed_sd,
+            card.memory_gb,
+            float(work.link_gbs(gen, lanes)),
+            card.upscalers,
+        )
+    assert chip.igpu_speed is not None
+    scale = (memory.bandwidth_gbs / rated_bandwidth_gbs(chip)) ** work.INTEGRATED_EXPONENT
+    speed = chip.igpu_speed * scale
+    return DrawingSide(
+        f"{chip.name}, integrated",
+        (speed, speed, speed),
+        chip.speed_sd,
+        np.nan,
+        0.0,
+        memory.total_gb * work.INTEGRATED_MEMORY_SHARE,
+        memory.bandwidth_gbs,
+        chip.igpu_upscalers,
+    )

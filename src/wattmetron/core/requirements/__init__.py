@@ -1,0 +1,1 @@
+"""Published tiers: bars, verdicts, agreement; texts are read in ``reading``."""

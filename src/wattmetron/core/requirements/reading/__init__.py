@@ -1,0 +1,1 @@
+"""Reading published requirements from pasted text."""

@@ -1,0 +1,219 @@
+"""Tables, and columns that copying has flattened."""
+
+import re
+
+from wattmetron.core.requirements.reading.headings import (
+    GAP,
+    HEADING,
+    LABEL,
+    LABEL_ALONE,
+    RULE,
+    SLASH,
+    SURE,
+    label_field,
+    tier_name,
+)
+from wattmetron.core.requirements.reading.pieces import Layout, Line, Piece
+from wattmetron.core.requirements.reading.vocabulary import COLUMN_HEADS, TITLE, Field
+
+
+def _cells(line: Line) -> list[tuple[int, int]]:
+    """Spans of the cells of a line that tabs or upright strokes divide; empty for any other
+    line.
+    """
+    mark = "\t" if "\t" in line.text.strip("\n ") else "|"
+    if line.text.count(mark) < (1 if mark == "\t" else 2) or (
+        mark == "|" and not line.text.strip().startswith("|")
+    ):
+        return []
+    body = line.text
+    start = line.start
+    if mark == "|":
+        start += body.index("|") + 1
+        body = body[body.index("|") + 1 :].rstrip().removesuffix("|")
+    spans, at = [], start
+    for cell in body.split(mark):
+        spans.append((at, at + len(cell)))
+        at += len(cell) + 1
+    return spans
+
+
+def table_rows(lines: list[Line]) -> list[Line] | None:
+    rows = [line for line in lines if _cells(line)]
+    widths = {len(_cells(line)) for line in rows if not RULE.match(line.text)}
+    if len(rows) < 2 or not widths or max(widths) < 2:
+        return None
+    return rows
+
+
+def _stripped(text: str, span: tuple[int, int]) -> tuple[int, int]:
+    start, end = span
+    while start < end and text[start] in " \t*_`":
+        start += 1
+    while end > start and text[end - 1] in " \t*_`":
+        end -= 1
+    return start, end
+
+
+def read_table(text: str, rows: list[Line], found: Layout) -> None:
+    grid = [
+        [_stripped(text, span) for span in _cells(line)]
+        for line in rows
+        if not RULE.match(line.text)
+    ]
+    found.structure += [
+        (line.start, line.end, "layout", None) for line in rows if RULE.match(line.text)
+    ]
+    head = [text[start:end] for start, end in grid[0]]
+    fields = [label_field(one) for one in head]
+    if sum(one is not None for one in fields[1:]) >= 2:
+        _read_tiers_down(text, grid, fields, found)
+        return
+    if (
+        len(head) == 2
+        and label_field(head[0]) is not None
+        and head[0].casefold() not in COLUMN_HEADS
+    ):
+        _read_pairs(text, grid, found)
+        return
+    first = len(found.tiers)
+    found.tiers += [tier_name(one) for one in head[1:]]
+    found.structure += [
+        (start, end, "tier", first + n) for n, (start, end) in enumerate(grid[0][1:])
+    ]
+    if head[0]:
+        found.structure.append((*grid[0][0], "layout", None))
+    for row in grid[1:]:
+        label = text[slice(*row[0])]
+        what = label_field(label)
+        if label:
+            found.structure.append((*row[0], "label", None))
+        for n, (start, end) in enumerate(row[1 : len(head)]):
+            if start < end:
+                found.pieces.append(Piece(first + n, what, label, start, end))
+
+
+def _read_tiers_down(
+    text: str, grid: list[list[tuple[int, int]]], fields: list[Field | None], found: Layout
+) -> None:
+    found.structure += [(start, end, "label", None) for start, end in grid[0] if start < end]
+    for row in grid[1:]:
+        tier = len(found.tiers)
+        found.tiers.append(tier_name(text[slice(*row[0])]))
+        found.structure.append((*row[0], "tier", tier))
+        for what, (start, end) in zip(fields[1:], row[1:], strict=False):
+            if start < end:
+                found.pieces.append(Piece(tier, what, "", start, end))
+
+
+def _read_pairs(text: str, grid: list[list[tuple[int, int]]], found: Layout) -> None:
+    tier = len(found.tiers)
+    found.tiers.append("")
+    for row in grid:
+        label = text[slice(*row[0])]
+        found.structure.append((*row[0], "label", None))
+        found.pieces += [
+            Piece(tier, label_field(label), label, start, end)
+            for start, end in row[1:2]
+            if start < end
+        ]
+
+
+def _heads(line: Line) -> list[tuple[int, int]]:
+    """Spans of tier names where a line is nothing but one or several of them."""
+    spans = []
+    for one in re.finditer(
+        r"[^\s/|][^/|\t]*?(?=[ ]{2,}|[ ]*[/|\t]|[ ]*\Z)", line.text.rstrip(": ")
+    ):
+        match = HEADING.match(one[0])
+        if not match or match["rest"].strip(" :") or not SURE.match(match["tier"]):
+            return []
+        spans.append((line.start + one.start(), line.start + one.end()))
+    return spans
+
+
+def column_run(lines: list[Line]) -> tuple[int, list[tuple[int, int]]] | None:
+    """Index after the heads and their spans, where two or more tier names stand with nothing
+    between.
+    """
+    for n, line in enumerate(lines):
+        spans = _heads(line)
+        if len(spans) >= 2:
+            return n + 1, spans
+        after = n + 1
+        while spans and after < len(lines) and _heads(lines[after]):
+            spans += _heads(lines[after])
+            after += 1
+        if len(spans) >= 2:
+            return after, spans
+    return None
+
+
+def read_columns(
+    text: str, lines: list[Line], run: tuple[int, list[tuple[int, int]]], found: Layout
+) -> None:
+    after, heads = run
+    first = len(found.tiers)
+    found.tiers += [tier_name(text[slice(*span)]) for span in heads]
+    found.structure += [(*span, "tier", first + n) for n, span in enumerate(heads)]
+    titled = [line for line in lines[:after] if line.end <= heads[0][0]]
+    found.structure += [
+        (line.start, line.end, "title" if TITLE.fullmatch(line.text.strip()) else "unread", None)
+        for line in titled
+    ]
+    label, what, column = "", None, 0
+    for line in lines[after:]:
+        if _read_row(line, heads, first, found):
+            continue
+        alone = LABEL_ALONE.match(line.text)
+        if alone and (column == 0 or column >= len(heads)):
+            label, what, column = alone["label"], label_field(alone["label"]), 0
+            found.structure.append((line.start, line.end, "label", None))
+            continue
+        opened = LABEL.match(line.text.lstrip(" *-"))
+        start = line.start
+        if opened:
+            label, what, column = opened["label"], label_field(opened["label"]), 0
+            start = line.start + len(line.text) - len(line.text.lstrip(" *-")) + opened.end()
+            found.structure.append((line.start, start, "label", None))
+        found.pieces.append(
+            Piece(first + min(column, len(heads) - 1), what, label, start, line.end)
+        )
+        column += 1
+
+
+def _read_row(line: Line, heads: list[tuple[int, int]], first: int, found: Layout) -> bool:
+    """A line that holds a label and a value for every head, with gaps or strokes between."""
+    opened = LABEL.match(line.text.lstrip(" *-"))
+    body, start = line.text, line.start
+    if opened:
+        start += len(line.text) - len(line.text.lstrip(" *-")) + opened.end()
+        body = line.text[start - line.start :]
+    for divider in (GAP, SLASH):
+        cells = _pieces(body, start, divider)
+        label = None if opened else cells.pop(0) if cells else None
+        words = (
+            opened["label"]
+            if opened
+            else line.text[label[0] - line.start : label[1] - line.start]
+            if label
+            else ""
+        )
+        if len(cells) != len(heads) or label_field(words) is None:
+            continue
+        found.structure.append((line.start, cells[0][0], "label", None))
+        found.pieces += [
+            Piece(first + n, label_field(words), words, *cell) for n, cell in enumerate(cells)
+        ]
+        return True
+    return False
+
+
+def _pieces(text: str, offset: int, divider: re.Pattern[str]) -> list[tuple[int, int]]:
+    """Spans between dividers, without empty ones."""
+    spans, at = [], 0
+    for one in divider.finditer(text):
+        spans.append((at, one.start()))
+        at = one.end()
+    spans.append((at, len(text)))
+    return [(offset + start, offset + end) for start, end in spans if text[start:end].strip()]

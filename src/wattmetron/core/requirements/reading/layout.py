@@ -1,0 +1,296 @@
+"""Where the text says which tier and which field: headings, labels, tables, columns, prose.
+
+The result is a list of pieces in order: a stretch of text with the tier that it belongs to and,
+where a label stands before it, the field.
+"""
+
+import re
+from itertools import pairwise
+
+from wattmetron.core.requirements.reading.columns import (
+    column_run,
+    read_columns,
+    read_table,
+    table_rows,
+)
+from wattmetron.core.requirements.reading.headings import (
+    ANY_LABEL,
+    API_LABEL,
+    HEADING,
+    INLINE_TIER,
+    LABEL,
+    LABEL_ALONE,
+    LABEL_OPEN,
+    MARKED,
+    SURE,
+    label_field,
+    slip_of_label,
+    slip_of_tier,
+    tier_name,
+)
+from wattmetron.core.requirements.reading.pieces import Layout, Line, Piece
+from wattmetron.core.requirements.reading.vocabulary import (
+    NEW_TIER_FIELDS,
+    SURE_TIERS,
+    TITLE,
+    Field,
+)
+from wattmetron.core.values import amounts
+
+
+def lay_out(text: str) -> Layout:
+    """The layout of a plain text."""
+    lines = [
+        Line(one.start(), one.end(), one[0])
+        for one in re.finditer(r"[^\n]+", text)
+        if one[0].strip()
+    ]
+    found = Layout()
+    table = table_rows(lines)
+    if table is not None:
+        read_table(text, table, found)
+        lines = [line for line in lines if line not in table]
+    columns = column_run(lines)
+    if columns is not None:
+        read_columns(text, lines, columns, found)
+    elif table is None or any(HEADING.match(line.text) for line in lines):
+        _Walk(text, lines, found).run()
+    else:
+        found.structure += [(line.start, line.end, "unread", None) for line in lines]
+    return found
+
+
+class _Walk:
+    """Goes down the lines with the tier and the label that stand open."""
+
+    def __init__(self, text: str, lines: list[Line], found: Layout) -> None:
+        self.text, self.lines, self.found = text, lines, found
+        self.tier: int | None = None
+        self.seen: set[Field] = set()
+        self.label = ""
+        self.what: Field | None = None
+        self.fresh = self.waiting = self.by_conditions = False
+        self.by_word: dict[str, int] = {}
+
+    def run(self) -> None:
+        headed = any(self._heading(line) for line in self.lines)
+        self.by_conditions = (
+            not headed and sum(_conditions_alone(line.text) for line in self.lines) >= 2
+        )
+        labelled = any(
+            LABEL.search(line.text) or LABEL_ALONE.match(line.text) for line in self.lines
+        )
+        if not (headed or labelled or self.by_conditions):
+            _read_prose(self.text, self.lines, self.found)
+            return
+        for n, line in enumerate(self.lines):
+            following = self.lines[n + 1] if n + 1 < len(self.lines) else None
+            self._line(line, following)
+
+    def _line(self, line: Line, following: Line | None) -> None:
+        heading = self._heading(line)
+        if heading is not None:
+            name, rest = heading
+            if self.what is not None and rest < line.end:
+                self._tier_under_label(name, line, rest)
+                return
+            self._open(name, line.start, rest)
+            self._content(Line(rest, line.end, self.text[rest : line.end]))
+            return
+        if TITLE.fullmatch(line.text.strip(" *#-_:")):
+            self.found.structure.append((line.start, line.end, "title", None))
+            return
+        if self.by_conditions and _conditions_alone(line.text):
+            self._open(line.text.strip(" :*#=-[]"), line.start, line.start)
+            self._content(line)
+            return
+        alone = LABEL_ALONE.match(line.text)
+        if alone:
+            self._label(alone, line.start, line.end)
+            self.waiting = True
+            return
+        if self._own_heading(line, following):
+            self._open(line.text.strip(" :*#=-[]"), line.start, line.end)
+            return
+        self._content(line)
+
+    def _heading(self, line: Line) -> tuple[str, int] | None:
+        """The tier's name and where the rest of the line begins."""
+        match = HEADING.match(line.text)
+        if not match:
+            slip = slip_of_tier(line.text)
+            return None if slip is None else (slip, line.end)
+        rest = match["rest"].lstrip()
+        sure = bool(SURE.match(match["tier"]))
+        if not rest.strip(" :]*=-"):
+            if not sure and self.fresh and self.what in ("preset", "conditions"):
+                return None
+            return tier_name(match["tier"]), line.end
+        start = line.start + match.start("rest") + len(match["rest"]) - len(rest)
+        if rest[0] in ":-(,[" or (match["tail"] and sure):
+            return (tier_name(match["tier"]), start) if sure or rest[0] in ":(" else None
+        return None
+
+    def _own_heading(self, line: Line, following: Line | None) -> bool:
+        """A short line without figures, before a label: the publisher's own name for a tier."""
+        words = line.text.strip(" :*#=-[]\t")
+        if (
+            following is None
+            or not words
+            or len(words.split()) > 4
+            or any(sign.isdecimal() or sign == ":" for sign in words)
+        ):
+            return False
+        if not LABEL.match(following.text.lstrip(" *-")) and not LABEL_ALONE.match(following.text):
+            return False
+        return self.what is None or line.text.rstrip().endswith(":")
+
+    def _open(self, name: str, start: int, end: int) -> None:
+        self.tier = len(self.found.tiers)
+        self.found.tiers.append(name)
+        self.found.structure.append((start, end, "tier", self.tier))
+        self.seen, self.label, self.what = set(), "", None
+
+    def _tier_under_label(self, name: str, line: Line, rest: int) -> None:
+        """A tier's name before a value, where the label stands above them all."""
+        self.tier = self._tier_called(name)
+        self.found.structure.append((line.start, rest, "tier", self.tier))
+        self.found.pieces.append(Piece(self.tier, self.what, self.label, rest, line.end))
+
+    def _tier_called(self, word: str) -> int:
+        key = word.casefold()[:3]
+        if key not in self.by_word:
+            self.by_word[key] = len(self.found.tiers)
+            self.found.tiers.append(tier_name(word))
+        return self.by_word[key]
+
+    def _ensure(self, what: Field | None) -> int:
+        """The open tier; a field that it has already begins another."""
+        full = what in NEW_TIER_FIELDS and what in self.seen and len(self.seen) > 1
+        if self.tier is None or full:
+            self.tier = len(self.found.tiers)
+            self.found.tiers.append("")
+            self.seen = set()
+        if what is not None:
+            self.seen.add(what)
+        return self.tier
+
+    def _label(self, match: re.Match[str], start: int, end: int) -> None:
+        self.label, self.what, self.fresh = match["label"], label_field(match["label"]), True
+        self._named_tier(match)
+        self.found.structure.append((start, end, "label", None))
+
+    def _named_tier(self, match: re.Match[str]) -> None:
+        """A tier that stands in the label itself, before or after it."""
+        groups = match.groupdict()
+        word = groups.get("before") or groups.get("after")
+        if not word:
+            return
+        self.tier, self.seen = self._tier_called(word), set()
+
+    def _content(self, line: Line) -> None:
+        """Values of a line, each with the label before it; a tier's name with a colon begins
+        another tier.
+        """
+        cuts = self._cuts(line)
+        bounds = [*[cut.start() for cut in cuts], len(line.text)]
+        self._value(line.start, line.start + bounds[0])
+        for cut, (_, end) in zip(cuts, pairwise(bounds), strict=True):
+            if cut.re is INLINE_TIER:
+                self._open(tier_name(cut["tier"]), line.start + cut.start(), line.start + cut.end())
+            elif cut.re in (ANY_LABEL, API_LABEL):
+                self._slip(cut, line.start)
+            else:
+                self._label(cut, line.start + cut.start(), line.start + cut.end())
+            self._value(line.start + cut.end(), line.start + end, cut.re is not INLINE_TIER)
+
+    def _cuts(self, line: Line) -> list[re.Match[str]]:
+        found = [*LABEL.finditer(line.text), *INLINE_TIER.finditer(line.text)]
+        found += [one for one in API_LABEL.finditer(line.text) if label_field(one["label"]) is None]
+        found = [
+            cut for cut in found if cut.start() == 0 or not line.text[cut.start() - 1].isalnum()
+        ]
+        if not found:
+            opened = LABEL_OPEN.match(line.text)
+            if opened:
+                return [opened]
+            slip = ANY_LABEL.match(line.text)
+            return [slip] if slip and slip_of_label(slip["label"]) is not None else []
+        return sorted(found, key=lambda cut: cut.start())
+
+    def _slip(self, cut: re.Match[str], offset: int) -> None:
+        what: Field | None = "api" if cut.re is API_LABEL else slip_of_label(cut["label"])
+        self.label, self.what = cut["label"], what
+        self.found.structure.append((offset + cut.start(), offset + cut.end(), "label", None))
+
+    def _value(self, start: int, end: int, labelled: bool = False) -> None:
+        if not self.text[start:end].strip(" ;,.*-|()[]"):
+            if labelled:
+                self._ensure(self.what)
+            return
+        marked = list(MARKED.finditer(self.text, start, end))
+        if marked and self.what is not None:
+            self._marked_values(start, marked)
+            return
+        what, self.fresh = self.what, False
+        tier = self._ensure(what if labelled or self.waiting else None)
+        self.waiting = False
+        self.found.pieces.append(Piece(tier, what, self.label, start, end))
+        if labelled:
+            self.label, self.what = "", None
+
+    def _marked_values(self, start: int, marked: list[re.Match[str]]) -> None:
+        """Values that are each followed by their tier in brackets."""
+        for one in marked:
+            self.tier = self._tier_called(one["tier"])
+            self.found.structure.append((one.start(), one.end(), "tier", self.tier))
+            self.found.pieces.append(Piece(self.tier, self.what, self.label, start, one.start()))
+            start = one.end()
+        self.label, self.what = "", None
+
+
+def _conditions_alone(text: str) -> bool:
+    """Whether a line says nothing but a resolution with a frame rate or a preset."""
+    size = any(
+        pattern.search(text) for pattern in (amounts.SIZE, amounts.LINES, amounts.NAMED_SIZE)
+    )
+    rest = text
+    for pattern in (
+        amounts.SIZE,
+        amounts.LINES,
+        amounts.NAMED_SIZE,
+        amounts.FPS,
+        amounts.PRESET,
+        amounts.BARE_PRESET,
+    ):
+        rest = pattern.sub(" ", rest)
+    return (
+        size
+        and len(rest.strip(" /,|-+@:*#()")) < 4
+        and rest != text
+        and (amounts.FPS.search(text) or amounts.BARE_PRESET.search(text)) is not None
+    )
+
+
+def _read_prose(text: str, lines: list[Line], found: Layout) -> None:
+    """Sentences: each belongs to the tier that it names, else to the one before; one tier where
+    none is named.
+    """
+    tier: int | None = None
+    word = re.compile(rf"\b({SURE_TIERS})\b", re.IGNORECASE)
+    if not any(word.search(line.text) for line in lines):
+        tier = 0
+        found.tiers.append("")
+    for line in lines:
+        for one in re.finditer(r"(?:[^.;!?]|[.;!?](?!\s|\Z))+[.;!?]?", line.text):
+            named = word.search(one[0])
+            if named:
+                tier = len(found.tiers)
+                found.tiers.append(tier_name(named[1]))
+                at = line.start + one.start()
+                found.structure.append((at + named.start(), at + named.end(), "tier", tier))
+            start, end = line.start + one.start(), line.start + one.end()
+            if tier is None:
+                found.structure.append((start, end, "unread", None))
+            else:
+                found.pieces.append(Piece(tier, None, "", start, end, True))

@@ -1,0 +1,81 @@
+"""Text copied from anywhere becomes a structured draft beside the text."""
+
+import re
+from collections.abc import Iterable
+from dataclasses import replace
+
+from wattmetron.core.requirements.reading.cleanup import checked, plain
+from wattmetron.core.requirements.reading.draft import Draft, Mark, ReadingError
+from wattmetron.core.requirements.reading.layout import lay_out
+from wattmetron.core.requirements.reading.names import NameIndex
+from wattmetron.core.requirements.reading.pieces import Layout
+from wattmetron.core.requirements.reading.scratchpad import Scratchpad, Sheet
+from wattmetron.core.requirements.reading.values import LABELLED, Names, Values, any_of
+from wattmetron.core.speeds.scale import Scale
+from wattmetron.core.values.published import Tier
+
+MAX_TIERS = 12
+_STRUCTURE = {"tier": "tier", "label": "label", "title": "title", "layout": "layout"}
+
+
+class Reader:
+    """Reads texts against the names of a scale; systems, APIs and upscalers are recognised where
+    they are known.
+
+    ``systems`` are names without their versions: a version may follow in the text.
+    """
+
+    def __init__(
+        self,
+        scale: Scale,
+        systems: Iterable[str] = (),
+        apis: Iterable[str] = (),
+        upscalers: Iterable[str] = (),
+    ) -> None:
+        self.names = Names(
+            NameIndex(scale),
+            any_of(systems, r"(?:[ ]+[\d.]+)?(?:[ ,]*\(?(?:32|64)[ -]?bits?\)?)?"),
+            any_of({re.sub(r"[\s\d._]+\Z", "", one) for one in apis}, r"[ ]+\d+(?:[._]\d+)*"),
+            any_of(upscalers),
+        )
+
+    def read(self, text: str) -> Draft:
+        """The draft of a text; raises ReadingError for one that is empty, binary, too long or says
+        nothing.
+        """
+        found = lay_out(plain(checked(text)))
+        pad = Scratchpad(plain(text))
+        sheets = [Sheet(label[:80]) for label in found.tiers[:MAX_TIERS]]
+        self._structure(pad, found)
+        values = Values(pad, sheets, self.names)
+        for piece in found.pieces:
+            if piece.tier < len(sheets):
+                values.read(piece)
+        tiers, marks = _filled(sheets, pad.marks)
+        if not tiers:
+            raise ReadingError(
+                "Nothing here reads as requirements: paste the lines that name processor, graphics"
+                " and memory."
+            )
+        ordered = tuple(sorted(marks, key=lambda mark: (mark.start, mark.end)))
+        return Draft(text, tiers, ordered, pad.unread())
+
+    @staticmethod
+    def _structure(pad: Scratchpad, found: Layout) -> None:
+        for start, end, what, tier in found.structure:
+            if what in _STRUCTURE and (tier is None or tier < MAX_TIERS):
+                pad.take(start, end, _STRUCTURE[what], tier, LABELLED)
+
+
+def _filled(sheets: list[Sheet], marks: list[Mark]) -> tuple[tuple[Tier, ...], list[Mark]]:
+    """The tiers that say something, and the marks with their places."""
+    place: dict[int, int] = {}
+    tiers: list[Tier] = []
+    for number, sheet in enumerate(sheets):
+        if not sheet.empty:
+            place[number] = len(tiers)
+            tiers.append(sheet.tier())
+    moved = [
+        mark if mark.tier is None else replace(mark, tier=place.get(mark.tier)) for mark in marks
+    ]
+    return tuple(tiers), moved

@@ -1,0 +1,112 @@
+"""What is left of a text while it is read, and what was made of each stretch."""
+
+import re
+from dataclasses import dataclass, field
+from typing import Any
+
+from wattmetron.core.requirements.reading.draft import Mark, Match, PartMark
+from wattmetron.core.requirements.reading.vocabulary import GLUE
+from wattmetron.core.values.published import Listed, Side, Tier
+
+_WORD = re.compile(r"[^\W_]+(?:[.,'][^\W_]+)*")
+
+
+@dataclass
+class Sheet:
+    """One tier while it fills up."""
+
+    label: str
+    values: dict[str, Any] = field(default_factory=dict)
+    listed: dict[Side, list[Listed]] = field(
+        default_factory=lambda: {"processor": [], "graphics": []}
+    )
+
+    def tier(self) -> Tier:
+        return Tier(
+            label=self.label,
+            processors=tuple(self.listed["processor"]),
+            graphics=tuple(self.listed["graphics"]),
+            **self.values,
+        )
+
+    @property
+    def empty(self) -> bool:
+        return not self.values and not any(self.listed.values())
+
+
+class Scratchpad:
+    """The text with everything blanked out that was read; marks for what was."""
+
+    def __init__(self, text: str) -> None:
+        self.text = text
+        self._left = list(text)
+        self.marks: list[Mark] = []
+
+    def left(self, start: int, end: int) -> str:
+        """A stretch with blanks where it was read already; of the same length."""
+        return "".join(self._left[start:end])
+
+    def take(self, start: int, end: int, what: str, tier: int | None, confidence: float) -> None:
+        """Mark a stretch, without the blanks around it, as read."""
+        start, end = self._trim(start, end)
+        if start < end:
+            self.marks.append(Mark(start, end, what, tier, confidence))
+        self.blank(start, end)
+
+    def take_left(
+        self, start: int, end: int, what: str, tier: int | None, confidence: float
+    ) -> None:
+        """Mark what is left of a stretch, around what was read already."""
+        at = start
+        for place in range(start, end + 1):
+            if place == end or (self._left[place] == " " != self.text[place]):
+                if any(sign.isalnum() for sign in self._left[at:place]):
+                    self.take(at, place, what, tier, confidence)
+                at = place + 1
+
+    def take_part(
+        self,
+        start: int,
+        end: int,
+        tier: int,
+        side: Side,
+        place: int,
+        matches: tuple[Match, ...],
+        why: str,
+    ) -> None:
+        """Mark a stretch as the name of a part."""
+        start, end = self._trim(start, end)
+        self.marks = [mark for mark in self.marks if not (start < mark.end and mark.start < end)]
+        confidence = matches[0].confidence if matches else 0.0
+        self.marks.append(PartMark(start, end, side, tier, confidence, side, place, matches, why))
+        self.blank(start, end)
+
+    def blank(self, start: int, end: int) -> None:
+        self._left[start:end] = [" " if sign != "\n" else sign for sign in self._left[start:end]]
+
+    def _trim(self, start: int, end: int) -> tuple[int, int]:
+        while start < end and self._left[start] in " \t\n*;,|":
+            start += 1
+        while end > start and self._left[end - 1] in " \t\n*;,|":
+            end -= 1
+        return start, end
+
+    def unread(self) -> tuple[tuple[int, int], ...]:
+        """Stretches with words that nothing was made of; glue alone does not count."""
+        found: list[tuple[int, int]] = []
+        rest = "".join(self._left)
+        for line in re.finditer(r"[^\n]+", rest):
+            words = [one for one in _WORD.finditer(line[0]) if one[0].casefold() not in GLUE]
+            for word in words:
+                start, end = line.start() + word.start(), line.start() + word.end()
+                if found and not self._between(found[-1][1], start):
+                    found[-1] = (found[-1][0], end)
+                else:
+                    found.append((start, end))
+        return tuple(found)
+
+    def _between(self, start: int, end: int) -> bool:
+        """Whether something that was read, or a new line, lies between two places."""
+        return (
+            "".join(self._left[start:end]) != self.text[start:end] or "\n" in self.text[start:end]
+        )

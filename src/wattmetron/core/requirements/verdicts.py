@@ -1,0 +1,354 @@
+"""Verdicts: how a machine stands against published tiers, aspect by aspect, over one game or all of
+them.
+"""
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import lru_cache
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.special import ndtr
+
+from wattmetron.core.requirements.tiers import TierTable
+from wattmetron.core.speeds.blend import graphics_ln, processor_ln
+from wattmetron.core.values.published import SIDES, STORAGE_KINDS, Side, StorageKind, Tier
+
+Floats = NDArray[np.float64]
+Codes = NDArray[np.int8]
+Aspect = Literal[
+    "processor", "graphics", "video memory", "memory", "storage", "operating system", "graphics API"
+]
+ASPECTS: tuple[Aspect, ...] = (
+    "processor",
+    "graphics",
+    "video memory",
+    "memory",
+    "storage",
+    "operating system",
+    "graphics API",
+)
+Word = Literal["short", "unsure", "not known", "meets", "not asked"]
+WORDS: tuple[Word, ...] = ("short", "unsure", "not known", "meets", "not asked")
+SHORT, UNSURE, UNKNOWN, MEETS, NOT_ASKED = range(5)
+KEPT_FREE = 0.2
+"""Share of a drive that stays free."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Contender:
+    """What is measured against the tiers: a whole machine or loose parts; None is not known.
+
+    Speeds are points: ``processor`` (S, T), ``graphics`` R at the three anchor resolutions;
+    ``can_draw`` is false for a machine with nothing that draws.
+    """
+
+    processor: tuple[float, float] | None = None
+    processor_name: str = ""
+    processor_sd: float = 0.0
+    graphics: tuple[float, float, float] | None = None
+    graphics_name: str = ""
+    graphics_sd: float = 0.0
+    ray_speed: float | None = None
+    video_memory_gb: float | None = None
+    memory_gb: float | None = None
+    storage_gb: float | None = None
+    storage_kind: StorageKind | None = None
+    system: str = ""
+    apis: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class AspectVerdict:
+    """One aspect of one tier: what is asked and had, the ratio of the two, the chance and the
+    word.
+    """
+
+    aspect: Aspect
+    word: Word
+    ratio: float | None
+    chance: float | None
+    asked: str
+    had: str
+
+
+@dataclass(frozen=True)
+class Standings:
+    """All rows of a table: codes into WORDS of shape (rows, aspects), ratios and chances likewise
+    (nan: none).
+
+    ``overall`` is the worst code of a row; what is not asked, and a system or API that is not
+    known, do not count.
+    """
+
+    codes: Codes
+    ratios: Floats
+    chances: Floats
+    overall: Codes
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What the rows of a table ask for, as arrays; computed once per table."""
+
+    memory_gb: Floats
+    video_memory_gb: Floats
+    storage_gb: Floats
+    storage_kind: NDArray[np.int64]
+    systems: tuple[str, ...]
+    apis: tuple[str, ...]
+    names: Mapping[str, NDArray[np.int64]] = field(default_factory=dict)
+
+
+def asked_of(table: TierTable) -> Asked:
+    """The amounts and names of all rows."""
+
+    def amounts(name: str) -> Floats:
+        return np.array(
+            [np.nan if (value := getattr(row.tier, name)) is None else value for row in table.rows],
+            dtype=float,
+        )
+
+    kinds = [
+        -1 if row.tier.storage_kind is None else STORAGE_KINDS.index(row.tier.storage_kind)
+        for row in table.rows
+    ]
+    texts = {name: [getattr(row.tier, name) for row in table.rows] for name in ("system", "api")}
+    distinct = {name: tuple(dict.fromkeys(values)) for name, values in texts.items()}
+    places = {name: {text: n for n, text in enumerate(distinct[name])} for name in texts}
+    names = {
+        name: np.array([places[name][text] for text in texts[name]], dtype=np.int64)
+        for name in texts
+    }
+    return Asked(
+        amounts("memory_gb"),
+        amounts("video_memory_gb"),
+        amounts("storage_gb"),
+        np.array(kinds, dtype=np.int64),
+        distinct["system"],
+        distinct["api"],
+        names,
+    )
+
+
+def standings(table: TierTable, asked: Asked, one: Contender, sureness: float) -> Standings:
+    """Verdicts of one contender against every row: met where the chance is at least the sureness,
+    short where it is below its complement, unsure between; amounts and names are met or short.
+    """
+    rows = len(table.rows)
+    codes = np.full((rows, len(ASPECTS)), NOT_ASKED, dtype=np.int8)
+    ratios, chances = np.full((rows, len(ASPECTS)), np.nan), np.full((rows, len(ASPECTS)), np.nan)
+    for column, side in enumerate(SIDES):
+        codes[:, column], ratios[:, column], chances[:, column] = _side(table, side, one, sureness)
+    for column, had, wanted in (
+        (2, one.video_memory_gb, asked.video_memory_gb),
+        (3, one.memory_gb, asked.memory_gb),
+        (4, one.storage_gb, asked.storage_gb),
+    ):
+        codes[:, column], ratios[:, column] = _amount(had, wanted)
+    codes[:, 4] = _kind(codes[:, 4], one, asked.storage_kind)
+    codes[:, 5] = _named(asked.systems, asked.names["system"], (one.system,) if one.system else ())
+    codes[:, 6] = _named(asked.apis, asked.names["api"], one.apis)
+    judged = codes.copy()
+    judged[:, 5:][judged[:, 5:] == UNKNOWN] = NOT_ASKED
+    return Standings(
+        codes, ratios, chances, judged.min(axis=1) if rows else np.empty(0, dtype=np.int8)
+    )
+
+
+def _side(
+    table: TierTable, side: Side, one: Contender, sureness: float
+) -> tuple[Codes, Floats, Floats]:
+    bars = table.sides[side]
+    speeds, sd = _speeds(table, side, one)
+    asked = np.isfinite(bars.bar)
+    codes = np.where(asked, UNKNOWN, NOT_ASKED).astype(np.int8)
+    listed = np.zeros(len(table.rows), dtype=bool)
+    listed[np.unique(bars.row)] = True
+    codes[listed & ~asked] = UNKNOWN
+    if speeds is None:
+        return codes, np.full(len(table.rows), np.nan), np.full(len(table.rows), np.nan)
+    away = speeds - bars.bar
+    with np.errstate(invalid="ignore", over="ignore"):
+        chance = np.where(asked, ndtr(away / np.maximum(np.hypot(sd, bars.bar_sd), 1e-9)), np.nan)
+        ratio = np.where(asked, np.exp(away), np.nan)
+    codes[asked] = np.where(
+        chance[asked] >= sureness, MEETS, np.where(chance[asked] < 1 - sureness, SHORT, UNSURE)
+    )
+    return codes, ratio, chance
+
+
+def _speeds(table: TierTable, side: Side, one: Contender) -> tuple[Floats | None, float]:
+    rows = len(table.rows)
+    if side == "processor":
+        if one.processor is None:
+            return None, 0.0
+        return (
+            processor_ln(one.processor[0], one.processor[1], table.parallel_share),
+            one.processor_sd,
+        )
+    if one.graphics is None:
+        return None, 0.0
+    anchors = np.broadcast_to(np.array(one.graphics, dtype=float), (rows, 3))
+    ray = np.full(rows, np.nan if one.ray_speed is None else one.ray_speed)
+    return graphics_ln(anchors, ray, table.rendered_mpx, table.ray_share), one.graphics_sd
+
+
+def _amount(had: float | None, wanted: Floats) -> tuple[Codes, Floats]:
+    asked = np.isfinite(wanted)
+    if had is None:
+        return np.where(asked, UNKNOWN, NOT_ASKED).astype(np.int8), np.full(wanted.size, np.nan)
+    with np.errstate(invalid="ignore"):
+        codes = np.where(asked, np.where(had >= wanted, MEETS, SHORT), NOT_ASKED)
+        return codes.astype(np.int8), had / wanted
+
+
+def _kind(codes: Codes, one: Contender, wanted: NDArray[np.int64]) -> Codes:
+    """A slower kind of storage than asked is short, whatever its size."""
+    if one.storage_kind is None:
+        return codes
+    slower = wanted > STORAGE_KINDS.index(one.storage_kind)
+    return np.where(slower, SHORT, codes).astype(np.int8)
+
+
+def _named(texts: tuple[str, ...], place: NDArray[np.int64], had: tuple[str, ...]) -> Codes:
+    codes = np.array([_name_code(text, had) for text in texts] or [NOT_ASKED], dtype=np.int8)
+    return codes[place] if place.size else np.empty(0, dtype=np.int8)
+
+
+_VERSION = re.compile(r"\d+(?:[._]\d+)*")
+
+
+def named_version(text: str) -> tuple[str, tuple[int, ...]]:
+    """A name and its version: ``Tidewater 10 64-bit`` gives ``("tidewater", (10,))``."""
+    found = _VERSION.search(text)
+    name = text[: found.start()] if found else re.split(r"[,(]", text)[0]
+    version = tuple(int(one) for one in re.split(r"[._]", found[0])) if found else ()
+    return " ".join(re.findall(r"[^\W\d_]+", name)).casefold(), version
+
+
+def _name_code(wanted: str, had: tuple[str, ...]) -> int:
+    if not wanted:
+        return NOT_ASKED
+    if not had:
+        return UNKNOWN
+    name, version = named_version(wanted)
+    own = [named_version(one) for one in had]
+    same = [found for known, found in own if known == name or not name]
+    if not same:
+        return SHORT if name else UNKNOWN
+    return MEETS if any(found >= version for found in same) else SHORT
+
+
+@lru_cache(maxsize=4096)
+def offers(wanted: str, had: tuple[str, ...]) -> bool:
+    """Whether one of the names is the wanted one at its version or newer; what cannot be compared
+    does not count against.
+    """
+    return _name_code(wanted, had) != SHORT
+
+
+@dataclass(frozen=True, slots=True)
+class TierVerdict:
+    """One tier: its word and its aspects, the one that is shortest first."""
+
+    row: int
+    tier: Tier
+    word: Word
+    aspects: tuple[AspectVerdict, ...]
+
+    @property
+    def shortest(self) -> AspectVerdict | None:
+        """The aspect that is short or unsure by most, if any."""
+        first = self.aspects[0] if self.aspects else None
+        return first if first is not None and first.word in ("short", "unsure") else None
+
+
+def tier_verdicts(
+    table: TierTable, found: Standings, one: Contender, game_id: str
+) -> tuple[TierVerdict, ...]:
+    """The verdicts of a game's tiers in words and figures."""
+    return tuple(_tier_verdict(table, found, one, row) for row in table.of_game(game_id))
+
+
+def _tier_verdict(table: TierTable, found: Standings, one: Contender, row: int) -> TierVerdict:
+    tier = table.rows[row].tier
+    aspects = []
+    for column, aspect in enumerate(ASPECTS):
+        code = int(found.codes[row, column])
+        if code == NOT_ASKED:
+            continue
+        ratio, chance = float(found.ratios[row, column]), float(found.chances[row, column])
+        aspects.append(
+            AspectVerdict(
+                aspect,
+                WORDS[code],
+                None if np.isnan(ratio) else ratio,
+                None if np.isnan(chance) else chance,
+                _asked_words(tier, aspect),
+                _had_words(one, aspect),
+            )
+        )
+    aspects.sort(
+        key=lambda each: (WORDS.index(each.word), np.inf if each.ratio is None else each.ratio)
+    )
+    return TierVerdict(row, tier, WORDS[int(found.overall[row])], tuple(aspects))
+
+
+def _asked_words(tier: Tier, aspect: Aspect) -> str:
+    match aspect:
+        case "processor":
+            return " or ".join(one.text for one in tier.processors)
+        case "graphics":
+            return " or ".join(one.text for one in tier.graphics)
+        case "video memory":
+            return _gb(tier.video_memory_gb)
+        case "memory":
+            return _gb(tier.memory_gb)
+        case "storage":
+            return " ".join(filter(None, [_gb(tier.storage_gb), tier.storage_kind or ""]))
+        case "operating system":
+            return tier.system
+        case "graphics API":
+            return tier.api
+
+
+def _had_words(one: Contender, aspect: Aspect) -> str:
+    match aspect:
+        case "processor":
+            return one.processor_name
+        case "graphics":
+            return one.graphics_name
+        case "video memory":
+            return _gb(one.video_memory_gb)
+        case "memory":
+            return _gb(one.memory_gb)
+        case "storage":
+            return " ".join(filter(None, [_gb(one.storage_gb), one.storage_kind or ""]))
+        case "operating system":
+            return one.system
+        case "graphics API":
+            return ", ".join(one.apis)
+
+
+def _gb(amount: float | None) -> str:
+    return "" if amount is None else f"{amount:,g}\u202fGB"
+
+
+def highest_met(table: TierTable, found: Standings, game_id: str) -> int | None:
+    """The row of the highest tier of a game up to which all are met or at least not short; None
+    where none is.
+    """
+    best = None
+    for row in table.of_game(game_id):
+        if found.overall[row] in (SHORT, UNSURE):
+            break
+        best = row
+    return best
+
+
+def storage_needed_gb(amounts_gb: list[float]) -> float:
+    """Storage for all of these together with a fifth kept free."""
+    return sum(amounts_gb) / (1 - KEPT_FREE)

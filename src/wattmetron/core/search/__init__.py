@@ -1,0 +1,1 @@
+"""The exact search for the best build: candidates, tables, bounds, hunt, frontier."""

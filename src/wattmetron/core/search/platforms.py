@@ -1,0 +1,395 @@
+"""Board, memory and drives together: the choices that matter, at their least cost.
+
+For every class of processor (same socket and memory limits) a short list of options. An option
+stays only if no other with the same key is at least as cheap and at least as fast, so no best build
+is lost.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, fields, replace
+from typing import Any, NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from wattmetron.core.frames import work
+from wattmetron.core.power.draw import STICK_W, rest_w
+from wattmetron.core.search.drives import Bays, DriveChoice
+from wattmetron.core.search.ladder import ints
+from wattmetron.core.search.pool import Pool
+from wattmetron.core.values.parts import Processor
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+
+
+class PlatformClass(NamedTuple):
+    """What of a processor decides which boards and kits go with it."""
+
+    socket: str
+    memory_type: str
+    channels: int
+    max_mts: int
+    max_gb: float
+
+
+class PlatformKey(NamedTuple):
+    """A class of processors and a level of the power that boards must deliver to it."""
+
+    kind: PlatformClass
+    power_level: int
+
+
+def platform_key(chip: Processor, pool: Pool) -> PlatformKey:
+    """The key of a processor; its power counts only as far as boards differ in what they
+    deliver.
+    """
+    (level,) = pool.powers.levels([chip.sustained_w])
+    kind = PlatformClass(
+        chip.socket, chip.memory_type, chip.memory_channels, chip.memory_max_mts, chip.memory_max_gb
+    )
+    return PlatformKey(kind, int(level))
+
+
+class KitFigures(NamedTuple):
+    """What kits bring to the frame model, one value each."""
+
+    latency_ns: Floats
+    bandwidth_gbs: Floats
+    gb: Floats
+
+
+@dataclass(frozen=True)
+class Options:
+    """Options of one processor class as equally long arrays; ``frames`` numbers what bears on frame
+    rates.
+    """
+
+    cost: Ints
+    form: Ints
+    cpu_8pin: Ints
+    memory_level: Ints
+    bays: Ints
+    rest_w: Ints
+    link_gen: Ints
+    link_lanes: Ints
+    power_level: Ints
+    latency_ns: Floats
+    bandwidth_gbs: Floats
+    gb: Floats
+    frames: Ints
+
+    def __len__(self) -> int:
+        return int(self.cost.size)
+
+    def taken(self, rows: NDArray[Any]) -> "Options":
+        """Some of the options."""
+        return Options(*(getattr(self, item.name)[rows] for item in fields(Options)))
+
+
+@dataclass(frozen=True)
+class Need:
+    """What the brief asks of platforms and which differences matter for it."""
+
+    memory_gb: float
+    storage_gb: float
+    drives: list[DriveChoice]
+    bays: dict[Bays, int]
+    integrated: bool
+    link_matters: bool
+
+
+def kit_figures(channels: Ints | int, mts: Ints | int, kits: Ints, pool: Pool) -> KitFigures:
+    """Latency, bandwidth and capacity of kits (by index) on so many channels, at most at this
+    rate.
+    """
+    shelf = pool.kit_arrays
+    used = np.minimum(shelf.sticks[kits], channels)
+    ranks = shelf.ranks[kits] * shelf.sticks[kits] // used
+    return KitFigures(
+        work.latency_ns(shelf.cl[kits], shelf.mts[kits]),
+        work.bandwidth_gbs(used, np.minimum(shelf.mts[kits], mts), ranks),
+        shelf.gb[kits],
+    )
+
+
+def fitting_boards(kind: PlatformClass, pool: Pool, integrated: bool, power_level: int = 0) -> Ints:
+    """Indices of the boards that take a class of processor, with a display output where it draws
+    itself.
+    """
+    boards = pool.board_arrays
+    fits = (boards.socket == kind.socket) & (boards.memory_type == kind.memory_type)
+    fits &= boards.power_level >= power_level
+    return np.flatnonzero(fits & boards.outputs if integrated else fits)
+
+
+class Homes(NamedTuple):
+    """Every class of processor on every board that takes it, as equally long arrays.
+
+    ``group`` numbers what decides which kits go in and how fast they run.
+    """
+
+    kind: Ints
+    board: Ints
+    group: Ints
+
+
+class Fronts(NamedTuple):
+    """Kits worth looking at, one group after the other; ``size`` counts each group's."""
+
+    size: Ints
+    kit: Ints
+    figures: KitFigures
+
+
+def platform_options(keys: Sequence[PlatformKey], pool: Pool, need: Need) -> list[Options]:
+    """For each key of processors the options that no other beats, the cheapest first."""
+    if not keys:
+        return []
+    kinds = list(dict.fromkeys(key.kind for key in keys))
+    by_kind = dict(zip(kinds, _options_by_kind(kinds, pool, need), strict=True))
+    found = []
+    for key in keys:
+        options = by_kind[key.kind]
+        strong = np.flatnonzero(options.power_level >= key.power_level)
+        found.append(options.taken(strong[np.argsort(options.cost[strong], kind="stable")]))
+    return found
+
+
+def _options_by_kind(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> list[Options]:
+    homes, limits = _homes(kinds, pool, need)
+    fronts = _fronts(limits, pool, need)
+    starts = np.cumsum(fronts.size) - fronts.size
+    of_kind, pieces = [np.empty(0, dtype=np.int64)], [NO_OPTIONS]
+    for choice in _undominated_drives(need.drives):
+        picked = _cheapest_homes(homes, choice, pool, need)
+        group = homes.group[picked]
+        at, place = spread(fronts.size[group])
+        of_kind.append(homes.kind[picked[at]])
+        pieces.append(
+            _options(homes.board[picked[at]], starts[group[at]] + place, fronts, choice, pool, need)
+        )
+    return _undominated(np.concatenate(of_kind), _joined(pieces), len(kinds))
+
+
+class Limits(NamedTuple):
+    """What decides which kits go in and how fast they run, one value for each group."""
+
+    memory_type: NDArray[np.str_]
+    channels: Ints
+    mts: Ints
+    slots: Ints
+    max_gb: Floats
+    registered: NDArray[np.bool_]
+
+
+def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Homes, Limits]:
+    fitting = [fitting_boards(kind, pool, need.integrated) for kind in kinds]
+    of_kind = np.repeat(np.arange(len(kinds)), [boards.size for boards in fitting])
+    board = np.concatenate([np.empty(0, dtype=np.int64), *fitting])
+    own = pool.board_arrays
+    channels = ints(kind.channels for kind in kinds)[of_kind]
+    mts = np.minimum(own.mts[board], ints(kind.max_mts for kind in kinds)[of_kind])
+    gb = np.minimum(own.gb[board], np.array([kind.max_gb for kind in kinds], dtype=float)[of_kind])
+    slots, types, registered = own.slots[board], own.memory_type[board], own.registered[board]
+    key = _packed(_codes(types), channels, mts, slots, _codes(gb), registered.astype(np.int64))
+    _, first, group = np.unique(key, return_index=True, return_inverse=True)
+    return Homes(of_kind, board, group), Limits(
+        types[first], channels[first], mts[first], slots[first], gb[first], registered[first]
+    )
+
+
+def _fronts(limits: Limits, pool: Pool, need: Need) -> Fronts:
+    """Kits that no other with as many sticks beats in cost, latency, bandwidth and height (and
+    capacity).
+    """
+    shelf = pool.kit_arrays
+    fits = (shelf.gb >= need.memory_gb) & (shelf.gb <= limits.max_gb[:, None])
+    fits &= (shelf.sticks <= limits.slots[:, None]) & (
+        shelf.memory_type == limits.memory_type[:, None]
+    )
+    fits &= ~shelf.registered | limits.registered[:, None]
+    group, kit = np.nonzero(fits)
+    figures = kit_figures(limits.channels[group], limits.mts[group], kit, pool)
+    if not need.integrated:
+        figures = figures._replace(gb=np.zeros(kit.size))
+    key = _packed(group, shelf.sticks[kit])
+    low = (
+        pool.kits.cost[kit],
+        figures.latency_ns,
+        -figures.bandwidth_gbs,
+        -figures.gb,
+        shelf.height_level[kit],
+    )
+    kept = np.sort(_best(key, *low))
+    size = np.bincount(group[kept], minlength=limits.mts.size)
+    return Fronts(size, kit[kept], KitFigures(*(column[kept] for column in figures)))
+
+
+def _cheapest_homes(homes: Homes, choice: DriveChoice, pool: Pool, need: Need) -> Ints:
+    """Places in ``homes`` of the cheapest board of each sort that takes the drives."""
+    own = pool.board_arrays
+    roomy = np.flatnonzero(own.takes(homes.board, choice.nvme, choice.sata, choice.lengths))
+    board = homes.board[roomy]
+    traits = [
+        homes.kind[roomy],
+        homes.group[roomy],
+        own.form[board],
+        own.cpu_8pin[board],
+        own.power_level[board],
+    ]
+    if need.link_matters:
+        traits += [own.gen[board], own.lanes[board]]
+    key = _packed(*traits)
+    order = np.lexsort((pool.boards.cost[board], key))
+    return roomy[order[_heads(key[order])]]
+
+
+def _options(
+    board: Ints, at: Ints, fronts: Fronts, choice: DriveChoice, pool: Pool, need: Need
+) -> Options:
+    """One option for every board with the kit of the fronts beside it."""
+    own, kit = pool.board_arrays, fronts.kit[at]
+    none = np.zeros(board.size, dtype=np.int64)
+    return Options(
+        cost=pool.boards.cost[board] + choice.cost + pool.kits.cost[kit],
+        form=own.form[board],
+        cpu_8pin=own.cpu_8pin[board],
+        memory_level=pool.kit_arrays.height_level[kit],
+        bays=none + need.bays[choice.bays],
+        rest_w=rest_of(pool.kit_arrays.sticks[kit], choice.nvme, choice.sata),
+        link_gen=own.gen[board] if need.link_matters else none,
+        link_lanes=own.lanes[board] if need.link_matters else none,
+        power_level=own.power_level[board],
+        frames=none,
+        **{name: column[at] for name, column in fronts.figures._asdict().items()},
+    )
+
+
+def spread(sizes: Ints) -> tuple[Ints, Ints]:
+    """Each index as often as its size says, with its place from 0: ``[2, 1]`` gives ``[0 0 1], [0 1
+    0]``.
+    """
+    at = np.repeat(np.arange(sizes.size), sizes)
+    return at, np.arange(at.size) - (np.cumsum(sizes) - sizes)[at]
+
+
+def _packed(*columns: Ints) -> Ints:
+    """One number for each row of several columns of whole numbers from 0 up: equal where all are
+    equal.
+    """
+    key, span = np.zeros_like(columns[0]), 1
+    for column in columns:
+        size = int(column.max(initial=0)) + 1
+        if span * size > 1 << 62:
+            key = _codes(key)
+            span = int(key.max(initial=0)) + 1
+        key, span = key * size + column, span * size
+    return key
+
+
+def _codes(values: NDArray[Any]) -> Ints:
+    """Each value's place among the different ones."""
+    return np.asarray(np.unique(values, return_inverse=True)[1], dtype=np.int64)
+
+
+def _heads(ordered: Ints) -> Ints:
+    """Where a new value begins in an ordered array."""
+    return np.flatnonzero(np.append(True, ordered[1:] != ordered[:-1])[: ordered.size])
+
+
+def _undominated_drives(choices: list[DriveChoice]) -> list[DriveChoice]:
+    """Choices that no other beats in places and cost alike; fewer drives also draw less."""
+    ordered = sorted(choices, key=lambda one: (one.cost, one.nvme + one.sata, one.nvme))
+    kept: list[DriveChoice] = []
+    for one in ordered:
+        if not any(_asks_less(other, one) for other in kept):
+            kept.append(one)
+    return kept
+
+
+def _asks_less(one: DriveChoice, other: DriveChoice) -> bool:
+    return (
+        one.nvme <= other.nvme
+        and one.sata <= other.sata
+        and one.bays.large <= other.bays.large
+        and one.bays.small <= other.bays.small
+        and len(one.lengths) <= len(other.lengths)
+        and all(own <= mm for own, mm in zip(one.lengths, other.lengths, strict=False))
+    )
+
+
+def _joined(pieces: list[Options]) -> Options:
+    names = [item.name for item in fields(Options)]
+    return Options(
+        **{name: np.concatenate([getattr(piece, name) for piece in pieces]) for name in names}
+    )
+
+
+PARTIAL = ("latency_ns", "bandwidth_gbs", "gb")
+NO_OPTIONS = Options(
+    **{
+        item.name: np.empty(0, dtype=float if item.name in PARTIAL else np.int64)
+        for item in fields(Options)
+    }
+)
+
+
+def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
+    """For each class the options that no other with its key beats in cost, latency, bandwidth,
+    height and power.
+    """
+    key = _packed(
+        of_kind,
+        options.form,
+        options.cpu_8pin,
+        options.bays,
+        options.rest_w,
+        options.link_gen,
+        options.link_lanes,
+        _codes(options.gb),
+    )
+    low = options.latency_ns, -options.bandwidth_gbs, options.memory_level, -options.power_level
+    kept = _best(key, options.cost, *low)
+    kept = kept[np.argsort(of_kind[kept], kind="stable")]
+    options = options.taken(kept)
+    options = replace(options, frames=_frames(options))
+    ends = np.cumsum(np.bincount(of_kind[kept], minlength=kinds))[:-1]
+    columns = [np.split(getattr(options, item.name), ends) for item in fields(Options)]
+    return [Options(*own) for own in zip(*columns, strict=True)]
+
+
+def _frames(options: Options) -> Ints:
+    """A number for each row, equal where memory and link are."""
+    return alike(
+        options.latency_ns, options.bandwidth_gbs, options.gb, options.link_gen, options.link_lanes
+    )
+
+
+def alike(*columns: NDArray[Any]) -> Ints:
+    """A number for each row of equally long columns, the same where all of them are."""
+    return _packed(*(_codes(column) for column in columns))
+
+
+def _best(key: Ints, *low: NDArray[Any]) -> Ints:
+    """Indices of rows that no other row with the same key beats, less being better; of equal rows
+    the first stays.
+
+    The first row left of every key stays and strikes out what it beats, until no row is left.
+    """
+    order = np.lexsort((*reversed(low), key))
+    kept = [order[:0]]
+    while order.size:
+        heads = _heads(key[order])
+        kept.append(order[heads])
+        lead = np.repeat(order[heads], np.diff(np.append(heads, order.size)))
+        beaten = np.ones(order.size, dtype=bool)
+        for column in low[1:]:
+            beaten &= column[lead] <= column[order]
+        order = order[~beaten]
+    return np.concatenate(kept)
+
+
+def rest_of(sticks: Ints, nvme: int, sata: int) -> Ints:
+    """Draw of everything but processor and card, in W, by number of sticks."""
+    return np.asarray(rest_w(0, nvme, sata) + STICK_W * sticks)

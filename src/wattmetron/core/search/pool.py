@@ -1,0 +1,269 @@
+"""The candidates of a proposal: what can be bought within the rules, and what is fixed already."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import Generic, TypeVar, cast
+
+import numpy as np
+from numpy.typing import NDArray
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.allowed import bars, clocks_set
+from wattmetron.core.fit.ports import sata_left, slot_lengths_mm
+from wattmetron.core.power.tuning import clocked
+from wattmetron.core.search.ladder import Ladder, ints
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import MAX_DRIVES, Build
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.kits import joined
+from wattmetron.core.values.parts import (
+    ALL_KINDS,
+    BOARD_FORMS,
+    Case,
+    Cooler,
+    Graphics,
+    Kind,
+    Mainboard,
+    Memory,
+    Part,
+    PowerSupply,
+    Processor,
+    Storage,
+)
+
+Ints = NDArray[np.int64]
+P = TypeVar("P", bound=Part)
+MOST_DRIVES = MAX_DRIVES + 2
+NO_LIMIT_MM = 10_000
+NEW_DRIVES = 2
+"""How many drives a proposal adds at most."""
+
+
+@dataclass(frozen=True)
+class Shelf(Generic[P]):
+    """Candidates of one kind in the order of their ids, with their costs in minor units."""
+
+    parts: tuple[P, ...]
+    cost: Ints
+    fixed: bool
+
+    def __len__(self) -> int:
+        return len(self.parts)
+
+
+@dataclass(frozen=True)
+class KitArrays:
+    """Figures of all candidate kits."""
+
+    memory_type: NDArray[np.str_]
+    mts: Ints
+    cl: Ints
+    sticks: Ints
+    ranks: Ints
+    gb: NDArray[np.float64]
+    registered: NDArray[np.bool_]
+    height_level: Ints
+
+
+@dataclass(frozen=True)
+class BoardArrays:
+    """Figures of all candidate boards."""
+
+    socket: NDArray[np.str_]
+    memory_type: NDArray[np.str_]
+    form: Ints
+    slots: Ints
+    gb: NDArray[np.float64]
+    mts: Ints
+    gen: Ints
+    lanes: Ints
+    m2: Ints
+    sata_left: Ints
+    cpu_8pin: Ints
+    outputs: NDArray[np.bool_]
+    registered: NDArray[np.bool_]
+    power_level: Ints
+    slot_mm: Ints
+
+    def takes(
+        self, boards: Ints, nvme: int, sata: int, lengths: tuple[int, ...] = ()
+    ) -> NDArray[np.bool_]:
+        """Whether these boards have places for so many drives, M.2 drives of these lengths in mm
+        among them.
+        """
+        fits = (self.m2[boards] >= nvme) & (self.sata_left[boards, nvme] >= sata)
+        for place, length_mm in enumerate(lengths):
+            fits &= self.slot_mm[boards, place] >= length_mm
+        return np.asarray(fits)
+
+
+@dataclass(frozen=True)
+class Pool:
+    """Candidates of every kind. Fixed drives stand apart: others may be added to them."""
+
+    processors: Shelf[Processor]
+    cards: Shelf[Graphics]
+    boards: Shelf[Mainboard]
+    kits: Shelf[Memory]
+    drives: Shelf[Storage]
+    fixed_drives: tuple[Storage, ...]
+    fixed_drives_cost: int
+    coolers: Shelf[Cooler]
+    supplies: Shelf[PowerSupply]
+    cases: Shelf[Case]
+    new_drives: int = NEW_DRIVES
+
+    @cached_property
+    def kit_arrays(self) -> KitArrays:
+        kits = self.kits.parts
+        return KitArrays(
+            np.array([kit.memory_type for kit in kits], dtype=np.str_),
+            ints(kit.mts for kit in kits),
+            ints(kit.cl for kit in kits),
+            ints(kit.sticks for kit in kits),
+            ints(kit.ranks for kit in kits),
+            np.array([kit.total_gb for kit in kits], dtype=float),
+            np.array([kit.registered for kit in kits], dtype=bool),
+            self.clearances.levels(kit.height_mm for kit in kits),
+        )
+
+    @cached_property
+    def clearances(self) -> Ladder:
+        """Steps of the room that coolers leave for memory."""
+        return Ladder(room_for_memory_mm(cooler) for cooler in self.coolers.parts)
+
+    @cached_property
+    def powers(self) -> Ladder:
+        """Steps of the sustained power that boards deliver."""
+        return Ladder(board.processor_w for board in self.boards.parts)
+
+    @cached_property
+    def board_arrays(self) -> BoardArrays:
+        boards = self.boards.parts
+        return BoardArrays(
+            np.array([board.socket for board in boards], dtype=np.str_),
+            np.array([board.memory_type for board in boards], dtype=np.str_),
+            ints(BOARD_FORMS.index(board.form_factor) for board in boards),
+            ints(board.memory_slots for board in boards),
+            np.array([board.memory_max_gb for board in boards], dtype=float),
+            ints(board.memory_max_mts for board in boards),
+            ints(board.card_pcie_gen for board in boards),
+            ints(board.card_pcie_lanes for board in boards),
+            ints(board.m2_slots for board in boards),
+            np.array(
+                [[sata_left(board, n) for n in range(MOST_DRIVES + 1)] for board in boards],
+                dtype=np.int64,
+            ).reshape(len(boards), MOST_DRIVES + 1),
+            ints(board.cpu_8pin for board in boards),
+            np.array([bool(board.outputs) for board in boards], dtype=bool),
+            np.array([board.registered for board in boards], dtype=bool),
+            self.powers.rooms(board.processor_w for board in boards),
+            np.array([_slots(board) for board in boards], dtype=np.int64).reshape(
+                len(boards), MOST_DRIVES + 1
+            ),
+        )
+
+    @cached_property
+    def any_slot_mm(self) -> int:
+        """Length in mm of an M.2 drive that goes into every slot of every board."""
+        return min(
+            (min(board.m2_lengths_mm) for board in self.boards.parts if board.m2_lengths_mm),
+            default=NO_LIMIT_MM,
+        )
+
+
+def _slots(board: Mainboard) -> list[int]:
+    """What each M.2 slot takes in mm, the longest first; without a limit where that is not
+    known.
+    """
+    known = slot_lengths_mm(board) if board.m2_lengths_mm else []
+    return (known + [NO_LIMIT_MM] * (MOST_DRIVES + 1))[: MOST_DRIVES + 1]
+
+
+def room_for_memory_mm(cooler: Cooler) -> int | None:
+    """Tallest memory beside a cooler, in mm; None where nothing limits it or the limit is not
+    known.
+    """
+    return None if cooler.radiator_mm is not None else cooler.memory_clearance_mm
+
+
+def fixed_parts(
+    catalogue: Catalogue, brief: Brief, kept: Build
+) -> dict[Kind, list[tuple[Part, int]]]:
+    """Parts that stay, with their costs: kept ones at their price, owned ones free.
+
+    A kept part takes the place of an owned one of its kind, but for drives, which add up.
+    """
+    book = catalogue.prices(brief.region, brief.allow_used)
+    fixed: dict[Kind, list[tuple[Part, int]]] = {kind: [] for kind in ALL_KINDS}
+    owned = list(brief.owned)
+    for kind, part_id in kept.ids():
+        if part_id in owned:
+            owned.remove(part_id)
+            fixed[kind].append((catalogue.part(part_id), 0))
+        else:
+            fixed[kind].append((catalogue.part(part_id), book.delivered(part_id) or 0))
+    if len(fixed["memory"]) > 1:
+        together = joined([cast(Memory, part) for part, _ in fixed["memory"]])
+        fixed["memory"] = [(cast(Part, together), sum(cost for _, cost in fixed["memory"]))]
+    for part_id in owned:
+        kind = kind_of(catalogue.part(part_id))
+        if kind == "storage" or not fixed[kind]:
+            fixed[kind].append((catalogue.part(part_id), 0))
+    return fixed
+
+
+def build_pool(
+    catalogue: Catalogue, brief: Brief, kept: Build, new_drives: int = NEW_DRIVES
+) -> Pool:
+    """Candidates for a brief: bought in its region, in stock, allowed by its rules, or fixed; at
+    the clocks that it wishes.
+    """
+    book = catalogue.prices(brief.region, brief.allow_used)
+    fixed = fixed_parts(catalogue, brief, kept)
+    stays = tuple(part for own in fixed.values() for part, _ in own)
+    tuned = all(clocks_set(part) for part in stays)
+
+    def shelf(kind: Kind) -> Shelf[Part]:
+        if fixed[kind] and kind != "storage":
+            return _shelf(fixed[kind][:1], True)
+        priced = ((part, book.delivered(part.id)) for part in catalogue.by_kind[kind])
+        allowed = (
+            (part, cost)
+            for part, cost in priced
+            if cost is not None and not any(bars(brief, part, cost, stays))
+        )
+        return _shelf(allowed, False)
+
+    drives = fixed["storage"]
+    return Pool(
+        _run(cast(Shelf[Processor], shelf("processor")), brief, tuned),
+        _run(cast(Shelf[Graphics], shelf("graphics")), brief, tuned),
+        cast(Shelf[Mainboard], shelf("mainboard")),
+        cast(Shelf[Memory], shelf("memory")),
+        cast(Shelf[Storage], shelf("storage")),
+        tuple(cast(Storage, part) for part, _ in drives),
+        sum(cost for _, cost in drives),
+        cast(Shelf[Cooler], shelf("cooler")),
+        cast(Shelf[PowerSupply], shelf("supply")),
+        cast(Shelf[Case], shelf("case")),
+        new_drives,
+    )
+
+
+T = TypeVar("T", Processor, Graphics)
+
+
+def _run(shelf: Shelf[T], brief: Brief, can_be_tuned: bool) -> Shelf[T]:
+    """Processors or cards as they run at the brief's clocks."""
+    if brief.clocks == "as shipped":
+        return shelf
+    return replace(
+        shelf, parts=tuple(clocked(part, brief.clocks, can_be_tuned) for part in shelf.parts)
+    )
+
+
+def _shelf(priced: Iterable[tuple[Part, int]], fixed: bool) -> Shelf[Part]:
+    pairs = list(priced)
+    return Shelf(tuple(part for part, _ in pairs), ints(cost for _, cost in pairs), fixed)

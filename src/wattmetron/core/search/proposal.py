@@ -1,0 +1,112 @@
+"""The questions put to the search: the best build for a brief, and the cheapest one that fits."""
+
+from dataclasses import replace
+
+import numpy as np
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.search.answer import NEVER, Aim, Proposal
+from wattmetron.core.search.hunt import NO_GAIN, Hunt, Winner
+from wattmetron.core.search.scene import Scene, scenes_for
+from wattmetron.core.search.settle import settle
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
+
+BAND = round(float(np.log(1.02)) * 1_000_000)
+NO_KEPT = Build()
+
+
+def propose(
+    catalogue: Catalogue,
+    brief: Brief,
+    aim: Aim = "most frames",
+    kept: Build = NO_KEPT,
+    band: int = BAND,
+    budget_minor: int | None = None,
+) -> Proposal:
+    """The best complete, fitting build for a brief by one of the two aims, or the reason why there
+    is none.
+
+    ``kept`` holds the parts that must stay; owned parts of the brief stay too and cost nothing.
+    ``band`` is the part of U, in millionths of ln r, that money is not spent for. The budget is the
+    brief's upper end less its extras and the further parts in ``kept`` unless another is given.
+    """
+    budget = (
+        brief.budget_high_minor - besides_minor(catalogue, brief, kept)
+        if budget_minor is None
+        else budget_minor
+    )
+    scenes = scenes_for(catalogue, brief, kept)
+    targets = scenes[0].targets
+    hunt = Hunt(scenes, budget if aim == "most frames" else NEVER - 1)
+    top: tuple[int, int] | None = (targets.weight, 0)
+    best_cost = NEVER
+    if aim == "most frames":
+        top = hunt.most()
+        winner = hunt.least(top[0], top[1] - band) if top else None
+        best = hunt.least(*top) if top else None
+        best_cost = best.cost if best else NEVER
+    else:
+        winner = hunt.least(targets.weight, NO_GAIN) if targets.all_can_be_met else None
+    return _proposal(
+        aim, catalogue, brief, scenes, hunt, winner, kept, budget, top[1] if top else 0, best_cost
+    )
+
+
+def besides_minor(catalogue: Catalogue, brief: Brief, kept: Build) -> int:
+    """What the budget pays for besides the eight kinds, minor units: extras, and further parts that
+    are not owned.
+    """
+    book = catalogue.prices(brief.region, brief.allow_used)
+    owned = list(brief.owned)
+    total = brief.extras_minor
+    for kind, part_id in kept.added:
+        if part_id in owned:
+            owned.remove(part_id)
+        elif kind not in brief.outside:
+            total += book.delivered(part_id) or 0
+    return total
+
+
+def cheapest_fit(
+    catalogue: Catalogue, brief: Brief, kept: Build, video_memory: bool = False
+) -> Proposal:
+    """The least that a complete, fitting build with these kept parts costs, whatever frames it
+    brings.
+
+    With ``video_memory`` it must also have enough video memory for every counted target.
+    """
+    bare = brief if video_memory else replace(brief, targets=())
+    scenes = scenes_for(catalogue, brief, kept, with_targets=video_memory)
+    hunt = Hunt(scenes, NEVER - 1)
+    winner = hunt.least(0, NO_GAIN)
+    budget = brief.budget_high_minor - besides_minor(catalogue, brief, kept)
+    return _proposal("least money", catalogue, bare, scenes, hunt, winner, kept, budget, 0, NEVER)
+
+
+def _proposal(
+    aim: Aim,
+    catalogue: Catalogue,
+    brief: Brief,
+    scenes: list[Scene],
+    hunt: Hunt,
+    winner: Winner | None,
+    kept: Build,
+    budget: int,
+    best_gain: int,
+    best_cost: int,
+) -> Proposal:
+    return Proposal(
+        aim=aim,
+        build=settle(catalogue, brief, scenes, winner, kept) if winner else None,
+        cost_minor=winner.cost if winner else NEVER,
+        budget_minor=budget,
+        weight_met=winner.met if winner else 0,
+        weight_all=scenes[0].targets.weight,
+        gain=winner.gain if winner else 0,
+        best_gain=best_gain,
+        best_cost_minor=best_cost,
+        pairings=hunt.pairings,
+        pairings_in_budget=hunt.in_budget,
+        estimated=hunt.estimated,
+    )

@@ -1,0 +1,337 @@
+"""All that one question's search looks at, as arrays: candidates, targets, platforms, enclosures,
+supplies.
+"""
+
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
+from wattmetron.core.frames import work
+from wattmetron.core.power.draw import spike_of_card_w
+from wattmetron.core.search.answer import NEVER
+from wattmetron.core.search.drives import Sort, drive_choices, drive_sets
+from wattmetron.core.search.enclosure import Enclosures
+from wattmetron.core.search.groups import SPAN, Figures, Groups
+from wattmetron.core.search.ladder import ints
+from wattmetron.core.search.platforms import (
+    Need,
+    Options,
+    PlatformKey,
+    platform_key,
+    platform_options,
+)
+from wattmetron.core.search.pool import NEW_DRIVES, Pool, build_pool
+from wattmetron.core.search.sides import Pairing, Targets
+from wattmetron.core.search.supplies import NO_PLUGS, Supplies, plugs_of
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.parts import Storage
+
+Ints = NDArray[np.int64]
+
+
+class Shell(NamedTuple):
+    """What of a platform bears on supply, cooler and case, one value for each build."""
+
+    form: Ints
+    cpu_8pin: Ints
+    memory_level: Ints
+    bays: Ints
+
+
+@dataclass
+class Scene:
+    """Everything that one question's search looks at; ``integrated`` scenes have no card."""
+
+    pool: Pool
+    targets: Targets
+    integrated: bool
+    keys: list[PlatformKey]
+    need: Need
+    option_of: Ints
+    enclosures: Enclosures
+    supplies: Supplies
+    headroom_percent: int
+    watt_limit_w: int | None
+    chip_w: Ints
+    card_w: Ints
+    card_spike_w: Ints
+    card_shape: Ints
+    card_plugs: Ints
+    card_cost: Ints
+    card_gen: Ints
+    card_lanes: Ints
+    chip_gen: Ints
+    chip_lanes: Ints
+    igpu: NDArray[np.bool_]
+    allowed: NDArray[np.bool_]
+    link_matters: bool
+
+    def grid(self) -> tuple[Ints, Ints]:
+        """All pairings that could be built, as flat indices of processors and cards."""
+        if self.integrated:
+            chips = np.flatnonzero(self.igpu)
+            return chips, np.zeros(chips.size, dtype=np.int64)
+        cards = np.flatnonzero(self.allowed)
+        c, g = np.meshgrid(np.arange(len(self.pool.processors)), cards, indexing="ij")
+        return c.ravel(), g.ravel()
+
+    def cost_bound(self, c: Ints, g: Ints) -> Ints:
+        """A cost that no build of these pairings undercuts."""
+        least = self.least_option
+        rest = np.array([o.rest_w.min() if len(o) else 0 for o in self.options])
+        by_class = self.option_of[c]
+        bound = self.pool.processors.cost[c] + self.card_cost[g] + least[by_class]
+        return np.asarray(np.minimum(bound + self.shell_cost(c, g, rest[by_class], None), NEVER))
+
+    def shell_cost(self, c: Ints, g: Ints, rest_w: Ints, shell: Shell | None) -> Ints:
+        """Least cost of supply, cooler and case together; without a shell the best that any option
+        could have.
+        """
+        base_w = self.chip_w[c] + rest_w
+        full_w = base_w + self.card_w[g]
+        needed_w = -(-full_w * self.headroom_percent // 100)
+        spike_w = base_w + self.card_spike_w[g]
+        kind, shape, plugs = self.enclosures.class_index[c], self.card_shape[g], self.card_plugs[g]
+        cases = (
+            self.enclosures.bound[:, kind, shape]
+            if shell is None
+            else self.enclosures.cost(kind, shell.memory_level, shell.form, shell.bays, shape)
+        )
+        least = np.full(c.size, NEVER, dtype=np.int64)
+        for sort in self.enclosures.sorts:
+            supply = self.supplies.cost(
+                sort, shell.cpu_8pin if shell else 0, plugs, needed_w, spike_w
+            )
+            np.minimum(least, supply + cases[sort], out=least)
+        if self.watt_limit_w is not None:
+            least[full_w > self.watt_limit_w] = NEVER
+        return least
+
+    @cached_property
+    def options(self) -> list[Options]:
+        """Options of each class of processors; made when first asked for, for integrated graphics
+        often do not matter.
+        """
+        return platform_options(self.keys, self.pool, self.need)
+
+    @cached_property
+    def drive_sets(self) -> list[tuple[tuple[Storage, ...], Sort, int]]:
+        """Drives behind the choices of the platforms, in the order of their ids."""
+        return drive_sets(self.pool, self.need.drives, self.need.storage_gb)
+
+    @cached_property
+    def least_option(self) -> Ints:
+        """Cost of the cheapest option of each class."""
+        return np.array(
+            [options.cost[0] if len(options) else NEVER for options in self.options], dtype=np.int64
+        )
+
+    @cached_property
+    def groups(self) -> Groups:
+        return Groups(self.options)
+
+    def grouped(self, c: Ints, spare: Ints) -> tuple[Ints, Ints, Ints]:
+        """For every pairing the groups of options of which one costs at most ``spare`` more than
+        the cheapest of its class: the place of the pairing, the group, and how much more that is.
+        """
+        kind = self.option_of[c]
+        least = self.least_option[kind]
+        at, group = self.groups.of(kind, least + spare)
+        return at, group, self.groups.least[group] - least[at]
+
+    def least_cost(self, c: Ints, g: Ints, group: Ints, bound: Ints, limit: Ints) -> Ints:
+        """Least cost of complete builds of pairings with options of a group; ``bound`` is each
+        pairing's ``cost_bound``.
+
+        NEVER where that is above ``limit``.
+        """
+        cost = self.cost(c, g, self.groups.head[group])
+        under = np.minimum(cost, limit + 1) - bound + self.least_option[self.option_of[c]]
+        at, others = self.groups.dearer(group, under)
+        np.minimum.at(cost, at, self.cost(c[at], g[at], others))
+        cost[cost > limit] = NEVER
+        return cost
+
+    def cost(self, c: Ints, g: Ints, option: Ints) -> Ints:
+        """Least cost of complete builds with these processors, cards and options (as ``groups``
+        numbers them).
+        """
+        columns = self.groups.columns
+        needs = Shell(*(columns[name][option] for name in Shell._fields))
+        shell = self.shell_cost(c, g, columns["rest_w"][option], needs)
+        return np.asarray(
+            np.minimum(
+                self.pool.processors.cost[c] + self.card_cost[g] + columns["cost"][option] + shell,
+                NEVER,
+            )
+        )
+
+    def pairing(self, c: Ints, g: Ints, group: Ints) -> Pairing:
+        """What the frame model needs of pairings with options of a group."""
+        return self.pairing_of(c, g, self.groups.figures.of(group))
+
+    def best_pairing(self, c: Ints, g: Ints, spare: Ints | int = SPAN) -> Pairing:
+        """The same with the best memory and link among the options that cost at most ``spare`` more
+        than the cheapest.
+        """
+        kind = self.option_of[c]
+        return self.pairing_of(
+            c, g, self.groups.best.of(self.groups.last(kind, self.least_option[kind] + spare))
+        )
+
+    def dream_pairing(self, c: Ints, g: Ints) -> Pairing:
+        """Pairings with the best figures that any memory on sale has: no option brings more."""
+        kits, chips = self.pool.kit_arrays, self.pool.processors.parts
+        mts = np.minimum(ints(chip.memory_max_mts for chip in chips), kits.mts.max(initial=0))
+        full = work.bandwidth_gbs(ints(chip.memory_channels for chip in chips), mts, 2)
+        best = Figures(
+            np.full(c.size, work.latency_ns(kits.cl, kits.mts).min(initial=np.inf)),
+            full[c],
+            np.full(c.size, kits.gb.max(initial=0.0)),
+            np.full(c.size, 99),
+            np.full(c.size, 99),
+        )
+        return self.pairing_of(c, g, best)
+
+    def pairing_of(self, c: Ints, g: Ints, figures: Figures) -> Pairing:
+        latency, bandwidth, gb, gen, lanes = figures
+        if self.integrated:
+            rated = self.targets.figures.rated_bandwidth[c]
+            scale = (bandwidth / rated) ** work.INTEGRATED_EXPONENT
+            share = gb * work.INTEGRATED_MEMORY_SHARE
+            return Pairing(c, latency, bandwidth, c, bandwidth, scale, share)
+        link = np.ones(c.size)
+        if self.link_matters:
+            gens = np.minimum(np.minimum(gen, self.chip_gen[c]), self.card_gen[g])
+            link = work.link_gbs(
+                gens, np.minimum(np.minimum(lanes, self.chip_lanes[c]), self.card_lanes[g])
+            )
+        return Pairing(c, latency, bandwidth, g, link, np.ones(c.size))
+
+    def memory_enough(self, pairing: Pairing) -> NDArray[np.bool_]:
+        """For integrated graphics: whether the share of main memory covers every counted target."""
+        enough = np.ones(pairing.processor.size, dtype=bool)
+        if self.integrated and not self.link_matters and pairing.video_memory_gb is not None:
+            for side in self.targets.sides:
+                enough &= side.integrated.over_gb[pairing.drawing] <= pairing.video_memory_gb
+        return enough
+
+
+REMEMBERED = 4
+_RECENT: list[tuple[Catalogue, Brief, Build, bool, int, list[Scene]]] = []
+
+
+def scenes_for(
+    catalogue: Catalogue,
+    brief: Brief,
+    kept: Build,
+    with_targets: bool = True,
+    new_drives: int = NEW_DRIVES,
+) -> list[Scene]:
+    """``make_scenes``, kept for the last few questions: another budget or aim asks the same
+    scenes.
+    """
+    asked = replace(
+        brief,
+        name="",
+        notes="",
+        budget_low_minor=0,
+        budget_high_minor=0,
+        extras=(),
+        system="",
+        preferences=(),
+    )
+    for one in _RECENT:
+        if one[0] is catalogue and one[1:5] == (asked, kept, with_targets, new_drives):
+            return one[5]
+    made = make_scenes(catalogue, brief, kept, with_targets, new_drives)
+    _RECENT.append((catalogue, asked, kept, with_targets, new_drives, made))
+    del _RECENT[:-REMEMBERED]
+    return made
+
+
+def make_scenes(
+    catalogue: Catalogue,
+    brief: Brief,
+    kept: Build,
+    with_targets: bool = True,
+    new_drives: int = NEW_DRIVES,
+) -> list[Scene]:
+    """The scene with cards and, where no card is fixed, the one with integrated graphics; at most
+    so many drives are added.
+    """
+    pool = build_pool(catalogue, brief, kept, new_drives)
+    chips, cards = pool.processors.parts, pool.cards.parts
+    question = brief if with_targets else replace(brief, targets=())
+    targets = Targets(catalogue, question, chips, cards)
+    storage_gb = storage_floor_gb(catalogue, brief)
+    choices = drive_choices(pool, storage_gb)
+    memory_gb = memory_floor_gb(catalogue, brief)
+    if pool.kits.fixed and pool.kits.parts:
+        memory_gb = min(memory_gb, pool.kits.parts[0].total_gb)
+    classes: dict[PlatformKey, int] = {}
+    option_of = np.array(
+        [classes.setdefault(platform_key(chip, pool), len(classes)) for chip in chips],
+        dtype=np.int64,
+    )
+    enclosures = Enclosures(pool, [choice.bays for choice in choices])
+    most_8pin = max((board.cpu_8pin for board in pool.boards.parts), default=0)
+    supplies = Supplies(
+        pool, enclosures.sort_of_supply, [plugs_of(card) for card in cards], most_8pin
+    )
+    allowed = np.array([bool(card.outputs) for card in cards], dtype=bool)
+    if not brief.accept_spill:
+        for side in targets.sides:
+            allowed &= side.cards.over_gb <= 0
+    scenes = []
+    for integrated in (False, True):
+        if integrated and pool.cards.fixed:
+            continue
+        link = brief.accept_spill
+        need = Need(
+            memory_gb, storage_gb, choices, enclosures.bays, integrated, link and not integrated
+        )
+        scenes.append(
+            Scene(
+                pool,
+                targets,
+                integrated,
+                list(classes),
+                need,
+                option_of,
+                enclosures,
+                supplies,
+                brief.headroom_percent,
+                brief.watt_limit_w,
+                ints(chip.sustained_w for chip in chips),
+                ints([0]) if integrated else ints(card.board_power_w for card in cards),
+                (
+                    ints([0])
+                    if integrated
+                    else ints(
+                        spike_of_card_w(card.board_power_w, card.spike_factor) for card in cards
+                    )
+                ),
+                ints([0]) if integrated else enclosures.card_shape,
+                (
+                    ints([supplies.plugs[NO_PLUGS]])
+                    if integrated
+                    else ints(supplies.plugs[plugs_of(card)] for card in cards)
+                ),
+                ints([0]) if integrated else pool.cards.cost,
+                ints(card.pcie_gen for card in cards),
+                ints(card.pcie_lanes for card in cards),
+                ints(chip.card_pcie_gen for chip in chips),
+                ints(chip.card_pcie_lanes for chip in chips),
+                np.array([chip.igpu_speed is not None for chip in chips], dtype=bool),
+                allowed,
+                link,
+            )
+        )
+    return scenes

@@ -1,0 +1,211 @@
+"""From the winning cost and gain to one named build: the first by part ids among equals."""
+
+from dataclasses import replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.floors import memory_floor_gb
+from wattmetron.core.fit.rules import check, goes_in
+from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.power.draw import needed_supply_w, rest_w, spike_of_card_w
+from wattmetron.core.search.drives import Bays
+from wattmetron.core.search.enclosure import boxed_carries
+from wattmetron.core.search.groups import Figures
+from wattmetron.core.search.hunt import Winner
+from wattmetron.core.search.platforms import (
+    alike,
+    fitting_boards,
+    kit_figures,
+    platform_key,
+    rest_of,
+)
+from wattmetron.core.search.pool import Shelf
+from wattmetron.core.search.scene import Scene, Shell
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.kits import JOINT
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Case, Cooler, Graphics, Mainboard, PowerSupply, Processor
+
+Ints = NDArray[np.int64]
+
+
+class TableError(AssertionError):
+    """The tables promised a build that the rules refuse: a key was too small. A defect, never the
+    user's.
+    """
+
+
+def settle(
+    catalogue: Catalogue, brief: Brief, scenes: list[Scene], winner: Winner, kept: Build
+) -> Build:
+    """The build with the winner's cost and gain whose part ids come first, checked by the full
+    rules.
+    """
+    by_ids = sorted(
+        winner.pairings,
+        key=lambda p: (
+            scenes[0].pool.processors.parts[p[1]].id,
+            "" if p[0] else _card(scenes, p).id,
+        ),
+    )
+    integrated, c, g = by_ids[0]
+    scene = next(scene for scene in scenes if scene.integrated == integrated)
+    build = replace(
+        _Settler(catalogue, brief, scene, c, g).first(winner),
+        kept=kept.kept,
+        added=kept.added,
+        aside=kept.aside,
+    )
+    machine = catalogue.machine(build, brief.clocks)
+    against = [f.sentence for f in check(machine, wishes_of(brief)) if f.level == "blocks"]
+    if against or machine.missing():
+        raise TableError(f"{build}: {against or machine.missing()}")
+    return build
+
+
+def _card(scenes: list[Scene], pairing: tuple[bool, int, int]) -> Graphics:
+    return scenes[0].pool.cards.parts[pairing[2]]
+
+
+class _Settler:
+    """All choices for one processor and card, in the order of ids."""
+
+    def __init__(self, catalogue: Catalogue, brief: Brief, scene: Scene, c: int, g: int) -> None:
+        self.scene, self.pool, self.c, self.g = scene, scene.pool, c, g
+        self.brief = brief
+        self.chip: Processor = scene.pool.processors.parts[c]
+        self.card: Graphics | None = None if scene.integrated else scene.pool.cards.parts[g]
+        self.kind, self.power_level = platform_key(self.chip, self.pool)
+        self.memory_gb = memory_floor_gb(catalogue, brief)
+        if self.pool.kits.fixed and self.pool.kits.parts:
+            self.memory_gb = min(self.memory_gb, self.pool.kits.parts[0].total_gb)
+        self.base_cost = int(self.pool.processors.cost[c]) + int(scene.card_cost[g])
+
+    def first(self, winner: Winner) -> Build:
+        """The first combination by ids with the winner's cost and gain."""
+        boards, kits = self._right_memory(winner)
+        so_far = self.base_cost + self.pool.boards.cost[boards] + self.pool.kits.cost[kits]
+        reaching = {}
+        for choice in self.scene.need.drives:
+            fits = self.pool.board_arrays.takes(
+                boards, choice.nvme, choice.sata, choice.lengths
+            ) & (so_far + choice.cost <= winner.cost)
+            at = np.flatnonzero(fits)
+            rest = rest_of(self.pool.kit_arrays.sticks[kits[at]], choice.nvme, choice.sata)
+            total = (
+                so_far[at]
+                + choice.cost
+                + self._least_shell(boards[at], kits[at], rest, choice.bays)
+            )
+            fits[at] = total == winner.cost
+            reaching[choice.sort] = fits
+        any_way = np.flatnonzero(np.logical_or.reduce(list(reaching.values())))
+        if not any_way.size:
+            raise TableError(
+                f"no build of {self.chip.id} costs {winner.cost} with gain {winner.gain}"
+            )
+        row = int(any_way[0])
+        board, kit = self.pool.boards.parts[boards[row]], self.pool.kits.parts[kits[row]]
+        for drives, sort, drives_cost in self.scene.drive_sets:
+            if not reaching[sort][row]:
+                continue
+            own_rest = rest_w(kit.sticks, sort.nvme, sort.sata)
+            inside = Machine(self.chip, self.card, board, kit, drives)
+            cooler, supply, case = self._shell(
+                inside, own_rest, winner.cost - int(so_far[row]) - drives_cost
+            )
+            return Build(
+                self.chip.id,
+                self.card.id if self.card else None,
+                board.id,
+                kit.id.split(JOINT)[0],
+                tuple(drive.id for drive in drives),
+                cooler,
+                supply,
+                case,
+                more_kits=tuple(kit.id.split(JOINT)[1:]),
+            )
+        raise TableError(f"no drives go with {board.id} for {winner.cost}")
+
+    def _right_memory(self, winner: Winner) -> tuple[Ints, Ints]:
+        """Boards with kits, as indices in the order of ids, that give exactly the winner's gain."""
+        kits, limits = self.pool.kit_arrays, self.pool.board_arrays
+        fitting = fitting_boards(self.kind, self.pool, self.scene.integrated, self.power_level)
+        typed = np.flatnonzero(kits.memory_type == self.kind.memory_type)
+        b, k = (grid.ravel() for grid in np.meshgrid(fitting, typed, indexing="ij"))
+        fits = (kits.sticks[k] <= limits.slots[b]) & (kits.gb[k] >= self.memory_gb)
+        fits &= ~kits.registered[k] | limits.registered[b]
+        fits &= kits.gb[k] <= np.minimum(limits.gb[b], self.kind.max_gb)
+        drives = min((choice.cost for choice in self.scene.need.drives), default=0)
+        fits &= (
+            self.base_cost + self.pool.boards.cost[b] + self.pool.kits.cost[k] + drives
+            <= winner.cost
+        )
+        b, k = b[fits], k[fits]
+        mts = np.minimum(limits.mts[b], self.kind.max_mts)
+        figures = kit_figures(self.kind.channels, mts, k, self.pool)
+        brought = Figures(*figures, limits.gen[b], limits.lanes[b])
+        _, some, back = np.unique(alike(*brought), return_index=True, return_inverse=True)
+        chip, card = np.full(some.size, self.c), np.full(some.size, self.g)
+        pairing = self.scene.pairing_of(chip, card, brought.of(some))
+        _, gain = self.scene.targets.evaluate(pairing, self.scene.integrated)
+        right = ((gain == winner.gain) & self.scene.memory_enough(pairing))[back]
+        return b[right], k[right]
+
+    def _least_shell(self, boards: Ints, kits: Ints, rest: Ints, bays: Bays) -> Ints:
+        chip, card = np.full(boards.size, self.c), np.full(boards.size, self.g)
+        own = self.pool.board_arrays
+        places = np.full(boards.size, self.scene.enclosures.bays[bays])
+        shell = Shell(
+            own.form[boards], own.cpu_8pin[boards], self.pool.kit_arrays.height_level[kits], places
+        )
+        return self.scene.shell_cost(chip, card, rest, shell)
+
+    def _shell(self, inside: Machine, rest: int, left: int) -> tuple[str | None, str, str]:
+        """Cooler, supply and case, first by ids, that together cost exactly what is left."""
+        assert inside.mainboard is not None
+        supplies = self._supplies(inside.mainboard, rest)
+        coolers = self._coolers()
+        spent = np.add.outer([cost for _, cost in coolers], [cost for _, cost in supplies])
+        cases: dict[int, list[Case]] = {}
+        for case, cost in zip(self.pool.cases.parts, self.pool.cases.cost.tolist(), strict=True):
+            cases.setdefault(cost, []).append(case)
+        for first, second in np.argwhere(np.isin(left - spent, self.pool.cases.cost)):
+            cooler, supply = coolers[first][0], supplies[second][0]
+            for case in cases[left - int(spent[first, second])]:
+                if goes_in(replace(inside, cooler=cooler, supply=supply, case=case)):
+                    return cooler.id if cooler else None, supply.id, case.id
+        raise TableError(f"no cooler, supply and case for {inside.mainboard.id} cost {left}")
+
+    def _coolers(self) -> list[tuple[Cooler | None, int]]:
+        shelf: Shelf[Cooler] = self.pool.coolers
+        choices: list[tuple[Cooler | None, int]] = []
+        if boxed_carries(self.chip) and not shelf.fixed:
+            choices.append((None, 0))
+        for cooler, cost in zip(shelf.parts, shelf.cost, strict=True):
+            if self.chip.socket in cooler.sockets and cooler.capacity_w >= self.chip.sustained_w:
+                choices.append((cooler, int(cost)))
+        return choices
+
+    def _supplies(self, board: Mainboard, rest: int) -> list[tuple[PowerSupply, int]]:
+        card = self.card
+        card_w = card.board_power_w if card else 0
+        spike_w = self.chip.sustained_w + rest
+        if card:
+            spike_w += spike_of_card_w(card.board_power_w, card.spike_factor)
+        needed_w = needed_supply_w(
+            self.chip.sustained_w + card_w + rest, self.brief.headroom_percent
+        )
+        shelf = self.pool.supplies
+        return [
+            (supply, int(cost))
+            for supply, cost in zip(shelf.parts, shelf.cost, strict=True)
+            if supply.watts >= needed_w
+            and supply.spike_w >= spike_w
+            and supply.cpu_8pin >= board.cpu_8pin
+            and (not card or supply.pcie_8pin >= card.pcie_8pin)
+            and (not card or supply.pcie_16pin >= card.pcie_16pin)
+        ]

@@ -1,0 +1,277 @@
+"""Targets as arrays over processors and cards, and the gain r that a pairing reaches in each."""
+
+from dataclasses import dataclass
+from itertools import product
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.special import ndtri
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.frames import work
+from wattmetron.core.frames.estimate import effective_cap, is_upscaled
+from wattmetron.core.frames.glance import LEAST_LN_RATIO, MOST_COUNTED
+from wattmetron.core.frames.memory import rated_bandwidth_gbs, rated_latency_ns
+from wattmetron.core.frames.table import ReliableTable, reliable_table
+from wattmetron.core.speeds.scale import anchors_of, variant_key
+from wattmetron.core.values.affinity import UNSEEN, Affinity
+from wattmetron.core.values.brief import Brief, Target
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.parts import Graphics, Processor
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+MILLION = 1_000_000
+SLACK = 5e-6
+
+
+@dataclass(frozen=True)
+class Drawing:
+    """Graphics figures of one target for n parts; times in ms on a link that never spills.
+
+    ``kin`` says, as a column of the covariances, what the game's results told about each part.
+    """
+
+    raster_ms: Floats
+    ray_ms: Floats
+    over_gb: Floats
+    speed_sd: Floats
+    ray_sd: Floats
+    unsure: work.Unsure
+    kin: Ints
+
+
+@dataclass(frozen=True)
+class Pairing:
+    """Flat, equally long arrays of what a target's gain depends on."""
+
+    processor: Ints
+    latency_ns: Floats
+    bandwidth_gbs: Floats
+    drawing: Ints
+    link_gbs: Floats
+    scale: Floats
+    video_memory_gb: Floats | None = None
+
+
+class ProcessorFigures:
+    """Rated memory and speeds of all processors as arrays."""
+
+    def __init__(self, chips: tuple[Processor, ...]) -> None:
+        self.rated_latency = np.array([rated_latency_ns(chip) for chip in chips])
+        self.rated_bandwidth = np.array([rated_bandwidth_gbs(chip) for chip in chips])
+        self.single = np.array([chip.single_speed for chip in chips])
+        self.all_core = np.array([chip.all_core_speed for chip in chips])
+        self.speed_sd = np.array([chip.speed_sd for chip in chips])
+
+
+class TargetSide:
+    """One target over all processors and cards (or integrated graphics)."""
+
+    def __init__(
+        self,
+        brief: Brief,
+        target: Target,
+        game: Game,
+        chips: tuple[Processor, ...],
+        figures: ProcessorFigures,
+        cards: tuple[Graphics, ...],
+    ) -> None:
+        self.weight = target.weight
+        cap = effective_cap(game, target)
+        self.can_be_met = cap is None or target.fps <= cap
+        ratio = max(1.0, min(MOST_COUNTED, brief.display.refresh_hz / target.fps))
+        self.most = round(float(np.log(ratio)) * MILLION)
+        self.ln_budget_ms = float(np.log(1000 / target.fps))
+        self._figures = figures
+        self.load = work.workload(game, target, False)
+        self._set_processors(game, target, chips)
+        continuous = self.load.ray_ms_per_mpx > 0 or brief.accept_spill
+        self.table: ReliableTable = reliable_table(
+            self.load.v_c, self.load.v_g, target.measure, brief.chance, continuous
+        )
+        self.cards = self._drawing(
+            game,
+            target,
+            [anchors_of(card) for card in cards],
+            [card.ray_speed for card in cards],
+            [card.speed_sd for card in cards],
+            [card.ray_speed_sd for card in cards],
+            [card.memory_gb for card in cards],
+            [card.upscalers for card in cards],
+            [
+                game.affinity("graphics", variant_key(card.chip, card.memory_gb), card.design)
+                for card in cards
+            ],
+        )
+        self.integrated = self._drawing(
+            game,
+            target,
+            [(chip.igpu_speed or 1.0,) * 3 for chip in chips],
+            [None] * len(chips),
+            [chip.speed_sd for chip in chips],
+            [0.0] * len(chips),
+            [0.0] * len(chips),
+            [chip.igpu_upscalers for chip in chips],
+            [UNSEEN] * len(chips),
+        )
+        self.cov = np.array(
+            [
+                [
+                    work.workload(game, target, False, chip, card).side_cov
+                    for card in self._cards_seen
+                ]
+                for chip in self._chips_seen
+            ]
+        )
+
+    def _set_processors(self, game: Game, target: Target, chips: tuple[Processor, ...]) -> None:
+        """Times on rated memory and spreads of all processors."""
+        known = [game.affinity("processor", chip.id, chip.design) for chip in chips]
+        self._chips_seen = list(dict.fromkeys(known)) or [UNSEEN]
+        self._cards_seen: list[Affinity] = [UNSEEN]
+        self.kin = np.array([self._chips_seen.index(one) for one in known], dtype=np.int64)
+        figures = self._figures
+        self.base_ms, self.processor_sd = np.zeros(len(chips)), np.zeros(len(chips))
+        for n, one in enumerate(self._chips_seen):
+            load, pick = work.workload(game, target, False, one), self.kin == n
+            self.base_ms[pick] = work.processor_ms(
+                load, figures.single[pick], figures.all_core[pick]
+            )
+            self.processor_sd[pick] = work.processor_sd(load, figures.speed_sd[pick])
+
+    def _drawing(
+        self,
+        game: Game,
+        target: Target,
+        anchors: list[tuple[float, ...]],
+        ray: list[float | None],
+        speed_sd: list[float],
+        ray_sd: list[float],
+        memory_gb: list[float],
+        upscalers: list[tuple[str, ...]],
+        known: list[Affinity],
+    ) -> Drawing:
+        n = len(anchors)
+        raster, rays, over = np.zeros(n), np.zeros(n), np.zeros(n)
+        spreads = np.zeros((3, n))
+        upscaled = np.array(
+            [is_upscaled(game, target, offered) for offered in upscalers], dtype=bool
+        )
+        self._cards_seen += [one for one in dict.fromkeys(known) if one not in self._cards_seen]
+        kin = np.array([self._cards_seen.index(one) for one in known], dtype=np.int64)
+        for seen, on in product(range(len(self._cards_seen)), (False, True)):
+            pick = np.flatnonzero((upscaled == on) & (kin == seen))
+            if not pick.size:
+                continue
+            load = work.workload(game, target, on, UNSEEN, self._cards_seen[seen])
+            spreads[:, pick] = np.array(work.unsure(load), dtype=float)[:, None]
+            q = np.array([np.nan if ray[i] is None else ray[i] for i in pick], dtype=float)
+            made = work.graphics_work(load, np.array([anchors[i] for i in pick]), q, np.inf, 1.0)
+            raster[pick] = made.raster_ms + made.upscale_ms
+            rays[pick] = made.ray_ms
+            over[pick] = np.maximum(
+                0.0, load.video_memory_gb - np.array([memory_gb[i] for i in pick])
+            )
+        return Drawing(
+            raster, rays, over, np.array(speed_sd), np.array(ray_sd), work.Unsure(*spreads), kin
+        )
+
+    def times(
+        self, pairing: Pairing, integrated: bool
+    ) -> tuple[Floats, Floats, Floats, Floats, Floats]:
+        """ln t_c, its standard deviation, ln t_g, its standard deviation, and the covariance of
+        both.
+        """
+        c, figures = pairing.processor, self._figures
+        factor = work.memory_factor(
+            self.load.memory_sensitivity,
+            pairing.latency_ns,
+            pairing.bandwidth_gbs,
+            figures.rated_latency[c],
+            figures.rated_bandwidth[c],
+        )
+        side = self.integrated if integrated else self.cards
+        g = pairing.drawing
+        over = side.over_gb[g]
+        if pairing.video_memory_gb is not None:
+            over = np.maximum(0.0, over - pairing.video_memory_gb)
+        spill = 1000 * self.load.spill_share * over / pairing.link_gbs
+        zero = np.zeros_like(spill)
+        made = work.GraphicsWork(side.raster_ms[g] / pairing.scale, side.ray_ms[g], zero, spill)
+        open_ones = work.Unsure(*(np.asarray(one)[g] for one in side.unsure))
+        sd_g = work.graphics_sd(open_ones, made, side.speed_sd[g], side.ray_sd[g])
+        cov = self.cov[self.kin[c], side.kin[g]]
+        with np.errstate(divide="ignore"):
+            return (
+                np.log(self.base_ms[c] * factor),
+                self.processor_sd[c],
+                np.log(made.total_ms),
+                sd_g,
+                cov,
+            )
+
+    def gain(self, pairing: Pairing, integrated: bool) -> Ints:
+        """ln r in millionths: the reliable rate over the target's, within [ln 0.01, the most that
+        counts].
+        """
+        ln_f = self.table.ln_quantile(*self.times(pairing, integrated))
+        return self._counted(self.ln_budget_ms - ln_f)
+
+    def _counted(self, log_ratio: Floats) -> Ints:
+        clipped = np.clip(log_ratio, LEAST_LN_RATIO, None)
+        return np.minimum(np.rint(clipped * MILLION).astype(np.int64), self.most)
+
+    def alone(self, pairing: Pairing, integrated: bool) -> tuple[Ints, Ints]:
+        """Upper bounds of the gain from either side alone: no machine outruns its slower side's
+        quantile.
+        """
+        ln_c, sd_c, ln_g, sd_g, _ = self.times(pairing, integrated)
+        z, line = float(ndtri(self.table.chance)), self.table.line
+        return (
+            self._counted(self.ln_budget_ms - (ln_c + line.end_c + z * sd_c) + SLACK),
+            self._counted(self.ln_budget_ms - (ln_g + line.end_g + z * sd_g) + SLACK),
+        )
+
+
+class Targets:
+    """All counted targets of a brief."""
+
+    def __init__(
+        self,
+        catalogue: Catalogue,
+        brief: Brief,
+        chips: tuple[Processor, ...],
+        cards: tuple[Graphics, ...],
+    ) -> None:
+        self.figures = figures = ProcessorFigures(chips)
+        self.sides = [
+            TargetSide(brief, target, catalogue.game(target.game_id), chips, figures, cards)
+            for target in brief.counted_targets
+        ]
+        self.weight = sum(side.weight for side in self.sides)
+
+    def score(self, gains: list[Ints], size: int) -> tuple[Ints, Ints]:
+        """Weight met and U (millionths) from the gains of every target, one array each."""
+        met = np.zeros(size, dtype=np.int64)
+        total = np.zeros(size, dtype=np.int64)
+        for side, gain in zip(self.sides, gains, strict=True):
+            total += side.weight * gain
+            if side.can_be_met:
+                met += np.where(gain >= 0, side.weight, 0)
+        if not self.weight:
+            return met, total
+        return met, (2 * total + self.weight) // (2 * self.weight)
+
+    def evaluate(self, pairing: Pairing, integrated: bool, slack: int = 0) -> tuple[Ints, Ints]:
+        """Weight met and U of flat pairings; ``slack`` (millionths) is granted to every gain, up to
+        what counts.
+        """
+        gains = [
+            np.minimum(side.gain(pairing, integrated) + slack, side.most) for side in self.sides
+        ]
+        return self.score(gains, pairing.processor.size)
+
+    @property
+    def all_can_be_met(self) -> bool:
+        return all(side.can_be_met for side in self.sides)

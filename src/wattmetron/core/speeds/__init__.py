@@ -1,0 +1,1 @@
+"""One scale of speeds: parts placed on it, charts reconciled, parts as good as another."""

@@ -1,0 +1,209 @@
+"""The scale of speeds: processors, graphics chips by amount of video memory, and named parts placed
+on it.
+"""
+
+import re
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
+from datetime import date
+from functools import cached_property
+from statistics import median_low
+
+from wattmetron.core.values.parts import Graphics, Part, Processor
+from wattmetron.core.values.published import NamedPart, Side
+
+LONGEST_CHAIN = 5
+
+
+def key_of(*words: str) -> str:
+    """Small letters, digits and hyphens: ``Nacre Reef`` gives ``nacre-reef``."""
+    return re.sub(r"[^a-z0-9]+", "-", " ".join(words).lower()).strip("-")
+
+
+def variant_key(chip: str, memory_gb: float) -> str:
+    """A chip with an amount of video memory: ``nacre-reef@8``."""
+    return f"{key_of(chip)}@{memory_gb:g}"
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """A place on the scale.
+
+    ``speeds``: for a processor (S, T) in points; for graphics (R at 1920x1080, 2560x1440,
+    3840x2160) in points. ``ray_speed`` is Q, None where it cannot trace rays. ``part_ids`` are the
+    parts that stand here; games take to parts of one ``design`` alike.
+    """
+
+    key: str
+    side: Side
+    name: str
+    speeds: tuple[float, ...]
+    sd: float
+    ray_speed: float | None
+    ray_sd: float
+    memory_gb: float | None
+    released: date | None
+    withdrawn: date | None
+    part_ids: tuple[str, ...]
+    placed: NamedPart | None = None
+    design: str = ""
+
+    def on_sale(self, day: date) -> bool:
+        """Whether it was sold on that day; an unknown date does not exclude it."""
+        return (self.released is None or self.released <= day) and (
+            self.withdrawn is None or day < self.withdrawn
+        )
+
+
+def anchors_of(card: Graphics) -> tuple[float, float, float]:
+    """R at the three anchor resolutions; a figure not given equals its lower neighbour."""
+    middle = card.speed_1440p if card.speed_1440p is not None else card.speed_1080p
+    return card.speed_1080p, middle, card.speed_2160p if card.speed_2160p is not None else middle
+
+
+class Scale:
+    """All standings by key; a chip's key stands for its variants by video memory, smallest
+    first.
+    """
+
+    def __init__(self, parts: Iterable[Part], named: Mapping[str, NamedPart]) -> None:
+        self.standings: dict[str, Standing] = {}
+        self.variants: dict[str, tuple[Standing, ...]] = {}
+        self.of_part: dict[str, str] = {}
+        cards: dict[str, list[Graphics]] = {}
+        for part in parts:
+            if isinstance(part, Processor):
+                self._add(_processor(part))
+            elif isinstance(part, Graphics):
+                cards.setdefault(variant_key(part.chip, part.memory_gb), []).append(part)
+        for key in sorted(cards, key=lambda one: (cards[one][0].chip, cards[one][0].memory_gb)):
+            self._add(_variant(key, cards[key]))
+        self._place(named)
+
+    @classmethod
+    def of_standings(cls, standings: Iterable[Standing]) -> "Scale":
+        """A scale of standings that are there already."""
+        scale = cls((), {})
+        for one in standings:
+            scale._add(one)
+        return scale
+
+    def _add(self, one: Standing) -> None:
+        self.standings[one.key] = one
+        for part_id in one.part_ids:
+            self.of_part[part_id] = one.key
+        if one.side == "graphics":
+            chip = one.key.partition("@")[0]
+            self.variants[chip] = (*self.variants.get(chip, ()), one)
+
+    def _place(self, named: Mapping[str, NamedPart]) -> None:
+        """Named parts, those placed against other named parts after them; what cannot be chained is
+        left out.
+        """
+        waiting = dict(named)
+        for _ in range(LONGEST_CHAIN):
+            for part_id, one in list(waiting.items()):
+                base = self.one(one.than)
+                if base is not None and base.side == one.side:
+                    self._add(_named(one, base))
+                    del waiting[part_id]
+
+    def one(self, key: str) -> Standing | None:
+        """The standing of a key; of a chip's key its smallest variant."""
+        if key in self.standings:
+            return self.standings[key]
+        key = self.of_part.get(key, key)
+        return self.standings.get(key) or next(iter(self.variants.get(key, ())), None)
+
+    def meant(
+        self, key: str, memory_gb: float | None, wanted_gb: float | None
+    ) -> tuple[Standing, ...]:
+        """The standings that a name can mean: the stated amount of video memory picks the variant,
+        else the smallest variant with the amount wanted; where both are open, all variants.
+        """
+        key = self.of_part.get(key, key)
+        if key in self.standings:
+            return (self.standings[key],)
+        open_ones = self.variants.get(key, ())
+        if memory_gb is not None:
+            return tuple(one for one in open_ones if one.memory_gb == memory_gb) or open_ones
+        if wanted_gb is not None and len(open_ones) > 1:
+            enough = [
+                one for one in open_ones if one.memory_gb is not None and one.memory_gb >= wanted_gb
+            ]
+            return (enough[0],) if enough else (open_ones[-1],)
+        return open_ones
+
+    @cached_property
+    def processors(self) -> tuple[Standing, ...]:
+        return tuple(one for one in self.standings.values() if one.side == "processor")
+
+    @cached_property
+    def graphics(self) -> tuple[Standing, ...]:
+        return tuple(one for one in self.standings.values() if one.side == "graphics")
+
+    def of(self, side: Side) -> tuple[Standing, ...]:
+        return self.processors if side == "processor" else self.graphics
+
+
+def _processor(part: Processor) -> Standing:
+    return Standing(
+        part.id,
+        "processor",
+        part.name,
+        (part.single_speed, part.all_core_speed),
+        part.speed_sd,
+        None,
+        0.0,
+        None,
+        part.released,
+        part.withdrawn,
+        (part.id,),
+        design=part.design,
+    )
+
+
+def _variant(key: str, cards: list[Graphics]) -> Standing:
+    """The middle card of a chip with this much memory stands for all of them."""
+    middle = median_low([card.speed_1080p for card in cards])
+    card = next(one for one in cards if one.speed_1080p == middle)
+    released = min((one.released for one in cards if one.released), default=None)
+    withdrawn = (
+        None
+        if any(one.withdrawn is None for one in cards)
+        else max(one.withdrawn for one in cards if one.withdrawn)
+    )
+    return Standing(
+        key,
+        "graphics",
+        f"{card.chip} {card.memory_gb:g}\u00a0GB",
+        anchors_of(card),
+        card.speed_sd,
+        card.ray_speed,
+        card.ray_speed_sd,
+        card.memory_gb,
+        released,
+        withdrawn,
+        tuple(one.id for one in cards),
+        design=card.design,
+    )
+
+
+def _named(one: NamedPart, base: Standing) -> Standing:
+    factor = 1 + one.percent / 100
+    sd = (base.sd**2 + one.speed_sd**2) ** 0.5
+    return replace(
+        base,
+        key=one.id,
+        name=one.name,
+        speeds=tuple(speed * factor for speed in base.speeds),
+        sd=sd,
+        ray_speed=None if base.ray_speed is None else base.ray_speed * factor,
+        ray_sd=(base.ray_sd**2 + one.speed_sd**2) ** 0.5,
+        memory_gb=one.memory_gb if one.memory_gb is not None else base.memory_gb,
+        released=None,
+        withdrawn=None,
+        part_ids=(),
+        placed=one,
+        design="",
+    )

@@ -1,0 +1,1 @@
+"""What things are: parts, offers, money, games, published tiers and results, briefs, builds."""

@@ -1,0 +1,70 @@
+"""Parts that a machine may have besides the eight kinds: fans, adapters, drives for discs, system,
+display, input.
+"""
+
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from annotated_types import Ge, Gt, Le
+
+from wattmetron.core.values.fields import Column, Some
+from wattmetron.core.values.parts import Part
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Fan(Part):
+    """A fan for the case, or a pack of them."""
+
+    size_mm: Annotated[Literal[80, 92, 120, 140, 200], Column("Size", "mm")]
+    pack: Annotated[Some, Column("Fans in the pack")] = 1
+    noise_dba: Annotated[float | None, Ge(0), Le(90), Column("Noise at full speed", "dB(A)")] = None
+    lights: Annotated[tuple[str, ...], Column("Voltages of its lights, separated by ;")] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WirelessAdapter(Part):
+    """A wireless adapter."""
+
+    standard: Annotated[str, Column("Wireless standard")]
+    via: Annotated[Literal["PCIe x1", "M.2", "USB"], Column("How it is connected")]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class OpticalDrive(Part):
+    """A drive for discs."""
+
+    via: Annotated[Literal["SATA", "USB"], Column("How it is connected")]
+    writes: Annotated[bool, Column("Whether it writes discs")] = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class OperatingSystem(Part):
+    """A licence of an operating system."""
+
+    family: Annotated[str, Column("System as published lists name it")]
+    apis: Annotated[tuple[str, ...], Column("Graphics APIs with their levels, separated by ;")] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Screen(Part):
+    """A display."""
+
+    width_px: Annotated[int, Ge(320), Le(16_384), Column("Pixels across", "px")]
+    height_px: Annotated[int, Ge(200), Le(16_384), Column("Pixels down", "px")]
+    refresh_hz: Annotated[float, Ge(20), Le(1000), Column("Highest refresh", "Hz")]
+    variable_from_hz: Annotated[
+        float | None, Ge(1), Le(1000), Column("Where variable refresh begins; empty: fixed", "Hz")
+    ] = None
+    diagonal_inch: Annotated[float, Gt(0), Le(120), Column("Diagonal", "inch")] = 27.0
+    inputs: Annotated[tuple[str, ...], Column("Inputs, separated by ;")] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class InputDevice(Part):
+    """A keyboard, mouse, controller or headset."""
+
+    what: Annotated[
+        Literal["keyboard", "mouse", "keyboard and mouse", "controller", "headset"],
+        Column("What it is"),
+    ]
+    cordless: Annotated[bool, Column("Whether it has no cable")] = False

@@ -1,0 +1,45 @@
+"""Which type holds the parts of each kind."""
+
+from wattmetron.core.values.further_parts import (
+    Fan,
+    InputDevice,
+    OperatingSystem,
+    OpticalDrive,
+    Screen,
+    WirelessAdapter,
+)
+from wattmetron.core.values.parts import (
+    Case,
+    Cooler,
+    Graphics,
+    Kind,
+    Mainboard,
+    Memory,
+    Part,
+    PowerSupply,
+    Processor,
+    Storage,
+)
+
+PART_TYPES: dict[Kind, type[Part]] = {
+    "processor": Processor,
+    "graphics": Graphics,
+    "mainboard": Mainboard,
+    "memory": Memory,
+    "storage": Storage,
+    "cooler": Cooler,
+    "supply": PowerSupply,
+    "case": Case,
+    "fan": Fan,
+    "wireless": WirelessAdapter,
+    "optical": OpticalDrive,
+    "system": OperatingSystem,
+    "display": Screen,
+    "input": InputDevice,
+}
+_KIND_BY_TYPE: dict[type[Part], Kind] = {part_type: kind for kind, part_type in PART_TYPES.items()}
+
+
+def kind_of(part: Part) -> Kind:
+    """The kind of a part."""
+    return _KIND_BY_TYPE[type(part)]

@@ -1,0 +1,115 @@
+"""A machine: the parts of a build, looked up, with what they amount to together."""
+
+from dataclasses import dataclass, replace
+from typing import cast
+
+from wattmetron.core.values.further_parts import Fan
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.parts import (
+    ALL_KINDS,
+    FURTHER_KINDS,
+    Case,
+    Cooler,
+    Graphics,
+    Kind,
+    Mainboard,
+    Memory,
+    Part,
+    PowerSupply,
+    Processor,
+    Storage,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Machine:
+    """Looked-up parts; any place can be empty."""
+
+    processor: Processor | None = None
+    graphics: Graphics | None = None
+    mainboard: Mainboard | None = None
+    memory: Memory | None = None
+    storage: tuple[Storage, ...] = ()
+    cooler: Cooler | None = None
+    supply: PowerSupply | None = None
+    case: Case | None = None
+    added: tuple[Part, ...] = ()
+    kits: tuple[Memory, ...] = ()
+    """The single kits where ``memory`` stands for several."""
+    second_card: Graphics | None = None
+
+    def of(self, kind: Kind) -> tuple[Part, ...]:
+        if kind in FURTHER_KINDS:
+            return tuple(part for part in self.added if kind_of(part) == kind)
+        if kind == "memory" and self.kits:
+            return self.kits
+        if kind == "graphics":
+            return tuple(card for card in (self.graphics, self.second_card) if card is not None)
+        found = getattr(self, kind)
+        if kind == "storage":
+            return tuple(found)
+        return (found,) if found is not None else ()
+
+    def with_part(self, kind: Kind, part: Part) -> "Machine":
+        """This machine with a part in its place; a drive comes beside the others."""
+        if kind in FURTHER_KINDS:
+            return replace(self, added=(*self.added, part))
+        if kind == "memory":
+            return replace(self, memory=cast(Memory, part), kits=())
+        place = (*self.storage, part) if kind == "storage" else part
+        return replace(self, **{kind: place})  # type: ignore[arg-type]
+
+    def hastened(self, game: Game) -> float:
+        """How many times as fast as the card alone both cards are in a game: 1 without evidence of
+        a gain.
+        """
+        pair = (
+            self.second_card is not None
+            and self.graphics is not None
+            and self.second_card.chip == self.graphics.chip
+        )
+        return 1 + game.second_card_gain if pair else 1.0
+
+    def parts(self) -> tuple[Part, ...]:
+        return tuple(part for kind in ALL_KINDS for part in self.of(kind))
+
+    @property
+    def fans(self) -> int:
+        """Fans for the case: included ones and added ones."""
+        included = self.case.fans_included if self.case else 0
+        return included + sum(part.pack for part in self.added if isinstance(part, Fan))
+
+    @property
+    def uses_integrated(self) -> bool:
+        return (
+            self.graphics is None
+            and self.processor is not None
+            and self.processor.igpu_speed is not None
+        )
+
+    @property
+    def can_draw(self) -> bool:
+        """Whether there is a processor and something that draws, so that frames can be
+        estimated.
+        """
+        return self.processor is not None and (self.graphics is not None or self.uses_integrated)
+
+    @property
+    def boxed_suffices(self) -> bool:
+        """Whether the processor comes with a cooler that carries its sustained power."""
+        chip = self.processor
+        return (
+            chip is not None
+            and chip.boxed_cooler_w is not None
+            and chip.boxed_cooler_w >= chip.sustained_w
+        )
+
+    def missing(self) -> tuple[Kind, ...]:
+        """Kinds that still have to be filled before the machine is whole."""
+        needed: list[Kind] = ["processor", "mainboard", "memory", "storage", "supply", "case"]
+        if not self.uses_integrated:
+            needed.insert(1, "graphics")
+        if not self.boxed_suffices:
+            needed.insert(-2, "cooler")
+        return tuple(kind for kind in needed if not self.of(kind))

@@ -1,0 +1,412 @@
+"""The eight kinds of part and the attributes that rules and estimates need."""
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Annotated, Literal
+
+from annotated_types import Ge, Gt, Le
+
+from wattmetron.core.values.fields import Column, Count, Millimetres, Points, Some, Spread, Watts
+
+Kind = Literal[
+    "processor",
+    "graphics",
+    "mainboard",
+    "memory",
+    "storage",
+    "cooler",
+    "supply",
+    "case",
+    "fan",
+    "wireless",
+    "optical",
+    "system",
+    "display",
+    "input",
+]
+KINDS: tuple[Kind, ...] = (
+    "processor",
+    "graphics",
+    "mainboard",
+    "memory",
+    "storage",
+    "cooler",
+    "supply",
+    "case",
+)
+FURTHER_KINDS: tuple[Kind, ...] = ("fan", "wireless", "optical", "system", "display", "input")
+"""Kinds beside the eight that a machine is made of: several of each, none needed."""
+ALL_KINDS: tuple[Kind, ...] = (*KINDS, *FURTHER_KINDS)
+KIND_NAMES: dict[Kind, str] = {
+    "processor": "processor",
+    "graphics": "graphics card",
+    "mainboard": "mainboard",
+    "memory": "memory kit",
+    "storage": "drive",
+    "cooler": "cooler",
+    "supply": "power supply",
+    "case": "case",
+    "fan": "fan",
+    "wireless": "wireless adapter",
+    "optical": "optical drive",
+    "system": "operating system",
+    "display": "display",
+    "input": "input device",
+}
+KIND_PLURALS: dict[Kind, str] = {
+    "processor": "processors",
+    "graphics": "graphics cards",
+    "mainboard": "mainboards",
+    "memory": "memory kits",
+    "storage": "drives",
+    "cooler": "coolers",
+    "supply": "power supplies",
+    "case": "cases",
+    "fan": "fans",
+    "wireless": "wireless adapters",
+    "optical": "optical drives",
+    "system": "operating systems",
+    "display": "displays",
+    "input": "input devices",
+}
+MemoryType = Literal["DDR3", "DDR4", "DDR5"]
+BoardForm = Literal["E-ATX", "ATX", "Micro-ATX", "Mini-ITX"]
+SupplyForm = Literal["ATX", "SFX"]
+DriveForm = Literal["M.2", "2.5 inch", "3.5 inch"]
+Radiator = Literal[120, 140, 240, 280, 360, 420]
+BOARD_FORMS: tuple[BoardForm, ...] = ("E-ATX", "ATX", "Micro-ATX", "Mini-ITX")
+SUPPLY_FORMS: tuple[SupplyForm, ...] = ("ATX", "SFX")
+
+Gen = Annotated[int, Ge(1), Le(9)]
+Lanes = Literal[1, 2, 4, 8, 16]
+Rate = Annotated[int, Ge(200), Le(40_000)]
+Gigabytes = Annotated[float, Gt(0), Le(100_000)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Part:
+    """What every part has."""
+
+    id: Annotated[str, Column("Part id, unique over all kinds: small letters, digits and hyphens")]
+    maker: Annotated[str, Column("Maker")]
+    model: Annotated[str, Column("Model name")]
+    released: Annotated[date | None, Column("Release date, ISO 8601")] = None
+    withdrawn: Annotated[
+        date | None, Column("Date on which its sale ended, ISO 8601; empty: still made")
+    ] = None
+    colour: Annotated[str, Column("Colour")] = ""
+    returns_percent: Annotated[
+        Annotated[float, Ge(0), Le(100)] | None,
+        Column(
+            "The maker's record: parts of this kind sent back within two years; empty: not known",
+            "%",
+        ),
+    ] = None
+    warranty_years: Annotated[
+        Annotated[float, Ge(0), Le(30)] | None, Column("Warranty; empty: not known", "years")
+    ] = None
+    reviews: Annotated[
+        Annotated[int, Ge(0), Le(1_000_000)] | None, Column("Number of reviews; empty: none known")
+    ] = None
+    review_percent: Annotated[
+        Annotated[float, Ge(0), Le(100)] | None, Column("Mean score of the reviews", "%")
+    ] = None
+    reviews_from: Annotated[str, Column("Source of the reviews")] = ""
+    reviews_on: Annotated[date | None, Column("Date of the reviews, ISO 8601")] = None
+    source: Annotated[str, Column("Where the figures come from")] = ""
+    claimed: Annotated[
+        tuple[str, ...],
+        Column(
+            "Columns whose figures are only claimed, by a maker's list or an offer's text,"
+            " separated by ;"
+        ),
+    ] = ()
+    disputed: Annotated[
+        tuple[str, ...],
+        Column("What other sources say instead, such as length_mm=309 by a shop, separated by ;"),
+    ] = ()
+    notes: Annotated[str, Column("Free text")] = ""
+
+    @property
+    def name(self) -> str:
+        return f"{self.maker} {self.model}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Processor(Part):
+    """A processor; speeds are relative to a reference part at 100."""
+
+    socket: Annotated[str, Column("Socket")]
+    cores: Annotated[Some, Column("Cores")]
+    threads: Annotated[Some, Column("Hardware threads")]
+    single_speed: Annotated[Points, Column("S: one busy core in games, rated memory", "points")]
+    all_core_speed: Annotated[Points, Column("T: all cores busy", "points")]
+    speed_sd: Annotated[Spread, Column("How well S and T are known: standard deviation", "ln")]
+    memory_type: Annotated[MemoryType, Column("Memory type")]
+    memory_mts: Annotated[Rate, Column("Rated memory transfer rate", "MT/s")]
+    memory_cl: Annotated[Some, Column("CAS latency of the rated memory", "cycles")]
+    memory_channels: Annotated[Some, Column("Memory channels")]
+    memory_max_mts: Annotated[Rate, Column("Highest usable memory transfer rate", "MT/s")]
+    memory_max_gb: Annotated[Gigabytes, Column("Most memory", "GB")]
+    card_pcie_gen: Annotated[Gen, Column("PCIe generation of the link to the card")]
+    card_pcie_lanes: Annotated[Lanes, Column("PCIe lanes of the link to the card")]
+    sustained_w: Annotated[Watts, Column("Sustained power, all cores busy", "W")]
+    gaming_w: Annotated[Watts, Column("Power in games when it sets the pace", "W")]
+    design: Annotated[
+        str, Column("Design that games take to alike, such as a generation; empty: its own")
+    ] = ""
+    igpu_speed: Annotated[
+        Points | None, Column("R of the integrated graphics; empty: none", "points")
+    ] = None
+    igpu_upscalers: Annotated[
+        tuple[str, ...], Column("Upscalers that the integrated graphics can run, separated by ;")
+    ] = ()
+    igpu_apis: Annotated[
+        tuple[str, ...],
+        Column("Graphics APIs and levels of the integrated graphics, separated by ;"),
+    ] = ()
+    boxed_cooler_w: Annotated[
+        Watts | None, Column("Capacity of the boxed cooler; empty: none", "W")
+    ] = None
+    tunable: Annotated[bool, Column("Whether its clocks can be tuned")] = False
+    firmware_family: Annotated[
+        str, Column("Family by which mainboards name the firmware it needs")
+    ] = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Graphics(Part):
+    """A graphics card."""
+
+    chip: Annotated[str, Column("Graphics chip")]
+    speed_1080p: Annotated[Points, Column("R at 1920x1080", "points")]
+    speed_1440p: Annotated[Points | None, Column("R at 2560x1440", "points")] = None
+    speed_2160p: Annotated[Points | None, Column("R at 3840x2160", "points")] = None
+    speed_sd: Annotated[Spread, Column("How well R is known: standard deviation", "ln")]
+    ray_speed: Annotated[Points | None, Column("Q: ray tracing; empty: cannot", "points")] = None
+    ray_speed_sd: Annotated[Spread, Column("How well Q is known: standard deviation", "ln")] = 0.0
+    memory_gb: Annotated[Gigabytes, Column("Video memory", "GB")]
+    pcie_gen: Annotated[Gen, Column("PCIe generation")]
+    pcie_lanes: Annotated[Lanes, Column("PCIe lanes")]
+    board_power_w: Annotated[Watts, Column("Board power", "W")]
+    spike_factor: Annotated[
+        float, Ge(1), Le(4), Column("Short spikes as a multiple of board power")
+    ]
+    length_mm: Annotated[Millimetres, Column("Length", "mm")]
+    height_mm: Annotated[
+        Millimetres | None, Column("Height above the slot; empty: not known", "mm")
+    ] = None
+    thickness_mm: Annotated[Millimetres | None, Column("Thickness; empty: not known", "mm")] = None
+    design: Annotated[
+        str, Column("Design that games take to alike, such as a generation; empty: its own")
+    ] = ""
+    pcie_8pin: Annotated[Count, Column("8-pin PCIe power connectors needed")] = 0
+    pcie_16pin: Annotated[Count, Column("16-pin PCIe power connectors needed")] = 0
+    outputs: Annotated[tuple[str, ...], Column("Display outputs, separated by ;")] = ()
+    upscalers: Annotated[tuple[str, ...], Column("Upscalers it can run, separated by ;")] = ()
+    apis: Annotated[tuple[str, ...], Column("Graphics APIs with their levels, separated by ;")] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Mainboard(Part):
+    """A mainboard."""
+
+    socket: Annotated[str, Column("Socket")]
+    chipset: Annotated[str, Column("Chipset")]
+    form_factor: Annotated[BoardForm, Column("Form factor")]
+    memory_type: Annotated[MemoryType, Column("Memory type")]
+    memory_slots: Annotated[Some, Column("Memory slots")]
+    memory_max_gb: Annotated[Gigabytes, Column("Most memory", "GB")]
+    memory_max_mts: Annotated[Rate, Column("Highest memory transfer rate", "MT/s")]
+    card_pcie_gen: Annotated[Gen, Column("PCIe generation of the card slot")]
+    card_pcie_lanes: Annotated[Lanes, Column("PCIe lanes of the card slot")]
+    m2_slots: Annotated[Count, Column("M.2 slots for NVMe drives")]
+    sata_ports: Annotated[Count, Column("SATA ports")]
+    cpu_8pin: Annotated[Count, Column("8-pin processor power connectors")]
+    outputs: Annotated[tuple[str, ...], Column("Rear display outputs, separated by ;")] = ()
+    processor_w: Annotated[
+        Watts | None, Column("Sustained processor power that it delivers; empty: not known", "W")
+    ] = None
+    m2_lengths_mm: Annotated[
+        tuple[Millimetres, ...],
+        Column("Longest drive of each M.2 slot in turn, separated by ;; empty: not known", "mm"),
+    ] = ()
+    m2_gens: Annotated[
+        tuple[Gen, ...],
+        Column("PCIe generation of each M.2 slot in turn, separated by ;; empty: not known"),
+    ] = ()
+    card_slots: Annotated[
+        Count | None, Column("Slots that take a graphics card; empty: not known")
+    ] = None
+    m2_disables_sata: Annotated[
+        tuple[Count, ...],
+        Column("SATA ports that each M.2 slot in turn disables when used, separated by ;"),
+    ] = ()
+    registered: Annotated[bool, Column("Whether it takes registered memory")] = False
+    error_correcting: Annotated[bool, Column("Whether error correction of memory works on it")] = (
+        False
+    )
+    tuning: Annotated[bool, Column("Whether clocks can be tuned on it")] = False
+    firmware_needed: Annotated[
+        tuple[str, ...],
+        Column("Firmware that families of processors need, such as Flood=1.20, separated by ;"),
+    ] = ()
+    firmware_shipped: Annotated[str, Column("Firmware as shipped")] = ""
+    firmware_shipped_since: Annotated[
+        date | None, Column("Date since which it ships with it, ISO 8601")
+    ] = None
+    firmware_recovery: Annotated[
+        bool, Column("Whether firmware can be written without a processor")
+    ] = False
+    fault_display: Annotated[bool, Column("Whether it shows where a start stops")] = False
+    fan_headers: Annotated[Count | None, Column("Fan headers; empty: not known")] = None
+    light_headers: Annotated[
+        tuple[str, ...], Column("Headers for lights by voltage, separated by ;")
+    ] = ()
+    front_headers: Annotated[
+        tuple[str, ...], Column("Headers for front ports, separated by ;")
+    ] = ()
+    wireless: Annotated[str, Column("Wireless standard; empty: none")] = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Memory(Part):
+    """A memory kit."""
+
+    memory_type: Annotated[MemoryType, Column("Memory type")]
+    mts: Annotated[Rate, Column("Transfer rate", "MT/s")]
+    cl: Annotated[Some, Column("CAS latency", "cycles")]
+    sticks: Annotated[Some, Column("Sticks in the kit")]
+    stick_gb: Annotated[Gigabytes, Column("Capacity of one stick", "GB")]
+    ranks: Annotated[Annotated[int, Ge(1), Le(8)], Column("Ranks per stick")] = 1
+    height_mm: Annotated[Millimetres | None, Column("Height; empty: not known", "mm")] = None
+    registered: Annotated[bool, Column("Registered")] = False
+    error_correcting: Annotated[bool, Column("With error correction")] = False
+    lights: Annotated[bool, Column("With lights")] = False
+
+    @property
+    def total_gb(self) -> float:
+        return self.sticks * self.stick_gb
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Storage(Part):
+    """A drive."""
+
+    interface: Annotated[Literal["M.2 NVMe", "SATA"], Column("Interface")]
+    capacity_gb: Annotated[Annotated[int, Ge(1), Le(200_000)], Column("Capacity", "GB")]
+    read_mbs: Annotated[Annotated[int, Ge(1), Le(100_000)], Column("Sequential read", "MB/s")]
+    form: Annotated[DriveForm | None, Column("Form; empty: M.2 for NVMe, 2.5 inch for SATA")] = None
+    m2_length_mm: Annotated[
+        Millimetres | None, Column("Length of an M.2 drive; empty: not known", "mm")
+    ] = None
+    pcie_gen: Annotated[Gen | None, Column("PCIe generation of an M.2 drive; empty: not known")] = (
+        None
+    )
+    own_cache: Annotated[
+        bool | None, Column("Whether it has a cache of its own; empty: not known")
+    ] = None
+
+    @property
+    def size(self) -> DriveForm:
+        return self.form or ("M.2" if self.interface == "M.2 NVMe" else "2.5 inch")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Cooler(Part):
+    """A cooler for the processor: air, or liquid with a radiator."""
+
+    sockets: Annotated[tuple[str, ...], Column("Sockets that it mounts on, separated by ;")]
+    height_mm: Annotated[Millimetres, Column("Height", "mm")]
+    capacity_w: Annotated[Watts, Column("Sustained heat that it carries", "W")]
+    noise_dba: Annotated[float | None, Ge(0), Le(90), Column("Noise at full load", "dB(A)")] = None
+    memory_clearance_mm: Annotated[
+        Millimetres | None, Column("Tallest memory that goes beside it; empty: not known", "mm")
+    ] = None
+    radiator_mm: Annotated[
+        Radiator | None, Column("Length of the radiator; empty: an air cooler", "mm")
+    ] = None
+    radiator_thickness_mm: Annotated[
+        Millimetres, Column("Thickness of the radiator with its fans", "mm")
+    ] = 52
+
+    @property
+    def radiator(self) -> tuple[Radiator, int] | None:
+        """Length and thickness of the radiator in mm; None for an air cooler."""
+        return None if self.radiator_mm is None else (self.radiator_mm, self.radiator_thickness_mm)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PowerSupply(Part):
+    """A power supply."""
+
+    watts: Annotated[Watts, Column("Rated output", "W")]
+    spike_w: Annotated[Watts, Column("Short spikes that it rides out", "W")]
+    form: Annotated[SupplyForm, Column("Form factor")]
+    cpu_8pin: Annotated[Count, Column("8-pin processor power connectors")]
+    pcie_8pin: Annotated[Count, Column("8-pin PCIe power connectors")]
+    pcie_16pin: Annotated[Count, Column("16-pin PCIe power connectors")]
+    efficiency: Annotated[str, Column("80 PLUS level; empty: none")] = ""
+    length_mm: Annotated[Millimetres | None, Column("Length; empty: not known", "mm")] = None
+    modular: Annotated[bool, Column("Whether its cables come off")] = False
+    protections: Annotated[
+        tuple[str, ...],
+        Column(
+            "Protections named, such as OVP, OCP, OPP, SCP, separated by ;, or none; empty: not"
+            " known"
+        ),
+    ] = ()
+    tested: Annotated[
+        Literal["passed", "failed"] | None, Column("Independent test; empty: none known")
+    ] = None
+    sata_plugs: Annotated[Count | None, Column("SATA power plugs; empty: not known")] = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Case(Part):
+    """A case."""
+
+    board_forms: Annotated[tuple[BoardForm, ...], Column("Board form factors, separated by ;")]
+    supply_forms: Annotated[tuple[SupplyForm, ...], Column("Supply form factors, separated by ;")]
+    card_length_mm: Annotated[Millimetres, Column("Longest card", "mm")]
+    cooler_height_mm: Annotated[Millimetres, Column("Tallest cooler", "mm")]
+    fans_included: Annotated[Count, Column("Fans included")] = 0
+    volume_l: Annotated[float, Gt(0), Le(500), Column("Volume", "l")] = 40.0
+    airflow: Annotated[Literal["mesh", "side vents", "closed"], Column("How air gets in")] = "mesh"
+    depth_mm: Annotated[Millimetres | None, Column("Depth outside; empty: not known", "mm")] = None
+    width_mm: Annotated[Millimetres | None, Column("Width outside; empty: not known", "mm")] = None
+    height_mm: Annotated[Millimetres | None, Column("Height outside; empty: not known", "mm")] = (
+        None
+    )
+    card_height_mm: Annotated[
+        Millimetres | None, Column("Tallest card above its slot; empty: not known", "mm")
+    ] = None
+    card_thickness_mm: Annotated[
+        Millimetres | None, Column("Thickest card; empty: not known", "mm")
+    ] = None
+    supply_length_mm: Annotated[
+        Millimetres | None, Column("Longest power supply; empty: not known", "mm")
+    ] = None
+    supply_place: Annotated[
+        Literal["bottom rear", "top rear", "front"], Column("Where the power supply sits")
+    ] = "bottom rear"
+    radiator_front_mm: Annotated[
+        Radiator | None, Column("Longest radiator in front; empty: none", "mm")
+    ] = None
+    radiator_top_mm: Annotated[
+        Radiator | None, Column("Longest radiator on top; empty: none", "mm")
+    ] = None
+    radiator_rear_mm: Annotated[
+        Radiator | None, Column("Longest radiator at the rear; empty: none", "mm")
+    ] = None
+    places_25: Annotated[
+        Count | None, Column("Places for 2.5 inch drives alone; empty: not known")
+    ] = None
+    places_35: Annotated[
+        Count | None, Column("Places for 3.5 or 2.5 inch drives; empty: not known")
+    ] = None
+    fan_places: Annotated[Count | None, Column("Places for fans; empty: not known")] = None
+    front_ports: Annotated[
+        tuple[str, ...], Column("Front ports by the header they need, separated by ;")
+    ] = ()
+    lights: Annotated[tuple[str, ...], Column("Voltages of its lights, separated by ;")] = ()

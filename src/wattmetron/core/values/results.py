@@ -1,0 +1,66 @@
+"""Benchmark results of a game: a known pair at known settings with its frame rates."""
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Annotated, Literal
+
+from annotated_types import Gt, Le
+
+from wattmetron.core.values.fields import Column
+from wattmetron.core.values.games import PresetName
+from wattmetron.core.values.published import Pixels
+
+Role = Literal["processor", "graphics", "resolution", "preset", "average", "low", "leave out"]
+COLUMN_ROLES: tuple[Role, ...] = (
+    "processor",
+    "graphics",
+    "resolution",
+    "preset",
+    "average",
+    "low",
+    "leave out",
+)
+Rate = Annotated[float, Gt(0), Le(5000)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Result:
+    """One published result or own run; ``muted`` leaves it out."""
+
+    id: Annotated[str, Column("Id within the game")]
+    processor: Annotated[str, Column("Processor id")]
+    graphics: Annotated[str, Column("Graphics chip with its memory, as in nacre-reef@16")]
+    width_px: Annotated[Pixels, Column("Resolution across", "px")]
+    height_px: Annotated[Pixels, Column("Resolution down", "px")]
+    preset: Annotated[PresetName, Column("Preset")]
+    ray_tracing: Annotated[bool, Column("Whether with ray tracing")] = False
+    average_fps: Annotated[Rate, Column("Average frame rate", "fps")]
+    low_fps: Annotated[Rate | None, Column("1 % low", "fps")] = None
+    own: Annotated[bool, Column("Whether it is an own measured run")] = False
+    source: Annotated[str, Column("Where it was published")] = ""
+    measured_on: Annotated[date | None, Column("Date, ISO 8601")] = None
+    muted: Annotated[bool, Column("Whether it is left out")] = False
+
+    @property
+    def mpx(self) -> float:
+        return self.width_px * self.height_px / 1e6
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Results:
+    """All results of a game."""
+
+    game: Annotated[str, Column("Game id")]
+    items: Annotated[tuple[Result, ...], Column("Results, in the order in which they were added")]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ColumnRoles:
+    """What the columns of a source's tables hold, as somebody said once; ``roles`` by number of
+    columns.
+    """
+
+    source: Annotated[str, Column("Source")]
+    roles: Annotated[
+        tuple[tuple[Role, ...], ...], Column("Roles of the columns, one row per kind of table")
+    ]

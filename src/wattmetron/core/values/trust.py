@@ -1,0 +1,102 @@
+"""How far a part can be trusted, derived from what is known of it, never copied from a list."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.parts import KIND_PLURALS, Part, PowerSupply
+
+Trust = Literal["doubtful", "unknown", "plain", "proven"]
+TrustFloor = Literal["anything", "nothing doubtful", "plain or proven", "proven only"]
+TRUST_FLOORS: dict[TrustFloor, frozenset[Trust]] = {
+    "anything": frozenset({"doubtful", "unknown", "plain", "proven"}),
+    "nothing doubtful": frozenset({"unknown", "plain", "proven"}),
+    "plain or proven": frozenset({"plain", "proven"}),
+    "proven only": frozenset({"proven"}),
+}
+FEW_REVIEWS = 10
+MANY_REVIEWS = 50
+POOR_PERCENT = 60.0
+GOOD_PERCENT = 80.0
+LONG_WARRANTY_YEARS = 3.0
+MANY_RETURNS_PERCENT = 5.0
+FEW_RETURNS_PERCENT = 1.5
+MAIN_PROTECTIONS = ("OVP", "OCP", "OPP", "SCP")
+NO_PROTECTIONS = ("none",)
+
+
+@dataclass(frozen=True, slots=True)
+class Judgement:
+    """A level of trust with its reasons in words, those that decide first."""
+
+    trust: Trust
+    reasons: tuple[str, ...]
+
+
+def judge(part: Part) -> Judgement:
+    """One reason against makes a part doubtful, two for it proven; known without either it is
+    plain, else unknown.
+
+    Few reviews (under 10) say nothing, and no reviews are no reason against.
+    """
+    against, in_favour, known = _by_reviews(part)
+    years = part.warranty_years
+    if years is not None:
+        words = (
+            f"{years:g} {'year' if years == 1 else 'years'} of warranty"
+            if years
+            else "sold without warranty"
+        )
+        (known if 0 < years < LONG_WARRANTY_YEARS else in_favour if years else against).append(
+            words
+        )
+    if part.returns_percent is not None:
+        words = (
+            f"{part.returns_percent:g} % of the maker's {KIND_PLURALS[kind_of(part)]} come back"
+            " within two years"
+        )
+        much, little = (
+            part.returns_percent >= MANY_RETURNS_PERCENT,
+            part.returns_percent <= FEW_RETURNS_PERCENT,
+        )
+        (against if much else in_favour if little else known).append(words)
+    if isinstance(part, PowerSupply):
+        worse, better = _by_make(part)
+        against, in_favour = against + worse, in_favour + better
+    reasons = (*against, *in_favour, *known)
+    if against:
+        return Judgement("doubtful", reasons)
+    if not reasons:
+        return Judgement("unknown", ("no reviews, test or warranty known",))
+    return Judgement("proven" if len(in_favour) > 1 else "plain", reasons)
+
+
+def trust_of(part: Part) -> Trust:
+    return judge(part).trust
+
+
+def _by_reviews(part: Part) -> tuple[list[str], list[str], list[str]]:
+    """Reasons against, in favour, and neither."""
+    if part.reviews is None or part.review_percent is None or part.reviews < FEW_REVIEWS:
+        return [], [], []
+    words = f"{part.reviews:,} reviews average {part.review_percent:g} %"
+    if part.review_percent < POOR_PERCENT:
+        return [words], [], []
+    good = part.review_percent >= GOOD_PERCENT and part.reviews >= MANY_REVIEWS
+    return [], [words] if good else [], [] if good else [words]
+
+
+def _by_make(supply: PowerSupply) -> tuple[list[str], list[str]]:
+    """What protections and tests say of a supply, which can take everything else with it when it
+    fails.
+    """
+    against, in_favour = [], []
+    if supply.tested == "failed":
+        against.append("failed an independent test")
+    elif supply.tested == "passed":
+        in_favour.append("passed an independent test")
+    if supply.protections == NO_PROTECTIONS:
+        against.append("names no protections")
+    elif supply.protections and all(one in supply.protections for one in MAIN_PROTECTIONS):
+        in_favour.append("names all main protections")
+    return against, in_favour

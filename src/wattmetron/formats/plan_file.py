@@ -1,0 +1,40 @@
+"""A plan: a brief with its build and, perhaps, a pinned build; the document that is stored and
+undone.
+"""
+
+import json
+
+from wattmetron.core.values.plan import Plan
+from wattmetron.formats.brief_file import (
+    BriefFile,
+    BuildFile,
+    brief_file,
+    brief_from,
+    build_file,
+    build_from,
+)
+
+
+def to_document(plan: Plan) -> str:
+    """The stored form of a plan."""
+    return json.dumps(
+        {
+            "brief": brief_file(plan.brief).model_dump(mode="json"),
+            "build": build_file(plan.build).model_dump(mode="json"),
+            "pinned": (
+                None if plan.pinned is None else build_file(plan.pinned).model_dump(mode="json")
+            ),
+        },
+        ensure_ascii=False,
+    )
+
+
+def from_document(document: str) -> Plan:
+    """The plan of a stored document."""
+    data = json.loads(document)
+    pinned = data.get("pinned")
+    return Plan(
+        brief_from(BriefFile.model_validate(data["brief"])),
+        build_from(BuildFile.model_validate(data["build"])),
+        None if pinned is None else build_from(BuildFile.model_validate(pinned)),
+    )

@@ -1,0 +1,1 @@
+"""What is proposed and why: proposals, balance, what if, years to keep."""

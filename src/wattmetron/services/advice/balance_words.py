@@ -1,0 +1,320 @@
+"""The account of a balance in words, and what limits, in figures that mean something."""
+
+from dataclasses import dataclass, replace
+from math import exp
+
+from wattmetron.core.balance.cuts import Cut, free_money
+from wattmetron.core.balance.pairs import Cell, PairsMap
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.frames.estimate import Estimate, estimate
+from wattmetron.core.values.brief import Target
+from wattmetron.core.values.other_work import WORKS, left_of
+from wattmetron.core.values.parts import Kind
+from wattmetron.services.advice.balance import More, Tables, cuts_of, split_of
+from wattmetron.services.advice.price_limits import SIDES
+from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.words.figures import THIN, listed, money, percent
+
+SIZES = ((1920, 1080), (2560, 1440), (3840, 2160))
+SIDE_WORDS = {"processor": "the processor", "graphics": "graphics", "evenly matched": "both sides"}
+
+
+def account(
+    found: Tables,
+    subject: Assessment,
+    answer: Assessment | None,
+    pairs: PairsMap,
+    more: tuple[More, ...],
+    free: dict[Kind, Cut],
+) -> tuple[str, ...]:
+    """A short paragraph that a builder could say to a customer, a sentence for each matter."""
+    said = [
+        _where_it_goes(found.catalogue, subject),
+        _what_limits(subject),
+        *_neighbours(found, subject, pairs),
+        _next_step(answer or subject, more),
+        _savings(subject, free),
+        while_working(found.catalogue, subject),
+    ]
+    return tuple(one for one in said if one)
+
+
+def _where_it_goes(catalogue: Catalogue, subject: Assessment) -> str:
+    total = f"The machine costs {money(subject.spent_minor, subject.currency)}"
+    if subject.brief.seats > 1:
+        total += (
+            f", {subject.brief.seats} alike"
+            f" {money(subject.spent_minor * subject.brief.seats, subject.currency)}"
+        )
+    found = split_of(catalogue, subject)
+    if found is None or not found.total_minor:
+        return f"{total}."
+    sides = [
+        f"{percent(side.total_minor / found.total_minor)} to the {name} side"
+        for name, side in (("processor", found.processor), ("graphics", found.graphics))
+        if side is not None
+    ]
+    rest = f"{percent(found.rest_minor / found.total_minor)} to the rest"
+    return f"{total}; of its parts' money {listed([*sides, rest])}."
+
+
+def _what_limits(subject: Assessment) -> str:
+    if not subject.counted:
+        return ""
+    by: dict[str, list[str]] = {}
+    for one in subject.counted:
+        by.setdefault(one.limit_words, []).append(one.game.name)
+    clauses = [
+        f"{SIDE_WORDS[word]} {'limits' if word == 'processor' else 'limit'} in"
+        f" {listed(list(dict.fromkeys(names)))}"
+        for word, names in by.items()
+    ]
+    said = "; ".join(clauses)
+    return f"{said[:1].upper()}{said[1:]}."
+
+
+def _neighbours(found: Tables, subject: Assessment, pairs: PairsMap) -> list[str]:
+    """Why this pairing: what the next card and the next processor on the map would change."""
+    pool = found.frontier.scenes[0].pool
+    chip, card = subject.machine.processor, subject.machine.graphics
+    ids = [part.id for part in pool.processors.parts]
+    card_ids = [part.id for part in pool.cards.parts]
+    if (
+        card is not None
+        and card.id in card_ids
+        and not found.frontier.scenes[0].allowed[card_ids.index(card.id)]
+    ):
+        return [
+            f"{card.name} has too little video memory for these settings, so it is not on the map"
+            " and no proposal takes it."
+        ]
+    if chip is None or chip.id not in ids:
+        return []
+    c, g = (
+        ids.index(chip.id),
+        card_ids.index(card.id) if card is not None and card.id in card_ids else None,
+    )
+    here = pairs.cells.get((c, g))
+    if here is None:
+        return []
+    row, column = pairs.processors.index(c), pairs.cards.index(g)
+    said = []
+    for name, key in (
+        ("the next dearer card", _at(pairs, row, column + 1)),
+        ("the next cheaper card", _at(pairs, row, column - 1)),
+        ("the next dearer processor", _at(pairs, row + 1, column)),
+        ("the next cheaper processor", _at(pairs, row - 1, column)),
+    ):
+        cell = pairs.cells.get(key) if key else None
+        if cell is None or key is None:
+            continue
+        if not _tells(name, here, cell):
+            continue
+        part = (
+            pool.cards.parts[key[1]].model
+            if "card" in name and key[1] is not None
+            else pool.processors.parts[key[0]].model
+        )
+        said.append(f"{name}, {part}, {_against(here, cell, subject.currency)}")
+    return [f"Beside this pairing, {'; '.join(said)}."] if said else []
+
+
+def _tells(name: str, here: Cell, there: Cell) -> bool:
+    """Whether a neighbour says something: a dearer part that makes the machine dearer and no
+    slower, a cheaper one cheaper.
+    """
+    if "dearer" in name:
+        return there.winner.cost > here.winner.cost and there.winner.gain >= here.winner.gain
+    return there.winner.cost < here.winner.cost
+
+
+def _at(pairs: PairsMap, row: int, column: int) -> tuple[int, int | None] | None:
+    if not (0 <= row < len(pairs.processors) and 0 <= column < len(pairs.cards)):
+        return None
+    return pairs.processors[row], pairs.cards[column]
+
+
+def _against(here: Cell, there: Cell, currency: str) -> str:
+    change, delta = (
+        exp((there.winner.gain - here.winner.gain) / 1e6) - 1,
+        there.winner.cost - here.winner.cost,
+    )
+    speed = (
+        "the same frames"
+        if abs(change) < 0.005
+        else f"{abs(change):.0%} {'more' if change > 0 else 'less'} speed".replace("%", f"{THIN}%")
+    )
+    return (
+        f"makes the machine {money(abs(delta), currency)} {'dearer' if delta > 0 else 'cheaper'}"
+        f" for {speed}"
+        if delta
+        else f"brings {speed} for the same money"
+    )
+
+
+def _next_step(subject: Assessment, more: tuple[More, ...]) -> str:
+    """The least further money that meets more than this budget, or brings 2 %."""
+    for one in more:
+        if one.change_minor <= 0 or one.assessment is None:
+            continue
+        gain = _mean_change(subject, one.assessment)
+        if one.assessment.met > subject.met or gain >= 0.02:
+            met = (
+                f"meets {one.assessment.met} targets instead of {subject.met}"
+                if one.assessment.met != subject.met
+                else f"brings {gain:.0%} on average".replace("%", f"{THIN}%")
+            )
+            return (
+                f"With {money(one.change_minor, subject.currency)} on top of the budget the best"
+                f" build {met}, for {money(one.assessment.spent_minor, subject.currency)}."
+            )
+    return (
+        f"The next hundred on top of the budget would bring under 2{THIN}%."
+        if subject.counted
+        else ""
+    )
+
+
+def _mean_change(before: Assessment, after: Assessment) -> float:
+    """The weighted mean change of the judged rates."""
+    weight = sum(one.target.weight for one in before.counted)
+    pairs = zip(before.counted, after.counted, strict=True)
+    return (
+        sum(
+            one.target.weight * (two.judged_fps / one.judged_fps - 1)
+            for one, two in pairs
+            if one.judged_fps
+        )
+        / weight
+        if weight
+        else 0.0
+    )
+
+
+def _savings(subject: Assessment, free: dict[Kind, Cut]) -> str:
+    if not free:
+        return ""
+    best = max(free.values(), key=lambda one: one.saves_minor)
+    return (
+        f"{money(best.saves_minor, subject.currency)} could be saved with {best.part.name} in the"
+        f" place of the {_kind(best.kind)} for the same frames."
+    )
+
+
+def side_money(catalogue: Catalogue, subject: Assessment) -> str:
+    """How much of the processor's and the card's price buys under 2 % on every target."""
+    if not subject.counted or subject.missing:
+        return ""
+    said, found = [], free_money(list(cuts_of(catalogue, subject)))
+    for kind in SIDES:
+        line = next((one for one in subject.lines if one.kind == kind and not one.owned), None)
+        if line is not None and line.cost_minor:
+            idle = found[kind].saves_minor if kind in found else 0
+            said.append(
+                f"{money(idle, subject.currency)} of the {_kind(kind)}'s"
+                f" {money(line.cost_minor, subject.currency)}"
+            )
+    return (
+        f"{listed(said)} {'buys' if len(said) == 1 else 'buy'} under 2{THIN}% on every target."
+        if said
+        else ""
+    )
+
+
+def _kind(kind: Kind) -> str:
+    return {
+        "supply": "power supply",
+        "graphics": "card",
+        "memory": "memory",
+        "storage": "drive",
+    }.get(kind, kind)
+
+
+def while_working(catalogue: Catalogue, subject: Assessment) -> str:
+    """What the work beside a game takes from each target, in one sentence; empty without such
+    work.
+    """
+    single, every = left_of(subject.brief.work)
+    chip = subject.machine.processor
+    if chip is None or (single, every) == (1.0, 1.0):
+        return ""
+    busy = replace(
+        chip, single_speed=chip.single_speed * single, all_core_speed=chip.all_core_speed * every
+    )
+    machine = replace(subject.machine, processor=busy)
+    told = []
+    for one in subject.counted:
+        then = estimate(machine, catalogue.game(one.target.game_id), one.target, subject.brief)
+        if then is not None and then.judged_fps:
+            told.append(
+                f"{one.game.name} {then.judged_fps:.0f} instead of {one.judged_fps:.0f} fps"
+                f" ({then.state})"
+            )
+    names = listed([name for name in subject.brief.work if WORKS[name].all_core_share])
+    return f"With {names} beside the game: {'; '.join(told)}." if told else ""
+
+
+@dataclass(frozen=True, slots=True)
+class LimitRows:
+    """What limits by target, and where the limit changes sides over the resolutions."""
+
+    rows: tuple[tuple[str, ...], ...]
+    by_resolution: tuple[tuple[str, tuple[tuple[str, str], ...]], ...]
+    resolutions: tuple[str, ...]
+
+
+def limit_rows(catalogue: Catalogue, subject: Assessment) -> LimitRows:
+    """Per target: share of frames by side, both sides alone, what 10 % brings on each, who waits
+    how long.
+    """
+    rows = tuple(_limit_row(one) for one in subject.counted if one.average_fps > 0)
+    if subject.counted:
+        weight = sum(one.target.weight for one in subject.counted)
+        share = sum(one.target.weight * one.processor_share for one in subject.counted) / weight
+        rows += (("over the brief", percent(share), percent(1 - share), "", "", "", "", ""),)
+    sizes = list(
+        dict.fromkeys(
+            [*SIZES, *((one.target.width_px, one.target.height_px) for one in subject.counted)]
+        )
+    )
+    sizes.sort(key=lambda one: one[0] * one[1])
+    return LimitRows(
+        rows,
+        tuple(_over_sizes(catalogue, subject, one, sizes) for one in subject.counted),
+        tuple(f"{w}x{h}" for w, h in sizes),
+    )
+
+
+def _limit_row(one: Estimate) -> tuple[str, ...]:
+    waits = (
+        ("processor", one.processor_waits_ms)
+        if one.processor_waits_ms > one.graphics_waits_ms
+        else ("graphics", one.graphics_waits_ms)
+    )
+    return (
+        one.game.name,
+        percent(one.processor_share),
+        percent(1 - one.processor_share),
+        f"{one.processor_alone_fps:.0f}",
+        f"{one.graphics_alone_fps:.0f}",
+        f"{10 * one.processor_elasticity:.1f}{THIN}%",
+        f"{10 * (1 - one.processor_elasticity):.1f}{THIN}%",
+        f"{waits[0]} {max(0.0, waits[1]):.1f}{THIN}ms",
+    )
+
+
+def _over_sizes(
+    catalogue: Catalogue, subject: Assessment, one: Estimate, sizes: list[tuple[int, int]]
+) -> tuple[str, tuple[tuple[str, str], ...]]:
+    cells = []
+    for width, height in sizes:
+        target: Target = replace(one.target, width_px=width, height_px=height)
+        then = estimate(subject.machine, catalogue.game(one.target.game_id), target, subject.brief)
+        if then is None or not then.average_fps:
+            cells.append(("", "none"))
+            continue
+        side = then.limit_words
+        cells.append(
+            ({"processor": "c", "graphics": "g"}.get(side, "cg"), f"{then.judged_fps:.0f}")
+        )
+    return one.game.name, tuple(cells)

@@ -1,0 +1,73 @@
+"""Still the pick up to: for the parts of the answer and for near misses."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.balance.limits import PriceLimit, price_limit
+from wattmetron.core.search.proposal import BAND, propose
+from wattmetron.core.values.parts import KINDS, Kind
+from wattmetron.services.advice.balance import Tables
+from wattmetron.services.desk.assess import remembered
+
+NEAR_MISSES = 3
+SIDES: tuple[Kind, ...] = ("processor", "graphics")
+
+
+@dataclass(frozen=True, slots=True)
+class PriceLimits:
+    """Limits of the answer's parts, and of the near misses on either side; prices of a date belong
+    to them.
+    """
+
+    inside: tuple[PriceLimit, ...]
+    near: tuple[PriceLimit, ...]
+    currency: str
+
+
+def price_limits(found: Tables) -> PriceLimits:
+    """For each part of the answer, and for the parts next to it in price of either side."""
+    return remembered(
+        found.catalogue, ("price limits", found.brief, found.kept), lambda: _price_limits(found)
+    )
+
+
+def _price_limits(found: Tables) -> PriceLimits:
+    catalogue, brief, kept = found.catalogue, found.brief, found.kept
+    answer = propose(catalogue, brief, "most frames", kept)
+    currency = catalogue.region(brief.region).currency
+    if answer.build is None:
+        return PriceLimits((), (), currency)
+    inside = [
+        price_limit(catalogue, brief, kept, catalogue.part(part_id), answer, BAND)
+        for kind, part_id in dict.fromkeys(answer.build.ids())
+        if kind in KINDS
+    ]
+    near = [
+        price_limit(catalogue, brief, kept, catalogue.part(part_id), answer, BAND)
+        for kind in SIDES
+        for part_id in _next_to(found, kind, answer.build.of(kind))
+    ]
+    return PriceLimits(
+        tuple(one for one in inside if one), tuple(one for one in near if one), currency
+    )
+
+
+def _next_to(found: Tables, kind: Kind, present: tuple[str, ...]) -> list[str]:
+    """The parts next dearer than the present one, each a different chip or model."""
+    book = found.catalogue.prices(found.brief.region, found.brief.allow_used)
+    price = book.delivered(present[0]) if present else 0
+    seen = {_sort(found, one) for one in present}
+    dearer: list[str] = []
+    for own, part_id in sorted(
+        (own, part.id)
+        for part in found.catalogue.by_kind[kind]
+        if (own := book.delivered(part.id)) is not None
+    ):
+        if own > (price or 0) and _sort(found, part_id) not in seen and len(dearer) < NEAR_MISSES:
+            seen.add(_sort(found, part_id))
+            dearer.append(part_id)
+    return dearer
+
+
+def _sort(found: Tables, part_id: str) -> str:
+    part = found.catalogue.part(part_id)
+    return str(getattr(part, "chip", part.model))

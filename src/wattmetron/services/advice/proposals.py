@@ -1,0 +1,404 @@
+"""Proposals with the account of why, and what stands in the way where there is none."""
+
+from dataclasses import dataclass, replace
+
+from wattmetron.core.balance.conflict import conflict
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.search.answer import NEVER, Aim, Proposal
+from wattmetron.core.search.proposal import besides_minor, cheapest_fit, propose
+from wattmetron.core.values.brief import Brief, Target
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.games import PRESETS
+from wattmetron.core.values.parts import KINDS, Kind
+from wattmetron.services.advice.preferences import preference_lines, settled
+from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build
+from wattmetron.services.words.figures import KIND_WORDS, listed, money, resolution
+from wattmetron.services.words.wishes import wish_words
+
+ROUND_FPS = 5
+
+
+@dataclass(frozen=True, slots=True)
+class Reason:
+    """Why one part stands where it does."""
+
+    kind: Kind
+    name: str
+    sentence: str
+
+
+@dataclass(frozen=True, slots=True)
+class Relaxation:
+    """A change of one target that would do, what the cheapest build then costs, and that against
+    the budget.
+    """
+
+    sentence: str
+    cost_minor: int
+    against: str
+    target: Target
+
+
+@dataclass(frozen=True)
+class Answer:
+    """A proposal with its words."""
+
+    proposal: Proposal
+    assessment: Assessment | None
+    headline: str
+    account: tuple[str, ...]
+    reasons: tuple[Reason, ...]
+    relaxations: tuple[Relaxation, ...]
+
+
+def kept_parts(build: Build) -> Build:
+    """Only the parts of a build that are kept, and the further ones, which no proposal touches; one
+    card at most.
+    """
+    free = replace(build, second_card=None)
+    for kind, part_id in free.ids():
+        if part_id not in build.kept and kind in KINDS:
+            free = free.without(kind, part_id)
+    return free
+
+
+def answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer:
+    """Propose the rest around the kept parts of a build and explain the answer."""
+    brief = known_brief(catalogue, brief)
+    kept = kept_parts(known_build(catalogue, build))
+    asked, preferences = settled(catalogue, brief, kept, aim)
+    proposal = propose(catalogue, asked, aim, kept)
+    if proposal.build is None:
+        return _no_answer(catalogue, asked, kept, proposal)
+    assessment = assess(catalogue, asked, proposal.build)
+    return Answer(
+        proposal,
+        assessment,
+        _headline(proposal, assessment),
+        (
+            *_account(proposal, assessment),
+            *preference_lines(brief, preferences, assessment.currency),
+        ),
+        _reasons(catalogue, assessment),
+        (),
+    )
+
+
+def _headline(proposal: Proposal, assessment: Assessment) -> str:
+    cost = money(assessment.spent_minor, assessment.currency)
+    counted = len(assessment.counted)
+    targets = (
+        f"meets {assessment.met} of {counted} targets" if counted else "is the cheapest that fits"
+    )
+    return f"The proposal costs {cost} and {targets}."
+
+
+def _account(proposal: Proposal, assessment: Assessment) -> tuple[str, ...]:
+    currency = assessment.currency
+    lines = [
+        f"{proposal.pairings:,} pairings of processor and graphics part were looked at,"
+        f" {proposal.pairings_in_budget:,} of them within reach; every one that could win was"
+        " computed in full."
+    ]
+    if proposal.aim == "most frames":
+        lines.append(
+            f"No fitting build within {money(proposal.budget_minor, currency)} for parts meets more"
+            f" of the weight ({proposal.weight_met} of {proposal.weight_all})."
+            if proposal.weight_all
+            else "No target counts, so the cheapest fitting build is the answer."
+        )
+        more = proposal.best_cost_minor - proposal.cost_minor
+        share = (proposal.best_gain - proposal.gain) / 10_000
+        if more > 0:
+            lines.append(
+                f"It is the cheapest within 2 % of the best: the last {share:.1f} % of frame rate "
+                f"would cost {money(more, currency)} more."
+            )
+    else:
+        lines.append("No fitting build meets every target for less.")
+        if assessment.left_minor < 0:
+            lines.append(f"That is {money(-assessment.left_minor, currency)} more than the budget.")
+    return tuple(lines)
+
+
+def _reasons(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]:
+    """For each bought part, what the next cheaper one would spoil."""
+    found = []
+    for line in assessment.lines:
+        if line.part is None:
+            continue
+        name = line.part.name
+        if line.owned or line.kept:
+            found.append(
+                Reason(line.kind, name, "Owned: it stays." if line.owned else "Kept as you asked.")
+            )
+        else:
+            sentence = _cheaper_spoils(
+                catalogue, assessment, line.kind, line.part_id, line.cost_minor
+            )
+            found.append(Reason(line.kind, name, sentence))
+    return tuple(found)
+
+
+def _cheaper_spoils(
+    catalogue: Catalogue, now: Assessment, kind: Kind, part_id: str, cost: int
+) -> str:
+    book = catalogue.prices(now.brief.region, now.brief.allow_used)
+    cheaper = sorted(
+        (
+            (price, part)
+            for part in catalogue.by_kind[kind]
+            if (price := book.delivered(part.id)) is not None and price < cost
+        ),
+        key=lambda one: (-one[0], one[1].id),
+    )
+    if not cheaper:
+        return f"The cheapest {KIND_WORDS[kind]} on sale."
+    worst = ""
+    for price, part in cheaper:
+        other = assess(catalogue, now.brief, now.build.with_part(kind, part.id, part_id))
+        saved = money(cost - price, now.currency)
+        blocking = [finding for finding in other.findings if finding.level == "blocks"]
+        if blocking or other.missing or other.floors:
+            why = (
+                blocking[0].sentence
+                if blocking
+                else (other.floors or ("Something would be missing.",))[0]
+            )
+            worst = worst or f"Cheaper ones do not do: {why}"
+            continue
+        lost = [
+            f"{before.game.name} to {after.judged_fps:.0f} fps ({after.state})"
+            for before, after in zip(now.counted, other.counted, strict=True)
+            if after.reliable_fps < before.reliable_fps * 0.98
+            or (after.state != before.state == "meets")
+        ]
+        if lost:
+            shown = ", ".join(lost[:2]) + (f" and {len(lost) - 2} more" if len(lost) > 2 else "")
+            return f"{part.name} would save {saved} but take {shown}."
+        if other.met >= now.met:
+            return f"{part.name} would save {saved} for almost the same frames."
+    return worst or f"The cheapest {KIND_WORDS[kind]} that fits."
+
+
+def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Proposal) -> Answer:
+    """Say whether the budget, the targets or the rules stand in the way, and what would do."""
+    currency = catalogue.region(brief.region).currency
+    account: list[str] = []
+    spill = replace(brief, accept_spill=True, targets=())
+    least = cheapest_fit(catalogue, spill, kept)
+    if least.build is None:
+        return Answer(proposal, None, _nothing_fits(catalogue, brief, kept), (), (), ())
+    reachable = proposal.aim == "least money"
+    if not reachable:
+        free = propose(catalogue, brief, "most frames", kept, budget_minor=NEVER - 1)
+        reachable = free.build is not None
+        if reachable:
+            cheapest = cheapest_fit(catalogue, brief, kept, video_memory=True).cost_minor
+            more = max(0, cheapest - proposal.budget_minor)
+            headline = (
+                f"{money(brief.budget_high_minor, currency)} buys no working machine: the least"
+                " that does costs"
+                f" {money(cheapest + besides_minor(catalogue, brief, kept), currency)},"
+                f" {money(more, currency)} more."
+            )
+            return Answer(proposal, None, headline, (), (), ())
+    obstacles = _obstacles(catalogue, brief, kept)
+    account += [one.sentence for one in obstacles]
+    relaxations = tuple(_relaxations(catalogue, brief, kept, obstacles))
+    headline = "No build in the catalogue meets every target at any price."
+    if not obstacles:
+        headline = "Each target can be met by some build, but no build meets them all together."
+    return Answer(proposal, None, headline, tuple(account), (), relaxations)
+
+
+def _nothing_fits(catalogue: Catalogue, brief: Brief, kept: Build) -> str:
+    book = catalogue.prices(brief.region, brief.allow_used)
+    for kind in KINDS:
+        if kind in ("graphics", "cooler"):
+            continue
+        if not any(book.delivered(part.id) is not None for part in catalogue.by_kind[kind]):
+            return (
+                f"No build is possible: the catalogue has no {KIND_WORDS[kind]} that can be bought"
+                f" in {book.region.name} today. Import one or choose another region."
+            )
+    if not catalogue.by_kind["cooler"]:
+        return (
+            "No build is possible: the catalogue has no cooler, and no processor with a boxed one"
+            " that suffices fits the rest. Import coolers."
+        )
+    against = conflict(catalogue, brief, kept)
+    if against:
+        named = listed(
+            [
+                wish_words(
+                    brief,
+                    wish,
+                    book.currency,
+                    {
+                        one: catalogue.parts[one].name
+                        for one in brief.banned
+                        if one in catalogue.parts
+                    },
+                )
+                for wish in against
+            ]
+        )
+        together = (
+            "These wishes cannot be granted together"
+            if len(against) > 1
+            else "This wish cannot be granted"
+        )
+        rest = (
+            "Let one of them go: any one is enough."
+            if len(against) > 1
+            else "Let it go in the brief."
+        )
+        return f"{together}: {named}. {rest}"
+    return (
+        "No set of parts fits together even without the brief's wishes: let go of a kept or owned"
+        " part, or have more parts in the catalogue."
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Obstacle:
+    """A target that nothing reaches by itself: why, and the best rate that the catalogue reaches,
+    in fps.
+    """
+
+    target_id: str
+    sentence: str
+    best_fps: float | None = None
+
+
+def _obstacles(catalogue: Catalogue, brief: Brief, kept: Build) -> list[Obstacle]:
+    """Each counted target that nothing reaches by itself, with the best that the catalogue does."""
+    found = []
+    for target in brief.counted_targets:
+        alone = replace(brief, targets=(replace(target, weight=1),))
+        if propose(catalogue, alone, "least money", kept).build is not None:
+            continue
+        game = catalogue.game(target.game_id)
+        if game.engine_cap_fps is not None and target.fps > game.engine_cap_fps:
+            capped = (
+                f"{game.name} is capped at {game.engine_cap_fps:g} fps by its engine;"
+                f" {target.fps:g} fps cannot be met."
+            )
+            found.append(Obstacle(target.id, capped))
+            continue
+        best = propose(catalogue, alone, "most frames", kept, band=0, budget_minor=NEVER - 1)
+        if best.build is None:
+            found.append(
+                Obstacle(
+                    target.id,
+                    f"{game.name}: no card on sale has enough video memory for these settings.",
+                )
+            )
+            continue
+        one = assess(catalogue, alone, best.build).estimates[0]
+        if one is not None:
+            reached = (
+                f"{game.name} at {resolution(target)}, {target.preset}: the best in the catalogue"
+                f" reaches {one.reliable_fps:.0f} fps at this sureness; {target.fps:g} are asked"
+                " for."
+            )
+            found.append(Obstacle(target.id, reached, one.reliable_fps))
+    return found
+
+
+def _relaxations(
+    catalogue: Catalogue, brief: Brief, kept: Build, obstacles: list[Obstacle]
+) -> list[Relaxation]:
+    """Single changes of one target after which the least-money answer exists."""
+    found = []
+    rates: dict[str, list[float]] = {target.id: [] for target in brief.counted_targets}
+    for obstacle in obstacles:
+        rates[obstacle.target_id] += [obstacle.best_fps] if obstacle.best_fps else []
+    inside = propose(catalogue, brief, "most frames", kept)
+    for one in assess(catalogue, brief, inside.build).counted if inside.build else ():
+        rates[one.target.id].append(one.reliable_fps)
+    currency = catalogue.region(brief.region).currency
+    for target in brief.counted_targets:
+        for sentence, changed in _easier(catalogue, target, rates[target.id]):
+            targets = tuple(changed if one.id == target.id else one for one in brief.targets)
+            relaxed = replace(brief, targets=targets)
+            result = propose(catalogue, relaxed, "least money", kept)
+            if result.build is not None:
+                cost = result.cost_minor + besides_minor(catalogue, brief, kept)
+                found.append(Relaxation(sentence, cost, _against(brief, cost, currency), changed))
+    return sorted(found, key=lambda one: (one.cost_minor, one.sentence))[:6]
+
+
+@dataclass(frozen=True, slots=True)
+class InMoney:
+    """Settings of a target, None as they are, and what the cheapest build that meets everything
+    then costs.
+    """
+
+    words: str
+    target: Target | None
+    cost_minor: int | None
+
+
+def settings_in_money(
+    catalogue: Catalogue, brief: Brief, build: Build, target: Target
+) -> tuple[InMoney, ...]:
+    """What the target's settings cost as they are and with each single step down, the present ones
+    first.
+    """
+    brief, kept = known_brief(catalogue, brief), kept_parts(known_build(catalogue, build))
+    found = []
+    for words, changed in [("as it is", target), *_easier(catalogue, target, [])]:
+        targets = tuple(changed if one.id == target.id else one for one in brief.targets)
+        result = propose(catalogue, replace(brief, targets=targets), "least money", kept)
+        cost = (
+            None
+            if result.build is None
+            else result.cost_minor + besides_minor(catalogue, brief, kept)
+        )
+        found.append(InMoney(words, None if changed == target else changed, cost))
+    return tuple(found)
+
+
+def _against(brief: Brief, cost_minor: int, currency: str) -> str:
+    over = cost_minor - brief.budget_high_minor
+    return f"{money(over, currency)} over the budget" if over > 0 else "within the budget"
+
+
+def _easier(catalogue: Catalogue, target: Target, rates: list[float]) -> list[tuple[str, Target]]:
+    """Lower presets, upscaling, no rays, and the rates that the best and the budget reach."""
+    game = catalogue.game(target.game_id)
+    options = []
+    place = PRESETS.index(target.preset)
+    if place > 0:
+        lower = PRESETS[place - 1]
+        options.append(
+            (f"{game.name} on {lower} instead of {target.preset}", replace(target, preset=lower))
+        )
+    if not target.upscaling and game.upscalers:
+        options.append((f"{game.name} with upscaling", replace(target, upscaling=True)))
+    if target.ray_tracing:
+        options.append((f"{game.name} without ray tracing", replace(target, ray_tracing=False)))
+    for option in game.options:
+        if option.name not in target.lowered:
+            lowered = tuple(
+                one.name for one in game.options if one.name in (*target.lowered, option.name)
+            )
+            options.append(
+                (f"{game.name} with lower {option.name}", replace(target, lowered=lowered))
+            )
+    for fewer in sorted(
+        {
+            rate // ROUND_FPS * ROUND_FPS
+            for rate in rates
+            if 0 < rate // ROUND_FPS * ROUND_FPS < target.fps
+        }
+    ):
+        options.append(
+            (f"{game.name} at {fewer:g} instead of {target.fps:g} fps", replace(target, fps=fewer))
+        )
+    if game.engine_cap_fps is not None and target.fps > game.engine_cap_fps:
+        at_cap = replace(target, fps=game.engine_cap_fps)
+        options.append((f"{game.name} at its engine's cap of {game.engine_cap_fps:g} fps", at_cap))
+    return options

@@ -1,0 +1,43 @@
+"""What each trust floor costs: the same question asked with every floor."""
+
+from dataclasses import dataclass, replace
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.search.answer import Aim
+from wattmetron.core.search.proposal import propose
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.trust import TRUST_FLOORS, TrustFloor, trust_of
+from wattmetron.services.advice.proposals import kept_parts
+from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build
+
+
+@dataclass(frozen=True, slots=True)
+class FloorCost:
+    """One floor with its proposal (None where nothing fits) and the parts of it that are doubtful
+    or unknown.
+    """
+
+    floor: TrustFloor
+    own: bool
+    assessment: Assessment | None
+    below: tuple[str, ...]
+
+
+def trust_costs(
+    catalogue: Catalogue, brief: Brief, build: Build, aim: Aim
+) -> tuple[FloorCost, ...]:
+    """One proposal for each floor, from anything to proven only."""
+    found = []
+    for floor in TRUST_FLOORS:
+        asked = replace(known_brief(catalogue, brief), trust_floor=floor)
+        proposed = propose(catalogue, asked, aim, kept_parts(known_build(catalogue, build))).build
+        own = None if proposed is None else assess(catalogue, asked, proposed)
+        parts = own.machine.parts() if own else ()
+        below = tuple(
+            f"{part.name} ({trust})"
+            for part in parts
+            if (trust := trust_of(part)) in ("doubtful", "unknown")
+        )
+        found.append(FloorCost(floor, floor == brief.trust_floor, own, below))
+    return tuple(found)

@@ -1,0 +1,60 @@
+"""What each wish of a brief costs: the answer with it against the answer with it let go."""
+
+from dataclasses import dataclass
+from math import exp
+
+from wattmetron.core.balance.conflict import Wish, wishes_held, without
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.search.proposal import propose
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
+from wattmetron.services.advice.preferences import settled
+from wattmetron.services.advice.proposals import kept_parts
+from wattmetron.services.desk.assess import known_brief, known_build, remembered
+
+
+@dataclass(frozen=True, slots=True)
+class WishCost:
+    """A wish; what the answer costs more with it in minor units, the share of frames that it loses,
+    the weight of targets that it leaves unmet. None where there is no answer on either side.
+    """
+
+    wish: Wish
+    cost_minor: int | None
+    frames_lost: float | None
+    weight_lost: int | None
+    nothing_with_it: bool
+
+
+def wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCost, ...]:
+    """One line for each wish that the brief makes, by the aim of most frames within the budget."""
+    return remembered(
+        catalogue,
+        ("wish costs", brief, build),
+        lambda: _wish_costs(catalogue, known_brief(catalogue, brief), build),
+    )
+
+
+def _wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCost, ...]:
+    kept = kept_parts(known_build(catalogue, build))
+    asked, _ = settled(catalogue, brief, kept)
+    held = propose(catalogue, asked, "most frames", kept)
+    found = []
+    for wish in wishes_held(brief):
+        free = propose(catalogue, without(asked, (wish,)), "most frames", kept)
+        if held.build is None or free.build is None:
+            found.append(
+                WishCost(wish, None, None, None, held.build is None and free.build is not None)
+            )
+            continue
+        lost = 1 - exp((held.gain - free.gain) / 1e6)
+        found.append(
+            WishCost(
+                wish,
+                held.cost_minor - free.cost_minor,
+                lost,
+                free.weight_met - held.weight_met,
+                False,
+            )
+        )
+    return tuple(found)

@@ -1,0 +1,192 @@
+"""Years to keep: which targets are still met as the games ask for more, what each side still
+carries, the next step.
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from datetime import date
+
+from wattmetron.core.balance.cuts import Cut
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.frames.estimate import Estimate, estimate
+from wattmetron.core.search.proposal import propose
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.offers import Offer
+from wattmetron.core.values.parts import KINDS, Kind, Part
+from wattmetron.services.desk.assess import Assessment, known_brief, remembered
+
+SIDES: tuple[Kind, ...] = ("graphics", "processor")
+FREED: dict[Kind, tuple[Kind, ...]] = {
+    "processor": ("processor", "mainboard", "memory", "cooler"),
+    "graphics": ("graphics", "supply", "case"),
+}
+"""What a new part of either side may force."""
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """What meets again what a year takes, bought anew on one side or both: the parts, those forced
+    among them, and their cost at today's prices in minor units; no parts where nothing does.
+    """
+
+    sides: tuple[Kind, ...]
+    parts: tuple[Part, ...]
+    cost_minor: int
+
+
+@dataclass(frozen=True, slots=True)
+class Year:
+    """One year: how much more the games ask for (1 = as today), targets met, those lost since
+    today, how many of them processor and graphics would carry alone, and the next steps.
+    """
+
+    year: int
+    factor: float
+    met: int
+    lost: tuple[str, ...]
+    processor_alone: int
+    graphics_alone: int
+    steps: tuple[Step, ...]
+
+
+def years_kept(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
+    """From today to the brief's years; empty without years, targets or a machine that draws."""
+    if not now.brief.years or not now.counted or not now.machine.can_draw:
+        return ()
+    return remembered(catalogue, ("years", now.brief, now.build), lambda: _years(catalogue, now))
+
+
+def asking_more(game: Game, factor: float) -> Game:
+    """A game whose work on both sides is so many times today's."""
+    return replace(
+        game, processor_ms=game.processor_ms * factor, graphics_ms=game.graphics_ms * factor
+    )
+
+
+def outlasts(catalogue: Catalogue, now: Assessment, cut: Cut) -> tuple[int, int] | None:
+    """In the last year to keep, how many targets the present part and the cheaper one carry alone,
+    where the present one carries more: it is bought for the years. None else.
+    """
+    if cut.kind not in SIDES or not now.brief.years:
+        return None
+    factor = growth(now.brief, now.brief.years)
+    mine, other = (
+        _alone(_then(catalogue, now.brief, machine, factor), cut.kind)
+        for machine in (now.machine, catalogue.machine(cut.build, now.brief.clocks))
+    )
+    return (mine, other) if mine > other else None
+
+
+def growth(brief: Brief, years: int) -> float:
+    """How many times today's work the games ask for after so many years."""
+    return (1 + brief.growth_percent / 100) ** years
+
+
+def _years(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
+    found: list[Year] = []
+    for year in range(now.brief.years + 1):
+        factor = growth(now.brief, year)
+        then = _then(catalogue, now.brief, now.machine, factor)
+        lost = tuple(
+            one.game.name
+            for one, later in zip(now.counted, then, strict=True)
+            if one.state == "meets" and (later is None or later.state != "meets")
+        )
+        first = lost and not any(one.lost for one in found)
+        steps = _steps(catalogue, now, factor) if first else ()
+        met = sum(one is not None and one.state == "meets" for one in then)
+        found.append(
+            Year(
+                year, factor, met, lost, _alone(then, "processor"), _alone(then, "graphics"), steps
+            )
+        )
+    return tuple(found)
+
+
+def _then(
+    catalogue: Catalogue, brief: Brief, machine: Machine, factor: float
+) -> list[Estimate | None]:
+    return [
+        estimate(machine, asking_more(catalogue.game(one.game_id), factor), one, brief)
+        for one in brief.counted_targets
+    ]
+
+
+def _alone(found: Iterable[Estimate | None], kind: Kind) -> int:
+    """How many targets one side reaches on average with the other side out of the way."""
+    rates = (
+        (one.processor_alone_fps if kind == "processor" else one.graphics_alone_fps, one.target.fps)
+        for one in found
+        if one
+    )
+    return sum(rate >= wanted for rate, wanted in rates)
+
+
+def _steps(catalogue: Catalogue, now: Assessment, factor: float) -> tuple[Step, ...]:
+    """A step on either side; on both together where neither does alone."""
+    later = _later(catalogue, now, factor)
+    alone = tuple(_step(later, now, (kind,)) for kind in SIDES)
+    return alone if any(one.parts for one in alone) else (*alone, _step(later, now, SIDES))
+
+
+def _later(catalogue: Catalogue, now: Assessment, factor: float) -> Catalogue:
+    """The catalogue with games that ask for more, in which the build's parts cost nothing: they are
+    there.
+    """
+    region = catalogue.region(now.brief.region)
+    present = tuple(
+        Offer(
+            part_id=part_id,
+            shop="there already",
+            region=region.id,
+            currency=region.currency,
+            price_minor=0,
+            shipping_minor=0,
+            in_stock=True,
+            condition="new",
+            seen_on=date.min,
+        )
+        for _, part_id in now.build.ids()
+    )
+    told = (catalogue.informed(target.game_id) for target in now.brief.counted_targets)
+    more = (replace(one, game=asking_more(one.game, factor)) for one in told)
+    return replace(catalogue, offers=(*catalogue.offers, *present)).knowing(more)
+
+
+def _step(later: Catalogue, now: Assessment, sides: tuple[Kind, ...]) -> Step:
+    """The least that meets every target met today, with all kept but what a new part of these sides
+    may force.
+
+    Several memory kits stay as they are, for a proposal takes one.
+    """
+    free = {kind for side in sides for kind in FREED[side]} - (
+        {"memory"} if now.build.more_kits else set()
+    )
+    kept = replace(now.build, second_card=None)
+    for kind, part_id in now.build.ids():
+        if kind in free or kind not in KINDS:
+            kept = kept.without(kind, part_id)
+    met = tuple(one.target for one in now.counted if one.state == "meets")
+    asked = replace(
+        known_brief(later, now.brief),
+        targets=met,
+        owned=tuple(part_id for _, part_id in kept.ids()),
+        extras=(),
+        preferences=(),
+    )
+    if "graphics" not in free and not now.build.graphics:
+        asked = replace(
+            asked, banned=(*asked.banned, *(card.id for card in later.by_kind["graphics"]))
+        )
+    found = propose(later, asked, "least money", kept)
+    if found.build is None:
+        return Step(sides, (), 0)
+    bought = tuple(
+        later.part(one)
+        for kind in KINDS
+        for one in found.build.of(kind)
+        if one not in now.build.of(kind)
+    )
+    return Step(sides, bought, found.cost_minor)

@@ -1,0 +1,1 @@
+"""One brief with its build: what is said of it and every change that can be made."""

@@ -1,0 +1,121 @@
+"""As good for less: what can be bought today at or above the speed of a part, and what it would
+bring along.
+"""
+
+from dataclasses import dataclass
+from datetime import date
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import UnknownPartError
+from wattmetron.core.fit.rules import check
+from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.speeds.equals import Use, equals
+from wattmetron.core.speeds.scale import Standing
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.offers import Offer
+from wattmetron.core.values.parts import Kind, Part
+from wattmetron.services.desk.assess import Assessment, known_build
+
+SHOWN = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Alternative:
+    """A part as good for its price; ``saving_minor`` against the part named, None where that has no
+    price.
+    """
+
+    part: Part
+    offer: Offer
+    ratio: float
+    chance: float
+    saving_minor: int | None
+    forces: tuple[str, ...]
+    build: Build | None
+    present: bool
+    named: bool
+    age_days: int | None
+
+
+@dataclass(frozen=True)
+class Alternatives:
+    """Alternatives to a standing, cheapest first; ``named_minor`` is what the part named costs
+    today.
+    """
+
+    wanted: Standing
+    named_minor: int | None
+    rows: tuple[Alternative, ...]
+    hidden: int
+    use: Use
+    currency: str
+
+
+def alternatives(
+    catalogue: Catalogue,
+    key: str,
+    region: str,
+    allow_used: bool,
+    now: Assessment | None = None,
+    use: Use | None = None,
+) -> Alternatives:
+    """Parts at or above the speed of a part, chip or named part that can be bought in the region
+    today.
+
+    With a build, each comes with what it would force there. Raises UnknownPartError for an unknown
+    key.
+    """
+    wanted = catalogue.scale.one(key)
+    if wanted is None:
+        raise UnknownPartError(key)
+    use = use or Use()
+    book = catalogue.prices(region, allow_used)
+    named = min(
+        (price for one in wanted.part_ids if (price := book.delivered(one)) is not None),
+        default=None,
+    )
+    kind: Kind = wanted.side
+    found = [
+        (offer, one)
+        for one in equals(wanted, catalogue.by_kind[kind], catalogue.scale, use)
+        if (offer := book.best(one.part.id)) is not None
+    ]
+    found.sort(key=lambda row: (row[0].delivered_minor, row[1].part.id))
+    rows = tuple(
+        Alternative(
+            one.part,
+            offer,
+            one.ratio,
+            one.chance,
+            None if named is None else named - offer.delivered_minor,
+            *_forces(catalogue, now, kind, one.part),
+            now is not None and one.part.id in now.build.of(kind),
+            one.named,
+            _age(one.part.released, book.newest),
+        )
+        for offer, one in found[:SHOWN]
+    )
+    return Alternatives(wanted, named, rows, max(0, len(found) - SHOWN), use, book.currency)
+
+
+def _forces(
+    catalogue: Catalogue, now: Assessment | None, kind: Kind, part: Part
+) -> tuple[tuple[str, ...], Build | None]:
+    """Findings that block with this part in the build and did not before, and the build that it
+    makes.
+    """
+    if now is None:
+        return (), None
+    build = now.build.with_part(kind, part.id)
+    machine = catalogue.machine(known_build(catalogue, build), now.brief.clocks)
+    before = {one.sentence for one in now.findings}
+    new = [
+        one
+        for one in check(machine, wishes_of(now.brief))
+        if one.level == "blocks" and one.sentence not in before
+    ]
+    return tuple(one.sentence for one in new), build
+
+
+def _age(released: date | None, today: date | None) -> int | None:
+    return None if released is None or today is None else (today - released).days

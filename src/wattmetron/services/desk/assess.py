@@ -1,0 +1,415 @@
+"""What is to be said about a build for a brief: frames, fit, money, power, what is missing."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from typing import TypeVar, cast
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import UnknownGameError, UnknownPartError
+from wattmetron.core.fit.allowed import PersonalRule, bars
+from wattmetron.core.fit.finding import Finding
+from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
+from wattmetron.core.fit.remedies import Remedy, remedies
+from wattmetron.core.fit.rules import check
+from wattmetron.core.fit.waste import weighed
+from wattmetron.core.fit.wishes import Wishes, wishes_of
+from wattmetron.core.frames.estimate import Estimate, estimate
+from wattmetron.core.power.draw import Draw, draw, needed_supply_w
+from wattmetron.core.search.answer import NEVER
+from wattmetron.core.search.proposal import cheapest_fit
+from wattmetron.core.values.brief import GROWING_M2, GROWING_SLOTS, Brief, Target
+from wattmetron.core.values.build import Build, StandIn
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.offers import Offer
+from wattmetron.core.values.other_work import all_core_floor
+from wattmetron.core.values.parts import KINDS, Kind, Part
+from wattmetron.core.values.trust import judge
+from wattmetron.services.words.figures import KIND_WORDS, listed, money
+
+T = TypeVar("T")
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A part of the build with what it costs; ``part`` is None where the catalogue lost it."""
+
+    kind: Kind
+    part_id: str
+    part: Part | None
+    owned: bool
+    kept: bool
+    offer: Offer | None
+    stale: bool
+    outside: bool = False
+    stand_in: StandIn | None = None
+
+    @property
+    def cost_minor(self) -> int:
+        return 0 if self.owned or self.outside or self.offer is None else self.offer.delivered_minor
+
+
+@dataclass(frozen=True, slots=True)
+class Remaining:
+    """What is missing and the least that it costs so that everything fits; None where nothing
+    fits.
+    """
+
+    kinds: tuple[Kind, ...]
+    least_minor: int | None
+    build: Build | None
+
+
+@dataclass(frozen=True)
+class Assessment:
+    """Everything computed about one build under one brief."""
+
+    brief: Brief
+    build: Build
+    machine: Machine
+    currency: str
+    lines: tuple[Line, ...]
+    estimates: tuple[Estimate | None, ...]
+    findings: tuple[Finding, ...]
+    draw: Draw
+    needed_w: int
+    missing: tuple[Kind, ...]
+    floors: tuple[str, ...]
+    aside: tuple[tuple[Finding, str], ...] = ()
+
+    @property
+    def parts_minor(self) -> int:
+        return sum(line.cost_minor for line in self.lines)
+
+    @property
+    def back_minor(self) -> int:
+        """What stand-ins may sell for later, by guess."""
+        return sum(line.stand_in.resale_minor for line in self.lines if line.stand_in)
+
+    @property
+    def machine_minor(self) -> int:
+        """The eight kinds alone."""
+        return sum(line.cost_minor for line in self.lines if line.kind in KINDS)
+
+    @property
+    def spent_minor(self) -> int:
+        return self.parts_minor + self.brief.extras_minor
+
+    @property
+    def left_minor(self) -> int:
+        return self.brief.budget_high_minor - self.spent_minor
+
+    @property
+    def unpriced(self) -> tuple[Line, ...]:
+        return tuple(line for line in self.lines if line.offer is None and not line.owned)
+
+    @property
+    def stale(self) -> int:
+        return sum(line.stale and not line.owned for line in self.lines)
+
+    @property
+    def counted(self) -> tuple[Estimate, ...]:
+        return tuple(one for one in self.estimates if one is not None and one.target.weight > 0)
+
+    @property
+    def stays(self) -> tuple[Part, ...]:
+        """Parts that no proposal would touch."""
+        return staying(self.lines)
+
+    @property
+    def met(self) -> int:
+        return sum(one.state == "meets" for one in self.counted)
+
+    @property
+    def worst(self) -> Estimate | None:
+        """The counted target that is furthest from its frame rate, capped ones first."""
+        return min(
+            self.counted, key=lambda one: (not one.cannot, one.share_of_target), default=None
+        )
+
+    @property
+    def blocking(self) -> int:
+        return sum(finding.level == "blocks" for finding in self.findings)
+
+
+def assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
+    """Compute everything about a build; parts and games that the catalogue lost are left out and
+    said so.
+    """
+    return remembered(catalogue, ("assess", brief, build), lambda: _assess(catalogue, brief, build))
+
+
+def remembered(catalogue: Catalogue, key: tuple[str, Brief, Build], compute: Callable[[], T]) -> T:
+    """What was computed about a build before, as long as the catalogue is the same one."""
+    cache = _cache(id(catalogue))
+    if key not in cache:
+        found = compute()
+        if len(cache) > 512:
+            cache.clear()
+        cache[key] = (catalogue, found)
+    return cast(T, cache[key][1])
+
+
+@lru_cache(maxsize=2)
+def _cache(_catalogue_id: int) -> dict[tuple[str, Brief, Build], tuple[Catalogue, object]]:
+    return {}
+
+
+def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
+    book = catalogue.prices(brief.region, brief.allow_used)
+    lines = tuple(_lines(catalogue, brief, build))
+    machine = catalogue.machine(known_build(catalogue, build), brief.clocks)
+    estimates = tuple(_estimate(catalogue, machine, brief, target) for target in brief.targets)
+    drawn = draw(machine, tuple(one for one in estimates if one is not None))
+    findings = weighed(check(machine, whole_wishes(catalogue, brief)), machine, catalogue, book)
+    aside = tuple(
+        (one, reason) for one in findings if (reason := reason_aside(machine, build, one))
+    )
+    return Assessment(
+        brief,
+        build,
+        machine,
+        book.currency,
+        lines,
+        estimates,
+        tuple(one for one in findings if not reason_aside(machine, build, one)),
+        drawn,
+        needed_supply_w(drawn.full_w, brief.headroom_percent),
+        machine.missing(),
+        (*floors_missed(catalogue, brief, machine), *_rules_missed(brief, lines, book.currency)),
+        aside,
+    )
+
+
+def whole_wishes(catalogue: Catalogue, brief: Brief) -> Wishes:
+    """The brief's wishes with what its games ask for."""
+    return wishes_of(brief, catalogue.games, catalogue.published)
+
+
+def concerned(machine: Machine, finding: Finding) -> tuple[str, ...]:
+    """Ids of the parts that a finding concerns, sorted: it is the same finding while they are the
+    same.
+    """
+    return tuple(sorted({part.id for kind in finding.kinds for part in machine.of(kind)}))
+
+
+def reason_aside(machine: Machine, build: Build, finding: Finding) -> str:
+    """Why a finding is set aside in a build; empty where it counts."""
+    parts = concerned(machine, finding)
+    return next(
+        (one.reason for one in build.aside if one.rule == finding.rule and one.parts == parts), ""
+    )
+
+
+def known_brief(catalogue: Catalogue, brief: Brief) -> Brief:
+    """The brief without games and owned parts that the catalogue lost."""
+    targets = tuple(target for target in brief.targets if target.game_id in catalogue.games)
+    return replace(
+        brief, targets=targets, owned=tuple(one for one in brief.owned if one in catalogue.parts)
+    )
+
+
+def known_build(catalogue: Catalogue, build: Build) -> Build:
+    """The build without parts that the catalogue lost."""
+    known = build
+    for kind, part_id in build.ids():
+        if part_id not in catalogue.parts:
+            known = known.without(kind, part_id)
+    return known
+
+
+def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[Line]:
+    book = catalogue.prices(brief.region, brief.allow_used)
+    owned = list(brief.owned)
+    stand_ins = {one.part: one for one in build.stand_ins}
+    found = []
+    for kind, part_id in build.ids():
+        own = part_id in owned
+        if own:
+            owned.remove(part_id)
+        offer = book.best(part_id)
+        stale = offer is not None and book.is_stale(offer)
+        part = catalogue.parts.get(part_id)
+        found.append(
+            Line(
+                kind,
+                part_id,
+                part,
+                own,
+                part_id in build.kept,
+                offer,
+                stale,
+                kind in brief.outside,
+                stand_ins.get(part_id),
+            )
+        )
+    return found
+
+
+def _estimate(
+    catalogue: Catalogue, machine: Machine, brief: Brief, target: Target
+) -> Estimate | None:
+    try:
+        return estimate(machine, catalogue.game(target.game_id), target, brief)
+    except UnknownGameError:
+        return None
+
+
+def floors_missed(catalogue: Catalogue, brief: Brief, machine: Machine) -> list[str]:
+    """Sentences about floors of the brief that the build does not reach."""
+    known = known_brief(catalogue, brief)
+    found = []
+    memory_gb = memory_floor_gb(catalogue, known)
+    if machine.memory and machine.memory.total_gb < memory_gb:
+        found.append(
+            f"Memory is {machine.memory.total_gb:g} GB; brief and games want {memory_gb:g} GB."
+        )
+    storage_gb = storage_floor_gb(catalogue, known)
+    has_gb = sum(drive.capacity_gb for drive in machine.storage)
+    if machine.storage and has_gb < storage_gb:
+        found.append(
+            f"Storage is {has_gb:,} GB; brief and games want {storage_gb:,.0f} GB with a fifth kept"
+            " free."
+        )
+    return found
+
+
+def _rules_missed(brief: Brief, lines: tuple[Line, ...], currency: str) -> list[str]:
+    """Sentences about parts of the build that the brief does not allow."""
+    bought = (
+        line for line in lines if not line.owned and line.part is not None and line.kind in KINDS
+    )
+    stays = staying(lines)
+    return [
+        said
+        for line in bought
+        if line.part
+        for said in not_allowed(brief, line.part, line.cost_minor, currency, stays)
+    ]
+
+
+def staying(lines: tuple[Line, ...]) -> tuple[Part, ...]:
+    """Parts that stay whatever is proposed: owned, kept and further ones."""
+    return tuple(
+        line.part
+        for line in lines
+        if line.part and (line.owned or line.kept or line.kind not in KINDS)
+    )
+
+
+def not_allowed(
+    brief: Brief, part: Part, cost_minor: int, currency: str, stays: tuple[Part, ...] = ()
+) -> list[str]:
+    """Sentences about a part to be bought that the brief does not allow."""
+    return [
+        _barred(rule, brief, part, cost_minor, currency)
+        for rule in bars(brief, part, cost_minor, stays)
+    ]
+
+
+def _barred(rule: PersonalRule, brief: Brief, part: Part, cost_minor: int, currency: str) -> str:
+    name = part.name
+    match rule:
+        case "part price cap":
+            over = money(cost_minor - (brief.part_cap_minor or 0), currency)
+            return f"{name} costs {over} more than the brief allows for a part."
+        case "trust floor":
+            told = judge(part)
+            return (
+                f"{name} is {told.trust} ({'; '.join(told.reasons)}); the brief wants"
+                f" {brief.trust_floor}."
+            )
+        case "banned part":
+            return f"The brief excludes {name}."
+        case "maker":
+            return f"The brief excludes parts of {part.maker}: {name} is one."
+        case "other maker":
+            kind = kind_of(part)
+            return (
+                f"{name} is of {part.maker}; the brief wants {KIND_WORDS[kind]} of"
+                f" {listed([maker for own, maker in brief.only_of if own == kind])}."
+            )
+        case "colour":
+            return f"{name} is {part.colour}; the brief wants {brief.colour}."
+        case "noise":
+            return (
+                f"{name} reaches {getattr(part, 'noise_dba', 0):g} dB(A); the brief allows"
+                f" {brief.noise_limit_dba:g}."
+            )
+        case "size":
+            return (
+                f"{name} takes {getattr(part, 'volume_l', 0):g} l; the brief allows"
+                f" {brief.volume_limit_l:g} l."
+            )
+        case "wireless":
+            return (
+                f"The brief wants wireless and {name} has none: take another mainboard or add an"
+                " adapter."
+            )
+        case "room to grow":
+            has = (
+                f"{getattr(part, 'memory_slots', 0)} memory slots and"
+                f" {getattr(part, 'm2_slots', 0)} M.2 places"
+            )
+            return (
+                f"{name} has {has}; with room to grow the brief wants {GROWING_SLOTS} and"
+                f" {GROWING_M2}."
+            )
+        case "other work":
+            return (
+                f"{name} is too slow with all cores for {listed(list(brief.work))}:"
+                f" {getattr(part, 'all_core_speed', 0):g} of {all_core_floor(brief.work):g} points."
+            )
+        case "tuned clocks":
+            return f"The brief wants tuned clocks; those of {name} are fixed."
+
+
+def remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining | None:
+    """The least that the missing kinds cost with everything chosen kept, or None for a whole
+    machine.
+    """
+    if not assessment.missing:
+        return None
+    return remembered(
+        catalogue,
+        ("remaining", assessment.brief, assessment.build),
+        lambda: _remaining(catalogue, assessment),
+    )
+
+
+def _remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining:
+    answer = cheapest_fit(
+        catalogue,
+        known_brief(catalogue, assessment.brief),
+        known_build(catalogue, assessment.build),
+    )
+    if answer.build is None or answer.cost_minor >= NEVER:
+        return Remaining(assessment.missing, None, None)
+    second = sum(
+        line.cost_minor for line in [one for one in assessment.lines if one.kind == "graphics"][1:]
+    )
+    least = max(0, answer.cost_minor - (assessment.machine_minor - second))
+    return Remaining(
+        assessment.missing, least, replace(answer.build, second_card=assessment.build.second_card)
+    )
+
+
+def finding_remedies(
+    catalogue: Catalogue, assessment: Assessment, finding: Finding
+) -> tuple[Remedy, ...]:
+    """Actions that clear a finding."""
+    key = (f"remedies {finding.rule} {finding.sentence}", assessment.brief, assessment.build)
+    return remembered(catalogue, key, lambda: _finding_remedies(catalogue, assessment, finding))
+
+
+def _finding_remedies(
+    catalogue: Catalogue, assessment: Assessment, finding: Finding
+) -> tuple[Remedy, ...]:
+    book = catalogue.prices(assessment.brief.region, assessment.brief.allow_used)
+    try:
+        return remedies(
+            catalogue, book, assessment.build, finding, whole_wishes(catalogue, assessment.brief)
+        )
+    except UnknownPartError:
+        return ()

@@ -1,0 +1,103 @@
+"""One set of changes that clears everything that blocks: as few kinds as possible, for the least
+money.
+"""
+
+from dataclasses import dataclass, replace
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.finding import Finding
+from wattmetron.core.search.proposal import cheapest_fit
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.parts import KINDS, Kind
+from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build, remembered
+
+SIDES: frozenset[Kind] = frozenset({"processor", "graphics"})
+OTHERS: frozenset[Kind] = frozenset({"mainboard", "memory", "cooler", "supply", "case"})
+
+
+@dataclass(frozen=True, slots=True)
+class Cure:
+    """A build in which nothing blocks, the kinds that change, and what that costs more (or less),
+    minor units.
+    """
+
+    build: Build
+    changed: tuple[Kind, ...]
+    cost_minor: int
+    cleared: int
+
+
+def cure(catalogue: Catalogue, now: Assessment) -> Cure | None:
+    """The cheapest such build; processor and card stay where that is possible. None where nothing
+    blocks or helps.
+    """
+    blocking = [one for one in now.findings if one.level == "blocks"]
+    if not blocking:
+        return None
+    return remembered(
+        catalogue, ("cure", now.brief, now.build), lambda: _cure(catalogue, now, blocking)
+    )
+
+
+def _cure(catalogue: Catalogue, now: Assessment, blocking: list[Finding]) -> Cure | None:
+    for freed in _widening(now, blocking):
+        found = _fitted(catalogue, now, freed)
+        if found is not None:
+            return _narrowed(catalogue, now, freed, found, len(blocking))
+    return None
+
+
+def _widening(now: Assessment, blocking: list[Finding]) -> list[frozenset[Kind]]:
+    """Sets of kinds to free, the smallest first: what the findings prefer, all that they name, then
+    the frames' sides.
+    """
+    first = frozenset[Kind]().union(*(_preferred(one) for one in blocking))
+    named: frozenset[Kind] = frozenset(kind for one in blocking for kind in one.remedy_kinds)
+    sets = [first, named - SIDES, named, named | OTHERS]
+    return list(dict.fromkeys(one for one in sets if one))
+
+
+def _preferred(finding: Finding) -> tuple[Kind, ...]:
+    """The first kind that a finding would change and that decides no frames."""
+    return tuple(kind for kind in finding.remedy_kinds if kind not in SIDES)[:1]
+
+
+def _fitted(catalogue: Catalogue, now: Assessment, freed: frozenset[Kind]) -> Build | None:
+    """The cheapest build that keeps all other kinds."""
+    kept = known_build(catalogue, now.build)
+    for kind in freed:
+        for part_id in kept.of(kind):
+            kept = kept.without(kind, part_id)
+    gone = {part_id for kind in freed for part_id in now.build.of(kind)}
+    brief = known_brief(catalogue, now.brief)
+    brief = replace(
+        brief,
+        owned=tuple(one for one in brief.owned if one not in gone),
+        targets=(),
+        storage_gb=0.0 if kept.storage else brief.storage_gb,
+        memory_gb=0.0 if kept.memory else brief.memory_gb,
+    )
+    return cheapest_fit(catalogue, brief, kept).build
+
+
+def _narrowed(
+    catalogue: Catalogue, now: Assessment, freed: frozenset[Kind], found: Build, cleared: int
+) -> Cure:
+    """The cure with every kind kept that need not change.
+
+    A present part that nobody sells can be kept but not bought, so keeping one may make room for
+    keeping another: the kinds are gone through until none is left that can be kept.
+    """
+    before: frozenset[Kind] | None = None
+    while freed != before:
+        before = freed
+        for kind in [one for one in KINDS if one in freed and now.build.of(one)]:
+            fewer = freed - {kind}
+            same = found.of(kind) == now.build.of(kind)
+            better = found if same else _fitted(catalogue, now, fewer) if fewer else None
+            if better is not None:
+                freed, found = fewer, better
+    build = replace(found, kept=now.build.kept & {part_id for _, part_id in found.ids()})
+    changed = tuple(kind for kind in KINDS if build.of(kind) != now.build.of(kind))
+    after = assess(catalogue, now.brief, build)
+    return Cure(build, changed, after.spent_minor - now.spent_minor, cleared)

@@ -1,0 +1,96 @@
+"""Room to grow: what a build takes later without anything else being replaced."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.candidates import reasons_against
+from wattmetron.core.fit.finding import Finding
+from wattmetron.core.fit.platform import firmware
+from wattmetron.core.fit.ports import sata_left
+from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.speeds.scale import anchors_of
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Graphics, Kind, Part, Processor
+from wattmetron.services.desk.assess import Assessment
+
+
+@dataclass(frozen=True, slots=True)
+class Stronger:
+    """The strongest part of a kind that goes in as the build stands, and how much faster than the
+    present one it is.
+
+    ``delivered_minor`` is None where nobody sells it; ``first`` is what would have to be done
+    before, such as firmware.
+    """
+
+    kind: Kind
+    part: Part
+    faster: float | None
+    delivered_minor: int | None
+    first: str
+
+
+@dataclass(frozen=True, slots=True)
+class Growth:
+    """The strongest card and processor (None where nothing stronger goes in), and places left."""
+
+    graphics: Stronger | None
+    processor: Stronger | None
+    memory_slots: int | None
+    memory_gb: float | None
+    m2_slots: int | None
+    sata_ports: int | None
+
+
+def growth(catalogue: Catalogue, now: Assessment) -> Growth:
+    """Computed over the whole catalogue by the rules that block; the limit in watts of the brief
+    holds too.
+    """
+    board, kit = now.machine.mainboard, now.machine.memory
+    nvme = sum(drive.interface == "M.2 NVMe" for drive in now.machine.storage)
+    sata = len(now.machine.storage) - nvme
+    most_gb = min(
+        [one.memory_max_gb for one in (board, now.machine.processor) if one], default=None
+    )
+    return Growth(
+        _strongest(catalogue, now, "graphics"),
+        _strongest(catalogue, now, "processor"),
+        None if board is None else board.memory_slots - (kit.sticks if kit else 0),
+        most_gb,
+        None if board is None else board.m2_slots - nvme,
+        None if board is None else sata_left(board, nvme) - sata,
+    )
+
+
+def _strongest(catalogue: Catalogue, now: Assessment, kind: Kind) -> Stronger | None:
+    book = catalogue.prices(now.brief.region, now.brief.allow_used)
+    parts = [
+        part
+        for part in catalogue.by_kind[kind]
+        if part.withdrawn is None or book.delivered(part.id) is not None
+    ]
+    against = reasons_against(now.machine, kind, parts, wishes_of(now.brief))
+    fitting = [part for part, found in zip(parts, against, strict=True) if not found]
+    present = next(iter(now.machine.of(kind)), None)
+    best = _best(fitting)
+    if best is None or (present is not None and _speed(best) <= _speed(present)):
+        return None
+    faster = None if present is None else _speed(best) / _speed(present) - 1
+    machine = now.machine.with_part(kind, best)
+    return Stronger(kind, best, faster, book.delivered(best.id), _first(machine))
+
+
+def _best(parts: Iterable[Part]) -> Part | None:
+    return max(parts, key=lambda part: (_speed(part), part.id), default=None)
+
+
+def _speed(part: Part) -> float:
+    """One busy core for processors, 2560x1440 for cards, in points."""
+    if isinstance(part, Graphics):
+        return anchors_of(part)[1]
+    return part.single_speed if isinstance(part, Processor) else 0.0
+
+
+def _first(machine: Machine) -> str:
+    return next((one.sentence for one in firmware(machine) if isinstance(one, Finding)), "")

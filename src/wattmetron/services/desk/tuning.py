@@ -1,0 +1,63 @@
+"""Tuned clocks for a brief: frames, watts and what stands in the way, for each way of tuning."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.rules import check
+from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.frames.estimate import estimate
+from wattmetron.core.power.draw import draw
+from wattmetron.core.power.tuning import CHANGES, Way, in_the_way, tuned
+from wattmetron.services.desk.assess import Assessment
+
+
+@dataclass(frozen=True, slots=True)
+class Tuned:
+    """One way: the range of changes over the brief's targets (shares), watts at full draw, targets
+    met, obstacles.
+    """
+
+    way: Way
+    least: float
+    most: float
+    watts: int
+    met: int
+    obstacles: tuple[str, ...]
+
+
+def ways_to_tune(catalogue: Catalogue, now: Assessment) -> tuple[Tuned, ...]:
+    """Empty while no frames can be estimated."""
+    found = []
+    wishes = wishes_of(now.brief)
+    before = {one.sentence for one in check(now.machine, wishes)}
+    for way in CHANGES:
+        machine = tuned(now.machine, way)
+        if machine is None or not machine.can_draw:
+            continue
+        runs = [one for one in now.counted if one.average_fps > 0]
+        pairs = [
+            (one, after)
+            for one in runs
+            if (
+                after := estimate(
+                    machine, catalogue.game(one.target.game_id), one.target, now.brief
+                )
+            )
+            is not None
+        ]
+        if not pairs:
+            continue
+        changes = [after.judged_fps / one.judged_fps - 1 for one, after in pairs]
+        blocks = [
+            one.sentence
+            for one in check(machine, wishes)
+            if one.level == "blocks" and one.sentence not in before
+        ]
+        met = sum(after.state == "meets" for _, after in pairs)
+        full = draw(machine).full_w - now.draw.full_w
+        found.append(
+            Tuned(
+                way, min(changes), max(changes), full, met, (*in_the_way(now.machine, way), *blocks)
+            )
+        )
+    return tuple(found)

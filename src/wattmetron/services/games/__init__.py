@@ -1,0 +1,1 @@
+"""Games against a machine, what they publish, their results."""

@@ -1,0 +1,344 @@
+"""Games against a machine: the list with filters, one game in full, a brief's games together."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.requirements.agreement import Doubt
+from wattmetron.core.requirements.tiers import pixel_factor
+from wattmetron.core.requirements.verdicts import (
+    UNSURE,
+    Contender,
+    Standings,
+    TierVerdict,
+    highest_met,
+    standings,
+    storage_needed_gb,
+    tier_verdicts,
+)
+from wattmetron.core.values.brief import Brief, Target
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.published import Published, Settled
+from wattmetron.core.workloads.evidence import MARGIN
+from wattmetron.core.workloads.fit import Informed
+from wattmetron.services.words.tiers import tier_label
+
+Demand = Literal["light", "medium", "heavy"]
+DEMANDS: dict[Demand, tuple[float, float]] = {
+    "light": (0, 45),
+    "medium": (45, 85),
+    "heavy": (85, np.inf),
+}
+"""By the graphics speed, in points, that the recommended tier asks for."""
+Sort = Literal["name", "released", "processor", "graphics", "storage"]
+SORTS: tuple[Sort, ...] = ("name", "released", "processor", "graphics", "storage")
+MET_CHOICES = ("any tier", "the recommended tier", "no tier")
+PAGE_SIZE = 40
+
+
+@dataclass(frozen=True, slots=True)
+class GameRow:
+    """A game in the list: the speeds that its recommended tier asks for, and how far the machine
+    reaches.
+    """
+
+    game: Game
+    processor_points: float | None
+    graphics_points: float | None
+    demand: Demand
+    tiers: int
+    reached: str
+    short: str
+    doubts: int
+
+
+@dataclass(frozen=True, slots=True)
+class GameList:
+    """A page of the list."""
+
+    rows: tuple[GameRow, ...]
+    found: int
+    page: int
+    pages: int
+    genres: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Question:
+    """What is asked of the list."""
+
+    words: str = ""
+    genre: str = ""
+    demand: str = ""
+    met: str = ""
+    sort: str = "name"
+    page: int = 1
+
+
+def judged(catalogue: Catalogue, contender: Contender | None, sureness: float) -> Standings | None:
+    """A machine's verdicts over all tiers of the catalogue."""
+    return (
+        None
+        if contender is None
+        else standings(catalogue.tiers, catalogue.asked, contender, sureness)
+    )
+
+
+def list_games(catalogue: Catalogue, question: Question, found: Standings | None) -> GameList:
+    """The games that answer a question, one page of them."""
+    words = question.words.casefold().split()
+    games = [
+        game
+        for game in catalogue.games_by_name
+        if (not words or all(word in f"{game.name} {game.genre}".casefold() for word in words))
+        and (not question.genre or game.genre == question.genre)
+        and (not question.demand or demand_of(catalogue, game) == question.demand)
+        and (not question.met or found is None or _met(catalogue, found, game.id, question.met))
+    ]
+    if question.sort != "name":
+        games.sort(key=lambda game: _order(catalogue, game, question.sort))
+    pages = max(1, -(-len(games) // PAGE_SIZE))
+    page = min(max(1, question.page), pages)
+    shown = games[(page - 1) * PAGE_SIZE : page * PAGE_SIZE]
+    rows = tuple(_row(catalogue, game, found) for game in shown)
+    return GameList(rows, len(games), page, pages, catalogue.genres)
+
+
+def _order(catalogue: Catalogue, game: Game, sort: str) -> float:
+    """The newest or the most first; games come in the order of their names."""
+    if sort == "released":
+        return -(game.released.toordinal() if game.released else 0)
+    if sort == "storage":
+        return -game.storage_gb
+    return -(asked_points(catalogue, game)[0 if sort == "processor" else 1] or 0)
+
+
+def recommended_row(catalogue: Catalogue, game_id: str) -> int | None:
+    """The row of the recommended tier, else of the last one."""
+    rows = catalogue.tiers.of_game(game_id)
+    for row in rows:
+        if catalogue.tiers.rows[row].settled.role == "recommended":
+            return row
+    return rows[-1] if len(rows) else None
+
+
+def asked_points(catalogue: Catalogue, game: Game) -> tuple[float | None, float | None]:
+    """The bars of the recommended tier in points; None where nothing is placed."""
+    row = recommended_row(catalogue, game.id)
+    if row is None:
+        return None, None
+    bars = [float(catalogue.tiers.sides[side].bar[row]) for side in ("processor", "graphics")]
+    first, second = (None if np.isnan(bar) else float(np.exp(bar)) for bar in bars)
+    return first, second
+
+
+def demand_of(catalogue: Catalogue, game: Game) -> Demand:
+    """How much graphics the recommended tier asks for; without tiers, what 60 fps at 1920x1080,
+    high takes.
+    """
+    points = asked_points(catalogue, game)[1]
+    if points is None:
+        points = 100 * game.graphics_ms / (1000 / 60 * float(np.exp(-MARGIN)))
+    return next(word for word, (low, high) in DEMANDS.items() if low <= points < high)
+
+
+def _met(catalogue: Catalogue, found: Standings, game_id: str, met: str) -> bool:
+    best = highest_met(catalogue.tiers, found, game_id)
+    if met == "no tier":
+        return best is None and len(catalogue.tiers.of_game(game_id)) > 0
+    if met == "the recommended tier":
+        wanted = recommended_row(catalogue, game_id)
+        return best is not None and wanted is not None and best >= wanted
+    return best is not None
+
+
+def _row(catalogue: Catalogue, game: Game, found: Standings | None) -> GameRow:
+    processor, graphics = asked_points(catalogue, game)
+    reached, short = reach_words(catalogue, found, game.id)
+    count = len(catalogue.tiers.of_game(game.id))
+    return GameRow(
+        game,
+        processor,
+        graphics,
+        demand_of(catalogue, game),
+        count,
+        reached,
+        short,
+        len(catalogue.doubts(game.id)),
+    )
+
+
+def reach_words(catalogue: Catalogue, found: Standings | None, game_id: str) -> tuple[str, str]:
+    """The highest tier met, and what the next one is short of: ``("Minimum", "Recommended: graphics
+    0.82")``.
+    """
+    table = catalogue.tiers
+    rows = table.of_game(game_id)
+    if found is None or not len(rows):
+        return "", ""
+    best = highest_met(table, found, game_id)
+    reached = (
+        "no tier"
+        if best is None
+        else tier_label(table.rows[best].tier.label, table.rows[best].place)
+    )
+    if best is None and found.overall[rows.start] == UNSURE:
+        reached = f"unsure of {tier_label(table.rows[rows.start].tier.label, 0)}"
+    beyond = rows.start if best is None else best + 1
+    if beyond >= rows.stop:
+        return reached, "all tiers met"
+    verdict = tier_verdicts(table, found, Contender(), game_id)[beyond - rows.start]
+    lacks = [
+        one.aspect
+        + (f" {one.ratio:.2f}" if one.ratio is not None else "")
+        + (" unsure" if one.word == "unsure" else "")
+        for one in verdict.aspects
+        if one.word in ("short", "unsure")
+    ]
+    return reached, f"{tier_label(verdict.tier.label, beyond - rows.start)}: {', '.join(lacks[:2])}"
+
+
+@dataclass(frozen=True)
+class GameFacts:
+    """One game in full."""
+
+    game: Game
+    informed: Informed
+    published: Published | None
+    settled: tuple[Settled, ...]
+    rows: range
+    verdicts: tuple[TierVerdict, ...]
+    doubts: tuple[Doubt, ...]
+    contender: Contender | None
+
+
+def game_facts(
+    catalogue: Catalogue, game_id: str, contender: Contender | None, sureness: float
+) -> GameFacts:
+    """Everything about a game, measured against a machine where there is one; raises
+    UnknownGameError.
+    """
+    informed = catalogue.informed(game_id)
+    table = catalogue.tiers
+    rows = table.of_game(game_id)
+    found = judged(catalogue, contender, sureness)
+    verdicts = (
+        ()
+        if found is None or contender is None
+        else tier_verdicts(table, found, contender, game_id)
+    )
+    return GameFacts(
+        informed.game,
+        informed,
+        catalogue.published.get(game_id),
+        tuple(table.rows[row].settled for row in rows),
+        rows,
+        verdicts,
+        catalogue.doubts(game_id),
+        contender,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class StorageSum:
+    """Storage of a brief's games together, with a fifth kept free, in GB; ``had_gb`` is the
+    machine's.
+    """
+
+    games: tuple[tuple[str, float], ...]
+    needed_gb: float
+    had_gb: float | None
+
+
+def storage_together(catalogue: Catalogue, brief: Brief, had_gb: float | None) -> StorageSum:
+    """What all games of a brief take: the most that a tier says, else what the game's file says."""
+    ids = dict.fromkeys(
+        target.game_id for target in brief.targets if target.game_id in catalogue.games
+    )
+    sizes = tuple((catalogue.games[one].name, storage_of(catalogue, one)) for one in ids)
+    return StorageSum(sizes, storage_needed_gb([size for _, size in sizes]), had_gb)
+
+
+def storage_of(catalogue: Catalogue, game_id: str) -> float:
+    own = catalogue.published.get(game_id)
+    stated = [tier.storage_gb for tier in own.tiers if tier.storage_gb is not None] if own else []
+    return max(stated, default=catalogue.games[game_id].storage_gb)
+
+
+# --- targets and tiers
+# --------------------------------------------------------------------------------
+
+
+LEVEL = float(np.log(1.08))
+"""Loads closer than 8 % are called alike."""
+
+
+def tier_of_target(catalogue: Catalogue, target: Target) -> str:
+    """Where a target stands among its game's tiers by the load that it puts on graphics and
+    processor; says so where a tier's conditions are assumed.
+    """
+    if target.game_id not in catalogue.games:
+        return ""
+    game = catalogue.games[target.game_id]
+    rows = [catalogue.tiers.rows[row] for row in catalogue.tiers.of_game(target.game_id)]
+    if not rows:
+        return ""
+    scale = target.scale if target.upscaling else 1.0
+    own = _load(game, target.preset, target.shown_mpx * scale**2, target.fps)
+    loads = []
+    for row in rows:
+        shrink = catalogue.assumptions.upscaling_scale**2 if row.settled.upscaling else 1.0
+        load = _load(game, row.settled.preset, row.settled.shown_mpx * shrink, row.settled.fps)
+        loads.append(
+            (
+                load,
+                tier_label(row.tier.label, row.place),
+                bool(row.settled.assumed),
+                row.settled.ray_tracing,
+            )
+        )
+    loads = [one for one in loads if one[3] == target.ray_tracing] or loads
+    same = [one for one in loads if abs(one[0] - own) <= LEVEL]
+    below, above = [one for one in loads if one[0] < own], [one for one in loads if one[0] > own]
+    if same:
+        words, used = f"as {same[0][1]}", same[:1]
+    elif below and above:
+        words, used = f"between {below[-1][1]} and {above[0][1]}", [below[-1], above[0]]
+    else:
+        words, used = (
+            (f"below {above[0][1]}", above[:1]) if above else (f"above {below[-1][1]}", below[-1:])
+        )
+    return words + (" (assumed)" if any(one[2] for one in used) else "")
+
+
+def _load(game: Game, preset: str, mpx: float, fps: float) -> float:
+    """ln of graphics work per second, and half of the processor's."""
+    own = game.preset(preset)  # type: ignore[arg-type]
+    graphics = np.log(own.graphics_factor * pixel_factor(game, mpx) * fps)
+    return float(graphics + 0.5 * np.log(own.processor_factor * fps))
+
+
+def known_games(catalogue: Catalogue, game_ids: Iterable[str]) -> list[str]:
+    """The ids in order, each once; raises UnknownGameError for one that the catalogue lacks."""
+    return [
+        catalogue.games[one].id if one in catalogue.games else catalogue.game(one).id
+        for one in dict.fromkeys(game_ids)
+    ]
+
+
+def tier_targets(catalogue: Catalogue, game_id: str) -> list[tuple[int, str]]:
+    """A game's tiers as ready-made targets: place, and conditions in words with those assumed
+    marked.
+    """
+    found = []
+    for row in catalogue.tiers.of_game(game_id):
+        one = catalogue.tiers.rows[row]
+        settled = one.settled
+        words = f"{settled.width_px}x{settled.height_px}, {settled.preset}, {settled.fps:g} fps"
+        words += ", ray tracing" if settled.ray_tracing else ""
+        assumed = f" ({', '.join(sorted(settled.assumed))} assumed)" if settled.assumed else ""
+        found.append((one.place, f"{tier_label(one.tier.label, one.place)}: {words}{assumed}"))
+    return found

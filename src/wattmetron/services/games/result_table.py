@@ -1,0 +1,147 @@
+"""Pasted results as a table: what each of its columns holds, guessed from its head, told by hand,
+or known of the source.
+"""
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from wattmetron.core.errors import WattmetronError
+from wattmetron.core.values.results import COLUMN_ROLES, Role
+
+MOST_COLUMNS = 24
+_SEPARATED = (
+    re.compile(r"\s*\t\s*"),
+    re.compile(r"\s*[;|]\s*"),
+    re.compile(r"\s{2,}"),
+    re.compile(r"\s*,\s+"),
+)
+_CELLS = re.compile(r"\s*[\t;|]\s*|\s{2,}|,\s+")
+_FIGURE = re.compile(r"\d{1,5}(?:[.,]\d+)?\s*(?:fps)?", re.IGNORECASE)
+_HEADS: tuple[tuple[Role, re.Pattern[str]], ...] = (
+    ("low", re.compile(r"\b(?:1\s*%|p1|p99|low|one per ?cent)", re.IGNORECASE)),
+    ("average", re.compile(r"\b(?:avg|average|mean|fps|frame ?rate)\b", re.IGNORECASE)),
+    ("processor", re.compile(r"\b(?:cpu|processor)\b", re.IGNORECASE)),
+    ("graphics", re.compile(r"\b(?:gpu|graphics|card|chip)\b", re.IGNORECASE)),
+    ("resolution", re.compile(r"\b(?:resolution|size|pixels)\b", re.IGNORECASE)),
+    ("preset", re.compile(r"\b(?:preset|settings|quality|detail)\b", re.IGNORECASE)),
+)
+_OTHER_FIGURES = re.compile(
+    r"0[.,]1\s*%|\b(?:max|min|maximum|minimum|median|watts?|draw|price|vram|memory|date|no|nr|rank)\b|^#$",
+    re.IGNORECASE,
+)
+
+
+class ColumnsNeeded(WattmetronError):
+    """A table whose columns cannot be told apart: the user says once what each holds."""
+
+    def __init__(self, rows: Sequence[Sequence[str]], guess: Sequence[Role]) -> None:
+        super().__init__(
+            "Say what each column holds; the source's next table is then read the same way."
+        )
+        self.rows, self.guess = rows, tuple(guess)
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One line: its number in what was pasted, its text, its cells, and what each holds (None: to
+    be seen by itself).
+    """
+
+    number: int
+    text: str
+    cells: tuple[str, ...]
+    roles: tuple[Role, ...] | None
+
+
+def lines_of(
+    text: str, told: Mapping[str, str], known: Mapping[int, tuple[Role, ...]]
+) -> list[Line]:
+    """The lines of a pasted table. ``told`` are a form's fields, with ``column-0`` and so on where
+    the user has said what columns hold; ``known`` is what they held before in tables of this
+    source, by their number. Raises ColumnsNeeded where a table has columns whose meaning is open.
+    """
+    plain = [
+        (n, line.strip())
+        for n, line in enumerate(text.replace("\r", "").split("\n"), start=1)
+        if line.strip()
+    ]
+    table = _as_table([line for _, line in plain])
+    if table is None:
+        return [Line(n, line, tuple(filter(None, _CELLS.split(line))), None) for n, line in plain]
+    head = table[0] if not any(_FIGURE.fullmatch(cell) for cell in table[0]) else None
+    if head is not None and not any(_role_of(cell) for cell in head):
+        head = None
+    width = len(table[0])
+    roles = told_roles(told, width) or known.get(width)
+    if roles is None:
+        roles = _from_head(head, table) if head is not None else _by_number(table)
+    first = 1 if head is not None else 0
+    return [
+        Line(n, line, tuple(cells), roles)
+        for (n, line), cells in zip(plain[first:], table[first:], strict=True)
+    ]
+
+
+def told_roles(form: Mapping[str, str], width: int) -> tuple[Role, ...] | None:
+    """What a form says of every column, or None where it does not."""
+    found = [form.get(f"column-{n}", "") for n in range(width)]
+    return (
+        tuple(role for one in found for role in COLUMN_ROLES if role == one)
+        if all(one in COLUMN_ROLES for one in found)
+        else None
+    )
+
+
+def _as_table(lines: list[str]) -> list[list[str]] | None:
+    """Cells of lines that one separator cuts into equally many, three or more."""
+    for separator in _SEPARATED:
+        rows = [separator.split(line.strip("|\t; ")) for line in lines]
+        if (
+            rows
+            and 3 <= len(rows[0]) <= MOST_COLUMNS
+            and all(len(row) == len(rows[0]) for row in rows)
+        ):
+            return rows
+    return None
+
+
+def _role_of(head: str) -> Role | None:
+    if _OTHER_FIGURES.search(head):
+        return "leave out"
+    return next((role for role, pattern in _HEADS if pattern.search(head)), None)
+
+
+def _from_head(head: list[str], table: list[list[str]]) -> tuple[Role, ...]:
+    found = [_role_of(cell) for cell in head]
+    named = [role for role in found if role not in (None, "leave out")]
+    guess: list[Role] = [role or "leave out" for role in found]
+    if (
+        len(set(named)) < len(named)
+        or "average" not in named
+        or any(role is None for role in found)
+    ):
+        raise ColumnsNeeded(table[:4], guess)
+    return tuple(guess)
+
+
+def _by_number(table: list[list[str]]) -> tuple[Role, ...] | None:
+    """Cell by cell where at most an average and a low are figures; more figures than these have to
+    be explained.
+    """
+    figures = [n for n in range(len(table[0])) if all(_FIGURE.fullmatch(row[n]) for row in table)]
+    if len(figures) <= 2:
+        return None
+    guess: list[Role] = ["leave out"] * len(table[0])
+    for n in range(len(table[0])):
+        if n not in figures:
+            guess[n] = next(
+                (
+                    role
+                    for role in ("processor", "graphics", "resolution", "preset")
+                    if role not in guess
+                ),
+                "leave out",
+            )
+    guess[figures[0]], guess[figures[1]] = "average", "low"
+    raise ColumnsNeeded(table[:4], guess)

@@ -1,0 +1,1 @@
+"""Parts, their prices and the charts that place them: lists, edits, imports."""

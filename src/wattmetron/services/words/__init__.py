@@ -1,0 +1,1 @@
+"""How money, figures, wishes and trade words are written."""

@@ -1,0 +1,76 @@
+"""One place for how money, figures and names are written."""
+
+from decimal import Decimal
+
+from wattmetron.core.values.brief import Target
+from wattmetron.core.values.money import to_decimal
+from wattmetron.core.values.parts import KIND_NAMES
+
+THIN = "\u202f"
+GAP = "\u00a0"
+KIND_WORDS = KIND_NAMES
+
+
+def money(minor: int, currency: str) -> str:
+    """``EUR 1,284`` or, where there are cents, ``EUR 1,284.50``; a minus sign before the
+    currency.
+    """
+    amount = to_decimal(abs(minor))
+    text = f"{amount:,.0f}" if amount == amount.to_integral_value() else f"{amount:,.2f}"
+    return f"{'−' if minor < 0 else ''}{currency}{GAP}{text}"
+
+
+def money_range(low_minor: int, high_minor: int, currency: str) -> str:
+    """``EUR 1,050–1,250`` in whole units, or the upper end alone where there is no lower one."""
+    low, high = round_money(low_minor, currency), round_money(high_minor, currency)
+    return f"{low}–{high.split(GAP)[-1]}" if low_minor else high
+
+
+def money_change(minor: int, currency: str) -> str:
+    """``EUR 38 more``, ``EUR 5 less`` or ``the same``."""
+    return (
+        "the same"
+        if not minor
+        else f"{money(abs(minor), currency)} {'more' if minor > 0 else 'less'}"
+    )
+
+
+def round_money(minor: int, currency: str) -> str:
+    """Money to the whole unit."""
+    amount = to_decimal(abs(minor)).quantize(Decimal(1))
+    return f"{'−' if minor < 0 else ''}{currency}{GAP}{amount:,}"
+
+
+def percent(share: float) -> str:
+    """A share as whole per cent; neither nought nor all where it is not quite."""
+    if 0 < share < 0.005:
+        return f"under 1{THIN}%"
+    if 0.995 <= share < 1:
+        return f"over 99{THIN}%"
+    return f"{share * 100:.0f}{THIN}%"
+
+
+def resolution(target: Target) -> str:
+    return f"{target.width_px}x{target.height_px}"
+
+
+def settings(target: Target) -> str:
+    """``2560x1440, high, upscaling 67 %, ray tracing``."""
+    words = [resolution(target), target.preset]
+    if target.upscaling:
+        words.append(f"upscaling {target.scale:.0%}".replace("%", f"{THIN}%"))
+    if target.ray_tracing:
+        words.append("ray tracing")
+    if target.lowered:
+        words.append(f"lower {listed(list(target.lowered))}")
+    return ", ".join(words)
+
+
+def listed(words: list[str]) -> str:
+    """``a, b and c``."""
+    return " and ".join(filter(None, [", ".join(words[:-1]), words[-1]])) if words else ""
+
+
+def amount(minor: int) -> str:
+    """Money as a decimal string."""
+    return str(to_decimal(minor))

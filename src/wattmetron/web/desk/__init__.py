@@ -1,0 +1,1 @@
+"""The place Briefs: the list and one brief with its views."""

@@ -1,0 +1,41 @@
+"""The assembly list as a page: stages with steps to tick off, cables counted, what is still
+open.
+"""
+
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.assembly import Cable, Stage, assembly, cables
+from wattmetron.core.fit.finding import Finding
+from wattmetron.services.desk.assess import assess
+from wattmetron.services.words.figures import KIND_WORDS, listed
+from wattmetron.services.workshop import Opened
+
+
+@dataclass(frozen=True, slots=True)
+class AssemblyPage:
+    """``key`` names the build on the device that ticks are kept on; ``open`` are findings that
+    stand before it.
+    """
+
+    brief_id: int
+    name: str
+    key: str
+    stages: tuple[Stage, ...]
+    cables: tuple[Cable, ...]
+    open: tuple[Finding, ...]
+    missing: str
+
+
+def assembly_page(catalogue: Catalogue, opened: Opened) -> AssemblyPage:
+    now = assess(catalogue, opened.plan.brief, opened.plan.build)
+    parts = " ".join(part_id for _, part_id in now.build.ids())
+    return AssemblyPage(
+        opened.id,
+        now.brief.name,
+        f"wattmetron-ticks {opened.id} {parts}",
+        assembly(now.machine, now.brief),
+        cables(now.machine),
+        tuple(one for one in now.findings if one.level in ("blocks", "do first")),
+        listed([KIND_WORDS[kind] for kind in now.missing]),
+    )

@@ -1,0 +1,324 @@
+"""The Balance view: split, account, what limits, pairings, frontier, next money, money that buys no
+frames, price limits.
+"""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from wattmetron.core.balance.pairs import PairsMap
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.search.proposal import BAND
+from wattmetron.core.values.build import Build
+from wattmetron.services.advice.balance import (
+    More,
+    Tables,
+    idle_money,
+    map_of,
+    more_money,
+    split_of,
+    tables,
+)
+from wattmetron.services.advice.balance_words import account, limit_rows, side_money
+from wattmetron.services.advice.preferences import preference_lines
+from wattmetron.services.advice.price_limits import SIDES, PriceLimits, price_limits
+from wattmetron.services.desk.assess import Assessment, assess
+from wattmetron.services.words.figures import KIND_WORDS, THIN, listed, money, money_change, percent
+from wattmetron.web.desk.balance_frontier import FrontierView, frontier_view
+from wattmetron.web.desk.balance_map import MapView, pairings_view
+from wattmetron.web.desk.balance_picture import PictureView, picture_view
+from wattmetron.web.desk.balance_savings import (
+    IdleRow,
+    cut_rows,
+    for_years,
+    idle_row,
+    idle_words,
+    left_words,
+    trim_words,
+)
+from wattmetron.web.desk.suppositions import (
+    SupposedRow,
+    announced_row,
+    elsewhere_row,
+    supposed_rows,
+    wishes_rows,
+    years_rows,
+)
+from wattmetron.web.shell.address import DeskQuery, Link
+
+ALIKE_COST = 0.02
+MOST_ALIKE = 4
+
+
+@dataclass(frozen=True, slots=True)
+class SplitRow:
+    """One side's money with its share of the whole, and what it consists of."""
+
+    name: str
+    fill: str
+    amount: str
+    share: str
+    wide: float
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class MoreRow:
+    """What so much more or less buys."""
+
+    change: str
+    cost: str
+    met: str
+    effects: str
+    swaps: str
+    url: str
+    nothing: str
+
+
+@dataclass(frozen=True)
+class BalanceView:
+    """Everything that the Balance view shows; ``subject`` says which build its figures are of."""
+
+    subject: str
+    proposal: tuple[str, str]
+    account: tuple[str, ...]
+    split: tuple[SplitRow, ...]
+    limits: tuple[tuple[str, ...], ...]
+    limit_map: tuple[tuple[str, tuple[tuple[str, str], ...]], ...]
+    resolutions: tuple[str, ...]
+    map: MapView
+    picture: PictureView | None
+    ask_picture: str
+    frontier: FrontierView | None
+    more: tuple[MoreRow, ...]
+    idle: tuple[IdleRow, ...]
+    idle_words: str
+    for_years: tuple[str, ...]
+    side_money: str
+    trim: tuple[str, str]
+    cuts: tuple[IdleRow, ...]
+    alike: tuple[tuple[str, str], ...]
+    left: str
+    prices: PriceLimits | None
+    ask_prices: str
+    wishes: tuple[tuple[str, str, str, str], ...] | None
+    ask_wishes: str
+    preferences: tuple[str, ...]
+    supposed: tuple[SupposedRow, ...] | None
+    ask_supposed: str
+    announced: tuple[SupposedRow | None, str]
+    elsewhere: tuple[SupposedRow | None, str]
+    regions: tuple[tuple[str, str], ...]
+    likes: tuple[tuple[str, str], ...]
+    steps_url: str
+    years: tuple[tuple[str, str, str, str, str, str], ...]
+    years_words: str
+
+
+def balance_view(
+    catalogue: Catalogue,
+    now: Assessment,
+    tried: Assessment | None,
+    link: Link,
+    trial: Callable[[Build], str],
+    asked: DeskQuery,
+    steps_url: str,
+) -> BalanceView:
+    """Compute the view; where the build is not whole it is of the proposal instead. What is tried
+    is marked.
+    """
+    found = tables(catalogue, now.brief, now.build)
+    step = found.answer(found.budget)
+    answer = None if step is None else assess(catalogue, now.brief, found.build_at(step))
+    subject = now if not now.missing or answer is None else answer
+    free = idle_money(catalogue, subject)
+    shown = tuple(part for one in (now, answer, tried) if one for part in one.machine.parts())
+    pairs = map_of(found, shown)
+    more = more_money(found, subject)
+    limits = limit_rows(catalogue, subject)
+    return BalanceView(
+        "this build" if subject is now else "the proposal, for the build is not whole",
+        _proposal(now, answer, trial),
+        account(found, subject, answer, pairs, more, free),
+        _split(catalogue, subject),
+        limits.rows,
+        limits.by_resolution,
+        limits.resolutions,
+        pairings_view(found, pairs, subject, tried, link),
+        picture_view(found, subject, tried, link) if asked.every else None,
+        link(every=True),
+        frontier_view(found, subject, tried, link),
+        tuple(_more(one, answer, subject, trial) for one in more),
+        tuple(
+            idle_row(catalogue, subject, kind, cut, trial)
+            for kind, cut in sorted(free.items(), key=lambda one: -one[1].saves_minor)
+        ),
+        idle_words(free, subject),
+        tuple(for_years(catalogue, subject)),
+        side_money(catalogue, subject),
+        trim_words(catalogue, subject, trial),
+        tuple(cut_rows(catalogue, subject, trial)),
+        tuple(_alike(found, pairs, answer, link)),
+        left_words(catalogue, subject),
+        price_limits(found) if asked.limits else None,
+        link(limits=True),
+        tuple(wishes_rows(catalogue, now)) if asked.wishes else None,
+        link(wishes=True),
+        tuple(preference_lines(now.brief, found.preferences, now.currency)),
+        tuple(supposed_rows(catalogue, now, trial)) if asked.suppose else None,
+        link(suppose=True),
+        announced_row(catalogue, now, asked),
+        elsewhere_row(catalogue, now, asked),
+        tuple(
+            (one.id, f"{one.name} ({one.currency})")
+            for one in catalogue.regions.values()
+            if one.id != now.brief.region
+        ),
+        tuple(
+            (part.id, part.name)
+            for kind in SIDES
+            for part in catalogue.by_kind[kind]
+            if asked.suppose
+        ),
+        steps_url,
+        tuple(years_rows(catalogue, subject)),
+        _years_words(subject),
+    )
+
+
+def _proposal(
+    now: Assessment, answer: Assessment | None, trial: Callable[[Build], str]
+) -> tuple[str, str]:
+    """What the aim answers for this budget, against the build, with its address; no address where
+    it is the build.
+    """
+    if answer is None:
+        return "No fitting build within the budget: Propose says what stands in the way.", ""
+    if all(answer.build.of(kind) == now.build.of(kind) for kind in KIND_WORDS):
+        return "This build is what the aim of most frames answers for the budget.", ""
+    met = f"meets {answer.met} of {len(answer.counted)}" if answer.counted else "fits"
+    delta = money_change(answer.spent_minor - now.spent_minor, now.currency)
+    than = (
+        ""
+        if now.missing
+        else f": {'as much as' if delta == 'the same' else f'{delta} than'} this one"
+        + (f", which meets {now.met}" if now.counted else "")
+    )
+    return (
+        (
+            f"For this budget the best build {met} for"
+            f" {money(answer.spent_minor, answer.currency)}{than}."
+        ),
+        trial(answer.build),
+    )
+
+
+def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
+    found = split_of(catalogue, subject)
+    if found is None or not found.total_minor:
+        return ()
+    rows: list[tuple[str, str, int, str]] = []
+    for name, side, fill, words in (
+        ("Processor side", found.processor, "hatch", "processor and cooler"),
+        ("Graphics side", found.graphics, "dots", "card"),
+    ):
+        if side is None:
+            continue
+        forced = money(abs(side.forced_minor), subject.currency)
+        said = (
+            f"{words} {money(side.own_minor, subject.currency)}, and it"
+            f" {'forces' if side.forced_minor >= 0 else 'spares'} {forced} elsewhere"
+        )
+        rows.append((name, fill, side.total_minor, said))
+    rows.append(("Rest", "", found.rest_minor, "what any such machine needs"))
+    return tuple(
+        SplitRow(
+            name,
+            fill,
+            money(minor, subject.currency),
+            percent(minor / found.total_minor),
+            max(0.0, round(100 * minor / found.total_minor, 2)),
+            said,
+        )
+        for name, fill, minor, said in rows
+    )
+
+
+def _more(
+    one: More, answer: Assessment | None, subject: Assessment, trial: Callable[[Build], str]
+) -> MoreRow:
+    change, then, changed = one.change_minor, one.assessment, one.changed
+    label = f"{money(abs(change), subject.currency)} {'more' if change > 0 else 'less'}"
+    if then is None:
+        return MoreRow(label, "", "", "", "", "", "nothing fits")
+    if not changed:
+        return MoreRow(
+            label,
+            money(then.spent_minor, subject.currency),
+            f"{then.met} of {len(then.counted)}",
+            "",
+            "",
+            "",
+            "the same build",
+        )
+    effects = []
+    for before, after in zip(subject.counted, then.counted, strict=True):
+        share = after.judged_fps / before.judged_fps - 1 if before.judged_fps else 0.0
+        if abs(share) >= 0.01:
+            effects.append(
+                f"{before.game.name} {'+' if share > 0 else '−'}{abs(share):.0%}".replace(
+                    "%", f"{THIN}%"
+                )
+            )
+    swaps = [part.name for kind in changed for part in then.machine.of(kind)]
+    if answer is not None and then.build == answer.build:
+        effects = ["the same as this budget buys"]
+    return MoreRow(
+        label,
+        money(then.spent_minor, subject.currency),
+        f"{then.met} of {len(then.counted)}",
+        ", ".join(effects) or "the same frames",
+        listed(swaps) or "a part less",
+        trial(then.build),
+        "",
+    )
+
+
+def _years_words(subject: Assessment) -> str:
+    none = "" if subject.met else "No target is met today, so none can be lost. "
+    return (
+        f"{none}Assumed: the games ask for {subject.brief.growth_percent:g}{THIN}% more of both"
+        " sides each year. Alone: targets that a side reaches on average with the other out of the"
+        " way. The next step is the cheapest, at today's prices, that meets again what is met"
+        " today; all other parts stay."
+    )
+
+
+def _alike(
+    found: Tables, pairs: PairsMap, answer: Assessment | None, link: Link
+) -> Iterator[tuple[str, str]]:
+    """Other pairings as good as the answer: as much weight met, U within the band, and no more than
+    2 % dearer.
+    """
+    if answer is None:
+        return
+    step = found.answer(found.budget)
+    assert step is not None
+    pool = found.frontier.scenes[0].pool
+    good = [
+        (cell.winner.cost, c, g)
+        for (c, g), cell in pairs.cells.items()
+        if cell.inside
+        and cell.winner.rank >= step.rank - BAND
+        and cell.winner.cost <= step.cost * (1 + ALIKE_COST)
+    ]
+    for cost, c, g in sorted(good, key=lambda one: (one[0], one[1], one[2] or -1))[:MOST_ALIKE]:
+        chip, card = pool.processors.parts[c], None if g is None else pool.cards.parts[g]
+        if (chip.id, card.id if card else "") != (
+            answer.build.processor,
+            answer.build.graphics or "",
+        ):
+            words = (
+                f"{chip.name} with {card.name if card else 'integrated graphics'},"
+                f" {money(cost + found.besides, answer.currency)}"
+            )
+            yield words, link(pair=f"{chip.id}:{card.id if card else ''}", tried=None)

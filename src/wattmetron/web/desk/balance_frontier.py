@@ -1,0 +1,149 @@
+"""The frontier of the Balance view: its chart, strips and table."""
+
+from dataclasses import dataclass
+from math import exp, log
+
+from markupsafe import Markup
+
+from wattmetron.services.advice.balance import Tables
+from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.words.figures import THIN, money
+from wattmetron.web.drawing import frontier as chart
+from wattmetron.web.shell.address import Link
+
+LESS = 0.02
+LEFT_END = 0.4
+"""Where the axis of the frontier begins, as a share of the budget."""
+MOST_MARKS = 40
+
+
+@dataclass(frozen=True, slots=True)
+class Strip:
+    """A target along the frontier."""
+
+    name: str
+    chart: Markup
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class FrontierView:
+    """The chart with its axis, strips and steps as rows of a table."""
+
+    steps: Markup
+    scale: Markup
+    strips: tuple[Strip, ...]
+    rows: tuple[tuple[str, str, str, str], ...]
+    words: str
+
+
+def _worst_percent(gains: tuple[int, ...]) -> float:
+    return 100 * exp(min(gains, default=0) / 1e6)
+
+
+def frontier_view(
+    found: Tables, subject: Assessment, tried: Assessment | None, link: Link
+) -> FrontierView | None:
+    steps, gains = found.frontier.steps, found.frontier.gains
+    if not steps or not found.brief.counted_targets:
+        return None
+    besides, currency = found.besides, subject.currency
+    shown = _worth_marking(found)
+    low = max(steps[0].cost + besides, int(LEFT_END * found.brief.budget_high_minor)) // 5000 * 5000
+    high = max(steps[-1].cost + besides, found.brief.budget_high_minor * 5 // 4)
+    axis = chart.Axis(low, max(high, low + 10_000), currency)
+    marks = tuple(
+        chart.Mark(
+            steps[i].cost + besides,
+            _worst_percent(gains[i]),
+            link(step=str(steps[i].cost), tried=None),
+            f"{money(steps[i].cost + besides, currency)}: {_met(found, i)} of {len(gains[i])} met,"
+            f" worst at {_worst_percent(gains[i]):.0f} %",
+        )
+        for i in shown
+    )
+    knee = found.knee
+    own, trying = _place(subject), _place(tried)
+    budget = (found.brief.budget_low_minor, found.brief.budget_high_minor)
+    rows = tuple(
+        (
+            money(steps[i].cost + besides, currency),
+            f"{_met(found, i)} of {len(gains[i])}",
+            f"{_worst_percent(gains[i]):.0f}{THIN}%",
+            link(step=str(steps[i].cost), tried=None),
+        )
+        for i in shown
+    )
+    words = (
+        "Each square is the best complete build for its money; a stretch without squares gains"
+        " under 2 %."
+    )
+    if knee is not None:
+        words += (
+            f" The knee lies at {money(steps[knee].cost + besides, currency)}: from there on 2 % of"
+            " the budget bring less than 1 %."
+        )
+    return FrontierView(
+        chart.steps(
+            marks, axis, budget, None if knee is None else steps[knee].cost + besides, own, trying
+        ),
+        chart.scale(axis),
+        tuple(_strips(found, axis)),
+        rows,
+        words,
+    )
+
+
+def _place(one: Assessment | None) -> tuple[int, float] | None:
+    """Cost and worst target in % of a whole build."""
+    if one is None or one.worst is None or one.missing:
+        return None
+    return one.spent_minor, min(150.0, 100 * one.worst.share_of_target)
+
+
+def _met(found: Tables, at: int) -> int:
+    sides = found.frontier.scenes[0].targets.sides
+    return sum(
+        gain >= 0 and side.can_be_met
+        for gain, side in zip(found.frontier.gains[at], sides, strict=True)
+    )
+
+
+def _worth_marking(found: Tables) -> list[int]:
+    """Places of the steps that gain 2 % or meet more than the last one shown."""
+    shown: list[int] = []
+    for at, step in enumerate(found.frontier.steps):
+        before = found.frontier.steps[shown[-1]] if shown else None
+        if (
+            before is None
+            or step.met != before.met
+            or step.gain - before.gain >= log(1 + LESS) * 1e6
+        ):
+            shown.append(at)
+    if len(shown) > MOST_MARKS:
+        shown = [shown[round(n * (len(shown) - 1) / (MOST_MARKS - 1))] for n in range(MOST_MARKS)]
+    return shown
+
+
+def _strips(found: Tables, axis: chart.Axis) -> list[Strip]:
+    steps, rows = found.frontier.steps, []
+    for place, (target, side) in enumerate(
+        zip(found.brief.counted_targets, found.frontier.scenes[0].targets.sides, strict=True)
+    ):
+        spans: list[tuple[int, int]] = []
+        for at, step in enumerate(steps):
+            if found.frontier.gains[at][place] < 0 or not side.can_be_met:
+                continue
+            end = steps[at + 1].cost + found.besides if at + 1 < len(steps) else axis.high
+            start = step.cost + found.besides
+            spans = (
+                [*spans[:-1], (spans[-1][0], end)]
+                if spans and spans[-1][1] == start
+                else [*spans, (start, end)]
+            )
+        words = f"from {money(spans[0][0], axis.currency)}" if spans else "by no build shown"
+        if len(spans) > 1:
+            words += ", with gaps"
+        name = f"{found.catalogue.game(target.game_id).name} {target.fps:g}{THIN}fps"
+        rows.append(Strip(name, chart.strip(spans, axis, f"{name} met {words}"), words))
+    return rows

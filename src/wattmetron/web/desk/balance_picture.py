@@ -1,0 +1,122 @@
+"""The picture of all pairings: bins of processors and cards by price, in words and as a chart."""
+
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from wattmetron.core.balance.pairs import Cell
+from wattmetron.core.balance.picture import Picture, all_pairings
+from wattmetron.core.search.proposal import BAND
+from wattmetron.services.advice.balance import Tables
+from wattmetron.services.desk.assess import Assessment, remembered
+from wattmetron.services.words.figures import money, round_money
+from wattmetron.web.desk.balance_map import EDGE_WORDS, edges_of
+from wattmetron.web.drawing import pairings as chart
+from wattmetron.web.shell.address import Link
+
+
+@dataclass(frozen=True, slots=True)
+class PictureView:
+    """The chart, the prices at which its rows begin, its best bins as a list, how much it covers,
+    and whether the build is on it.
+    """
+
+    chart: Markup
+    rows: tuple[str, ...]
+    best: tuple[tuple[str, str], ...]
+    words: str
+    marked: bool
+
+
+BEST = 12
+
+
+def picture_of(found: Tables) -> Picture:
+    return remembered(
+        found.catalogue,
+        ("all pairings", found.brief, found.kept),
+        lambda: all_pairings(found.frontier.scenes, found.budget, BAND),
+    )
+
+
+def picture_view(
+    found: Tables, subject: Assessment, tried: Assessment | None, link: Link
+) -> PictureView:
+    picture, currency = picture_of(found), subject.currency
+    pool = found.frontier.scenes[0].pool
+    chips, cards = pool.processors.parts, pool.cards.parts
+
+    def words(c: int, g: int | None, cell: Cell) -> str:
+        pair = f"{chips[c].name} with {cards[g].name if g is not None else 'integrated graphics'}"
+        over = "" if cell.inside else ", over the budget"
+        return (
+            f"{pair}: {sum(cell.meets)} of {len(cell.meets)} met for"
+            f" {money(cell.winner.cost + found.besides, currency)},"
+            f" {EDGE_WORDS[edges_of(cell)]}{over}"
+        )
+
+    def view(c: int, g: int | None, cell: Cell) -> chart.Bin:
+        count, shares = len(cell.meets), cell.processor_shares
+        url = link(pair=f"{chips[c].id}:{'' if g is None else cards[g].id}", tried=None)
+        return chart.Bin(
+            sum(cell.meets) / count if count else 0.0,
+            cell.inside,
+            all(cell.meets),
+            sum(shares) > 0.5 * len(shares),
+            url,
+            words(c, g, cell),
+        )
+
+    bins = {place: view(*own) for place, own in picture.cells.items()}
+    prices = tuple(
+        _price(0 if own[0] is None else int(pool.cards.cost[own[0]]), currency)
+        for own in picture.columns
+    )
+    rows = tuple(_price(int(pool.processors.cost[own[0]]), currency) for own in picture.rows)
+    label = (
+        "All pairings, processors down and graphics parts across by price; arrow keys move, Enter"
+        " tries"
+    )
+    inside = sorted(
+        (own for own in picture.cells.values() if own[2].inside),
+        key=lambda own: (-own[2].winner.rank, own[2].winner.cost),
+    )[:BEST]
+    none = (
+        ""
+        if any(one.meets_all for one in bins.values()) or not found.brief.counted_targets
+        else " No pairing meets every target."
+    )
+    count = sum(len(own) for own in picture.rows), sum(len(own) for own in picture.columns)
+    own = _place(picture, found, subject)
+    return PictureView(
+        chart.picture(bins, prices, len(rows), own, _place(picture, found, tried), label),
+        rows,
+        tuple((words(*own), view(*own).url) for own in inside),
+        f"{count[0]} processors down and {count[1]} graphics parts across, neighbours in price"
+        f" together; each bin shows its best pairing within the budget, else its cheapest.{none}",
+        own is not None,
+    )
+
+
+def _price(minor: int, currency: str) -> str:
+    return round_money(minor, currency).split("\u00a0")[-1]
+
+
+def _place(picture: Picture, found: Tables, one: Assessment | None) -> tuple[int, int] | None:
+    """The bin that a build's processor and card lie in."""
+    if one is None or one.missing:
+        return None
+    pool = found.frontier.scenes[0].pool
+    chip = next(
+        (i for i, part in enumerate(pool.processors.parts) if part.id == one.build.processor), None
+    )
+    card = next(
+        (i for i, part in enumerate(pool.cards.parts) if part.id == one.build.graphics), None
+    )
+    row = next((i for i, own in enumerate(picture.rows) if chip in own), None)
+    column = next((i for i, own in enumerate(picture.columns) if card in own), None)
+    return (
+        None
+        if row is None or column is None or (one.build.graphics and card is None)
+        else (row, column)
+    )

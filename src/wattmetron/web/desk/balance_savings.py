@@ -1,0 +1,163 @@
+"""Where money could be saved: parts that buy no frames, cuts while over the budget, what is left
+over.
+"""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from math import exp
+
+from wattmetron.core.balance.cuts import Cut
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.parts import FURTHER_KINDS, Kind, Part
+from wattmetron.core.values.trust import trust_of
+from wattmetron.services.advice.balance import bought_for_years, cuts_of, trimmed
+from wattmetron.services.desk.assess import Assessment, assess
+from wattmetron.services.desk.swaps import traits
+from wattmetron.services.words.figures import KIND_WORDS, THIN, listed, money
+
+
+@dataclass(frozen=True, slots=True)
+class IdleRow:
+    """A part with the cheapest one that costs no frames."""
+
+    kind: str
+    now: str
+    instead: str
+    saves: str
+    gives_up: str
+    url: str
+
+
+def idle_row(
+    catalogue: Catalogue, subject: Assessment, kind: Kind, cut: Cut, trial: Callable[[Build], str]
+) -> IdleRow:
+    old = catalogue.part(cut.instead_of)
+    return IdleRow(
+        KIND_WORDS[kind],
+        old.name,
+        cut.part.name,
+        money(cut.saves_minor, subject.currency),
+        _gives_up(old, cut.part),
+        trial(cut.build),
+    )
+
+
+def _gives_up(old: Part, new: Part) -> str:
+    """What was perhaps bought on purpose: trust, warranty, noise, and the figures that differ."""
+    said = []
+    if trust_of(old) != trust_of(new):
+        said.append(f"{trust_of(old)} becomes {trust_of(new)}")
+    if old.warranty_years and old.warranty_years != new.warranty_years:
+        said.append(f"warranty {old.warranty_years:g} to {new.warranty_years or 0:g} years")
+    before, after = (getattr(one, "noise_dba", None) for one in (old, new))
+    if before is not None and after is not None and before != after:
+        said.append(f"{before:g} to {after:g} dB(A)")
+    had, has = ("; ".join(filter(None, traits(one))) for one in (old, new))
+    if had != has:
+        said.append(f"{had} becomes {has}")
+    return "; ".join(said) or "nothing that is known"
+
+
+def idle_words(free: dict[Kind, Cut], subject: Assessment) -> str:
+    if subject.missing or not subject.counted:
+        return "Said of a whole build with targets."
+    if not free:
+        return "Every part here buys frames, or the cheapest that fits stands already."
+    return (
+        "One swap at a time, everything else kept; no target falls by 2 % or into a worse state."
+        " What it gives up may have been bought on purpose."
+    )
+
+
+def for_years(catalogue: Catalogue, subject: Assessment) -> Iterator[str]:
+    """Money that buys no frames today but is not called waste, for it carries targets in the years
+    to keep.
+    """
+    for kind, (cut, mine, other) in bought_for_years(catalogue, subject).items():
+        saves = money(cut.saves_minor, subject.currency)
+        old, years = (
+            catalogue.part(cut.instead_of).name,
+            f"{subject.brief.years} {'year' if subject.brief.years == 1 else 'years'}",
+        )
+        yield (
+            f"Bought for the years: {cut.part.name} would free {saves} today, but in {years} the"
+            f" {KIND_WORDS[kind]} alone carries {other} of {len(subject.counted)} targets with it,"
+            f" {mine} with {old}."
+        )
+
+
+def cut_rows(
+    catalogue: Catalogue, subject: Assessment, trial: Callable[[Build], str]
+) -> Iterator[IdleRow]:
+    """While the build is over the budget: for each kind the cut that loses least per unit of
+    money.
+    """
+    if subject.left_minor >= 0:
+        return
+    weights = tuple(one.target.weight for one in subject.counted)
+    best: dict[Kind, Cut] = {}
+    for one in cuts_of(catalogue, subject):
+        rate = one.loss(weights) / one.saves_minor
+        if one.kind not in best or rate < best[one.kind].loss(weights) / best[one.kind].saves_minor:
+            best[one.kind] = one
+    for kind, cut in sorted(
+        best.items(), key=lambda one: one[1].loss(weights) / one[1].saves_minor
+    ):
+        lost = 1 - exp(-cut.loss(weights))
+        words = "no frames" if lost < 0.0005 else f"{100 * lost:.1f}{THIN}% of the frames"
+        yield IdleRow(
+            KIND_WORDS[kind],
+            catalogue.part(cut.instead_of).name,
+            cut.part.name,
+            money(cut.saves_minor, subject.currency),
+            words,
+            trial(cut.build),
+        )
+
+
+def left_words(catalogue: Catalogue, subject: Assessment) -> str:
+    """What the money that is left would buy outside the machine: of each further kind the dearest
+    that it pays.
+    """
+    if subject.left_minor <= 0 or subject.missing:
+        return ""
+    book = catalogue.prices(subject.brief.region, subject.brief.allow_used)
+    said = []
+    for kind in FURTHER_KINDS:
+        priced = [
+            (price, part.name)
+            for part in catalogue.by_kind[kind]
+            if (price := book.delivered(part.id)) is not None and price <= subject.left_minor
+        ]
+        if priced and not subject.build.of(kind):
+            price, name = max(priced)
+            said.append(f"{name} ({money(price, subject.currency)})")
+    return (
+        f"{money(subject.left_minor, subject.currency)} is left: outside the machine it would pay"
+        f" for {', '.join(said[:-1]) + ' or ' if len(said) > 1 else ''}{said[-1]}."
+        if said
+        else ""
+    )
+
+
+def trim_words(
+    catalogue: Catalogue, subject: Assessment, trial: Callable[[Build], str]
+) -> tuple[str, str]:
+    over = -subject.left_minor
+    if over <= 0 or not cuts_of(catalogue, subject):
+        return "", ""
+    made = trimmed(catalogue, subject, over)
+    if not made:
+        return "", ""
+    names = listed(
+        [f"{one.part.name} ({money(one.saves_minor, subject.currency)})" for one in made]
+    )
+    then = assess(catalogue, subject.brief, made[-1].build)
+    return (
+        (
+            f"{money(over, subject.currency)} over the budget. The cuts of least loss: {names};"
+            f" then {then.met} of {len(then.counted)} targets are met."
+        ),
+        trial(made[-1].build),
+    )

@@ -1,0 +1,63 @@
+"""The list of briefs."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.services.desk.assess import assess
+from wattmetron.services.words.figures import listed, money, money_range
+from wattmetron.services.workshop import Listed
+
+
+@dataclass(frozen=True, slots=True)
+class BriefCard:
+    """What matters about a brief."""
+
+    id: int
+    version: int
+    name: str
+    games: str
+    display: str
+    budget: str
+    spent: str
+    over: bool
+    met: str
+    fit: str
+    blocks: bool
+
+
+def brief_cards(catalogue: Catalogue, rows: list[Listed]) -> list[BriefCard]:
+    return [_card(catalogue, row) for row in rows]
+
+
+def _card(catalogue: Catalogue, row: Listed) -> BriefCard:
+    brief = row.plan.brief
+    now = assess(catalogue, brief, row.plan.build)
+    names = list(
+        dict.fromkeys(
+            catalogue.games[t.game_id].name for t in brief.targets if t.game_id in catalogue.games
+        )
+    )
+    games = (
+        listed(names) if len(names) <= 3 else f"{', '.join(names[:3])} and {len(names) - 3} more"
+    )
+    budget = money_range(brief.budget_low_minor, brief.budget_high_minor, now.currency)
+    counted = len(brief.counted_targets)
+    if now.blocking:
+        fit = f"{now.blocking} blocks"
+    elif now.missing:
+        fit = "empty" if now.build.empty else f"{len(now.missing)} missing"
+    else:
+        fit = "fits"
+    return BriefCard(
+        row.id,
+        row.version,
+        brief.name,
+        games or "no games yet",
+        f"{brief.display.width_px}x{brief.display.height_px}, {brief.display.refresh_hz:g} Hz",
+        budget,
+        money(now.spent_minor, now.currency) if not now.build.empty else "–",
+        now.left_minor < 0,
+        f"{now.met} of {counted}" if counted and now.counted else "–",
+        fit,
+        bool(now.blocking),
+    )

@@ -1,0 +1,140 @@
+"""Budget steps as a page: complete builds side by side, and what each step adds."""
+
+from dataclasses import dataclass
+from urllib.parse import urlencode
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import WattmetronError
+from wattmetron.core.values.money import MoneyError, to_minor
+from wattmetron.services.advice.balance import tables
+from wattmetron.services.advice.budget_steps import BudgetStep, budget_steps, usual_budgets
+from wattmetron.services.words.figures import KIND_WORDS, THIN, listed, money, percent
+from wattmetron.services.workshop import Opened
+from wattmetron.web.shell.address import encode_build
+
+
+@dataclass(frozen=True, slots=True)
+class StepCard:
+    """One budget: its build's parts with prices, what is met, its targets' rates, what it adds,
+    where it is tried.
+    """
+
+    budget: str
+    total: str
+    left: str
+    met: str
+    targets: tuple[tuple[str, str, str], ...]
+    parts: tuple[tuple[str, str, str, bool], ...]
+    adds: str
+    power: str
+    url: str
+
+
+@dataclass(frozen=True)
+class StepsPage:
+    """The page; what was typed stays with an error."""
+
+    opened: Opened
+    amounts: str
+    rise: str
+    cards: tuple[StepCard, ...]
+    currency: str
+    prices: str
+    error: str = ""
+
+
+def steps_page(catalogue: Catalogue, opened: Opened, amounts: str, rise: str) -> StepsPage:
+    """Budgets as typed, separated by spaces; without any the usual ones around the brief's."""
+    plan = opened.plan
+    currency = catalogue.region(plan.brief.region).currency
+    newest = catalogue.prices(plan.brief.region, plan.brief.allow_used).newest
+    prices = f"prices of {newest:%-d %b %Y}" if newest else "no prices"
+    error = ""
+    cards: tuple[StepCard, ...] = ()
+    budgets = usual_budgets(plan.brief)
+    try:
+        if amounts.strip():
+            budgets = tuple(
+                to_minor(one, "A budget step") for one in amounts.replace(";", " ").split()[:12]
+            )
+        per_step = _percent(rise)
+        found = tables(catalogue, plan.brief, plan.build)
+        rises = [round(((1 + per_step / 100) ** n - 1) * 100) for n in range(len(budgets))]
+        made = budget_steps(found, budgets, rises)
+        cards = tuple(
+            _card(one, made[place - 1] if place else None, opened, currency)
+            for place, one in enumerate(made)
+        )
+    except WattmetronError as problem:
+        error = str(problem)
+    shown = amounts.strip() or " ".join(f"{one // 100}" for one in budgets)
+    return StepsPage(opened, shown, rise.strip() or "0", cards, currency, prices, error)
+
+
+def _percent(text: str) -> int:
+    text = text.strip() or "0"
+    if not text.isdecimal() or int(text) > 100:
+        raise MoneyError(
+            f"The rise of the targets is “{text[:20]}”: enter whole per cent from 0 to 100."
+        )
+    return int(text)
+
+
+def _card(step: BudgetStep, before: BudgetStep | None, opened: Opened, currency: str) -> StepCard:
+    budget = money(step.budget_minor, currency)
+    now = step.assessment
+    if now is None:
+        return StepCard(budget, "", "", "", (), (), "No fitting build for this money.", "", "")
+    parts = tuple(
+        (
+            KIND_WORDS[line.kind],
+            line.part.name if line.part else line.part_id,
+            money(line.cost_minor, currency),
+            line.kind in step.changed,
+        )
+        for line in now.lines
+    )
+    targets = tuple(
+        (one.game.name, f"{one.judged_fps:.0f} of {one.target.fps:g}{THIN}fps", one.state)
+        for one in now.counted
+    )
+    code = encode_build(now.build, opened.plan.build)
+    url = f"/briefs/{opened.id}/balance?{urlencode({'try': code})}"
+    power = f"{now.draw.full_w}{THIN}W full draw"
+    return StepCard(
+        budget,
+        money(now.spent_minor, currency),
+        money(now.left_minor, currency),
+        f"{now.met} of {len(now.counted)} targets met"
+        + (f", asked {step.rise_percent}{THIN}% higher" if step.rise_percent else ""),
+        targets,
+        parts,
+        _adds(step, before, currency),
+        power,
+        url,
+    )
+
+
+def _adds(step: BudgetStep, before: BudgetStep | None, currency: str) -> str:
+    """What the step adds to the one before."""
+    now = step.assessment
+    if before is None or before.assessment is None or now is None:
+        return "The first step."
+    if not step.changed:
+        return "The same build as the step before: the money is better kept."
+    delta = now.spent_minor - before.assessment.spent_minor
+    pairs = [
+        (one, two)
+        for one, two in zip(before.assessment.counted, now.counted, strict=True)
+        if one.judged_fps
+    ]
+    weight = sum(one.target.weight for one, _ in pairs)
+    gain = (
+        sum(one.target.weight * (two.judged_fps / one.judged_fps - 1) for one, two in pairs)
+        / weight
+        if weight
+        else 0.0
+    )
+    frames = f"{percent(abs(gain))} {'more' if gain >= 0 else 'fewer'} frames on average"
+    kinds = listed([KIND_WORDS[kind] for kind in step.changed])
+    return f"{money(delta, currency)} more: another {kinds}; {frames}."

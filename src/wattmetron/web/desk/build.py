@@ -1,0 +1,242 @@
+"""The build beside every view: rows by side, what is spent, left and still to come."""
+
+from dataclasses import dataclass, replace
+
+from wattmetron.core.values.build import MAX_KITS
+from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind, Memory
+from wattmetron.services.desk.assess import Assessment, Line, Remaining
+from wattmetron.services.desk.swaps import traits
+from wattmetron.services.words.figures import KIND_WORDS, listed, money
+from wattmetron.web.shell.address import DeskQuery
+
+SIDES: tuple[tuple[str, str, tuple[Kind, ...]], ...] = (
+    ("Processor side", "c-hue", ("processor", "cooler", "mainboard", "memory")),
+    ("Graphics side", "g-hue", ("graphics", "supply", "case")),
+    ("Rest", "", ("storage", *FURTHER_KINDS)),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class BuildRow:
+    """A part in its place, or an empty place; ``removable`` and ``keepable`` where a build is shown
+    as adopted.
+    """
+
+    kind: Kind
+    word: str
+    part_id: str | None
+    name: str
+    meta: str
+    price: str
+    swap_url: str
+    kept: bool
+    owned: bool
+    changed: bool
+    keepable: bool = True
+    last_drive: bool = False
+    key: str = ""
+    another_url: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class BuildView:
+    """All rows by side, and the sums."""
+
+    groups: tuple[tuple[str, str, tuple[BuildRow, ...]], ...]
+    total: str
+    extras: str
+    left: str
+    over: bool
+    coming: str
+    coming_over: bool
+    fill_try: str | None
+    empty: bool
+
+
+def build_view(
+    now: Assessment,
+    ghost: Assessment | None,
+    remaining: Remaining | None,
+    query: DeskQuery,
+    brief_id: int,
+    fill_try: str | None,
+) -> BuildView:
+    """The build panel."""
+    before = set() if ghost is None else {part_id for _, part_id in ghost.build.ids()}
+    groups = []
+    for title, hue, kinds in SIDES:
+        rows: list[BuildRow] = []
+        for kind in kinds:
+            lines = [line for line in now.lines if line.kind == kind]
+            own = [
+                _row(now, line, query, brief_id, ghost is not None and line.part_id not in before)
+                for line in lines
+            ]
+            own = [
+                replace(row, key=f"{kind}-{row.part_id}" + (f"-{n}" if n else ""))
+                for n, row in enumerate(own)
+            ]
+            rows += [
+                *own[:-1],
+                *(
+                    replace(
+                        row,
+                        last_drive=kind == "storage",
+                        another_url=_another(now, kind, query, brief_id),
+                    )
+                    for row in own[-1:]
+                ),
+            ]
+            if not lines and kind in KINDS:
+                rows.append(_empty(now, kind, query, brief_id))
+        groups.append((title, hue, tuple(rows)))
+    coming, coming_over = _coming(now, remaining)
+    over = now.left_minor < 0
+    return BuildView(
+        tuple(groups),
+        money(now.spent_minor, now.currency),
+        "; ".join(_besides(now)),
+        (
+            f"over by {money(-now.left_minor, now.currency)}"
+            if over
+            else f"left {money(now.left_minor, now.currency)}"
+        ),
+        over,
+        coming,
+        coming_over,
+        fill_try,
+        now.build.empty,
+    )
+
+
+def _row(now: Assessment, line: Line, query: DeskQuery, brief_id: int, changed: bool) -> BuildRow:
+    url = query.url(
+        brief_id,
+        swap=line.kind,
+        place=line.part_id,
+        everything=False,
+        search="",
+        propose=None,
+        working=None,
+    )
+    if line.kind in FURTHER_KINDS:
+        url = f"/parts/{line.part_id}?brief={brief_id}"
+    if line.owned:
+        price, meta = "owned", "stays; costs nothing"
+    elif line.offer is None:
+        price, meta = "no offer", f"not sold in {now.brief.region} today: price unknown"
+    else:
+        price = money(line.offer.delivered_minor, now.currency)
+        used = ", used" if line.offer.condition == "used" else ""
+        stale = ", stale" if line.stale else ""
+        outside = ", another purse pays" if line.outside else ""
+        meta = f"{line.offer.shop}, {_day(line.offer.seen_on)}{used}{stale}{outside}"
+    name = line.part.name if line.part else f"{line.part_id} (no longer in the catalogue)"
+    if line.part:
+        meta = f"{traits(line.part)[0]} · {meta}"
+    if line.stand_in:
+        back = (
+            f", then perhaps {money(line.stand_in.resale_minor, now.currency)} back"
+            if line.stand_in.resale_minor
+            else ""
+        )
+        meta = f"stand-in until {line.stand_in.until:%-d %b %Y}{back} · {meta}"
+    return BuildRow(
+        line.kind,
+        KIND_WORDS[line.kind],
+        line.part_id,
+        name,
+        meta,
+        price,
+        url,
+        line.kept,
+        line.owned,
+        changed,
+        line.kind in KINDS,
+    )
+
+
+def _besides(now: Assessment) -> list[str]:
+    """What is in the total besides parts, and what may come back of it."""
+    extras = now.brief.extras_minor
+    said = [f"with {money(extras, now.currency)} for extras"] if extras else []
+    if now.back_minor:
+        said.append(f"stand-ins may bring back {money(now.back_minor, now.currency)}, a guess")
+    return said
+
+
+def _another(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> str:
+    """The address that tries another kit like the last one, or a second card, where slots are
+    free.
+    """
+    if kind == "graphics":
+        return _second_card(now, query, brief_id)
+    kits, board = now.build.of("memory"), now.machine.mainboard
+    if kind != "memory" or board is None or now.machine.memory is None or len(kits) >= MAX_KITS:
+        return ""
+    last = now.machine.of("memory")[-1]
+    if not isinstance(last, Memory) or now.machine.memory.sticks + last.sticks > board.memory_slots:
+        return ""
+    return query.url(
+        brief_id,
+        tried=f"memory:{' '.join((*kits, kits[-1]))}",
+        swap=None,
+        propose=None,
+        working=None,
+    )
+
+
+def _second_card(now: Assessment, query: DeskQuery, brief_id: int) -> str:
+    board, cards = now.machine.mainboard, now.build.of("graphics")
+    if board is None or (board.card_slots or 0) < 2 or len(cards) != 1:
+        return ""
+    return query.url(
+        brief_id, tried=f"graphics:{cards[0]} {cards[0]}", swap=None, propose=None, working=None
+    )
+
+
+def _empty(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> BuildRow:
+    url = query.url(
+        brief_id, swap=kind, place=None, everything=False, search="", propose=None, working=None
+    )
+    needed = kind in now.missing
+    meta = "missing"
+    if kind == "cooler" and not needed:
+        meta = "the boxed one suffices"
+    elif kind == "graphics" and not needed:
+        meta = "integrated graphics draw"
+    return BuildRow(
+        kind,
+        KIND_WORDS[kind],
+        None,
+        f"choose a {KIND_WORDS[kind]}",
+        meta,
+        "",
+        url,
+        False,
+        False,
+        False,
+    )
+
+
+def _coming(now: Assessment, remaining: Remaining | None) -> tuple[str, bool]:
+    if remaining is None:
+        return "", False
+    names = listed([KIND_WORDS[kind] for kind in remaining.kinds])
+    if remaining.least_minor is None:
+        return (
+            f"No {names} on sale fits what is chosen: free a part or change the brief's rules.",
+            True,
+        )
+    verb = "costs" if len(remaining.kinds) == 1 else "cost"
+    least = money(remaining.least_minor, now.currency)
+    return (
+        f"{names[:1].upper()}{names[1:]} that fit {verb} at least {least}.".replace(
+            "that fit costs", "that fits costs"
+        ),
+        remaining.least_minor > now.left_minor,
+    )
+
+
+def _day(day: object) -> str:
+    return f"{day:%-d %b}"

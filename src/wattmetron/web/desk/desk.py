@@ -1,0 +1,437 @@
+"""A brief's page: everything that it shows, put together from the address and the stored plan."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import WattmetronError
+from wattmetron.core.fit.finding import Finding
+from wattmetron.core.fit.remedies import Remedy
+from wattmetron.core.speeds.equals import Use
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.parts import ALL_KINDS, Kind
+from wattmetron.core.values.plan import Plan
+from wattmetron.services.advice.balance import cell_of, tables
+from wattmetron.services.advice.proposals import Answer, answer
+from wattmetron.services.advice.trust_costs import trust_costs
+from wattmetron.services.desk.assess import (
+    Assessment,
+    assess,
+    finding_remedies,
+    known_build,
+    remaining,
+)
+from wattmetron.services.desk.cures import Cure
+from wattmetron.services.desk.swaps import swap
+from wattmetron.services.games.contenders import machine_contender
+from wattmetron.services.games.publishing import GameState
+from wattmetron.services.words.figures import KIND_WORDS, listed, money, money_change
+from wattmetron.services.workshop import Opened
+from wattmetron.web.desk.balance import BalanceView, balance_view
+from wattmetron.web.desk.brief_choices import Choices
+from wattmetron.web.desk.build import BuildView, build_view
+from wattmetron.web.desk.fit import FitView, fit_view
+from wattmetron.web.desk.frames import FIGURE_NAMES, FrameRowView, frame_rows
+from wattmetron.web.desk.meters import MeterView, meters
+from wattmetron.web.desk.required import Required, required, tier_words
+from wattmetron.web.desk.settings import SettingsView, settings_view
+from wattmetron.web.desk.swap import SwapView, swap_view
+from wattmetron.web.desk.workings import WorkingView, working_view
+from wattmetron.web.games.equals import EqualsView, equals_view
+from wattmetron.web.games.game import GamePanel, game_panel
+from wattmetron.web.games.machine import Machine
+from wattmetron.web.shell.address import AIM_WORDS, DeskQuery, decode_build, encode_build, trial_of
+
+
+@dataclass(frozen=True, slots=True)
+class FindingView:
+    """A finding with actions that clear it."""
+
+    finding: Finding
+    remedies: tuple[tuple[str, str], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Trying:
+    """What is being tried: the encoded build and one sentence about it."""
+
+    code: str
+    sentence: str
+    leave_url: str
+
+
+@dataclass(frozen=True, slots=True)
+class TrustRow:
+    """A trust floor with the cost of its proposal, how that differs, what it meets, and its parts
+    below plain.
+    """
+
+    floor: str
+    own: bool
+    cost: str
+    change: str
+    met: str
+    below: str
+
+
+@dataclass(frozen=True)
+class Desk:
+    """The page's content."""
+
+    opened: Opened
+    query: DeskQuery
+    brief: Brief
+    catalogue: Catalogue
+    now: Assessment
+    meters: tuple[MeterView, ...]
+    rows: tuple[FrameRowView, ...]
+    build: BuildView
+    findings: tuple[FindingView, ...]
+    trying: Trying | None
+    swap: SwapView | None
+    answer: Answer | None
+    working: WorkingView | None
+    prices: str
+    ghost_words: str
+    required: Required
+    tier_words: dict[str, str]
+    game: GamePanel | None
+    equals: EqualsView | None
+    settings: SettingsView | None
+    fit: FitView | None
+    balance: BalanceView | None
+    trust_rows: tuple[TrustRow, ...]
+    notice: str = ""
+    error: str = ""
+    drafts: dict[str, str] = field(default_factory=dict)
+
+    def url(self, **changes: object) -> str:
+        return self.query.url(self.opened.id, **changes)
+
+    @property
+    def figure_names(self) -> tuple[str, ...]:
+        return FIGURE_NAMES
+
+    @property
+    def choices(self) -> Choices:
+        return Choices(self.catalogue, self.brief, self.now.currency)
+
+    @property
+    def base(self) -> str:
+        return f"/briefs/{self.opened.id}"
+
+
+def make_desk(
+    catalogue: Catalogue, opened: Opened, query: DeskQuery, state_of: Callable[[str], GameState]
+) -> Desk:
+    """Compute what the page shows; ``state_of`` gives the standing revision of a game's
+    requirements.
+    """
+    plan = opened.plan
+    brief = plan.brief
+    present = assess(catalogue, brief, plan.build)
+    found = (
+        answer(catalogue, brief, plan.build, AIM_WORDS[query.propose]) if query.propose else None
+    )
+    tried = _tried(catalogue, plan, query, found)
+    now = present if tried is None else assess(catalogue, brief, tried)
+    ghost, ghost_words = _ghost(catalogue, opened, present, tried is not None)
+    left = remaining(catalogue, now)
+    findings = tuple(_finding(catalogue, now, one, opened, query) for one in now.findings)
+    fill = (
+        encode_build(left.build, plan.build)
+        if left is not None and left.build is not None and tried is None
+        else None
+    )
+    prices = _prices(catalogue, brief, now)
+    names = {game.id: game.name for game in catalogue.games.values()}
+    return Desk(
+        opened,
+        query,
+        brief,
+        catalogue,
+        now,
+        meters(now, ghost),
+        frame_rows(now, ghost, names),
+        build_view(
+            now, ghost if tried is not None or plan.pinned else None, left, query, opened.id, fill
+        ),
+        findings,
+        None if tried is None else _trying(present, now, plan.build, query, opened.id),
+        _swap(catalogue, present, query, opened.id, tried, names),
+        found,
+        working_view(catalogue, now, query.working, prices) if query.working else None,
+        prices,
+        ghost_words,
+        required(catalogue, brief, machine_contender(now.machine, brief.system)),
+        tier_words(catalogue, brief),
+        _game(catalogue, opened, query, present, now, state_of),
+        _equals(catalogue, opened, query, present),
+        (
+            settings_view(
+                catalogue, now, query.settings, query.money, query.url(opened.id, money=True)
+            )
+            if query.settings
+            else None
+        ),
+        _fit(catalogue, now, opened, query, findings) if query.view == "fit" else None,
+        (
+            _balance(catalogue, present, None if tried is None else now, opened, query)
+            if query.view == "balance"
+            else None
+        ),
+        _trust(catalogue, brief, plan.build) if query.trust else (),
+    )
+
+
+def _trust(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[TrustRow, ...]:
+    """What each floor costs, against the brief's own."""
+    told = trust_costs(catalogue, brief, build, "most frames")
+    base = next((one.assessment for one in told if one.own), None)
+    rows = []
+    for one in told:
+        if one.assessment is None:
+            rows.append(TrustRow(one.floor, one.own, "nothing fits within the budget", "", "", ""))
+            continue
+        now = one.assessment
+        delta = (
+            ""
+            if base is None or one.own
+            else money_change(now.spent_minor - base.spent_minor, now.currency)
+        )
+        worst = (
+            ""
+            if now.worst is None
+            else f"{100 * now.worst.judged_fps / now.worst.target.fps:.0f}\u202f%"
+        )
+        below = listed(list(one.below)) or "none"
+        rows.append(
+            TrustRow(
+                one.floor,
+                one.own,
+                money(now.spent_minor, now.currency),
+                delta,
+                f"{now.met} of {len(now.counted)} met, worst at {worst}",
+                below,
+            )
+        )
+    return tuple(rows)
+
+
+def _balance(
+    catalogue: Catalogue,
+    present: Assessment,
+    tried: Assessment | None,
+    opened: Opened,
+    query: DeskQuery,
+) -> BalanceView:
+    """The Balance view of the adopted build, with what is being tried marked in it."""
+
+    def link(**changes: object) -> str:
+        return query.url(
+            opened.id, **({"propose": None, "swap": None, "pair": None, "step": None} | changes)
+        )
+
+    def trial(build: Build) -> str:
+        return link(tried=encode_build(build, opened.plan.build))
+
+    return balance_view(catalogue, present, tried, link, trial, query, f"/briefs/{opened.id}/steps")
+
+
+def _fit(
+    catalogue: Catalogue,
+    now: Assessment,
+    opened: Opened,
+    query: DeskQuery,
+    findings: tuple[FindingView, ...],
+) -> FitView:
+    """The Fit view of what is in the build or being tried."""
+
+    def trial(found: Cure) -> str:
+        return query.url(
+            opened.id, tried=encode_build(found.build, opened.plan.build), propose=None, swap=None
+        )
+
+    def part_trial(kind: Kind, part_id: str) -> str:
+        return query.url(
+            opened.id, tried=trial_of(opened.plan.build, kind, part_id), propose=None, swap=None
+        )
+
+    actions = {one.finding: one.remedies for one in findings}
+    return fit_view(catalogue, now, query.by or "level", actions, trial, part_trial)
+
+
+def _equals(
+    catalogue: Catalogue, opened: Opened, query: DeskQuery, present: Assessment
+) -> EqualsView | None:
+    """Parts as good as any part, where no game stands beside."""
+    if query.equal is None or query.game is not None:
+        return None
+    brief = opened.plan.brief
+    machine = Machine(None, "", opened, "", brief.chance, present)
+    pixels = brief.display.width_px * brief.display.height_px / 1e6
+
+    def link(equal: str | None = None) -> str:
+        return query.url(opened.id, equal=equal, swap=None, propose=None, working=None)
+
+    def trial(code: str) -> str:
+        return query.url(opened.id, tried=code, swap=None, propose=None, working=None)
+
+    return equals_view(catalogue, query.equal, machine, Use(rendered_mpx=pixels), link, trial)
+
+
+def _game(
+    catalogue: Catalogue,
+    opened: Opened,
+    query: DeskQuery,
+    present: Assessment,
+    now: Assessment,
+    state_of: Callable[[str], GameState],
+) -> GamePanel | None:
+    """The game beside the brief, measured against what is in the build or being tried."""
+    if query.game is None or query.game not in catalogue.games:
+        return None
+    brief = opened.plan.brief
+    words = f"{brief.name}, as tried" if now is not present else brief.name
+    machine = Machine(
+        machine_contender(now.machine, brief.system), words, opened, "", brief.chance, present
+    )
+
+    def link(equal: str | None = query.equal) -> str:
+        return query.url(opened.id, equal=equal, swap=None, propose=None, working=None)
+
+    def trial(code: str) -> str:
+        return query.url(opened.id, tried=code, swap=None, propose=None, working=None)
+
+    return game_panel(
+        catalogue, query.game, machine, state_of(query.game), link, query.equal or "", trial
+    )
+
+
+def _tried(
+    catalogue: Catalogue, plan: Plan, query: DeskQuery, found: Answer | None
+) -> Build | None:
+    """The build being tried, unless it is the present one or names unknown parts."""
+    build = plan.build
+    if query.tried is not None:
+        try:
+            tried = decode_build(query.tried, build)
+            catalogue.machine(known_build(catalogue, tried))
+        except WattmetronError:
+            return None
+        return None if _same(tried, build) else tried
+    if query.pair is not None or query.step is not None:
+        chosen = chosen_build(catalogue, plan, query)
+        return None if chosen is None or _same(chosen, build) else chosen
+    if (
+        found is not None
+        and found.proposal.build is not None
+        and not _same(found.proposal.build, build)
+    ):
+        return found.proposal.build
+    return None
+
+
+def chosen_build(catalogue: Catalogue, plan: Plan, query: DeskQuery) -> Build | None:
+    """The build of a pairing of the map or of a step of the frontier that the address names."""
+    found = tables(catalogue, plan.brief, plan.build)
+    if query.step is not None:
+        step = found.frontier.best(int(query.step)) if query.step.isdecimal() else None
+        return None if step is None else found.build_at(step)
+    processor, _, card = (query.pair or "").partition(":")
+    cell = cell_of(found, processor, card)
+    return None if cell is None else found.build_at(cell.winner)
+
+
+def _same(one: Build, other: Build) -> bool:
+    return all(one.of(kind) == other.of(kind) for kind in ALL_KINDS)
+
+
+def _ghost(
+    catalogue: Catalogue, opened: Opened, present: Assessment, trying: bool
+) -> tuple[Assessment | None, str]:
+    """What the pointers' ghosts stand for: the pinned build, else the adopted one, else the last
+    state.
+    """
+    if opened.plan.pinned is not None:
+        return (
+            assess(catalogue, opened.plan.brief, opened.plan.pinned),
+            "compared with the pinned build",
+        )
+    if trying:
+        return present, "compared with the adopted build"
+    before = opened.before
+    if before is None or before.brief.region not in catalogue.regions:
+        return None, ""
+    return assess(catalogue, before.brief, before.build), "compared with before the last change"
+
+
+def _trying(
+    present: Assessment, now: Assessment, build: Build, query: DeskQuery, brief_id: int
+) -> Trying:
+    changed = [kind for kind in ALL_KINDS if now.build.of(kind) != build.of(kind)]
+    delta = now.spent_minor - present.spent_minor
+    cost = "at the same price"
+    if delta:
+        cost = f"{money(abs(delta), now.currency)} {'more' if delta > 0 else 'less'}"
+    words = KIND_WORDS[changed[0]] if len(changed) == 1 else f"{len(changed)} changes"
+    what = words
+    if len(changed) == 1 and now.build.of(changed[0]):
+        part = next(
+            (line.part for line in now.lines if line.part_id == now.build.of(changed[0])[-1]), None
+        )
+        what = part.name if part else words
+    met = f"{now.met} of {len(now.counted)} targets met" if now.counted else ""
+    if present.counted and now.met != present.met:
+        met += f" (was {present.met})"
+    leave = query.url(brief_id, tried=None, propose=None, pair=None, step=None)
+    sentence = f"Trying {what}: {cost}" + (f", {met}" if met else "") + "."
+    return Trying(encode_build(now.build, build), sentence, leave)
+
+
+def _finding(
+    catalogue: Catalogue, now: Assessment, finding: Finding, opened: Opened, query: DeskQuery
+) -> FindingView:
+    def action(remedy: Remedy) -> tuple[str, str]:
+        price = money(remedy.delivered_minor, now.currency)
+        code = encode_build(remedy.build, opened.plan.build)
+        name = (
+            f"another {remedy.part.name}"
+            if remedy.part.id in now.build.of(remedy.kind)
+            else remedy.part.name
+        )
+        return f"{name}, {price}", query.url(opened.id, tried=code, propose=None, swap=None)
+
+    found = finding_remedies(catalogue, now, finding) if finding.remedy_kinds else ()
+    return FindingView(finding, tuple(action(remedy) for remedy in found))
+
+
+def _swap(
+    catalogue: Catalogue,
+    present: Assessment,
+    query: DeskQuery,
+    brief_id: int,
+    tried: Build | None,
+    names: dict[str, str],
+) -> SwapView | None:
+    if query.swap is None:
+        return None
+    standing = present.build.of(query.swap)
+    place = query.place if query.place in standing else None
+    if place is None and standing and query.swap != "storage":
+        place = standing[0]
+    new = [] if tried is None else [one for one in tried.of(query.swap) if one not in standing]
+    tried_id = new[-1] if new else None
+    found = swap(
+        catalogue, present, query.swap, place, query.everything, query.search, query.unfit, tried_id
+    )
+    return swap_view(present, found, replace(query, place=place), brief_id, tried_id, names)
+
+
+def _prices(catalogue: Catalogue, brief: Brief, now: Assessment) -> str:
+    newest = catalogue.prices(brief.region, brief.allow_used).newest
+    if newest is None:
+        return "no prices for this region"
+    stale = f", {now.stale} stale" if now.stale else ""
+    return f"prices of {newest:%-d %b %Y}{stale}"

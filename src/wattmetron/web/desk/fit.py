@@ -1,0 +1,288 @@
+"""The Fit view: findings with pins, the scale drawing, power, and which rules were looked at."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.drawing import Drawing, drawing
+from wattmetron.core.fit.finding import LEVELS, Finding
+from wattmetron.core.fit.told import TOLD, Told
+from wattmetron.core.power.tuning import CHANGES
+from wattmetron.core.values.parts import ALL_KINDS, Kind
+from wattmetron.services.desk.assess import Assessment, concerned
+from wattmetron.services.desk.cures import Cure, cure
+from wattmetron.services.desk.growth import growth
+from wattmetron.services.desk.tuning import Tuned, ways_to_tune
+from wattmetron.services.words.figures import KIND_WORDS, THIN, listed, money, money_change, percent
+from wattmetron.web.desk.power import PowerView, power_view
+from wattmetron.web.drawing.case_drawing import Pin, case_drawing
+
+
+@dataclass(frozen=True, slots=True)
+class NumberedFinding:
+    """A finding with its number in the drawing, actions (words, address), and the ids of the parts
+    concerned.
+    """
+
+    number: int
+    finding: Finding
+    remedies: tuple[tuple[str, str], ...]
+    concerned: str
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Findings under one heading."""
+
+    title: str
+    findings: tuple[NumberedFinding, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class ClearanceRow:
+    """One clearance in words."""
+
+    what: str
+    size: str
+    room: str
+    free: str
+    clash: bool
+
+
+@dataclass(frozen=True, slots=True)
+class CureView:
+    """The set of changes that clears all that blocks: a sentence, what replaces what, the address
+    that tries it.
+    """
+
+    sentence: str
+    changes: tuple[tuple[str, str, str], ...]
+    url: str
+
+
+@dataclass(frozen=True, slots=True)
+class FitView:
+    """What the Fit view shows; ``drawing`` is empty for an empty build."""
+
+    groups: tuple[Group, ...]
+    by: str
+    cure: CureView | None
+    drawing: Markup | None
+    clearances: tuple[ClearanceRow, ...]
+    assumed: bool
+    power: PowerView | None
+    rules: tuple[tuple[Told, bool], ...]
+    headline: str
+    aside: tuple[tuple[Finding, str, str], ...]
+    growth: tuple[tuple[str, str, str], ...]
+    tuned: tuple[tuple[str, str, str, str, str], ...]
+
+
+def fit_view(
+    catalogue: Catalogue,
+    now: Assessment,
+    by: str,
+    remedies: dict[Finding, tuple[tuple[str, str], ...]],
+    trial: Callable[[Cure], str],
+    part_trial: Callable[[Kind, str], str],
+) -> FitView:
+    """``remedies`` are the actions of each finding; ``trial`` and ``part_trial`` give the address
+    that tries a cure or a part.
+    """
+    numbered = tuple(
+        NumberedFinding(n, one, remedies.get(one, ()), " ".join(concerned(now.machine, one)))
+        for n, one in enumerate(now.findings, start=1)
+    )
+    drawn = drawing(now.machine)
+    found = cure(catalogue, now)
+    spoken = {one.finding.rule for one in numbered}
+    return FitView(
+        _by_part(now, numbered) if by == "part" else _by_level(numbered),
+        "part" if by == "part" else "level",
+        None if found is None else _cure(catalogue, now, found, trial(found)),
+        None if drawn is None else case_drawing(drawn, _pins(drawn, numbered), _label(drawn, now)),
+        _clearances(drawn),
+        drawn is not None and (drawn.outline_assumed or any(box.assumed for box in drawn.boxes)),
+        power_view(catalogue, now),
+        tuple((one, one.rule in spoken) for one in TOLD),
+        _headline(now),
+        tuple((one, reason, " ".join(concerned(now.machine, one))) for one, reason in now.aside),
+        tuple(_growth(catalogue, now, part_trial)),
+        tuple(_tuned(one, now) for one in ways_to_tune(catalogue, now)),
+    )
+
+
+def _headline(now: Assessment) -> str:
+    if now.build.empty:
+        return "The build is empty: choose parts or propose a build."
+    counts = [(level, sum(one.level == level for one in now.findings)) for level in LEVELS]
+    said = [
+        f"{count} {'block' if level == 'blocks' and count > 1 else level}"
+        for level, count in counts
+        if count
+    ]
+    if not said:
+        return "Everything that is chosen fits, and nothing else is to be said."
+    verdict = "It does not fit" if now.blocking else "Everything that is chosen fits"
+    return f"{verdict}: {listed(said)}."
+
+
+def _by_level(numbered: tuple[NumberedFinding, ...]) -> tuple[Group, ...]:
+    groups = [
+        Group(level, tuple(one for one in numbered if one.finding.level == level))
+        for level in LEVELS
+    ]
+    return tuple(group for group in groups if group.findings)
+
+
+def _by_part(now: Assessment, numbered: tuple[NumberedFinding, ...]) -> tuple[Group, ...]:
+    """Each finding under every part that it concerns."""
+    groups = []
+    for kind in ALL_KINDS:
+        own = tuple(one for one in numbered if kind in one.finding.kinds)
+        name = listed([part.name for part in now.machine.of(kind)])
+        groups.append(Group(f"{KIND_WORDS[kind]}: {name}" if name else KIND_WORDS[kind], own))
+    return tuple(group for group in groups if group.findings)
+
+
+def _pins(drawn: Drawing, numbered: tuple[NumberedFinding, ...]) -> list[Pin]:
+    """Each finding at its clearance, or at the first part concerned that is drawn."""
+    clearances = {one.rule: one for one in drawn.clearances}
+    pins = []
+    for one in numbered:
+        clearance = clearances.get(one.finding.rule)
+        if clearance is not None:
+            end = clearance.size_mm
+            x, y = (
+                (clearance.x + end, clearance.y)
+                if clearance.along == "x"
+                else (clearance.x - 16, clearance.y + end)
+            )
+            pins.append(Pin(one.number, clearance.view, x, y))
+            continue
+        place = next((found for kind in one.finding.kinds if (found := drawn.place_of(kind))), None)
+        if place is not None:
+            pins.append(Pin(one.number, *place))
+    return pins
+
+
+def _clearances(drawn: Drawing | None) -> tuple[ClearanceRow, ...]:
+    if drawn is None:
+        return ()
+    return tuple(
+        ClearanceRow(
+            one.what,
+            f"{one.size_mm}{THIN}mm",
+            "not known" if one.room_mm is None else f"{one.room_mm}{THIN}mm",
+            (
+                "not judged"
+                if one.free_mm is None
+                else (
+                    f"{-one.free_mm}{THIN}mm too much"
+                    if one.clash
+                    else f"{one.free_mm}{THIN}mm free"
+                )
+            ),
+            one.clash,
+        )
+        for one in drawn.clearances
+    )
+
+
+def _growth(
+    catalogue: Catalogue, now: Assessment, trial: Callable[[Kind, str], str]
+) -> list[tuple[str, str, str]]:
+    """A heading, a sentence, and the address that tries the part where there is one."""
+    if now.build.empty:
+        return []
+    own = growth(catalogue, now)
+    rows = []
+    for title, kind, found in (
+        ("Graphics later", "graphics", own.graphics),
+        ("Processor later", "processor", own.processor),
+    ):
+        if found is None:
+            word = KIND_WORDS[kind]  # type: ignore[index]
+            rows.append(
+                (
+                    title,
+                    (
+                        f"Nothing stronger goes in as it stands: a better {word} needs other parts"
+                        " too."
+                    ),
+                    "",
+                )
+            )
+            continue
+        more = "" if found.faster is None else f", {percent(found.faster)} faster"
+        price = (
+            "sold nowhere today"
+            if found.delivered_minor is None
+            else f"today {money(found.delivered_minor, now.currency)}"
+        )
+        first = f" {found.first}" if found.first else ""
+        rows.append(
+            (
+                title,
+                f"Up to {found.part.name}{more}, {price}, with nothing else replaced.{first}",
+                trial(found.kind, found.part.id),
+            )
+        )
+    if own.memory_slots is not None and own.memory_gb is not None:
+        slots = (
+            "no memory slot"
+            if own.memory_slots <= 0
+            else f"{own.memory_slots} memory {'slot' if own.memory_slots == 1 else 'slots'}"
+        )
+        rows.append(
+            (
+                "Memory",
+                f"{slots[:1].upper()}{slots[1:]} free; at most {own.memory_gb:g}{THIN}GB.",
+                "",
+            )
+        )
+    if own.m2_slots is not None and own.sata_ports is not None:
+        rows.append(
+            ("Drives", f"{max(0, own.m2_slots)} M.2 and {max(0, own.sata_ports)} SATA free.", "")
+        )
+    return rows
+
+
+def _tuned(one: Tuned, now: Assessment) -> tuple[str, str, str, str, str]:
+    """Way, change in frames, watts, targets met, what stands in the way."""
+    ends = [f"{round(100 * end):+d}".replace("-", "−") for end in (one.least, one.most)]
+    frames = f"{ends[0]}{THIN}%" if ends[0] == ends[1] else f"{ends[0]} to {ends[1]}{THIN}%"
+    spread = 100 * 1.28 * CHANGES[one.way].gain_sd
+    watts = f"{one.watts:+d}{THIN}W".replace("-", "−")
+    return (
+        one.way,
+        f"{frames}, the gain itself within {spread:.1f}",
+        watts,
+        f"{one.met} of {len(now.counted)}",
+        "; ".join(one.obstacles),
+    )
+
+
+def _label(drawn: Drawing, now: Assessment) -> str:
+    clashes = [
+        f"{one.what} {-(one.free_mm or 0)} mm too much" for one in drawn.clearances if one.clash
+    ]
+    case = now.machine.case.name if now.machine.case else "no case chosen"
+    return f"Scale drawing, {case}: {'; '.join(clashes) if clashes else 'no clash'}"
+
+
+def _cure(catalogue: Catalogue, now: Assessment, found: Cure, url: str) -> CureView:
+    changes = []
+    for kind in found.changed:
+        old = listed(
+            [catalogue.parts[one].name for one in now.build.of(kind) if one in catalogue.parts]
+        )
+        new = listed([catalogue.parts[one].name for one in found.build.of(kind)]) or "none"
+        changes.append((KIND_WORDS[kind], old or "nothing yet", new))
+    cost = f"for {money_change(found.cost_minor, now.currency)}"
+    count = "One change clears" if len(changes) == 1 else f"{len(changes)} changes clear"
+    what = "what blocks" if found.cleared == 1 else f"all {found.cleared} that block"
+    kept = "" if {"processor", "graphics"} & set(found.changed) else "; processor and card stay"
+    return CureView(f"{count} {what} {cost}{kept}.", tuple(changes), url)

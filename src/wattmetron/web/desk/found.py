@@ -1,0 +1,60 @@
+"""What the finder shows: games to aim at and parts to try, with a word where a slip was
+forgiven.
+"""
+
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.parts import Part
+from wattmetron.services.desk.swaps import traits
+from wattmetron.services.words.figures import KIND_WORDS, money
+from wattmetron.services.workshop import Opened
+from wattmetron.web.shell.address import trial_of
+
+MOST_GAMES, MOST_PARTS = 6, 10
+
+
+@dataclass(frozen=True, slots=True)
+class FoundPart:
+    """A part with what is worth knowing at a glance, and the code that tries it."""
+
+    part: Part
+    kind: str
+    speed: str
+    price: str
+    code: str
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """``misspelt``: nothing is called so, and these come near it."""
+
+    words: str
+    games: tuple[Game, ...]
+    parts: tuple[FoundPart, ...]
+    more: int
+    misspelt: bool
+
+
+def found_view(catalogue: Catalogue, opened: Opened, words: str) -> Found:
+    hits = catalogue.finder.find(words[:80], most=10_000)
+    games = [catalogue.games[one.id] for one in hits if one.sort == "game"]
+    parts = [catalogue.parts[one.id] for one in hits if one.sort == "part"]
+    shown = tuple(_part(catalogue, opened, part) for part in parts[:MOST_PARTS])
+    return Found(
+        words,
+        tuple(games[:MOST_GAMES]),
+        shown,
+        max(0, len(parts) - MOST_PARTS),
+        any(one.misspelt for one in hits),
+    )
+
+
+def _part(catalogue: Catalogue, opened: Opened, part: Part) -> FoundPart:
+    book = catalogue.prices(opened.plan.brief.region, opened.plan.brief.allow_used)
+    kind, price = kind_of(part), book.delivered(part.id)
+    code = trial_of(opened.plan.build, kind, part.id)
+    shown = "no offer" if price is None else money(price, book.currency)
+    return FoundPart(part, KIND_WORDS[kind], traits(part)[0], shown, code)

@@ -1,0 +1,98 @@
+"""The list of briefs: new, copy, delete with undo."""
+
+import re
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, Form, Request
+from fastapi.responses import RedirectResponse, Response
+from starlette.concurrency import run_in_threadpool
+from starlette.datastructures import UploadFile
+
+from wattmetron.core.errors import WattmetronError
+from wattmetron.formats.brief_file import brief_file, build_file, document_text
+from wattmetron.web.desk.briefs import brief_cards
+from wattmetron.web.shell.pages import page
+from wattmetron.web.shell.requests import LOCATION, workshop_of
+
+router = APIRouter(include_in_schema=False)
+
+
+@router.get("/")
+def home() -> Response:
+    return RedirectResponse("/briefs", 303)
+
+
+@router.get("/briefs")
+def list_briefs(request: Request) -> Response:
+    return _list(request)
+
+
+def _list(
+    request: Request, notice: str = "", restore: tuple[int, int] | None = None, error: str = ""
+) -> Response:
+    """The list; ``restore`` is the id and version of a brief that can be brought back."""
+    workshop = workshop_of(request)
+    cards = brief_cards(workshop.catalogue(), workshop.briefs())
+    content = {"cards": cards, "notice": notice, "restore": restore, "error": error}
+    url = "/briefs" if request.method == "POST" else None
+    return page(request, "desk/briefs.html", content, 422 if error else 200, url)
+
+
+def _to_brief(request: Request, brief_id: int) -> Response:
+    url = f"/briefs/{brief_id}/brief"
+    if request.headers.get("hx-request") == "true":
+        return Response(status_code=204, headers={"hx-location": LOCATION.format(url)})
+    return RedirectResponse(url, 303)
+
+
+@router.post("/briefs")
+def new_brief(request: Request) -> Response:
+    return _to_brief(request, workshop_of(request).new_brief())
+
+
+@router.post("/briefs/open")
+async def open_files(request: Request) -> Response:
+    """A brief from its file, with its build if that was chosen too."""
+    form = await request.form(max_fields=4, max_files=4)
+    chosen = [one for one in form.getlist("files") if isinstance(one, UploadFile) and one.filename]
+    files = [(str(one.filename), await one.read()) for one in chosen]
+    return await run_in_threadpool(_open_files, request, files)
+
+
+def _open_files(request: Request, files: list[tuple[str, bytes]]) -> Response:
+    if not files:
+        return _list(
+            request,
+            error="No file was chosen: choose a brief as JSON, and its build if you have it.",
+        )
+    try:
+        return _to_brief(request, workshop_of(request).open_files(files))
+    except WattmetronError as error:
+        return _list(request, error=str(error))
+
+
+@router.get("/briefs/{brief_id}/file/{what}")
+def download(request: Request, brief_id: int, what: Literal["brief", "build"]) -> Response:
+    """The brief or its build as a file in the open format."""
+    plan = workshop_of(request).open(brief_id).plan
+    file = brief_file(plan.brief) if what == "brief" else build_file(plan.build)
+    name = re.sub(r"[^a-z0-9]+", "-", plan.brief.name.lower()).strip("-") or "brief"
+    headers = {"content-disposition": f'attachment; filename="{name[:60]}.{what}.json"'}
+    return Response(document_text(file), media_type="application/json", headers=headers)
+
+
+@router.post("/briefs/{brief_id}/copy")
+def copy_brief(request: Request, brief_id: int) -> Response:
+    return _to_brief(request, workshop_of(request).copy(brief_id))
+
+
+@router.post("/briefs/{brief_id}/delete")
+def delete_brief(request: Request, brief_id: int, version: Annotated[int, Form()]) -> Response:
+    name = workshop_of(request).delete(brief_id, version)
+    return _list(request, f"Deleted “{name}”.", (brief_id, version + 1))
+
+
+@router.post("/briefs/{brief_id}/restore")
+def restore_brief(request: Request, brief_id: int, version: Annotated[int, Form()]) -> Response:
+    workshop_of(request).undo(brief_id, version)
+    return _list(request, "Brought back.")

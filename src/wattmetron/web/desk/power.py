@@ -1,0 +1,182 @@
+"""Power in the Fit view: bars and curve, size of the supply with its reasoning, the year, heat and
+noise.
+"""
+
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.power.account import PowerAccount, Span, Use, account
+from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.words.figures import THIN, money, percent
+from wattmetron.web.drawing import load_curve
+
+
+@dataclass(frozen=True, slots=True)
+class SpanRow:
+    """One state with its bar and figures."""
+
+    name: str
+    total: str
+    load: str
+    wall: str
+    split: str
+    chart: Markup
+    game: bool
+    heaviest: bool
+
+
+@dataclass(frozen=True, slots=True)
+class PowerView:
+    """Rows, curve, axis, and short paragraphs with a heading each."""
+
+    rows: tuple[SpanRow, ...]
+    curve: Markup | None
+    scale: Markup
+    level: str
+    notes: tuple[tuple[str, str], ...]
+
+
+def use_of(catalogue: Catalogue, now: Assessment) -> Use:
+    brief, region = now.brief, catalogue.region(now.brief.region)
+    tariff = region.tariff_per_kwh if brief.tariff_per_kwh is None else brief.tariff_per_kwh
+    return Use(brief.headroom_percent, brief.play_hours, brief.desk_hours, tariff, region.mains_v)
+
+
+def power_view(catalogue: Catalogue, now: Assessment) -> PowerView | None:
+    """None while there is neither processor nor card."""
+    machine = now.machine
+    if machine.processor is None and machine.graphics is None:
+        return None
+    use = use_of(catalogue, now)
+    told = account(machine, tuple(one for one in now.estimates if one is not None), use)
+    most_w = load_curve.axis_end_w(told.spans, machine.supply)
+    heaviest = max(told.of("game"), key=lambda span: span.total_w, default=None)
+    return PowerView(
+        tuple(_row(span, most_w, now, span is heaviest) for span in told.spans),
+        (
+            load_curve.curve(machine.supply, use.mains_v, most_w, told.spans)
+            if machine.supply
+            else None
+        ),
+        load_curve.scale(most_w),
+        _level(now, use.mains_v),
+        tuple(_notes(now, told, use)),
+    )
+
+
+def _row(span: Span, most_w: float, now: Assessment, heaviest: bool) -> SpanRow:
+    wall = "" if span.wall_w is None else f"{span.wall_w:.0f}{THIN}W at the wall"
+    load = "" if span.load_share is None else f"{percent(span.load_share)} of the supply"
+    if span.state == "spike" and now.machine.supply:
+        load = f"of {now.machine.supply.spike_w}{THIN}W that it rides out"
+    return SpanRow(
+        span.name,
+        f"{span.total_w:.0f}{THIN}W",
+        load,
+        wall,
+        f"processor {span.processor_w:.0f}, card {span.graphics_w:.0f}, rest {span.rest_w:.0f}",
+        load_curve.bar(span, most_w, now.machine.supply),
+        span.state == "game",
+        heaviest,
+    )
+
+
+def _level(now: Assessment, mains_v: int) -> str:
+    supply = now.machine.supply
+    if supply is None:
+        return ""
+    level = (
+        f"80 PLUS {supply.efficiency}"
+        if supply.efficiency
+        else "no 80 PLUS level: efficiency assumed"
+    )
+    return f"{supply.name}, {level}, {mains_v}{THIN}V mains"
+
+
+def _notes(now: Assessment, told: PowerAccount, use: Use) -> list[tuple[str, str]]:
+    return [
+        note
+        for note in (
+            _size(now, told),
+            _later(now, told),
+            _year(now, told, use),
+            _heat(now, told),
+            _noise(told),
+        )
+        if note
+    ]
+
+
+def _size(now: Assessment, told: PowerAccount) -> tuple[str, str]:
+    full, headroom = now.draw.full_w, now.brief.headroom_percent
+    words = (
+        f"{full}{THIN}W with everything busy x {headroom / 100:g} headroom = {told.needed_w}{THIN}W"
+    )
+    if told.fitting_w:
+        words += f"; the next usual size is {told.fitting_w}{THIN}W"
+    less = -(-full * 120 // 100)
+    if headroom > 120:
+        words += f". At 120{THIN}% headroom {less}{THIN}W would do"
+    if now.machine.supply:
+        words += f". Chosen: {now.machine.supply.watts}{THIN}W"
+    return "Size", f"{words}."
+
+
+def _later(now: Assessment, told: PowerAccount) -> tuple[str, str] | None:
+    card, supply = now.machine.graphics, now.machine.supply
+    if supply is None or told.later_card_w is None:
+        return None
+    have = f"; the present one takes {card.board_power_w}{THIN}W" if card else ""
+    plugs = f"{supply.pcie_8pin} x 8-pin and {supply.pcie_16pin} x 16-pin"
+    return (
+        "A later card",
+        (
+            f"This supply keeps the headroom up to a card of {told.later_card_w}{THIN}W{have}."
+            f" Connectors: {plugs}."
+        ),
+    )
+
+
+def _year(now: Assessment, told: PowerAccount, use: Use) -> tuple[str, str] | None:
+    year = told.year
+    if year is None:
+        return None
+    words = (
+        f"{use.play_hours:g} hours of play and {use.desk_hours:g} at the desk a day: about"
+        f" {year.kwh:.0f}{THIN}kWh a year, {money(year.cost_minor, now.currency)} at {now.currency}"
+        f" {use.tariff_per_kwh} a kWh."
+    )
+    if year.better:
+        words += f" {year.better} would save {money(year.saves_minor, now.currency)} a year."
+    return "A year", words
+
+
+def _heat(now: Assessment, told: PowerAccount) -> tuple[str, str]:
+    heat, parts = told.heat, []
+    if now.machine.processor:
+        carries = (
+            f", the cooler carries {heat.cooler_w}{THIN}W"
+            if heat.cooler_w is not None
+            else ", no cooler is chosen"
+        )
+        parts.append(f"The processor gives off {heat.processor_w}{THIN}W sustained{carries}.")
+    if heat.case_w is not None:
+        parts.append(
+            f"The whole machine gives off {heat.machine_w}{THIN}W; the case carries off about"
+            f" {heat.case_w}{THIN}W quietly."
+        )
+    return "Heat", " ".join(parts)
+
+
+def _noise(told: PowerAccount) -> tuple[str, str] | None:
+    if told.noise_dba is None:
+        return None
+    return (
+        "Noise",
+        (
+            f"About {told.noise_dba:.0f}{THIN}dB(A) in play, within some 5: an indication from"
+            " cooler and card, not a measurement."
+        ),
+    )

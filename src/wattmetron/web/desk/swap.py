@@ -1,0 +1,137 @@
+"""The swap view: candidates around the present part and what each changes."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.values.parts import Kind
+from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.desk.swaps import Candidate, Effect, Swap, traits
+from wattmetron.services.words.figures import GAP, KIND_WORDS, money, round_money
+from wattmetron.web.shell.address import DeskQuery, encode_build
+
+
+@dataclass(frozen=True, slots=True)
+class EffectView:
+    """A target's rate with a candidate, its 80 % interval, and by how much it changes."""
+
+    rate: str
+    interval: str
+    change: str
+    state: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class CandidateView:
+    """One line of the table."""
+
+    id: str
+    name: str
+    price: str
+    change: str
+    seen: str
+    speed: str
+    size: str
+    effects: tuple[EffectView, ...]
+    findings: tuple[tuple[str, str], ...]
+    present: bool
+    tried: bool
+    url: str
+
+
+@dataclass(frozen=True, slots=True)
+class SwapView:
+    """The table with its heads and switches."""
+
+    kind: Kind
+    word: str
+    present: str | None
+    heads: tuple[tuple[str, str], ...]
+    rows: tuple[CandidateView, ...]
+    hidden: str
+    all_url: str
+    unfit: int
+    unfit_url: str
+    close_url: str
+    search: str
+    search_url: str
+    place: str | None
+
+
+def swap_view(
+    now: Assessment,
+    found: Swap,
+    query: DeskQuery,
+    brief_id: int,
+    tried_id: str | None,
+    names: dict[str, str],
+) -> SwapView:
+    """The swap view of one place."""
+    heads = tuple((names.get(t.game_id, t.game_id), f"{t.fps:g}") for t in now.brief.targets)
+    hidden = [
+        f"{n} {word}"
+        for n, word in ((found.cheaper_hidden, "cheaper"), (found.dearer_hidden, "dearer"))
+        if n
+    ]
+    return SwapView(
+        found.kind,
+        KIND_WORDS[found.kind],
+        found.present,
+        heads,
+        tuple(_candidate(now, one, query, brief_id, tried_id) for one in found.candidates),
+        f"{' and '.join(hidden)} not shown" if hidden else "",
+        query.url(brief_id, everything=True, tried=None),
+        found.unfit_hidden,
+        query.url(brief_id, unfit=True, everything=True, tried=None),
+        query.url(
+            brief_id, swap=None, place=None, tried=None, everything=False, unfit=False, search=""
+        ),
+        query.search,
+        f"/briefs/{brief_id}/{query.view}",
+        query.place,
+    )
+
+
+def _candidate(
+    now: Assessment, one: Candidate, query: DeskQuery, brief_id: int, tried_id: str | None
+) -> CandidateView:
+    speed, size = traits(one.part)
+    if one.owned:
+        price, seen = "owned", ""
+    elif one.offer is None:
+        price, seen = "no offer", ""
+    else:
+        used = ", used" if one.offer.condition == "used" else ""
+        price = money(one.offer.delivered_minor, now.currency)
+        seen = f"{one.offer.shop}, {one.offer.seen_on:%-d %b}{used}{', stale' if one.stale else ''}"
+    change = ""
+    if not one.present and one.change_minor:
+        sign = "+" if one.change_minor > 0 else "−"
+        change = f"{sign}{round_money(abs(one.change_minor), now.currency).split(GAP)[-1]}"
+    grave: tuple[tuple[str, str], ...] = tuple(
+        (f.level, f.sentence)
+        for f in one.findings
+        if f.level != "good to know" and query.swap in f.kinds
+    )
+    grave += tuple(("below the brief", sentence) for sentence in one.floors)
+    return CandidateView(
+        one.part.id,
+        one.part.name,
+        price,
+        change,
+        seen,
+        speed,
+        size,
+        tuple(_effect(effect) for effect in one.effects),
+        grave,
+        one.present,
+        one.part.id == tried_id,
+        query.url(brief_id, tried=None if one.present else encode_build(one.build, now.build)),
+    )
+
+
+def _effect(effect: Effect) -> EffectView:
+    rate = "–" if effect.fps is None else f"{effect.fps:.0f}"
+    change = ""
+    if effect.change_fps is not None and abs(effect.change_fps) >= 0.5:
+        change = f"{'+' if effect.change_fps > 0 else '−'}{abs(effect.change_fps):.0f}"
+    interval = "" if effect.interval_fps is None else "{:.0f}–{:.0f}".format(*effect.interval_fps)
+    return EffectView(rate, interval, change, effect.state)

@@ -1,0 +1,203 @@
+"""The working of a figure: of one target's frames, or of a meter."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.frames.estimate import Estimate
+from wattmetron.core.frames.working import Step, frame_working
+from wattmetron.core.power.draw import BOARD_W, FANS_W, STICK_W
+from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.games.library import game_facts
+from wattmetron.services.words.figures import KIND_WORDS, THIN, money
+from wattmetron.services.words.tiers import tier_label
+from wattmetron.web.desk.sentences import (
+    fit_sentence,
+    frames_sentence,
+    money_sentence,
+    power_sentence,
+)
+from wattmetron.web.games.evidence import result_rows
+
+
+@dataclass(frozen=True, slots=True)
+class WorkingView:
+    """Title, the figure as a sentence, the steps behind it, and the evidence of the game's work
+    with its place.
+    """
+
+    title: str
+    sentence: str
+    steps: tuple[Step, ...]
+    game_id: str = ""
+    evidence: tuple[tuple[str, str], ...] = ()
+
+
+def working_view(
+    catalogue: Catalogue, now: Assessment, what: str, dated: str
+) -> WorkingView | None:
+    """The working of a target (by its id), of money, frames, fit or power; None for anything
+    else.
+    """
+    if what == "money":
+        return WorkingView("Money", money_sentence(now, dated), tuple(_money(now)))
+    if what == "power":
+        return WorkingView("Power", power_sentence(now, dated), tuple(_power(now)))
+    if what == "fit":
+        return WorkingView("Fit", fit_sentence(now, dated), tuple(_fit(now)))
+    if what == "frames":
+        what = now.worst.target.id if now.worst else ""
+    for one in now.estimates:
+        if one is not None and one.target.id == what:
+            steps = (_work(one), *frame_working(now.machine, one, now.brief))
+            return WorkingView(
+                f"Frames of {one.game.name}",
+                frames_sentence(now, one, dated),
+                steps,
+                one.game.id,
+                tuple(_evidence(catalogue, one.game.id)),
+            )
+    return None
+
+
+def _evidence(catalogue: Catalogue, game_id: str) -> Iterator[tuple[str, str]]:
+    """Every tier and result behind a game's work, and where on its page it stands."""
+    facts = game_facts(catalogue, game_id, None, 0.8)
+    for row in result_rows(catalogue, facts):
+        if not row.muted and row.model:
+            yield (
+                (
+                    f"{row.pair}, {row.settings}: published {row.said}, model {row.model},"
+                    f" {row.away}; {row.source}"
+                ),
+                f"result-{row.id}",
+            )
+    for place in dict.fromkeys(item.row.place for item in facts.informed.items):
+        said = ", ".join(
+            f"{'C' if item.side == 'processor' else 'G'} {item.work_ms:.1f}{THIN}ms"
+            f" ±{item.sd * 100:.0f}{THIN}%"
+            for item in facts.informed.items
+            if item.row.place == place
+        )
+        label = next(
+            item.row.tier.label for item in facts.informed.items if item.row.place == place
+        )
+        source = facts.published.source if facts.published else ""
+        yield f"{tier_label(label, place)}: {said}; {source}", "tiers"
+
+
+def _work(one: Estimate) -> Step:
+    game = one.game
+    return Step(
+        "Work of the game",
+        f"C {game.processor_ms:.2f} ms ±{game.processor_work_sd * 100:.0f}{THIN}%, G"
+        f" {game.graphics_ms:.2f} ms ±{game.graphics_work_sd * 100:.0f}{THIN}%",
+        "at high",
+        "What was known of the game before, weighed with its tiers and results: every item is"
+        " below.",
+    )
+
+
+def _money(now: Assessment) -> list[Step]:
+    steps = []
+    for line in now.lines:
+        name = line.part.name if line.part else line.part_id
+        if line.owned:
+            steps.append(Step(name, "owned", money(0, now.currency)))
+        elif line.offer is None:
+            steps.append(Step(name, "no offer in stock in this region", "unknown"))
+        else:
+            offer = line.offer
+            steps.append(
+                Step(
+                    name,
+                    f"{money(offer.price_minor, now.currency)} +"
+                    f" {money(offer.shipping_minor, now.currency)} shipping",
+                    money(offer.delivered_minor, now.currency),
+                    f"{offer.shop}, seen {offer.seen_on:%-d %b %Y}, {offer.condition}; the cheapest"
+                    " delivered offer in stock.",
+                )
+            )
+    steps += [
+        Step(
+            extra.name,
+            "in the budget" if extra.in_budget else "not in the budget",
+            money(extra.minor, now.currency),
+        )
+        for extra in now.brief.extras
+    ]
+    steps.append(Step("Total", "sum of what the budget pays", money(now.spent_minor, now.currency)))
+    return steps
+
+
+def _power(now: Assessment) -> list[Step]:
+    drawn, machine = now.draw, now.machine
+    sticks = machine.memory.sticks if machine.memory else 0
+    steps = [
+        Step(
+            "Board, fans, memory, drives",
+            f"{BOARD_W} + {FANS_W} + {sticks} x {STICK_W} + drives (NVMe 7, SATA 5)",
+            f"{drawn.rest_w}{THIN}W",
+            "Usual figures per kind.",
+        ),
+        Step(
+            "Full draw",
+            f"{drawn.processor_w} processor sustained + {drawn.graphics_w} card + {drawn.rest_w}"
+            " rest",
+            f"{drawn.full_w}{THIN}W",
+        ),
+        Step(
+            "Short spike",
+            f"{drawn.processor_w} + {drawn.graphics_w} x"
+            f" {machine.graphics.spike_factor if machine.graphics else 1:g} + {drawn.rest_w}",
+            f"{drawn.spike_w}{THIN}W",
+            "Board power x the card's spike factor, the rest at full draw.",
+        ),
+        Step(
+            "Supply needed",
+            f"{drawn.full_w} x {now.brief.headroom_percent / 100:g}",
+            f"{now.needed_w}{THIN}W",
+            "Headroom is a setting of the brief.",
+        ),
+    ]
+    if drawn.gaming_w is not None:
+        heaviest = max(
+            (one for one in now.estimates if one is not None and one.average_fps),
+            key=lambda one: (
+                one.graphics_ms / one.mean_frame_ms + one.processor_ms / one.mean_frame_ms
+            ),
+        )
+        steps.append(
+            Step(
+                "Gaming draw",
+                "processor gaming power x t_c/E + board power x t_g/E + rest",
+                f"{drawn.gaming_w:.0f}{THIN}W",
+                f"The heaviest target; in {heaviest.game.name} both sides are busiest.",
+            )
+        )
+    return steps
+
+
+def _fit(now: Assessment) -> list[Step]:
+    steps = [
+        Step(
+            finding.rule,
+            ", ".join(
+                f"{figure.label} {figure.value}{THIN}{figure.unit}".strip()
+                for figure in finding.figures
+            ),
+            finding.level,
+            finding.sentence,
+        )
+        for finding in now.findings
+    ]
+    if now.missing:
+        words = ", ".join(KIND_WORDS[kind] for kind in now.missing)
+        steps.append(
+            Step("Missing", words, str(len(now.missing)), "Parts not yet chosen raise no findings.")
+        )
+    if not steps:
+        steps.append(
+            Step("All rules", "sockets, memory, sizes, cooling, power, outputs", "no findings")
+        )
+    return steps

@@ -1,0 +1,1 @@
+"""Charts and drawings as SVG, made on the server."""

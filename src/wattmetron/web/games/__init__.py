@@ -1,0 +1,1 @@
+"""The place Games: the list, one game, texts to read."""

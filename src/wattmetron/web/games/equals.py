@@ -1,0 +1,151 @@
+"""As good for less: the table of parts at or above a part's speed."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import UnknownPartError
+from wattmetron.core.speeds.equals import Use
+from wattmetron.core.values.parts import Graphics, Processor
+from wattmetron.services.desk.alternatives import Alternative, Alternatives, alternatives
+from wattmetron.services.words.figures import GAP, THIN, money, percent, round_money
+from wattmetron.web.games.machine import Machine
+from wattmetron.web.shell.address import encode_build
+
+
+@dataclass(frozen=True, slots=True)
+class EqualRow:
+    """One part as good: what it costs and saves, how surely it is as good, and what it brings
+    along.
+    """
+
+    id: str
+    name: str
+    price: str
+    saving: str
+    speed: str
+    chance: str
+    memory: str
+    draw: str
+    size: str
+    age: str
+    condition: str
+    forces: tuple[str, ...]
+    present: bool
+    code: str
+    try_url: str
+
+
+@dataclass(frozen=True, slots=True)
+class EqualsView:
+    """The table with its head."""
+
+    name: str
+    side: str
+    named_price: str
+    rows: tuple[EqualRow, ...]
+    hidden: int
+    used: bool
+    close_url: str
+    basis: str
+    region: str
+
+
+def equals_view(
+    catalogue: Catalogue,
+    key: str,
+    machine: Machine,
+    use: Use,
+    link: Callable[..., str],
+    trial: Callable[[str], str] | None = None,
+) -> EqualsView | None:
+    """The table for a part, chip or named part; None for a key that stands for nothing."""
+    opened = machine.brief
+    region = machine.region or next(iter(catalogue.regions), "")
+    allow_used = opened.plan.brief.allow_used if opened else True
+    try:
+        found = alternatives(catalogue, key, region, allow_used, machine.now, use)
+    except UnknownPartError:
+        return None
+    named = "" if found.named_minor is None else money(found.named_minor, found.currency)
+    return EqualsView(
+        found.wanted.name,
+        found.wanted.side,
+        named,
+        tuple(_row(found, one, machine, trial) for one in found.rows),
+        found.hidden,
+        allow_used,
+        link(equal=None),
+        _basis(found),
+        catalogue.regions[region].name,
+    )
+
+
+def _basis(found: Alternatives) -> str:
+    wanted, use = found.wanted, found.use
+    spread = f"known to ±{wanted.sd * 100:.0f}{THIN}%"
+    if wanted.placed is not None:
+        base = (
+            f"placed {abs(wanted.placed.percent):g}{THIN}%"
+            f" {'above' if wanted.placed.percent >= 0 else 'below'} {wanted.placed.than}"
+        )
+        spread = f"{base}, {spread}"
+    if wanted.side == "processor":
+        return (
+            f"speed with {percent(use.parallel_share)} of the work on all cores; {wanted.name} is"
+            f" {spread}"
+        )
+    return f"speed at {use.rendered_mpx:.1f} Mpx; {wanted.name} is {spread}"
+
+
+def _row(
+    found: Alternatives, one: Alternative, machine: Machine, trial: Callable[[str], str] | None
+) -> EqualRow:
+    part = one.part
+    code = ""
+    if one.build is not None and machine.brief is not None and not one.present:
+        code = encode_build(one.build, machine.brief.plan.build)
+    return EqualRow(
+        part.id,
+        part.name,
+        money(one.offer.delivered_minor, found.currency),
+        _saving(one, found.currency),
+        f"{one.ratio:.2f}",
+        "is it" if one.named else percent(one.chance),
+        f"{part.memory_gb:g}{THIN}GB" if isinstance(part, Graphics) else "",
+        _draw(one),
+        (
+            f"{part.length_mm}{THIN}mm"
+            if isinstance(part, Graphics)
+            else (part.socket if isinstance(part, Processor) else "")
+        ),
+        _age(one),
+        f"{one.offer.condition}, {one.offer.shop}",
+        one.forces,
+        one.present,
+        code,
+        trial(code) if trial is not None and code else "",
+    )
+
+
+def _saving(one: Alternative, currency: str) -> str:
+    if one.saving_minor is None:
+        return ""
+    if one.saving_minor == 0:
+        return "the same"
+    sign = "−" if one.saving_minor > 0 else "+"
+    return sign + round_money(abs(one.saving_minor), currency).split(GAP)[-1]
+
+
+def _draw(one: Alternative) -> str:
+    part = one.part
+    if isinstance(part, Graphics):
+        return f"{part.board_power_w}{THIN}W"
+    return f"{part.sustained_w}{THIN}W" if isinstance(part, Processor) else ""
+
+
+def _age(one: Alternative) -> str:
+    if one.age_days is None:
+        return "not known"
+    years = one.age_days / 365.25
+    return f"{years:.1f}{THIN}years" if years >= 1 else f"{one.age_days / 30.4:.0f}{THIN}months"

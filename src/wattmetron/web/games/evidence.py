@@ -1,0 +1,128 @@
+"""What is known of a game's work and why: before and after its evidence, tier by tier, result by
+result.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.frames.working import Step
+from wattmetron.core.workloads.evidence import MARGIN, NOISE, Item
+from wattmetron.services.games.library import GameFacts
+from wattmetron.services.words.figures import THIN
+from wattmetron.services.words.tiers import tier_label
+
+
+@dataclass(frozen=True, slots=True)
+class ResultView:
+    """A result against the model."""
+
+    id: str
+    pair: str
+    settings: str
+    said: str
+    model: str
+    away: str
+    source: str
+    muted: bool
+    odd: bool
+
+
+def work_rows(facts: GameFacts) -> list[tuple[str, str, str]]:
+    """C and G: what was known before, and with the tiers."""
+    before, after = facts.informed.before, facts.game
+    return [
+        (
+            "Processor work C",
+            f"{after.processor_ms:.1f}{THIN}ms ±{after.processor_work_sd * 100:.0f}{THIN}%",
+            (
+                f"before the tiers {before.processor_ms:.1f}{THIN}ms"
+                f" ±{before.processor_work_sd * 100:.0f}{THIN}%"
+            ),
+        ),
+        (
+            "Graphics work G",
+            f"{after.graphics_ms:.1f}{THIN}ms ±{after.graphics_work_sd * 100:.0f}{THIN}%",
+            (
+                f"before the tiers {before.graphics_ms:.1f}{THIN}ms"
+                f" ±{before.graphics_work_sd * 100:.0f}{THIN}%"
+            ),
+        ),
+    ]
+
+
+def work_steps(facts: GameFacts) -> list[Step]:
+    """How C and G came about, item by item."""
+    steps = [
+        Step(
+            f"{'C' if item.side == 'processor' else 'G'} from"
+            f" {tier_label(item.row.tier.label, item.row.place)}",
+            f"{1000 / item.row.settled.fps:.1f}{THIN}ms x e^−{MARGIN:g} x e^−(({item.gap:.2f} +"
+            f" {item.lead:.2f})/2) / {item.factor:.3f}",
+            f"{item.work_ms:.1f}{THIN}ms ±{item.sd * 100:.0f}{THIN}%",
+            _item_source(item),
+        )
+        for item in facts.informed.items
+    ]
+    for name, sd, ms in (
+        ("C", facts.game.processor_work_sd, facts.game.processor_ms),
+        ("G", facts.game.graphics_work_sd, facts.game.graphics_ms),
+    ):
+        steps.append(
+            Step(
+                f"{name} as used",
+                "largest posterior of what was known before, the one-sided tiers and the results",
+                f"{ms:.1f}{THIN}ms ±{sd * 100:.0f}{THIN}%",
+                "On the reference part at high, 1920x1080; fitted together with presets, the pixel"
+                " share and both variations.",
+            )
+        )
+    return steps
+
+
+STANDS_OUT = 2.5
+
+
+def result_rows(catalogue: Catalogue, facts: GameFacts) -> Iterator[ResultView]:
+    """Every result with what the model says of it; one that stands out is named."""
+    own = catalogue.results.get(facts.game.id)
+    found = {one.result.id: one for one in facts.informed.residuals}
+    for one in own.items if own else ():
+        residual = found.get(one.id)
+        names = [
+            standing.name if (standing := catalogue.scale.one(key)) else key
+            for key in (one.processor, one.graphics)
+        ]
+        low = f", low {one.low_fps:.0f}" if one.low_fps else ""
+        day = f", {one.measured_on:%-d %b %Y}" if one.measured_on else ""
+        yield ResultView(
+            one.id,
+            " with ".join(names),
+            f"{one.width_px}x{one.height_px}, {one.preset}"
+            + (", ray tracing" if one.ray_tracing else ""),
+            f"{one.average_fps:.0f}{THIN}fps{low}",
+            f"{residual.model_average_fps:.0f}" if residual else "",
+            f"{residual.away * 100:+.0f}{THIN}%".replace("-", "−") if residual else "",
+            ("own run" if one.own else one.source or "source not stated") + day,
+            one.muted,
+            residual is not None and abs(residual.score) > STANDS_OUT,
+        )
+
+
+def _item_source(item: Item) -> str:
+    weaker = (
+        f"the next weaker part on sale was {item.next_weaker}"
+        if item.next_weaker
+        else "nothing weaker was on sale near it"
+    )
+    assumed = f", assumed conditions {item.assumed_sd:.2f}" if item.assumed_sd else ""
+    return (
+        "The frame budget less the publisher's margin, the middle of the band from the weakest"
+        f" listed down to what did not suffice: {weaker}, {np.expm1(item.gap) * 100:.0f}{THIN}%"
+        f" below the bar. The bar's part does the work in {item.factor:.3f} of C's or G's time,"
+        f" what is assumed of the conditions included. Spread: noise {NOISE:g}, band"
+        f" {(item.gap - item.lead) / np.sqrt(12):.2f}, unevenness of the list"
+        f" {item.uneven_sd:.2f}{assumed}."
+    )

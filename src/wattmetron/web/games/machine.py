@@ -1,0 +1,78 @@
+"""Which machine the games are measured against: a brief's build or loose parts, from the
+address.
+"""
+
+from dataclasses import dataclass
+from urllib.parse import urlencode
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import WattmetronError
+from wattmetron.core.requirements.verdicts import Contender
+from wattmetron.core.values.brief import SURENESS
+from wattmetron.services.desk.assess import Assessment, assess, known_build
+from wattmetron.services.games.contenders import machine_contender, typed_contender
+from wattmetron.services.workshop import Opened, Workshop
+
+
+@dataclass(frozen=True)
+class Machine:
+    """A contender with its words and its part of the address; ``error`` says why typed parts were
+    not read.
+    """
+
+    contender: Contender | None
+    words: str
+    brief: Opened | None
+    typed: str
+    sureness: float
+    now: Assessment | None = None
+    error: str = ""
+
+    @property
+    def query(self) -> dict[str, str]:
+        if self.brief is not None:
+            return {"brief": str(self.brief.id)}
+        return {"parts": self.typed} if self.typed else {}
+
+    def url(self, path: str, **more: object) -> str:
+        """An address that keeps the machine."""
+        query = {
+            **self.query,
+            **{name: str(value) for name, value in more.items() if value not in (None, "", 0)},
+        }
+        return path + (f"?{urlencode(query)}" if query else "")
+
+    @property
+    def region(self) -> str:
+        return "" if self.brief is None else self.brief.plan.brief.region
+
+
+NOBODY = Machine(None, "", None, "", SURENESS["likely"])
+
+
+def read_machine(workshop: Workshop, catalogue: Catalogue, params: dict[str, str]) -> Machine:
+    """The machine that an address names; nobody where it names none."""
+    brief = params.get("brief", "")
+    typed = params.get("parts", "").strip()[:400]
+    if brief.isdecimal():
+        return brief_machine(catalogue, workshop.open(int(brief)))
+    if not typed:
+        return NOBODY
+    try:
+        one = typed_contender(catalogue, typed)
+    except WattmetronError as error:
+        return Machine(None, "", None, typed, SURENESS["likely"], None, str(error))
+    names = [one.processor_name, one.graphics_name]
+    return Machine(
+        one, " with ".join(filter(None, names)) or "what was typed", None, typed, SURENESS["likely"]
+    )
+
+
+def brief_machine(catalogue: Catalogue, opened: Opened) -> Machine:
+    """The build of a brief."""
+    brief = opened.plan.brief
+    machine = catalogue.machine(known_build(catalogue, opened.plan.build))
+    now = assess(catalogue, brief, opened.plan.build)
+    return Machine(
+        machine_contender(machine, brief.system), brief.name, opened, "", brief.chance, now
+    )

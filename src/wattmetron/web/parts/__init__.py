@@ -1,0 +1,1 @@
+"""The place Parts: lists, one part, the scale of speeds, edits."""

@@ -1,0 +1,227 @@
+"""One part in full: figures, trust with its reasons, offers, where it is used, whether it fits a
+build.
+"""
+
+from dataclasses import dataclass, replace
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.candidates import reasons_against
+from wattmetron.core.fit.sources import dissents, figure_name
+from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.values.build import StandIn
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.offers import Offer
+from wattmetron.core.values.parts import KIND_PLURALS, Kind, Part
+from wattmetron.core.values.trust import Judgement, judge
+from wattmetron.services.desk.assess import assess
+from wattmetron.services.desk.swaps import traits
+from wattmetron.services.parts.edits import part_version
+from wattmetron.services.parts.shelf import ShelfQuery
+from wattmetron.services.words.figures import THIN, listed, money, money_change
+from wattmetron.services.workshop import Opened, Workshop
+from wattmetron.web.parts.part_figures import figures_of
+from wattmetron.web.parts.shelf_state import kind_url, part_url, read_state, try_in_brief
+
+
+@dataclass(frozen=True, slots=True)
+class OfferLine:
+    """An offer in words."""
+
+    region: str
+    shop: str
+    price: str
+    state: str
+    seen: str
+    best: bool
+
+
+@dataclass(frozen=True, slots=True)
+class PartPage:
+    """One part in full; ``used_in`` are briefs with the way in which they use it."""
+
+    part: Part
+    kind: str
+    key: Kind
+    version: int
+    list_url: str
+    trust: Judgement
+    reviews: str
+    figures: tuple[tuple[str, str], ...]
+    sources: tuple[str, ...]
+    offers: tuple[OfferLine, ...]
+    used_in: tuple[tuple[int, str, str], ...]
+    brief: Opened | None
+    briefs: tuple[tuple[int, str], ...]
+    fits: str
+    against: tuple[str, ...]
+    replaces: str
+    try_url: str
+    in_build: bool
+    stand_in: StandIn | None
+    scaled: bool
+    neighbours: tuple[tuple[str, str, str], ...]
+
+
+def part_page(
+    workshop: Workshop, catalogue: Catalogue, part_id: str, params: dict[str, str]
+) -> PartPage:
+    """Compute what a part's page shows; raises UnknownPartError."""
+    part = catalogue.part(part_id)
+    kind = kind_of(part)
+    state = replace(
+        read_state(workshop, catalogue, {"brief": params.get("brief", "")}),
+        query=ShelfQuery(kind=kind),
+    )
+    opened = state.brief
+    fits, against, replaces, try_url = _in_brief(catalogue, opened, part, kind)
+    reviews = ""
+    if part.reviews is not None and part.review_percent is not None:
+        reviews = f"{part.reviews:,} reviews average {part.review_percent:g}{THIN}%"
+        reviews += f", {part.reviews_from}" if part.reviews_from else ""
+        reviews += f", {part.reviews_on:%-d %b %Y}" if part.reviews_on else ""
+    return PartPage(
+        part,
+        KIND_PLURALS[kind],
+        kind,
+        part_version(workshop, part_id, kind),
+        kind_url(replace(state, typed={"brief": params.get("brief", "")}), kind),
+        judge(part),
+        reviews,
+        tuple(figures_of(part)),
+        tuple(of_sources(part)),
+        tuple(_offers(catalogue, part_id)),
+        tuple(_used_in(workshop, part_id)),
+        opened,
+        tuple((one.id, one.plan.brief.name) for one in workshop.briefs()),
+        fits,
+        against,
+        replaces,
+        try_url,
+        opened is not None and part_id in opened.plan.build.of(kind),
+        (
+            next((one for one in opened.plan.build.stand_ins if one.part == part_id), None)
+            if opened
+            else None
+        ),
+        kind in ("processor", "graphics"),
+        tuple(_neighbours(catalogue, part, kind, opened)),
+    )
+
+
+def of_sources(part: Part) -> list[str]:
+    """What is only claimed, and where sources disagree, in sentences."""
+    said = [f"Only claimed: {figure_name(part, column)}." for column in part.claimed]
+    for one in dissents(part):
+        own = getattr(part, one.column)
+        said.append(
+            f"Sources disagree on {figure_name(part, one.column)}: {own:g} by"
+            f" {part.source or 'the catalogue'}, {one.value:g} by {one.source}."
+        )
+    return said
+
+
+def _in_brief(
+    catalogue: Catalogue, opened: Opened | None, part: Part, kind: Kind
+) -> tuple[str, tuple[str, ...], str, str]:
+    """Whether it fits the brief's build, what speaks against it, what it would replace, where it is
+    tried.
+    """
+    if opened is None:
+        return "", (), "", ""
+    now = assess(catalogue, opened.plan.brief, opened.plan.build)
+    standing = opened.plan.build.of(kind)
+    if part.id in standing:
+        return f"In the build of {now.brief.name}.", (), "", ""
+    (found,) = reasons_against(now.machine, kind, [part], wishes_of(now.brief))
+    words = (
+        f"Does not fit the build of {now.brief.name}:"
+        if found
+        else f"Fits the build of {now.brief.name}."
+    )
+    book = catalogue.prices(now.brief.region, now.brief.allow_used)
+    price = book.delivered(part.id)
+    replaces = ""
+    if standing and kind != "storage":
+        old = book.delivered(standing[0])
+        name = catalogue.parts[standing[0]].name if standing[0] in catalogue.parts else standing[0]
+        replaces = f"It would replace {name}"
+        if price is not None and old is not None:
+            replaces += f", for {money_change(price - old, book.currency)}"
+        replaces += "."
+    return (
+        words,
+        tuple(one.sentence for one in found),
+        replaces,
+        try_in_brief(opened, kind, part.id),
+    )
+
+
+def _offers(catalogue: Catalogue, part_id: str) -> list[OfferLine]:
+    found = []
+    for region in catalogue.regions.values():
+        book = catalogue.prices(region.id, True)
+        best = book.best(part_id)
+        found += [
+            _offer(region.name, one, one is best, book.is_stale(one))
+            for one in book.all_of(part_id)
+        ]
+    return found
+
+
+def _offer(region: str, one: Offer, best: bool, stale: bool) -> OfferLine:
+    shipping = (
+        f" with {money(one.shipping_minor, one.currency)} shipping" if one.shipping_minor else ""
+    )
+    state = listed([one.condition, "in stock" if one.in_stock else "sold out"])
+    return OfferLine(
+        region,
+        one.shop,
+        f"{money(one.delivered_minor, one.currency)}{shipping}",
+        state,
+        f"{one.seen_on:%-d %b %Y}{', stale' if stale else ''}",
+        best,
+    )
+
+
+def _used_in(workshop: Workshop, part_id: str) -> list[tuple[int, str, str]]:
+    found = []
+    for one in workshop.briefs():
+        plan = workshop.open(one.id).plan
+        ways = []
+        if part_id in plan.brief.owned:
+            ways.append("owned")
+        if any(own == part_id for _, own in plan.build.ids()):
+            ways.append("in the build")
+        if plan.pinned is not None and any(own == part_id for _, own in plan.pinned.ids()):
+            ways.append("in the pinned build")
+        if ways:
+            found.append((one.id, plan.brief.name, listed(ways)))
+    return found
+
+
+def _neighbours(
+    catalogue: Catalogue, part: Part, kind: Kind, opened: Opened | None
+) -> list[tuple[str, str, str]]:
+    """The nearest in price on either side: three cheaper, three dearer."""
+    region = opened.plan.brief.region if opened else next(iter(catalogue.regions), "")
+    if not region:
+        return []
+    book = catalogue.prices(region, False if opened is None else opened.plan.brief.allow_used)
+    price = book.delivered(part.id)
+    if price is None:
+        return []
+    priced = sorted(
+        (own, other.id)
+        for other in catalogue.by_kind[kind]
+        if other.id != part.id and (own := book.delivered(other.id)) is not None
+    )
+    cheaper = [one for one in priced if one[0] <= price][-3:]
+    dearer = [one for one in priced if one[0] > price][:3]
+    return [
+        (
+            f"{catalogue.parts[other].name}: {traits(catalogue.parts[other])[0]}",
+            money(own, book.currency),
+            part_url(other, opened),
+        )
+        for own, other in (*cheaper, *dearer)
+    ]

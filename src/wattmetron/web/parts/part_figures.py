@@ -1,0 +1,117 @@
+"""Every known attribute of a part in words, and a few parts side by side."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.candidates import reasons_against
+from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.values.kinds import PART_TYPES, kind_of
+from wattmetron.core.values.parts import Part
+from wattmetron.core.values.trust import judge
+from wattmetron.formats.columns import columns_of
+from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.words.figures import THIN, money
+from wattmetron.web.parts.shelf_state import ShelfState, part_url
+
+HIDDEN = {
+    "id",
+    "maker",
+    "model",
+    "notes",
+    "reviews",
+    "review_percent",
+    "reviews_from",
+    "reviews_on",
+    "warranty_years",
+    "source",
+    "claimed",
+    "disputed",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Beside:
+    """A few parts side by side: names with addresses, and lines of a title with a cell for each."""
+
+    parts: tuple[tuple[str, str, str], ...]
+    lines: tuple[tuple[str, tuple[str, ...], bool], ...]
+
+
+def beside(
+    catalogue: Catalogue, state: ShelfState, now: Assessment | None, currency: str
+) -> Beside | None:
+    """The shortlist side by side, where its parts are of one kind; what is the same for all is
+    dimmed.
+    """
+    parts = [
+        catalogue.parts[one]
+        for one in state.beside
+        if kind_of(catalogue.parts[one]) == state.query.kind
+    ]
+    if not parts:
+        return None
+    region = now.brief.region if now else state.query.region or next(iter(catalogue.regions), "")
+    book = (
+        catalogue.prices(region, True if now is None else now.brief.allow_used) if region else None
+    )
+    prices = [book.delivered(part.id) if book else None for part in parts]
+    lines = [
+        ("delivered", tuple("no offer" if one is None else money(one, currency) for one in prices))
+    ]
+    lines.append(
+        (
+            "trust",
+            tuple(f"{(told := judge(part)).trust}: {'; '.join(told.reasons)}" for part in parts),
+        )
+    )
+    if now is not None:
+        against = list(reasons_against(now.machine, state.query.kind, parts, wishes_of(now.brief)))
+        lines.append(
+            (
+                f"in {now.brief.name}",
+                tuple("; ".join(one.sentence for one in found) or "fits" for found in against),
+            )
+        )
+    known = [figures_of(part) for part in parts]
+    titles = list(dict.fromkeys(title for one in known for title, _ in one))
+    lines += [(title, tuple(dict(one).get(title, "–") for one in known)) for title in titles]
+    return Beside(
+        tuple(
+            (
+                part.name,
+                part_url(part.id, state.brief),
+                state.url(beside=" ".join(one for one in state.beside if one != part.id)),
+            )
+            for part in parts
+        ),
+        tuple((title, cells, len(parts) > 1 and len(set(cells)) == 1) for title, cells in lines),
+    )
+
+
+def figures_of(part: Part) -> list[tuple[str, str]]:
+    """Every attribute that is known, in words with its unit."""
+    found = []
+    for column in columns_of(PART_TYPES[kind_of(part)]):
+        value = getattr(part, column.name)
+        if column.name in HIDDEN or value in (None, "", ()):
+            continue
+        if column.unit == "ln":
+            found.append((column.text.split(":")[0], f"within {100 * value:.1f}{THIN}%"))
+            continue
+        title = column.text.split(";")[0].split(", separated")[0].removesuffix(", ISO 8601")
+        found.append((title, _value(value, column.unit)))
+    return found
+
+
+def _value(value: object, unit: str) -> str:
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, tuple):
+        return ", ".join(str(one) for one in value)
+    if isinstance(value, float):
+        return f"{round(value, 1 if unit == 'points' else 3):g}{THIN}{unit}".strip()
+    if isinstance(value, int):
+        return f"{value:,}{THIN}{unit}".strip()
+    if hasattr(value, "strftime"):
+        return f"{value:%-d %b %Y}"
+    return f"{value}{THIN}{unit}".strip() if unit else str(value)

@@ -1,0 +1,87 @@
+"""The form of a part: a field for each column, with what it may hold."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from wattmetron.core.values.kinds import PART_TYPES
+from wattmetron.core.values.parts import Kind
+from wattmetron.formats.columns import ColumnSpec, columns_of
+from wattmetron.services.words.figures import KIND_WORDS
+
+FIRST = ("maker", "model", "colour")
+
+
+@dataclass(frozen=True, slots=True)
+class FieldView:
+    """One field: its name and title, unit, what it may hold, what stands in it, and choices where
+    there are few.
+    """
+
+    name: str
+    title: str
+    unit: str
+    expected: str
+    value: str
+    choices: tuple[tuple[str, str], ...]
+    required: bool
+    wide: bool
+
+
+@dataclass(frozen=True, slots=True)
+class PartForm:
+    """A part's form; ``part_id`` is empty for a new one."""
+
+    kind: Kind
+    word: str
+    part_id: str
+    title: str
+    action: str
+    version: int
+    needed: tuple[FieldView, ...]
+    more: tuple[FieldView, ...]
+    back: str
+
+
+def part_form(
+    kind: Kind, part_id: str, name: str, cells: Mapping[str, str], version: int
+) -> PartForm:
+    """A form that shows these cells."""
+    fields = [
+        _field(spec, cells.get(spec.name, ""))
+        for spec in columns_of(PART_TYPES[kind])
+        if spec.name != "id"
+    ]
+    first = [one for word in FIRST for one in fields if one.name == word]
+    rest = [one for one in fields if one.name not in FIRST]
+    return PartForm(
+        kind,
+        KIND_WORDS[kind],
+        part_id,
+        f"Change {name}" if part_id else f"A new {KIND_WORDS[kind]}",
+        f"/parts/{part_id}/edit" if part_id else "/parts/new",
+        version,
+        (*first, *(one for one in rest if one.required)),
+        tuple(one for one in rest if not one.required),
+        f"/parts/{part_id}" if part_id else f"/parts?kind={kind}",
+    )
+
+
+def _field(spec: ColumnSpec, value: str) -> FieldView:
+    choices: tuple[tuple[str, str], ...] = ()
+    if spec.base is bool:
+        choices = (("true", "yes"), ("false", "no"))
+        value = value or str(bool(spec.default)).lower()
+    elif spec.choices and not spec.many:
+        choices = tuple((str(one), str(one)) for one in spec.choices)
+        choices = choices if spec.required else (("", "not known"), *choices)
+    title = spec.text.split(";")[0].removesuffix(", separated by ").removesuffix(", ISO 8601")
+    return FieldView(
+        spec.name,
+        title,
+        spec.unit,
+        spec.expected,
+        value,
+        choices,
+        spec.required or spec.name in ("maker", "model"),
+        (spec.base is str and not choices) or spec.many,
+    )

@@ -1,0 +1,302 @@
+"""The page Scale: parts ranked by one measure, sources, disagreements, the chain behind a speed."""
+
+from dataclasses import dataclass
+from urllib.parse import urlencode
+
+import numpy as np
+from markupsafe import Markup
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import WattmetronError
+from wattmetron.core.frames.working import Step
+from wattmetron.core.speeds.reconcile import Reconciled, Source
+from wattmetron.core.speeds.settled import known_speeds
+from wattmetron.core.values.charts import MEASURES, Measure
+from wattmetron.services.parts.charting import Z80, compare, fit_of, name_of, side_of
+from wattmetron.services.words.figures import THIN, money
+from wattmetron.web.drawing.scale_row import scale_row
+
+MEASURE_WORDS: dict[Measure, str] = {
+    "one core": "processors, one busy core in games",
+    "all cores": "processors, all cores busy",
+    "1080p": "graphics at 1920x1080",
+    "1440p": "graphics at 2560x1440",
+    "2160p": "graphics at 3840x2160",
+    "ray tracing": "graphics, ray tracing",
+}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ScaleQuery:
+    """The state of the page that lives in its address."""
+
+    measure: Measure = "1080p"
+    reference: str = ""
+    part: str = ""
+    first: str = ""
+    second: str = ""
+    words: str = ""
+    region: str = ""
+
+    def url(self, **changes: object) -> str:
+        merged = {name: getattr(self, name) for name in self.__dataclass_fields__} | changes
+        query = {
+            name: str(value)
+            for name, value in merged.items()
+            if value and (name, value) != ("measure", "1080p")
+        }
+        return "/parts/scale" + (f"?{urlencode(query)}" if query else "")
+
+
+def read_scale_query(catalogue: Catalogue, params: dict[str, str]) -> ScaleQuery:
+    """The query of an address; unknown values are taken for nothing."""
+    measure: Measure = next((one for one in MEASURES if one == params.get("measure")), "1080p")
+    region = params.get("region", "")
+    return ScaleQuery(
+        measure=measure,
+        reference=params.get("reference", "")[:120],
+        part=params.get("part", "")[:120],
+        first=params.get("first", "")[:120],
+        second=params.get("second", "")[:120],
+        words=params.get("words", "")[:80],
+        region=region if region in catalogue.regions else "",
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class ScaleRow:
+    """A part on the scale."""
+
+    rank: int
+    key: str
+    name: str
+    speed: str
+    interval: str
+    sources: int
+    price: str
+    chart: Markup
+    only_charts: bool
+
+
+@dataclass(frozen=True, slots=True)
+class SourceRow:
+    """A source: how far its values are off, how many it has."""
+
+    id: str
+    name: str
+    unit: str
+    day: str
+    values: int
+    noise: str
+    muted: bool
+    loose: bool
+
+
+@dataclass(frozen=True, slots=True)
+class ScalePage:
+    """The page's content."""
+
+    query: ScaleQuery
+    rows: tuple[ScaleRow, ...]
+    found: int
+    reference: str
+    sources: tuple[SourceRow, ...]
+    disagreements: tuple[tuple[str, str], ...]
+    loose: tuple[tuple[str, str, str, str], ...]
+    chain: tuple[str, tuple[Step, ...]] | None
+    compared: str
+    error: str
+    regions: tuple[tuple[str, str], ...]
+    names: tuple[tuple[str, str], ...]
+
+
+def scale_page(catalogue: Catalogue, query: ScaleQuery) -> ScalePage:
+    """Compute what the page shows."""
+    fit = fit_of(catalogue, query.measure)
+    reference = query.reference if query.reference in fit.ln else ""
+    base = fit.ln[reference] if reference else float(np.log(100))
+    order = sorted(fit.ln, key=lambda key: (-fit.ln[key], key))
+    most = float(np.exp(fit.ln[order[0]] - base)) * 100 * 1.12 if order else 100.0
+    rows = [
+        _row(catalogue, fit, query, key, rank, base, most)
+        for rank, key in enumerate(order, start=1)
+    ]
+    words = query.words.casefold().split()
+    shown = [
+        row
+        for row in rows
+        if all(word in row.name.casefold() for word in words) and (not query.region or row.price)
+    ]
+    compared, error = _compared(catalogue, fit, query)
+    return ScalePage(
+        query,
+        tuple(shown),
+        len(order),
+        name_of(catalogue, reference) if reference else "",
+        tuple(_source(one) for one in fit.sources),
+        tuple(_disagreements(catalogue, fit)),
+        tuple(_loose(catalogue, fit)),
+        _chain(catalogue, fit, query.part, query.measure, base) if query.part in fit.ln else None,
+        compared,
+        error,
+        tuple((region.id, region.name) for region in catalogue.regions.values()),
+        tuple((key, name_of(catalogue, key)) for key in order),
+    )
+
+
+def _row(
+    catalogue: Catalogue,
+    fit: Reconciled,
+    query: ScaleQuery,
+    key: str,
+    rank: int,
+    base: float,
+    most: float,
+) -> ScaleRow:
+    ln, sd = fit.ln[key] - base, fit.sd[key]
+    speed, low, high = (float(np.exp(ln + z * sd)) * 100 for z in (0.0, -Z80, Z80))
+    name = name_of(catalogue, key)
+    sources = sum(
+        any(row.part == key for row in one.chart.rows) for one in fit.sources if not one.chart.muted
+    )
+    standing = catalogue.scale.standings.get(key)
+    return ScaleRow(
+        rank,
+        key,
+        name,
+        f"{speed:.1f}",
+        f"{low:.1f}–{high:.1f}",
+        sources,
+        _price(catalogue, key, query.region or next(iter(catalogue.regions), "")),
+        scale_row(
+            speed,
+            low,
+            high,
+            most,
+            side_of(query.measure) == "processor",
+            f"{name}: {speed:.1f}, 80 % interval {low:.1f} to {high:.1f}",
+        ),
+        standing is None or not standing.part_ids,
+    )
+
+
+def _price(catalogue: Catalogue, key: str, region: str) -> str:
+    """The cheapest offer of a standing's parts, new or used; nothing where it cannot be bought."""
+    standing = catalogue.scale.standings.get(key)
+    if standing is None or not region:
+        return ""
+    book = catalogue.prices(region, True)
+    prices = [price for one in standing.part_ids if (price := book.delivered(one)) is not None]
+    return money(min(prices), book.currency) if prices else ""
+
+
+def _source(one: Source) -> SourceRow:
+    chart = one.chart
+    day = f"{chart.published_on:%-d %b %Y}" if chart.published_on else ""
+    noise = "" if chart.muted else f"±{one.noise * 100:.1f}{THIN}%"
+    if chart.is_comparison:
+        noise = "" if chart.muted else f"±{one.noise * np.sqrt(2) * 100:.1f}{THIN}%"
+    return SourceRow(
+        chart.id,
+        chart.name,
+        chart.unit,
+        day,
+        len(chart.rows),
+        noise,
+        chart.muted,
+        not one.tied and not chart.muted,
+    )
+
+
+def _disagreements(catalogue: Catalogue, fit: Reconciled) -> list[tuple[str, str]]:
+    """A sentence for each, with the chart's id."""
+    return [
+        (
+            (
+                f"{one.chart.name} puts {name_of(catalogue, one.chart.rows[one.place].part)}"
+                f" {abs(np.expm1(one.away)) * 100:.0f}{THIN}%"
+                f" {'above' if one.away > 0 else 'below'} where all sources together do,"
+                f" {abs(one.score):.1f} of its own spreads; it counts"
+                f" {one.weight * 100:.0f}{THIN}%."
+            ),
+            one.chart.id,
+        )
+        for one in fit.disagreements[:10]
+    ]
+
+
+def _loose(catalogue: Catalogue, fit: Reconciled) -> list[tuple[str, str, str, str]]:
+    """Groups tied to nothing: their names, and the comparison that would tie them in."""
+    return [
+        (
+            ", ".join(name_of(catalogue, key) for key in group),
+            name_of(catalogue, one),
+            name_of(catalogue, other),
+            other,
+        )
+        for group, (one, other) in zip(fit.loose, fit.tie, strict=False)
+    ]
+
+
+def _chain(
+    catalogue: Catalogue, fit: Reconciled, key: str, measure: Measure, base: float
+) -> tuple[str, tuple[Step, ...]]:
+    """What every source says of one part, brought to this scale."""
+    steps = []
+    known = known_speeds(catalogue.described.scale, measure).get(key)
+    if known is not None:
+        steps.append(
+            Step(
+                "The catalogue",
+                f"{np.exp(known.ln):.1f} points",
+                f"{np.exp(known.ln - base) * 100:.1f}",
+                f"Known to ±{known.sd * 100:.1f}{THIN}%.",
+            )
+        )
+    for one in fit.sources:
+        for row in one.chart.rows:
+            if row.part != key or one.chart.muted:
+                continue
+            brought = (
+                float(np.exp(np.log(row.value) - one.offset - base)) * 100
+                if one.tied
+                else float("nan")
+            )
+            others = " and ".join(
+                name_of(catalogue, other.part) for other in one.chart.rows if other.part != key
+            )
+            said = (
+                f"compared with {others}"
+                if one.chart.is_comparison
+                else f"among {len(one.chart.rows)} parts"
+            )
+            day = f", {one.chart.published_on:%-d %b %Y}" if one.chart.published_on else ""
+            steps.append(
+                Step(
+                    one.chart.name,
+                    f"{row.value:g} {one.chart.unit} / {np.exp(one.offset):.3g} of that per point",
+                    f"{brought:.1f}",
+                    f"{said}{day}; its values are off by ±{one.noise * 100:.1f}{THIN}%.",
+                )
+            )
+    steps.append(
+        Step(
+            "All together",
+            "weighted least squares in ln, weights by each source's fit",
+            f"{np.exp(fit.ln[key] - base) * 100:.1f} ±{fit.sd[key] * 100:.1f}{THIN}%",
+            "A value far from all others weighs little (Student's t, four degrees of freedom).",
+        )
+    )
+    return name_of(catalogue, key), tuple(steps)
+
+
+def _compared(catalogue: Catalogue, fit: Reconciled, query: ScaleQuery) -> tuple[str, str]:
+    if not query.first or not query.second:
+        return "", ""
+    try:
+        return (
+            compare(catalogue, fit, query.first, query.second, side_of(query.measure)).sentence,
+            "",
+        )
+    except WattmetronError as error:
+        return "", str(error)

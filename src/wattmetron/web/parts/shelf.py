@@ -1,0 +1,181 @@
+"""The list of the place Parts: a kind's parts with their figures, prices, trust, and whether they
+fit a build.
+"""
+
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.parts import ALL_KINDS, KIND_PLURALS
+from wattmetron.services.desk.assess import Assessment, assess
+from wattmetron.services.parts.matters import GENERAL, what_matters
+from wattmetron.services.parts.shelf import Shelf, ShelfRow, shelf
+from wattmetron.services.parts.shelf_figures import FIGURES, PartFigure, figure_words
+from wattmetron.services.words.figures import KIND_WORDS, money
+from wattmetron.web.parts.part_figures import Beside, beside
+from wattmetron.web.parts.shelf_state import (
+    MOST_BESIDE,
+    ShelfState,
+    kind_url,
+    part_url,
+    try_in_brief,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Head:
+    """A heading that sorts: its words, the address, and whether it sorts now (and which way)."""
+
+    title: str
+    unit: str
+    url: str
+    way: str
+
+
+@dataclass(frozen=True, slots=True)
+class RowView:
+    """A line of the list."""
+
+    id: str
+    name: str
+    url: str
+    traits: str
+    figures: tuple[str, ...]
+    price: str
+    seen: str
+    trust: str
+    against: tuple[str, ...]
+    fits: str
+    in_build: bool
+    frames: str
+    worth: str
+    try_url: str
+    beside_url: str
+    in_beside: bool
+
+
+@dataclass(frozen=True, slots=True)
+class ShelfPage:
+    """The page's content."""
+
+    state: ShelfState
+    kinds: tuple[tuple[str, str, int, bool], ...]
+    found: Shelf
+    heads: tuple[Head, ...]
+    rows: tuple[RowView, ...]
+    ranged: tuple[PartFigure, ...]
+    beside: Beside | None
+    words: str
+    currency: str
+    now: Assessment | None
+    loosened: dict[str, str]
+    general: str
+    matters: tuple[str, ...]
+    price_head: Head
+    name_head: Head
+    trust_head: Head
+    frames_heads: tuple[Head, ...]
+
+
+def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
+    """Compute what the list shows."""
+    query = state.query
+    now = assess(catalogue, state.brief.plan.brief, state.brief.plan.build) if state.brief else None
+    found = shelf(catalogue, query, now)
+    region = now.brief.region if now else query.region or next(iter(catalogue.regions), "")
+    currency = catalogue.regions[region].currency if region else ""
+    kinds = tuple(
+        (
+            KIND_PLURALS[kind],
+            kind_url(state, kind),
+            len(catalogue.by_kind[kind]),
+            kind == query.kind,
+        )
+        for kind in ALL_KINDS
+    )
+    frames = tuple(
+        _head(state, key, title, unit)
+        for key, title, unit in (
+            ("frames", "frames", "fps"),
+            ("worth", f"fps per {currency} 100", ""),
+        )
+        if now is not None and query.kind in ("processor", "graphics", "memory")
+    )
+    return ShelfPage(
+        state,
+        kinds,
+        found,
+        tuple(_head(state, one.key, one.title, one.unit) for one in FIGURES[query.kind]),
+        tuple(_row(catalogue, state, now, row, currency) for row in found.rows),
+        tuple(one for one in FIGURES[query.kind] if one.ranged),
+        beside(catalogue, state, now, currency),
+        f"{found.found} {KIND_PLURALS[query.kind] if found.found != 1 else KIND_WORDS[query.kind]}",
+        currency,
+        now,
+        {
+            name: ""
+            for name in state.typed
+            if name.split(".")[0] in ("q", "f", "min", "max", "fits", "trusted")
+        },
+        GENERAL[query.kind],
+        what_matters(catalogue, now, query.kind) if now else (),
+        _head(state, "price", "delivered", currency),
+        _head(state, "name", "part", ""),
+        _head(state, "trust", "trust", ""),
+        frames,
+    )
+
+
+def _head(state: ShelfState, key: str, title: str, unit: str) -> Head:
+    """Figures fall first, price, name and trust rise first; a second click turns it round."""
+    query = state.query
+    first = "" if key in ("price", "name", "trust") else "down"
+    way = ("down" if query.falling else "up") if query.sort == key else ""
+    turned = {"up": "down", "down": ""}.get(way, first)
+    return Head(title, unit, state.url(sort=key, dir=turned), way)
+
+
+def _row(
+    catalogue: Catalogue, state: ShelfState, now: Assessment | None, row: ShelfRow, currency: str
+) -> RowView:
+    part, kind = row.part, state.query.kind
+    against = tuple(one.sentence.removeprefix(f"{part.name} ") for one in row.against)
+    fits = (
+        ""
+        if now is None
+        else "in the build"
+        if row.in_build
+        else "does not fit"
+        if against
+        else "fits"
+    )
+    try_url = ""
+    if state.brief is not None and not row.in_build:
+        try_url = try_in_brief(state.brief, kind, part.id)
+    listed_beside = [one for one in state.beside if one != part.id]
+    if part.id not in state.beside:
+        listed_beside = [*listed_beside, part.id][-MOST_BESIDE:]
+    return RowView(
+        part.id,
+        part.name,
+        part_url(part.id, state.brief),
+        part.colour,
+        tuple(figure_words(one, part) for one in FIGURES[kind]),
+        "no offer" if row.offer is None else money(row.offer.delivered_minor, currency),
+        (
+            ""
+            if row.offer is None
+            else (
+                f"{row.offer.shop},"
+                f" {row.offer.seen_on:%-d %b}{', used' if row.offer.condition == 'used' else ''}"
+            )
+        ),
+        row.trust,
+        against,
+        fits,
+        row.in_build,
+        "–" if row.frames is None else f"{row.frames:.0f}",
+        "–" if row.per_100 is None else f"{row.per_100:.1f}",
+        try_url,
+        state.url(beside=" ".join(listed_beside)),
+        part.id in state.beside,
+    )

@@ -1,0 +1,1 @@
+"""What every page shares: frame, macros, addresses, rendering, guards."""

@@ -1,0 +1,68 @@
+"""Rendering: whole pages for a browser's request, the working part alone for a swap in place."""
+
+from pathlib import Path
+from typing import Any
+
+from fastapi import Request
+from fastapi.responses import HTMLResponse
+from jinja2 import Environment, FileSystemLoader, StrictUndefined
+
+from wattmetron import __version__
+from wattmetron.core.values.money import to_decimal
+from wattmetron.services.words.figures import money
+from wattmetron.services.words.glossary import GLOSSARY
+from wattmetron.web.drawing.frame_row import axis
+from wattmetron.web.drawing.marks import level_mark, state_mark
+
+_ENVIRONMENT = Environment(
+    loader=FileSystemLoader(Path(__file__).parent.parent),
+    autoescape=True,
+    undefined=StrictUndefined,
+    trim_blocks=True,
+    lstrip_blocks=True,
+)
+
+
+def _plain(value: float | None) -> str:
+    """A figure for an input: ``60`` rather than ``60.0``, nothing for None."""
+    return "" if value is None else f"{round(value, 6):g}"
+
+
+def _amount(minor: int) -> str:
+    """Money for an input: ``1250`` or ``1250.50``."""
+    return f"{to_decimal(minor):f}".removesuffix(".00")
+
+
+_ENVIRONMENT.filters.update(plain=_plain, amount=_amount, money=money)
+_ENVIRONMENT.globals.update(
+    state_mark=state_mark,
+    level_mark=level_mark,
+    frame_axis=axis,
+    version=__version__,
+    glossary=GLOSSARY,
+)
+
+
+def page(
+    request: Request,
+    template: str,
+    content: dict[str, Any],
+    status: int = 200,
+    url: str | None = None,
+) -> HTMLResponse:
+    """The named template, inside the page shell unless the request asks for a part."""
+    headers = request.headers
+    part = (
+        headers.get("hx-request") == "true" and headers.get("hx-history-restore-request") != "true"
+    )
+    theme = request.cookies.get("theme", "")
+    html = _ENVIRONMENT.get_template(template).render(
+        **content,
+        part=part,
+        path=request.url.path,
+        theme=theme if theme in ("paper", "night") else "",
+    )
+    answer = {"vary": "HX-Request", "cache-control": "no-store"}
+    if url is not None:
+        answer["hx-push-url"] = url
+    return HTMLResponse(html, status, answer)

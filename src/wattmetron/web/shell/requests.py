@@ -1,0 +1,12 @@
+"""What every route needs of a request."""
+
+from fastapi import Request
+
+from wattmetron.services.workshop import Workshop
+
+LOCATION = '{{"path": "{}", "target": "#desk", "swap": "morph:outerHTML"}}'
+
+
+def workshop_of(request: Request) -> Workshop:
+    found: Workshop = request.app.state.workshop
+    return found
