@@ -6,6 +6,7 @@ from datetime import date
 import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.games import Game, Preset, VideoMemoryNeed
 from wattmetron.core.values.offers import Offer, Region
@@ -21,6 +22,7 @@ from wattmetron.core.values.parts import (
     Storage,
 )
 from wattmetron.core.values.results import Result, Results
+from wattmetron.study.store import Store
 
 DAY = date(2026, 11, 1)
 REGION = Region(id="town", name="Town", currency="EUR", tax_percent=21.0, mains_v=230)
@@ -305,7 +307,12 @@ class World:
             for part_id, price in self.prices.items()
         )
         found = [self.game(n) for n in range(games)]
-        return Catalogue(parts, {game.id: game for game in found}, offers, {"town": REGION})
+        return Catalogue(
+            parts=parts,
+            games={game.id: game for game in found},
+            offers=offers,
+            regions={"town": REGION},
+        ).kept_by(Store())
 
     def results(self, catalogue: Catalogue, per_game: int) -> dict[str, Results]:
         """Results of random pairs, within half and double of what the game's description says."""
@@ -314,8 +321,8 @@ class World:
             items = [
                 Result(
                     id=f"r{n}",
-                    processor=self.pick(*catalogue.scale.processors).key,
-                    graphics=self.pick(*catalogue.scale.graphics).key,
+                    processor=self.pick(*scale_of(catalogue).of("processor")).key,
+                    graphics=self.pick(*scale_of(catalogue).of("graphics")).key,
                     width_px=1920,
                     height_px=1080,
                     preset=self.pick("low", "medium", "high"),
@@ -354,10 +361,8 @@ class World:
         """The catalogue with cases, coolers and boards that take most things, so that many builds
         fit.
         """
-        return replace(
-            catalogue,
-            parts={part_id: self._eased(part) for part_id, part in catalogue.parts.items()},
-        )
+        parts = {part_id: self._eased(part) for part_id, part in catalogue.parts.items()}
+        return replace(catalogue, parts=parts).kept_by(Store())
 
     def _eased(self, part: Part) -> Part:
         match part:
@@ -402,7 +407,7 @@ class World:
             "room_to_grow": True,
         }
         chosen = {name: value for name, value in rules.items() if self.rng.random() < 0.15}
-        return replace(catalogue, parts=parts), replace(brief, **chosen)
+        return replace(catalogue, parts=parts).kept_by(Store()), replace(brief, **chosen)
 
     def _odd(self, part: Part) -> Part:
         part = replace(part, colour=self.pick("", "", "black", "white"))

@@ -10,8 +10,8 @@ from typing import Any
 from wattmetron import __version__
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
+from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.search.answer import AIMS
-from wattmetron.core.speeds.settled import settled
 from wattmetron.core.values.brief import SURENESS, Brief, Display
 from wattmetron.core.values.build import Build
 from wattmetron.formats.brief_file import read_brief, read_build
@@ -24,6 +24,7 @@ from wattmetron.services.games.contenders import machine_contender
 from wattmetron.services.games.library import known_games
 from wattmetron.services.words.figures import money, settings
 from wattmetron.services.workshop import Workshop
+from wattmetron.study.study import studied
 
 DEFAULT_PORT = 8321
 MAX_TEXT_BYTES = 2_000_000
@@ -182,7 +183,7 @@ def _database(options: argparse.Namespace) -> Path:
 
 def _catalogue(options: argparse.Namespace) -> Catalogue:
     if options.catalogue:
-        return settled(read_catalogue(options.catalogue))
+        return studied(read_catalogue(options.catalogue))
     workshop = Workshop(_database(options))
     try:
         return workshop.catalogue()
@@ -319,7 +320,7 @@ def _read_text(options: argparse.Namespace) -> int:
         if options.file == "-"
         else Path(options.file).read_bytes()[:MAX_TEXT_BYTES]
     )
-    draft = _catalogue(options).reader.read(
+    draft = reader_of(_catalogue(options)).read(
         data.decode("utf-8-sig", errors="replace").replace("\r\n", "\n")
     )
     if options.json:

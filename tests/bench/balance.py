@@ -3,10 +3,10 @@ on.
 """
 
 import statistics
-import time
 from dataclasses import replace
 
 from tests.bench.highs import least_money
+from tests.bench.questions import fresh, question, timed
 from wattmetron.core.balance.picture import all_pairings
 from wattmetron.core.search.frontier import frontier
 from wattmetron.core.search.proposal import BAND, propose
@@ -20,16 +20,9 @@ from wattmetron.services.advice.balance import (
     split_of,
     tables,
 )
-from wattmetron.services.desk import assess as assessing
 from wattmetron.services.desk.assess import assess
 
 KEPT = Build()
-
-
-def timed(work, *arguments):
-    start = time.perf_counter()
-    result = work(*arguments)
-    return time.perf_counter() - start, result
 
 
 def whole_view(catalogue, brief):
@@ -45,7 +38,7 @@ def whole_view(catalogue, brief):
     )
 
 
-def views(question, forget):
+def views():
     print(
         "\nbalance, six targets (medians over five catalogues; its aims: 0.3 s, 2 s, 3 x a"
         " proposal)"
@@ -58,11 +51,8 @@ def views(question, forget):
         rows = []
         for seed in range(5):
             catalogue, brief = question(seed, per_kind)
-            catalogue.prices(brief.region, brief.allow_used)
-            forget()
-            first, _ = timed(propose, catalogue, brief)
-            forget()
-            assessing._cache.cache_clear()
+            first, _ = timed(propose, fresh(catalogue, brief), brief)
+            catalogue = fresh(catalogue, brief)
             view, _ = timed(whole_view, catalogue, brief)
             other, _ = timed(
                 whole_view,
@@ -73,7 +63,7 @@ def views(question, forget):
                 frontier, scenes_for(catalogue, brief, KEPT), 2 * brief.budget_high_minor
             )
             found = tables(catalogue, brief, KEPT)
-            pool = found.frontier.scenes[0].pool
+            pool = found.scenes[0].pool
             chip, card = (
                 pool.processors.parts[len(pool.processors) // 2].id,
                 pool.cards.parts[len(pool.cards) // 2].id,
@@ -93,7 +83,7 @@ def views(question, forget):
         )
 
 
-def pictures(question, forget):
+def pictures():
     """All pairings in one picture, the tables of the question kept."""
     print("\npicture of all pairings (medians over three catalogues)")
     for per_kind in (250, 625):
@@ -101,15 +91,15 @@ def pictures(question, forget):
         for seed in range(3):
             catalogue, brief = question(seed, per_kind)
             found = tables(catalogue, brief, KEPT)
-            took.append(timed(all_pairings, found.frontier.scenes, found.budget, BAND)[0])
-            pairs.append(sum(one.grid()[0].size for one in found.frontier.scenes))
+            took.append(timed(all_pairings, found.scenes, found.budget, BAND)[0])
+            pairs.append(sum(one.grid()[0].size for one in found.scenes))
         print(
             f"{8 * per_kind:5} parts, {statistics.median(pairs):7.0f} pairings:"
             f" {statistics.median(took):.2f} s"
         )
 
 
-def growth(question, forget):
+def growth():
     """Cost of the frontier against processor variants times cards."""
     print("\nfrontier against processors x cards (medians over three catalogues)")
     print("parts   pairings   frontier   microseconds per pairing")
@@ -124,7 +114,7 @@ def growth(question, forget):
         print(f"{8 * per_kind:5}   {count:8.0f}   {middle:.3f}      {1e6 * middle / count:.1f}")
 
 
-def against_highs_with_wishes(question, forget):
+def against_highs_with_wishes():
     print(
         "\nleast money with wishes against HiGHS, 20 questions of 704 parts (same optimum asserted)"
     )
@@ -149,7 +139,7 @@ def against_highs_with_wishes(question, forget):
             ),
         )
         theirs, cost = timed(least_money, left, wished)
-        forget()
+        catalogue = fresh(catalogue, brief)
         ours, found = timed(propose, catalogue, wished, "least money")
         assert (found.cost_minor if found.build else None) == cost, (seed, found.cost_minor, cost)
         ratios.append(theirs / ours)

@@ -10,7 +10,8 @@ from tests.accuracy.run import _pair
 from tests.core.test_settings import BRIEF, MACHINE, WORLD
 from wattmetron.core.frames.settings_grid import settings_grid
 from wattmetron.core.frames.table import frame_ms, reliable_table
-from wattmetron.core.workloads.fit import fit_game
+from wattmetron.core.keep import NOTHING_KEPT
+from wattmetron.core.workloads.fit import fit_game, fitted_game
 from wattmetron.demo.truth import World, known_game
 
 
@@ -28,7 +29,7 @@ def fits():
         )
     took = []
     for target in BRIEF.targets:
-        game = WORLD.game(target.game_id)
+        game = fitted_game(WORLD, target.game_id)
         settings_grid(MACHINE, game, target, BRIEF)
         start = time.perf_counter()
         cells = len(settings_grid(MACHINE, game, target, BRIEF).cells)
@@ -49,7 +50,7 @@ def whole_grids(processors=250, cards=800, targets=10):
         t_c = np.repeat(np.exp(rng.uniform(np.log(4), np.log(20), processors)), cards)
         t_g = np.tile(np.exp(rng.uniform(np.log(4), np.log(30), cards)), processors)
         sd_c, sd_g = np.full(t_c.size, 0.08), np.full(t_c.size, 0.09)
-        table = reliable_table(v_c, v_g, "average", 0.8, False)
+        table = reliable_table(NOTHING_KEPT, v_c, v_g, "average", 0.8, False)
         for name, work, figures in (
             ("averages", frame_ms, (t_c, t_g, v_c, v_g, "average")),
             ("lows", frame_ms, (t_c, t_g, v_c, v_g, "low")),

@@ -2,31 +2,30 @@
 
 import statistics
 import tempfile
-import time
 from dataclasses import replace
 from pathlib import Path
 from urllib.request import urlopen
 
 import numpy as np
 
+from tests.bench.questions import timed
 from tests.core.reading.tuned import TUNED
 from tests.core.reading.untouched import UNTOUCHED
 from tests.e2e.conftest import Site
 from tests.worlds import World
-from wattmetron.core.requirements.verdicts import standings
+from wattmetron.core.requirements.reading.reader import reader_of
+from wattmetron.core.requirements.tiers import tiers_of
+from wattmetron.core.requirements.verdicts import asked_amounts, standings
+from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.published import Listed, Published, Tier
+from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.games.contenders import machine_contender
+from wattmetron.study.store import Store
 
 GAMES, TIERS = 5000, 3
-
-
-def timed(work, *arguments):
-    start = time.perf_counter()
-    result = work(*arguments)
-    return time.perf_counter() - start, result
 
 
 def many_games(per_kind=100, games=GAMES):
@@ -36,11 +35,11 @@ def many_games(per_kind=100, games=GAMES):
     world = World(5)
     catalogue = world.catalogue(per_kind=per_kind, games=1)
     processors = [part.id for part in catalogue.by_kind["processor"]]
-    chips = list(catalogue.scale.variants)
+    chips = list(scale_of(catalogue).variants)
     rng = np.random.default_rng(5)
     found, published = {}, {}
     for n in range(games):
-        game = replace(world.game(n), id=f"game-{n}", name=f"Game {n}")
+        game = replace(fitted_game(world, n), id=f"game-{n}", name=f"Game {n}")
         tiers = tuple(
             Tier(
                 label=label,
@@ -61,9 +60,9 @@ def many_games(per_kind=100, games=GAMES):
 
 def reading():
     texts = [sample.text for sample in (*TUNED, *UNTOUCHED)]
-    catalogue = read_catalogue(CATALOGUE)
-    first = timed(catalogue.reader.read, texts[0])[0]
-    each = [min(timed(catalogue.reader.read, text)[0] for _ in range(5)) for text in texts]
+    catalogue = read_catalogue(CATALOGUE).kept_by(Store())
+    first = timed(reader_of(catalogue).read, texts[0])[0]
+    each = [min(timed(reader_of(catalogue).read, text)[0] for _ in range(5)) for text in texts]
     large = World(3).catalogue(per_kind=625)
     large = replace(large, parts={**catalogue.parts, **large.parts})
     large.reader.read(texts[0])
@@ -86,10 +85,11 @@ def verdicts():
         storage=("storage-0000",),
     )
     one = machine_contender(catalogue.machine(build), "Tidewater 11")
-    bars = timed(lambda: catalogue.tiers)[0]
-    asked = timed(lambda: catalogue.asked)[0]
-    again = [timed(standings, catalogue.tiers, catalogue.asked, one, 0.8)[0] for _ in range(10)]
-    single = timed(standings, catalogue.tiers, catalogue.asked, one, 0.8)[1]
+    bars = timed(lambda: tiers_of(catalogue))[0]
+    asked = timed(lambda: asked_amounts(catalogue))[0]
+    question = tiers_of(catalogue), asked_amounts(catalogue), one, 0.8
+    again = [timed(standings, *question)[0] for _ in range(10)]
+    single = standings(*question)
     assert single.codes.shape == (GAMES * TIERS, 7)
     print(f"\nverdicts of one build against {GAMES:,} games with {TIERS} tiers")
     print(

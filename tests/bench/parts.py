@@ -4,12 +4,12 @@
 
 import statistics
 import tempfile
-import time
 from dataclasses import replace
 from pathlib import Path
 from urllib.parse import quote
 from urllib.request import urlopen
 
+from tests.bench.questions import timed
 from tests.e2e.conftest import Site
 from tests.worlds import World
 from wattmetron.core.fit.candidates import reasons_against
@@ -18,12 +18,6 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.parts import KINDS
 
 TYPED = ("qui", "card 12", "kitefal board 7", "supply", "bord 44", "proces")
-
-
-def timed(work, *arguments):
-    start = time.perf_counter()
-    result = work(*arguments)
-    return time.perf_counter() - start, result
 
 
 def fetched(url) -> float:

@@ -16,50 +16,12 @@ from playwright.sync_api import sync_playwright
 
 from tests.bench import balance, charts, fits, games, parts
 from tests.bench.highs import least_money
+from tests.bench.questions import fresh, question, timed
 from tests.e2e.conftest import FLAGS, Site, chromium
 from tests.worlds import World
-from wattmetron.core.frames import chance, table
-from wattmetron.core.search import scene
 from wattmetron.core.search.proposal import propose
 from wattmetron.formats.catalogue_folder import write_catalogue
 from wattmetron.services.workshop import Workshop
-
-
-def timed(work, *arguments):
-    start = time.perf_counter()
-    result = work(*arguments)
-    return time.perf_counter() - start, result
-
-
-def question(seed, per_kind, with_integrated=True):
-    """A catalogue of eight times ``per_kind`` parts and a brief with six counted targets."""
-    world = World(seed)
-    catalogue = world.catalogue(per_kind=per_kind, games=6)
-    brief = replace(
-        world.brief(catalogue, targets=6, budget=160_000), part_cap_minor=None, accept_spill=False
-    )
-    brief = replace(
-        brief,
-        targets=tuple(
-            replace(t, weight=max(1, t.weight), ray_tracing=t.ray_tracing and t.id == "t0")
-            for t in brief.targets
-        ),
-    )
-    if not with_integrated:
-        bare = {
-            key: replace(part, igpu_speed=None) if hasattr(part, "igpu_speed") else part
-            for key, part in catalogue.parts.items()
-        }
-        catalogue = replace(catalogue, parts=bare)
-        games = {key: replace(game, engine_cap_fps=None) for key, game in catalogue.games.items()}
-        catalogue = replace(catalogue, games=games)
-    return catalogue, brief
-
-
-def forget():
-    table.reliable_table.cache_clear()
-    chance.curve.cache_clear()
-    scene._RECENT.clear()
 
 
 def proposals():
@@ -69,8 +31,7 @@ def proposals():
         first, again = [], []
         for seed in range(5):
             catalogue, brief = question(seed, per_kind)
-            catalogue.prices(brief.region, brief.allow_used)
-            forget()
+            catalogue = fresh(catalogue, brief)
             first.append(timed(propose, catalogue, brief)[0])
             again.append(min(timed(propose, catalogue, brief)[0] for _ in range(3)))
         print(
@@ -87,7 +48,7 @@ def against_highs():
         for seed in range(20, 24):
             catalogue, brief = question(seed, per_kind, with_integrated=False)
             theirs, cost = timed(least_money, catalogue, brief)
-            forget()
+            catalogue = fresh(catalogue, brief)
             ours, found = timed(propose, catalogue, brief, "least money")
             assert (found.cost_minor if found.build else None) == cost, (
                 per_kind,
@@ -225,10 +186,10 @@ def memory():
 if __name__ == "__main__":
     proposals()
     against_highs()
-    balance.views(question, forget)
-    balance.pictures(question, forget)
-    balance.growth(question, forget)
-    balance.against_highs_with_wishes(question, forget)
+    balance.views()
+    balance.pictures()
+    balance.growth()
+    balance.against_highs_with_wishes()
     swaps()
     imports()
     charts.charts()

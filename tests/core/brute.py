@@ -16,6 +16,7 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
+from wattmetron.core.workloads.fit import fitted_game
 
 
 @dataclass(frozen=True)
@@ -66,7 +67,8 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     if "memory" in fixed:
         memory_gb = min(memory_gb, fixed["memory"][0][0].total_gb)
     games = {target.game_id for target in brief.targets}
-    storage_gb = max(brief.storage_gb, sum(catalogue.game(game).storage_gb for game in games) / 0.8)
+    together_gb = sum(catalogue.game(game).storage_gb for game in games)
+    storage_gb = max(brief.storage_gb, together_gb / 0.8)
     storage_gb += sum({"streaming": 100, "video editing": 500}.get(one, 0) for one in brief.work)
     own = fixed.get("storage", [])
     new = [()] + [one for n in (1, 2) for one in combinations_with_replacement(shelf("storage"), n)]
@@ -183,13 +185,14 @@ def _judged(catalogue, brief, machine):
     for target in brief.targets:
         if not target.weight:
             continue
-        game = catalogue.game(target.game_id)
+        game = fitted_game(catalogue, target.game_id)
         one = estimate(machine, game, target, brief)
         if one is None or (one.short_of_video_memory_gb > 0 and not brief.accept_spill):
             return None
         gain = round(np.log(0.01) * 1e6)
         if np.isfinite(one.graphics_ms):
             table = reliable_table(
+                catalogue.keep,
                 game.processor_variation,
                 game.graphics_variation,
                 target.measure,

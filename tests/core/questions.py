@@ -6,6 +6,7 @@ from functools import cache
 from tests.core.brute import every_build
 from tests.worlds import World
 from wattmetron.core.values.build import Build
+from wattmetron.study.store import Store
 
 
 def ids_of(build: Build) -> tuple:
@@ -32,7 +33,8 @@ def question(seed: int):
     if seed % 8:
         catalogue = world.eased(catalogue)
     if seed % 2:
-        catalogue = replace(catalogue, results=world.results(catalogue, 1 + seed % 3))
+        more = world.results(catalogue, 1 + seed % 3)
+        catalogue = replace(catalogue, results=more).kept_by(Store())
     brief = world.brief(catalogue, targets=int(world.rng.integers(0, 4)))
     if seed % 3 == 1:
         catalogue, brief = world.odd(catalogue, brief)

@@ -16,6 +16,7 @@ from wattmetron.core.balance.pairs import pairs_map
 from wattmetron.core.balance.picture import all_pairings
 from wattmetron.core.balance.split import split
 from wattmetron.core.frames.estimate import estimate
+from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import AIMS
 from wattmetron.core.search.frontier import frontier
 from wattmetron.core.search.proposal import BAND, cheapest_fit, propose
@@ -25,6 +26,7 @@ from wattmetron.core.values.brief import insisting
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.parts import KINDS
 from wattmetron.core.values.preferences import Preference
+from wattmetron.core.workloads.fit import fitted_game
 
 SEEDS = range(100)
 CHUNK = 20
@@ -98,7 +100,10 @@ def test_the_frontier_and_every_budget_on_it(first):
                 for one in found
                 if (one.cost, one.met, one.gain) == (step.cost, step.met, step.gain)
             )
-            assert ids_of(settle(catalogue, brief, got.scenes, step, kept)) == first_ids, seed
+            assert (
+                ids_of(settle(catalogue, brief, scenes_for(catalogue, brief, kept), step, kept))
+                == first_ids
+            ), seed
         if len(expected) > 2:
             most = expected[1][0]
             part = frontier(scenes_for(catalogue, brief, kept), most)
@@ -135,9 +140,9 @@ def test_every_cell_of_the_map(first):
                 wanted.gain,
             ), (seed, pair)
             assert cell.inside == (wanted.cost <= brief.budget_high_minor)
-            machine = catalogue.machine(build_of(wanted.ids), brief.clocks)
+            machine = machine_of(catalogue, build_of(wanted.ids), brief.clocks)
             for target, share in zip(brief.counted_targets, cell.processor_shares, strict=True):
-                one = estimate(machine, catalogue.game(target.game_id), target, brief)
+                one = estimate(machine, fitted_game(catalogue, target.game_id), target, brief)
                 if np.isfinite(one.graphics_ms):
                     assert share == pytest.approx(one.processor_share, abs=1e-6), (seed, pair)
             seen[pair] = True
@@ -357,12 +362,12 @@ def test_money_that_buys_no_frames(first):
             if whole.ids[place[one.kind]] and ids_of(one.build) in spilling
         }
         assert {one for one in ours if len(one[0][4]) == 1 == len(whole.ids[4])} == wanted, seed
-        before = catalogue.machine(build, brief.clocks)
+        before = machine_of(catalogue, build, brief.clocks)
         for one in got:
-            after = catalogue.machine(one.build, brief.clocks)
+            after = machine_of(catalogue, one.build, brief.clocks)
             pairs = [
                 tuple(
-                    estimate(machine, catalogue.game(target.game_id), target, brief)
+                    estimate(machine, fitted_game(catalogue, target.game_id), target, brief)
                     for machine in (before, after)
                 )
                 for target in brief.counted_targets

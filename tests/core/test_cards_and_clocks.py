@@ -14,10 +14,11 @@ from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.power.draw import draw
-from wattmetron.core.power.tuning import run_at
+from wattmetron.core.power.tuning import machine_of, run_at
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.other_work import all_core_floor, left_of, storage_more_gb, with_work_gb
+from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.demo import generate
 from wattmetron.formats.brief_file import build_file, build_from
 from wattmetron.services.advice.balance_words import while_working
@@ -28,7 +29,7 @@ from wattmetron.web.shell.address import decode_build, encode_build
 WORLD = generate.catalogue()
 BRIEF, BUILD = generate.briefs(WORLD)["harbour-hall"]
 PAIR = BUILD.beside(BUILD.graphics)
-GAME = WORLD.game(BRIEF.targets[0].game_id)
+GAME = fitted_game(WORLD, BRIEF.targets[0].game_id)
 
 
 def test_a_second_card_draws_and_spikes_by_hand():
@@ -115,7 +116,7 @@ def test_clocks_by_hand():
 def test_tuned_clocks_are_proposed_with_chip_board_and_cooler_that_allow_them():
     tuned = replace(BRIEF, clocks="tuned")
     found = propose(WORLD, tuned, "most frames")
-    machine = WORLD.machine(found.build, "tuned")
+    machine = machine_of(WORLD, found.build, "tuned")
     assert machine.processor.tunable and machine.mainboard.tuning
     assert machine.processor.sustained_w > WORLD.part(found.build.processor).sustained_w
     assert not [one for one in check(machine) if one.level == "blocks"]
@@ -197,7 +198,7 @@ def test_other_work_sets_floors_and_takes_frames_by_hand():
     )
     found = propose(WORLD, working, "most frames")
     machine = WORLD.machine(found.build)
-    game_gb = max(WORLD.game(target.game_id).memory_gb for target in BRIEF.counted_targets)
+    game_gb = max(fitted_game(WORLD, target.game_id).memory_gb for target in BRIEF.counted_targets)
     assert machine.processor.all_core_speed >= 60 and machine.memory.total_gb >= game_gb + 4
     said = while_working(WORLD, assess(WORLD, working, found.build))
     assert said.startswith("With streaming beside the game: ") and "instead of" in said

@@ -3,10 +3,11 @@
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from wattmetron.core.finder import Finder
+from wattmetron.core.finder import Finder, finder_of
 from wattmetron.core.requirements.reading.names import tokens
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.study.store import Store
 
 FINDER = Finder(
     [
@@ -17,7 +18,7 @@ FINDER = Finder(
         ("part", "groyne", "Pellworth Groyne Micro mainboard"),
     ]
 )
-WORLD = read_catalogue(CATALOGUE)
+WORLD = read_catalogue(CATALOGUE).kept_by(Store())
 
 
 def ids(text: str) -> list[str]:
@@ -65,5 +66,5 @@ def test_every_part_of_the_demo_is_found_by_its_name_with_one_slip(part_id, at, 
         "double": word[:k] + word[k] + word[k:],
         "none": word,
     }[way]
-    found = WORLD.finder.find(" ".join(words), most=40)
+    found = finder_of(WORLD).find(" ".join(words), most=40)
     assert part_id in [one.id for one in found], (words, tokens(name))

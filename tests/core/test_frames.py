@@ -14,7 +14,8 @@ from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.headway import needed_speedup
 from wattmetron.core.frames.lineup import Lineup
-from wattmetron.core.frames.table import ReliableTable, frame_ms
+from wattmetron.core.frames.table import frame_ms, reliable_table
+from wattmetron.core.keep import NOTHING_KEPT
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.machine import Machine
 
@@ -148,13 +149,13 @@ def test_tables_stay_within_a_millionth(measure, continuous):
     sd_g = rng.uniform(0.08, 0.17, n) if continuous else rng.choice([0.08, 0.131, 0.17], n)
     cov = rng.choice([0.0, -0.003, 0.002], n)
     for v_c, v_g in ((0.18, 0.08), (0.25, 0.12), (0.05, 0.02)):
-        table = ReliableTable(v_c, v_g, measure, 0.8, continuous)
+        table = reliable_table(NOTHING_KEPT, v_c, v_g, measure, 0.8, continuous)
         exact = quantile_ln(curve(v_c, v_g, measure), x, sd_c, 0.0, sd_g, 0.8, cov)
         got = table.ln_quantile(x, sd_c, np.zeros(n), sd_g, cov)
         assert np.abs(got - exact).max() < 1e-6
         few = table.ln_quantile(x[:50], sd_c[:50], np.zeros(50), sd_g[:50], cov[:50])
         assert np.abs(few - got[:50]).max() < 1e-13
-        piecewise = ReliableTable(v_c, v_g, measure, 0.8, continuous)
+        piecewise = reliable_table(NOTHING_KEPT, v_c, v_g, measure, 0.8, continuous)
         for own in (
             np.flatnonzero(one)[:100] for one in (np.abs(x) < 0.1, x > 1.2, x < -0.7, x == x)
         ):

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from tests.core.test_frames import scene
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.lineup import Lineup
+from wattmetron.core.lazy import NumberedRows
 from wattmetron.core.search.groups import Groups
-from wattmetron.core.search.memo import Memo
 from wattmetron.core.search.platforms import NO_OPTIONS, Options
 
 ROWS = st.lists(st.tuples(st.integers(1, 12), st.integers(0, 4)), max_size=12)
@@ -85,7 +85,7 @@ def test_remembered_rows_are_worked_out_once(asked):
         seen.extend(keys.tolist())
         return np.stack([keys * 3, keys**2], axis=1)
 
-    memo = Memo(701, 2, compute)
+    memo = NumberedRows(701, 2, compute)
     for keys in asked:
         rows = memo[np.array(keys, dtype=np.int64)]
         assert rows.tolist() == [[key * 3, key**2] for key in keys]

@@ -10,20 +10,21 @@ from wattmetron.core.frames import work
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.settings_grid import best_of, settings_grid
 from wattmetron.core.frames.settling import NOISE, settlings
-from wattmetron.core.speeds.settled import settled
 from wattmetron.core.values.games import PRESETS
+from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.study.study import studied
 
-WORLD = settled(read_catalogue(CATALOGUE))
+WORLD = studied(read_catalogue(CATALOGUE))
 BRIEF = read_brief("net-loft", (BRIEFS / "net-loft.brief.json").read_bytes())
 MACHINE = WORLD.machine(read_build("net-loft", (BRIEFS / "net-loft.build.json").read_bytes()))
 
 
 @pytest.mark.parametrize("target", BRIEF.targets, ids=lambda one: one.game_id)
 def test_every_cell_is_the_estimate_of_its_settings(target):
-    game = WORLD.game(target.game_id)
+    game = fitted_game(WORLD, target.game_id)
     grid = settings_grid(MACHINE, game, target, BRIEF)
     assert (target.width_px, target.height_px) in grid.sizes
     assert list(grid.options) == [one.name for one in game.options]
@@ -59,7 +60,7 @@ def test_a_single_option_set_lower_lessens_the_work_by_its_factors_and_back():
     assert less.video_memory_gb == pytest.approx(full.video_memory_gb - 0.3)
     assert work.workload(game, replace(target, lowered=("no such option",)), False) == full
     grid = settings_grid(
-        MACHINE, WORLD.game(game.id), replace(target, lowered=("distant fields",)), BRIEF
+        MACHINE, fitted_game(WORLD, game.id), replace(target, lowered=("distant fields",)), BRIEF
     )
     restored = grid.options["distant fields"]
     own = next(one for one in grid.cells if replace(one.target, lowered=()) == target)
@@ -69,7 +70,7 @@ def test_a_single_option_set_lower_lessens_the_work_by_its_factors_and_back():
 
 @pytest.mark.parametrize("target", BRIEF.targets, ids=lambda one: one.game_id)
 def test_more_pixels_or_a_higher_preset_never_help_and_the_best_gives_up_least(target):
-    grid = settings_grid(MACHINE, WORLD.game(target.game_id), target, BRIEF)
+    grid = settings_grid(MACHINE, fitted_game(WORLD, target.game_id), target, BRIEF)
     rates = {
         (
             c.target.ray_tracing,
@@ -104,7 +105,7 @@ def test_more_pixels_or_a_higher_preset_never_help_and_the_best_gives_up_least(t
 
 def test_a_machine_that_cannot_run_it_has_no_grid_and_a_cap_is_never_met():
     target = BRIEF.targets[0]
-    game = WORLD.game(target.game_id)
+    game = fitted_game(WORLD, target.game_id)
     assert settings_grid(replace(MACHINE, processor=None), game, target, BRIEF) is None
     capped = settings_grid(MACHINE, replace(game, engine_cap_fps=30.0), target, BRIEF)
     assert capped.best is None and {cell.state for cell in capped.cells} == {"short"}
@@ -112,7 +113,7 @@ def test_a_machine_that_cannot_run_it_has_no_grid_and_a_cap_is_never_met():
 
 def test_what_settles_by_hand_and_by_simulation():
     target = replace(BRIEF.targets[0], fps=63.0)
-    one = estimate(MACHINE, WORLD.game(target.game_id), target, BRIEF)
+    one = estimate(MACHINE, fitted_game(WORLD, target.game_id), target, BRIEF)
     assert one.state == "unsure"
     e_c, cov = one.processor_elasticity, one.workload.side_cov
     variance = (

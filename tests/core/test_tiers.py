@@ -17,9 +17,11 @@ from scipy.stats import norm
 from tests.worlds import World
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.requirements.agreement import doubts
+from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.requirements.verdicts import (
     WORDS,
     Contender,
+    asked_amounts,
     highest_met,
     named_version,
     standings,
@@ -27,10 +29,12 @@ from wattmetron.core.requirements.verdicts import (
     tier_verdicts,
 )
 from wattmetron.core.speeds.equals import Use, equals
-from wattmetron.core.speeds.scale import Scale
+from wattmetron.core.speeds.scale import Scale, scale_of
 from wattmetron.core.values.published import Assumptions, Listed, NamedPart, Published, Tier
 from wattmetron.core.workloads.evidence import MARGIN, NOISE, OPEN_GAP
+from wattmetron.core.workloads.fit import fitted_game, informed_game
 from wattmetron.core.workloads.priors import unknown_game
+from wattmetron.study.store import Store
 
 MAKER = World(7)
 
@@ -100,8 +104,13 @@ def listed(*keys: str) -> tuple[Listed, ...]:
 def world(*tiers: Tier, game=GAME, parts=PARTS, **more) -> Catalogue:
     published = Published(game="game", tiers=tiers, published_on=date(2022, 1, 1))
     return Catalogue(
-        {part.id: part for part in parts}, {"game": game}, (), {}, {"game": published}, **more
-    )
+        parts={part.id: part for part in parts},
+        games={"game": game},
+        offers=(),
+        regions={},
+        published={"game": published},
+        **more,
+    ).kept_by(Store())
 
 
 def tier(label="Minimum", cpu=("slow",), gpu=("dim",), **more) -> Tier:
@@ -109,7 +118,7 @@ def tier(label="Minimum", cpu=("slow",), gpu=("dim",), **more) -> Tier:
 
 
 def rules(found: Catalogue) -> list[tuple[str, int]]:
-    return [(one.rule, one.tier) for one in doubts(found.tiers, "game", found.assumptions)]
+    return [(one.rule, one.tier) for one in doubts(tiers_of(found), "game", found.assumptions)]
 
 
 # --- bars
@@ -120,7 +129,7 @@ def test_a_bar_is_the_middle_of_its_list_by_hand():
     found = world(
         tier(cpu=("slow", "quick", "middling")), tier("Recommended", cpu=("slow", "quick"))
     )
-    bars = found.tiers.sides["processor"]
+    bars = tiers_of(found).sides["processor"]
     assert np.exp(bars.bar) == pytest.approx([50, math.sqrt(40 * 100)])
     uneven = np.log([40, 100])
     assert bars.uneven[1] == pytest.approx(np.std(uneven, ddof=1))
@@ -130,7 +139,7 @@ def test_a_bar_is_the_middle_of_its_list_by_hand():
 def test_the_game_decides_how_cores_count_by_hand():
     parts = [processor("wide", 60, 120), *PARTS]
     found = world(tier(cpu=("wide",)), parts=parts)
-    assert np.exp(found.tiers.sides["processor"].bar[0]) == pytest.approx(
+    assert np.exp(tiers_of(found).sides["processor"].bar[0]) == pytest.approx(
         1 / (0.5 / 60 + 0.5 / 120)
     )
 
@@ -138,8 +147,8 @@ def test_the_game_decides_how_cores_count_by_hand():
 def test_an_excluded_entry_does_not_count_and_an_empty_bar_is_none():
     left_out = replace(listed("quick")[0], excluded=True)
     found = world(Tier(label="Minimum", processors=(*listed("slow"), left_out), **STATED))
-    assert np.exp(found.tiers.sides["processor"].bar[0]) == pytest.approx(40)
-    assert np.isnan(found.tiers.sides["graphics"].bar[0])
+    assert np.exp(tiers_of(found).sides["processor"].bar[0]) == pytest.approx(40)
+    assert np.isnan(tiers_of(found).sides["graphics"].bar[0])
 
 
 def test_variants_by_stated_by_wanted_and_open():
@@ -150,7 +159,7 @@ def test_variants_by_stated_by_wanted_and_open():
     assert [one.memory_gb for one in scale.meant("twin", None, 12)] == [6]
     assert [one.memory_gb for one in scale.meant("twin", None, None)] == [3, 6]
     found = world(tier(gpu=("twin",)))
-    assert np.exp(found.tiers.sides["graphics"].bar[0]) == pytest.approx(70), (
+    assert np.exp(tiers_of(found).sides["graphics"].bar[0]) == pytest.approx(70), (
         "the stricter one counts"
     )
 
@@ -202,9 +211,15 @@ def test_bars_of_random_worlds_equal_a_plain_second_formulation(seed):
             )
         games[game.id] = game
         published[game.id] = Published(game=game.id, tiers=tuple(tiers))
-    found = Catalogue({part.id: part for part in parts}, games, (), {}, published)
+    found = Catalogue(
+        parts={part.id: part for part in parts},
+        games=games,
+        offers=(),
+        regions={},
+        published=published,
+    ).kept_by(Store())
     for game_id, own in published.items():
-        for row, one in zip(found.tiers.of_game(game_id), own.tiers, strict=True):
+        for row, one in zip(tiers_of(found).of_game(game_id), own.tiers, strict=True):
             share = games[game_id].parallel_share
             speeds = [
                 1 / ((1 - share) / chip.single_speed + share / chip.all_core_speed)
@@ -212,11 +227,12 @@ def test_bars_of_random_worlds_equal_a_plain_second_formulation(seed):
                 if not entry.excluded
                 for chip in [found.parts[entry.part]]
             ]
-            _same(found.tiers.sides["processor"].bar[row], speeds)
+            _same(tiers_of(found).sides["processor"].bar[row], speeds)
             rasters = [
-                _raster(found.scale.one(entry.part).speeds, one.height_px) for entry in one.graphics
+                _raster(scale_of(found).one(entry.part).speeds, one.height_px)
+                for entry in one.graphics
             ]
-            _same(found.tiers.sides["graphics"].bar[row], rasters)
+            _same(tiers_of(found).sides["graphics"].bar[row], rasters)
 
 
 def _raster(speeds, height: int) -> float:
@@ -275,7 +291,8 @@ def test_every_other_rule_speaks_and_says_its_figures():
         ),
     )
     said = {
-        (one.rule, one.tier): one.sentence for one in doubts(found.tiers, "game", found.assumptions)
+        (one.rule, one.tier): one.sentence
+        for one in doubts(tiers_of(found), "game", found.assumptions)
     }
     assert set(said) == {
         ("tiers out of order", 1),
@@ -299,7 +316,7 @@ def test_a_single_part_below_the_tier_under_it_is_named():
     assert ("below the tier under it", 1) in rules(found)
     (one,) = [
         one
-        for one in doubts(found.tiers, "game", found.assumptions)
+        for one in doubts(tiers_of(found), "game", found.assumptions)
         if one.rule == "below the tier under it"
     ]
     assert "20\u202f% below the bar of Minimum" in one.sentence and (one.side, one.place) == (
@@ -339,8 +356,8 @@ HAS = Contender(
 
 
 def verdict(found: Catalogue, one: Contender, sureness=0.8):
-    judged = standings(found.tiers, found.asked, one, sureness)
-    return tier_verdicts(found.tiers, judged, one, "game")
+    judged = standings(tiers_of(found), asked_amounts(found), one, sureness)
+    return tier_verdicts(tiers_of(found), judged, one, "game")
 
 
 def test_verdicts_by_hand_and_the_shortest_first():
@@ -402,8 +419,8 @@ def test_rays_cannot_be_met_by_what_cannot_trace_them():
     rays = tier("Rays", gpu=("bright",), ray_tracing=True)
     traced = [replace(part, ray_speed=80.0) if part.id == "bright" else part for part in PARTS]
     found = world(rays, parts=traced)
-    share = found.tiers.ray_share[0]
-    assert np.exp(found.tiers.sides["graphics"].bar[0]) == pytest.approx(
+    share = tiers_of(found).ray_share[0]
+    assert np.exp(tiers_of(found).sides["graphics"].bar[0]) == pytest.approx(
         1 / ((1 - share) / 100 + share / 80)
     )
     (one,) = verdict(found, replace(HAS, graphics=(900.0, 900.0, 900.0), ray_speed=None))
@@ -412,10 +429,12 @@ def test_rays_cannot_be_met_by_what_cannot_trace_them():
 
 def test_highest_met_stops_at_the_first_tier_that_is_short():
     found = world(tier("A", ("slow",)), tier("B", ("quick",)), tier("C", ("slow",)))
-    judged = standings(found.tiers, found.asked, HAS, 0.8)
-    assert highest_met(found.tiers, judged, "game") == 0
-    none = standings(found.tiers, found.asked, replace(HAS, processor=(10.0, 10.0)), 0.8)
-    assert highest_met(found.tiers, none, "game") is None
+    judged = standings(tiers_of(found), asked_amounts(found), HAS, 0.8)
+    assert highest_met(tiers_of(found), judged, "game") == 0
+    none = standings(
+        tiers_of(found), asked_amounts(found), replace(HAS, processor=(10.0, 10.0)), 0.8
+    )
+    assert highest_met(tiers_of(found), none, "game") is None
 
 
 def test_storage_together_keeps_a_fifth_free():
@@ -433,7 +452,9 @@ def test_a_faster_part_never_worsens_a_verdict(single, all_core, raster, factor)
     )
     slower = replace(HAS, processor=(single, all_core), graphics=(raster,) * 3)
     faster = replace(HAS, processor=(single * factor, all_core), graphics=(raster * factor,) * 3)
-    before, after = (standings(found.tiers, found.asked, one, 0.8) for one in (slower, faster))
+    before, after = (
+        standings(tiers_of(found), asked_amounts(found), one, 0.8) for one in (slower, faster)
+    )
     for side in (0, 1):
         assert (after.ratios[:, side] >= before.ratios[:, side] - 1e-12).all()
         assert (after.codes[:, side] >= before.codes[:, side]).all()
@@ -445,7 +466,9 @@ def test_a_faster_part_never_worsens_a_verdict(single, all_core, raster, factor)
 def test_a_higher_bar_is_never_easier(low, has, step):
     parts = [*PARTS, processor("low", low, low), processor("high", low * step, low * step)]
     found = world(tier("A", ("low",)), tier("B", ("high",)), parts=parts)
-    judged = standings(found.tiers, found.asked, replace(HAS, processor=(has, has)), 0.8)
+    judged = standings(
+        tiers_of(found), asked_amounts(found), replace(HAS, processor=(has, has)), 0.8
+    )
     assert judged.ratios[0, 0] == pytest.approx(judged.ratios[1, 0] * step)
     assert judged.codes[0, 0] >= judged.codes[1, 0]
 
@@ -459,10 +482,10 @@ def test_one_tier_as_evidence_by_hand():
         tier("Recommended", ("middling",), ("fair",)),
         game=replace(GAME, processor_work_sd=0.5, graphics_work_sd=0.5),
     )
-    informed = found.informed("game")
+    informed = informed_game(found, "game")
     item = next(one for one in informed.items if one.side == "processor")
     gap = math.log(50 / 40)
-    assert (item.gap, item.next_weaker) == (pytest.approx(gap), found.scale.one("slow").name)
+    assert (item.gap, item.next_weaker) == (pytest.approx(gap), scale_of(found).one("slow").name)
     work = 1000 / 60 * math.exp(-MARGIN) * math.exp(-gap / 2) * 50 / 100
     assert item.work_ms == pytest.approx(work)
     sd = math.sqrt(NOISE**2 + gap**2 / 12 + 0.02**2)
@@ -480,30 +503,28 @@ def test_one_tier_as_evidence_by_hand():
     step = 1e-3
     bend = (surprise(best + step) - 2 * surprise(best) + surprise(best - step)) / step**2
     assert informed.game.processor_work_sd == pytest.approx(1 / math.sqrt(bend), rel=1e-3)
-    assert found.game("game") == informed.game and found.games["game"].processor_ms == 8.0
+    assert fitted_game(found, "game") == informed.game and found.games["game"].processor_ms == 8.0
 
 
 def test_the_market_of_the_day_decides_the_band():
     later = processor("later", 49, 49, released=date(2023, 1, 1))
     gone = processor("gone", 48, 48, withdrawn=date(2021, 1, 1))
     found = world(tier("Recommended", ("middling",)), parts=[*PARTS, later, gone])
-    item = next(one for one in found.informed("game").items if one.side == "processor")
+    item = next(one for one in informed_game(found, "game").items if one.side == "processor")
     assert item.gap == pytest.approx(math.log(50 / 40))
     lowest = next(
         one
-        for one in world(tier("Recommended", ("slow",))).informed("game").items
+        for one in informed_game(world(tier("Recommended", ("slow",))), "game").items
         if one.side == "processor"
     )
     assert (lowest.gap, lowest.next_weaker) == (OPEN_GAP, "")
 
 
 def test_assumed_conditions_widen_and_move_the_evidence():
-    stated = world(tier("Minimum", preset="low", fps=30.0)).informed("game").items
-    bare = (
-        world(Tier(label="Minimum", processors=listed("slow"), graphics=listed("dim")))
-        .informed("game")
-        .items
-    )
+    stated = informed_game(world(tier("Minimum", preset="low", fps=30.0)), "game").items
+    bare = informed_game(
+        world(Tier(label="Minimum", processors=listed("slow"), graphics=listed("dim"))), "game"
+    ).items
     rate, preset = math.log(60 / 30), math.log(0.93 / 0.86)
     assert bare[0].work_ms == pytest.approx(stated[0].work_ms / math.exp((rate + preset) / 3)), (
         "triangular means"
@@ -513,17 +534,15 @@ def test_assumed_conditions_widen_and_move_the_evidence():
         other.sd > one.sd and one.assumed_sd == 0 for one, other in zip(stated, bare, strict=True)
     )
     table = Assumptions(minimum=replace(Assumptions().minimum, fps=60.0, least_fps=60.0))
-    moved = (
-        world(Tier(label="Minimum", processors=listed("slow")), assumptions=table)
-        .informed("game")
-        .items[0]
-    )
+    moved = informed_game(
+        world(Tier(label="Minimum", processors=listed("slow")), assumptions=table), "game"
+    ).items[0]
     assert moved.work_ms == pytest.approx(stated[0].work_ms / 2 / math.exp(preset / 3))
 
 
 def test_a_game_without_tiers_is_left_as_it_was():
-    found = Catalogue({}, {"game": GAME}, (), {})
-    assert found.game("game") == GAME and found.informed("game").items == ()
+    found = Catalogue(parts={}, games={"game": GAME}, offers=(), regions={})
+    assert found.game("game") == GAME and informed_game(found, "game").items == ()
 
 
 # --- as good

@@ -14,14 +14,17 @@ from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.told import BY_RULE
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.requirements.agreement import doubts
-from wattmetron.core.speeds.settled import settled
+from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.parts import KINDS
+from wattmetron.core.workloads.fit import informed_game
 from wattmetron.core.workloads.priors import unknown_game
 from wattmetron.demo import BRIEFS, CATALOGUE, generate
 from wattmetron.demo.worklist import true_works
 from wattmetron.formats.brief_file import brief_file, build_file, document_text
 from wattmetron.formats.catalogue_folder import catalogue_files, read_catalogue
+from wattmetron.study.store import Store
+from wattmetron.study.study import studied
 
 ROOT = Path(__file__).parent.parent.parent
 
@@ -36,7 +39,7 @@ def test_the_committed_folder_is_what_the_generator_makes():
 
 
 def test_the_world_is_large_and_varied_enough():
-    world = read_catalogue(CATALOGUE)
+    world = read_catalogue(CATALOGUE).kept_by(Store())
     assert len(world.parts) >= 400 and len(world.games) >= 12 and len(world.regions) == 2
     assert all(len(world.by_kind[kind]) >= 10 for kind in KINDS)
     offers = Counter(offer.part_id for offer in world.offers)
@@ -51,7 +54,7 @@ def test_the_world_is_large_and_varied_enough():
 
 def test_every_part_goes_into_some_machine():
     """No part is dead weight: with the right others around it, no rule speaks against it."""
-    world = read_catalogue(CATALOGUE)
+    world = read_catalogue(CATALOGUE).kept_by(Store())
     for board in world.by_kind["mainboard"]:
         chips = [one for one in world.by_kind["processor"] if one.socket == board.socket]
         kits = [
@@ -74,7 +77,7 @@ def test_every_part_goes_into_some_machine():
 
 
 def test_the_sent_in_list_has_its_planted_faults():
-    world = read_catalogue(CATALOGUE)
+    world = read_catalogue(CATALOGUE).kept_by(Store())
     _, build = generate.briefs(world)["signal-tower"]
     rules = {one.rule for one in check(world.machine(build))}
     assert {"card length", "supply spikes", "supply connectors", "memory channels"} <= rules
@@ -154,7 +157,7 @@ EXERCISED: dict[str, dict[str, tuple[str, ...]]] = {
 
 
 def test_every_rule_is_exercised_by_a_part_of_the_demo():
-    world = read_catalogue(CATALOGUE)
+    world = read_catalogue(CATALOGUE).kept_by(Store())
     brief, build = generate.briefs(world)["net-loft"]
     brief = replace(brief, system="")
     wishes = replace(
@@ -217,16 +220,16 @@ PLANTED = {
 
 
 def test_every_planted_fault_is_found_and_nothing_is_said_of_the_faultless():
-    world = settled(read_catalogue(CATALOGUE))
+    world = studied(read_catalogue(CATALOGUE))
     found = {
-        game: {one.rule for one in doubts(world.tiers, game, world.assumptions)}
+        game: {one.rule for one in doubts(tiers_of(world), game, world.assumptions)}
         for game in world.published
     }
     assert {game: rules for game, rules in found.items() if rules} == PLANTED
 
 
 def test_enough_games_publish_two_to_four_tiers_in_their_own_words():
-    world = read_catalogue(CATALOGUE)
+    world = read_catalogue(CATALOGUE).kept_by(Store())
     assert len(world.published) >= 24
     for game, own in world.published.items():
         assert 2 <= len(own.tiers) <= 4 and own.text.strip() and own.published_on, game
@@ -242,10 +245,10 @@ def test_the_catalogue_hides_a_truth_that_its_evidence_finds_again():
     """What the fit says of the measured games holds their hidden work nine times in ten within two
     spreads.
     """
-    world = settled(read_catalogue(CATALOGUE))
+    world = studied(read_catalogue(CATALOGUE))
     scores = []
     for true in true_works():
-        informed = world.informed(true.id)
+        informed = informed_game(world, true.id)
         assert (
             informed.before.processor_ms
             == unknown_game(true.id, true.name, true.genre).processor_ms

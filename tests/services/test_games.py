@@ -11,8 +11,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from wattmetron.core.errors import BriefError, UnknownPartError, WattmetronError
+from wattmetron.core.requirements.reading.reader import reader_of
+from wattmetron.core.requirements.tiers import tiers_of
+from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Listed, Published, Tier
+from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue, requirements_of
@@ -42,10 +46,11 @@ from wattmetron.services.games.tier_edits import (
 )
 from wattmetron.services.workshop import Workshop
 from wattmetron.store.briefs import ConflictError
+from wattmetron.study.store import Store
 from wattmetron.web.games.game import game_panel
 from wattmetron.web.games.machine import NOBODY
 
-WORLD = read_catalogue(CATALOGUE)
+WORLD = read_catalogue(CATALOGUE).kept_by(Store())
 BRIEF = read_brief("net-loft", (BRIEFS / "net-loft.brief.json").read_bytes())
 BUILD = read_build("net-loft", (BRIEFS / "net-loft.build.json").read_bytes())
 
@@ -98,14 +103,14 @@ def test_what_a_machine_runs_splits_the_catalogue():
 
 
 def _speeds(key):
-    return WORLD.scale.standings[key].speeds
+    return scale_of(WORLD).standings[key].speeds
 
 
 def test_loose_parts_are_read_like_a_list_and_named_parts_count():
     one = typed_contender(WORLD, "heron dun 6, reef 16gb, 16 gb ram, 1 TB NVMe, Tidewater 11")
     assert (one.processor, one.graphics[0], one.video_memory_gb) == (
         _speeds("marrowgate-heron-dun-6"),
-        WORLD.scale.standings["nacre-reef@16"].speeds[0],
+        scale_of(WORLD).standings["nacre-reef@16"].speeds[0],
         16,
     )
     assert (one.memory_gb, one.storage_gb, one.storage_kind, one.system) == (
@@ -202,9 +207,12 @@ def test_an_entry_left_out_moves_the_bar_and_undo_brings_it_back(workshop):
         workshop, excluded_from_bar(own, 1, "graphics", 2, True), state.version, "left out"
     )
     after = workshop.catalogue()
-    row = after.tiers.of_game("gullwing-circuit")[1]
-    assert after.tiers.sides["graphics"].bar[row] < before.tiers.sides["graphics"].bar[row]
-    assert after.game("gullwing-circuit").graphics_ms != before.game("gullwing-circuit").graphics_ms
+    row = tiers_of(after).of_game("gullwing-circuit")[1]
+    assert tiers_of(after).sides["graphics"].bar[row] < tiers_of(before).sides["graphics"].bar[row]
+    assert (
+        fitted_game(after, "gullwing-circuit").graphics_ms
+        != fitted_game(before, "gullwing-circuit").graphics_ms
+    )
     with pytest.raises(ConflictError, match="another tab"):
         publishing.publish(workshop, own, state.version, "stale")
     now = publishing.game_state(workshop, "gullwing-circuit")
@@ -222,11 +230,11 @@ def test_a_part_is_placed_by_one_comparison_and_then_counts(workshop):
         workshop, done, publishing.game_state(workshop, "gable-row").version, "placed", named=named
     )
     after = workshop.catalogue()
-    standing = after.scale.standings[named.id]
-    base = after.scale.standings["marrowgate-heron-dun-6"]
+    standing = scale_of(after).standings[named.id]
+    base = scale_of(after).standings["marrowgate-heron-dun-6"]
     assert standing.speeds == pytest.approx([speed * 0.88 for speed in base.speeds])
-    row = after.tiers.of_game("gable-row")[0]
-    assert after.tiers.sides["processor"].count[row] == 2
+    row = tiers_of(after).of_game("gable-row")[0]
+    assert tiers_of(after).sides["processor"].count[row] == 2
     for bad, words in (
         ({"percent": "x"}, "enter a number"),
         ({"than": "Heron Slate"}, "could be"),
@@ -240,12 +248,12 @@ def test_a_new_game_lives_beside_the_catalogue_and_survives_its_next_import(work
     catalogue = workshop.catalogue()
     game = publishing.new_game(catalogue, "  Fathom   Line ", "action")
     assert (game.id, game.name) == ("fathom-line", "Fathom Line")
-    tiers = catalogue.reader.read("Minimum\nCPU: Heron Dun 6\nGPU: Reef 8 GB").tiers
+    tiers = reader_of(catalogue).read("Minimum\nCPU: Heron Dun 6\nGPU: Reef 8 GB").tiers
     publishing.publish(workshop, Published(game=game.id, tiers=tiers), 0, "read", game)
     workshop.import_folder(CATALOGUE)
     after = workshop.catalogue()
     assert after.games["fathom-line"] == game and len(after.published) == 27
-    assert after.game("fathom-line").graphics_work_sd < game.graphics_work_sd
+    assert fitted_game(after, "fathom-line").graphics_work_sd < game.graphics_work_sd
     for name, words in (
         ("", "no name"),
         ("x" * 121, "longer"),
@@ -286,7 +294,7 @@ def test_the_table_of_assumptions_is_edited_and_checked(workshop):
     publishing.set_assumptions(workshop, assumptions_from(form))
     catalogue = workshop.catalogue()
     assert catalogue.assumptions.unevenness_sd == pytest.approx(0.09)
-    assert catalogue.tiers.rows[catalogue.tiers.of_game("lanternfolk")[0]].settled.fps == 40
+    assert tiers_of(catalogue).rows[tiers_of(catalogue).of_game("lanternfolk")[0]].settled.fps == 40
     for bad, words in (
         ({"minimum.size": "big"}, "enter pixels"),
         ({"higher.fps": ""}, "lacks a preset or a frame rate"),
@@ -444,8 +452,8 @@ def test_what_runs_a_game_for_least_is_the_cheapest_that_reaches_the_bar(game_id
         WORLD, game_id, NOBODY, publishing.GameState(0, None, None), lambda equal=None: ""
     )
     book, share = WORLD.prices("vellmouth", False), WORLD.games[game_id].parallel_share
-    for run, row in zip(panel.runs, WORLD.tiers.of_game(game_id), strict=True):
-        bar = WORLD.tiers.sides["processor"].bar[row]
+    for run, row in zip(panel.runs, tiers_of(WORLD).of_game(game_id), strict=True):
+        bar = tiers_of(WORLD).sides["processor"].bar[row]
         fit = [
             (book.delivered(chip.id), chip.id, chip.name)
             for chip in WORLD.by_kind["processor"]
@@ -454,7 +462,7 @@ def test_what_runs_a_game_for_least_is_the_cheapest_that_reaches_the_bar(game_id
             >= bar - 1e-9
         ]
         assert run.processor.startswith(min(fit)[2])
-        wanted = WORLD.tiers.rows[row].tier.video_memory_gb or 0
+        wanted = tiers_of(WORLD).rows[row].tier.video_memory_gb or 0
         name = run.graphics.rsplit(",", 1)[0]
         part = next((one for one in WORLD.by_kind["graphics"] if one.name == name), None)
         assert part is None or part.memory_gb >= wanted

@@ -13,6 +13,7 @@ from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.advice.balance import (
     bought_for_years,
     cuts_of,
@@ -351,7 +352,7 @@ def test_years_to_keep_lose_targets_and_name_the_next_step(client, workshop, lop
     assert not blocks(later)
     for target, one in zip(kept.counted_targets, now.counted, strict=True):
         after = estimate(
-            later, asking_more(catalogue.game(target.game_id), first.factor), target, kept
+            later, asking_more(fitted_game(catalogue, target.game_id), first.factor), target, kept
         )
         assert after.state == "meets" or one.state != "meets"
     assert years_kept(catalogue, assess(catalogue, plan.brief, best)) == ()
@@ -376,8 +377,8 @@ def test_what_carries_targets_in_later_years_is_not_called_waste(lopsided):
     cut, mine, other = bought_for_years(catalogue, later)["processor"]
     assert (cut.part.id, cut.saves_minor) == (idle.part.id, idle.saves_minor) and mine > other
     for target in plan.brief.counted_targets:
-        game = asking_more(catalogue.game(target.game_id), 1.12**4)
-        assert game.processor_ms == catalogue.game(target.game_id).processor_ms * 1.12**4
+        game = asking_more(fitted_game(catalogue, target.game_id), 1.12**4)
+        assert game.processor_ms == fitted_game(catalogue, target.game_id).processor_ms * 1.12**4
     left = idle_money(catalogue, later)
     assert "processor" not in left or left["processor"].saves_minor < idle.saves_minor
     assert {one for one in left if one not in SIDES} == {

@@ -224,7 +224,7 @@ def test_command_line_speaks_plainly(tmp_path, capsys):
 
 
 def test_a_catalogue_without_coolers_still_proposes_boxed_ones_or_says_why(client, workshop):
-    catalogue = workshop.catalogue()
+    catalogue = workshop.catalogue().described
     parts = {
         key: part
         for key, part in catalogue.parts.items()
@@ -232,7 +232,7 @@ def test_a_catalogue_without_coolers_still_proposes_boxed_ones_or_says_why(clien
     }
     offers = tuple(offer for offer in catalogue.offers if offer.part_id in parts)
     workshop.import_catalogue(
-        type(catalogue)(parts, catalogue.games, offers, catalogue.regions), "no coolers"
+        replace(catalogue, parts=parts, offers=offers, published={}, results={}), "no coolers"
     )
     brief = client.get("/api/v1/briefs/1").json()["brief"]
     answer = client.post("/api/v1/propose", json={"brief": brief}).json()
@@ -242,7 +242,7 @@ def test_a_catalogue_without_coolers_still_proposes_boxed_ones_or_says_why(clien
     }
     offers = tuple(offer for offer in offers if offer.part_id in without_boxed)
     workshop.import_catalogue(
-        type(catalogue)(without_boxed, catalogue.games, offers, catalogue.regions), "none"
+        replace(catalogue, parts=without_boxed, offers=offers, published={}, results={}), "none"
     )
     answer = client.post("/api/v1/propose", json={"brief": brief}).json()
     assert not answer["found"] and "no cooler" in answer["headline"]

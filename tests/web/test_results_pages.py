@@ -6,6 +6,7 @@ import re
 
 import pytest
 
+from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
 from wattmetron.services.games.measuring import results_state
 
@@ -23,13 +24,13 @@ def send(client, workshop, path="", **form):
 
 
 def test_pasted_results_narrow_the_game_and_undo_widens_it_again(client, workshop):
-    before = workshop.catalogue().game(GAME)
+    before = fitted_game(workshop.catalogue(), GAME)
     done = send(client, workshop, table=TABLE, source="Harbour Lab", measured_on="2026-03-14")
     assert (
         re.search(r"Added 3 results: C \d+\.\d\u202fms ±\d+\u202f% to", done.text)
         and "Harbour Lab, 14 Mar 2026" in done.text
     )
-    after = workshop.catalogue().game(GAME)
+    after = fitted_game(workshop.catalogue(), GAME)
     assert after.graphics_work_sd < 0.7 * before.graphics_work_sd
     items = workshop.catalogue().results[GAME].items
     assert [(one.processor, one.graphics, one.average_fps, one.low_fps) for one in items] == [
@@ -39,13 +40,13 @@ def test_pasted_results_narrow_the_game_and_undo_widens_it_again(client, worksho
     ]
     muted = send(client, workshop, "/mute", result="r2", muted="1")
     assert "Left a result out" in muted.text and "left out" in muted.text
-    assert workshop.catalogue().game(GAME).graphics_ms != after.graphics_ms
+    assert fitted_game(workshop.catalogue(), GAME).graphics_ms != after.graphics_ms
     stale = client.post(
         f"/games/{GAME}/results/mute", data={"results_version": "1", "result": "r1", "muted": "1"}
     )
     assert stale.status_code == 409 and "another tab" in stale.text
     send(client, workshop, "/undo")
-    assert workshop.catalogue().game(GAME).graphics_ms == pytest.approx(after.graphics_ms)
+    assert fitted_game(workshop.catalogue(), GAME).graphics_ms == pytest.approx(after.graphics_ms)
     removed = send(client, workshop, "/remove", result="r1")
     assert "Removed a result" in removed.text and len(workshop.catalogue().results[GAME].items) == 2
 

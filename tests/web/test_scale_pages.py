@@ -4,6 +4,8 @@ import re
 
 import pytest
 
+from wattmetron.core.requirements.reading.reader import reader_of
+from wattmetron.core.speeds.scale import scale_of
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
 from wattmetron.formats.problems import FormatError
@@ -92,11 +94,11 @@ def test_a_comparison_ties_loose_parts_in_and_they_can_be_named_in_lists(client,
         and "Tied to nothing" not in done.text
     )
     catalogue = workshop.catalogue()
-    spit = catalogue.scale.standings["named-graphics-nacre-spit-6-gb"]
+    spit = scale_of(catalogue).standings["named-graphics-nacre-spit-6-gb"]
     assert spit.speeds[0] == pytest.approx(
-        0.95 * catalogue.scale.standings["nacre-inlet@8"].speeds[0], rel=0.02
+        0.95 * scale_of(catalogue).standings["nacre-inlet@8"].speeds[0], rel=0.02
     )
-    assert catalogue.reader.read("GPU: Nacre Spit 6 GB").tiers[0].graphics[0].part == spit.key
+    assert reader_of(catalogue).read("GPU: Nacre Spit 6 GB").tiers[0].graphics[0].part == spit.key
 
 
 def test_leaving_a_source_out_shows_what_moved(client, workshop):

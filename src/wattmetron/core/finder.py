@@ -8,7 +8,9 @@ from typing import Literal
 
 from rapidfuzz import fuzz, process
 
+from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.requirements.reading.names import tokens
+from wattmetron.core.values.parts import KIND_NAMES
 
 LIKENESS = 72.0
 LEAST_LENGTH = 3
@@ -91,3 +93,20 @@ class Finder:
                 token = self._tokens[place]
                 found[token] = max(found.get(token, 0.0), score * 0.8)
         return found
+
+
+def finder_of(catalogue: Catalogue) -> Finder:
+    """A catalogue's parts by name and kind, its games by name and genre."""
+    return catalogue.keep.once(("finder",), lambda: _finder(catalogue))
+
+
+def _finder(catalogue: Catalogue) -> Finder:
+    parts: list[tuple[Sort, str, str]] = [
+        ("part", part.id, f"{part.name} {KIND_NAMES[kind]}")
+        for kind, own in catalogue.by_kind.items()
+        for part in own
+    ]
+    games: list[tuple[Sort, str, str]] = [
+        ("game", game.id, f"{game.name} {game.genre}") for game in catalogue.games.values()
+    ]
+    return Finder([*parts, *games])

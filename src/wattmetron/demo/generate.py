@@ -446,7 +446,13 @@ def catalogue() -> Catalogue:
     world = world_of(parts, shown)
     measured = results(world, true_games(world, {game.id: game for game in true_works()}))
     return Catalogue(
-        shown, described, offers, REGIONS, published(shown), charts=charts(parts), results=measured
+        parts=shown,
+        games=described,
+        offers=offers,
+        regions=REGIONS,
+        published=published(shown),
+        charts=charts(parts),
+        results=measured,
     )
 
 

@@ -67,7 +67,7 @@ def _moved(part: Part, factor: float) -> Part:
 def world_of(true: Mapping[str, Part], published: Mapping[str, Part]) -> World:
     """The world whose parts are the catalogue's."""
     real, shown = Scale(true.values(), {}), Scale(published.values(), {})
-    chips, cards = list(shown.processors), list(shown.graphics)
+    chips, cards = list(shown.of("processor")), list(shown.of("graphics"))
     return World.of(
         SEED,
         Market(

@@ -134,15 +134,15 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
     if problems:
         raise FormatError(problems)
     return Catalogue(
-        parts,
-        games,
-        tuple(offers),
-        regions,
-        {one.game: one.published for one in requirements.games if one.tiers},
-        {one.id: one for one in requirements.named},
-        requirements.assumptions or Assumptions(),
-        charts,
-        {
+        parts=parts,
+        games=games,
+        offers=tuple(offers),
+        regions=regions,
+        published={one.game: one.published for one in requirements.games if one.tiers},
+        named={one.id: one for one in requirements.named},
+        assumptions=requirements.assumptions or Assumptions(),
+        charts=charts,
+        results={
             one.game: Results(game=one.game, items=one.results)
             for one in requirements.games
             if one.results

@@ -10,7 +10,6 @@ from threading import Lock
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.speeds.settled import settled
 from wattmetron.core.values.brief import Brief, Display, check_brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
@@ -20,6 +19,7 @@ from wattmetron.formats.plan_file import from_document, to_document
 from wattmetron.store import briefs as brief_store
 from wattmetron.store import catalogues as catalogue_store
 from wattmetron.store.database import Database
+from wattmetron.study.study import studied
 
 
 class EmptyCatalogueError(WattmetronError):
@@ -78,7 +78,7 @@ class Workshop:
                 if self._loaded is None or self._loaded[0] != newest:
                     self._loaded = (
                         newest,
-                        settled(catalogue_store.load_catalogue(session, newest)),
+                        studied(catalogue_store.load_catalogue(session, newest)),
                     )
                 return self._loaded[1]
 

@@ -187,15 +187,15 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
     rows = session.execute(select(*columns).where(_standing(OFFERS, as_of)).order_by(OFFERS.c.id))
     games = others["game"]
     return Catalogue(
-        parts,
-        games,
-        tuple(_offers(rows)),
-        others["region"],
-        {key: one for key, one in others["published"].items() if key in games},
-        others["named"],
-        others["assumptions"].get(ASSUMPTIONS_KEY, Assumptions()),
-        others["chart"],
-        {key: one for key, one in others["results"].items() if key in games},
+        parts=parts,
+        games=games,
+        offers=tuple(_offers(rows)),
+        regions=others["region"],
+        published={key: one for key, one in others["published"].items() if key in games},
+        named=others["named"],
+        assumptions=others["assumptions"].get(ASSUMPTIONS_KEY, Assumptions()),
+        charts=others["chart"],
+        results={key: one for key, one in others["results"].items() if key in games},
     )
 
 

@@ -9,9 +9,10 @@ from tests.core.reading.tuned import TUNED
 from tests.core.reading.untouched import UNTOUCHED
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.requirements.reading.draft import PartMark
-from wattmetron.core.requirements.reading.reader import Reader
+from wattmetron.core.requirements.reading.reader import Reader, reader_of
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.study.store import Store
 
 WORDS = {
     "label": "tier label",
@@ -46,7 +47,7 @@ class Score:
 
 @cache
 def reader() -> Reader:
-    return read_catalogue(CATALOGUE).reader
+    return reader_of(read_catalogue(CATALOGUE).kept_by(Store()))
 
 
 def score(samples: tuple[Sample, ...]) -> Score:

@@ -13,13 +13,16 @@ from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
 from wattmetron.core.fit.rules import blocks
 from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import State
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.lineup import Lineup
+from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import KINDS, Kind, Part
+from wattmetron.core.workloads.fit import fitted_game
 
 TRIFLE = float(np.log(0.98))
 DECIDING: frozenset[Kind] = frozenset({"processor", "graphics", "mainboard", "memory"})
@@ -88,7 +91,7 @@ def _of_kind(
         and own < price
         and not any(bars(brief, part, own, stays))
     )
-    machine = catalogue.machine(build, brief.clocks)
+    machine = machine_of(catalogue, build, brief.clocks)
     bare = replace(machine, storage=()) if kind == "storage" else machine
     wishes = wishes_of(brief)
     against = reasons_against(bare, kind, (catalogue.part(one) for _, one in cheaper), wishes)
@@ -97,7 +100,7 @@ def _of_kind(
     whole = [
         (own, one, other, run)
         for own, one, other in tried
-        if not (run := catalogue.machine(other, brief.clocks)).missing()
+        if not (run := machine_of(catalogue, other, brief.clocks)).missing()
         and _reaches_floors(catalogue, brief, run, kind)
         and not blocks(run, wishes)
     ]
@@ -138,7 +141,8 @@ def _frames(
     worsens = [False for _ in after]
     lineup = Lineup([before, *after] if decides else [before])
     for target in brief.counted_targets if after else ():
-        seen = glance(lineup, catalogue.game(target.game_id), target, brief, with_ratio=True)
+        game = fitted_game(catalogue, target.game_id)
+        seen = glance(lineup, game, target, brief, curves_of(catalogue.keep), with_ratio=True)
         for i in range(len(after)):
             at = i + 1 if decides else 0
             changes[i].append(float(seen.ln_ratio[at] - seen.ln_ratio[0]))

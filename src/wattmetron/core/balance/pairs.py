@@ -13,7 +13,7 @@ from wattmetron.core.frames.rates import processor_share
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.hunt import NO_RANK, Winner, rank_of, unranked
 from wattmetron.core.search.pool import Shelf
-from wattmetron.core.search.scene import Scene
+from wattmetron.core.search.scene import Scene, Scenes
 from wattmetron.core.speeds.scale import variant_key
 from wattmetron.core.values.parts import Graphics, Part, Processor
 
@@ -45,9 +45,7 @@ class PairsMap:
     cells: dict[tuple[int, int | None], Cell]
 
 
-def pairs_map(
-    scenes: Sequence[Scene], budget: int, band: int, chosen: Sequence[Part] = ()
-) -> PairsMap:
+def pairs_map(scenes: Scenes, budget: int, band: int, chosen: Sequence[Part] = ()) -> PairsMap:
     """The map of the parts that nothing beats at their price, cards with enough video memory;
     ``chosen`` parts are always among them.
 

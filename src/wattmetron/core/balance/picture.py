@@ -13,7 +13,7 @@ from wattmetron.core.balance.pairs import Cell, cells_of
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.frontier import best_case
 from wattmetron.core.search.hunt import Field
-from wattmetron.core.search.scene import Scene
+from wattmetron.core.search.scene import Scene, Scenes
 
 T = TypeVar("T")
 Ints = NDArray[np.int64]
@@ -41,7 +41,7 @@ class Picture:
 
 
 def all_pairings(
-    scenes: Sequence[Scene],
+    scenes: Scenes,
     budget: int,
     band: int,
     rows: int = MOST_ROWS,

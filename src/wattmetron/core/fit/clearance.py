@@ -1,7 +1,6 @@
 """What fits into the case: board, card, cooler, radiator and memory beside them, power supply."""
 
 from collections.abc import Iterator
-from functools import cache
 
 from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken
 from wattmetron.core.values.machine import Machine
@@ -41,17 +40,11 @@ def radiator_place(case: Case, radiator_mm: Radiator) -> str | None:
     """Where a radiator goes: on top, else at the rear, else in front; None where it goes
     nowhere.
     """
-    return _first_place(
-        case.radiator_top_mm, case.radiator_rear_mm, case.radiator_front_mm, radiator_mm
-    )
-
-
-@cache
-def _first_place(
-    top: Radiator | None, rear: Radiator | None, front: Radiator | None, radiator_mm: Radiator
-) -> str | None:
-    places = (("top", top), ("rear", rear), ("front", front))
-    return next((place for place, longest in places if takes_radiator(longest, radiator_mm)), None)
+    if takes_radiator(case.radiator_top_mm, radiator_mm):
+        return "top"
+    if takes_radiator(case.radiator_rear_mm, radiator_mm):
+        return "rear"
+    return "front" if takes_radiator(case.radiator_front_mm, radiator_mm) else None
 
 
 def card_room_mm(case: Case, radiator: tuple[Radiator, int] | None) -> int:

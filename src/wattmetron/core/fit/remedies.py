@@ -14,6 +14,7 @@ from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.waste import does_as_much
 from wattmetron.core.fit.wishes import Wishes
+from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.values.build import MAX_ADDED, MAX_KITS, Build
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import PriceBook
@@ -35,7 +36,7 @@ def remedies(
     catalogue: Catalogue, book: PriceBook, build: Build, finding: Finding, wishes: Wishes
 ) -> tuple[Remedy, ...]:
     """One remedy per kind at most, in the order that the finding prefers."""
-    machine = catalogue.machine(build, wishes.clocks)
+    machine = machine_of(catalogue, build, wishes.clocks)
     present = check(machine, wishes)
     before, unjudged = _grave(present) - Counter([finding.level]), _unjudged(present)
     found = []
@@ -45,7 +46,7 @@ def remedies(
             *_in_order(catalogue, book, build, kind),
         ]
         for remedy in _hopeful(machine, finding, wishes, tried):
-            after = catalogue.machine(remedy.build, wishes.clocks)
+            after = machine_of(catalogue, remedy.build, wishes.clocks)
             left = check(after, wishes)
             silent = all((one.rule, one.kinds) != (finding.rule, finding.kinds) for one in left)
             if (

@@ -9,8 +9,8 @@ normal density. (Nodes in one side's error alone would meet a cliff where that s
 limit by itself.)
 """
 
+from collections.abc import Callable
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -18,6 +18,7 @@ from numpy.typing import ArrayLike, NDArray
 from scipy.special import ndtr, ndtri
 
 from wattmetron.core.frames import rates
+from wattmetron.core.keep import Keep
 
 Floats = NDArray[np.float64]
 Measure = Literal["average", "low"]
@@ -55,7 +56,6 @@ class Curve:
         return np.where(x > self.x[-1], x + self.end_c, np.where(x < self.x[0], self.end_g, inside))
 
 
-@lru_cache(maxsize=256)
 def curve(v_c: float, v_g: float, measure: Measure) -> Curve:
     """The curve of a game with these variations of frame time."""
     spread = float(rates.shape(v_c, v_g).s)
@@ -72,6 +72,19 @@ def curve(v_c: float, v_g: float, measure: Measure) -> Curve:
     slope[-1] = 1.0
     scale = spread if average else spread / 3
     return Curve(x, phi, slope, x - phi, step, scale, spread, float(phi[-1] - x[-1]), float(phi[0]))
+
+
+Curves = Callable[[float, float, Measure], Curve]
+"""Gives ``curve`` of two variations and a measure, perhaps one that was made before."""
+
+
+def curves_of(keep: Keep) -> Curves:
+    """Curves that are kept."""
+
+    def kept(v_c: float, v_g: float, measure: Measure) -> Curve:
+        return keep.once(("curve", v_c, v_g, measure), lambda: curve(v_c, v_g, measure))
+
+    return kept
 
 
 def chance_within(

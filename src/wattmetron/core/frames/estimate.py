@@ -6,6 +6,7 @@ from typing import Literal
 import numpy as np
 
 from wattmetron.core.frames import chance, rates, work
+from wattmetron.core.frames.chance import Curve, Curves, curve
 from wattmetron.core.frames.drawing import DrawingSide, affinities, drawing_side
 from wattmetron.core.frames.memory import (
     MemoryClass,
@@ -129,7 +130,9 @@ def processor_time(
     )
 
 
-def estimate(machine: Machine, game: Game, target: Target, brief: Brief) -> Estimate | None:
+def estimate(
+    machine: Machine, game: Game, target: Target, brief: Brief, curves: Curves = curve
+) -> Estimate | None:
     """The estimate, or None while the machine has no processor or nothing that draws."""
     chip = machine.processor
     if chip is None or not machine.can_draw:
@@ -183,17 +186,17 @@ def estimate(machine: Machine, game: Game, target: Target, brief: Brief) -> Esti
             cannot=cannot,
         ),
         brief,
+        curves(load.v_c, load.v_g, target.measure),
     )
 
 
-def _judge(bare: Estimate, brief: Brief) -> Estimate:
+def _judge(bare: Estimate, brief: Brief, line: Curve) -> Estimate:
     """Fill in rates, shares and chances from the mean times and their spreads."""
     if bare.cannot:
         return bare
     target, load = bare.target, bare.workload
     sides = (bare.processor_ms, bare.graphics_ms, load.v_c, load.v_g)
     on_low = target.measure == "low"
-    line = chance.curve(load.v_c, load.v_g, target.measure)
     errors = (
         np.log(bare.processor_ms),
         bare.processor_sd,

@@ -6,6 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.frames import chance, rates
+from wattmetron.core.frames.chance import Curves, curve
 from wattmetron.core.frames.estimate import INTERVAL, State, effective_cap, state_of
 from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.values.brief import Brief, Target
@@ -34,7 +35,13 @@ class Glance:
 
 
 def glance(
-    lineup: Lineup, game: Game, target: Target, brief: Brief, with_ratio: bool = False
+    lineup: Lineup,
+    game: Game,
+    target: Target,
+    brief: Brief,
+    curves: Curves = curve,
+    *,
+    with_ratio: bool = False,
 ) -> Glance:
     """The same figures as ``estimate`` for several machines; with ``with_ratio`` the ratio in the
     place of the interval.
@@ -48,7 +55,7 @@ def glance(
         v_c, v_g = game.processor_variation, game.graphics_variation
         statistic = rates.low_ms if target.measure == "low" else rates.mean_ms
         fps[runs] = 1000 / statistic(t_c[runs], t_g[runs], v_c, v_g)
-        line = chance.curve(v_c, v_g, target.measure)
+        line = curves(v_c, v_g, target.measure)
         errors = (np.log(t_c[runs]), sd_c[runs], np.log(t_g[runs]), sd_g[runs])
         probability[runs] = chance.chance_within(
             line, *errors, np.log(1000 / target.fps), cov[runs]

@@ -7,14 +7,16 @@ below 1e-6 in ln. Ray tracing and too little video memory make the graphics side
 deviation a continuous quantity; there it is interpolated too, on a fixed grid of its own.
 """
 
-from functools import lru_cache
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.lib.stride_tricks import sliding_window_view
 from numpy.typing import NDArray
 from scipy.special import ndtri
 
-from wattmetron.core.frames.chance import Curve, Measure, curve, quantile_ln
+from wattmetron.core.frames.chance import Curve, Measure, curve, curves_of, quantile_ln
+from wattmetron.core.keep import Keep
+from wattmetron.core.lazy import GrowingRows
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -25,18 +27,24 @@ COARSE = 2
 COARSE_NODES = 8
 LOT = 16
 """Coarse nodes are solved in lots of so many."""
+MOST_ROWS = 4096
+"""So many rows are kept for a game at most."""
 Triple = tuple[float, ...]
 """Both spreads and the covariance."""
+Span = tuple[int, int]
+"""The first coarse node and the one after the last."""
 
 
 class ReliableTable:
-    """Tables of one game; grows as new standard deviations are asked for."""
+    """Tables of one game; rows are added and lengthened as questions need them."""
+
+    grows = True
 
     def __init__(
-        self, v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool
+        self, line: Curve, v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool
     ) -> None:
         self.continuous = continuous
-        self.line: Curve = curve(v_c, v_g, measure)
+        self.line = line
         self.chance = chance
         self.z = float(ndtri(chance))
         self.step = min(max(self.line.spread, 0.06), 0.22) / STEPS_PER_SPREAD[measure]
@@ -44,7 +52,12 @@ class ReliableTable:
         self.half = COARSE * (int(np.ceil(widest / self.step / COARSE)) + 1)
         self.x = np.arange(-self.half, self.half + 1) * self.step
         self._reach = self.half // COARSE + COARSE_NODES // 2 - 1
-        self._rows_known: dict[Triple, _Row] = {}
+        self._rows: GrowingRows[Triple, Row] = GrowingRows(MOST_ROWS)
+
+    @property
+    def nbytes(self) -> int:
+        """Bytes of the rows known so far."""
+        return len(self._rows) * (self.x.size + 2 * self._reach) * 8 + self.x.nbytes
 
     def ln_quantile(
         self, ln_c: Floats, sd_c: Floats, ln_g: Floats, sd_g: Floats, cov: Floats
@@ -56,15 +69,15 @@ class ReliableTable:
         finite = np.isfinite(ln_g) & np.isfinite(ln_c)
         if not finite.all():
             if finite.any():
-                result[finite] = self.ln_quantile(
-                    *(one[finite] for one in (ln_c, sd_c, ln_g, sd_g, cov))
-                )
+                known = (column[finite] for column in (ln_c, sd_c, ln_g, sd_g, cov))
+                result[finite] = self.ln_quantile(*known)
             return result
         if not ln_c.size:
             return result
         x = ln_c - ln_g
-        rows, at = self._rows(sd_c, sd_g, cov, self._span(float(x.min()), float(x.max())))
-        return ln_g + self._along_x(rows, at, ln_c - ln_g, sd_c, sd_g)
+        span = self._span(float(x.min()), float(x.max()))
+        rows, at = self._rows_at(sd_c, sd_g, cov, span)
+        return ln_g + self._along_x(rows, at, x, sd_c, sd_g)
 
     def _along_x(self, rows: Floats, row: Ints, x: Floats, sd_c: Floats, sd_g: Floats) -> Floats:
         place = np.clip(x / self.step + self.half, 1, 2 * self.half - 2.000001)
@@ -79,7 +92,7 @@ class ReliableTable:
         )
         return np.where(np.abs(x) > self.x[-3], beyond, inside)
 
-    def _span(self, low: float, high: float) -> tuple[int, int]:
+    def _span(self, low: float, high: float) -> Span:
         """The coarse nodes that values of x from low to high need, in whole lots."""
         first, last = (
             int(np.floor(np.clip(x / self.step, -self.half, self.half) / COARSE)) + self._reach
@@ -90,15 +103,13 @@ class ReliableTable:
             2 * self._reach + 1, -(-(last + margin + 1) // LOT) * LOT
         )
 
-    def _rows(
-        self, sd_c: Floats, sd_g: Floats, cov: Floats, span: tuple[int, int]
-    ) -> tuple[Floats, Ints]:
+    def _rows_at(self, sd_c: Floats, sd_g: Floats, cov: Floats, span: Span) -> tuple[Floats, Ints]:
         """Rows over x for every triple of spreads and covariance that occurs, and the row of each
         element; known within the span of coarse nodes at least.
         """
         if not self.continuous:
             triples, at = _distinct(sd_c, sd_g, cov)
-            return self._at(triples, span), at
+            return self._fine(triples, span), at
         pairs, of_pair = _distinct(sd_c, cov)
         gs, of_g = np.unique(sd_g, return_inverse=True)
         left, weight = _stencil(gs)
@@ -109,68 +120,72 @@ class ReliableTable:
         wanted: list[Triple] = [
             (c, g * SD_STEP, joint) for c, joint in pairs for g in needed.tolist()
         ]
-        nodes = self._at(wanted, span).reshape(len(pairs), needed.size, self.x.size)
+        nodes = self._fine(wanted, span).reshape(len(pairs), needed.size, self.x.size)
         rows = np.einsum("gb,cbx->cgx", spread, nodes, optimize=True)
         return rows.reshape(-1, self.x.size), of_pair * gs.size + of_g
 
-    def _at(self, wanted: list[Triple], span: tuple[int, int]) -> Floats:
-        missing = [
-            one
-            for one in dict.fromkeys(wanted)
-            if not (one in self._rows_known and self._rows_known[one].covers(span))
-        ]
-        if missing:
-            self._fill(missing, span)
-        return np.array([self._rows_known[one].fine for one in wanted])
+    def _fine(self, wanted: list[Triple], span: Span) -> Floats:
+        """The rows of these triples on the fine grid, shape (triples, nodes)."""
+        rows = self._rows.having(
+            wanted, lambda row: row.covers(span), lambda short: self._solved(short, span)
+        )
+        return np.array([row.fine for row in rows])
 
-    def _fill(self, missing: list[Triple], span: tuple[int, int]) -> None:
+    def _solved(self, short: list[tuple[Triple, "Row | None"]], span: Span) -> list["Row"]:
         """Solve on every other node of the span and lay polynomials of degree seven between
         them.
         """
-        rows = [self._rows_known.get(one) or self._new_row(one) for one in missing]
-        fresh = [row.extended(span) for row in rows]
+        bare = Row.bare(2 * self._reach + 1)
+        rows = [known or bare for _, known in short]
+        fresh = [row.lacking(span) for row in rows]
         x = (np.concatenate(fresh) - self._reach) * (COARSE * self.step)
-        sd_c, sd_g, cov = np.repeat(np.array(missing), [one.size for one in fresh], axis=0).T
+        triples = np.array([triple for triple, _ in short])
+        sd_c, sd_g, cov = np.repeat(triples, [nodes.size for nodes in fresh], axis=0).T
         near = np.abs(x) <= HALF_WIDTH * np.sqrt(self.line.spread**2 + sd_c**2 + sd_g**2)
-        found = np.where(
+        solved = np.where(
             x > 0, x + self.line.end_c + self.z * sd_c, self.line.end_g + self.z * sd_g
         )
-        found[near] = quantile_ln(
+        solved[near] = quantile_ln(
             self.line, x[near], sd_c[near], 0.0, sd_g[near], self.chance, cov[near]
         )
-        at = 0
-        for triple, row, own in zip(missing, rows, fresh, strict=True):
-            row.coarse[own] = found[at : at + own.size]
-            at += own.size
-            row.lay()
-            self._rows_known[triple] = row
-
-    def _new_row(self, triple: Triple) -> "_Row":
-        return _Row(np.full(2 * self._reach + 1, np.nan))
+        ends = np.cumsum([nodes.size for nodes in fresh])[:-1]
+        pieces = zip(rows, fresh, np.split(solved, ends), strict=True)
+        return [row.lengthened(span, nodes, own) for row, nodes, own in pieces]
 
 
-class _Row:
+@dataclass(frozen=True, slots=True)
+class Row:
     """One triple's values: on coarse nodes as far as they are known (else nan), and laid between
     them.
     """
 
-    def __init__(self, coarse: Floats) -> None:
-        self.coarse = coarse
-        self.known = (0, 0)
-        self.fine = coarse
+    coarse: Floats
+    known: Span
+    fine: Floats
 
-    def covers(self, span: tuple[int, int]) -> bool:
+    @classmethod
+    def bare(cls, nodes: int) -> "Row":
+        """A row of which nothing is known yet."""
+        nothing = np.full(nodes, np.nan)
+        return cls(nothing, (0, 0), nothing)
+
+    def covers(self, span: Span) -> bool:
         return self.known[0] <= span[0] and span[1] <= self.known[1]
 
-    def extended(self, span: tuple[int, int]) -> Ints:
+    def lacking(self, span: Span) -> Ints:
         """The nodes that become known when the span does; what is known stays in one piece."""
         low, high = self.known if self.known[1] else (span[0], span[0])
-        self.known = min(low, span[0]), max(high, span[1])
-        return np.concatenate([np.arange(self.known[0], low), np.arange(high, self.known[1])])
+        first, end = min(low, span[0]), max(high, span[1])
+        return np.concatenate([np.arange(first, low), np.arange(high, end)])
 
-    def lay(self) -> None:
-        windows = sliding_window_view(self.coarse, COARSE_NODES)
-        self.fine = np.append((windows @ _FINE_WEIGHTS.T).ravel(), self.coarse[-COARSE_NODES // 2])
+    def lengthened(self, span: Span, nodes: Ints, values: Floats) -> "Row":
+        """A row with these values at these nodes besides."""
+        low, high = self.known if self.known[1] else (span[0], span[0])
+        coarse = self.coarse.copy()
+        coarse[nodes] = values
+        windows = sliding_window_view(coarse, COARSE_NODES)
+        fine = np.append((windows @ _FINE_WEIGHTS.T).ravel(), coarse[-COARSE_NODES // 2])
+        return Row(coarse, (min(low, span[0]), max(high, span[1])), fine)
 
 
 def frame_ms(t_c: Floats, t_g: Floats, v_c: float, v_g: float, measure: Measure) -> Floats:
@@ -245,11 +260,12 @@ def _cubic(before: Floats, here: Floats, there: Floats, after: Floats, t: Floats
     )
 
 
-@lru_cache(maxsize=256)
 def reliable_table(
-    v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool
+    keep: Keep, v_c: float, v_g: float, measure: Measure, chance: float, continuous: bool
 ) -> ReliableTable:
-    """The tables of a game, kept for the next question; ``continuous`` where rays are traced or
-    video memory may be short.
-    """
-    return ReliableTable(v_c, v_g, measure, chance, continuous)
+    """The tables of a game; ``continuous`` where rays are traced or video memory may be short."""
+    line = curves_of(keep)(v_c, v_g, measure)
+    return keep.once(
+        ("table", v_c, v_g, measure, chance, continuous),
+        lambda: ReliableTable(line, v_c, v_g, measure, chance, continuous),
+    )

@@ -9,7 +9,9 @@ of the gain is added to that of the speed.
 from dataclasses import dataclass, replace
 from typing import Literal, TypeVar
 
+from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Clocks
+from wattmetron.core.values.build import Build
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Graphics, Processor
 
@@ -106,6 +108,13 @@ def run_at(machine: Machine, clocks: Clocks) -> Machine:
         graphics=card and clocked(card, clocks),
         second_card=machine.second_card and clocked(machine.second_card, clocks),
     )
+
+
+def machine_of(catalogue: Catalogue, build: Build, clocks: Clocks) -> Machine:
+    """A build with its parts looked up, as it runs at such clocks; raises for an unknown id or a
+    part in the wrong place.
+    """
+    return run_at(catalogue.machine(build), clocks)
 
 
 def in_the_way(machine: Machine, way: Way) -> tuple[str, ...]:

@@ -6,7 +6,8 @@ from typing import Literal
 
 import numpy as np
 
-from wattmetron.core.requirements.tiers import Bars, Entry, TierTable
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.requirements.tiers import Bars, Entry, TierTable, tiers_of
 from wattmetron.core.values.published import SIDES, Assumptions, Side
 
 Rule = Literal[
@@ -54,6 +55,13 @@ def doubts(table: TierTable, game_id: str, assumptions: Assumptions) -> tuple[Do
     found += _amounts_out_of_order(table, rows)
     found += _unstated(table, rows)
     return tuple(found)
+
+
+def doubts_of(catalogue: Catalogue, game_id: str) -> tuple[Doubt, ...]:
+    """Where a game's list contradicts itself."""
+    return catalogue.keep.once(
+        ("doubts", game_id), lambda: doubts(tiers_of(catalogue), game_id, catalogue.assumptions)
+    )
 
 
 def _percent(ratio: float) -> str:

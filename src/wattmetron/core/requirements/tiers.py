@@ -11,9 +11,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames import work
 from wattmetron.core.speeds.blend import graphics_ln, processor_ln
-from wattmetron.core.speeds.scale import Scale, Standing
+from wattmetron.core.speeds.scale import Scale, Standing, scale_of
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.published import (
     SIDES,
@@ -145,6 +146,16 @@ def tier_table(
         rendered,
         bare.ray_share,
         {side: _bars(bare, side, scale) for side in SIDES},
+    )
+
+
+def tiers_of(catalogue: Catalogue) -> TierTable:
+    """All published tiers of a catalogue with their bars."""
+    return catalogue.keep.long(
+        ("tiers",),
+        lambda: tier_table(
+            catalogue.games, catalogue.published, scale_of(catalogue), catalogue.assumptions
+        ),
     )
 
 

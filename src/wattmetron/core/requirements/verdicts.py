@@ -12,7 +12,8 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.special import ndtr
 
-from wattmetron.core.requirements.tiers import TierTable
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.requirements.tiers import TierTable, tiers_of
 from wattmetron.core.speeds.blend import graphics_ln, processor_ln
 from wattmetron.core.values.published import SIDES, STORAGE_KINDS, Side, StorageKind, Tier
 
@@ -131,6 +132,11 @@ def asked_of(table: TierTable) -> Asked:
         distinct["api"],
         names,
     )
+
+
+def asked_amounts(catalogue: Catalogue) -> Asked:
+    """What all tiers of a catalogue ask for, as arrays."""
+    return catalogue.keep.once(("asked",), lambda: asked_of(tiers_of(catalogue)))
 
 
 def standings(table: TierTable, asked: Asked, one: Contender, sureness: float) -> Standings:

@@ -49,6 +49,14 @@ class DriveChoice:
         return Sort(self.nvme, self.sata, self.bays, self.lengths)
 
 
+class DriveSet(NamedTuple):
+    """Drives with what they need and what they cost, in minor units."""
+
+    drives: tuple[Storage, ...]
+    sort: Sort
+    cost: int
+
+
 def sort_of(drives: Iterable[Storage], any_slot_mm: int) -> Sort:
     """What these drives need together; any slot takes an M.2 drive of up to ``any_slot_mm``."""
     all_drives = list(drives)
@@ -115,22 +123,15 @@ def _least(first: Group, second: Group | None, missing: float) -> int | None:
     return int(cost[enough].min()) if enough.any() else None
 
 
-def drive_sets(
-    pool: Pool, choices: list[DriveChoice], floor_gb: float
-) -> list[tuple[tuple[Storage, ...], Sort, int]]:
+def drive_sets(pool: Pool, choices: list[DriveChoice], floor_gb: float) -> list[DriveSet]:
     """The sets behind these ``drive_choices``: all that cost no more than their entry, in the order
     of ids.
     """
     least = {one.sort: one.cost for one in choices}
     base_gb = sum(drive.capacity_gb for drive in pool.fixed_drives)
     if pool.fixed_drives and base_gb >= floor_gb:
-        return [
-            (
-                pool.fixed_drives,
-                sort_of(pool.fixed_drives, pool.any_slot_mm),
-                pool.fixed_drives_cost,
-            )
-        ]
+        sort = sort_of(pool.fixed_drives, pool.any_slot_mm)
+        return [DriveSet(pool.fixed_drives, sort, pool.fixed_drives_cost)]
     found = []
     for picks in _reaching(
         pool, floor_gb - base_gb, np.array(sorted({*least.values()}), dtype=np.int64)
@@ -139,8 +140,8 @@ def drive_sets(
         cost = pool.fixed_drives_cost + sum(int(pool.drives.cost[i]) for i in picks)
         key = sort_of(drives, pool.any_slot_mm)
         if least.get(key) == cost:
-            found.append((drives, key, cost))
-    return sorted(found, key=lambda one: tuple(drive.id for drive in one[0]))
+            found.append(DriveSet(drives, key, cost))
+    return sorted(found, key=lambda found: tuple(drive.id for drive in found.drives))
 
 
 def _reaching(pool: Pool, missing_gb: float, costs: Ints) -> Iterator[tuple[int, ...]]:

@@ -12,10 +12,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.fit.clearance import card_room_mm, radiator_place
+from wattmetron.core.lazy import NumberedRows
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.drives import Bays
 from wattmetron.core.search.ladder import Ladder, ints
-from wattmetron.core.search.memo import Memo
 from wattmetron.core.search.pool import Pool, room_for_memory_mm
 from wattmetron.core.values.parts import BOARD_FORMS, Case, Graphics, Processor
 
@@ -149,7 +149,7 @@ class Enclosures:
             len(self.bays),
             self._bits.cards.shape[1],
         )
-        self._found = Memo(int(np.prod(self._sizes)), len(self.sorts), self._worked_out)
+        self._rows = NumberedRows(int(np.prod(self._sizes)), len(self.sorts), self._worked_out)
 
     def _classes(self) -> None:
         """Numbers processors by what they need of a cooler; for each number and memory the mounts
@@ -230,7 +230,7 @@ class Enclosures:
         key = np.ravel_multi_index(
             (kind * self._levels + memory_level, form, bays, shape), self._sizes
         )
-        return self._found[np.asarray(key)].T
+        return self._rows[np.asarray(key)].T
 
     def _worked_out(self, keys: Ints) -> Ints:
         parts = [

@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.hunt import NO_RANK, RANK_BITS, Field, Hunt, Winner, rank_of, unranked
-from wattmetron.core.search.scene import Scene
+from wattmetron.core.search.scene import Scene, Scenes
 
 Ints = NDArray[np.int64]
 Mask = NDArray[np.bool_]
@@ -52,7 +52,6 @@ class Frontier:
     reach it; costs in minor units without what the budget pays besides.
     """
 
-    scenes: list[Scene]
     steps: tuple[Winner, ...]
     stairs: Staircase
     gains: tuple[tuple[int, ...], ...] = ()
@@ -79,7 +78,7 @@ class Frontier:
 Pick = Callable[[Scene, Ints, Ints], Mask]
 
 
-def frontier(scenes: list[Scene], most: int = NEVER - 1, pick: Pick | None = None) -> Frontier:
+def frontier(scenes: Scenes, most: int = NEVER - 1, pick: Pick | None = None) -> Frontier:
     """The frontier over all builds of the scenes that cost at most ``most``; ``pick`` says which
     pairings count.
     """
@@ -87,7 +86,7 @@ def frontier(scenes: list[Scene], most: int = NEVER - 1, pick: Pick | None = Non
     hunt = Hunt(scenes, most)
     for field in filter(None, map(hunt.field, range(len(scenes)))):
         sweep.through(field if pick is None else field.only(pick(field.scene, field.c, field.g)))
-    return Frontier(scenes, *sweep.ended())
+    return Frontier(*sweep.ended())
 
 
 class _Judged(NamedTuple):

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from wattmetron.core.frames import work
 from wattmetron.core.search.answer import NEVER
-from wattmetron.core.search.scene import Scene
+from wattmetron.core.search.scene import Scene, Scenes
 from wattmetron.core.search.sides import Pairing
 
 Floats = NDArray[np.float64]
@@ -76,7 +76,7 @@ class Complete:
 class Hunt:
     """One question's pairings with their bounds; answers both kinds of search over them."""
 
-    def __init__(self, scenes: list[Scene], budget: int) -> None:
+    def __init__(self, scenes: Scenes, budget: int) -> None:
         self.budget = budget
         self.in_budget = self.estimated = 0
         self.pairings = sum(scene.grid()[0].size for scene in scenes)

@@ -87,7 +87,7 @@ class Options:
         return Options(*(getattr(self, item.name)[rows] for item in fields(Options)))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Need:
     """What the brief asks of platforms and which differences matter for it."""
 

@@ -2,7 +2,6 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
-from functools import cached_property
 from typing import Generic, TypeVar, cast
 
 import numpy as np
@@ -52,7 +51,7 @@ class Shelf(Generic[P]):
         return len(self.parts)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class KitArrays:
     """Figures of all candidate kits."""
 
@@ -66,7 +65,7 @@ class KitArrays:
     height_level: Ints
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BoardArrays:
     """Figures of all candidate boards."""
 
@@ -98,79 +97,76 @@ class BoardArrays:
         return np.asarray(fits)
 
 
-@dataclass(frozen=True)
 class Pool:
-    """Candidates of every kind. Fixed drives stand apart: others may be added to them."""
+    """Candidates of every kind, with what the tables read of them as arrays. Fixed drives stand
+    apart: others may be added to them.
+    """
 
-    processors: Shelf[Processor]
-    cards: Shelf[Graphics]
-    boards: Shelf[Mainboard]
-    kits: Shelf[Memory]
-    drives: Shelf[Storage]
-    fixed_drives: tuple[Storage, ...]
-    fixed_drives_cost: int
-    coolers: Shelf[Cooler]
-    supplies: Shelf[PowerSupply]
-    cases: Shelf[Case]
-    new_drives: int = NEW_DRIVES
-
-    @cached_property
-    def kit_arrays(self) -> KitArrays:
-        kits = self.kits.parts
-        return KitArrays(
-            np.array([kit.memory_type for kit in kits], dtype=np.str_),
-            ints(kit.mts for kit in kits),
-            ints(kit.cl for kit in kits),
-            ints(kit.sticks for kit in kits),
-            ints(kit.ranks for kit in kits),
-            np.array([kit.total_gb for kit in kits], dtype=float),
-            np.array([kit.registered for kit in kits], dtype=bool),
-            self.clearances.levels(kit.height_mm for kit in kits),
-        )
-
-    @cached_property
-    def clearances(self) -> Ladder:
+    def __init__(
+        self,
+        *,
+        processors: Shelf[Processor],
+        cards: Shelf[Graphics],
+        boards: Shelf[Mainboard],
+        kits: Shelf[Memory],
+        drives: Shelf[Storage],
+        fixed_drives: tuple[Storage, ...],
+        fixed_drives_cost: int,
+        coolers: Shelf[Cooler],
+        supplies: Shelf[PowerSupply],
+        cases: Shelf[Case],
+        new_drives: int = NEW_DRIVES,
+    ) -> None:
+        self.processors, self.cards, self.boards, self.kits = processors, cards, boards, kits
+        self.drives, self.fixed_drives = drives, fixed_drives
+        self.fixed_drives_cost, self.new_drives = fixed_drives_cost, new_drives
+        self.coolers, self.supplies, self.cases = coolers, supplies, cases
+        self.clearances = Ladder(room_for_memory_mm(cooler) for cooler in coolers.parts)
         """Steps of the room that coolers leave for memory."""
-        return Ladder(room_for_memory_mm(cooler) for cooler in self.coolers.parts)
-
-    @cached_property
-    def powers(self) -> Ladder:
+        self.powers = Ladder(board.processor_w for board in boards.parts)
         """Steps of the sustained power that boards deliver."""
-        return Ladder(board.processor_w for board in self.boards.parts)
-
-    @cached_property
-    def board_arrays(self) -> BoardArrays:
-        boards = self.boards.parts
-        return BoardArrays(
-            np.array([board.socket for board in boards], dtype=np.str_),
-            np.array([board.memory_type for board in boards], dtype=np.str_),
-            ints(BOARD_FORMS.index(board.form_factor) for board in boards),
-            ints(board.memory_slots for board in boards),
-            np.array([board.memory_max_gb for board in boards], dtype=float),
-            ints(board.memory_max_mts for board in boards),
-            ints(board.card_pcie_gen for board in boards),
-            ints(board.card_pcie_lanes for board in boards),
-            ints(board.m2_slots for board in boards),
-            np.array(
-                [[sata_left(board, n) for n in range(MOST_DRIVES + 1)] for board in boards],
-                dtype=np.int64,
-            ).reshape(len(boards), MOST_DRIVES + 1),
-            ints(board.cpu_8pin for board in boards),
-            np.array([bool(board.outputs) for board in boards], dtype=bool),
-            np.array([board.registered for board in boards], dtype=bool),
-            self.powers.rooms(board.processor_w for board in boards),
-            np.array([_slots(board) for board in boards], dtype=np.int64).reshape(
-                len(boards), MOST_DRIVES + 1
-            ),
-        )
-
-    @cached_property
-    def any_slot_mm(self) -> int:
-        """Length in mm of an M.2 drive that goes into every slot of every board."""
-        return min(
-            (min(board.m2_lengths_mm) for board in self.boards.parts if board.m2_lengths_mm),
+        self.kit_arrays = _kit_arrays(kits.parts, self.clearances)
+        self.board_arrays = _board_arrays(boards.parts, self.powers)
+        self.any_slot_mm = min(
+            (min(board.m2_lengths_mm) for board in boards.parts if board.m2_lengths_mm),
             default=NO_LIMIT_MM,
         )
+        """Length in mm of an M.2 drive that goes into every slot of every board."""
+
+
+def _kit_arrays(kits: tuple[Memory, ...], clearances: Ladder) -> KitArrays:
+    return KitArrays(
+        memory_type=np.array([kit.memory_type for kit in kits], dtype=np.str_),
+        mts=ints(kit.mts for kit in kits),
+        cl=ints(kit.cl for kit in kits),
+        sticks=ints(kit.sticks for kit in kits),
+        ranks=ints(kit.ranks for kit in kits),
+        gb=np.array([kit.total_gb for kit in kits], dtype=float),
+        registered=np.array([kit.registered for kit in kits], dtype=bool),
+        height_level=clearances.levels(kit.height_mm for kit in kits),
+    )
+
+
+def _board_arrays(boards: tuple[Mainboard, ...], powers: Ladder) -> BoardArrays:
+    shape = len(boards), MOST_DRIVES + 1
+    left = [[sata_left(board, n) for n in range(MOST_DRIVES + 1)] for board in boards]
+    return BoardArrays(
+        socket=np.array([board.socket for board in boards], dtype=np.str_),
+        memory_type=np.array([board.memory_type for board in boards], dtype=np.str_),
+        form=ints(BOARD_FORMS.index(board.form_factor) for board in boards),
+        slots=ints(board.memory_slots for board in boards),
+        gb=np.array([board.memory_max_gb for board in boards], dtype=float),
+        mts=ints(board.memory_max_mts for board in boards),
+        gen=ints(board.card_pcie_gen for board in boards),
+        lanes=ints(board.card_pcie_lanes for board in boards),
+        m2=ints(board.m2_slots for board in boards),
+        sata_left=np.array(left, dtype=np.int64).reshape(shape),
+        cpu_8pin=ints(board.cpu_8pin for board in boards),
+        outputs=np.array([bool(board.outputs) for board in boards], dtype=bool),
+        registered=np.array([board.registered for board in boards], dtype=bool),
+        power_level=powers.rooms(board.processor_w for board in boards),
+        slot_mm=np.array([_slots(board) for board in boards], dtype=np.int64).reshape(shape),
+    )
 
 
 def _slots(board: Mainboard) -> list[int]:
@@ -238,17 +234,17 @@ def build_pool(
 
     drives = fixed["storage"]
     return Pool(
-        _run(cast(Shelf[Processor], shelf("processor")), brief, tuned),
-        _run(cast(Shelf[Graphics], shelf("graphics")), brief, tuned),
-        cast(Shelf[Mainboard], shelf("mainboard")),
-        cast(Shelf[Memory], shelf("memory")),
-        cast(Shelf[Storage], shelf("storage")),
-        tuple(cast(Storage, part) for part, _ in drives),
-        sum(cost for _, cost in drives),
-        cast(Shelf[Cooler], shelf("cooler")),
-        cast(Shelf[PowerSupply], shelf("supply")),
-        cast(Shelf[Case], shelf("case")),
-        new_drives,
+        processors=_run(cast(Shelf[Processor], shelf("processor")), brief, tuned),
+        cards=_run(cast(Shelf[Graphics], shelf("graphics")), brief, tuned),
+        boards=cast(Shelf[Mainboard], shelf("mainboard")),
+        kits=cast(Shelf[Memory], shelf("memory")),
+        drives=cast(Shelf[Storage], shelf("storage")),
+        fixed_drives=tuple(cast(Storage, part) for part, _ in drives),
+        fixed_drives_cost=sum(cost for _, cost in drives),
+        coolers=cast(Shelf[Cooler], shelf("cooler")),
+        supplies=cast(Shelf[PowerSupply], shelf("supply")),
+        cases=cast(Shelf[Case], shelf("case")),
+        new_drives=new_drives,
     )
 
 

@@ -7,7 +7,7 @@ import numpy as np
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.answer import NEVER, Aim, Proposal
 from wattmetron.core.search.hunt import NO_GAIN, Hunt, Winner
-from wattmetron.core.search.scene import Scene, scenes_for
+from wattmetron.core.search.scene import Scenes, scenes_for
 from wattmetron.core.search.settle import settle
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
@@ -88,7 +88,7 @@ def _proposal(
     aim: Aim,
     catalogue: Catalogue,
     brief: Brief,
-    scenes: list[Scene],
+    scenes: Scenes,
     hunt: Hunt,
     winner: Winner | None,
     kept: Build,

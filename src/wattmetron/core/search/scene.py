@@ -2,8 +2,8 @@
 supplies.
 """
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
-from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
@@ -12,9 +12,10 @@ from numpy.typing import NDArray
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
 from wattmetron.core.frames import work
+from wattmetron.core.lazy import Later
 from wattmetron.core.power.draw import spike_of_card_w
 from wattmetron.core.search.answer import NEVER
-from wattmetron.core.search.drives import Sort, drive_choices, drive_sets
+from wattmetron.core.search.drives import DriveSet, drive_choices, drive_sets
 from wattmetron.core.search.enclosure import Enclosures
 from wattmetron.core.search.groups import SPAN, Figures, Groups
 from wattmetron.core.search.ladder import ints
@@ -30,7 +31,6 @@ from wattmetron.core.search.sides import Pairing, Targets
 from wattmetron.core.search.supplies import NO_PLUGS, Supplies, plugs_of
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import Storage
 
 Ints = NDArray[np.int64]
 
@@ -44,14 +44,30 @@ class Shell(NamedTuple):
     bays: Ints
 
 
-@dataclass
+class PlatformTables(NamedTuple):
+    """Options of each class of processors, the cost of the cheapest, and the options in groups."""
+
+    options: list[Options]
+    least: Ints
+    groups: Groups
+
+    @classmethod
+    def of(cls, keys: list[PlatformKey], pool: Pool, need: Need) -> "PlatformTables":
+        options = platform_options(keys, pool, need)
+        return cls(options, ints(o.cost[0] if len(o) else NEVER for o in options), Groups(options))
+
+
+@dataclass(frozen=True, kw_only=True)
 class Scene:
-    """Everything that one question's search looks at; ``integrated`` scenes have no card."""
+    """Everything that one question's search looks at; ``integrated`` scenes have no card.
+
+    ``platforms`` are made when first asked for, for integrated graphics often do not matter;
+    ``drives`` are those behind the choices of the platforms, in the order of their ids.
+    """
 
     pool: Pool
     targets: Targets
     integrated: bool
-    keys: list[PlatformKey]
     need: Need
     option_of: Ints
     enclosures: Enclosures
@@ -71,6 +87,20 @@ class Scene:
     igpu: NDArray[np.bool_]
     allowed: NDArray[np.bool_]
     link_matters: bool
+    platforms: Later[PlatformTables]
+    drives: Later[list[DriveSet]]
+
+    @property
+    def options(self) -> list[Options]:
+        return self.platforms().options
+
+    @property
+    def least_option(self) -> Ints:
+        return self.platforms().least
+
+    @property
+    def groups(self) -> Groups:
+        return self.platforms().groups
 
     def grid(self) -> tuple[Ints, Ints]:
         """All pairings that could be built, as flat indices of processors and cards."""
@@ -112,29 +142,6 @@ class Scene:
         if self.watt_limit_w is not None:
             least[full_w > self.watt_limit_w] = NEVER
         return least
-
-    @cached_property
-    def options(self) -> list[Options]:
-        """Options of each class of processors; made when first asked for, for integrated graphics
-        often do not matter.
-        """
-        return platform_options(self.keys, self.pool, self.need)
-
-    @cached_property
-    def drive_sets(self) -> list[tuple[tuple[Storage, ...], Sort, int]]:
-        """Drives behind the choices of the platforms, in the order of their ids."""
-        return drive_sets(self.pool, self.need.drives, self.need.storage_gb)
-
-    @cached_property
-    def least_option(self) -> Ints:
-        """Cost of the cheapest option of each class."""
-        return np.array(
-            [options.cost[0] if len(options) else NEVER for options in self.options], dtype=np.int64
-        )
-
-    @cached_property
-    def groups(self) -> Groups:
-        return Groups(self.options)
 
     def grouped(self, c: Ints, spare: Ints) -> tuple[Ints, Ints, Ints]:
         """For every pairing the groups of options of which one costs at most ``spare`` more than
@@ -223,8 +230,7 @@ class Scene:
         return enough
 
 
-REMEMBERED = 4
-_RECENT: list[tuple[Catalogue, Brief, Build, bool, int, list[Scene]]] = []
+Scenes = tuple[Scene, ...]
 
 
 def scenes_for(
@@ -233,10 +239,8 @@ def scenes_for(
     kept: Build,
     with_targets: bool = True,
     new_drives: int = NEW_DRIVES,
-) -> list[Scene]:
-    """``make_scenes``, kept for the last few questions: another budget or aim asks the same
-    scenes.
-    """
+) -> Scenes:
+    """``make_scenes``, kept: another budget or aim asks the same scenes."""
     asked = replace(
         brief,
         name="",
@@ -247,13 +251,10 @@ def scenes_for(
         system="",
         preferences=(),
     )
-    for one in _RECENT:
-        if one[0] is catalogue and one[1:5] == (asked, kept, with_targets, new_drives):
-            return one[5]
-    made = make_scenes(catalogue, brief, kept, with_targets, new_drives)
-    _RECENT.append((catalogue, asked, kept, with_targets, new_drives, made))
-    del _RECENT[:-REMEMBERED]
-    return made
+    return catalogue.keep.once(
+        ("scenes", asked, kept, with_targets, new_drives),
+        lambda: make_scenes(catalogue, asked, kept, with_targets, new_drives),
+    )
 
 
 def make_scenes(
@@ -262,7 +263,7 @@ def make_scenes(
     kept: Build,
     with_targets: bool = True,
     new_drives: int = NEW_DRIVES,
-) -> list[Scene]:
+) -> Scenes:
     """The scene with cards and, where no card is fixed, the one with integrated graphics; at most
     so many drives are added.
     """
@@ -276,62 +277,59 @@ def make_scenes(
     if pool.kits.fixed and pool.kits.parts:
         memory_gb = min(memory_gb, pool.kits.parts[0].total_gb)
     classes: dict[PlatformKey, int] = {}
-    option_of = np.array(
-        [classes.setdefault(platform_key(chip, pool), len(classes)) for chip in chips],
-        dtype=np.int64,
-    )
+    option_of = ints(classes.setdefault(platform_key(chip, pool), len(classes)) for chip in chips)
     enclosures = Enclosures(pool, [choice.bays for choice in choices])
     most_8pin = max((board.cpu_8pin for board in pool.boards.parts), default=0)
-    supplies = Supplies(
-        pool, enclosures.sort_of_supply, [plugs_of(card) for card in cards], most_8pin
-    )
+    plugs = [plugs_of(card) for card in cards]
+    supplies = Supplies(pool, enclosures.sort_of_supply, plugs, most_8pin)
     allowed = np.array([bool(card.outputs) for card in cards], dtype=bool)
     if not brief.accept_spill:
         for side in targets.sides:
             allowed &= side.cards.over_gb <= 0
-    scenes = []
-    for integrated in (False, True):
-        if integrated and pool.cards.fixed:
-            continue
-        link = brief.accept_spill
+
+    def scene(integrated: bool) -> Scene:
         need = Need(
-            memory_gb, storage_gb, choices, enclosures.bays, integrated, link and not integrated
+            memory_gb=memory_gb,
+            storage_gb=storage_gb,
+            drives=choices,
+            bays=enclosures.bays,
+            integrated=integrated,
+            link_matters=brief.accept_spill and not integrated,
         )
-        scenes.append(
-            Scene(
-                pool,
-                targets,
-                integrated,
-                list(classes),
-                need,
-                option_of,
-                enclosures,
-                supplies,
-                brief.headroom_percent,
-                brief.watt_limit_w,
-                ints(chip.sustained_w for chip in chips),
-                ints([0]) if integrated else ints(card.board_power_w for card in cards),
-                (
-                    ints([0])
-                    if integrated
-                    else ints(
-                        spike_of_card_w(card.board_power_w, card.spike_factor) for card in cards
-                    )
-                ),
-                ints([0]) if integrated else enclosures.card_shape,
-                (
-                    ints([supplies.plugs[NO_PLUGS]])
-                    if integrated
-                    else ints(supplies.plugs[plugs_of(card)] for card in cards)
-                ),
-                ints([0]) if integrated else pool.cards.cost,
-                ints(card.pcie_gen for card in cards),
-                ints(card.pcie_lanes for card in cards),
-                ints(chip.card_pcie_gen for chip in chips),
-                ints(chip.card_pcie_lanes for chip in chips),
-                np.array([chip.igpu_speed is not None for chip in chips], dtype=bool),
-                allowed,
-                link,
-            )
+        drawn = [] if integrated else cards
+        return Scene(
+            pool=pool,
+            targets=targets,
+            integrated=integrated,
+            need=need,
+            option_of=option_of,
+            enclosures=enclosures,
+            supplies=supplies,
+            headroom_percent=brief.headroom_percent,
+            watt_limit_w=brief.watt_limit_w,
+            chip_w=ints(chip.sustained_w for chip in chips),
+            card_w=_or_none(card.board_power_w for card in drawn),
+            card_spike_w=_or_none(
+                spike_of_card_w(card.board_power_w, card.spike_factor) for card in drawn
+            ),
+            card_shape=ints([0]) if integrated else enclosures.card_shape,
+            card_plugs=ints(supplies.plugs[own] for own in ([NO_PLUGS] if integrated else plugs)),
+            card_cost=ints([0]) if integrated else pool.cards.cost,
+            card_gen=ints(card.pcie_gen for card in cards),
+            card_lanes=ints(card.pcie_lanes for card in cards),
+            chip_gen=ints(chip.card_pcie_gen for chip in chips),
+            chip_lanes=ints(chip.card_pcie_lanes for chip in chips),
+            igpu=np.array([chip.igpu_speed is not None for chip in chips], dtype=bool),
+            allowed=allowed,
+            link_matters=brief.accept_spill,
+            platforms=Later(lambda: PlatformTables.of(list(classes), pool, need)),
+            drives=Later(lambda: drive_sets(pool, choices, storage_gb)),
         )
-    return scenes
+
+    return (scene(False),) if pool.cards.fixed else (scene(False), scene(True))
+
+
+def _or_none(values: Iterable[int]) -> Ints:
+    """One value for each card; a nought where there is none."""
+    found = ints(values)
+    return found if found.size else ints([0])

@@ -10,6 +10,7 @@ from wattmetron.core.fit.floors import memory_floor_gb
 from wattmetron.core.fit.rules import check, goes_in
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.draw import needed_supply_w, rest_w, spike_of_card_w
+from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.drives import Bays
 from wattmetron.core.search.enclosure import boxed_carries
 from wattmetron.core.search.groups import Figures
@@ -22,7 +23,7 @@ from wattmetron.core.search.platforms import (
     rest_of,
 )
 from wattmetron.core.search.pool import Shelf
-from wattmetron.core.search.scene import Scene, Shell
+from wattmetron.core.search.scene import Scene, Scenes, Shell
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kits import JOINT
@@ -39,7 +40,7 @@ class TableError(AssertionError):
 
 
 def settle(
-    catalogue: Catalogue, brief: Brief, scenes: list[Scene], winner: Winner, kept: Build
+    catalogue: Catalogue, brief: Brief, scenes: Scenes, winner: Winner, kept: Build
 ) -> Build:
     """The build with the winner's cost and gain whose part ids come first, checked by the full
     rules.
@@ -59,14 +60,14 @@ def settle(
         added=kept.added,
         aside=kept.aside,
     )
-    machine = catalogue.machine(build, brief.clocks)
+    machine = machine_of(catalogue, build, brief.clocks)
     against = [f.sentence for f in check(machine, wishes_of(brief)) if f.level == "blocks"]
     if against or machine.missing():
         raise TableError(f"{build}: {against or machine.missing()}")
     return build
 
 
-def _card(scenes: list[Scene], pairing: tuple[bool, int, int]) -> Graphics:
+def _card(scenes: Scenes, pairing: tuple[bool, int, int]) -> Graphics:
     return scenes[0].pool.cards.parts[pairing[2]]
 
 
@@ -109,7 +110,7 @@ class _Settler:
             )
         row = int(any_way[0])
         board, kit = self.pool.boards.parts[boards[row]], self.pool.kits.parts[kits[row]]
-        for drives, sort, drives_cost in self.scene.drive_sets:
+        for drives, sort, drives_cost in self.scene.drives():
             if not reaching[sort][row]:
                 continue
             own_rest = rest_w(kit.sticks, sort.nvme, sort.sata)

@@ -13,11 +13,13 @@ from wattmetron.core.frames.estimate import effective_cap, is_upscaled
 from wattmetron.core.frames.glance import LEAST_LN_RATIO, MOST_COUNTED
 from wattmetron.core.frames.memory import rated_bandwidth_gbs, rated_latency_ns
 from wattmetron.core.frames.table import ReliableTable, reliable_table
+from wattmetron.core.keep import Keep
 from wattmetron.core.speeds.scale import anchors_of, variant_key
 from wattmetron.core.values.affinity import UNSEEN, Affinity
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.parts import Graphics, Processor
+from wattmetron.core.workloads.fit import fitted_game
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -70,6 +72,7 @@ class TargetSide:
 
     def __init__(
         self,
+        keep: Keep,
         brief: Brief,
         target: Target,
         game: Game,
@@ -88,7 +91,7 @@ class TargetSide:
         self._set_processors(game, target, chips)
         continuous = self.load.ray_ms_per_mpx > 0 or brief.accept_spill
         self.table: ReliableTable = reliable_table(
-            self.load.v_c, self.load.v_g, target.measure, brief.chance, continuous
+            keep, self.load.v_c, self.load.v_g, target.measure, brief.chance, continuous
         )
         self.cards = self._drawing(
             game,
@@ -246,7 +249,15 @@ class Targets:
     ) -> None:
         self.figures = figures = ProcessorFigures(chips)
         self.sides = [
-            TargetSide(brief, target, catalogue.game(target.game_id), chips, figures, cards)
+            TargetSide(
+                catalogue.keep,
+                brief,
+                target,
+                fitted_game(catalogue, target.game_id),
+                chips,
+                figures,
+                cards,
+            )
             for target in brief.counted_targets
         ]
         self.weight = sum(side.weight for side in self.sides)

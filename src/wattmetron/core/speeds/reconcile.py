@@ -16,7 +16,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.values.charts import Chart
+from wattmetron.core.values.charts import Chart, Disagreement, Reconciled, Source
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -33,47 +33,6 @@ class Known:
 
     ln: float
     sd: float
-
-
-@dataclass(frozen=True, slots=True)
-class Source:
-    """A source after the fit: its offset (ln of its unit per point) and the spread of its
-    values.
-    """
-
-    chart: Chart
-    offset: float
-    noise: float
-    tied: bool
-
-
-@dataclass(frozen=True, slots=True)
-class Disagreement:
-    """A value away from where all others put its part: ``away`` in ln, ``score`` in its source's
-    spreads.
-    """
-
-    chart: Chart
-    place: int
-    away: float
-    score: float
-    weight: float
-
-
-@dataclass(frozen=True)
-class Reconciled:
-    """Speeds of one measure: ln and spread by part; sources; disagreements, the largest first;
-    loose groups.
-
-    A loose group is tied to the rest by no chain: its parts have no speed on the scale.
-    """
-
-    ln: Mapping[str, float]
-    sd: Mapping[str, float]
-    sources: tuple[Source, ...]
-    disagreements: tuple[Disagreement, ...]
-    loose: tuple[tuple[str, ...], ...]
-    tie: tuple[tuple[str, str], ...]
 
 
 def reconcile(known: Mapping[str, Known], charts: Sequence[Chart]) -> Reconciled:

@@ -6,9 +6,9 @@ import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date
-from functools import cached_property
 from statistics import median_low
 
+from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.parts import Graphics, Part, Processor
 from wattmetron.core.values.published import NamedPart, Side
 
@@ -70,6 +70,7 @@ class Scale:
         self.standings: dict[str, Standing] = {}
         self.variants: dict[str, tuple[Standing, ...]] = {}
         self.of_part: dict[str, str] = {}
+        self._by_side: dict[Side, list[Standing]] = {"processor": [], "graphics": []}
         cards: dict[str, list[Graphics]] = {}
         for part in parts:
             if isinstance(part, Processor):
@@ -90,6 +91,7 @@ class Scale:
 
     def _add(self, one: Standing) -> None:
         self.standings[one.key] = one
+        self._by_side[one.side].append(one)
         for part_id in one.part_ids:
             self.of_part[part_id] = one.key
         if one.side == "graphics":
@@ -134,16 +136,9 @@ class Scale:
             return (enough[0],) if enough else (open_ones[-1],)
         return open_ones
 
-    @cached_property
-    def processors(self) -> tuple[Standing, ...]:
-        return tuple(one for one in self.standings.values() if one.side == "processor")
-
-    @cached_property
-    def graphics(self) -> tuple[Standing, ...]:
-        return tuple(one for one in self.standings.values() if one.side == "graphics")
-
     def of(self, side: Side) -> tuple[Standing, ...]:
-        return self.processors if side == "processor" else self.graphics
+        """All standings of a side."""
+        return tuple(self._by_side[side])
 
 
 def _processor(part: Processor) -> Standing:
@@ -207,3 +202,8 @@ def _named(one: NamedPart, base: Standing) -> Standing:
         placed=one,
         design="",
     )
+
+
+def scale_of(catalogue: Catalogue) -> Scale:
+    """The scale of a catalogue, with its named parts placed on it."""
+    return catalogue.keep.once(("scale",), lambda: Scale(catalogue.parts.values(), catalogue.named))

@@ -2,23 +2,18 @@
 sources put them.
 """
 
-from __future__ import annotations
-
 from collections.abc import Mapping
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wattmetron.core.speeds.reconcile import Known, Reconciled, reconcile
-from wattmetron.core.speeds.scale import Scale, Standing
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.speeds.reconcile import Known, reconcile
+from wattmetron.core.speeds.scale import Scale, Standing, scale_of
 from wattmetron.core.values import amounts
-from wattmetron.core.values.charts import MEASURES, PROCESSOR_MEASURES, Chart, Measure
+from wattmetron.core.values.charts import MEASURES, PROCESSOR_MEASURES, Chart, Measure, Reconciled
 from wattmetron.core.values.parts import Graphics, Part, Processor
 from wattmetron.core.values.published import NamedPart
-
-if TYPE_CHECKING:
-    from wattmetron.core.catalogue import Catalogue
 
 LEAST_SD = 0.004
 MOST_SD = 0.3
@@ -62,7 +57,7 @@ def settled(catalogue: Catalogue) -> Catalogue:
     """
     if not any(not chart.muted for chart in catalogue.charts.values()):
         return catalogue
-    scale = catalogue.scale
+    scale = scale_of(catalogue)
     found = reconciled(scale, catalogue.charts)
     parts: dict[str, Part] = {}
     for part_id, part in catalogue.parts.items():

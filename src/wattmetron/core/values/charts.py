@@ -1,5 +1,6 @@
 """Charts: speeds of several parts in one source's own unit, and single comparisons of two parts."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date
 from typing import Annotated, Literal
@@ -48,3 +49,44 @@ class Chart:
     @property
     def is_comparison(self) -> bool:
         return len(self.rows) == 2
+
+
+@dataclass(frozen=True, slots=True)
+class Source:
+    """A source after the fit: its offset (ln of its unit per point) and the spread of its
+    values.
+    """
+
+    chart: Chart
+    offset: float
+    noise: float
+    tied: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Disagreement:
+    """A value away from where all others put its part: ``away`` in ln, ``score`` in its source's
+    spreads.
+    """
+
+    chart: Chart
+    place: int
+    away: float
+    score: float
+    weight: float
+
+
+@dataclass(frozen=True)
+class Reconciled:
+    """Speeds of one measure: ln and spread by part; sources; disagreements, the largest first;
+    loose groups.
+
+    A loose group is tied to the rest by no chain: its parts have no speed on the scale.
+    """
+
+    ln: Mapping[str, float]
+    sd: Mapping[str, float]
+    sources: tuple[Source, ...]
+    disagreements: tuple[Disagreement, ...]
+    loose: tuple[tuple[str, ...], ...]
+    tie: tuple[tuple[str, str], ...]

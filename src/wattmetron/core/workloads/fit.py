@@ -16,13 +16,14 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.special import log_ndtr
 
+from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames import rates, work
-from wattmetron.core.requirements.tiers import pixel_factor
+from wattmetron.core.requirements.tiers import pixel_factor, tiers_of
 from wattmetron.core.speeds.blend import speed_at_each
-from wattmetron.core.speeds.scale import Scale, Standing
+from wattmetron.core.speeds.scale import Scale, Standing, scale_of
 from wattmetron.core.values.games import PRESETS, Game
 from wattmetron.core.values.results import Result, Results
-from wattmetron.core.workloads.evidence import MARGIN, Item
+from wattmetron.core.workloads.evidence import MARGIN, Item, informed_items
 from wattmetron.core.workloads.fitted import (
     COUNT,
     PHI,
@@ -416,3 +417,26 @@ def informed(
         return Informed(game, game, (), (), tuple(lost))
     fit = fit_game(game, items, pairs)
     return Informed(fit.game, game, items, fit.residuals, tuple(lost))
+
+
+def informed_game(catalogue: Catalogue, game_id: str) -> Informed:
+    """A game with the evidence of its requirements and results; raises UnknownGameError.
+
+    Where the catalogue takes a game as told, no evidence counts.
+    """
+    if game_id in catalogue.told:
+        return Informed(catalogue.told[game_id], catalogue.game(game_id))
+    game = catalogue.game(game_id)
+    return catalogue.keep.once(("informed", game_id), lambda: _informed(catalogue, game))
+
+
+def _informed(catalogue: Catalogue, game: Game) -> Informed:
+    own, scale = catalogue.published.get(game.id), scale_of(catalogue)
+    day = (own.published_on if own else None) or game.released
+    items = informed_items(game, tiers_of(catalogue), scale, day)
+    return informed(game, items, catalogue.results.get(game.id), scale)
+
+
+def fitted_game(catalogue: Catalogue, game_id: str) -> Game:
+    """A game as its evidence leaves it: what estimates use. Raises UnknownGameError."""
+    return informed_game(catalogue, game_id).game

@@ -2,7 +2,6 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -22,13 +21,18 @@ COUNT = 11
 REFERENCE = PRESETS.index("high")
 
 
-@lru_cache
+def _steps(place: int) -> Floats:
+    return np.array([(place > n) * 1.0 - (n < REFERENCE) * 1.0 for n in range(3)])
+
+
+_STEPS = {preset: _steps(place) for place, preset in enumerate(PRESETS)}
+
+
 def steps_between(preset: PresetName) -> Floats:
     """Signs of the three steps that lead from *high* to a preset: minus one below it, plus one
     above.
     """
-    place = PRESETS.index(preset)
-    return np.array([(place > n) * 1.0 - (n < REFERENCE) * 1.0 for n in range(3)])
+    return _STEPS[preset]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

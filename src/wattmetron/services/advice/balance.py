@@ -16,7 +16,7 @@ from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.frontier import Frontier, frontier
 from wattmetron.core.search.hunt import Winner
 from wattmetron.core.search.proposal import BAND, besides_minor
-from wattmetron.core.search.scene import scenes_for
+from wattmetron.core.search.scene import Scenes, scenes_for
 from wattmetron.core.search.settle import settle
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
@@ -24,7 +24,7 @@ from wattmetron.core.values.parts import KINDS, Kind, Part
 from wattmetron.services.advice.preferences import settled
 from wattmetron.services.advice.proposals import kept_parts
 from wattmetron.services.advice.years import outlasts
-from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build, remembered
+from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build
 
 MORE_MONEY = (-10_000, -5_000, -2_500, 2_500, 5_000, 10_000)
 FRONTIER_SHARE = 2
@@ -47,13 +47,16 @@ class Tables:
     preferences: tuple[Granted, ...]
     wished: Brief
 
+    @property
+    def scenes(self) -> Scenes:
+        """What the search looks at: kept by itself, so that these tables do not hold it."""
+        return scenes_for(self.catalogue, self.brief, self.kept)
+
     def build_at(self, step: Winner) -> Build:
         """The complete build of a step or a cell."""
-        key = (f"settled {step}", self.brief, self.kept)
-        return remembered(
-            self.catalogue,
-            key,
-            lambda: settle(self.catalogue, self.brief, self.frontier.scenes, step, self.kept),
+        return self.catalogue.keep.long(
+            ("settled", step, self.brief, self.kept),
+            lambda: settle(self.catalogue, self.brief, self.scenes, step, self.kept),
         )
 
     def answer(self, budget: int) -> Winner | None:
@@ -90,7 +93,7 @@ def tables(catalogue: Catalogue, brief: Brief, build: Build) -> Tables:
     """The tables around the kept parts of a build, kept for as long as neither changes."""
     brief = known_brief(catalogue, brief)
     kept = kept_parts(known_build(catalogue, build))
-    return remembered(catalogue, ("balance", brief, kept), lambda: _tables(catalogue, brief, kept))
+    return catalogue.keep.long(("balance", brief, kept), lambda: _tables(catalogue, brief, kept))
 
 
 def _tables(catalogue: Catalogue, asked: Brief, kept: Build) -> Tables:
@@ -111,12 +114,12 @@ def _tables(catalogue: Catalogue, asked: Brief, kept: Build) -> Tables:
 
 
 def map_of(found: Tables, shown: tuple[Part, ...]) -> PairsMap:
-    return pairs_map(found.frontier.scenes, found.budget, BAND, shown)
+    return pairs_map(found.scenes, found.budget, BAND, shown)
 
 
 def cell_of(found: Tables, processor: str, card: str) -> Cell | None:
     """The cell of a pairing by part ids; an empty card stands for integrated graphics."""
-    scene = next((one for one in found.frontier.scenes if one.integrated == (not card)), None)
+    scene = next((one for one in found.scenes if one.integrated == (not card)), None)
     if scene is None:
         return None
     chips = [part.id for part in scene.pool.processors.parts]
@@ -163,8 +166,7 @@ def split_of(catalogue: Catalogue, now: Assessment) -> Split | None:
         if line.kind in KINDS:
             costs[line.kind] += line.cost_minor
     brief = known_brief(catalogue, now.brief)
-    return remembered(
-        catalogue,
+    return catalogue.keep.long(
         ("split", now.brief, now.build),
         lambda: split(catalogue, brief, replace(now.build, second_card=None), costs),
     )
@@ -179,8 +181,7 @@ def cuts_of(catalogue: Catalogue, now: Assessment) -> tuple[Cut, ...]:
     brief, _ = settled(
         catalogue, known_brief(catalogue, now.brief), kept_parts(known_build(catalogue, now.build))
     )
-    return remembered(
-        catalogue,
+    return catalogue.keep.long(
         ("cuts", now.brief, now.build),
         lambda: tuple(cuts(catalogue, brief, known_build(catalogue, now.build))),
     )

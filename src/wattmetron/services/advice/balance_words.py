@@ -6,6 +6,7 @@ from math import exp
 from wattmetron.core.balance.cuts import Cut, free_money
 from wattmetron.core.balance.pairs import Cell, PairsMap
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.other_work import WORKS, left_of
@@ -75,14 +76,14 @@ def _what_limits(subject: Assessment) -> str:
 
 def _neighbours(found: Tables, subject: Assessment, pairs: PairsMap) -> list[str]:
     """Why this pairing: what the next card and the next processor on the map would change."""
-    pool = found.frontier.scenes[0].pool
+    pool = found.scenes[0].pool
     chip, card = subject.machine.processor, subject.machine.graphics
     ids = [part.id for part in pool.processors.parts]
     card_ids = [part.id for part in pool.cards.parts]
     if (
         card is not None
         and card.id in card_ids
-        and not found.frontier.scenes[0].allowed[card_ids.index(card.id)]
+        and not found.scenes[0].allowed[card_ids.index(card.id)]
     ):
         return [
             f"{card.name} has too little video memory for these settings, so it is not on the map"
@@ -244,7 +245,7 @@ def while_working(catalogue: Catalogue, subject: Assessment) -> str:
     machine = replace(subject.machine, processor=busy)
     told = []
     for one in subject.counted:
-        then = estimate(machine, catalogue.game(one.target.game_id), one.target, subject.brief)
+        then = estimate(machine, one.game, one.target, subject.brief, curves_of(catalogue.keep))
         if then is not None and then.judged_fps:
             told.append(
                 f"{one.game.name} {then.judged_fps:.0f} instead of {one.judged_fps:.0f} fps"
@@ -309,7 +310,8 @@ def _over_sizes(
     cells = []
     for width, height in sizes:
         target: Target = replace(one.target, width_px=width, height_px=height)
-        then = estimate(subject.machine, catalogue.game(one.target.game_id), target, subject.brief)
+        curves = curves_of(catalogue.keep)
+        then = estimate(subject.machine, one.game, target, subject.brief, curves)
         if then is None or not then.average_fps:
             cells.append(("", "none"))
             continue

@@ -74,21 +74,19 @@ def budget_steps(
     whole = (
         None
         if any(rises) or found.wished.preferences
-        else frontier(found.frontier.scenes, _room(found, budgets[-1]))
+        else frontier(found.scenes, _room(found, budgets[-1]))
     )
     for place, budget in enumerate(budgets):
         rise = rises[place] if place < len(rises) else 0
         brief = _risen(found, rise, budget)
-        table = whole or frontier(
-            scenes_for(found.catalogue, brief, found.kept), _room(found, budget)
-        )
+        scenes = scenes_for(found.catalogue, brief, found.kept)
+        table = whole or frontier(scenes, _room(found, budget))
         answer = table.answer(budget - found.besides, BAND)
         if answer is None:
             steps.append(BudgetStep(budget, rise, None, ()))
             continue
-        now = assess(
-            found.catalogue, brief, settle(found.catalogue, brief, table.scenes, answer, found.kept)
-        )
+        build = settle(found.catalogue, brief, scenes, answer, found.kept)
+        now = assess(found.catalogue, brief, build)
         before = next((one.assessment for one in reversed(steps) if one.assessment), None)
         changed = tuple(
             kind

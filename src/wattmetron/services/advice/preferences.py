@@ -10,7 +10,6 @@ from wattmetron.core.search.answer import Aim
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.preferences import Preferred
-from wattmetron.services.desk.assess import remembered
 from wattmetron.services.words.figures import THIN, listed, money
 from wattmetron.services.words.wishes import preference_words
 
@@ -38,8 +37,8 @@ def settled(
     """
     if not brief.preferences:
         return brief, ()
-    return remembered(
-        catalogue, (f"preferences {aim}", brief, kept), lambda: grant(catalogue, brief, kept, aim)
+    return catalogue.keep.long(
+        ("preferences", aim, brief, kept), lambda: grant(catalogue, brief, kept, aim)
     )
 
 

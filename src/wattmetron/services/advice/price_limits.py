@@ -6,7 +6,6 @@ from wattmetron.core.balance.limits import PriceLimit, price_limit
 from wattmetron.core.search.proposal import BAND, propose
 from wattmetron.core.values.parts import KINDS, Kind
 from wattmetron.services.advice.balance import Tables
-from wattmetron.services.desk.assess import remembered
 
 NEAR_MISSES = 3
 SIDES: tuple[Kind, ...] = ("processor", "graphics")
@@ -25,8 +24,8 @@ class PriceLimits:
 
 def price_limits(found: Tables) -> PriceLimits:
     """For each part of the answer, and for the parts next to it in price of either side."""
-    return remembered(
-        found.catalogue, ("price limits", found.brief, found.kept), lambda: _price_limits(found)
+    return found.catalogue.keep.long(
+        ("price limits", found.brief, found.kept), lambda: _price_limits(found)
     )
 
 

@@ -10,6 +10,7 @@ from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.parts import KINDS, Kind
+from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.advice.preferences import preference_lines, settled
 from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build
 from wattmetron.services.words.figures import KIND_WORDS, listed, money, resolution
@@ -64,6 +65,12 @@ def kept_parts(build: Build) -> Build:
 
 def answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer:
     """Propose the rest around the kept parts of a build and explain the answer."""
+    return catalogue.keep.long(
+        ("answer", aim, brief, build), lambda: _answer(catalogue, brief, build, aim)
+    )
+
+
+def _answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer:
     brief = known_brief(catalogue, brief)
     kept = kept_parts(known_build(catalogue, build))
     asked, preferences = settled(catalogue, brief, kept, aim)
@@ -279,7 +286,7 @@ def _obstacles(catalogue: Catalogue, brief: Brief, kept: Build) -> list[Obstacle
         alone = replace(brief, targets=(replace(target, weight=1),))
         if propose(catalogue, alone, "least money", kept).build is not None:
             continue
-        game = catalogue.game(target.game_id)
+        game = fitted_game(catalogue, target.game_id)
         if game.engine_cap_fps is not None and target.fps > game.engine_cap_fps:
             capped = (
                 f"{game.name} is capped at {game.engine_cap_fps:g} fps by its engine;"
@@ -368,7 +375,7 @@ def _against(brief: Brief, cost_minor: int, currency: str) -> str:
 
 def _easier(catalogue: Catalogue, target: Target, rates: list[float]) -> list[tuple[str, Target]]:
     """Lower presets, upscaling, no rays, and the rates that the best and the budget reach."""
-    game = catalogue.game(target.game_id)
+    game = fitted_game(catalogue, target.game_id)
     options = []
     place = PRESETS.index(target.preset)
     if place > 0:

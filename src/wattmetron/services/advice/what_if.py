@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import date
 
-from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.catalogue import BESIDE_PRICES, OF_GAMES, Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.power.tuning import Change, card_at, chip_at
 from wattmetron.core.search.proposal import propose
@@ -17,12 +17,9 @@ from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.parts import KINDS, Graphics, Kind, Processor
 from wattmetron.services.advice.preferences import settled
 from wattmetron.services.advice.proposals import kept_parts
-from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build, remembered
+from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build
 from wattmetron.services.words.figures import money
 
-SHARED = ("scale", "tiers", "asked", "by_kind", "_informed", "_doubts", "games_by_name")
-OF_GAMES = ("tiers", "asked", "_informed", "_doubts", "games_by_name")
-"""What one more part leaves as it is."""
 RISE_PERCENT = 10
 
 
@@ -43,8 +40,7 @@ def what_if(
     """The answer today, and under each supposition: dearer cards and processors, each side's part
     sold out, other regions.
     """
-    return remembered(
-        catalogue,
+    return catalogue.keep.long(
         ("what if", brief, build),
         lambda: _what_if(catalogue, known_brief(catalogue, brief), build),
     )
@@ -118,16 +114,8 @@ def _dearer(catalogue: Catalogue, kind: str) -> Callable[[Offer], Offer]:
 
 def repriced(catalogue: Catalogue, change: Callable[[Offer], Offer]) -> Catalogue:
     """The catalogue with other offers; what does not hang on prices is shared."""
-    other = replace(catalogue, offers=tuple(change(offer) for offer in catalogue.offers))
-    _share(catalogue, other, SHARED)
-    return other
-
-
-def _share(one: Catalogue, other: Catalogue, names: tuple[str, ...]) -> None:
-    """Lets a catalogue use what another worked out already."""
-    for name in names:
-        if name in one.__dict__:
-            other.__dict__[name] = one.__dict__[name]
+    offers = tuple(change(offer) for offer in catalogue.offers)
+    return replace(catalogue, offers=offers).kept_by(catalogue.keep.branch(BESIDE_PRICES))
 
 
 def elsewhere(
@@ -215,9 +203,10 @@ def announced(
         seen_on=catalogue.prices(known.region, known.allow_used).newest or date.min,
     )
     later = replace(
-        catalogue, parts={**catalogue.parts, part.id: part}, offers=(*catalogue.offers, offer)
-    )
-    _share(catalogue, later, OF_GAMES)
+        catalogue,
+        parts={**catalogue.parts, part.id: part},
+        offers=(*catalogue.offers, offer),
+    ).kept_by(catalogue.keep.branch(OF_GAMES | {"table"}))
     kept = kept_parts(known_build(catalogue, build))
     today, then = _answer(catalogue, known, kept), _answer(later, known, kept)
     kinds = tuple(

@@ -10,7 +10,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.services.advice.preferences import settled
 from wattmetron.services.advice.proposals import kept_parts
-from wattmetron.services.desk.assess import known_brief, known_build, remembered
+from wattmetron.services.desk.assess import known_brief, known_build
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,8 +28,7 @@ class WishCost:
 
 def wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCost, ...]:
     """One line for each wish that the brief makes, by the aim of most frames within the budget."""
-    return remembered(
-        catalogue,
+    return catalogue.keep.long(
         ("wish costs", brief, build),
         lambda: _wish_costs(catalogue, known_brief(catalogue, brief), build),
     )

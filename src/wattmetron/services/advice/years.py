@@ -7,15 +7,18 @@ from dataclasses import dataclass, replace
 from datetime import date
 
 from wattmetron.core.balance.cuts import Cut
-from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.catalogue import BESIDE_PRICES, Catalogue
+from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate
+from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.parts import KINDS, Kind, Part
-from wattmetron.services.desk.assess import Assessment, known_brief, remembered
+from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.services.desk.assess import Assessment, known_brief
 
 SIDES: tuple[Kind, ...] = ("graphics", "processor")
 FREED: dict[Kind, tuple[Kind, ...]] = {
@@ -55,7 +58,7 @@ def years_kept(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
     """From today to the brief's years; empty without years, targets or a machine that draws."""
     if not now.brief.years or not now.counted or not now.machine.can_draw:
         return ()
-    return remembered(catalogue, ("years", now.brief, now.build), lambda: _years(catalogue, now))
+    return catalogue.keep.long(("years", now.brief, now.build), lambda: _years(catalogue, now))
 
 
 def asking_more(game: Game, factor: float) -> Game:
@@ -74,7 +77,7 @@ def outlasts(catalogue: Catalogue, now: Assessment, cut: Cut) -> tuple[int, int]
     factor = growth(now.brief, now.brief.years)
     mine, other = (
         _alone(_then(catalogue, now.brief, machine, factor), cut.kind)
-        for machine in (now.machine, catalogue.machine(cut.build, now.brief.clocks))
+        for machine in (now.machine, machine_of(catalogue, cut.build, now.brief.clocks))
     )
     return (mine, other) if mine > other else None
 
@@ -108,9 +111,11 @@ def _years(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
 def _then(
     catalogue: Catalogue, brief: Brief, machine: Machine, factor: float
 ) -> list[Estimate | None]:
+    curves = curves_of(catalogue.keep)
+    games = [fitted_game(catalogue, target.game_id) for target in brief.counted_targets]
     return [
-        estimate(machine, asking_more(catalogue.game(one.game_id), factor), one, brief)
-        for one in brief.counted_targets
+        estimate(machine, asking_more(game, factor), target, brief, curves)
+        for game, target in zip(games, brief.counted_targets, strict=True)
     ]
 
 
@@ -150,9 +155,10 @@ def _later(catalogue: Catalogue, now: Assessment, factor: float) -> Catalogue:
         )
         for _, part_id in now.build.ids()
     )
-    told = (catalogue.informed(target.game_id) for target in now.brief.counted_targets)
-    more = (replace(one, game=asking_more(one.game, factor)) for one in told)
-    return replace(catalogue, offers=(*catalogue.offers, *present)).knowing(more)
+    ids = {target.game_id for target in now.brief.counted_targets}
+    told = {game_id: asking_more(fitted_game(catalogue, game_id), factor) for game_id in ids}
+    later = replace(catalogue, offers=(*catalogue.offers, *present), told=told)
+    return later.kept_by(catalogue.keep.branch(BESIDE_PRICES))
 
 
 def _step(later: Catalogue, now: Assessment, sides: tuple[Kind, ...]) -> Step:

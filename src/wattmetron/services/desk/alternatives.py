@@ -9,8 +9,9 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownPartError
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.speeds.equals import Use, equals
-from wattmetron.core.speeds.scale import Standing
+from wattmetron.core.speeds.scale import Standing, scale_of
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.parts import Kind, Part
@@ -65,7 +66,7 @@ def alternatives(
     With a build, each comes with what it would force there. Raises UnknownPartError for an unknown
     key.
     """
-    wanted = catalogue.scale.one(key)
+    wanted = scale_of(catalogue).one(key)
     if wanted is None:
         raise UnknownPartError(key)
     use = use or Use()
@@ -77,7 +78,7 @@ def alternatives(
     kind: Kind = wanted.side
     found = [
         (offer, one)
-        for one in equals(wanted, catalogue.by_kind[kind], catalogue.scale, use)
+        for one in equals(wanted, catalogue.by_kind[kind], scale_of(catalogue), use)
         if (offer := book.best(one.part.id)) is not None
     ]
     found.sort(key=lambda row: (row[0].delivered_minor, row[1].part.id))
@@ -107,7 +108,7 @@ def _forces(
     if now is None:
         return (), None
     build = now.build.with_part(kind, part.id)
-    machine = catalogue.machine(known_build(catalogue, build), now.brief.clocks)
+    machine = machine_of(catalogue, known_build(catalogue, build), now.brief.clocks)
     before = {one.sentence for one in now.findings}
     new = [
         one

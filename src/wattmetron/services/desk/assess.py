@@ -1,9 +1,7 @@
 """What is to be said about a build for a brief: frames, fit, money, power, what is missing."""
 
-from collections.abc import Callable
 from dataclasses import dataclass, replace
-from functools import lru_cache
-from typing import TypeVar, cast
+from typing import TypeVar
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError, UnknownPartError
@@ -14,8 +12,10 @@ from wattmetron.core.fit.remedies import Remedy, remedies
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.waste import weighed
 from wattmetron.core.fit.wishes import Wishes, wishes_of
+from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.power.draw import Draw, draw, needed_supply_w
+from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.brief import GROWING_M2, GROWING_SLOTS, Brief, Target
@@ -26,6 +26,7 @@ from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.other_work import all_core_floor
 from wattmetron.core.values.parts import KINDS, Kind, Part
 from wattmetron.core.values.trust import judge
+from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.words.figures import KIND_WORDS, listed, money
 
 T = TypeVar("T")
@@ -137,29 +138,13 @@ def assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
     """Compute everything about a build; parts and games that the catalogue lost are left out and
     said so.
     """
-    return remembered(catalogue, ("assess", brief, build), lambda: _assess(catalogue, brief, build))
-
-
-def remembered(catalogue: Catalogue, key: tuple[str, Brief, Build], compute: Callable[[], T]) -> T:
-    """What was computed about a build before, as long as the catalogue is the same one."""
-    cache = _cache(id(catalogue))
-    if key not in cache:
-        found = compute()
-        if len(cache) > 512:
-            cache.clear()
-        cache[key] = (catalogue, found)
-    return cast(T, cache[key][1])
-
-
-@lru_cache(maxsize=2)
-def _cache(_catalogue_id: int) -> dict[tuple[str, Brief, Build], tuple[Catalogue, object]]:
-    return {}
+    return catalogue.keep.once(("assess", brief, build), lambda: _assess(catalogue, brief, build))
 
 
 def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
     book = catalogue.prices(brief.region, brief.allow_used)
     lines = tuple(_lines(catalogue, brief, build))
-    machine = catalogue.machine(known_build(catalogue, build), brief.clocks)
+    machine = machine_of(catalogue, known_build(catalogue, build), brief.clocks)
     estimates = tuple(_estimate(catalogue, machine, brief, target) for target in brief.targets)
     drawn = draw(machine, tuple(one for one in estimates if one is not None))
     findings = weighed(check(machine, whole_wishes(catalogue, brief)), machine, catalogue, book)
@@ -251,7 +236,13 @@ def _estimate(
     catalogue: Catalogue, machine: Machine, brief: Brief, target: Target
 ) -> Estimate | None:
     try:
-        return estimate(machine, catalogue.game(target.game_id), target, brief)
+        return estimate(
+            machine,
+            fitted_game(catalogue, target.game_id),
+            target,
+            brief,
+            curves_of(catalogue.keep),
+        )
     except UnknownGameError:
         return None
 
@@ -371,8 +362,7 @@ def remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining | None:
     """
     if not assessment.missing:
         return None
-    return remembered(
-        catalogue,
+    return catalogue.keep.long(
         ("remaining", assessment.brief, assessment.build),
         lambda: _remaining(catalogue, assessment),
     )
@@ -399,8 +389,8 @@ def finding_remedies(
     catalogue: Catalogue, assessment: Assessment, finding: Finding
 ) -> tuple[Remedy, ...]:
     """Actions that clear a finding."""
-    key = (f"remedies {finding.rule} {finding.sentence}", assessment.brief, assessment.build)
-    return remembered(catalogue, key, lambda: _finding_remedies(catalogue, assessment, finding))
+    key = ("remedies", finding, assessment.brief, assessment.build)
+    return catalogue.keep.long(key, lambda: _finding_remedies(catalogue, assessment, finding))
 
 
 def _finding_remedies(

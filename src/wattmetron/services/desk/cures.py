@@ -9,7 +9,7 @@ from wattmetron.core.fit.finding import Finding
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.parts import KINDS, Kind
-from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build, remembered
+from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build
 
 SIDES: frozenset[Kind] = frozenset({"processor", "graphics"})
 OTHERS: frozenset[Kind] = frozenset({"mainboard", "memory", "cooler", "supply", "case"})
@@ -34,8 +34,8 @@ def cure(catalogue: Catalogue, now: Assessment) -> Cure | None:
     blocking = [one for one in now.findings if one.level == "blocks"]
     if not blocking:
         return None
-    return remembered(
-        catalogue, ("cure", now.brief, now.build), lambda: _cure(catalogue, now, blocking)
+    return catalogue.keep.long(
+        ("cure", now.brief, now.build), lambda: _cure(catalogue, now, blocking)
     )
 
 

@@ -10,6 +10,7 @@ from typing import cast
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
+from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.values.brief import (
     CLOCKS,
     SURENESS,
@@ -237,12 +238,12 @@ def add_target(plan: Plan, game_id: str, catalogue: Catalogue, tier: str = "") -
     )
     said = f"added {game.name}"
     if tier:
-        rows = catalogue.tiers.of_game(game_id)
+        rows = tiers_of(catalogue).of_game(game_id)
         if not tier.isdecimal() or int(tier) >= len(rows):
             raise BriefError(
                 f"{game.name} has no such tier any more: look at what it publishes now."
             )
-        row = catalogue.tiers.rows[rows[int(tier)]]
+        row = tiers_of(catalogue).rows[rows[int(tier)]]
         target = tier_target(target, row.settled)
         said = f"added {game.name} as {tier_label(row.tier.label, row.place)}"
     brief = replace(plan.brief, targets=(*plan.brief.targets, target))

@@ -7,9 +7,11 @@ from wattmetron.core.errors import UnknownGameError
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.waste import weighed
+from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import State
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.lineup import Lineup
+from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.further_parts import (
     Fan,
@@ -34,6 +36,7 @@ from wattmetron.core.values.parts import (
     Processor,
     Storage,
 )
+from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.desk.assess import (
     Assessment,
     floors_missed,
@@ -117,7 +120,7 @@ def swap(
         ):
             continue
         build = now.build if part.id == present else now.build.with_part(kind, part.id, present)
-        machine = catalogue.machine(known_build(catalogue, build), brief.clocks)
+        machine = machine_of(catalogue, known_build(catalogue, build), brief.clocks)
         findings = weighed(check(machine, wishes), machine, catalogue, book)
         floors = _floors(catalogue, now, kind, machine)
         if not owned and kind in KINDS:
@@ -191,11 +194,11 @@ def _effects(catalogue: Catalogue, now: Assessment, machines: list[Machine]) -> 
     found, lineup = [], Lineup(machines)
     for target, before in zip(now.brief.targets, now.estimates, strict=True):
         try:
-            game = catalogue.game(target.game_id)
+            game = fitted_game(catalogue, target.game_id)
         except UnknownGameError:
             found.append([Effect(None, None, None, "short") for _ in machines])
             continue
-        seen = glance(lineup, game, target, now.brief)
+        seen = glance(lineup, game, target, now.brief, curves_of(catalogue.keep))
         base = before.judged_fps if before is not None and before.judged_fps else None
         found.append(
             [

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.power.draw import draw
 from wattmetron.core.power.tuning import CHANGES, Way, in_the_way, tuned
@@ -40,7 +41,7 @@ def ways_to_tune(catalogue: Catalogue, now: Assessment) -> tuple[Tuned, ...]:
             for one in runs
             if (
                 after := estimate(
-                    machine, catalogue.game(one.target.game_id), one.target, now.brief
+                    machine, one.game, one.target, now.brief, curves_of(catalogue.keep)
                 )
             )
             is not None

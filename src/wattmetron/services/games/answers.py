@@ -3,6 +3,7 @@
 from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.requirements.agreement import doubts_of
 from wattmetron.core.requirements.reading.draft import Draft, PartMark
 from wattmetron.core.requirements.verdicts import Contender, TierVerdict
 from wattmetron.core.values.published import SIDES, Tier
@@ -111,7 +112,7 @@ def _game(
         "tiers": [_tier(one, n) for n, one in enumerate(facts.verdicts)],
         "doubts": [
             {"rule": one.rule, "tier": one.tier, "sentence": one.sentence}
-            for one in catalogue.doubts(game_id)
+            for one in doubts_of(catalogue, game_id)
         ],
     }
 

@@ -6,8 +6,9 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.frames.drawing import drawing_side
 from wattmetron.core.frames.memory import memory_class
+from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.requirements.verdicts import Contender
-from wattmetron.core.speeds.scale import Standing, anchors_of
+from wattmetron.core.speeds.scale import Standing, anchors_of, scale_of
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Storage
 from wattmetron.core.values.published import StorageKind, Tier
@@ -71,7 +72,7 @@ def typed_contender(catalogue: Catalogue, text: str) -> Contender:
     """Loose parts as somebody types them, read as a tier would be; raises for a text that says
     nothing.
     """
-    tier = catalogue.reader.read(text).tiers[0]
+    tier = reader_of(catalogue).read(text).tiers[0]
     processor = _listed(catalogue, tier, "processor")
     graphics = _listed(catalogue, tier, "graphics")
     one = Contender(
@@ -104,7 +105,7 @@ def typed_contender(catalogue: Catalogue, text: str) -> Contender:
 
 def _listed(catalogue: Catalogue, tier: Tier, side: str) -> Standing | None:
     for one in tier.processors if side == "processor" else tier.graphics:
-        meant = catalogue.scale.meant(one.part, one.memory_gb, None) if one.part else ()
+        meant = scale_of(catalogue).meant(one.part, one.memory_gb, None) if one.part else ()
         if meant:
             return meant[0]
     return None

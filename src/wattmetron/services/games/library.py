@@ -7,13 +7,14 @@ from typing import Literal
 import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.requirements.agreement import Doubt
-from wattmetron.core.requirements.tiers import pixel_factor
+from wattmetron.core.requirements.agreement import Doubt, doubts_of
+from wattmetron.core.requirements.tiers import pixel_factor, tiers_of
 from wattmetron.core.requirements.verdicts import (
     UNSURE,
     Contender,
     Standings,
     TierVerdict,
+    asked_amounts,
     highest_met,
     standings,
     storage_needed_gb,
@@ -23,7 +24,7 @@ from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.published import Published, Settled
 from wattmetron.core.workloads.evidence import MARGIN
-from wattmetron.core.workloads.fit import Informed
+from wattmetron.core.workloads.fit import Informed, informed_game
 from wattmetron.services.words.tiers import tier_label
 
 Demand = Literal["light", "medium", "heavy"]
@@ -83,7 +84,7 @@ def judged(catalogue: Catalogue, contender: Contender | None, sureness: float) -
     return (
         None
         if contender is None
-        else standings(catalogue.tiers, catalogue.asked, contender, sureness)
+        else standings(tiers_of(catalogue), asked_amounts(catalogue), contender, sureness)
     )
 
 
@@ -118,9 +119,9 @@ def _order(catalogue: Catalogue, game: Game, sort: str) -> float:
 
 def recommended_row(catalogue: Catalogue, game_id: str) -> int | None:
     """The row of the recommended tier, else of the last one."""
-    rows = catalogue.tiers.of_game(game_id)
+    rows = tiers_of(catalogue).of_game(game_id)
     for row in rows:
-        if catalogue.tiers.rows[row].settled.role == "recommended":
+        if tiers_of(catalogue).rows[row].settled.role == "recommended":
             return row
     return rows[-1] if len(rows) else None
 
@@ -130,7 +131,7 @@ def asked_points(catalogue: Catalogue, game: Game) -> tuple[float | None, float 
     row = recommended_row(catalogue, game.id)
     if row is None:
         return None, None
-    bars = [float(catalogue.tiers.sides[side].bar[row]) for side in ("processor", "graphics")]
+    bars = [float(tiers_of(catalogue).sides[side].bar[row]) for side in ("processor", "graphics")]
     first, second = (None if np.isnan(bar) else float(np.exp(bar)) for bar in bars)
     return first, second
 
@@ -146,9 +147,9 @@ def demand_of(catalogue: Catalogue, game: Game) -> Demand:
 
 
 def _met(catalogue: Catalogue, found: Standings, game_id: str, met: str) -> bool:
-    best = highest_met(catalogue.tiers, found, game_id)
+    best = highest_met(tiers_of(catalogue), found, game_id)
     if met == "no tier":
-        return best is None and len(catalogue.tiers.of_game(game_id)) > 0
+        return best is None and len(tiers_of(catalogue).of_game(game_id)) > 0
     if met == "the recommended tier":
         wanted = recommended_row(catalogue, game_id)
         return best is not None and wanted is not None and best >= wanted
@@ -158,7 +159,7 @@ def _met(catalogue: Catalogue, found: Standings, game_id: str, met: str) -> bool
 def _row(catalogue: Catalogue, game: Game, found: Standings | None) -> GameRow:
     processor, graphics = asked_points(catalogue, game)
     reached, short = reach_words(catalogue, found, game.id)
-    count = len(catalogue.tiers.of_game(game.id))
+    count = len(tiers_of(catalogue).of_game(game.id))
     return GameRow(
         game,
         processor,
@@ -167,7 +168,7 @@ def _row(catalogue: Catalogue, game: Game, found: Standings | None) -> GameRow:
         count,
         reached,
         short,
-        len(catalogue.doubts(game.id)),
+        len(doubts_of(catalogue, game.id)),
     )
 
 
@@ -175,7 +176,7 @@ def reach_words(catalogue: Catalogue, found: Standings | None, game_id: str) -> 
     """The highest tier met, and what the next one is short of: ``("Minimum", "Recommended: graphics
     0.82")``.
     """
-    table = catalogue.tiers
+    table = tiers_of(catalogue)
     rows = table.of_game(game_id)
     if found is None or not len(rows):
         return "", ""
@@ -221,8 +222,8 @@ def game_facts(
     """Everything about a game, measured against a machine where there is one; raises
     UnknownGameError.
     """
-    informed = catalogue.informed(game_id)
-    table = catalogue.tiers
+    informed = informed_game(catalogue, game_id)
+    table = tiers_of(catalogue)
     rows = table.of_game(game_id)
     found = judged(catalogue, contender, sureness)
     verdicts = (
@@ -237,7 +238,7 @@ def game_facts(
         tuple(table.rows[row].settled for row in rows),
         rows,
         verdicts,
-        catalogue.doubts(game_id),
+        doubts_of(catalogue, game_id),
         contender,
     )
 
@@ -283,7 +284,7 @@ def tier_of_target(catalogue: Catalogue, target: Target) -> str:
     if target.game_id not in catalogue.games:
         return ""
     game = catalogue.games[target.game_id]
-    rows = [catalogue.tiers.rows[row] for row in catalogue.tiers.of_game(target.game_id)]
+    rows = [tiers_of(catalogue).rows[row] for row in tiers_of(catalogue).of_game(target.game_id)]
     if not rows:
         return ""
     scale = target.scale if target.upscaling else 1.0
@@ -334,8 +335,8 @@ def tier_targets(catalogue: Catalogue, game_id: str) -> list[tuple[int, str]]:
     marked.
     """
     found = []
-    for row in catalogue.tiers.of_game(game_id):
-        one = catalogue.tiers.rows[row]
+    for row in tiers_of(catalogue).of_game(game_id):
+        one = tiers_of(catalogue).rows[row]
         settled = one.settled
         words = f"{settled.width_px}x{settled.height_px}, {settled.preset}, {settled.fps:g} fps"
         words += ", ray tracing" if settled.ray_tracing else ""

@@ -10,10 +10,12 @@ from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.speeds.scale import key_of
+from wattmetron.core.requirements.reading.reader import reader_of
+from wattmetron.core.speeds.scale import key_of, scale_of
 from wattmetron.core.values import amounts
 from wattmetron.core.values.games import PRESETS, Game, PresetName
 from wattmetron.core.values.results import ColumnRoles, Result, Results, Role
+from wattmetron.core.workloads.fit import fitted_game, informed_game
 from wattmetron.services.games.result_table import Line, lines_of, told_roles
 from wattmetron.services.games.tier_edits import TierError, part_called
 from wattmetron.services.workshop import Workshop
@@ -63,7 +65,7 @@ def pasted_results(
     earlier tables say. What a line leaves out comes from the form. Raises ResultError with all
     problems, ColumnsNeeded where columns are unclear.
     """
-    catalogue.informed(game_id)
+    informed_game(catalogue, game_id)
     if not form.get("table", "").strip():
         raise ResultError("There is no result: paste lines with parts, settings and frame rates.")
     lines = lines_of(form["table"], form, known or {})
@@ -183,11 +185,11 @@ def _role(catalogue: Catalogue, cell: str, has_average: bool) -> Role:
         return "resolution"
     if cell.casefold() in amounts.PRESET_WORDS:
         return "preset"
-    matches = catalogue.reader.names.parts.match(amounts.AMOUNT.sub(" ", cell), None)
+    matches = reader_of(catalogue).names.parts.match(amounts.AMOUNT.sub(" ", cell), None)
     side = next(
         (
             name.side
-            for name in catalogue.reader.names.parts.names
+            for name in reader_of(catalogue).names.parts.names
             if matches and name.key == matches[0].part
         ),
         None,
@@ -222,13 +224,13 @@ def _standing(catalogue: Catalogue, name: str, side: str) -> str:
         key = part_called(catalogue, name, "processor" if side == "processor" else "graphics")
     except TierError as error:
         raise ResultError(str(error).rstrip(".")) from error
-    variants = catalogue.scale.variants.get(key, ())
+    variants = scale_of(catalogue).variants.get(key, ())
     if len(variants) > 1:
         raise ResultError(
             f"“{name}” is sold with {' and '.join(f'{one.memory_gb:g}' for one in variants)} GB:"
             " say which"
         )
-    standing = catalogue.scale.one(key)
+    standing = scale_of(catalogue).one(key)
     return standing.key if standing else key
 
 
@@ -276,7 +278,7 @@ def change_results(
     """Store a game's results in place of a version, and what was said about their source's columns;
     says what it did to C and G.
     """
-    before = workshop.catalogue().game(game_id)
+    before = fitted_game(workshop.catalogue(), game_id)
     with workshop.database.writing() as session:
         if store.standing_id(session, "results", game_id) != version:
             raise ConflictError(
@@ -289,12 +291,12 @@ def change_results(
         if columns is not None:
             edits["columns", key_of(columns.source)] = columns
         store.revise(session, edits, said)
-    return Effect(said, effect_words(before, workshop.catalogue().game(game_id)))
+    return Effect(said, effect_words(before, fitted_game(workshop.catalogue(), game_id)))
 
 
 def undo_results(workshop: Workshop, game_id: str, version: int) -> Effect:
     """Bring back the results before their last change."""
-    before = workshop.catalogue().game(game_id)
+    before = fitted_game(workshop.catalogue(), game_id)
     with workshop.database.writing() as session:
         if store.standing_id(session, "results", game_id) != version:
             raise ConflictError(
@@ -305,9 +307,8 @@ def undo_results(workshop: Workshop, game_id: str, version: int) -> Effect:
             raise ResultError("Nothing was changed here yet.")
         older = found[1].value if len(found) > 1 else None
         store.revise(session, {("results", game_id): older}, f"took back: {found[0].source}"[:200])
-    return Effect(
-        f"took back: {found[0].source}", effect_words(before, workshop.catalogue().game(game_id))
-    )
+    after = fitted_game(workshop.catalogue(), game_id)
+    return Effect(f"took back: {found[0].source}", effect_words(before, after))
 
 
 def muted(items: tuple[Result, ...], result_id: str, out: bool) -> tuple[Result, ...]:

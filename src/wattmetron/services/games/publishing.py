@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError, WattmetronError
+from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.speeds.scale import key_of
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.published import Assumptions, Listed, NamedPart, Published, Side
@@ -295,7 +296,7 @@ def _matched(catalogue: Catalogue, names: Sequence[str], side: Side) -> list[Lis
     for name in names:
         if not name.strip():
             continue
-        listed = catalogue.reader.read(f"{label}: {name}").tiers[0].listed(side)
+        listed = reader_of(catalogue).read(f"{label}: {name}").tiers[0].listed(side)
         found += listed or [Listed(text=name.strip()[:200])]
     return found
 

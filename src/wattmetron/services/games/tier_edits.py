@@ -7,7 +7,8 @@ from typing import Any, cast
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.speeds.scale import key_of
+from wattmetron.core.requirements.reading.reader import reader_of
+from wattmetron.core.speeds.scale import key_of, scale_of
 from wattmetron.core.values import amounts
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.published import (
@@ -144,7 +145,7 @@ def _listed(form: Form, at: str, side: Side, catalogue: Catalogue, name: str) ->
             if other
             else form.get(f"{at}{n}.part", "").strip() or None
         )
-        if part is not None and catalogue.scale.one(part) is None:
+        if part is not None and scale_of(catalogue).one(part) is None:
             raise TierError(
                 f"“{part}”, matched to “{text}” of {name}, is no part of the catalogue: choose"
                 " another match."
@@ -172,15 +173,15 @@ def part_called(catalogue: Catalogue, text: str, side: Side) -> str:
     """The one part on the scale that a typed name means, with its amount of video memory where that
     is said; raises TierError with what it could be.
     """
-    if catalogue.scale.one(text) is not None:
+    if scale_of(catalogue).one(text) is not None:
         return text
     amount = amounts.AMOUNT.search(text) if side == "graphics" else None
-    matches = catalogue.reader.names.parts.match(
+    matches = reader_of(catalogue).names.parts.match(
         amounts.AMOUNT.sub(" ", text) if amount else text, side
     )
     if matches and matches[0].confidence >= SURE_MATCH:
         meant = (
-            catalogue.scale.meant(matches[0].part, amounts.gigabytes(amount), None)
+            scale_of(catalogue).meant(matches[0].part, amounts.gigabytes(amount), None)
             if amount
             else ()
         )
@@ -224,7 +225,7 @@ def placed(
     percent = _percent(form.get("percent", ""), entry.text)
     sign = -1 if form.get("direction") == "below" else 1
     base = part_called(catalogue, form.get("than", "").strip(), side)
-    standing = catalogue.scale.one(base)
+    standing = scale_of(catalogue).one(base)
     assert standing is not None
     part_id = key_of("named", side, entry.text)
     if standing.key == part_id:

@@ -9,11 +9,18 @@ import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.speeds.reconcile import Reconciled
-from wattmetron.core.speeds.scale import key_of
+from wattmetron.core.requirements.reading.reader import reader_of
+from wattmetron.core.speeds.scale import key_of, scale_of
 from wattmetron.core.speeds.settled import known_speeds, reconciled
 from wattmetron.core.values import amounts
-from wattmetron.core.values.charts import MEASURES, PROCESSOR_MEASURES, Chart, ChartRow, Measure
+from wattmetron.core.values.charts import (
+    MEASURES,
+    PROCESSOR_MEASURES,
+    Chart,
+    ChartRow,
+    Measure,
+    Reconciled,
+)
 from wattmetron.core.values.published import Side
 from wattmetron.services.games.tier_edits import TierError, part_called
 from wattmetron.services.workshop import Workshop
@@ -151,14 +158,14 @@ def _key(catalogue: Catalogue, name: str, side: Side, number: int, problems: lis
     """The key of a part by its name; a name that the catalogue lacks is kept as one of its own."""
     bare = amounts.AMOUNT.sub(" ", name)
     amount = amounts.AMOUNT.search(name)
-    matches = catalogue.reader.names.parts.match(bare, side)
+    matches = reader_of(catalogue).names.parts.match(bare, side)
     if not matches or matches[0].confidence < SURE_MATCH:
         return key_of("named", side, name)[:80]
     part = matches[0].part
     if side == "processor":
         return part
     memory = amounts.gigabytes(amount) if amount else None
-    meant = catalogue.scale.meant(part, memory, None)
+    meant = scale_of(catalogue).meant(part, memory, None)
     if len(meant) != 1:
         sold = ", ".join(f"{one.memory_gb:g}" for one in meant)
         problems.append(f"line {number} “{name.strip()[:40]}” is sold with {sold} GB: say which")
@@ -204,7 +211,7 @@ def typed_comparison(catalogue: Catalogue, form: Form) -> Chart:
 
 def _compared(catalogue: Catalogue, name: str, side: Side) -> str:
     own = {row.part for chart in catalogue.described.charts.values() for row in chart.rows}
-    if name in own or catalogue.scale.one(name) is not None:
+    if name in own or scale_of(catalogue).one(name) is not None:
         return name
     problems: list[str] = []
     key = _key(catalogue, name, side, 1, problems)
@@ -308,14 +315,14 @@ def fit_of(catalogue: Catalogue, measure: Measure) -> Reconciled:
         return found
     base = catalogue.described
     return (
-        reconciled(base.scale, base.charts)[measure]
+        reconciled(scale_of(base), base.charts)[measure]
         if base.charts
         else _from_catalogue(base, measure)
     )
 
 
 def _from_catalogue(catalogue: Catalogue, measure: Measure) -> Reconciled:
-    known = known_speeds(catalogue.scale, measure)
+    known = known_speeds(scale_of(catalogue), measure)
     return Reconciled(
         {key: one.ln for key, one in known.items()},
         {key: one.sd for key, one in known.items()},
@@ -328,7 +335,7 @@ def _from_catalogue(catalogue: Catalogue, measure: Measure) -> Reconciled:
 
 def name_of(catalogue: Catalogue, key: str) -> str:
     """A part's name: of the catalogue, else as the charts name it."""
-    standing = catalogue.scale.one(key)
+    standing = scale_of(catalogue).one(key)
     if standing is not None:
         return standing.name
     for chart in catalogue.described.charts.values():
@@ -385,5 +392,5 @@ def _looked_up(catalogue: Catalogue, text: str, side: Side) -> str:
         key = part_called(catalogue, text, side)
     except TierError as error:
         raise ChartError(str(error)) from error
-    standing = catalogue.scale.one(key)
+    standing = scale_of(catalogue).one(key)
     return standing.key if standing else key

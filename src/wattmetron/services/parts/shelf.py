@@ -10,11 +10,13 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.values.offers import Offer, PriceBook
 from wattmetron.core.values.parts import Kind, Part
 from wattmetron.core.values.trust import Trust, trust_of
+from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.parts.shelf_figures import FACETS, FIGURES, PartFigure
 
@@ -171,8 +173,12 @@ def _frames(
     if not targets or not any(machine.can_draw for machine in machines):
         return {}
     lineup = Lineup(machines)
+    curves = curves_of(catalogue.keep)
     rates = np.array(
-        [glance(lineup, catalogue.game(one.game_id), one, now.brief).fps for one in targets]
+        [
+            glance(lineup, fitted_game(catalogue, one.game_id), one, now.brief, curves).fps
+            for one in targets
+        ]
     )
     means = np.exp(np.log(rates).mean(axis=0))
     return {part.id: float(mean) for part, mean in zip(parts, means, strict=True) if mean == mean}

@@ -5,9 +5,12 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Body, Request
 from pydantic import BaseModel, Field
 
+from wattmetron.core.requirements.reading.reader import reader_of
+from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.search.answer import Aim
 from wattmetron.core.values.brief import SURENESS, Sureness
 from wattmetron.core.values.plan import Plan
+from wattmetron.core.workloads.fit import informed_game
 from wattmetron.formats.brief_file import (
     BriefFile,
     BuildFile,
@@ -207,7 +210,7 @@ def list_games(request: Request) -> list[dict[str, Any]]:
             "name": game.name,
             "genre": game.genre,
             "released": None if game.released is None else game.released.isoformat(),
-            "tiers": len(catalogue.tiers.of_game(game.id)),
+            "tiers": len(tiers_of(catalogue).of_game(game.id)),
         }
         for game in catalogue.games.values()
     ]
@@ -218,7 +221,7 @@ def get_requirements(request: Request, game_id: str) -> StoredRequirements:
     """What a game publishes, with the version that a change must name (0: nothing yet)."""
     workshop = workshop_of(request)
     catalogue = workshop.catalogue()
-    catalogue.informed(game_id)
+    informed_game(catalogue, game_id)
     file = requirements_of(catalogue, [game_id])
     return StoredRequirements(version=game_state(workshop, game_id).version, requirements=file)
 
@@ -229,7 +232,7 @@ def put_requirements(
 ) -> StoredRequirements:
     """Replace what a game publishes; 409 where the version is not the present one."""
     workshop = workshop_of(request)
-    workshop.catalogue().informed(game_id)
+    informed_game(workshop.catalogue(), game_id)
     own = [one for one in stored.requirements.games if one.game == game_id]
     if len(own) != 1 or not own[0].tiers:
         raise FormatError(
@@ -250,7 +253,7 @@ def put_requirements(
 @router.post("/requirements/read")
 def read_requirements_text(request: Request, pasted: Pasted) -> dict[str, Any]:
     """Read a text as requirements; nothing is stored."""
-    return draft_json(workshop_of(request).catalogue().reader.read(pasted.text))
+    return draft_json(reader_of(workshop_of(request).catalogue()).read(pasted.text))
 
 
 @router.post("/requirements/verdict")

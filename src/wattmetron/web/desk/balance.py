@@ -303,7 +303,7 @@ def _alike(
         return
     step = found.answer(found.budget)
     assert step is not None
-    pool = found.frontier.scenes[0].pool
+    pool = found.scenes[0].pool
     good = [
         (cell.winner.cost, c, g)
         for (c, g), cell in pairs.cells.items()

@@ -5,6 +5,7 @@ from math import exp, log
 
 from markupsafe import Markup
 
+from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.advice.balance import Tables
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.words.figures import THIN, money
@@ -102,7 +103,7 @@ def _place(one: Assessment | None) -> tuple[int, float] | None:
 
 
 def _met(found: Tables, at: int) -> int:
-    sides = found.frontier.scenes[0].targets.sides
+    sides = found.scenes[0].targets.sides
     return sum(
         gain >= 0 and side.can_be_met
         for gain, side in zip(found.frontier.gains[at], sides, strict=True)
@@ -128,7 +129,7 @@ def _worth_marking(found: Tables) -> list[int]:
 def _strips(found: Tables, axis: chart.Axis) -> list[Strip]:
     steps, rows = found.frontier.steps, []
     for place, (target, side) in enumerate(
-        zip(found.brief.counted_targets, found.frontier.scenes[0].targets.sides, strict=True)
+        zip(found.brief.counted_targets, found.scenes[0].targets.sides, strict=True)
     ):
         spans: list[tuple[int, int]] = []
         for at, step in enumerate(steps):
@@ -144,6 +145,6 @@ def _strips(found: Tables, axis: chart.Axis) -> list[Strip]:
         words = f"from {money(spans[0][0], axis.currency)}" if spans else "by no build shown"
         if len(spans) > 1:
             words += ", with gaps"
-        name = f"{found.catalogue.game(target.game_id).name} {target.fps:g}{THIN}fps"
+        name = f"{fitted_game(found.catalogue, target.game_id).name} {target.fps:g}{THIN}fps"
         rows.append(Strip(name, chart.strip(spans, axis, f"{name} met {words}"), words))
     return rows

@@ -61,7 +61,7 @@ EDGE_WORDS = {
 def pairings_view(
     found: Tables, pairs: PairsMap, subject: Assessment, tried: Assessment | None, link: Link
 ) -> MapView:
-    pool = found.frontier.scenes[0].pool
+    pool = found.scenes[0].pool
     chips, cards = pool.processors.parts, pool.cards.parts
 
     def is_of(one: Assessment | None, c: int, g: int | None) -> bool:

@@ -8,7 +8,7 @@ from wattmetron.core.balance.pairs import Cell
 from wattmetron.core.balance.picture import Picture, all_pairings
 from wattmetron.core.search.proposal import BAND
 from wattmetron.services.advice.balance import Tables
-from wattmetron.services.desk.assess import Assessment, remembered
+from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.words.figures import money, round_money
 from wattmetron.web.desk.balance_map import EDGE_WORDS, edges_of
 from wattmetron.web.drawing import pairings as chart
@@ -32,10 +32,9 @@ BEST = 12
 
 
 def picture_of(found: Tables) -> Picture:
-    return remembered(
-        found.catalogue,
+    return found.catalogue.keep.long(
         ("all pairings", found.brief, found.kept),
-        lambda: all_pairings(found.frontier.scenes, found.budget, BAND),
+        lambda: all_pairings(found.scenes, found.budget, BAND),
     )
 
 
@@ -43,7 +42,7 @@ def picture_view(
     found: Tables, subject: Assessment, tried: Assessment | None, link: Link
 ) -> PictureView:
     picture, currency = picture_of(found), subject.currency
-    pool = found.frontier.scenes[0].pool
+    pool = found.scenes[0].pool
     chips, cards = pool.processors.parts, pool.cards.parts
 
     def words(c: int, g: int | None, cell: Cell) -> str:
@@ -106,7 +105,7 @@ def _place(picture: Picture, found: Tables, one: Assessment | None) -> tuple[int
     """The bin that a build's processor and card lie in."""
     if one is None or one.missing:
         return None
-    pool = found.frontier.scenes[0].pool
+    pool = found.scenes[0].pool
     chip = next(
         (i for i, part in enumerate(pool.processors.parts) if part.id == one.build.processor), None
     )

@@ -5,6 +5,7 @@ forgiven.
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.finder import finder_of
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import Part
@@ -39,7 +40,7 @@ class Found:
 
 
 def found_view(catalogue: Catalogue, opened: Opened, words: str) -> Found:
-    hits = catalogue.finder.find(words[:80], most=10_000)
+    hits = finder_of(catalogue).find(words[:80], most=10_000)
     games = [catalogue.games[one.id] for one in hits if one.sort == "game"]
     parts = [catalogue.parts[one.id] for one in hits if one.sort == "part"]
     shown = tuple(_part(catalogue, opened, part) for part in parts[:MOST_PARTS])

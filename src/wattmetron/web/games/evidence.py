@@ -9,6 +9,7 @@ import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.working import Step
+from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.workloads.evidence import MARGIN, NOISE, Item
 from wattmetron.services.games.library import GameFacts
 from wattmetron.services.words.figures import THIN
@@ -92,7 +93,7 @@ def result_rows(catalogue: Catalogue, facts: GameFacts) -> Iterator[ResultView]:
     for one in own.items if own else ():
         residual = found.get(one.id)
         names = [
-            standing.name if (standing := catalogue.scale.one(key)) else key
+            standing.name if (standing := scale_of(catalogue).one(key)) else key
             for key in (one.processor, one.graphics)
         ]
         low = f", low {one.low_fps:.0f}" if one.low_fps else ""

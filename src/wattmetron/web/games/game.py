@@ -11,11 +11,11 @@ from markupsafe import Markup
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.working import Step
 from wattmetron.core.requirements.agreement import Doubt
-from wattmetron.core.requirements.tiers import Bars
+from wattmetron.core.requirements.tiers import Bars, tiers_of
 from wattmetron.core.requirements.verdicts import ASPECTS, Aspect, AspectVerdict, TierVerdict
 from wattmetron.core.speeds.blend import graphics_ln, processor_ln
 from wattmetron.core.speeds.equals import Use
-from wattmetron.core.speeds.scale import Standing
+from wattmetron.core.speeds.scale import Standing, scale_of
 from wattmetron.core.values.published import SIDES, Settled, Side, Tier
 from wattmetron.services.desk.assess import known_build
 from wattmetron.services.games.contenders import machine_contender
@@ -194,11 +194,11 @@ def _use(facts: GameFacts) -> Use:
 
 def _tier(catalogue: Catalogue, facts: GameFacts, n: int, odd: Odd, link: Link) -> TierView:
     row = facts.rows[n]
-    tier = catalogue.tiers.rows[row].tier
+    tier = tiers_of(catalogue).rows[row].tier
     verdict = facts.verdicts[n] if facts.verdicts else None
     by_aspect = {one.aspect: one for one in verdict.aspects} if verdict else {}
     aspects = [
-        _side_aspect(catalogue.tiers.sides[side], row, side, by_aspect.get(side), odd, n, link)
+        _side_aspect(tiers_of(catalogue).sides[side], row, side, by_aspect.get(side), odd, n, link)
         for side in SIDES
         if tier.listed(side)
     ]
@@ -357,7 +357,7 @@ def _chart(catalogue: Catalogue, facts: GameFacts, odd: Odd, width: int) -> Mark
     if not any(rail.bands for rail in sides):
         return None
     names = tuple(
-        (tier_label(catalogue.tiers.rows[row].tier.label, n), _said(settled))
+        (tier_label(tiers_of(catalogue).rows[row].tier.label, n), _said(settled))
         for n, (row, settled) in enumerate(zip(facts.rows, facts.settled, strict=True))
     )
     return rails(sides[0], sides[1], names, _label(catalogue, facts), width)
@@ -376,14 +376,14 @@ def _said(settled: Settled) -> str:
 
 
 def _rail(catalogue: Catalogue, facts: GameFacts, side: Side, odd: Odd) -> Rail:
-    bars = catalogue.tiers.sides[side]
+    bars = tiers_of(catalogue).sides[side]
     ticks, bands = [], []
     gaps = {item.row.place: item.gap for item in facts.informed.items if item.side == side}
     for n, row in enumerate(facts.rows):
         for one in bars.of_row(row):
             entry = bars.entries[one]
             stands_out = odd.get((n, side, entry.place), "") == "out of line"
-            speeds = catalogue.tiers.speeds(side, entry.meant, np.full(len(entry.meant), row))
+            speeds = tiers_of(catalogue).speeds(side, entry.meant, np.full(len(entry.meant), row))
             ticks += [
                 Tick(float(ln), standing.name, stands_out, entry.listed.excluded)
                 for ln, standing in zip(speeds, entry.meant, strict=True)
@@ -411,7 +411,7 @@ def _marker(catalogue: Catalogue, facts: GameFacts, side: Side) -> Marker | None
         graphics_ln(
             np.array([one.graphics]),
             np.array([np.nan]),
-            catalogue.tiers.rendered_mpx[row : row + 1],
+            tiers_of(catalogue).rendered_mpx[row : row + 1],
             np.zeros(1),
         )[0]
     )
@@ -422,14 +422,14 @@ def _label(catalogue: Catalogue, facts: GameFacts) -> str:
     """The chart in words."""
     said = []
     for n, row in enumerate(facts.rows):
-        bars = [float(catalogue.tiers.sides[side].bar[row]) for side in SIDES]
+        bars = [float(tiers_of(catalogue).sides[side].bar[row]) for side in SIDES]
         points = [
             f"{side} {np.exp(bar):.0f}"
             for side, bar in zip(SIDES, bars, strict=True)
             if not np.isnan(bar)
         ]
         said.append(
-            f"{tier_label(catalogue.tiers.rows[row].tier.label, n)} asks for"
+            f"{tier_label(tiers_of(catalogue).rows[row].tier.label, n)} asks for"
             f" {', '.join(points) or 'nothing placed'}"
         )
     one = facts.contender
@@ -446,21 +446,21 @@ def _label(catalogue: Catalogue, facts: GameFacts) -> str:
 def _runs(
     catalogue: Catalogue, facts: GameFacts, row: int, region: str, allow_used: bool
 ) -> RunView:
-    tier = catalogue.tiers.rows[row].tier
+    tier = tiers_of(catalogue).rows[row].tier
     found = [_cheapest(catalogue, row, side, region, allow_used, tier) for side in SIDES]
-    return RunView(tier_label(tier.label, catalogue.tiers.rows[row].place), *found)
+    return RunView(tier_label(tier.label, tiers_of(catalogue).rows[row].place), *found)
 
 
 def _cheapest(
     catalogue: Catalogue, row: int, side: Side, region: str, allow_used: bool, tier: Tier
 ) -> str:
     """The cheapest part on sale whose best estimate reaches the bar, with enough video memory."""
-    table = catalogue.tiers
+    table = tiers_of(catalogue)
     bar = float(table.sides[side].bar[row])
     if np.isnan(bar):
         return "no bar"
     book = catalogue.prices(region, allow_used)
-    standings = catalogue.scale.of(side)
+    standings = scale_of(catalogue).of(side)
     speeds = table.speeds(side, standings, np.full(len(standings), row))
     best: tuple[int, str] | None = None
     for one, ln in zip(standings, speeds, strict=True):

@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.requirements.reading.draft import Draft, Mark, PartMark
+from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.published import SIDES, Listed, Published, Side, Tier
 from wattmetron.services.words.figures import percent
 from wattmetron.services.words.tiers import tier_label
@@ -186,7 +187,7 @@ def _listed(
     matches = mark.matches if mark else ()
     choices = [Choice(match.part, match.name, percent(match.confidence)) for match in matches]
     if one.part and all(choice.key != one.part for choice in choices):
-        standing = catalogue.scale.one(one.part)
+        standing = scale_of(catalogue).one(one.part)
         choices.insert(0, Choice(one.part, standing.name if standing else one.part, ""))
     doubtful = (
         mark is not None and not one.figures_only and (one.part is None or mark.confidence < 0.9)

@@ -10,8 +10,10 @@ from starlette.datastructures import FormData, UploadFile
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
+from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.values.published import ROLES, Side
 from wattmetron.core.values.results import COLUMN_ROLES
+from wattmetron.core.workloads.fit import informed_game
 from wattmetron.services.games import measuring, publishing
 from wattmetron.services.games.library import (
     DEMANDS,
@@ -194,7 +196,7 @@ def read_new(request: Request) -> Response:
 def read_for(request: Request, game_id: str) -> Response:
     workshop = workshop_of(request)
     catalogue = workshop.catalogue()
-    catalogue.informed(game_id)
+    informed_game(catalogue, game_id)
     version = publishing.game_state(workshop, game_id).version
     return page(
         request,
@@ -267,7 +269,7 @@ def _read_text(request: Request, game_id: str, form: Form) -> Response:
     try:
         if not game_id:
             publishing.new_game(catalogue, filled.game_name, filled.genre)
-        draft = catalogue.reader.read(form.get("text", "").replace("\r\n", "\n"))
+        draft = reader_of(catalogue).read(form.get("text", "").replace("\r\n", "\n"))
     except WattmetronError as error:
         return page(request, "games/reading.html", {"r": replace(filled, error=str(error))}, 422)
     content = replace(
@@ -297,7 +299,7 @@ def _confirm(request: Request, game_id: str, form: Form) -> Response:
             else publishing.new_game(catalogue, form.get("name", ""), form.get("genre", ""))
         )
         if game is None:
-            catalogue.informed(game_id)
+            informed_game(catalogue, game_id)
         published = published_from(form, game.id if game else game_id, catalogue)
         said = f"read {len(published.tiers)} tiers" if len(published.tiers) > 1 else "read one tier"
         publishing.publish(workshop, published, _whole(form.get("version", "")), said, game)
@@ -320,7 +322,7 @@ def _kept(catalogue: Catalogue, game_id: str, form: Form, error: str) -> Reading
     """The draft with everything as it was typed."""
     filled = _filled(catalogue, game_id, form)
     try:
-        draft = catalogue.reader.read(filled.text)
+        draft = reader_of(catalogue).read(filled.text)
     except WattmetronError:
         own = catalogue.published.get(game_id)
         tiers = stored_tiers(own, catalogue) if own else ()

@@ -9,9 +9,9 @@ from markupsafe import Markup
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.frames.working import Step
-from wattmetron.core.speeds.reconcile import Reconciled, Source
+from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.speeds.settled import known_speeds
-from wattmetron.core.values.charts import MEASURES, Measure
+from wattmetron.core.values.charts import MEASURES, Measure, Reconciled, Source
 from wattmetron.services.parts.charting import Z80, compare, fit_of, name_of, side_of
 from wattmetron.services.words.figures import THIN, money
 from wattmetron.web.drawing.scale_row import scale_row
@@ -159,7 +159,7 @@ def _row(
     sources = sum(
         any(row.part == key for row in one.chart.rows) for one in fit.sources if not one.chart.muted
     )
-    standing = catalogue.scale.standings.get(key)
+    standing = scale_of(catalogue).standings.get(key)
     return ScaleRow(
         rank,
         key,
@@ -182,7 +182,7 @@ def _row(
 
 def _price(catalogue: Catalogue, key: str, region: str) -> str:
     """The cheapest offer of a standing's parts, new or used; nothing where it cannot be bought."""
-    standing = catalogue.scale.standings.get(key)
+    standing = scale_of(catalogue).standings.get(key)
     if standing is None or not region:
         return ""
     book = catalogue.prices(region, True)
@@ -243,7 +243,7 @@ def _chain(
 ) -> tuple[str, tuple[Step, ...]]:
     """What every source says of one part, brought to this scale."""
     steps = []
-    known = known_speeds(catalogue.described.scale, measure).get(key)
+    known = known_speeds(scale_of(catalogue.described), measure).get(key)
     if known is not None:
         steps.append(
             Step(

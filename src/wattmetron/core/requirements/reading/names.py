@@ -10,10 +10,11 @@ import re
 from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
-from functools import lru_cache
+from typing import Any
 
 from rapidfuzz import fuzz, process
 
+from wattmetron.core.lazy import GrowingRows
 from wattmetron.core.requirements.reading.draft import Match
 from wattmetron.core.speeds.scale import Scale
 from wattmetron.core.values.amounts import AMOUNT
@@ -22,6 +23,7 @@ from wattmetron.core.values.published import Side
 TOKEN = re.compile(r"[^\W\d_]+|\d+")
 TYPO_LENGTH, TYPO_LIKENESS = 5, 80
 PLACED_FROM = 0.55
+MOST_SLIPS = 4096
 MAKER_WEIGHT = 0.3
 MISSPELT = 0.88
 SHOWN = 5
@@ -61,7 +63,7 @@ class NameIndex:
             word for word in self.count if len(word) >= TYPO_LENGTH and word.isalpha()
         )
         self.weights = {word: self._weight(word) for word in self.count}
-        self.likest = lru_cache(maxsize=4096)(self._likest)
+        self._slips: GrowingRows[str, tuple[str, float] | None] = GrowingRows(MOST_SLIPS)
 
     def known(self, word: str) -> tuple[str, float] | None:
         """A word of some name that this word is, or is a slip of, with how alike they are within
@@ -69,11 +71,16 @@ class NameIndex:
         """
         if word in self.count:
             return word, 1.0
-        return self.likest(word) if len(word) >= TYPO_LENGTH and word.isalpha() else None
+        if len(word) < TYPO_LENGTH or not word.isalpha():
+            return None
+        return self._slips.having([word], lambda _: True, self._likest)[0]
 
-    def _likest(self, word: str) -> tuple[str, float] | None:
-        found = process.extractOne(word, self.spelt, scorer=fuzz.ratio, score_cutoff=TYPO_LIKENESS)
-        return None if found is None else (found[0], found[1] / 100)
+    def _likest(self, words: list[tuple[str, Any]]) -> list[tuple[str, float] | None]:
+        hits = (
+            process.extractOne(word, self.spelt, scorer=fuzz.ratio, score_cutoff=TYPO_LIKENESS)
+            for word, _ in words
+        )
+        return [None if hit is None else (hit[0], hit[1] / 100) for hit in hits]
 
     def weight(self, word: str) -> float:
         return self.weights[word] if word in self.weights else self._weight(word)
@@ -163,7 +170,7 @@ class NameIndex:
 
 
 def _names(scale: Scale) -> Iterable[Name]:
-    for one in scale.processors:
+    for one in scale.of("processor"):
         words = tokens(one.name)
         maker = frozenset() if one.placed else frozenset(words[:1])
         yield Name(one.key, "processor", one.name, frozenset(words), maker, frozenset())

@@ -4,6 +4,7 @@ import re
 from collections.abc import Iterable
 from dataclasses import replace
 
+from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.requirements.reading.cleanup import checked, plain
 from wattmetron.core.requirements.reading.draft import Draft, Mark, ReadingError
 from wattmetron.core.requirements.reading.layout import lay_out
@@ -11,7 +12,8 @@ from wattmetron.core.requirements.reading.names import NameIndex
 from wattmetron.core.requirements.reading.pieces import Layout
 from wattmetron.core.requirements.reading.scratchpad import Scratchpad, Sheet
 from wattmetron.core.requirements.reading.values import LABELLED, Names, Values, any_of
-from wattmetron.core.speeds.scale import Scale
+from wattmetron.core.speeds.scale import Scale, scale_of
+from wattmetron.core.values.parts import Graphics
 from wattmetron.core.values.published import Tier
 
 MAX_TIERS = 12
@@ -79,3 +81,25 @@ def _filled(sheets: list[Sheet], marks: list[Mark]) -> tuple[tuple[Tier, ...], l
         mark if mark.tier is None else replace(mark, tier=place.get(mark.tier)) for mark in marks
     ]
     return tuple(tiers), moved
+
+
+_SYSTEM_NAME = re.compile(r"[\d(,]")
+
+
+def reader_of(catalogue: Catalogue) -> Reader:
+    """A reader that knows a catalogue's parts, and the systems, APIs and upscalers that occur in
+    it.
+    """
+    return catalogue.keep.once(("reader",), lambda: _reader(catalogue))
+
+
+def _reader(catalogue: Catalogue) -> Reader:
+    systems = {
+        _SYSTEM_NAME.split(tier.system)[0].strip()
+        for published in catalogue.published.values()
+        for tier in published.tiers
+    }
+    cards = catalogue.by_kind["graphics"]
+    apis = {api for card in cards if isinstance(card, Graphics) for api in card.apis}
+    upscalers = {name for game in catalogue.games.values() for name in game.upscalers}
+    return Reader(scale_of(catalogue), systems, apis, upscalers)
