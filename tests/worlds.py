@@ -22,7 +22,7 @@ from wattmetron.core.values.parts import (
     Storage,
 )
 from wattmetron.core.values.results import Result, Results
-from wattmetron.study.store import Store
+from wattmetron.study.keeper import Keeper
 
 DAY = date(2026, 11, 1)
 REGION = Region(id="town", name="Town", currency="EUR", tax_percent=21.0, mains_v=230)
@@ -312,7 +312,7 @@ class World:
             games={game.id: game for game in found},
             offers=offers,
             regions={"town": REGION},
-        ).kept_by(Store())
+        ).kept_by(Keeper())
 
     def results(self, catalogue: Catalogue, per_game: int) -> dict[str, Results]:
         """Results of random pairs, within half and double of what the game's description says."""
@@ -362,7 +362,7 @@ class World:
         fit.
         """
         parts = {part_id: self._eased(part) for part_id, part in catalogue.parts.items()}
-        return replace(catalogue, parts=parts).kept_by(Store())
+        return replace(catalogue, parts=parts).kept_by(Keeper())
 
     def _eased(self, part: Part) -> Part:
         match part:
@@ -407,7 +407,7 @@ class World:
             "room_to_grow": True,
         }
         chosen = {name: value for name, value in rules.items() if self.rng.random() < 0.15}
-        return replace(catalogue, parts=parts).kept_by(Store()), replace(brief, **chosen)
+        return replace(catalogue, parts=parts).kept_by(Keeper()), replace(brief, **chosen)
 
     def _odd(self, part: Part) -> Part:
         part = replace(part, colour=self.pick("", "", "black", "white"))

@@ -23,7 +23,7 @@ from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.games.contenders import machine_contender
-from wattmetron.study.store import Store
+from wattmetron.study.keeper import Keeper
 
 GAMES, TIERS = 5000, 3
 
@@ -60,7 +60,7 @@ def many_games(per_kind=100, games=GAMES):
 
 def reading():
     texts = [sample.text for sample in (*TUNED, *UNTOUCHED)]
-    catalogue = read_catalogue(CATALOGUE).kept_by(Store())
+    catalogue = read_catalogue(CATALOGUE).kept_by(Keeper())
     first = timed(reader_of(catalogue).read, texts[0])[0]
     each = [min(timed(reader_of(catalogue).read, text)[0] for _ in range(5)) for text in texts]
     large = World(3).catalogue(per_kind=625)

@@ -7,7 +7,7 @@ from tests.worlds import World
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.workloads.fit import fitted_game
-from wattmetron.study.store import Store
+from wattmetron.study.keeper import Keeper
 
 
 def timed(work, *arguments):
@@ -37,7 +37,7 @@ def question(seed, per_kind, with_integrated=True):
         }
         catalogue = replace(catalogue, parts=bare)
         games = {key: replace(game, engine_cap_fps=None) for key, game in catalogue.games.items()}
-        catalogue = replace(catalogue, games=games).kept_by(Store())
+        catalogue = replace(catalogue, games=games).kept_by(Keeper())
     return catalogue, brief
 
 
@@ -45,7 +45,7 @@ def fresh(catalogue: Catalogue, brief: Brief) -> Catalogue:
     """The catalogue with nothing kept but what a server knows before any question: prices, parts
     by kind, games as fitted.
     """
-    new = catalogue.kept_by(Store())
+    new = catalogue.kept_by(Keeper())
     new.prices(brief.region, brief.allow_used)
     assert new.by_kind
     for target in brief.targets:

@@ -6,7 +6,7 @@ from functools import cache
 from tests.core.brute import every_build
 from tests.worlds import World
 from wattmetron.core.values.build import Build
-from wattmetron.study.store import Store
+from wattmetron.study.keeper import Keeper
 
 
 def ids_of(build: Build) -> tuple:
@@ -34,7 +34,7 @@ def question(seed: int):
         catalogue = world.eased(catalogue)
     if seed % 2:
         more = world.results(catalogue, 1 + seed % 3)
-        catalogue = replace(catalogue, results=more).kept_by(Store())
+        catalogue = replace(catalogue, results=more).kept_by(Keeper())
     brief = world.brief(catalogue, targets=int(world.rng.integers(0, 4)))
     if seed % 3 == 1:
         catalogue, brief = world.odd(catalogue, brief)

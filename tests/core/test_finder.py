@@ -7,7 +7,7 @@ from wattmetron.core.finder import Finder, finder_of
 from wattmetron.core.requirements.reading.names import tokens
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.study.store import Store
+from wattmetron.study.keeper import Keeper
 
 FINDER = Finder(
     [
@@ -18,7 +18,7 @@ FINDER = Finder(
         ("part", "groyne", "Pellworth Groyne Micro mainboard"),
     ]
 )
-WORLD = read_catalogue(CATALOGUE).kept_by(Store())
+WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
 
 
 def ids(text: str) -> list[str]:

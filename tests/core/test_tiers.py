@@ -34,7 +34,7 @@ from wattmetron.core.values.published import Assumptions, Listed, NamedPart, Pub
 from wattmetron.core.workloads.evidence import MARGIN, NOISE, OPEN_GAP
 from wattmetron.core.workloads.fit import fitted_game, informed_game
 from wattmetron.core.workloads.priors import unknown_game
-from wattmetron.study.store import Store
+from wattmetron.study.keeper import Keeper
 
 MAKER = World(7)
 
@@ -110,7 +110,7 @@ def world(*tiers: Tier, game=GAME, parts=PARTS, **more) -> Catalogue:
         regions={},
         published={"game": published},
         **more,
-    ).kept_by(Store())
+    ).kept_by(Keeper())
 
 
 def tier(label="Minimum", cpu=("slow",), gpu=("dim",), **more) -> Tier:
@@ -217,7 +217,7 @@ def test_bars_of_random_worlds_equal_a_plain_second_formulation(seed):
         offers=(),
         regions={},
         published=published,
-    ).kept_by(Store())
+    ).kept_by(Keeper())
     for game_id, own in published.items():
         for row, one in zip(tiers_of(found).of_game(game_id), own.tiers, strict=True):
             share = games[game_id].parallel_share

@@ -23,7 +23,7 @@ from wattmetron.demo import BRIEFS, CATALOGUE, generate
 from wattmetron.demo.worklist import true_works
 from wattmetron.formats.brief_file import brief_file, build_file, document_text
 from wattmetron.formats.catalogue_folder import catalogue_files, read_catalogue
-from wattmetron.study.store import Store
+from wattmetron.study.keeper import Keeper
 from wattmetron.study.study import studied
 
 ROOT = Path(__file__).parent.parent.parent
@@ -39,7 +39,7 @@ def test_the_committed_folder_is_what_the_generator_makes():
 
 
 def test_the_world_is_large_and_varied_enough():
-    world = read_catalogue(CATALOGUE).kept_by(Store())
+    world = read_catalogue(CATALOGUE).kept_by(Keeper())
     assert len(world.parts) >= 400 and len(world.games) >= 12 and len(world.regions) == 2
     assert all(len(world.by_kind[kind]) >= 10 for kind in KINDS)
     offers = Counter(offer.part_id for offer in world.offers)
@@ -54,7 +54,7 @@ def test_the_world_is_large_and_varied_enough():
 
 def test_every_part_goes_into_some_machine():
     """No part is dead weight: with the right others around it, no rule speaks against it."""
-    world = read_catalogue(CATALOGUE).kept_by(Store())
+    world = read_catalogue(CATALOGUE).kept_by(Keeper())
     for board in world.by_kind["mainboard"]:
         chips = [one for one in world.by_kind["processor"] if one.socket == board.socket]
         kits = [
@@ -77,7 +77,7 @@ def test_every_part_goes_into_some_machine():
 
 
 def test_the_sent_in_list_has_its_planted_faults():
-    world = read_catalogue(CATALOGUE).kept_by(Store())
+    world = read_catalogue(CATALOGUE).kept_by(Keeper())
     _, build = generate.briefs(world)["signal-tower"]
     rules = {one.rule for one in check(world.machine(build))}
     assert {"card length", "supply spikes", "supply connectors", "memory channels"} <= rules
@@ -157,7 +157,7 @@ EXERCISED: dict[str, dict[str, tuple[str, ...]]] = {
 
 
 def test_every_rule_is_exercised_by_a_part_of_the_demo():
-    world = read_catalogue(CATALOGUE).kept_by(Store())
+    world = read_catalogue(CATALOGUE).kept_by(Keeper())
     brief, build = generate.briefs(world)["net-loft"]
     brief = replace(brief, system="")
     wishes = replace(
@@ -229,7 +229,7 @@ def test_every_planted_fault_is_found_and_nothing_is_said_of_the_faultless():
 
 
 def test_enough_games_publish_two_to_four_tiers_in_their_own_words():
-    world = read_catalogue(CATALOGUE).kept_by(Store())
+    world = read_catalogue(CATALOGUE).kept_by(Keeper())
     assert len(world.published) >= 24
     for game, own in world.published.items():
         assert 2 <= len(own.tiers) <= 4 and own.text.strip() and own.published_on, game

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from wattmetron.core.errors import BriefError, UnknownPartError, WattmetronError
+from wattmetron.core.errors import BriefError, ConflictError, UnknownPartError, WattmetronError
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.speeds.scale import scale_of
@@ -45,12 +45,11 @@ from wattmetron.services.games.tier_edits import (
     published_from,
 )
 from wattmetron.services.workshop import Workshop
-from wattmetron.store.briefs import ConflictError
-from wattmetron.study.store import Store
+from wattmetron.study.keeper import Keeper
 from wattmetron.web.games.game import game_panel
 from wattmetron.web.games.machine import NOBODY
 
-WORLD = read_catalogue(CATALOGUE).kept_by(Store())
+WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
 BRIEF = read_brief("net-loft", (BRIEFS / "net-loft.brief.json").read_bytes())
 BUILD = read_build("net-loft", (BRIEFS / "net-loft.build.json").read_bytes())
 

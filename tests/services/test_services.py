@@ -28,10 +28,10 @@ from wattmetron.services.advice.proposals import answer
 from wattmetron.services.desk import edits
 from wattmetron.services.desk.assess import assess, finding_remedies, remaining
 from wattmetron.services.desk.swaps import swap, traits
-from wattmetron.study.store import Store
+from wattmetron.study.keeper import Keeper
 from wattmetron.web.shell.address import DeskQuery, decode_build, encode_build, read_query
 
-WORLD = read_catalogue(CATALOGUE).kept_by(Store())
+WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
 NAMES = ("net-loft", "harbour-hall", "ferry-bunk", "chart-room", "signal-tower")
 
 
@@ -106,7 +106,7 @@ def test_least_money_equals_an_integer_program(seed):
         for key, part in catalogue.parts.items()
     }
     games = {key: replace(game, engine_cap_fps=None) for key, game in catalogue.games.items()}
-    catalogue = replace(catalogue, parts=bare, games=games).kept_by(Store())
+    catalogue = replace(catalogue, parts=bare, games=games).kept_by(Keeper())
     brief = replace(world.brief(catalogue, targets=3), accept_spill=False, part_cap_minor=None)
     found = propose(catalogue, brief, "least money")
     assert (found.cost_minor if found.build else None) == least_money(catalogue, brief)

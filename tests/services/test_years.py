@@ -10,7 +10,7 @@ from wattmetron.core.values.parts import KINDS
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.advice.years import FREED, asking_more, years_kept
 from wattmetron.services.desk.assess import assess
-from wattmetron.study.store import Store
+from wattmetron.study.keeper import Keeper
 
 QUESTIONS = ((111, 25.0), (57, 60.0), (74, 60.0), (87, 60.0), (27, 60.0), (183, 60.0))
 """Seeds and growths, most of them with a step that does."""
@@ -35,7 +35,7 @@ def test_the_next_step_is_the_least_that_meets_again_what_is_met_today():
             one: asking_more(fitted_game(catalogue, one), year.factor) for one in catalogue.games
         }
         met = tuple(one.target for one in now.counted if one.state == "meets")
-        grown = replace(catalogue, games=games, results={}, published={}).kept_by(Store())
+        grown = replace(catalogue, games=games, results={}, published={}).kept_by(Keeper())
         everything = every_build(grown, replace(brief, targets=met, part_cap_minor=None))
         for step in year.steps:
             free = {kind for side in step.sides for kind in FREED[side]}

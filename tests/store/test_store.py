@@ -15,14 +15,14 @@ import pytest
 from sqlalchemy import create_engine, inspect
 
 from tests.worlds import World
-from wattmetron.core.errors import BriefError
+from wattmetron.core.errors import BriefError, ConflictError
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Published, Tier
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.workshop import EmptyCatalogueError, Workshop
 from wattmetron.store import catalogues
-from wattmetron.store.briefs import ConflictError, NoSuchBriefError, NothingToUndoError
+from wattmetron.store.briefs import NoSuchBriefError, NothingToUndoError
 from wattmetron.store.database import migrate
 from wattmetron.store.tables import Base, BriefRow
 

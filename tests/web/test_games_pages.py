@@ -44,7 +44,7 @@ def test_pages_answer_with_a_strict_policy_and_no_inline_code(client):
 def test_unknown_games_and_briefs_are_said(client):
     assert "no game “atlantis”" in client.get("/games/atlantis").text
     assert client.get("/games?brief=99").status_code == 404
-    assert client.get("/api/v1/games/atlantis/requirements").status_code == 422
+    assert client.get("/api/v1/games/atlantis/requirements").status_code == 404
 
 
 def test_typed_parts_are_measured_and_nonsense_is_answered(client):

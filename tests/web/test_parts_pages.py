@@ -130,7 +130,7 @@ def test_a_part_in_full_with_trust_offers_use_and_fit(client, workshop):
     present = workshop.open(1).plan.build.supply
     assert "In the build of Net loft all-rounder" in client.get(f"/parts/{present}?brief=1").text
     assert (
-        client.get("/parts/no-such-part").status_code == 422
+        client.get("/parts/no-such-part").status_code == 404
         and "no-such-part" in client.get("/parts/no-such-part").text
     )
     unsold = client.get("/parts/quillon-wherry-neap-4").text

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import InvalidError
 
 SHOWN = 50
 
@@ -27,7 +27,7 @@ class Problem:
         return f"{place}: found {found}; expected {self.expected}."
 
 
-class FormatError(WattmetronError):
+class FormatError(InvalidError):
     """A file or folder that cannot be read; holds every problem found, nothing was written."""
 
     def __init__(self, problems: list[Problem]) -> None:

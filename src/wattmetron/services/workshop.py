@@ -9,7 +9,7 @@ from pathlib import Path
 from threading import Lock
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import BriefError, NotFoundError, NotPossibleError
 from wattmetron.core.values.brief import Brief, Display, check_brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
@@ -22,7 +22,7 @@ from wattmetron.store.database import Database
 from wattmetron.study.study import studied
 
 
-class EmptyCatalogueError(WattmetronError):
+class EmptyCatalogueError(NotPossibleError):
     """Nothing was imported yet."""
 
     def __init__(self) -> None:
@@ -231,11 +231,14 @@ def _demo_order(path: Path) -> tuple[bool, str]:
 
 def checked_plan(catalogue: Catalogue, brief: Brief, build: Build) -> Plan:
     """A plan from outside; raises for a region, game or part that the catalogue lacks."""
-    catalogue.region(brief.region)
-    for target in brief.targets:
-        catalogue.game(target.game_id)
-    for part_id in brief.owned:
-        catalogue.part(part_id)
-    if not build.empty:
-        catalogue.machine(build)
+    try:
+        catalogue.region(brief.region)
+        for target in brief.targets:
+            catalogue.game(target.game_id)
+        for part_id in brief.owned:
+            catalogue.part(part_id)
+        if not build.empty:
+            catalogue.machine(build)
+    except NotFoundError as error:
+        raise BriefError(str(error)) from error
     return Plan(brief, build)

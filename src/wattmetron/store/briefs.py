@@ -7,17 +7,13 @@ from datetime import UTC, datetime
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import ConflictError, NotFoundError, NotPossibleError
 from wattmetron.store.tables import BriefRow, ChangeRow
 
 KEPT_CHANGES = 500
 
 
-class ConflictError(WattmetronError):
-    """The brief changed since the page was loaded, in another tab or window."""
-
-
-class NoSuchBriefError(WattmetronError):
+class NoSuchBriefError(NotFoundError):
     """A brief that does not exist or was deleted."""
 
     def __init__(self) -> None:
@@ -26,7 +22,7 @@ class NoSuchBriefError(WattmetronError):
         )
 
 
-class NothingToUndoError(WattmetronError):
+class NothingToUndoError(NotPossibleError):
     """Undo or redo with nothing left to do."""
 
 

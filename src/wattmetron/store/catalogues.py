@@ -12,6 +12,7 @@ from sqlalchemy import Table, and_, func, or_, select, update
 from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import ConflictError
 from wattmetron.core.values.charts import Chart
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.kinds import PART_TYPES, kind_of
@@ -19,7 +20,6 @@ from wattmetron.core.values.offers import Offer, Region
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.results import ColumnRoles, Results
-from wattmetron.store.briefs import ConflictError
 from wattmetron.store.tables import EntryRow, ImportRow, OfferRow
 
 OFFER_COLUMNS = tuple(one.name for one in fields(Offer))

@@ -12,7 +12,7 @@ from wattmetron.core.requirements.reading.draft import PartMark
 from wattmetron.core.requirements.reading.reader import Reader, reader_of
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.study.store import Store
+from wattmetron.study.keeper import Keeper
 
 WORDS = {
     "label": "tier label",
@@ -47,7 +47,7 @@ class Score:
 
 @cache
 def reader() -> Reader:
-    return reader_of(read_catalogue(CATALOGUE).kept_by(Store()))
+    return reader_of(read_catalogue(CATALOGUE).kept_by(Keeper()))
 
 
 def score(samples: tuple[Sample, ...]) -> Score:

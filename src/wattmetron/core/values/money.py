@@ -2,13 +2,13 @@
 
 from decimal import Decimal, InvalidOperation
 
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import InvalidError
 
 MINOR_PER_MAJOR = 100
 MAX_MINOR = 10_000_000_00
 
 
-class MoneyError(WattmetronError):
+class MoneyError(InvalidError):
     """An amount that cannot be read as money."""
 
 

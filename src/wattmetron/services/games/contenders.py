@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import InvalidError
 from wattmetron.core.frames.drawing import drawing_side
 from wattmetron.core.frames.memory import memory_class
 from wattmetron.core.requirements.reading.reader import reader_of
@@ -14,7 +14,7 @@ from wattmetron.core.values.parts import Storage
 from wattmetron.core.values.published import StorageKind, Tier
 
 
-class NothingTypedError(WattmetronError):
+class NothingTypedError(InvalidError):
     """Loose parts in which nothing is a part, an amount or a system."""
 
     def __init__(self) -> None:

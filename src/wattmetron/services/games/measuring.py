@@ -9,7 +9,7 @@ from typing import cast
 from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import ConflictError, InvalidError, WattmetronError
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.speeds.scale import key_of, scale_of
 from wattmetron.core.values import amounts
@@ -20,14 +20,13 @@ from wattmetron.services.games.result_table import Line, lines_of, told_roles
 from wattmetron.services.games.tier_edits import TierError, part_called
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
-from wattmetron.store.briefs import ConflictError
 
 Form = Mapping[str, str]
 MOST_RESULTS = 500
 _RATE = re.compile(r"(\d{1,4}(?:[.,]\d+)?)\s*(?:fps)?", re.IGNORECASE)
 
 
-class ResultError(WattmetronError):
+class ResultError(InvalidError):
     """Results that cannot be read; the message says which line and what to do."""
 
 

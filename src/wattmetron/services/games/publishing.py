@@ -10,7 +10,7 @@ from datetime import datetime
 from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import UnknownGameError, WattmetronError
+from wattmetron.core.errors import ConflictError, InvalidError, UnknownGameError, WattmetronError
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.speeds.scale import key_of
 from wattmetron.core.values.games import Game
@@ -32,13 +32,12 @@ from wattmetron.formats.requirements_file import (
 )
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
-from wattmetron.store.briefs import ConflictError
 
 RESERVED = frozenset({"read", "open", "confirm", "assumptions"})
 """Ids that are addresses of the place itself."""
 
 
-class GameNameError(WattmetronError):
+class GameNameError(InvalidError):
     """A name for a new game that cannot be taken."""
 
 

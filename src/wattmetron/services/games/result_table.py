@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import InvalidError
 from wattmetron.core.values.results import COLUMN_ROLES, Role
 
 MOST_COLUMNS = 24
@@ -32,7 +32,7 @@ _OTHER_FIGURES = re.compile(
 )
 
 
-class ColumnsNeeded(WattmetronError):
+class ColumnsNeeded(InvalidError):
     """A table whose columns cannot be told apart: the user says once what each holds."""
 
     def __init__(self, rows: Sequence[Sequence[str]], guess: Sequence[Role]) -> None:

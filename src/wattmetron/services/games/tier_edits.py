@@ -6,7 +6,7 @@ from datetime import date
 from typing import Any, cast
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import InvalidError
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.speeds.scale import key_of, scale_of
 from wattmetron.core.values import amounts
@@ -35,7 +35,7 @@ AMOUNTS = {
 SURE_MATCH = 0.9
 
 
-class TierError(WattmetronError):
+class TierError(InvalidError):
     """Tiers that cannot be stored as typed; the message says which entry and what to do."""
 
 

@@ -8,7 +8,7 @@ from datetime import date
 import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import ConflictError, InvalidError
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.speeds.scale import key_of, scale_of
 from wattmetron.core.speeds.settled import known_speeds, reconciled
@@ -25,7 +25,6 @@ from wattmetron.core.values.published import Side
 from wattmetron.services.games.tier_edits import TierError, part_called
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
-from wattmetron.store.briefs import ConflictError
 
 Form = Mapping[str, str]
 Z80 = 1.2816
@@ -37,7 +36,7 @@ _LINE = re.compile(
 )
 
 
-class ChartError(WattmetronError):
+class ChartError(InvalidError):
     """A chart that cannot be read; the message says which line and what to do."""
 
 

@@ -9,7 +9,7 @@ from datetime import date
 from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import ConflictError, InvalidError
 from wattmetron.core.fit.sources import unreadable
 from wattmetron.core.values.kinds import PART_TYPES, kind_of
 from wattmetron.core.values.money import to_minor
@@ -19,13 +19,12 @@ from wattmetron.formats.catalogue_folder import OF_SOURCES, is_id
 from wattmetron.formats.columns import ColumnSpec, cell_of, columns_of, reader_of
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
-from wattmetron.store.briefs import ConflictError
 
 Form = Mapping[str, str]
 MOST_TEXT = 2000
 
 
-class PartError(WattmetronError):
+class PartError(InvalidError):
     """A part or offer that cannot be read; the message has one sentence for each field."""
 
 

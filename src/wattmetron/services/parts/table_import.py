@@ -5,7 +5,7 @@ nothing.
 from dataclasses import dataclass, field
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import InvalidError
 from wattmetron.core.fit.sources import unreadable
 from wattmetron.core.values.kinds import PART_TYPES, kind_of
 from wattmetron.core.values.parts import ALL_KINDS, Kind, Part
@@ -18,7 +18,7 @@ from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
 
 
-class ImportTableError(WattmetronError):
+class ImportTableError(InvalidError):
     """A table that cannot be brought in."""
 
 

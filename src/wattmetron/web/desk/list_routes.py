@@ -11,10 +11,11 @@ from starlette.datastructures import UploadFile
 from wattmetron.core.errors import WattmetronError
 from wattmetron.formats.brief_file import brief_file, build_file, document_text
 from wattmetron.web.desk.briefs import brief_cards
+from wattmetron.web.shell.line import PageRoute
 from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import LOCATION, workshop_of
 
-router = APIRouter(include_in_schema=False)
+router = APIRouter(include_in_schema=False, route_class=PageRoute)
 
 
 @router.get("/")

@@ -10,7 +10,7 @@ from starlette.concurrency import run_in_threadpool
 from starlette.datastructures import FormData
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import ConflictError, NotPossibleError, WattmetronError
 from wattmetron.core.values.build import SetAside
 from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.plan import Plan
@@ -18,16 +18,16 @@ from wattmetron.services.desk import edits
 from wattmetron.services.desk.preference_edits import buy_from_anyone, prefer
 from wattmetron.services.games.library import tier_targets
 from wattmetron.services.games.publishing import game_state
-from wattmetron.store.briefs import ConflictError, NothingToUndoError
 from wattmetron.web.desk.assembly import assembly_page
 from wattmetron.web.desk.budget_steps import steps_page
 from wattmetron.web.desk.desk import make_desk
 from wattmetron.web.desk.found import found_view
 from wattmetron.web.shell.address import VIEWS, decode_build, read_query
+from wattmetron.web.shell.line import PageRoute
 from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import workshop_of
 
-router = APIRouter(include_in_schema=False)
+router = APIRouter(include_in_schema=False, route_class=PageRoute)
 Edit = Callable[[Plan, dict[str, str], Catalogue], tuple[Plan, str]]
 
 
@@ -263,7 +263,7 @@ def _undo_or_redo(request: Request, brief_id: int, form: dict[str, str], back: b
         said = workshop.undo(brief_id, version) if back else workshop.redo(brief_id, version)
     except ConflictError as error:
         return show(request, brief_id, view, {}, 409, url, error=str(error))
-    except NothingToUndoError as error:
+    except NotPossibleError as error:
         return show(request, brief_id, view, {}, 200, url, notice=str(error))
     if request.headers.get("hx-request") != "true":
         return RedirectResponse(url, 303)

@@ -9,7 +9,7 @@ from starlette.concurrency import run_in_threadpool
 from starlette.datastructures import FormData, UploadFile
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import ConflictError, WattmetronError
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.values.published import ROLES, Side
 from wattmetron.core.values.results import COLUMN_ROLES
@@ -32,16 +32,16 @@ from wattmetron.services.games.tier_edits import (
     published_from,
 )
 from wattmetron.services.workshop import Workshop
-from wattmetron.store.briefs import ConflictError
 from wattmetron.web.desk.routes import show as show_desk
 from wattmetron.web.games.game import game_panel
 from wattmetron.web.games.machine import Machine, read_machine
 from wattmetron.web.games.reading import ReadingPage, draft_tiers, fragments, stored_tiers
 from wattmetron.web.shell.address import DeskQuery
+from wattmetron.web.shell.line import PageRoute
 from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import LOCATION, workshop_of
 
-router = APIRouter(include_in_schema=False)
+router = APIRouter(include_in_schema=False, route_class=PageRoute)
 Form = dict[str, str]
 
 

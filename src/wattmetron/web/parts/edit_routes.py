@@ -10,20 +10,20 @@ from starlette.concurrency import run_in_threadpool
 from starlette.datastructures import FormData, UploadFile
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import ConflictError, WattmetronError
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import ALL_KINDS, KIND_PLURALS, Kind
 from wattmetron.services.parts import edits as part_edits
 from wattmetron.services.parts.edits import Done
 from wattmetron.services.parts.table_import import TablePreview, bring_in, kind_of_file, preview
 from wattmetron.services.workshop import Workshop
-from wattmetron.store.briefs import ConflictError
 from wattmetron.web.parts.part import part_page
 from wattmetron.web.parts.part_form import part_form
+from wattmetron.web.shell.line import PageRoute
 from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import workshop_of
 
-router = APIRouter(include_in_schema=False)
+router = APIRouter(include_in_schema=False, route_class=PageRoute)
 Form = dict[str, str]
 
 

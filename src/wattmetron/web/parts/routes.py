@@ -11,7 +11,7 @@ from starlette.concurrency import run_in_threadpool
 from starlette.datastructures import FormData, UploadFile
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import ConflictError, WattmetronError
 from wattmetron.core.values.charts import MEASURES
 from wattmetron.services.parts.charting import (
     Changed,
@@ -24,15 +24,15 @@ from wattmetron.services.parts.charting import (
     undo_chart,
 )
 from wattmetron.services.workshop import Workshop
-from wattmetron.store.briefs import ConflictError
 from wattmetron.web.parts.edit_routes import notice_of
 from wattmetron.web.parts.scale import MEASURE_WORDS, read_scale_query, scale_page
 from wattmetron.web.parts.shelf import shelf_page
 from wattmetron.web.parts.shelf_state import read_state
+from wattmetron.web.shell.line import PageRoute
 from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import workshop_of
 
-router = APIRouter(include_in_schema=False)
+router = APIRouter(include_in_schema=False, route_class=PageRoute)
 Form = dict[str, str]
 
 

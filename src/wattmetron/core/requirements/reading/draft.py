@@ -2,11 +2,11 @@
 
 from dataclasses import dataclass
 
-from wattmetron.core.errors import WattmetronError
+from wattmetron.core.errors import InvalidError
 from wattmetron.core.values.published import Side, Tier
 
 
-class ReadingError(WattmetronError):
+class ReadingError(InvalidError):
     """A text that cannot be read as requirements; the message says what to paste instead."""
 
 

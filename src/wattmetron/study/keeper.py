@@ -19,7 +19,7 @@ BRANCH_BYTES = 24_000_000
 
 @dataclass(frozen=True, slots=True)
 class Count:
-    """How a store has done: questions answered before, questions that were new, what it holds."""
+    """How a keeper has done: questions answered before, questions that were new, what it holds."""
 
     hits: int
     misses: int
@@ -55,7 +55,7 @@ class _Held:
         self.nbytes = weight(value)
 
 
-class Store:
+class Keeper:
     """Keeps values by key, the least recently used go first; one computation per key at a time."""
 
     def __init__(self, most_bytes: int = MOST_BYTES) -> None:
@@ -86,14 +86,16 @@ class Store:
 
     def long(self, key: Key, compute: Callable[[], T]) -> T:
         """The same for what takes long; raises MustWait where the asker may not stay for it."""
-        with self._lock:
-            missing = key not in self._held
-        if missing:
+        if key not in self:
             must_wait(key)
         return self.once(key, compute)
 
+    def __contains__(self, key: Key) -> bool:
+        with self._lock:
+            return key in self._held
+
     def branch(self, shared: frozenset[str]) -> "Branch":
-        """A store of its own for what differs, which goes when nobody uses it any more."""
+        """A keeper of its own for what differs, which goes when nobody uses it any more."""
         return Branch(self, shared)
 
     def _computed(self, key: Key, running: _Computation, compute: Callable[[], T]) -> T:
@@ -137,10 +139,10 @@ class Store:
             )
 
 
-class Branch(Store):
-    """A store beside another: what has a shared name is kept there."""
+class Branch(Keeper):
+    """A keeper beside another: what has a shared name is kept there."""
 
-    def __init__(self, trunk: Store, shared: frozenset[str]) -> None:
+    def __init__(self, trunk: Keeper, shared: frozenset[str]) -> None:
         super().__init__(BRANCH_BYTES)
         self._trunk, self._shared = trunk, shared
 

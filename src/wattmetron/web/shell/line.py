@@ -1,0 +1,216 @@
+"""Long computations wait in line: at most as many at once as there are cores, no short one behind.
+
+A request is first answered in a hurry. Where that needs a long computation that is not there yet,
+it takes its place in the line, one place for each computation however many ask, and is answered
+again without hurry when its turn comes. A place that nobody waits for any more is given up.
+"""
+
+import asyncio
+import os
+from collections import deque
+from collections.abc import Awaitable, Callable, Coroutine
+from typing import Any
+
+from fastapi import Request
+from fastapi.responses import Response
+from fastapi.routing import APIRoute
+from starlette.concurrency import run_in_threadpool
+
+from wattmetron.core.keep import Key
+from wattmetron.study.line import MustWait, hurried
+from wattmetron.web.shell.pages import page
+
+PATIENCE_S = 1.5
+"""After so long a browser is shown what it waits for."""
+GRACE_S = 4.0
+"""So long a place is held between two looks of a browser that was shown that."""
+LOOK_S = 0.25
+MOST_UNFETCHED = 32
+Work = Callable[[], Awaitable[Response]]
+Handler = Callable[[Request], Coroutine[Any, Any, Response]]
+
+
+class Place:
+    """One computation in line: how many requests wait for it, when a browser last looked."""
+
+    def __init__(self, key: Key, address: str, work: Work) -> None:
+        self.key, self.address, self.work = key, address, work
+        self.waiting = 0
+        self.looked = -GRACE_S
+        self.entered = _now()
+        self.ended = asyncio.Event()
+        self.response: Response | None = None
+        self.error: BaseException | None = None
+
+    @property
+    def wanted(self) -> bool:
+        return self.waiting > 0 or _now() - self.looked < GRACE_S
+
+    def outcome(self) -> Response:
+        if self.error is not None:
+            raise self.error
+        assert self.response is not None
+        return self.response
+
+
+class Line:
+    """The line of one application."""
+
+    def __init__(self, at_once: int | None = None) -> None:
+        self.at_once = at_once or os.cpu_count() or 1
+        self.running = self.given_up = self.ended = 0
+        self._queue: deque[Place] = deque()
+        self._places: dict[Key, Place] = {}
+        self._unfetched: dict[str, Place] = {}
+        self._tasks: set[asyncio.Task[None]] = set()
+
+    @property
+    def waiting(self) -> int:
+        return len(self._queue)
+
+    def enter(self, key: Key, address: str, work: Work) -> tuple[Place, bool]:
+        """A place for one more request that waits; whether it is new, with this work."""
+        place = self._places.get(key)
+        new = place is None
+        if place is None:
+            place = self._places[key] = Place(key, address, work)
+            self._queue.append(place)
+        place.waiting += 1
+        self._advance()
+        return place, new
+
+    def before(self, place: Place) -> int:
+        """How many computations come before one that has not begun."""
+        return self._queue.index(place) + self.running if place in self._queue else 0
+
+    async def wait(self, place: Place, request: Request, patience_s: float | None) -> bool:
+        """Until the place has ended; False where the request is gone, or its patience."""
+        start = _now()
+        try:
+            while not place.ended.is_set():
+                try:
+                    await asyncio.wait_for(place.ended.wait(), LOOK_S)
+                except TimeoutError:
+                    if await request.is_disconnected():
+                        return False
+                    if patience_s is not None and _now() - start > patience_s:
+                        place.looked = _now()
+                        return False
+            return True
+        finally:
+            place.waiting -= 1
+
+    def fetched(self, address: str) -> Place | None:
+        """The answer that was left for this address, once."""
+        place = self._unfetched.pop(address, None)
+        return place if place is not None and _now() - place.looked < GRACE_S else None
+
+    def _advance(self) -> None:
+        while self._queue and self.running < self.at_once:
+            place = self._queue.popleft()
+            if not place.wanted:
+                self.given_up += 1
+                del self._places[place.key]
+                place.ended.set()
+                continue
+            self.running += 1
+            task = asyncio.get_running_loop().create_task(self._run(place))
+            self._tasks.add(task)
+            task.add_done_callback(self._tasks.discard)
+
+    async def _run(self, place: Place) -> None:
+        try:
+            with hurried(False):
+                place.response = await place.work()
+        except BaseException as error:
+            place.error = error
+        finally:
+            self.running -= 1
+            self.ended += 1
+            del self._places[place.key]
+            if not place.waiting:
+                self._leave(place)
+            place.ended.set()
+            self._advance()
+
+    def _leave(self, place: Place) -> None:
+        """Leaves an answer for the browser that comes back for it: what is too large to be kept is
+        not computed again and again.
+        """
+        self._unfetched.pop(place.address, None)
+        self._unfetched[place.address] = place
+        while len(self._unfetched) > MOST_UNFETCHED:
+            del self._unfetched[next(iter(self._unfetched))]
+
+
+def _now() -> float:
+    return asyncio.get_running_loop().time()
+
+
+async def answered(request: Request, work: Work) -> Response:
+    """The answer to a request: at once where no long computation is needed, else in line."""
+    line: Line = request.app.state.line
+    address = str(request.url)
+    looks_on = _looks_on(request)
+    if looks_on and (left := line.fetched(address)) is not None:
+        return left.outcome()
+    while True:
+        try:
+            with hurried():
+                return await work()
+        except MustWait as need:
+            place, mine = line.enter(need.key, address, work)
+        if not await line.wait(place, request, PATIENCE_S if looks_on else None):
+            return _waiting(request, line, place)
+        if mine:
+            return place.outcome()
+
+
+async def changed(request: Request, change: Callable[[], Callable[[], Response]]) -> Response:
+    """Makes a change, once, and answers with what it says is to be shown then."""
+    show = await run_in_threadpool(change)
+    return await answered(request, lambda: run_in_threadpool(show))
+
+
+def _looks_on(request: Request) -> bool:
+    """Whether a browser asks for a page, which can show how the wait goes on."""
+    headers = request.headers
+    if request.method != "GET" or request.url.path.startswith("/api/"):
+        return False
+    return headers.get("hx-request") == "true" or headers.get("sec-fetch-mode") == "navigate"
+
+
+def _waiting(request: Request, line: Line, place: Place) -> Response:
+    """What is shown meanwhile: how many come before; the page looks again by itself."""
+    before = line.before(place)
+    words = "Every build that could be the answer is being looked at."
+    if before:
+        comes = "1 other question comes" if before == 1 else f"{before} other questions come"
+        words = f"{comes} first; this one begins as soon as a core is free."
+    content = {"words": words, "seconds": round(_now() - place.entered)}
+    again = request.url.path + (f"?{request.url.query}" if request.url.query else "")
+    answer = page(request, "shell/waiting.html", content | {"again": again})
+    if request.headers.get("hx-request") != "true":
+        answer.headers["refresh"] = "1"
+    return answer
+
+
+class PatientRoute(APIRoute):
+    """A route that changes nothing, and whose answer may have to wait in line."""
+
+    def get_route_handler(self) -> Handler:
+        handle = super().get_route_handler()
+
+        async def patient(request: Request) -> Response:
+            return await answered(request, lambda: handle(request))
+
+        return patient
+
+
+class PageRoute(PatientRoute):
+    """The same for pages; changes have routes of the usual kind under the same addresses."""
+
+    def get_route_handler(self) -> Handler:
+        if self.methods and not self.methods <= {"GET", "HEAD"}:
+            return APIRoute.get_route_handler(self)
+        return super().get_route_handler()
