@@ -8,7 +8,7 @@ import pytest
 
 from tests.core.brute import answer, every_build, may_be_bought
 from tests.core.questions import ids_of, known, question
-from wattmetron.core.balance.conflict import conflict, wishes_held, without
+from wattmetron.core.balance.conflict import conflict
 from wattmetron.core.balance.cuts import cuts, free_money
 from wattmetron.core.balance.granting import grant
 from wattmetron.core.balance.limits import price_limit
@@ -22,10 +22,10 @@ from wattmetron.core.search.frontier import frontier
 from wattmetron.core.search.proposal import BAND, cheapest_fit, propose
 from wattmetron.core.search.scene import scenes_for
 from wattmetron.core.search.settle import settle
-from wattmetron.core.values.brief import insisting
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.parts import KINDS
 from wattmetron.core.values.preferences import Preference
+from wattmetron.core.values.wishes import insisting, wishes_held, without
 from wattmetron.core.workloads.fit import fitted_game
 
 SEEDS = range(100)

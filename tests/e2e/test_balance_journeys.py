@@ -104,7 +104,7 @@ def test_a_preference_is_typed_priced_and_insisted_on_by_keyboard(site, page):
     page.locator("#prefer-value").press("Enter")
     expect(page.locator("#preferred")).to_contain_text("2. cooler at most 25")
     page.locator("#insist-2").press("Enter")
-    expect(page.locator("#f-noise")).to_have_value("25")
+    expect(page.locator("#f-noise-limit-dba")).to_have_value("25")
     expect(page.locator("#preferred ol")).not_to_contain_text("cooler")
     assert serious(page, "structure") == []
     page.keyboard.press("m")

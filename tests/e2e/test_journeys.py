@@ -260,10 +260,10 @@ def test_quick_typing_in_several_fields_loses_nothing(site, page):
     page.goto(f"{site.url}/briefs/1/brief")
     wanted = {
         "#f-budget-high": "1444",
-        "#f-refresh": "165",
+        "#f-refresh-hz": "165",
         "#t-t1-fps": "77",
         "#t-t2-fps": "88",
-        "#f-memory": "32",
+        "#f-memory-gb": "32",
     }
     for field, value in wanted.items():
         page.locator(field).focus()

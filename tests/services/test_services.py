@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from tests.bench.highs import least_money
 from tests.core.brute import every_build
 from tests.worlds import World
-from wattmetron.core.errors import BriefError, BuildError, WattmetronError
+from wattmetron.core.errors import BriefError, BuildError
 from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
 from wattmetron.core.fit.rules import blocks, check
 from wattmetron.core.frames.estimate import estimate
@@ -261,65 +261,6 @@ def test_plans_round_trip_as_documents():
         brief, build = demo(name)
         plan = Plan(brief, build, Build(case="lidd-frame-bunk"))
         assert from_document(to_document(plan)) == plan
-
-
-GENERAL = {
-    "name": "Net loft",
-    "region": "vellmouth",
-    "budget_low": "",
-    "budget_high": "1,300",
-    "size": "2560 x 1440",
-    "refresh_hz": "144",
-    "variable_from_hz": "",
-    "sureness": "near certain",
-    "part_cap": "",
-    "memory_gb": "32",
-    "storage_gb": "1000",
-    "headroom_percent": "150",
-    "trust_floor": "plain or proven",
-    "notes": "",
-}
-
-
-def test_edits_are_read_and_summed_up():
-    plan = Plan(*demo("net-loft"))
-    changed, said = edits.edit_brief(plan, GENERAL | {"allow_used": "on"}, WORLD)
-    assert (changed.brief.budget_high_minor, changed.brief.budget_low_minor) == (130000, 0)
-    assert changed.brief.allow_used and changed.brief.display.variable_from_hz is None
-    for word in (
-        "budget to",
-        "1,300",
-        "sureness to near certain",
-        "used parts allowed",
-        "least memory to 32",
-    ):
-        assert word in said
-    added, said = edits.add_target(changed, "tin-harbour", WORLD)
-    assert said == "added Tin Harbour" and added.brief.targets[-1].id not in {
-        t.id for t in plan.brief.targets
-    }
-    removed, _ = edits.remove_target(added, added.brief.targets[-1].id, WORLD)
-    assert removed.brief.targets == changed.brief.targets
-    owned, _ = edits.own(plan, "coldreach-gust", True, WORLD)
-    assert owned.build.cooler == "coldreach-gust" and owned.brief.owned == ("coldreach-gust",)
-    assert edits.own(owned, "coldreach-gust", False, WORLD)[0].brief.owned == ()
-
-
-@pytest.mark.parametrize(
-    ("typed", "said"),
-    [
-        ({"budget_high": "lots"}, "upper end is “lots”"),
-        ({"size": "wide"}, "2560x1440"),
-        ({"refresh_hz": "inf"}, "not a number"),
-        ({"region": "atlantis"}, "choose one of"),
-        ({"headroom_percent": "1.5"}, "whole number"),
-        ({"trust_floor": "blind"}, "choose one of anything"),
-        ({"memory_gb": ""}, "is empty"),
-    ],
-)
-def test_bad_edits_are_refused_in_words(typed, said):
-    with pytest.raises(WattmetronError, match=said):
-        edits.edit_brief(Plan(*demo("net-loft")), GENERAL | typed, WORLD)
 
 
 def test_builds_refuse_what_cannot_be():

@@ -141,10 +141,10 @@ def test_beside_a_brief_a_change_stays_in_the_brief(client, workshop):
         "percent": "5",
         "direction": "above",
         "than": "Heron Dun 6",
-        "brief": "1",
         "view": "frames",
     }
-    done = client.post("/games/gable-row/place", data=form, headers={"HX-Request": "true"})
+    place = "/briefs/1/games/gable-row/place"
+    done = client.post(place, data=form, headers={"HX-Request": "true"})
     assert done.headers["hx-push-url"] == "/briefs/1/frames?game=gable-row"
     assert (
         "Quillon Pilot 5 stands 5 % above marrowgate-heron-dun-6." in done.text

@@ -302,7 +302,10 @@ def test_a_brief_goes_out_as_files_and_comes_back(client, workshop):
             lambda data: data.replace(b'"hollow-meridian"', b'"no-such-game"'),
             "no game “no-such-game”",
         ),
-        (lambda data: data.replace(b'"fps": 70.0', b'"fps": -1'), "asks for -1 fps"),
+        (
+            lambda data: data.replace(b'"fps": 70.0', b'"fps": -1'),
+            "frame rate must lie",
+        ),
         (lambda data: data + b" " * 1_100_000, "at most 1 MB"),
         (
             lambda data: data.replace(b"wattmetron-brief/1", b"wattmetron-build/1"),

@@ -124,7 +124,7 @@ def test_figures_are_changed_once_and_a_second_tab_is_told(client, workshop):
     assert same.status_code == 422 and "Nothing was changed" in same.text
     undo(client, done.text)
     assert workshop.catalogue().parts["lidd-frame-porthole"].card_length_mm == 290
-    assert "no such edit" in text_of(client.post("/parts/undo", data={"edit": "1"}))
+    assert "no such edit" in text_of(client.post("/parts/undo", data={"edit": "1", "kind": "case"}))
 
 
 def test_every_part_of_the_demo_goes_through_the_form_unchanged(client, workshop):

@@ -3,43 +3,34 @@
 import json
 from collections.abc import Sequence
 from datetime import date
-from decimal import Decimal
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, Field, ValidationError
 
 from wattmetron.core.errors import BuildError
-from wattmetron.core.values.brief import (
-    Brief,
-    Clocks,
-    Display,
-    Extra,
-    Measure,
-    Sureness,
-    Target,
-    check_brief,
-)
+from wattmetron.core.values.brief import Brief, Display, Extra, Target
 from wattmetron.core.values.build import Build, SetAside, StandIn
-from wattmetron.core.values.games import PresetName
 from wattmetron.core.values.money import to_decimal, to_minor
-from wattmetron.core.values.other_work import WorkName
 from wattmetron.core.values.parts import FURTHER_KINDS, Kind
-from wattmetron.core.values.preferences import Preference, Preferred
-from wattmetron.core.values.trust import TrustFloor
+from wattmetron.core.values.preferences import Preference
+from wattmetron.core.values.wishes import PREFERRED, check_brief
+from wattmetron.formats.declared import (
+    Amount,
+    Instead,
+    Strict,
+    Text,
+    file_model,
+    file_values,
+    values_of,
+)
 from wattmetron.formats.problems import FormatError, Problem
 
 MAX_BYTES = 1_000_000
 BUILD_FORMAT: Literal["wattmetron-build/1"] = "wattmetron-build/1"
-Amount = Annotated[Decimal, Field(ge=0, le=10_000_000, decimal_places=2)]
-Text = Annotated[str, Field(max_length=120)]
 Id = Annotated[str, Field(max_length=80)]
 
 
-class _Strict(BaseModel):
-    model_config = ConfigDict(extra="forbid")
-
-
-class BudgetFile(_Strict):
+class BudgetFile(Strict):
     """A budget as a range, in the region's currency."""
 
     low: Amount = Field(description="Lower end, in the region's currency")
@@ -48,58 +39,17 @@ class BudgetFile(_Strict):
     )
 
 
-class DisplayFile(_Strict):
-    """The display."""
-
-    width_px: int = Field(1920, description="Pixels across")
-    height_px: int = Field(1080, description="Pixels down")
-    refresh_hz: float = Field(60.0, description="Highest refresh, Hz")
-    variable_from_hz: float | None = Field(
-        None, description="Where variable refresh begins, Hz; null: fixed"
-    )
-
-
-class TargetFile(_Strict):
-    """One game at named settings with the frame rate wanted."""
-
-    id: Id = Field("", description="Id within the brief; empty: given on import")
-    game: Id = Field(description="Game id")
-    width_px: int = Field(1920, description="Pixels across")
-    height_px: int = Field(1080, description="Pixels down")
-    preset: PresetName = Field("high", description="Preset")
-    upscaling: bool = Field(False, description="Whether upscaling is acceptable and to be used")
-    scale: float = Field(0.67, description="Rendered share of each axis when upscaling")
-    ray_tracing: bool = Field(False, description="Whether ray tracing is on")
-    lowered: list[Text] = Field(
-        [], max_length=64, description="Single options set lower than the preset has them"
-    )
-    fps: float = Field(60.0, description="Frame rate wanted, fps")
-    measure: Measure = Field(
-        "average", description="Whether the average or the 1 % low must reach it"
-    )
-    cap_fps: float | None = Field(None, description="A cap chosen by the user, fps; null: none")
-    weight: int = Field(1, description="How much it counts; 0: shown but not counted")
-
-
-class ExtraFile(_Strict):
-    """Something besides the parts that the budget may have to pay for."""
-
-    name: Text = Field(description="What it is")
-    amount: Amount = Field(description="What it costs, in the region's currency")
-    in_budget: bool = Field(True, description="Whether the budget pays for it")
-
-
-class MakerFile(_Strict):
+class MakerFile(Strict):
     """A maker to buy a kind of part from."""
 
     kind: Kind = Field(description="Kind of part")
     maker: Text = Field(description="Maker")
 
 
-class PreferenceFile(_Strict):
+class PreferenceFile(Strict):
     """A wish that is granted where it costs little."""
 
-    wish: Preferred = Field(description="What is preferred")
+    wish: Literal[tuple(PREFERRED)] = Field(description="What is preferred")  # type: ignore[valid-type]
     value: Text = Field(
         "",
         description=(
@@ -109,88 +59,46 @@ class PreferenceFile(_Strict):
     )
 
 
-class BriefFile(_Strict):
-    """A brief: everything that was asked for."""
+if TYPE_CHECKING:
 
-    format: Literal["wattmetron-brief/1"] = "wattmetron-brief/1"
-    name: Text = Field(description="Name of the brief, such as the room it is for")
-    region: Id = Field(description="Region id: decides currency and offers")
-    budget: BudgetFile
-    display: DisplayFile = DisplayFile()  # type: ignore[call-arg]
-    sureness: Sureness = Field(
-        "likely", description="even odds 50 %, likely 80 %, near certain 95 %"
-    )
-    targets: list[TargetFile] = Field(default_factory=list)
-    owned: list[Id] = Field(
-        default_factory=list, description="Part ids that are there already and cost nothing"
-    )
-    part_price_cap: Amount | None = Field(
-        None, description="Most that a single part may cost; null: no cap"
-    )
-    allow_used: bool = Field(False, description="Whether used parts may be proposed")
-    accept_spill: bool = Field(False, description="Whether too little video memory is acceptable")
-    memory_gb: float = Field(16.0, description="Least main memory, GB")
-    storage_gb: float = Field(500.0, description="Least storage, GB")
-    headroom_percent: int = Field(140, description="Least supply output in % of the full draw")
-    trust_floor: TrustFloor = Field(
-        "nothing doubtful", description="How far a part must be trusted to be proposed"
-    )
-    watt_limit_w: int | None = Field(
-        None, description="Most that the machine may draw, W; null: no limit"
-    )
-    wireless: bool = Field(False, description="Whether wireless is wanted")
-    room_to_grow: bool = Field(
-        False, description="Whether the mainboard must have four memory slots and two M.2 places"
-    )
-    outside: list[Kind] = Field(
-        default_factory=list, description="Kinds of part that another purse pays for"
-    )
-    play_hours: float = Field(2.0, description="Hours of play a day, for the bill")
-    desk_hours: float = Field(2.0, description="Hours at the desk a day, for the bill")
-    tariff_per_kwh: Amount | None = Field(
-        None, description="Price of a kWh in the region's currency; null: the region's"
-    )
-    no_makers: list[Text] = Field(
-        default_factory=list, max_length=100, description="Makers whose parts are not wanted"
-    )
-    banned: list[Id] = Field(
-        default_factory=list, max_length=200, description="Part ids that are not wanted"
-    )
-    colour: Text = Field("", description="Colour of the parts whose colour is known; empty: any")
-    noise_limit_dba: float | None = Field(
-        None, description="Loudest cooler or fan, dB(A); null: no limit"
-    )
-    volume_limit_l: float | None = Field(None, description="Largest case, litres; null: no limit")
-    clocks: Clocks = Field(
-        "as shipped", description="Whether clocks are to be tuned or voltages lowered"
-    )
-    work: list[WorkName] = Field(
-        default_factory=list, max_length=4, description="Other work on the machine"
-    )
-    years: int = Field(0, description="Years for which the machine is to be kept; 0: not asked")
-    growth_percent: float = Field(12.0, description="Assumed growth of the games' work, % a year")
-    seats: int = Field(1, description="Identical machines; the budget is of one of them")
-    only_of: list[MakerFile] = Field(
-        default_factory=list,
-        max_length=40,
-        description="By kind of part the makers to buy from; a kind that is not named is open",
-    )
-    preferences: list[PreferenceFile] = Field(
-        default_factory=list,
-        max_length=10,
-        description="Wishes granted in this order where they cost little",
-    )
-    preference_up_to: Amount | None = Field(
-        None, description="Most that each preference may cost; null: a twentieth of the budget"
-    )
-    extras: list[ExtraFile] = Field(default_factory=list)
-    notes: Annotated[str, Field(max_length=4000)] = ""
-    system: Text = Field(
-        "", description="Operating system that will run, as published lists name it"
-    )
+    class BriefFile(Strict):
+        """Stands for the model below where types are checked."""
+
+        def __init__(self, **values: Any) -> None: ...
 
 
-class PlaceFile(_Strict):
+DisplayFile = file_model(Display, "DisplayFile", {})
+TargetFile = file_model(
+    Target,
+    "TargetFile",
+    {},
+    {"id": {"id": (Id, Field("", description="Id within the brief; empty: given on import"))}},
+)
+ExtraFile = file_model(Extra, "ExtraFile", {})
+OWN: Instead = {
+    "budget_low_minor": {"budget": (BudgetFile, ...)},
+    "budget_high_minor": {},
+    "display": {"display": (DisplayFile, DisplayFile())},
+}
+"""What the file of a brief has in the place of its fields."""
+_BRIEF_FILE = file_model(
+    Brief,
+    "BriefFile",
+    {
+        Target: TargetFile,
+        Extra: ExtraFile,
+        Preference: PreferenceFile,
+        tuple[Kind, str]: MakerFile,
+    },
+    OWN,
+    format=(Literal["wattmetron-brief/1"], "wattmetron-brief/1"),
+)
+"""The models of a brief's file, made from what the fields of a brief declare."""
+if not TYPE_CHECKING:
+    BriefFile = _BRIEF_FILE
+
+
+class PlaceFile(Strict):
     """A part in its place."""
 
     kind: Kind = Field(description="Kind of part")
@@ -198,7 +106,7 @@ class PlaceFile(_Strict):
     keep: bool = Field(False, description="Whether it stays when the rest is proposed")
 
 
-class AsideFile(_Strict):
+class AsideFile(Strict):
     """A finding set aside for this build."""
 
     rule: Text = Field(description="Rule of the finding")
@@ -208,7 +116,7 @@ class AsideFile(_Strict):
     )
 
 
-class StandInFile(_Strict):
+class StandInFile(Strict):
     """A part that is there only for a time."""
 
     part: Id = Field(description="Part id")
@@ -218,7 +126,7 @@ class StandInFile(_Strict):
     )
 
 
-class BuildFile(_Strict):
+class BuildFile(Strict):
     """A build: which part stands in which place."""
 
     format: Literal["wattmetron-build/1"] = BUILD_FORMAT
@@ -233,62 +141,28 @@ class BuildFile(_Strict):
 
 def brief_from(file: BriefFile) -> Brief:
     """The core value; raises BriefError for what cannot be worked with."""
-    taken = {target.id for target in file.targets if target.id}
+    said: Any = file
+    taken = {target.id for target in said.targets if target.id}
     fresh = (f"t{n}" for n in range(1, 10_000) if f"t{n}" not in taken)
+    values = values_of(Brief, file, OWN)
+    values |= {
+        "name": said.name.strip(),
+        "work": tuple(dict.fromkeys(said.work)),
+        "targets": tuple(
+            Target(**values_of(Target, target) | {"id": target.id or next(fresh)})
+            for target in said.targets
+        ),
+        "extras": tuple(Extra(**values_of(Extra, extra)) for extra in said.extras),
+        "only_of": tuple((entry.kind, entry.maker.strip()) for entry in said.only_of),
+        "preferences": tuple(
+            dict.fromkeys(Preference(entry.wish, entry.value.strip()) for entry in said.preferences)
+        ),
+    }
     brief = Brief(
-        name=file.name.strip(),
-        region=file.region,
-        budget_low_minor=to_minor(file.budget.low),
-        budget_high_minor=to_minor(file.budget.high),
-        display=Display(**file.display.model_dump()),
-        sureness=file.sureness,
-        targets=tuple(
-            Target(
-                game_id=one.game,
-                **{
-                    **one.model_dump(exclude={"game"}),
-                    "id": one.id or next(fresh),
-                    "lowered": tuple(one.lowered),
-                },
-            )
-            for one in file.targets
-        ),
-        owned=tuple(file.owned),
-        part_cap_minor=None if file.part_price_cap is None else to_minor(file.part_price_cap),
-        allow_used=file.allow_used,
-        accept_spill=file.accept_spill,
-        memory_gb=file.memory_gb,
-        storage_gb=file.storage_gb,
-        headroom_percent=file.headroom_percent,
-        trust_floor=file.trust_floor,
-        watt_limit_w=file.watt_limit_w,
-        wireless=file.wireless,
-        room_to_grow=file.room_to_grow,
-        outside=tuple(file.outside),
-        play_hours=file.play_hours,
-        desk_hours=file.desk_hours,
-        tariff_per_kwh=file.tariff_per_kwh,
-        no_makers=tuple(file.no_makers),
-        banned=tuple(file.banned),
-        colour=file.colour,
-        noise_limit_dba=file.noise_limit_dba,
-        volume_limit_l=file.volume_limit_l,
-        clocks=file.clocks,
-        work=tuple(dict.fromkeys(file.work)),
-        years=file.years,
-        seats=file.seats,
-        growth_percent=file.growth_percent,
-        only_of=tuple((one.kind, one.maker.strip()) for one in file.only_of),
-        preferences=tuple(
-            dict.fromkeys(Preference(one.wish, one.value.strip()) for one in file.preferences)
-        ),
-        preference_minor=None if file.preference_up_to is None else to_minor(file.preference_up_to),
-        extras=tuple(
-            Extra(name=one.name, minor=to_minor(one.amount), in_budget=one.in_budget)
-            for one in file.extras
-        ),
-        notes=file.notes,
-        system=file.system,
+        budget_low_minor=to_minor(said.budget.low),
+        budget_high_minor=to_minor(said.budget.high),
+        display=Display(**values_of(Display, said.display)),
+        **values,
     )
     check_brief(brief)
     return brief
@@ -296,74 +170,19 @@ def brief_from(file: BriefFile) -> Brief:
 
 def brief_file(brief: Brief) -> BriefFile:
     """The file model of a brief."""
-    return BriefFile(
-        name=brief.name,
-        region=brief.region,
-        budget=BudgetFile(
-            low=to_decimal(brief.budget_low_minor), high=to_decimal(brief.budget_high_minor)
-        ),
-        display=DisplayFile(
-            width_px=brief.display.width_px,
-            height_px=brief.display.height_px,
-            refresh_hz=brief.display.refresh_hz,
-            variable_from_hz=brief.display.variable_from_hz,
-        ),
-        sureness=brief.sureness,
-        targets=[
-            TargetFile(
-                id=one.id,
-                game=one.game_id,
-                width_px=one.width_px,
-                height_px=one.height_px,
-                preset=one.preset,
-                upscaling=one.upscaling,
-                scale=one.scale,
-                ray_tracing=one.ray_tracing,
-                lowered=list(one.lowered),
-                fps=one.fps,
-                measure=one.measure,
-                cap_fps=one.cap_fps,
-                weight=one.weight,
-            )
-            for one in brief.targets
-        ],
-        owned=list(brief.owned),
-        part_price_cap=None if brief.part_cap_minor is None else to_decimal(brief.part_cap_minor),
-        allow_used=brief.allow_used,
-        accept_spill=brief.accept_spill,
-        memory_gb=brief.memory_gb,
-        storage_gb=brief.storage_gb,
-        headroom_percent=brief.headroom_percent,
-        trust_floor=brief.trust_floor,
-        watt_limit_w=brief.watt_limit_w,
-        wireless=brief.wireless,
-        room_to_grow=brief.room_to_grow,
-        outside=list(brief.outside),
-        play_hours=brief.play_hours,
-        desk_hours=brief.desk_hours,
-        tariff_per_kwh=brief.tariff_per_kwh,
-        no_makers=list(brief.no_makers),
-        banned=list(brief.banned),
-        colour=brief.colour,
-        noise_limit_dba=brief.noise_limit_dba,
-        volume_limit_l=brief.volume_limit_l,
-        clocks=brief.clocks,
-        work=list(brief.work),
-        years=brief.years,
-        seats=brief.seats,
-        growth_percent=brief.growth_percent,
-        only_of=[MakerFile(kind=kind, maker=maker) for kind, maker in brief.only_of],
-        preferences=[PreferenceFile(wish=one.wish, value=one.value) for one in brief.preferences],
-        preference_up_to=(
-            None if brief.preference_minor is None else to_decimal(brief.preference_minor)
-        ),
-        extras=[
-            ExtraFile(name=one.name, amount=to_decimal(one.minor), in_budget=one.in_budget)
-            for one in brief.extras
-        ],
-        notes=brief.notes,
-        system=brief.system,
+    budget = BudgetFile(
+        low=to_decimal(brief.budget_low_minor), high=to_decimal(brief.budget_high_minor)
     )
+    values = file_values(brief, OWN)
+    values |= {
+        "targets": [TargetFile(**file_values(target)) for target in brief.targets],
+        "extras": [ExtraFile(**file_values(extra)) for extra in brief.extras],
+        "only_of": [MakerFile(kind=kind, maker=maker) for kind, maker in brief.only_of],
+        "preferences": [
+            PreferenceFile(wish=entry.wish, value=entry.value) for entry in brief.preferences
+        ],
+    }
+    return BriefFile(budget=budget, display=DisplayFile(**file_values(brief.display)), **values)
 
 
 def build_from(file: BuildFile) -> Build:

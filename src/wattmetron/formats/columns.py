@@ -212,3 +212,8 @@ def cell_of(value: Any) -> str:
     if isinstance(value, float) and value.is_integer():
         return str(int(value))
     return str(value)
+
+
+def column_title(spec: ColumnSpec) -> str:
+    """A column in a few words: ``Longest card``."""
+    return spec.text.split(";")[0].split(":")[0].split(", ")[0]

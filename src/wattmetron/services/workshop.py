@@ -10,9 +10,10 @@ from threading import Lock
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError, NotFoundError, NotPossibleError
-from wattmetron.core.values.brief import Brief, Display, check_brief
+from wattmetron.core.values.brief import Brief, Display
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.wishes import check_brief
 from wattmetron.formats.brief_file import read_brief, read_build, read_documents
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
 from wattmetron.formats.plan_file import from_document, to_document

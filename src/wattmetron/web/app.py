@@ -9,9 +9,12 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 from wattmetron import __version__
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.api import routes as api
+from wattmetron.web.desk import change_routes as desk_changes
 from wattmetron.web.desk import list_routes as briefs
 from wattmetron.web.desk import routes as desk
+from wattmetron.web.games import change_routes as game_changes
 from wattmetron.web.games import routes as games
+from wattmetron.web.parts import chart_routes
 from wattmetron.web.parts import edit_routes as part_edits
 from wattmetron.web.parts import routes as parts
 from wattmetron.web.shell.errors import answer_errors
@@ -35,8 +38,11 @@ def make_app(workshop: Workshop, hosts: list[str] | None = None) -> FastAPI:
     app.state.line = Line()
     app.include_router(briefs.router)
     app.include_router(desk.router)
+    app.include_router(desk_changes.router)
     app.include_router(games.router)
+    app.include_router(game_changes.router)
     app.include_router(parts.router)
+    app.include_router(chart_routes.router)
     app.include_router(part_edits.router)
     app.include_router(api.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")

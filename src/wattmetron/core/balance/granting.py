@@ -6,9 +6,10 @@ from math import exp
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.answer import Aim
 from wattmetron.core.search.proposal import BAND, propose
-from wattmetron.core.values.brief import Brief, insisting
+from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.preferences import USUAL_SHARE, Preference
+from wattmetron.core.values.wishes import insisting
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,61 +1,164 @@
-"""A brief: budget, region, display, sureness, targets and personal rules."""
+"""A brief: budget, region, display, sureness, targets and personal rules.
 
-from collections.abc import Iterable
-from dataclasses import dataclass, replace
+Every field says of itself how it is called, bounded, explained and asked for (``declared``).
+"""
+
+from dataclasses import dataclass
 from decimal import Decimal
-from typing import Literal
+from typing import Annotated, Literal
 
 from wattmetron.core.errors import BriefError
-from wattmetron.core.values.games import PRESETS, PresetName
-from wattmetron.core.values.other_work import WORKS, WorkName
+from wattmetron.core.values.declared import Asked, Declared, Wish, declared
+from wattmetron.core.values.games import PresetName
+from wattmetron.core.values.other_work import WorkName
 from wattmetron.core.values.parts import KINDS, Kind
-from wattmetron.core.values.preferences import (
-    FIELDS,
-    MOST_PREFERENCES,
-    PREFERRED,
-    Preference,
-    read,
-    stricter,
-)
-from wattmetron.core.values.trust import TRUST_FLOORS, TrustFloor
+from wattmetron.core.values.preferences import MOST_PREFERENCES, Preference
+from wattmetron.core.values.trust import TrustFloor
 
 Sureness = Literal["even odds", "likely", "near certain"]
 SURENESS: dict[Sureness, float] = {"even odds": 0.5, "likely": 0.8, "near certain": 0.95}
 Measure = Literal["average", "low"]
 Clocks = Literal["as shipped", "tuned", "undervolted"]
 GROWING_SLOTS, GROWING_M2 = 4, 2
-CLOCKS: tuple[Clocks, ...] = ("as shipped", "tuned", "undervolted")
+MOST_PIXELS = 16_384
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Display:
-    """The display: size in pixels, refresh in Hz, and the variable range if it has one."""
+    """The display."""
 
-    width_px: int = 1920
-    height_px: int = 1080
-    refresh_hz: float = 60.0
-    variable_from_hz: float | None = None
+    width_px: Annotated[
+        int,
+        Asked(
+            words="display's width", text="Pixels across", unit="px", least=320, most=MOST_PIXELS
+        ),
+    ] = 1920
+    height_px: Annotated[
+        int,
+        Asked(words="display's height", text="Pixels down", unit="px", least=200, most=MOST_PIXELS),
+    ] = 1080
+    refresh_hz: Annotated[
+        float,
+        Asked(
+            words="display's refresh",
+            text="Highest refresh, Hz",
+            label="Refresh",
+            unit="Hz",
+            least=20,
+            most=1000,
+        ),
+    ] = 60.0
+    variable_from_hz: Annotated[
+        float | None,
+        Asked(
+            words="variable range",
+            text="Where variable refresh begins, Hz; null: fixed",
+            label="Variable from",
+            unit="Hz",
+            least=1,
+            most=1000,
+            empty="fixed",
+            term="variable refresh",
+            meaning="A display that waits for the frame within a range of rates, so that uneven"
+            " frames do not stutter.",
+        ),
+    ] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Target:
-    """One game at named settings with the frame rate wanted; ``lowered`` names single options set
-    lower.
-    """
+    """One game at named settings with the frame rate wanted."""
 
-    id: str
-    game_id: str
-    width_px: int
-    height_px: int
-    preset: PresetName = "high"
-    upscaling: bool = False
-    scale: float = 0.67
-    ray_tracing: bool = False
-    lowered: tuple[str, ...] = ()
-    fps: float = 60.0
-    measure: Measure = "average"
-    cap_fps: float | None = None
-    weight: int = 1
+    id: Annotated[
+        str, Asked(words="id", text="Id within the brief; empty: given on import", longest=80)
+    ]
+    game_id: Annotated[str, Asked(words="game", text="Game id", file="game", longest=80)]
+    width_px: Annotated[
+        int, Asked(words="width", text="Pixels across", unit="px", least=320, most=MOST_PIXELS)
+    ] = 1920
+    height_px: Annotated[
+        int, Asked(words="height", text="Pixels down", unit="px", least=200, most=MOST_PIXELS)
+    ] = 1080
+    preset: Annotated[
+        PresetName,
+        Asked(
+            words="preset",
+            text="Preset",
+            label="Preset",
+            term="preset",
+            meaning="A game's ready-made set of picture options, from low to ultra.",
+        ),
+    ] = "high"
+    upscaling: Annotated[
+        bool, Asked(words="upscaling", text="Whether upscaling is acceptable and to be used")
+    ] = False
+    scale: Annotated[
+        float,
+        Asked(
+            words="scale",
+            text="Rendered share of each axis when upscaling",
+            least=0.2,
+            most=1,
+            hint="enter a share of each axis",
+        ),
+    ] = 0.67
+    ray_tracing: Annotated[bool, Asked(words="ray tracing", text="Whether ray tracing is on")] = (
+        False
+    )
+    lowered: Annotated[
+        tuple[str, ...],
+        Asked(
+            words="list of options set lower",
+            text="Single options set lower than the preset has them",
+            longest=64,
+        ),
+    ] = ()
+    fps: Annotated[
+        float,
+        Asked(
+            words="frame rate",
+            text="Frame rate wanted, fps",
+            label="fps",
+            unit="fps",
+            least=1,
+            most=2000,
+        ),
+    ] = 60.0
+    measure: Annotated[
+        Measure,
+        Asked(
+            words="measure",
+            text="Whether the average or the 1 % low must reach it",
+            label="on the",
+        ),
+    ] = "average"
+    cap_fps: Annotated[
+        float | None,
+        Asked(
+            words="cap",
+            text="A cap chosen by the user, fps; null: none",
+            label="Cap",
+            unit="fps",
+            least=1,
+            most=2000,
+            empty="none",
+            term="cap",
+            meaning="The most frames per second that the engine or the user lets through.",
+        ),
+    ] = None
+    weight: Annotated[
+        int,
+        Asked(
+            words="weight",
+            text="How much it counts; 0: shown but not counted",
+            label="Weight",
+            least=0,
+            most=100,
+            hint="enter a whole number",
+            term="weight",
+            meaning="How much a target counts against the others; 0 is shown but not counted.",
+        ),
+    ] = 1
 
     @property
     def shown_mpx(self) -> float:
@@ -64,60 +167,508 @@ class Target:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Extra:
-    """Something besides the eight kinds of part that the budget may have to pay for."""
+    """Something besides the parts that the budget may have to pay for."""
 
-    name: str
-    minor: int
-    in_budget: bool = True
+    name: Annotated[str, Asked(words="extra", text="What it is")]
+    minor: Annotated[
+        int,
+        Asked(
+            words="extra's amount",
+            text="What it costs, in the region's currency",
+            file="amount",
+            amount=True,
+            least=0,
+            most=10_000_000,
+        ),
+    ]
+    in_budget: Annotated[bool, Asked(words="budget", text="Whether the budget pays for it")] = True
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Brief:
-    """Everything that was asked for. Money is in minor units of the region's currency; the budget
-    is of one of ``seats`` identical machines; ``system`` is the operating system that will run, as
-    published lists name it. ``only_of`` names makers to buy from by kind, ``room_to_grow`` asks for
-    a mainboard with ``GROWING_SLOTS`` memory slots and ``GROWING_M2`` M.2 places; each of
-    ``preferences`` may cost up to ``preference_minor``, None: a share of the budget.
+    """Everything that was asked for.
+
+    Money is in minor units of the region's currency; the budget is of one of ``seats`` identical
+    machines.
     """
 
-    name: str
-    region: str
-    budget_low_minor: int
-    budget_high_minor: int
-    display: Display
-    sureness: Sureness = "likely"
-    targets: tuple[Target, ...] = ()
-    owned: tuple[str, ...] = ()
-    part_cap_minor: int | None = None
-    allow_used: bool = False
-    accept_spill: bool = False
-    memory_gb: float = 16.0
-    storage_gb: float = 500.0
-    headroom_percent: int = 140
-    extras: tuple[Extra, ...] = ()
-    notes: str = ""
-    system: str = ""
-    trust_floor: TrustFloor = "nothing doubtful"
-    watt_limit_w: int | None = None
-    wireless: bool = False
-    outside: tuple[Kind, ...] = ()
-    play_hours: float = 2.0
-    desk_hours: float = 2.0
-    tariff_per_kwh: Decimal | None = None
-    no_makers: tuple[str, ...] = ()
-    banned: tuple[str, ...] = ()
-    colour: str = ""
-    noise_limit_dba: float | None = None
-    volume_limit_l: float | None = None
-    clocks: Clocks = "as shipped"
-    work: tuple[WorkName, ...] = ()
-    years: int = 0
-    growth_percent: float = 12.0
-    seats: int = 1
-    only_of: tuple[tuple[Kind, str], ...] = ()
-    room_to_grow: bool = False
-    preferences: tuple[Preference, ...] = ()
-    preference_minor: int | None = None
+    name: Annotated[
+        str,
+        Asked(
+            words="name",
+            text="Name of the brief, such as the room it is for",
+            label="Name",
+            wide=True,
+            searched=False,
+        ),
+    ]
+    region: Annotated[
+        str,
+        Asked(
+            words="region",
+            text="Region id: decides currency and offers",
+            label="Region",
+            choices="regions",
+            longest=80,
+        ),
+    ]
+    sureness: Annotated[
+        Sureness,
+        Asked(
+            words="sureness",
+            text="even odds 50 %, likely 80 %, near certain 95 %",
+            label="Sureness",
+            term="sureness",
+            meaning="The chance with which a target has to be reached to count as met: 50, 80 or"
+            " 95 %. Proposals use it too.",
+        ),
+    ] = "likely"
+    budget_low_minor: Annotated[
+        int,
+        Asked(
+            words="budget's lower end",
+            text="Lower end, in the region's currency",
+            label="Budget from",
+            empty="0",
+            file="low",
+            amount=True,
+            least=0,
+            most=10_000_000,
+            searched=False,
+        ),
+    ] = 0
+    budget_high_minor: Annotated[
+        int,
+        Asked(
+            words="budget's upper end",
+            text="Upper end, in the region's currency: what a proposal may spend",
+            label="Budget up to",
+            file="high",
+            amount=True,
+            least=0,
+            most=10_000_000,
+            searched=False,
+        ),
+    ]
+    part_cap_minor: Annotated[
+        int | None,
+        Asked(
+            words="part price cap",
+            text="Most that a single part may cost; null: no cap",
+            label="No part above",
+            empty="no cap",
+            file="part_price_cap",
+            amount=True,
+            least=0,
+            most=10_000_000,
+            term="no part above",
+            meaning="A rule of the brief: no single new part may cost more than this, delivered.",
+        ),
+        Wish(name="part price cap", without=None, said="no part above {money}"),
+    ] = None
+    display: Annotated[Display, Asked(words="display", text="The display")]
+    memory_gb: Annotated[
+        float,
+        Asked(
+            words="least memory",
+            text="Least main memory, GB",
+            label="Memory at least",
+            unit="GB",
+            least=0,
+            most=4096,
+        ),
+        Wish(
+            name="least memory",
+            without=0.0,
+            said="at least {value:g}{thin}GB of memory",
+            preferred="memory of so many GB",
+            sense="at least",
+        ),
+    ] = 16.0
+    storage_gb: Annotated[
+        float,
+        Asked(
+            words="least storage",
+            text="Least storage, GB",
+            label="Storage at least",
+            unit="GB",
+            least=0,
+            most=200_000,
+        ),
+        Wish(
+            name="least storage",
+            without=0.0,
+            said="at least {value:g}{thin}GB of storage",
+            preferred="storage of so many GB",
+            sense="at least",
+        ),
+    ] = 500.0
+    headroom_percent: Annotated[
+        int,
+        Asked(
+            words="supply headroom",
+            text="Least supply output in % of the full draw",
+            label="Supply headroom",
+            unit="%",
+            least=100,
+            most=300,
+            hint="140 is usual",
+            term="headroom",
+            meaning="What a power supply can give, in % of the full draw: 140 leaves room for"
+            " ageing and a later upgrade.",
+        ),
+        Wish(
+            name="supply headroom",
+            without=100,
+            said="supply headroom of {value}{thin}%",
+            preferred="supply headroom of so many %",
+            sense="at least",
+        ),
+    ] = 140
+    watt_limit_w: Annotated[
+        int | None,
+        Asked(
+            words="limit in watts",
+            text="Most that the machine may draw, W; null: no limit",
+            label="Draw at most",
+            unit="W",
+            least=20,
+            most=5000,
+            empty="no limit",
+            term="limit in watts",
+            meaning="The most that the machine may draw with everything busy, as behind an"
+            " inverter. Nothing above it is proposed.",
+        ),
+        Wish(
+            name="limit in watts",
+            without=None,
+            said="at most {value}{thin}W",
+            preferred="a draw of at most so many W",
+            sense="at most",
+        ),
+    ] = None
+    play_hours: Annotated[
+        float,
+        Asked(
+            words="hours of play",
+            text="Hours of play a day, for the bill",
+            label="Hours of play a day",
+            least=0,
+            most=24,
+            searched=False,
+        ),
+    ] = 2.0
+    desk_hours: Annotated[
+        float,
+        Asked(
+            words="hours at the desk",
+            text="Hours at the desk a day, for the bill",
+            label="At the desk, hours a day",
+            least=0,
+            most=24,
+            searched=False,
+        ),
+    ] = 2.0
+    tariff_per_kwh: Annotated[
+        Decimal | None,
+        Asked(
+            words="price of a kWh",
+            text="Price of a kWh in the region's currency; null: the region's",
+            label="Price of a kWh",
+            least=0,
+            most=1000,
+            choices="tariff",
+            searched=False,
+        ),
+    ] = None
+    trust_floor: Annotated[
+        TrustFloor,
+        Asked(
+            words="trust floor",
+            text="How far a part must be trusted to be proposed",
+            label="Trust in parts",
+            term="trust in parts",
+            meaning="From warranty, reviews, protections and tests: proven, plain, unknown or"
+            " doubtful. Nothing below the floor is proposed.",
+        ),
+        Wish(
+            name="trust floor",
+            without="anything",
+            said="trust in parts: {value}",
+            preferred="trust in parts",
+            sense="strictest",
+        ),
+    ] = "nothing doubtful"
+    clocks: Annotated[
+        Clocks,
+        Asked(
+            words="clocks",
+            text="Whether clocks are to be tuned or voltages lowered",
+            label="Clocks",
+            term="clocks",
+            meaning="Tuned: processor and card somewhat faster for more watts, with chip, board"
+            " and cooler that allow it. Undervolted: fewer watts for almost the same speed. Both"
+            " are rules of thumb with a wider range.",
+        ),
+        Wish(name="clocks", without="as shipped", said="clocks {value}"),
+    ] = "as shipped"
+    noise_limit_dba: Annotated[
+        float | None,
+        Asked(
+            words="limit of noise",
+            text="Loudest cooler or fan, dB(A); null: no limit",
+            label="Cooler at most",
+            unit="dB(A)",
+            least=10,
+            most=90,
+            empty="no limit",
+        ),
+        Wish(
+            name="limit of noise",
+            without=None,
+            said="cooler at most {value:g}{thin}dB(A)",
+            preferred="a cooler of at most so many dB(A)",
+            sense="at most",
+        ),
+    ] = None
+    volume_limit_l: Annotated[
+        float | None,
+        Asked(
+            words="largest case",
+            text="Largest case, litres; null: no limit",
+            label="Case at most",
+            unit="litres",
+            least=1,
+            most=500,
+            empty="any size",
+        ),
+        Wish(
+            name="largest case",
+            without=None,
+            said="case at most {value:g}{thin}l",
+            preferred="a case of at most so many litres",
+            sense="at most",
+        ),
+    ] = None
+    colour: Annotated[
+        str,
+        Asked(
+            words="colour",
+            text="Colour of the parts whose colour is known; empty: any",
+            label="Colour",
+            empty="any",
+            hint="enter one, such as white",
+            choices="colours",
+            term="colour",
+            meaning="Parts whose colour is known must have this one; parts without a stated"
+            " colour are let in.",
+        ),
+        Wish(name="colour", without="", said="colour {value}", preferred="a colour"),
+    ] = ""
+    seats: Annotated[
+        int,
+        Asked(
+            words="number of identical machines",
+            text="Identical machines; the budget is of one of them",
+            label="Identical machines",
+            empty="1",
+            least=1,
+            most=500,
+            hint="enter a whole number",
+            term="identical machines",
+            meaning="How many alike the budget has to pay for. The budget is then typed for all of"
+            " them; every other figure is of one.",
+            searched=False,
+        ),
+    ] = 1
+    years: Annotated[
+        int,
+        Asked(
+            words="years to keep",
+            text="Years for which the machine is to be kept; 0: not asked",
+            label="Years to keep",
+            least=0,
+            most=10,
+            empty="not asked",
+            term="years to keep",
+            meaning="Balance shows which targets are still met year by year if the games ask for"
+            " so much more each year: an assumption, not a forecast.",
+            searched=False,
+        ),
+    ] = 0
+    growth_percent: Annotated[
+        float,
+        Asked(
+            words="growth of the games' work",
+            text="Assumed growth of the games' work, % a year",
+            label="Games grow",
+            unit="% a year",
+            empty="12",
+            least=0,
+            most=100,
+            searched=False,
+        ),
+    ] = 12.0
+    system: Annotated[
+        str,
+        Asked(
+            words="operating system",
+            text="Operating system that will run, as published lists name it",
+            label="Operating system",
+            wide=True,
+            empty="not stated",
+            choices="systems",
+            term="operating system",
+            meaning="What will run on the machine, as published requirements name it: their lists"
+            " are then judged on it too.",
+            searched=False,
+        ),
+    ] = ""
+    notes: Annotated[
+        str,
+        Asked(words="notes", text="Free text", label="Notes", longest=4000, searched=False),
+    ] = ""
+    work: Annotated[
+        tuple[WorkName, ...],
+        Asked(
+            words="other work",
+            text="Other work on the machine",
+            label="Other work on the machine",
+            term="other work",
+            meaning="What else the machine does: it sets floors of all-core speed, memory and"
+            " storage; what runs beside a game takes frames, which Balance shows. Rules of thumb.",
+        ),
+        Wish(name="other work", without=(), said="other work: {listed}"),
+    ] = ()
+    outside: Annotated[
+        tuple[Kind, ...],
+        Asked(
+            words="list of what another purse pays",
+            text="Kinds of part that another purse pays for",
+            label="Another purse pays for",
+            choices="further kinds",
+            longest=14,
+        ),
+    ] = ()
+    allow_used: Annotated[
+        bool,
+        Asked(
+            words="used parts",
+            text="Whether used parts may be proposed",
+            label="Used parts are welcome",
+            flag=("allowed", "not allowed"),
+        ),
+        Wish(
+            name="new parts only",
+            without=True,
+            preferred="new parts rather than used ones",
+            preference="new",
+            value=False,
+        ),
+    ] = False
+    accept_spill: Annotated[
+        bool,
+        Asked(
+            words="too little video memory",
+            text="Whether too little video memory is acceptable",
+            label="Too little video memory is acceptable",
+            flag=("allowed", "not allowed"),
+        ),
+        Wish(name="enough video memory", without=True),
+    ] = False
+    wireless: Annotated[
+        bool,
+        Asked(words="wireless", text="Whether wireless is wanted", label="Wireless is wanted"),
+        Wish(name="wireless", without=False, preferred="wireless", value=True),
+    ] = False
+    room_to_grow: Annotated[
+        bool,
+        Asked(
+            words="room to grow",
+            text="Whether the mainboard must have four memory slots and two M.2 places",
+            label="Room to grow is wanted",
+            term="room to grow",
+            meaning="A mainboard with four memory slots and two M.2 places at least, so that"
+            " memory and drives can be added.",
+        ),
+        Wish(
+            name="room to grow",
+            without=False,
+            preferred="room to grow: 4 memory slots, 2 M.2 places",
+            value=True,
+        ),
+    ] = False
+    targets: Annotated[
+        tuple[Target, ...], Asked(words="list of targets", text="Targets", longest=40)
+    ] = ()
+    owned: Annotated[
+        tuple[str, ...],
+        Asked(
+            words="list of owned parts",
+            text="Part ids that are there already and cost nothing",
+            longest=60,
+        ),
+    ] = ()
+    no_makers: Annotated[
+        tuple[str, ...],
+        Asked(
+            words="list of excluded makers",
+            text="Makers whose parts are not wanted",
+            longest=100,
+        ),
+        Wish(name="excluded makers", without=(), said="nothing of {listed}"),
+    ] = ()
+    banned: Annotated[
+        tuple[str, ...],
+        Asked(words="list of excluded parts", text="Part ids that are not wanted", longest=200),
+        Wish(name="excluded parts", without=(), said="without {names}"),
+    ] = ()
+    only_of: Annotated[
+        tuple[tuple[Kind, str], ...],
+        Asked(
+            words="list of makers to buy from",
+            text="By kind of part the makers to buy from; a kind that is not named is open",
+            longest=40,
+        ),
+        Wish(
+            name="makers to buy from",
+            without=(),
+            said="{makers}",
+            preferred="a maker, by kind of part",
+            preference="maker",
+            sense="also",
+        ),
+    ] = ()
+    preferences: Annotated[
+        tuple[Preference, ...],
+        Asked(
+            words="list of preferences",
+            text="Wishes granted in this order where they cost little",
+            longest=MOST_PREFERENCES,
+            searched=False,
+        ),
+    ] = ()
+    preference_minor: Annotated[
+        int | None,
+        Asked(
+            words="amount that a preference may cost",
+            text="Most that each preference may cost; null: a twentieth of the budget",
+            file="preference_up_to",
+            amount=True,
+            least=0,
+            most=10_000_000,
+            searched=False,
+        ),
+    ] = None
+    extras: Annotated[
+        tuple[Extra, ...],
+        Asked(
+            words="list of extras",
+            text="What else the budget may have to pay for",
+            longest=20,
+            searched=False,
+        ),
+    ] = ()
 
     @property
     def chance(self) -> float:
@@ -134,143 +685,49 @@ class Brief:
         return tuple(target for target in self.targets if target.weight > 0)
 
 
-def insisting(brief: Brief, preference: Preference) -> Brief:
-    """The brief with a preference as a floor; raises BriefError where its value cannot be read."""
-    field = FIELDS[preference.wish]
-    held = replace(brief, preferences=tuple(one for one in brief.preferences if one != preference))
-    return replace(held, **{field: stricter(field, getattr(brief, field), read(preference))})
+BRIEF: tuple[Declared, ...] = declared(Brief)
+DISPLAY: tuple[Declared, ...] = declared(Display)
+TARGET: tuple[Declared, ...] = declared(Target)
 
 
-def check_brief(brief: Brief) -> None:
-    """Raise BriefError with one clear sentence for the first entry that cannot be worked with."""
+def check_fields(brief: Brief) -> None:
+    """Raises BriefError with one clear sentence for the first entry that cannot be worked with;
+    preferences are left to ``wishes.check_preferences``.
+    """
     if not brief.name.strip():
         raise BriefError("The brief has no name: give it one, such as the room it is for.")
-    if len(brief.name) > 120:
-        raise BriefError("The brief's name is longer than 120 characters: shorten it.")
     if brief.budget_low_minor > brief.budget_high_minor:
         raise BriefError("The budget's lower end is above its upper end: swap the two amounts.")
-    _check_display(brief.display)
-    for place, target in enumerate(brief.targets, start=1):
-        _check_target(target, f"Target {place}")
-    if len(brief.targets) > 40:
-        raise BriefError("The brief has more than 40 targets: keep the ones that decide.")
-    if not 0 <= brief.memory_gb <= 4096 or not 0 <= brief.storage_gb <= 200_000:
+    for field in DISPLAY:
+        field.check(getattr(brief.display, field.name))
+    low_hz = brief.display.variable_from_hz
+    if low_hz is not None and low_hz > brief.display.refresh_hz:
         raise BriefError(
-            "Memory must lie within 0–4,096 GB and storage within 0–200,000 GB: enter such a"
-            " number."
+            "The variable range must begin between 1 Hz and the refresh: enter such a number."
+        )
+    for place, target in enumerate(brief.targets, start=1):
+        check_target(target, f"Target {place}")
+    for field in BRIEF:
+        field.check(getattr(brief, field.name))
+    if brief.play_hours + brief.desk_hours > 24:
+        raise BriefError(
+            "Hours of play and at the desk must together lie within 0–24 a day: enter such numbers."
         )
     if any(kind in KINDS for kind in brief.outside):
         raise BriefError(
             "Only further parts, such as a display, can be outside the budget: the machine itself"
             " is what it pays for."
         )
-    if brief.watt_limit_w is not None and not 20 <= brief.watt_limit_w <= 5000:
+    if any(kind not in KINDS or not maker.strip() for kind, maker in brief.only_of):
         raise BriefError(
-            "The limit in watts must lie within 20–5,000 W: enter such a number or leave it empty."
-        )
-    if not (0 <= brief.play_hours <= 24 and 0 <= brief.desk_hours <= 24 - brief.play_hours):
-        raise BriefError(
-            "Hours of play and at the desk must together lie within 0–24 a day: enter such numbers."
-        )
-    if brief.tariff_per_kwh is not None and not 0 <= brief.tariff_per_kwh <= 1000:
-        raise BriefError(
-            "The price of a kWh must lie within 0–1,000: enter such an amount or leave it empty."
-        )
-    if brief.trust_floor not in TRUST_FLOORS:
-        floors = ", ".join(TRUST_FLOORS)
-        raise BriefError(f"The trust floor is “{brief.trust_floor}”: choose one of {floors}.")
-    _check_rules(brief)
-    if not 100 <= brief.headroom_percent <= 300:
-        raise BriefError("Headroom must lie within 100–300 %: 140 is usual.")
-
-
-def listed_words(words: Iterable[str]) -> str:
-    return ", ".join(words)
-
-
-def _check_rules(brief: Brief) -> None:
-    if brief.noise_limit_dba is not None and not 10 <= brief.noise_limit_dba <= 90:
-        raise BriefError(
-            "The limit of noise must lie within 10–90 dB(A): enter such a number or leave it empty."
-        )
-    if brief.volume_limit_l is not None and not 1 <= brief.volume_limit_l <= 500:
-        raise BriefError(
-            "The largest case must lie within 1–500 l: enter such a number or leave it empty."
-        )
-    if brief.clocks not in CLOCKS:
-        raise BriefError(f"The clocks are “{brief.clocks}”: choose one of {', '.join(CLOCKS)}.")
-    if not 0 <= brief.years <= 10 or not 0 <= brief.growth_percent <= 100:
-        raise BriefError(
-            "Years to keep must lie within 0–10 and the games' growth within 0–100 % a year: enter"
-            " such numbers."
-        )
-    if not 1 <= brief.seats <= 500:
-        raise BriefError("Identical machines must lie within 1–500: enter such a number.")
-    if any(one not in WORKS for one in brief.work):
-        raise BriefError(
-            f"The other work is “{listed_words(brief.work)}”: choose from {listed_words(WORKS)}."
-        )
-    if len(brief.banned) > 200 or len(brief.no_makers) > 100:
-        raise BriefError(
-            "The brief excludes more than 200 parts or 100 makers: keep those that matter."
-        )
-    if len(brief.only_of) > 40 or any(
-        kind not in KINDS or not maker.strip() for kind, maker in brief.only_of
-    ):
-        raise BriefError(
-            "Makers to buy from are given by kind of part, 40 at most: name kind and maker of each."
-        )
-    if len(brief.preferences) > MOST_PREFERENCES:
-        raise BriefError(
-            f"The brief has more than {MOST_PREFERENCES} preferences: keep those that matter."
-        )
-    if brief.preference_minor is not None and not 0 <= brief.preference_minor <= 1_000_000_000:
-        raise BriefError(
-            "What a preference may cost must lie within 0–10,000,000: enter such an amount or leave"
-            " it empty."
-        )
-    for one in brief.preferences:
-        if one.wish not in PREFERRED:
-            raise BriefError(
-                f"The preference “{one.wish}” is not known: choose from {listed_words(PREFERRED)}."
-            )
-        check_brief(insisting(replace(brief, preferences=()), one))
-
-
-def _check_display(display: Display) -> None:
-    if not (320 <= display.width_px <= 16_384 and 200 <= display.height_px <= 16_384):
-        raise BriefError(
-            "The display's resolution must lie within 320x200 and 16384x16384: enter it in pixels."
-        )
-    if not 20 <= display.refresh_hz <= 1000:
-        raise BriefError("The display's refresh must lie within 20–1,000 Hz: enter such a number.")
-    low = display.variable_from_hz
-    if low is not None and not 1 <= low <= display.refresh_hz:
-        raise BriefError(
-            "The variable range must begin between 1 Hz and the refresh: enter such a number."
+            "Makers to buy from are given by kind of part: name kind and maker of each."
         )
 
 
-def _check_target(target: Target, place: str) -> None:
-    if not 1 <= target.fps <= 2000:
-        raise BriefError(
-            f"{place} asks for {target.fps:g} fps: enter a frame rate from 1 to 2,000."
-        )
-    if not (320 <= target.width_px <= 16_384 and 200 <= target.height_px <= 16_384):
-        raise BriefError(
-            f"{place} has no usable resolution: choose one within 320x200 and 16384x16384."
-        )
-    if not 0.2 <= target.scale <= 1:
-        raise BriefError(
-            f"{place} upscales from {target.scale:g}: enter a scale per axis from 0.2 to 1."
-        )
-    if target.cap_fps is not None and not 1 <= target.cap_fps <= 2000:
-        raise BriefError(
-            f"{place} has a cap of {target.cap_fps:g} fps: enter 1 to 2,000 or leave it empty."
-        )
-    if not 0 <= target.weight <= 100:
-        raise BriefError(
-            f"{place} has the weight {target.weight}: enter a whole number from 0 to 100."
-        )
-    if target.preset not in PRESETS:
-        raise BriefError(f"{place} has the preset “{target.preset}”: choose {', '.join(PRESETS)}.")
+def check_target(target: Target, place: str) -> None:
+    """Raises BriefError for the first entry of a target that cannot be worked with."""
+    for field in TARGET:
+        try:
+            field.check(getattr(target, field.name))
+        except BriefError as error:
+            raise BriefError(f"{place}: {str(error)[:1].lower()}{str(error)[1:]}") from error

@@ -9,24 +9,8 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.answer import Aim
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.preferences import Preferred
 from wattmetron.services.words.figures import THIN, listed, money
 from wattmetron.services.words.wishes import preference_words
-
-PREFERRED_WORDS: dict[Preferred, str] = {
-    "colour": "a colour",
-    "maker": "a maker, by kind of part",
-    "noise_limit_dba": "a cooler of at most so many dB(A)",
-    "volume_limit_l": "a case of at most so many litres",
-    "watt_limit_w": "a draw of at most so many W",
-    "memory_gb": "memory of so many GB",
-    "storage_gb": "storage of so many GB",
-    "headroom_percent": "supply headroom of so many %",
-    "trust_floor": "trust in parts",
-    "wireless": "wireless",
-    "room_to_grow": "room to grow: 4 memory slots, 2 M.2 places",
-    "new": "new parts rather than used ones",
-}
 
 
 def settled(

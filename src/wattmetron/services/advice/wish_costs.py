@@ -3,11 +3,12 @@
 from dataclasses import dataclass
 from math import exp
 
-from wattmetron.core.balance.conflict import Wish, wishes_held, without
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.declared import Declared
+from wattmetron.core.values.wishes import wishes_held, without
 from wattmetron.services.advice.preferences import settled
 from wattmetron.services.advice.proposals import kept_parts
 from wattmetron.services.desk.assess import known_brief, known_build
@@ -19,7 +20,7 @@ class WishCost:
     the weight of targets that it leaves unmet. None where there is no answer on either side.
     """
 
-    wish: Wish
+    wish: Declared
     cost_minor: int | None
     frames_lost: float | None
     weight_lost: int | None

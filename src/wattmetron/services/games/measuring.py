@@ -16,12 +16,11 @@ from wattmetron.core.values import amounts
 from wattmetron.core.values.games import PRESETS, Game, PresetName
 from wattmetron.core.values.results import ColumnRoles, Result, Results, Role
 from wattmetron.core.workloads.fit import fitted_game, informed_game
-from wattmetron.services.games.result_table import Line, lines_of, told_roles
+from wattmetron.services.games.result_table import Line, lines_of
 from wattmetron.services.games.tier_edits import TierError, part_called
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
 
-Form = Mapping[str, str]
 MOST_RESULTS = 500
 _RATE = re.compile(r"(\d{1,4}(?:[.,]\d+)?)\s*(?:fps)?", re.IGNORECASE)
 
@@ -53,30 +52,41 @@ def _changed(session: Session, game_id: str) -> bool:
     return store.changed_by_hand(session, "results", game_id)
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PastedResults:
+    """A pasted table with what is said of all its lines; ``roles`` is what its columns hold, where
+    that was said.
+    """
+
+    table: str
+    processor: str = ""
+    graphics: str = ""
+    size: str = ""
+    preset: str = ""
+    ray_tracing: bool = False
+    own: bool = False
+    source: str = ""
+    measured_on: date | None = None
+    roles: tuple[Role, ...] = ()
+
+
 def pasted_results(
     catalogue: Catalogue,
     game_id: str,
-    form: Form,
+    pasted: PastedResults,
     known: Mapping[int, tuple[Role, ...]] | None = None,
 ) -> tuple[Result, ...]:
     """Results from a pasted table, one in a line: parts, resolution and preset in any order, then
     the average and, if known, the 1 % low; or columns as the table's head, the user or the source's
-    earlier tables say. What a line leaves out comes from the form. Raises ResultError with all
+    earlier tables say. What a line leaves out is taken as said of all. Raises ResultError with all
     problems, ColumnsNeeded where columns are unclear.
     """
     informed_game(catalogue, game_id)
-    if not form.get("table", "").strip():
+    if not pasted.table.strip():
         raise ResultError("There is no result: paste lines with parts, settings and frame rates.")
-    lines = lines_of(form["table"], form, known or {})
+    lines = lines_of(pasted.table, pasted.roles, known or {})
     if len(lines) > MOST_RESULTS:
         raise ResultError(f"There are {len(lines):,} lines: paste at most {MOST_RESULTS}.")
-    day = _day(form.get("measured_on", "").strip())
-    usual = _Line(
-        form.get("processor", "").strip(),
-        form.get("graphics", "").strip(),
-        form.get("size", "").strip(),
-        form.get("preset", "").strip(),
-    )
     problems: list[str] = []
     own = catalogue.results.get(game_id)
     taken = (
@@ -87,7 +97,7 @@ def pasted_results(
     found: list[Result] = []
     for line in lines:
         try:
-            read = _read(catalogue, line, usual)
+            read = _read(catalogue, line, pasted)
         except WattmetronError as error:
             if line is not lines[0] or re.search(r"\d", line.text):
                 problems.append(f"line {line.number} “{line.text[:40]}”: {str(error).rstrip('.')}")
@@ -96,10 +106,10 @@ def pasted_results(
             replace(
                 read,
                 id=f"r{taken + len(found) + 1}",
-                ray_tracing="ray_tracing" in form,
-                own="own" in form,
-                source=" ".join(form.get("source", "").split())[:200],
-                measured_on=day,
+                ray_tracing=pasted.ray_tracing,
+                own=pasted.own,
+                source=pasted.source,
+                measured_on=pasted.measured_on,
             )
         )
     if problems:
@@ -113,26 +123,7 @@ def pasted_results(
     return tuple(found)
 
 
-@dataclass(frozen=True, slots=True)
-class _Line:
-    """What the form says for lines that leave it out."""
-
-    processor: str
-    graphics: str
-    size: str
-    preset: str
-
-
-def _day(text: str) -> date | None:
-    try:
-        return date.fromisoformat(text) if text else None
-    except ValueError as error:
-        raise ResultError(
-            f"The date is “{text}”: enter one such as 2026-03-14, or nothing."
-        ) from error
-
-
-def _read(catalogue: Catalogue, line: Line, usual: _Line) -> Result:
+def _read(catalogue: Catalogue, line: Line, usual: PastedResults) -> Result:
     said: dict[Role, str] = {}
     for n, cell in enumerate(line.cells):
         role = (
@@ -253,17 +244,14 @@ def known_columns(workshop: Workshop, source: str) -> dict[int, tuple[Role, ...]
     return {len(roles): roles for roles in found[0].value.roles} if found and found[0].value else {}
 
 
-def told_columns(workshop: Workshop, form: Form) -> ColumnRoles | None:
-    """What a form says about a source's columns, together with what was said before; None where it
-    says nothing.
+def told_columns(workshop: Workshop, pasted: PastedResults) -> ColumnRoles | None:
+    """What is said about a source's columns, together with what was said before; None where
+    nothing is said.
     """
-    source = " ".join(form.get("source", "").split())
-    width = sum(name.startswith("column-") for name in form)
-    roles = told_roles(form, width) if width else None
-    if roles is None or not key_of(source):
+    if not pasted.roles or not key_of(pasted.source):
         return None
-    found = {**known_columns(workshop, source), width: roles}
-    return ColumnRoles(source=source, roles=tuple(found.values()))
+    roles = {**known_columns(workshop, pasted.source), len(pasted.roles): pasted.roles}
+    return ColumnRoles(source=pasted.source, roles=tuple(roles.values()))
 
 
 def change_results(

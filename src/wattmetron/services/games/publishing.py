@@ -10,7 +10,12 @@ from datetime import datetime
 from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import ConflictError, InvalidError, UnknownGameError, WattmetronError
+from wattmetron.core.errors import (
+    ConflictError,
+    InvalidError,
+    NotPossibleError,
+    UnknownGameError,
+)
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.speeds.scale import key_of
 from wattmetron.core.values.games import Game
@@ -122,7 +127,7 @@ def undo_publishing(workshop: Workshop, game_id: str, version: int) -> str:
         _check_version(session, game_id, version)
         found = store.revisions(session, "published", game_id, 2)
         if len(found) < 2:
-            raise WattmetronError("Nothing was changed here yet.")
+            raise NotPossibleError("Nothing was changed here yet.")
         store.revise(
             session, {("published", game_id): found[1].value}, f"took back: {found[0].source}"[:200]
         )
@@ -137,7 +142,7 @@ def remove_game(workshop: Workshop, game_id: str, version: int) -> str:
     with workshop.database.writing() as session:
         _check_version(session, game_id, version)
         if not store.made_by_hand(session, "game", game_id):
-            raise WattmetronError(
+            raise NotPossibleError(
                 f"{game.name} belongs to the imported catalogue: take it out of that and import it"
                 " again."
             )

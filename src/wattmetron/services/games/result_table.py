@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from wattmetron.core.errors import InvalidError
-from wattmetron.core.values.results import COLUMN_ROLES, Role
+from wattmetron.core.values.results import Role
 
 MOST_COLUMNS = 24
 _SEPARATED = (
@@ -55,11 +55,13 @@ class Line:
 
 
 def lines_of(
-    text: str, told: Mapping[str, str], known: Mapping[int, tuple[Role, ...]]
+    text: str, told: tuple[Role, ...], known: Mapping[int, tuple[Role, ...]]
 ) -> list[Line]:
-    """The lines of a pasted table. ``told`` are a form's fields, with ``column-0`` and so on where
-    the user has said what columns hold; ``known`` is what they held before in tables of this
-    source, by their number. Raises ColumnsNeeded where a table has columns whose meaning is open.
+    """The lines of a pasted table.
+
+    ``told`` is what the user has said that its columns hold; ``known`` is what they held before in
+    tables of this source, by their number. Raises ColumnsNeeded where a table has columns whose
+    meaning is open.
     """
     plain = [
         (n, line.strip())
@@ -73,7 +75,7 @@ def lines_of(
     if head is not None and not any(_role_of(cell) for cell in head):
         head = None
     width = len(table[0])
-    roles = told_roles(told, width) or known.get(width)
+    roles = told if len(told) == width else known.get(width)
     if roles is None:
         roles = _from_head(head, table) if head is not None else _by_number(table)
     first = 1 if head is not None else 0
@@ -81,16 +83,6 @@ def lines_of(
         Line(n, line, tuple(cells), roles)
         for (n, line), cells in zip(plain[first:], table[first:], strict=True)
     ]
-
-
-def told_roles(form: Mapping[str, str], width: int) -> tuple[Role, ...] | None:
-    """What a form says of every column, or None where it does not."""
-    found = [form.get(f"column-{n}", "") for n in range(width)]
-    return (
-        tuple(role for one in found for role in COLUMN_ROLES if role == one)
-        if all(one in COLUMN_ROLES for one in found)
-        else None
-    )
 
 
 def _as_table(lines: list[str]) -> list[list[str]] | None:

@@ -1,7 +1,6 @@
 """Charts from what people paste or type, what each changes, and the scale as it is shown."""
 
 import re
-from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import date
 
@@ -26,7 +25,7 @@ from wattmetron.services.games.tier_edits import TierError, part_called
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
 
-Form = Mapping[str, str]
+USUAL_NOISE, LEAST_NOISE = 0.03, 0.005
 Z80 = 1.2816
 SURE_MATCH = 0.9
 MOST_ROWS = 2000
@@ -44,13 +43,6 @@ def side_of(measure: Measure) -> Side:
     return "processor" if measure in PROCESSOR_MEASURES else "graphics"
 
 
-def _measure(text: str) -> Measure:
-    for one in MEASURES:
-        if one == text:
-            return one
-    raise ChartError(f"The measure is “{text}”: choose one of {', '.join(MEASURES)}.")
-
-
 def _fresh_id(catalogue: Catalogue, name: str) -> str:
     base = (key_of(name) or "chart")[:60]
     taken = catalogue.described.charts
@@ -59,42 +51,27 @@ def _fresh_id(catalogue: Catalogue, name: str) -> str:
     )
 
 
-def _day(text: str) -> date | None:
-    try:
-        return date.fromisoformat(text) if text else None
-    except ValueError as error:
-        raise ChartError(
-            f"The date is “{text}”: enter one such as 2026-03-14, or nothing."
-        ) from error
-
-
-def _noise(text: str, usual: float) -> float:
-    if not text.strip():
-        return usual
-    try:
-        value = float(text.replace(",", ".").rstrip("% ")) / 100
-    except ValueError:
-        value = -1.0
-    if not 0.005 <= value <= 0.5:
-        raise ChartError(
-            f"The usual error is “{text}”: enter a number of per cent from 0.5 to 50, or nothing."
-        )
-    return value
-
-
 # --- reading
 # ------------------------------------------------------------------------------------------
 
 
-def pasted_chart(catalogue: Catalogue, form: Form) -> Chart:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Source:
+    """Where figures stand: a name, the measure, the date, the usual error as a share."""
+
+    name: str
+    measure: Measure
+    published_on: date | None = None
+    noise: float = USUAL_NOISE
+
+
+def pasted_chart(catalogue: Catalogue, source: Source, table: str, unit: str = "") -> Chart:
     """A chart from a pasted table: a name and a value in every line. Raises ChartError with all
     problems.
     """
-    name = " ".join(form.get("name", "").split())[:120]
-    if not name:
+    if not source.name:
         raise ChartError("The source has no name: say where the chart stands.")
-    measure = _measure(form.get("measure", ""))
-    rows, problems, units = _rows(catalogue, form.get("table", ""), side_of(measure))
+    rows, problems, units = _rows(catalogue, table, side_of(source.measure))
     if len(units - {""}) > 1:
         problems.append(
             f"the values mix {' and '.join(sorted(units - {''}))}: a chart has one unit"
@@ -107,12 +84,12 @@ def pasted_chart(catalogue: Catalogue, form: Form) -> Chart:
         )
         raise ChartError(f"Nothing was stored: {shown}.")
     return Chart(
-        id=_fresh_id(catalogue, name),
-        name=name,
-        measure=measure,
-        unit=form.get("unit", "").strip()[:80] or next(iter(units - {""}), ""),
-        published_on=_day(form.get("published_on", "").strip()),
-        noise=_noise(form.get("noise", ""), 0.03),
+        id=_fresh_id(catalogue, source.name),
+        name=source.name,
+        measure=source.measure,
+        unit=unit or next(iter(units - {""}), ""),
+        published_on=source.published_on,
+        noise=source.noise,
         rows=tuple(rows),
     )
 
@@ -172,37 +149,34 @@ def _key(catalogue: Catalogue, name: str, side: Side, number: int, problems: lis
     return meant[0].key
 
 
-def typed_comparison(catalogue: Catalogue, form: Form) -> Chart:
+@dataclass(frozen=True, slots=True)
+class Ratio:
+    """That one part is so many times another, both by the names that were typed."""
+
+    part: str
+    than: str
+    times: float
+
+
+def typed_comparison(catalogue: Catalogue, source: Source, ratio: Ratio) -> Chart:
     """A chart of two parts from “A is so many per cent above B”."""
-    measure = _measure(form.get("measure", ""))
-    side = side_of(measure)
-    text = form.get("percent", "").strip().replace(",", ".").rstrip("% ")
-    try:
-        percent = float(text)
-    except ValueError:
-        percent = -1.0
-    if not 0 <= percent <= 900 or (form.get("direction") == "below" and percent >= 100):
-        raise ChartError(
-            f"The difference is “{form.get('percent', '')}”: enter per cent from 0 to 900, below"
-            " 100 for slower."
-        )
-    ratio = 1 - percent / 100 if form.get("direction") == "below" else 1 + percent / 100
-    names = [" ".join(form.get(field, "").split())[:120] for field in ("part", "than")]
+    side = side_of(source.measure)
+    names = (ratio.part, ratio.than)
     if not all(names):
         raise ChartError("A comparison needs two parts: name both.")
     keys = [_compared(catalogue, name, side) for name in names]
     if keys[0] == keys[1]:
         raise ChartError(f"“{names[0]}” is compared with itself: name another part.")
-    source = " ".join(form.get("name", "").split())[:120] or "typed in"
+    name = source.name or "typed in"
     return Chart(
-        id=_fresh_id(catalogue, f"{source} {keys[0]} {keys[1]}"),
-        name=source,
-        measure=measure,
+        id=_fresh_id(catalogue, f"{name} {keys[0]} {keys[1]}"),
+        name=name,
+        measure=source.measure,
         unit="ratio",
-        published_on=_day(form.get("published_on", "").strip()),
-        noise=max(0.005, _noise(form.get("noise", ""), 0.03) / float(np.sqrt(2))),
+        published_on=source.published_on,
+        noise=max(LEAST_NOISE, source.noise / float(np.sqrt(2))),
         rows=(
-            ChartRow(text=names[0], part=keys[0], value=ratio),
+            ChartRow(text=names[0], part=keys[0], value=ratio.times),
             ChartRow(text=names[1], part=keys[1], value=1.0),
         ),
     )

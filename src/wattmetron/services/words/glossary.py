@@ -1,14 +1,14 @@
 """One line of explanation for each trade word, shown on demand."""
 
+from wattmetron.core.values.brief import BRIEF, DISPLAY, TARGET
+
+_OF_FIELDS = {
+    field.name: (field.asked.term, field.asked.meaning)
+    for field in (*BRIEF, *DISPLAY, *TARGET)
+    if field.asked.meaning
+}
 GLOSSARY: dict[str, tuple[str, str]] = {
     "target": ("target", "One game at named settings with the frame rate that is wanted from it."),
-    "system": (
-        "operating system",
-        (
-            "What will run on the machine, as published requirements name it: their lists are then"
-            " judged on it too."
-        ),
-    ),
     "tier": ("tier", "One of the lists that a publisher names, such as minimum or recommended."),
     "bar": (
         "bar",
@@ -31,20 +31,6 @@ GLOSSARY: dict[str, tuple[str, str]] = {
             " from 85."
         ),
     ),
-    "sureness": (
-        "sureness",
-        (
-            "The chance with which a target has to be reached to count as met: 50, 80 or 95 %."
-            " Proposals use it too."
-        ),
-    ),
-    "room to grow": (
-        "room to grow",
-        (
-            "A mainboard with four memory slots and two M.2 places at least, so that memory and"
-            " drives can be added."
-        ),
-    ),
     "preference": (
         "preference",
         (
@@ -53,54 +39,6 @@ GLOSSARY: dict[str, tuple[str, str]] = {
             " holds."
         ),
     ),
-    "trust": (
-        "trust in parts",
-        (
-            "From warranty, reviews, protections and tests: proven, plain, unknown or doubtful."
-            " Nothing below the floor is proposed."
-        ),
-    ),
-    "watt limit": (
-        "limit in watts",
-        (
-            "The most that the machine may draw with everything busy, as behind an inverter."
-            " Nothing above it is proposed."
-        ),
-    ),
-    "clocks": (
-        "clocks",
-        (
-            "Tuned: processor and card somewhat faster for more watts, with chip, board and cooler"
-            " that allow it. Undervolted: fewer watts for almost the same speed. Both are rules of"
-            " thumb with a wider range."
-        ),
-    ),
-    "seats": (
-        "identical machines",
-        (
-            "How many alike the budget has to pay for. The budget is then typed for all of them;"
-            " every other figure is of one."
-        ),
-    ),
-    "years": (
-        "years to keep",
-        (
-            "Balance shows which targets are still met year by year if the games ask for so much"
-            " more each year: an assumption, not a forecast."
-        ),
-    ),
-    "work": (
-        "other work",
-        (
-            "What else the machine does: it sets floors of all-core speed, memory and storage; what"
-            " runs beside a game takes frames, which Balance shows. Rules of thumb."
-        ),
-    ),
-    "colour": (
-        "colour",
-        "Parts whose colour is known must have this one; parts without a stated colour are let in.",
-    ),
-    "preset": ("preset", "A game's ready-made set of picture options, from low to ultra."),
     "upscaling": (
         "upscaling",
         (
@@ -129,29 +67,6 @@ GLOSSARY: dict[str, tuple[str, str]] = {
         ),
     ),
     "interval": ("80 % interval", "The rate lies between these two figures with a chance of 80 %."),
-    "variable": (
-        "variable refresh",
-        (
-            "A display that waits for the frame within a range of rates, so that uneven frames do"
-            " not stutter."
-        ),
-    ),
-    "cap": ("cap", "The most frames per second that the engine or the user lets through."),
-    "weight": (
-        "weight",
-        "How much a target counts against the others; 0 is shown but not counted.",
-    ),
-    "part cap": (
-        "no part above",
-        "A rule of the brief: no single new part may cost more than this, delivered.",
-    ),
-    "headroom": (
-        "headroom",
-        (
-            "What a power supply can give, in % of the full draw: 140 leaves room for ageing and a"
-            " later upgrade."
-        ),
-    ),
     "spike": (
         "spike",
         (
@@ -199,4 +114,4 @@ GLOSSARY: dict[str, tuple[str, str]] = {
         "pinned",
         "A build set aside; ghosts and differences count from it until it is let go.",
     ),
-}
+} | _OF_FIELDS

@@ -29,7 +29,7 @@ from wattmetron.services.games.publishing import GameState
 from wattmetron.services.words.figures import KIND_WORDS, listed, money, money_change
 from wattmetron.services.workshop import Opened
 from wattmetron.web.desk.balance import BalanceView, balance_view
-from wattmetron.web.desk.brief_choices import Choices
+from wattmetron.web.desk.brief_form import BriefForm, brief_form
 from wattmetron.web.desk.build import BuildView, build_view
 from wattmetron.web.desk.fit import FitView, fit_view
 from wattmetron.web.desk.frames import FIGURE_NAMES, FrameRowView, frame_rows
@@ -114,8 +114,9 @@ class Desk:
         return FIGURE_NAMES
 
     @property
-    def choices(self) -> Choices:
-        return Choices(self.catalogue, self.brief, self.now.currency)
+    def form(self) -> BriefForm:
+        """The form of the brief, with what could not be taken still in it."""
+        return brief_form(self.catalogue, self.brief, self.drafts, self.tier_words)
 
     @property
     def base(self) -> str:

@@ -12,6 +12,7 @@ from wattmetron.core.values.brief import SURENESS
 from wattmetron.services.desk.assess import Assessment, assess, known_build
 from wattmetron.services.games.contenders import machine_contender, typed_contender
 from wattmetron.services.workshop import Opened, Workshop
+from wattmetron.web.games.queries import MachineQuery
 
 
 @dataclass(frozen=True)
@@ -50,22 +51,20 @@ class Machine:
 NOBODY = Machine(None, "", None, "", SURENESS["likely"])
 
 
-def read_machine(workshop: Workshop, catalogue: Catalogue, params: dict[str, str]) -> Machine:
+def read_machine(workshop: Workshop, catalogue: Catalogue, query: MachineQuery) -> Machine:
     """The machine that an address names; nobody where it names none."""
-    brief = params.get("brief", "")
-    typed = params.get("parts", "").strip()[:400]
-    if brief.isdecimal():
-        return brief_machine(catalogue, workshop.open(int(brief)))
-    if not typed:
+    if query.brief_id is not None:
+        return brief_machine(catalogue, workshop.open(query.brief_id))
+    if not query.parts:
         return NOBODY
+    typed, sureness = query.parts, SURENESS["likely"]
     try:
-        one = typed_contender(catalogue, typed)
+        contender = typed_contender(catalogue, typed)
     except WattmetronError as error:
-        return Machine(None, "", None, typed, SURENESS["likely"], None, str(error))
-    names = [one.processor_name, one.graphics_name]
-    return Machine(
-        one, " with ".join(filter(None, names)) or "what was typed", None, typed, SURENESS["likely"]
-    )
+        return Machine(None, "", None, typed, sureness, None, str(error))
+    names = [contender.processor_name, contender.graphics_name]
+    words = " with ".join(filter(None, names)) or "what was typed"
+    return Machine(contender, words, None, typed, sureness)
 
 
 def brief_machine(catalogue: Catalogue, opened: Opened) -> Machine:

@@ -1,4 +1,4 @@
-"""Parts by hand and from tables: forms, offers, imports with a preview, and taking an edit back."""
+"""Addresses that change parts: forms, offers, tables with a preview, edits taken back."""
 
 from collections.abc import Callable
 from datetime import UTC, datetime
@@ -12,230 +12,181 @@ from starlette.datastructures import FormData, UploadFile
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import ConflictError, WattmetronError
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import ALL_KINDS, KIND_PLURALS, Kind
-from wattmetron.services.parts import edits as part_edits
+from wattmetron.services.parts import edits
 from wattmetron.services.parts.edits import Done
-from wattmetron.services.parts.table_import import TablePreview, bring_in, kind_of_file, preview
+from wattmetron.services.parts.table_import import bring_in, kind_of_file, preview
 from wattmetron.services.workshop import Workshop
-from wattmetron.web.parts.part import part_page
 from wattmetron.web.parts.part_form import part_form
-from wattmetron.web.shell.line import PageRoute
+from wattmetron.web.parts.part_forms import (
+    NewPartForm,
+    OfferForm,
+    TableForm,
+    UndoForm,
+    VersionForm,
+    typed_part,
+)
+from wattmetron.web.parts.routes import show_edit, show_import
+from wattmetron.web.shell.errors import status_of
+from wattmetron.web.shell.forms import Typed, read
 from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import workshop_of
+from wattmetron.web.shell.security import MAX_BODY_BYTES
 
-router = APIRouter(include_in_schema=False, route_class=PageRoute)
-Form = dict[str, str]
+router = APIRouter(include_in_schema=False)
+MOST_SAID = 400
 
 
-async def _form(request: Request) -> tuple[Form, str, bytes]:
+async def typed_with_file(request: Request) -> tuple[Typed, str, bytes]:
     """Fields, and the name and bytes of the one file that may be there."""
-    data: FormData = await request.form(max_fields=120, max_files=1)
+    data: FormData = await request.form(max_fields=120, max_files=1, max_part_size=MAX_BODY_BYTES)
     fields = {name: value for name, value in data.items() if isinstance(value, str)}
     upload = data.get("file")
     if isinstance(upload, UploadFile) and upload.filename:
-        return fields, upload.filename.replace("\\", "/").split("/")[-1][:120], await upload.read()
+        name = upload.filename.replace("\\", "/").split("/")[-1][:120]
+        return fields, name, await upload.read()
     return fields, "", b""
 
 
-def _kind(text: str) -> Kind:
-    return next((kind for kind in ALL_KINDS if kind == text), "processor")
+def _to(path: str, **query: object) -> Response:
+    words = urlencode({name: str(value) for name, value in query.items()})
+    return RedirectResponse(f"{path}?{words}", 303)
 
 
-@router.get("/parts/new")
-def new_part(request: Request, kind: str = "", like: str = "") -> Response:
-    catalogue = workshop_of(request).catalogue()
-    old = catalogue.described.parts.get(like)
-    cells = part_edits.variant_of(old) if old else {}
-    own = kind_of(old) if old else _kind(kind)
-    return page(
-        request, "parts/part_form.html", {"f": part_form(own, "", "", cells, 0), "error": ""}
-    )
-
-
-@router.get("/parts/import")
-def import_page(request: Request) -> Response:
-    return _import(request, None, "")
-
-
-def _import(request: Request, found: TablePreview | None, name: str, error: str = "") -> Response:
-    content = {"p": found, "name": name, "error": error, "kinds": list(KIND_PLURALS.items())}
-    return page(request, "parts/part_import.html", content, 422 if error else 200)
+# --- tables ---
 
 
 @router.post("/parts/import")
 async def look_at_table(request: Request) -> Response:
-    form, name, data = await _form(request)
-    return await run_in_threadpool(_look, request, form, name, data)
+    entries, name, data = await typed_with_file(request)
+    return await run_in_threadpool(_look, request, entries, name, data)
 
 
-def _look(request: Request, form: Form, name: str, data: bytes) -> Response:
+def _look(request: Request, entries: Typed, name: str, data: bytes) -> Response:
     workshop = workshop_of(request)
+    if not name:
+        sentence = "No file was chosen: choose a CSV file with parts."
+        return show_import(request, None, "", sentence)
     try:
-        if not name:
-            return _import(request, None, "", "No file was chosen: choose a CSV file with parts.")
-        kind = kind_of_file(name, form.get("kind", ""))
-        return _import(request, preview(workshop, workshop.catalogue(), kind, name, data), name)
+        kind = kind_of_file(name, entries.get("kind", ""))
+        found = preview(workshop, workshop.catalogue(), kind, name, data)
     except WattmetronError as error:
-        return _import(request, None, name, str(error))
+        return show_import(request, None, name, str(error))
+    return show_import(request, found, name)
 
 
 @router.post("/parts/import/confirm")
 async def confirm_table(request: Request) -> Response:
-    form, _, _ = await _form(request)
-    return await run_in_threadpool(_confirm, request, form)
+    entries, _, _ = await typed_with_file(request)
+    return await run_in_threadpool(_confirm, request, entries)
 
 
-def _confirm(request: Request, form: Form) -> Response:
+def _confirm(request: Request, entries: Typed) -> Response:
     workshop = workshop_of(request)
-    name, data = (
-        form.get("name", "table.csv")[:120],
-        form.get("text", "").replace("\r\n", "\n").encode(),
-    )
+    form = read(TableForm, entries)
+    data = form.text.replace("\r\n", "\n").encode()
     try:
-        done = bring_in(workshop, workshop.catalogue(), _kind(form.get("kind", "")), name, data)
+        done = bring_in(workshop, workshop.catalogue(), form.kind, form.name, data)
     except WattmetronError as error:
-        return _import(request, None, name, str(error))
-    return RedirectResponse(
-        "/parts?"
-        + urlencode({"kind": form.get("kind", ""), "all": "1", "done": str(done.edit_id)}),
-        303,
-    )
+        return show_import(request, None, form.name, str(error))
+    return _to("/parts", kind=form.kind, all="1", done=done.edit_id)
 
 
-@router.get("/parts/{part_id}/edit")
-def edit_part(request: Request, part_id: str) -> Response:
-    return _edit(request, part_id)
-
-
-def _edit(
-    request: Request, part_id: str, cells: Form | None = None, error: str = "", status: int = 200
-) -> Response:
-    workshop = workshop_of(request)
-    part = workshop.catalogue().described.part(part_id)
-    kind = kind_of(part)
-    version = part_edits.part_version(workshop, part_id, kind)
-    shown = part_form(
-        kind, part_id, part.name, part_edits.cells_of(part) if cells is None else cells, version
-    )
-    return page(request, "parts/part_form.html", {"f": shown, "error": error}, status)
+# --- parts and offers ---
 
 
 @router.post("/parts/new")
 async def add(request: Request) -> Response:
-    form, _, _ = await _form(request)
-    return await run_in_threadpool(_add, request, form)
+    entries, _, _ = await typed_with_file(request)
+    return await run_in_threadpool(_add, request, entries)
 
 
-def _add(request: Request, form: Form) -> Response:
+def _add(request: Request, entries: Typed) -> Response:
     workshop = workshop_of(request)
-    kind = _kind(form.get("kind", ""))
+    catalogue = workshop.catalogue()
+    form = read(NewPartForm, entries)
+    part_id = edits.new_id(catalogue, form.maker, form.model, form.colour)
     try:
-        done = part_edits.add_part(workshop, workshop.catalogue(), kind, form)
+        done = edits.add_part(workshop, catalogue, typed_part(form.kind, entries, part_id))
     except WattmetronError as error:
-        return page(
-            request,
-            "parts/part_form.html",
-            {"f": part_form(kind, "", "", form, 0), "error": str(error)},
-            422,
-        )
+        shown = part_form(form.kind, "", "", entries, 0)
+        content = {"f": shown, "error": str(error)}
+        return page(request, "parts/part_form.html", content, status_of(error))
     return _to_part(done)
 
 
 def _to_part(done: Done) -> Response:
-    return RedirectResponse(f"/parts/{done.part_id}?done={done.edit_id}", 303)
+    return _to(f"/parts/{done.part_id}", done=done.edit_id)
 
 
 @router.post("/parts/{part_id}/edit")
 async def change(request: Request, part_id: str) -> Response:
-    form, _, _ = await _form(request)
-    return await run_in_threadpool(_change, request, part_id, form)
+    entries, _, _ = await typed_with_file(request)
+    return await run_in_threadpool(_change, request, part_id, entries)
 
 
-def _change(request: Request, part_id: str, form: Form) -> Response:
+def _change(request: Request, part_id: str, entries: Typed) -> Response:
     workshop = workshop_of(request)
+    catalogue = workshop.catalogue()
+    version = read(VersionForm, entries).version
     try:
-        return _to_part(part_edits.change_part(workshop, workshop.catalogue(), part_id, form))
+        kind = kind_of(catalogue.described.part(part_id))
+        part = typed_part(kind, entries, part_id)
+        return _to_part(edits.change_part(workshop, catalogue, part, version))
     except ConflictError as error:
-        return _edit(request, part_id, None, str(error), 409)
+        return show_edit(request, part_id, None, str(error), 409)
     except WattmetronError as error:
-        return _edit(request, part_id, form, str(error), 422)
+        return show_edit(request, part_id, entries, str(error), status_of(error))
 
 
-Edit = Callable[[Workshop, Catalogue, str, Form], Done]
+Edit = Callable[[Workshop, Catalogue, str, Typed], Done]
 
 
-def _offer(workshop: Workshop, catalogue: Catalogue, part_id: str, form: Form) -> Done:
-    return part_edits.type_offer(workshop, catalogue, part_id, form, datetime.now(UTC).date())
+def _offer(workshop: Workshop, catalogue: Catalogue, part_id: str, entries: Typed) -> Done:
+    offer, today = read(OfferForm, entries).offer, datetime.now(UTC).date()
+    return edits.type_offer(workshop, catalogue, part_id, offer, today)
+
+
+def _take_out(workshop: Workshop, catalogue: Catalogue, part_id: str, entries: Typed) -> Done:
+    version = read(VersionForm, entries).version
+    return edits.take_out_part(workshop, catalogue, part_id, version)
 
 
 @router.post("/parts/{part_id}/offer")
 async def offer(request: Request, part_id: str) -> Response:
-    form, _, _ = await _form(request)
-    return await run_in_threadpool(_done, request, part_id, form, _offer)
+    entries, _, _ = await typed_with_file(request)
+    return await run_in_threadpool(_done, request, part_id, entries, _offer)
 
 
 @router.post("/parts/{part_id}/remove")
 async def remove(request: Request, part_id: str) -> Response:
-    form, _, _ = await _form(request)
-    return await run_in_threadpool(_done, request, part_id, form, part_edits.take_out_part)
+    entries, _, _ = await typed_with_file(request)
+    return await run_in_threadpool(_done, request, part_id, entries, _take_out)
 
 
-def _done(request: Request, part_id: str, form: Form, edit: Edit) -> Response:
-    """Make an edit; what cannot be done is said on the part's page."""
+def _done(request: Request, part_id: str, entries: Typed, edit: Edit) -> Response:
+    """Makes an edit; what cannot be done is said on the part's page."""
     workshop = workshop_of(request)
     catalogue = workshop.catalogue()
     kind = kind_of(catalogue.part(part_id))
     try:
-        done = edit(workshop, catalogue, part_id, form)
+        done = edit(workshop, catalogue, part_id, entries)
     except WattmetronError as error:
-        return RedirectResponse(f"/parts/{part_id}?" + urlencode({"error": str(error)[:400]}), 303)
+        return _to(f"/parts/{part_id}", error=str(error)[:MOST_SAID])
     if part_id not in workshop.catalogue().parts:
-        return RedirectResponse(
-            "/parts?" + urlencode({"kind": kind, "done": str(done.edit_id)}), 303
-        )
+        return _to("/parts", kind=kind, done=done.edit_id)
     return _to_part(done)
 
 
 @router.post("/parts/undo")
 async def undo(request: Request) -> Response:
-    form, _, _ = await _form(request)
-    return await run_in_threadpool(_undo, request, form)
+    entries, _, _ = await typed_with_file(request)
+    return await run_in_threadpool(_undo, request, entries)
 
 
-def _undo(request: Request, form: Form) -> Response:
-    edit_id = form.get("edit", "")
+def _undo(request: Request, entries: Typed) -> Response:
+    form = read(UndoForm, entries)
     try:
-        said = part_edits.undo_edit(
-            workshop_of(request), int(edit_id) if edit_id.isdecimal() else 0
-        )
+        said = edits.undo_edit(workshop_of(request), form.edit)
     except WattmetronError as error:
-        return RedirectResponse(
-            "/parts?" + urlencode({"kind": _kind(form.get("kind", "")), "error": str(error)}), 303
-        )
-    return RedirectResponse(
-        "/parts?" + urlencode({"kind": _kind(form.get("kind", "")), "said": f"Took back: {said}."}),
-        303,
-    )
-
-
-def notice_of(workshop: Workshop, params: Form) -> dict[str, str]:
-    """What was just done, with the edit that can be taken back, or what could not be done."""
-    done = part_edits.edit_said(workshop, params.get("done", ""))
-    notice = f"{done[:1].upper()}{done[1:]}." if done else params.get("said", "")[:300]
-    return {
-        "notice": notice,
-        "edit": params.get("done", "") if done else "",
-        "refused": params.get("error", "")[:500],
-    }
-
-
-@router.get("/parts/{part_id}")
-def one_part(request: Request, part_id: str) -> Response:
-    workshop = workshop_of(request)
-    catalogue, params = workshop.catalogue(), dict(request.query_params)
-    content = {
-        "s": part_page(workshop, catalogue, part_id, params),
-        "regions": [(one.id, f"{one.name} ({one.currency})") for one in catalogue.regions.values()],
-        **notice_of(workshop, params),
-    }
-    return page(request, "parts/part.html", content)
+        return _to("/parts", kind=form.kind, error=str(error)[:MOST_SAID])
+    return _to("/parts", kind=form.kind, said=f"Took back: {said}.")

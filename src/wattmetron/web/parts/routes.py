@@ -1,151 +1,141 @@
-"""The place Parts: the list by kind, one part in full, the scale of speeds and the charts behind
-it.
-"""
+"""The place Parts: the list of a kind, one part in full, forms, the scale of speeds."""
 
-from collections.abc import Callable
+from collections.abc import Mapping
 from typing import Any
 
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
-from starlette.concurrency import run_in_threadpool
-from starlette.datastructures import FormData, UploadFile
 
-from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import ConflictError, WattmetronError
 from wattmetron.core.values.charts import MEASURES
-from wattmetron.services.parts.charting import (
-    Changed,
-    ChartError,
-    chart_version,
-    mute,
-    pasted_chart,
-    store_chart,
-    typed_comparison,
-    undo_chart,
-)
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.parts import KIND_PLURALS
+from wattmetron.services.parts import edits
+from wattmetron.services.parts.table_import import TablePreview
 from wattmetron.services.workshop import Workshop
-from wattmetron.web.parts.edit_routes import notice_of
+from wattmetron.web.parts.part import part_page
+from wattmetron.web.parts.part_form import part_form
+from wattmetron.web.parts.part_forms import cells_of, known_kind
 from wattmetron.web.parts.scale import MEASURE_WORDS, read_scale_query, scale_page
 from wattmetron.web.parts.shelf import shelf_page
 from wattmetron.web.parts.shelf_state import read_state
+from wattmetron.web.shell.forms import Form, Number, Short400, Typed, read
 from wattmetron.web.shell.line import PageRoute
 from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import workshop_of
 
 router = APIRouter(include_in_schema=False, route_class=PageRoute)
-Form = dict[str, str]
+
+
+class NoticeQuery(Form):
+    """What was just done, as the address says it."""
+
+    done: Number = 0
+    said: Short400 = ""
+    error: Short400 = ""
+
+
+def notice_of(workshop: Workshop, params: Mapping[str, str]) -> dict[str, Any]:
+    """What was just done, with the edit that can be taken back, or what could not be done."""
+    query = read(NoticeQuery, params)
+    done = edits.edit_said(workshop, query.done) if query.done else ""
+    notice = f"{done[:1].upper()}{done[1:]}." if done else query.said
+    return {"notice": notice, "edit": query.done if done else "", "refused": query.error}
 
 
 @router.get("/parts")
 def list_page(request: Request) -> Response:
-    workshop = workshop_of(request)
+    workshop, params = workshop_of(request), dict(request.query_params)
     catalogue = workshop.catalogue()
-    state = read_state(workshop, catalogue, dict(request.query_params))
     content = {
-        "s": shelf_page(catalogue, state),
-        "briefs": [(one.id, one.plan.brief.name) for one in workshop.briefs()],
-        "regions": [(one.id, one.name) for one in catalogue.regions.values()],
-        **notice_of(workshop, dict(request.query_params)),
+        "s": shelf_page(catalogue, read_state(workshop, catalogue, params)),
+        "briefs": [(row.id, row.plan.brief.name) for row in workshop.briefs()],
+        "regions": [(region.id, region.name) for region in catalogue.regions.values()],
+        **notice_of(workshop, params),
     }
     return page(request, "parts/shelf.html", content)
 
 
 @router.get("/parts/scale")
-def show_scale(request: Request) -> Response:
-    return _scale(request, dict(request.query_params))
+def scale(request: Request) -> Response:
+    return show_scale(request, request.query_params)
 
 
-def _scale(request: Request, params: Form, status: int = 200, **more: Any) -> Response:
+def show_scale(
+    request: Request, params: Mapping[str, str], status: int = 200, **more: Any
+) -> Response:
+    """The scale of speeds; ``more`` are a notice with what was changed, or an error with what was
+    typed.
+    """
     catalogue = workshop_of(request).catalogue()
     query = read_scale_query(catalogue, params)
     shown = scale_page(catalogue, query)
     content = {
         "s": shown,
-        "measures": [(one, MEASURE_WORDS[one]) for one in MEASURES],
+        "measures": [(measure, MEASURE_WORDS[measure]) for measure in MEASURES],
         "error": shown.error,
         "notice": "",
         "changed": None,
         "version": 0,
         "typed": {},
     }
-    return page(
-        request,
-        "parts/scale.html",
-        content | more,
-        status,
-        query.url() if request.method == "POST" else None,
-    )
+    url = query.url() if request.method == "POST" else None
+    return page(request, "parts/scale.html", content | more, status, url)
 
 
-async def _form(request: Request) -> Form:
-    data: FormData = await request.form(max_fields=40, max_files=1)
-    found = {name: value for name, value in data.items() if isinstance(value, str)}
-    upload = data.get("file")
-    if isinstance(upload, UploadFile) and upload.filename:
-        found["table"] = (await upload.read()).decode("utf-8-sig", errors="replace")
-    return found
+@router.get("/parts/new")
+def new_part(request: Request, kind: str = "processor", like: str = "") -> Response:
+    """An empty form, or that of a variant of another part."""
+    old = workshop_of(request).catalogue().described.parts.get(like)
+    cells = cells_of(edits.variant_of(old)) if old else {}
+    shown = part_form(kind_of(old) if old else known_kind(kind), "", "", cells, 0)
+    return page(request, "parts/part_form.html", {"f": shown, "error": ""})
 
 
-def _change(
-    request: Request, form: Form, change: Callable[[Workshop, Catalogue], Changed]
+@router.get("/parts/import")
+def import_page(request: Request) -> Response:
+    return show_import(request, None, "")
+
+
+def show_import(
+    request: Request, preview: TablePreview | None, name: str, error: str = ""
 ) -> Response:
+    """The form for a table, with what the table would do where it was read."""
+    content = {"p": preview, "name": name, "error": error, "kinds": list(KIND_PLURALS.items())}
+    return page(request, "parts/part_import.html", content, 422 if error else 200)
+
+
+@router.get("/parts/{part_id}/edit")
+def edit_part(request: Request, part_id: str) -> Response:
+    return show_edit(request, part_id)
+
+
+def show_edit(
+    request: Request,
+    part_id: str,
+    cells: Typed | None = None,
+    error: str = "",
+    status: int = 200,
+) -> Response:
+    """A part's form, as it is or as it was typed."""
     workshop = workshop_of(request)
-    params = {name: form[name] for name in ("measure", "reference", "part") if form.get(name)}
-    try:
-        done = change(workshop, workshop.catalogue())
-    except WattmetronError as error:
-        status = 409 if isinstance(error, ConflictError) else 422
-        return _scale(request, params, status, error=str(error), typed=form)
-    notice = f"{done.said[:1].upper()}{done.said[1:]}. Moved: {done.moved}."
-    version = chart_version(workshop, done.chart_id)
-    return _scale(request, params, notice=notice, changed=done.chart_id, version=version)
+    part = workshop.catalogue().described.part(part_id)
+    kind = kind_of(part)
+    version = edits.part_version(workshop, part_id, kind)
+    typed = cells_of(part) if cells is None else cells
+    shown = part_form(kind, part_id, part.name, typed, version)
+    return page(request, "parts/part_form.html", {"f": shown, "error": error}, status)
 
 
-def _route(path: str, change: Callable[[Workshop, Catalogue, Form], Changed]) -> None:
-    async def handle(request: Request) -> Response:
-        form = await _form(request)
-        return await run_in_threadpool(
-            _change, request, form, lambda workshop, catalogue: change(workshop, catalogue, form)
-        )
-
-    router.add_api_route(f"/parts/scale/{path}", handle, methods=["POST"], response_model=None)
-
-
-def _add_chart(workshop: Workshop, catalogue: Catalogue, form: Form) -> Changed:
-    chart = pasted_chart(catalogue, form)
-    return store_chart(
-        workshop, chart, chart.id, f"added {chart.name} with {len(chart.rows)} parts"
-    )
-
-
-def _add_comparison(workshop: Workshop, catalogue: Catalogue, form: Form) -> Changed:
-    chart = typed_comparison(catalogue, form)
-    return store_chart(
-        workshop,
-        chart,
-        chart.id,
-        f"added a comparison of {chart.rows[0].text} with {chart.rows[1].text}",
-    )
-
-
-def _mute(workshop: Workshop, catalogue: Catalogue, form: Form) -> Changed:
-    return mute(workshop, form.get("chart", ""), form.get("muted") == "1")
-
-
-def _remove(workshop: Workshop, catalogue: Catalogue, form: Form) -> Changed:
-    chart = catalogue.described.charts.get(form.get("chart", ""))
-    if chart is None:
-        raise ChartError("There is no such chart any more: look at the list of sources.")
-    return store_chart(workshop, None, chart.id, f"removed {chart.name}")
-
-
-def _undo(workshop: Workshop, catalogue: Catalogue, form: Form) -> Changed:
-    version = form.get("version", "")
-    return undo_chart(workshop, form.get("chart", ""), int(version) if version.isdecimal() else 0)
-
-
-_route("charts", _add_chart)
-_route("comparisons", _add_comparison)
-_route("mute", _mute)
-_route("remove", _remove)
-_route("undo", _undo)
+@router.get("/parts/{part_id}")
+def one_part(request: Request, part_id: str) -> Response:
+    workshop, params = workshop_of(request), dict(request.query_params)
+    catalogue = workshop.catalogue()
+    content = {
+        "s": part_page(workshop, catalogue, part_id, params),
+        "regions": [
+            (region.id, f"{region.name} ({region.currency})")
+            for region in catalogue.regions.values()
+        ],
+        **notice_of(workshop, params),
+    }
+    return page(request, "parts/part.html", content)

@@ -1,5 +1,6 @@
 """The page Scale: parts ranked by one measure, sources, disagreements, the chain behind a speed."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from urllib.parse import urlencode
 
@@ -48,7 +49,7 @@ class ScaleQuery:
         return "/parts/scale" + (f"?{urlencode(query)}" if query else "")
 
 
-def read_scale_query(catalogue: Catalogue, params: dict[str, str]) -> ScaleQuery:
+def read_scale_query(catalogue: Catalogue, params: Mapping[str, str]) -> ScaleQuery:
     """The query of an address; unknown values are taken for nothing."""
     measure: Measure = next((one for one in MEASURES if one == params.get("measure")), "1080p")
     region = params.get("region", "")

@@ -7,10 +7,11 @@ from urllib.parse import urlencode
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.money import to_minor
-from wattmetron.core.values.parts import ALL_KINDS, Kind
+from wattmetron.core.values.parts import Kind
 from wattmetron.services.parts.shelf import Range, ShelfQuery
 from wattmetron.services.parts.shelf_figures import FACETS, FIGURES
 from wattmetron.services.workshop import Opened, Workshop
+from wattmetron.web.parts.part_forms import known_kind
 from wattmetron.web.shell.address import trial_of
 
 MOST_BESIDE = 4
@@ -41,7 +42,7 @@ class ShelfState:
 
 def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str]) -> ShelfState:
     """The state of an address; what cannot be read is said and left out."""
-    kind: Kind = next((one for one in ALL_KINDS if one == params.get("kind")), "processor")
+    kind: Kind = known_kind(params.get("kind") or "processor")
     errors: list[str] = []
     ranges = {
         key: found

@@ -23,17 +23,17 @@ _ENVIRONMENT = Environment(
 )
 
 
-def _plain(value: float | None) -> str:
+def plain(value: float | None) -> str:
     """A figure for an input: ``60`` rather than ``60.0``, nothing for None."""
     return "" if value is None else f"{round(value, 6):g}"
 
 
-def _amount(minor: int) -> str:
+def amount(minor: int) -> str:
     """Money for an input: ``1250`` or ``1250.50``."""
     return f"{to_decimal(minor):f}".removesuffix(".00")
 
 
-_ENVIRONMENT.filters.update(plain=_plain, amount=_amount, money=money)
+_ENVIRONMENT.filters.update(plain=plain, amount=amount, money=money)
 _ENVIRONMENT.globals.update(
     state_mark=state_mark,
     level_mark=level_mark,

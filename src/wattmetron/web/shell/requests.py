@@ -10,3 +10,8 @@ LOCATION = '{{"path": "{}", "target": "#desk", "swap": "morph:outerHTML"}}'
 def workshop_of(request: Request) -> Workshop:
     found: Workshop = request.app.state.workshop
     return found
+
+
+def in_place(request: Request) -> bool:
+    """Whether the answer is put into the page that is there."""
+    return request.headers.get("hx-request") == "true"

@@ -1,0 +1,156 @@
+"""What a field of the brief is: declared once beside the field, read by everything that shows it.
+
+File format, schema, form, checks, words of explanation and the costs of wishes derive from these
+declarations.
+"""
+
+from dataclasses import MISSING, Field, dataclass, fields
+from math import isfinite
+from types import NoneType, UnionType
+from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
+
+from wattmetron.core.errors import BriefError
+
+Sense = Literal["at least", "at most", "as said", "strictest", "also"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Asked:
+    """How a field is called, explained, bounded and asked for.
+
+    ``words`` name it in sentences, ``text`` explains it in files. A field with a ``label`` stands
+    in the form of the brief, with what an empty entry means and, perhaps, a term with its meaning.
+    ``choices`` names where the entries to choose from come from, where the type does not say it.
+    ``file`` is its name in files where that differs; ``amount`` says that minor units are amounts
+    there. What is not ``searched`` changes nothing that the search looks at.
+    """
+
+    words: str
+    text: str
+    label: str = ""
+    unit: str = ""
+    least: float | None = None
+    most: float | None = None
+    hint: str = "enter such a number"
+    longest: int = 120
+    empty: str = ""
+    choices: str = ""
+    wide: bool = False
+    flag: tuple[str, str] = ("wanted", "not wanted")
+    term: str = ""
+    meaning: str = ""
+    file: str = ""
+    amount: bool = False
+    searched: bool = True
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Wish:
+    """That a field can hold a wish: it can be let go, has a price, and may be a preference.
+
+    ``without`` is the value that wishes nothing. ``said`` puts it into words, with ``{value}`` and
+    its like in it. With ``preferred`` it is offered as a preference in these words, under the name
+    ``preference`` where that is not the field's; ``value`` is what the preference of a flag sets.
+    """
+
+    name: str
+    without: Any
+    said: str = ""
+    preferred: str = ""
+    preference: str = ""
+    value: Any = None
+    sense: Sense = "as said"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Declared:
+    """A field with its type, its default (None where it has none) and what was declared of it."""
+
+    name: str
+    type: Any
+    default: Any
+    required: bool
+    asked: Asked
+    wish: Wish | None
+
+    @property
+    def optional(self) -> bool:
+        """Whether None stands for nothing said."""
+        return NoneType in get_args(self.type)
+
+    @property
+    def bare(self) -> Any:
+        """The type without None."""
+        if get_origin(self.type) in (Union, UnionType):
+            return next(one for one in get_args(self.type) if one is not NoneType)
+        return self.type
+
+    @property
+    def options(self) -> tuple[str, ...]:
+        """The values of a choice, or of the entries of several; empty for other types."""
+        kind = get_args(self.bare)[0] if get_origin(self.bare) is tuple else self.bare
+        return get_args(kind) if get_origin(kind) is Literal else ()
+
+    @property
+    def several(self) -> bool:
+        return get_origin(self.bare) is tuple
+
+    @property
+    def file(self) -> str:
+        return self.asked.file or self.name
+
+    def check(self, value: Any) -> None:
+        """Raises BriefError for a value that is out of bounds, too long or no choice."""
+        asked = self.asked
+        if value is None and self.optional:
+            return
+        for one in value if self.several else (value,):
+            if self.options and one not in self.options:
+                said = ", ".join(value) if self.several else value
+                raise BriefError(
+                    f"The {asked.words} is “{said}”: choose one of {', '.join(self.options)}."
+                )
+        if asked.least is not None and asked.most is not None and not self.several:
+            self._check_bounds(value, asked.least, asked.most)
+        if isinstance(value, (str, tuple)) and len(value) > asked.longest:
+            what = "entries: keep those that matter" if self.several else "characters: shorten it"
+            raise BriefError(f"The {asked.words} has more than {asked.longest:,} {what}.")
+
+    def _check_bounds(self, value: Any, least: float, most: float) -> None:
+        scale = 100 if self.asked.amount else 1
+        if not (isfinite(value) and least * scale <= value <= most * scale):
+            unit = f" {self.asked.unit}" if self.asked.unit else ""
+            empty = " or leave it empty" if self.optional else ""
+            raise BriefError(
+                f"The {self.asked.words} must lie within {least:,g}–{most:,g}{unit}:"
+                f" {self.asked.hint}{empty}."
+            )
+
+
+def declared(kind: type) -> tuple[Declared, ...]:
+    """The declared fields of a dataclass, in their order."""
+    hints = get_type_hints(kind, include_extras=True)
+    return tuple(
+        one for item in fields(kind) if (one := _declared(item, hints[item.name])) is not None
+    )
+
+
+def _declared(item: Field[Any], hint: Any) -> Declared | None:
+    if get_origin(hint) is not Annotated:
+        return None
+    bare, *notes = get_args(hint)
+    asked = next((note for note in notes if isinstance(note, Asked)), None)
+    if asked is None:
+        return None
+    required = item.default is MISSING and item.default_factory is MISSING
+    default = None if required else item.default
+    if item.default_factory is not MISSING:
+        default = item.default_factory()
+    return Declared(
+        name=item.name,
+        type=bare,
+        default=default,
+        required=required,
+        asked=asked,
+        wish=next((note for note in notes if isinstance(note, Wish)), None),
+    )

@@ -1,0 +1,103 @@
+"""Files of what the core declares: Pydantic models from its fields, and values to and fro."""
+
+from collections.abc import Collection, Mapping
+from decimal import Decimal
+from typing import Annotated, Any, get_args, get_origin
+
+from pydantic import BaseModel, ConfigDict, Field, create_model
+
+from wattmetron.core.values.declared import Declared, declared
+from wattmetron.core.values.money import to_decimal, to_minor
+
+MOST_AMOUNT = 10_000_000
+Amount = Annotated[Decimal, Field(ge=0, le=MOST_AMOUNT, decimal_places=2)]
+Text = Annotated[str, Field(max_length=120)]
+Models = Mapping[Any, type[BaseModel]]
+"""By the type of a field's value or of its entries the model that stands for it in files."""
+
+
+class Strict(BaseModel):
+    """A model that takes nothing but its own fields."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+Instead = Mapping[str, Mapping[str, Any]]
+"""By the name of a field what the file has in its place."""
+
+
+def file_model(
+    kind: type, name: str, models: Models, instead: Instead | None = None, **first: Any
+) -> type[Strict]:
+    """A model of a dataclass's declared fields, in their order; ``first`` are fields of the file's
+    own.
+    """
+    own: dict[str, Any] = {}
+    for field in declared(kind):
+        usual = {field.file: (_type(field, models), _spec(field))}
+        own |= (instead or {}).get(field.name, usual)
+    made: type[Strict] = create_model(
+        name, __base__=Strict, __doc__=kind.__doc__, **{**first, **own}
+    )
+    return made
+
+
+def values_of(kind: type, file: BaseModel, but: Collection[str] = ()) -> dict[str, Any]:
+    """The values of a dataclass's fields from its file, entries of lists as they stand there."""
+    return {
+        field.name: _to_core(field, getattr(file, field.file))
+        for field in declared(kind)
+        if field.name not in but
+    }
+
+
+def file_values(value: Any, but: Collection[str] = ()) -> dict[str, Any]:
+    """What a file says of a value, by the names of the file."""
+    return {
+        field.file: _to_file(field, getattr(value, field.name))
+        for field in declared(type(value))
+        if field.name not in but
+    }
+
+
+def _type(field: Declared, models: Models) -> Any:
+    if field.several:
+        entry = get_args(field.bare)[0]
+        inner: Any = models.get(entry, entry)
+        if inner is str:
+            inner = Text
+        return list[inner]
+    bare: Any = Amount if field.asked.amount or field.bare is Decimal else field.bare
+    return bare | None if field.optional else bare
+
+
+def _spec(field: Declared) -> Any:
+    asked = field.asked
+    bounds = {"minimum": asked.least, "maximum": asked.most}
+    numeric = field.bare in (int, float) and not asked.amount and asked.most is not None
+    settings: dict[str, Any] = {
+        "description": asked.text,
+        "json_schema_extra": bounds if numeric else None,
+    }
+    if field.several or field.bare is str:
+        settings["max_length"] = asked.longest
+    if field.required:
+        return Field(**settings)
+    default = _to_file(field, field.default)
+    return Field(default_factory=list, **settings) if field.several else Field(default, **settings)
+
+
+def _to_core(field: Declared, value: Any) -> Any:
+    if field.several:
+        return tuple(value)
+    if field.asked.amount:
+        return None if value is None else to_minor(value)
+    return value
+
+
+def _to_file(field: Declared, value: Any) -> Any:
+    if field.several:
+        return [list(one) if get_origin(one) is tuple else one for one in value]
+    if field.asked.amount and value is not None:
+        return to_decimal(value)
+    return value

@@ -1,0 +1,51 @@
+"""What an edit of a brief changed, in one sentence."""
+
+from typing import Any, cast
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.brief import BRIEF, Brief
+from wattmetron.core.values.declared import Declared
+from wattmetron.core.values.parts import Kind
+from wattmetron.services.words.figures import KIND_WORDS, listed, money, money_range
+
+LONGEST = 200
+
+
+def differences(old: Brief, new: Brief, catalogue: Catalogue) -> str:
+    """Every field that differs, in the order of their declaration; ``nothing`` where none does."""
+    currency = catalogue.region(new.region).currency
+    said = []
+    if _budget(old) != _budget(new):
+        said.append(f"budget to {money_range(*_budget(new), currency)}")
+    if old.display != new.display:
+        said.append("display")
+    said += [
+        _said(field, getattr(new, field.name), currency)
+        for field in BRIEF
+        if field.asked.label
+        and field.name not in ("budget_low_minor", "budget_high_minor")
+        and getattr(old, field.name) != getattr(new, field.name)
+    ]
+    return "; ".join(said)[:LONGEST] or "nothing"
+
+
+def _budget(brief: Brief) -> tuple[int, int]:
+    return brief.budget_low_minor, brief.budget_high_minor
+
+
+def _said(field: Declared, value: Any, currency: str) -> str:
+    words = field.asked.words
+    if field.name == "notes":
+        return words
+    if value is None or value == "":
+        return f"{words} off"
+    if isinstance(value, bool):
+        return f"{words} {field.asked.flag[0] if value else field.asked.flag[1]}"
+    if field.name == "outside":
+        kinds = [KIND_WORDS[kind] for kind in cast(tuple[Kind, ...], value)]
+        return f"another purse pays for {listed(kinds) or 'nothing'}"
+    if field.several:
+        return f"{words}: {listed(list(value)) or 'none'}"
+    if field.asked.amount:
+        return f"{words} to {money(value, currency)}"
+    return f"{words} to {value:g}" if isinstance(value, float) else f"{words} to {value}"

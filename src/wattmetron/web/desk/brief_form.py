@@ -1,0 +1,365 @@
+"""The form of a brief, made from what its fields declare: what stands in each entry, what can be
+chosen.
+"""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from wattmetron.core.balance.granting import most_minor
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.brief import BRIEF, DISPLAY, SURENESS, TARGET, Brief, Target
+from wattmetron.core.values.declared import Declared
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.parts import FURTHER_KINDS, KIND_PLURALS, KINDS, Kind, Part
+from wattmetron.core.values.trust import TRUST_FLOORS
+from wattmetron.core.values.wishes import PREFERRED
+from wattmetron.services.words.figures import KIND_WORDS, listed
+from wattmetron.services.words.wishes import preference_words
+from wattmetron.web.desk.forms import GENERAL, LOWER
+from wattmetron.web.shell.forms import entry_name
+from wattmetron.web.shell.pages import amount, plain
+
+GENERAL_SCOPE = "b:"
+SHORT_WORDS = {"average": "avg", "low": "1\u202f% low"}
+"""Choices that are shown in fewer letters."""
+Drafts = Mapping[str, str]
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """One entry of a form: its id, name and label, the trade word to explain, how it is typed, what
+    stands in it, and what can be chosen (value, words) or is suggested.
+    """
+
+    id: str
+    name: str
+    label: str
+    term: str
+    mode: str
+    value: str
+    empty: str
+    longest: int
+    choices: tuple[tuple[str, str], ...] = ()
+    suggested: tuple[str, ...] = ()
+    wide: bool = False
+
+    @property
+    def is_figure(self) -> bool:
+        return self.mode in ("decimal", "numeric", "size")
+
+
+@dataclass(frozen=True, slots=True)
+class Tick:
+    """A box to tick."""
+
+    id: str
+    name: str
+    label: str
+    term: str
+    ticked: bool
+    disabled: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Ticks:
+    """Boxes of which several may be ticked."""
+
+    label: str
+    term: str
+    boxes: tuple[Tick, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class TargetForm:
+    """The form of one target."""
+
+    id: str
+    name: str
+    scope: str
+    entries: tuple[Entry, ...]
+    upscaling: Tick
+    scale: Entry
+    ray_tracing: Tick
+    lower: tuple[Tick, ...]
+    cap: str
+    tiers: str
+    game_id: str
+
+
+@dataclass(frozen=True)
+class BriefForm:
+    """Everything that the Brief view asks for, with the lists to choose from."""
+
+    entries: tuple[Entry, ...]
+    groups: tuple[Ticks, ...]
+    flags: tuple[Tick, ...]
+    targets: tuple[TargetForm, ...]
+    games: tuple[tuple[str, str], ...]
+    makers: tuple[str, ...]
+    bannable: tuple[tuple[str, tuple[Part, ...]], ...]
+    ownable: tuple[tuple[str, tuple[Part, ...]], ...]
+    part_names: Mapping[str, str]
+    preferences: tuple[str, ...]
+    preferable: tuple[tuple[str, str], ...]
+    preferable_values: tuple[str, ...]
+    preference_most: str
+    preference_up_to: str
+    only_of: tuple[tuple[Kind, str, str], ...]
+    drafts: Drafts
+
+    def typed(self, scope: str, name: str) -> str:
+        """What was typed into an entry that could not be taken."""
+        return self.drafts.get(scope + name, "")
+
+
+def brief_form(
+    catalogue: Catalogue, brief: Brief, drafts: Drafts, tier_words: Mapping[str, str]
+) -> BriefForm:
+    """The form of a brief; ``drafts`` are entries that could not be taken, by scope and name."""
+    currency = catalogue.region(brief.region).currency
+    asked = _Asking(catalogue, brief, currency, drafts)
+    by_kind = tuple((KIND_WORDS[kind], parts) for kind, parts in catalogue.by_kind.items())
+    lists = {kind: tuple(p for p in parts if p.id not in brief.banned) for kind, parts in by_kind}
+    named = {*brief.banned, *brief.owned}
+    up_to = "" if brief.preference_minor is None else amount(brief.preference_minor)
+    return BriefForm(
+        entries=tuple(asked.entries()),
+        groups=tuple(asked.groups()),
+        flags=tuple(asked.flags()),
+        targets=tuple(
+            _target(catalogue, target, drafts, tier_words.get(target.id, ""))
+            for target in brief.targets
+        ),
+        games=tuple((game.id, f"{game.name}, {game.genre}") for game in catalogue.games.values()),
+        makers=tuple(
+            sorted({part.maker for part in catalogue.parts.values()} - {*brief.no_makers})
+        ),
+        bannable=tuple(lists.items()),
+        ownable=by_kind,
+        part_names={
+            part_id: catalogue.parts[part_id].name if part_id in catalogue.parts else part_id
+            for part_id in named
+        },
+        preferences=tuple(preference_words(brief, own, currency) for own in brief.preferences),
+        preferable=tuple(
+            (name, field.wish.preferred) for name, field in PREFERRED.items() if field.wish
+        ),
+        preferable_values=(*_colours(catalogue), *TRUST_FLOORS, *_makers_by_kind(catalogue)),
+        preference_most=amount(most_minor(brief)),
+        preference_up_to=drafts.get("q:up_to", up_to),
+        only_of=tuple(
+            (
+                kind,
+                KIND_WORDS[kind],
+                listed([maker for own, maker in brief.only_of if own == kind]),
+            )
+            for kind in dict.fromkeys(kind for kind, _ in brief.only_of)
+        ),
+        drafts=drafts,
+    )
+
+
+def _colours(catalogue: Catalogue) -> list[str]:
+    return sorted({part.colour for part in catalogue.parts.values() if part.colour})
+
+
+def _makers_by_kind(catalogue: Catalogue) -> list[str]:
+    pairs = {(KIND_WORDS[kind], part.maker) for kind in KINDS for part in catalogue.by_kind[kind]}
+    return [f"{kind}: {maker}" for kind, maker in sorted(pairs)]
+
+
+class _Asking:
+    """The general form of one brief."""
+
+    def __init__(self, catalogue: Catalogue, brief: Brief, currency: str, drafts: Drafts) -> None:
+        self.catalogue, self.brief, self.currency, self.drafts = catalogue, brief, currency, drafts
+
+    def entries(self) -> Iterable[Entry]:
+        """In the order of their declaration, the display's after the money's."""
+        for field in BRIEF:
+            if field.asked.label and not field.several and field.bare is not bool:
+                yield self._entry(field, getattr(self.brief, field.name))
+            if field.name == "part_cap_minor":
+                yield self._size()
+                for shown in DISPLAY:
+                    if shown.asked.label:
+                        yield self._entry(shown, getattr(self.brief.display, shown.name))
+
+    def _size(self) -> Entry:
+        display = self.brief.display
+        value = self._draft("size", f"{display.width_px}x{display.height_px}")
+        return Entry("f-size", "size", "Display, pixels", "", "size", value, "", 20)
+
+    def _draft(self, name: str, actual: str) -> str:
+        return self.drafts.get(GENERAL_SCOPE + name, actual)
+
+    def _entry(self, field: Declared, value: Any) -> Entry:
+        name, asked = entry_name(field), field.asked
+        if name in ("budget_low", "budget_high"):
+            value *= self.brief.seats
+        empty = asked.empty
+        if asked.choices == "tariff":
+            empty = str(self.catalogue.region(self.brief.region).tariff_per_kwh or "")
+        return Entry(
+            id="f-" + name.replace("_", "-"),
+            name=name,
+            label=self._label(field),
+            term=field.name if asked.meaning else "",
+            mode=_mode(field),
+            value=self._draft(name, _shown(field, value)),
+            empty=empty,
+            longest=asked.longest,
+            choices=self._choices(field),
+            suggested=self._suggested(asked.choices),
+            wide=asked.wide,
+        )
+
+    def _label(self, field: Declared) -> str:
+        label, unit = field.asked.label, field.asked.unit
+        if field.asked.amount or field.asked.choices == "tariff":
+            together = self.brief.seats > 1 and field.name.startswith("budget")
+            return f"{label} ({self.currency}{', all' if together else ''})"
+        return f"{label}, {unit}" if unit else label
+
+    def _choices(self, field: Declared) -> tuple[tuple[str, str], ...]:
+        if field.asked.choices == "regions":
+            regions = self.catalogue.regions.values()
+            return tuple((region.id, f"{region.name} ({region.currency})") for region in regions)
+        if field.name == "sureness":
+            return tuple((word, f"{word}, {share:.0%}") for word, share in SURENESS.items())
+        return tuple((word, word) for word in field.options)
+
+    def _suggested(self, source: str) -> tuple[str, ...]:
+        if source == "colours":
+            return tuple(_colours(self.catalogue))
+        if source == "systems":
+            lists = self.catalogue.published.values()
+            return tuple(sorted({t.system for own in lists for t in own.tiers if t.system}))
+        return ()
+
+    def groups(self) -> Iterable[Ticks]:
+        for field in BRIEF:
+            if not field.asked.label or not field.several:
+                continue
+            options: Iterable[Any] = field.options
+            if field.asked.choices == "further kinds":
+                options = FURTHER_KINDS
+            chosen = getattr(self.brief, field.name)
+            boxes = tuple(
+                self._tick(
+                    f"f-{field.name}-{option.replace(' ', '-')}",
+                    f"{field.name}.{option}",
+                    KIND_PLURALS[option] if field.asked.choices else option,
+                    option in chosen,
+                )
+                for option in options
+            )
+            yield Ticks(field.asked.label, field.name if field.asked.meaning else "", boxes)
+
+    def flags(self) -> Iterable[Tick]:
+        for field in GENERAL:
+            if field.bare is bool:
+                id_ = "f-" + field.name.replace("_", "-")
+                term = field.name if field.asked.meaning else ""
+                ticked = getattr(self.brief, field.name)
+                yield self._tick(id_, field.name, field.asked.label, ticked, term)
+
+    def _tick(self, id_: str, name: str, label: str, actual: bool, term: str = "") -> Tick:
+        return Tick(id_, name, label, term, _ticked(self.drafts, GENERAL_SCOPE, name, actual))
+
+
+def _ticked(drafts: Drafts, scope: str, name: str, actual: bool) -> bool:
+    return (scope + name) in drafts if f"{scope}*" in drafts else actual
+
+
+def _mode(field: Declared) -> str:
+    if field.options or field.asked.choices == "regions":
+        return "choice"
+    if field.bare is str:
+        return "notes" if field.asked.longest > 1000 else "text"
+    return "numeric" if field.bare is int and not field.asked.amount else "decimal"
+
+
+def _shown(field: Declared, value: Any) -> str:
+    if value is None or (field.name == "years" and not value):
+        return ""
+    if field.asked.amount:
+        return amount(value)
+    return plain(value) if isinstance(value, float) else str(value)
+
+
+def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) -> TargetForm:
+    game = catalogue.games.get(target.game_id)
+    scope = f"{target.id}:"
+    prefix = f"t-{target.id}-"
+
+    def draft(name: str, actual: str) -> str:
+        return drafts.get(scope + name, actual)
+
+    def tick(name: str, id_: str, label: str, actual: bool, offered: bool = True) -> Tick:
+        words = label if offered else f"{label} (not offered)"
+        ticked = _ticked(drafts, scope, name, actual)
+        return Tick(prefix + id_, name, words, "", ticked, not offered)
+
+    def entry(field: Declared) -> Entry:
+        label = field.asked.label + (", fps" if field.name == "cap_fps" else "")
+        return Entry(
+            id=prefix + field.name.removesuffix("_fps"),
+            name=field.name,
+            label=label,
+            term="low" if field.name == "measure" else field.name if field.asked.meaning else "",
+            mode=_mode(field),
+            value=draft(field.name, _shown(field, getattr(target, field.name))),
+            empty=field.asked.empty,
+            longest=field.asked.longest,
+            choices=tuple((word, _short_word(field, word)) for word in field.options),
+        )
+
+    fields = {field.name: entry(field) for field in TARGET if field.asked.label}
+    games = tuple((own.id, own.name) for own in catalogue.games.values())
+    if game is None:
+        games = ((target.game_id, f"{target.game_id} (gone)"), *games)
+    chosen = Entry(
+        f"{prefix}game", "game", "Game", "", "choice", target.game_id, "", 80, choices=games
+    )
+    size = draft("size", f"{target.width_px}x{target.height_px}")
+    scale = draft("scale", plain(target.scale * 100))
+    names = ("preset", "cap_fps", "weight")
+    return TargetForm(
+        id=target.id,
+        name=game.name if game else target.game_id,
+        scope=scope,
+        entries=(
+            chosen,
+            fields["fps"],
+            fields["measure"],
+            Entry(f"{prefix}size", "size", "Resolution", "", "size", size, "", 20),
+            *(fields[name] for name in names),
+        ),
+        upscaling=tick(
+            "upscaling", "up", "upscaling", target.upscaling, game is None or bool(game.upscalers)
+        ),
+        scale=Entry(f"{prefix}scale", "scale", "from", "", "decimal", scale, "", 20),
+        ray_tracing=tick(
+            "ray_tracing",
+            "rt",
+            "ray tracing",
+            target.ray_tracing,
+            game is None or game.ray_tracing_ms_per_mpx is not None,
+        ),
+        lower=tuple(_lower(tick, game, target)) if game else (),
+        cap=plain(game.engine_cap_fps) if game else "",
+        tiers=tiers,
+        game_id=target.game_id,
+    )
+
+
+def _short_word(field: Declared, word: str) -> str:
+    return SHORT_WORDS[word] if field.name == "measure" else word
+
+
+def _lower(tick: Any, game: Game, target: Target) -> Iterable[Tick]:
+    for n, option in enumerate(game.options, start=1):
+        name = LOWER + option.name
+        yield tick(name, f"lower-{n}", f"lower {option.name}", option.name in target.lowered)

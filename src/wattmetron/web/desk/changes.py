@@ -1,0 +1,126 @@
+"""Every change that a brief's page can make: what was typed, read and handed to its edit."""
+
+from collections.abc import Callable
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.plan import Plan
+from wattmetron.services.desk import build_edits, edits, preference_edits
+from wattmetron.services.desk.edits import Edited
+from wattmetron.web.desk.forms import (
+    AddTargetForm,
+    AdoptForm,
+    AsideForm,
+    ExcludeForm,
+    ExtraForm,
+    KindForm,
+    PartForm,
+    PreferForm,
+    StandInForm,
+    general_values,
+    target_from,
+)
+from wattmetron.web.shell.address import decode_build
+from wattmetron.web.shell.forms import Typed, read
+
+Change = Callable[[Plan, Typed, Catalogue], Edited]
+
+
+def edit_brief(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    return edits.edit_brief(plan, general_values(entries, plan.brief), catalogue)
+
+
+def add_target(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(AddTargetForm, entries)
+    return edits.add_target(plan, form.game, catalogue, form.tier_place)
+
+
+def edit_target(target_id: str) -> Change:
+    def change(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+        old = edits.find_target(plan.brief, target_id)
+        game = catalogue.game(entries.get("game", old.game_id))
+        return edits.edit_target(plan, target_from(entries, old, game), catalogue)
+
+    return change
+
+
+def remove_target(target_id: str) -> Change:
+    return lambda plan, _, catalogue: edits.remove_target(plan, target_id, catalogue)
+
+
+def add_extra(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    return edits.add_extra(plan, read(ExtraForm, entries).extra)
+
+
+def own(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(PartForm, entries)
+    return edits.own(plan, form.part, form.owned, catalogue)
+
+
+def exclude(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(ExcludeForm, entries)
+    if form.maker:
+        return edits.exclude_maker(plan, form.maker, form.again)
+    return edits.exclude_part(plan, form.part, form.again, catalogue)
+
+
+def stand_in(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(StandInForm, entries)
+    if form.stays:
+        return edits.stay(plan, form.part, catalogue)
+    return edits.stand_in(plan, form.stand_in(catalogue.part(form.part).name), catalogue)
+
+
+def prefer(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(PreferForm, entries)
+    match form.act:
+        case "limit":
+            return preference_edits.limit(plan, form.most_minor, catalogue)
+        case "insist":
+            return preference_edits.insist(plan, form.place, catalogue)
+        case "drop":
+            return preference_edits.let_go(plan, form.place, catalogue)
+    return preference_edits.prefer(plan, form.preference, catalogue)
+
+
+def any_maker(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    return preference_edits.buy_from_anyone(plan, read(KindForm, entries).kind)
+
+
+def adopt(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    tried = read(AdoptForm, {"tried": entries.get("try", "")}).tried
+    return build_edits.adopt(plan, decode_build(tried, plan.build), catalogue)
+
+
+def set_aside(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(AsideForm, entries)
+    if form.again:
+        return build_edits.count_again(plan, form.aside.rule, form.aside.parts)
+    return build_edits.set_aside(plan, form.aside)
+
+
+def remove(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    return build_edits.remove(plan, read(PartForm, entries).part, catalogue)
+
+
+def keep(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(PartForm, entries)
+    return build_edits.keep(plan, form.part, form.keep, catalogue)
+
+
+CHANGES: dict[str, Change] = {
+    "edit": edit_brief,
+    "targets": add_target,
+    "extras": add_extra,
+    "own": own,
+    "exclude": exclude,
+    "prefer": prefer,
+    "any-maker": any_maker,
+    "stand-in": stand_in,
+    "adopt": adopt,
+    "aside": set_aside,
+    "remove": remove,
+    "keep": keep,
+    "clear": lambda plan, _, catalogue: build_edits.clear(plan),
+    "pin": lambda plan, _, catalogue: build_edits.pin(plan),
+}
+"""Changes by the last word of their address."""

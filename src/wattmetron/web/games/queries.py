@@ -1,0 +1,55 @@
+"""What addresses of the place Games say; unknown values are taken for nothing."""
+
+from typing import Annotated, Any, get_args
+
+from pydantic import BeforeValidator
+
+from wattmetron.services.games.library import DEMANDS, MET_CHOICES, Question, Sort
+from wattmetron.web.shell.forms import Form, Number, Short80, Short400
+
+
+def _one_of(allowed: tuple[str, ...], otherwise: str) -> BeforeValidator:
+    return BeforeValidator(lambda value: value if value in allowed else otherwise)
+
+
+class MachineQuery(Form):
+    """The machine that games are measured against: a brief's build, or loose parts."""
+
+    brief: Short80 = ""
+    parts: Short400 = ""
+
+    @property
+    def brief_id(self) -> int | None:
+        return int(self.brief) if self.brief.isdecimal() and len(self.brief) < 12 else None
+
+
+class ListQuery(MachineQuery):
+    """The question that the list answers."""
+
+    q: Short80 = ""
+    genre: Short80 = ""
+    demand: Annotated[str, _one_of(tuple(DEMANDS), "")] = ""
+    met: Annotated[str, _one_of(MET_CHOICES, "")] = ""
+    sort: Annotated[Sort, _one_of(get_args(Sort), "name")] = "name"
+    page: Number = 1
+
+    @property
+    def question(self) -> Question:
+        return Question(
+            words=self.q,
+            genre=self.genre,
+            demand=self.demand,
+            met=self.met,
+            sort=self.sort,
+            page=self.page or 1,
+        )
+
+
+def _named(value: Any) -> str | None:
+    return str(value).strip()[:80] or None
+
+
+class GameQuery(MachineQuery):
+    """One game, and a part beside which others as good are shown."""
+
+    equal: Annotated[str | None, BeforeValidator(_named)] = None

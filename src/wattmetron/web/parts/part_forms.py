@@ -1,0 +1,126 @@
+"""Forms about parts: their figures cell by cell, an offer, a table to bring in."""
+
+from typing import Annotated, Any
+
+from pydantic import BeforeValidator
+
+from wattmetron.core.fit.sources import unreadable
+from wattmetron.core.values.kinds import PART_TYPES
+from wattmetron.core.values.money import to_minor
+from wattmetron.core.values.offers import Condition
+from wattmetron.core.values.parts import ALL_KINDS, Kind, Part
+from wattmetron.formats.catalogue_folder import OF_SOURCES
+from wattmetron.formats.columns import ColumnSpec, cell_of, column_title, columns_of, reader_of
+from wattmetron.services.parts.edits import PartError, TypedOffer
+from wattmetron.web.shell.forms import Form, Number, Short80, Short120, Tick, Typed
+
+MOST_TEXT = 2000
+
+
+def known_kind(text: object) -> Kind:
+    """A kind by its key; an unknown one is refused."""
+    for kind in ALL_KINDS:
+        if kind == text:
+            return kind
+    raise PartError(
+        f"There is no kind of part called “{text}”: choose one of {', '.join(ALL_KINDS)}."
+    )
+
+
+KindEntry = Annotated[Kind, BeforeValidator(known_kind)]
+
+
+class NewPartForm(Form):
+    """A part to add."""
+
+    kind: KindEntry
+    maker: str = ""
+    model: str = ""
+    colour: str = ""
+
+
+class VersionForm(Form):
+    """A change that names the version it is based on."""
+
+    version: Number = 0
+
+
+class OfferForm(Form):
+    """What a shop asks."""
+
+    shop: Short120 = ""
+    region: Short80 = ""
+    price: str = ""
+    shipping: str = ""
+    in_stock: Tick = False
+    condition: Annotated[
+        Condition, BeforeValidator(lambda text: "used" if text == "used" else "new")
+    ] = "new"
+
+    @property
+    def offer(self) -> TypedOffer:
+        return TypedOffer(
+            shop=self.shop,
+            region=self.region,
+            price_minor=to_minor(self.price, "The price"),
+            shipping_minor=to_minor(self.shipping.strip() or "0", "Shipping"),
+            in_stock=self.in_stock,
+            condition=self.condition,
+        )
+
+
+class UndoForm(Form):
+    """An edit to take back, from the list of a kind."""
+
+    edit: Number = 0
+    kind: KindEntry
+
+
+class TableForm(Form):
+    """A table that was looked at and is to be brought in."""
+
+    kind: KindEntry
+    name: Short120 = "table.csv"
+    text: str = ""
+
+
+def typed_part(kind: Kind, cells: Typed, part_id: str) -> Part:
+    """A part from typed cells, one for each column; raises PartError with every field that cannot
+    be read.
+    """
+    values: dict[str, Any] = {"id": part_id}
+    wrong = []
+    for spec in columns_of(PART_TYPES[kind]):
+        if spec.name == "id":
+            continue
+        text = cells.get(spec.name, "").strip()[:MOST_TEXT]
+        try:
+            values[spec.name] = _value(spec, text)
+        except (ValueError, OverflowError):
+            found = f"“{text}”" if text else "empty"
+            wrong.append(f"{column_title(spec)} is {found}: enter {spec.expected}.")
+    if not cells.get("maker", "").strip() or not cells.get("model", "").strip():
+        wrong.insert(0, "Maker and model are the part's name: enter both.")
+    if wrong:
+        raise PartError("\n".join(dict.fromkeys(wrong)))
+    part = PART_TYPES[kind](**values)
+    if (entry := unreadable(part)) is not None:
+        raise PartError(f"“{entry[1]}” is not understood: enter {OF_SOURCES[entry[0]]}.")
+    return part
+
+
+def _value(spec: ColumnSpec, text: str) -> Any:
+    if text:
+        return reader_of(spec)(text)
+    if spec.optional:
+        return None
+    if spec.many:
+        return ()
+    if spec.required:
+        raise ValueError
+    return spec.default
+
+
+def cells_of(part: Part) -> dict[str, str]:
+    """The cells of a part as a form shows them."""
+    return {spec.name: cell_of(getattr(part, spec.name)) for spec in columns_of(type(part))}
