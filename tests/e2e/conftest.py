@@ -7,9 +7,9 @@ import time
 
 import pytest
 import uvicorn
-from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Page, expect, sync_playwright
+from playwright.sync_api import expect, sync_playwright
 
+from tests.e2e.places import Desk
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.app import make_app
@@ -107,31 +107,6 @@ def page(browser):
     assert [one for one in trouble if not any(word in one for word in EXPECTED)] == []
 
 
-LOOKS = {
-    "all": {},
-    "contrast": {"runOnly": ["color-contrast"]},
-    "structure": {"rules": {"color-contrast": {"enabled": False}}},
-}
-"""What axe looks at: contrast changes with the theme alone, structure with the width alone."""
-
-
-def serious(page: Page, look: str = "all") -> list[str]:
-    """Serious and critical findings of axe on the page as it stands."""
-    found = (
-        Axe()
-        .run(page, options=LOOKS[look] | {"resultTypes": ["violations"]})
-        .response["violations"]
-    )
-    return [
-        f"{one['id']}: {node['html'][:160]}"
-        for one in found
-        if one["impact"] in ("serious", "critical")
-        for node in one["nodes"]
-    ]
-
-
-def settled(page: Page) -> None:
-    """Wait until no request and no swap is under way."""
-    page.wait_for_function(
-        "() => !document.querySelector('.htmx-request, .htmx-swapping, .htmx-settling')"
-    )
+@pytest.fixture
+def desk(site, page):
+    return Desk(page, site.url)

@@ -6,57 +6,48 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.e2e.conftest import serious
-
 ROWS = (
     "Ketch Flood 8 Deep; Reef 16 GB; 1440p; high; 30; 24\nKetch Flood 8 Deep; Ness 16 GB; 1440p;"
     " high; 33; 27\nKetch Flood 8 Deep; Bank 12 GB; 1440p; high; 40; 32"
 )
 
 
-def interval(page) -> tuple[int, int]:
-    words = (
-        page.locator(".framerow", has_text="Winter Buoy")
-        .locator("b.fig, .fig b")
-        .first.inner_text()
-    )
+def interval(desk) -> tuple[int, int]:
+    words = desk.frames_of("Winter Buoy").locator("b.fig, .fig b").first.inner_text()
     low, high = re.search(r"\((\d+)–(\d+)\)", words).groups()
     return int(low), int(high)
 
 
-def test_three_pasted_rows_narrow_the_frames_and_can_be_muted_and_undone(site, page):
-    page.goto(f"{site.url}/briefs/1/frames?game=winter-buoy")
+def test_three_pasted_rows_narrow_the_frames_and_can_be_muted_and_undone(desk, page):
+    desk.open("/briefs/1/frames?game=winter-buoy")
     page.locator("#target-from-3").click()
-    expect(page.locator("#notice")).to_contain_text("Added Winter Buoy")
+    desk.says("Added Winter Buoy")
     page.locator("#game-close").click()
-    low, high = interval(page)
-    page.locator("#propose-least").click()
+    low, high = interval(desk)
+    desk.propose("least")
     expect(page.locator("#trybar")).to_be_visible()
-    first = page.locator("#build .name").all_inner_texts()
-    page.keyboard.press("Escape")
+    first = desk.part_names()
+    desk.press("Escape")
 
-    page.goto(f"{site.url}/games/winter-buoy?brief=1")
-    (
+    desk.open("/games/winter-buoy?brief=1")
+    if not page.locator("#results-table").is_visible():
         page.locator("#add-results summary").click()
-        if not page.locator("#results-table").is_visible()
-        else None
-    )
     page.locator("#results-table").fill(ROWS)
     page.locator("#results-source").fill("Harbour Lab")
     page.locator("#store-results").click()
-    expect(page.locator("#notice")).to_contain_text("Added 3 results: C ")
+    desk.says("Added 3 results: C ")
     expect(page.locator("#evidence")).to_contain_text("Harbour Lab")
-    assert serious(page) == []
+    desk.is_accessible()
 
-    page.goto(f"{site.url}/briefs/1/frames")
-    narrower = interval(page)
+    desk.open("/briefs/1/frames")
+    narrower = interval(desk)
     assert narrower[1] / narrower[0] < high / low
-    page.locator("#propose-least").click()
+    desk.propose("least")
     expect(page.locator("#trybar")).to_be_visible()
-    second = page.locator("#build .name").all_inner_texts()
+    second = desk.part_names()
     assert len(second) == len(first) and second != first, "the proposal changes its mind"
-    page.keyboard.press("Escape")
-    row = page.locator(".framerow", has_text="Winter Buoy")
+    desk.press("Escape")
+    row = desk.frames_of("Winter Buoy")
     row.get_by_title("Show the working").click()
     expect(page.locator("#working")).to_contain_text("Work of the game")
     expect(page.locator("#working")).to_contain_text("What would make it surer")
@@ -67,29 +58,26 @@ def test_three_pasted_rows_narrow_the_frames_and_can_be_muted_and_undone(site, p
     expect(page.locator("#result-r2")).to_be_in_viewport()
     assert page.url.endswith("#result-r2")
     page.locator("#mute-r2").click()
-    expect(page.locator("#notice")).to_contain_text("Left a result out: C ")
+    desk.says("Left a result out: C ")
     expect(page.locator("#evidence tr.quiet")).to_have_count(1)
     page.locator("#undo-results").click()
-    expect(page.locator("#notice")).to_contain_text("Took back: left a result out")
+    desk.says("Took back: left a result out")
     expect(page.locator("#evidence tr.quiet")).to_have_count(0)
 
 
-def test_settings_that_meet_become_the_target_in_a_click(site, page):
-    page.goto(f"{site.url}/briefs/1/frames")
+def test_settings_that_meet_become_the_target_in_a_click(desk, page):
+    desk.open("/briefs/1/frames")
     page.locator("#settings-t1").focus()
-    page.keyboard.press("g")
+    desk.press("g")
     expect(page.locator("#settings")).to_be_focused()
     expect(page.locator("#settings h2")).to_contain_text("Hollow Meridian: settings that meet 70")
-    assert serious(page) == []
+    desk.is_accessible()
     page.locator("#take-best").click()
-    expect(page.locator("#notice")).to_contain_text("Hollow Meridian to 2560x1440, ")
+    desk.says("Hollow Meridian to 2560x1440, ")
     expect(page.locator("#frame-t1 .state")).to_contain_text("meets")
-    page.keyboard.press("u")
-    expect(page.locator("#notice")).to_contain_text("Undone: Hollow Meridian")
+    desk.press("u")
+    desk.says("Undone: Hollow Meridian")
     page.set_viewport_size({"width": 390, "height": 844})
-    page.goto(f"{site.url}/briefs/1/frames?settings=t3")
-    assert (
-        page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
-        <= 0
-    )
-    assert serious(page) == []
+    desk.open("/briefs/1/frames?settings=t3")
+    desk.fits_the_width()
+    desk.is_accessible()

@@ -7,8 +7,6 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.e2e.conftest import serious, settled
-
 TEXT = """Minimum
 CPU: Quillon Wherry Neap 4 or Marrowgate Gannet Moss 4
 GPU: Orlop Taper 4 GB or Nacre Spit 4 GB
@@ -24,8 +22,8 @@ Bring a friend
 """
 
 
-def paste(site, page) -> None:
-    page.goto(f"{site.url}/games?brief=1")
+def paste(desk, page) -> None:
+    desk.open("/games?brief=1")
     page.get_by_role("link", name="Paste and read").click()
     page.get_by_label("Name of the game").fill("Fathom Line")
     page.get_by_label("Genre").fill("action")
@@ -34,13 +32,13 @@ def paste(site, page) -> None:
     expect(page.locator("#draft")).to_be_visible()
 
 
-def test_from_pasted_text_to_a_cheaper_equal_in_the_brief(site, page):
-    paste(site, page)
+def test_from_pasted_text_to_a_cheaper_equal_in_the_brief(desk, page):
+    paste(desk, page)
     expect(page.locator("#unread")).to_have_text("Bring a friend")
     expect(page.locator("mark.m-graphics").first).to_have_attribute(
         "title", re.compile("taken for graphics, Minimum, matched to Orlop Taper")
     )
-    assert serious(page) == []
+    desk.is_accessible()
     doubtful = page.locator(".listedfields", has=page.locator('[value="Heron Slate"]'))
     expect(doubtful).to_contain_text("No part of the catalogue is called so")
     doubtful.get_by_label("or another").fill("Heron Slate 6")
@@ -58,60 +56,60 @@ def test_from_pasted_text_to_a_cheaper_equal_in_the_brief(site, page):
     expect(rails.locator(".t-own")).to_have_count(2)
     expect(page.locator(".doubt", has_text="out of line")).to_contain_text("Nacre Bank 12")
     expect(page.locator(".doubt", has_text="not placed")).to_contain_text("Nacre Spit")
-    assert serious(page) == []
+    desk.is_accessible()
     page.get_by_role("button", name="Leave Nacre Bank 12").click()
     expect(page.locator("#notice")).to_have_text("Nacre Bank left out of the bar.")
     page.get_by_label("Per cent").fill("15")
     page.get_by_label("Compared with").fill("Taper 4")
     page.get_by_role("button", name="Place it").click()
     expect(page.locator("#error")).to_be_hidden()
-    expect(page.locator("#notice")).to_contain_text("Nacre Spit stands 15 % above")
+    desk.says("Nacre Spit stands 15 % above")
 
     page.locator("#equal-1-graphics-0").click()
     expect(page.locator("#equals h2")).to_contain_text("As good as Orlop Wick 8")
-    assert serious(page) == []
+    desk.is_accessible()
     cheapest = page.locator("#equals tbody tr").first
     name = cheapest.locator("td").first.inner_text().split("\n")[0]
     cheapest.get_by_role("button", name=f"Adopt {name}").click()
-    expect(page.locator("#notice")).to_contain_text(f"Adopted {name}")
+    desk.says(f"Adopted {name}")
     expect(page).to_have_url(re.compile(r"/briefs/1/frames\?game=fathom-line"))
-    expect(page.locator("#build")).to_contain_text(name)
+    expect(desk.build).to_contain_text(name)
     expect(page.locator("#game-beside")).to_contain_text("Fathom Line")
     page.locator("#target-from-1").click()
-    expect(page.locator("#notice")).to_contain_text("Added Fathom Line as Recommended")
+    desk.says("Added Fathom Line as Recommended")
     page.locator("#game-close").click()
-    expect(page.locator(".framerow", has_text="Fathom Line")).to_contain_text("as Recommended")
-    assert serious(page) == []
+    expect(desk.frames_of("Fathom Line")).to_contain_text("as Recommended")
+    desk.is_accessible()
 
 
-def test_the_same_by_keyboard_alone(site, page):
-    page.goto(f"{site.url}/briefs/1/frames")
+def test_the_same_by_keyboard_alone(desk, page):
+    desk.open("/briefs/1/frames")
     page.locator("#published-gullwing-circuit").focus()
-    page.keyboard.press("Enter")
+    desk.press("Enter")
     expect(page.locator("#game-beside")).to_be_focused()
     page.locator("#equal-1-graphics-2").focus()
-    page.keyboard.press("Enter")
+    desk.press("Enter")
     expect(page.locator("#equals")).to_be_visible()
     first = page.locator("#equals [data-candidate]").first
     expect(first).to_be_focused()
-    page.keyboard.press("Enter")
-    expect(page.locator("#trybar")).to_contain_text("Trying")
-    page.keyboard.press("a")
-    expect(page.locator("#notice")).to_contain_text("dopted")
+    desk.press("Enter")
+    desk.tries("Trying")
+    desk.press("a")
+    desk.says("dopted")
     expect(page.locator("#game-beside")).to_be_visible()
-    page.keyboard.press("u")
-    expect(page.locator("#notice")).to_contain_text("Undone: adopted")
-    page.goto(f"{site.url}/briefs/1/frames?game=gullwing-circuit&equal=nacre-inlet%408")
-    page.keyboard.press("Escape")
+    desk.press("u")
+    desk.says("Undone: adopted")
+    desk.open("/briefs/1/frames?game=gullwing-circuit&equal=nacre-inlet%408")
+    desk.press("Escape")
     expect(page.locator("#equals")).to_have_count(0)
-    page.keyboard.press("Escape")
+    desk.press("Escape")
     expect(page.locator("#game-beside")).to_have_count(0)
 
 
-def test_the_list_is_sieved_in_place(site, page):
-    page.goto(f"{site.url}/games")
-    page.keyboard.press("/")
-    page.keyboard.type("cosy")
+def test_the_list_is_sieved_in_place(desk, page):
+    desk.open("/games")
+    desk.press("/")
+    desk.type("cosy")
     expect(page.locator("table.gamelist tbody tr")).to_have_count(3)
     expect(page.locator("#find-game")).to_be_focused()
     expect(page).to_have_url(re.compile("q=cosy"))
@@ -119,37 +117,37 @@ def test_the_list_is_sieved_in_place(site, page):
     page.locator("#brief").select_option(label="Signal tower, sent-in list")
     expect(page.locator("table.gamelist thead")).to_contain_text("Reaches")
     page.locator("#met").select_option("the recommended tier")
-    settled(page)
+    desk.settles()
     expect(page.locator("table.gamelist tbody tr", has_text="Deepwater Pilot")).to_have_count(0)
     page.locator("#parts").fill("Ketch Flood 8 Deep, Trench 16 GB, 64 GB ram, 4 TB nvme")
     page.locator("#brief").select_option("")
     expect(page.locator(".titleline .facts")).to_contain_text(
         "measured against Quillon Ketch Flood 8 Deep with Nacre Trench 16"
     )
-    assert serious(page) == []
+    desk.is_accessible()
     page.get_by_role("link", name="Deepwater Pilot").click()
     expect(page.locator("table.tiers")).to_contain_text("meets")
 
 
-def test_adding_a_game_offers_its_tiers(site, page):
-    page.goto(f"{site.url}/briefs/1/brief")
+def test_adding_a_game_offers_its_tiers(desk, page):
+    desk.open("/briefs/1/brief")
     page.locator("#add-game").select_option("hollow-meridian")
     expect(page.locator("#add-tier option")).to_have_count(4)
     page.locator("#add-tier").select_option(label="as Ultra: 2560x1440, high, 60 fps")
     page.locator("#add-target").click()
     expect(page.locator("#notice")).to_have_text("Added Hollow Meridian as Ultra.")
-    page.locator("#f-system").fill("Tidewater 10")
-    page.locator("#f-system").press("Tab")
-    expect(page.locator("#notice")).to_contain_text("perating system to Tidewater 10")
+    desk.field("system").fill("Tidewater 10")
+    desk.field("system").press("Tab")
+    desk.says("perating system to Tidewater 10")
 
 
 @pytest.mark.parametrize(
     ("width", "scheme", "look"),
     [(390, "dark", "structure"), (1280, "dark", "contrast"), (1280, "light", "all")],
 )
-def test_places_are_accessible_narrow_and_dark(browser, site, width, scheme, look):
-    context = browser.new_context(viewport={"width": width, "height": 844}, color_scheme=scheme)
-    page = context.new_page()
+def test_places_are_accessible_narrow_and_dark(desk, width, scheme, look):
+    desk.page.emulate_media(color_scheme=scheme)
+    desk.page.set_viewport_size({"width": width, "height": 844})
     for path in (
         "/games?brief=1",
         "/games/vantage-null?brief=1",
@@ -157,10 +155,6 @@ def test_places_are_accessible_narrow_and_dark(browser, site, width, scheme, loo
         "/games/read",
         "/games/assumptions",
     ):
-        page.goto(f"{site.url}{path}")
-        assert serious(page, look) == [], path
-        wide = page.evaluate(
-            "document.documentElement.scrollWidth - document.documentElement.clientWidth"
-        )
-        assert wide <= 0, path
-    context.close()
+        desk.open(path)
+        desk.is_accessible(look)
+        desk.fits_the_width()

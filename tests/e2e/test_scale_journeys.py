@@ -5,11 +5,9 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.e2e.conftest import serious
 
-
-def test_a_loose_chart_is_tied_in_and_a_source_left_out(site, page):
-    page.goto(f"{site.url}/briefs")
+def test_a_loose_chart_is_tied_in_and_a_source_left_out(desk, page):
+    desk.open("/briefs")
     page.get_by_role("link", name="Parts").click()
     page.get_by_role("link", name="The scale of speeds").click()
     expect(page.locator("h1")).to_have_text("Scale")
@@ -18,19 +16,19 @@ def test_a_loose_chart_is_tied_in_and_a_source_left_out(site, page):
     page.get_by_label("is by %").fill("8")
     page.get_by_label("this one").fill("Nacre Inlet 8 GB")
     page.locator("#add-comparison").click()
-    expect(page.locator("#notice")).to_contain_text("Added a comparison of Nacre Spit 6 GB")
+    desk.says("Added a comparison of Nacre Spit 6 GB")
     expect(page.get_by_label("Tied to nothing")).to_have_count(0)
     expect(page.locator("table.scale")).to_contain_text("Orlop Cinder 4 GB")
-    assert serious(page) == []
+    desk.is_accessible()
     page.locator("#mute-harbour-lab-1080p").click()
-    expect(page.locator("#notice")).to_contain_text("Harbour Lab left out. Moved:")
-    page.keyboard.press("u")
-    expect(page.locator("#notice")).to_contain_text("Undone")
+    desk.says("Harbour Lab left out. Moved:")
+    desk.press("u")
+    desk.says("Undone")
     expect(page.locator("#mute-harbour-lab-1080p")).to_have_text("leave out")
 
 
-def test_measure_reference_comparison_and_chain_by_keyboard(site, page):
-    page.goto(f"{site.url}/parts/scale")
+def test_measure_reference_comparison_and_chain_by_keyboard(desk, page):
+    desk.open("/parts/scale")
     page.locator("#measure").select_option("one core")
     expect(page.locator("table.scale")).to_contain_text("Quillon Ketch Flood 8 Deep")
     page.locator("#reference").select_option(label="Quillon Cutter Ebb 6")
@@ -41,31 +39,25 @@ def test_measure_reference_comparison_and_chain_by_keyboard(site, page):
     expect(page.locator("#comparison")).to_have_text(
         re.compile(r"is \d+\s% faster than Marrowgate Heron Dun 6, between \d+ and \d+\s%\.")
     )
-    page.keyboard.press("/")
-    page.keyboard.type("neap")
+    desk.press("/")
+    desk.type("neap")
     expect(page.locator("table.scale tbody tr")).to_have_count(3)
     page.locator("table.scale a").first.focus()
-    page.keyboard.press("w")
+    desk.press("w")
     expect(page.locator("#chain")).to_be_focused()
     expect(page.locator("#chain")).to_contain_text("The Second Bench")
-    page.keyboard.press("Escape")
+    desk.press("Escape")
     expect(page.locator("#chain")).to_have_count(0)
 
 
 @pytest.mark.parametrize(("width", "scheme"), [(390, "dark"), (1280, "light")])
-def test_the_scale_is_accessible_and_fits(browser, site, width, scheme):
-    context = browser.new_context(viewport={"width": width, "height": 844}, color_scheme=scheme)
-    page = context.new_page()
+def test_the_scale_is_accessible_and_fits(desk, width, scheme):
+    desk.page.emulate_media(color_scheme=scheme)
+    desk.page.set_viewport_size({"width": width, "height": 844})
     for path in (
         "/parts/scale?part=nacre-reef%4016",
         "/parts/scale?measure=ray+tracing&words=nothing",
     ):
-        page.goto(f"{site.url}{path}")
-        assert serious(page) == [], path
-        assert (
-            page.evaluate(
-                "document.documentElement.scrollWidth - document.documentElement.clientWidth"
-            )
-            <= 0
-        ), path
-    context.close()
+        desk.open(path)
+        desk.is_accessible()
+        desk.fits_the_width()

@@ -189,10 +189,7 @@ def _waiting(request: Request, line: Line, place: Place) -> Response:
         words = f"{comes} first; this one begins as soon as a core is free."
     content = {"words": words, "seconds": round(_now() - place.entered)}
     again = request.url.path + (f"?{request.url.query}" if request.url.query else "")
-    answer = page(request, "shell/waiting.html", content | {"again": again})
-    if request.headers.get("hx-request") != "true":
-        answer.headers["refresh"] = "1"
-    return answer
+    return page(request, "shell/waiting.html", content | {"again": again})
 
 
 class PatientRoute(APIRoute):

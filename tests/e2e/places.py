@@ -1,0 +1,123 @@
+"""The application as its user meets it: pages opened, read and worked, by what stands on them."""
+
+from playwright.sync_api import Locator, Page, expect
+
+from tests.e2e.axe import serious
+
+WAIT_MS = 60_000
+
+
+class Place:
+    """Any page: opened, looked at for what it says, worked with keys."""
+
+    def __init__(self, page: Page, url: str) -> None:
+        self.page, self.url = page, url
+
+    def open(self, path: str) -> None:
+        """The page itself: what is shown while it is worked out has gone."""
+        self.page.goto(f"{self.url}{path}")
+        expect(self.page.locator("#waiting")).to_have_count(0, timeout=WAIT_MS)
+
+    def press(self, *keys: str) -> None:
+        for key in keys:
+            self.page.keyboard.press(key)
+
+    def type(self, text: str) -> None:
+        self.page.keyboard.type(text)
+
+    def says(self, words: str) -> None:
+        expect(self.page.locator("#notice")).to_contain_text(words)
+
+    def refuses(self, words: str) -> None:
+        expect(self.page.locator("#error")).to_contain_text(words)
+
+    def is_accessible(self, look: str = "all") -> None:
+        assert serious(self.page, look) == [], self.page.url
+
+    def fits_the_width(self) -> None:
+        root = "document.documentElement"
+        wide = self.page.evaluate(f"{root}.scrollWidth - {root}.clientWidth")
+        assert wide <= 0, (self.page.url, wide)
+
+    def settles(self) -> None:
+        """No request and no swap is under way any more."""
+        self.page.wait_for_function(
+            "() => !document.querySelector('.htmx-request, .htmx-swapping, .htmx-settling')"
+        )
+
+    def tab_to(self, element: str) -> None:
+        """Reach an element with the Tab key."""
+        for _ in range(150):
+            if self.page.evaluate(
+                "id => document.activeElement && document.activeElement.id === id", element
+            ):
+                return
+            self.press("Tab")
+        raise AssertionError(f"the Tab key does not reach {element}")
+
+    def tab_to_and_type(self, element: str, text: str) -> None:
+        self.tab_to(element)
+        self.press("Control+a")
+        self.type(text)
+
+    def focused(self, attribute: str) -> str:
+        """An attribute of what has the focus."""
+        return str(
+            self.page.evaluate("name => document.activeElement.getAttribute(name)", attribute)
+        )
+
+
+class Desk(Place):
+    """A brief with its build, whichever view is shown."""
+
+    @property
+    def build(self) -> Locator:
+        return self.page.locator("#build")
+
+    @property
+    def ghosts(self) -> int:
+        """How many gauges show what was before."""
+        return self.page.locator(".meters .ghost").count()
+
+    @property
+    def candidates(self) -> Locator:
+        """Of an open swap what could come instead."""
+        return self.page.locator("tr:not(.present) [data-candidate]")
+
+    def part_names(self) -> list[str]:
+        return self.build.locator(".name").all_inner_texts()
+
+    def meter(self, name: str) -> Locator:
+        return self.page.locator(f"#meter-{name}")
+
+    def meter_says(self, name: str) -> str:
+        return self.meter(name).locator(".value").inner_text()
+
+    def field(self, name: str) -> Locator:
+        return self.page.locator(f"#f-{name}")
+
+    def frames_of(self, game: str) -> Locator:
+        return self.page.locator(".framerow", has_text=game)
+
+    def propose(self, aim: str) -> None:
+        self.page.locator(f"#propose-{aim}").click()
+
+    def tries(self, words: str) -> None:
+        expect(self.page.locator("#trybar")).to_contain_text(words)
+
+    def tries_nothing(self) -> None:
+        expect(self.page.locator("#trybar")).to_have_count(0)
+
+    def adopt(self) -> None:
+        self.page.locator("#adopt").click()
+
+    def swap(self, kind: str) -> None:
+        self.page.locator(f"[id^=row-{kind}-]").click()
+
+    def undo(self) -> None:
+        self.page.locator("#undo").click()
+        self.settles()
+
+    def redo(self) -> None:
+        self.page.locator("#redo").click()
+        self.settles()
