@@ -9,17 +9,21 @@ from pathlib import Path
 import pytest
 
 from wattmetron.core.fit.clearance import card_room_mm, radiator_place
+from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.platform import firmware_older
 from wattmetron.core.fit.ports import display_gbits, sata_left
-from wattmetron.core.fit.rules import blocks, check, goes_in
-from wattmetron.core.fit.told import BY_RULE, rules_markdown
+from wattmetron.core.fit.rule import Look
+from wattmetron.core.fit.rules import BY_NAME, RULES, blocks, check, rules_markdown
 from wattmetron.core.fit.wishes import USUAL, Ask, Wishes
 from wattmetron.core.power.heat import case_heat_w
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.further_parts import Fan, WirelessAdapter
+from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import (
+    ALL_KINDS,
+    FURTHER_KINDS,
     Case,
     Cooler,
     Graphics,
@@ -514,7 +518,7 @@ def test_a_rule_speaks_past_its_limit(rule, level, machine, said):
     """The whole machine is the near miss: there every rule is silent, at the limit itself."""
     found = of(machine, rule)
     assert [one.level for one in found] == [level] and said in found[0].sentence, found
-    assert level in BY_RULE[rule].levels and found[0].advice
+    assert level in BY_NAME[rule].levels and found[0].advice
     assert blocks(machine) == any(one.level == "blocks" for one in check(machine))
 
 
@@ -526,13 +530,13 @@ def test_a_rule_of_the_brief_speaks_past_its_limit(rule, level, wishes, said, ne
     assert (
         [one.level for one in found] == [level]
         and said in found[0].sentence
-        and level in BY_RULE[rule].levels
+        and level in BY_NAME[rule].levels
     )
     assert not of(WHOLE, rule, near)
 
 
 def test_every_rule_that_is_told_of_has_a_case_and_no_other_exists():
-    assert {one[0] for one in SPEAKS} | {one[0] for one in WISHED} == set(BY_RULE)
+    assert {one[0] for one in SPEAKS} | {one[0] for one in WISHED} == set(BY_NAME)
 
 
 NEAR_MISSES = [
@@ -662,13 +666,36 @@ def test_small_sums_by_hand():
     assert card_room_mm(replace(CASE, radiator_top_mm=240), (240, 52)) == 280
 
 
-def test_goes_in_is_what_the_rules_of_the_case_say():
-    """The search's short cut against the full rules."""
-    own = {name for name, one in BY_RULE.items() if one.family == "clearance"} | {"drive places"}
+def test_a_rule_reads_the_kinds_that_it_declares_and_no_other():
+    """What it says stays the same whatever becomes of a part of another kind."""
+    spoken = [(by_name(name), machine) for name, _, machine, _ in SPEAKS if by_name(name)]
+    for rule, machine in spoken:
+        said = [*rule(Look(machine))]
+        for kind in set(ALL_KINDS) - rule.reads:
+            assert [*rule(Look(_without(machine, kind)))] == said, (rule.name, kind)
+
+
+def by_name(name):
+    return next((rule for rule in RULES if rule.name == name), None)
+
+
+def _without(machine, kind):
+    if kind in FURTHER_KINDS:
+        kept = tuple(part for part in machine.added if kind_of(part) != kind)
+        return replace(machine, added=kept)
+    if kind == "graphics":
+        return replace(machine, graphics=None, second_card=None)
+    if kind == "memory":
+        return replace(machine, memory=None, kits=())
+    return replace(machine, **{kind: () if kind == "storage" else None})
+
+
+def test_a_rule_keeps_to_its_levels_and_can_block_where_it_says_so():
     for _, _, machine, _ in SPEAKS:
-        assert goes_in(machine) == (
-            not any(one.level == "blocks" and one.rule in own for one in check(machine))
-        )
+        for rule in RULES:
+            findings = [said for said in rule(Look(machine)) if isinstance(said, Finding)]
+            assert {finding.level for finding in findings} <= set(rule.levels)
+            assert rule.blocks(Look(machine)) == any(own.level == "blocks" for own in findings)
 
 
 def test_a_game_that_shares_the_work_makes_a_second_card_worth_it():

@@ -11,7 +11,8 @@ from hypothesis import strategies as st
 from tests.worlds import REGION
 from wattmetron.core.values.money import MoneyError, to_decimal, to_minor
 from wattmetron.core.values.offers import Offer, PriceBook
-from wattmetron.services.words.figures import GAP, listed, money, round_money
+from wattmetron.core.values.words import listed
+from wattmetron.services.words.figures import GAP, money, round_money
 
 DAY = date(2026, 11, 20)
 OFFER = Offer(

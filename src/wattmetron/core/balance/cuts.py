@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.allowed import bars
+from wattmetron.core.fit.allowed import may_be_bought
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
 from wattmetron.core.fit.rules import blocks
@@ -89,7 +89,7 @@ def _of_kind(
         for part in catalogue.by_kind[kind]
         if (own := book.delivered(part.id)) is not None
         and own < price
-        and not any(bars(brief, part, own, stays))
+        and may_be_bought(brief, part, own, stays)
     )
     machine = machine_of(catalogue, build, brief.clocks)
     bare = replace(machine, storage=()) if kind == "storage" else machine

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.allowed import bars
+from wattmetron.core.fit.allowed import may_be_bought
 from wattmetron.core.search.answer import NEVER, Proposal
 from wattmetron.core.search.frontier import Frontier, Ints, Mask, Pick, frontier
 from wattmetron.core.search.hunt import Winner
@@ -56,7 +56,7 @@ def price_limit(
     ):
         return None
     stays = tuple(one for own in fixed_parts(catalogue, brief, kept).values() for one, _ in own)
-    if any(bars(brief, part, 0, stays)):
+    if not may_be_bought(brief, part, 0, stays):
         return None
     copies = answer.build.of(kind).count(part.id)
     if kind == "storage" and not copies:

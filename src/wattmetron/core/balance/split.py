@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.allowed import bars
+from wattmetron.core.fit.allowed import may_be_bought
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.brief import Brief
@@ -87,7 +87,7 @@ def _side(
     priced = sorted(
         (price, part.id)
         for part in catalogue.by_kind[kind]
-        if (price := book.delivered(part.id)) is not None and not any(bars(brief, part, price))
+        if (price := book.delivered(part.id)) is not None and may_be_bought(brief, part, price)
     )
     for _, part_id in priced:
         found = cheapest_fit(catalogue, asked, kept.with_part(kind, part_id))

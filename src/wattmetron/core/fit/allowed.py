@@ -1,86 +1,197 @@
-"""Which parts a brief lets be bought: its personal rules, one by one."""
+"""Which parts a brief lets be bought: its personal rules, each declared once with what it says."""
 
-from collections.abc import Iterator
-from typing import Literal
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import NamedTuple
 
 from wattmetron.core.values.brief import GROWING_M2, GROWING_SLOTS, Brief
 from wattmetron.core.values.further_parts import Fan, WirelessAdapter
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.other_work import all_core_floor
-from wattmetron.core.values.parts import Case, Cooler, Mainboard, Part, Processor
-from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
-
-PersonalRule = Literal[
-    "part price cap",
-    "trust floor",
-    "banned part",
-    "maker",
-    "other maker",
-    "colour",
-    "noise",
-    "size",
-    "wireless",
-    "room to grow",
-    "tuned clocks",
-    "other work",
-]
+from wattmetron.core.values.parts import KIND_NAMES, Case, Cooler, Mainboard, Part, Processor
+from wattmetron.core.values.trust import TRUST_FLOORS, judge, trust_of
+from wattmetron.core.values.words import listed
 
 
-def bars(
-    brief: Brief, part: Part, cost_minor: int, stays: tuple[Part, ...] = ()
-) -> Iterator[PersonalRule]:
-    """The brief's rules that keep a part from being bought at this price; none where it is allowed.
-
-    Colour and noise count only where they are known. Among the parts that stay in any case, a
-    wireless adapter does what the mainboard would, and one whose clocks cannot be set ends the wish
-    for tuned clocks.
+class Purchase(NamedTuple):
+    """A part that might be bought, at its cost in minor units, beside parts that stay in any
+    case.
     """
-    if brief.part_cap_minor is not None and cost_minor > brief.part_cap_minor:
-        yield "part price cap"
-    if part.id in brief.banned:
-        yield "banned part"
-    if part.maker in brief.no_makers:
-        yield "maker"
-    if (
-        any(kind == kind_of(part) for kind, _ in brief.only_of)
-        and (kind_of(part), part.maker) not in brief.only_of
-    ):
-        yield "other maker"
-    if brief.colour and part.colour and part.colour != brief.colour:
-        yield "colour"
-    yield from _of_kind(brief, part, stays)
-    if trust_of(part) not in TRUST_FLOORS[brief.trust_floor]:
-        yield "trust floor"
+
+    brief: Brief
+    part: Part
+    cost_minor: int
+    stays: tuple[Part, ...] = ()
 
 
-def _of_kind(brief: Brief, part: Part, stays: tuple[Part, ...]) -> Iterator[PersonalRule]:
-    loudest, largest = brief.noise_limit_dba, brief.volume_limit_l
-    if (
-        loudest is not None
-        and isinstance(part, (Cooler, Fan))
-        and part.noise_dba is not None
-        and part.noise_dba > loudest
-    ):
-        yield "noise"
-    if largest is not None and isinstance(part, Case) and part.volume_l > largest:
-        yield "size"
-    if (
-        isinstance(part, Mainboard)
-        and brief.wireless
-        and not part.wireless
-        and not any(isinstance(one, WirelessAdapter) for one in stays)
-    ):
-        yield "wireless"
-    if (
-        isinstance(part, Mainboard)
-        and brief.room_to_grow
-        and (part.memory_slots < GROWING_SLOTS or part.m2_slots < GROWING_M2)
-    ):
-        yield "room to grow"
-    if isinstance(part, Processor) and part.all_core_speed < all_core_floor(brief.work):
-        yield "other work"
-    if brief.clocks == "tuned" and not clocks_set(part) and all(clocks_set(one) for one in stays):
-        yield "tuned clocks"
+Money = Callable[[int], str]
+"""An amount in minor units, written out."""
+Bars = Callable[[Purchase], bool]
+Says = Callable[[Purchase, Money], str]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PersonalRule:
+    """A rule of the brief with its name, whether it keeps a part from being bought, and the
+    sentence for that.
+    """
+
+    name: str
+    bars: Bars
+    says: Says
+
+
+def personal(name: str, says: Says) -> Callable[[Bars], PersonalRule]:
+    """Declares a personal rule; the function says whether it bars."""
+    return lambda bars: PersonalRule(name=name, bars=bars, says=says)
+
+
+@personal(
+    "part price cap",
+    lambda own, money: (
+        f"{own.part.name} costs {money(own.cost_minor - (own.brief.part_cap_minor or 0))} more than"
+        " the brief allows for a part."
+    ),
+)
+def price_cap(own: Purchase) -> bool:
+    return own.brief.part_cap_minor is not None and own.cost_minor > own.brief.part_cap_minor
+
+
+@personal("banned part", lambda own, money: f"The brief excludes {own.part.name}.")
+def banned(own: Purchase) -> bool:
+    return own.part.id in own.brief.banned
+
+
+@personal(
+    "maker",
+    lambda own, money: f"The brief excludes parts of {own.part.maker}: {own.part.name} is one.",
+)
+def maker(own: Purchase) -> bool:
+    return own.part.maker in own.brief.no_makers
+
+
+def _makers(own: Purchase) -> list[str]:
+    kind = kind_of(own.part)
+    return [maker for of_kind, maker in own.brief.only_of if of_kind == kind]
+
+
+@personal(
+    "other maker",
+    lambda own, money: (
+        f"{own.part.name} is of {own.part.maker}; the brief wants"
+        f" {KIND_NAMES[kind_of(own.part)]} of {listed(_makers(own))}."
+    ),
+)
+def other_maker(own: Purchase) -> bool:
+    makers = _makers(own) if own.brief.only_of else []
+    return bool(makers) and own.part.maker not in makers
+
+
+@personal(
+    "colour",
+    lambda own, money: f"{own.part.name} is {own.part.colour}; the brief wants {own.brief.colour}.",
+)
+def colour(own: Purchase) -> bool:
+    """Counts only where it is known."""
+    return bool(own.brief.colour and own.part.colour) and own.part.colour != own.brief.colour
+
+
+@personal(
+    "noise",
+    lambda own, money: (
+        f"{own.part.name} reaches {_noise_dba(own.part) or 0:g} dB(A); the brief allows"
+        f" {own.brief.noise_limit_dba:g}."
+    ),
+)
+def noise(own: Purchase) -> bool:
+    """Counts only where it is known."""
+    loudest, loud = own.brief.noise_limit_dba, _noise_dba(own.part)
+    return loudest is not None and loud is not None and loud > loudest
+
+
+def _noise_dba(part: Part) -> float | None:
+    return part.noise_dba if isinstance(part, (Cooler, Fan)) else None
+
+
+@personal(
+    "size",
+    lambda own, money: (
+        f"{own.part.name} takes {_volume_l(own.part):g} l; the brief allows"
+        f" {own.brief.volume_limit_l:g} l."
+    ),
+)
+def size(own: Purchase) -> bool:
+    largest = own.brief.volume_limit_l
+    return largest is not None and _volume_l(own.part) > largest
+
+
+def _volume_l(part: Part) -> float:
+    return part.volume_l if isinstance(part, Case) else 0.0
+
+
+@personal(
+    "wireless",
+    lambda own, money: (
+        f"The brief wants wireless and {own.part.name} has none: take another mainboard or add an"
+        " adapter."
+    ),
+)
+def wireless(own: Purchase) -> bool:
+    """An adapter that stays does what the mainboard would."""
+    return (
+        own.brief.wireless
+        and isinstance(own.part, Mainboard)
+        and not own.part.wireless
+        and not any(isinstance(part, WirelessAdapter) for part in own.stays)
+    )
+
+
+def _room(part: Part) -> tuple[int, int]:
+    return (part.memory_slots, part.m2_slots) if isinstance(part, Mainboard) else (0, 0)
+
+
+@personal(
+    "room to grow",
+    lambda own, money: (
+        f"{own.part.name} has {_room(own.part)[0]} memory slots and {_room(own.part)[1]} M.2"
+        f" places; with room to grow the brief wants {GROWING_SLOTS} and {GROWING_M2}."
+    ),
+)
+def room_to_grow(own: Purchase) -> bool:
+    if not own.brief.room_to_grow or not isinstance(own.part, Mainboard):
+        return False
+    slots, m2_slots = _room(own.part)
+    return slots < GROWING_SLOTS or m2_slots < GROWING_M2
+
+
+@personal(
+    "other work",
+    lambda own, money: (
+        f"{own.part.name} is too slow with all cores for {listed(own.brief.work)}:"
+        f" {_all_core_speed(own.part):g} of {all_core_floor(own.brief.work):g} points."
+    ),
+)
+def other_work(own: Purchase) -> bool:
+    return isinstance(own.part, Processor) and _all_core_speed(own.part) < all_core_floor(
+        own.brief.work
+    )
+
+
+def _all_core_speed(part: Part) -> float:
+    return part.all_core_speed if isinstance(part, Processor) else 0.0
+
+
+@personal(
+    "tuned clocks",
+    lambda own, money: f"The brief wants tuned clocks; those of {own.part.name} are fixed.",
+)
+def tuned_clocks(own: Purchase) -> bool:
+    """A part that stays and whose clocks cannot be set ends the wish."""
+    return (
+        own.brief.clocks == "tuned"
+        and not clocks_set(own.part)
+        and all(clocks_set(part) for part in own.stays)
+    )
 
 
 def clocks_set(part: Part) -> bool:
@@ -90,3 +201,40 @@ def clocks_set(part: Part) -> bool:
     if isinstance(part, Processor):
         return part.tunable
     return not isinstance(part, Mainboard) or part.tuning
+
+
+def _trust(own: Purchase) -> str:
+    told = judge(own.part)
+    return f"{told.trust} ({'; '.join(told.reasons)})"
+
+
+@personal(
+    "trust floor",
+    lambda own, money: (
+        f"{own.part.name} is {_trust(own)}; the brief wants {own.brief.trust_floor}."
+    ),
+)
+def trust_floor(own: Purchase) -> bool:
+    return trust_of(own.part) not in TRUST_FLOORS[own.brief.trust_floor]
+
+
+PERSONAL: tuple[PersonalRule, ...] = tuple(
+    value for value in list(globals().values()) if isinstance(value, PersonalRule)
+)
+"""All personal rules, in the order in which they stand above."""
+
+
+def barring(
+    brief: Brief, part: Part, cost_minor: int, stays: tuple[Part, ...] = ()
+) -> Iterator[PersonalRule]:
+    """The brief's rules that keep a part from being bought at this price; none where it is
+    allowed.
+    """
+    purchase = Purchase(brief, part, cost_minor, stays)
+    return (rule for rule in PERSONAL if rule.bars(purchase))
+
+
+def may_be_bought(brief: Brief, part: Part, cost_minor: int, stays: tuple[Part, ...] = ()) -> bool:
+    """Whether the brief lets a part be bought at this price, beside parts that stay."""
+    purchase = Purchase(brief, part, cost_minor, stays)
+    return not any(rule.bars(purchase) for rule in PERSONAL)

@@ -1,8 +1,9 @@
 """What the brief's games ask for and card, game or system do not offer."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 
-from wattmetron.core.fit.finding import Figure, Finding
+from wattmetron.core.fit.finding import Figure, Said, Speech
+from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.fit.wishes import Ask, Wishes
 from wattmetron.core.requirements.verdicts import named_version, offers
 from wattmetron.core.values.further_parts import OperatingSystem
@@ -30,17 +31,23 @@ def _names(wishes: Wishes, lacks: Callable[[Ask], bool]) -> str:
     return ", ".join(dict.fromkeys(ask.game for ask in wishes.asks if lacks(ask)))
 
 
-def upscaling(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
+@rule(
+    "upscaling",
+    family="asks",
+    levels=("good to know",),
+    reads={"graphics", "processor"},
+    speaks="upscaling is asked for and game and card have no upscaler in common",
+    silent="they have one, or it is not asked for",
+)
+def upscaling(look: Look) -> Speech:
     """Upscaling needs one upscaler that game and card both know; else the game is drawn in full."""
-    source = _drawn_by(machine)
+    source = _drawn_by(look.machine)
     if source is None:
         return
     offered = set(_upscalers(source))
-    names = _names(wishes, lambda ask: ask.upscaling and offered.isdisjoint(ask.upscalers))
+    names = _names(look.wishes, lambda ask: ask.upscaling and offered.isdisjoint(ask.upscalers))
     if names:
-        yield Finding(
-            "upscaling",
-            "good to know",
+        yield Said(
             (_kind(source),),
             f"Upscaling is asked for in {names}, but {source.name} and the game have no upscaler in"
             " common: it is drawn in full.",
@@ -49,16 +56,22 @@ def upscaling(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
         )
 
 
-def ray_tracing(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
+@rule(
+    "ray tracing",
+    family="asks",
+    levels=("do first",),
+    reads={"graphics", "processor"},
+    speaks="ray tracing is asked for and what draws cannot trace rays",
+    silent="it can, or it is not asked for",
+)
+def ray_tracing(look: Look) -> Speech:
     """Rays need a card that can trace them."""
-    source = _drawn_by(machine)
+    source = _drawn_by(look.machine)
     if source is None or (isinstance(source, Graphics) and source.ray_speed is not None):
         return
-    names = _names(wishes, lambda ask: ask.ray_tracing)
+    names = _names(look.wishes, lambda ask: ask.ray_tracing)
     if names:
-        yield Finding(
-            "ray tracing",
-            "do first",
+        yield Said(
             (_kind(source),),
             f"Ray tracing is asked for in {names}; {source.name} cannot trace rays.",
             "Switch ray tracing off in the brief, or take a card that can.",
@@ -67,21 +80,29 @@ def ray_tracing(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
         )
 
 
-def graphics_api(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
+@rule(
+    "graphics API",
+    family="asks",
+    levels=("do first",),
+    reads={"graphics", "processor"},
+    speaks="the lowest tier of a game names an API that the card does not know at that level",
+    silent="the card knows it or newer, or its APIs are not known",
+)
+def graphics_api(look: Look) -> Speech:
     """A game starts only where the card knows its graphics API at the level that the lowest tier
     names.
     """
-    source = _drawn_by(machine)
+    source = _drawn_by(look.machine)
     if source is None or not _apis(source):
         return
     lacking = {
-        ask.game: ask.api for ask in wishes.asks if ask.api and not offers(ask.api, _apis(source))
+        ask.game: ask.api
+        for ask in look.wishes.asks
+        if ask.api and not offers(ask.api, _apis(source))
     }
     if lacking:
         told = ", ".join(f"{game} ({api})" for game, api in lacking.items())
-        yield Finding(
-            "graphics API",
-            "do first",
+        yield Said(
             (_kind(source),),
             f"{source.name} knows {', '.join(_apis(source))}; that is too little for {told}.",
             "Take a card that knows it: the game is not expected to start on this one.",
@@ -90,20 +111,30 @@ def graphics_api(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
         )
 
 
-def operating_system(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
+@rule(
+    "operating system",
+    family="asks",
+    levels=("do first",),
+    reads={"system"},
+    speaks="a game names another system, or a newer version, than the one that will run",
+    silent="it is the same or newer, or not stated",
+)
+def operating_system(look: Look) -> Speech:
     """A game runs on the systems that it names; a newer version of the same system counts."""
-    bought = [part.family for part in machine.of("system") if isinstance(part, OperatingSystem)]
-    had = tuple(filter(None, (wishes.system, *bought)))
+    bought = [
+        part.family for part in look.machine.of("system") if isinstance(part, OperatingSystem)
+    ]
+    had = tuple(filter(None, (look.wishes.system, *bought)))
     if not had or not any(named_version(one)[0] for one in had):
         return
     lacking = {
-        ask.game: ask.system for ask in wishes.asks if ask.system and not offers(ask.system, had)
+        ask.game: ask.system
+        for ask in look.wishes.asks
+        if ask.system and not offers(ask.system, had)
     }
     if lacking:
         told = ", ".join(f"{game} ({system})" for game, system in lacking.items())
-        yield Finding(
-            "operating system",
-            "do first",
+        yield Said(
             ("system",) if bought else (),
             f"{had[-1]} is not enough for {told}.",
             "Plan for the system that the game names.",

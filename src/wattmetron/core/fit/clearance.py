@@ -1,20 +1,25 @@
 """What fits into the case: board, card, cooler, radiator and memory beside them, power supply."""
 
-from collections.abc import Iterator
-
-from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken
-from wattmetron.core.values.machine import Machine
+from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown
+from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.values.parts import Case, Kind, Radiator
 
 
-def board_form(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "board form factor",
+    family="clearance",
+    levels=("blocks",),
+    reads={"mainboard", "case"},
+    speaks="the case does not take the board's form factor",
+    silent="it does",
+    hangs_on={"case": ("board_forms",)},
+)
+def board_form(look: Look) -> Speech:
     """The case must take the board's form factor."""
-    board, case = machine.mainboard, machine.case
+    board, case = look.machine.mainboard, look.machine.case
     if board and case and board.form_factor not in case.board_forms:
         takes = ", ".join(case.board_forms)
-        yield Finding(
-            "board form factor",
-            "blocks",
+        yield Said(
             ("mainboard", "case"),
             f"{board.name} is {board.form_factor}; {case.name} takes {takes}.",
             "Take a case that holds it or a smaller mainboard.",
@@ -56,9 +61,18 @@ def card_room_mm(case: Case, radiator: tuple[Radiator, int] | None) -> int:
     return case.card_length_mm
 
 
-def card_length(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "card length",
+    family="clearance",
+    levels=("blocks",),
+    reads={"graphics", "case", "cooler"},
+    speaks="the card is longer than the case takes, less the thickness of a radiator in front",
+    silent="as long or shorter",
+    hangs_on={"case": ("card_length_mm",), "graphics": ("length_mm",)},
+)
+def card_length(look: Look) -> Speech:
     """The card must not be longer than the case allows, less a radiator in front of it."""
-    card, case, cooler = machine.graphics, machine.case, machine.cooler
+    card, case, cooler = look.machine.graphics, look.machine.case, look.machine.cooler
     if not card or not case:
         return
     room = card_room_mm(case, cooler.radiator if cooler else None)
@@ -71,9 +85,7 @@ def card_length(machine: Machine) -> Iterator[Finding]:
         kinds: tuple[Kind, ...] = (
             ("graphics", "case", "cooler") if shortened else ("graphics", "case")
         )
-        yield Finding(
-            "card length",
-            "blocks",
+        yield Said(
             kinds,
             f"{card.name} is {card.length_mm} mm long, {card.length_mm - room} mm more than"
             f" {case.name} takes{shortened}.",
@@ -83,52 +95,57 @@ def card_length(machine: Machine) -> Iterator[Finding]:
         )
 
 
-def card_height(machine: Machine) -> Iterator[Spoken]:
+@rule(
+    "card height",
+    family="clearance",
+    levels=("blocks",),
+    reads={"graphics", "case"},
+    speaks="the card stands taller above its slot than the case takes",
+    silent="as tall or lower",
+    hangs_on={"case": ("card_height_mm",), "graphics": ("height_mm",)},
+)
+def card_height(look: Look) -> Speech:
     """The card must not stand taller above its slot than the side panel allows."""
-    card, case = machine.graphics, machine.case
+    card, case = look.machine.graphics, look.machine.case
     if card and case:
         yield from _within(
-            ("card height", "graphics", "tall"),
+            ("graphics", "tall"),
             (card.name, card.height_mm, "height"),
             (case.name, case.card_height_mm, "tallest card"),
         )
 
 
-def card_thickness(machine: Machine) -> Iterator[Spoken]:
+@rule(
+    "card thickness",
+    family="clearance",
+    levels=("blocks",),
+    reads={"graphics", "case"},
+    speaks="the card is thicker than the case takes",
+    silent="as thick or thinner",
+    hangs_on={"case": ("card_thickness_mm",)},
+)
+def card_thickness(look: Look) -> Speech:
     """The card must not be thicker than the case's slots allow."""
-    card, case = machine.graphics, machine.case
+    card, case = look.machine.graphics, look.machine.case
     if card and case:
         yield from _within(
-            ("card thickness", "graphics", "thick"),
+            ("graphics", "thick"),
             (card.name, card.thickness_mm, "thickness"),
             (case.name, case.card_thickness_mm, "thickest card"),
         )
 
 
-def supply_length(machine: Machine) -> Iterator[Spoken]:
-    """The supply must not be longer than its place."""
-    supply, case = machine.supply, machine.case
-    if supply and case and supply.form in case.supply_forms:
-        yield from _within(
-            ("supply length", "supply", "long"),
-            (supply.name, supply.length_mm, "length"),
-            (case.name, case.supply_length_mm, "longest power supply"),
-        )
-
-
 def _within(
-    rule: tuple[str, Kind, str], own: tuple[str, int | None, str], room: tuple[str, int | None, str]
-) -> Iterator[Spoken]:
+    what: tuple[Kind, str], own: tuple[str, int | None, str], room: tuple[str, int | None, str]
+) -> Speech:
     """A part's size against the room that the case leaves; either may be unknown."""
-    (name, kind, word), (part, size_mm, size), (case, room_mm, limit) = rule, own, room
+    (kind, word), (part, size_mm, size), (case, room_mm, limit) = what, own, room
     if size_mm is None:
-        yield Gap(name, kind, part, size)
+        yield Unknown(kind, part, size)
     elif room_mm is None:
-        yield Gap(name, "case", case, limit)
+        yield Unknown("case", case, limit)
     elif size_mm > room_mm:
-        yield Finding(
-            name,
-            "blocks",
+        yield Said(
             (kind, "case"),
             f"{part} is {size_mm} mm {word}, {size_mm - room_mm} mm more than {case} takes.",
             "Take a case with more room, or a smaller one of these.",
@@ -137,14 +154,21 @@ def _within(
         )
 
 
-def cooler_height(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "cooler height",
+    family="clearance",
+    levels=("blocks",),
+    reads={"cooler", "case"},
+    speaks="the cooler is taller than the case takes",
+    silent="as tall or lower",
+    hangs_on={"case": ("cooler_height_mm",), "cooler": ("height_mm",)},
+)
+def cooler_height(look: Look) -> Speech:
     """The cooler must not be taller than the case allows."""
-    cooler, case = machine.cooler, machine.case
+    cooler, case = look.machine.cooler, look.machine.case
     if cooler and case and cooler.height_mm > case.cooler_height_mm:
         over = cooler.height_mm - case.cooler_height_mm
-        yield Finding(
-            "cooler height",
-            "blocks",
+        yield Said(
             ("cooler", "case"),
             f"{cooler.name} is {cooler.height_mm} mm tall, {over} mm more than {case.name} takes.",
             "Take a lower cooler or a wider case.",
@@ -156,9 +180,17 @@ def cooler_height(machine: Machine) -> Iterator[Finding]:
         )
 
 
-def radiator(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "radiator place",
+    family="clearance",
+    levels=("blocks",),
+    reads={"cooler", "case"},
+    speaks="no place of the case is as long and as wide as the radiator",
+    silent="one is",
+)
+def radiator(look: Look) -> Speech:
     """A radiator needs a place of its length and width."""
-    cooler, case = machine.cooler, machine.case
+    cooler, case = look.machine.cooler, look.machine.case
     if (
         not cooler
         or not case
@@ -172,9 +204,7 @@ def radiator(machine: Machine) -> Iterator[Finding]:
         ("rear", case.radiator_rear_mm),
     )
     places = ", ".join(f"{place} {longest} mm" for place, longest in has if longest) or "none"
-    yield Finding(
-        "radiator place",
-        "blocks",
+    yield Said(
         ("cooler", "case"),
         f"The {cooler.radiator_mm} mm radiator of {cooler.name} finds no place in {case.name},"
         f" which has {places}.",
@@ -184,19 +214,26 @@ def radiator(machine: Machine) -> Iterator[Finding]:
     )
 
 
-def memory_clearance(machine: Machine) -> Iterator[Spoken]:
+@rule(
+    "memory clearance",
+    family="clearance",
+    levels=("blocks",),
+    reads={"cooler", "memory"},
+    speaks="the memory is taller than an air cooler leaves beside it",
+    silent="as tall or lower, or the cooler is liquid",
+    hangs_on={"memory": ("height_mm",), "cooler": ("memory_clearance_mm",)},
+)
+def memory_clearance(look: Look) -> Speech:
     """Tall memory must fit beside an air cooler."""
-    cooler, kit = machine.cooler, machine.memory
+    cooler, kit = look.machine.cooler, look.machine.memory
     if not cooler or not kit or cooler.radiator_mm is not None:
         return
     if kit.height_mm is None:
-        yield Gap("memory clearance", "memory", kit.name, "height")
+        yield Unknown("memory", kit.name, "height")
     elif cooler.memory_clearance_mm is None:
-        yield Gap("memory clearance", "cooler", cooler.name, "memory clearance")
+        yield Unknown("cooler", cooler.name, "memory clearance")
     elif kit.height_mm > cooler.memory_clearance_mm:
-        yield Finding(
-            "memory clearance",
-            "blocks",
+        yield Said(
             ("memory", "cooler"),
             f"{kit.name} is {kit.height_mm} mm tall; {cooler.name} leaves"
             f" {cooler.memory_clearance_mm} mm beside it.",
@@ -209,17 +246,43 @@ def memory_clearance(machine: Machine) -> Iterator[Spoken]:
         )
 
 
-def supply_form(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "supply form factor",
+    family="clearance",
+    levels=("blocks",),
+    reads={"supply", "case"},
+    speaks="the case does not take the supply's form factor",
+    silent="it does",
+)
+def supply_form(look: Look) -> Speech:
     """The case must take the supply's form factor."""
-    supply, case = machine.supply, machine.case
+    supply, case = look.machine.supply, look.machine.case
     if supply and case and supply.form not in case.supply_forms:
         takes = ", ".join(case.supply_forms)
-        yield Finding(
-            "supply form factor",
-            "blocks",
+        yield Said(
             ("supply", "case"),
             f"{supply.name} is {supply.form}; {case.name} takes {takes}.",
             f"Take a power supply in {takes}.",
             (Figure("supply", supply.form), Figure("case", takes)),
             ("supply", "case"),
+        )
+
+
+@rule(
+    "supply length",
+    family="clearance",
+    levels=("blocks",),
+    reads={"supply", "case"},
+    speaks="the supply is longer than its place",
+    silent="as long or shorter",
+    hangs_on={"case": ("supply_length_mm",), "supply": ("length_mm",)},
+)
+def supply_length(look: Look) -> Speech:
+    """The supply must not be longer than its place."""
+    supply, case = look.machine.supply, look.machine.case
+    if supply and case and supply.form in case.supply_forms:
+        yield from _within(
+            ("supply", "long"),
+            (supply.name, supply.length_mm, "length"),
+            (case.name, case.supply_length_mm, "longest power supply"),
         )

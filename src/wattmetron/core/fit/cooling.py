@@ -1,20 +1,24 @@
 """Whether the processor's heat is carried away: mounting, capacity, boxed cooler."""
 
-from collections.abc import Iterator
-
-from wattmetron.core.fit.finding import Figure, Finding, counted
-from wattmetron.core.power.draw import draw
+from wattmetron.core.fit.finding import Figure, Said, Speech, counted
+from wattmetron.core.fit.rule import DRAWN, Look, rule
 from wattmetron.core.power.heat import FAN_W, case_heat_w
-from wattmetron.core.values.machine import Machine
 
 
-def cooler_socket(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "cooler socket",
+    family="cooling",
+    levels=("blocks",),
+    reads={"cooler", "processor"},
+    speaks="the cooler does not mount on the processor's socket",
+    silent="it does",
+    hangs_on={"cooler": ("sockets",)},
+)
+def cooler_socket(look: Look) -> Speech:
     """The cooler must mount on the processor's socket."""
-    cooler, chip = machine.cooler, machine.processor
+    cooler, chip = look.machine.cooler, look.machine.processor
     if cooler and chip and chip.socket not in cooler.sockets:
-        yield Finding(
-            "cooler socket",
-            "blocks",
+        yield Said(
             ("cooler", "processor"),
             f"{cooler.name} does not mount on socket {chip.socket}.",
             f"Take a cooler for socket {chip.socket}.",
@@ -23,13 +27,20 @@ def cooler_socket(machine: Machine) -> Iterator[Finding]:
         )
 
 
-def cooler_capacity(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "cooler capacity",
+    family="cooling",
+    levels=("blocks",),
+    reads={"cooler", "processor"},
+    speaks="the cooler carries less than the processor's sustained power",
+    silent="as much or more",
+    hangs_on={"cooler": ("capacity_w",)},
+)
+def cooler_capacity(look: Look) -> Speech:
     """The cooler must carry the processor's sustained power."""
-    cooler, chip = machine.cooler, machine.processor
+    cooler, chip = look.machine.cooler, look.machine.processor
     if cooler and chip and cooler.capacity_w < chip.sustained_w:
-        yield Finding(
-            "cooler capacity",
-            "blocks",
+        yield Said(
             ("cooler", "processor"),
             f"{cooler.name} carries {cooler.capacity_w} W; {chip.name} gives off {chip.sustained_w}"
             " W sustained.",
@@ -42,15 +53,21 @@ def cooler_capacity(machine: Machine) -> Iterator[Finding]:
         )
 
 
-def boxed_cooler(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "boxed cooler",
+    family="cooling",
+    levels=("blocks", "good to know"),
+    reads={"cooler", "processor"},
+    speaks="no cooler is chosen and the processor has a boxed one: whether that suffices",
+    silent="a cooler is chosen, or none comes in the box",
+)
+def boxed_cooler(look: Look) -> Speech:
     """Without a cooler of its own the machine relies on the boxed one."""
-    chip = machine.processor
-    if machine.cooler or not chip:
+    chip = look.machine.processor
+    if look.machine.cooler or not chip:
         return
-    if machine.boxed_suffices:
-        yield Finding(
-            "boxed cooler",
-            "good to know",
+    if look.machine.boxed_suffices:
+        yield Said(
             ("processor",),
             f"The boxed cooler of {chip.name} carries {chip.boxed_cooler_w} W; {chip.sustained_w} W"
             " are given off.",
@@ -59,11 +76,10 @@ def boxed_cooler(machine: Machine) -> Iterator[Finding]:
                 Figure("boxed cooler", str(chip.boxed_cooler_w), "W"),
                 Figure("processor", str(chip.sustained_w), "W"),
             ),
+            level="good to know",
         )
     elif chip.boxed_cooler_w is not None:
-        yield Finding(
-            "boxed cooler",
-            "blocks",
+        yield Said(
             ("processor", "cooler"),
             f"The boxed cooler of {chip.name} carries {chip.boxed_cooler_w} W, too little for"
             f" {chip.sustained_w} W.",
@@ -76,20 +92,27 @@ def boxed_cooler(machine: Machine) -> Iterator[Finding]:
         )
 
 
-def case_heat(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "case airflow",
+    family="cooling",
+    levels=("good to know",),
+    reads=DRAWN | {"case", "fan"},
+    speaks="the full draw is above what case and fans carry off quietly, by a rule of thumb",
+    silent="equal or below",
+)
+def case_heat(look: Look) -> Speech:
     """Heat beyond what the case carries off makes everything in it warm and loud."""
-    case = machine.case
-    if not case or not machine.processor:
+    case = look.machine.case
+    if not case or not look.machine.processor:
         return
-    heat, carries = draw(machine).full_w, case_heat_w(case.airflow, machine.fans)
+    heat, carries = look.draw.full_w, case_heat_w(case.airflow, look.machine.fans)
     if heat > carries:
         more = -(-(heat - carries) // FAN_W)
-        room = case.fan_places is None or case.fan_places >= machine.fans + more
-        yield Finding(
-            "case airflow",
-            "good to know",
+        room = case.fan_places is None or case.fan_places >= look.machine.fans + more
+        yield Said(
             ("case",),
-            f"Up to {heat} W of heat; {case.name} with {counted(machine.fans, 'fan')} carries off"
+            f"Up to {heat} W of heat; {case.name} with"
+            f" {counted(look.machine.fans, 'fan')} carries off"
             f" about {carries} W.",
             (
                 f"Add {counted(more, 'fan')}."

@@ -1,12 +1,26 @@
 """A finding: what a rule says about the parts concerned."""
 
 from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
 from wattmetron.core.values.parts import Kind
 
 Level = Literal["blocks", "do first", "wastes", "good to know"]
 LEVELS: tuple[Level, ...] = ("blocks", "do first", "wastes", "good to know")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Told:
+    """A rule as it is told of: name, family, levels that it can speak at, when it speaks, when it
+    stays silent.
+    """
+
+    name: str
+    family: str
+    levels: tuple[Level, ...]
+    speaks: str
+    silent: str
 
 
 class Figure(NamedTuple):
@@ -32,6 +46,25 @@ class Finding(NamedTuple):
     remedy_kinds: tuple[Kind, ...] = ()
 
 
+class Said(NamedTuple):
+    """What a rule says: a finding without the rule's name; no level means the rule's first."""
+
+    kinds: tuple[Kind, ...]
+    sentence: str
+    advice: str
+    figures: tuple[Figure, ...] = ()
+    remedy_kinds: tuple[Kind, ...] = ()
+    level: Level | None = None
+
+
+class Unknown(NamedTuple):
+    """A figure that a rule needs and that is not known."""
+
+    kind: Kind
+    part: str
+    figure: str
+
+
 class Gap(NamedTuple):
     """What a rule cannot judge, because a figure of a part is not known."""
 
@@ -42,11 +75,21 @@ class Gap(NamedTuple):
 
 
 Spoken = Finding | Gap
+Speech = Iterator[Said | Unknown]
 
 
 def counted(count: int, word: str) -> str:
     """How many of a thing, in words: no fans, 1 fan, 2 fans."""
     return f"{count or 'no'} {word if count == 1 else word + 's'}"
+
+
+NOT_JUDGED = Told(
+    name="not judged",
+    family="all",
+    levels=("good to know",),
+    speaks="a figure that a rule needs is not known: the finding names part and figure",
+    silent="all figures are known",
+)
 
 
 def not_judged(gaps: Iterable[Gap]) -> Iterator[Finding]:
@@ -57,8 +100,8 @@ def not_judged(gaps: Iterable[Gap]) -> Iterator[Finding]:
     rules = ", ".join(dict.fromkeys(gap.rule for gap in missing))
     named = "; ".join(f"{gap.part}: {gap.figure}" for gap in missing)
     yield Finding(
-        "not judged",
-        "good to know",
+        NOT_JUDGED.name,
+        NOT_JUDGED.levels[0],
         tuple(dict.fromkeys(gap.kind for gap in missing)),
         f"Not judged for want of figures: {rules}.",
         f"Look these up and enter them with the part: {named}.",

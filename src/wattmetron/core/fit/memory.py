@@ -1,15 +1,21 @@
 """Memory: type, slots, capacity, channels, speed, registered and error-correcting kits."""
 
-from collections.abc import Iterator
-
-from wattmetron.core.fit.finding import Figure, Finding, counted
-from wattmetron.core.values.machine import Machine
+from wattmetron.core.fit.finding import Figure, Said, Speech, counted
+from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.values.parts import Kind, Mainboard, Processor
 
 
-def memory_type(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "memory type",
+    family="memory",
+    levels=("blocks",),
+    reads={"memory", "mainboard", "processor"},
+    speaks="kit, board and processor do not share one memory type",
+    silent="they do",
+)
+def memory_type(look: Look) -> Speech:
     """Kit, board and processor must speak of the same memory type."""
-    chip, board, kit = machine.processor, machine.mainboard, machine.memory
+    chip, board, kit = look.machine.processor, look.machine.mainboard, look.machine.memory
     if kit and board and kit.memory_type != board.memory_type:
         yield _other_type(
             kit.name, kit.memory_type, board.name, board.memory_type, ("memory", "mainboard")
@@ -24,10 +30,8 @@ def memory_type(machine: Machine) -> Iterator[Finding]:
         )
 
 
-def _other_type(one: str, has: str, other: str, wants: str, kinds: tuple[Kind, ...]) -> Finding:
-    return Finding(
-        "memory type",
-        "blocks",
+def _other_type(one: str, has: str, other: str, wants: str, kinds: tuple[Kind, ...]) -> Said:
+    return Said(
         kinds,
         f"{one} is {has}; {other} takes {wants}.",
         f"Take {wants} memory or a platform for {has}.",
@@ -36,13 +40,19 @@ def _other_type(one: str, has: str, other: str, wants: str, kinds: tuple[Kind, .
     )
 
 
-def memory_slots(machine: Machine) -> Iterator[Finding]:
-    """No more sticks than slots, no more capacity than board and processor take."""
-    kit, board, chip = machine.memory, machine.mainboard, machine.processor
+@rule(
+    "memory slots",
+    family="memory",
+    levels=("blocks",),
+    reads={"memory", "mainboard"},
+    speaks="the kit has more sticks than the board has slots",
+    silent="as many or fewer",
+)
+def memory_slots(look: Look) -> Speech:
+    """No more sticks than slots."""
+    kit, board = look.machine.memory, look.machine.mainboard
     if kit and board and kit.sticks > board.memory_slots:
-        yield Finding(
-            "memory slots",
-            "blocks",
+        yield Said(
             ("memory", "mainboard"),
             f"{kit.name} has {kit.sticks} sticks; {board.name} has {board.memory_slots} memory"
             " slots.",
@@ -50,15 +60,27 @@ def memory_slots(machine: Machine) -> Iterator[Finding]:
             (Figure("sticks", str(kit.sticks)), Figure("slots", str(board.memory_slots))),
             ("memory", "mainboard"),
         )
+
+
+@rule(
+    "memory capacity",
+    family="memory",
+    levels=("blocks",),
+    reads={"memory", "mainboard", "processor"},
+    speaks="the kit holds more than board or processor take",
+    silent="as much or less",
+    hangs_on={"mainboard": ("memory_max_gb",), "processor": ("memory_max_gb",)},
+)
+def memory_capacity(look: Look) -> Speech:
+    """No more capacity than board and processor take."""
+    kit, board, chip = look.machine.memory, look.machine.mainboard, look.machine.processor
     holders: list[tuple[Mainboard | Processor, Kind]] = [(board, "mainboard")] if board else []
     holders += [(chip, "processor")] if chip else []
     if not kit or not holders:
         return
     holder, kind = min(holders, key=lambda one: one[0].memory_max_gb)
     if kit.total_gb > holder.memory_max_gb:
-        yield Finding(
-            "memory capacity",
-            "blocks",
+        yield Said(
             ("memory", kind),
             f"{kit.name} holds {kit.total_gb:g} GB; {holder.name} takes {holder.memory_max_gb:g} GB"
             " at most.",
@@ -71,13 +93,61 @@ def memory_slots(machine: Machine) -> Iterator[Finding]:
         )
 
 
-def channels(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "registered memory",
+    family="memory",
+    levels=("blocks",),
+    reads={"memory", "mainboard"},
+    speaks="a registered kit is on a board that is not made for it",
+    silent="the board is, or the kit is not registered",
+)
+def registered(look: Look) -> Speech:
+    """Registered memory starts only on boards made for it."""
+    kit, board = look.machine.memory, look.machine.mainboard
+    if kit and board and kit.registered and not board.registered:
+        yield Said(
+            ("memory", "mainboard"),
+            f"{kit.name} is registered memory; {board.name} does not start with it.",
+            "Take a kit that is not registered.",
+            (Figure("kit", "registered"), Figure("mainboard", "not registered")),
+            ("memory", "mainboard"),
+        )
+
+
+@rule(
+    "error correction",
+    family="memory",
+    levels=("wastes",),
+    reads={"memory", "mainboard"},
+    speaks="a kit with error correction is on a board that leaves it unused",
+    silent="the board uses it",
+)
+def error_correcting(look: Look) -> Speech:
+    """Error correction is paid for in vain where the board leaves it unused."""
+    kit, board = look.machine.memory, look.machine.mainboard
+    if kit and board and kit.error_correcting and not kit.registered and not board.error_correcting:
+        yield Said(
+            ("memory", "mainboard"),
+            f"{kit.name} corrects errors; {board.name} leaves that unused.",
+            "Take a kit without error correction.",
+            (),
+            ("memory",),
+        )
+
+
+@rule(
+    "memory channels",
+    family="memory",
+    levels=("wastes",),
+    reads={"memory", "processor"},
+    speaks="fewer sticks than the processor has channels",
+    silent="at least one stick for each channel",
+)
+def channels(look: Look) -> Speech:
     """Fewer sticks than channels leave bandwidth unused."""
-    kit, chip = machine.memory, machine.processor
+    kit, chip = look.machine.memory, look.machine.processor
     if kit and chip and kit.sticks < chip.memory_channels:
-        yield Finding(
-            "memory channels",
-            "wastes",
+        yield Said(
             ("memory",),
             f"{counted(kit.sticks, 'stick')} on {chip.memory_channels} channels: "
             f"only {kit.sticks}/{chip.memory_channels} of the memory bandwidth is used.",
@@ -87,17 +157,29 @@ def channels(machine: Machine) -> Iterator[Finding]:
         )
 
 
-def memory_speed(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "memory speed",
+    family="memory",
+    levels=("wastes", "good to know"),
+    reads={"memory", "processor", "mainboard"},
+    speaks="the kit is faster than processor or board can use (no waste where nothing cheaper"
+    " does as much)",
+    silent="the kit's rate is within both limits",
+    hangs_on={
+        "mainboard": ("memory_max_mts",),
+        "processor": ("memory_max_mts",),
+        "memory": ("mts",),
+    },
+)
+def memory_speed(look: Look) -> Speech:
     """A kit faster than processor and board can use runs at their limit."""
-    kit, chip, board = machine.memory, machine.processor, machine.mainboard
+    kit, chip, board = look.machine.memory, look.machine.processor, look.machine.mainboard
     limits = [(holder.memory_max_mts, holder.name) for holder in (chip, board) if holder]
     if not kit or not limits or kit.memory_type != (board or chip).memory_type:  # type: ignore[union-attr]
         return
     limit, name = min(limits)
     if kit.mts > limit:
-        yield Finding(
-            "memory speed",
-            "wastes",
+        yield Said(
             ("memory",),
             f"{kit.name} can do {kit.mts} MT/s; {name} stops at {limit} MT/s, so it runs at that.",
             f"A kit rated {limit} MT/s with a lower latency does the same for less.",
@@ -106,44 +188,20 @@ def memory_speed(machine: Machine) -> Iterator[Finding]:
         )
 
 
-def registered(machine: Machine) -> Iterator[Finding]:
-    """Registered memory starts only on boards made for it."""
-    kit, board = machine.memory, machine.mainboard
-    if kit and board and kit.registered and not board.registered:
-        yield Finding(
-            "registered memory",
-            "blocks",
-            ("memory", "mainboard"),
-            f"{kit.name} is registered memory; {board.name} does not start with it.",
-            "Take a kit that is not registered.",
-            (Figure("kit", "registered"), Figure("mainboard", "not registered")),
-            ("memory", "mainboard"),
-        )
-
-
-def error_correcting(machine: Machine) -> Iterator[Finding]:
-    """Error correction is paid for in vain where the board leaves it unused."""
-    kit, board = machine.memory, machine.mainboard
-    if kit and board and kit.error_correcting and not kit.registered and not board.error_correcting:
-        yield Finding(
-            "error correction",
-            "wastes",
-            ("memory", "mainboard"),
-            f"{kit.name} corrects errors; {board.name} leaves that unused.",
-            "Take a kit without error correction.",
-            (),
-            ("memory",),
-        )
-
-
-def mixed_kits(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "mixed kits",
+    family="memory",
+    levels=("blocks", "good to know"),
+    reads={"memory"},
+    speaks="several kits differ in type (blocks) or in rate, latency or stick size",
+    silent="there is one kit, or all are alike",
+)
+def mixed_kits(look: Look) -> Speech:
     """Kits that differ run at the slowest, if they start together at all."""
-    kits = machine.kits
+    kits = look.machine.kits
     types = list(dict.fromkeys(kit.memory_type for kit in kits))
     if len(types) > 1:
-        yield Finding(
-            "mixed kits",
-            "blocks",
+        yield Said(
             ("memory",),
             f"{' and '.join(types)} kits do not go onto one mainboard.",
             "Take kits of one type.",
@@ -155,11 +213,10 @@ def mixed_kits(machine: Machine) -> Iterator[Finding]:
             f"{kit.name} {kit.mts} MT/s CL{kit.cl}, {kit.sticks} x {kit.stick_gb:g} GB"
             for kit in kits
         )
-        yield Finding(
-            "mixed kits",
-            "good to know",
+        yield Said(
             ("memory",),
             f"Different kits together run at the slowest of them: {told}.",
             "Kits that are alike are surer to start with their memory profile on.",
             tuple(Figure(kit.name, str(kit.mts), "MT/s") for kit in kits),
+            level="good to know",
         )

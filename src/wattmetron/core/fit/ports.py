@@ -1,12 +1,9 @@
 """What plugs in where: drives, display, front ports, lights, fans."""
 
-from collections.abc import Iterator
-
-from wattmetron.core.fit.finding import Figure, Finding, Gap, Spoken, counted
-from wattmetron.core.fit.wishes import Wishes
+from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown, counted
+from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.further_parts import WirelessAdapter
-from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Mainboard
 
 
@@ -17,13 +14,21 @@ def sata_left(board: Mainboard, nvme: int) -> int:
     return max(0, board.sata_ports - sum(board.m2_disables_sata[:nvme]))
 
 
-def drive_ports(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "drive ports",
+    family="ports",
+    levels=("blocks",),
+    reads={"storage", "mainboard"},
+    speaks="more drives than M.2 slots, or than SATA ports left beside the M.2 slots in use",
+    silent="every drive has a port",
+)
+def drive_ports(look: Look) -> Speech:
     """Every drive needs an M.2 slot or a SATA port that no M.2 slot in use disables."""
-    board = machine.mainboard
+    board = look.machine.mainboard
     if not board:
         return
-    nvme = sum(drive.interface == "M.2 NVMe" for drive in machine.storage)
-    sata = len(machine.storage) - nvme
+    nvme = sum(drive.interface == "M.2 NVMe" for drive in look.machine.storage)
+    sata = len(look.machine.storage) - nvme
     left = sata_left(board, nvme)
     shared = (
         f" of {board.sata_ports} left beside {nvme} M.2 drives" if left < board.sata_ports else ""
@@ -33,9 +38,7 @@ def drive_ports(machine: Machine) -> Iterator[Finding]:
         (sata, left, "SATA ports", shared),
     ):
         if count > places:
-            yield Finding(
-                "drive ports",
-                "blocks",
+            yield Said(
                 ("storage", "mainboard"),
                 f"The drives need {count} {word}; {board.name} has {places}{more}.",
                 "Take fewer or larger drives, or a mainboard with more places.",
@@ -49,22 +52,29 @@ def slot_lengths_mm(board: Mainboard) -> list[int]:
     return sorted(board.m2_lengths_mm[: board.m2_slots], reverse=True)
 
 
-def drive_lengths(machine: Machine) -> Iterator[Spoken]:
+@rule(
+    "drive length",
+    family="ports",
+    levels=("blocks",),
+    reads={"storage", "mainboard"},
+    speaks="an M.2 drive is longer than the slot that is left for it, the longest drives in the"
+    " longest slots",
+    silent="every drive has a slot as long, or lengths are not known",
+)
+def drive_lengths(look: Look) -> Speech:
     """Every M.2 drive needs a slot that is as long: the longest drives go into the longest
     slots.
     """
-    board = machine.mainboard
+    board = look.machine.mainboard
     drives = sorted(
-        (one for one in machine.storage if one.size == "M.2" and one.m2_length_mm),
+        (one for one in look.machine.storage if one.size == "M.2" and one.m2_length_mm),
         key=lambda one: -(one.m2_length_mm or 0),
     )
     if not board or not drives or not board.m2_lengths_mm:
         return
     for drive, room in zip(drives, slot_lengths_mm(board), strict=False):
         if drive.m2_length_mm and drive.m2_length_mm > room:
-            yield Finding(
-                "drive length",
-                "blocks",
+            yield Said(
                 ("storage", "mainboard"),
                 f"{drive.name} is {drive.m2_length_mm} mm long; the M.2 slot that is left on"
                 f" {board.name} takes {room} mm.",
@@ -75,13 +85,21 @@ def drive_lengths(machine: Machine) -> Iterator[Spoken]:
             return
 
 
-def drive_link(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "drive link",
+    family="ports",
+    levels=("good to know",),
+    reads={"storage", "mainboard"},
+    speaks="an M.2 drive could use a newer PCIe generation than the slot that is left for it",
+    silent="the slot is as new, or not known",
+)
+def drive_link(look: Look) -> Speech:
     """A drive faster than the slots that are left runs at their pace, which loading times hardly
     show.
     """
-    board = machine.mainboard
+    board = look.machine.mainboard
     drives = sorted(
-        (one for one in machine.storage if one.size == "M.2" and one.pcie_gen),
+        (one for one in look.machine.storage if one.size == "M.2" and one.pcie_gen),
         key=lambda one: -(one.pcie_gen or 0),
     )
     if not board or not drives:
@@ -90,9 +108,7 @@ def drive_link(machine: Machine) -> Iterator[Finding]:
         drives, sorted(board.m2_gens[: board.m2_slots], reverse=True), strict=False
     ):
         if drive.pcie_gen and drive.pcie_gen > gen:
-            yield Finding(
-                "drive link",
-                "good to know",
+            yield Said(
                 ("storage", "mainboard"),
                 f"{drive.name} could use PCIe {drive.pcie_gen}; on {board.name} it gets PCIe"
                 f" {gen}.",
@@ -103,26 +119,32 @@ def drive_link(machine: Machine) -> Iterator[Finding]:
             return
 
 
-def drive_bays(machine: Machine) -> Iterator[Spoken]:
+@rule(
+    "drive places",
+    family="ports",
+    levels=("blocks",),
+    reads={"storage", "case"},
+    speaks="more 3.5 or 2.5 inch drives than the case has places",
+    silent="every drive has a place",
+)
+def drive_bays(look: Look) -> Speech:
     """Drives that are no M.2 sticks need a place in the case; a place for 3.5 inch takes 2.5 inch
     too.
     """
-    case = machine.case
-    large = sum(drive.size == "3.5 inch" for drive in machine.storage)
-    small = sum(drive.size == "2.5 inch" for drive in machine.storage)
+    case = look.machine.case
+    large = sum(drive.size == "3.5 inch" for drive in look.machine.storage)
+    small = sum(drive.size == "2.5 inch" for drive in look.machine.storage)
     if not case or not large + small:
         return
     if case.places_25 is None or case.places_35 is None:
-        yield Gap("drive places", "case", case.name, "drive places")
+        yield Unknown("case", case.name, "drive places")
         return
     if large > case.places_35 or large + small > case.places_25 + case.places_35:
         has = f"{case.places_35} for 3.5 inch and {case.places_25} for 2.5 inch"
         needs = " and ".join(
             f"{n} x {size}" for n, size in ((large, "3.5 inch"), (small, "2.5 inch")) if n
         )
-        yield Finding(
-            "drive places",
-            "blocks",
+        yield Said(
             ("storage", "case"),
             f"{needs} need a place; {case.name} has {has}.",
             "Take M.2 drives, or a case with more places.",
@@ -131,65 +153,45 @@ def drive_bays(machine: Machine) -> Iterator[Spoken]:
         )
 
 
-def front_ports(machine: Machine) -> Iterator[Finding]:
-    """A front port of the case stays dead without its header."""
-    case, board = machine.case, machine.mainboard
-    if not case or not board or not board.front_headers:
+@rule(
+    "graphics output",
+    family="ports",
+    levels=("blocks",),
+    reads={"graphics", "processor", "mainboard", "case"},
+    speaks="nothing draws, or what draws has no display output",
+    silent="card or board have an output for what draws",
+)
+def graphics_output(look: Look) -> Speech:
+    """Something has to draw, and something has to have a socket for the display."""
+    chip, card, board = look.machine.processor, look.machine.graphics, look.machine.mainboard
+    if card:
+        if not card.outputs:
+            yield Said(
+                ("graphics",),
+                f"{card.name} has no display output.",
+                "Take a card with display outputs.",
+                (Figure("outputs", "0"),),
+                ("graphics",),
+            )
         return
-    dead = [port for port in case.front_ports if port not in board.front_headers]
-    if dead:
-        yield Finding(
-            "front ports",
-            "good to know",
-            ("case", "mainboard"),
-            f"{', '.join(dead)} in front of {case.name} finds no header on {board.name} and stays"
-            " dead.",
-            "Nothing to do unless you want that port.",
-            (
-                Figure("case", ", ".join(case.front_ports)),
-                Figure("mainboard", ", ".join(board.front_headers)),
-            ),
-        )
-
-
-def lights(machine: Machine) -> Iterator[Finding]:
-    """Lights of one voltage are ruined on a header of the other."""
-    case, board = machine.case, machine.mainboard
-    if not case or not board:
+    if not chip:
         return
-    wrong = [volts for volts in case.lights if volts not in board.light_headers]
-    if wrong:
-        yield Finding(
-            "lights",
-            "good to know",
-            ("case", "mainboard"),
-            f"The {', '.join(wrong)} lights of {case.name} find no header of their voltage on"
-            f" {board.name}.",
-            "Leave them unconnected: the other voltage would ruin them.",
-            (
-                Figure("case", ", ".join(case.lights)),
-                Figure("mainboard", ", ".join(board.light_headers) or "none"),
-            ),
-        )
-
-
-def fan_headers(machine: Machine) -> Iterator[Finding]:
-    """Every fan, of the case or added, wants a header."""
-    case, board = machine.case, machine.mainboard
-    if not case or not board or board.fan_headers is None:
-        return
-    if machine.fans > board.fan_headers:
-        added = machine.fans - case.fans_included
-        brings = f"{case.name} brings {counted(case.fans_included, 'fan')}" + (
-            f" and {added} more are added" if added else ""
-        )
-        yield Finding(
-            "fan headers",
-            "do first",
-            ("case", "mainboard"),
-            f"{brings}; {board.name} has {board.fan_headers} headers for them.",
-            "Join two fans with a splitter cable.",
-            (Figure("fans", str(machine.fans)), Figure("headers", str(board.fan_headers))),
+    if chip.igpu_speed is None:
+        if board and look.machine.case:
+            yield Said(
+                ("processor", "graphics"),
+                f"Nothing draws: {chip.name} has no integrated graphics and there is no card.",
+                "Add a graphics card or take a processor with integrated graphics.",
+                (),
+                ("graphics", "processor"),
+            )
+    elif board and not board.outputs:
+        yield Said(
+            ("mainboard",),
+            f"{board.name} has no display output for the integrated graphics of {chip.name}.",
+            "Take a mainboard with display outputs or add a graphics card.",
+            (Figure("outputs", "0"),),
+            ("mainboard", "graphics"),
         )
 
 
@@ -203,7 +205,11 @@ OUTPUT_GBITS = {
     "DisplayPort 2.0": 77.37,
     "DisplayPort 2.1": 77.37,
 }
+
+
 BITS_PER_PIXEL = 24
+
+
 BLANKING = 1.1
 
 
@@ -216,12 +222,20 @@ def display_gbits(display: Display) -> float:
     )
 
 
-def display_speed(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
+@rule(
+    "display output",
+    family="ports",
+    levels=("wastes",),
+    reads={"graphics", "mainboard", "processor"},
+    speaks="the fastest output carries less than the display's pixels at its refresh",
+    silent="it carries them, or an output's standard is not stated",
+)
+def display_speed(look: Look) -> Speech:
     """The fastest output must carry the display's pixels at its refresh; rates as in the open
     standards.
     """
-    card, board, display = machine.graphics, machine.mainboard, wishes.display
-    source = card or (board if machine.uses_integrated else None)
+    card, board, display = look.machine.graphics, look.machine.mainboard, look.wishes.display
+    source = card or (board if look.machine.uses_integrated else None)
     if source is None or display is None:
         return
     known = {
@@ -235,9 +249,7 @@ def display_speed(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
     needed = display_gbits(display)
     if known[best] < needed:
         most_hz = int(display.refresh_hz * known[best] / needed)
-        yield Finding(
-            "display output",
-            "wastes",
+        yield Said(
             ("graphics",) if card else ("mainboard",),
             f"The display at {display.width_px}x{display.height_px} and {display.refresh_hz:g} Hz"
             f" wants {needed:.1f} Gbit/s; the fastest output of {source.name}, {best}, carries"
@@ -251,14 +263,20 @@ def display_speed(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
         )
 
 
-def wireless(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
+@rule(
+    "wireless",
+    family="ports",
+    levels=("do first",),
+    reads={"mainboard", "wireless"},
+    speaks="the brief wants wireless and the board has none",
+    silent="the board has it, or it is not wanted",
+)
+def wireless(look: Look) -> Speech:
     """Wireless that the brief wants must be on the board."""
-    board = machine.mainboard
-    adapters = [part for part in machine.added if isinstance(part, WirelessAdapter)]
-    if board and wishes.wireless and not board.wireless and not adapters:
-        yield Finding(
-            "wireless",
-            "do first",
+    board = look.machine.mainboard
+    adapters = [part for part in look.machine.added if isinstance(part, WirelessAdapter)]
+    if board and look.wishes.wireless and not board.wireless and not adapters:
+        yield Said(
             ("mainboard",),
             f"The brief wants wireless; {board.name} has none.",
             "Take a mainboard with wireless, or add an adapter.",
@@ -267,55 +285,101 @@ def wireless(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
         )
 
 
-def fan_places(machine: Machine) -> Iterator[Finding]:
-    """A fan without a place in the case is bought in vain."""
-    case = machine.case
-    if case and case.fan_places is not None and machine.fans > case.fan_places:
-        yield Finding(
-            "fan places",
-            "wastes",
-            ("case", "fan"),
-            f"{machine.fans} fans for {case.fan_places} places in {case.name}.",
-            "Take fans out, or take a case with more places.",
-            (Figure("fans", str(machine.fans)), Figure("places", str(case.fan_places))),
+@rule(
+    "front ports",
+    family="ports",
+    levels=("good to know",),
+    reads={"case", "mainboard"},
+    speaks="a front port of the case finds no header",
+    silent="every port finds one, or the board's headers are not known",
+)
+def front_ports(look: Look) -> Speech:
+    """A front port of the case stays dead without its header."""
+    case, board = look.machine.case, look.machine.mainboard
+    if not case or not board or not board.front_headers:
+        return
+    dead = [port for port in case.front_ports if port not in board.front_headers]
+    if dead:
+        yield Said(
+            ("case", "mainboard"),
+            f"{', '.join(dead)} in front of {case.name} finds no header on {board.name} and stays"
+            " dead.",
+            "Nothing to do unless you want that port.",
+            (
+                Figure("case", ", ".join(case.front_ports)),
+                Figure("mainboard", ", ".join(board.front_headers)),
+            ),
         )
 
 
-def graphics_output(machine: Machine) -> Iterator[Finding]:
-    """Something has to draw, and something has to have a socket for the display."""
-    chip, card, board = machine.processor, machine.graphics, machine.mainboard
-    if card:
-        if not card.outputs:
-            yield Finding(
-                "graphics output",
-                "blocks",
-                ("graphics",),
-                f"{card.name} has no display output.",
-                "Take a card with display outputs.",
-                (Figure("outputs", "0"),),
-                ("graphics",),
-            )
+@rule(
+    "lights",
+    family="ports",
+    levels=("good to know",),
+    reads={"case", "mainboard"},
+    speaks="lights of the case find no header of their voltage",
+    silent="a header of their voltage is there",
+)
+def lights(look: Look) -> Speech:
+    """Lights of one voltage are ruined on a header of the other."""
+    case, board = look.machine.case, look.machine.mainboard
+    if not case or not board:
         return
-    if not chip:
+    wrong = [volts for volts in case.lights if volts not in board.light_headers]
+    if wrong:
+        yield Said(
+            ("case", "mainboard"),
+            f"The {', '.join(wrong)} lights of {case.name} find no header of their voltage on"
+            f" {board.name}.",
+            "Leave them unconnected: the other voltage would ruin them.",
+            (
+                Figure("case", ", ".join(case.lights)),
+                Figure("mainboard", ", ".join(board.light_headers) or "none"),
+            ),
+        )
+
+
+@rule(
+    "fan headers",
+    family="ports",
+    levels=("do first",),
+    reads={"case", "mainboard", "fan"},
+    speaks="case and added fans are more than the board has headers",
+    silent="as many or fewer",
+)
+def fan_headers(look: Look) -> Speech:
+    """Every fan, of the case or added, wants a header."""
+    case, board = look.machine.case, look.machine.mainboard
+    if not case or not board or board.fan_headers is None:
         return
-    if chip.igpu_speed is None:
-        if board and machine.case:
-            yield Finding(
-                "graphics output",
-                "blocks",
-                ("processor", "graphics"),
-                f"Nothing draws: {chip.name} has no integrated graphics and there is no card.",
-                "Add a graphics card or take a processor with integrated graphics.",
-                (),
-                ("graphics", "processor"),
-            )
-    elif board and not board.outputs:
-        yield Finding(
-            "graphics output",
-            "blocks",
-            ("mainboard",),
-            f"{board.name} has no display output for the integrated graphics of {chip.name}.",
-            "Take a mainboard with display outputs or add a graphics card.",
-            (Figure("outputs", "0"),),
-            ("mainboard", "graphics"),
+    if look.machine.fans > board.fan_headers:
+        added = look.machine.fans - case.fans_included
+        brings = f"{case.name} brings {counted(case.fans_included, 'fan')}" + (
+            f" and {added} more are added" if added else ""
+        )
+        yield Said(
+            ("case", "mainboard"),
+            f"{brings}; {board.name} has {board.fan_headers} headers for them.",
+            "Join two fans with a splitter cable.",
+            (Figure("fans", str(look.machine.fans)), Figure("headers", str(board.fan_headers))),
+        )
+
+
+@rule(
+    "fan places",
+    family="ports",
+    levels=("wastes",),
+    reads={"case", "fan"},
+    speaks="there are more fans than places for them in the case",
+    silent="as many or fewer, or the places are not known",
+)
+def fan_places(look: Look) -> Speech:
+    """A fan without a place in the case is bought in vain."""
+    case = look.machine.case
+    if case and case.fan_places is not None and look.machine.fans > case.fan_places:
+        yield Said(
+            ("case", "fan"),
+            f"{look.machine.fans} fans for {case.fan_places} places in {case.name}.",
+            "Take fans out, or take a case with more places.",
+            (Figure("fans", str(look.machine.fans)), Figure("places", str(case.fan_places))),
         )

@@ -10,7 +10,8 @@ from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.candidates import reasons_against
-from wattmetron.core.fit.finding import Finding
+from wattmetron.core.fit.finding import NOT_JUDGED, Finding
+from wattmetron.core.fit.memory import channels, memory_speed
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.waste import does_as_much
 from wattmetron.core.fit.wishes import Wishes
@@ -67,7 +68,7 @@ def _another_kit(
     it.
     """
     kits = build.of("memory")
-    if finding.rule != "memory channels" or not kits or len(kits) >= MAX_KITS:
+    if finding.rule != channels.name or not kits or len(kits) >= MAX_KITS:
         return
     price = book.delivered(kits[-1])
     if price is not None:
@@ -114,13 +115,13 @@ def _grave(findings: Iterable[Finding]) -> Counter[str]:
 
 def _unjudged(findings: Iterable[Finding]) -> int:
     """How many figures are missing: what cannot be judged is not cleared."""
-    return sum(len(one.figures) for one in findings if one.rule == "not judged")
+    return sum(len(one.figures) for one in findings if one.rule == NOT_JUDGED.name)
 
 
 def _worth_it(finding: Finding, before: Machine, after: Machine) -> bool:
     """Whether clearing a waste of memory does not lose memory instead."""
     if before.memory is None or after.memory is None or before.memory == after.memory:
         return True
-    if finding.rule == "memory speed":
+    if finding.rule == memory_speed.name:
         return does_as_much(before, after.memory)
     return finding.level != "wastes" or after.memory.total_gb >= before.memory.total_gb

@@ -1,38 +1,31 @@
 """Where figures come from: what is only claimed, and what other sources say instead."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import fields, replace
 from typing import Any, NamedTuple, cast, get_type_hints
 
-from wattmetron.core.fit.finding import Figure, Finding
+from wattmetron.core.fit.finding import Figure, Finding, Told
+from wattmetron.core.fit.rule import Rule
 from wattmetron.core.values.fields import Column
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import KINDS, Kind, Part, Storage
 
 Check = Callable[[Machine], tuple[Finding, ...]]
-RULES_ON: dict[str, str] = {
-    "board_forms": "board form factor",
-    "capacity_w": "cooler capacity",
-    "card_height_mm": "card height",
-    "card_length_mm": "card length",
-    "card_thickness_mm": "card thickness",
-    "cooler_height_mm": "cooler height",
-    "firmware_needed": "firmware",
-    "firmware_shipped": "firmware",
-    "height_mm": "height",
-    "length_mm": "length",
-    "memory_clearance_mm": "memory clearance",
-    "memory_max_gb": "memory capacity",
-    "memory_max_mts": "memory speed",
-    "mts": "memory speed",
-    "processor_w": "board power delivery",
-    "sockets": "cooler socket",
-    "spike_w": "supply spikes",
-    "supply_length_mm": "supply length",
-    "watts": "supply watts",
-}
-"""Columns on which a rule hangs, with what it judges."""
+CLAIMED = Told(
+    name="only claimed",
+    family="all",
+    levels=("good to know",),
+    speaks="a figure that a rule hangs on is claimed by a maker's list or an offer's text alone",
+    silent="figures are confirmed",
+)
+DISPUTED = Told(
+    name="sources disagree",
+    family="all",
+    levels=("do first", "good to know"),
+    speaks="another source gives another figure; do first where something blocks by that figure",
+    silent="sources agree",
+)
 
 
 class Dissent(NamedTuple):
@@ -81,22 +74,30 @@ def figure_name(part: Part, column: str) -> str:
     return text.partition(";")[0][:1].lower() + text.partition(";")[0][1:]
 
 
-def claimed(machine: Machine) -> Iterator[Finding]:
+def claimed(machine: Machine, rules: Iterable[Rule]) -> Iterator[Finding]:
     """Figures that a rule hangs on and that nobody but maker or seller vouches for."""
-    found = [
-        (part, column) for part in machine.parts() for column in part.claimed if column in RULES_ON
+    hanging: dict[tuple[Kind, str], list[str]] = {}
+    for rule in rules:
+        for kind, columns in rule.hangs_on.items():
+            for column in columns:
+                hanging.setdefault((kind, column), []).append(rule.name)
+    unsure = [
+        (part, column, names)
+        for part in machine.parts()
+        for column in part.claimed
+        if (names := hanging.get((kind_of(part), column)))
     ]
-    if not found:
+    if not unsure:
         return
-    told = "; ".join(f"{part.name}: {figure_name(part, column)}" for part, column in found)
+    told = "; ".join(f"{part.name}: {figure_name(part, column)}" for part, column, _ in unsure)
+    judged = dict.fromkeys(name for _, _, names in unsure for name in names)
     yield Finding(
-        "only claimed",
-        "good to know",
-        tuple(dict.fromkeys(kind_of(part) for part, _ in found)),
+        CLAIMED.name,
+        CLAIMED.levels[0],
+        tuple(dict.fromkeys(kind_of(part) for part, _, _ in unsure)),
         f"Claimed by a maker's list or an offer's text, confirmed by nobody: {told}.",
-        f"What hangs on it: {', '.join(dict.fromkeys(RULES_ON[column] for _, column in found))}."
-        " Measure or ask before buying.",
-        tuple(Figure(part.name, figure_name(part, column)) for part, column in found),
+        f"What hangs on it: {', '.join(judged)}. Measure or ask before buying.",
+        tuple(Figure(part.name, figure_name(part, column)) for part, column, _ in unsure),
     )
 
 
@@ -125,8 +126,8 @@ def _disagreement(
         f" By that figure it blocks: {new[0].sentence}" if new else " It makes no difference here."
     )
     return Finding(
-        "sources disagree",
-        "do first" if new else "good to know",
+        DISPUTED.name,
+        DISPUTED.levels[0 if new else 1],
         (kind,),
         f"Sources disagree on {part.name}, {name}: {own:g} by {part.source or 'the catalogue'},"
         f" {one.value:g} by {one.source}.{consequence}",

@@ -1,26 +1,30 @@
 """Whether the power supply carries the machine: watts with headroom, spikes, connectors."""
 
-from collections.abc import Iterator
-
-from wattmetron.core.fit.finding import Figure, Finding
-from wattmetron.core.fit.wishes import Wishes
-from wattmetron.core.power.draw import draw, needed_supply_w
-from wattmetron.core.values.machine import Machine
+from wattmetron.core.fit.finding import Figure, Said, Speech
+from wattmetron.core.fit.rule import DRAWN, Look, rule
+from wattmetron.core.power.draw import needed_supply_w
 from wattmetron.core.values.parts import Graphics, Kind
 from wattmetron.core.values.trust import judge
 
 
-def supply_watts(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
+@rule(
+    "supply watts",
+    family="supply",
+    levels=("blocks",),
+    reads=DRAWN | {"supply"},
+    speaks="the rated output is below full draw x headroom",
+    silent="equal or above",
+    hangs_on={"supply": ("watts",)},
+)
+def supply_watts(look: Look) -> Speech:
     """Rated output must reach full draw x headroom."""
-    supply, headroom_percent = machine.supply, wishes.headroom_percent
-    if not supply or not machine.processor:
+    supply, headroom_percent = look.machine.supply, look.wishes.headroom_percent
+    if not supply or not look.machine.processor:
         return
-    full = draw(machine).full_w
+    full = look.draw.full_w
     needed = needed_supply_w(full, headroom_percent)
     if supply.watts < needed:
-        yield Finding(
-            "supply watts",
-            "blocks",
+        yield Said(
             ("supply",),
             f"{supply.name} gives {supply.watts} W; a full draw of {full} W with "
             f"{headroom_percent - 100} % headroom needs {needed} W.",
@@ -34,16 +38,22 @@ def supply_watts(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
         )
 
 
-def watt_limit(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
+@rule(
+    "watt limit",
+    family="supply",
+    levels=("blocks",),
+    reads=DRAWN,
+    speaks="the full draw is above the brief's limit",
+    silent="equal or below, or there is no limit",
+)
+def watt_limit(look: Look) -> Speech:
     """The brief may limit what the machine draws with everything busy."""
-    limit = wishes.watt_limit_w
-    if limit is None or not machine.processor:
+    limit = look.wishes.watt_limit_w
+    if limit is None or not look.machine.processor:
         return
-    full = draw(machine).full_w
+    full = look.draw.full_w
     if full > limit:
-        yield Finding(
-            "watt limit",
-            "blocks",
+        yield Said(
             ("processor", "graphics"),
             f"The full draw of {full} W is {full - limit} W above the brief's limit of {limit} W.",
             "Take a card or a processor that draws less.",
@@ -52,16 +62,23 @@ def watt_limit(machine: Machine, wishes: Wishes) -> Iterator[Finding]:
         )
 
 
-def supply_spikes(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "supply spikes",
+    family="supply",
+    levels=("blocks",),
+    reads=DRAWN | {"supply"},
+    speaks="the supply rides out less than the short spikes",
+    silent="as much or more",
+    hangs_on={"supply": ("spike_w",)},
+)
+def supply_spikes(look: Look) -> Speech:
     """The supply must ride out short spikes of the card on top of everything else."""
-    supply = machine.supply
-    if not supply or not machine.processor:
+    supply = look.machine.supply
+    if not supply or not look.machine.processor:
         return
-    spike = draw(machine).spike_w
+    spike = look.draw.spike_w
     if supply.spike_w < spike:
-        yield Finding(
-            "supply spikes",
-            "blocks",
+        yield Said(
             ("supply",),
             f"Short spikes reach {spike} W; {supply.name} rides out {supply.spike_w} W.",
             f"Take a power supply that rides out {spike} W or more.",
@@ -70,14 +87,22 @@ def supply_spikes(machine: Machine) -> Iterator[Finding]:
         )
 
 
-def supply_connectors(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "supply connectors",
+    family="supply",
+    levels=("blocks",),
+    reads={"supply", "graphics", "mainboard"},
+    speaks="card or board need more power connectors of a type than the supply has",
+    silent="as many or more",
+)
+def supply_connectors(look: Look) -> Speech:
     """Card and board must find their power connectors."""
-    supply, card, board = machine.supply, machine.graphics, machine.mainboard
+    supply, card, board = look.machine.supply, look.machine.graphics, look.machine.mainboard
     if not supply:
         return
     wanted: list[tuple[str, int, int, str, Kind]] = []
     if card:
-        both = [one for one in machine.of("graphics") if isinstance(one, Graphics)]
+        both = [one for one in look.machine.of("graphics") if isinstance(one, Graphics)]
         name = card.name if len(both) < 2 else "Both cards together"
         wanted += [
             ("8-pin PCIe", sum(one.pcie_8pin for one in both), supply.pcie_8pin, name, "graphics"),
@@ -93,9 +118,7 @@ def supply_connectors(machine: Machine) -> Iterator[Finding]:
         wanted.append(("8-pin processor", board.cpu_8pin, supply.cpu_8pin, board.name, "mainboard"))
     for word, needs, has, name, kind in wanted:
         if has < needs:
-            yield Finding(
-                "supply connectors",
-                "blocks",
+            yield Said(
                 ("supply", kind),
                 f"{name} {'need' if name.startswith('Both') else 'needs'} {needs} x {word};"
                 f" {supply.name} has {has}.",
@@ -105,37 +128,49 @@ def supply_connectors(machine: Machine) -> Iterator[Finding]:
             )
 
 
-def supply_trust(machine: Machine) -> Iterator[Finding]:
+@rule(
+    "SATA power plugs",
+    family="supply",
+    levels=("do first",),
+    reads={"supply", "storage"},
+    speaks="more SATA drives than the supply has plugs",
+    silent="as many or more, or the number is not known",
+)
+def sata_plugs(look: Look) -> Speech:
+    """Every SATA drive needs a power plug."""
+    supply = look.machine.supply
+    count = sum(drive.interface == "SATA" for drive in look.machine.storage)
+    if supply and supply.sata_plugs is not None and count > supply.sata_plugs:
+        yield Said(
+            ("supply", "storage"),
+            f"{count} SATA drives need a power plug each; {supply.name} has {supply.sata_plugs}.",
+            "Get an adapter from a plug that stays free, or take M.2 drives.",
+            (Figure("drives", str(count)), Figure("plugs", str(supply.sata_plugs))),
+        )
+
+
+@rule(
+    "supply trust",
+    family="supply",
+    levels=("do first",),
+    reads=DRAWN | {"supply"},
+    speaks="what is known of the supply makes it doubtful",
+    silent="it is unknown, plain or proven",
+)
+def supply_trust(look: Look) -> Speech:
     """A supply that fails can take everything else with it: a doubtful one is named with its
     reasons.
     """
-    supply = machine.supply
+    supply = look.machine.supply
     if not supply:
         return
     found = judge(supply)
     if found.trust == "doubtful":
-        load = f" for the {draw(machine).full_w} W of this machine" if machine.processor else ""
-        yield Finding(
-            "supply trust",
-            "do first",
+        load = f" for the {look.draw.full_w} W of this machine" if look.machine.processor else ""
+        yield Said(
             ("supply",),
             f"{supply.name} is doubtful{load}: {'; '.join(found.reasons)}.",
             "Take a supply with a test or protections to its name before anything hangs on it.",
             tuple(Figure("reason", reason) for reason in found.reasons),
             ("supply",),
-        )
-
-
-def sata_plugs(machine: Machine) -> Iterator[Finding]:
-    """Every SATA drive needs a power plug."""
-    supply = machine.supply
-    count = sum(drive.interface == "SATA" for drive in machine.storage)
-    if supply and supply.sata_plugs is not None and count > supply.sata_plugs:
-        yield Finding(
-            "SATA power plugs",
-            "do first",
-            ("supply", "storage"),
-            f"{count} SATA drives need a power plug each; {supply.name} has {supply.sata_plugs}.",
-            "Get an adapter from a plug that stays free, or take M.2 drives.",
-            (Figure("drives", str(count)), Figure("plugs", str(supply.sata_plugs))),
         )

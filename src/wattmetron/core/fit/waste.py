@@ -4,6 +4,7 @@ from collections.abc import Iterable
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.finding import Finding
+from wattmetron.core.fit.memory import memory_speed
 from wattmetron.core.frames.memory import memory_class
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import PriceBook
@@ -36,7 +37,7 @@ def weighed(
     return tuple(
         (
             _no_waste(one)
-            if one.rule == "memory speed" and not _cheaper_kit(machine, catalogue, book)
+            if one.rule == memory_speed.name and not _cheaper_kit(machine, catalogue, book)
             else one
         )
         for one in findings

@@ -66,22 +66,6 @@ def gaming_w(machine: Machine, estimate: Estimate, rest: int) -> float:
 
 def draw(machine: Machine, estimates: tuple[Estimate, ...] = ()) -> Draw:
     """Draw of what is in the machine so far."""
-    global _latest
-    if not estimates:
-        latest = _latest
-        if latest is not None and latest[0] is machine:
-            return latest[1]
-    found = _drawn(machine, estimates)
-    if not estimates:
-        _latest = (machine, found)
-    return found
-
-
-_latest: tuple[Machine, Draw] | None = None
-"""The last machine asked about: several rules ask in turn."""
-
-
-def _drawn(machine: Machine, estimates: tuple[Estimate, ...]) -> Draw:
     sticks = machine.memory.sticks if machine.memory else 0
     nvme = sum(drive.interface == "M.2 NVMe" for drive in machine.storage)
     rest = rest_w(sticks, nvme, len(machine.storage) - nvme)

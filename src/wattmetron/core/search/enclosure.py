@@ -17,7 +17,8 @@ from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.drives import Bays
 from wattmetron.core.search.ladder import Ladder, ints
 from wattmetron.core.search.pool import Pool, room_for_memory_mm
-from wattmetron.core.values.parts import BOARD_FORMS, Case, Graphics, Processor
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import BOARD_FORMS, Case, Graphics
 
 Ints = NDArray[np.int64]
 Bits = NDArray[np.uint64]
@@ -161,7 +162,8 @@ class Enclosures:
         )
         least = np.searchsorted(capacities, ints(chip.sustained_w for chip in chips)).tolist()
         keys = [
-            (chip.socket, own, boxed_carries(chip)) for chip, own in zip(chips, least, strict=True)
+            (chip.socket, own, Machine(processor=chip).boxed_suffices)
+            for chip, own in zip(chips, least, strict=True)
         ]
         place = {key: i for i, key in enumerate(dict.fromkeys(keys))}
         self.class_index = ints(place[key] for key in keys)
@@ -253,8 +255,3 @@ def _has_places(case: Case, bays: Bays) -> bool:
     return (
         bays.large <= case.places_35 and bays.small + bays.large <= case.places_25 + case.places_35
     )
-
-
-def boxed_carries(chip: Processor) -> bool:
-    """Whether the boxed cooler carries the sustained power."""
-    return chip.boxed_cooler_w is not None and chip.boxed_cooler_w >= chip.sustained_w

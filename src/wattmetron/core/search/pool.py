@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.allowed import bars, clocks_set
+from wattmetron.core.fit.allowed import clocks_set, may_be_bought
 from wattmetron.core.fit.ports import sata_left, slot_lengths_mm
 from wattmetron.core.power.tuning import clocked
 from wattmetron.core.search.ladder import Ladder, ints
@@ -228,7 +228,7 @@ def build_pool(
         allowed = (
             (part, cost)
             for part, cost in priced
-            if cost is not None and not any(bars(brief, part, cost, stays))
+            if cost is not None and may_be_bought(brief, part, cost, stays)
         )
         return _shelf(allowed, False)
 

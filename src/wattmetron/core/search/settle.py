@@ -7,12 +7,11 @@ from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.floors import memory_floor_gb
-from wattmetron.core.fit.rules import check, goes_in
+from wattmetron.core.fit.rule import Look
+from wattmetron.core.fit.rules import BLOCKING, any_blocks, blocking_on, check
 from wattmetron.core.fit.wishes import wishes_of
-from wattmetron.core.power.draw import needed_supply_w, rest_w, spike_of_card_w
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.drives import Bays
-from wattmetron.core.search.enclosure import boxed_carries
 from wattmetron.core.search.groups import Figures
 from wattmetron.core.search.hunt import Winner
 from wattmetron.core.search.platforms import (
@@ -28,9 +27,16 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kits import JOINT
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Case, Cooler, Graphics, Mainboard, PowerSupply, Processor
+from wattmetron.core.values.parts import Case, Cooler, Graphics, Kind, PowerSupply, Processor
 
 Ints = NDArray[np.int64]
+SHELL: frozenset[Kind] = frozenset({"cooler", "supply", "case"})
+"""Kinds that are chosen last, in this order."""
+COOLER_RULES = blocking_on("cooler", without=SHELL - {"cooler"})
+SUPPLY_RULES = blocking_on("supply", without=SHELL - {"supply"})
+CASE_RULES = tuple(
+    rule for rule in BLOCKING if rule.reads & SHELL and rule not in (*COOLER_RULES, *SUPPLY_RULES)
+)
 
 
 class TableError(AssertionError):
@@ -61,7 +67,8 @@ def settle(
         aside=kept.aside,
     )
     machine = machine_of(catalogue, build, brief.clocks)
-    against = [f.sentence for f in check(machine, wishes_of(brief)) if f.level == "blocks"]
+    findings = check(machine, wishes_of(brief))
+    against = [finding.sentence for finding in findings if finding.level == "blocks"]
     if against or machine.missing():
         raise TableError(f"{build}: {against or machine.missing()}")
     return build
@@ -76,7 +83,7 @@ class _Settler:
 
     def __init__(self, catalogue: Catalogue, brief: Brief, scene: Scene, c: int, g: int) -> None:
         self.scene, self.pool, self.c, self.g = scene, scene.pool, c, g
-        self.brief = brief
+        self.wishes = wishes_of(brief)
         self.chip: Processor = scene.pool.processors.parts[c]
         self.card: Graphics | None = None if scene.integrated else scene.pool.cards.parts[g]
         self.kind, self.power_level = platform_key(self.chip, self.pool)
@@ -113,11 +120,9 @@ class _Settler:
         for drives, sort, drives_cost in self.scene.drives():
             if not reaching[sort][row]:
                 continue
-            own_rest = rest_w(kit.sticks, sort.nvme, sort.sata)
             inside = Machine(self.chip, self.card, board, kit, drives)
-            cooler, supply, case = self._shell(
-                inside, own_rest, winner.cost - int(so_far[row]) - drives_cost
-            )
+            left = winner.cost - int(so_far[row]) - drives_cost
+            cooler, supply, case = self._shell(inside, left)
             return Build(
                 self.chip.id,
                 self.card.id if self.card else None,
@@ -165,11 +170,9 @@ class _Settler:
         )
         return self.scene.shell_cost(chip, card, rest, shell)
 
-    def _shell(self, inside: Machine, rest: int, left: int) -> tuple[str | None, str, str]:
+    def _shell(self, inside: Machine, left: int) -> tuple[str | None, str, str]:
         """Cooler, supply and case, first by ids, that together cost exactly what is left."""
-        assert inside.mainboard is not None
-        supplies = self._supplies(inside.mainboard, rest)
-        coolers = self._coolers()
+        supplies, coolers = self._supplies(inside), self._coolers(inside)
         spent = np.add.outer([cost for _, cost in coolers], [cost for _, cost in supplies])
         cases: dict[int, list[Case]] = {}
         for case, cost in zip(self.pool.cases.parts, self.pool.cases.cost.tolist(), strict=True):
@@ -177,36 +180,26 @@ class _Settler:
         for first, second in np.argwhere(np.isin(left - spent, self.pool.cases.cost)):
             cooler, supply = coolers[first][0], supplies[second][0]
             for case in cases[left - int(spent[first, second])]:
-                if goes_in(replace(inside, cooler=cooler, supply=supply, case=case)):
+                whole = replace(inside, cooler=cooler, supply=supply, case=case)
+                if not any_blocks(CASE_RULES, Look(whole, self.wishes)):
                     return cooler.id if cooler else None, supply.id, case.id
-        raise TableError(f"no cooler, supply and case for {inside.mainboard.id} cost {left}")
+        name = inside.mainboard.id if inside.mainboard else "no board"
+        raise TableError(f"no cooler, supply and case for {name} cost {left}")
 
-    def _coolers(self) -> list[tuple[Cooler | None, int]]:
+    def _coolers(self, inside: Machine) -> list[tuple[Cooler | None, int]]:
         shelf: Shelf[Cooler] = self.pool.coolers
         choices: list[tuple[Cooler | None, int]] = []
-        if boxed_carries(self.chip) and not shelf.fixed:
+        if not shelf.fixed and "cooler" not in inside.missing():
             choices.append((None, 0))
-        for cooler, cost in zip(shelf.parts, shelf.cost, strict=True):
-            if self.chip.socket in cooler.sockets and cooler.capacity_w >= self.chip.sustained_w:
-                choices.append((cooler, int(cost)))
+        for cooler, cost in zip(shelf.parts, shelf.cost.tolist(), strict=True):
+            if not any_blocks(COOLER_RULES, Look(replace(inside, cooler=cooler), self.wishes)):
+                choices.append((cooler, cost))
         return choices
 
-    def _supplies(self, board: Mainboard, rest: int) -> list[tuple[PowerSupply, int]]:
-        card = self.card
-        card_w = card.board_power_w if card else 0
-        spike_w = self.chip.sustained_w + rest
-        if card:
-            spike_w += spike_of_card_w(card.board_power_w, card.spike_factor)
-        needed_w = needed_supply_w(
-            self.chip.sustained_w + card_w + rest, self.brief.headroom_percent
-        )
+    def _supplies(self, inside: Machine) -> list[tuple[PowerSupply, int]]:
         shelf = self.pool.supplies
         return [
-            (supply, int(cost))
-            for supply, cost in zip(shelf.parts, shelf.cost, strict=True)
-            if supply.watts >= needed_w
-            and supply.spike_w >= spike_w
-            and supply.cpu_8pin >= board.cpu_8pin
-            and (not card or supply.pcie_8pin >= card.pcie_8pin)
-            and (not card or supply.pcie_16pin >= card.pcie_16pin)
+            (supply, cost)
+            for supply, cost in zip(shelf.parts, shelf.cost.tolist(), strict=True)
+            if not any_blocks(SUPPLY_RULES, Look(replace(inside, supply=supply), self.wishes))
         ]

@@ -11,10 +11,11 @@ from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.other_work import WORKS, left_of
 from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import More, Tables, cuts_of, split_of
 from wattmetron.services.advice.price_limits import SIDES
 from wattmetron.services.desk.assess import Assessment
-from wattmetron.services.words.figures import THIN, listed, money, percent
+from wattmetron.services.words.figures import THIN, money, percent
 
 SIZES = ((1920, 1080), (2560, 1440), (3840, 2160))
 SIDE_WORDS = {"processor": "the processor", "graphics": "graphics", "evenly matched": "both sides"}

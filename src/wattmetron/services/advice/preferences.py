@@ -9,7 +9,8 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.answer import Aim
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.services.words.figures import THIN, listed, money
+from wattmetron.core.values.words import listed
+from wattmetron.services.words.figures import THIN, money
 from wattmetron.services.words.wishes import preference_words
 
 

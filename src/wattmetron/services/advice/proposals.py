@@ -10,10 +10,11 @@ from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.parts import KINDS, Kind
+from wattmetron.core.values.words import listed
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.advice.preferences import preference_lines, settled
 from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build
-from wattmetron.services.words.figures import KIND_WORDS, listed, money, resolution
+from wattmetron.services.words.figures import KIND_WORDS, money, resolution
 from wattmetron.services.words.wishes import wish_words
 
 ROUND_FPS = 5

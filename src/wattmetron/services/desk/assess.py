@@ -5,7 +5,7 @@ from typing import TypeVar
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError, UnknownPartError
-from wattmetron.core.fit.allowed import PersonalRule, bars
+from wattmetron.core.fit.allowed import Purchase, barring
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
 from wattmetron.core.fit.remedies import Remedy, remedies
@@ -18,16 +18,13 @@ from wattmetron.core.power.draw import Draw, draw, needed_supply_w
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.proposal import cheapest_fit
-from wattmetron.core.values.brief import GROWING_M2, GROWING_SLOTS, Brief, Target
+from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.build import Build, StandIn
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
-from wattmetron.core.values.other_work import all_core_floor
 from wattmetron.core.values.parts import KINDS, Kind, Part
-from wattmetron.core.values.trust import judge
 from wattmetron.core.workloads.fit import fitted_game
-from wattmetron.services.words.figures import KIND_WORDS, listed, money
+from wattmetron.services.words.figures import money
 
 T = TypeVar("T")
 
@@ -294,66 +291,9 @@ def not_allowed(
 ) -> list[str]:
     """Sentences about a part to be bought that the brief does not allow."""
     return [
-        _barred(rule, brief, part, cost_minor, currency)
-        for rule in bars(brief, part, cost_minor, stays)
+        rule.says(Purchase(brief, part, cost_minor, stays), lambda minor: money(minor, currency))
+        for rule in barring(brief, part, cost_minor, stays)
     ]
-
-
-def _barred(rule: PersonalRule, brief: Brief, part: Part, cost_minor: int, currency: str) -> str:
-    name = part.name
-    match rule:
-        case "part price cap":
-            over = money(cost_minor - (brief.part_cap_minor or 0), currency)
-            return f"{name} costs {over} more than the brief allows for a part."
-        case "trust floor":
-            told = judge(part)
-            return (
-                f"{name} is {told.trust} ({'; '.join(told.reasons)}); the brief wants"
-                f" {brief.trust_floor}."
-            )
-        case "banned part":
-            return f"The brief excludes {name}."
-        case "maker":
-            return f"The brief excludes parts of {part.maker}: {name} is one."
-        case "other maker":
-            kind = kind_of(part)
-            return (
-                f"{name} is of {part.maker}; the brief wants {KIND_WORDS[kind]} of"
-                f" {listed([maker for own, maker in brief.only_of if own == kind])}."
-            )
-        case "colour":
-            return f"{name} is {part.colour}; the brief wants {brief.colour}."
-        case "noise":
-            return (
-                f"{name} reaches {getattr(part, 'noise_dba', 0):g} dB(A); the brief allows"
-                f" {brief.noise_limit_dba:g}."
-            )
-        case "size":
-            return (
-                f"{name} takes {getattr(part, 'volume_l', 0):g} l; the brief allows"
-                f" {brief.volume_limit_l:g} l."
-            )
-        case "wireless":
-            return (
-                f"The brief wants wireless and {name} has none: take another mainboard or add an"
-                " adapter."
-            )
-        case "room to grow":
-            has = (
-                f"{getattr(part, 'memory_slots', 0)} memory slots and"
-                f" {getattr(part, 'm2_slots', 0)} M.2 places"
-            )
-            return (
-                f"{name} has {has}; with room to grow the brief wants {GROWING_SLOTS} and"
-                f" {GROWING_M2}."
-            )
-        case "other work":
-            return (
-                f"{name} is too slow with all cores for {listed(list(brief.work))}:"
-                f" {getattr(part, 'all_core_speed', 0):g} of {all_core_floor(brief.work):g} points."
-            )
-        case "tuned clocks":
-            return f"The brief wants tuned clocks; those of {name} are fixed."
 
 
 def remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining | None:

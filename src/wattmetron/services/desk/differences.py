@@ -6,7 +6,8 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import BRIEF, Brief
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.parts import Kind
-from wattmetron.services.words.figures import KIND_WORDS, listed, money, money_range
+from wattmetron.core.values.words import listed
+from wattmetron.services.words.figures import KIND_WORDS, money, money_range
 
 LONGEST = 200
 

@@ -8,6 +8,7 @@ from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.platform import firmware
 from wattmetron.core.fit.ports import sata_left
+from wattmetron.core.fit.rule import Look
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.speeds.scale import anchors_of
 from wattmetron.core.values.machine import Machine
@@ -93,4 +94,4 @@ def _speed(part: Part) -> float:
 
 
 def _first(machine: Machine) -> str:
-    return next((one.sentence for one in firmware(machine) if isinstance(one, Finding)), "")
+    return next((one.sentence for one in firmware(Look(machine)) if isinstance(one, Finding)), "")

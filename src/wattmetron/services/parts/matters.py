@@ -5,8 +5,9 @@ from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
 from wattmetron.core.fit.ports import display_gbits
 from wattmetron.core.power.heat import case_heat_w
 from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, known_brief
-from wattmetron.services.words.figures import THIN, listed
+from wattmetron.services.words.figures import THIN
 
 GENERAL: dict[Kind, str] = {
     "processor": (

@@ -5,6 +5,7 @@ from decimal import Decimal
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.money import to_decimal
 from wattmetron.core.values.parts import KIND_NAMES
+from wattmetron.core.values.words import listed
 
 THIN = "\u202f"
 GAP = "\u00a0"
@@ -64,11 +65,6 @@ def settings(target: Target) -> str:
     if target.lowered:
         words.append(f"lower {listed(list(target.lowered))}")
     return ", ".join(words)
-
-
-def listed(words: list[str]) -> str:
-    """``a, b and c``."""
-    return " and ".join(filter(None, [", ".join(words[:-1]), words[-1]])) if words else ""
 
 
 def amount(minor: int) -> str:

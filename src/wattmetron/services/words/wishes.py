@@ -7,7 +7,8 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.wishes import PREFERRED, insisting, wish_name
-from wattmetron.services.words.figures import KIND_WORDS, THIN, listed, money
+from wattmetron.core.values.words import listed
+from wattmetron.services.words.figures import KIND_WORDS, THIN, money
 
 SHOWN_PARTS = 4
 

@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.assembly import Cable, Stage, assembly, cables
 from wattmetron.core.fit.finding import Finding
+from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import assess
-from wattmetron.services.words.figures import KIND_WORDS, listed
+from wattmetron.services.words.figures import KIND_WORDS
 from wattmetron.services.workshop import Opened
 
 

@@ -9,6 +9,7 @@ from wattmetron.core.balance.pairs import PairsMap
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.proposal import BAND
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import (
     More,
     Tables,
@@ -22,7 +23,7 @@ from wattmetron.services.advice.balance_words import account, limit_rows, side_m
 from wattmetron.services.advice.preferences import preference_lines
 from wattmetron.services.advice.price_limits import SIDES, PriceLimits, price_limits
 from wattmetron.services.desk.assess import Assessment, assess
-from wattmetron.services.words.figures import KIND_WORDS, THIN, listed, money, money_change, percent
+from wattmetron.services.words.figures import KIND_WORDS, THIN, money, money_change, percent
 from wattmetron.web.desk.balance_frontier import FrontierView, frontier_view
 from wattmetron.web.desk.balance_map import MapView, pairings_view
 from wattmetron.web.desk.balance_picture import PictureView, picture_view

@@ -11,10 +11,11 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.parts import FURTHER_KINDS, Kind, Part
 from wattmetron.core.values.trust import trust_of
+from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import bought_for_years, cuts_of, trimmed
 from wattmetron.services.desk.assess import Assessment, assess
 from wattmetron.services.desk.swaps import traits
-from wattmetron.services.words.figures import KIND_WORDS, THIN, listed, money
+from wattmetron.services.words.figures import KIND_WORDS, THIN, money
 
 
 @dataclass(frozen=True, slots=True)

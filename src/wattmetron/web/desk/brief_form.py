@@ -14,7 +14,8 @@ from wattmetron.core.values.games import Game
 from wattmetron.core.values.parts import FURTHER_KINDS, KIND_PLURALS, KINDS, Kind, Part
 from wattmetron.core.values.trust import TRUST_FLOORS
 from wattmetron.core.values.wishes import PREFERRED
-from wattmetron.services.words.figures import KIND_WORDS, listed
+from wattmetron.core.values.words import listed
+from wattmetron.services.words.figures import KIND_WORDS
 from wattmetron.services.words.wishes import preference_words
 from wattmetron.web.desk.forms import GENERAL, LOWER
 from wattmetron.web.shell.forms import entry_name

@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import assess
-from wattmetron.services.words.figures import listed, money, money_range
+from wattmetron.services.words.figures import money, money_range
 from wattmetron.services.workshop import Listed
 
 

@@ -6,9 +6,10 @@ from urllib.parse import urlencode
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.money import MoneyError, to_minor
+from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import tables
 from wattmetron.services.advice.budget_steps import BudgetStep, budget_steps, usual_budgets
-from wattmetron.services.words.figures import KIND_WORDS, THIN, listed, money, percent
+from wattmetron.services.words.figures import KIND_WORDS, THIN, money, percent
 from wattmetron.services.workshop import Opened
 from wattmetron.web.shell.address import encode_build
 

@@ -4,9 +4,10 @@ from dataclasses import dataclass, replace
 
 from wattmetron.core.values.build import MAX_KITS
 from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind, Memory
+from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, Line, Remaining
 from wattmetron.services.desk.swaps import traits
-from wattmetron.services.words.figures import KIND_WORDS, listed, money
+from wattmetron.services.words.figures import KIND_WORDS, money
 from wattmetron.web.shell.address import DeskQuery
 
 SIDES: tuple[tuple[str, str, tuple[Kind, ...]], ...] = (

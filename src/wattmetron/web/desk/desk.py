@@ -12,6 +12,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.parts import ALL_KINDS, Kind
 from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import cell_of, tables
 from wattmetron.services.advice.proposals import Answer, answer
 from wattmetron.services.advice.trust_costs import trust_costs
@@ -26,7 +27,7 @@ from wattmetron.services.desk.cures import Cure
 from wattmetron.services.desk.swaps import swap
 from wattmetron.services.games.contenders import machine_contender
 from wattmetron.services.games.publishing import GameState
-from wattmetron.services.words.figures import KIND_WORDS, listed, money, money_change
+from wattmetron.services.words.figures import KIND_WORDS, money, money_change
 from wattmetron.services.workshop import Opened
 from wattmetron.web.desk.balance import BalanceView, balance_view
 from wattmetron.web.desk.brief_form import BriefForm, brief_form

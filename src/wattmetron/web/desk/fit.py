@@ -7,15 +7,16 @@ from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.drawing import Drawing, drawing
-from wattmetron.core.fit.finding import LEVELS, Finding
-from wattmetron.core.fit.told import TOLD, Told
+from wattmetron.core.fit.finding import LEVELS, Finding, Told
+from wattmetron.core.fit.rules import TOLD
 from wattmetron.core.power.tuning import CHANGES
 from wattmetron.core.values.parts import ALL_KINDS, Kind
+from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, concerned
 from wattmetron.services.desk.cures import Cure, cure
 from wattmetron.services.desk.growth import growth
 from wattmetron.services.desk.tuning import Tuned, ways_to_tune
-from wattmetron.services.words.figures import KIND_WORDS, THIN, listed, money, money_change, percent
+from wattmetron.services.words.figures import KIND_WORDS, THIN, money, money_change, percent
 from wattmetron.web.desk.power import PowerView, power_view
 from wattmetron.web.drawing.case_drawing import Pin, case_drawing
 
@@ -106,7 +107,7 @@ def fit_view(
         _clearances(drawn),
         drawn is not None and (drawn.outline_assumed or any(box.assumed for box in drawn.boxes)),
         power_view(catalogue, now),
-        tuple((one, one.rule in spoken) for one in TOLD),
+        tuple((one, one.name in spoken) for one in TOLD),
         _headline(now),
         tuple((one, reason, " ".join(concerned(now.machine, one))) for one, reason in now.aside),
         tuple(_growth(catalogue, now, part_trial)),

@@ -2,8 +2,9 @@
 
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment
-from wattmetron.services.words.figures import THIN, listed, money, percent, settings
+from wattmetron.services.words.figures import THIN, money, percent, settings
 
 
 def frames_sentence(now: Assessment, one: Estimate, dated: str) -> str:

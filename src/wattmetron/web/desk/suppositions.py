@@ -8,11 +8,12 @@ from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.money import to_minor
+from wattmetron.core.values.words import listed
 from wattmetron.services.advice.what_if import Supposed, announced, elsewhere, what_if
 from wattmetron.services.advice.wish_costs import wish_costs
 from wattmetron.services.advice.years import Step, years_kept
 from wattmetron.services.desk.assess import Assessment
-from wattmetron.services.words.figures import KIND_WORDS, THIN, listed, money, money_change
+from wattmetron.services.words.figures import KIND_WORDS, THIN, money, money_change
 from wattmetron.services.words.wishes import wish_words
 from wattmetron.web.shell.address import DeskQuery
 

@@ -13,11 +13,12 @@ from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.parts import KIND_PLURALS, Kind, Part
 from wattmetron.core.values.trust import Judgement, judge
+from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.swaps import traits
 from wattmetron.services.parts.edits import part_version
 from wattmetron.services.parts.shelf import ShelfQuery
-from wattmetron.services.words.figures import THIN, listed, money, money_change
+from wattmetron.services.words.figures import THIN, money, money_change
 from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.parts.part_figures import figures_of
 from wattmetron.web.parts.shelf_state import kind_url, part_url, read_state, try_in_brief

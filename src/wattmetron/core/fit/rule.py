@@ -1,0 +1,92 @@
+"""What a fit rule is: declared once, beside the function that looks at a machine."""
+
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+from types import ModuleType
+
+from wattmetron.core.fit.finding import Finding, Gap, Level, Said, Speech, Spoken, Told, Unknown
+from wattmetron.core.fit.wishes import USUAL, Wishes
+from wattmetron.core.power.draw import Draw, draw
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Kind
+
+DRAWN: frozenset[Kind] = frozenset({"processor", "graphics", "memory", "storage"})
+"""Kinds that the draw is made of."""
+
+
+class Look:
+    """A machine and the wishes that it is held against; its draw is worked out once."""
+
+    def __init__(self, machine: Machine, wishes: Wishes = USUAL) -> None:
+        self.machine, self.wishes = machine, wishes
+
+    @cached_property
+    def draw(self) -> Draw:
+        return draw(self.machine)
+
+
+Speak = Callable[[Look], Speech]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Rule(Told):
+    """A rule with the kinds that it reads, the figures of parts that it hangs on where they may be
+    claimed or disputed, and the function that speaks.
+    """
+
+    reads: frozenset[Kind]
+    speak: Speak
+    hangs_on: Mapping[Kind, tuple[str, ...]] = field(default_factory=dict)
+
+    def __call__(self, look: Look) -> Iterator[Spoken]:
+        """What the rule says of a machine."""
+        for said in self.speak(look):
+            if isinstance(said, Unknown):
+                yield Gap(self.name, *said)
+            else:
+                level = said.level or self.levels[0]
+                yield Finding(self.name, level, *said[:-1])
+
+    @property
+    def can_block(self) -> bool:
+        return "blocks" in self.levels
+
+    def blocks(self, look: Look) -> bool:
+        """Whether the rule blocks a machine."""
+        return any(
+            isinstance(said, Said) and (said.level or self.levels[0]) == "blocks"
+            for said in self.speak(look)
+        )
+
+
+def rule(
+    name: str,
+    *,
+    family: str,
+    levels: tuple[Level, ...],
+    reads: Iterable[Kind],
+    speaks: str,
+    silent: str,
+    hangs_on: Mapping[Kind, tuple[str, ...]] | None = None,
+) -> Callable[[Speak], Rule]:
+    """Declares a rule; the function yields what is said, the first level where it names none."""
+
+    def declare(speak: Speak) -> Rule:
+        return Rule(
+            name=name,
+            family=family,
+            levels=levels,
+            speaks=speaks,
+            silent=silent,
+            reads=frozenset(reads),
+            speak=speak,
+            hangs_on=hangs_on or {},
+        )
+
+    return declare
+
+
+def rules_in(module: ModuleType) -> tuple[Rule, ...]:
+    """The rules of a module in the order in which they stand there."""
+    return tuple(value for value in vars(module).values() if isinstance(value, Rule))
