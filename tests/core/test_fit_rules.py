@@ -16,6 +16,7 @@ from wattmetron.core.fit.rule import Look
 from wattmetron.core.fit.rules import BY_NAME, RULES, blocks, check, rules_markdown
 from wattmetron.core.fit.wishes import USUAL, Ask, Wishes
 from wattmetron.core.power.heat import case_heat_w
+from wattmetron.core.requirements.versions import version_of
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.further_parts import Fan, WirelessAdapter
 from wattmetron.core.values.kinds import kind_of
@@ -458,7 +459,9 @@ SPEAKS = [
         "Not judged for want of figures: card height",
     ),
 ]
-SHALLOWS = Ask("Shallows", True, ("Spyglass",), True, "Fairlead 12", "Tidewater 11")
+SHALLOWS = Ask(
+    "Shallows", True, ("Spyglass",), True, version_of("Fairlead 12"), version_of("Tidewater 11")
+)
 WISHED = [
     (
         "upscaling",
@@ -479,7 +482,7 @@ WISHED = [
         "do first",
         Wishes(asks=(SHALLOWS,)),
         "too little for Shallows (Fairlead 12)",
-        Wishes(asks=(SHALLOWS._replace(api="Fairlead 11"),)),
+        Wishes(asks=(SHALLOWS._replace(api=version_of("Fairlead 11")),)),
     ),
     (
         "operating system",

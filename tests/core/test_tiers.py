@@ -23,11 +23,11 @@ from wattmetron.core.requirements.verdicts import (
     Contender,
     asked_amounts,
     highest_met,
-    named_version,
     standings,
     storage_needed_gb,
     tier_verdicts,
 )
+from wattmetron.core.requirements.versions import version_of
 from wattmetron.core.speeds.equals import Use, equals
 from wattmetron.core.speeds.scale import Scale, scale_of
 from wattmetron.core.values.published import Assumptions, Listed, NamedPart, Published, Tier
@@ -410,9 +410,8 @@ def test_a_slower_kind_of_storage_is_short_and_an_older_or_other_system_too():
     ):
         (one,) = verdict(world(FULL), replace(HAS, system=system))
         assert next(each.word for each in one.aspects if each.aspect == "operating system") == word
-    assert named_version("Fairlead 12_1") == ("fairlead", (12, 1)) and named_version(
-        "Tidewater 10, 64 bit"
-    )[1] == (10,)
+    assert version_of("Fairlead 12_1")[1:] == ("fairlead", (12, 1))
+    assert version_of("Tidewater 10, 64 bit").numbers == (10,)
 
 
 def test_rays_cannot_be_met_by_what_cannot_trace_them():

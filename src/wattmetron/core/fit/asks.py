@@ -5,7 +5,7 @@ from collections.abc import Callable
 from wattmetron.core.fit.finding import Figure, Said, Speech
 from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.fit.wishes import Ask, Wishes
-from wattmetron.core.requirements.verdicts import named_version, offers
+from wattmetron.core.requirements.versions import offered, version_of
 from wattmetron.core.values.further_parts import OperatingSystem
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Graphics, Kind, Processor
@@ -95,10 +95,11 @@ def graphics_api(look: Look) -> Speech:
     source = _drawn_by(look.machine)
     if source is None or not _apis(source):
         return
+    had = [version_of(api) for api in _apis(source)]
     lacking = {
-        ask.game: ask.api
+        ask.game: ask.api.text
         for ask in look.wishes.asks
-        if ask.api and not offers(ask.api, _apis(source))
+        if ask.api.text and offered(ask.api, had) is False
     }
     if lacking:
         told = ", ".join(f"{game} ({api})" for game, api in lacking.items())
@@ -124,19 +125,19 @@ def operating_system(look: Look) -> Speech:
     bought = [
         part.family for part in look.machine.of("system") if isinstance(part, OperatingSystem)
     ]
-    had = tuple(filter(None, (look.wishes.system, *bought)))
-    if not had or not any(named_version(one)[0] for one in had):
+    had = [version_of(system) for system in (look.wishes.system, *bought) if system]
+    if not any(system.name for system in had):
         return
     lacking = {
-        ask.game: ask.system
+        ask.game: ask.system.text
         for ask in look.wishes.asks
-        if ask.system and not offers(ask.system, had)
+        if ask.system.text and offered(ask.system, had) is False
     }
     if lacking:
         told = ", ".join(f"{game} ({system})" for game, system in lacking.items())
         yield Said(
             ("system",) if bought else (),
-            f"{had[-1]} is not enough for {told}.",
+            f"{had[-1].text} is not enough for {told}.",
             "Plan for the system that the game names.",
             tuple(Figure(game, system) for game, system in lacking.items()),
         )

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import NamedTuple
 
+from wattmetron.core.requirements.versions import Version, version_of
 from wattmetron.core.values.brief import Brief, Clocks, Display
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.published import Published
@@ -18,8 +19,8 @@ class Ask(NamedTuple):
     upscaling: bool = False
     upscalers: tuple[str, ...] = ()
     ray_tracing: bool = False
-    api: str = ""
-    system: str = ""
+    api: Version = Version()
+    system: Version = Version()
     second_card_gain: float = 0.0
 
 
@@ -73,8 +74,8 @@ def _asks(brief: Brief, games: Mapping[str, Game], published: Mapping[str, Publi
                 target.upscaling and bool(game.upscalers),
                 game.upscalers,
                 target.ray_tracing and game.ray_tracing_ms_per_mpx is not None,
-                lowest.api if lowest else "",
-                lowest.system if lowest else "",
+                version_of(lowest.api if lowest else ""),
+                version_of(lowest.system if lowest else ""),
                 game.second_card_gain,
             )
         )

@@ -2,10 +2,8 @@
 them.
 """
 
-import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -14,6 +12,7 @@ from scipy.special import ndtr
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.requirements.tiers import TierTable, tiers_of
+from wattmetron.core.requirements.versions import Version, offered, version_of
 from wattmetron.core.speeds.blend import graphics_ln, processor_ln
 from wattmetron.core.values.published import SIDES, STORAGE_KINDS, Side, StorageKind, Tier
 
@@ -220,40 +219,16 @@ def _kind(codes: Codes, one: Contender, wanted: NDArray[np.int64]) -> Codes:
 
 
 def _named(texts: tuple[str, ...], place: NDArray[np.int64], had: tuple[str, ...]) -> Codes:
-    codes = np.array([_name_code(text, had) for text in texts] or [NOT_ASKED], dtype=np.int8)
+    own = [version_of(name) for name in had]
+    codes = np.array([_name_code(text, own) for text in texts] or [NOT_ASKED], dtype=np.int8)
     return codes[place] if place.size else np.empty(0, dtype=np.int8)
 
 
-_VERSION = re.compile(r"\d+(?:[._]\d+)*")
-
-
-def named_version(text: str) -> tuple[str, tuple[int, ...]]:
-    """A name and its version: ``Tidewater 10 64-bit`` gives ``("tidewater", (10,))``."""
-    found = _VERSION.search(text)
-    name = text[: found.start()] if found else re.split(r"[,(]", text)[0]
-    version = tuple(int(one) for one in re.split(r"[._]", found[0])) if found else ()
-    return " ".join(re.findall(r"[^\W\d_]+", name)).casefold(), version
-
-
-def _name_code(wanted: str, had: tuple[str, ...]) -> int:
+def _name_code(wanted: str, had: list[Version]) -> int:
     if not wanted:
         return NOT_ASKED
-    if not had:
-        return UNKNOWN
-    name, version = named_version(wanted)
-    own = [named_version(one) for one in had]
-    same = [found for known, found in own if known == name or not name]
-    if not same:
-        return SHORT if name else UNKNOWN
-    return MEETS if any(found >= version for found in same) else SHORT
-
-
-@lru_cache(maxsize=4096)
-def offers(wanted: str, had: tuple[str, ...]) -> bool:
-    """Whether one of the names is the wanted one at its version or newer; what cannot be compared
-    does not count against.
-    """
-    return _name_code(wanted, had) != SHORT
+    enough = offered(version_of(wanted), had)
+    return UNKNOWN if enough is None else MEETS if enough else SHORT
 
 
 @dataclass(frozen=True, slots=True)

@@ -29,7 +29,7 @@ from wattmetron.core.search.platforms import (
 from wattmetron.core.search.pool import NEW_DRIVES, Pool, build_pool
 from wattmetron.core.search.sides import Pairing, Targets
 from wattmetron.core.search.supplies import NO_PLUGS, Supplies, plugs_of
-from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.brief import Brief, searched
 from wattmetron.core.values.build import Build
 
 Ints = NDArray[np.int64]
@@ -241,16 +241,7 @@ def scenes_for(
     new_drives: int = NEW_DRIVES,
 ) -> Scenes:
     """``make_scenes``, kept: another budget or aim asks the same scenes."""
-    asked = replace(
-        brief,
-        name="",
-        notes="",
-        budget_low_minor=0,
-        budget_high_minor=0,
-        extras=(),
-        system="",
-        preferences=(),
-    )
+    asked = searched(brief)
     return catalogue.keep.once(
         ("scenes", asked, kept, with_targets, new_drives),
         lambda: make_scenes(catalogue, asked, kept, with_targets, new_drives),

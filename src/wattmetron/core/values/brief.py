@@ -3,9 +3,9 @@
 Every field says of itself how it is called, bounded, explained and asked for (``declared``).
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from wattmetron.core.errors import BriefError
 from wattmetron.core.values.declared import Asked, Declared, Wish, declared
@@ -688,6 +688,18 @@ class Brief:
 BRIEF: tuple[Declared, ...] = declared(Brief)
 DISPLAY: tuple[Declared, ...] = declared(Display)
 TARGET: tuple[Declared, ...] = declared(Target)
+
+
+NOT_SEARCHED: dict[str, Any] = {
+    field.name: field.bare() if field.required else field.default
+    for field in BRIEF
+    if not field.asked.searched
+}
+
+
+def searched(brief: Brief) -> Brief:
+    """The brief as the search looks at it: without what changes nothing there."""
+    return replace(brief, **NOT_SEARCHED)
 
 
 def check_fields(brief: Brief) -> None:
