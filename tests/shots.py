@@ -5,7 +5,8 @@ from pathlib import Path
 
 from playwright.sync_api import sync_playwright
 
-from tests.e2e.conftest import FLAGS, Site, chromium
+from tests.e2e.conftest import FLAGS, chromium
+from tests.site import Site
 
 OUT = Path(__file__).parent.parent / "docs" / "screenshots"
 VIEWS = (

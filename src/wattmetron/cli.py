@@ -2,6 +2,7 @@
 
 import argparse
 import json
+import logging
 import os
 import sys
 from pathlib import Path
@@ -82,6 +83,11 @@ def _parser() -> argparse.ArgumentParser:
             "--port", type=int, default=DEFAULT_PORT, help=f"port to listen on ({DEFAULT_PORT})"
         )
         command.add_argument("--database", type=Path, help="database file")
+        command.add_argument(
+            "--verbose",
+            action="store_true",
+            help="log a line for every request, with what was computed and what was kept",
+        )
     command = add(
         "import",
         "Import a catalogue folder; all of it or nothing.",
@@ -205,6 +211,8 @@ def _serve(options: argparse.Namespace) -> int:
     from wattmetron.demo import BRIEFS, CATALOGUE
     from wattmetron.web.app import make_app
 
+    logging.basicConfig(format="%(asctime)s %(levelname)s %(message)s")
+    logging.getLogger("wattmetron").setLevel(logging.INFO if options.verbose else logging.WARNING)
     path = _database(options)
     if options.command == "demo" and not options.database:
         path = path.with_name("demo.sqlite")

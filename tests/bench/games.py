@@ -11,7 +11,7 @@ import numpy as np
 from tests.bench.questions import timed
 from tests.core.reading.tuned import TUNED
 from tests.core.reading.untouched import UNTOUCHED
-from tests.e2e.conftest import Site
+from tests.site import Site
 from tests.worlds import World
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.requirements.tiers import tiers_of

@@ -10,7 +10,7 @@ from urllib.parse import quote
 from urllib.request import urlopen
 
 from tests.bench.questions import timed
-from tests.e2e.conftest import Site
+from tests.site import Site
 from tests.worlds import World
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.rules import check

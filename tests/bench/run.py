@@ -17,7 +17,8 @@ from playwright.sync_api import sync_playwright
 from tests.bench import balance, charts, fits, games, parts
 from tests.bench.highs import least_money
 from tests.bench.questions import fresh, question, timed
-from tests.e2e.conftest import FLAGS, Site, chromium
+from tests.e2e.conftest import FLAGS, chromium
+from tests.site import Site
 from tests.worlds import World
 from wattmetron.core.search.proposal import propose
 from wattmetron.formats.catalogue_folder import write_catalogue

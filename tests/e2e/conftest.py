@@ -1,18 +1,12 @@
 """A running application with demo data, and a Chromium to walk through it."""
 
 import shutil
-import socket
-import threading
-import time
 
 import pytest
-import uvicorn
 from playwright.sync_api import expect, sync_playwright
 
 from tests.e2e.places import Desk
-from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.services.workshop import Workshop
-from wattmetron.web.app import make_app
+from tests.site import Site
 
 EXPECTED = (
     "status of 4",
@@ -32,37 +26,6 @@ FLAGS = [
 ]
 
 expect.set_options(timeout=15_000)
-
-
-class Site:
-    """An application on a free port over its own database."""
-
-    def __init__(self, path):
-        self.path = path
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            self.port = probe.getsockname()[1]
-        self.url = f"http://127.0.0.1:{self.port}"
-        self.start()
-
-    def start(self):
-        self.workshop = Workshop(self.path)
-        self.workshop.load_demo(CATALOGUE, BRIEFS)
-        config = uvicorn.Config(make_app(self.workshop), port=self.port, log_level="warning")
-        self.server = uvicorn.Server(config)
-        self.thread = threading.Thread(target=self.server.run, daemon=True)
-        self.thread.start()
-        while not self.server.started:
-            time.sleep(0.02)
-
-    def stop(self):
-        self.server.should_exit = True
-        self.thread.join(timeout=10)
-        self.workshop.close()
-
-    def restart(self):
-        self.stop()
-        self.start()
 
 
 @pytest.fixture

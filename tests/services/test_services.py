@@ -27,7 +27,7 @@ from wattmetron.formats.plan_file import from_document, to_document
 from wattmetron.services.advice.proposals import answer
 from wattmetron.services.desk import edits
 from wattmetron.services.desk.assess import assess, finding_remedies, remaining
-from wattmetron.services.desk.swaps import swap, traits
+from wattmetron.services.desk.swaps import SwapQuery, swap, traits
 from wattmetron.study.keeper import Keeper
 from wattmetron.web.shell.address import DeskQuery, decode_build, encode_build, read_query
 
@@ -45,7 +45,7 @@ def test_a_swap_says_what_the_swapped_build_really_does(kind):
     brief, build = demo("net-loft")
     now = assess(WORLD, brief, build)
     present = build.of(kind)[0] if build.of(kind) else None
-    found = swap(WORLD, now, kind, present)
+    found = swap(WORLD, now, SwapQuery(kind=kind, present=present))
     prices = [one.cost_minor for one in found.candidates]
     assert prices == sorted(prices) and len(prices) > 2
     for one in found.candidates:
@@ -58,7 +58,9 @@ def test_a_swap_says_what_the_swapped_build_really_does(kind):
             if exact.average_fps:
                 assert effect.fps == pytest.approx(exact.judged_fps)
         assert all(traits(one.part))
-    everything = swap(WORLD, now, kind, present, everything=True, with_unfit=True)
+    everything = swap(
+        WORLD, now, SwapQuery(kind=kind, present=present, everything=True, with_unfit=True)
+    )
     on_sale = [
         p
         for p in WORLD.by_kind[kind]
@@ -67,7 +69,7 @@ def test_a_swap_says_what_the_swapped_build_really_does(kind):
     assert {one.part.id for one in everything.candidates} == {part.id for part in on_sale} | set(
         build.of(kind)
     )
-    named = swap(WORLD, now, kind, present, search=on_sale[0].name)
+    named = swap(WORLD, now, SwapQuery(kind=kind, present=present, search=on_sale[0].name))
     assert on_sale[0].id in {one.part.id for one in named.candidates}
 
 
@@ -186,7 +188,7 @@ def test_filling_a_build_by_hand_stays_consistent():
         if left is None:
             break
         assert now.left_minor == brief.budget_high_minor - now.parts_minor
-        offered = swap(WORLD, now, kind, None).candidates
+        offered = swap(WORLD, now, SwapQuery(kind=kind)).candidates
         build = offered[min(4, len(offered) - 1)].build
     whole = assess(WORLD, brief, build)
     assert whole.missing == () and not blocks(whole.machine)

@@ -8,7 +8,16 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 from pydantic import BaseModel, Field, ValidationError
 
 from wattmetron.core.errors import BuildError
-from wattmetron.core.values.brief import Brief, Display, Extra, Target
+from wattmetron.core.values.brief import (
+    BRIEF,
+    DISPLAY,
+    EXTRA,
+    TARGET,
+    Brief,
+    Display,
+    Extra,
+    Target,
+)
 from wattmetron.core.values.build import Build, SetAside, StandIn
 from wattmetron.core.values.money import to_decimal, to_minor
 from wattmetron.core.values.parts import FURTHER_KINDS, Kind
@@ -144,15 +153,15 @@ def brief_from(file: BriefFile) -> Brief:
     said: Any = file
     taken = {target.id for target in said.targets if target.id}
     fresh = (f"t{n}" for n in range(1, 10_000) if f"t{n}" not in taken)
-    values = values_of(Brief, file, OWN)
+    values = values_of(BRIEF, file, OWN)
     values |= {
         "name": said.name.strip(),
         "work": tuple(dict.fromkeys(said.work)),
         "targets": tuple(
-            Target(**values_of(Target, target) | {"id": target.id or next(fresh)})
+            Target(**values_of(TARGET, target) | {"id": target.id or next(fresh)})
             for target in said.targets
         ),
-        "extras": tuple(Extra(**values_of(Extra, extra)) for extra in said.extras),
+        "extras": tuple(Extra(**values_of(EXTRA, extra)) for extra in said.extras),
         "only_of": tuple((entry.kind, entry.maker.strip()) for entry in said.only_of),
         "preferences": tuple(
             dict.fromkeys(Preference(entry.wish, entry.value.strip()) for entry in said.preferences)
@@ -161,7 +170,7 @@ def brief_from(file: BriefFile) -> Brief:
     brief = Brief(
         budget_low_minor=to_minor(said.budget.low),
         budget_high_minor=to_minor(said.budget.high),
-        display=Display(**values_of(Display, said.display)),
+        display=Display(**values_of(DISPLAY, said.display)),
         **values,
     )
     check_brief(brief)
@@ -173,16 +182,18 @@ def brief_file(brief: Brief) -> BriefFile:
     budget = BudgetFile(
         low=to_decimal(brief.budget_low_minor), high=to_decimal(brief.budget_high_minor)
     )
-    values = file_values(brief, OWN)
+    values = file_values(BRIEF, brief, OWN)
     values |= {
-        "targets": [TargetFile(**file_values(target)) for target in brief.targets],
-        "extras": [ExtraFile(**file_values(extra)) for extra in brief.extras],
+        "targets": [TargetFile(**file_values(TARGET, target)) for target in brief.targets],
+        "extras": [ExtraFile(**file_values(EXTRA, extra)) for extra in brief.extras],
         "only_of": [MakerFile(kind=kind, maker=maker) for kind, maker in brief.only_of],
         "preferences": [
             PreferenceFile(wish=entry.wish, value=entry.value) for entry in brief.preferences
         ],
     }
-    return BriefFile(budget=budget, display=DisplayFile(**file_values(brief.display)), **values)
+    return BriefFile(
+        budget=budget, display=DisplayFile(**file_values(DISPLAY, brief.display)), **values
+    )
 
 
 def build_from(file: BuildFile) -> Build:

@@ -12,6 +12,7 @@ from wattmetron.core.values.money import to_decimal, to_minor
 MOST_AMOUNT = 10_000_000
 Amount = Annotated[Decimal, Field(ge=0, le=MOST_AMOUNT, decimal_places=2)]
 Text = Annotated[str, Field(max_length=120)]
+Fields = tuple[Declared, ...]
 Models = Mapping[Any, type[BaseModel]]
 """By the type of a field's value or of its entries the model that stands for it in files."""
 
@@ -42,20 +43,20 @@ def file_model(
     return made
 
 
-def values_of(kind: type, file: BaseModel, but: Collection[str] = ()) -> dict[str, Any]:
-    """The values of a dataclass's fields from its file, entries of lists as they stand there."""
+def values_of(own: Fields, file: BaseModel, but: Collection[str] = ()) -> dict[str, Any]:
+    """The values of declared fields from a file, entries of lists as they stand there."""
     return {
         field.name: _to_core(field, getattr(file, field.file))
-        for field in declared(kind)
+        for field in own
         if field.name not in but
     }
 
 
-def file_values(value: Any, but: Collection[str] = ()) -> dict[str, Any]:
+def file_values(own: Fields, value: Any, but: Collection[str] = ()) -> dict[str, Any]:
     """What a file says of a value, by the names of the file."""
     return {
         field.file: _to_file(field, getattr(value, field.name))
-        for field in declared(type(value))
+        for field in own
         if field.name not in but
     }
 

@@ -8,6 +8,8 @@ from datetime import datetime
 from pathlib import Path
 from threading import Lock
 
+from sqlalchemy.orm import Session
+
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError, NotFoundError, NotPossibleError
 from wattmetron.core.values.brief import Brief, Display
@@ -20,7 +22,11 @@ from wattmetron.formats.plan_file import from_document, to_document
 from wattmetron.store import briefs as brief_store
 from wattmetron.store import catalogues as catalogue_store
 from wattmetron.store.database import Database
+from wattmetron.study.keeper import Count, Keeper
 from wattmetron.study.study import studied
+
+PLAN_BYTES = 8_000_000
+"""What plans that were read may take."""
 
 
 class EmptyCatalogueError(NotPossibleError):
@@ -33,7 +39,7 @@ class EmptyCatalogueError(NotPossibleError):
         )
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Opened:
     """A brief as stored, with the plan before the last change for ghosts, and what undo and redo
     would do.
@@ -66,22 +72,34 @@ class Workshop:
         self.database = Database(path)
         self._lock = Lock()
         self._loaded: tuple[int, Catalogue] | None = None
+        self._plans = Keeper(PLAN_BYTES)
 
     def catalogue(self) -> Catalogue:
         """The current catalogue, its speeds where the charts put them; raises EmptyCatalogueError
         before the first import.
         """
         with self.database.reading() as session:
-            newest = catalogue_store.latest_import(session)
-            if newest is None:
-                raise EmptyCatalogueError
-            with self._lock:
-                if self._loaded is None or self._loaded[0] != newest:
-                    self._loaded = (
-                        newest,
-                        studied(catalogue_store.load_catalogue(session, newest)),
-                    )
-                return self._loaded[1]
+            catalogue = self._current(session)
+        if catalogue is None:
+            raise EmptyCatalogueError
+        return catalogue
+
+    def _current(self, session: Session) -> Catalogue | None:
+        newest = catalogue_store.latest_import(session)
+        if newest is None:
+            return None
+        with self._lock:
+            if self._loaded is None or self._loaded[0] != newest:
+                described = catalogue_store.load_catalogue(session, newest)
+                self._loaded = (newest, studied(described))
+            return self._loaded[1]
+
+    @property
+    def study_count(self) -> Count | None:
+        """What is kept of the catalogue that was loaded last; None before."""
+        loaded = self._loaded
+        keeper = None if loaded is None else loaded[1].keep
+        return keeper.count if isinstance(keeper, Keeper) else None
 
     def has_catalogue(self) -> bool:
         with self.database.reading() as session:
@@ -106,32 +124,34 @@ class Workshop:
     def briefs(self) -> list[Listed]:
         with self.database.reading() as session:
             rows = brief_store.all_briefs(session)
+            regions = self._regions(session)
         return [
-            Listed(row_id, version, self._placed(from_document(text)), at)
+            Listed(row_id, version, _placed(self._plan(text), regions), at)
             for row_id, version, text, at in rows
         ]
 
-    def _placed(self, plan: Plan) -> Plan:
-        """A plan whose region the catalogue lost, in the first region that there is."""
-        regions = self.catalogue().regions if self.has_catalogue() else {}
-        if not regions or plan.brief.region in regions:
-            return plan
-        return replace(plan, brief=replace(plan.brief, region=next(iter(regions))))
+    def _regions(self, session: Session) -> tuple[str, ...]:
+        catalogue = self._current(session)
+        return () if catalogue is None else tuple(catalogue.regions)
+
+    def _plan(self, document: str) -> Plan:
+        return self._plans.once(("plan", document), lambda: from_document(document))
 
     def open(self, brief_id: int) -> Opened:
         with self.database.reading() as session:
             stored = brief_store.get(session, brief_id)
-        plan = from_document(stored.document)
-        placed = self._placed(plan)
+            regions = self._regions(session)
+        plan = self._plan(stored.document)
+        placed = _placed(plan, regions)
         return Opened(
-            stored.id,
-            stored.version,
-            placed,
-            None if stored.before is None else from_document(stored.before),
-            stored.undo,
-            stored.redo,
-            stored.changed_at,
-            "" if placed is plan else plan.brief.region,
+            id=stored.id,
+            version=stored.version,
+            plan=placed,
+            before=None if stored.before is None else self._plan(stored.before),
+            undo=stored.undo,
+            redo=stored.redo,
+            changed_at=stored.changed_at,
+            lost_region="" if placed is plan else plan.brief.region,
         )
 
     def create(self, plan: Plan) -> int:
@@ -177,7 +197,7 @@ class Workshop:
 
         with self.database.writing() as session:
             stored = brief_store.get(session, brief_id)
-            plan, summary = edit(from_document(stored.document))
+            plan, summary = edit(self._plan(stored.document))
             check_brief(plan.brief)
             said.append(summary)
             brief_store.change(session, brief_id, version, summary, lambda _: to_document(plan))
@@ -210,6 +230,13 @@ class Workshop:
 
     def close(self) -> None:
         self.database.close()
+
+
+def _placed(plan: Plan, regions: tuple[str, ...]) -> Plan:
+    """A plan whose region the catalogue lost, in the first region that there is."""
+    if not regions or plan.brief.region in regions:
+        return plan
+    return replace(plan, brief=replace(plan.brief, region=regions[0]))
 
 
 def _usual_budget(catalogue: Catalogue, brief: Brief) -> int:

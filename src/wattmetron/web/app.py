@@ -17,6 +17,7 @@ from wattmetron.web.games import routes as games
 from wattmetron.web.parts import chart_routes
 from wattmetron.web.parts import edit_routes as part_edits
 from wattmetron.web.parts import routes as parts
+from wattmetron.web.shell import health
 from wattmetron.web.shell.errors import answer_errors
 from wattmetron.web.shell.line import Line
 from wattmetron.web.shell.security import Guard
@@ -45,8 +46,11 @@ def make_app(workshop: Workshop, hosts: list[str] | None = None) -> FastAPI:
     app.include_router(chart_routes.router)
     app.include_router(part_edits.router)
     app.include_router(api.router)
+    app.include_router(api.questions)
+    app.include_router(health.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
     app.add_middleware(Guard)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=hosts or HOSTS)
+    app.add_middleware(health.RequestLog)
     answer_errors(app)
     return app

@@ -1,6 +1,6 @@
 """All fit rules, in families and in the order in which a builder meets them, and what they find."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from functools import partial
 
 from wattmetron.core.fit import asks, clearance, cooling, memory, platform, ports, sources, supply
@@ -53,6 +53,16 @@ def blocks(machine: Machine, wishes: Wishes = USUAL) -> bool:
 def any_blocks(rules: Iterable[Rule], look: Look) -> bool:
     """Whether one of these rules blocks."""
     return any(rule.blocks(look) for rule in rules)
+
+
+def blocking(rules: Iterable[Rule], look: Look) -> Iterator[Finding]:
+    """What these rules find that blocks."""
+    return (
+        said
+        for rule in rules
+        for said in rule(look)
+        if isinstance(said, Finding) and said.level == "blocks"
+    )
 
 
 def blocking_on(kind: Kind, without: frozenset[Kind] = frozenset()) -> tuple[Rule, ...]:

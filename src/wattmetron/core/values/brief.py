@@ -688,6 +688,7 @@ class Brief:
 BRIEF: tuple[Declared, ...] = declared(Brief)
 DISPLAY: tuple[Declared, ...] = declared(Display)
 TARGET: tuple[Declared, ...] = declared(Target)
+EXTRA: tuple[Declared, ...] = declared(Extra)
 
 
 NOT_SEARCHED: dict[str, Any] = {

@@ -64,36 +64,22 @@ class Wish:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Declared:
-    """A field with its type, its default (None where it has none) and what was declared of it."""
+    """A field with its type, its default (None where it has none) and what was declared of it.
+
+    ``bare`` is the type without None, ``optional`` whether None stands for nothing said,
+    ``several`` whether it has entries; ``options`` are the values of a choice, or of the entries.
+    """
 
     name: str
     type: Any
+    bare: Any
+    optional: bool
+    several: bool
+    options: tuple[str, ...]
     default: Any
     required: bool
     asked: Asked
     wish: Wish | None
-
-    @property
-    def optional(self) -> bool:
-        """Whether None stands for nothing said."""
-        return NoneType in get_args(self.type)
-
-    @property
-    def bare(self) -> Any:
-        """The type without None."""
-        if get_origin(self.type) in (Union, UnionType):
-            return next(one for one in get_args(self.type) if one is not NoneType)
-        return self.type
-
-    @property
-    def options(self) -> tuple[str, ...]:
-        """The values of a choice, or of the entries of several; empty for other types."""
-        kind = get_args(self.bare)[0] if get_origin(self.bare) is tuple else self.bare
-        return get_args(kind) if get_origin(kind) is Literal else ()
-
-    @property
-    def several(self) -> bool:
-        return get_origin(self.bare) is tuple
 
     @property
     def file(self) -> str:
@@ -138,7 +124,7 @@ def declared(kind: type) -> tuple[Declared, ...]:
 def _declared(item: Field[Any], hint: Any) -> Declared | None:
     if get_origin(hint) is not Annotated:
         return None
-    bare, *notes = get_args(hint)
+    whole, *notes = get_args(hint)
     asked = next((note for note in notes if isinstance(note, Asked)), None)
     if asked is None:
         return None
@@ -146,11 +132,24 @@ def _declared(item: Field[Any], hint: Any) -> Declared | None:
     default = None if required else item.default
     if item.default_factory is not MISSING:
         default = item.default_factory()
+    bare = _bare(whole)
+    several = get_origin(bare) is tuple
+    entry = get_args(bare)[0] if several else bare
     return Declared(
         name=item.name,
-        type=bare,
+        type=whole,
+        bare=bare,
+        optional=NoneType in get_args(whole),
+        several=several,
+        options=get_args(entry) if get_origin(entry) is Literal else (),
         default=default,
         required=required,
         asked=asked,
         wish=next((note for note in notes if isinstance(note, Wish)), None),
     )
+
+
+def _bare(whole: Any) -> Any:
+    if get_origin(whole) in (Union, UnionType):
+        return next(kind for kind in get_args(whole) if kind is not NoneType)
+    return whole

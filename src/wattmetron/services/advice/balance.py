@@ -114,7 +114,12 @@ def _tables(catalogue: Catalogue, asked: Brief, kept: Build) -> Tables:
 
 
 def map_of(found: Tables, shown: tuple[Part, ...]) -> PairsMap:
-    return pairs_map(found.scenes, found.budget, BAND, shown)
+    """The map of pairings, with these parts shown in any case."""
+    names = tuple(part.id for part in shown)
+    return found.catalogue.keep.long(
+        ("map", found.brief, found.kept, names),
+        lambda: pairs_map(found.scenes, found.budget, BAND, shown),
+    )
 
 
 def cell_of(found: Tables, processor: str, card: str) -> Cell | None:

@@ -269,6 +269,12 @@ def limit_rows(catalogue: Catalogue, subject: Assessment) -> LimitRows:
     """Per target: share of frames by side, both sides alone, what 10 % brings on each, who waits
     how long.
     """
+    return catalogue.keep.once(
+        ("limit rows", subject.brief, subject.build), lambda: _limit_rows(catalogue, subject)
+    )
+
+
+def _limit_rows(catalogue: Catalogue, subject: Assessment) -> LimitRows:
     rows = tuple(_limit_row(one) for one in subject.counted if one.average_fps > 0)
     if subject.counted:
         weight = sum(one.target.weight for one in subject.counted)

@@ -70,6 +70,13 @@ def budget_steps(
     Raises BriefError for budgets that are too few, too many or not rising.
     """
     check_budgets(budgets)
+    key = ("budget steps", found.wished, found.kept, tuple(budgets), tuple(rises))
+    return found.catalogue.keep.long(key, lambda: _budget_steps(found, budgets, rises))
+
+
+def _budget_steps(
+    found: Tables, budgets: Sequence[int], rises: Sequence[int]
+) -> tuple[BudgetStep, ...]:
     steps: list[BudgetStep] = []
     whole = (
         None

@@ -4,16 +4,29 @@ from dataclasses import dataclass, replace
 
 from wattmetron.core.balance.conflict import conflict
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.rule import Look
+from wattmetron.core.fit.rules import blocking, blocking_on
+from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER, Aim, Proposal
 from wattmetron.core.search.proposal import besides_minor, cheapest_fit, propose
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.games import PRESETS
-from wattmetron.core.values.parts import KINDS, Kind
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.parts import KINDS, Kind, Part
 from wattmetron.core.values.words import listed
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.advice.preferences import preference_lines, settled
-from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build
+from wattmetron.services.desk.assess import (
+    Assessment,
+    Line,
+    assess,
+    floors_missed,
+    known_brief,
+    known_build,
+    not_allowed,
+)
 from wattmetron.services.words.figures import KIND_WORDS, money, resolution
 from wattmetron.services.words.wishes import wish_words
 
@@ -141,52 +154,64 @@ def _reasons(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]
                 Reason(line.kind, name, "Owned: it stays." if line.owned else "Kept as you asked.")
             )
         else:
-            sentence = _cheaper_spoils(
-                catalogue, assessment, line.kind, line.part_id, line.cost_minor
-            )
-            found.append(Reason(line.kind, name, sentence))
+            found.append(Reason(line.kind, name, _cheaper_spoils(catalogue, assessment, line)))
     return tuple(found)
 
 
-def _cheaper_spoils(
-    catalogue: Catalogue, now: Assessment, kind: Kind, part_id: str, cost: int
-) -> str:
+def _cheaper_spoils(catalogue: Catalogue, now: Assessment, line: Line) -> str:
     book = catalogue.prices(now.brief.region, now.brief.allow_used)
     cheaper = sorted(
         (
             (price, part)
-            for part in catalogue.by_kind[kind]
-            if (price := book.delivered(part.id)) is not None and price < cost
+            for part in catalogue.by_kind[line.kind]
+            if (price := book.delivered(part.id)) is not None and price < line.cost_minor
         ),
-        key=lambda one: (-one[0], one[1].id),
+        key=lambda offered: (-offered[0], offered[1].id),
     )
     if not cheaper:
-        return f"The cheapest {KIND_WORDS[kind]} on sale."
+        return f"The cheapest {KIND_WORDS[line.kind]} on sale."
     worst = ""
     for price, part in cheaper:
-        other = assess(catalogue, now.brief, now.build.with_part(kind, part.id, part_id))
-        saved = money(cost - price, now.currency)
-        blocking = [finding for finding in other.findings if finding.level == "blocks"]
-        if blocking or other.missing or other.floors:
-            why = (
-                blocking[0].sentence
-                if blocking
-                else (other.floors or ("Something would be missing.",))[0]
-            )
+        build = now.build.with_part(line.kind, part.id, line.part_id)
+        why = _why_not(catalogue, now, build, part)
+        if why:
             worst = worst or f"Cheaper ones do not do: {why}"
             continue
-        lost = [
-            f"{before.game.name} to {after.judged_fps:.0f} fps ({after.state})"
-            for before, after in zip(now.counted, other.counted, strict=True)
-            if after.reliable_fps < before.reliable_fps * 0.98
-            or (after.state != before.state == "meets")
-        ]
+        other = assess(catalogue, now.brief, build)
+        saved = money(line.cost_minor - price, now.currency)
+        lost = _lost(now, other)
         if lost:
             shown = ", ".join(lost[:2]) + (f" and {len(lost) - 2} more" if len(lost) > 2 else "")
             return f"{part.name} would save {saved} but take {shown}."
         if other.met >= now.met:
             return f"{part.name} would save {saved} for almost the same frames."
-    return worst or f"The cheapest {KIND_WORDS[kind]} that fits."
+    return worst or f"The cheapest {KIND_WORDS[line.kind]} that fits."
+
+
+def _why_not(catalogue: Catalogue, now: Assessment, build: Build, part: Part) -> str:
+    """What blocks in a build with this part, or what the brief wants and it would not have, in a
+    sentence; empty where nothing does.
+    """
+    brief = now.brief
+    machine = machine_of(catalogue, build, brief.clocks)
+    look = Look(machine, wishes_of(brief))
+    price = catalogue.prices(brief.region, brief.allow_used).delivered(part.id) or 0
+    reasons = [
+        *(said.sentence for said in blocking(blocking_on(kind_of(part)), look)),
+        *floors_missed(catalogue, brief, machine),
+        *not_allowed(brief, part, price, now.currency, now.stays),
+    ]
+    return next(iter(reasons), "Something would be missing." if machine.missing() else "")
+
+
+def _lost(now: Assessment, other: Assessment) -> list[str]:
+    """Targets that another build runs slower, in words."""
+    return [
+        f"{before.game.name} to {after.judged_fps:.0f} fps ({after.state})"
+        for before, after in zip(now.counted, other.counted, strict=True)
+        if after.reliable_fps < before.reliable_fps * 0.98
+        or (after.state != before.state == "meets")
+    ]
 
 
 def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Proposal) -> Answer:
@@ -355,6 +380,15 @@ def settings_in_money(
     """What the target's settings cost as they are and with each single step down, the present ones
     first.
     """
+    return catalogue.keep.long(
+        ("settings in money", brief, build, target),
+        lambda: _settings_in_money(catalogue, brief, build, target),
+    )
+
+
+def _settings_in_money(
+    catalogue: Catalogue, brief: Brief, build: Build, target: Target
+) -> tuple[InMoney, ...]:
     brief, kept = known_brief(catalogue, brief), kept_parts(known_build(catalogue, build))
     found = []
     for words, changed in [("as it is", target), *_easier(catalogue, target, [])]:

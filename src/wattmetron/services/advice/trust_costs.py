@@ -28,6 +28,14 @@ def trust_costs(
     catalogue: Catalogue, brief: Brief, build: Build, aim: Aim
 ) -> tuple[FloorCost, ...]:
     """One proposal for each floor, from anything to proven only."""
+    return catalogue.keep.long(
+        ("trust costs", brief, build, aim), lambda: _trust_costs(catalogue, brief, build, aim)
+    )
+
+
+def _trust_costs(
+    catalogue: Catalogue, brief: Brief, build: Build, aim: Aim
+) -> tuple[FloorCost, ...]:
     found = []
     for floor in TRUST_FLOORS:
         asked = replace(known_brief(catalogue, brief), trust_floor=floor)

@@ -18,7 +18,7 @@ from wattmetron.core.power.draw import Draw, draw, needed_supply_w
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.proposal import cheapest_fit
-from wattmetron.core.values.brief import Brief, Target
+from wattmetron.core.values.brief import Brief, Target, searched
 from wattmetron.core.values.build import Build, StandIn
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
@@ -141,10 +141,11 @@ def assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
 def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
     book = catalogue.prices(brief.region, brief.allow_used)
     lines = tuple(_lines(catalogue, brief, build))
-    machine = machine_of(catalogue, known_build(catalogue, build), brief.clocks)
-    estimates = tuple(_estimate(catalogue, machine, brief, target) for target in brief.targets)
-    drawn = draw(machine, tuple(one for one in estimates if one is not None))
-    findings = weighed(check(machine, whole_wishes(catalogue, brief)), machine, catalogue, book)
+    known = known_build(catalogue, build)
+    machine = machine_of(catalogue, known, brief.clocks)
+    estimates = tuple(_estimate(catalogue, machine, known, brief, at) for at in brief.targets)
+    drawn = draw(machine, tuple(estimate for estimate in estimates if estimate is not None))
+    findings = _findings(catalogue, machine, known, brief)
     aside = tuple(
         (one, reason) for one in findings if (reason := reason_aside(machine, build, one))
     )
@@ -159,7 +160,7 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
         drawn,
         needed_supply_w(drawn.full_w, brief.headroom_percent),
         machine.missing(),
-        (*floors_missed(catalogue, brief, machine), *_rules_missed(brief, lines, book.currency)),
+        (*floors_missed(catalogue, brief, machine), *_rules_missed(catalogue, brief, build, lines)),
         aside,
     )
 
@@ -229,16 +230,26 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[Line]:
     return found
 
 
+def _findings(
+    catalogue: Catalogue, machine: Machine, build: Build, brief: Brief
+) -> tuple[Finding, ...]:
+    """All findings about a build: the same whatever frame rates are wanted."""
+    wishes = whole_wishes(catalogue, brief)
+    offers = (brief.region, brief.allow_used)
+    return catalogue.keep.once(
+        ("findings", build, wishes, offers),
+        lambda: weighed(check(machine, wishes), machine, catalogue, catalogue.prices(*offers)),
+    )
+
+
 def _estimate(
-    catalogue: Catalogue, machine: Machine, brief: Brief, target: Target
+    catalogue: Catalogue, machine: Machine, build: Build, brief: Brief, target: Target
 ) -> Estimate | None:
+    game_id, curves = target.game_id, curves_of(catalogue.keep)
     try:
-        return estimate(
-            machine,
-            fitted_game(catalogue, target.game_id),
-            target,
-            brief,
-            curves_of(catalogue.keep),
+        return catalogue.keep.once(
+            ("estimate", build, brief.clocks, target, brief.sureness, brief.display.refresh_hz),
+            lambda: estimate(machine, fitted_game(catalogue, game_id), target, brief, curves),
         )
     except UnknownGameError:
         return None
@@ -263,18 +274,21 @@ def floors_missed(catalogue: Catalogue, brief: Brief, machine: Machine) -> list[
     return found
 
 
-def _rules_missed(brief: Brief, lines: tuple[Line, ...], currency: str) -> list[str]:
-    """Sentences about parts of the build that the brief does not allow."""
-    bought = (
-        line for line in lines if not line.owned and line.part is not None and line.kind in KINDS
+def _rules_missed(
+    catalogue: Catalogue, brief: Brief, build: Build, lines: tuple[Line, ...]
+) -> tuple[str, ...]:
+    """Sentences about parts of the build that the brief does not allow, whatever its targets."""
+    rules = replace(searched(brief), targets=())
+    currency = catalogue.region(brief.region).currency
+    return catalogue.keep.once(
+        ("rules missed", rules, build),
+        lambda: tuple(
+            said
+            for line in lines
+            if line.part and not line.owned and line.kind in KINDS
+            for said in not_allowed(rules, line.part, line.cost_minor, currency, staying(lines))
+        ),
     )
-    stays = staying(lines)
-    return [
-        said
-        for line in bought
-        if line.part
-        for said in not_allowed(brief, line.part, line.cost_minor, currency, stays)
-    ]
 
 
 def staying(lines: tuple[Line, ...]) -> tuple[Part, ...]:
@@ -329,17 +343,18 @@ def finding_remedies(
     catalogue: Catalogue, assessment: Assessment, finding: Finding
 ) -> tuple[Remedy, ...]:
     """Actions that clear a finding."""
-    key = ("remedies", finding, assessment.brief, assessment.build)
-    return catalogue.keep.long(key, lambda: _finding_remedies(catalogue, assessment, finding))
+    wishes = whole_wishes(catalogue, assessment.brief)
+    offers = (assessment.brief.region, assessment.brief.allow_used)
+    return catalogue.keep.long(
+        ("remedies", finding, assessment.build, wishes, offers),
+        lambda: _finding_remedies(catalogue, assessment.build, finding, wishes, offers),
+    )
 
 
 def _finding_remedies(
-    catalogue: Catalogue, assessment: Assessment, finding: Finding
+    catalogue: Catalogue, build: Build, finding: Finding, wishes: Wishes, offers: tuple[str, bool]
 ) -> tuple[Remedy, ...]:
-    book = catalogue.prices(assessment.brief.region, assessment.brief.allow_used)
     try:
-        return remedies(
-            catalogue, book, assessment.build, finding, whole_wishes(catalogue, assessment.brief)
-        )
+        return remedies(catalogue, catalogue.prices(*offers), build, finding, wishes)
     except UnknownPartError:
         return ()

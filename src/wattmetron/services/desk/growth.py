@@ -4,16 +4,15 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.platform import firmware
 from wattmetron.core.fit.ports import sata_left
 from wattmetron.core.fit.rule import Look
-from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.speeds.scale import anchors_of
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Graphics, Kind, Part, Processor
 from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.desk.fitting import against_all
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,8 +70,8 @@ def _strongest(catalogue: Catalogue, now: Assessment, kind: Kind) -> Stronger | 
         for part in catalogue.by_kind[kind]
         if part.withdrawn is None or book.delivered(part.id) is not None
     ]
-    against = reasons_against(now.machine, kind, parts, wishes_of(now.brief))
-    fitting = [part for part, found in zip(parts, against, strict=True) if not found]
+    against = against_all(catalogue, now, kind)
+    fitting = [part for part in parts if not against[part.id]]
     present = next(iter(now.machine.of(kind)), None)
     best = _best(fitting)
     if best is None or (present is not None and _speed(best) <= _speed(present)):

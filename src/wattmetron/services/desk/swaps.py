@@ -1,11 +1,14 @@
 """Candidates for a place in a build: the neighbours in price, with what each would change."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError
 from wattmetron.core.fit.finding import Finding
-from wattmetron.core.fit.rules import check
+from wattmetron.core.fit.rule import Look
+from wattmetron.core.fit.rules import blocking, blocking_on, check
 from wattmetron.core.fit.waste import weighed
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import State
@@ -58,7 +61,7 @@ class Effect:
     state: State | None
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Candidate:
     """A part that could stand in a place, with the build that it makes."""
 
@@ -91,73 +94,135 @@ class Swap:
     unfit_hidden: int
 
 
-def swap(
-    catalogue: Catalogue,
-    now: Assessment,
-    kind: Kind,
-    present: str | None,
-    everything: bool = False,
-    search: str = "",
-    with_unfit: bool = False,
-    also: str | None = None,
-) -> Swap:
-    """Five cheaper and five dearer parts that fit first; ``everything`` lists all, ``search`` by
-    name.
-
-    ``also`` is listed in any case: the part that is being tried.
+class Row(NamedTuple):
+    """A part that could stand in a place, at its price in minor units (None: not on sale), with the
+    machine that it makes and the floors that this would miss.
     """
+
+    cost_minor: int | None
+    part: Part
+    build: Build
+    machine: Machine
+    floors: tuple[str, ...]
+    unfit: bool
+
+    @property
+    def order(self) -> tuple[int, str]:
+        return (-1 if self.cost_minor is None else self.cost_minor, self.part.id)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SwapQuery:
+    """Which place is to be filled anew: a kind, and the part that stands there.
+
+    Five cheaper and five dearer parts that fit are shown; ``everything`` lists all, ``search`` by
+    name, ``with_unfit`` those too that do not fit; ``also`` is listed in any case: the part that is
+    being tried.
+    """
+
+    kind: Kind
+    present: str | None = None
+    everything: bool = False
+    search: str = ""
+    with_unfit: bool = False
+    also: str | None = None
+
+
+def swap(catalogue: Catalogue, now: Assessment, query: SwapQuery) -> Swap:
+    """Candidates for a place, cheapest first, with what each would change."""
+    usual = _kept(catalogue, now, replace(query, also=None))
+    listed = (None, *(candidate.part.id for candidate in usual.candidates))
+    return usual if query.also in listed else _kept(catalogue, now, query)
+
+
+def _kept(catalogue: Catalogue, now: Assessment, query: SwapQuery) -> Swap:
+    return catalogue.keep.long(
+        ("swap", now.brief, now.build, query), lambda: _swap(catalogue, now, query)
+    )
+
+
+def _swap(catalogue: Catalogue, now: Assessment, query: SwapQuery) -> Swap:
+    words = query.search.lower().split()
+    always = (query.present, query.also)
+    named = [
+        row
+        for row in _rows(catalogue, now, query.kind, query.present)
+        if row.part.id == query.present or all(word in row.part.name.lower() for word in words)
+    ]
+    with_unfit = query.with_unfit or bool(words)
+    listed = [row for row in named if with_unfit or not row.unfit or row.part.id in always]
+    shown, cheaper, dearer = _around(
+        listed, query.present, query.everything or bool(words), query.also
+    )
+    base = next((row.cost_minor for row in listed if row.part.id == query.present), 0) or 0
+    effects = _effects(catalogue, now, [row.machine for row in shown])
+    return Swap(
+        query.kind,
+        query.present,
+        tuple(
+            _candidate(catalogue, now, query, row, base, tuple(effect[i] for effect in effects))
+            for i, row in enumerate(shown)
+        ),
+        cheaper,
+        dearer,
+        len(named) - len(listed),
+    )
+
+
+def _rows(
+    catalogue: Catalogue, now: Assessment, kind: Kind, present: str | None
+) -> tuple[Row, ...]:
+    """Every part that could stand in a place, the cheapest first."""
+    return catalogue.keep.once(
+        ("swap rows", now.brief, now.build, kind, present),
+        lambda: tuple(sorted(_fill(catalogue, now, kind, present), key=lambda row: row.order)),
+    )
+
+
+def _fill(catalogue: Catalogue, now: Assessment, kind: Kind, present: str | None) -> Iterator[Row]:
     brief = now.brief
     book, wishes = catalogue.prices(brief.region, brief.allow_used), whole_wishes(catalogue, brief)
-    words = search.lower().split()
-    priced = []
-    unfit = 0
+    rules = blocking_on(kind)
     for part in catalogue.by_kind[kind]:
         owned = part.id in brief.owned
         offer = book.best(part.id)
         cost = 0 if owned else (None if offer is None else offer.delivered_minor)
-        if part.id != present and (
-            cost is None or not all(word in part.name.lower() for word in words)
-        ):
+        if cost is None and part.id != present:
             continue
         build = now.build if part.id == present else now.build.with_part(kind, part.id, present)
         machine = machine_of(catalogue, known_build(catalogue, build), brief.clocks)
-        findings = weighed(check(machine, wishes), machine, catalogue, book)
         floors = _floors(catalogue, now, kind, machine)
         if not owned and kind in KINDS:
             floors = (*floors, *not_allowed(brief, part, cost or 0, book.currency, now.stays))
-        unfitting = bool(floors) or any(
-            one.level == "blocks" and kind in one.kinds for one in findings
-        )
-        if unfitting and part.id not in (present, also) and not with_unfit and not words:
-            unfit += 1
-            continue
-        priced.append(
-            (-1 if cost is None else cost, part.id, part, build, machine, findings, floors)
-        )
-    priced.sort(key=lambda one: (one[0], one[1]))
-    shown, cheaper, dearer = _around(priced, present, everything or bool(words), also)
-    effects = _effects(catalogue, now, [one[4] for one in shown])
-    base = next((one[0] for one in priced if one[1] == present), 0)
-    candidates = tuple(
-        Candidate(
-            part,
-            book.best(part.id),
-            (offer := book.best(part.id)) is not None and book.is_stale(offer),
-            part.id in brief.owned,
-            part.id == present,
-            build,
-            None if cost < 0 else cost - max(base, 0),
-            tuple(per_target[i] for per_target in effects),
-            findings,
-            floors,
-            bool(machine.missing()),
-        )
-        for i, (cost, _, part, build, machine, findings, floors) in enumerate(shown)
+        against = blocking(rules, Look(machine, wishes))
+        unfit = bool(floors) or any(kind in finding.kinds for finding in against)
+        yield Row(cost, part, build, machine, floors, unfit)
+
+
+def _candidate(
+    catalogue: Catalogue,
+    now: Assessment,
+    query: SwapQuery,
+    row: Row,
+    base_minor: int,
+    effects: tuple[Effect, ...],
+) -> Candidate:
+    brief = now.brief
+    book, wishes = catalogue.prices(brief.region, brief.allow_used), whole_wishes(catalogue, brief)
+    offer = book.best(row.part.id)
+    return Candidate(
+        part=row.part,
+        offer=offer,
+        stale=offer is not None and book.is_stale(offer),
+        owned=row.part.id in brief.owned,
+        present=row.part.id == query.present,
+        build=row.build,
+        change_minor=None if row.cost_minor is None else row.cost_minor - base_minor,
+        effects=effects,
+        findings=weighed(check(row.machine, wishes), row.machine, catalogue, book),
+        floors=row.floors,
+        missing=bool(row.machine.missing()),
     )
-    return Swap(kind, present, candidates, cheaper, dearer, unfit)
-
-
-Row = tuple[int, str, Part, Build, Machine, tuple[Finding, ...], tuple[str, ...]]
 
 
 def _floors(catalogue: Catalogue, now: Assessment, kind: Kind, machine: Machine) -> tuple[str, ...]:
@@ -175,18 +240,18 @@ def _floors(catalogue: Catalogue, now: Assessment, kind: Kind, machine: Machine)
 
 
 def _around(
-    priced: list[Row], present: str | None, everything: bool, also: str | None
+    rows: list[Row], present: str | None, everything: bool, also: str | None
 ) -> tuple[list[Row], int, int]:
     if everything:
-        return priced, 0, 0
-    at = next((i for i, one in enumerate(priced) if one[1] == present), None)
-    first, last = 0, min(len(priced), 2 * NEIGHBOURS)
+        return rows, 0, 0
+    at = next((i for i, row in enumerate(rows) if row.part.id == present), None)
+    first, last = 0, min(len(rows), 2 * NEIGHBOURS)
     if at is not None:
-        first, last = max(0, at - NEIGHBOURS), min(len(priced), at + NEIGHBOURS + 1)
-    extra = [i for i, one in enumerate(priced) if one[1] == also and not first <= i < last]
+        first, last = max(0, at - NEIGHBOURS), min(len(rows), at + NEIGHBOURS + 1)
+    extra = [i for i, row in enumerate(rows) if row.part.id == also and not first <= i < last]
     picks = sorted([*range(first, last), *extra])
     cheaper = first - sum(i < first for i in extra)
-    return [priced[i] for i in picks], cheaper, len(priced) - len(picks) - cheaper
+    return [rows[i] for i in picks], cheaper, len(rows) - len(picks) - cheaper
 
 
 def _effects(catalogue: Catalogue, now: Assessment, machines: list[Machine]) -> list[list[Effect]]:

@@ -28,6 +28,12 @@ class Tuned:
 
 def ways_to_tune(catalogue: Catalogue, now: Assessment) -> tuple[Tuned, ...]:
     """Empty while no frames can be estimated."""
+    return catalogue.keep.once(
+        ("tuned", now.brief, now.build), lambda: _ways_to_tune(catalogue, now)
+    )
+
+
+def _ways_to_tune(catalogue: Catalogue, now: Assessment) -> tuple[Tuned, ...]:
     found = []
     wishes = wishes_of(now.brief)
     before = {one.sentence for one in check(now.machine, wishes)}

@@ -7,9 +7,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.finding import Finding
-from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.lineup import Lineup
@@ -18,6 +16,7 @@ from wattmetron.core.values.parts import Kind, Part
 from wattmetron.core.values.trust import Trust, trust_of
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.desk.fitting import against_all
 from wattmetron.services.parts.shelf_figures import FACETS, FIGURES, PartFigure
 
 PAGE_SIZE = 50
@@ -82,7 +81,7 @@ def shelf(catalogue: Catalogue, query: ShelfQuery, now: Assessment | None) -> Sh
     parts = [part for part in catalogue.by_kind[query.kind] if _answers(part, query, book)]
     choices = _choices(query.kind, parts)
     parts = [part for part in parts if _in_facets(part, query)]
-    against = _against(now, query.kind, parts)
+    against = _against(catalogue, now, query.kind, parts)
     unfit = sum(bool(one) for one in against)
     if query.fitting:
         parts, against = _kept(parts, against)
@@ -147,10 +146,13 @@ def _choices(
     return tuple(found)
 
 
-def _against(now: Assessment | None, kind: Kind, parts: list[Part]) -> list[tuple[Finding, ...]]:
+def _against(
+    catalogue: Catalogue, now: Assessment | None, kind: Kind, parts: list[Part]
+) -> list[tuple[Finding, ...]]:
     if now is None:
         return [()] * len(parts)
-    return list(reasons_against(now.machine, kind, parts, wishes_of(now.brief)))
+    reasons = against_all(catalogue, now, kind)
+    return [reasons[part.id] for part in parts]
 
 
 def _kept(
@@ -168,6 +170,15 @@ def _frames(
     """
     if now is None or kind not in ("processor", "graphics", "memory") or not parts:
         return {}
+    return catalogue.keep.once(
+        ("shelf frames", now.brief, now.build, kind, tuple(part.id for part in parts)),
+        lambda: _frames_of(catalogue, now, kind, parts),
+    )
+
+
+def _frames_of(
+    catalogue: Catalogue, now: Assessment, kind: Kind, parts: list[Part]
+) -> dict[str, float]:
     targets = [one for one in now.brief.counted_targets if one.game_id in catalogue.games]
     machines = [now.machine.with_part(kind, part) for part in parts]
     if not targets or not any(machine.can_draw for machine in machines):

@@ -38,9 +38,12 @@ from wattmetron.services.games.contenders import machine_contender, typed_conten
 from wattmetron.services.games.library import known_games
 from wattmetron.services.games.publishing import game_state, publish
 from wattmetron.services.workshop import checked_plan
+from wattmetron.web.shell.line import PatientRoute
 from wattmetron.web.shell.requests import workshop_of
 
 router = APIRouter(prefix="/api/v1")
+questions = APIRouter(prefix="/api/v1", route_class=PatientRoute)
+"""What changes nothing, and may have to wait in line for its answer."""
 
 
 class Question(BaseModel):
@@ -159,7 +162,7 @@ def redo(request: Request, brief_id: int, version: int) -> dict[str, str]:
     return {"redone": workshop_of(request).redo(brief_id, version)}
 
 
-@router.post("/propose")
+@questions.post("/propose")
 def propose(request: Request, question: ProposalQuestion) -> dict[str, Any]:
     """The best build for a brief, with the account of why."""
     catalogue = workshop_of(request).catalogue()
@@ -167,14 +170,14 @@ def propose(request: Request, question: ProposalQuestion) -> dict[str, Any]:
     return proposal_json(catalogue, answer(catalogue, plan.brief, plan.build, question.aim))
 
 
-@router.post("/estimate")
+@questions.post("/estimate")
 def estimate(request: Request, question: Question) -> dict[str, Any]:
     """How a build runs each target."""
     plan = _plan(request, question)
     return estimate_json(assess(workshop_of(request).catalogue(), plan.brief, plan.build))
 
 
-@router.post("/check")
+@questions.post("/check")
 def check(request: Request, question: Question) -> dict[str, Any]:
     """Findings about a build, with remedies."""
     catalogue = workshop_of(request).catalogue()
@@ -182,7 +185,7 @@ def check(request: Request, question: Question) -> dict[str, Any]:
     return check_json(catalogue, assess(catalogue, plan.brief, plan.build))
 
 
-@router.post("/assess")
+@questions.post("/assess")
 def assess_build(request: Request, question: Annotated[Question, Body()]) -> dict[str, Any]:
     """Money, frames, fit and power of a build."""
     catalogue = workshop_of(request).catalogue()
@@ -190,7 +193,7 @@ def assess_build(request: Request, question: Annotated[Question, Body()]) -> dic
     return assessment_json(catalogue, assess(catalogue, plan.brief, plan.build))
 
 
-@router.post("/balance")
+@questions.post("/balance")
 def balance(request: Request, question: Question) -> dict[str, Any]:
     """Where a build's money goes, what it could buy instead, and the most for every amount of
     money.
@@ -200,7 +203,7 @@ def balance(request: Request, question: Question) -> dict[str, Any]:
     return balance_json(catalogue, assess(catalogue, plan.brief, plan.build))
 
 
-@router.get("/games")
+@questions.get("/games")
 def list_games(request: Request) -> list[dict[str, Any]]:
     """Games of the current catalogue, with how many tiers they publish."""
     catalogue = workshop_of(request).catalogue()
@@ -216,7 +219,7 @@ def list_games(request: Request) -> list[dict[str, Any]]:
     ]
 
 
-@router.get("/games/{game_id}/requirements")
+@questions.get("/games/{game_id}/requirements")
 def get_requirements(request: Request, game_id: str) -> StoredRequirements:
     """What a game publishes, with the version that a change must name (0: nothing yet)."""
     workshop = workshop_of(request)
@@ -250,13 +253,13 @@ def put_requirements(
     return get_requirements(request, game_id)
 
 
-@router.post("/requirements/read")
+@questions.post("/requirements/read")
 def read_requirements_text(request: Request, pasted: Pasted) -> dict[str, Any]:
     """Read a text as requirements; nothing is stored."""
     return draft_json(reader_of(workshop_of(request).catalogue()).read(pasted.text))
 
 
-@router.post("/requirements/verdict")
+@questions.post("/requirements/verdict")
 def verdict(request: Request, question: VerdictQuestion) -> dict[str, Any]:
     """Verdicts of a build, or of loose parts typed in, against games."""
     catalogue = workshop_of(request).catalogue()
@@ -270,7 +273,7 @@ def verdict(request: Request, question: VerdictQuestion) -> dict[str, Any]:
     return verdict_json(catalogue, contender, SURENESS[question.sureness], games)
 
 
-@router.get("/parts/{part_id}/equals")
+@questions.get("/parts/{part_id}/equals")
 def part_equals(request: Request, part_id: str, region: str, used: bool = False) -> dict[str, Any]:
     """Parts at or above the speed of a part, a chip (``nacre-reef@8``) or a named part, cheapest
     first.
@@ -278,7 +281,7 @@ def part_equals(request: Request, part_id: str, region: str, used: bool = False)
     return alternatives_json(alternatives(workshop_of(request).catalogue(), part_id, region, used))
 
 
-@router.get("/parts")
+@questions.get("/parts")
 def list_parts(request: Request, kind: str | None = None) -> list[dict[str, Any]]:
     """Parts of the current catalogue, all or of one kind."""
     catalogue = workshop_of(request).catalogue()

@@ -11,7 +11,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import BRIEF, DISPLAY, SURENESS, TARGET, Brief, Target
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.games import Game
-from wattmetron.core.values.parts import FURTHER_KINDS, KIND_PLURALS, KINDS, Kind, Part
+from wattmetron.core.values.parts import FURTHER_KINDS, KIND_PLURALS, KINDS, Kind
 from wattmetron.core.values.trust import TRUST_FLOORS
 from wattmetron.core.values.wishes import PREFERRED
 from wattmetron.core.values.words import listed
@@ -25,6 +25,46 @@ GENERAL_SCOPE = "b:"
 SHORT_WORDS = {"average": "avg", "low": "1\u202f% low"}
 """Choices that are shown in fewer letters."""
 Drafts = Mapping[str, str]
+
+
+Choice = tuple[str, str]
+"""A value and its words."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Choices:
+    """What can be chosen anywhere in the form, the same for every brief of a catalogue."""
+
+    games: tuple[Choice, ...]
+    game_names: tuple[Choice, ...]
+    parts: tuple[tuple[str, tuple[Choice, ...]], ...]
+    makers: tuple[str, ...]
+    makers_by_kind: tuple[str, ...]
+    colours: tuple[str, ...]
+    systems: tuple[str, ...]
+
+
+def choices_of(catalogue: Catalogue) -> Choices:
+    """The choices of a catalogue."""
+    return catalogue.keep.once(("form choices",), lambda: _choices_of(catalogue))
+
+
+def _choices_of(catalogue: Catalogue) -> Choices:
+    parts = catalogue.parts.values()
+    lists = catalogue.published.values()
+    by_kind = {(KIND_WORDS[kind], part.maker) for kind in KINDS for part in catalogue.by_kind[kind]}
+    return Choices(
+        games=tuple((game.id, f"{game.name}, {game.genre}") for game in catalogue.games.values()),
+        game_names=tuple((game.id, game.name) for game in catalogue.games.values()),
+        parts=tuple(
+            (KIND_WORDS[kind], tuple((part.id, part.name) for part in own))
+            for kind, own in catalogue.by_kind.items()
+        ),
+        makers=tuple(sorted({part.maker for part in parts})),
+        makers_by_kind=tuple(f"{kind}: {maker}" for kind, maker in sorted(by_kind)),
+        colours=tuple(sorted({part.colour for part in parts if part.colour})),
+        systems=tuple(sorted({tier.system for own in lists for tier in own.tiers if tier.system})),
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,7 +81,7 @@ class Entry:
     value: str
     empty: str
     longest: int
-    choices: tuple[tuple[str, str], ...] = ()
+    choices: tuple[Choice, ...] = ()
     suggested: tuple[str, ...] = ()
     wide: bool = False
 
@@ -98,8 +138,8 @@ class BriefForm:
     targets: tuple[TargetForm, ...]
     games: tuple[tuple[str, str], ...]
     makers: tuple[str, ...]
-    bannable: tuple[tuple[str, tuple[Part, ...]], ...]
-    ownable: tuple[tuple[str, tuple[Part, ...]], ...]
+    bannable: tuple[tuple[str, tuple[Choice, ...]], ...]
+    ownable: tuple[tuple[str, tuple[Choice, ...]], ...]
     part_names: Mapping[str, str]
     preferences: tuple[str, ...]
     preferable: tuple[tuple[str, str], ...]
@@ -120,8 +160,7 @@ def brief_form(
     """The form of a brief; ``drafts`` are entries that could not be taken, by scope and name."""
     currency = catalogue.region(brief.region).currency
     asked = _Asking(catalogue, brief, currency, drafts)
-    by_kind = tuple((KIND_WORDS[kind], parts) for kind, parts in catalogue.by_kind.items())
-    lists = {kind: tuple(p for p in parts if p.id not in brief.banned) for kind, parts in by_kind}
+    lists = choices_of(catalogue)
     named = {*brief.banned, *brief.owned}
     up_to = "" if brief.preference_minor is None else amount(brief.preference_minor)
     return BriefForm(
@@ -132,12 +171,13 @@ def brief_form(
             _target(catalogue, target, drafts, tier_words.get(target.id, ""))
             for target in brief.targets
         ),
-        games=tuple((game.id, f"{game.name}, {game.genre}") for game in catalogue.games.values()),
-        makers=tuple(
-            sorted({part.maker for part in catalogue.parts.values()} - {*brief.no_makers})
+        games=lists.games,
+        makers=tuple(maker for maker in lists.makers if maker not in brief.no_makers),
+        bannable=tuple(
+            (kind, tuple(part for part in parts if part[0] not in brief.banned))
+            for kind, parts in lists.parts
         ),
-        bannable=tuple(lists.items()),
-        ownable=by_kind,
+        ownable=lists.parts,
         part_names={
             part_id: catalogue.parts[part_id].name if part_id in catalogue.parts else part_id
             for part_id in named
@@ -146,7 +186,7 @@ def brief_form(
         preferable=tuple(
             (name, field.wish.preferred) for name, field in PREFERRED.items() if field.wish
         ),
-        preferable_values=(*_colours(catalogue), *TRUST_FLOORS, *_makers_by_kind(catalogue)),
+        preferable_values=(*lists.colours, *TRUST_FLOORS, *lists.makers_by_kind),
         preference_most=amount(most_minor(brief)),
         preference_up_to=drafts.get("q:up_to", up_to),
         only_of=tuple(
@@ -159,15 +199,6 @@ def brief_form(
         ),
         drafts=drafts,
     )
-
-
-def _colours(catalogue: Catalogue) -> list[str]:
-    return sorted({part.colour for part in catalogue.parts.values() if part.colour})
-
-
-def _makers_by_kind(catalogue: Catalogue) -> list[str]:
-    pairs = {(KIND_WORDS[kind], part.maker) for kind in KINDS for part in catalogue.by_kind[kind]}
-    return [f"{kind}: {maker}" for kind, maker in sorted(pairs)]
 
 
 class _Asking:
@@ -232,12 +263,8 @@ class _Asking:
         return tuple((word, word) for word in field.options)
 
     def _suggested(self, source: str) -> tuple[str, ...]:
-        if source == "colours":
-            return tuple(_colours(self.catalogue))
-        if source == "systems":
-            lists = self.catalogue.published.values()
-            return tuple(sorted({t.system for own in lists for t in own.tiers if t.system}))
-        return ()
+        lists = choices_of(self.catalogue)
+        return {"colours": lists.colours, "systems": lists.systems}.get(source, ())
 
     def groups(self) -> Iterable[Ticks]:
         for field in BRIEF:
@@ -318,7 +345,7 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
         )
 
     fields = {field.name: entry(field) for field in TARGET if field.asked.label}
-    games = tuple((own.id, own.name) for own in catalogue.games.values())
+    games = choices_of(catalogue).game_names
     if game is None:
         games = ((target.game_id, f"{target.game_id} (gone)"), *games)
     chosen = Entry(

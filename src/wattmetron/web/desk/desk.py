@@ -24,7 +24,7 @@ from wattmetron.services.desk.assess import (
     remaining,
 )
 from wattmetron.services.desk.cures import Cure
-from wattmetron.services.desk.swaps import swap
+from wattmetron.services.desk.swaps import SwapQuery, swap
 from wattmetron.services.games.contenders import machine_contender
 from wattmetron.services.games.publishing import GameState
 from wattmetron.services.words.figures import KIND_WORDS, money, money_change
@@ -95,7 +95,7 @@ class Desk:
     working: WorkingView | None
     prices: str
     ghost_words: str
-    required: Required
+    required: Required | None
     tier_words: dict[str, str]
     game: GamePanel | None
     equals: EqualsView | None
@@ -166,7 +166,11 @@ def make_desk(
         working_view(catalogue, now, query.working, prices) if query.working else None,
         prices,
         ghost_words,
-        required(catalogue, brief, machine_contender(now.machine, brief.system)),
+        (
+            required(catalogue, brief, machine_contender(now.machine, brief.system))
+            if query.view == "frames"
+            else None
+        ),
         tier_words(catalogue, brief),
         _game(catalogue, opened, query, present, now, state_of),
         _equals(catalogue, opened, query, present),
@@ -425,9 +429,15 @@ def _swap(
         place = standing[0]
     new = [] if tried is None else [one for one in tried.of(query.swap) if one not in standing]
     tried_id = new[-1] if new else None
-    found = swap(
-        catalogue, present, query.swap, place, query.everything, query.search, query.unfit, tried_id
+    asked = SwapQuery(
+        kind=query.swap,
+        present=place,
+        everything=query.everything,
+        search=query.search,
+        with_unfit=query.unfit,
+        also=tried_id,
     )
+    found = swap(catalogue, present, asked)
     return swap_view(present, found, replace(query, place=place), brief_id, tried_id, names)
 
 

@@ -187,7 +187,7 @@ def _offer(region: str, one: Offer, best: bool, stale: bool) -> OfferLine:
 def _used_in(workshop: Workshop, part_id: str) -> list[tuple[int, str, str]]:
     found = []
     for one in workshop.briefs():
-        plan = workshop.open(one.id).plan
+        plan = one.plan
         ways = []
         if part_id in plan.brief.owned:
             ways.append("owned")

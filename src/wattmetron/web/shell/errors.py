@@ -29,6 +29,17 @@ HTTP_SENTENCES = {
     404: "There is no such page: go back to the briefs.",
     405: "This address does not take that kind of request: go back to the briefs.",
 }
+POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src"
+    " 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+)
+PROTECTIVE = (
+    (b"content-security-policy", POLICY.encode()),
+    (b"x-content-type-options", b"nosniff"),
+    (b"referrer-policy", b"same-origin"),
+    (b"cross-origin-opener-policy", b"same-origin"),
+)
+"""Headers of every answer."""
 UNEXPECTED = (
     "Something went wrong inside Wattmetron, and nothing was changed: go back and try again. The"
     " log of the application says what it was."
@@ -84,4 +95,6 @@ def _plain(error: RequestValidationError) -> list[dict[str, object]]:
 
 async def _unexpected(request: Request, error: Exception) -> Response:
     logger.error("%s %s failed", request.method, request.url.path, exc_info=error)
-    return refusal(request, UNEXPECTED, 500)
+    answer = refusal(request, UNEXPECTED, 500)
+    answer.raw_headers.extend(PROTECTIVE)
+    return answer

@@ -18,7 +18,7 @@ from starlette.concurrency import run_in_threadpool
 
 from wattmetron.core.keep import Key
 from wattmetron.study.line import MustWait, hurried
-from wattmetron.web.shell.pages import page
+from wattmetron.web.shell.pages import asks_for_part, page
 
 PATIENCE_S = 1.5
 """After so long a browser is shown what it waits for."""
@@ -27,13 +27,15 @@ GRACE_S = 4.0
 LOOK_S = 0.25
 MOST_UNFETCHED = 32
 Work = Callable[[], Awaitable[Response]]
+Address = tuple[str, bool]
+"""Of a page: its URL, and whether the working part alone is asked for."""
 Handler = Callable[[Request], Coroutine[Any, Any, Response]]
 
 
 class Place:
     """One computation in line: how many requests wait for it, when a browser last looked."""
 
-    def __init__(self, key: Key, address: str, work: Work) -> None:
+    def __init__(self, key: Key, address: Address, work: Work) -> None:
         self.key, self.address, self.work = key, address, work
         self.waiting = 0
         self.looked = -GRACE_S
@@ -61,14 +63,14 @@ class Line:
         self.running = self.given_up = self.ended = 0
         self._queue: deque[Place] = deque()
         self._places: dict[Key, Place] = {}
-        self._unfetched: dict[str, Place] = {}
+        self._unfetched: dict[tuple[Key, Address], Place] = {}
         self._tasks: set[asyncio.Task[None]] = set()
 
     @property
     def waiting(self) -> int:
         return len(self._queue)
 
-    def enter(self, key: Key, address: str, work: Work) -> tuple[Place, bool]:
+    def enter(self, key: Key, address: Address, work: Work) -> tuple[Place, bool]:
         """A place for one more request that waits; whether it is new, with this work."""
         place = self._places.get(key)
         new = place is None
@@ -100,9 +102,9 @@ class Line:
         finally:
             place.waiting -= 1
 
-    def fetched(self, address: str) -> Place | None:
-        """The answer that was left for this address, once."""
-        place = self._unfetched.pop(address, None)
+    def fetched(self, key: Key, address: Address) -> Place | None:
+        """The answer to this question that was left for this address, once."""
+        place = self._unfetched.pop((key, address), None)
         return place if place is not None and _now() - place.looked < GRACE_S else None
 
     def _advance(self) -> None:
@@ -137,8 +139,8 @@ class Line:
         """Leaves an answer for the browser that comes back for it: what is too large to be kept is
         not computed again and again.
         """
-        self._unfetched.pop(place.address, None)
-        self._unfetched[place.address] = place
+        self._unfetched.pop((place.key, place.address), None)
+        self._unfetched[place.key, place.address] = place
         while len(self._unfetched) > MOST_UNFETCHED:
             del self._unfetched[next(iter(self._unfetched))]
 
@@ -150,15 +152,15 @@ def _now() -> float:
 async def answered(request: Request, work: Work) -> Response:
     """The answer to a request: at once where no long computation is needed, else in line."""
     line: Line = request.app.state.line
-    address = str(request.url)
+    address = str(request.url), asks_for_part(request)
     looks_on = _looks_on(request)
-    if looks_on and (left := line.fetched(address)) is not None:
-        return left.outcome()
     while True:
         try:
             with hurried():
                 return await work()
         except MustWait as need:
+            if looks_on and (left := line.fetched(need.key, address)) is not None:
+                return left.outcome()
             place, mine = line.enter(need.key, address, work)
         if not await line.wait(place, request, PATIENCE_S if looks_on else None):
             return _waiting(request, line, place)

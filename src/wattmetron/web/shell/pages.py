@@ -43,6 +43,14 @@ _ENVIRONMENT.globals.update(
 )
 
 
+def asks_for_part(request: Request) -> bool:
+    """Whether a swap in place is asked for, rather than a whole page."""
+    headers = request.headers
+    return (
+        headers.get("hx-request") == "true" and headers.get("hx-history-restore-request") != "true"
+    )
+
+
 def page(
     request: Request,
     template: str,
@@ -51,14 +59,10 @@ def page(
     url: str | None = None,
 ) -> HTMLResponse:
     """The named template, inside the page shell unless the request asks for a part."""
-    headers = request.headers
-    part = (
-        headers.get("hx-request") == "true" and headers.get("hx-history-restore-request") != "true"
-    )
     theme = request.cookies.get("theme", "")
     html = _ENVIRONMENT.get_template(template).render(
         **content,
-        part=part,
+        part=asks_for_part(request),
         path=request.url.path,
         theme=theme if theme in ("paper", "night") else "",
     )

@@ -2,21 +2,18 @@
 
 from urllib.parse import urlsplit
 
+from fastapi import Request
 from starlette.datastructures import Headers
-from starlette.responses import PlainTextResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from wattmetron.web.shell.errors import PROTECTIVE, refusal
+
 MAX_BODY_BYTES = 2_000_000
-POLICY = (
-    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src"
-    " 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+FOREIGN = (
+    "Changes are taken from this application's own pages only: open the page here and repeat it."
 )
-HEADERS = (
-    (b"content-security-policy", POLICY.encode()),
-    (b"x-content-type-options", b"nosniff"),
-    (b"referrer-policy", b"same-origin"),
-    (b"cross-origin-opener-policy", b"same-origin"),
-)
+LENGTHLESS = "The length of the request is missing: send it again with its length."
+TOO_LARGE = "The request is larger than 2 MB: send less at once, such as one file after the other."
 SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
 
 
@@ -35,28 +32,29 @@ class Guard:
 
         async def guarded(message: Message) -> None:
             if message["type"] == "http.response.start":
-                message["headers"] = [*message.get("headers", []), *HEADERS]
+                message["headers"] = [*message.get("headers", []), *PROTECTIVE]
             await send(message)
 
-        refusal = _refusal(scope["method"], Headers(scope=scope))
-        if refusal is not None:
-            await refusal(scope, receive, guarded)
+        refused = _refused(scope["method"], Headers(scope=scope))
+        if refused is not None:
+            await refusal(Request(scope), *refused)(scope, receive, guarded)
             return
         await self.app(scope, receive, guarded)
 
 
-def _refusal(method: str, headers: Headers) -> PlainTextResponse | None:
+def _refused(method: str, headers: Headers) -> tuple[str, int] | None:
+    """The sentence and the status of a request that is not taken."""
     if method in SAFE_METHODS:
         return None
     if not _same_origin(headers):
-        return PlainTextResponse("Changes are taken from this application's own pages only.", 403)
+        return FOREIGN, 403
     length = headers.get("content-length")
     if length is None and "transfer-encoding" not in headers:
         return None
     if length is None or not length.isdecimal():
-        return PlainTextResponse("The length of the request is missing.", 411)
+        return LENGTHLESS, 411
     if int(length) > MAX_BODY_BYTES:
-        return PlainTextResponse("The request is larger than 2 MB.", 413)
+        return TOO_LARGE, 413
     return None
 
 
