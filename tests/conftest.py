@@ -6,15 +6,37 @@ import pytest
 
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.workshop import Workshop
+from wattmetron.study.study import studied
 
 
 @pytest.fixture(scope="session")
-def demo_database(tmp_path_factory):
+def demo_database(tmp_path_factory, shared_study):
     path = tmp_path_factory.mktemp("demo") / "demo.sqlite"
-    made = Workshop(path)
+    made = Workshop(path, shared_study)
     made.load_demo(CATALOGUE, BRIEFS)
+    made.catalogue()
     made.close()
     return path
+
+
+class SharedStudy:
+    """What was computed from the demo data serves all tests that begin with them unchanged."""
+
+    def __init__(self) -> None:
+        self.described = self.result = None
+
+    def __call__(self, described):
+        if described == self.described:
+            return self.result
+        result = studied(described)
+        if self.described is None:
+            self.described, self.result = described, result
+        return result
+
+
+@pytest.fixture(scope="session")
+def shared_study():
+    return SharedStudy()
 
 
 @pytest.fixture

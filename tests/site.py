@@ -8,6 +8,7 @@ import uvicorn
 
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.workshop import Workshop
+from wattmetron.study.study import studied
 from wattmetron.web.app import make_app
 
 
@@ -35,13 +36,13 @@ class Server:
 class Site(Server):
     """The whole application over its own database."""
 
-    def __init__(self, path) -> None:
+    def __init__(self, path, study=studied) -> None:
         super().__init__()
-        self.path = path
+        self.path, self.study = path, study
         self.start()
 
     def start(self) -> None:
-        self.workshop = Workshop(self.path)
+        self.workshop = Workshop(self.path, self.study)
         self.workshop.load_demo(CATALOGUE, BRIEFS)
         self.run(make_app(self.workshop))
 

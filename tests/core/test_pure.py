@@ -31,8 +31,9 @@ def impurities(tree: ast.Module) -> list[str]:
         f"line {node.lineno}: {said}"
         for function in ast.walk(tree)
         if isinstance(function, (ast.FunctionDef, ast.AsyncFunctionDef, ast.Lambda))
+        for outside in [of_module - _own_names(function)]
         for node in ast.walk(function)
-        if (said := _impure(node, of_module - _own_names(function)))
+        if (said := _impure(node, outside))
     ]
 
 

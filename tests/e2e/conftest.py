@@ -29,8 +29,8 @@ expect.set_options(timeout=15_000)
 
 
 @pytest.fixture
-def site(demo_copy):
-    running = Site(demo_copy)
+def site(demo_copy, shared_study):
+    running = Site(demo_copy, shared_study)
     yield running
     running.stop()
 
@@ -57,7 +57,9 @@ def browser():
 
 @pytest.fixture
 def page(browser):
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, color_scheme="light")
+    context = browser.new_context(
+        viewport={"width": 1280, "height": 800}, color_scheme="light", reduced_motion="reduce"
+    )
     opened = context.new_page()
     trouble = []
     opened.on("pageerror", lambda error: trouble.append(str(error)))

@@ -6,12 +6,15 @@ import re
 
 from playwright.sync_api import expect
 
+from tests.e2e.axe import serious
 from tests.e2e.places import Desk
+from tests.site import Site
 
 
 def test_typical_brief_from_short_to_adopted(desk, site, page):
     desk.open("/briefs")
     page.get_by_role("link", name="Net loft all-rounder").click()
+    expect(page).to_have_title("Net loft all-rounder – Wattmetron")
     short = desk.frames_of("Thousand Towers")
     expect(short).to_contain_text("short")
     expect(short).to_contain_text("Would need a processor")
@@ -126,6 +129,19 @@ def test_no_serious_accessibility_finding_in_either_theme(desk, page):
             desk.open(address)
             desk.is_accessible(look)
             desk.fits_the_width()
+
+
+def test_a_page_that_waits_turns_up_by_itself(demo_copy, page, monkeypatch):
+    monkeypatch.setattr("wattmetron.web.shell.line.PATIENCE_S", 0)
+    monkeypatch.setattr("wattmetron.web.shell.line.LOOK_S", 0.01)
+    cold = Site(demo_copy)
+    page.goto(f"{cold.url}/briefs/1/balance")
+    expect(page.locator("h1")).to_have_text("Working it out")
+    assert serious(page) == []
+    expect(page.locator("#pairings")).to_be_visible()
+    expect(page.locator("nav.rail")).to_have_count(1)
+    expect(page).to_have_title("Net loft all-rounder – Wattmetron")
+    cold.stop()
 
 
 def test_theme_and_key_list(desk, page):

@@ -10,8 +10,8 @@ HTMX = {"HX-Request": "true"}
 
 
 @pytest.fixture
-def workshop(demo_copy):
-    opened = Workshop(demo_copy)
+def workshop(demo_copy, shared_study):
+    opened = Workshop(demo_copy, shared_study)
     yield opened
     opened.close()
 

@@ -66,10 +66,11 @@ class Listed:
 
 
 class Workshop:
-    """All use cases over one database."""
+    """All use cases over one database; ``study`` gives a catalogue a keeper of its own."""
 
-    def __init__(self, path: Path) -> None:
+    def __init__(self, path: Path, study: Callable[[Catalogue], Catalogue] = studied) -> None:
         self.database = Database(path)
+        self._study = study
         self._lock = Lock()
         self._loaded: tuple[int, Catalogue] | None = None
         self._plans = Keeper(PLAN_BYTES)
@@ -91,7 +92,7 @@ class Workshop:
         with self._lock:
             if self._loaded is None or self._loaded[0] != newest:
                 described = catalogue_store.load_catalogue(session, newest)
-                self._loaded = (newest, studied(described))
+                self._loaded = (newest, self._study(described))
             return self._loaded[1]
 
     @property
