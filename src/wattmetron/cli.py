@@ -272,13 +272,15 @@ def _propose(options: argparse.Namespace) -> int:
 
 
 def _print_frames(assessment: Any) -> None:
-    for one in assessment.estimates:
-        if one is None:
+    for estimate in assessment.estimates:
+        if estimate is None:
             continue
         print(
-            f"  {one.game.name:20} {settings(one.target):36} {one.judged_fps:6.0f} fps"
-            f" ({one.judged_low_fps:.0f}–{one.judged_high_fps:.0f}) of {one.target.fps:g}:"
-            f" {one.state}, limited by {one.limit_words}"
+            f"  {estimate.game.name:20} {settings(estimate.target):36} {estimate.judged_fps:6.0f}"
+            " fps"
+            f" ({estimate.judged_low_fps:.0f}–{estimate.judged_high_fps:.0f}) of"
+            f" {estimate.target.fps:g}:"
+            f" {estimate.state}, limited by {estimate.limit_words}"
         )
 
 

@@ -112,7 +112,7 @@ def _score(kept: Tally, world: World, fit, question, truth) -> None:
         id="q", game_id=fit.game.id, width_px=size[0], height_px=size[1], preset=preset, fps=60.0
     )
     chip, card = world.processors[p], world.cards[g]
-    known = [fit.game.affinity(one.side, one.key, one.design) for one in (chip, card)]
+    known = [fit.game.affinity(item.side, item.key, item.design) for item in (chip, card)]
     load = work.workload(fit.game, target, False, *known)
     made = work.graphics_work(load, [card.speeds], np.nan, np.inf, 1.0)
     t_c, t_g = float(work.processor_ms(load, *chip.speeds)), float(made.total_ms[0])
@@ -172,7 +172,7 @@ def main() -> None:
             pool.submit(score_world, options.seed + n, options.games, options.questions)
             for n in range(options.worlds)
         ]
-        worlds = [one.result() for one in asked]
+        worlds = [item.result() for item in asked]
     lines, sure = table(worlds), reliability(worlds)
     setup = (
         f"The table below: {options.worlds} worlds x {options.games} games x {options.questions}"
@@ -195,11 +195,11 @@ def reliability(worlds: list[dict[str, Tally]]) -> list[str]:
     """Of the targets at a chance that was said, the share met, per level."""
     chances = (0.05, 0.2, 0.35, 0.5, 0.65, 0.8, 0.95)
     lines = [
-        "| evidence | " + " | ".join(f"said {one:.0%}" for one in chances) + " |",
+        "| evidence | " + " | ".join(f"said {chance:.0%}" for chance in chances) + " |",
         "| --- |" + " --- |" * len(chances),
     ]
     for level in LEVELS:
-        promised = np.sort([one for world in worlds for one in world[level].promised])
+        promised = np.sort([item for world in worlds for item in world[level].promised])
         shares = np.searchsorted(promised, chances, side="right") / promised.size
         lines.append(f"| {level} | " + " | ".join(f"{share:.0%}" for share in shares) + " |")
     return lines
@@ -214,19 +214,19 @@ def table(worlds: list[dict[str, Tally]]) -> list[str]:
         "| --- | --- | --- | --- | --- | --- | --- |",
     ]
     for level in LEVELS:
-        errors = [one for world in worlds for one in world[level].errors]
+        errors = [problem for world in worlds for problem in world[level].errors]
         per_world = [np.median(world[level].errors) for world in worlds]
-        lows = [one for world in worlds for one in world[level].lows]
-        sides = [one for world in worlds for one in world[level].sides]
-        inside = [one for world in worlds for one in world[level].inside]
-        bias = [one for world in worlds for one in world[level].bias]
+        lows = [low for world in worlds for low in world[level].lows]
+        sides = [side for world in worlds for side in world[level].sides]
+        inside = [item for world in worlds for item in world[level].inside]
+        bias = [bia for world in worlds for bia in world[level].bias]
         lines.append(
             f"| {level} | {np.median(errors):.1%} | {min(per_world):.1%}–{max(per_world):.1%} |"
             f" {np.median(lows):.1%} | {np.mean(sides):.1%} | {np.mean(inside):.1%} |"
             f" {np.expm1(np.median(bias)):+.1%} |"
         )
     for name in PLAIN:
-        errors = [one for world in worlds for one in world[name].errors]
+        errors = [problem for world in worlds for problem in world[name].errors]
         lines.append(f"| *{name}* | {np.median(errors):.1%} | | | | | |")
     return lines
 

@@ -92,7 +92,7 @@ def pictures():
             catalogue, brief = question(seed, per_kind)
             found = tables(catalogue, brief, KEPT)
             took.append(timed(all_pairings, found.scenes, found.budget, BAND)[0])
-            pairs.append(sum(one.grid()[0].size for one in found.scenes))
+            pairs.append(sum(scene.grid()[0].size for scene in found.scenes))
         print(
             f"{8 * per_kind:5} parts, {statistics.median(pairs):7.0f} pairings:"
             f" {statistics.median(took):.2f} s"
@@ -109,7 +109,7 @@ def growth():
             catalogue, brief = question(seed, per_kind)
             scenes = scenes_for(catalogue, brief, KEPT)
             took.append(timed(frontier, scenes, 2 * brief.budget_high_minor)[0])
-            pairs.append(sum(one.grid()[0].size for one in scenes))
+            pairs.append(sum(scene.grid()[0].size for scene in scenes))
         middle, count = statistics.median(took), statistics.median(pairs)
         print(f"{8 * per_kind:5}   {count:8.0f}   {middle:.3f}      {1e6 * middle / count:.1f}")
 
@@ -133,9 +133,9 @@ def against_highs_with_wishes():
         left = replace(
             catalogue,
             offers=tuple(
-                one
-                for one in catalogue.offers
-                if one.part_id not in banned and _within(wished, one)
+                offer
+                for offer in catalogue.offers
+                if offer.part_id not in banned and _within(wished, offer)
             ),
         )
         theirs, cost = timed(least_money, left, wished)

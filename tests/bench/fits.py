@@ -35,7 +35,8 @@ def fits():
         cells = len(settings_grid(MACHINE, game, target, BRIEF).cells)
         took.append((time.perf_counter() - start, cells))
     print(
-        f"settings grid: median {1000 * statistics.median(one for one, _ in took):.0f} ms, largest"
+        f"settings grid: median {1000 * statistics.median(item for item, _ in took):.0f} ms,"
+        " largest"
         f" {1000 * max(took)[0]:.0f} ms ({max(took)[1]} cells)"
     )
     whole_grids()

@@ -44,9 +44,11 @@ def many_games(per_kind=100, games=GAMES):
             Tier(
                 label=label,
                 processors=tuple(
-                    Listed(text="named", part=str(one)) for one in rng.choice(processors, 2)
+                    Listed(text="named", part=str(item)) for item in rng.choice(processors, 2)
                 ),
-                graphics=tuple(Listed(text="named", part=str(one)) for one in rng.choice(chips, 2)),
+                graphics=tuple(
+                    Listed(text="named", part=str(item)) for item in rng.choice(chips, 2)
+                ),
                 memory_gb=8.0,
                 video_memory_gb=4.0,
                 storage_gb=50.0,
@@ -84,10 +86,10 @@ def verdicts():
         memory="memory-0000",
         storage=("storage-0000",),
     )
-    one = machine_contender(catalogue.machine(build), "Tidewater 11")
+    item = machine_contender(catalogue.machine(build), "Tidewater 11")
     bars = timed(lambda: tiers_of(catalogue))[0]
     asked = timed(lambda: asked_amounts(catalogue))[0]
-    question = tiers_of(catalogue), asked_amounts(catalogue), one, 0.8
+    question = tiers_of(catalogue), asked_amounts(catalogue), item, 0.8
     again = [timed(standings, *question)[0] for _ in range(10)]
     single = standings(*question)
     assert single.codes.shape == (GAMES * TIERS, 7)

@@ -233,7 +233,7 @@ def _shared_ports(program, boards, drives, board_x, drive_x):
         ]
         program.row([*own, (some[interface], -2)], high=0)
     both = program.add(0)
-    program.row([(one, 1) for one in some.values()] + [(both, -1)], high=1)
+    program.row([(item, 1) for item in some.values()] + [(both, -1)], high=1)
     roomy = [
         (x, -1)
         for x, board in zip(board_x, boards, strict=True)

@@ -36,8 +36,8 @@ def rules():
     world = World(3)
     catalogue = world.catalogue(per_kind=625, games=6)
     machine = catalogue.machine(some_build(world, catalogue))
-    one = min(timed(lambda: [check(machine) for _ in range(100)])[0] for _ in range(5)) / 100
-    print(f"\nall rules over one build: {1000 * one:.2f} ms")
+    item = min(timed(lambda: [check(machine) for _ in range(100)])[0] for _ in range(5)) / 100
+    print(f"\nall rules over one build: {1000 * item:.2f} ms")
     whole = []
     for _ in range(7):
         spent, found = timed(
@@ -50,7 +50,7 @@ def rules():
     parts = sum(map(len, found.values()))
     print(
         f"what fits and why not over {parts:,} parts: median {1000 * statistics.median(whole):.0f}"
-        f" ms, {statistics.median(whole) / parts / one:.2f} of all rules over one build for each"
+        f" ms, {statistics.median(whole) / parts / item:.2f} of all rules over one build for each"
         " part"
     )
 

@@ -57,21 +57,25 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
 
     nothing = [(None, 0)]
     counted = [target for target in brief.targets if target.weight]
-    beside = sum({"streaming": 4, "voice and browser": 4}.get(one, 0) for one in brief.work)
+    beside = sum({"streaming": 4, "voice and browser": 4}.get(item, 0) for item in brief.work)
     memory_gb = max(
         [brief.memory_gb, beside, *(catalogue.game(t.game_id).memory_gb + beside for t in counted)]
     )
     memory_gb = max(
-        [memory_gb, *(32 for one in brief.work if one in ("video editing", "many things open"))]
+        [memory_gb, *(32 for item in brief.work if item in ("video editing", "many things open"))]
     )
     if "memory" in fixed:
         memory_gb = min(memory_gb, fixed["memory"][0][0].total_gb)
     games = {target.game_id for target in brief.targets}
     together_gb = sum(catalogue.game(game).storage_gb for game in games)
     storage_gb = max(brief.storage_gb, together_gb / 0.8)
-    storage_gb += sum({"streaming": 100, "video editing": 500}.get(one, 0) for one in brief.work)
+    storage_gb += sum({"streaming": 100, "video editing": 500}.get(item, 0) for item in brief.work)
     own = fixed.get("storage", [])
-    new = [()] + [one for n in (1, 2) for one in combinations_with_replacement(shelf("storage"), n)]
+    new = [()] + [
+        combination
+        for n in (1, 2)
+        for combination in combinations_with_replacement(shelf("storage"), n)
+    ]
     drive_sets = [[*own, *extra] for extra in new]
     drive_sets = [
         s for s in drive_sets if s and sum(drive.capacity_gb for drive, _ in s) >= storage_gb
@@ -116,9 +120,11 @@ def may_be_bought(brief, part, cost, stays):
     """The brief's rules about single parts, written out."""
     kind = kind_of(part)
     fixed_clocks = [
-        one
-        for one in (part, *stays)
-        if not getattr(one, {"processor": "tunable", "mainboard": "tuning"}.get(kind_of(one), "id"))
+        item
+        for item in (part, *stays)
+        if not getattr(
+            item, {"processor": "tunable", "mainboard": "tuning"}.get(kind_of(item), "id")
+        )
     ]
     return (
         (brief.part_cap_minor is None or cost <= brief.part_cap_minor)
@@ -138,7 +144,9 @@ def may_be_bought(brief, part, cost, stays):
         and not (
             kind == "processor"
             and part.all_core_speed
-            < max([0, *({"streaming": 60, "video editing": 90}.get(one, 0) for one in brief.work)])
+            < max(
+                [0, *({"streaming": 60, "video editing": 90}.get(item, 0) for item in brief.work)]
+            )
         )
         and not (brief.clocks == "tuned" and fixed_clocks == [part])
     )
@@ -160,11 +168,13 @@ def _shells(brief, half, drive_sets, coolers, supplies, cases):
             part = replace(stored, cooler=cooler)
             if blocks(part):
                 continue
-            fitting = [one for one in cases if not blocks(replace(part, case=one[0]))]
+            fitting = [
+                each_case for each_case in cases if not blocks(replace(part, case=each_case[0]))
+            ]
             strong = [
-                one
-                for one in supplies
-                if fitting and not blocks(replace(part, supply=one[0]), wishes)
+                each_supply
+                for each_supply in supplies
+                if fitting and not blocks(replace(part, supply=each_supply[0]), wishes)
             ]
             for supply, supply_cost in strong:
                 for case, case_cost in fitting:
@@ -186,11 +196,11 @@ def _judged(catalogue, brief, machine):
         if not target.weight:
             continue
         game = fitted_game(catalogue, target.game_id)
-        one = estimate(machine, game, target, brief)
-        if one is None or (one.short_of_video_memory_gb > 0 and not brief.accept_spill):
+        item = estimate(machine, game, target, brief)
+        if item is None or (item.short_of_video_memory_gb > 0 and not brief.accept_spill):
             return None
         gain = round(np.log(0.01) * 1e6)
-        if np.isfinite(one.graphics_ms):
+        if np.isfinite(item.graphics_ms):
             table = reliable_table(
                 catalogue.keep,
                 game.processor_variation,
@@ -201,18 +211,18 @@ def _judged(catalogue, brief, machine):
                 or (target.ray_tracing and game.ray_tracing_ms_per_mpx is not None),
             )
             columns = (
-                np.log(one.processor_ms),
-                one.processor_sd,
-                np.log(one.graphics_ms),
-                one.graphics_sd,
-                one.workload.side_cov,
+                np.log(item.processor_ms),
+                item.processor_sd,
+                np.log(item.graphics_ms),
+                item.graphics_sd,
+                item.workload.side_cov,
             )
             ln_f = float(table.ln_quantile(*(np.array([value]) for value in columns))[0])
             gain = max(gain, round((np.log(1000 / target.fps) - ln_f) * 1e6))
         gain = min(
             gain, round(np.log(max(1.0, min(1.5, brief.display.refresh_hz / target.fps))) * 1e6)
         )
-        capped = one.cap_fps is not None and target.fps > one.cap_fps
+        capped = item.cap_fps is not None and target.fps > item.cap_fps
         met += target.weight if gain >= 0 and not capped else 0
         total += target.weight * gain
         weight += target.weight
@@ -222,11 +232,11 @@ def _judged(catalogue, brief, machine):
 def answer(found: list[Tried], aim: str, weight: int, budget: int, band: int) -> Tried | None:
     """The best of all builds by one of the two aims."""
     if aim == "least money":
-        able = [one for one in found if one.met == weight]
+        able = [item for item in found if item.met == weight]
     else:
-        able = [one for one in found if one.cost <= budget]
+        able = [item for item in found if item.cost <= budget]
         if able:
-            met = max(one.met for one in able)
-            gain = max(one.gain for one in able if one.met == met)
-            able = [one for one in able if one.met == met and one.gain >= gain - band]
-    return min(able, key=lambda one: (one.cost, -one.gain, one.ids)) if able else None
+            met = max(item.met for item in able)
+            gain = max(item.gain for item in able if item.met == met)
+            able = [item for item in able if item.met == met and item.gain >= gain - band]
+    return min(able, key=lambda item: (item.cost, -item.gain, item.ids)) if able else None

@@ -64,9 +64,9 @@ def test_equals_brute_force(first):
             outcomes.add((aim, expected is None))
         if brief.accept_spill:
             least = cheapest_fit(catalogue, brief, kept)
-            assert least.cost_minor == min((one.cost for one in found), default=least.cost_minor), (
-                seed
-            )
+            assert least.cost_minor == min(
+                (item.cost for item in found), default=least.cost_minor
+            ), seed
     assert len(outcomes) >= 3
 
 
@@ -78,12 +78,14 @@ def test_the_frontier_and_every_budget_on_it(first):
     steps = 0
     for seed, catalogue, brief, kept, found in questions(first):
         best, expected = None, []
-        for one in sorted(found, key=lambda one: (one.cost, -one.met, -one.gain)):
-            if best is None or (one.met, one.gain) > best:
-                best = one.met, one.gain
-                expected.append((one.cost, one.met, one.gain))
+        for item in sorted(found, key=lambda item: (item.cost, -item.met, -item.gain)):
+            if best is None or (item.met, item.gain) > best:
+                best = item.met, item.gain
+                expected.append((item.cost, item.met, item.gain))
         got = frontier(scenes_for(catalogue, brief, kept))
-        assert [(one.cost, one.met, one.gain) for one in got.steps] == expected, seed
+        assert [
+            (each_step.cost, each_step.met, each_step.gain) for each_step in got.steps
+        ] == expected, seed
         weight = sum(target.weight for target in brief.targets)
         for cost, _, _ in expected:
             for budget in (cost - 1, cost, cost + 2500):
@@ -96,9 +98,9 @@ def test_the_frontier_and_every_budget_on_it(first):
                 ), seed
         for step in got.steps[:3]:
             first_ids = min(
-                one.ids
-                for one in found
-                if (one.cost, one.met, one.gain) == (step.cost, step.met, step.gain)
+                item.ids
+                for item in found
+                if (item.cost, item.met, item.gain) == (step.cost, step.met, step.gain)
             )
             assert (
                 ids_of(settle(catalogue, brief, scenes_for(catalogue, brief, kept), step, kept))
@@ -125,15 +127,15 @@ def test_every_cell_of_the_map(first):
             scenes, brief.budget_high_minor, BAND, (*pool.processors.parts, *pool.cards.parts)
         )
         by_pair = {}
-        for one in found:
-            by_pair.setdefault(one.ids[:2], []).append(one)
+        for item in found:
+            by_pair.setdefault(item.ids[:2], []).append(item)
         seen = {}
         for (c, g), cell in got.cells.items():
             pair = pool.processors.parts[c].id, "" if g is None else pool.cards.parts[g].id
             own = by_pair[pair]
             wanted = answer(own, "most frames", weight, brief.budget_high_minor, BAND)
             if wanted is None:
-                wanted = min(own, key=lambda one: (one.cost, -one.met, -one.gain))
+                wanted = min(own, key=lambda item: (item.cost, -item.met, -item.gain))
             assert (cell.winner.cost, cell.winner.met, cell.winner.gain) == (
                 wanted.cost,
                 wanted.met,
@@ -142,9 +144,9 @@ def test_every_cell_of_the_map(first):
             assert cell.inside == (wanted.cost <= brief.budget_high_minor)
             machine = machine_of(catalogue, build_of(wanted.ids), brief.clocks)
             for target, share in zip(brief.counted_targets, cell.processor_shares, strict=True):
-                one = estimate(machine, fitted_game(catalogue, target.game_id), target, brief)
-                if np.isfinite(one.graphics_ms):
-                    assert share == pytest.approx(one.processor_share, abs=1e-6), (seed, pair)
+                item = estimate(machine, fitted_game(catalogue, target.game_id), target, brief)
+                if np.isfinite(item.graphics_ms):
+                    assert share == pytest.approx(item.processor_share, abs=1e-6), (seed, pair)
             seen[pair] = True
         assert set(seen) == set(by_pair), seed
         cells += len(seen)
@@ -167,31 +169,33 @@ def test_the_best_pairing_of_each_bin_of_the_picture(first):
         got = all_pairings(scenes, budget, BAND, 2, 3)
         chips = [[pool.processors.parts[c].id for c in own] for own in got.rows]
         cards = [["" if g is None else pool.cards.parts[g].id for g in own] for own in got.columns]
-        assert {one.ids[0] for one in found} <= set().union(*chips) and {
-            one.ids[1] for one in found
+        assert {item.ids[0] for item in found} <= set().union(*chips) and {
+            item.ids[1] for item in found
         } <= set().union(*cards)
         costs = [pool.processors.cost[c] for own in got.rows for c in own]
         assert costs == sorted(costs)
         for row, column in product(range(len(chips)), range(len(cards))):
-            own = [one for one in found if one.ids[0] in chips[row] and one.ids[1] in cards[column]]
+            own = [
+                item for item in found if item.ids[0] in chips[row] and item.ids[1] in cards[column]
+            ]
             if not own:
                 assert (row, column) not in got.cells, seed
                 continue
             c, g, cell = got.cells[row, column]
             pair = pool.processors.parts[c].id, "" if g is None else pool.cards.parts[g].id
-            mine = [one for one in own if one.ids[:2] == pair]
-            able = [one for one in own if one.cost <= budget]
+            mine = [item for item in own if item.ids[:2] == pair]
+            able = [item for item in own if item.cost <= budget]
             if able:
-                best = min((-one.met, -one.gain, one.cost) for one in able)
+                best = min((-item.met, -item.gain, item.cost) for item in able)
                 assert (
-                    min((-one.met, -one.gain, one.cost) for one in mine if one.cost <= budget)
+                    min((-item.met, -item.gain, item.cost) for item in mine if item.cost <= budget)
                     == best
                 ), (seed, row, column)
                 wanted = answer(mine, "most frames", weight, budget, BAND)
                 assert (cell.winner.cost, cell.winner.gain) == (wanted.cost, wanted.gain)
                 inside += 1
             else:
-                assert cell.winner.cost == min(one.cost for one in own), (seed, row, column)
+                assert cell.winner.cost == min(item.cost for item in own), (seed, row, column)
                 outside += 1
             assert cell.inside == bool(able)
     assert inside > 5 and outside > 1
@@ -233,13 +237,14 @@ def test_still_the_pick_up_to(first):
                 cap is not None
                 and catalogue.prices(brief.region, False).delivered(part_id) + rise > cap
             )
-            shifted = [one for one in found if not gone or part_id not in one.ids + one.ids[4]]
+            shifted = [item for item in found if not gone or part_id not in item.ids + item.ids[4]]
             shifted = [
                 replace(
-                    one,
-                    cost=one.cost + rise * (one.ids[:4] + one.ids[4] + one.ids[5:]).count(part_id),
+                    item,
+                    cost=item.cost
+                    + rise * (item.ids[:4] + item.ids[4] + item.ids[5:]).count(part_id),
                 )
-                for one in shifted
+                for item in shifted
             ]
             return answer(shifted, "most frames", weight, budget, BAND)
 
@@ -266,8 +271,8 @@ def test_still_the_pick_up_to(first):
                 continue
 
             def enters(rise, part_id=part_id, at=at):
-                one = at(part_id, rise)
-                return one is not None and part_id in one.ids
+                item = at(part_id, rise)
+                return item is not None and part_id in item.ids
 
             if got.limit_minor is None:
                 assert not enters(-got.price_minor) and not enters(-got.price_minor // 2), (
@@ -278,7 +283,7 @@ def test_still_the_pick_up_to(first):
             entering += 1
             fall = got.limit_minor - got.price_minor
             assert fall < 0 and enters(fall), (seed, part_id)
-            assert not any(enters(one) for one in {fall + 1, fall // 2, -1, 0} if one > fall), (
+            assert not any(enters(item) for item in {fall + 1, fall // 2, -1, 0} if item > fall), (
                 seed,
                 part_id,
             )
@@ -293,7 +298,7 @@ def test_the_split_of_the_money(first):
         if chosen.build is None or brief.owned or not kept.empty or brief.clocks != "as shipped":
             continue
         build, book = chosen.build, catalogue.prices(brief.region, False)
-        costs = {kind: sum(book.delivered(one) for one in build.of(kind)) for kind in KINDS}
+        costs = {kind: sum(book.delivered(item) for item in build.of(kind)) for kind in KINDS}
         got = split(catalogue, brief, build, costs)
         memory = catalogue.machine(build).memory
         held = Build(storage=build.storage)
@@ -309,25 +314,26 @@ def test_the_split_of_the_money(first):
                 assert side is None
                 continue
             same = [
-                one
-                for one in everything
-                if one.ids[other] == ids_of(build)[other] and one.ids[place]
+                item
+                for item in everything
+                if item.ids[other] == ids_of(build)[other] and item.ids[place]
             ]
             cheapest = min(
-                one.ids[place]
-                for one in same
-                if book.delivered(one.ids[place]) == min(book.delivered(o.ids[place]) for o in same)
+                item.ids[place]
+                for item in same
+                if book.delivered(item.ids[place])
+                == min(book.delivered(o.ids[place]) for o in same)
             )
-            least = min(one.cost for one in same if one.ids[place] == cheapest)
+            least = min(item.cost for item in same if item.ids[place] == cheapest)
             own = ("processor", "cooler") if kind == "processor" else ("graphics",)
-            theirs = sum(book.delivered(one) for name in own for one in side.against.of(name))
+            theirs = sum(book.delivered(item) for name in own for item in side.against.of(name))
             assert side.own_minor == sum(costs[name] for name in own), seed
             assert side.forced_minor == (sum(costs.values()) - side.own_minor) - (least - theirs), (
                 seed
             )
             split_up += 1
         assert got.rest_minor + sum(
-            one.total_minor for one in (got.processor, got.graphics) if one
+            item.total_minor for item in (got.processor, got.graphics) if item
         ) == sum(costs.values())
     assert split_up > 3
 
@@ -341,30 +347,30 @@ def test_money_that_buys_no_frames(first):
     for seed, catalogue, brief, kept, found in questions(first):
         if not found or brief.owned or not kept.empty:
             continue
-        whole = max(found, key=lambda one: one.cost)
+        whole = max(found, key=lambda item: item.cost)
         build = build_of(whole.ids)
         got = [*cuts(catalogue, brief, build)]
         place = {kind: i for i, kind in enumerate(KINDS)}
-        spilling = {one.ids for one in found}
+        spilling = {item.ids for item in found}
         wanted = set()
-        for one in found:
-            changed = [kind for kind in KINDS if one.ids[place[kind]] != whole.ids[place[kind]]]
+        for item in found:
+            changed = [kind for kind in KINDS if item.ids[place[kind]] != whole.ids[place[kind]]]
             if (
                 len(changed) == 1
-                and one.cost < whole.cost
-                and one.ids[place[changed[0]]]
-                and len(one.ids[4]) == len(whole.ids[4]) == 1
+                and item.cost < whole.cost
+                and item.ids[place[changed[0]]]
+                and len(item.ids[4]) == len(whole.ids[4]) == 1
             ):
-                wanted.add((one.ids, whole.cost - one.cost))
+                wanted.add((item.ids, whole.cost - item.cost))
         ours = {
-            (ids_of(one.build), one.saves_minor)
-            for one in got
-            if whole.ids[place[one.kind]] and ids_of(one.build) in spilling
+            (ids_of(item.build), item.saves_minor)
+            for item in got
+            if whole.ids[place[item.kind]] and ids_of(item.build) in spilling
         }
-        assert {one for one in ours if len(one[0][4]) == 1 == len(whole.ids[4])} == wanted, seed
+        assert {our for our in ours if len(our[0][4]) == 1 == len(whole.ids[4])} == wanted, seed
         before = machine_of(catalogue, build, brief.clocks)
-        for one in got:
-            after = machine_of(catalogue, one.build, brief.clocks)
+        for item in got:
+            after = machine_of(catalogue, item.build, brief.clocks)
             pairs = [
                 tuple(
                     estimate(machine, fitted_game(catalogue, target.game_id), target, brief)
@@ -386,10 +392,10 @@ def test_money_that_buys_no_frames(first):
                 < ["short", "unsure", "meets"].index(was.state)
                 for was, two in pairs
             )
-            assert one.free == (kept_r and not worse), (seed, one.part.id)
+            assert item.free == (kept_r and not worse), (seed, item.part.id)
             seen += 1
-        for kind, one in free_money(got).items():
-            assert one.saves_minor == max(
+        for kind, item in free_money(got).items():
+            assert item.saves_minor == max(
                 other.saves_minor for other in got if other.kind == kind and other.free
             )
     assert seen > 5
@@ -422,15 +428,15 @@ def test_preferences_are_granted_one_by_one_where_they_cost_little(first):
                 return [catalogue.part(part_id) for part_id in ids if part_id]
 
             able = [
-                one
-                for one in found
-                if all(may_be_bought(floor, part, 0, ()) for part in parts(one))
+                item
+                for item in found
+                if all(may_be_bought(floor, part, 0, ()) for part in parts(item))
             ]
             return answer(able, "most frames", 0, budget, BAND)
 
         held, now, wanted = brief, best(brief), []
-        for one in preferences:
-            then = best(insisting(held, one))
+        for preference in preferences:
+            then = best(insisting(held, preference))
             ok = (
                 now is not None
                 and then is not None
@@ -440,9 +446,9 @@ def test_preferences_are_granted_one_by_one_where_they_cost_little(first):
             )
             wanted.append((ok, None if now is None or then is None else then.cost - now.cost))
             if ok:
-                held, now = insisting(held, one), then
+                held, now = insisting(held, preference), then
         settled, got = grant(catalogue, asked, kept)
-        assert [(one.granted, one.cost_minor) for one in got] == wanted, seed
+        assert [(item.granted, item.cost_minor) for item in got] == wanted, seed
         assert replace(settled, preference_minor=None) == held, seed
         granted += sum(ok for ok, _ in wanted)
         refused += sum(not ok and cost is not None for ok, cost in wanted)

@@ -29,15 +29,15 @@ def test_the_reasons_are_the_blocking_findings_that_a_part_brings(seed, places):
     for kind in KINDS:
         parts = catalogue.by_kind[kind]
         bare = machine if kind == "storage" else replace(machine, **{kind: None})
-        before = {one.rule for one in check(bare, wishes) if one.level == "blocks"}
+        before = {item.rule for item in check(bare, wishes) if item.level == "blocks"}
         for part, found in zip(parts, reasons_against(machine, kind, parts, wishes), strict=True):
             with_it = replace(
                 bare, **{kind: (*machine.storage, part) if kind == "storage" else part}
             )
             whole = [
-                one
-                for one in check(with_it, wishes)
-                if one.level == "blocks" and one.rule not in before
+                item
+                for item in check(with_it, wishes)
+                if item.level == "blocks" and item.rule not in before
             ]
             assert sorted(map(str, found)) == sorted(map(str, whole)), (kind, part.id)
 
@@ -47,11 +47,11 @@ def test_a_reason_is_not_given_for_what_was_wrong_before():
     (found,) = reasons_against(short, "storage", [DRIVE])
     assert found == ()
     (heavy,) = reasons_against(WHOLE, "processor", [replace(CHIP, sustained_w=200)])
-    assert {one.rule for one in heavy} == {
+    assert {item.rule for item in heavy} == {
         "board power delivery",
         "cooler capacity",
         "supply watts",
     }
-    limit = next(one[2] for one in WISHED if one[0] == "watt limit")
+    limit = next(item[2] for item in WISHED if item[0] == "watt limit")
     (over,) = reasons_against(WHOLE, "graphics", [WHOLE.graphics], limit)
-    assert [one.rule for one in over] == ["watt limit"]
+    assert [item.rule for item in over] == ["watt limit"]

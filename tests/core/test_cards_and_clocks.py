@@ -34,15 +34,15 @@ GAME = fitted_game(WORLD, BRIEF.targets[0].game_id)
 
 def test_a_second_card_draws_and_spikes_by_hand():
     """200 W and 300 W of spike twice, beside 100 W of processor and 51 W of the rest."""
-    one, two = draw(WHOLE), draw(replace(WHOLE, second_card=CARD))
-    assert (two.full_w - one.full_w, two.spike_w - one.spike_w) == (200, 300)
+    item, two = draw(WHOLE), draw(replace(WHOLE, second_card=CARD))
+    assert (two.full_w - item.full_w, two.spike_w - item.spike_w) == (200, 300)
     assert (two.full_w, two.spike_w) == (551, 751)
 
 
 def test_a_second_card_brings_nothing_without_evidence_and_its_share_with_it():
     target = BRIEF.targets[0]
-    one, two = (WORLD.machine(build) for build in (BUILD, PAIR))
-    alone, both = (estimate(machine, GAME, target, BRIEF) for machine in (one, two))
+    item, two = (WORLD.machine(build) for build in (BUILD, PAIR))
+    alone, both = (estimate(machine, GAME, target, BRIEF) for machine in (item, two))
     assert alone.average_fps == both.average_fps and both.hastened == 1
     sharing = replace(GAME, second_card_gain=0.6)
     faster = estimate(two, sharing, target, BRIEF)
@@ -50,10 +50,10 @@ def test_a_second_card_brings_nothing_without_evidence_and_its_share_with_it():
     assert glance(Lineup([two]), sharing, target, BRIEF).fps[0] == pytest.approx(
         faster.judged_fps, rel=1e-6
     )
-    assert glance(Lineup([one]), sharing, target, BRIEF).fps[0] == pytest.approx(
+    assert glance(Lineup([item]), sharing, target, BRIEF).fps[0] == pytest.approx(
         alone.judged_fps, rel=1e-6
     )
-    other = next(card for card in WORLD.by_kind["graphics"] if card.chip != one.graphics.chip)
+    other = next(card for card in WORLD.by_kind["graphics"] if card.chip != item.graphics.chip)
     assert replace(two, second_card=other).hastened(sharing) == 1
 
 
@@ -76,8 +76,11 @@ def test_cards_are_added_swapped_and_taken_out_one_by_one():
 
 def test_a_second_card_is_said_to_be_waste_and_no_proposal_takes_it():
     now = assess(WORLD, BRIEF, PAIR)
-    assert {one.level for one in now.findings if one.rule == "second card"} <= {"wastes", "blocks"}
-    assert any(one.rule == "second card" for one in now.findings)
+    assert {finding.level for finding in now.findings if finding.rule == "second card"} <= {
+        "wastes",
+        "blocks",
+    }
+    assert any(finding.rule == "second card" for finding in now.findings)
     assert now.spent_minor > assess(WORLD, BRIEF, BUILD).spent_minor
     assert kept_parts(replace(PAIR, kept=frozenset({BUILD.graphics}))).of("graphics") == (
         BUILD.graphics,
@@ -98,7 +101,7 @@ def test_clocks_by_hand():
     assert run.processor.single_speed == pytest.approx(104) and run.processor.sustained_w == 125
     assert run.graphics.speed_1080p == pytest.approx(105) and run.graphics.board_power_w == 230
     assert {"board power delivery", "cooler capacity"} <= {
-        one.rule for one in check(run) if one.level == "blocks"
+        item.rule for item in check(run) if item.level == "blocks"
     }
     fixed = run_at(replace(TUNABLE, mainboard=WHOLE.mainboard), "tuned")
     assert fixed.processor.sustained_w == 100 and fixed.graphics.board_power_w == 230
@@ -119,15 +122,17 @@ def test_tuned_clocks_are_proposed_with_chip_board_and_cooler_that_allow_them():
     machine = machine_of(WORLD, found.build, "tuned")
     assert machine.processor.tunable and machine.mainboard.tuning
     assert machine.processor.sustained_w > WORLD.part(found.build.processor).sustained_w
-    assert not [one for one in check(machine) if one.level == "blocks"]
+    assert not [item for item in check(machine) if item.level == "blocks"]
     cool = propose(WORLD, replace(BRIEF, clocks="undervolted"), "most frames")
     assert cool.build is not None
 
 
 def test_each_rule_about_single_parts_bars_past_its_limit():
-    case = next(one for one in WORLD.by_kind["case"] if one.colour == "white")
-    cooler = next(one for one in WORLD.by_kind["cooler"] if one.noise_dba == 28.0)
-    board = next(one for one in WORLD.by_kind["mainboard"] if not one.wireless and not one.tuning)
+    case = next(item for item in WORLD.by_kind["case"] if item.colour == "white")
+    cooler = next(item for item in WORLD.by_kind["cooler"] if item.noise_dba == 28.0)
+    board = next(
+        item for item in WORLD.by_kind["mainboard"] if not item.wireless and not item.tuning
+    )
     adapter = WORLD.by_kind["wireless"][0]
     for rule, part, cost, past, near, stays in (
         ("part price cap", case, 101, {"part_cap_minor": 100}, {"part_cap_minor": 101}, ()),
@@ -210,6 +215,6 @@ def test_what_is_missing_costs_the_same_beside_a_second_card():
     """The search takes one card; the second stays in the build and is not counted as part of the
     rest.
     """
-    one, two = (assess(WORLD, BRIEF, build.without("case", build.case)) for build in (BUILD, PAIR))
-    alone, both = remaining(WORLD, one), remaining(WORLD, two)
+    item, two = (assess(WORLD, BRIEF, build.without("case", build.case)) for build in (BUILD, PAIR))
+    alone, both = remaining(WORLD, item), remaining(WORLD, two)
     assert alone.least_minor == both.least_minor > 0 and both.build.second_card == PAIR.second_card

@@ -81,7 +81,7 @@ def test_a_chain_that_contradicts_itself_is_split_and_listed():
     ]
     found = reconcile(known, loop)
     assert 2.0 < math.exp(found.ln["c"]) < 4.0
-    assert any(one.chart.id in ("bc", "ca", "ab") for one in found.disagreements)
+    assert any(disagreement.chart.id in ("bc", "ca", "ab") for disagreement in found.disagreements)
 
 
 @settings(max_examples=40, deadline=None)
@@ -93,13 +93,16 @@ def test_the_linear_solution_equals_a_full_least_squares_over_parts_and_offsets(
     known, charts, _ = made_up(seed, parts=12, sources=3, rows=6)
     found = reconcile(known, charts)
     keys = list(found.ln)
-    weight = {(one.chart.id, one.place): one.weight for one in found.disagreements}
+    weight = {
+        (disagreement.chart.id, disagreement.place): disagreement.weight
+        for disagreement in found.disagreements
+    }
     design, right = [], []
-    for key, one in known.items():
+    for key, item in known.items():
         line = np.zeros(len(keys) + len(charts))
-        line[keys.index(key)] = 1 / one.sd
+        line[keys.index(key)] = 1 / item.sd
         design.append(line)
-        right.append(one.ln / one.sd)
+        right.append(item.ln / item.sd)
     for n, source in enumerate(found.sources):
         for place, row in enumerate(source.chart.rows):
             residual = math.log(row.value) - found.ln[row.part] - source.offset
@@ -156,8 +159,10 @@ def test_intervals_cover_hidden_truths_as_often_as_they_say_and_errors_halve():
 def test_a_charts_own_unit_does_not_matter(seed, unit):
     known, charts, _ = made_up(seed, parts=10, sources=3, rows=6)
     scaled = [
-        chart(one.id, **{row.part: row.value * unit for row in one.rows}) if n == 0 else one
-        for n, one in enumerate(charts)
+        chart(each_chart.id, **{row.part: row.value * unit for row in each_chart.rows})
+        if n == 0
+        else each_chart
+        for n, each_chart in enumerate(charts)
     ]
     before, after = reconcile(known, charts), reconcile(known, scaled)
     assert before.ln == pytest.approx(after.ln, abs=1e-6) and before.sd == pytest.approx(

@@ -32,15 +32,17 @@ BRIEF = Brief(
 )
 
 
-@pytest.mark.parametrize("machine", [WHOLE, *(one[2] for one in SPEAKS)])
+@pytest.mark.parametrize("machine", [WHOLE, *(item[2] for item in SPEAKS)])
 def test_a_clash_is_drawn_where_a_rule_blocks_and_nowhere_else(machine):
-    blocked = {one.rule for one in check(machine) if one.level == "blocks"} & DRAWN_RULES
+    blocked = {item.rule for item in check(machine) if item.level == "blocks"} & DRAWN_RULES
     drawn = drawing(machine)
-    assert {one.rule for one in drawn.clearances if one.clash} == blocked
-    kinds = {one.kinds[0] for one in drawn.clearances if one.clash}
+    assert {clearance.rule for clearance in drawn.clearances if clearance.clash} == blocked
+    kinds = {clearance.kinds[0] for clearance in drawn.clearances if clearance.clash}
     assert {box.kind for box in drawn.boxes if box.clash} == kinds
-    for one in drawn.clearances:
-        assert one.free_mm is None or one.free_mm == one.room_mm - one.size_mm
+    for clearance in drawn.clearances:
+        assert (
+            clearance.free_mm is None or clearance.free_mm == clearance.room_mm - clearance.size_mm
+        )
     assert all(box.width > 0 and box.height > 0 for box in drawn.boxes)
 
 
@@ -85,14 +87,16 @@ def test_a_radiator_in_front_takes_its_thickness_from_the_card():
     drawn = drawing(with_(cooler=LIQUID))
     own = next(box for box in drawn.of("side") if box.name.startswith("radiator"))
     assert (own.width, own.height) == (52, 275) and own.x + own.width == drawn.depth_mm - 10
-    length = next(one for one in drawn.clearances if one.rule == "card length")
+    length = next(clearance for clearance in drawn.clearances if clearance.rule == "card length")
     assert (length.room_mm, length.clash, length.kinds) == (
         228,
         True,
         ("graphics", "case", "cooler"),
     )
     top = drawing(with_(cooler=LIQUID, case={"radiator_top_mm": 240}))
-    assert not next(one for one in top.clearances if one.rule == "card length").clash
+    assert not next(
+        clearance for clearance in top.clearances if clearance.rule == "card length"
+    ).clash
 
 
 def words(machine, **brief):
@@ -134,8 +138,8 @@ def test_firmware_is_told_beforehand_and_how():
 
 def test_cables_are_counted_by_type_against_the_supply():
     rows = {
-        one.name: (one.needed, one.has)
-        for one in cables(replace(WHOLE, storage=(SMALL, SMALL, DRIVE)))
+        cable.name: (cable.needed, cable.has)
+        for cable in cables(replace(WHOLE, storage=(SMALL, SMALL, DRIVE)))
     }
     assert rows == {
         "24-pin": (1, 1),
@@ -162,7 +166,7 @@ def test_memory_goes_into_the_slots_that_use_all_channels(sticks, slots, said):
     assert memory_places(sticks, slots) == said
 
 
-@pytest.mark.parametrize("machine", [one[2] for one in SPEAKS])
+@pytest.mark.parametrize("machine", [item[2] for item in SPEAKS])
 def test_every_step_can_be_ticked_by_itself(machine):
     for stage in assembly(machine, BRIEF):
         keys = [step.key for step in stage.steps]

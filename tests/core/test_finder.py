@@ -22,7 +22,7 @@ WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
 
 
 def ids(text: str) -> list[str]:
-    return [one.id for one in FINDER.find(text)]
+    return [item.id for item in FINDER.find(text)]
 
 
 def test_all_words_must_answer_and_the_shorter_name_comes_first():
@@ -41,7 +41,7 @@ def test_slips_are_forgiven_and_said():
         ("dunmarow", "pharos-twin"),
     ):
         found = FINDER.find(typed)
-        assert meant in [one.id for one in found] and all(one.misspelt for one in found), typed
+        assert meant in [item.id for item in found] and all(item.misspelt for item in found), typed
     assert not FINDER.find("pharos")[0].misspelt
     assert ids("17") == [], "a wrong number is another part, not a slip"
 
@@ -67,4 +67,4 @@ def test_every_part_of_the_demo_is_found_by_its_name_with_one_slip(part_id, at, 
         "none": word,
     }[way]
     found = finder_of(WORLD).find(" ".join(words), most=40)
-    assert part_id in [one.id for one in found], (words, tokens(name))
+    assert part_id in [item.id for item in found], (words, tokens(name))

@@ -75,7 +75,7 @@ def test_a_result_of_matched_sides_ties_them_together():
     rho = fit.game.cover[C, G] / math.sqrt(fit.game.cover[C, C] * fit.game.cover[G, G])
     assert rho < -0.2, "one side heavier means the other lighter"
     target = Target(id="t", game_id=GAME.id, width_px=1920, height_px=1080, preset="high", fps=60.0)
-    seen = [fit.game.affinity(one.side, one.key, one.design) for one in (chip, CARD)]
+    seen = [fit.game.affinity(item.side, item.key, item.design) for item in (chip, CARD)]
     assert work.workload(fit.game, target, False, *seen).side_cov < 0
 
 
@@ -142,9 +142,9 @@ def test_one_wrong_result_among_six_hardly_moves_the_fit_and_is_named():
     world = World(4, 1)
     true = world.games[0]
     asked = [(n, (3 * n) % 40, (1920, 1080), "high") for n in range(0, 36, 6)]
-    sound = [_pair(world, world.result(true, *one, number)) for number, one in enumerate(asked)]
-    for number, (pair, one) in enumerate(zip(sound, asked, strict=True)):
-        average, low, _ = world.rates(true, *one)
+    sound = [_pair(world, world.result(true, *item, number)) for number, item in enumerate(asked)]
+    for number, (pair, item) in enumerate(zip(sound, asked, strict=True)):
+        average, low, _ = world.rates(true, *item)
         sound[number] = replace(pair, result=replace(pair.result, average_fps=average, low_fps=low))
     wrong = replace(
         sound[2],
@@ -155,7 +155,7 @@ def test_one_wrong_result_among_six_hardly_moves_the_fit_and_is_named():
     )
     assert abs(math.log(bad.game.processor_ms / good.game.processor_ms)) < 0.12
     assert abs(math.log(bad.game.graphics_ms / good.game.graphics_ms)) < 0.12
-    worst = max(bad.residuals, key=lambda one: abs(one.score))
+    worst = max(bad.residuals, key=lambda residual: abs(residual.score))
     assert worst.result.id == "r2" and worst.weight < 0.3
 
 
@@ -234,7 +234,7 @@ def test_a_small_accuracy_run_stays_within_its_bounds():
     worlds = [score_world(seed, games=10, questions=20) for seed in (31, 32)]
 
     def of(level, what):
-        return [one for world in worlds for one in getattr(world[level], what)]
+        return [hint for world in worlds for hint in getattr(world[level], what)]
 
     stated, results = "requirements, conditions stated", "and three results"
     assert np.median(of(stated, "errors")) < 0.16 and np.median(of(results, "errors")) < 0.11

@@ -189,7 +189,7 @@ WHOLE = Machine(CHIP, CARD, BOARD, KIT, (DRIVE,), COOLER, SUPPLY, CASE)
 
 
 def of(machine: Machine, rule: str, wishes: Wishes = USUAL):
-    return [one for one in check(machine, wishes) if one.rule == rule]
+    return [item for item in check(machine, wishes) if item.rule == rule]
 
 
 def test_a_machine_at_all_its_limits_raises_nothing():
@@ -515,23 +515,23 @@ WISHED = [
 @pytest.mark.parametrize(
     ("rule", "level", "machine", "said"),
     SPEAKS,
-    ids=[f"{one[0]}-{n}" for n, one in enumerate(SPEAKS)],
+    ids=[f"{item[0]}-{n}" for n, item in enumerate(SPEAKS)],
 )
 def test_a_rule_speaks_past_its_limit(rule, level, machine, said):
     """The whole machine is the near miss: there every rule is silent, at the limit itself."""
     found = of(machine, rule)
-    assert [one.level for one in found] == [level] and said in found[0].sentence, found
+    assert [item.level for item in found] == [level] and said in found[0].sentence, found
     assert level in BY_NAME[rule].levels and found[0].advice
-    assert blocks(machine) == any(one.level == "blocks" for one in check(machine))
+    assert blocks(machine) == any(item.level == "blocks" for item in check(machine))
 
 
 @pytest.mark.parametrize(
-    ("rule", "level", "wishes", "said", "near"), WISHED, ids=[one[0] for one in WISHED]
+    ("rule", "level", "wishes", "said", "near"), WISHED, ids=[item[0] for item in WISHED]
 )
 def test_a_rule_of_the_brief_speaks_past_its_limit(rule, level, wishes, said, near):
     found = of(WHOLE, rule, wishes)
     assert (
-        [one.level for one in found] == [level]
+        [item.level for item in found] == [level]
         and said in found[0].sentence
         and level in BY_NAME[rule].levels
     )
@@ -539,7 +539,7 @@ def test_a_rule_of_the_brief_speaks_past_its_limit(rule, level, wishes, said, ne
 
 
 def test_every_rule_that_is_told_of_has_a_case_and_no_other_exists():
-    assert {one[0] for one in SPEAKS} | {one[0] for one in WISHED} == set(BY_NAME)
+    assert {item[0] for item in SPEAKS} | {item[0] for item in WISHED} == set(BY_NAME)
 
 
 NEAR_MISSES = [
@@ -597,7 +597,7 @@ NEAR_MISSES = [
 
 
 @pytest.mark.parametrize(
-    ("rule", "machine"), NEAR_MISSES, ids=[f"{one[0]}-{n}" for n, one in enumerate(NEAR_MISSES)]
+    ("rule", "machine"), NEAR_MISSES, ids=[f"{item[0]}-{n}" for n, item in enumerate(NEAR_MISSES)]
 )
 def test_a_rule_is_silent_at_its_near_miss(rule, machine):
     assert not of(machine, rule)
@@ -619,9 +619,9 @@ def test_a_rule_is_silent_at_its_near_miss(rule, machine):
     ],
 )
 def test_what_is_not_known_is_named_and_neither_passes_nor_blocks(machine, named):
-    found = [one for one in check(machine) if one.rule not in ("second card", "case airflow")]
+    found = [item for item in check(machine) if item.rule not in ("second card", "case airflow")]
     assert (
-        [one.rule for one in found] == ["not judged"]
+        [item.rule for item in found] == ["not judged"]
         and named in found[0].advice
         and not blocks(machine)
     )
@@ -720,7 +720,7 @@ def test_an_adapter_is_as_good_as_wireless_on_the_board():
 def test_parts_not_yet_chosen_raise_no_findings():
     for place in ("processor", "mainboard", "memory", "cooler", "supply", "case"):
         found = check(replace(WHOLE, **{place: None}))
-        assert all(one.rule == "graphics output" for one in found), (place, found)
+        assert all(item.rule == "graphics output" for item in found), (place, found)
     assert check(Machine()) == ()
 
 

@@ -157,7 +157,7 @@ def test_tables_stay_within_a_millionth(measure, continuous):
         assert np.abs(few - got[:50]).max() < 1e-13
         piecewise = reliable_table(NOTHING_KEPT, v_c, v_g, measure, 0.8, continuous)
         for own in (
-            np.flatnonzero(one)[:100] for one in (np.abs(x) < 0.1, x > 1.2, x < -0.7, x == x)
+            np.flatnonzero(item)[:100] for item in (np.abs(x) < 0.1, x > 1.2, x < -0.7, x == x)
         ):
             part = piecewise.ln_quantile(x[own], sd_c[own], np.zeros(own.size), sd_g[own], cov[own])
             assert np.abs(part - got[own]).max() < 1e-9
@@ -213,7 +213,7 @@ def test_harder_settings_never_raise_a_rate(seed, factor):
     target = replace(target, upscaling=False, ray_tracing=False)
     before = estimate(machine, game, target, brief)
     wider = replace(target, width_px=int(target.width_px * factor))
-    places = [PRESETS.index(one.name) for one in game.presets]
+    places = [PRESETS.index(preset.name) for preset in game.presets]
     higher = replace(target, preset=PRESETS[min(max(places), PRESETS.index(target.preset) + 1)])
     for harder in (wider, higher, replace(target, ray_tracing=True)):
         assert estimate(machine, game, harder, brief).average_fps <= before.average_fps * (1 + 1e-9)
@@ -227,23 +227,25 @@ def test_harder_settings_never_raise_a_rate(seed, factor):
 @given(st.integers(0, 300))
 def test_estimate_is_consistent(seed):
     machine, game, target, brief = scene(seed)
-    one = estimate(machine, game, target, brief)
-    enough = one.drawing.video_memory_gb >= one.workload.video_memory_gb
-    assert (one.made_of[3] == 0) == enough
-    if one.average_fps:
-        assert one.average_fps >= one.low_fps
-        assert one.average_fps <= min(one.processor_alone_fps, one.graphics_alone_fps) * (1 + 1e-9)
-        assert one.judged_low_fps <= one.judged_high_fps
-        needed = needed_speedup(one, brief.chance)
-        if not one.cannot and needed.graphics and needed.graphics > 1.001:
+    item = estimate(machine, game, target, brief)
+    enough = item.drawing.video_memory_gb >= item.workload.video_memory_gb
+    assert (item.made_of[3] == 0) == enough
+    if item.average_fps:
+        assert item.average_fps >= item.low_fps
+        assert item.average_fps <= min(item.processor_alone_fps, item.graphics_alone_fps) * (
+            1 + 1e-9
+        )
+        assert item.judged_low_fps <= item.judged_high_fps
+        needed = needed_speedup(item, brief.chance)
+        if not item.cannot and needed.graphics and needed.graphics > 1.001:
             card = machine.graphics
-            assert one.state != "meets"
+            assert item.state != "meets"
             assert card is not None
     seen = glance(Lineup([machine, machine]), game, target, brief)
-    assert seen.states == (one.state, one.state)
-    if one.average_fps:
-        assert seen.fps[0] == pytest.approx(one.judged_fps)
-        assert seen.chance[0] == pytest.approx(one.chance, abs=1e-9) or one.cannot
+    assert seen.states == (item.state, item.state)
+    if item.average_fps:
+        assert seen.fps[0] == pytest.approx(item.judged_fps)
+        assert seen.chance[0] == pytest.approx(item.chance, abs=1e-9) or item.cannot
 
 
 def test_times_worked_by_hand():

@@ -69,7 +69,7 @@ def test_groups_hold_every_option_of_every_class(classes, most, under):
         place, behind = groups.dearer(own, np.full(own.size, under))
         for n, group in enumerate(own):
             frames, least = groups.columns["frames"][groups.head[group]], groups.least[group]
-            costs = sorted(cost for cost, one in rows if one == frames)
+            costs = sorted(cost for cost, item in rows if item == frames)
             assert costs[0] == least
             assert sorted(groups.columns["cost"][behind[place == n]].tolist()) == [
                 cost for cost in costs[1:] if cost < under
@@ -101,17 +101,17 @@ def test_machines_side_by_side_have_the_sides_of_each_alone(seeds):
     scenes = [scene(seed) for seed in seeds]
     _, game, target, brief = scenes[0]
     machines = [
-        one for machine, *_ in scenes for one in (machine, replace(machine, processor=None))
+        item for machine, *_ in scenes for item in (machine, replace(machine, processor=None))
     ]
     sides = Lineup(machines).sides(game, target)
     for i, machine in enumerate(machines):
-        one = estimate(machine, game, target, brief)
-        if one is None:
+        item = estimate(machine, game, target, brief)
+        if item is None:
             assert machine.processor is None and np.isnan(sides.processor_ms[i])
             continue
-        assert sides.processor_ms[i] == pytest.approx(one.processor_ms, rel=1e-12)
-        assert sides.graphics_ms[i] == pytest.approx(one.graphics_ms, rel=1e-12)
+        assert sides.processor_ms[i] == pytest.approx(item.processor_ms, rel=1e-12)
+        assert sides.graphics_ms[i] == pytest.approx(item.graphics_ms, rel=1e-12)
         assert (sides.processor_sd[i], sides.graphics_sd[i]) == pytest.approx(
-            (one.processor_sd, one.graphics_sd), rel=1e-9
+            (item.processor_sd, item.graphics_sd), rel=1e-9
         )
-        assert sides.cov[i] == one.workload.side_cov
+        assert sides.cov[i] == item.workload.side_cov

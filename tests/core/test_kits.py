@@ -34,13 +34,13 @@ def test_two_single_sticks_are_a_pair_by_hand():
         "single+single",
     )
     alike = replace(KIT, stick_gb=16)
-    one, two, same = (memory_class(CHIP, BOARD, kit) for kit in (SINGLE, pair, alike))
+    item, two, same = (memory_class(CHIP, BOARD, kit) for kit in (SINGLE, pair, alike))
     assert (
         two.channels == 2
-        and one.channels == 1
+        and item.channels == 1
         and (two.bandwidth_gbs, two.latency_ns) == (same.bandwidth_gbs, same.latency_ns)
     )
-    assert two.bandwidth_gbs > 1.9 * one.bandwidth_gbs
+    assert two.bandwidth_gbs > 1.9 * item.bandwidth_gbs
     assert joined(()) is None and joined((KIT,)) is KIT
 
 
@@ -82,24 +82,24 @@ def test_kits_are_added_swapped_and_taken_out_one_by_one():
 
 
 def test_a_second_stick_ends_the_waste_of_a_single_one_and_brings_frames():
-    one, two = (assess(WORLD, BRIEF, build) for build in (BUILD, BUILD.with_kit(KIT_ID)))
-    assert "memory channels" in [found.rule for found in one.findings]
+    item, two = (assess(WORLD, BRIEF, build) for build in (BUILD, BUILD.with_kit(KIT_ID)))
+    assert "memory channels" in [found.rule for found in item.findings]
     assert "memory channels" not in [found.rule for found in two.findings]
-    assert two.draw.rest_w == one.draw.rest_w + 3
+    assert two.draw.rest_w == item.draw.rest_w + 3
     rates = [
         (before.average_fps, after.average_fps)
-        for before, after in zip(one.estimates, two.estimates, strict=True)
+        for before, after in zip(item.estimates, two.estimates, strict=True)
     ]
     assert all(after >= before for before, after in rates) and any(
         after > 1.02 * before for before, after in rates
     )
     assert [line.owned for line in two.lines if line.kind == "memory"] == [True, False]
-    assert two.parts_minor - one.parts_minor == WORLD.prices(BRIEF.region, True).delivered(KIT_ID)
+    assert two.parts_minor - item.parts_minor == WORLD.prices(BRIEF.region, True).delivered(KIT_ID)
 
 
 def test_another_stick_is_offered_against_the_waste_where_a_slot_is_free():
     now = assess(WORLD, BRIEF, BUILD)
-    waste = next(one for one in now.findings if one.rule == "memory channels")
+    waste = next(finding for finding in now.findings if finding.rule == "memory channels")
     first = finding_remedies(WORLD, now, waste)[0]
     assert first.build == BUILD.with_kit(KIT_ID) and first.delivered_minor == WORLD.prices(
         BRIEF.region, True
@@ -107,7 +107,7 @@ def test_another_stick_is_offered_against_the_waste_where_a_slot_is_free():
     full = assess(WORLD, BRIEF, BUILD.with_part("mainboard", "saltgrove-mole-mini-bollard"))
     assert full.machine.mainboard.memory_slots == 2
     wide = assess(WORLD, BRIEF, BUILD.with_kit(KIT_ID))
-    assert not [one for one in wide.findings if one.rule == "memory channels"]
+    assert not [finding for finding in wide.findings if finding.rule == "memory channels"]
 
 
 def test_a_proposal_keeps_kits_that_stay_and_fits_the_rest_around_them():
@@ -120,4 +120,4 @@ def test_a_proposal_keeps_kits_that_stay_and_fits_the_rest_around_them():
         machine.memory.sticks == 2 <= machine.mainboard.memory_slots
         and machine.mainboard.memory_type == "DDR4"
     )
-    assert not [one for one in check(machine) if one.level == "blocks"]
+    assert not [item for item in check(machine) if item.level == "blocks"]

@@ -37,5 +37,5 @@ def test_only_rows_that_nothing_beats_stay(rows):
 )
 def test_packed_keys_are_equal_only_where_all_columns_are(rows):
     packed = _packed(*np.array(rows, dtype=np.int64).T)
-    for i, one in enumerate(rows):
-        assert [bool(key == packed[i]) for key in packed] == [other == one for other in rows]
+    for i, row in enumerate(rows):
+        assert [bool(key == packed[i]) for key in packed] == [other == row for other in rows]

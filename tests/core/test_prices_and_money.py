@@ -79,7 +79,7 @@ def test_the_cheapest_delivered_offer_in_stock_counts():
     assert book(*offers).delivered("p") == 10500
     assert book(*offers, used=True).best("p") == second_hand
     assert book(sold_out).delivered("p") is None
-    assert [one.shop for one in book(*offers).all_of("p")] == ["B", "D", "Quayside Parts", "A"]
+    assert [item.shop for item in book(*offers).all_of("p")] == ["B", "D", "Quayside Parts", "A"]
 
 
 def test_equal_prices_go_to_the_first_shop_by_name_whatever_the_order():
@@ -92,4 +92,4 @@ def test_stale_is_measured_against_the_newest_price_of_the_region():
     edge = replace(OFFER, shop="Edge", seen_on=DAY - timedelta(days=14))
     prices = book(OFFER, old, edge)
     assert prices.newest == DAY
-    assert [prices.is_stale(one) for one in (OFFER, old, edge)] == [False, True, False]
+    assert [prices.is_stale(item) for item in (OFFER, old, edge)] == [False, True, False]

@@ -22,12 +22,12 @@ BRIEF = read_brief("net-loft", (BRIEFS / "net-loft.brief.json").read_bytes())
 MACHINE = WORLD.machine(read_build("net-loft", (BRIEFS / "net-loft.build.json").read_bytes()))
 
 
-@pytest.mark.parametrize("target", BRIEF.targets, ids=lambda one: one.game_id)
+@pytest.mark.parametrize("target", BRIEF.targets, ids=lambda item: item.game_id)
 def test_every_cell_is_the_estimate_of_its_settings(target):
     game = fitted_game(WORLD, target.game_id)
     grid = settings_grid(MACHINE, game, target, BRIEF)
     assert (target.width_px, target.height_px) in grid.sizes
-    assert list(grid.options) == [one.name for one in game.options]
+    assert list(grid.options) == [option.name for option in game.options]
     for cell in (*grid.cells[::3], *grid.options.values()):
         exact = estimate(MACHINE, game, cell.target, BRIEF)
         assert cell.fps == pytest.approx(exact.judged_fps) and cell.chance == pytest.approx(
@@ -45,11 +45,11 @@ def test_a_single_option_set_lower_lessens_the_work_by_its_factors_and_back():
     less are wanted.
     """
     game = next(
-        one
-        for one in WORLD.games.values()
-        if any(option.name == "distant fields" for option in one.options)
+        each_game
+        for each_game in WORLD.games.values()
+        if any(option.name == "distant fields" for option in each_game.options)
     )
-    target = next(one for one in BRIEF.targets if one.game_id == game.id)
+    target = next(each_target for each_target in BRIEF.targets if each_target.game_id == game.id)
     full, less = (
         work.workload(game, replace(target, lowered=names), False)
         for names in ((), ("distant fields",))
@@ -63,12 +63,12 @@ def test_a_single_option_set_lower_lessens_the_work_by_its_factors_and_back():
         MACHINE, fitted_game(WORLD, game.id), replace(target, lowered=("distant fields",)), BRIEF
     )
     restored = grid.options["distant fields"]
-    own = next(one for one in grid.cells if replace(one.target, lowered=()) == target)
+    own = next(cell for cell in grid.cells if replace(cell.target, lowered=()) == target)
     assert restored.target == target and restored.fps < own.fps
     assert grid.options["soft shadows"].target.lowered == ("distant fields", "soft shadows")
 
 
-@pytest.mark.parametrize("target", BRIEF.targets, ids=lambda one: one.game_id)
+@pytest.mark.parametrize("target", BRIEF.targets, ids=lambda item: item.game_id)
 def test_more_pixels_or_a_higher_preset_never_help_and_the_best_gives_up_least(target):
     grid = settings_grid(MACHINE, fitted_game(WORLD, target.game_id), target, BRIEF)
     rates = {
@@ -113,15 +113,15 @@ def test_a_machine_that_cannot_run_it_has_no_grid_and_a_cap_is_never_met():
 
 def test_what_settles_by_hand_and_by_simulation():
     target = replace(BRIEF.targets[0], fps=63.0)
-    one = estimate(MACHINE, fitted_game(WORLD, target.game_id), target, BRIEF)
-    assert one.state == "unsure"
-    e_c, cov = one.processor_elasticity, one.workload.side_cov
+    item = estimate(MACHINE, fitted_game(WORLD, target.game_id), target, BRIEF)
+    assert item.state == "unsure"
+    e_c, cov = item.processor_elasticity, item.workload.side_cov
     variance = (
-        (e_c * one.processor_sd) ** 2
-        + ((1 - e_c) * one.graphics_sd) ** 2
+        (e_c * item.processor_sd) ** 2
+        + ((1 - e_c) * item.graphics_sd) ** 2
         + 2 * e_c * (1 - e_c) * cov
     )
-    found = {each.kind: each for each in settlings(one, 0.8)}
+    found = {each.kind: each for each in settlings(item, 0.8)}
     run = found["own run"]
     assert run.before_sd == pytest.approx(variance**0.5)
     assert run.after_sd == pytest.approx((1 / (1 / variance + 1 / NOISE["own run"] ** 2)) ** 0.5)
@@ -129,7 +129,7 @@ def test_what_settles_by_hand_and_by_simulation():
     truth = rng.normal(0, variance**0.5, 200_000)
     seen = truth + rng.normal(0, NOISE["own run"], truth.size)
     middle = seen * variance / (variance + NOISE["own run"] ** 2)
-    ahead = norm.ppf(one.chance) * variance**0.5
+    ahead = norm.ppf(item.chance) * variance**0.5
     chances = norm.cdf((ahead - middle) / run.after_sd)
     assert run.settles == pytest.approx(((chances >= 0.8) | (chances <= 0.2)).mean(), abs=0.005)
     assert all(each.after_sd <= each.before_sd for each in found.values())

@@ -118,7 +118,9 @@ def tier(label="Minimum", cpu=("slow",), gpu=("dim",), **more) -> Tier:
 
 
 def rules(found: Catalogue) -> list[tuple[str, int]]:
-    return [(one.rule, one.tier) for one in doubts(tiers_of(found), "game", found.assumptions)]
+    return [
+        (doubt.rule, doubt.tier) for doubt in doubts(tiers_of(found), "game", found.assumptions)
+    ]
 
 
 # --- bars
@@ -153,11 +155,11 @@ def test_an_excluded_entry_does_not_count_and_an_empty_bar_is_none():
 
 def test_variants_by_stated_by_wanted_and_open():
     scale = Scale(PARTS, {})
-    assert [one.memory_gb for one in scale.meant("twin", 3, 6)] == [3]
-    assert [one.memory_gb for one in scale.meant("twin", None, 4)] == [6]
-    assert [one.memory_gb for one in scale.meant("twin", None, 3)] == [3]
-    assert [one.memory_gb for one in scale.meant("twin", None, 12)] == [6]
-    assert [one.memory_gb for one in scale.meant("twin", None, None)] == [3, 6]
+    assert [item.memory_gb for item in scale.meant("twin", 3, 6)] == [3]
+    assert [item.memory_gb for item in scale.meant("twin", None, 4)] == [6]
+    assert [item.memory_gb for item in scale.meant("twin", None, 3)] == [3]
+    assert [item.memory_gb for item in scale.meant("twin", None, 12)] == [6]
+    assert [item.memory_gb for item in scale.meant("twin", None, None)] == [3, 6]
     found = world(tier(gpu=("twin",)))
     assert np.exp(tiers_of(found).sides["graphics"].bar[0]) == pytest.approx(70), (
         "the stricter one counts"
@@ -219,18 +221,18 @@ def test_bars_of_random_worlds_equal_a_plain_second_formulation(seed):
         published=published,
     ).kept_by(Keeper())
     for game_id, own in published.items():
-        for row, one in zip(tiers_of(found).of_game(game_id), own.tiers, strict=True):
+        for row, tier in zip(tiers_of(found).of_game(game_id), own.tiers, strict=True):
             share = games[game_id].parallel_share
             speeds = [
                 1 / ((1 - share) / chip.single_speed + share / chip.all_core_speed)
-                for entry in one.processors
+                for entry in tier.processors
                 if not entry.excluded
                 for chip in [found.parts[entry.part]]
             ]
             _same(tiers_of(found).sides["processor"].bar[row], speeds)
             rasters = [
-                _raster(scale_of(found).one(entry.part).speeds, one.height_px)
-                for entry in one.graphics
+                _raster(scale_of(found).standing(entry.part).speeds, tier.height_px)
+                for entry in tier.graphics
             ]
             _same(tiers_of(found).sides["graphics"].bar[row], rasters)
 
@@ -243,7 +245,7 @@ def _same(bar: float, speeds: list[float]) -> None:
     if not speeds:
         assert np.isnan(bar)
     else:
-        assert bar == pytest.approx(median(math.log(one) for one in speeds))
+        assert bar == pytest.approx(median(math.log(speed) for speed in speeds))
 
 
 # --- doubts
@@ -291,8 +293,8 @@ def test_every_other_rule_speaks_and_says_its_figures():
         ),
     )
     said = {
-        (one.rule, one.tier): one.sentence
-        for one in doubts(tiers_of(found), "game", found.assumptions)
+        (doubt.rule, doubt.tier): doubt.sentence
+        for doubt in doubts(tiers_of(found), "game", found.assumptions)
     }
     assert set(said) == {
         ("tiers out of order", 1),
@@ -314,12 +316,12 @@ def test_a_single_part_below_the_tier_under_it_is_named():
         tier("Recommended", ("middling",), ("bright", "bright", "dim")),
     )
     assert ("below the tier under it", 1) in rules(found)
-    (one,) = [
-        one
-        for one in doubts(tiers_of(found), "game", found.assumptions)
-        if one.rule == "below the tier under it"
+    (item,) = [
+        doubt
+        for doubt in doubts(tiers_of(found), "game", found.assumptions)
+        if doubt.rule == "below the tier under it"
     ]
-    assert "20\u202f% below the bar of Minimum" in one.sentence and (one.side, one.place) == (
+    assert "20\u202f% below the bar of Minimum" in item.sentence and (item.side, item.place) == (
         "graphics",
         2,
     )
@@ -355,16 +357,16 @@ HAS = Contender(
 )
 
 
-def verdict(found: Catalogue, one: Contender, sureness=0.8):
-    judged = standings(tiers_of(found), asked_amounts(found), one, sureness)
-    return tier_verdicts(tiers_of(found), judged, one, "game")
+def verdict(found: Catalogue, contender: Contender, sureness=0.8):
+    judged = standings(tiers_of(found), asked_amounts(found), contender, sureness)
+    return tier_verdicts(tiers_of(found), judged, contender, "game")
 
 
 def test_verdicts_by_hand_and_the_shortest_first():
-    (one,) = verdict(world(FULL), HAS)
+    (item,) = verdict(world(FULL), HAS)
     words = {
         each.aspect: (each.word, None if each.ratio is None else round(each.ratio, 4))
-        for each in one.aspects
+        for each in item.aspects
     }
     assert words == {
         "processor": ("meets", 1.2),
@@ -375,8 +377,8 @@ def test_verdicts_by_hand_and_the_shortest_first():
         "operating system": ("meets", None),
         "graphics API": ("short", None),
     }
-    assert one.word == "short" and one.shortest.aspect == "memory"
-    graphics = next(each for each in one.aspects if each.aspect == "graphics")
+    assert item.word == "short" and item.shortest.aspect == "memory"
+    graphics = next(each for each in item.aspects if each.aspect == "graphics")
     assert graphics.chance == pytest.approx(norm.cdf(math.log(0.9) / math.hypot(0.03, 0.02)))
 
 
@@ -389,11 +391,11 @@ def test_words_follow_the_chance_and_the_sureness():
 
 
 def test_what_is_not_known_is_said_and_only_a_system_does_not_count():
-    (one,) = verdict(
+    (item,) = verdict(
         world(FULL), replace(HAS, system="", apis=(), memory_gb=16.0, graphics=(90.0, 90.0, 90.0))
     )
-    assert one.word == "meets"
-    assert {each.aspect for each in one.aspects if each.word == "not known"} == {
+    assert item.word == "meets"
+    assert {each.aspect for each in item.aspects if each.word == "not known"} == {
         "operating system",
         "graphics API",
     }
@@ -408,8 +410,8 @@ def test_a_slower_kind_of_storage_is_short_and_an_older_or_other_system_too():
         ("Stillwater 12", "short"),
         ("Tidewater 12", "meets"),
     ):
-        (one,) = verdict(world(FULL), replace(HAS, system=system))
-        assert next(each.word for each in one.aspects if each.aspect == "operating system") == word
+        (item,) = verdict(world(FULL), replace(HAS, system=system))
+        assert next(each.word for each in item.aspects if each.aspect == "operating system") == word
     assert version_of("Fairlead 12_1")[1:] == ("fairlead", (12, 1))
     assert version_of("Tidewater 10, 64 bit").numbers == (10,)
 
@@ -422,8 +424,8 @@ def test_rays_cannot_be_met_by_what_cannot_trace_them():
     assert np.exp(tiers_of(found).sides["graphics"].bar[0]) == pytest.approx(
         1 / ((1 - share) / 100 + share / 80)
     )
-    (one,) = verdict(found, replace(HAS, graphics=(900.0, 900.0, 900.0), ray_speed=None))
-    assert one.shortest.aspect == "graphics" and one.shortest.chance == 0
+    (item,) = verdict(found, replace(HAS, graphics=(900.0, 900.0, 900.0), ray_speed=None))
+    assert item.shortest.aspect == "graphics" and item.shortest.chance == 0
 
 
 def test_highest_met_stops_at_the_first_tier_that_is_short():
@@ -452,7 +454,7 @@ def test_a_faster_part_never_worsens_a_verdict(single, all_core, raster, factor)
     slower = replace(HAS, processor=(single, all_core), graphics=(raster,) * 3)
     faster = replace(HAS, processor=(single * factor, all_core), graphics=(raster * factor,) * 3)
     before, after = (
-        standings(tiers_of(found), asked_amounts(found), one, 0.8) for one in (slower, faster)
+        standings(tiers_of(found), asked_amounts(found), item, 0.8) for item in (slower, faster)
     )
     for side in (0, 1):
         assert (after.ratios[:, side] >= before.ratios[:, side] - 1e-12).all()
@@ -482,9 +484,12 @@ def test_one_tier_as_evidence_by_hand():
         game=replace(GAME, processor_work_sd=0.5, graphics_work_sd=0.5),
     )
     informed = informed_game(found, "game")
-    item = next(one for one in informed.items if one.side == "processor")
+    item = next(each_item for each_item in informed.items if each_item.side == "processor")
     gap = math.log(50 / 40)
-    assert (item.gap, item.next_weaker) == (pytest.approx(gap), scale_of(found).one("slow").name)
+    assert (item.gap, item.next_weaker) == (
+        pytest.approx(gap),
+        scale_of(found).standing("slow").name,
+    )
     work = 1000 / 60 * math.exp(-MARGIN) * math.exp(-gap / 2) * 50 / 100
     assert item.work_ms == pytest.approx(work)
     sd = math.sqrt(NOISE**2 + gap**2 / 12 + 0.02**2)
@@ -509,12 +514,16 @@ def test_the_market_of_the_day_decides_the_band():
     later = processor("later", 49, 49, released=date(2023, 1, 1))
     gone = processor("gone", 48, 48, withdrawn=date(2021, 1, 1))
     found = world(tier("Recommended", ("middling",)), parts=[*PARTS, later, gone])
-    item = next(one for one in informed_game(found, "game").items if one.side == "processor")
+    item = next(
+        each_item
+        for each_item in informed_game(found, "game").items
+        if each_item.side == "processor"
+    )
     assert item.gap == pytest.approx(math.log(50 / 40))
     lowest = next(
-        one
-        for one in informed_game(world(tier("Recommended", ("slow",))), "game").items
-        if one.side == "processor"
+        each_item
+        for each_item in informed_game(world(tier("Recommended", ("slow",))), "game").items
+        if each_item.side == "processor"
     )
     assert (lowest.gap, lowest.next_weaker) == (OPEN_GAP, "")
 
@@ -530,7 +539,8 @@ def test_assumed_conditions_widen_and_move_the_evidence():
     )
     assert bare[0].assumed_sd == pytest.approx(math.sqrt((rate**2 + preset**2) / 18))
     assert all(
-        other.sd > one.sd and one.assumed_sd == 0 for one, other in zip(stated, bare, strict=True)
+        other.sd > item.sd and item.assumed_sd == 0
+        for item, other in zip(stated, bare, strict=True)
     )
     table = Assumptions(minimum=replace(Assumptions().minimum, fps=60.0, least_fps=60.0))
     moved = informed_game(
@@ -550,9 +560,9 @@ def test_a_game_without_tiers_is_left_as_it_was():
 
 def test_equals_and_their_chance_by_hand():
     scale = Scale(PARTS, {})
-    wanted = scale.one("fair")
+    wanted = scale.standing("fair")
     assert wanted is not None
-    found = {one.part.id: one for one in equals(wanted, PARTS, scale, Use())}
+    found = {equal.part.id: equal for equal in equals(wanted, PARTS, scale, Use())}
     assert set(found) == {"fair", "bright", "twin-small", "twin-large"}
     assert found["twin-small"].ratio == pytest.approx(1.2)
     assert found["twin-small"].chance == pytest.approx(
@@ -564,12 +574,12 @@ def test_equals_and_their_chance_by_hand():
 def test_equal_processors_depend_on_the_use():
     parts = [processor("narrow", 100, 40), processor("wide", 80, 160)]
     scale = Scale(parts, {})
-    narrow = scale.one("narrow")
+    narrow = scale.standing("narrow")
     assert narrow is not None
-    assert {one.part.id for one in equals(narrow, parts, scale, Use(parallel_share=0.0))} == {
+    assert {equal.part.id for equal in equals(narrow, parts, scale, Use(parallel_share=0.0))} == {
         "narrow"
     }
-    assert {one.part.id for one in equals(narrow, parts, scale, Use(parallel_share=0.6))} == {
+    assert {equal.part.id for equal in equals(narrow, parts, scale, Use(parallel_share=0.6))} == {
         "narrow",
         "wide",
     }

@@ -55,11 +55,11 @@ def test_every_part_goes_into_some_machine():
     """No part is dead weight: with the right others around it, no rule speaks against it."""
     world = read_catalogue(CATALOGUE).kept_by(Keeper())
     for board in world.by_kind["mainboard"]:
-        chips = [one for one in world.by_kind["processor"] if one.socket == board.socket]
+        chips = [item for item in world.by_kind["processor"] if item.socket == board.socket]
         kits = [
-            one
-            for one in world.by_kind["memory"]
-            if one.memory_type == board.memory_type and one.sticks <= board.memory_slots
+            item
+            for item in world.by_kind["memory"]
+            if item.memory_type == board.memory_type and item.sticks <= board.memory_slots
         ]
         assert chips and kits, board.id
     sockets = {board.socket for board in world.by_kind["mainboard"]}
@@ -67,7 +67,7 @@ def test_every_part_goes_into_some_machine():
     assert {chip.socket for chip in still_made} == sockets
     assert all(set(cooler.sockets) <= sockets for cooler in world.by_kind["cooler"])
     longest = max(case.card_length_mm for case in world.by_kind["case"])
-    plugs = {(one.pcie_8pin, one.pcie_16pin) for one in world.by_kind["supply"]}
+    plugs = {(item.pcie_8pin, item.pcie_16pin) for item in world.by_kind["supply"]}
     for card in world.by_kind["graphics"]:
         assert card.length_mm <= longest
         assert any(
@@ -78,7 +78,7 @@ def test_every_part_goes_into_some_machine():
 def test_the_sent_in_list_has_its_planted_faults():
     world = read_catalogue(CATALOGUE).kept_by(Keeper())
     _, build = generate.briefs(world)["signal-tower"]
-    rules = {one.rule for one in check(world.machine(build))}
+    rules = {item.rule for item in check(world.machine(build))}
     assert {"card length", "supply spikes", "supply connectors", "memory channels"} <= rules
 
 
@@ -175,12 +175,12 @@ def test_every_rule_is_exercised_by_a_part_of_the_demo():
                 changed = {"memory": changed.with_kit, "graphics": changed.beside}.get(
                     kind, partial(changed.with_part, kind)
                 )(part_id)
-        found = {one.rule: one for one in check(world.machine(changed), wishes)}
+        found = {item.rule: item for item in check(world.machine(changed), wishes)}
         assert rule in found, rule
     for rule, changes in EXERCISED.items():
         if rule not in ("boxed cooler", "case airflow", "watt limit", "wireless", "display output"):
             assert rule not in {
-                one.rule for one in check(world.machine(build), wishes_of(brief))
+                item.rule for item in check(world.machine(build), wishes_of(brief))
             }, changes
 
 
@@ -221,7 +221,7 @@ PLANTED = {
 def test_every_planted_fault_is_found_and_nothing_is_said_of_the_faultless():
     world = studied(read_catalogue(CATALOGUE))
     found = {
-        game: {one.rule for one in doubts(tiers_of(world), game, world.assumptions)}
+        game: {doubt.rule for doubt in doubts(tiers_of(world), game, world.assumptions)}
         for game in world.published
     }
     assert {game: rules for game, rules in found.items() if rules} == PLANTED

@@ -69,7 +69,7 @@ def page(browser):
     opened.set_default_timeout(20_000)
     yield opened
     context.close()
-    assert [one for one in trouble if not any(word in one for word in EXPECTED)] == []
+    assert [item for item in trouble if not any(word in item for word in EXPECTED)] == []
 
 
 @pytest.fixture

@@ -135,26 +135,28 @@ def test_all_problems_are_listed_at_once_with_their_places(folder):
     edit(folder, "offers.csv", "vellmouth,", "atlantis,")
     edit(folder, "offers.csv", "lowhum-even-750,", "lowhum-odd-750,")
     found = problems(folder)
-    assert [one for one in found if "part_id" in one and cells[0] in one] == []
+    assert [item for item in found if "part_id" in item and cells[0] in item] == []
     assert any(
-        "column part_id: found “lowhum-odd-750”; expected the id of a part" in one for one in found
+        "column part_id: found “lowhum-odd-750”; expected the id of a part" in item
+        for item in found
     )
     assert (
         "processors.csv, line 4, column cores: found “six”; expected a whole number from 1 and up"
         " to 512." in found
     )
     assert any(
-        "line 4, column memory_type: found “DDR9”; expected DDR3 or DDR4 or DDR5" in one
-        for one in found
+        "line 4, column memory_type: found “DDR9”; expected DDR3 or DDR4 or DDR5" in item
+        for item in found
     )
     assert any(
-        "line 4, column single_speed: found “-4”; expected a number above 0" in one for one in found
+        "line 4, column single_speed: found “-4”; expected a number above 0" in item
+        for item in found
     )
     assert any(
-        f"line {len(lines)}, column id: found “{cells[0][:0]}" in one and "second time" in one
-        for one in found
+        f"line {len(lines)}, column id: found “{cells[0][:0]}" in item and "second time" in item
+        for item in found
     )
-    assert any("offers.csv, line 2, column region: found “atlantis”" in one for one in found)
+    assert any("offers.csv, line 2, column region: found “atlantis”" in item for item in found)
 
 
 @pytest.mark.parametrize(
@@ -182,12 +184,12 @@ def test_all_problems_are_listed_at_once_with_their_places(folder):
 )
 def test_bad_files_are_refused_in_words(folder, name, data, said):
     (folder / name).write_bytes(data)
-    assert any(said in one for one in problems(folder)), problems(folder)[:3]
+    assert any(said in problem for problem in problems(folder)), problems(folder)[:3]
 
 
 def test_a_missing_file_and_a_missing_folder_are_named(folder, tmp_path):
     (folder / "coolers.csv").unlink()
-    assert any("coolers.csv: found no such file" in one for one in problems(folder))
+    assert any("coolers.csv: found no such file" in problem for problem in problems(folder))
     assert "no such folder" in problems(tmp_path / "nowhere")[0]
 
 
@@ -210,9 +212,9 @@ def test_the_data_package_describes_every_column(folder):
         assert path.exists()
         if path.suffix == ".csv":
             header = path.read_text().splitlines()[0].split(",")
-            assert [one["name"] for one in resource["schema"]["fields"]] == header
-            assert all(one["description"] for one in resource["schema"]["fields"])
-    assert {one.name for one in fields(Processor)} == set(
+            assert [item["name"] for item in resource["schema"]["fields"]] == header
+            assert all(item["description"] for item in resource["schema"]["fields"])
+    assert {field.name for field in fields(Processor)} == set(
         (folder / "processors.csv").read_text().splitlines()[0].split(",")
     )
 

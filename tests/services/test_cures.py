@@ -23,8 +23,8 @@ def test_the_sent_in_list_needs_two_changes():
     assert found.changed == ("supply", "case") and found.cleared == now.blocking == 4
     after = assess(world, brief, found.build)
     assert after.blocking == 0 and after.spent_minor - now.spent_minor == found.cost_minor
-    assert [one and one.average_fps for one in after.estimates] == [
-        one and one.average_fps for one in now.estimates
+    assert [estimate and estimate.average_fps for estimate in after.estimates] == [
+        estimate and estimate.average_fps for estimate in now.estimates
     ]
     assert cure(world, after) is None
     assert cure(world, assess(world, brief, Build())) is None

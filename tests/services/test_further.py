@@ -28,7 +28,7 @@ FULL = (
 
 
 def price(*ids: str) -> int:
-    return sum(BOOK.delivered(one) for one in ids)
+    return sum(BOOK.delivered(part_id) for part_id in ids)
 
 
 def test_several_of_a_kind_are_held_counted_and_taken_out_one_by_one():
@@ -99,18 +99,21 @@ def test_files_hold_them():
 def test_what_the_brief_does_not_allow_is_said_of_bought_parts_alone():
     brief, build = generate.briefs(WORLD)["signal-tower"]
     strict = replace(brief, part_cap_minor=50_000)
-    card, supply = (WORLD.parts[one].name for one in (build.graphics, build.supply))
+    card, supply = (WORLD.parts[item].name for item in (build.graphics, build.supply))
     said = assess(WORLD, strict, build).floors
     over = price(build.graphics) - 50_000
     assert any(
-        f"{card} costs EUR\u00a0{over / 100:.2f} more than the brief allows" in one for one in said
+        f"{card} costs EUR\u00a0{over / 100:.2f} more than the brief allows" in word
+        for word in said
     )
     assert any(
-        f"{supply} is doubtful (14 reviews average 51 %" in one
-        and "the brief wants nothing doubtful" in one
-        for one in said
+        f"{supply} is doubtful (14 reviews average 51 %" in word
+        and "the brief wants nothing doubtful" in word
+        for word in said
     )
     free = replace(strict, owned=(build.graphics, build.supply))
-    assert not [one for one in assess(WORLD, free, build).floors if card in one or supply in one]
+    assert not [
+        floor for floor in assess(WORLD, free, build).floors if card in floor or supply in floor
+    ]
     loose = replace(brief, trust_floor="anything")
-    assert not [one for one in assess(WORLD, loose, build).floors if supply in one]
+    assert not [floor for floor in assess(WORLD, loose, build).floors if supply in floor]

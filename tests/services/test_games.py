@@ -105,37 +105,37 @@ def _speeds(key):
 
 
 def test_loose_parts_are_read_like_a_list_and_named_parts_count():
-    one = typed_contender(WORLD, "heron dun 6, reef 16gb, 16 gb ram, 1 TB NVMe, Tidewater 11")
-    assert (one.processor, one.graphics[0], one.video_memory_gb) == (
+    item = typed_contender(WORLD, "heron dun 6, reef 16gb, 16 gb ram, 1 TB NVMe, Tidewater 11")
+    assert (item.processor, item.graphics[0], item.video_memory_gb) == (
         _speeds("marrowgate-heron-dun-6"),
         scale_of(WORLD).standings["nacre-reef@16"].speeds[0],
         16,
     )
-    assert (one.memory_gb, one.storage_gb, one.storage_kind, one.system) == (
+    assert (item.memory_gb, item.storage_gb, item.storage_kind, item.system) == (
         16,
         1000,
         "NVMe SSD",
         "Tidewater 11",
     )
-    assert "Fairlead 12" in one.apis
+    assert "Fairlead 12" in item.apis
     with pytest.raises(WattmetronError):
         typed_contender(WORLD, "my good old machine")
 
 
 def test_integrated_graphics_are_measured_with_the_memory_they_have():
     build = replace(BUILD, graphics=None, processor="quillon-skiff-flood-8-low")
-    one = machine_contender(WORLD.machine(build))
+    item = machine_contender(WORLD.machine(build))
     kit = WORLD.part(BUILD.memory)
-    assert one.video_memory_gb == kit.total_gb / 2
-    assert one.graphics[0] == pytest.approx(
+    assert item.video_memory_gb == kit.total_gb / 2
+    assert item.graphics[0] == pytest.approx(
         WORLD.part(build.processor).igpu_speed * (kit.mts / 5600) ** 0.6
     )
 
 
 def test_storage_of_a_briefs_games_together_keeps_a_fifth_free():
-    one = storage_together(WORLD, BRIEF, 500.0)
-    assert dict(one.games)["Hollow Meridian"] == 110
-    assert one.needed_gb == pytest.approx(sum(size for _, size in one.games) / 0.8)
+    item = storage_together(WORLD, BRIEF, 500.0)
+    assert dict(item.games)["Hollow Meridian"] == 110
+    assert item.needed_gb == pytest.approx(sum(size for _, size in item.games) / 0.8)
 
 
 def test_targets_come_from_tiers_and_say_which_they_are():
@@ -161,19 +161,19 @@ def test_alternatives_are_on_sale_fast_enough_and_cheapest_first():
     now = assess(WORLD, BRIEF, BUILD)
     found = alternatives(WORLD, "orlop-beacon@12", "vellmouth", False, now)
     book = WORLD.prices("vellmouth", False)
-    prices = [one.offer.delivered_minor for one in found.rows]
+    prices = [row.offer.delivered_minor for row in found.rows]
     assert prices == sorted(prices) and found.named_minor == min(
         price
         for part in WORLD.by_kind["graphics"]
         if part.chip == "Orlop Beacon" and (price := book.delivered(part.id))
     )
-    for one in found.rows:
-        assert one.named or one.part.speed_1080p >= 81
-        assert one.saving_minor == found.named_minor - one.offer.delivered_minor
+    for row in found.rows:
+        assert row.named or row.part.speed_1080p >= 81
+        assert row.saving_minor == found.named_minor - row.offer.delivered_minor
         blocking = {
-            f.sentence for f in assess(WORLD, BRIEF, one.build).findings if f.level == "blocks"
+            f.sentence for f in assess(WORLD, BRIEF, row.build).findings if f.level == "blocks"
         }
-        assert set(one.forces) == blocking - {f.sentence for f in now.findings}
+        assert set(row.forces) == blocking - {f.sentence for f in now.findings}
     everything = [
         p for p in WORLD.by_kind["graphics"] if p.speed_1080p >= 81 or p.chip == "Orlop Beacon"
     ]
@@ -275,7 +275,7 @@ def test_a_new_game_lives_beside_the_catalogue_and_survives_its_next_import(work
 def test_requirements_round_trip_as_json_and_their_flat_part_as_csv(workshop):
     text = publishing.export_json(WORLD)
     file = read_requirements("requirements.json", text.encode())
-    assert {one.game: one.published for one in file.games} == dict(WORLD.published)
+    assert {game.game: game.published for game in file.games} == dict(WORLD.published)
     assert write_requirements(requirements_of(WORLD)) == text
     rows = read_flat("requirements.csv", publishing.export_csv(WORLD).encode())
     assert len(rows) == sum(len(own.tiers) for own in WORLD.published.values())
@@ -286,14 +286,14 @@ def test_requirements_round_trip_as_json_and_their_flat_part_as_csv(workshop):
     again = workshop.catalogue().published["hollow-meridian"]
     for old, new in zip(WORLD.published["hollow-meridian"].tiers, again.tiers, strict=True):
         assert replace(new, processors=old.processors, graphics=old.graphics) == old
-        assert [(one.part, one.memory_gb) for one in new.graphics] == [
-            (one.part, one.memory_gb) for one in old.graphics
+        assert [(graphic.part, graphic.memory_gb) for graphic in new.graphics] == [
+            (graphic.part, graphic.memory_gb) for graphic in old.graphics
         ]
 
 
 def test_a_file_of_one_game_makes_the_game_where_it_is_new(workshop):
     document = json.loads(publishing.export_json(WORLD, ["lanternfolk"]))
-    assert [one["game"] for one in document["games"]] == ["lanternfolk"]
+    assert [item["game"] for item in document["games"]] == ["lanternfolk"]
     document["games"][0] |= {"game": "new-one", "name": "New One"}
     assert publishing.import_file(workshop, "new.json", json.dumps(document).encode()) == [
         "new-one"
@@ -360,7 +360,7 @@ def test_any_tier_survives_a_file(label, notes, amount, flag):
 
 
 def test_a_build_without_parts_is_a_contender_of_whom_nothing_is_known():
-    one = machine_contender(
+    item = machine_contender(
         WORLD.machine(
             known_build(
                 WORLD,
@@ -369,10 +369,10 @@ def test_a_build_without_parts_is_a_contender_of_whom_nothing_is_known():
         )
     )
     assert (
-        one.processor is None
-        and one.graphics is None
-        and one.memory_gb is None
-        and one.storage_gb is None
+        item.processor is None
+        and item.graphics is None
+        and item.memory_gb is None
+        and item.storage_gb is None
     )
 
 
@@ -395,5 +395,5 @@ def test_what_runs_a_game_for_least_is_the_cheapest_that_reaches_the_bar(game_id
         assert run.processor.startswith(min(fit)[2])
         wanted = tiers_of(WORLD).rows[row].tier.video_memory_gb or 0
         name = run.graphics.rsplit(",", 1)[0]
-        part = next((one for one in WORLD.by_kind["graphics"] if one.name == name), None)
+        part = next((item for item in WORLD.by_kind["graphics"] if item.name == name), None)
         assert part is None or part.memory_gb >= wanted

@@ -25,7 +25,7 @@ def test_the_strongest_part_is_the_one_that_a_plain_search_finds(name):
     own = growth(WORLD, now)
     book = WORLD.prices(brief.region, brief.allow_used)
     wishes = wishes_of(brief)
-    before = {one.rule for one in check(now.machine, wishes) if one.level == "blocks"}
+    before = {item.rule for item in check(now.machine, wishes) if item.level == "blocks"}
     for kind, found, speed in (
         ("graphics", own.graphics, lambda part: anchors_of(part)[1]),
         ("processor", own.processor, lambda part: part.single_speed),
@@ -35,9 +35,9 @@ def test_the_strongest_part_is_the_one_that_a_plain_search_finds(name):
             for part in WORLD.by_kind[kind]
             if (part.withdrawn is None or book.delivered(part.id) is not None)
             and not {
-                one.rule
-                for one in check(now.machine.with_part(kind, part), wishes)
-                if one.level == "blocks"
+                item.rule
+                for item in check(now.machine.with_part(kind, part), wishes)
+                if item.level == "blocks"
             }
             - before
         ]
@@ -76,11 +76,13 @@ def test_tuning_by_hand():
 
 def test_the_ways_name_what_they_need_and_never_bring_more_than_the_gain():
     brief, build = BRIEFS["net-loft"]
-    told = {one.way: one for one in ways_to_tune(WORLD, assess(WORLD, brief, build))}
+    told = {way.way: way for way in ways_to_tune(WORLD, assess(WORLD, brief, build))}
     assert len(told) == 4
     assert any("carries 65 W" in words for words in told["processor tuned"].obstacles), (
         "75 W under a boxed cooler of 65 W"
     )
-    for one, gain in (("processor tuned", 0.04), ("card tuned", 0.05)):
-        assert -0.001 <= told[one].least <= told[one].most <= gain + 0.001 and told[one].watts > 0
+    for item, gain in (("processor tuned", 0.04), ("card tuned", 0.05)):
+        assert (
+            -0.001 <= told[item].least <= told[item].most <= gain + 0.001 and told[item].watts > 0
+        )
     assert told["card undervolted"].watts < 0 and told["card undervolted"].most <= 0

@@ -46,18 +46,18 @@ def test_a_swap_says_what_the_swapped_build_really_does(kind):
     now = assess(WORLD, brief, build)
     present = build.of(kind)[0] if build.of(kind) else None
     found = swap(WORLD, now, SwapQuery(kind=kind, present=present))
-    prices = [one.cost_minor for one in found.candidates]
+    prices = [candidate.cost_minor for candidate in found.candidates]
     assert prices == sorted(prices) and len(prices) > 2
-    for one in found.candidates:
-        after = assess(WORLD, brief, one.build)
-        if not one.present:
-            assert one.change_minor == after.spent_minor - now.spent_minor
+    for candidate in found.candidates:
+        after = assess(WORLD, brief, candidate.build)
+        if not candidate.present:
+            assert candidate.change_minor == after.spent_minor - now.spent_minor
             assert not any(f.level == "blocks" and kind in f.kinds for f in after.findings)
-        for effect, exact in zip(one.effects, after.estimates, strict=True):
+        for effect, exact in zip(candidate.effects, after.estimates, strict=True):
             assert effect.state == exact.state
             if exact.average_fps:
                 assert effect.fps == pytest.approx(exact.judged_fps)
-        assert all(traits(one.part))
+        assert all(traits(candidate.part))
     everything = swap(
         WORLD, now, SwapQuery(kind=kind, present=present, everything=True, with_unfit=True)
     )
@@ -66,11 +66,11 @@ def test_a_swap_says_what_the_swapped_build_really_does(kind):
         for p in WORLD.by_kind[kind]
         if WORLD.prices("vellmouth", False).delivered(p.id) is not None
     ]
-    assert {one.part.id for one in everything.candidates} == {part.id for part in on_sale} | set(
-        build.of(kind)
-    )
+    assert {candidate.part.id for candidate in everything.candidates} == {
+        part.id for part in on_sale
+    } | set(build.of(kind))
     named = swap(WORLD, now, SwapQuery(kind=kind, present=present, search=on_sale[0].name))
-    assert on_sale[0].id in {one.part.id for one in named.candidates}
+    assert on_sale[0].id in {candidate.part.id for candidate in named.candidates}
 
 
 @pytest.mark.parametrize("seed", range(12))
@@ -93,7 +93,7 @@ def test_the_least_that_missing_kinds_cost_equals_brute_force(seed):
     if not every:
         assert left is None or left.least_minor is None
         return
-    assert left.least_minor == min(one.cost for one in every) - now.parts_minor
+    assert left.least_minor == min(item.cost for item in every) - now.parts_minor
     filled = assess(catalogue, brief, left.build)
     assert filled.missing == () and filled.blocking == 0
     assert filled.parts_minor == now.parts_minor + left.least_minor
@@ -121,11 +121,13 @@ def test_every_demo_brief_gets_an_answer_that_can_be_defended(name, aim):
     found = answer(WORLD, brief, build, aim)
     if found.assessment is None:
         assert found.relaxations
-        for one in found.relaxations:
-            targets = tuple(one.target if t.id == one.target.id else t for t in brief.targets)
+        for relaxation in found.relaxations:
+            targets = tuple(
+                relaxation.target if t.id == relaxation.target.id else t for t in brief.targets
+            )
             again = propose(WORLD, replace(brief, targets=targets), "least money")
             assert again.build is not None
-            assert again.cost_minor + brief.extras_minor == one.cost_minor
+            assert again.cost_minor + brief.extras_minor == relaxation.cost_minor
         return
     whole = found.assessment
     assert whole.missing == () and whole.blocking == 0 and whole.floors == ()
@@ -135,10 +137,10 @@ def test_every_demo_brief_gets_an_answer_that_can_be_defended(name, aim):
     if aim == "most frames":
         assert whole.spent_minor <= brief.budget_high_minor
         assert found.proposal.weight_met == sum(
-            one.target.weight for one in whole.counted if one.state == "meets"
+            item.target.weight for item in whole.counted if item.state == "meets"
         )
     else:
-        assert all(one.state == "meets" for one in whole.counted)
+        assert all(item.state == "meets" for item in whole.counted)
 
 
 def test_more_money_never_meets_less():
@@ -167,7 +169,7 @@ def test_the_sent_in_list_is_reviewed_and_its_remedies_work():
     for finding in now.findings:
         for remedy in finding_remedies(WORLD, now, finding):
             after = check(WORLD.machine(remedy.build))
-            assert finding.rule not in {one.rule for one in after}
+            assert finding.rule not in {item.rule for item in after}
 
 
 def test_filling_a_build_by_hand_stays_consistent():
@@ -198,25 +200,25 @@ def test_filling_a_build_by_hand_stays_consistent():
 def test_workings_end_in_the_figures_shown():
     brief, build = demo("net-loft")
     now = assess(WORLD, brief, build)
-    for one in now.estimates:
-        steps = {step.title: step.result for step in frame_working(now.machine, one, brief)}
+    for run in now.estimates:
+        steps = {step.title: step.result for step in frame_working(now.machine, run, brief)}
 
         def figure(title, steps=steps):
             return float(re.match(r"±?([\d.]+)", steps[title])[1])
 
-        assert figure("Processor time t_c") == pytest.approx(one.processor_ms, abs=0.006)
-        assert figure("Graphics time t_g") == pytest.approx(one.graphics_ms, abs=0.006)
-        assert figure("Average frame rate") == pytest.approx(one.average_fps, abs=0.06)
-        assert figure("Reached with that sureness") == pytest.approx(one.reliable_fps, abs=0.06)
+        assert figure("Processor time t_c") == pytest.approx(run.processor_ms, abs=0.006)
+        assert figure("Graphics time t_g") == pytest.approx(run.graphics_ms, abs=0.006)
+        assert figure("Average frame rate") == pytest.approx(run.average_fps, abs=0.06)
+        assert figure("Reached with that sureness") == pytest.approx(run.reliable_fps, abs=0.06)
 
 
 def test_the_speed_that_a_short_target_needs_is_just_enough():
     brief, build = demo("net-loft")
     now = assess(WORLD, brief, build)
     tried = 0
-    for one in now.estimates:
-        needed = needed_speedup(one, brief.chance)
-        if one.state == "meets" or not needed.processor:
+    for each_estimate in now.estimates:
+        needed = needed_speedup(each_estimate, brief.chance)
+        if each_estimate.state == "meets" or not needed.processor:
             continue
         for factor, state in (
             (needed.processor * 1.01, "meets"),
@@ -228,7 +230,12 @@ def test_the_speed_that_a_short_target_needs_is_just_enough():
                 single_speed=chip.single_speed * factor,
                 all_core_speed=chip.all_core_speed * factor,
             )
-            after = estimate(replace(now.machine, processor=faster), one.game, one.target, brief)
+            after = estimate(
+                replace(now.machine, processor=faster),
+                each_estimate.game,
+                each_estimate.target,
+                brief,
+            )
             assert after.state == state
             tried += 1
     assert tried
@@ -241,13 +248,13 @@ def test_tried_builds_survive_the_address(data):
         return data.draw(st.sampled_from([None, *(part.id for part in WORLD.by_kind[kind])]))
 
     def drawn():
-        drives = tuple(one for one in (some("storage"), some("storage")) if one)
+        drives = tuple(item for item in (some("storage"), some("storage")) if item)
         return Build(**{kind: some(kind) for kind in KINDS if kind != "storage"}, storage=drives)
 
-    one, other = drawn(), drawn()
-    assert decode_build(encode_build(one, other), other) == one
+    item, other = drawn(), drawn()
+    assert decode_build(encode_build(item, other), other) == item
     query = DeskQuery(
-        view="frames", tried=encode_build(one, other), swap="case", working="t1", everything=True
+        view="frames", tried=encode_build(item, other), swap="case", working="t1", everything=True
     )
     address = query.url(7)
     from urllib.parse import parse_qsl, urlsplit

@@ -26,35 +26,35 @@ def test_the_next_step_is_the_least_that_meets_again_what_is_met_today():
         build = propose(catalogue, brief, "most frames", kept).build
         brief = replace(brief, years=2, growth_percent=percent)
         now = assess(catalogue, brief, build)
-        year = next(one for one in years_kept(catalogue, now) if one.lost)
+        year = next(item for item in years_kept(catalogue, now) if item.lost)
         book, present = (
             catalogue.prices(brief.region, False),
             {part_id for _, part_id in build.ids()},
         )
         games = {
-            one: asking_more(fitted_game(catalogue, one), year.factor) for one in catalogue.games
+            game: asking_more(fitted_game(catalogue, game), year.factor) for game in catalogue.games
         }
-        met = tuple(one.target for one in now.counted if one.state == "meets")
+        met = tuple(item.target for item in now.counted if item.state == "meets")
         grown = replace(catalogue, games=games, results={}, published={}).kept_by(Keeper())
         everything = every_build(grown, replace(brief, targets=met, part_cap_minor=None))
         for step in year.steps:
             free = {kind for side in step.sides for kind in FREED[side]}
             able = []
-            for one in everything:
+            for item in everything:
                 same = all(
-                    one.ids[place] == ids_of(build)[place]
+                    item.ids[place] == ids_of(build)[place]
                     for place, kind in enumerate(KINDS)
                     if kind not in free
                 )
                 bought = [
-                    one
-                    for one in (*one.ids[:4], *one.ids[4], *one.ids[5:])
-                    if one and one not in present
+                    item
+                    for item in (*item.ids[:4], *item.ids[4], *item.ids[5:])
+                    if item and item not in present
                 ]
                 costs = [book.delivered(part_id) for part_id in bought]
                 if (
                     same
-                    and one.met == sum(target.weight for target in met)
+                    and item.met == sum(target.weight for target in met)
                     and max(costs, default=0) <= (brief.part_cap_minor or 10**9)
                 ):
                     able.append(sum(costs))
@@ -69,5 +69,5 @@ def test_the_next_step_is_the_least_that_meets_again_what_is_met_today():
             else:
                 assert not able, (seed, step.sides)
                 nothing += 1
-        assert len(year.steps) == 2 or not any(one.parts for one in year.steps[:2])
+        assert len(year.steps) == 2 or not any(each_step.parts for each_step in year.steps[:2])
     assert steps > 5 and forced > 2 and nothing > 4

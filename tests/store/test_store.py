@@ -148,8 +148,8 @@ def test_the_schema_is_what_migrations_make_and_an_older_database_is_brought_up(
     migrate(engine)
     made = inspect(engine)
     for table in Base.metadata.sorted_tables:
-        assert {one["name"] for one in made.get_columns(table.name)} == {
-            one.name for one in table.columns
+        assert {column["name"] for column in made.get_columns(table.name)} == {
+            column.name for column in table.columns
         }
     older = tmp_path / "older.sqlite"
     migrate(create_engine(f"sqlite:///{older}"), "0001")
@@ -157,7 +157,8 @@ def test_the_schema_is_what_migrations_make_and_an_older_database_is_brought_up(
     target = sqlite3.connect(older)
     for table in ("imports", "entries", "offers", "briefs", "changes"):
         columns = ", ".join(
-            one["name"] for one in inspect(create_engine(f"sqlite:///{older}")).get_columns(table)
+            column["name"]
+            for column in inspect(create_engine(f"sqlite:///{older}")).get_columns(table)
         )
         rows = source.execute(f"select {columns} from {table}").fetchall()
         target.executemany(f"insert into {table} values ({','.join('?' * len(rows[0]))})", rows)
@@ -271,7 +272,7 @@ def test_edits_by_hand_are_dated_revisions_and_outlive_an_import_that_lacks_them
         catalogues.revise(session, {("published", "by-hand"): later}, "said where")
     with workshop.database.reading() as session:
         states = catalogues.revisions(session, "published", "by-hand")
-        assert [(one.value.source, one.source) for one in states] == [
+        assert [(state.value.source, state.source) for state in states] == [
             ("somewhere", "said where"),
             ("", "made"),
         ]

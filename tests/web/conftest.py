@@ -1,5 +1,7 @@
 """The application over a copy of the demo data, without a browser."""
 
+import re
+
 import pytest
 from fastapi.testclient import TestClient
 
@@ -24,3 +26,8 @@ def client(workshop):
 def form(workshop, brief_id=1, **values):
     """The hidden fields of a change, with more."""
     return {"version": str(workshop.open(brief_id).version), "view": "frames", **values}
+
+
+def squeezed(page: str) -> str:
+    """A page as a browser takes it: however its lines are broken."""
+    return re.sub(r"\s*(</?(?:td|th|tr|p)\b[^>]*>)\s*", r"\1", re.sub(r"\s+", " ", page))

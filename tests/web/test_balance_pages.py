@@ -56,8 +56,8 @@ def test_the_lopsided_list_says_what_is_wasted_and_what_the_money_could_do(clien
     assert idle.saves_minor == price(plan.build.processor) - price(idle.part.id) > 20_000
     after = assess(catalogue, plan.brief, idle.build)
     assert all(
-        two.reliable_fps > 0.98 * one.reliable_fps
-        for one, two in zip(now.counted, after.counted, strict=True)
+        two.reliable_fps > 0.98 * item.reliable_fps
+        for item, two in zip(now.counted, after.counted, strict=True)
     )
     said = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
     assert (
@@ -115,9 +115,9 @@ def test_cuts_bring_a_build_within_the_budget_with_the_least_loss(client, lopsid
     assert (
         after.left_minor >= 0
         and after.met == before.met
-        and len({one.kind for one in made}) == len(made)
+        and len({item.kind for item in made}) == len(made)
     )
-    assert sum(one.saves_minor for one in made) == before.spent_minor - after.spent_minor
+    assert sum(item.saves_minor for item in made) == before.spent_minor - after.spent_minor
     assert trimmed(catalogue, before, 10**9) == ()
 
 
@@ -126,14 +126,14 @@ def test_budget_steps_answer_each_budget_and_say_what_each_adds(client, lopsided
     found = tables(catalogue, plan.brief, plan.build)
     budgets = usual_budgets(plan.brief)
     steps = budget_steps(found, budgets)
-    assert [one.budget_minor for one in steps] == list(budgets)
-    for one in steps:
+    assert [step.budget_minor for step in steps] == list(budgets)
+    for step in steps:
         alone = propose(
-            catalogue, plan.brief, "most frames", budget_minor=one.budget_minor - found.besides
+            catalogue, plan.brief, "most frames", budget_minor=step.budget_minor - found.besides
         )
-        assert one.assessment.build == alone.build
+        assert step.assessment.build == alone.build
     risen = budget_steps(found, budgets, [0, 10, 20, 30, 40])
-    assert [one.assessment.brief.targets[0].fps for one in risen] == [65, 72, 78, 84, 91]
+    assert [item.assessment.brief.targets[0].fps for item in risen] == [65, 72, 78, 84, 91]
     said = text_of(client.get(f"/briefs/{LOPSIDED}/steps").text)
     assert "The first step." in said and "more frames on average" in said
     for amounts, rise, expected in (
@@ -157,15 +157,17 @@ def test_budget_steps_answer_each_budget_and_say_what_each_adds(client, lopsided
 def test_prices_wishes_and_suppositions_are_worked_out_when_asked(client, lopsided):
     catalogue, plan, _ = lopsided
     first = client.get(f"/briefs/{LOPSIDED}/balance").text
-    assert all(f'id="ask-{one}"' in first for one in ("prices", "wishes", "supposed"))
+    assert all(f'id="ask-{item}"' in first for item in ("prices", "wishes", "supposed"))
     said = text_of(client.get(f"/briefs/{LOPSIDED}/balance?limits=1&wishes=1&suppose=1").text)
     assert "still the pick up to this price" in said and "trust in parts: nothing doubtful" in said
     assert "Graphics cards cost 10 % more" in said and "sells out" in said
     limits = price_limits(tables(catalogue, plan.brief, plan.build))
-    assert limits.inside and all(one.limit_minor >= one.price_minor for one in limits.inside)
-    assert all(one.limit_minor is None or one.limit_minor < one.price_minor for one in limits.near)
+    assert limits.inside and all(item.limit_minor >= item.price_minor for item in limits.inside)
+    assert all(
+        item.limit_minor is None or item.limit_minor < item.price_minor for item in limits.near
+    )
     today, supposed = what_if(catalogue, plan.brief, plan.build)
-    gone = next(one for one in supposed if today.machine.graphics.name in one.words)
+    gone = next(item for item in supposed if today.machine.graphics.name in item.words)
     assert (
         gone.assessment.machine.graphics.id != today.machine.graphics.id
         and "graphics" in gone.changed
@@ -177,26 +179,26 @@ def test_a_price_raised_past_its_limit_changes_the_answer_and_one_within_it_does
     catalogue, plan, _ = lopsided
     found = price_limits(tables(catalogue, plan.brief, plan.build))
     here = propose(catalogue, plan.brief).build
-    for one in found.inside[:3]:
+    for item in found.inside[:3]:
         for rise, same in (
-            (one.limit_minor - one.price_minor, True),
-            (one.limit_minor - one.price_minor + 1, False),
+            (item.limit_minor - item.price_minor, True),
+            (item.limit_minor - item.price_minor + 1, False),
         ):
             dearer = repriced(
                 catalogue,
-                lambda offer, one=one, rise=rise: (
+                lambda offer, item=item, rise=rise: (
                     replace(offer, price_minor=offer.price_minor + rise)
-                    if offer.part_id == one.part.id
+                    if offer.part_id == item.part.id
                     else offer
                 ),
             )
-            assert (propose(dearer, plan.brief).build == here) == same, one.part.name
+            assert (propose(dearer, plan.brief).build == here) == same, item.part.name
 
 
 def test_wishes_have_their_price_and_a_wish_that_costs_nothing_says_so(lopsided):
     catalogue, plan, _ = lopsided
     quiet = replace(plan.brief, noise_limit_dba=21.0, volume_limit_l=30.0, colour="white")
-    by_name = {one.wish.wish.name: one for one in wish_costs(catalogue, quiet, plan.build)}
+    by_name = {cost.wish.wish.name: cost for cost in wish_costs(catalogue, quiet, plan.build)}
     free = propose(catalogue, replace(quiet, noise_limit_dba=None))
     held = propose(catalogue, quiet)
     assert by_name["limit of noise"].cost_minor == held.cost_minor - free.cost_minor
@@ -245,7 +247,8 @@ def test_weights_of_nothing_and_a_region_without_prices(client, workshop):
             replace(
                 plan,
                 brief=replace(
-                    plan.brief, targets=tuple(replace(one, weight=0) for one in plan.brief.targets)
+                    plan.brief,
+                    targets=tuple(replace(target, weight=0) for target in plan.brief.targets),
                 ),
             ),
             "x",
@@ -272,9 +275,9 @@ def test_one_processor_in_the_catalogue(lopsided):
     bare = replace(
         catalogue,
         parts={
-            one: part
-            for one, part in catalogue.parts.items()
-            if kind_of(part) != "processor" or one == only
+            each_part: part
+            for each_part, part in catalogue.parts.items()
+            if kind_of(part) != "processor" or each_part == only
         },
     )
     found = tables(bare, plan.brief, Build())
@@ -285,10 +288,12 @@ def test_one_processor_in_the_catalogue(lopsided):
         c == 0 for step in found.frontier.steps for _, c, _ in step.pairings
     )
     assert "processor" not in idle_money(bare, now) and best.processor == only
-    limit = next(one for one in price_limits(found).inside if one.kind == "processor")
+    limit = next(item for item in price_limits(found).inside if item.kind == "processor")
     assert limit.limit_minor > limit.price_minor
     _, supposed = what_if(bare, plan.brief, Build())
-    gone = next(one for one in supposed if one.words == f"{now.machine.processor.name} sells out")
+    gone = next(
+        item for item in supposed if item.words == f"{now.machine.processor.name} sells out"
+    )
     assert gone.assessment is None
     assert picture_of(found).rows == ((0,),)
 
@@ -334,13 +339,13 @@ def test_years_to_keep_lose_targets_and_name_the_next_step(client, workshop, lop
     kept = replace(plan.brief, years=4, growth_percent=15.0)
     now = assess(catalogue, kept, best)
     found = years_kept(catalogue, now)
-    assert [round(one.factor, 4) for one in found] == [1.0, 1.15, 1.3225, 1.5209, 1.749]
+    assert [round(item.factor, 4) for item in found] == [1.0, 1.15, 1.3225, 1.5209, 1.749]
     assert (
         found[0].met == now.met
         and not found[0].lost
-        and [one.met for one in found] == sorted((one.met for one in found), reverse=True)
+        and [item.met for item in found] == sorted((item.met for item in found), reverse=True)
     )
-    first = next(one for one in found if one.lost)
+    first = next(item for item in found if item.lost)
     assert [step.sides for step in first.steps] == [("graphics",), ("processor",)]
     assert not first.steps[0].parts and first.steps[1].cost_minor == sum(
         catalogue.prices(kept.region, False).delivered(part.id) for part in first.steps[1].parts
@@ -350,11 +355,11 @@ def test_years_to_keep_lose_targets_and_name_the_next_step(client, workshop, lop
         changed = changed.with_part(kind_of(part), part.id)
     later = catalogue.machine(changed)
     assert not blocks(later)
-    for target, one in zip(kept.counted_targets, now.counted, strict=True):
+    for target, item in zip(kept.counted_targets, now.counted, strict=True):
         after = estimate(
             later, asking_more(fitted_game(catalogue, target.game_id), first.factor), target, kept
         )
-        assert after.state == "meets" or one.state != "meets"
+        assert after.state == "meets" or item.state != "meets"
     assert years_kept(catalogue, assess(catalogue, plan.brief, best)) == ()
     workshop.change(LOPSIDED, 1, lambda plan: (replace(plan, brief=kept, build=best), "kept"))
     said = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
@@ -364,8 +369,8 @@ def test_years_to_keep_lose_targets_and_name_the_next_step(client, workshop, lop
         and "graphics card side alone: nothing does" in said
         and "15 % more" in said
     )
-    assert [one.processor_alone for one in found] == sorted(
-        (one.processor_alone for one in found), reverse=True
+    assert [item.processor_alone for item in found] == sorted(
+        (item.processor_alone for item in found), reverse=True
     )
 
 
@@ -381,8 +386,8 @@ def test_what_carries_targets_in_later_years_is_not_called_waste(lopsided):
         assert game.processor_ms == fitted_game(catalogue, target.game_id).processor_ms * 1.12**4
     left = idle_money(catalogue, later)
     assert "processor" not in left or left["processor"].saves_minor < idle.saves_minor
-    assert {one for one in left if one not in SIDES} == {
-        one for one in idle_money(catalogue, now) if one not in SIDES
+    assert {item for item in left if item not in SIDES} == {
+        item for item in idle_money(catalogue, now) if item not in SIDES
     }
     assert cuts_of(catalogue, later)
 
@@ -396,7 +401,7 @@ def test_the_balance_as_data_says_what_the_page_says(client, workshop, lopsided)
     assert told["of_the_build"] and told["answer"]["targets_met"] == 4
     found = tables(catalogue, plan.brief, plan.build)
     assert [row["total_cost"] for row in told["frontier"]] == [
-        f"{(one.cost + found.besides) / 100:.2f}" for one in found.frontier.steps
+        f"{(step.cost + found.besides) / 100:.2f}" for step in found.frontier.steps
     ]
     assert all(len(row["reached_shares"]) == 4 for row in told["frontier"])
     sides = [

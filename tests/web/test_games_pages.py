@@ -6,6 +6,7 @@ import re
 
 import pytest
 
+from tests.web.conftest import squeezed
 from wattmetron.cli import main
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.games.publishing import game_state
@@ -48,7 +49,8 @@ def test_unknown_games_and_briefs_are_said(client):
 
 
 def test_typed_parts_are_measured_and_nonsense_is_answered(client):
-    page = client.get("/games", params={"parts": "Heron Dun 6, Reef 8 GB, 16 GB ram"}).text
+    asked = {"parts": "Heron Dun 6, Reef 8 GB, 16 GB ram"}
+    page = squeezed(client.get("/games", params=asked).text)
     assert "measured against Marrowgate Heron Dun 6 with Nacre Reef 8" in page
     nonsense = client.get("/games", params={"parts": "good stuff"}).text
     assert 'role="alert"' in nonsense and "Nothing here reads" in nonsense
@@ -181,9 +183,9 @@ def test_a_tier_becomes_a_target_and_an_equal_is_adopted_beside_the_game(client,
 
 
 def test_files_go_out_of_and_into_the_pages(client, workshop):
-    one = client.get("/games/lanternfolk/requirements.json")
-    assert 'filename="lanternfolk.requirements.json"' in one.headers["content-disposition"]
-    document = json.loads(one.text)
+    item = client.get("/games/lanternfolk/requirements.json")
+    assert 'filename="lanternfolk.requirements.json"' in item.headers["content-disposition"]
+    document = json.loads(item.text)
     document["games"][0] |= {"game": "second-lantern", "name": "Second Lantern"}
     opened = client.post("/games/open", files={"file": ("new.json", json.dumps(document))})
     assert "Read the requirements of 1 game from new.json." in opened.text

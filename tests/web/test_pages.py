@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 
-from tests.web.conftest import HTMX, form
+from tests.web.conftest import HTMX, form, squeezed
 from wattmetron.cli import main
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.desk.assess import assess
@@ -135,7 +135,7 @@ def test_cap_above_which_no_target_can_be_met_is_said(client):
     ).json()
     assert not answer["found"]
     assert "capped at 120 fps by its engine" in answer["account"][0]
-    assert any("cap of 120" in one["change"] for one in answer["relaxations"])
+    assert any("cap of 120" in item["change"] for item in answer["relaxations"])
 
 
 def test_the_api_stores_replaces_and_guards_versions(client):
@@ -178,7 +178,7 @@ def test_page_api_and_command_line_give_the_same_answer_on_an_edited_folder(
     brief = tmp_path / "brief.json"
     brief.write_text(json.dumps(client.get("/api/v1/briefs/1").json()["brief"]))
     before = client.post("/api/v1/propose", json={"brief": json.loads(brief.read_text())}).json()
-    card = next(one["part"] for one in before["build"]["parts"] if one["kind"] == "graphics")
+    card = next(item["part"] for item in before["build"]["parts"] if item["kind"] == "graphics")
     offers = (folder / "offers.csv").read_text().splitlines()
     gone = [
         line.replace(",EUR,true,", ",EUR,false,") if line.startswith(card) else line
@@ -208,7 +208,7 @@ def test_command_line_speaks_plainly(tmp_path, capsys):
     assert "45 mm more than Lidd & Frame Porthole takes" in capsys.readouterr().out
     assert main(["estimate", brief, build, *folder, "--json"]) == 0
     estimates = json.loads(capsys.readouterr().out)["estimates"]
-    assert {one["state"] for one in estimates} == {"short", "unsure"}
+    assert {estimate["state"] for estimate in estimates} == {"short", "unsure"}
     assert main(["check", build, "--brief", brief, *folder, "--json"]) == 1
     assert json.loads(capsys.readouterr().out)["floors"]
     assert main(["propose", str(tmp_path / "none.json"), *folder]) == 2
@@ -391,21 +391,22 @@ def test_chart_marks_stand_where_their_figures_say(workshop):
     """On a low target the diamond is still the mean; the whisker goes with the low."""
     catalogue, plan = workshop.catalogue(), workshop.open(4).plan
     seen = set()
-    for one in assess(catalogue, plan.brief, plan.build).estimates:
-        chart, per_ms = str(frame_row(one)), one.target.fps / 1000 * 50
+    for estimate in assess(catalogue, plan.brief, plan.build).estimates:
+        chart, per_ms = str(frame_row(estimate)), estimate.target.fps / 1000 * 50
         places = [float(x) for x in re.findall(r'<svg x="([\d.]+)%"', chart)]
-        assert any(abs(x - one.mean_frame_ms * per_ms) < 0.01 for x in places)
-        assert any(abs(x - 1000 / one.low_fps * per_ms) < 0.01 for x in places)
+        assert any(abs(x - estimate.mean_frame_ms * per_ms) < 0.01 for x in places)
+        assert any(abs(x - 1000 / estimate.low_fps * per_ms) < 0.01 for x in places)
         whisker = re.search(r'<line x1="([\d.]+)%" x2="([\d.]+)%" y1="41"', chart)
-        judged = 1000 / one.judged_fps * per_ms
+        judged = 1000 / estimate.judged_fps * per_ms
         assert float(whisker[1]) < judged < float(whisker[2])
         bars = [
             float(width) for width in re.findall(r'width="([\d.]+)%" y="\d+" height="10"', chart)
         ]
         assert bars == [
-            pytest.approx(ms * per_ms, abs=0.01) for ms in (one.processor_ms, one.graphics_ms)
+            pytest.approx(ms * per_ms, abs=0.01)
+            for ms in (estimate.processor_ms, estimate.graphics_ms)
         ]
-        seen.add(one.target.measure)
+        seen.add(estimate.target.measure)
     assert seen == {"average", "low"}
 
 
@@ -417,12 +418,12 @@ def test_the_api_gives_the_figures_of_the_core(client, workshop):
     assert whole["total_cost"] == "1012.70" and whole["targets_met"] == now.met == 2
     assert whole["power"]["full_w"] == now.draw.full_w
     assert client.post("/api/v1/estimate", json=question).json()["estimates"] == whole["estimates"]
-    assert [one["average_fps"] for one in whole["estimates"]] == [
-        round(one.average_fps, 2) for one in now.estimates
+    assert [item["average_fps"] for item in whole["estimates"]] == [
+        round(estimate.average_fps, 2) for estimate in now.estimates
     ]
     assert client.post("/api/v1/check", json=question).json()["findings"] == whole["findings"]
     cards = client.get("/api/v1/parts?kind=graphics").json()
-    assert [one["id"] for one in cards] == [part.id for part in catalogue.by_kind["graphics"]]
+    assert [card["id"] for card in cards] == [part.id for part in catalogue.by_kind["graphics"]]
     assert len(client.get("/api/v1/parts").json()) == len(catalogue.parts)
     lost = {**question, "build": {"parts": [{"kind": "case", "part": "no-such-case"}]}}
     answer = client.post("/api/v1/assess", json=lost)
@@ -443,14 +444,14 @@ def test_the_swap_page_lists_what_the_core_says(client, workshop):
     book = catalogue.prices("vellmouth", False)
     sold = [chip for chip in catalogue.by_kind["processor"] if book.delivered(chip.id) is not None]
     assert sorted(rows) == sorted(chip.id for chip in sold)
-    prices = [book.delivered(one) for one in rows]
+    prices = [book.delivered(each_row) for each_row in rows]
     assert prices == sorted(prices)
     row = re.search(r'id="try-quillon-ketch-flood-8".*?</tr>', text, re.DOTALL)[0]
     swapped = assess(
         catalogue, plan.brief, plan.build.with_part("processor", "quillon-ketch-flood-8")
     )
     shown = [int(rate) for rate in re.findall(r'<span class="fig">(\d+)</span></span>', row)]
-    assert shown == [round(one.judged_fps) for one in swapped.estimates]
+    assert shown == [round(estimate.judged_fps) for estimate in swapped.estimates]
     assert (
         "needs socket" in re.search(r'id="try-marrowgate-gannet-dun-4".*?</tr>', text, re.DOTALL)[0]
     )
@@ -479,11 +480,13 @@ def test_a_region_that_an_import_took_away_is_said_and_another_stands_in(client,
         "elsewhere": replace(catalogue.regions["vellmouth"], id="elsewhere", name="Elsewhere")
     }
     offers = tuple(
-        replace(one, region="elsewhere") for one in catalogue.offers if one.region == "vellmouth"
+        replace(offer, region="elsewhere")
+        for offer in catalogue.offers
+        if offer.region == "vellmouth"
     )
     workshop.import_catalogue(replace(catalogue, regions=regions, offers=offers), "moved")
     assert "Net loft all-rounder" in client.get("/briefs").text
-    page = client.get("/briefs/1/fit").text
+    page = squeezed(client.get("/briefs/1/fit").text)
     assert (
         "no longer has the region “vellmouth”: this is Elsewhere" in page
         and client.get("/briefs/1/assembly").status_code == 200

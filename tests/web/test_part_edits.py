@@ -185,9 +185,9 @@ def look(client, data: bytes, name="supplies.csv", kind=""):
 
 def test_a_table_shows_what_is_new_changed_or_wrong_before_anything_is_written(client, workshop):
     line = next(
-        one
-        for one in (CATALOGUE / "supplies.csv").read_text().splitlines()
-        if one.startswith("lowhum-level-750,")
+        each_line
+        for each_line in (CATALOGUE / "supplies.csv").read_text().splitlines()
+        if each_line.startswith("lowhum-level-750,")
     )
     fresh = line.replace("lowhum-level-750", "lowhum-level-755").replace("Level 750", "Level 755")
     data = table((line, f"{line.replace(',750,', ',740,', 1)}\n{fresh}"))

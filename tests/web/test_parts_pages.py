@@ -6,7 +6,7 @@ import html
 import re
 from dataclasses import replace
 
-from tests.web.conftest import HTMX, form
+from tests.web.conftest import HTMX, form, squeezed
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.account import account
@@ -41,14 +41,16 @@ def test_the_list_says_of_every_part_what_the_core_says(client, workshop):
         text = client.get(f"/parts?kind={kind}&brief=1").text
         rows = listed(text)
         assert sorted(rows) == sorted(against) and not re.search(CODE, text)
-        assert [book.delivered(one) for one in rows] == sorted(book.delivered(one) for one in rows)
+        assert [book.delivered(each_row) for each_row in rows] == sorted(
+            book.delivered(each_row) for each_row in rows
+        )
         for part_id in rows:
             row = html.unescape(re.search(rf'id="part-{part_id}".*?</tr>', text, re.DOTALL)[0])
             assert ("does not fit" in row) == bool(against[part_id]), part_id
-            for one in against[part_id][:1]:
-                assert one.sentence.removeprefix(f"{catalogue.parts[part_id].name} ") in row
+            for item in against[part_id][:1]:
+                assert item.sentence.removeprefix(f"{catalogue.parts[part_id].name} ") in row
         fitting = listed(client.get(f"/parts?kind={kind}&brief=1&fits=1").text)
-        assert sorted(fitting) == sorted(one for one, found in against.items() if not found)
+        assert sorted(fitting) == sorted(item for item, found in against.items() if not found)
 
 
 def test_the_sieve_narrows_by_words_facets_and_ranges_and_sorts_by_any_figure(client, workshop):
@@ -58,23 +60,23 @@ def test_the_sieve_narrows_by_words_facets_and_ranges_and_sorts_by_any_figure(cl
         "/parts?kind=graphics&min.gb=16&max.length=300&sort=watts&f.maker=Saltgrove"
     ).text
     wanted = [
-        one
-        for one in cards
-        if one.memory_gb >= 16
-        and one.length_mm <= 300
-        and one.maker == "Saltgrove"
-        and book.delivered(one.id)
+        card
+        for card in cards
+        if card.memory_gb >= 16
+        and card.length_mm <= 300
+        and card.maker == "Saltgrove"
+        and book.delivered(card.id)
     ]
-    assert sorted(listed(text)) == sorted(one.id for one in wanted) and wanted
-    by_id = {one.id: one for one in cards}
-    assert [by_id[one].board_power_w for one in listed(text)] == sorted(
-        one.board_power_w for one in wanted
+    assert sorted(listed(text)) == sorted(item.id for item in wanted) and wanted
+    by_id = {card.id: card for card in cards}
+    assert [by_id[item].board_power_w for item in listed(text)] == sorted(
+        item.board_power_w for item in wanted
     )
     cheap = listed(client.get("/parts?kind=supply&max.price=40&trusted=1").text)
     assert cheap and "lowhum-bargain-700" not in cheap
     assert "lowhum-bargain-700" in listed(client.get("/parts?kind=supply&max.price=40").text)
     worth = client.get("/parts?kind=processor&brief=4&sort=worth&dir=down").text
-    rates = [float(one) for one in re.findall(r'data-name="for the money">([\d.]+)<', worth)]
+    rates = [float(piece) for piece in re.findall(r'data-name="for the money">([\d.]+)<', worth)]
     assert rates == sorted(rates, reverse=True) and len(rates) > 5
     every = listed(client.get("/parts?kind=processor&all=1").text)
     assert (
@@ -105,7 +107,7 @@ def test_parts_stand_side_by_side_and_what_is_alike_is_dimmed(client):
         "/parts?kind=supply&brief=1&beside=lowhum-bargain-700+lowhum-level-750+no-such-part"
     ).text
     table = html.unescape(
-        re.search(r'<table class="list small beside">.*?</table>', text, re.DOTALL)[0]
+        re.search(r'<table class="list small beside">.*?</table>', squeezed(text))[0]
     )
     assert (
         "doubtful: 14 reviews average 51 %; names no protections" in table
@@ -149,11 +151,11 @@ def test_the_fit_view_numbers_its_findings_and_pins_them_to_the_drawing(client, 
     text = client.get("/briefs/7/fit").text
     assert not re.search(CODE, text)
     drawn = re.search(r'<svg role="img" class="drawing".*?</svg>', text, re.DOTALL)[0]
-    pins = [int(one) for one in re.findall(r'class="t-pin">(\d+)<', drawn)]
+    pins = [int(piece) for piece in re.findall(r'class="t-pin">(\d+)<', drawn)]
     assert sorted(pins) == list(range(1, len(now.findings) + 1))
     assert "card, length 45 mm too much" in drawn and "335 of 290" in drawn
-    for one in now.findings:
-        assert one.sentence in html.unescape(text)
+    for finding in now.findings:
+        assert finding.sentence in html.unescape(text)
     assert "2 changes clear all 4 that block for EUR\u00a0" in text
     by_part = html.unescape(client.get("/briefs/7/fit?by=part").text)
     assert (
@@ -167,7 +169,11 @@ def test_the_fit_view_numbers_its_findings_and_pins_them_to_the_drawing(client, 
 def test_power_shows_the_figures_of_the_account(client, workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan
     now = assess(catalogue, plan.brief, plan.build)
-    told = account(now.machine, tuple(one for one in now.estimates if one), use_of(catalogue, now))
+    told = account(
+        now.machine,
+        tuple(estimate for estimate in now.estimates if estimate),
+        use_of(catalogue, now),
+    )
     text = client.get("/briefs/1/fit").text
     for span in told.spans:
         assert f"{span.total_w:.0f}\u202fW" in text, span
@@ -208,7 +214,7 @@ def test_an_empty_build_and_one_without_a_case_are_drawn_or_explained(client, wo
 
 
 def test_the_assembly_list_is_made_from_the_build(client):
-    text = client.get("/briefs/7/assembly").text
+    text = squeezed(client.get("/briefs/7/assembly").text)
     assert "Before it can be built" in text and "Kitefall Orlop Pharos 16 GB Triple" in text
     keys = re.findall(r'data-tick="([^"]+)"', text)
     assert len(keys) == len(set(keys)) > 25 and not re.search(CODE, text)
@@ -280,7 +286,7 @@ def test_what_matters_is_said_with_the_briefs_own_figures(client, workshop):
         f"Here {now.needed_w}\u202fW with headroom are needed, spikes of {now.draw.spike_w}\u202fW"
         " and 1 x 16-pin" in supply
     )
-    limited = [one.game.name for one in now.counted if one.limit_words == "processor"]
+    limited = [item.game.name for item in now.counted if item.limit_words == "processor"]
     assert limited and all(
         name in client.get("/parts?kind=processor&brief=1").text for name in limited
     )

@@ -55,7 +55,7 @@ def test_a_preference_is_granted_with_its_price_insisted_on_and_let_go(client, w
     )
     post(client, workshop, act="insist", place="0")
     brief = workshop.open(1).plan.brief
-    assert brief.colour == "white" and [one.wish for one in brief.preferences] == [
+    assert brief.colour == "white" and [preference.wish for preference in brief.preferences] == [
         "wireless",
         "maker",
     ]
@@ -70,13 +70,15 @@ def test_a_preference_is_granted_with_its_price_insisted_on_and_let_go(client, w
     brief = workshop.open(1).plan.brief
     assert brief.only_of == () and brief.preferences == ()
     client.post("/briefs/1/undo", data=form(workshop), headers=HTMX)
-    assert [one.wish for one in workshop.open(1).plan.brief.preferences] == ["wireless"]
+    assert [preference.wish for preference in workshop.open(1).plan.brief.preferences] == [
+        "wireless"
+    ]
 
 
 def test_no_saving_gives_up_a_preference_that_is_granted(workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(8).plan
     colours = [
-        {one.part.colour for one in cuts_of(catalogue, assess(catalogue, brief, plan.build))}
+        {cut.part.colour for cut in cuts_of(catalogue, assess(catalogue, brief, plan.build))}
         for brief in (plan.brief, replace(plan.brief, preferences=(Preference("colour", "white"),)))
     ]
     assert "black" in colours[0] and "black" not in colours[1] and colours[1]
@@ -87,10 +89,10 @@ def test_wishes_are_priced_against_the_answer_with_its_preferences(workshop):
     wished = replace(plan.brief, preferences=(Preference("wireless"),), preference_minor=10_000)
     held, (granted,) = grant(catalogue, wished, Build())
     assert granted.granted and granted.cost_minor > 0
-    for one in wish_costs(catalogue, wished, Build()):
-        free = propose(catalogue, without(held, (one.wish,)))
-        assert one.cost_minor == propose(catalogue, held).cost_minor - free.cost_minor, (
-            one.wish.name
+    for cost in wish_costs(catalogue, wished, Build()):
+        free = propose(catalogue, without(held, (cost.wish,)))
+        assert cost.cost_minor == propose(catalogue, held).cost_minor - free.cost_minor, (
+            cost.wish.name
         )
 
 
@@ -112,7 +114,7 @@ def test_every_budget_step_grants_what_its_own_budget_allows(workshop):
         )
         brief, found = grant(catalogue, asked, Build())
         assert step.assessment.build == propose(catalogue, brief).build
-        outcomes.add(tuple(one.granted for one in found))
+        outcomes.add(tuple(item.granted for item in found))
     assert len(outcomes) > 1
 
 

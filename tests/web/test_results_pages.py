@@ -33,7 +33,7 @@ def test_pasted_results_narrow_the_game_and_undo_widens_it_again(client, worksho
     after = fitted_game(workshop.catalogue(), GAME)
     assert after.graphics_work_sd < 0.7 * before.graphics_work_sd
     items = workshop.catalogue().results[GAME].items
-    assert [(one.processor, one.graphics, one.average_fps, one.low_fps) for one in items] == [
+    assert [(item.processor, item.graphics, item.average_fps, item.low_fps) for item in items] == [
         ("marrowgate-heron-slate-6", "nacre-reef@16", 84, 61),
         ("quillon-ketch-flood-8", "marlpoint-ness@16", 182, 128),
         ("quillon-cutter-ebb-6", "nacre-shoal@8", 98.5, None),
@@ -64,11 +64,11 @@ def test_results_change_what_a_brief_is_told(client, workshop):
     )
     send(client, workshop, table=table)
     (after,) = client.post("/api/v1/estimate", json=question).json()["estimates"]
-    width = [one["interval_80_fps"][1] / one["interval_80_fps"][0] for one in (before, after)]
+    width = [item["interval_80_fps"][1] / item["interval_80_fps"][0] for item in (before, after)]
     assert width[1] < width[0] and after["chance"] != before["chance"]
     proposal = client.post("/api/v1/propose", json=question).json()
     assert proposal["found"]
-    shown = next(one for one in proposal["estimates"])
+    shown = next(item for item in proposal["estimates"])
     again = client.post(
         "/api/v1/estimate", json={"brief": brief["brief"], "build": proposal["build"]}
     ).json()["estimates"][0]
@@ -86,7 +86,7 @@ def test_what_lines_leave_out_comes_from_the_form_and_own_runs_are_marked(client
         own="on",
     )
     items = workshop.catalogue().results[GAME].items
-    assert {(one.processor, one.preset, one.height_px, one.own) for one in items} == {
+    assert {(item.processor, item.preset, item.height_px, item.own) for item in items} == {
         ("marrowgate-heron-slate-6", "high", 1440, True)
     }
 
@@ -148,7 +148,9 @@ def test_columns_that_cannot_be_told_apart_are_explained_once_per_source(client,
     )
     again = send(client, workshop, table=WIDE.replace("84", "90"), source="Dry Dock  Weekly")
     assert "Added 2 results" in again.text
-    assert [(one.average_fps, one.low_fps) for one in workshop.catalogue().results[GAME].items] == [
+    assert [
+        (item.average_fps, item.low_fps) for item in workshop.catalogue().results[GAME].items
+    ] == [
         (84, 61),
         (92, 70),
         (90, 61),
@@ -157,7 +159,7 @@ def test_columns_that_cannot_be_told_apart_are_explained_once_per_source(client,
     assert send(client, workshop, table=WIDE, source="Another").status_code == 422
     send(client, workshop, "/remove", result="r1")
     send(client, workshop, table=WIDE, source="Dry Dock Weekly")
-    names = [one.id for one in workshop.catalogue().results[GAME].items]
+    names = [item.id for item in workshop.catalogue().results[GAME].items]
     assert len(names) == len(set(names)) == 5
 
 
@@ -190,7 +192,7 @@ def test_a_head_says_what_columns_hold_and_what_it_leaves_open_is_asked(
         assert answer.status_code == 422 and "What does each column hold?" in answer.text
     else:
         assert [
-            (one.average_fps, one.low_fps) for one in workshop.catalogue().results[GAME].items
+            (item.average_fps, item.low_fps) for item in workshop.catalogue().results[GAME].items
         ] == found
 
 

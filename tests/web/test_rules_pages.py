@@ -7,7 +7,7 @@ import re
 
 import pytest
 
-from tests.web.conftest import HTMX, form
+from tests.web.conftest import HTMX, form, squeezed
 from wattmetron.services.desk.assess import assess
 
 
@@ -118,7 +118,7 @@ def test_makers_and_parts_are_excluded_hidden_in_swaps_and_let_in_again(client, 
     client.post("/briefs/1/exclude", data=form(workshop, part=present), headers=HTMX)
     plan = workshop.open(1).plan
     assert plan.brief.banned == (present,) and any(
-        "excludes" in one for one in assess(workshop.catalogue(), plan.brief, plan.build).floors
+        "excludes" in floor for floor in assess(workshop.catalogue(), plan.brief, plan.build).floors
     )
     assert "is not bought" in client.get("/briefs/1/brief").text
     refused = client.post("/briefs/1/exclude", data=form(workshop, part="no-such"), headers=HTMX)
@@ -128,7 +128,7 @@ def test_makers_and_parts_are_excluded_hidden_in_swaps_and_let_in_again(client, 
 
 
 def test_a_second_card_is_tried_called_waste_and_adopted(client, workshop):
-    page = client.get("/briefs/7/fit").text
+    page = squeezed(client.get("/briefs/7/fit").text)
     url = html.unescape(re.search(r'id="row-graphics-more" href="([^"]*)"', page)[1])
     tried = html.unescape(client.get(url).text)
     assert (

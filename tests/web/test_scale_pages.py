@@ -4,6 +4,7 @@ import re
 
 import pytest
 
+from tests.web.conftest import squeezed
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.demo import CATALOGUE
@@ -67,8 +68,7 @@ def test_a_pasted_chart_moves_speeds_and_undo_brings_them_back(client, workshop)
     )
     form = re.search(
         r'action="/parts/scale/undo".*?name="chart" value="([^"]+)".*?name="version" value="(\d+)"',
-        done.text,
-        re.DOTALL,
+        squeezed(done.text),
     )
     undone = client.post("/parts/scale/undo", data={"chart": form[1], "version": form[2]})
     assert (

@@ -54,7 +54,7 @@ class Finder:
                 break
         ordered = sorted(
             found.items(),
-            key=lambda one: (-one[1], len(self._entries[one[0]][2]), self._entries[one[0]][2]),
+            key=lambda row: (-row[1], len(self._entries[row[0]][2]), self._entries[row[0]][2]),
         )
         return [Hit(*self._entries[place][:2], score, forgiving) for place, score in ordered[:most]]
 

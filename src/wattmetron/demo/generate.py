@@ -86,7 +86,7 @@ def split(text: str) -> tuple[str, ...]:
 
 
 def processors(rows: list[tuple[Any, ...]]) -> list[tuple[Part, float]]:
-    found: list[tuple[Part, float]] = []
+    processors: list[tuple[Part, float]] = []
     for (
         maker,
         model,
@@ -135,8 +135,8 @@ def processors(rows: list[tuple[Any, ...]]) -> list[tuple[Part, float]]:
                 "Made for rendering and compiling; many slow cores." if "Foundry" in model else ""
             ),
         )
-        found.append((part, eur))
-    return found
+        processors.append((part, eur))
+    return processors
 
 
 def _chip_design(released_year: int) -> str:
@@ -151,7 +151,7 @@ def apis(released: date) -> tuple[str, ...]:
 def cards(
     rows: list[tuple[Any, ...]], partners: list[tuple[Any, ...]] = PARTNERS
 ) -> list[tuple[Part, float]]:
-    found: list[tuple[Part, float]] = []
+    cards: list[tuple[Part, float]] = []
     for (
         maker,
         chip,
@@ -200,13 +200,13 @@ def cards(
                 apis=apis(released),
                 design=f"{maker} {_chip_design(released.year)}",
             )
-            found.append((part, eur * price))
-    return found
+            cards.append((part, eur * price))
+    return cards
 
 
 def others(series: ModuleType) -> list[tuple[Part, float]]:
     """Boards, kits, drives, coolers, supplies and cases of a module's tables."""
-    found: list[tuple[Part, float]] = []
+    others: list[tuple[Part, float]] = []
     for (
         maker,
         model,
@@ -242,8 +242,8 @@ def others(series: ModuleType) -> list[tuple[Part, float]]:
             cpu_8pin=eps,
             outputs=split(outputs),
         )
-        found.append((board, eur))
-    found += kits(series.KITS)
+        others.append((board, eur))
+    others += kits(series.KITS)
     for maker, model, interface, capacity, speed, eur in series.DRIVES:
         drive = Storage(
             id=slug(maker, model),
@@ -253,7 +253,7 @@ def others(series: ModuleType) -> list[tuple[Part, float]]:
             capacity_gb=capacity,
             read_mbs=speed,
         )
-        found.append((drive, eur))
+        others.append((drive, eur))
     for maker, model, sockets, height, watts, noise, eur in series.COOLERS:
         cooler = Cooler(
             id=slug(maker, model),
@@ -264,7 +264,7 @@ def others(series: ModuleType) -> list[tuple[Part, float]]:
             capacity_w=watts,
             noise_dba=noise,
         )
-        found.append((cooler, eur))
+        others.append((cooler, eur))
     for maker, model, watts, spike, form, eps, p8, p16, level, eur in series.SUPPLIES:
         supply = PowerSupply(
             id=slug(maker, model),
@@ -279,7 +279,7 @@ def others(series: ModuleType) -> list[tuple[Part, float]]:
             efficiency=level,
             notes="No test result and no protections named." if "Bargain" in model else "",
         )
-        found.append((supply, eur))
+        others.append((supply, eur))
     for maker, model, boards, supplies, card, cooler_mm, fans, litres, airflow, eur in series.CASES:
         case = Case(
             id=slug(maker, model),
@@ -293,12 +293,12 @@ def others(series: ModuleType) -> list[tuple[Part, float]]:
             volume_l=float(litres),
             airflow=airflow,
         )
-        found.append((case, eur))
-    return found
+        others.append((case, eur))
+    return others
 
 
 def kits(rows: list[tuple[Any, ...]]) -> list[tuple[Part, float]]:
-    found: list[tuple[Part, float]] = []
+    kits: list[tuple[Part, float]] = []
     for maker, model, kind, mts, cl, sticks, gb, ranks, eur in rows:
         kit = Memory(
             id=slug(maker, model, kind),
@@ -311,8 +311,8 @@ def kits(rows: list[tuple[Any, ...]]) -> list[tuple[Part, float]]:
             stick_gb=float(gb),
             ranks=ranks,
         )
-        found.append((kit, eur))
-    return found
+        kits.append((kit, eur))
+    return kits
 
 
 def liquid_coolers() -> list[tuple[Part, float]]:
@@ -461,26 +461,26 @@ def charts(parts: dict[str, Part]) -> dict[str, Chart]:
     draw = random.Random(20261122)
     scale = Scale(parts.values(), {})
     truths: dict[tuple[str, str], float] = {
-        (key, measure): found[0]
-        for key, one in scale.standings.items()
+        (key, measure): charts[0]
+        for key, standing in scale.standings.items()
         for measure in MEASURES
-        if (found := speed_of(one, measure)) is not None
+        if (charts := speed_of(standing, measure)) is not None
     }
     made: dict[str, Chart] = {}
     for key, name, measure, unit, factor, noise, day, slip, named in CHARTS:
         rows = [
             ChartRow(
-                text=scale.standings[one].name.replace("\u00a0", " "),
-                part=one,
+                text=scale.standings[text].name.replace("\u00a0", " "),
+                part=text,
                 value=round(
-                    truths[one, measure]
+                    truths[text, measure]
                     * factor
                     * draw.gauss(1, noise)
-                    * (1.22 if one == slip else 1),
+                    * (1.22 if text == slip else 1),
                     1,
                 ),
             )
-            for one in named
+            for text in named
         ]
         made[key] = Chart(
             id=key, name=name, measure=measure, unit=unit, published_on=day, rows=tuple(rows)

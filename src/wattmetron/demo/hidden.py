@@ -73,17 +73,17 @@ def world_of(true: Mapping[str, Part], published: Mapping[str, Part]) -> World:
         Market(
             chips,
             cards,
-            np.array([real.standings[one.key].speeds for one in chips]),
-            np.array([real.standings[one.key].speeds for one in cards]),
-            _numbers([one.design for one in chips]),
-            _numbers([one.design for one in cards]),
+            np.array([real.standings[chip.key].speeds for chip in chips]),
+            np.array([real.standings[card.key].speeds for card in cards]),
+            _numbers([chip.design for chip in chips]),
+            _numbers([card.design for card in cards]),
         ),
     )
 
 
 def _numbers(designs: list[str]) -> np.ndarray:
     order = sorted(set(designs))
-    return np.array([order.index(one) for one in designs])
+    return np.array([order.index(design) for design in designs])
 
 
 def true_games(world: World, truths: Mapping[str, Game]) -> dict[str, TrueGame]:
@@ -102,8 +102,8 @@ def results(world: World, games: Mapping[str, TrueGame]) -> dict[str, Results]:
 def _results(world: World, true: TrueGame, count: int) -> list[Result]:
     draw = world.rng
     released = true.game.released or date(2024, 1, 1)
-    found: list[Result] = []
-    while len(found) < count:
+    results: list[Result] = []
+    while len(results) < count:
         day = released + timedelta(days=int(draw.integers(5, 400)))
         p, g = int(draw.integers(len(world.processors))), int(draw.integers(len(world.cards)))
         size, preset = (
@@ -112,13 +112,13 @@ def _results(world: World, true: TrueGame, count: int) -> list[Result]:
         )
         if not _likely(world.processors[p], world.cards[g], true.game, size, preset, day):
             continue
-        one = world.result(true, p, g, size, preset, len(found) + 1)
-        if true.game.engine_cap_fps and one.average_fps > 0.8 * true.game.engine_cap_fps:
+        result = world.result(true, p, g, size, preset, len(results) + 1)
+        if true.game.engine_cap_fps and result.average_fps > 0.8 * true.game.engine_cap_fps:
             continue
-        found.append(
-            _rounded(one, SOURCES[int(draw.integers(len(SOURCES)))], min(day, date(2026, 11, 1)))
+        results.append(
+            _rounded(result, SOURCES[int(draw.integers(len(SOURCES)))], min(day, date(2026, 11, 1)))
         )
-    return found
+    return results
 
 
 def _likely(
@@ -128,16 +128,21 @@ def _likely(
     the other, and the video memory enough.
     """
     lately = [
-        one.withdrawn is None or one.withdrawn > day - timedelta(days=700) for one in (chip, card)
+        standing.withdrawn is None or standing.withdrawn > day - timedelta(days=700)
+        for standing in (chip, card)
     ]
-    there = [one.released is None or one.released <= day for one in (chip, card)]
+    there = [standing.released is None or standing.released <= day for standing in (chip, card)]
     need = game.preset(preset).video_memory.at(size[0] * size[1] / 1e6)
     near = abs(np.log(chip.speeds[0] / card.speeds[0])) < 0.9
     return all(lately) and all(there) and near and (card.memory_gb or 0) >= need
 
 
-def _rounded(one: Result, source: str, day: date) -> Result:
-    low = None if one.low_fps is None else float(round(one.low_fps))
+def _rounded(result: Result, source: str, day: date) -> Result:
+    low = None if result.low_fps is None else float(round(result.low_fps))
     return replace(
-        one, average_fps=float(round(one.average_fps)), low_fps=low, source=source, measured_on=day
+        result,
+        average_fps=float(round(result.average_fps)),
+        low_fps=low,
+        source=source,
+        measured_on=day,
     )

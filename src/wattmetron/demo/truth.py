@@ -271,7 +271,7 @@ def drawn_market(rng: np.random.Generator, processors: int, cards: int) -> Marke
     def standing(
         side: Side, key: str, name: str, speeds: Floats, memory_gb: float | None, design: str
     ) -> Standing:
-        off = tuple(float(one) for one in speeds * np.exp(rng.normal(0, 0.03)))
+        off = tuple(float(speed) for speed in speeds * np.exp(rng.normal(0, 0.03)))
         return Standing(
             key,
             side,

@@ -293,19 +293,19 @@ RELEASED = {
 
 def games() -> list[Game]:
     """All games of the made-up world."""
-    found = [
+    games = [
         *(_game(_Row(*row)) for row in GAMES),
         *(_by_requirements(*row) for row in BY_REQUIREMENTS),
     ]
     return [
         replace(
-            one,
+            game,
             options=tuple(
                 Option(name=n, processor_factor=u, graphics_factor=w, video_memory_gb=gb)
-                for n, u, w, gb in OPTIONS.get(one.id, ())
+                for n, u, w, gb in OPTIONS.get(game.id, ())
             ),
         )
-        for one in found
+        for game in games
     ]
 
 

@@ -214,8 +214,10 @@ def build_from(file: BuildFile) -> Build:
             build = build.keeping(place.part, True)
     for own in file.stand_ins:
         build = build.standing_in(StandIn(own.part, own.until, to_minor(own.resale)))
-    for one in file.aside:
-        build = build.setting_aside(SetAside(one.rule, tuple(one.parts), one.reason))
+    for aside_file in file.aside:
+        build = build.setting_aside(
+            SetAside(aside_file.rule, tuple(aside_file.parts), aside_file.reason)
+        )
     return build
 
 
@@ -228,13 +230,15 @@ def build_file(build: Build) -> BuildFile:
             for kind, part_id in build.ids()
         ],
         stand_ins=[
-            StandInFile(part=one.part, until=one.until, resale=to_decimal(one.resale_minor))
-            for one in build.stand_ins
-            if one.part in there
+            StandInFile(
+                part=stand_in.part, until=stand_in.until, resale=to_decimal(stand_in.resale_minor)
+            )
+            for stand_in in build.stand_ins
+            if stand_in.part in there
         ],
         aside=[
-            AsideFile(rule=one.rule, parts=list(one.parts), reason=one.reason)
-            for one in build.aside
+            AsideFile(rule=aside.rule, parts=list(aside.parts), reason=aside.reason)
+            for aside in build.aside
         ],
     )
 
@@ -287,7 +291,7 @@ def _read(kind: Any, name: str, data: bytes) -> Any:
         return kind.model_validate_json(data)
     except ValidationError as error:
         raise FormatError(
-            [problem_of(name, one) for one in error.errors(include_url=False)]
+            [problem_of(name, problem) for problem in error.errors(include_url=False)]
         ) from error
 
 

@@ -138,14 +138,14 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
         games=games,
         offers=tuple(offers),
         regions=regions,
-        published={one.game: one.published for one in requirements.games if one.tiers},
-        named={one.id: one for one in requirements.named},
+        published={game.game: game.published for game in requirements.games if game.tiers},
+        named={named_part.id: named_part for named_part in requirements.named},
         assumptions=requirements.assumptions or Assumptions(),
         charts=charts,
         results={
-            one.game: Results(game=one.game, items=one.results)
-            for one in requirements.games
-            if one.results
+            game.game: Results(game=game.game, items=game.results)
+            for game in requirements.games
+            if game.results
         },
     )
 
@@ -164,22 +164,22 @@ def _read_requirements(
     if data is None:
         return empty
     try:
-        found = read_requirements(REQUIREMENTS_FILE, data)
+        file = read_requirements(REQUIREMENTS_FILE, data)
     except FormatError as error:
         problems += error.problems
         return empty
-    for number, one in enumerate(found.games, start=1):
-        if one.game not in games:
+    for number, game in enumerate(file.games, start=1):
+        if game.game not in games:
             problems.append(
                 Problem(
                     REQUIREMENTS_FILE,
                     None,
                     f"games › {number}",
-                    f"“{one.game}”",
+                    f"“{game.game}”",
                     "the id of a game",
                 )
             )
-    return found
+    return file
 
 
 OF_SOURCES = {
@@ -330,9 +330,9 @@ def requirements_of(
     all of them.
     """
     known = [
-        one for one in catalogue.games if one in catalogue.published or one in catalogue.results
+        game for game in catalogue.games if game in catalogue.published or game in catalogue.results
     ]
-    wanted = known if game_ids is None else [one for one in game_ids if one in known]
+    wanted = known if game_ids is None else [game_id for game_id in game_ids if game_id in known]
     return RequirementsFile(
         format=REQUIREMENTS_FORMAT,
         games=tuple(_published_game(catalogue, game_id) for game_id in wanted),
@@ -343,16 +343,16 @@ def requirements_of(
 
 def _published_game(catalogue: Catalogue, game_id: str) -> PublishedGame:
     game = catalogue.games[game_id]
-    one = catalogue.published.get(game_id) or Published(game=game_id, tiers=())
+    published = catalogue.published.get(game_id) or Published(game=game_id, tiers=())
     results = catalogue.results.get(game_id)
     return PublishedGame(
         game=game_id,
         name=game.name,
         genre=game.genre,
-        source=one.source,
-        published_on=one.published_on,
-        text=one.text,
-        tiers=one.tiers,
+        source=published.source,
+        published_on=published.published_on,
+        text=published.text,
+        tiers=published.tiers,
         results=results.items if results else (),
     )
 
@@ -366,8 +366,8 @@ def write_catalogue(catalogue: Catalogue, folder: Path) -> None:
 
 def tables() -> dict[str, type]:
     """The row type of every CSV file."""
-    found: dict[str, type] = {name: PART_TYPES[kind] for kind, name in PART_FILES.items()}
-    return {**found, REGIONS_FILE: Region, OFFERS_FILE: OfferRow, CHARTS_FILE: ChartLine}
+    tables: dict[str, type] = {name: PART_TYPES[kind] for kind, name in PART_FILES.items()}
+    return {**tables, REGIONS_FILE: Region, OFFERS_FILE: OfferRow, CHARTS_FILE: ChartLine}
 
 
 def package_description() -> dict[str, Any]:

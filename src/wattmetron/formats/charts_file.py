@@ -69,7 +69,7 @@ def read_charts(file: str, text: str, problems: list[Problem]) -> dict[str, Char
                     "one per chart",
                 )
             )
-        if any(one.part == line.part for one in own):
+        if any(chart_line.part == line.part for chart_line in own):
             problems.append(
                 Problem(
                     file,
@@ -89,7 +89,10 @@ def read_charts(file: str, text: str, problems: list[Problem]) -> dict[str, Char
             published_on=own[0].published_on,
             muted=own[0].muted,
             noise=own[0].noise,
-            rows=tuple(ChartRow(text=one.text, part=one.part, value=one.value) for one in own),
+            rows=tuple(
+                ChartRow(text=chart_line.text, part=chart_line.part, value=chart_line.value)
+                for chart_line in own
+            ),
         )
         for key, own in lines.items()
     }

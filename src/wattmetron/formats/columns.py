@@ -88,19 +88,19 @@ def columns_of(kind: type) -> tuple[ColumnSpec, ...]:
 
 def _read_columns(kind: type) -> tuple[ColumnSpec, ...]:
     hints = get_type_hints(kind, include_extras=True)
-    found = []
+    specs = []
     for item in fields(kind):
         default: Any = item.default if item.default is not MISSING else None
         required = item.default is MISSING and item.default_factory is MISSING
-        found.append(_spec(item.name, hints[item.name], required, default))
-    return tuple(found)
+        specs.append(_spec(item.name, hints[item.name], required, default))
+    return tuple(specs)
 
 
 def _spec(name: str, hint: Any, required: bool, default: Any) -> ColumnSpec:
     base, metadata = _unwrap(hint)
     optional = many = False
     if get_origin(base) in (Union, types.UnionType):
-        inner = [one for one in get_args(base) if one is not type(None)]
+        inner = [arg for arg in get_args(base) if arg is not type(None)]
         optional = True
         base, more = _unwrap(inner[0])
         metadata += more
@@ -112,8 +112,10 @@ def _spec(name: str, hint: Any, required: bool, default: Any) -> ColumnSpec:
     if get_origin(base) is Literal:
         choices = get_args(base)
         base = type(choices[0])
-    column = next((one for one in metadata if isinstance(one, Column)), Column(name))
-    limits = tuple(one for one in metadata if isinstance(one, (Gt, Ge, Lt, Le)))
+    column = next(
+        (each_hint for each_hint in metadata if isinstance(each_hint, Column)), Column(name)
+    )
+    limits = tuple(each_hint for each_hint in metadata if isinstance(each_hint, (Gt, Ge, Lt, Le)))
     return ColumnSpec(
         name, column.text, column.unit, base, many, optional, choices, limits, required, default
     )
@@ -128,11 +130,15 @@ def _unwrap(hint: Any) -> tuple[Any, list[Any]]:
 
 
 def _limit_test(spec: ColumnSpec) -> Callable[[Any], bool]:
-    low: Any = max((cast(Any, one.ge) for one in spec.limits if isinstance(one, Ge)), default=None)
-    above: Any = max(
-        (cast(Any, one.gt) for one in spec.limits if isinstance(one, Gt)), default=None
+    low: Any = max(
+        (cast(Any, limit.ge) for limit in spec.limits if isinstance(limit, Ge)), default=None
     )
-    high: Any = min((cast(Any, one.le) for one in spec.limits if isinstance(one, Le)), default=None)
+    above: Any = max(
+        (cast(Any, limit.gt) for limit in spec.limits if isinstance(limit, Gt)), default=None
+    )
+    high: Any = min(
+        (cast(Any, limit.le) for limit in spec.limits if isinstance(limit, Le)), default=None
+    )
 
     def within(value: Any) -> bool:
         return (
@@ -188,7 +194,7 @@ def reader_of(spec: ColumnSpec) -> Reader:
     choices = frozenset(spec.choices)
     limited = bool(spec.limits)
 
-    def one(cell: str) -> Any:
+    def checked(cell: str) -> Any:
         value = base(cell)
         if (choices and value not in choices) or (limited and not within(value)):
             raise ValueError(cell)
@@ -196,9 +202,9 @@ def reader_of(spec: ColumnSpec) -> Reader:
 
     if spec.many:
         return lambda cell: tuple(
-            one(piece.strip()) for piece in cell.split(LIST_MARK) if piece.strip()
+            checked(piece.strip()) for piece in cell.split(LIST_MARK) if piece.strip()
         )
-    return one
+    return checked
 
 
 def cell_of(value: Any) -> str:
@@ -208,7 +214,7 @@ def cell_of(value: Any) -> str:
     if isinstance(value, bool):
         return "true" if value else "false"
     if isinstance(value, tuple):
-        return LIST_MARK.join(cell_of(one) for one in value)
+        return LIST_MARK.join(cell_of(item) for item in value)
     if isinstance(value, float) and value.is_integer():
         return str(int(value))
     return str(value)

@@ -98,7 +98,7 @@ def _to_core(field: Declared, value: Any) -> Any:
 
 def _to_file(field: Declared, value: Any) -> Any:
     if field.several:
-        return [list(one) if get_origin(one) is tuple else one for one in value]
+        return [list(item) if get_origin(item) is tuple else item for item in value]
     if field.asked.amount and value is not None:
         return to_decimal(value)
     return value

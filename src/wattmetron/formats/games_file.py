@@ -20,12 +20,12 @@ def read_games(file: str, text: str, problems: list[Problem]) -> list[Game]:
     try:
         games = GAMES.validate_json(text)
     except ValidationError as error:
-        for one in error.errors(include_url=False):
+        for problem in error.errors(include_url=False):
             place = " › ".join(
-                str(step + 1) if isinstance(step, int) else str(step) for step in one["loc"]
+                str(step + 1) if isinstance(step, int) else str(step) for step in problem["loc"]
             )
-            found = "no such value" if one["type"] == "missing" else f"“{one['input']}”"
-            problems.append(Problem(file, None, place, found, one["msg"].lower()))
+            found = "no such value" if problem["type"] == "missing" else f"“{problem['input']}”"
+            problems.append(Problem(file, None, place, found, problem["msg"].lower()))
         return []
     for number, game in enumerate(games, start=1):
         _check_presets(file, number, game, problems)

@@ -111,7 +111,7 @@ def read_requirements(name: str, data: bytes) -> RequirementsFile:
         file = REQUIREMENTS.validate_json(data)
     except ValidationError as error:
         raise FormatError(
-            [problem_of(name, one) for one in error.errors(include_url=False)[:200]]
+            [problem_of(name, problem) for problem in error.errors(include_url=False)[:200]]
         ) from error
     problems = list(_problems(name, file))
     if problems:
@@ -121,16 +121,16 @@ def read_requirements(name: str, data: bytes) -> RequirementsFile:
 
 def _problems(name: str, file: RequirementsFile) -> Iterable[Problem]:
     seen: set[str] = set()
-    for number, one in enumerate(file.games, start=1):
+    for number, game in enumerate(file.games, start=1):
         where = f"games › {number}"
-        if one.game in seen:
-            yield Problem(name, None, where, f"“{one.game}” a second time", "each game once")
-        seen.add(one.game)
-        if not (one.tiers or one.results) or len(one.tiers) > MAX_TIERS:
+        if game.game in seen:
+            yield Problem(name, None, where, f"“{game.game}” a second time", "each game once")
+        seen.add(game.game)
+        if not (game.tiers or game.results) or len(game.tiers) > MAX_TIERS:
             yield Problem(
-                name, None, f"{where} › tiers", f"{len(one.tiers)} tiers", f"1 to {MAX_TIERS}"
+                name, None, f"{where} › tiers", f"{len(game.tiers)} tiers", f"1 to {MAX_TIERS}"
             )
-        for tier in one.tiers:
+        for tier in game.tiers:
             if max(len(tier.processors), len(tier.graphics)) > MAX_LISTED:
                 yield Problem(
                     name,
@@ -139,14 +139,14 @@ def _problems(name: str, file: RequirementsFile) -> Iterable[Problem]:
                     "a list of parts too long",
                     f"at most {MAX_LISTED}",
                 )
-        yield from _long(name, where, one)
+        yield from _long(name, where, game)
 
 
 def _long(name: str, where: str, value: Any) -> Iterable[Problem]:
     """Texts longer than a page can carry."""
     if isinstance(value, tuple):
-        for one in value:
-            yield from _long(name, where, one)
+        for item in value:
+            yield from _long(name, where, item)
     elif is_dataclass(value):
         for item in fields(value):
             inner = getattr(value, item.name)
@@ -188,7 +188,14 @@ class TierRow:
 
 def write_flat(published: Iterable[Published]) -> str:
     """The tiers as CSV, one line each."""
-    return write_table(TierRow, (_row(one.game, tier) for one in published for tier in one.tiers))
+    return write_table(
+        TierRow,
+        (
+            _row(each_published.game, tier)
+            for each_published in published
+            for tier in each_published.tiers
+        ),
+    )
 
 
 def _row(game: str, tier: Tier) -> TierRow:
@@ -197,13 +204,15 @@ def _row(game: str, tier: Tier) -> TierRow:
         for item in fields(Tier)
         if item.name in TierRow.__dataclass_fields__
     }
-    named = {side: tuple(_cell(one) for one in plain[side]) for side in ("processors", "graphics")}
+    named = {
+        side: tuple(_cell(item) for item in plain[side]) for side in ("processors", "graphics")
+    }
     return TierRow(game=game, tier=tier.label, **{**plain, **named})
 
 
-def _cell(one: Listed) -> str:
-    memory = f" {one.memory_gb:g} GB" if one.memory_gb else ""
-    return (one.text + memory).replace(";", ",")
+def _cell(listed: Listed) -> str:
+    memory = f" {listed.memory_gb:g} GB" if listed.memory_gb else ""
+    return (listed.text + memory).replace(";", ",")
 
 
 def read_flat(name: str, data: bytes) -> list[TierRow]:

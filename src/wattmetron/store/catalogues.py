@@ -22,7 +22,7 @@ from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.results import ColumnRoles, Results
 from wattmetron.store.tables import EntryRow, ImportRow, OfferRow
 
-OFFER_COLUMNS = tuple(one.name for one in fields(Offer))
+OFFER_COLUMNS = tuple(field.name for field in fields(Offer))
 _values_of = attrgetter(*OFFER_COLUMNS)
 _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     **{kind: TypeAdapter(part_type) for kind, part_type in PART_TYPES.items()},
@@ -129,7 +129,9 @@ def _dumped(kind: str, value: Any) -> str:
     return str(_ADAPTERS[kind].dump_json(value, exclude_defaults=True).decode())
 
 
-_NAMES = {kind: tuple(one.name for one in fields(kind)) for kind in (*PART_TYPES.values(), Region)}
+_NAMES = {
+    kind: tuple(field.name for field in fields(kind)) for kind in (*PART_TYPES.values(), Region)
+}
 
 
 def _plain_json(value: Part | Region) -> str:
@@ -191,11 +193,11 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
         games=games,
         offers=tuple(_offers(rows)),
         regions=others["region"],
-        published={key: one for key, one in others["published"].items() if key in games},
+        published={key: other for key, other in others["published"].items() if key in games},
         named=others["named"],
         assumptions=others["assumptions"].get(ASSUMPTIONS_KEY, Assumptions()),
         charts=others["chart"],
-        results={key: one for key, one in others["results"].items() if key in games},
+        results={key: other for key, other in others["results"].items() if key in games},
     )
 
 
@@ -279,7 +281,7 @@ def revise_offers(
         OFFERS.c.until_import.is_(None),
         OFFERS.c.part_id == part_id,
         OFFERS.c.region == region,
-        OFFERS.c.shop.in_([one.shop for one in new]),
+        OFFERS.c.shop.in_([offer.shop for offer in new]),
     )
     _end(session, OFFERS, list(session.scalars(query)), row.id)
     rows = [(*values[:-1], values[-1].isoformat(), row.id) for values in map(_values_of, new)]
@@ -311,18 +313,22 @@ def undo_edit(session: Session, edit_id: int) -> str:
         ended = session.execute(
             select(*(table.c[name] for name in columns)).where(table.c.until_import == edit_id)
         ).all()
-        keys = [tuple(getattr(one, name) for name in key) for one in ended]
-        later = [one for one in keys if _stands_otherwise(session, table, key, one, edit_id)]
-        if later or any(one.until_import is not None for one in brought):
+        keys = [tuple(getattr(item, name) for name in key) for item in ended]
+        later = [
+            each_key
+            for each_key in keys
+            if _stands_otherwise(session, table, key, each_key, edit_id)
+        ]
+        if later or any(pair.until_import is not None for pair in brought):
             raise ConflictError(
                 "What this edit touched was changed since: look at what it says now."
             )
-        _end(session, table, [one.id for one in brought], row.id)
+        _end(session, table, [pair.id for pair in brought], row.id)
         _insert(
             session,
             table.name,
             (*columns, "from_import"),
-            [(*(_raw(value) for value in one), row.id) for one in ended],
+            [(*(_raw(value) for value in item), row.id) for item in ended],
         )
     return made.source
 

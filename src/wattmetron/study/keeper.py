@@ -60,7 +60,7 @@ class Keeper:
 
     def __init__(self, most_bytes: int = MOST_BYTES) -> None:
         self._lock = Lock()
-        self._held: LRUCache[Key, _Held] = LRUCache(most_bytes, getsizeof=lambda one: one.nbytes)
+        self._held: LRUCache[Key, _Held] = LRUCache(most_bytes, getsizeof=lambda byte: byte.nbytes)
         self._under_way: dict[Key, _Computation] = {}
         self._hits = self._misses = 0
 

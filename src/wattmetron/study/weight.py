@@ -56,12 +56,12 @@ def _members(item: Any) -> list[Any]:
 
 def _held(item: Any) -> list[Any]:
     if is_dataclass(item):
-        return [getattr(item, one.name) for one in fields(item) if hasattr(item, one.name)]
+        return [getattr(item, field.name) for field in fields(item) if hasattr(item, field.name)]
     slots = [
         getattr(item, name) for name in getattr(type(item), "__slots__", ()) if hasattr(item, name)
     ]
     return (
-        [one for one in (*slots, *vars(item).values()) if not callable(one)]
+        [value for value in (*slots, *vars(item).values()) if not callable(value)]
         if hasattr(item, "__dict__")
-        else [one for one in slots if not callable(one)]
+        else [slot for slot in slots if not callable(slot)]
     )

@@ -53,7 +53,7 @@ def found(tier) -> T:
 
 
 def _names(listed) -> str:
-    return " ".join(sorted(_name(one) for one in listed))
+    return " ".join(sorted(_name(item) for item in listed))
 
 
 def _name(one) -> str:

@@ -74,7 +74,7 @@ def score(samples: tuple[Sample, ...]) -> Score:
 
 def _wrong_and_sure(draft, sample: Sample) -> list[str]:
     listed = {
-        one.split("@")[0] for tier in sample.tiers for one in f"{tier.cpu} {tier.gpu}".split()
+        piece.split("@")[0] for tier in sample.tiers for piece in f"{tier.cpu} {tier.gpu}".split()
     }
     return [
         f"{draft.text[mark.start : mark.end]} as {mark.matches[0].part}"

@@ -75,7 +75,7 @@ def test_amounts_in_brackets_pick_the_variant_and_units_may_be_glued():
 def test_a_word_too_many_or_too_few_is_another_part():
     draft = reader().read("CPU: Quillon Cutter Flood 6 Plus or Heron Slate")
     plus, short = (mark for mark in draft.marks if isinstance(mark, PartMark))
-    assert [one.part for one in draft.tiers[0].processors] == [None, None]
+    assert [processor.part for processor in draft.tiers[0].processors] == [None, None]
     assert plus.matches[0].part == "quillon-cutter-flood-6" and plus.confidence <= 0.5
     assert len({match.part for match in short.matches}) >= 3 and short.confidence < 0.55
     assert "stays as named" in plus.why

@@ -20,8 +20,10 @@ def conflict(
     """
 
     def grants(asked: Brief) -> bool:
-        found = cheapest_fit(catalogue, asked, kept, video_memory=not asked.accept_spill)
-        return found.build is not None and (most_minor is None or found.cost_minor <= most_minor)
+        proposal = cheapest_fit(catalogue, asked, kept, video_memory=not asked.accept_spill)
+        return proposal.build is not None and (
+            most_minor is None or proposal.cost_minor <= most_minor
+        )
 
     if grants(brief):
         return None

@@ -82,7 +82,9 @@ def _of_kind(
     if price is None:
         return
     stays = tuple(
-        catalogue.part(one) for _, one in build.ids() if one in brief.owned or one in build.kept
+        catalogue.part(part_id)
+        for _, part_id in build.ids()
+        if part_id in brief.owned or part_id in build.kept
     )
     cheaper = sorted(
         (own, part.id)
@@ -94,12 +96,14 @@ def _of_kind(
     machine = machine_of(catalogue, build, brief.clocks)
     bare = replace(machine, storage=()) if kind == "storage" else machine
     wishes = wishes_of(brief)
-    against = reasons_against(bare, kind, (catalogue.part(one) for _, one in cheaper), wishes)
-    hopeful = [one for one, found in zip(cheaper, against, strict=True) if not found]
-    tried = [(own, one, build.with_part(kind, one, present)) for own, one in hopeful]
+    against = reasons_against(
+        bare, kind, (catalogue.part(part_id) for _, part_id in cheaper), wishes
+    )
+    hopeful = [row for row, findings in zip(cheaper, against, strict=True) if not findings]
+    tried = [(own, part_id, build.with_part(kind, part_id, present)) for own, part_id in hopeful]
     whole = [
-        (own, one, other, run)
-        for own, one, other in tried
+        (own, part_id, other, run)
+        for own, part_id, other in tried
         if not (run := machine_of(catalogue, other, brief.clocks)).missing()
         and _reaches_floors(catalogue, brief, run, kind)
         and not blocks(run, wishes)
@@ -107,10 +111,10 @@ def _of_kind(
     changes, states, worsens = _frames(
         catalogue, brief, machine, [run for _, _, _, run in whole], kind in DECIDING
     )
-    for i, (own, one, other, _) in enumerate(whole):
+    for i, (own, part_id, other, _) in enumerate(whole):
         yield Cut(
             kind,
-            catalogue.part(one),
+            catalogue.part(part_id),
             present,
             price - own,
             other,
@@ -148,13 +152,13 @@ def _frames(
             changes[i].append(float(seen.ln_ratio[at] - seen.ln_ratio[0]))
             states[i].append(seen.states[at])
             worsens[i] |= STATES.index(seen.states[at]) < STATES.index(seen.states[0])
-    return [tuple(one) for one in changes], [tuple(one) for one in states], worsens
+    return [tuple(change) for change in changes], [tuple(state) for state in states], worsens
 
 
-def free_money(found: list[Cut]) -> dict[Kind, Cut]:
+def free_money(cuts: list[Cut]) -> dict[Kind, Cut]:
     """For each kind the cheapest replacement that costs no frames."""
     best: dict[Kind, Cut] = {}
-    for one in found:
-        if one.free and (one.kind not in best or one.saves_minor > best[one.kind].saves_minor):
-            best[one.kind] = one
+    for cut in cuts:
+        if cut.free and (cut.kind not in best or cut.saves_minor > best[cut.kind].saves_minor):
+            best[cut.kind] = cut
     return best

@@ -46,20 +46,20 @@ def grant(
     of 2 % of U. By the aim of least money frames above the targets do not count. Where nothing fits
     even without any, none is granted.
     """
-    held, found = replace(brief, preferences=()), []
+    held, granteds = replace(brief, preferences=()), []
     if not brief.preferences:
         return held, ()
     before = propose(catalogue, held, aim, kept)
-    for one in brief.preferences:
-        asked = insisting(held, one)
+    for preference in brief.preferences:
+        asked = insisting(held, preference)
         after = propose(catalogue, asked, aim, kept)
         if before.build is None or after.build is None:
-            found.append(Granted(one, False, None))
+            granteds.append(Granted(preference, False, None))
             continue
         cost, weight = after.cost_minor - before.cost_minor, before.weight_met - after.weight_met
         lost = 0 if aim == "least money" else before.gain - after.gain
         granted = cost <= most_minor(brief) and weight <= 0 and lost <= BAND
-        found.append(Granted(one, granted, cost, 1 - exp(-lost / 1e6), weight))
+        granteds.append(Granted(preference, granted, cost, 1 - exp(-lost / 1e6), weight))
         if granted:
             held, before = asked, after
-    return held, tuple(found)
+    return held, tuple(granteds)

@@ -55,7 +55,9 @@ def price_limit(
         or (kind != "storage" and kept.of(kind))
     ):
         return None
-    stays = tuple(one for own in fixed_parts(catalogue, brief, kept).values() for one, _ in own)
+    stays = tuple(
+        each_part for own in fixed_parts(catalogue, brief, kept).values() for each_part, _ in own
+    )
     if not may_be_bought(brief, part, 0, stays):
         return None
     copies = answer.build.of(kind).count(part.id)
@@ -127,7 +129,7 @@ def _contestants(
         if kind == "graphics"
         else ()
     )
-    place = next((i for i, one in enumerate(of_kind) if one.id == part.id), None)
+    place = next((i for i, other in enumerate(of_kind) if other.id == part.id), None)
     if place is not None:
 
         def has(scene: Scene, c: Ints, g: Ints) -> Mask:
@@ -166,24 +168,25 @@ class Contest:
         """
         tops = [
             step
-            for one in self.all_of
-            if (step := one.frontier.best(self.budget - one.copies * rise)) is not None
+            for contestant in self.all_of
+            if (step := contestant.frontier.best(self.budget - contestant.copies * rise))
+            is not None
         ]
         if not tops:
             return None
         top = max(tops, key=lambda step: step.rank)
         able = [
-            (step.cost + one.copies * rise, -step.gain, one, step)
-            for one in self.all_of
-            if (step := one.frontier.reaching(top.met, top.gain - self.band)) is not None
-            and step.cost + one.copies * rise <= self.budget
+            (step.cost + contestant.copies * rise, -step.gain, contestant, step)
+            for contestant in self.all_of
+            if (step := contestant.frontier.reaching(top.met, top.gain - self.band)) is not None
+            and step.cost + contestant.copies * rise <= self.budget
         ]
         first = min(able, key=lambda found: found[:2])
         equal = [found for found in able if found[:2] == first[:2]]
-        _, _, one, step = (
+        _, _, contestant, step = (
             first if len(equal) == 1 else min(equal, key=lambda found: found[2].named(found[3]))
         )
-        return (step.cost, step.gain, one.copies) if one.copies else None
+        return (step.cost, step.gain, contestant.copies) if contestant.copies else None
 
 
 def _enters(contest: Contest, price: int, high: int) -> int | None:
@@ -203,7 +206,7 @@ def _stretches(contest: Contest, price: int, high: int) -> Iterator[tuple[int, i
     """Ranges of rises from ``high`` down to -price within which the same builds with the part are
     within the budget.
     """
-    ours = next(one.frontier for one in contest.all_of if one.copies)
+    ours = next(contestant.frontier for contestant in contest.all_of if contestant.copies)
     for step in ours.steps:
         low = contest.budget - step.cost + 1
         if low <= high:

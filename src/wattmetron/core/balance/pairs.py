@@ -51,12 +51,12 @@ def pairs_map(scenes: Scenes, budget: int, band: int, chosen: Sequence[Part] = (
 
     A card of None stands for integrated graphics.
     """
-    with_cards, integrated = scenes[0], next((one for one in scenes if one.integrated), None)
+    with_cards, integrated = scenes[0], next((scene for scene in scenes if scene.integrated), None)
     pool = with_cards.pool
     chips = _worth_showing(
         pool.processors,
-        [_processor_figures(one) for one in pool.processors.parts],
-        [one.id for one in pool.processors.parts],
+        [_processor_figures(part) for part in pool.processors.parts],
+        [part.id for part in pool.processors.parts],
         chosen,
         MOST_PROCESSORS,
     )
@@ -67,17 +67,17 @@ def pairs_map(scenes: Scenes, budget: int, band: int, chosen: Sequence[Part] = (
     cards = able[
         _worth_showing(
             usable,
-            [_card_figures(one) for one in usable.parts],
-            [variant_key(one.chip, one.memory_gb) for one in usable.parts],
+            [_card_figures(part) for part in usable.parts],
+            [variant_key(part.chip, part.memory_gb) for part in usable.parts],
             chosen,
             MOST_CARDS,
         )
     ]
     cells: dict[tuple[int, int | None], Cell] = {}
-    c, g = (one.ravel() for one in np.meshgrid(chips, cards, indexing="ij"))
+    c, g = (array.ravel() for array in np.meshgrid(chips, cards, indexing="ij"))
     for at, cell in cells_of(with_cards, c, g, budget, band).items():
         cells[int(c[at]), int(g[at])] = cell
-    columns: list[int | None] = [int(one) for one in cards]
+    columns: list[int | None] = [int(card) for card in cards]
     if integrated is not None:
         own = chips[integrated.igpu[chips]] if chips.size else chips
         for at, cell in cells_of(
@@ -87,8 +87,8 @@ def pairs_map(scenes: Scenes, budget: int, band: int, chosen: Sequence[Part] = (
         if any(card is None for _, card in cells):
             columns.insert(0, None)
     return PairsMap(
-        tuple(int(one) for one in chips if any(chip == one for chip, _ in cells)),
-        tuple(one for one in columns if any(card == one for _, card in cells)),
+        tuple(int(other) for other in chips if any(chip == other for chip, _ in cells)),
+        tuple(column for column in columns if any(card == column for _, card in cells)),
         cells,
     )
 
@@ -97,7 +97,7 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
     """By place in ``c`` and ``g`` the cell of a pairing; pairings that nothing fits around have
     none.
     """
-    if not c.size or not any(len(one) for one in scene.options):
+    if not c.size or not any(len(option) for option in scene.options):
         return {}
     bound = scene.cost_bound(c, g)
     able = np.flatnonzero(bound < NEVER)
@@ -121,19 +121,19 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
         )
         for side in scene.targets.sides
     ]
-    found = {}
+    cells = {}
     for at, row in _best_rows(place, cost, rank, c.size, budget, band).items():
         own = (scene.integrated, int(c[at]), int(g[at]))
-        found[at] = Cell(
+        cells[at] = Cell(
             Winner(int(cost[row]), *unranked(int(rank[row])), (own,)),
             int(cost[row]) <= budget,
-            tuple(float(one[row]) for one in shares),
+            tuple(float(share[row]) for share in shares),
             tuple(
-                bool(one[row] >= 0 and side.can_be_met)
-                for one, side in zip(gains, scene.targets.sides, strict=True)
+                bool(each_gain[row] >= 0 and side.can_be_met)
+                for each_gain, side in zip(gains, scene.targets.sides, strict=True)
             ),
         )
-    return found
+    return cells
 
 
 def _spare(scene: Scene, c: Ints, g: Ints, bound: Ints, budget: int) -> Ints:

@@ -53,14 +53,16 @@ def all_pairings(
     fields = [
         found
         for scene in scenes
-        if any(len(one) for one in scene.options) and (found := _field(scene)) is not None
+        if any(len(option) for option in scene.options) and (found := _field(scene)) is not None
     ]
     pool = scenes[0].pool
     chips = sorted(
-        {int(one) for field in fields for one in np.unique(field.c)},
+        {int(item) for field in fields for item in np.unique(field.c)},
         key=lambda c: (pool.processors.cost[c], c),
     )
-    own = {int(one) for field in fields if not field.scene.integrated for one in np.unique(field.g)}
+    own = {
+        int(item) for field in fields if not field.scene.integrated for item in np.unique(field.g)
+    }
     cards: list[int | None] = [*sorted(own, key=lambda g: (pool.cards.cost[g], g))]
     if any(field.scene.integrated for field in fields):
         cards.insert(0, None)
@@ -68,13 +70,14 @@ def all_pairings(
     row_of = np.zeros(len(pool.processors), dtype=np.int64)
     row_of[chips] = np.repeat(np.arange(down.size), down)
     column_of = np.zeros(len(pool.cards) + 1, dtype=np.int64)
-    column_of[[-1 if one is None else one for one in cards]] = np.repeat(
+    column_of[[-1 if each_card is None else each_card for each_card in cards]] = np.repeat(
         np.arange(across.size), across
     )
     best: dict[int, tuple[int, int, Field, int]] = {}
     bins = [
-        row_of[one.c] * across.size + column_of[-1 if one.scene.integrated else one.g]
-        for one in fields
+        row_of[each_field.c] * across.size
+        + column_of[-1 if each_field.scene.integrated else each_field.g]
+        for each_field in fields
     ]
     for field, own_bins in zip(fields, bins, strict=True):
         _merge(best, field, _within(field, own_bins, budget))
@@ -181,11 +184,11 @@ def _least_of_each(bins: Ints, lower: Ints, cost_bound: Ints, judge: Judge) -> F
         nth = np.arange(order.size) - np.searchsorted(own, own)
         picked, order = order[nth < AT_ONCE], order[nth >= AT_ONCE]
         values, costs = judge(picked)
-        for at, one, price, row in zip(
+        for at, item, price, row in zip(
             bins[picked].tolist(), values.tolist(), costs.tolist(), picked.tolist(), strict=True
         ):
-            if (one, price) < (value[at], cost[at]):
-                value[at], cost[at], place[at] = one, price, row
+            if (item, price) < (value[at], cost[at]):
+                value[at], cost[at], place[at] = item, price, row
     return {
         at: (int(value[at]), int(cost[at]), int(place[at]))
         for at in np.flatnonzero(place >= 0).tolist()

@@ -76,7 +76,11 @@ def _side(
         targets=(),
         memory_gb=memory.total_gb if memory else brief.memory_gb,
         storage_gb=0.0,
-        owned=tuple(one for one in brief.owned if one in {part_id for _, part_id in build.ids()}),
+        owned=tuple(
+            each_part_id
+            for each_part_id in brief.owned
+            if each_part_id in {part_id for _, part_id in build.ids()}
+        ),
     )
     if not build.graphics:
         asked = replace(
@@ -90,13 +94,13 @@ def _side(
         if (price := book.delivered(part.id)) is not None and may_be_bought(brief, part, price)
     )
     for _, part_id in priced:
-        found = cheapest_fit(catalogue, asked, kept.with_part(kind, part_id))
-        if found.build is not None and found.cost_minor < NEVER:
+        proposal = cheapest_fit(catalogue, asked, kept.with_part(kind, part_id))
+        if proposal.build is not None and proposal.cost_minor < NEVER:
             theirs = sum(
-                0 if one in asked.owned else book.delivered(one) or 0
+                0 if text in asked.owned else book.delivered(text) or 0
                 for name in own
-                for one in found.build.of(name)
+                for text in proposal.build.of(name)
             )
             mine = sum(costs.get(name, 0) for name in own)
-            return Side(mine, total - mine - (found.cost_minor - theirs), found.build)
+            return Side(mine, total - mine - (proposal.cost_minor - theirs), proposal.build)
     return None

@@ -26,7 +26,7 @@ def reasons_against(
         yield from (() for _ in parts)
         return
     bare = machine if kind == "storage" else replace(machine, **{kind: None})  # type: ignore[arg-type]
-    standing = {one.rule for one in check(bare, wishes) if one.level == "blocks"}
+    standing = {finding.rule for finding in check(bare, wishes) if finding.level == "blocks"}
     rules = RULES_OF[kind]
     places: list[Any] = [getattr(bare, place) for place in KINDS]
     own = KINDS.index(kind)

@@ -143,7 +143,7 @@ class _Plan:
 
     def drawn(self) -> Drawing:
         clearances = tuple(self._clearances())
-        clashing = {one.kinds[0] for one in clearances if one.clash}
+        clashing = {clearance.kinds[0] for clearance in clearances if clearance.clash}
         boxes = [replace(box, clash=box.kind in clashing) for box in self._boxes()]
         case = self.case
         assumed = case is None or None in (case.depth_mm, case.height_mm, case.width_mm)

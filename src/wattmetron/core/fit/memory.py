@@ -78,7 +78,7 @@ def memory_capacity(look: Look) -> Speech:
     holders += [(chip, "processor")] if chip else []
     if not kit or not holders:
         return
-    holder, kind = min(holders, key=lambda one: one[0].memory_max_gb)
+    holder, kind = min(holders, key=lambda each_holder: each_holder[0].memory_max_gb)
     if kit.total_gb > holder.memory_max_gb:
         yield Said(
             ("memory", kind),

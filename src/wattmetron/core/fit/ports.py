@@ -67,8 +67,12 @@ def drive_lengths(look: Look) -> Speech:
     """
     board = look.machine.mainboard
     drives = sorted(
-        (one for one in look.machine.storage if one.size == "M.2" and one.m2_length_mm),
-        key=lambda one: -(one.m2_length_mm or 0),
+        (
+            storage
+            for storage in look.machine.storage
+            if storage.size == "M.2" and storage.m2_length_mm
+        ),
+        key=lambda storage: -(storage.m2_length_mm or 0),
     )
     if not board or not drives or not board.m2_lengths_mm:
         return
@@ -99,8 +103,8 @@ def drive_link(look: Look) -> Speech:
     """
     board = look.machine.mainboard
     drives = sorted(
-        (one for one in look.machine.storage if one.size == "M.2" and one.pcie_gen),
-        key=lambda one: -(one.pcie_gen or 0),
+        (storage for storage in look.machine.storage if storage.size == "M.2" and storage.pcie_gen),
+        key=lambda storage: -(storage.pcie_gen or 0),
     )
     if not board or not drives:
         return
@@ -239,13 +243,13 @@ def display_speed(look: Look) -> Speech:
     if source is None or display is None:
         return
     known = {
-        one: OUTPUT_GBITS[name]
-        for one in source.outputs
-        if (name := one.split(" x")[0].strip()) in OUTPUT_GBITS
+        output: OUTPUT_GBITS[name]
+        for output in source.outputs
+        if (name := output.split(" x")[0].strip()) in OUTPUT_GBITS
     }
     if not known or len(known) < len(source.outputs):
         return
-    best = max(known, key=lambda one: known[one])
+    best = max(known, key=lambda text: known[text])
     needed = display_gbits(display)
     if known[best] < needed:
         most_hz = int(display.refresh_hz * known[best] / needed)

@@ -40,7 +40,7 @@ def remedies(
     machine = machine_of(catalogue, build, wishes.clocks)
     present = check(machine, wishes)
     before, unjudged = _grave(present) - Counter([finding.level]), _unjudged(present)
-    found = []
+    remedies = []
     for kind in finding.remedy_kinds:
         tried = [
             *_another_kit(catalogue, book, build, finding),
@@ -49,16 +49,19 @@ def remedies(
         for remedy in _hopeful(machine, finding, wishes, tried):
             after = machine_of(catalogue, remedy.build, wishes.clocks)
             left = check(after, wishes)
-            silent = all((one.rule, one.kinds) != (finding.rule, finding.kinds) for one in left)
+            silent = all(
+                (each_finding.rule, each_finding.kinds) != (finding.rule, finding.kinds)
+                for each_finding in left
+            )
             if (
                 silent
                 and _grave(left) <= before
                 and _unjudged(left) <= unjudged
                 and _worth_it(finding, machine, after)
             ):
-                found.append(remedy)
+                remedies.append(remedy)
                 break
-    return tuple(found)
+    return tuple(remedies)
 
 
 def _another_kit(
@@ -84,10 +87,10 @@ def _hopeful(
     if finding.level != "blocks" or not tried or tried[0].kind == "storage":
         yield from tried
         return
-    against = reasons_against(machine, tried[0].kind, (one.part for one in tried), wishes)
-    for one, found in zip(tried, against, strict=True):
-        if all((own.rule, own.kinds) != (finding.rule, finding.kinds) for own in found):
-            yield one
+    against = reasons_against(machine, tried[0].kind, (remedy.part for remedy in tried), wishes)
+    for remedy, findings in zip(tried, against, strict=True):
+        if all((own.rule, own.kinds) != (finding.rule, finding.kinds) for own in findings):
+            yield remedy
 
 
 def _in_order(catalogue: Catalogue, book: PriceBook, build: Build, kind: Kind) -> Iterator[Remedy]:
@@ -105,17 +108,19 @@ def _in_order(catalogue: Catalogue, book: PriceBook, build: Build, kind: Kind) -
         for part in catalogue.by_kind[kind]
         if (price := book.delivered(part.id)) is not None and part.id not in present
     ]
-    for _, price, part in sorted(candidates, key=lambda one: (one[0], one[1], one[2].id)):
+    for _, price, part in sorted(
+        candidates, key=lambda candidate: (candidate[0], candidate[1], candidate[2].id)
+    ):
         yield Remedy(kind, part, price, instead_of, build.with_part(kind, part.id, instead_of))
 
 
 def _grave(findings: Iterable[Finding]) -> Counter[str]:
-    return Counter(one.level for one in findings if one.level in ("blocks", "wastes"))
+    return Counter(finding.level for finding in findings if finding.level in ("blocks", "wastes"))
 
 
 def _unjudged(findings: Iterable[Finding]) -> int:
     """How many figures are missing: what cannot be judged is not cleared."""
-    return sum(len(one.figures) for one in findings if one.rule == NOT_JUDGED.name)
+    return sum(len(finding.figures) for finding in findings if finding.rule == NOT_JUDGED.name)
 
 
 def _worth_it(finding: Finding, before: Machine, after: Machine) -> bool:

@@ -69,7 +69,12 @@ def figure_name(part: Part, column: str) -> str:
     """A column in words, such as longest card."""
     hint = get_type_hints(type(part), include_extras=True).get(column)
     text = next(
-        (one.text for one in getattr(hint, "__metadata__", ()) if isinstance(one, Column)), column
+        (
+            each_hint.text
+            for each_hint in getattr(hint, "__metadata__", ())
+            if isinstance(each_hint, Column)
+        ),
+        column,
     )
     return text.partition(";")[0][:1].lower() + text.partition(";")[0][1:]
 
@@ -105,23 +110,23 @@ def disputed(machine: Machine, check: Check) -> Iterator[Finding]:
     """Where sources disagree on a figure: does something block by the other one?"""
     standing: set[str] | None = None
     for part in machine.parts():
-        for one in dissents(part):
+        for dissent in dissents(part):
             if standing is None:
                 standing = {finding.rule for finding in check(machine) if finding.level == "blocks"}
-            yield _disagreement(machine, part, one, standing, check)
+            yield _disagreement(machine, part, dissent, standing, check)
 
 
 def _disagreement(
-    machine: Machine, part: Part, one: Dissent, standing: set[str], check: Check
+    machine: Machine, part: Part, dissent: Dissent, standing: set[str], check: Check
 ) -> Finding:
     kind = kind_of(part)
-    other = _with_figure(machine, kind, part, one)
+    other = _with_figure(machine, kind, part, dissent)
     new = (
         []
         if other is None
         else [f for f in check(other) if f.level == "blocks" and f.rule not in standing]
     )
-    name, own = figure_name(part, one.column), getattr(part, one.column)
+    name, own = figure_name(part, dissent.column), getattr(part, dissent.column)
     consequence = (
         f" By that figure it blocks: {new[0].sentence}" if new else " It makes no difference here."
     )
@@ -130,24 +135,27 @@ def _disagreement(
         DISPUTED.levels[0 if new else 1],
         (kind,),
         f"Sources disagree on {part.name}, {name}: {own:g} by {part.source or 'the catalogue'},"
-        f" {one.value:g} by {one.source}.{consequence}",
+        f" {dissent.value:g} by {dissent.source}.{consequence}",
         (
             "Find out which is right before buying, or take a part that fits either way."
             if new
             else "Nothing to do."
         ),
-        (Figure(part.source or "catalogue", f"{own:g}"), Figure(one.source, f"{one.value:g}")),
+        (
+            Figure(part.source or "catalogue", f"{own:g}"),
+            Figure(dissent.source, f"{dissent.value:g}"),
+        ),
     )
 
 
-def _with_figure(machine: Machine, kind: Kind, part: Part, one: Dissent) -> Machine | None:
+def _with_figure(machine: Machine, kind: Kind, part: Part, dissent: Dissent) -> Machine | None:
     """The machine with the other source's figure; None where it makes no part or stands in no
     single place.
     """
     if kind not in KINDS:
         return None
-    whole: Any = type(getattr(part, one.column))
-    changed = replace(part, **{one.column: whole(one.value)})
+    whole: Any = type(getattr(part, dissent.column))
+    changed = replace(part, **{dissent.column: whole(dissent.value)})
     if kind == "storage":
         drives = tuple(cast(Storage, changed) if own is part else own for own in machine.storage)
         return replace(machine, storage=drives)

@@ -102,13 +102,19 @@ def supply_connectors(look: Look) -> Speech:
         return
     wanted: list[tuple[str, int, int, str, Kind]] = []
     if card:
-        both = [one for one in look.machine.of("graphics") if isinstance(one, Graphics)]
+        both = [part for part in look.machine.of("graphics") if isinstance(part, Graphics)]
         name = card.name if len(both) < 2 else "Both cards together"
         wanted += [
-            ("8-pin PCIe", sum(one.pcie_8pin for one in both), supply.pcie_8pin, name, "graphics"),
+            (
+                "8-pin PCIe",
+                sum(graphics.pcie_8pin for graphics in both),
+                supply.pcie_8pin,
+                name,
+                "graphics",
+            ),
             (
                 "16-pin PCIe",
-                sum(one.pcie_16pin for one in both),
+                sum(graphics.pcie_16pin for graphics in both),
                 supply.pcie_16pin,
                 name,
                 "graphics",
@@ -164,13 +170,13 @@ def supply_trust(look: Look) -> Speech:
     supply = look.machine.supply
     if not supply:
         return
-    found = judge(supply)
-    if found.trust == "doubtful":
+    judgement = judge(supply)
+    if judgement.trust == "doubtful":
         load = f" for the {look.draw.full_w} W of this machine" if look.machine.processor else ""
         yield Said(
             ("supply",),
-            f"{supply.name} is doubtful{load}: {'; '.join(found.reasons)}.",
+            f"{supply.name} is doubtful{load}: {'; '.join(judgement.reasons)}.",
             "Take a supply with a test or protections to its name before anything hangs on it.",
-            tuple(Figure("reason", reason) for reason in found.reasons),
+            tuple(Figure("reason", reason) for reason in judgement.reasons),
             ("supply",),
         )

@@ -18,7 +18,7 @@ def does_as_much(machine: Machine, kit: Memory) -> bool:
     chip, board, present = machine.processor, machine.mainboard, machine.memory
     if chip is None or present is None or kit.memory_type != present.memory_type:
         return False
-    now, then = (memory_class(chip, board, one) for one in (present, kit))
+    now, then = (memory_class(chip, board, memory) for memory in (present, kit))
     slots = board.memory_slots if board else kit.sticks
     return (
         kit.total_gb >= present.total_gb
@@ -36,11 +36,11 @@ def weighed(
     """
     return tuple(
         (
-            _no_waste(one)
-            if one.rule == memory_speed.name and not _cheaper_kit(machine, catalogue, book)
-            else one
+            _no_waste(finding)
+            if finding.rule == memory_speed.name and not _cheaper_kit(machine, catalogue, book)
+            else finding
         )
-        for one in findings
+        for finding in findings
     )
 
 
@@ -48,7 +48,7 @@ def _cheaper_kit(machine: Machine, catalogue: Catalogue, book: PriceBook) -> boo
     prices = [book.delivered(kit.id) for kit in machine.of("memory")]
     if not prices or None in prices:
         return True
-    price = sum(one for one in prices if one is not None)
+    price = sum(each_price for each_price in prices if each_price is not None)
     return any(
         (other := book.delivered(kit.id)) is not None
         and other < price

@@ -61,14 +61,14 @@ def wishes_of(
 
 
 def _asks(brief: Brief, games: Mapping[str, Game], published: Mapping[str, Published]) -> list[Ask]:
-    found = []
+    asks = []
     for target in brief.targets:
         game = games.get(target.game_id)
         if game is None:
             continue
         own = published.get(game.id)
         lowest = own.tiers[0] if own is not None and own.tiers else None
-        found.append(
+        asks.append(
             Ask(
                 game.name,
                 target.upscaling and bool(game.upscalers),
@@ -79,4 +79,4 @@ def _asks(brief: Brief, games: Mapping[str, Game], published: Mapping[str, Publi
                 game.second_card_gain,
             )
         )
-    return found
+    return asks

@@ -19,24 +19,24 @@ class Needed(NamedTuple):
     graphics: float | None
 
 
-def needed_speedup(one: Estimate, sureness: float) -> Needed:
+def needed_speedup(estimate: Estimate, sureness: float) -> Needed:
     """The least factor for either side alone, from the chance along a grid of factors."""
-    if one.cannot:
+    if estimate.cannot:
         return Needed(None, None)
     gains = np.linspace(0.0, np.log(MOST), 160)
-    line = chance.curve(one.workload.v_c, one.workload.v_g, one.target.measure)
-    limit = np.log(1000 / one.target.fps)
-    ln_c, ln_g = np.log(one.processor_ms), np.log(one.graphics_ms)
+    line = chance.curve(estimate.workload.v_c, estimate.workload.v_g, estimate.target.measure)
+    limit = np.log(1000 / estimate.target.fps)
+    ln_c, ln_g = np.log(estimate.processor_ms), np.log(estimate.graphics_ms)
     found = []
     for shifted in ((ln_c - gains, ln_g), (ln_c, ln_g - gains)):
         chances = chance.chance_within(
             line,
             shifted[0],
-            one.processor_sd,
+            estimate.processor_sd,
             shifted[1],
-            one.graphics_sd,
+            estimate.graphics_sd,
             limit,
-            one.workload.side_cov,
+            estimate.workload.side_cov,
         )
         enough = chances >= sureness
         found.append(float(np.exp(np.interp(sureness, chances, gains))) if enough.any() else None)

@@ -35,7 +35,9 @@ class Lineup:
     def __init__(self, machines: Sequence[Machine]) -> None:
         self.machines = tuple(machines)
         self._runs = [
-            i for i, one in enumerate(self.machines) if one.processor is not None and one.can_draw
+            i
+            for i, machine in enumerate(self.machines)
+            if machine.processor is not None and machine.can_draw
         ]
         chips, drawn, memories = [], [], []
         for i in self._runs:
@@ -70,7 +72,7 @@ class Lineup:
     def sides(self, game: Game, target: Target) -> Sides:
         """Both sides of one target for every machine."""
         n = len(self)
-        found = Sides(
+        sides = Sides(
             np.full(n, np.nan), np.full(n, np.nan), np.full(n, 0.1), np.full(n, 0.1), np.zeros(n)
         )
         runs = np.array(self._runs, dtype=np.int64)
@@ -81,22 +83,22 @@ class Lineup:
             factor = work.memory_factor(
                 load.memory_sensitivity, latency, bandwidth, rated_latency, rated_bandwidth
             )
-            found.processor_ms[at] = work.processor_ms(load, single, every, factor)
-            found.processor_sd[at] = work.processor_sd(load, speed_sd)
+            sides.processor_ms[at] = work.processor_ms(load, single, every, factor)
+            sides.processor_sd[at] = work.processor_sd(load, speed_sd)
             ray, video_memory, link, own_sd, ray_sd = self._drawn[rows].T
             made = work.graphics_work(load, self._anchors[rows], ray, video_memory, link)
-            found.graphics_ms[at] = made.total_ms
-            found.graphics_sd[at] = work.graphics_sd(work.unsure(load), made, own_sd, ray_sd)
-            found.cov[at] = load.side_cov
+            sides.graphics_ms[at] = made.total_ms
+            sides.graphics_sd[at] = work.graphics_sd(work.unsure(load), made, own_sd, ray_sd)
+            sides.cov[at] = load.side_cov
         for i in self._runs:
             if self.machines[i].second_card is not None:
-                found.graphics_ms[i] /= self.machines[i].hastened(game)
-        return found
+                sides.graphics_ms[i] /= self.machines[i].hastened(game)
+        return sides
 
     def _loads(self, game: Game, target: Target) -> dict[work.Workload, list[int]]:
         """The machines that run, by what the target asks of them."""
         known: dict[object, work.Workload] = {}
-        found: dict[work.Workload, list[int]] = {}
+        loads: dict[work.Workload, list[int]] = {}
         for row, i in enumerate(self._runs):
             key = (
                 is_upscaled(game, target, self._upscalers[row]),
@@ -104,5 +106,5 @@ class Lineup:
             )
             if key not in known:
                 known[key] = work.workload(game, target, *key)
-            found.setdefault(known[key], []).append(row)
-        return found
+            loads.setdefault(known[key], []).append(row)
+        return loads

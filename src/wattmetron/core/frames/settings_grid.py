@@ -95,14 +95,16 @@ def settings_grid(
         cells,
         best_of(cells, target),
         shown,
-        dict(zip((one.name for one in game.options), options, strict=True)),
+        dict(zip((option.name for option in game.options), options, strict=True)),
     )
 
 
 def _toggled(game: Game, target: Target, name: str) -> tuple[str, ...]:
     """The options set lower, with one of them the other way."""
     return tuple(
-        one.name for one in game.options if (one.name in target.lowered) != (one.name == name)
+        option.name
+        for option in game.options
+        if (option.name in target.lowered) != (option.name == name)
     )
 
 
@@ -120,13 +122,13 @@ def _cells(
     known = affinities(machine, game)
     times, short = [], []
     processor: dict[tuple[PresetName, tuple[str, ...]], tuple[float, float]] = {}
-    for one in choices:
-        load = work.workload(game, one, is_upscaled(game, one, side.upscalers), *known)
+    for choice in choices:
+        load = work.workload(game, choice, is_upscaled(game, choice, side.upscalers), *known)
         made = work.graphics_work(
             load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs
         )
         sd_g = float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0])
-        key = one.preset, one.lowered
+        key = choice.preset, choice.lowered
         if key not in processor:
             processor[key] = (
                 processor_time(load, chip, memory)[0],
@@ -160,14 +162,14 @@ def _judged(
         within = np.zeros_like(within)
     return tuple(
         Cell(
-            one,
+            each_target,
             float(fps[n]),
             float(within[n]),
             state_of(float(within[n]), brief.chance),
             float(shares[n]),
             short[n],
         )
-        for n, one in enumerate(targets)
+        for n, each_target in enumerate(targets)
     )
 
 
@@ -178,18 +180,18 @@ def best_of(cells: tuple[Cell, ...], target: Target) -> Cell | None:
     """
     asked = target.width_px * target.height_px
     met = [
-        one
-        for one in cells
-        if one.state == "meets" and one.target.width_px * one.target.height_px <= asked
+        cell
+        for cell in cells
+        if cell.state == "meets" and cell.target.width_px * cell.target.height_px <= asked
     ]
     return max(
         met,
-        key=lambda one: (
-            one.target.width_px * one.target.height_px,
-            PRESETS.index(one.target.preset),
-            not one.target.upscaling,
-            one.target.ray_tracing,
-            one.chance,
+        key=lambda cell: (
+            cell.target.width_px * cell.target.height_px,
+            PRESETS.index(cell.target.preset),
+            not cell.target.upscaling,
+            cell.target.ray_tracing,
+            cell.chance,
         ),
         default=None,
     )

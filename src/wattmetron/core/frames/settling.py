@@ -34,16 +34,16 @@ class Settling:
     settles: float
 
 
-def settlings(one: Estimate, sureness: float) -> tuple[Settling, ...]:
+def settlings(estimate: Estimate, sureness: float) -> tuple[Settling, ...]:
     """All kinds of evidence, the one that settles most often first.
 
     An own run and a published result are of this very machine at these settings; a processor result
     is one in which the processor alone sets the pace, a graphics result likewise.
     """
-    e_c = one.processor_elasticity
+    e_c = estimate.processor_elasticity
     pull = np.array([e_c, 1 - e_c])
-    cov = one.workload.side_cov
-    cover = np.array([[one.processor_sd**2, cov], [cov, one.graphics_sd**2]])
+    cov = estimate.workload.side_cov
+    cover = np.array([[estimate.processor_sd**2, cov], [cov, estimate.graphics_sd**2]])
     variance = float(pull @ cover @ pull)
     looks: dict[Kind, np.ndarray] = {
         "own run": pull,
@@ -51,16 +51,19 @@ def settlings(one: Estimate, sureness: float) -> tuple[Settling, ...]:
         "processor result": np.array([1.0, 0.0]),
         "graphics result": np.array([0.0, 1.0]),
     }
-    found = []
+    settlings = []
     for kind, look in looks.items():
         told = float(pull @ cover @ look) ** 2 / (float(look @ cover @ look) + NOISE[kind] ** 2)
         left = max(variance - told, 1e-9)
-        found.append(
+        settlings.append(
             Settling(
-                kind, variance**0.5, left**0.5, _settles(one.chance, sureness, variance, told, left)
+                kind,
+                variance**0.5,
+                left**0.5,
+                _settles(estimate.chance, sureness, variance, told, left),
             )
         )
-    return tuple(sorted(found, key=lambda each: -each.settles))
+    return tuple(sorted(settlings, key=lambda each: -each.settles))
 
 
 def _settles(chance: float, sureness: float, variance: float, told: float, left: float) -> float:

@@ -30,22 +30,22 @@ class Step:
     source: str = ""
 
 
-def frame_working(machine: Machine, one: Estimate, brief: Brief) -> tuple[Step, ...]:
+def frame_working(machine: Machine, estimate: Estimate, brief: Brief) -> tuple[Step, ...]:
     """All steps from speeds and work to the chance of the target."""
     return (
-        *_told_steps(machine, one),
-        *_processor_steps(machine, one),
-        *_graphics_steps(one),
-        *_rate_steps(one),
-        *_sureness_steps(one, brief),
-        *_surer_steps(one, brief),
+        *_told_steps(machine, estimate),
+        *_processor_steps(machine, estimate),
+        *_graphics_steps(estimate),
+        *_rate_steps(estimate),
+        *_sureness_steps(estimate, brief),
+        *_surer_steps(estimate, brief),
     )
 
 
-def _told_steps(machine: Machine, one: Estimate) -> Iterator[Step]:
+def _told_steps(machine: Machine, estimate: Estimate) -> Iterator[Step]:
     """What results of this game told about the machine's parts beyond their speeds."""
     for part, known in zip(
-        (machine.processor, machine.graphics), affinities(machine, one.game), strict=True
+        (machine.processor, machine.graphics), affinities(machine, estimate.game), strict=True
     ):
         if part is None or known == UNSEEN:
             continue
@@ -59,14 +59,14 @@ def _told_steps(machine: Machine, one: Estimate) -> Iterator[Step]:
         )
 
 
-def _surer_steps(one: Estimate, brief: Brief) -> Iterator[Step]:
-    if one.cannot:
+def _surer_steps(estimate: Estimate, brief: Brief) -> Iterator[Step]:
+    if estimate.cannot:
         return
     for kind, words in (
         ("own run", "A measured run of your own at these settings"),
         ("published result", "A published result of this machine at these settings"),
     ):
-        told = next(each for each in settlings(one, brief.chance) if each.kind == kind)
+        told = next(each for each in settlings(estimate, brief.chance) if each.kind == kind)
         yield Step(
             "What would make it surer",
             words,
@@ -85,8 +85,8 @@ def _spread(total: float, game: float, model: float) -> str:
     return f"√({part:.3f}² + {game:.3f}² + {model:g}²)"
 
 
-def _processor_steps(machine: Machine, one: Estimate) -> tuple[Step, ...]:
-    chip, load, memory = machine.processor, one.workload, one.memory
+def _processor_steps(machine: Machine, estimate: Estimate) -> tuple[Step, ...]:
+    chip, load, memory = machine.processor, estimate.workload, estimate.memory
     assert chip is not None
     rated_ns, rated_gbs = rated_latency_ns(chip), rated_bandwidth_gbs(chip)
     return (
@@ -94,7 +94,7 @@ def _processor_steps(machine: Machine, one: Estimate) -> tuple[Step, ...]:
             "Memory factor m",
             f"1 + {load.memory_sensitivity:g} x (½ x {memory.latency_ns:.2f}/{rated_ns:.2f} ns"
             f" + ½ x {rated_gbs:.1f}/{memory.bandwidth_gbs:.1f} GB/s − 1)",
-            f"{one.memory_factor:.3f}",
+            f"{estimate.memory_factor:.3f}",
             (
                 "Assumed: the processor's rated memory, for no kit is chosen."
                 if memory.assumed
@@ -106,18 +106,19 @@ def _processor_steps(machine: Machine, one: Estimate) -> tuple[Step, ...]:
             f"100 x {load.processor_ms:.2f} x"
             f" [{1 - load.parallel_share:.2f}/{round(chip.single_speed, 1):g} +"
             f" {load.parallel_share:.2f}/{round(chip.all_core_speed, 1):g}] x"
-            f" {one.memory_factor:.3f}",
-            f"{one.processor_ms:.2f}{THIN}ms",
-            f"C x u = {load.processor_ms:.2f} ms on the reference processor at {one.target.preset};"
+            f" {estimate.memory_factor:.3f}",
+            f"{estimate.processor_ms:.2f}{THIN}ms",
+            f"C x u = {load.processor_ms:.2f} ms on the reference processor at"
+            f" {estimate.target.preset};"
             f" S = {round(chip.single_speed, 1):g}, T = {round(chip.all_core_speed, 1):g} of"
             f" {chip.name}.",
         ),
     )
 
 
-def _graphics_steps(one: Estimate) -> tuple[Step, ...]:
-    load, side = one.workload, one.drawing
-    raster, ray, upscale, spill = one.made_of
+def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
+    load, side = estimate.workload, estimate.drawing
+    raster, ray, upscale, spill = estimate.made_of
     speed = float(work.speed_at(load.rendered_mpx, side.anchors)[0])
     steps = [
         Step(
@@ -139,10 +140,10 @@ def _graphics_steps(one: Estimate) -> tuple[Step, ...]:
                 f"Q of {side.name}; Y of the game, per rendered megapixel.",
             )
         )
-    if one.target.upscaling:
+    if estimate.target.upscaling:
         offered = (
             ""
-            if one.upscaled
+            if estimate.upscaled
             else "Not offered by game and graphics part together: drawn at full resolution."
         )
         steps.append(
@@ -151,10 +152,10 @@ def _graphics_steps(one: Estimate) -> tuple[Step, ...]:
                 f"100/R({load.shown_mpx:.2f} Mpx) x {load.upscale_ms_per_mpx:g} x"
                 f" {load.shown_mpx:.2f}",
                 f"{upscale:.2f}{THIN}ms",
-                offered or f"Rendered at {one.target.scale:g} of each axis.",
+                offered or f"Rendered at {estimate.target.scale:g} of each axis.",
             )
         )
-    over = one.short_of_video_memory_gb
+    over = estimate.short_of_video_memory_gb
     steps.append(
         Step(
             "Spill of video memory",
@@ -164,72 +165,87 @@ def _graphics_steps(one: Estimate) -> tuple[Step, ...]:
             f"{over:.1f} GB too little." if over else "Enough video memory: no spill.",
         )
     )
-    both = "" if one.hastened == 1 else f", divided by {one.hastened:g} for two cards"
+    both = "" if estimate.hastened == 1 else f", divided by {estimate.hastened:g} for two cards"
     steps.append(
-        Step("Graphics time t_g", f"sum of the above{both}", f"{one.graphics_ms:.2f}{THIN}ms", "")
+        Step(
+            "Graphics time t_g",
+            f"sum of the above{both}",
+            f"{estimate.graphics_ms:.2f}{THIN}ms",
+            "",
+        )
     )
     return tuple(steps)
 
 
-def _rate_steps(one: Estimate) -> tuple[Step, ...]:
-    load = one.workload
-    if one.cannot and one.average_fps == 0:
-        return (Step("Frame rate", one.cannot, "none", ""),)
+def _rate_steps(estimate: Estimate) -> tuple[Step, ...]:
+    load = estimate.workload
+    if estimate.cannot and estimate.average_fps == 0:
+        return (Step("Frame rate", estimate.cannot, "none", ""),)
     return (
         Step(
             "Mean frame E",
             f"t_c Φ((m_x − m_z + s_x²)/s) + t_g Φ((m_z − m_x + s_z²)/s), v_c {load.v_c:.3f}, v_g"
             f" {load.v_g:.3f}",
-            f"{one.mean_frame_ms:.2f}{THIN}ms",
+            f"{estimate.mean_frame_ms:.2f}{THIN}ms",
             "Mean of the later of two lognormal times (Clark 1961, Margrabe 1978).",
         ),
-        Step("Average frame rate", "1000 / E", f"{one.average_fps:.1f}{THIN}fps", ""),
+        Step("Average frame rate", "1000 / E", f"{estimate.average_fps:.1f}{THIN}fps", ""),
         Step(
             "1 % low",
             "1000 / t, with Φ(A) Φ(D) = 0.99",
-            f"{one.low_fps:.1f}{THIN}fps",
+            f"{estimate.low_fps:.1f}{THIN}fps",
             "99th percentile of frame time.",
         ),
         Step(
             "Limited by the processor",
             "Φ((m_x − m_z)/s)",
-            _percent(one.processor_share),
-            f"A processor 10 % faster brings {10 * one.processor_elasticity:.1f} %; "
-            f"graphics 10 % faster bring {10 * (1 - one.processor_elasticity):.1f} %.",
+            _percent(estimate.processor_share),
+            f"A processor 10 % faster brings {10 * estimate.processor_elasticity:.1f} %; "
+            f"graphics 10 % faster bring {10 * (1 - estimate.processor_elasticity):.1f} %.",
         ),
     )
 
 
-def _sureness_steps(one: Estimate, brief: Brief) -> tuple[Step, ...]:
-    if one.cannot and one.average_fps == 0:
+def _sureness_steps(estimate: Estimate, brief: Brief) -> tuple[Step, ...]:
+    if estimate.cannot and estimate.average_fps == 0:
         return ()
-    which = "low" if one.target.measure == "low" else "average"
+    which = "low" if estimate.target.measure == "low" else "average"
     return (
         Step(
             "How well t_c is known",
-            _spread(one.processor_sd, one.workload.processor_sd, one.workload.processor_model_sd),
-            f"±{_percent(one.processor_sd, 1)}",
+            _spread(
+                estimate.processor_sd,
+                estimate.workload.processor_sd,
+                estimate.workload.processor_model_sd,
+            ),
+            f"±{_percent(estimate.processor_sd, 1)}",
             "Part, game and model in quadrature: standard deviations in ln.",
         ),
         Step(
             "How well t_g is known",
-            _spread(one.graphics_sd, one.workload.graphics_sd, one.workload.graphics_model_sd),
-            f"±{_percent(one.graphics_sd, 1)}",
+            _spread(
+                estimate.graphics_sd,
+                estimate.workload.graphics_sd,
+                estimate.workload.graphics_model_sd,
+            ),
+            f"±{_percent(estimate.graphics_sd, 1)}",
             "Part, game and model; the part's is split between R and Q by their shares of the"
             " frame.",
         ),
         Step(
-            f"Chance that the {which} reaches {one.target.fps:g} fps",
+            f"Chance that the {which} reaches {estimate.target.fps:g} fps",
             "both errors integrated along F(t_c, t_g) = 1000/target",
-            _percent(one.chance),
-            one.cannot
-            or f"The brief's sureness is {brief.sureness}, {_percent(brief.chance)}: {one.state}.",
+            _percent(estimate.chance),
+            estimate.cannot
+            or f"The brief's sureness is {brief.sureness}, {_percent(brief.chance)}:"
+            f" {estimate.state}.",
         ),
         Step(
             "Reached with that sureness",
             f"the rate whose chance is {_percent(brief.chance)}",
-            f"{one.reliable_fps:.1f}{THIN}fps",
-            f"80 % interval {one.judged_low_fps:.0f}–{one.judged_high_fps:.0f} fps. An estimate,"
+            f"{estimate.reliable_fps:.1f}{THIN}fps",
+            f"80 % interval {estimate.judged_low_fps:.0f}–{estimate.judged_high_fps:.0f} fps. An"
+            " estimate,"
             " not a measurement.",
         ),
     )

@@ -99,7 +99,11 @@ def account(machine: Machine, estimates: tuple[Estimate, ...], use: Use) -> Powe
     own = draw(machine)
     bare = [
         _desk(machine, own.rest_w),
-        *(_game(machine, one, own.rest_w) for one in estimates if one.average_fps > 0),
+        *(
+            _game(machine, estimate, own.rest_w)
+            for estimate in estimates
+            if estimate.average_fps > 0
+        ),
     ]
     bare.append(Span("full", "Everything busy", own.processor_w, own.graphics_w, own.rest_w))
     card = machine.graphics
@@ -174,7 +178,7 @@ def _year(
         return None
     desk = next(span for span in spans if span.state == "desk")
     games = [span for span in spans if span.state == "game"]
-    weights = [max(one.target.weight, 0) for one in estimates if one.average_fps > 0]
+    weights = [max(estimate.target.weight, 0) for estimate in estimates if estimate.average_fps > 0]
     play_w = (
         float(
             np.average([span.total_w for span in games], weights=weights if sum(weights) else None)
@@ -228,7 +232,7 @@ def noise_dba(machine: Machine, card_w: float) -> float | None:
         sounds.append(_card_dba(card, card_w))
     if not sounds:
         return None
-    return float(10 * np.log10(sum(10 ** (max(one, LEAST_DBA) / 10) for one in sounds)))
+    return float(10 * np.log10(sum(10 ** (max(sound, LEAST_DBA) / 10) for sound in sounds)))
 
 
 def _card_dba(card: Graphics, card_w: float) -> float:

@@ -73,5 +73,9 @@ def draw(machine: Machine, estimates: tuple[Estimate, ...] = ()) -> Draw:
     cards = [card for card in (machine.graphics, machine.second_card) if card is not None]
     card_w = sum(card.board_power_w for card in cards)
     spike = sum(spike_of_card_w(card.board_power_w, card.spike_factor) for card in cards)
-    gaming = [gaming_w(machine, one, rest) for one in estimates if not one.cannot or one.cap_fps]
+    gaming = [
+        gaming_w(machine, estimate, rest)
+        for estimate in estimates
+        if not estimate.cannot or estimate.cap_fps
+    ]
     return Draw(chip_w, card_w, rest, chip_w + spike + rest, max(gaming) if gaming else None)

@@ -43,18 +43,18 @@ class Doubt:
 def doubts(table: TierTable, game_id: str, assumptions: Assumptions) -> tuple[Doubt, ...]:
     """All doubts about a game's tiers, those that change the bar first."""
     rows = table.of_game(game_id)
-    found: list[Doubt] = []
+    doubts: list[Doubt] = []
     for side in SIDES:
         bars = table.sides[side]
-        disordered = set(_disordered(table, bars, side, rows, assumptions, found))
+        disordered = set(_disordered(table, bars, side, rows, assumptions, doubts))
         for row in rows:
-            found += _uneven(table, bars, side, row, assumptions)
+            doubts += _uneven(table, bars, side, row, assumptions)
             if row not in disordered:
-                found += _below(table, bars, side, row, rows.start, assumptions)
-            found += _open(table, bars, side, row)
-    found += _amounts_out_of_order(table, rows)
-    found += _unstated(table, rows)
-    return tuple(found)
+                doubts += _below(table, bars, side, row, rows.start, assumptions)
+            doubts += _open(table, bars, side, row)
+    doubts += _amounts_out_of_order(table, rows)
+    doubts += _unstated(table, rows)
+    return tuple(doubts)
 
 
 def doubts_of(catalogue: Catalogue, game_id: str) -> tuple[Doubt, ...]:
@@ -74,7 +74,7 @@ def _name(entry: Entry) -> str:
 
 
 def _used(bars: Bars, row: int) -> list[int]:
-    return [one for one in bars.of_row(row) if bars.used[one]]
+    return [bar for bar in bars.of_row(row) if bars.used[bar]]
 
 
 def _uneven(
@@ -87,7 +87,7 @@ def _uneven(
     tier = table.rows[row].tier.label or "The list"
     place = table.rows[row].place
     if len(used) == 2:
-        low, high = sorted(used, key=lambda one: bars.ln[one])
+        low, high = sorted(used, key=lambda bar: bars.ln[bar])
         apart = float(bars.ln[high] - bars.ln[low])
         limit = BEYOND_SDS * float(
             np.sqrt(bars.sd[low] ** 2 + bars.sd[high] ** 2 + 2 * assumptions.unevenness_sd**2)
@@ -105,30 +105,30 @@ def _uneven(
             )
     if len(used) < 3:
         return
-    for one in used:
-        others = [bars.ln[other] for other in used if other != one]
+    for bar in used:
+        others = [bars.ln[other] for other in used if other != bar]
         middle = float(np.median(others))
-        away = float(bars.ln[one]) - middle
+        away = float(bars.ln[bar]) - middle
         limit = BEYOND_SDS * float(
-            np.sqrt(bars.sd[one] ** 2 + bars.bar_sd[row] ** 2 + assumptions.unevenness_sd**2)
+            np.sqrt(bars.sd[bar] ** 2 + bars.bar_sd[row] ** 2 + assumptions.unevenness_sd**2)
         )
-        if abs(away) > limit and abs(away) > 2 * _spread_without(bars, used, one, middle):
+        if abs(away) > limit and abs(away) > 2 * _spread_without(bars, used, bar, middle):
             yield Doubt(
                 "out of line",
                 place,
-                f"{tier}: {_name(bars.entries[one])} is {_percent(float(np.exp(away)))} the middle"
+                f"{tier}: {_name(bars.entries[bar])} is {_percent(float(np.exp(away)))} the middle"
                 f" of the {SIDE_WORDS[side]}s listed beside it; up to"
                 f" {np.expm1(limit) * 100:.0f}\u202f% would be no surprise.",
                 side,
-                bars.entries[one].place,
+                bars.entries[bar].place,
             )
 
 
-def _spread_without(bars: Bars, used: list[int], one: int, middle: float) -> float:
+def _spread_without(bars: Bars, used: list[int], left_out: int, middle: float) -> float:
     """How far the others reach from their own middle: an entry among scattered ones is not the odd
-    one.
+    left_out.
     """
-    return max(abs(float(bars.ln[other]) - middle) for other in used if other != one)
+    return max(abs(float(bars.ln[other]) - middle) for other in used if other != left_out)
 
 
 def _disordered(
@@ -137,7 +137,7 @@ def _disordered(
     side: Side,
     rows: range,
     assumptions: Assumptions,
-    found: list[Doubt],
+    doubts: list[Doubt],
 ) -> Iterator[int]:
     """Rows whose bar lies below that of the tier before."""
     for row in rows[1:]:
@@ -145,7 +145,7 @@ def _disordered(
         sd = float(np.hypot(bars.bar_sd[row], bars.bar_sd[row - 1]))
         if np.isfinite(fall) and fall > BEYOND_SDS * sd + assumptions.unevenness_sd:
             lower, upper = table.rows[row - 1].tier, table.rows[row].tier
-            found.append(
+            doubts.append(
                 Doubt(
                     "tiers out of order",
                     table.rows[row].place,
@@ -165,10 +165,10 @@ def _below(
     if row == first or not np.isfinite(bars.bar[row - 1]):
         return
     lower = table.rows[row - 1].tier.label or "the tier before"
-    for one in _used(bars, row):
-        away = float(bars.ln[one] - bars.bar[row - 1])
-        if away < -BEYOND_SDS * float(np.hypot(bars.sd[one], bars.bar_sd[row - 1])):
-            entry = bars.entries[one]
+    for number in _used(bars, row):
+        away = float(bars.ln[number] - bars.bar[row - 1])
+        if away < -BEYOND_SDS * float(np.hypot(bars.sd[number], bars.bar_sd[row - 1])):
+            entry = bars.entries[number]
             yield Doubt(
                 "below the tier under it",
                 table.rows[row].place,
@@ -185,8 +185,8 @@ def _open(table: TierTable, bars: Bars, side: Side, row: int) -> Iterator[Doubt]
     """
     tier = table.rows[row].tier
     label, place = tier.label or "The list", table.rows[row].place
-    for one in bars.of_row(row):
-        entry = bars.entries[one]
+    for bar in bars.of_row(row):
+        entry = bars.entries[bar]
         where = (side, entry.place)
         if entry.listed.figures_only:
             yield Doubt(
@@ -210,8 +210,10 @@ def _open(table: TierTable, bars: Bars, side: Side, row: int) -> Iterator[Doubt]
 
 def _variants(entry: Entry, wanted_gb: float | None, label: str, place: int) -> Iterator[Doubt]:
     if len(entry.meant) > 1:
-        amounts = " and ".join(f"{one.memory_gb:g}" for one in entry.meant)
-        fastest = max(entry.meant, key=lambda one: (one.speeds[0], one.memory_gb or 0))
+        amounts = " and ".join(f"{standing.memory_gb:g}" for standing in entry.meant)
+        fastest = max(
+            entry.meant, key=lambda standing: (standing.speeds[0], standing.memory_gb or 0)
+        )
         yield Doubt(
             "variant open",
             place,
@@ -220,7 +222,7 @@ def _variants(entry: Entry, wanted_gb: float | None, label: str, place: int) -> 
             "graphics",
             entry.place,
         )
-    has = max((one.memory_gb or np.inf for one in entry.meant), default=np.inf)
+    has = max((standing.memory_gb or np.inf for standing in entry.meant), default=np.inf)
     if wanted_gb is not None and has < wanted_gb:
         yield Doubt(
             "too little video memory",

@@ -96,12 +96,15 @@ class TierTable:
         rays asked for.
         """
         if side == "processor":
-            pairs = np.array([one.speeds for one in standings], dtype=float).reshape(-1, 2)
+            pairs = np.array([standing.speeds for standing in standings], dtype=float).reshape(
+                -1, 2
+            )
             return processor_ln(pairs[:, 0], pairs[:, 1], self.parallel_share[rows])
-        found = list(standings)
-        anchors = np.array([one.speeds for one in found], dtype=float).reshape(-1, 3)
+        speeds = list(standings)
+        anchors = np.array([standing.speeds for standing in speeds], dtype=float).reshape(-1, 3)
         ray = np.array(
-            [np.nan if one.ray_speed is None else one.ray_speed for one in found], dtype=float
+            [np.nan if standing.ray_speed is None else standing.ray_speed for standing in speeds],
+            dtype=float,
         )
         return graphics_ln(anchors, ray, self.rendered_mpx[rows], self.ray_share[rows])
 
@@ -196,12 +199,12 @@ def _bars(table: TierTable, side: Side, scale: Scale) -> Bars:
     meant: list[Standing] = []
     owner: list[int] = []
     for number, row in enumerate(table.rows):
-        for place, one in enumerate(row.tier.listed(side)):
+        for place, listed in enumerate(row.tier.listed(side)):
             wanted = row.tier.video_memory_gb if side == "graphics" else None
-            found = scale.meant(one.part, one.memory_gb, wanted) if one.part else ()
-            owner += [len(entries)] * len(found)
-            meant += found
-            entries.append(Entry(number, place, one, found))
+            standings = scale.meant(listed.part, listed.memory_gb, wanted) if listed.part else ()
+            owner += [len(entries)] * len(standings)
+            meant += standings
+            entries.append(Entry(number, place, listed, standings))
     row_of = np.array([entry.row for entry in entries], dtype=np.int64)
     ln, sd = _strictest(table, side, meant, np.array(owner, dtype=np.int64), row_of)
     used = np.isfinite(ln) & np.array([not entry.listed.excluded for entry in entries], dtype=bool)
@@ -220,7 +223,7 @@ def _strictest(
     if not meant:
         return ln, sd
     speeds = table.speeds(side, meant, row_of[owner])
-    spreads = np.array([one.sd for one in meant])
+    spreads = np.array([standing.sd for standing in meant])
     for number in np.argsort(speeds, kind="stable"):
         ln[owner[number]], sd[owner[number]] = speeds[number], spreads[number]
     return np.where(np.isfinite(ln), ln, np.nan), sd

@@ -138,7 +138,7 @@ def asked_amounts(catalogue: Catalogue) -> Asked:
     return catalogue.keep.once(("asked",), lambda: asked_of(tiers_of(catalogue)))
 
 
-def standings(table: TierTable, asked: Asked, one: Contender, sureness: float) -> Standings:
+def standings(table: TierTable, asked: Asked, contender: Contender, sureness: float) -> Standings:
     """Verdicts of one contender against every row: met where the chance is at least the sureness,
     short where it is below its complement, unsure between; amounts and names are met or short.
     """
@@ -146,16 +146,20 @@ def standings(table: TierTable, asked: Asked, one: Contender, sureness: float) -
     codes = np.full((rows, len(ASPECTS)), NOT_ASKED, dtype=np.int8)
     ratios, chances = np.full((rows, len(ASPECTS)), np.nan), np.full((rows, len(ASPECTS)), np.nan)
     for column, side in enumerate(SIDES):
-        codes[:, column], ratios[:, column], chances[:, column] = _side(table, side, one, sureness)
+        codes[:, column], ratios[:, column], chances[:, column] = _side(
+            table, side, contender, sureness
+        )
     for column, had, wanted in (
-        (2, one.video_memory_gb, asked.video_memory_gb),
-        (3, one.memory_gb, asked.memory_gb),
-        (4, one.storage_gb, asked.storage_gb),
+        (2, contender.video_memory_gb, asked.video_memory_gb),
+        (3, contender.memory_gb, asked.memory_gb),
+        (4, contender.storage_gb, asked.storage_gb),
     ):
         codes[:, column], ratios[:, column] = _amount(had, wanted)
-    codes[:, 4] = _kind(codes[:, 4], one, asked.storage_kind)
-    codes[:, 5] = _named(asked.systems, asked.names["system"], (one.system,) if one.system else ())
-    codes[:, 6] = _named(asked.apis, asked.names["api"], one.apis)
+    codes[:, 4] = _kind(codes[:, 4], contender, asked.storage_kind)
+    codes[:, 5] = _named(
+        asked.systems, asked.names["system"], (contender.system,) if contender.system else ()
+    )
+    codes[:, 6] = _named(asked.apis, asked.names["api"], contender.apis)
     judged = codes.copy()
     judged[:, 5:][judged[:, 5:] == UNKNOWN] = NOT_ASKED
     return Standings(
@@ -164,10 +168,10 @@ def standings(table: TierTable, asked: Asked, one: Contender, sureness: float) -
 
 
 def _side(
-    table: TierTable, side: Side, one: Contender, sureness: float
+    table: TierTable, side: Side, contender: Contender, sureness: float
 ) -> tuple[Codes, Floats, Floats]:
     bars = table.sides[side]
-    speeds, sd = _speeds(table, side, one)
+    speeds, sd = _speeds(table, side, contender)
     asked = np.isfinite(bars.bar)
     codes = np.where(asked, UNKNOWN, NOT_ASKED).astype(np.int8)
     listed = np.zeros(len(table.rows), dtype=bool)
@@ -185,20 +189,20 @@ def _side(
     return codes, ratio, chance
 
 
-def _speeds(table: TierTable, side: Side, one: Contender) -> tuple[Floats | None, float]:
+def _speeds(table: TierTable, side: Side, contender: Contender) -> tuple[Floats | None, float]:
     rows = len(table.rows)
     if side == "processor":
-        if one.processor is None:
+        if contender.processor is None:
             return None, 0.0
         return (
-            processor_ln(one.processor[0], one.processor[1], table.parallel_share),
-            one.processor_sd,
+            processor_ln(contender.processor[0], contender.processor[1], table.parallel_share),
+            contender.processor_sd,
         )
-    if one.graphics is None:
+    if contender.graphics is None:
         return None, 0.0
-    anchors = np.broadcast_to(np.array(one.graphics, dtype=float), (rows, 3))
-    ray = np.full(rows, np.nan if one.ray_speed is None else one.ray_speed)
-    return graphics_ln(anchors, ray, table.rendered_mpx, table.ray_share), one.graphics_sd
+    anchors = np.broadcast_to(np.array(contender.graphics, dtype=float), (rows, 3))
+    ray = np.full(rows, np.nan if contender.ray_speed is None else contender.ray_speed)
+    return graphics_ln(anchors, ray, table.rendered_mpx, table.ray_share), contender.graphics_sd
 
 
 def _amount(had: float | None, wanted: Floats) -> tuple[Codes, Floats]:
@@ -210,11 +214,11 @@ def _amount(had: float | None, wanted: Floats) -> tuple[Codes, Floats]:
         return codes.astype(np.int8), had / wanted
 
 
-def _kind(codes: Codes, one: Contender, wanted: NDArray[np.int64]) -> Codes:
+def _kind(codes: Codes, contender: Contender, wanted: NDArray[np.int64]) -> Codes:
     """A slower kind of storage than asked is short, whatever its size."""
-    if one.storage_kind is None:
+    if contender.storage_kind is None:
         return codes
-    slower = wanted > STORAGE_KINDS.index(one.storage_kind)
+    slower = wanted > STORAGE_KINDS.index(contender.storage_kind)
     return np.where(slower, SHORT, codes).astype(np.int8)
 
 
@@ -248,20 +252,22 @@ class TierVerdict:
 
 
 def tier_verdicts(
-    table: TierTable, found: Standings, one: Contender, game_id: str
+    table: TierTable, standings: Standings, contender: Contender, game_id: str
 ) -> tuple[TierVerdict, ...]:
     """The verdicts of a game's tiers in words and figures."""
-    return tuple(_tier_verdict(table, found, one, row) for row in table.of_game(game_id))
+    return tuple(_tier_verdict(table, standings, contender, row) for row in table.of_game(game_id))
 
 
-def _tier_verdict(table: TierTable, found: Standings, one: Contender, row: int) -> TierVerdict:
+def _tier_verdict(
+    table: TierTable, standings: Standings, contender: Contender, row: int
+) -> TierVerdict:
     tier = table.rows[row].tier
     aspects = []
     for column, aspect in enumerate(ASPECTS):
-        code = int(found.codes[row, column])
+        code = int(standings.codes[row, column])
         if code == NOT_ASKED:
             continue
-        ratio, chance = float(found.ratios[row, column]), float(found.chances[row, column])
+        ratio, chance = float(standings.ratios[row, column]), float(standings.chances[row, column])
         aspects.append(
             AspectVerdict(
                 aspect,
@@ -269,21 +275,21 @@ def _tier_verdict(table: TierTable, found: Standings, one: Contender, row: int) 
                 None if np.isnan(ratio) else ratio,
                 None if np.isnan(chance) else chance,
                 _asked_words(tier, aspect),
-                _had_words(one, aspect),
+                _had_words(contender, aspect),
             )
         )
     aspects.sort(
         key=lambda each: (WORDS.index(each.word), np.inf if each.ratio is None else each.ratio)
     )
-    return TierVerdict(row, tier, WORDS[int(found.overall[row])], tuple(aspects))
+    return TierVerdict(row, tier, WORDS[int(standings.overall[row])], tuple(aspects))
 
 
 def _asked_words(tier: Tier, aspect: Aspect) -> str:
     match aspect:
         case "processor":
-            return " or ".join(one.text for one in tier.processors)
+            return " or ".join(processor.text for processor in tier.processors)
         case "graphics":
-            return " or ".join(one.text for one in tier.graphics)
+            return " or ".join(graphic.text for graphic in tier.graphics)
         case "video memory":
             return _gb(tier.video_memory_gb)
         case "memory":
@@ -296,35 +302,35 @@ def _asked_words(tier: Tier, aspect: Aspect) -> str:
             return tier.api
 
 
-def _had_words(one: Contender, aspect: Aspect) -> str:
+def _had_words(contender: Contender, aspect: Aspect) -> str:
     match aspect:
         case "processor":
-            return one.processor_name
+            return contender.processor_name
         case "graphics":
-            return one.graphics_name
+            return contender.graphics_name
         case "video memory":
-            return _gb(one.video_memory_gb)
+            return _gb(contender.video_memory_gb)
         case "memory":
-            return _gb(one.memory_gb)
+            return _gb(contender.memory_gb)
         case "storage":
-            return " ".join(filter(None, [_gb(one.storage_gb), one.storage_kind or ""]))
+            return " ".join(filter(None, [_gb(contender.storage_gb), contender.storage_kind or ""]))
         case "operating system":
-            return one.system
+            return contender.system
         case "graphics API":
-            return ", ".join(one.apis)
+            return ", ".join(contender.apis)
 
 
 def _gb(amount: float | None) -> str:
     return "" if amount is None else f"{amount:,g}\u202fGB"
 
 
-def highest_met(table: TierTable, found: Standings, game_id: str) -> int | None:
+def highest_met(table: TierTable, standings: Standings, game_id: str) -> int | None:
     """The row of the highest tier of a game up to which all are met or at least not short; None
     where none is.
     """
     best = None
     for row in table.of_game(game_id):
-        if found.overall[row] in (SHORT, UNSURE):
+        if standings.overall[row] in (SHORT, UNSURE):
             break
         best = row
     return best

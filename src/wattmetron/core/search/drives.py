@@ -66,8 +66,8 @@ def sort_of(drives: Iterable[Storage], any_slot_mm: int) -> Sort:
     lengths = sorted(
         (
             mm
-            for one in all_drives
-            if one.size == "M.2" and (mm := one.m2_length_mm or 0) > any_slot_mm
+            for drive in all_drives
+            if drive.size == "M.2" and (mm := drive.m2_length_mm or 0) > any_slot_mm
         ),
         reverse=True,
     )
@@ -127,12 +127,12 @@ def drive_sets(pool: Pool, choices: list[DriveChoice], floor_gb: float) -> list[
     """The sets behind these ``drive_choices``: all that cost no more than their entry, in the order
     of ids.
     """
-    least = {one.sort: one.cost for one in choices}
+    least = {choice.sort: choice.cost for choice in choices}
     base_gb = sum(drive.capacity_gb for drive in pool.fixed_drives)
     if pool.fixed_drives and base_gb >= floor_gb:
         sort = sort_of(pool.fixed_drives, pool.any_slot_mm)
         return [DriveSet(pool.fixed_drives, sort, pool.fixed_drives_cost)]
-    found = []
+    sets = []
     for picks in _reaching(
         pool, floor_gb - base_gb, np.array(sorted({*least.values()}), dtype=np.int64)
     ):
@@ -140,8 +140,8 @@ def drive_sets(pool: Pool, choices: list[DriveChoice], floor_gb: float) -> list[
         cost = pool.fixed_drives_cost + sum(int(pool.drives.cost[i]) for i in picks)
         key = sort_of(drives, pool.any_slot_mm)
         if least.get(key) == cost:
-            found.append(DriveSet(drives, key, cost))
-    return sorted(found, key=lambda found: tuple(drive.id for drive in found.drives))
+            sets.append(DriveSet(drives, key, cost))
+    return sorted(sets, key=lambda drive_set: tuple(drive.id for drive in drive_set.drives))
 
 
 def _reaching(pool: Pool, missing_gb: float, costs: Ints) -> Iterator[tuple[int, ...]]:

@@ -50,7 +50,7 @@ class CaseBits:
         self.forms = self._rows(
             [form in case.board_forms for case in self.cases] for form in BOARD_FORMS
         )
-        self.bays = self._rows([_has_places(case, one) for case in self.cases] for one in bays)
+        self.bays = self._rows([_has_places(case, bay) for case in self.cases] for bay in bays)
         self._take_supplies(pool)
         self._take_coolers(pool)
         self._take_cards(pool.cards.parts)
@@ -60,7 +60,7 @@ class CaseBits:
         levels = lengths.levels(supply.length_mm for supply in pool.supplies.parts)
         own = [SupplySort(s.form, int(n)) for s, n in zip(pool.supplies.parts, levels, strict=True)]
         sorts = list(dict.fromkeys(own))
-        self.sort_of_supply = ints(sorts.index(one) for one in own)
+        self.sort_of_supply = ints(sorts.index(sort) for sort in own)
         rooms = lengths.rooms(case.supply_length_mm for case in self.cases)
         self.sorts = self._rows(
             [
@@ -81,14 +81,16 @@ class CaseBits:
             for level, cooler in zip(levels, coolers, strict=True)
         ]
         self.mounts = list(dict.fromkeys((Mount(0, 0), *own)))
-        self.mount_of_cooler = ints(self.mounts.index(one) for one in own)
+        self.mount_of_cooler = ints(self.mounts.index(mount) for mount in own)
         self.radiator_of = ints(mount.radiator for mount in self.mounts)
         rooms = heights.rooms(case.cooler_height_mm for case in self.cases)
         self.mount_bits = self._rows((rooms >= mount.height).tolist() for mount in self.mounts)
 
     def _take_cards(self, cards: Sequence[Graphics]) -> None:
         """Shape 0 is no card; by radiator and shape, for in front it shortens the room."""
-        length = Ladder(card_room_mm(case, one) for case in self.cases for one in self.radiators)
+        length = Ladder(
+            card_room_mm(case, radiator) for case in self.cases for radiator in self.radiators
+        )
         height = Ladder(case.card_height_mm for case in self.cases)
         thickness = Ladder(case.card_thickness_mm for case in self.cases)
         levels = zip(
@@ -98,17 +100,20 @@ class CaseBits:
             strict=True,
         )
         shapes: dict[tuple[int, int, int], int] = {(0, 0, 0): 0}
-        self.shape_of_card = ints(shapes.setdefault(one, len(shapes)) for one in levels)
+        self.shape_of_card = ints(shapes.setdefault(level, len(shapes)) for level in levels)
         own = np.array(list(shapes), dtype=np.int64)
         fits = own[:, 1:2] <= height.rooms(case.card_height_mm for case in self.cases)
         fits &= own[:, 2:3] <= thickness.rooms(case.card_thickness_mm for case in self.cases)
         beside = []
-        for one in self.radiators:
+        for radiator in self.radiators:
             takes = np.array(
-                [one is None or radiator_place(case, one[0]) is not None for case in self.cases],
+                [
+                    radiator is None or radiator_place(case, radiator[0]) is not None
+                    for case in self.cases
+                ],
                 dtype=bool,
             )
-            rooms = length.rooms(card_room_mm(case, one) for case in self.cases)
+            rooms = length.rooms(card_room_mm(case, radiator) for case in self.cases)
             beside.append(self._packed(fits & takes & (own[:, 0:1] <= rooms)))
         self.cards = np.stack(beside)
 
@@ -137,7 +142,7 @@ class Enclosures:
 
     def __init__(self, pool: Pool, bays: Sequence[Bays]) -> None:
         self._pool = pool
-        self.bays = {one: i for i, one in enumerate(dict.fromkeys(bays))}
+        self.bays = {fromkey: i for i, fromkey in enumerate(dict.fromkeys(bays))}
         self._bits = CaseBits(pool, list(self.bays))
         self.sorts = range(len(self._bits.sorts))
         self.sort_of_supply, self.card_shape = self._bits.sort_of_supply, self._bits.shape_of_card

@@ -171,7 +171,7 @@ class _Sweep:
             ]
             for n, row in enumerate(rows):
                 pairings[at[row]].add((own.scene.integrated, int(own.c[row]), int(own.g[row])))
-                gains[at[row]] = tuple(int(one[n]) for one in by_target)
+                gains[at[row]] = tuple(int(array[n]) for array in by_target)
         steps = tuple(
             Winner(int(cost), *unranked(int(rank)), tuple(sorted(own)))
             for cost, rank, own in zip(stairs.cost, stairs.rank, pairings, strict=True)

@@ -42,11 +42,11 @@ class Groups:
     def __init__(self, options: Sequence[Options]) -> None:
         self.columns = {
             item.name: np.concatenate(
-                [np.empty(0, dtype=np.int64), *(getattr(one, item.name) for one in options)]
+                [np.empty(0, dtype=np.int64), *(getattr(option, item.name) for option in options)]
             )
             for item in fields(Options)
         }
-        kind = np.repeat(np.arange(len(options)), [len(one) for one in options])
+        kind = np.repeat(np.arange(len(options)), [len(option) for option in options])
         cost, frames = self.columns["cost"], self.columns["frames"]
         by_frames = np.lexsort((cost, frames, kind))
         start = np.flatnonzero(_new(kind[by_frames], frames[by_frames]))

@@ -300,22 +300,24 @@ def _heads(ordered: Ints) -> Ints:
 
 def _undominated_drives(choices: list[DriveChoice]) -> list[DriveChoice]:
     """Choices that no other beats in places and cost alike; fewer drives also draw less."""
-    ordered = sorted(choices, key=lambda one: (one.cost, one.nvme + one.sata, one.nvme))
+    ordered = sorted(
+        choices, key=lambda choice: (choice.cost, choice.nvme + choice.sata, choice.nvme)
+    )
     kept: list[DriveChoice] = []
-    for one in ordered:
-        if not any(_asks_less(other, one) for other in kept):
-            kept.append(one)
+    for choice in ordered:
+        if not any(_asks_less(other, choice) for other in kept):
+            kept.append(choice)
     return kept
 
 
-def _asks_less(one: DriveChoice, other: DriveChoice) -> bool:
+def _asks_less(choice: DriveChoice, other: DriveChoice) -> bool:
     return (
-        one.nvme <= other.nvme
-        and one.sata <= other.sata
-        and one.bays.large <= other.bays.large
-        and one.bays.small <= other.bays.small
-        and len(one.lengths) <= len(other.lengths)
-        and all(own <= mm for own, mm in zip(one.lengths, other.lengths, strict=False))
+        choice.nvme <= other.nvme
+        and choice.sata <= other.sata
+        and choice.bays.large <= other.bays.large
+        and choice.bays.small <= other.bays.small
+        and len(choice.lengths) <= len(other.lengths)
+        and all(own <= mm for own, mm in zip(choice.lengths, other.lengths, strict=False))
     )
 
 

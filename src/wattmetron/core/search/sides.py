@@ -133,11 +133,13 @@ class TargetSide:
         known = [game.affinity("processor", chip.id, chip.design) for chip in chips]
         self._chips_seen = list(dict.fromkeys(known)) or [UNSEEN]
         self._cards_seen: list[Affinity] = [UNSEEN]
-        self.kin = np.array([self._chips_seen.index(one) for one in known], dtype=np.int64)
+        self.kin = np.array(
+            [self._chips_seen.index(affinity) for affinity in known], dtype=np.int64
+        )
         figures = self._figures
         self.base_ms, self.processor_sd = np.zeros(len(chips)), np.zeros(len(chips))
-        for n, one in enumerate(self._chips_seen):
-            load, pick = work.workload(game, target, False, one), self.kin == n
+        for n, affinity in enumerate(self._chips_seen):
+            load, pick = work.workload(game, target, False, affinity), self.kin == n
             self.base_ms[pick] = work.processor_ms(
                 load, figures.single[pick], figures.all_core[pick]
             )
@@ -161,8 +163,10 @@ class TargetSide:
         upscaled = np.array(
             [is_upscaled(game, target, offered) for offered in upscalers], dtype=bool
         )
-        self._cards_seen += [one for one in dict.fromkeys(known) if one not in self._cards_seen]
-        kin = np.array([self._cards_seen.index(one) for one in known], dtype=np.int64)
+        self._cards_seen += [
+            fromkey for fromkey in dict.fromkeys(known) if fromkey not in self._cards_seen
+        ]
+        kin = np.array([self._cards_seen.index(affinity) for affinity in known], dtype=np.int64)
         for seen, on in product(range(len(self._cards_seen)), (False, True)):
             pick = np.flatnonzero((upscaled == on) & (kin == seen))
             if not pick.size:
@@ -202,7 +206,7 @@ class TargetSide:
         spill = 1000 * self.load.spill_share * over / pairing.link_gbs
         zero = np.zeros_like(spill)
         made = work.GraphicsWork(side.raster_ms[g] / pairing.scale, side.ray_ms[g], zero, spill)
-        open_ones = work.Unsure(*(np.asarray(one)[g] for one in side.unsure))
+        open_ones = work.Unsure(*(np.asarray(item)[g] for item in side.unsure))
         sd_g = work.graphics_sd(open_ones, made, side.speed_sd[g], side.ray_sd[g])
         cov = self.cov[self.kin[c], side.kin[g]]
         with np.errstate(divide="ignore"):

@@ -46,20 +46,24 @@ def equals(wanted: Standing, parts: Iterable[Part], scale: Scale, use: Use) -> t
     The chance is P(ln speed of the part >= ln speed wanted) under both spreads as independent
     normals; a card of the very chip that is named is as good by definition.
     """
-    found = [
-        one for one in parts if isinstance(one, (Processor, Graphics)) and _side(one) == wanted.side
+    equals = [
+        part
+        for part in parts
+        if isinstance(part, (Processor, Graphics)) and _side(part) == wanted.side
     ]
-    if not found:
+    if not equals:
         return ()
-    ln = _ln_speeds(wanted.side, [_speeds(one) for one in found], [_ray(one) for one in found], use)
+    ln = _ln_speeds(
+        wanted.side, [_speeds(part) for part in equals], [_ray(part) for part in equals], use
+    )
     base = float(_ln_speeds(wanted.side, [wanted.speeds], [wanted.ray_speed], use)[0])
-    same = np.array([scale.of_part.get(one.id) == wanted.key for one in found])
-    spreads = np.array([one.speed_sd for one in found])
+    same = np.array([scale.of_part.get(part.id) == wanted.key for part in equals])
+    spreads = np.array([part.speed_sd for part in equals])
     away = ln - base
     chance = np.where(same, 1.0, ndtr(away / np.maximum(np.hypot(spreads, wanted.sd), 1e-9)))
     return tuple(
         Equal(part, float(np.exp(away[n])), float(chance[n]), bool(same[n]))
-        for n, part in enumerate(found)
+        for n, part in enumerate(equals)
         if away[n] >= 0 or same[n]
     )
 
@@ -86,6 +90,6 @@ def _ln_speeds(
     table = np.array(speeds, dtype=float)
     if side == "processor":
         return processor_ln(table[:, 0], table[:, 1], use.parallel_share)
-    ray = np.array([np.nan if one is None else one for one in rays], dtype=float)
+    ray = np.array([np.nan if each_ray is None else each_ray for each_ray in rays], dtype=float)
     n = len(speeds)
     return graphics_ln(table, ray, np.full(n, use.rendered_mpx), np.full(n, use.ray_share))

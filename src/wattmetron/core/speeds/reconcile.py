@@ -144,24 +144,26 @@ def _tied(
     parent = list(range(parts + (int(source.max()) + 1 if source.size else 0) + 1))
     root = parts + (int(source.max()) + 1 if source.size else 0)
 
-    def find(one: int) -> int:
-        while parent[one] != one:
-            parent[one] = parent[parent[one]]
-            one = parent[one]
-        return one
+    def find(number: int) -> int:
+        while parent[number] != number:
+            parent[number] = parent[parent[number]]
+            number = parent[number]
+        return number
 
-    for one in known:
-        parent[find(one)] = find(root)
-    for one, other in zip(part.tolist(), source.tolist(), strict=True):
-        parent[find(one)] = find(parts + other)
+    for number in known:
+        parent[find(number)] = find(root)
+    for number, other in zip(part.tolist(), source.tolist(), strict=True):
+        parent[find(number)] = find(parts + other)
     if not known and parts:
         parent[find(root)] = find(0)
     home = find(root)
     groups: dict[int, list[int]] = {}
-    for one in range(parts):
-        if find(one) != home:
-            groups.setdefault(find(one), []).append(one)
-    return np.array([find(one) == home for one in range(parts)], dtype=bool), list(groups.values())
+    for number in range(parts):
+        if find(number) != home:
+            groups.setdefault(find(number), []).append(number)
+    return np.array([find(number) == home for number in range(parts)], dtype=bool), list(
+        groups.values()
+    )
 
 
 def _sources(
@@ -219,5 +221,6 @@ def _ties(
         return ()
     home = int(np.argmax(np.where(tied, counts, -1)))
     return tuple(
-        (keys[max(group, key=lambda one: (counts[one], -one))], keys[home]) for group in groups
+        (keys[max(group, key=lambda number: (counts[number], -number))], keys[home])
+        for group in groups
     )

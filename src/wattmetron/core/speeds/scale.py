@@ -77,7 +77,7 @@ class Scale:
                 self._add(_processor(part))
             elif isinstance(part, Graphics):
                 cards.setdefault(variant_key(part.chip, part.memory_gb), []).append(part)
-        for key in sorted(cards, key=lambda one: (cards[one][0].chip, cards[one][0].memory_gb)):
+        for key in sorted(cards, key=lambda card: (cards[card][0].chip, cards[card][0].memory_gb)):
             self._add(_variant(key, cards[key]))
         self._place(named)
 
@@ -85,18 +85,18 @@ class Scale:
     def of_standings(cls, standings: Iterable[Standing]) -> "Scale":
         """A scale of standings that are there already."""
         scale = cls((), {})
-        for one in standings:
-            scale._add(one)
+        for standing in standings:
+            scale._add(standing)
         return scale
 
-    def _add(self, one: Standing) -> None:
-        self.standings[one.key] = one
-        self._by_side[one.side].append(one)
-        for part_id in one.part_ids:
-            self.of_part[part_id] = one.key
-        if one.side == "graphics":
-            chip = one.key.partition("@")[0]
-            self.variants[chip] = (*self.variants.get(chip, ()), one)
+    def _add(self, standing: Standing) -> None:
+        self.standings[standing.key] = standing
+        self._by_side[standing.side].append(standing)
+        for part_id in standing.part_ids:
+            self.of_part[part_id] = standing.key
+        if standing.side == "graphics":
+            chip = standing.key.partition("@")[0]
+            self.variants[chip] = (*self.variants.get(chip, ()), standing)
 
     def _place(self, named: Mapping[str, NamedPart]) -> None:
         """Named parts, those placed against other named parts after them; what cannot be chained is
@@ -104,13 +104,13 @@ class Scale:
         """
         waiting = dict(named)
         for _ in range(LONGEST_CHAIN):
-            for part_id, one in list(waiting.items()):
-                base = self.one(one.than)
-                if base is not None and base.side == one.side:
-                    self._add(_named(one, base))
+            for part_id, part in list(waiting.items()):
+                base = self.standing(part.than)
+                if base is not None and base.side == part.side:
+                    self._add(_named(part, base))
                     del waiting[part_id]
 
-    def one(self, key: str) -> Standing | None:
+    def standing(self, key: str) -> Standing | None:
         """The standing of a key; of a chip's key its smallest variant."""
         if key in self.standings:
             return self.standings[key]
@@ -128,10 +128,15 @@ class Scale:
             return (self.standings[key],)
         open_ones = self.variants.get(key, ())
         if memory_gb is not None:
-            return tuple(one for one in open_ones if one.memory_gb == memory_gb) or open_ones
+            return (
+                tuple(open_one for open_one in open_ones if open_one.memory_gb == memory_gb)
+                or open_ones
+            )
         if wanted_gb is not None and len(open_ones) > 1:
             enough = [
-                one for one in open_ones if one.memory_gb is not None and one.memory_gb >= wanted_gb
+                open_one
+                for open_one in open_ones
+                if open_one.memory_gb is not None and open_one.memory_gb >= wanted_gb
             ]
             return (enough[0],) if enough else (open_ones[-1],)
         return open_ones
@@ -161,12 +166,12 @@ def _processor(part: Processor) -> Standing:
 def _variant(key: str, cards: list[Graphics]) -> Standing:
     """The middle card of a chip with this much memory stands for all of them."""
     middle = median_low([card.speed_1080p for card in cards])
-    card = next(one for one in cards if one.speed_1080p == middle)
-    released = min((one.released for one in cards if one.released), default=None)
+    card = next(graphics for graphics in cards if graphics.speed_1080p == middle)
+    released = min((graphics.released for graphics in cards if graphics.released), default=None)
     withdrawn = (
         None
-        if any(one.withdrawn is None for one in cards)
-        else max(one.withdrawn for one in cards if one.withdrawn)
+        if any(graphics.withdrawn is None for graphics in cards)
+        else max(graphics.withdrawn for graphics in cards if graphics.withdrawn)
     )
     return Standing(
         key,
@@ -179,27 +184,27 @@ def _variant(key: str, cards: list[Graphics]) -> Standing:
         card.memory_gb,
         released,
         withdrawn,
-        tuple(one.id for one in cards),
+        tuple(graphics.id for graphics in cards),
         design=card.design,
     )
 
 
-def _named(one: NamedPart, base: Standing) -> Standing:
-    factor = 1 + one.percent / 100
-    sd = (base.sd**2 + one.speed_sd**2) ** 0.5
+def _named(part: NamedPart, base: Standing) -> Standing:
+    factor = 1 + part.percent / 100
+    sd = (base.sd**2 + part.speed_sd**2) ** 0.5
     return replace(
         base,
-        key=one.id,
-        name=one.name,
+        key=part.id,
+        name=part.name,
         speeds=tuple(speed * factor for speed in base.speeds),
         sd=sd,
         ray_speed=None if base.ray_speed is None else base.ray_speed * factor,
-        ray_sd=(base.ray_sd**2 + one.speed_sd**2) ** 0.5,
-        memory_gb=one.memory_gb if one.memory_gb is not None else base.memory_gb,
+        ray_sd=(base.ray_sd**2 + part.speed_sd**2) ** 0.5,
+        memory_gb=part.memory_gb if part.memory_gb is not None else base.memory_gb,
         released=None,
         withdrawn=None,
         part_ids=(),
-        placed=one,
+        placed=part,
         design="",
     )
 

@@ -24,28 +24,33 @@ SD_STEP = 0.0025
 def known_speeds(scale: Scale, measure: Measure) -> dict[str, Known]:
     """What the catalogue says of every standing in one measure, by key."""
     return {
-        one.key: Known(float(np.log(speed)), max(sd, LEAST_SD))
-        for one in scale.standings.values()
-        if one.placed is None and (found := speed_of(one, measure)) is not None
-        for speed, sd in [found]
+        standing.key: Known(float(np.log(speed)), max(sd, LEAST_SD))
+        for standing in scale.standings.values()
+        if standing.placed is None and (speeds := speed_of(standing, measure)) is not None
+        for speed, sd in [speeds]
     }
 
 
-def speed_of(one: Standing, measure: Measure) -> tuple[float, float] | None:
+def speed_of(standing: Standing, measure: Measure) -> tuple[float, float] | None:
     """A standing's speed in points and its spread in a measure; None where it has none."""
-    if (measure in PROCESSOR_MEASURES) != (one.side == "processor"):
+    if (measure in PROCESSOR_MEASURES) != (standing.side == "processor"):
         return None
     if measure == "ray tracing":
-        return None if one.ray_speed is None else (one.ray_speed, one.ray_sd or one.sd)
+        return (
+            None
+            if standing.ray_speed is None
+            else (standing.ray_speed, standing.ray_sd or standing.sd)
+        )
     place = {"one core": 0, "all cores": 1, "1080p": 0, "1440p": 1, "2160p": 2}[measure]
-    return one.speeds[place], one.sd
+    return standing.speeds[place], standing.sd
 
 
 def reconciled(scale: Scale, charts: Mapping[str, Chart]) -> dict[Measure, Reconciled]:
     """The scale of every measure from what the catalogue says and its charts."""
     return {
         measure: reconcile(
-            known_speeds(scale, measure), [one for one in charts.values() if one.measure == measure]
+            known_speeds(scale, measure),
+            [chart for chart in charts.values() if chart.measure == measure],
         )
         for measure in MEASURES
     }
@@ -77,11 +82,11 @@ def _named(
     placed = {}
     for measure, side in (("one core", "processor"), ("1080p", "graphics")):
         fit = found[measure]  # type: ignore[index]
-        bases = [one for one in scale.of(side) if one.key in fit.ln]  # type: ignore[arg-type]
+        bases = [standing for standing in scale.of(side) if standing.key in fit.ln]  # type: ignore[arg-type]
         for key, ln in fit.ln.items():
             if key in scale.standings or not bases:
                 continue
-            base = min(bases, key=lambda one: (abs(fit.ln[one.key] - ln), one.key))
+            base = min(bases, key=lambda standing: (abs(fit.ln[standing.key] - ln), standing.key))
             placed[key] = NamedPart(
                 id=key,
                 side=side,  # type: ignore[arg-type]
@@ -98,18 +103,22 @@ def _named(
     return placed
 
 
-def _moved(part: Processor | Graphics, one: Standing, found: Mapping[Measure, Reconciled]) -> Part:
+def _moved(
+    part: Processor | Graphics, standing: Standing, found: Mapping[Measure, Reconciled]
+) -> Part:
     """A part moved by as much as its standing moved in each measure."""
 
     def factor(measure: Measure) -> float:
-        before = speed_of(one, measure)
-        if before is None or one.key not in found[measure].ln:
+        before = speed_of(standing, measure)
+        if before is None or standing.key not in found[measure].ln:
             return 1.0
-        return float(np.exp(found[measure].ln[one.key])) / before[0]
+        return float(np.exp(found[measure].ln[standing.key])) / before[0]
 
     def sd(*measures: Measure) -> float:
         spreads = [
-            found[measure].sd[one.key] for measure in measures if one.key in found[measure].sd
+            found[measure].sd[standing.key]
+            for measure in measures
+            if standing.key in found[measure].sd
         ]
         if not spreads:
             return 0.0

@@ -135,7 +135,7 @@ class Build:
             )
         else:
             added.append((kind, part_id))
-        added.sort(key=lambda one: FURTHER_KINDS.index(one[0]))
+        added.sort(key=lambda row: FURTHER_KINDS.index(row[0]))
         return replace(self, added=tuple(added))
 
     def without(self, kind: Kind, part_id: str) -> "Build":
@@ -170,19 +170,23 @@ class Build:
         drives.remove(part_id)
         return replace(self, storage=tuple(drives), kept=_still_kept(self.kept, part_id, drives))
 
-    def setting_aside(self, one: SetAside) -> "Build":
+    def setting_aside(self, set_aside: SetAside) -> "Build":
         """This build with a finding set aside; raises BuildError without a reason."""
-        if not one.reason.strip():
+        if not set_aside.reason.strip():
             raise BuildError(
                 "The finding is not set aside: say in a few words why it does not count here."
             )
-        if len(one.reason) > 300:
+        if len(set_aside.reason) > 300:
             raise BuildError("The reason is longer than 300 characters: shorten it.")
         return replace(
             self,
             aside=(
-                *(own for own in self.aside if (own.rule, own.parts) != (one.rule, one.parts)),
-                one,
+                *(
+                    own
+                    for own in self.aside
+                    if (own.rule, own.parts) != (set_aside.rule, set_aside.parts)
+                ),
+                set_aside,
             ),
         )
 
@@ -192,12 +196,13 @@ class Build:
             self, aside=tuple(own for own in self.aside if (own.rule, own.parts) != (rule, parts))
         )
 
-    def standing_in(self, one: StandIn) -> "Build":
+    def standing_in(self, stand_in: StandIn) -> "Build":
         """This build with a part marked as a stand-in."""
-        if one.part not in {own for _, own in self.ids()}:
+        if stand_in.part not in {own for _, own in self.ids()}:
             raise BuildError("That part is no longer in the build: reload and try again.")
         return replace(
-            self, stand_ins=(*(own for own in self.stand_ins if own.part != one.part), one)
+            self,
+            stand_ins=(*(own for own in self.stand_ins if own.part != stand_in.part), stand_in),
         )
 
     def staying(self, part_id: str) -> "Build":

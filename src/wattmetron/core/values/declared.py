@@ -90,8 +90,8 @@ class Declared:
         asked = self.asked
         if value is None and self.optional:
             return
-        for one in value if self.several else (value,):
-            if self.options and one not in self.options:
+        for item in value if self.several else (value,):
+            if self.options and item not in self.options:
                 said = ", ".join(value) if self.several else value
                 raise BriefError(
                     f"The {asked.words} is “{said}”: choose one of {', '.join(self.options)}."
@@ -117,7 +117,9 @@ def declared(kind: type) -> tuple[Declared, ...]:
     """The declared fields of a dataclass, in their order."""
     hints = get_type_hints(kind, include_extras=True)
     return tuple(
-        one for item in fields(kind) if (one := _declared(item, hints[item.name])) is not None
+        declared
+        for item in fields(kind)
+        if (declared := _declared(item, hints[item.name])) is not None
     )
 
 

@@ -23,7 +23,7 @@ def joined(kits: Sequence[Memory]) -> Memory | None:
     slowest = max(kit.cl / kit.mts for kit in kits)
     sticks = sum(kit.sticks for kit in kits)
     heights = [kit.height_mm for kit in kits]
-    known = [one for one in heights if one is not None]
+    known = [height for height in heights if height is not None]
     others = " and ".join(kit.model for kit in kits[1:])
     return replace(
         first,

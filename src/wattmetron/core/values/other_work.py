@@ -41,25 +41,28 @@ WORKS: dict[WorkName, Work] = {
 
 def all_core_floor(works: Iterable[WorkName]) -> float:
     """The least all-core speed T that the work wants, in points."""
-    return max((WORKS[one].all_core_floor for one in works), default=0.0)
+    return max((WORKS[work].all_core_floor for work in works), default=0.0)
 
 
 def with_work_gb(works: Iterable[WorkName], games_gb: float) -> float:
     """Main memory in GB for games that want so much while the work runs, or for the work alone."""
-    own = [WORKS[one] for one in works]
+    own = [WORKS[work] for work in works]
     return max(
-        [games_gb + sum(one.memory_more_gb for one in own), *(one.memory_least_gb for one in own)]
+        [
+            games_gb + sum(work.memory_more_gb for work in own),
+            *(work.memory_least_gb for work in own),
+        ]
     )
 
 
 def storage_more_gb(works: Iterable[WorkName]) -> float:
-    return sum(WORKS[one].storage_more_gb for one in works)
+    return sum(WORKS[work].storage_more_gb for work in works)
 
 
 def left_of(works: Iterable[WorkName]) -> tuple[float, float]:
     """Shares of one core's and of all cores' speed that are left to a game while the work runs."""
     single, every = 1.0, 1.0
-    for one in works:
-        single *= 1 - WORKS[one].single_share
-        every *= 1 - WORKS[one].all_core_share
+    for work in works:
+        single *= 1 - WORKS[work].single_share
+        every *= 1 - WORKS[work].all_core_share
     return single, every

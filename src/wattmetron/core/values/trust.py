@@ -97,6 +97,6 @@ def _by_make(supply: PowerSupply) -> tuple[list[str], list[str]]:
         in_favour.append("passed an independent test")
     if supply.protections == NO_PROTECTIONS:
         against.append("names no protections")
-    elif supply.protections and all(one in supply.protections for one in MAIN_PROTECTIONS):
+    elif supply.protections and all(text in supply.protections for text in MAIN_PROTECTIONS):
         in_favour.append("names all main protections")
     return against, in_favour

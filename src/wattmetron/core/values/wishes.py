@@ -59,7 +59,7 @@ def insisting(brief: Brief, preference: Preference) -> Brief:
     """The brief with a preference as a floor; raises BriefError where its value cannot be read."""
     value = read_preference(preference)
     field = PREFERRED[preference.wish]
-    left = tuple(one for one in brief.preferences if one != preference)
+    left = tuple(other for other in brief.preferences if other != preference)
     stricter = _stricter(field, getattr(brief, field.name), value)
     changes: dict[str, Any] = {"preferences": left, field.name: stricter}
     return replace(brief, **changes)
@@ -90,9 +90,9 @@ def _stricter(field: Declared, floor: Any, preferred: Any) -> Any:
         case "at most":
             return preferred if floor is None else min(floor, preferred)
         case "strictest":
-            return min(floor, preferred, key=lambda one: len(TRUST_FLOORS[one]))
+            return min(floor, preferred, key=lambda item: len(TRUST_FLOORS[item]))
         case "also":
-            return (*floor, *(one for one in preferred if one not in floor))
+            return (*floor, *(item for item in preferred if item not in floor))
     return preferred
 
 
@@ -139,8 +139,10 @@ def _text(field: Declared, text: str) -> str:
 
 
 def _maker(field: Declared, text: str) -> tuple[tuple[str, str], ...]:
-    kind, _, maker = (one.strip() for one in text.partition(":"))
-    key = next((one for one in KINDS if kind in (one, KIND_NAMES[one])), None)
+    kind, _, maker = (word.strip() for word in text.partition(":"))
+    key = next(
+        (each_kind for each_kind in KINDS if kind in (each_kind, KIND_NAMES[each_kind])), None
+    )
     if key is None or not maker:
         raise BriefError(
             f"The preference for a maker is “{text}”: write kind and maker, as in “graphics: …”."

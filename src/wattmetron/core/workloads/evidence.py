@@ -71,7 +71,8 @@ def _item(table: TierTable, scale: Scale, side: Side, number: int, day: date | N
     if not np.isfinite(bar):
         return None
     weakest = min(
-        (float(bars.ln[one]) for one in bars.of_row(number) if bars.used[one]), default=bar
+        (float(bars.ln[each_bar]) for each_bar in bars.of_row(number) if bars.used[each_bar]),
+        default=bar,
     )
     gap, weaker = _gap(table, scale, side, number, bar, weakest, day)
     settled = row.settled
@@ -115,7 +116,9 @@ def _gap(
     listed, and its name.
     """
     sold: list[Standing] = [
-        one for one in scale.of(side) if one.placed is None and (day is None or one.on_sale(day))
+        standing
+        for standing in scale.of(side)
+        if standing.placed is None and (day is None or standing.on_sale(day))
     ]
     if not sold:
         return OPEN_GAP, ""

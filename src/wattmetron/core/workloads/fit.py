@@ -92,8 +92,8 @@ class _Problem:
         self.places, error_sds = _errors_of(pairs)
         self.size = COUNT + len(self.places)
         presets = [game.preset(name) for name in PRESETS]
-        u = np.diff(np.log([one.processor_factor for one in presets]))
-        w = np.diff(np.log([one.graphics_factor for one in presets]))
+        u = np.diff(np.log([preset.processor_factor for preset in presets]))
+        w = np.diff(np.log([preset.graphics_factor for preset in presets]))
         self.centre = np.zeros(self.size)
         self.centre[C], self.centre[G] = np.log(game.processor_ms), np.log(game.graphics_ms)
         self.centre[U], self.centre[W] = np.log(np.maximum(u, 1e-3)), np.log(np.maximum(w, 1e-3))
@@ -130,10 +130,10 @@ class _Problem:
         """Where the errors of parts and of their designs stand, shape (n, 2)."""
         rows = [
             [
-                self.places[one.side, "part", one.key],
-                self.places[one.side, "design", one.design or one.key],
+                self.places[standing.side, "part", standing.key],
+                self.places[standing.side, "design", standing.design or standing.key],
             ]
-            for one in standings
+            for standing in standings
         ]
         return np.array(rows, dtype=np.int64).reshape(-1, 2)
 
@@ -209,7 +209,7 @@ class _Problem:
         """
         t_c, t_g, row_c, row_g = self._sides(z)
         v_c, v_g = float(np.exp(z[VC])), float(np.exp(z[VG]))
-        found = []
+        results = []
         for wanted, statistic, elasticity in (
             (self.ln_average, rates.mean_ms, rates.mean_elasticity),
             (self.ln_low, rates.low_ms, rates.low_elasticity),
@@ -219,8 +219,8 @@ class _Problem:
             row = share * row_c + (1 - share) * row_g
             row[:, VC] = (np.log(statistic(t_c, t_g, v_c * 1.01, v_g)) - value) / np.log(1.01)
             row[:, VG] = (np.log(statistic(t_c, t_g, v_c, v_g * 1.01)) - value) / np.log(1.01)
-            found.append((wanted - value, row))
-        (miss, row), (low_miss, low_row) = found
+            results.append((wanted - value, row))
+        (miss, row), (low_miss, low_row) = results
         has = np.isfinite(low_miss)
         return (
             np.concatenate([miss, (low_miss - miss)[has]]),
@@ -352,10 +352,10 @@ def _errors_of(pairs: tuple[Pair, ...]) -> tuple[dict[Place, int], list[float]]:
     spreads = []
     model = {"processor": work.PROCESSOR_MODEL_SD, "graphics": work.GRAPHICS_MODEL_SD}
     for pair in pairs:
-        for one in (pair.processor, pair.graphics):
+        for standing in (pair.processor, pair.graphics):
             errors: tuple[tuple[Place, float], ...] = (
-                ((one.side, "part", one.key), max(one.sd, LEAST_SPEED_SD)),
-                ((one.side, "design", one.design or one.key), model[one.side]),
+                ((standing.side, "part", standing.key), max(standing.sd, LEAST_SPEED_SD)),
+                ((standing.side, "design", standing.design or standing.key), model[standing.side]),
             )
             for place, spread in errors:
                 if place not in places:
@@ -407,12 +407,12 @@ def informed(
     """
     own = results.items if results is not None else ()
     pairs, lost = [], []
-    for one in own:
-        processor, graphics = scale.one(one.processor), scale.one(one.graphics)
+    for result in own:
+        processor, graphics = scale.standing(result.processor), scale.standing(result.graphics)
         if processor is None or graphics is None:
-            lost.append(one)
-        elif not one.muted:
-            pairs.append(Pair(one, processor, graphics))
+            lost.append(result)
+        elif not result.muted:
+            pairs.append(Pair(result, processor, graphics))
     if not items and not pairs:
         return Informed(game, game, (), (), tuple(lost))
     fit = fit_game(game, items, pairs)

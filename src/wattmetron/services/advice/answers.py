@@ -13,33 +13,39 @@ from wattmetron.services.desk.assess import Assessment, finding_remedies
 from wattmetron.services.words.figures import amount
 
 
-def one_estimate(one: Estimate) -> dict[str, Any]:
+def one_estimate(estimate: Estimate) -> dict[str, Any]:
     """One target's estimate."""
     return {
-        "target": one.target.id,
-        "game": one.target.game_id,
-        "wanted_fps": one.target.fps,
-        "measure": one.target.measure,
-        "average_fps": round(one.average_fps, 2),
-        "low_fps": round(one.low_fps, 2),
-        "interval_80_fps": [round(one.judged_low_fps, 2), round(one.judged_high_fps, 2)],
-        "reliable_fps": round(one.reliable_fps, 2),
-        "chance": round(one.chance, 4),
-        "state": one.state,
-        "processor_ms": round(one.processor_ms, 3),
-        "graphics_ms": round(one.graphics_ms, 3) if not one.cannot or one.cap_fps else None,
-        "limited_by": one.limit_words,
-        "processor_limited_share": round(one.processor_share, 4),
-        "processor_elasticity": round(one.processor_elasticity, 4),
-        "late_share": round(one.late_share, 4),
-        "capped_fps": None if one.capped_fps is None else round(one.capped_fps, 2),
-        "cannot": one.cannot or None,
+        "target": estimate.target.id,
+        "game": estimate.target.game_id,
+        "wanted_fps": estimate.target.fps,
+        "measure": estimate.target.measure,
+        "average_fps": round(estimate.average_fps, 2),
+        "low_fps": round(estimate.low_fps, 2),
+        "interval_80_fps": [round(estimate.judged_low_fps, 2), round(estimate.judged_high_fps, 2)],
+        "reliable_fps": round(estimate.reliable_fps, 2),
+        "chance": round(estimate.chance, 4),
+        "state": estimate.state,
+        "processor_ms": round(estimate.processor_ms, 3),
+        "graphics_ms": round(estimate.graphics_ms, 3)
+        if not estimate.cannot or estimate.cap_fps
+        else None,
+        "limited_by": estimate.limit_words,
+        "processor_limited_share": round(estimate.processor_share, 4),
+        "processor_elasticity": round(estimate.processor_elasticity, 4),
+        "late_share": round(estimate.late_share, 4),
+        "capped_fps": None if estimate.capped_fps is None else round(estimate.capped_fps, 2),
+        "cannot": estimate.cannot or None,
     }
 
 
 def estimate_json(assessment: Assessment) -> dict[str, Any]:
     """Estimates of all targets."""
-    return {"estimates": [one_estimate(one) for one in assessment.estimates if one is not None]}
+    return {
+        "estimates": [
+            one_estimate(estimate) for estimate in assessment.estimates if estimate is not None
+        ]
+    }
 
 
 def lines_json(assessment: Assessment) -> list[dict[str, Any]]:
@@ -115,23 +121,24 @@ def assessment_json(catalogue: Catalogue, assessment: Assessment) -> dict[str, A
     }
 
 
-def proposal_json(catalogue: Catalogue, found: Answer) -> dict[str, Any]:
+def proposal_json(catalogue: Catalogue, answer: Answer) -> dict[str, Any]:
     """A proposal with its account, or the reasons why there is none."""
-    proposal = found.proposal
+    proposal = answer.proposal
     return {
         "aim": proposal.aim,
-        "found": found.assessment is not None,
-        "headline": found.headline,
-        "account": list(found.account),
+        "found": answer.assessment is not None,
+        "headline": answer.headline,
+        "account": list(answer.account),
         "weight_met": proposal.weight_met,
         "weight_all": proposal.weight_all,
         "gain_millionths": proposal.gain,
         "reasons": [
-            {"kind": one.kind, "part": one.name, "why": one.sentence} for one in found.reasons
+            {"kind": reason.kind, "part": reason.name, "why": reason.sentence}
+            for reason in answer.reasons
         ],
         "relaxations": [
-            {"change": one.sentence, "total_cost": amount(one.cost_minor)}
-            for one in found.relaxations
+            {"change": relaxation.sentence, "total_cost": amount(relaxation.cost_minor)}
+            for relaxation in answer.relaxations
         ],
-        **(assessment_json(catalogue, found.assessment) if found.assessment else {"build": None}),
+        **(assessment_json(catalogue, answer.assessment) if answer.assessment else {"build": None}),
     }

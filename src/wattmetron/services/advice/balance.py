@@ -84,9 +84,9 @@ class Tables:
         )
 
 
-def _slope(one: Winner, other: Winner) -> float:
+def _slope(winner: Winner, other: Winner) -> float:
     """Gain in millionths for each minor unit."""
-    return (other.gain - one.gain) / max(1, other.cost - one.cost)
+    return (other.gain - winner.gain) / max(1, other.cost - winner.cost)
 
 
 def tables(catalogue: Catalogue, brief: Brief, build: Build) -> Tables:
@@ -113,18 +113,20 @@ def _tables(catalogue: Catalogue, asked: Brief, kept: Build) -> Tables:
     )
 
 
-def map_of(found: Tables, shown: tuple[Part, ...]) -> PairsMap:
+def map_of(tables: Tables, shown: tuple[Part, ...]) -> PairsMap:
     """The map of pairings, with these parts shown in any case."""
     names = tuple(part.id for part in shown)
-    return found.catalogue.keep.long(
-        ("map", found.brief, found.kept, names),
-        lambda: pairs_map(found.scenes, found.budget, BAND, shown),
+    return tables.catalogue.keep.long(
+        ("map", tables.brief, tables.kept, names),
+        lambda: pairs_map(tables.scenes, tables.budget, BAND, shown),
     )
 
 
-def cell_of(found: Tables, processor: str, card: str) -> Cell | None:
+def cell_of(tables: Tables, processor: str, card: str) -> Cell | None:
     """The cell of a pairing by part ids; an empty card stands for integrated graphics."""
-    scene = next((one for one in found.scenes if one.integrated == (not card)), None)
+    scene = next(
+        (each_scene for each_scene in tables.scenes if each_scene.integrated == (not card)), None
+    )
     if scene is None:
         return None
     chips = [part.id for part in scene.pool.processors.parts]
@@ -132,7 +134,7 @@ def cell_of(found: Tables, processor: str, card: str) -> Cell | None:
     if processor not in chips or card not in cards:
         return None
     at = np.array([chips.index(processor)]), np.array([cards.index(card)])
-    return cells_of(scene, *at, found.budget, BAND).get(0)
+    return cells_of(scene, *at, tables.budget, BAND).get(0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -147,19 +149,19 @@ class More:
 
 
 def more_money(
-    found: Tables, now: Assessment, changes: tuple[int, ...] = MORE_MONEY
+    tables: Tables, now: Assessment, changes: tuple[int, ...] = MORE_MONEY
 ) -> tuple[More, ...]:
     """The answers around the brief's budget, held against a build."""
-    return tuple(_more(found, now, change) for change in changes)
+    return tuple(_more(tables, now, change) for change in changes)
 
 
-def _more(found: Tables, now: Assessment, change: int) -> More:
-    step = found.answer(found.budget + change)
+def _more(tables: Tables, now: Assessment, change: int) -> More:
+    step = tables.answer(tables.budget + change)
     if step is None:
         return More(change, None, ())
-    build = found.build_at(step)
+    build = tables.build_at(step)
     same = tuple(kind for kind in KINDS if build.of(kind) != now.build.of(kind))
-    return More(change, assess(found.catalogue, found.brief, build), same)
+    return More(change, assess(tables.catalogue, tables.brief, build), same)
 
 
 def split_of(catalogue: Catalogue, now: Assessment) -> Split | None:
@@ -197,7 +199,7 @@ def idle_money(catalogue: Catalogue, now: Assessment) -> dict[Kind, Cut]:
     years to keep.
     """
     return free_money(
-        [one for one in cuts_of(catalogue, now) if not (one.free and outlasts(catalogue, now, one))]
+        [cut for cut in cuts_of(catalogue, now) if not (cut.free and outlasts(catalogue, now, cut))]
     )
 
 
@@ -224,20 +226,20 @@ def trimmed(catalogue: Catalogue, now: Assessment, over_minor: int) -> tuple[Cut
     left, present = over_minor, now
     while left > 0:
         open_ones = [
-            one for one in cuts_of(catalogue, present) if one.kind not in {own.kind for own in made}
+            cut for cut in cuts_of(catalogue, present) if cut.kind not in {own.kind for own in made}
         ]
         if not open_ones:
             return ()
-        enough = [one for one in open_ones if one.saves_minor >= left]
+        enough = [open_one for open_one in open_ones if open_one.saves_minor >= left]
         if enough:
-            best = min(enough, key=lambda one: (one.loss(weights), -one.saves_minor, one.part.id))
+            best = min(enough, key=lambda cut: (cut.loss(weights), -cut.saves_minor, cut.part.id))
         else:
             best = min(
                 open_ones,
-                key=lambda one: (
-                    max(0.0, one.loss(weights)) / one.saves_minor,
-                    -one.saves_minor,
-                    one.part.id,
+                key=lambda open_one: (
+                    max(0.0, open_one.loss(weights)) / open_one.saves_minor,
+                    -open_one.saves_minor,
+                    open_one.part.id,
                 ),
             )
         made.append(best)

@@ -46,45 +46,45 @@ def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
         ),
         "frontier": [
             {
-                "total_cost": amount(one.cost + found.besides),
-                "weight_met": one.met,
-                "gain_millionths": one.gain,
+                "total_cost": amount(winner.cost + found.besides),
+                "weight_met": winner.met,
+                "gain_millionths": winner.gain,
                 "reached_shares": [round(exp(gain / 1e6), 4) for gain in gains],
             }
-            for one, gains in zip(steps, found.frontier.gains, strict=True)
+            for winner, gains in zip(steps, found.frontier.gains, strict=True)
         ],
         "next_money": [
             {
-                "budget_change": _signed(one.change_minor),
+                "budget_change": _signed(extra.change_minor),
                 "total_cost": (
-                    None if one.assessment is None else amount(one.assessment.spent_minor)
+                    None if extra.assessment is None else amount(extra.assessment.spent_minor)
                 ),
-                "targets_met": None if one.assessment is None else one.assessment.met,
-                "changed": list(one.changed),
-                "build": None if one.assessment is None else _build(one.assessment),
+                "targets_met": None if extra.assessment is None else extra.assessment.met,
+                "changed": list(extra.changed),
+                "build": None if extra.assessment is None else _build(extra.assessment),
             }
-            for one in more
+            for extra in more
         ],
         "preferences": [
             {
-                "wish": one.preference.wish,
-                "value": one.preference.value,
-                "granted": one.granted,
-                "costs": None if one.cost_minor is None else _signed(one.cost_minor),
-                "frames_lost_share": round(one.frames_lost, 4),
-                "weight_lost": one.weight_lost,
+                "wish": preference.preference.wish,
+                "value": preference.preference.value,
+                "granted": preference.granted,
+                "costs": None if preference.cost_minor is None else _signed(preference.cost_minor),
+                "frames_lost_share": round(preference.frames_lost, 4),
+                "weight_lost": preference.weight_lost,
             }
-            for one in found.preferences
+            for preference in found.preferences
         ],
         "years": [
             {
-                "year": one.year,
-                "targets_met": one.met,
-                "processor_alone": one.processor_alone,
-                "graphics_alone": one.graphics_alone,
-                "lost": list(one.lost),
+                "year": year.year,
+                "targets_met": year.met,
+                "processor_alone": year.processor_alone,
+                "graphics_alone": year.graphics_alone,
+                "lost": list(year.lost),
             }
-            for one in years_kept(catalogue, subject)
+            for year in years_kept(catalogue, subject)
         ],
         "idle_money": [
             {
@@ -98,19 +98,19 @@ def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
     }
 
 
-def _build(one: Assessment) -> dict[str, Any]:
-    return build_file(one.build).model_dump(mode="json")
+def _build(assessment: Assessment) -> dict[str, Any]:
+    return build_file(assessment.build).model_dump(mode="json")
 
 
 def _split(catalogue: Catalogue, subject: Assessment) -> dict[str, Any] | None:
-    found = split_of(catalogue, subject)
-    if found is None:
+    split = split_of(catalogue, subject)
+    if split is None:
         return None
     return {
-        "total": amount(found.total_minor),
-        "processor_side": None if found.processor is None else _side(found.processor),
-        "graphics_side": None if found.graphics is None else _side(found.graphics),
-        "rest": _signed(found.rest_minor),
+        "total": amount(split.total_minor),
+        "processor_side": None if split.processor is None else _side(split.processor),
+        "graphics_side": None if split.graphics is None else _side(split.graphics),
+        "rest": _signed(split.rest_minor),
     }
 
 

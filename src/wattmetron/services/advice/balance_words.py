@@ -22,7 +22,7 @@ SIDE_WORDS = {"processor": "the processor", "graphics": "graphics", "evenly matc
 
 
 def account(
-    found: Tables,
+    tables: Tables,
     subject: Assessment,
     answer: Assessment | None,
     pairs: PairsMap,
@@ -31,14 +31,14 @@ def account(
 ) -> tuple[str, ...]:
     """A short paragraph that a builder could say to a customer, a sentence for each matter."""
     said = [
-        _where_it_goes(found.catalogue, subject),
+        _where_it_goes(tables.catalogue, subject),
         _what_limits(subject),
-        *_neighbours(found, subject, pairs),
+        *_neighbours(tables, subject, pairs),
         _next_step(answer or subject, more),
         _savings(subject, free),
-        while_working(found.catalogue, subject),
+        while_working(tables.catalogue, subject),
     ]
-    return tuple(one for one in said if one)
+    return tuple(word for word in said if word)
 
 
 def _where_it_goes(catalogue: Catalogue, subject: Assessment) -> str:
@@ -48,15 +48,15 @@ def _where_it_goes(catalogue: Catalogue, subject: Assessment) -> str:
             f", {subject.brief.seats} alike"
             f" {money(subject.spent_minor * subject.brief.seats, subject.currency)}"
         )
-    found = split_of(catalogue, subject)
-    if found is None or not found.total_minor:
+    split = split_of(catalogue, subject)
+    if split is None or not split.total_minor:
         return f"{total}."
     sides = [
-        f"{percent(side.total_minor / found.total_minor)} to the {name} side"
-        for name, side in (("processor", found.processor), ("graphics", found.graphics))
+        f"{percent(side.total_minor / split.total_minor)} to the {name} side"
+        for name, side in (("processor", split.processor), ("graphics", split.graphics))
         if side is not None
     ]
-    rest = f"{percent(found.rest_minor / found.total_minor)} to the rest"
+    rest = f"{percent(split.rest_minor / split.total_minor)} to the rest"
     return f"{total}; of its parts' money {listed([*sides, rest])}."
 
 
@@ -64,8 +64,8 @@ def _what_limits(subject: Assessment) -> str:
     if not subject.counted:
         return ""
     by: dict[str, list[str]] = {}
-    for one in subject.counted:
-        by.setdefault(one.limit_words, []).append(one.game.name)
+    for run in subject.counted:
+        by.setdefault(run.limit_words, []).append(run.game.name)
     clauses = [
         f"{SIDE_WORDS[word]} {'limits' if word == 'processor' else 'limit'} in"
         f" {listed(list(dict.fromkeys(names)))}"
@@ -75,16 +75,16 @@ def _what_limits(subject: Assessment) -> str:
     return f"{said[:1].upper()}{said[1:]}."
 
 
-def _neighbours(found: Tables, subject: Assessment, pairs: PairsMap) -> list[str]:
+def _neighbours(tables: Tables, subject: Assessment, pairs: PairsMap) -> list[str]:
     """Why this pairing: what the next card and the next processor on the map would change."""
-    pool = found.scenes[0].pool
+    pool = tables.scenes[0].pool
     chip, card = subject.machine.processor, subject.machine.graphics
     ids = [part.id for part in pool.processors.parts]
     card_ids = [part.id for part in pool.cards.parts]
     if (
         card is not None
         and card.id in card_ids
-        and not found.scenes[0].allowed[card_ids.index(card.id)]
+        and not tables.scenes[0].allowed[card_ids.index(card.id)]
     ):
         return [
             f"{card.name} has too little video memory for these settings, so it is not on the map"
@@ -156,19 +156,19 @@ def _against(here: Cell, there: Cell, currency: str) -> str:
 
 def _next_step(subject: Assessment, more: tuple[More, ...]) -> str:
     """The least further money that meets more than this budget, or brings 2 %."""
-    for one in more:
-        if one.change_minor <= 0 or one.assessment is None:
+    for extra in more:
+        if extra.change_minor <= 0 or extra.assessment is None:
             continue
-        gain = _mean_change(subject, one.assessment)
-        if one.assessment.met > subject.met or gain >= 0.02:
+        gain = _mean_change(subject, extra.assessment)
+        if extra.assessment.met > subject.met or gain >= 0.02:
             met = (
-                f"meets {one.assessment.met} targets instead of {subject.met}"
-                if one.assessment.met != subject.met
+                f"meets {extra.assessment.met} targets instead of {subject.met}"
+                if extra.assessment.met != subject.met
                 else f"brings {gain:.0%} on average".replace("%", f"{THIN}%")
             )
             return (
-                f"With {money(one.change_minor, subject.currency)} on top of the budget the best"
-                f" build {met}, for {money(one.assessment.spent_minor, subject.currency)}."
+                f"With {money(extra.change_minor, subject.currency)} on top of the budget the best"
+                f" build {met}, for {money(extra.assessment.spent_minor, subject.currency)}."
             )
     return (
         f"The next hundred on top of the budget would bring under 2{THIN}%."
@@ -179,13 +179,13 @@ def _next_step(subject: Assessment, more: tuple[More, ...]) -> str:
 
 def _mean_change(before: Assessment, after: Assessment) -> float:
     """The weighted mean change of the judged rates."""
-    weight = sum(one.target.weight for one in before.counted)
+    weight = sum(estimate.target.weight for estimate in before.counted)
     pairs = zip(before.counted, after.counted, strict=True)
     return (
         sum(
-            one.target.weight * (two.judged_fps / one.judged_fps - 1)
-            for one, two in pairs
-            if one.judged_fps
+            estimate.target.weight * (two.judged_fps / estimate.judged_fps - 1)
+            for estimate, two in pairs
+            if estimate.judged_fps
         )
         / weight
         if weight
@@ -196,7 +196,7 @@ def _mean_change(before: Assessment, after: Assessment) -> float:
 def _savings(subject: Assessment, free: dict[Kind, Cut]) -> str:
     if not free:
         return ""
-    best = max(free.values(), key=lambda one: one.saves_minor)
+    best = max(free.values(), key=lambda cut: cut.saves_minor)
     return (
         f"{money(best.saves_minor, subject.currency)} could be saved with {best.part.name} in the"
         f" place of the {_kind(best.kind)} for the same frames."
@@ -209,7 +209,14 @@ def side_money(catalogue: Catalogue, subject: Assessment) -> str:
         return ""
     said, found = [], free_money(list(cuts_of(catalogue, subject)))
     for kind in SIDES:
-        line = next((one for one in subject.lines if one.kind == kind and not one.owned), None)
+        line = next(
+            (
+                each_line
+                for each_line in subject.lines
+                if each_line.kind == kind and not each_line.owned
+            ),
+            None,
+        )
         if line is not None and line.cost_minor:
             idle = found[kind].saves_minor if kind in found else 0
             said.append(
@@ -245,11 +252,18 @@ def while_working(catalogue: Catalogue, subject: Assessment) -> str:
     )
     machine = replace(subject.machine, processor=busy)
     told = []
-    for one in subject.counted:
-        then = estimate(machine, one.game, one.target, subject.brief, curves_of(catalogue.keep))
+    for each_estimate in subject.counted:
+        then = estimate(
+            machine,
+            each_estimate.game,
+            each_estimate.target,
+            subject.brief,
+            curves_of(catalogue.keep),
+        )
         if then is not None and then.judged_fps:
             told.append(
-                f"{one.game.name} {then.judged_fps:.0f} instead of {one.judged_fps:.0f} fps"
+                f"{each_estimate.game.name} {then.judged_fps:.0f} instead of"
+                f" {each_estimate.judged_fps:.0f} fps"
                 f" ({then.state})"
             )
     names = listed([name for name in subject.brief.work if WORKS[name].all_core_share])
@@ -275,50 +289,59 @@ def limit_rows(catalogue: Catalogue, subject: Assessment) -> LimitRows:
 
 
 def _limit_rows(catalogue: Catalogue, subject: Assessment) -> LimitRows:
-    rows = tuple(_limit_row(one) for one in subject.counted if one.average_fps > 0)
+    rows = tuple(_limit_row(estimate) for estimate in subject.counted if estimate.average_fps > 0)
     if subject.counted:
-        weight = sum(one.target.weight for one in subject.counted)
-        share = sum(one.target.weight * one.processor_share for one in subject.counted) / weight
+        weight = sum(estimate.target.weight for estimate in subject.counted)
+        share = (
+            sum(estimate.target.weight * estimate.processor_share for estimate in subject.counted)
+            / weight
+        )
         rows += (("over the brief", percent(share), percent(1 - share), "", "", "", "", ""),)
     sizes = list(
         dict.fromkeys(
-            [*SIZES, *((one.target.width_px, one.target.height_px) for one in subject.counted)]
+            [
+                *SIZES,
+                *(
+                    (estimate.target.width_px, estimate.target.height_px)
+                    for estimate in subject.counted
+                ),
+            ]
         )
     )
-    sizes.sort(key=lambda one: one[0] * one[1])
+    sizes.sort(key=lambda size: size[0] * size[1])
     return LimitRows(
         rows,
-        tuple(_over_sizes(catalogue, subject, one, sizes) for one in subject.counted),
+        tuple(_over_sizes(catalogue, subject, estimate, sizes) for estimate in subject.counted),
         tuple(f"{w}x{h}" for w, h in sizes),
     )
 
 
-def _limit_row(one: Estimate) -> tuple[str, ...]:
+def _limit_row(estimate: Estimate) -> tuple[str, ...]:
     waits = (
-        ("processor", one.processor_waits_ms)
-        if one.processor_waits_ms > one.graphics_waits_ms
-        else ("graphics", one.graphics_waits_ms)
+        ("processor", estimate.processor_waits_ms)
+        if estimate.processor_waits_ms > estimate.graphics_waits_ms
+        else ("graphics", estimate.graphics_waits_ms)
     )
     return (
-        one.game.name,
-        percent(one.processor_share),
-        percent(1 - one.processor_share),
-        f"{one.processor_alone_fps:.0f}",
-        f"{one.graphics_alone_fps:.0f}",
-        f"{10 * one.processor_elasticity:.1f}{THIN}%",
-        f"{10 * (1 - one.processor_elasticity):.1f}{THIN}%",
+        estimate.game.name,
+        percent(estimate.processor_share),
+        percent(1 - estimate.processor_share),
+        f"{estimate.processor_alone_fps:.0f}",
+        f"{estimate.graphics_alone_fps:.0f}",
+        f"{10 * estimate.processor_elasticity:.1f}{THIN}%",
+        f"{10 * (1 - estimate.processor_elasticity):.1f}{THIN}%",
         f"{waits[0]} {max(0.0, waits[1]):.1f}{THIN}ms",
     )
 
 
 def _over_sizes(
-    catalogue: Catalogue, subject: Assessment, one: Estimate, sizes: list[tuple[int, int]]
+    catalogue: Catalogue, subject: Assessment, each_estimate: Estimate, sizes: list[tuple[int, int]]
 ) -> tuple[str, tuple[tuple[str, str], ...]]:
     cells = []
     for width, height in sizes:
-        target: Target = replace(one.target, width_px=width, height_px=height)
+        target: Target = replace(each_estimate.target, width_px=width, height_px=height)
         curves = curves_of(catalogue.keep)
-        then = estimate(subject.machine, one.game, target, subject.brief, curves)
+        then = estimate(subject.machine, each_estimate.game, target, subject.brief, curves)
         if then is None or not then.average_fps:
             cells.append(("", "none"))
             continue
@@ -326,4 +349,4 @@ def _over_sizes(
         cells.append(
             ({"processor": "c", "graphics": "g"}.get(side, "cg"), f"{then.judged_fps:.0f}")
         )
-    return one.game.name, tuple(cells)
+    return each_estimate.game.name, tuple(cells)

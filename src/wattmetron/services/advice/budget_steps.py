@@ -35,15 +35,15 @@ class BudgetStep:
 
 def usual_budgets(brief: Brief) -> tuple[int, ...]:
     """Budgets around the brief's upper end, in round amounts."""
-    found = sorted(
+    budgets = sorted(
         {
             max(1, round(brief.budget_high_minor * share / 100 / ROUND_MINOR)) * ROUND_MINOR
             for share in USUAL_SHARES
         }
     )
     return (
-        tuple(found)
-        if len(found) >= LEAST
+        tuple(budgets)
+        if len(budgets) >= LEAST
         else tuple(ROUND_MINOR * share for share in USUAL_SHARES)
     )
 
@@ -62,7 +62,7 @@ def check_budgets(budgets: Sequence[int]) -> None:
 
 
 def budget_steps(
-    found: Tables, budgets: Sequence[int], rises: Sequence[int] = ()
+    tables: Tables, budgets: Sequence[int], rises: Sequence[int] = ()
 ) -> tuple[BudgetStep, ...]:
     """The aim's answer for each budget, with the preferences that it grants; with rises the
     targets' frame rates are so many per cent higher in each step.
@@ -70,31 +70,31 @@ def budget_steps(
     Raises BriefError for budgets that are too few, too many or not rising.
     """
     check_budgets(budgets)
-    key = ("budget steps", found.wished, found.kept, tuple(budgets), tuple(rises))
-    return found.catalogue.keep.long(key, lambda: _budget_steps(found, budgets, rises))
+    key = ("budget steps", tables.wished, tables.kept, tuple(budgets), tuple(rises))
+    return tables.catalogue.keep.long(key, lambda: _budget_steps(tables, budgets, rises))
 
 
 def _budget_steps(
-    found: Tables, budgets: Sequence[int], rises: Sequence[int]
+    tables: Tables, budgets: Sequence[int], rises: Sequence[int]
 ) -> tuple[BudgetStep, ...]:
     steps: list[BudgetStep] = []
     whole = (
         None
-        if any(rises) or found.wished.preferences
-        else frontier(found.scenes, _room(found, budgets[-1]))
+        if any(rises) or tables.wished.preferences
+        else frontier(tables.scenes, _room(tables, budgets[-1]))
     )
     for place, budget in enumerate(budgets):
         rise = rises[place] if place < len(rises) else 0
-        brief = _risen(found, rise, budget)
-        scenes = scenes_for(found.catalogue, brief, found.kept)
-        table = whole or frontier(scenes, _room(found, budget))
-        answer = table.answer(budget - found.besides, BAND)
+        brief = _risen(tables, rise, budget)
+        scenes = scenes_for(tables.catalogue, brief, tables.kept)
+        table = whole or frontier(scenes, _room(tables, budget))
+        answer = table.answer(budget - tables.besides, BAND)
         if answer is None:
             steps.append(BudgetStep(budget, rise, None, ()))
             continue
-        build = settle(found.catalogue, brief, scenes, answer, found.kept)
-        now = assess(found.catalogue, brief, build)
-        before = next((one.assessment for one in reversed(steps) if one.assessment), None)
+        build = settle(tables.catalogue, brief, scenes, answer, tables.kept)
+        now = assess(tables.catalogue, brief, build)
+        before = next((step.assessment for step in reversed(steps) if step.assessment), None)
         changed = tuple(
             kind
             for kind in KINDS
@@ -104,18 +104,18 @@ def _budget_steps(
     return tuple(steps)
 
 
-def _room(found: Tables, budget: int) -> int:
-    return max(0, min(NEVER - 1, budget - found.besides))
+def _room(tables: Tables, budget: int) -> int:
+    return max(0, min(NEVER - 1, budget - tables.besides))
 
 
-def _risen(found: Tables, rise: int, budget: int) -> Brief:
+def _risen(tables: Tables, rise: int, budget: int) -> Brief:
     """The brief with this budget, frame rates so many per cent higher, to whole frames, and the
     preferences that it grants then.
     """
-    brief = found.wished
+    brief = tables.wished
     targets: tuple[Target, ...] = tuple(
-        replace(one, fps=min(2000.0, round(one.fps * (100 + rise) / 100))) if rise else one
-        for one in brief.targets
+        replace(target, fps=min(2000.0, round(target.fps * (100 + rise) / 100))) if rise else target
+        for target in brief.targets
     )
     asked = replace(
         brief,
@@ -123,4 +123,4 @@ def _risen(found: Tables, rise: int, budget: int) -> Brief:
         budget_low_minor=min(budget, brief.budget_low_minor),
         targets=targets,
     )
-    return settled(found.catalogue, asked, found.kept)[0]
+    return settled(tables.catalogue, asked, tables.kept)[0]

@@ -27,27 +27,30 @@ def settled(
     )
 
 
-def price_words(one: Granted, currency: str) -> str:
+def price_words(granted: Granted, currency: str) -> str:
     """What a preference costs: ``EUR 38 and 2.0 % of the frames``."""
-    if one.cost_minor is None:
+    if granted.cost_minor is None:
         return "nothing fits with it"
-    price = [money(one.cost_minor, currency)] if one.cost_minor > 0 else []
-    if one.frames_lost > 0.0005:
-        price.append(f"{100 * one.frames_lost:.1f}{THIN}% of the frames")
-    if one.weight_lost > 0:
-        price.append(f"targets of the weight {one.weight_lost}")
+    price = [money(granted.cost_minor, currency)] if granted.cost_minor > 0 else []
+    if granted.frames_lost > 0.0005:
+        price.append(f"{100 * granted.frames_lost:.1f}{THIN}% of the frames")
+    if granted.weight_lost > 0:
+        price.append(f"targets of the weight {granted.weight_lost}")
     return f"it costs {listed(price) or 'nothing'}" + (
-        f" while the answer is {money(-one.cost_minor, currency)} cheaper"
-        if one.cost_minor < 0
+        f" while the answer is {money(-granted.cost_minor, currency)} cheaper"
+        if granted.cost_minor < 0
         else ""
     )
 
 
-def preference_lines(brief: Brief, found: tuple[Granted, ...], currency: str) -> Iterator[str]:
+def preference_lines(brief: Brief, granteds: tuple[Granted, ...], currency: str) -> Iterator[str]:
     """One sentence for each preference of an answer."""
-    for one in found:
-        words, price = preference_words(brief, one.preference, currency), price_words(one, currency)
-        if one.granted:
+    for granted in granteds:
+        words, price = (
+            preference_words(brief, granted.preference, currency),
+            price_words(granted, currency),
+        )
+        if granted.granted:
             yield f"Preferred and granted: {words}; {price}."
         else:
             most = (
@@ -56,5 +59,5 @@ def preference_lines(brief: Brief, found: tuple[Granted, ...], currency: str) ->
             )
             yield (
                 f"Preferred but not granted: {words};"
-                f" {price}{'' if one.cost_minor is None else f' ({most})'}."
+                f" {price}{'' if granted.cost_minor is None else f' ({most})'}."
             )

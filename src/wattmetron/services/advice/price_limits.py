@@ -22,15 +22,15 @@ class PriceLimits:
     currency: str
 
 
-def price_limits(found: Tables) -> PriceLimits:
+def price_limits(tables: Tables) -> PriceLimits:
     """For each part of the answer, and for the parts next to it in price of either side."""
-    return found.catalogue.keep.long(
-        ("price limits", found.brief, found.kept), lambda: _price_limits(found)
+    return tables.catalogue.keep.long(
+        ("price limits", tables.brief, tables.kept), lambda: _price_limits(tables)
     )
 
 
-def _price_limits(found: Tables) -> PriceLimits:
-    catalogue, brief, kept = found.catalogue, found.brief, found.kept
+def _price_limits(tables: Tables) -> PriceLimits:
+    catalogue, brief, kept = tables.catalogue, tables.brief, tables.kept
     answer = propose(catalogue, brief, "most frames", kept)
     currency = catalogue.region(brief.region).currency
     if answer.build is None:
@@ -43,30 +43,30 @@ def _price_limits(found: Tables) -> PriceLimits:
     near = [
         price_limit(catalogue, brief, kept, catalogue.part(part_id), answer, BAND)
         for kind in SIDES
-        for part_id in _next_to(found, kind, answer.build.of(kind))
+        for part_id in _next_to(tables, kind, answer.build.of(kind))
     ]
     return PriceLimits(
-        tuple(one for one in inside if one), tuple(one for one in near if one), currency
+        tuple(limit for limit in inside if limit), tuple(limit for limit in near if limit), currency
     )
 
 
-def _next_to(found: Tables, kind: Kind, present: tuple[str, ...]) -> list[str]:
+def _next_to(tables: Tables, kind: Kind, present: tuple[str, ...]) -> list[str]:
     """The parts next dearer than the present one, each a different chip or model."""
-    book = found.catalogue.prices(found.brief.region, found.brief.allow_used)
+    book = tables.catalogue.prices(tables.brief.region, tables.brief.allow_used)
     price = book.delivered(present[0]) if present else 0
-    seen = {_sort(found, one) for one in present}
+    seen = {_sort(tables, part) for part in present}
     dearer: list[str] = []
     for own, part_id in sorted(
         (own, part.id)
-        for part in found.catalogue.by_kind[kind]
+        for part in tables.catalogue.by_kind[kind]
         if (own := book.delivered(part.id)) is not None
     ):
-        if own > (price or 0) and _sort(found, part_id) not in seen and len(dearer) < NEAR_MISSES:
-            seen.add(_sort(found, part_id))
+        if own > (price or 0) and _sort(tables, part_id) not in seen and len(dearer) < NEAR_MISSES:
+            seen.add(_sort(tables, part_id))
             dearer.append(part_id)
     return dearer
 
 
-def _sort(found: Tables, part_id: str) -> str:
-    part = found.catalogue.part(part_id)
+def _sort(tables: Tables, part_id: str) -> str:
+    part = tables.catalogue.part(part_id)
     return str(getattr(part, "chip", part.model))

@@ -144,18 +144,18 @@ def _account(proposal: Proposal, assessment: Assessment) -> tuple[str, ...]:
 
 def _reasons(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]:
     """For each bought part, what the next cheaper one would spoil."""
-    found = []
+    reasons = []
     for line in assessment.lines:
         if line.part is None:
             continue
         name = line.part.name
         if line.owned or line.kept:
-            found.append(
+            reasons.append(
                 Reason(line.kind, name, "Owned: it stays." if line.owned else "Kept as you asked.")
             )
         else:
-            found.append(Reason(line.kind, name, _cheaper_spoils(catalogue, assessment, line)))
-    return tuple(found)
+            reasons.append(Reason(line.kind, name, _cheaper_spoils(catalogue, assessment, line)))
+    return tuple(reasons)
 
 
 def _cheaper_spoils(catalogue: Catalogue, now: Assessment, line: Line) -> str:
@@ -237,7 +237,7 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
             )
             return Answer(proposal, None, headline, (), (), ())
     obstacles = _obstacles(catalogue, brief, kept)
-    account += [one.sentence for one in obstacles]
+    account += [obstacle.sentence for obstacle in obstacles]
     relaxations = tuple(_relaxations(catalogue, brief, kept, obstacles))
     headline = "No build in the catalogue meets every target at any price."
     if not obstacles:
@@ -269,9 +269,9 @@ def _nothing_fits(catalogue: Catalogue, brief: Brief, kept: Build) -> str:
                     wish,
                     book.currency,
                     {
-                        one: catalogue.parts[one].name
-                        for one in brief.banned
-                        if one in catalogue.parts
+                        part_id: catalogue.parts[part_id].name
+                        for part_id in brief.banned
+                        if part_id in catalogue.parts
                     },
                 )
                 for wish in against
@@ -307,7 +307,7 @@ class Obstacle:
 
 def _obstacles(catalogue: Catalogue, brief: Brief, kept: Build) -> list[Obstacle]:
     """Each counted target that nothing reaches by itself, with the best that the catalogue does."""
-    found = []
+    obstacles = []
     for target in brief.counted_targets:
         alone = replace(brief, targets=(replace(target, weight=1),))
         if propose(catalogue, alone, "least money", kept).build is not None:
@@ -318,49 +318,54 @@ def _obstacles(catalogue: Catalogue, brief: Brief, kept: Build) -> list[Obstacle
                 f"{game.name} is capped at {game.engine_cap_fps:g} fps by its engine;"
                 f" {target.fps:g} fps cannot be met."
             )
-            found.append(Obstacle(target.id, capped))
+            obstacles.append(Obstacle(target.id, capped))
             continue
         best = propose(catalogue, alone, "most frames", kept, band=0, budget_minor=NEVER - 1)
         if best.build is None:
-            found.append(
+            obstacles.append(
                 Obstacle(
                     target.id,
                     f"{game.name}: no card on sale has enough video memory for these settings.",
                 )
             )
             continue
-        one = assess(catalogue, alone, best.build).estimates[0]
-        if one is not None:
+        estimate = assess(catalogue, alone, best.build).estimates[0]
+        if estimate is not None:
             reached = (
                 f"{game.name} at {resolution(target)}, {target.preset}: the best in the catalogue"
-                f" reaches {one.reliable_fps:.0f} fps at this sureness; {target.fps:g} are asked"
+                f" reaches {estimate.reliable_fps:.0f} fps at this sureness; {target.fps:g} are"
+                " asked"
                 " for."
             )
-            found.append(Obstacle(target.id, reached, one.reliable_fps))
-    return found
+            obstacles.append(Obstacle(target.id, reached, estimate.reliable_fps))
+    return obstacles
 
 
 def _relaxations(
     catalogue: Catalogue, brief: Brief, kept: Build, obstacles: list[Obstacle]
 ) -> list[Relaxation]:
     """Single changes of one target after which the least-money answer exists."""
-    found = []
+    relaxations = []
     rates: dict[str, list[float]] = {target.id: [] for target in brief.counted_targets}
     for obstacle in obstacles:
         rates[obstacle.target_id] += [obstacle.best_fps] if obstacle.best_fps else []
     inside = propose(catalogue, brief, "most frames", kept)
-    for one in assess(catalogue, brief, inside.build).counted if inside.build else ():
-        rates[one.target.id].append(one.reliable_fps)
+    for estimate in assess(catalogue, brief, inside.build).counted if inside.build else ():
+        rates[estimate.target.id].append(estimate.reliable_fps)
     currency = catalogue.region(brief.region).currency
     for target in brief.counted_targets:
         for sentence, changed in _easier(catalogue, target, rates[target.id]):
-            targets = tuple(changed if one.id == target.id else one for one in brief.targets)
+            targets = tuple(changed if other.id == target.id else other for other in brief.targets)
             relaxed = replace(brief, targets=targets)
             result = propose(catalogue, relaxed, "least money", kept)
             if result.build is not None:
                 cost = result.cost_minor + besides_minor(catalogue, brief, kept)
-                found.append(Relaxation(sentence, cost, _against(brief, cost, currency), changed))
-    return sorted(found, key=lambda one: (one.cost_minor, one.sentence))[:6]
+                relaxations.append(
+                    Relaxation(sentence, cost, _against(brief, cost, currency), changed)
+                )
+    return sorted(relaxations, key=lambda relaxation: (relaxation.cost_minor, relaxation.sentence))[
+        :6
+    ]
 
 
 @dataclass(frozen=True, slots=True)
@@ -390,17 +395,17 @@ def _settings_in_money(
     catalogue: Catalogue, brief: Brief, build: Build, target: Target
 ) -> tuple[InMoney, ...]:
     brief, kept = known_brief(catalogue, brief), kept_parts(known_build(catalogue, build))
-    found = []
+    moneys = []
     for words, changed in [("as it is", target), *_easier(catalogue, target, [])]:
-        targets = tuple(changed if one.id == target.id else one for one in brief.targets)
+        targets = tuple(changed if other.id == target.id else other for other in brief.targets)
         result = propose(catalogue, replace(brief, targets=targets), "least money", kept)
         cost = (
             None
             if result.build is None
             else result.cost_minor + besides_minor(catalogue, brief, kept)
         )
-        found.append(InMoney(words, None if changed == target else changed, cost))
-    return tuple(found)
+        moneys.append(InMoney(words, None if changed == target else changed, cost))
+    return tuple(moneys)
 
 
 def _against(brief: Brief, cost_minor: int, currency: str) -> str:
@@ -425,7 +430,9 @@ def _easier(catalogue: Catalogue, target: Target, rates: list[float]) -> list[tu
     for option in game.options:
         if option.name not in target.lowered:
             lowered = tuple(
-                one.name for one in game.options if one.name in (*target.lowered, option.name)
+                each_option.name
+                for each_option in game.options
+                if each_option.name in (*target.lowered, option.name)
             )
             options.append(
                 (f"{game.name} with lower {option.name}", replace(target, lowered=lowered))

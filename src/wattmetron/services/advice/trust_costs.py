@@ -36,7 +36,7 @@ def trust_costs(
 def _trust_costs(
     catalogue: Catalogue, brief: Brief, build: Build, aim: Aim
 ) -> tuple[FloorCost, ...]:
-    found = []
+    costs = []
     for floor in TRUST_FLOORS:
         asked = replace(known_brief(catalogue, brief), trust_floor=floor)
         proposed = propose(catalogue, asked, aim, kept_parts(known_build(catalogue, build))).build
@@ -47,5 +47,5 @@ def _trust_costs(
             for part in parts
             if (trust := trust_of(part)) in ("doubtful", "unknown")
         )
-        found.append(FloorCost(floor, floor == brief.trust_floor, own, below))
-    return tuple(found)
+        costs.append(FloorCost(floor, floor == brief.trust_floor, own, below))
+    return tuple(costs)

@@ -51,14 +51,14 @@ def _what_if(
 ) -> tuple[Assessment | None, tuple[Supposed, ...]]:
     kept = kept_parts(known_build(catalogue, build))
     today = _answer(catalogue, brief, kept)
-    found = []
+    supposeds = []
     for words, changed, asked in _suppositions(catalogue, brief, kept, today):
         then = _answer(changed, asked, kept)
         kinds = tuple(
             kind for kind in KINDS if today and then and today.build.of(kind) != then.build.of(kind)
         )
-        found.append(Supposed(words, then, kinds))
-    return today, tuple(found)
+        supposeds.append(Supposed(words, then, kinds))
+    return today, tuple(supposeds)
 
 
 def _answer(catalogue: Catalogue, brief: Brief, kept: Build) -> Assessment | None:
@@ -70,13 +70,13 @@ def _answer(catalogue: Catalogue, brief: Brief, kept: Build) -> Assessment | Non
 def _suppositions(
     catalogue: Catalogue, brief: Brief, kept: Build, today: Assessment | None
 ) -> list[tuple[str, Catalogue, Brief]]:
-    found: list[tuple[str, Catalogue, Brief]] = []
+    suppositions: list[tuple[str, Catalogue, Brief]] = []
     for kind, word in (
         ("graphics", "Graphics cards"),
         ("processor", "Processors"),
         ("memory", "Memory"),
     ):
-        found.append(
+        suppositions.append(
             (
                 f"{word} cost {RISE_PERCENT} % more",
                 repriced(catalogue, _dearer(catalogue, kind)),
@@ -90,7 +90,7 @@ def _suppositions(
             and part.id not in brief.owned
             and part.id not in kept.of(kind_of(part))
         ):
-            found.append(
+            suppositions.append(
                 (
                     f"{part.name} sells out",
                     catalogue,
@@ -98,8 +98,8 @@ def _suppositions(
                 )
             )
     if not brief.allow_used:
-        found.append(("Used parts are welcome", catalogue, replace(brief, allow_used=True)))
-    return found
+        suppositions.append(("Used parts are welcome", catalogue, replace(brief, allow_used=True)))
+    return suppositions
 
 
 def _dearer(catalogue: Catalogue, kind: str) -> Callable[[Offer], Offer]:

@@ -39,16 +39,16 @@ def _wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishC
     kept = kept_parts(known_build(catalogue, build))
     asked, _ = settled(catalogue, brief, kept)
     held = propose(catalogue, asked, "most frames", kept)
-    found = []
+    costs = []
     for wish in wishes_held(brief):
         free = propose(catalogue, without(asked, (wish,)), "most frames", kept)
         if held.build is None or free.build is None:
-            found.append(
+            costs.append(
                 WishCost(wish, None, None, None, held.build is None and free.build is not None)
             )
             continue
         lost = 1 - exp((held.gain - free.gain) / 1e6)
-        found.append(
+        costs.append(
             WishCost(
                 wish,
                 held.cost_minor - free.cost_minor,
@@ -57,4 +57,4 @@ def _wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishC
                 False,
             )
         )
-    return tuple(found)
+    return tuple(costs)

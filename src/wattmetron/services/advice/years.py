@@ -88,24 +88,24 @@ def growth(brief: Brief, years: int) -> float:
 
 
 def _years(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
-    found: list[Year] = []
+    years: list[Year] = []
     for year in range(now.brief.years + 1):
         factor = growth(now.brief, year)
         then = _then(catalogue, now.brief, now.machine, factor)
         lost = tuple(
-            one.game.name
-            for one, later in zip(now.counted, then, strict=True)
-            if one.state == "meets" and (later is None or later.state != "meets")
+            estimate.game.name
+            for estimate, later in zip(now.counted, then, strict=True)
+            if estimate.state == "meets" and (later is None or later.state != "meets")
         )
-        first = lost and not any(one.lost for one in found)
+        first = lost and not any(each_year.lost for each_year in years)
         steps = _steps(catalogue, now, factor) if first else ()
-        met = sum(one is not None and one.state == "meets" for one in then)
-        found.append(
+        met = sum(estimate is not None and estimate.state == "meets" for estimate in then)
+        years.append(
             Year(
                 year, factor, met, lost, _alone(then, "processor"), _alone(then, "graphics"), steps
             )
         )
-    return tuple(found)
+    return tuple(years)
 
 
 def _then(
@@ -119,12 +119,15 @@ def _then(
     ]
 
 
-def _alone(found: Iterable[Estimate | None], kind: Kind) -> int:
+def _alone(estimates: Iterable[Estimate | None], kind: Kind) -> int:
     """How many targets one side reaches on average with the other side out of the way."""
     rates = (
-        (one.processor_alone_fps if kind == "processor" else one.graphics_alone_fps, one.target.fps)
-        for one in found
-        if one
+        (
+            estimate.processor_alone_fps if kind == "processor" else estimate.graphics_alone_fps,
+            estimate.target.fps,
+        )
+        for estimate in estimates
+        if estimate
     )
     return sum(rate >= wanted for rate, wanted in rates)
 
@@ -133,7 +136,7 @@ def _steps(catalogue: Catalogue, now: Assessment, factor: float) -> tuple[Step, 
     """A step on either side; on both together where neither does alone."""
     later = _later(catalogue, now, factor)
     alone = tuple(_step(later, now, (kind,)) for kind in SIDES)
-    return alone if any(one.parts for one in alone) else (*alone, _step(later, now, SIDES))
+    return alone if any(step.parts for step in alone) else (*alone, _step(later, now, SIDES))
 
 
 def _later(catalogue: Catalogue, now: Assessment, factor: float) -> Catalogue:
@@ -174,7 +177,7 @@ def _step(later: Catalogue, now: Assessment, sides: tuple[Kind, ...]) -> Step:
     for kind, part_id in now.build.ids():
         if kind in free or kind not in KINDS:
             kept = kept.without(kind, part_id)
-    met = tuple(one.target for one in now.counted if one.state == "meets")
+    met = tuple(estimate.target for estimate in now.counted if estimate.state == "meets")
     asked = replace(
         known_brief(later, now.brief),
         targets=met,
@@ -186,13 +189,13 @@ def _step(later: Catalogue, now: Assessment, sides: tuple[Kind, ...]) -> Step:
         asked = replace(
             asked, banned=(*asked.banned, *(card.id for card in later.by_kind["graphics"]))
         )
-    found = propose(later, asked, "least money", kept)
-    if found.build is None:
+    proposal = propose(later, asked, "least money", kept)
+    if proposal.build is None:
         return Step(sides, (), 0)
     bought = tuple(
-        later.part(one)
+        later.part(part_id)
         for kind in KINDS
-        for one in found.build.of(kind)
-        if one not in now.build.of(kind)
+        for part_id in proposal.build.of(kind)
+        if part_id not in now.build.of(kind)
     )
-    return Step(sides, bought, found.cost_minor)
+    return Step(sides, bought, proposal.cost_minor)

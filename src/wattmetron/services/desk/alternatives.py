@@ -66,37 +66,37 @@ def alternatives(
     With a build, each comes with what it would force there. Raises UnknownPartError for an unknown
     key.
     """
-    wanted = scale_of(catalogue).one(key)
+    wanted = scale_of(catalogue).standing(key)
     if wanted is None:
         raise UnknownPartError(key)
     use = use or Use()
     book = catalogue.prices(region, allow_used)
     named = min(
-        (price for one in wanted.part_ids if (price := book.delivered(one)) is not None),
+        (price for part_id in wanted.part_ids if (price := book.delivered(part_id)) is not None),
         default=None,
     )
     kind: Kind = wanted.side
-    found = [
-        (offer, one)
-        for one in equals(wanted, catalogue.by_kind[kind], scale_of(catalogue), use)
-        if (offer := book.best(one.part.id)) is not None
+    alternatives = [
+        (offer, equal)
+        for equal in equals(wanted, catalogue.by_kind[kind], scale_of(catalogue), use)
+        if (offer := book.best(equal.part.id)) is not None
     ]
-    found.sort(key=lambda row: (row[0].delivered_minor, row[1].part.id))
+    alternatives.sort(key=lambda row: (row[0].delivered_minor, row[1].part.id))
     rows = tuple(
         Alternative(
-            one.part,
+            equal.part,
             offer,
-            one.ratio,
-            one.chance,
+            equal.ratio,
+            equal.chance,
             None if named is None else named - offer.delivered_minor,
-            *_forces(catalogue, now, kind, one.part),
-            now is not None and one.part.id in now.build.of(kind),
-            one.named,
-            _age(one.part.released, book.newest),
+            *_forces(catalogue, now, kind, equal.part),
+            now is not None and equal.part.id in now.build.of(kind),
+            equal.named,
+            _age(equal.part.released, book.newest),
         )
-        for offer, one in found[:SHOWN]
+        for offer, equal in alternatives[:SHOWN]
     )
-    return Alternatives(wanted, named, rows, max(0, len(found) - SHOWN), use, book.currency)
+    return Alternatives(wanted, named, rows, max(0, len(alternatives) - SHOWN), use, book.currency)
 
 
 def _forces(
@@ -109,13 +109,13 @@ def _forces(
         return (), None
     build = now.build.with_part(kind, part.id)
     machine = machine_of(catalogue, known_build(catalogue, build), now.brief.clocks)
-    before = {one.sentence for one in now.findings}
+    before = {finding.sentence for finding in now.findings}
     new = [
-        one
-        for one in check(machine, wishes_of(now.brief))
-        if one.level == "blocks" and one.sentence not in before
+        finding
+        for finding in check(machine, wishes_of(now.brief))
+        if finding.level == "blocks" and finding.sentence not in before
     ]
-    return tuple(one.sentence for one in new), build
+    return tuple(finding.sentence for finding in new), build
 
 
 def _age(released: date | None, today: date | None) -> int | None:

@@ -108,7 +108,11 @@ class Assessment:
 
     @property
     def counted(self) -> tuple[Estimate, ...]:
-        return tuple(one for one in self.estimates if one is not None and one.target.weight > 0)
+        return tuple(
+            estimate
+            for estimate in self.estimates
+            if estimate is not None and estimate.target.weight > 0
+        )
 
     @property
     def stays(self) -> tuple[Part, ...]:
@@ -117,13 +121,15 @@ class Assessment:
 
     @property
     def met(self) -> int:
-        return sum(one.state == "meets" for one in self.counted)
+        return sum(estimate.state == "meets" for estimate in self.counted)
 
     @property
     def worst(self) -> Estimate | None:
         """The counted target that is furthest from its frame rate, capped ones first."""
         return min(
-            self.counted, key=lambda one: (not one.cannot, one.share_of_target), default=None
+            self.counted,
+            key=lambda estimate: (not estimate.cannot, estimate.share_of_target),
+            default=None,
         )
 
     @property
@@ -147,7 +153,9 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
     drawn = draw(machine, tuple(estimate for estimate in estimates if estimate is not None))
     findings = _findings(catalogue, machine, known, brief)
     aside = tuple(
-        (one, reason) for one in findings if (reason := reason_aside(machine, build, one))
+        (finding, reason)
+        for finding in findings
+        if (reason := reason_aside(machine, build, finding))
     )
     return Assessment(
         brief,
@@ -156,7 +164,7 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
         book.currency,
         lines,
         estimates,
-        tuple(one for one in findings if not reason_aside(machine, build, one)),
+        tuple(finding for finding in findings if not reason_aside(machine, build, finding)),
         drawn,
         needed_supply_w(drawn.full_w, brief.headroom_percent),
         machine.missing(),
@@ -181,7 +189,12 @@ def reason_aside(machine: Machine, build: Build, finding: Finding) -> str:
     """Why a finding is set aside in a build; empty where it counts."""
     parts = concerned(machine, finding)
     return next(
-        (one.reason for one in build.aside if one.rule == finding.rule and one.parts == parts), ""
+        (
+            aside.reason
+            for aside in build.aside
+            if aside.rule == finding.rule and aside.parts == parts
+        ),
+        "",
     )
 
 
@@ -189,7 +202,9 @@ def known_brief(catalogue: Catalogue, brief: Brief) -> Brief:
     """The brief without games and owned parts that the catalogue lost."""
     targets = tuple(target for target in brief.targets if target.game_id in catalogue.games)
     return replace(
-        brief, targets=targets, owned=tuple(one for one in brief.owned if one in catalogue.parts)
+        brief,
+        targets=targets,
+        owned=tuple(part_id for part_id in brief.owned if part_id in catalogue.parts),
     )
 
 
@@ -205,8 +220,8 @@ def known_build(catalogue: Catalogue, build: Build) -> Build:
 def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[Line]:
     book = catalogue.prices(brief.region, brief.allow_used)
     owned = list(brief.owned)
-    stand_ins = {one.part: one for one in build.stand_ins}
-    found = []
+    stand_ins = {stand_in.part: stand_in for stand_in in build.stand_ins}
+    lines = []
     for kind, part_id in build.ids():
         own = part_id in owned
         if own:
@@ -214,7 +229,7 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[Line]:
         offer = book.best(part_id)
         stale = offer is not None and book.is_stale(offer)
         part = catalogue.parts.get(part_id)
-        found.append(
+        lines.append(
             Line(
                 kind,
                 part_id,
@@ -227,7 +242,7 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[Line]:
                 stand_ins.get(part_id),
             )
         )
-    return found
+    return lines
 
 
 def _findings(
@@ -331,7 +346,8 @@ def _remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining:
     if answer.build is None or answer.cost_minor >= NEVER:
         return Remaining(assessment.missing, None, None)
     second = sum(
-        line.cost_minor for line in [one for one in assessment.lines if one.kind == "graphics"][1:]
+        line.cost_minor
+        for line in [line for line in assessment.lines if line.kind == "graphics"][1:]
     )
     least = max(0, answer.cost_minor - (assessment.machine_minor - second))
     return Remaining(

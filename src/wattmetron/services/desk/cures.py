@@ -31,7 +31,7 @@ def cure(catalogue: Catalogue, now: Assessment) -> Cure | None:
     """The cheapest such build; processor and card stay where that is possible. None where nothing
     blocks or helps.
     """
-    blocking = [one for one in now.findings if one.level == "blocks"]
+    blocking = [finding for finding in now.findings if finding.level == "blocks"]
     if not blocking:
         return None
     return catalogue.keep.long(
@@ -41,9 +41,9 @@ def cure(catalogue: Catalogue, now: Assessment) -> Cure | None:
 
 def _cure(catalogue: Catalogue, now: Assessment, blocking: list[Finding]) -> Cure | None:
     for freed in _widening(now, blocking):
-        found = _fitted(catalogue, now, freed)
-        if found is not None:
-            return _narrowed(catalogue, now, freed, found, len(blocking))
+        build = _fitted(catalogue, now, freed)
+        if build is not None:
+            return _narrowed(catalogue, now, freed, build, len(blocking))
     return None
 
 
@@ -51,10 +51,12 @@ def _widening(now: Assessment, blocking: list[Finding]) -> list[frozenset[Kind]]
     """Sets of kinds to free, the smallest first: what the findings prefer, all that they name, then
     the frames' sides.
     """
-    first = frozenset[Kind]().union(*(_preferred(one) for one in blocking))
-    named: frozenset[Kind] = frozenset(kind for one in blocking for kind in one.remedy_kinds)
+    first = frozenset[Kind]().union(*(_preferred(finding) for finding in blocking))
+    named: frozenset[Kind] = frozenset(
+        kind for finding in blocking for kind in finding.remedy_kinds
+    )
     sets = [first, named - SIDES, named, named | OTHERS]
-    return list(dict.fromkeys(one for one in sets if one))
+    return list(dict.fromkeys(kind for kind in sets if kind))
 
 
 def _preferred(finding: Finding) -> tuple[Kind, ...]:
@@ -72,7 +74,7 @@ def _fitted(catalogue: Catalogue, now: Assessment, freed: frozenset[Kind]) -> Bu
     brief = known_brief(catalogue, now.brief)
     brief = replace(
         brief,
-        owned=tuple(one for one in brief.owned if one not in gone),
+        owned=tuple(each_part_id for each_part_id in brief.owned if each_part_id not in gone),
         targets=(),
         storage_gb=0.0 if kept.storage else brief.storage_gb,
         memory_gb=0.0 if kept.memory else brief.memory_gb,
@@ -91,7 +93,9 @@ def _narrowed(
     before: frozenset[Kind] | None = None
     while freed != before:
         before = freed
-        for kind in [one for one in KINDS if one in freed and now.build.of(one)]:
+        for kind in [
+            each_kind for each_kind in KINDS if each_kind in freed and now.build.of(each_kind)
+        ]:
             fewer = freed - {kind}
             same = found.of(kind) == now.build.of(kind)
             better = found if same else _fitted(catalogue, now, fewer) if fewer else None

@@ -83,7 +83,7 @@ def edit_target(plan: Plan, target: Target, catalogue: Catalogue) -> Edited:
     """The plan with a target in the place of the one with its id."""
     find_target(plan.brief, target.id)
     game = catalogue.game(target.game_id)
-    targets = tuple(target if one.id == target.id else one for one in plan.brief.targets)
+    targets = tuple(target if other.id == target.id else other for other in plan.brief.targets)
     said = f"{game.name} to {settings(target)}, {target.fps:g} fps"
     return _with_targets(plan, targets), said
 
@@ -146,7 +146,7 @@ def own(plan: Plan, part_id: str, owned: bool, catalogue: Catalogue) -> Edited:
 
 def exclude_maker(plan: Plan, maker: str, again: bool) -> Edited:
     """Exclude a maker from what may be bought, or let it in again."""
-    makers = tuple(one for one in plan.brief.no_makers if one != maker)
+    makers = tuple(other for other in plan.brief.no_makers if other != maker)
     brief = replace(plan.brief, no_makers=makers if again else (*makers, maker))
     return replace(plan, brief=brief), f"{maker} {_excluded(again)}"
 
@@ -154,7 +154,7 @@ def exclude_maker(plan: Plan, maker: str, again: bool) -> Edited:
 def exclude_part(plan: Plan, part_id: str, again: bool, catalogue: Catalogue) -> Edited:
     """Exclude a part from what may be bought, or let it in again; a lost one can be let in."""
     part = catalogue.parts.get(part_id) if again else catalogue.part(part_id)
-    banned = tuple(one for one in plan.brief.banned if one != part_id)
+    banned = tuple(other for other in plan.brief.banned if other != part_id)
     brief = replace(plan.brief, banned=banned if again else (*banned, part_id))
     return replace(plan, brief=brief), f"{part.name if part else part_id} {_excluded(again)}"
 

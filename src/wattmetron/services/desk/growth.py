@@ -51,7 +51,7 @@ def growth(catalogue: Catalogue, now: Assessment) -> Growth:
     nvme = sum(drive.interface == "M.2 NVMe" for drive in now.machine.storage)
     sata = len(now.machine.storage) - nvme
     most_gb = min(
-        [one.memory_max_gb for one in (board, now.machine.processor) if one], default=None
+        [part.memory_max_gb for part in (board, now.machine.processor) if part], default=None
     )
     return Growth(
         _strongest(catalogue, now, "graphics"),
@@ -93,4 +93,4 @@ def _speed(part: Part) -> float:
 
 
 def _first(machine: Machine) -> str:
-    return next((one.sentence for one in firmware(Look(machine)) if isinstance(one, Finding)), "")
+    return next((gap.sentence for gap in firmware(Look(machine)) if isinstance(gap, Finding)), "")

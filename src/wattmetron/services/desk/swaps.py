@@ -256,16 +256,16 @@ def _around(
 
 def _effects(catalogue: Catalogue, now: Assessment, machines: list[Machine]) -> list[list[Effect]]:
     """Per target, the effect of each machine."""
-    found, lineup = [], Lineup(machines)
+    effects, lineup = [], Lineup(machines)
     for target, before in zip(now.brief.targets, now.estimates, strict=True):
         try:
             game = fitted_game(catalogue, target.game_id)
         except UnknownGameError:
-            found.append([Effect(None, None, None, "short") for _ in machines])
+            effects.append([Effect(None, None, None, "short") for _ in machines])
             continue
         seen = glance(lineup, game, target, now.brief, curves_of(catalogue.keep))
         base = before.judged_fps if before is not None and before.judged_fps else None
-        found.append(
+        effects.append(
             [
                 Effect(
                     float(fps) if fps == fps else None,
@@ -283,7 +283,7 @@ def _effects(catalogue: Catalogue, now: Assessment, machines: list[Machine]) -> 
                 )
             ]
         )
-    return found
+    return effects
 
 
 def traits(part: Part) -> tuple[str, str]:

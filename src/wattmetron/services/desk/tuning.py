@@ -34,37 +34,37 @@ def ways_to_tune(catalogue: Catalogue, now: Assessment) -> tuple[Tuned, ...]:
 
 
 def _ways_to_tune(catalogue: Catalogue, now: Assessment) -> tuple[Tuned, ...]:
-    found = []
+    tuneds = []
     wishes = wishes_of(now.brief)
-    before = {one.sentence for one in check(now.machine, wishes)}
+    before = {finding.sentence for finding in check(now.machine, wishes)}
     for way in CHANGES:
         machine = tuned(now.machine, way)
         if machine is None or not machine.can_draw:
             continue
-        runs = [one for one in now.counted if one.average_fps > 0]
+        runs = [estimate for estimate in now.counted if estimate.average_fps > 0]
         pairs = [
-            (one, after)
-            for one in runs
+            (run, after)
+            for run in runs
             if (
                 after := estimate(
-                    machine, one.game, one.target, now.brief, curves_of(catalogue.keep)
+                    machine, run.game, run.target, now.brief, curves_of(catalogue.keep)
                 )
             )
             is not None
         ]
         if not pairs:
             continue
-        changes = [after.judged_fps / one.judged_fps - 1 for one, after in pairs]
+        changes = [after.judged_fps / estimate.judged_fps - 1 for estimate, after in pairs]
         blocks = [
-            one.sentence
-            for one in check(machine, wishes)
-            if one.level == "blocks" and one.sentence not in before
+            finding.sentence
+            for finding in check(machine, wishes)
+            if finding.level == "blocks" and finding.sentence not in before
         ]
         met = sum(after.state == "meets" for _, after in pairs)
         full = draw(machine).full_w - now.draw.full_w
-        found.append(
+        tuneds.append(
             Tuned(
                 way, min(changes), max(changes), full, met, (*in_the_way(now.machine, way), *blocks)
             )
         )
-    return tuple(found)
+    return tuple(tuneds)

@@ -36,8 +36,8 @@ def _mark(draft: Draft, mark: Any) -> dict[str, Any]:
     }
     if isinstance(mark, PartMark):
         found["matches"] = [
-            {"part": one.part, "name": one.name, "confidence": round(one.confidence, 3)}
-            for one in mark.matches
+            {"part": match.part, "name": match.name, "confidence": round(match.confidence, 3)}
+            for match in mark.matches
         ]
         found["remark"] = mark.why or None
     return found
@@ -58,16 +58,16 @@ def draft_lines(draft: Draft) -> list[str]:
 
 def _listed(draft: Draft, tier: Tier, n: int, side: Any) -> list[str]:
     found = []
-    for place, one in enumerate(tier.listed(side)):
+    for place, listed in enumerate(tier.listed(side)):
         mark = draft.part_mark(n, side, place)
-        memory = f" {one.memory_gb:g} GB" if one.memory_gb else ""
-        if one.figures_only:
+        memory = f" {listed.memory_gb:g} GB" if listed.memory_gb else ""
+        if listed.figures_only:
             meant = "clock or cores alone: no speed follows"
-        elif one.part is None:
+        elif listed.part is None:
             meant = "not in the catalogue"
         else:
-            meant = f"{one.part}, {mark.confidence:.0%} sure" if mark else one.part
-        found.append(f"{one.text}{memory} ({meant})")
+            meant = f"{listed.part}, {mark.confidence:.0%} sure" if mark else listed.part
+        found.append(f"{listed.text}{memory} ({meant})")
     return found
 
 
@@ -109,18 +109,18 @@ def _game(
     return {
         "game": game_id,
         "name": facts.game.name,
-        "tiers": [_tier(one, n) for n, one in enumerate(facts.verdicts)],
+        "tiers": [_tier(verdict, n) for n, verdict in enumerate(facts.verdicts)],
         "doubts": [
-            {"rule": one.rule, "tier": one.tier, "sentence": one.sentence}
-            for one in doubts_of(catalogue, game_id)
+            {"rule": doubt.rule, "tier": doubt.tier, "sentence": doubt.sentence}
+            for doubt in doubts_of(catalogue, game_id)
         ],
     }
 
 
-def _tier(one: TierVerdict, n: int) -> dict[str, Any]:
+def _tier(verdict: TierVerdict, n: int) -> dict[str, Any]:
     return {
-        "tier": tier_label(one.tier.label, n),
-        "verdict": one.word,
+        "tier": tier_label(verdict.tier.label, n),
+        "verdict": verdict.word,
         "aspects": [
             {
                 "aspect": aspect.aspect,
@@ -130,7 +130,7 @@ def _tier(one: TierVerdict, n: int) -> dict[str, Any]:
                 "asked": aspect.asked,
                 "had": aspect.had or None,
             }
-            for aspect in one.aspects
+            for aspect in verdict.aspects
         ],
     }
 
@@ -144,38 +144,38 @@ def verdict_lines(answer: dict[str, Any]) -> list[str]:
             lines.append("  publishes no tier")
         for tier in game["tiers"]:
             words = [
-                f"{one['aspect']} {one['verdict']}"
-                + (f" {one['ratio']:.2f}" if one["ratio"] is not None else "")
-                for one in tier["aspects"]
+                f"{item['aspect']} {item['verdict']}"
+                + (f" {item['ratio']:.2f}" if item["ratio"] is not None else "")
+                for item in tier["aspects"]
             ]
             lines.append(f"  {tier['tier']:14} {tier['verdict']:10} {', '.join(words)}")
-        lines += [f"  in doubt: {one['sentence']}" for one in game["doubts"]]
+        lines += [f"  in doubt: {item['sentence']}" for item in game["doubts"]]
     return lines
 
 
-def alternatives_json(found: Alternatives) -> dict[str, Any]:
+def alternatives_json(alternatives: Alternatives) -> dict[str, Any]:
     """Parts as good, cheapest first."""
     return {
-        "part": found.wanted.key,
-        "name": found.wanted.name,
-        "currency": found.currency,
-        "delivered": None if found.named_minor is None else amount(found.named_minor),
+        "part": alternatives.wanted.key,
+        "name": alternatives.wanted.name,
+        "currency": alternatives.currency,
+        "delivered": None if alternatives.named_minor is None else amount(alternatives.named_minor),
         "equals": [
             {
-                "part": one.part.id,
-                "name": one.part.name,
-                "delivered": amount(one.offer.delivered_minor),
+                "part": row.part.id,
+                "name": row.part.name,
+                "delivered": amount(row.offer.delivered_minor),
                 "saving": (
                     None
-                    if one.saving_minor is None
-                    else ("-" if one.saving_minor < 0 else "") + amount(abs(one.saving_minor))
+                    if row.saving_minor is None
+                    else ("-" if row.saving_minor < 0 else "") + amount(abs(row.saving_minor))
                 ),
-                "speed_ratio": round(one.ratio, 4),
-                "chance_as_good": round(one.chance, 4),
-                "condition": one.offer.condition,
-                "shop": one.offer.shop,
+                "speed_ratio": round(row.ratio, 4),
+                "chance_as_good": round(row.chance, 4),
+                "condition": row.offer.condition,
+                "shop": row.offer.shop,
             }
-            for one in found.rows
+            for row in alternatives.rows
         ],
-        "not_shown": found.hidden,
+        "not_shown": alternatives.hidden,
     }

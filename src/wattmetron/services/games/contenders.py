@@ -75,7 +75,7 @@ def typed_contender(catalogue: Catalogue, text: str) -> Contender:
     tier = reader_of(catalogue).read(text).tiers[0]
     processor = _listed(catalogue, tier, "processor")
     graphics = _listed(catalogue, tier, "graphics")
-    one = Contender(
+    contender = Contender(
         memory_gb=tier.memory_gb,
         storage_gb=tier.storage_gb,
         storage_kind=tier.storage_kind,
@@ -84,28 +84,32 @@ def typed_contender(catalogue: Catalogue, text: str) -> Contender:
         video_memory_gb=tier.video_memory_gb or (graphics.memory_gb if graphics else None),
     )
     if processor is not None:
-        one = replace(
-            one,
+        contender = replace(
+            contender,
             processor=(processor.speeds[0], processor.speeds[1]),
             processor_name=processor.name,
             processor_sd=processor.sd,
         )
     if graphics is not None:
-        one = replace(
-            one,
+        contender = replace(
+            contender,
             graphics=(graphics.speeds[0], graphics.speeds[1], graphics.speeds[2]),
             graphics_name=graphics.name,
             graphics_sd=graphics.sd,
             ray_speed=graphics.ray_speed,
         )
-    if one == Contender():
+    if contender == Contender():
         raise NothingTypedError
-    return one
+    return contender
 
 
 def _listed(catalogue: Catalogue, tier: Tier, side: str) -> Standing | None:
-    for one in tier.processors if side == "processor" else tier.graphics:
-        meant = scale_of(catalogue).meant(one.part, one.memory_gb, None) if one.part else ()
+    for processor in tier.processors if side == "processor" else tier.graphics:
+        meant = (
+            scale_of(catalogue).meant(processor.part, processor.memory_gb, None)
+            if processor.part
+            else ()
+        )
         if meant:
             return meant[0]
     return None
@@ -115,5 +119,5 @@ def _apis(catalogue: Catalogue, graphics: Standing | None) -> tuple[str, ...]:
     if graphics is None or not graphics.part_ids:
         return ()
     part = catalogue.part(graphics.part_ids[0])
-    found: tuple[str, ...] = getattr(part, "apis", ())
-    return found
+    apis: tuple[str, ...] = getattr(part, "apis", ())
+    return apis

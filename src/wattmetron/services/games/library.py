@@ -88,7 +88,7 @@ def judged(catalogue: Catalogue, contender: Contender | None, sureness: float) -
     )
 
 
-def list_games(catalogue: Catalogue, question: Question, found: Standings | None) -> GameList:
+def list_games(catalogue: Catalogue, question: Question, standings: Standings | None) -> GameList:
     """The games that answer a question, one page of them."""
     words = question.words.casefold().split()
     games = [
@@ -97,14 +97,18 @@ def list_games(catalogue: Catalogue, question: Question, found: Standings | None
         if (not words or all(word in f"{game.name} {game.genre}".casefold() for word in words))
         and (not question.genre or game.genre == question.genre)
         and (not question.demand or demand_of(catalogue, game) == question.demand)
-        and (not question.met or found is None or _met(catalogue, found, game.id, question.met))
+        and (
+            not question.met
+            or standings is None
+            or _met(catalogue, standings, game.id, question.met)
+        )
     ]
     if question.sort != "name":
         games.sort(key=lambda game: _order(catalogue, game, question.sort))
     pages = max(1, -(-len(games) // PAGE_SIZE))
     page = min(max(1, question.page), pages)
     shown = games[(page - 1) * PAGE_SIZE : page * PAGE_SIZE]
-    rows = tuple(_row(catalogue, game, found) for game in shown)
+    rows = tuple(_row(catalogue, game, standings) for game in shown)
     return GameList(rows, len(games), page, pages, catalogue.genres)
 
 
@@ -146,8 +150,8 @@ def demand_of(catalogue: Catalogue, game: Game) -> Demand:
     return next(word for word, (low, high) in DEMANDS.items() if low <= points < high)
 
 
-def _met(catalogue: Catalogue, found: Standings, game_id: str, met: str) -> bool:
-    best = highest_met(tiers_of(catalogue), found, game_id)
+def _met(catalogue: Catalogue, standings: Standings, game_id: str, met: str) -> bool:
+    best = highest_met(tiers_of(catalogue), standings, game_id)
     if met == "no tier":
         return best is None and len(tiers_of(catalogue).of_game(game_id)) > 0
     if met == "the recommended tier":
@@ -156,9 +160,9 @@ def _met(catalogue: Catalogue, found: Standings, game_id: str, met: str) -> bool
     return best is not None
 
 
-def _row(catalogue: Catalogue, game: Game, found: Standings | None) -> GameRow:
+def _row(catalogue: Catalogue, game: Game, standings: Standings | None) -> GameRow:
     processor, graphics = asked_points(catalogue, game)
-    reached, short = reach_words(catalogue, found, game.id)
+    reached, short = reach_words(catalogue, standings, game.id)
     count = len(tiers_of(catalogue).of_game(game.id))
     return GameRow(
         game,
@@ -172,32 +176,32 @@ def _row(catalogue: Catalogue, game: Game, found: Standings | None) -> GameRow:
     )
 
 
-def reach_words(catalogue: Catalogue, found: Standings | None, game_id: str) -> tuple[str, str]:
+def reach_words(catalogue: Catalogue, standings: Standings | None, game_id: str) -> tuple[str, str]:
     """The highest tier met, and what the next one is short of: ``("Minimum", "Recommended: graphics
     0.82")``.
     """
     table = tiers_of(catalogue)
     rows = table.of_game(game_id)
-    if found is None or not len(rows):
+    if standings is None or not len(rows):
         return "", ""
-    best = highest_met(table, found, game_id)
+    best = highest_met(table, standings, game_id)
     reached = (
         "no tier"
         if best is None
         else tier_label(table.rows[best].tier.label, table.rows[best].place)
     )
-    if best is None and found.overall[rows.start] == UNSURE:
+    if best is None and standings.overall[rows.start] == UNSURE:
         reached = f"unsure of {tier_label(table.rows[rows.start].tier.label, 0)}"
     beyond = rows.start if best is None else best + 1
     if beyond >= rows.stop:
         return reached, "all tiers met"
-    verdict = tier_verdicts(table, found, Contender(), game_id)[beyond - rows.start]
+    verdict = tier_verdicts(table, standings, Contender(), game_id)[beyond - rows.start]
     lacks = [
-        one.aspect
-        + (f" {one.ratio:.2f}" if one.ratio is not None else "")
-        + (" unsure" if one.word == "unsure" else "")
-        for one in verdict.aspects
-        if one.word in ("short", "unsure")
+        aspect.aspect
+        + (f" {aspect.ratio:.2f}" if aspect.ratio is not None else "")
+        + (" unsure" if aspect.word == "unsure" else "")
+        for aspect in verdict.aspects
+        if aspect.word in ("short", "unsure")
     ]
     return reached, f"{tier_label(verdict.tier.label, beyond - rows.start)}: {', '.join(lacks[:2])}"
 
@@ -225,11 +229,11 @@ def game_facts(
     informed = informed_game(catalogue, game_id)
     table = tiers_of(catalogue)
     rows = table.of_game(game_id)
-    found = judged(catalogue, contender, sureness)
+    standings = judged(catalogue, contender, sureness)
     verdicts = (
         ()
-        if found is None or contender is None
-        else tier_verdicts(table, found, contender, game_id)
+        if standings is None or contender is None
+        else tier_verdicts(table, standings, contender, game_id)
     )
     return GameFacts(
         informed.game,
@@ -259,7 +263,9 @@ def storage_together(catalogue: Catalogue, brief: Brief, had_gb: float | None) -
     ids = dict.fromkeys(
         target.game_id for target in brief.targets if target.game_id in catalogue.games
     )
-    sizes = tuple((catalogue.games[one].name, storage_of(catalogue, one)) for one in ids)
+    sizes = tuple(
+        (catalogue.games[part_id].name, storage_of(catalogue, part_id)) for part_id in ids
+    )
     return StorageSum(sizes, storage_needed_gb([size for _, size in sizes]), had_gb)
 
 
@@ -301,9 +307,12 @@ def tier_of_target(catalogue: Catalogue, target: Target) -> str:
                 row.settled.ray_tracing,
             )
         )
-    loads = [one for one in loads if one[3] == target.ray_tracing] or loads
-    same = [one for one in loads if abs(one[0] - own) <= LEVEL]
-    below, above = [one for one in loads if one[0] < own], [one for one in loads if one[0] > own]
+    loads = [each_load for each_load in loads if each_load[3] == target.ray_tracing] or loads
+    same = [each_load for each_load in loads if abs(each_load[0] - own) <= LEVEL]
+    below, above = (
+        [each_load for each_load in loads if each_load[0] < own],
+        [each_load for each_load in loads if each_load[0] > own],
+    )
     if same:
         words, used = f"as {same[0][1]}", same[:1]
     elif below and above:
@@ -312,7 +321,7 @@ def tier_of_target(catalogue: Catalogue, target: Target) -> str:
         words, used = (
             (f"below {above[0][1]}", above[:1]) if above else (f"above {below[-1][1]}", below[-1:])
         )
-    return words + (" (assumed)" if any(one[2] for one in used) else "")
+    return words + (" (assumed)" if any(bar[2] for bar in used) else "")
 
 
 def _load(game: Game, preset: str, mpx: float, fps: float) -> float:
@@ -325,8 +334,8 @@ def _load(game: Game, preset: str, mpx: float, fps: float) -> float:
 def known_games(catalogue: Catalogue, game_ids: Iterable[str]) -> list[str]:
     """The ids in order, each once; raises UnknownGameError for one that the catalogue lacks."""
     return [
-        catalogue.games[one].id if one in catalogue.games else catalogue.game(one).id
-        for one in dict.fromkeys(game_ids)
+        catalogue.games[fromkey].id if fromkey in catalogue.games else catalogue.game(fromkey).id
+        for fromkey in dict.fromkeys(game_ids)
     ]
 
 
@@ -334,12 +343,14 @@ def tier_targets(catalogue: Catalogue, game_id: str) -> list[tuple[int, str]]:
     """A game's tiers as ready-made targets: place, and conditions in words with those assumed
     marked.
     """
-    found = []
+    targets = []
     for row in tiers_of(catalogue).of_game(game_id):
-        one = tiers_of(catalogue).rows[row]
-        settled = one.settled
+        each_row = tiers_of(catalogue).rows[row]
+        settled = each_row.settled
         words = f"{settled.width_px}x{settled.height_px}, {settled.preset}, {settled.fps:g} fps"
         words += ", ray tracing" if settled.ray_tracing else ""
         assumed = f" ({', '.join(sorted(settled.assumed))} assumed)" if settled.assumed else ""
-        found.append((one.place, f"{tier_label(one.tier.label, one.place)}: {words}{assumed}"))
-    return found
+        targets.append(
+            (each_row.place, f"{tier_label(each_row.tier.label, each_row.place)}: {words}{assumed}")
+        )
+    return targets

@@ -39,11 +39,12 @@ class ResultsState:
 
 def results_state(workshop: Workshop, game_id: str) -> ResultsState:
     with workshop.database.reading() as session:
-        found = (
+        revisions = (
             store.revisions(session, "results", game_id, 1) if _changed(session, game_id) else []
         )
         return ResultsState(
-            store.standing_id(session, "results", game_id), found[0].source if found else None
+            store.standing_id(session, "results", game_id),
+            revisions[0].source if revisions else None,
         )
 
 
@@ -90,11 +91,11 @@ def pasted_results(
     problems: list[str] = []
     own = catalogue.results.get(game_id)
     taken = (
-        max((int(one.id[1:]) for one in own.items if one.id[1:].isdecimal()), default=0)
+        max((int(item.id[1:]) for item in own.items if item.id[1:].isdecimal()), default=0)
         if own
         else 0
     )
-    found: list[Result] = []
+    results: list[Result] = []
     for line in lines:
         try:
             read = _read(catalogue, line, pasted)
@@ -102,10 +103,10 @@ def pasted_results(
             if line is not lines[0] or re.search(r"\d", line.text):
                 problems.append(f"line {line.number} “{line.text[:40]}”: {str(error).rstrip('.')}")
             continue
-        found.append(
+        results.append(
             replace(
                 read,
-                id=f"r{taken + len(found) + 1}",
+                id=f"r{taken + len(results) + 1}",
                 ray_tracing=pasted.ray_tracing,
                 own=pasted.own,
                 source=pasted.source,
@@ -115,12 +116,12 @@ def pasted_results(
     if problems:
         more = f"; and {len(problems) - 6} more" if len(problems) > 6 else ""
         raise ResultError(f"Nothing was stored: {'; '.join(problems[:6])}{more}.")
-    if not found:
+    if not results:
         raise ResultError(
             "Nothing here reads as a result: a line needs a processor, a graphics part and a frame"
             " rate."
         )
-    return tuple(found)
+    return tuple(results)
 
 
 def _read(catalogue: Catalogue, line: Line, usual: PastedResults) -> Result:
@@ -217,10 +218,11 @@ def _standing(catalogue: Catalogue, name: str, side: str) -> str:
     variants = scale_of(catalogue).variants.get(key, ())
     if len(variants) > 1:
         raise ResultError(
-            f"“{name}” is sold with {' and '.join(f'{one.memory_gb:g}' for one in variants)} GB:"
+            f"“{name}” is sold with"
+            f" {' and '.join(f'{variant.memory_gb:g}' for variant in variants)} GB:"
             " say which"
         )
-    standing = scale_of(catalogue).one(key)
+    standing = scale_of(catalogue).standing(key)
     return standing.key if standing else key
 
 
@@ -240,8 +242,12 @@ def known_columns(workshop: Workshop, source: str) -> dict[int, tuple[Role, ...]
     """What the columns of a source's tables hold, by their number, as was said before."""
     key = key_of(source)
     with workshop.database.reading() as session:
-        found = store.revisions(session, "columns", key, 1) if key else []
-    return {len(roles): roles for roles in found[0].value.roles} if found and found[0].value else {}
+        revisions = store.revisions(session, "columns", key, 1) if key else []
+    return (
+        {len(roles): roles for roles in revisions[0].value.roles}
+        if revisions and revisions[0].value
+        else {}
+    )
 
 
 def told_columns(workshop: Workshop, pasted: PastedResults) -> ColumnRoles | None:
@@ -289,24 +295,26 @@ def undo_results(workshop: Workshop, game_id: str, version: int) -> Effect:
             raise ConflictError(
                 "These results were changed in another tab: here is what they say now."
             )
-        found = store.revisions(session, "results", game_id, 2)
-        if not found or not _changed(session, game_id):
+        revisions = store.revisions(session, "results", game_id, 2)
+        if not revisions or not _changed(session, game_id):
             raise ResultError("Nothing was changed here yet.")
-        older = found[1].value if len(found) > 1 else None
-        store.revise(session, {("results", game_id): older}, f"took back: {found[0].source}"[:200])
+        older = revisions[1].value if len(revisions) > 1 else None
+        store.revise(
+            session, {("results", game_id): older}, f"took back: {revisions[0].source}"[:200]
+        )
     after = fitted_game(workshop.catalogue(), game_id)
-    return Effect(f"took back: {found[0].source}", effect_words(before, after))
+    return Effect(f"took back: {revisions[0].source}", effect_words(before, after))
 
 
 def muted(items: tuple[Result, ...], result_id: str, out: bool) -> tuple[Result, ...]:
     """The results with one left out, or counting again."""
-    if all(one.id != result_id for one in items):
+    if all(item.id != result_id for item in items):
         raise ResultError("That result is no longer there: look at the list.")
-    return tuple(replace(one, muted=out) if one.id == result_id else one for one in items)
+    return tuple(replace(item, muted=out) if item.id == result_id else item for item in items)
 
 
 def without(items: tuple[Result, ...], result_id: str) -> tuple[Result, ...]:
-    return tuple(one for one in items if one.id != result_id)
+    return tuple(item for item in items if item.id != result_id)
 
 
 def effect_words(before: Game, after: Game) -> str:

@@ -61,12 +61,14 @@ class GameState:
 def game_state(workshop: Workshop, game_id: str) -> GameState:
     """The standing revision of what a game publishes."""
     with workshop.database.reading() as session:
-        found = store.revisions(session, "published", game_id, 2)
+        revisions = store.revisions(session, "published", game_id, 2)
         by_hand = store.made_by_hand(session, "game", game_id)
         version = store.standing_id(session, "published", game_id)
-    if not found:
+    if not revisions:
         return GameState(0, None, None, by_hand)
-    return GameState(version, found[0].source if len(found) > 1 else None, found[0].at, by_hand)
+    return GameState(
+        version, revisions[0].source if len(revisions) > 1 else None, revisions[0].at, by_hand
+    )
 
 
 def new_game(catalogue: Catalogue, name: str, genre: str) -> Game:
@@ -84,7 +86,7 @@ def new_game(catalogue: Catalogue, name: str, genre: str) -> Game:
     if game_id in RESERVED:
         game_id = f"{game_id}-game"
     taken = next(
-        (one for one in catalogue.games.values() if one.name.casefold() == name.casefold()), None
+        (game for game in catalogue.games.values() if game.name.casefold() == name.casefold()), None
     )
     if taken is not None or game_id in catalogue.games:
         known = taken or catalogue.games[game_id]
@@ -125,13 +127,15 @@ def undo_publishing(workshop: Workshop, game_id: str, version: int) -> str:
     """Bring back what a game published before its last change; returns what was taken back."""
     with workshop.database.writing() as session:
         _check_version(session, game_id, version)
-        found = store.revisions(session, "published", game_id, 2)
-        if len(found) < 2:
+        revisions = store.revisions(session, "published", game_id, 2)
+        if len(revisions) < 2:
             raise NotPossibleError("Nothing was changed here yet.")
         store.revise(
-            session, {("published", game_id): found[1].value}, f"took back: {found[0].source}"[:200]
+            session,
+            {("published", game_id): revisions[1].value},
+            f"took back: {revisions[0].source}"[:200],
         )
-        return found[0].source
+        return revisions[0].source
 
 
 def remove_game(workshop: Workshop, game_id: str, version: int) -> str:
@@ -188,9 +192,9 @@ def export_csv(catalogue: Catalogue, game_ids: Sequence[str] | None = None) -> s
     wanted = (
         list(catalogue.published)
         if game_ids is None
-        else [one for one in game_ids if one in catalogue.published]
+        else [game_id for game_id in game_ids if game_id in catalogue.published]
     )
-    return write_flat(catalogue.published[one] for one in wanted)
+    return write_flat(catalogue.published[text] for text in wanted)
 
 
 def import_file(workshop: Workshop, name: str, data: bytes) -> list[str]:
@@ -207,20 +211,20 @@ def import_file(workshop: Workshop, name: str, data: bytes) -> list[str]:
         file = _from_rows(catalogue, name, read_flat(name, data))
     games = _missing_games(catalogue, name, file)
     edits: dict[tuple[str, str], store.Edit] = {("game", game.id): game for game in games}
-    edits |= {("published", one.game): one.published for one in file.games if one.tiers}
+    edits |= {("published", game.game): game.published for game in file.games if game.tiers}
     edits |= {
-        ("results", one.game): Results(game=one.game, items=one.results)
-        for one in file.games
-        if one.results
+        ("results", game.game): Results(game=game.game, items=game.results)
+        for game in file.games
+        if game.results
     }
-    edits |= {("named", one.id): one for one in file.named}
+    edits |= {("named", part.id): part for part in file.named}
     if file.assumptions is not None:
         edits["assumptions", store.ASSUMPTIONS_KEY] = file.assumptions
     if not edits:
         raise FormatError([Problem(name, None, "", "no game", "at least one game with a tier")])
     with workshop.database.writing() as session:
         store.revise(session, edits, f"file {name}")
-    return [one.game for one in file.games]
+    return [game.game for game in file.games]
 
 
 def _looks_like_json(data: bytes) -> bool:
@@ -232,26 +236,26 @@ def _looks_like_json(data: bytes) -> bool:
 
 def _missing_games(catalogue: Catalogue, name: str, file: RequirementsFile) -> list[Game]:
     problems, games = [], []
-    for number, one in enumerate(file.games, start=1):
-        if one.game in catalogue.games:
+    for number, game in enumerate(file.games, start=1):
+        if game.game in catalogue.games:
             continue
         where = f"games › {number} › game"
-        if not is_id(one.game):
+        if not is_id(game.game):
             problems.append(
-                Problem(name, None, where, f"“{one.game}”", "small letters, digits and hyphens")
+                Problem(name, None, where, f"“{game.game}”", "small letters, digits and hyphens")
             )
-        elif not one.name.strip():
+        elif not game.name.strip():
             problems.append(
                 Problem(
                     name,
                     None,
                     where,
-                    f"the new game “{one.game}” without a name",
+                    f"the new game “{game.game}” without a name",
                     "its name and genre",
                 )
             )
         else:
-            games.append(unknown_game(one.game, one.name.strip(), one.genre.strip() or "other"))
+            games.append(unknown_game(game.game, game.name.strip(), game.genre.strip() or "other"))
     if problems:
         raise FormatError(problems)
     return games
@@ -295,19 +299,19 @@ def _from_rows(catalogue: Catalogue, name: str, rows: Sequence[TierRow]) -> Requ
 
 def _matched(catalogue: Catalogue, names: Sequence[str], side: Side) -> list[Listed]:
     """Listed parts from a cell, read as the reader reads a labelled line."""
-    found: list[Listed] = []
+    listeds: list[Listed] = []
     label = "Processor" if side == "processor" else "Graphics"
     for name in names:
         if not name.strip():
             continue
         listed = reader_of(catalogue).read(f"{label}: {name}").tiers[0].listed(side)
-        found += listed or [Listed(text=name.strip()[:200])]
-    return found
+        listeds += listed or [Listed(text=name.strip()[:200])]
+    return listeds
 
 
 def edited(catalogue: Catalogue, game_id: str) -> Published:
     """What a game publishes, to be edited; raises UnknownGameError where there is nothing."""
-    found = catalogue.published.get(game_id)
-    if found is None:
+    published = catalogue.published.get(game_id)
+    if published is None:
         raise UnknownGameError(game_id)
-    return found
+    return published

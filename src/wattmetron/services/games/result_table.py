@@ -105,13 +105,13 @@ def _role_of(head: str) -> Role | None:
 
 
 def _from_head(head: list[str], table: list[list[str]]) -> tuple[Role, ...]:
-    found = [_role_of(cell) for cell in head]
-    named = [role for role in found if role not in (None, "leave out")]
-    guess: list[Role] = [role or "leave out" for role in found]
+    kinds = [_role_of(cell) for cell in head]
+    named = [role for role in kinds if role not in (None, "leave out")]
+    guess: list[Role] = [role or "leave out" for role in kinds]
     if (
         len(set(named)) < len(named)
         or "average" not in named
-        or any(role is None for role in found)
+        or any(role is None for role in kinds)
     ):
         raise ColumnsNeeded(table[:4], guess)
     return tuple(guess)

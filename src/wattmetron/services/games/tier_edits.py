@@ -38,7 +38,7 @@ def part_called(catalogue: Catalogue, text: str, side: Side) -> str:
     """The one part on the scale that a typed name means, with its amount of video memory where that
     is said; raises TierError with what it could be.
     """
-    if scale_of(catalogue).one(text) is not None:
+    if scale_of(catalogue).standing(text) is not None:
         return text
     amount = amounts.AMOUNT.search(text) if side == "graphics" else None
     matches = reader_of(catalogue).names.parts.match(
@@ -51,7 +51,7 @@ def part_called(catalogue: Catalogue, text: str, side: Side) -> str:
             else ()
         )
         return meant[0].key if len(meant) == 1 else matches[0].part
-    likely = ", ".join(one.name for one in matches[:3])
+    likely = ", ".join(match.name for match in matches[:3])
     raise TierError(
         f"“{text}” could be {likely}: type the name in full."
         if likely
@@ -93,7 +93,7 @@ def placed(
     """A named part placed by one comparison, wherever the game's list names it."""
     listed = listed_at(published, entry)
     base = part_called(catalogue, comparison.than, entry.side)
-    standing = scale_of(catalogue).one(base)
+    standing = scale_of(catalogue).standing(base)
     assert standing is not None
     part_id = key_of("named", entry.side, listed.text)
     if standing.key == part_id:

@@ -143,7 +143,7 @@ def _key(catalogue: Catalogue, name: str, side: Side, number: int, problems: lis
     memory = amounts.gigabytes(amount) if amount else None
     meant = scale_of(catalogue).meant(part, memory, None)
     if len(meant) != 1:
-        sold = ", ".join(f"{one.memory_gb:g}" for one in meant)
+        sold = ", ".join(f"{standing.memory_gb:g}" for standing in meant)
         problems.append(f"line {number} “{name.strip()[:40]}” is sold with {sold} GB: say which")
         return ""
     return meant[0].key
@@ -184,7 +184,7 @@ def typed_comparison(catalogue: Catalogue, source: Source, ratio: Ratio) -> Char
 
 def _compared(catalogue: Catalogue, name: str, side: Side) -> str:
     own = {row.part for chart in catalogue.described.charts.values() for row in chart.rows}
-    if name in own or scale_of(catalogue).one(name) is not None:
+    if name in own or scale_of(catalogue).standing(name) is not None:
         return name
     problems: list[str] = []
     key = _key(catalogue, name, side, 1, problems)
@@ -238,10 +238,14 @@ def undo_chart(workshop: Workshop, chart_id: str, version: int) -> Changed:
             raise ConflictError(
                 "The charts were changed in another tab: here is what they say now."
             )
-        found = store.revisions(session, "chart", chart_id, 2)
-        if not found:
+        revisions = store.revisions(session, "chart", chart_id, 2)
+        if not revisions:
             raise ChartError("Nothing was changed here yet.")
-        value = found[0].value if not standing else (found[1].value if len(found) > 1 else None)
+        value = (
+            revisions[0].value
+            if not standing
+            else (revisions[1].value if len(revisions) > 1 else None)
+        )
         store.revise(session, {("chart", chart_id): value}, "undone")
     return Changed(chart_id, "undone", what_moved(before, workshop.catalogue()))
 
@@ -297,8 +301,8 @@ def fit_of(catalogue: Catalogue, measure: Measure) -> Reconciled:
 def _from_catalogue(catalogue: Catalogue, measure: Measure) -> Reconciled:
     known = known_speeds(scale_of(catalogue), measure)
     return Reconciled(
-        {key: one.ln for key, one in known.items()},
-        {key: one.sd for key, one in known.items()},
+        {key: each_known.ln for key, each_known in known.items()},
+        {key: each_known.sd for key, each_known in known.items()},
         (),
         (),
         (),
@@ -308,7 +312,7 @@ def _from_catalogue(catalogue: Catalogue, measure: Measure) -> Reconciled:
 
 def name_of(catalogue: Catalogue, key: str) -> str:
     """A part's name: of the catalogue, else as the charts name it."""
-    standing = scale_of(catalogue).one(key)
+    standing = scale_of(catalogue).standing(key)
     if standing is not None:
         return standing.name
     for chart in catalogue.described.charts.values():
@@ -365,5 +369,5 @@ def _looked_up(catalogue: Catalogue, text: str, side: Side) -> str:
         key = part_called(catalogue, text, side)
     except TierError as error:
         raise ChartError(str(error)) from error
-    standing = scale_of(catalogue).one(key)
+    standing = scale_of(catalogue).standing(key)
     return standing.key if standing else key

@@ -72,7 +72,9 @@ def what_matters(catalogue: Catalogue, now: Assessment, kind: Kind) -> tuple[str
 def _limited(now: Assessment, side: str) -> list[str]:
     return list(
         dict.fromkeys(
-            one.game.name for one in now.counted if one.average_fps > 0 and one.limit_words == side
+            estimate.game.name
+            for estimate in now.counted
+            if estimate.average_fps > 0 and estimate.limit_words == side
         )
     )
 
@@ -98,9 +100,9 @@ def _graphics(catalogue: Catalogue, now: Assessment) -> list[str]:
     if limited:
         said.append(f"As it stands graphics limit in {listed(limited)}.")
     rays = [
-        catalogue.games[one.game_id].name
-        for one in now.brief.counted_targets
-        if one.ray_tracing and one.game_id in catalogue.games
+        catalogue.games[target.game_id].name
+        for target in now.brief.counted_targets
+        if target.ray_tracing and target.game_id in catalogue.games
     ]
     if rays:
         said.append(f"Ray tracing is asked for in {listed(rays)}.")
@@ -213,7 +215,7 @@ def _display(_: Catalogue, now: Assessment) -> list[str]:
 
 
 def _system(catalogue: Catalogue, now: Assessment) -> list[str]:
-    games = {one.game_id for one in now.brief.targets}
+    games = {target.game_id for target in now.brief.targets}
     named = sorted(
         {
             tier.system

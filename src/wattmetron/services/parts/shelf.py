@@ -82,13 +82,13 @@ def shelf(catalogue: Catalogue, query: ShelfQuery, now: Assessment | None) -> Sh
     choices = _choices(query.kind, parts)
     parts = [part for part in parts if _in_facets(part, query)]
     against = _against(catalogue, now, query.kind, parts)
-    unfit = sum(bool(one) for one in against)
+    unfit = sum(bool(findings) for findings in against)
     if query.fitting:
         parts, against = _kept(parts, against)
     frames = _frames(catalogue, now, query.kind, parts) if query.sort in ("frames", "worth") else {}
     rows = [
-        _row(part, found, book, now, frames.get(part.id))
-        for part, found in zip(parts, against, strict=True)
+        _row(part, findings, book, now, frames.get(part.id))
+        for part, findings in zip(parts, against, strict=True)
     ]
     rows.sort(key=lambda row: _order(row, query))
     pages = max(1, -(-len(rows) // PAGE_SIZE))
@@ -112,7 +112,9 @@ def _answers(part: Part, query: ShelfQuery, book: PriceBook | None) -> bool:
         return False
     if not _within(price, query.ranges.get("price")):
         return False
-    return all(_within(one.of(part), query.ranges.get(one.key)) for one in FIGURES[query.kind])
+    return all(
+        _within(figure.of(part), query.ranges.get(figure.key)) for figure in FIGURES[query.kind]
+    )
 
 
 def _within(value: float | None, wanted: Range | None) -> bool:
@@ -136,14 +138,14 @@ def _choices(
     kind: Kind, parts: list[Part]
 ) -> tuple[tuple[str, str, tuple[tuple[str, int], ...]], ...]:
     """For every facet its key, title and choices with counts."""
-    found = []
+    choices = []
     for facet in FACETS[kind]:
         counts: dict[str, int] = {}
         for part in parts:
             for word in facet.of(part):
                 counts[word] = counts.get(word, 0) + 1
-        found.append((facet.key, facet.title, tuple(sorted(counts.items()))))
-    return tuple(found)
+        choices.append((facet.key, facet.title, tuple(sorted(counts.items()))))
+    return tuple(choices)
 
 
 def _against(
@@ -158,7 +160,7 @@ def _against(
 def _kept(
     parts: list[Part], against: list[tuple[Finding, ...]]
 ) -> tuple[list[Part], list[tuple[Finding, ...]]]:
-    fitting = [part for part, found in zip(parts, against, strict=True) if not found]
+    fitting = [part for part, findings in zip(parts, against, strict=True) if not findings]
     return fitting, [()] * len(fitting)
 
 
@@ -179,7 +181,7 @@ def _frames(
 def _frames_of(
     catalogue: Catalogue, now: Assessment, kind: Kind, parts: list[Part]
 ) -> dict[str, float]:
-    targets = [one for one in now.brief.counted_targets if one.game_id in catalogue.games]
+    targets = [target for target in now.brief.counted_targets if target.game_id in catalogue.games]
     machines = [now.machine.with_part(kind, part) for part in parts]
     if not targets or not any(machine.can_draw for machine in machines):
         return {}
@@ -187,8 +189,8 @@ def _frames_of(
     curves = curves_of(catalogue.keep)
     rates = np.array(
         [
-            glance(lineup, fitted_game(catalogue, one.game_id), one, now.brief, curves).fps
-            for one in targets
+            glance(lineup, fitted_game(catalogue, target.game_id), target, now.brief, curves).fps
+            for target in targets
         ]
     )
     means = np.exp(np.log(rates).mean(axis=0))
@@ -231,5 +233,7 @@ def _order(row: ShelfRow, query: ShelfQuery) -> tuple[bool, float | str, str]:
 
 
 def _figure_of(kind: Kind, key: str, part: Part) -> float | None:
-    figure: PartFigure | None = next((one for one in FIGURES[kind] if one.key == key), None)
+    figure: PartFigure | None = next(
+        (part_figure for part_figure in FIGURES[kind] if part_figure.key == key), None
+    )
     return None if figure is None else figure.of(part)

@@ -50,9 +50,9 @@ def _words(name: str) -> Callable[[Any], tuple[str, ...]]:
 def _radiators(part: Any) -> int | None:
     return max(
         (
-            one
-            for one in (part.radiator_front_mm, part.radiator_top_mm, part.radiator_rear_mm)
-            if one
+            item
+            for item in (part.radiator_front_mm, part.radiator_top_mm, part.radiator_rear_mm)
+            if item
         ),
         default=None,
     )

@@ -47,7 +47,7 @@ class TablePreview:
     @property
     def parts(self) -> tuple[Part, ...]:
         """Everything that would be written."""
-        return (*self.new, *(one.part for one in self.changed))
+        return (*self.new, *(part.part for part in self.changed))
 
 
 def kind_of_file(name: str, chosen: str) -> Kind:
@@ -112,21 +112,21 @@ def preview(
 
 
 def _figures(old: Part, new: Part) -> tuple[tuple[str, str, str], ...]:
-    found = []
+    figures = []
     for spec in columns_of(type(old)):
         before, after = getattr(old, spec.name), getattr(new, spec.name)
         if before != after:
-            found.append(
+            figures.append(
                 (spec.text.split(";")[0], _said(before, spec.unit), _said(after, spec.unit))
             )
-    return tuple(found)
+    return tuple(figures)
 
 
 def _said(value: object, unit: str) -> str:
     if value in (None, "", ()):
         return "not known"
     if isinstance(value, tuple):
-        return ", ".join(str(one) for one in value)
+        return ", ".join(str(item) for item in value)
     if isinstance(value, float):
         return f"{value:g} {unit}".strip()
     return f"{value} {unit}".strip()
@@ -134,30 +134,35 @@ def _said(value: object, unit: str) -> str:
 
 def _uses(workshop: Workshop) -> dict[str, tuple[str, ...]]:
     """Names of the briefs in whose build or among whose owned parts each part is."""
-    found: dict[str, list[str]] = {}
-    for one in workshop.briefs():
-        for part_id in {part_id for _, part_id in one.plan.build.ids()} | set(one.plan.brief.owned):
-            found.setdefault(part_id, []).append(one.plan.brief.name)
-    return {part_id: tuple(names) for part_id, names in found.items()}
+    uses: dict[str, list[str]] = {}
+    for brief in workshop.briefs():
+        for part_id in {part_id for _, part_id in brief.plan.build.ids()} | set(
+            brief.plan.brief.owned
+        ):
+            uses.setdefault(part_id, []).append(brief.plan.brief.name)
+    return {part_id: tuple(names) for part_id, names in uses.items()}
 
 
 def bring_in(workshop: Workshop, catalogue: Catalogue, kind: Kind, name: str, data: bytes) -> Done:
     """Write what the table brings, as one edit; raises ImportTableError while anything in it is
     wrong.
     """
-    found = preview(workshop, catalogue, kind, name, data)
-    if found.problems:
+    table_preview = preview(workshop, catalogue, kind, name, data)
+    if table_preview.problems:
         raise ImportTableError(
             "\n".join(
-                ["Nothing was brought in: mend these lines first.", *map(str, found.problems[:20])]
+                [
+                    "Nothing was brought in: mend these lines first.",
+                    *map(str, table_preview.problems[:20]),
+                ]
             )
         )
-    if not found.parts:
+    if not table_preview.parts:
         raise ImportTableError(
             "Nothing was brought in: every part of the table is in the catalogue with the same"
             " figures."
         )
-    said = f"brought in {name}: {len(found.new)} new, {len(found.changed)} changed"
+    said = f"brought in {name}: {len(table_preview.new)} new, {len(table_preview.changed)} changed"
     with workshop.database.writing() as session:
-        edit = store.revise(session, {(kind, part.id): part for part in found.parts}, said)
-    return Done(found.parts[0].id, said, edit)
+        edit = store.revise(session, {(kind, part.id): part for part in table_preview.parts}, said)
+    return Done(table_preview.parts[0].id, said, edit)

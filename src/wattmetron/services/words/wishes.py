@@ -21,7 +21,7 @@ def wish_words(
     value: Any = getattr(brief, wish.name)
     said: dict[str, Any] = {"value": value, "thin": THIN}
     if wish.several:
-        names = [(part_names or {}).get(str(one), str(one)) for one in value]
+        names = [(part_names or {}).get(str(item), str(item)) for item in value]
         said |= {"listed": listed(list(map(str, value))), "names": listed(names[:SHOWN_PARTS])}
     if wish.asked.amount and value is not None:
         said["money"] = money(value, currency)

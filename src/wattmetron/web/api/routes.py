@@ -236,7 +236,7 @@ def put_requirements(
     """Replace what a game publishes; 409 where the version is not the present one."""
     workshop = workshop_of(request)
     informed_game(workshop.catalogue(), game_id)
-    own = [one for one in stored.requirements.games if one.game == game_id]
+    own = [game for game in stored.requirements.games if game.game == game_id]
     if len(own) != 1 or not own[0].tiers:
         raise FormatError(
             [

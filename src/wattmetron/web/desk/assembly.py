@@ -37,6 +37,6 @@ def assembly_page(catalogue: Catalogue, opened: Opened) -> AssemblyPage:
         f"wattmetron-ticks {opened.id} {parts}",
         assembly(now.machine, now.brief),
         cables(now.machine),
-        tuple(one for one in now.findings if one.level in ("blocks", "do first")),
+        tuple(finding for finding in now.findings if finding.level in ("blocks", "do first")),
         listed([KIND_WORDS[kind] for kind in now.missing]),
     )

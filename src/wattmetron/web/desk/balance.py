@@ -132,7 +132,12 @@ def balance_view(
     answer = None if step is None else assess(catalogue, now.brief, found.build_at(step))
     subject = now if not now.missing or answer is None else answer
     free = idle_money(catalogue, subject)
-    shown = tuple(part for one in (now, answer, tried) if one for part in one.machine.parts())
+    shown = tuple(
+        part
+        for assessment in (now, answer, tried)
+        if assessment
+        for part in assessment.machine.parts()
+    )
     pairs = map_of(found, shown)
     more = more_money(found, subject)
     limits = limit_rows(catalogue, subject)
@@ -148,10 +153,10 @@ def balance_view(
         picture_view(found, subject, tried, link) if asked.every else None,
         link(every=True),
         frontier_view(found, subject, tried, link),
-        tuple(_more(one, answer, subject, trial) for one in more),
+        tuple(_more(extra, answer, subject, trial) for extra in more),
         tuple(
             idle_row(catalogue, subject, kind, cut, trial)
-            for kind, cut in sorted(free.items(), key=lambda one: -one[1].saves_minor)
+            for kind, cut in sorted(free.items(), key=lambda row: -row[1].saves_minor)
         ),
         idle_words(free, subject),
         tuple(for_years(catalogue, subject)),
@@ -170,9 +175,9 @@ def balance_view(
         announced_row(catalogue, now, asked),
         elsewhere_row(catalogue, now, asked),
         tuple(
-            (one.id, f"{one.name} ({one.currency})")
-            for one in catalogue.regions.values()
-            if one.id != now.brief.region
+            (region.id, f"{region.name} ({region.currency})")
+            for region in catalogue.regions.values()
+            if region.id != now.brief.region
         ),
         tuple(
             (part.id, part.name)
@@ -214,13 +219,13 @@ def _proposal(
 
 
 def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
-    found = split_of(catalogue, subject)
-    if found is None or not found.total_minor:
+    split = split_of(catalogue, subject)
+    if split is None or not split.total_minor:
         return ()
     rows: list[tuple[str, str, int, str]] = []
     for name, side, fill, words in (
-        ("Processor side", found.processor, "hatch", "processor and cooler"),
-        ("Graphics side", found.graphics, "dots", "card"),
+        ("Processor side", split.processor, "hatch", "processor and cooler"),
+        ("Graphics side", split.graphics, "dots", "card"),
     ):
         if side is None:
             continue
@@ -230,14 +235,14 @@ def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
             f" {'forces' if side.forced_minor >= 0 else 'spares'} {forced} elsewhere"
         )
         rows.append((name, fill, side.total_minor, said))
-    rows.append(("Rest", "", found.rest_minor, "what any such machine needs"))
+    rows.append(("Rest", "", split.rest_minor, "what any such machine needs"))
     return tuple(
         SplitRow(
             name,
             fill,
             money(minor, subject.currency),
-            percent(minor / found.total_minor),
-            max(0.0, round(100 * minor / found.total_minor, 2)),
+            percent(minor / split.total_minor),
+            max(0.0, round(100 * minor / split.total_minor, 2)),
             said,
         )
         for name, fill, minor, said in rows
@@ -245,9 +250,9 @@ def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
 
 
 def _more(
-    one: More, answer: Assessment | None, subject: Assessment, trial: Callable[[Build], str]
+    more: More, answer: Assessment | None, subject: Assessment, trial: Callable[[Build], str]
 ) -> MoreRow:
-    change, then, changed = one.change_minor, one.assessment, one.changed
+    change, then, changed = more.change_minor, more.assessment, more.changed
     label = f"{money(abs(change), subject.currency)} {'more' if change > 0 else 'less'}"
     if then is None:
         return MoreRow(label, "", "", "", "", "", "nothing fits")
@@ -295,16 +300,16 @@ def _years_words(subject: Assessment) -> str:
 
 
 def _alike(
-    found: Tables, pairs: PairsMap, answer: Assessment | None, link: Link
+    tables: Tables, pairs: PairsMap, answer: Assessment | None, link: Link
 ) -> Iterator[tuple[str, str]]:
     """Other pairings as good as the answer: as much weight met, U within the band, and no more than
     2 % dearer.
     """
     if answer is None:
         return
-    step = found.answer(found.budget)
+    step = tables.answer(tables.budget)
     assert step is not None
-    pool = found.scenes[0].pool
+    pool = tables.scenes[0].pool
     good = [
         (cell.winner.cost, c, g)
         for (c, g), cell in pairs.cells.items()
@@ -312,7 +317,7 @@ def _alike(
         and cell.winner.rank >= step.rank - BAND
         and cell.winner.cost <= step.cost * (1 + ALIKE_COST)
     ]
-    for cost, c, g in sorted(good, key=lambda one: (one[0], one[1], one[2] or -1))[:MOST_ALIKE]:
+    for cost, c, g in sorted(good, key=lambda row: (row[0], row[1], row[2] or -1))[:MOST_ALIKE]:
         chip, card = pool.processors.parts[c], None if g is None else pool.cards.parts[g]
         if (chip.id, card.id if card else "") != (
             answer.build.processor,
@@ -320,6 +325,6 @@ def _alike(
         ):
             words = (
                 f"{chip.name} with {card.name if card else 'integrated graphics'},"
-                f" {money(cost + found.besides, answer.currency)}"
+                f" {money(cost + tables.besides, answer.currency)}"
             )
             yield words, link(pair=f"{chip.id}:{card.id if card else ''}", tried=None)

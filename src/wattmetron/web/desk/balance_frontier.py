@@ -43,33 +43,35 @@ def _worst_percent(gains: tuple[int, ...]) -> float:
 
 
 def frontier_view(
-    found: Tables, subject: Assessment, tried: Assessment | None, link: Link
+    tables: Tables, subject: Assessment, tried: Assessment | None, link: Link
 ) -> FrontierView | None:
-    steps, gains = found.frontier.steps, found.frontier.gains
-    if not steps or not found.brief.counted_targets:
+    steps, gains = tables.frontier.steps, tables.frontier.gains
+    if not steps or not tables.brief.counted_targets:
         return None
-    besides, currency = found.besides, subject.currency
-    shown = _worth_marking(found)
-    low = max(steps[0].cost + besides, int(LEFT_END * found.brief.budget_high_minor)) // 5000 * 5000
-    high = max(steps[-1].cost + besides, found.brief.budget_high_minor * 5 // 4)
+    besides, currency = tables.besides, subject.currency
+    shown = _worth_marking(tables)
+    low = (
+        max(steps[0].cost + besides, int(LEFT_END * tables.brief.budget_high_minor)) // 5000 * 5000
+    )
+    high = max(steps[-1].cost + besides, tables.brief.budget_high_minor * 5 // 4)
     axis = chart.Axis(low, max(high, low + 10_000), currency)
     marks = tuple(
         chart.Mark(
             steps[i].cost + besides,
             _worst_percent(gains[i]),
             link(step=str(steps[i].cost), tried=None),
-            f"{money(steps[i].cost + besides, currency)}: {_met(found, i)} of {len(gains[i])} met,"
+            f"{money(steps[i].cost + besides, currency)}: {_met(tables, i)} of {len(gains[i])} met,"
             f" worst at {_worst_percent(gains[i]):.0f} %",
         )
         for i in shown
     )
-    knee = found.knee
+    knee = tables.knee
     own, trying = _place(subject), _place(tried)
-    budget = (found.brief.budget_low_minor, found.brief.budget_high_minor)
+    budget = (tables.brief.budget_low_minor, tables.brief.budget_high_minor)
     rows = tuple(
         (
             money(steps[i].cost + besides, currency),
-            f"{_met(found, i)} of {len(gains[i])}",
+            f"{_met(tables, i)} of {len(gains[i])}",
             f"{_worst_percent(gains[i]):.0f}{THIN}%",
             link(step=str(steps[i].cost), tried=None),
         )
@@ -89,32 +91,32 @@ def frontier_view(
             marks, axis, budget, None if knee is None else steps[knee].cost + besides, own, trying
         ),
         chart.scale(axis),
-        tuple(_strips(found, axis)),
+        tuple(_strips(tables, axis)),
         rows,
         words,
     )
 
 
-def _place(one: Assessment | None) -> tuple[int, float] | None:
+def _place(assessment: Assessment | None) -> tuple[int, float] | None:
     """Cost and worst target in % of a whole build."""
-    if one is None or one.worst is None or one.missing:
+    if assessment is None or assessment.worst is None or assessment.missing:
         return None
-    return one.spent_minor, min(150.0, 100 * one.worst.share_of_target)
+    return assessment.spent_minor, min(150.0, 100 * assessment.worst.share_of_target)
 
 
-def _met(found: Tables, at: int) -> int:
-    sides = found.scenes[0].targets.sides
+def _met(tables: Tables, at: int) -> int:
+    sides = tables.scenes[0].targets.sides
     return sum(
         gain >= 0 and side.can_be_met
-        for gain, side in zip(found.frontier.gains[at], sides, strict=True)
+        for gain, side in zip(tables.frontier.gains[at], sides, strict=True)
     )
 
 
-def _worth_marking(found: Tables) -> list[int]:
+def _worth_marking(tables: Tables) -> list[int]:
     """Places of the steps that gain 2 % or meet more than the last one shown."""
     shown: list[int] = []
-    for at, step in enumerate(found.frontier.steps):
-        before = found.frontier.steps[shown[-1]] if shown else None
+    for at, step in enumerate(tables.frontier.steps):
+        before = tables.frontier.steps[shown[-1]] if shown else None
         if (
             before is None
             or step.met != before.met
@@ -126,17 +128,17 @@ def _worth_marking(found: Tables) -> list[int]:
     return shown
 
 
-def _strips(found: Tables, axis: chart.Axis) -> list[Strip]:
-    steps, rows = found.frontier.steps, []
+def _strips(tables: Tables, axis: chart.Axis) -> list[Strip]:
+    steps, rows = tables.frontier.steps, []
     for place, (target, side) in enumerate(
-        zip(found.brief.counted_targets, found.scenes[0].targets.sides, strict=True)
+        zip(tables.brief.counted_targets, tables.scenes[0].targets.sides, strict=True)
     ):
         spans: list[tuple[int, int]] = []
         for at, step in enumerate(steps):
-            if found.frontier.gains[at][place] < 0 or not side.can_be_met:
+            if tables.frontier.gains[at][place] < 0 or not side.can_be_met:
                 continue
-            end = steps[at + 1].cost + found.besides if at + 1 < len(steps) else axis.high
-            start = step.cost + found.besides
+            end = steps[at + 1].cost + tables.besides if at + 1 < len(steps) else axis.high
+            start = step.cost + tables.besides
             spans = (
                 [*spans[:-1], (spans[-1][0], end)]
                 if spans and spans[-1][1] == start
@@ -145,6 +147,6 @@ def _strips(found: Tables, axis: chart.Axis) -> list[Strip]:
         words = f"from {money(spans[0][0], axis.currency)}" if spans else "by no build shown"
         if len(spans) > 1:
             words += ", with gaps"
-        name = f"{fitted_game(found.catalogue, target.game_id).name} {target.fps:g}{THIN}fps"
+        name = f"{fitted_game(tables.catalogue, target.game_id).name} {target.fps:g}{THIN}fps"
         rows.append(Strip(name, chart.strip(spans, axis, f"{name} met {words}"), words))
     return rows

@@ -59,14 +59,17 @@ EDGE_WORDS = {
 
 
 def pairings_view(
-    found: Tables, pairs: PairsMap, subject: Assessment, tried: Assessment | None, link: Link
+    tables: Tables, pairs: PairsMap, subject: Assessment, tried: Assessment | None, link: Link
 ) -> MapView:
-    pool = found.scenes[0].pool
+    pool = tables.scenes[0].pool
     chips, cards = pool.processors.parts, pool.cards.parts
 
-    def is_of(one: Assessment | None, c: int, g: int | None) -> bool:
+    def is_of(assessment: Assessment | None, c: int, g: int | None) -> bool:
         card = "" if g is None else cards[g].id
-        return one is not None and (one.build.processor, one.build.graphics or "") == (
+        return assessment is not None and (
+            assessment.build.processor,
+            assessment.build.graphics or "",
+        ) == (
             chips[c].id,
             card,
         )
@@ -76,7 +79,7 @@ def pairings_view(
         if cell is None:
             return None
         card = cards[g] if g is not None else None
-        cost = money(cell.winner.cost + found.besides, subject.currency)
+        cost = money(cell.winner.cost + tables.besides, subject.currency)
         met = sum(cell.meets)
         title = (
             f"{chips[c].name} with {card.name if card else 'integrated graphics'}: {met} of"
@@ -118,8 +121,8 @@ def pairings_view(
     return MapView(
         heads,
         rows,
-        tuple(one for key in best if (one := view(*key)) is not None),
-        len(found.brief.counted_targets),
+        tuple(cell_view for key in best if (cell_view := view(*key)) is not None),
+        len(tables.brief.counted_targets),
     )
 
 

@@ -31,18 +31,18 @@ class PictureView:
 BEST = 12
 
 
-def picture_of(found: Tables) -> Picture:
-    return found.catalogue.keep.long(
-        ("all pairings", found.brief, found.kept),
-        lambda: all_pairings(found.scenes, found.budget, BAND),
+def picture_of(tables: Tables) -> Picture:
+    return tables.catalogue.keep.long(
+        ("all pairings", tables.brief, tables.kept),
+        lambda: all_pairings(tables.scenes, tables.budget, BAND),
     )
 
 
 def picture_view(
-    found: Tables, subject: Assessment, tried: Assessment | None, link: Link
+    tables: Tables, subject: Assessment, tried: Assessment | None, link: Link
 ) -> PictureView:
-    picture, currency = picture_of(found), subject.currency
-    pool = found.scenes[0].pool
+    picture, currency = picture_of(tables), subject.currency
+    pool = tables.scenes[0].pool
     chips, cards = pool.processors.parts, pool.cards.parts
 
     def words(c: int, g: int | None, cell: Cell) -> str:
@@ -50,7 +50,7 @@ def picture_view(
         over = "" if cell.inside else ", over the budget"
         return (
             f"{pair}: {sum(cell.meets)} of {len(cell.meets)} met for"
-            f" {money(cell.winner.cost + found.besides, currency)},"
+            f" {money(cell.winner.cost + tables.besides, currency)},"
             f" {EDGE_WORDS[edges_of(cell)]}{over}"
         )
 
@@ -82,13 +82,13 @@ def picture_view(
     )[:BEST]
     none = (
         ""
-        if any(one.meets_all for one in bins.values()) or not found.brief.counted_targets
+        if any(each_bin.meets_all for each_bin in bins.values()) or not tables.brief.counted_targets
         else " No pairing meets every target."
     )
     count = sum(len(own) for own in picture.rows), sum(len(own) for own in picture.columns)
-    own = _place(picture, found, subject)
+    own = _place(picture, tables, subject)
     return PictureView(
-        chart.picture(bins, prices, len(rows), own, _place(picture, found, tried), label),
+        chart.picture(bins, prices, len(rows), own, _place(picture, tables, tried), label),
         rows,
         tuple((words(*own), view(*own).url) for own in inside),
         f"{count[0]} processors down and {count[1]} graphics parts across, neighbours in price"
@@ -101,21 +101,28 @@ def _price(minor: int, currency: str) -> str:
     return round_money(minor, currency).split("\u00a0")[-1]
 
 
-def _place(picture: Picture, found: Tables, one: Assessment | None) -> tuple[int, int] | None:
+def _place(
+    picture: Picture, tables: Tables, assessment: Assessment | None
+) -> tuple[int, int] | None:
     """The bin that a build's processor and card lie in."""
-    if one is None or one.missing:
+    if assessment is None or assessment.missing:
         return None
-    pool = found.scenes[0].pool
+    pool = tables.scenes[0].pool
     chip = next(
-        (i for i, part in enumerate(pool.processors.parts) if part.id == one.build.processor), None
+        (
+            i
+            for i, part in enumerate(pool.processors.parts)
+            if part.id == assessment.build.processor
+        ),
+        None,
     )
     card = next(
-        (i for i, part in enumerate(pool.cards.parts) if part.id == one.build.graphics), None
+        (i for i, part in enumerate(pool.cards.parts) if part.id == assessment.build.graphics), None
     )
     row = next((i for i, own in enumerate(picture.rows) if chip in own), None)
     column = next((i for i, own in enumerate(picture.columns) if card in own), None)
     return (
         None
-        if row is None or column is None or (one.build.graphics and card is None)
+        if row is None or column is None or (assessment.build.graphics and card is None)
         else (row, column)
     )

@@ -51,10 +51,10 @@ def _gives_up(old: Part, new: Part) -> str:
         said.append(f"{trust_of(old)} becomes {trust_of(new)}")
     if old.warranty_years and old.warranty_years != new.warranty_years:
         said.append(f"warranty {old.warranty_years:g} to {new.warranty_years or 0:g} years")
-    before, after = (getattr(one, "noise_dba", None) for one in (old, new))
+    before, after = (getattr(part, "noise_dba", None) for part in (old, new))
     if before is not None and after is not None and before != after:
         said.append(f"{before:g} to {after:g} dB(A)")
-    had, has = ("; ".join(filter(None, traits(one))) for one in (old, new))
+    had, has = ("; ".join(filter(None, traits(part))) for part in (old, new))
     if had != has:
         said.append(f"{had} becomes {has}")
     return "; ".join(said) or "nothing that is known"
@@ -96,14 +96,17 @@ def cut_rows(
     """
     if subject.left_minor >= 0:
         return
-    weights = tuple(one.target.weight for one in subject.counted)
+    weights = tuple(estimate.target.weight for estimate in subject.counted)
     best: dict[Kind, Cut] = {}
-    for one in cuts_of(catalogue, subject):
-        rate = one.loss(weights) / one.saves_minor
-        if one.kind not in best or rate < best[one.kind].loss(weights) / best[one.kind].saves_minor:
-            best[one.kind] = one
+    for each_cut in cuts_of(catalogue, subject):
+        rate = each_cut.loss(weights) / each_cut.saves_minor
+        if (
+            each_cut.kind not in best
+            or rate < best[each_cut.kind].loss(weights) / best[each_cut.kind].saves_minor
+        ):
+            best[each_cut.kind] = each_cut
     for kind, cut in sorted(
-        best.items(), key=lambda one: one[1].loss(weights) / one[1].saves_minor
+        best.items(), key=lambda row: row[1].loss(weights) / row[1].saves_minor
     ):
         lost = 1 - exp(-cut.loss(weights))
         words = "no frames" if lost < 0.0005 else f"{100 * lost:.1f}{THIN}% of the frames"
@@ -152,7 +155,7 @@ def trim_words(
     if not made:
         return "", ""
     names = listed(
-        [f"{one.part.name} ({money(one.saves_minor, subject.currency)})" for one in made]
+        [f"{cut.part.name} ({money(cut.saves_minor, subject.currency)})" for cut in made]
     )
     then = assess(catalogue, subject.brief, made[-1].build)
     return (

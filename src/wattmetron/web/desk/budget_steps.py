@@ -56,19 +56,19 @@ def steps_page(catalogue: Catalogue, opened: Opened, amounts: str, rise: str) ->
     try:
         if amounts.strip():
             budgets = tuple(
-                to_minor(one, "A budget step") for one in amounts.replace(";", " ").split()[:12]
+                to_minor(piece, "A budget step") for piece in amounts.replace(";", " ").split()[:12]
             )
         per_step = _percent(rise)
         found = tables(catalogue, plan.brief, plan.build)
         rises = [round(((1 + per_step / 100) ** n - 1) * 100) for n in range(len(budgets))]
         made = budget_steps(found, budgets, rises)
         cards = tuple(
-            _card(one, made[place - 1] if place else None, opened, currency)
-            for place, one in enumerate(made)
+            _card(step, made[place - 1] if place else None, opened, currency)
+            for place, step in enumerate(made)
         )
     except WattmetronError as problem:
         error = str(problem)
-    shown = amounts.strip() or " ".join(f"{one // 100}" for one in budgets)
+    shown = amounts.strip() or " ".join(f"{budget // 100}" for budget in budgets)
     return StepsPage(opened, shown, rise.strip() or "0", cards, currency, prices, error)
 
 
@@ -96,8 +96,12 @@ def _card(step: BudgetStep, before: BudgetStep | None, opened: Opened, currency:
         for line in now.lines
     )
     targets = tuple(
-        (one.game.name, f"{one.judged_fps:.0f} of {one.target.fps:g}{THIN}fps", one.state)
-        for one in now.counted
+        (
+            estimate.game.name,
+            f"{estimate.judged_fps:.0f} of {estimate.target.fps:g}{THIN}fps",
+            estimate.state,
+        )
+        for estimate in now.counted
     )
     code = encode_build(now.build, opened.plan.build)
     url = f"/briefs/{opened.id}/balance?{urlencode({'try': code})}"
@@ -125,13 +129,16 @@ def _adds(step: BudgetStep, before: BudgetStep | None, currency: str) -> str:
         return "The same build as the step before: the money is better kept."
     delta = now.spent_minor - before.assessment.spent_minor
     pairs = [
-        (one, two)
-        for one, two in zip(before.assessment.counted, now.counted, strict=True)
-        if one.judged_fps
+        (estimate, two)
+        for estimate, two in zip(before.assessment.counted, now.counted, strict=True)
+        if estimate.judged_fps
     ]
-    weight = sum(one.target.weight for one, _ in pairs)
+    weight = sum(estimate.target.weight for estimate, _ in pairs)
     gain = (
-        sum(one.target.weight * (two.judged_fps / one.judged_fps - 1) for one, two in pairs)
+        sum(
+            estimate.target.weight * (two.judged_fps / estimate.judged_fps - 1)
+            for estimate, two in pairs
+        )
         / weight
         if weight
         else 0.0

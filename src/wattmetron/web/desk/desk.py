@@ -140,7 +140,7 @@ def make_desk(
     now = present if tried is None else assess(catalogue, brief, tried)
     ghost, ghost_words = _ghost(catalogue, opened, present, tried is not None)
     left = remaining(catalogue, now)
-    findings = tuple(_finding(catalogue, now, one, opened, query) for one in now.findings)
+    findings = tuple(_finding(catalogue, now, finding, opened, query) for finding in now.findings)
     fill = (
         encode_build(left.build, plan.build)
         if left is not None and left.build is not None and tried is None
@@ -194,16 +194,18 @@ def make_desk(
 def _trust(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[TrustRow, ...]:
     """What each floor costs, against the brief's own."""
     told = trust_costs(catalogue, brief, build, "most frames")
-    base = next((one.assessment for one in told if one.own), None)
+    base = next((cost.assessment for cost in told if cost.own), None)
     rows = []
-    for one in told:
-        if one.assessment is None:
-            rows.append(TrustRow(one.floor, one.own, "nothing fits within the budget", "", "", ""))
+    for cost in told:
+        if cost.assessment is None:
+            rows.append(
+                TrustRow(cost.floor, cost.own, "nothing fits within the budget", "", "", "")
+            )
             continue
-        now = one.assessment
+        now = cost.assessment
         delta = (
             ""
-            if base is None or one.own
+            if base is None or cost.own
             else money_change(now.spent_minor - base.spent_minor, now.currency)
         )
         worst = (
@@ -211,11 +213,11 @@ def _trust(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[TrustRow, 
             if now.worst is None
             else f"{100 * now.worst.judged_fps / now.worst.target.fps:.0f}\u202f%"
         )
-        below = listed(list(one.below)) or "none"
+        below = listed(list(cost.below)) or "none"
         rows.append(
             TrustRow(
-                one.floor,
-                one.own,
+                cost.floor,
+                cost.own,
                 money(now.spent_minor, now.currency),
                 delta,
                 f"{now.met} of {len(now.counted)} met, worst at {worst}",
@@ -254,9 +256,9 @@ def _fit(
 ) -> FitView:
     """The Fit view of what is in the build or being tried."""
 
-    def trial(found: Cure) -> str:
+    def trial(cure: Cure) -> str:
         return query.url(
-            opened.id, tried=encode_build(found.build, opened.plan.build), propose=None, swap=None
+            opened.id, tried=encode_build(cure.build, opened.plan.build), propose=None, swap=None
         )
 
     def part_trial(kind: Kind, part_id: str) -> str:
@@ -264,7 +266,7 @@ def _fit(
             opened.id, tried=trial_of(opened.plan.build, kind, part_id), propose=None, swap=None
         )
 
-    actions = {one.finding: one.remedies for one in findings}
+    actions = {finding.finding: finding.remedies for finding in findings}
     return fit_view(catalogue, now, query.by or "level", actions, trial, part_trial)
 
 
@@ -316,7 +318,7 @@ def _game(
 
 
 def _tried(
-    catalogue: Catalogue, plan: Plan, query: DeskQuery, found: Answer | None
+    catalogue: Catalogue, plan: Plan, query: DeskQuery, answer: Answer | None
 ) -> Build | None:
     """The build being tried, unless it is the present one or names unknown parts."""
     build = plan.build
@@ -331,11 +333,11 @@ def _tried(
         chosen = chosen_build(catalogue, plan, query)
         return None if chosen is None or _same(chosen, build) else chosen
     if (
-        found is not None
-        and found.proposal.build is not None
-        and not _same(found.proposal.build, build)
+        answer is not None
+        and answer.proposal.build is not None
+        and not _same(answer.proposal.build, build)
     ):
-        return found.proposal.build
+        return answer.proposal.build
     return None
 
 
@@ -350,8 +352,8 @@ def chosen_build(catalogue: Catalogue, plan: Plan, query: DeskQuery) -> Build | 
     return None if cell is None else found.build_at(cell.winner)
 
 
-def _same(one: Build, other: Build) -> bool:
-    return all(one.of(kind) == other.of(kind) for kind in ALL_KINDS)
+def _same(build: Build, other: Build) -> bool:
+    return all(build.of(kind) == other.of(kind) for kind in ALL_KINDS)
 
 
 def _ghost(
@@ -409,8 +411,8 @@ def _finding(
         )
         return f"{name}, {price}", query.url(opened.id, tried=code, propose=None, swap=None)
 
-    found = finding_remedies(catalogue, now, finding) if finding.remedy_kinds else ()
-    return FindingView(finding, tuple(action(remedy) for remedy in found))
+    remedies = finding_remedies(catalogue, now, finding) if finding.remedy_kinds else ()
+    return FindingView(finding, tuple(action(remedy) for remedy in remedies))
 
 
 def _swap(
@@ -427,7 +429,7 @@ def _swap(
     place = query.place if query.place in standing else None
     if place is None and standing and query.swap != "storage":
         place = standing[0]
-    new = [] if tried is None else [one for one in tried.of(query.swap) if one not in standing]
+    new = [] if tried is None else [text for text in tried.of(query.swap) if text not in standing]
     tried_id = new[-1] if new else None
     asked = SwapQuery(
         kind=query.swap,

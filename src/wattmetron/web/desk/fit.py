@@ -93,12 +93,14 @@ def fit_view(
     that tries a cure or a part.
     """
     numbered = tuple(
-        NumberedFinding(n, one, remedies.get(one, ()), " ".join(concerned(now.machine, one)))
-        for n, one in enumerate(now.findings, start=1)
+        NumberedFinding(
+            n, finding, remedies.get(finding, ()), " ".join(concerned(now.machine, finding))
+        )
+        for n, finding in enumerate(now.findings, start=1)
     )
     drawn = drawing(now.machine)
     found = cure(catalogue, now)
-    spoken = {one.finding.rule for one in numbered}
+    spoken = {finding.finding.rule for finding in numbered}
     return FitView(
         _by_part(now, numbered) if by == "part" else _by_level(numbered),
         "part" if by == "part" else "level",
@@ -107,18 +109,21 @@ def fit_view(
         _clearances(drawn),
         drawn is not None and (drawn.outline_assumed or any(box.assumed for box in drawn.boxes)),
         power_view(catalogue, now),
-        tuple((one, one.name in spoken) for one in TOLD),
+        tuple((told, told.name in spoken) for told in TOLD),
         _headline(now),
-        tuple((one, reason, " ".join(concerned(now.machine, one))) for one, reason in now.aside),
+        tuple(
+            (finding, reason, " ".join(concerned(now.machine, finding)))
+            for finding, reason in now.aside
+        ),
         tuple(_growth(catalogue, now, part_trial)),
-        tuple(_tuned(one, now) for one in ways_to_tune(catalogue, now)),
+        tuple(_tuned(way, now) for way in ways_to_tune(catalogue, now)),
     )
 
 
 def _headline(now: Assessment) -> str:
     if now.build.empty:
         return "The build is empty: choose parts or propose a build."
-    counts = [(level, sum(one.level == level for one in now.findings)) for level in LEVELS]
+    counts = [(level, sum(finding.level == level for finding in now.findings)) for level in LEVELS]
     said = [
         f"{count} {'block' if level == 'blocks' and count > 1 else level}"
         for level, count in counts
@@ -132,7 +137,7 @@ def _headline(now: Assessment) -> str:
 
 def _by_level(numbered: tuple[NumberedFinding, ...]) -> tuple[Group, ...]:
     groups = [
-        Group(level, tuple(one for one in numbered if one.finding.level == level))
+        Group(level, tuple(finding for finding in numbered if finding.finding.level == level))
         for level in LEVELS
     ]
     return tuple(group for group in groups if group.findings)
@@ -142,7 +147,7 @@ def _by_part(now: Assessment, numbered: tuple[NumberedFinding, ...]) -> tuple[Gr
     """Each finding under every part that it concerns."""
     groups = []
     for kind in ALL_KINDS:
-        own = tuple(one for one in numbered if kind in one.finding.kinds)
+        own = tuple(finding for finding in numbered if kind in finding.finding.kinds)
         name = listed([part.name for part in now.machine.of(kind)])
         groups.append(Group(f"{KIND_WORDS[kind]}: {name}" if name else KIND_WORDS[kind], own))
     return tuple(group for group in groups if group.findings)
@@ -150,10 +155,10 @@ def _by_part(now: Assessment, numbered: tuple[NumberedFinding, ...]) -> tuple[Gr
 
 def _pins(drawn: Drawing, numbered: tuple[NumberedFinding, ...]) -> list[Pin]:
     """Each finding at its clearance, or at the first part concerned that is drawn."""
-    clearances = {one.rule: one for one in drawn.clearances}
+    clearances = {each_clearance.rule: each_clearance for each_clearance in drawn.clearances}
     pins = []
-    for one in numbered:
-        clearance = clearances.get(one.finding.rule)
+    for finding in numbered:
+        clearance = clearances.get(finding.finding.rule)
         if clearance is not None:
             end = clearance.size_mm
             x, y = (
@@ -161,11 +166,13 @@ def _pins(drawn: Drawing, numbered: tuple[NumberedFinding, ...]) -> list[Pin]:
                 if clearance.along == "x"
                 else (clearance.x - 16, clearance.y + end)
             )
-            pins.append(Pin(one.number, clearance.view, x, y))
+            pins.append(Pin(finding.number, clearance.view, x, y))
             continue
-        place = next((found for kind in one.finding.kinds if (found := drawn.place_of(kind))), None)
+        place = next(
+            (found for kind in finding.finding.kinds if (found := drawn.place_of(kind))), None
+        )
         if place is not None:
-            pins.append(Pin(one.number, *place))
+            pins.append(Pin(finding.number, *place))
     return pins
 
 
@@ -174,21 +181,21 @@ def _clearances(drawn: Drawing | None) -> tuple[ClearanceRow, ...]:
         return ()
     return tuple(
         ClearanceRow(
-            one.what,
-            f"{one.size_mm}{THIN}mm",
-            "not known" if one.room_mm is None else f"{one.room_mm}{THIN}mm",
+            clearance.what,
+            f"{clearance.size_mm}{THIN}mm",
+            "not known" if clearance.room_mm is None else f"{clearance.room_mm}{THIN}mm",
             (
                 "not judged"
-                if one.free_mm is None
+                if clearance.free_mm is None
                 else (
-                    f"{-one.free_mm}{THIN}mm too much"
-                    if one.clash
-                    else f"{one.free_mm}{THIN}mm free"
+                    f"{-clearance.free_mm}{THIN}mm too much"
+                    if clearance.clash
+                    else f"{clearance.free_mm}{THIN}mm free"
                 )
             ),
-            one.clash,
+            clearance.clash,
         )
-        for one in drawn.clearances
+        for clearance in drawn.clearances
     )
 
 
@@ -200,11 +207,11 @@ def _growth(
         return []
     own = growth(catalogue, now)
     rows = []
-    for title, kind, found in (
+    for title, kind, stronger in (
         ("Graphics later", "graphics", own.graphics),
         ("Processor later", "processor", own.processor),
     ):
-        if found is None:
+        if stronger is None:
             word = KIND_WORDS[kind]  # type: ignore[index]
             rows.append(
                 (
@@ -217,18 +224,18 @@ def _growth(
                 )
             )
             continue
-        more = "" if found.faster is None else f", {percent(found.faster)} faster"
+        more = "" if stronger.faster is None else f", {percent(stronger.faster)} faster"
         price = (
             "sold nowhere today"
-            if found.delivered_minor is None
-            else f"today {money(found.delivered_minor, now.currency)}"
+            if stronger.delivered_minor is None
+            else f"today {money(stronger.delivered_minor, now.currency)}"
         )
-        first = f" {found.first}" if found.first else ""
+        first = f" {stronger.first}" if stronger.first else ""
         rows.append(
             (
                 title,
-                f"Up to {found.part.name}{more}, {price}, with nothing else replaced.{first}",
-                trial(found.kind, found.part.id),
+                f"Up to {stronger.part.name}{more}, {price}, with nothing else replaced.{first}",
+                trial(stronger.kind, stronger.part.id),
             )
         )
     if own.memory_slots is not None and own.memory_gb is not None:
@@ -251,39 +258,41 @@ def _growth(
     return rows
 
 
-def _tuned(one: Tuned, now: Assessment) -> tuple[str, str, str, str, str]:
+def _tuned(tuned: Tuned, now: Assessment) -> tuple[str, str, str, str, str]:
     """Way, change in frames, watts, targets met, what stands in the way."""
-    ends = [f"{round(100 * end):+d}".replace("-", "−") for end in (one.least, one.most)]
+    ends = [f"{round(100 * end):+d}".replace("-", "−") for end in (tuned.least, tuned.most)]
     frames = f"{ends[0]}{THIN}%" if ends[0] == ends[1] else f"{ends[0]} to {ends[1]}{THIN}%"
-    spread = 100 * 1.28 * CHANGES[one.way].gain_sd
-    watts = f"{one.watts:+d}{THIN}W".replace("-", "−")
+    spread = 100 * 1.28 * CHANGES[tuned.way].gain_sd
+    watts = f"{tuned.watts:+d}{THIN}W".replace("-", "−")
     return (
-        one.way,
+        tuned.way,
         f"{frames}, the gain itself within {spread:.1f}",
         watts,
-        f"{one.met} of {len(now.counted)}",
-        "; ".join(one.obstacles),
+        f"{tuned.met} of {len(now.counted)}",
+        "; ".join(tuned.obstacles),
     )
 
 
 def _label(drawn: Drawing, now: Assessment) -> str:
     clashes = [
-        f"{one.what} {-(one.free_mm or 0)} mm too much" for one in drawn.clearances if one.clash
+        f"{clearance.what} {-(clearance.free_mm or 0)} mm too much"
+        for clearance in drawn.clearances
+        if clearance.clash
     ]
     case = now.machine.case.name if now.machine.case else "no case chosen"
     return f"Scale drawing, {case}: {'; '.join(clashes) if clashes else 'no clash'}"
 
 
-def _cure(catalogue: Catalogue, now: Assessment, found: Cure, url: str) -> CureView:
+def _cure(catalogue: Catalogue, now: Assessment, cure: Cure, url: str) -> CureView:
     changes = []
-    for kind in found.changed:
+    for kind in cure.changed:
         old = listed(
-            [catalogue.parts[one].name for one in now.build.of(kind) if one in catalogue.parts]
+            [catalogue.parts[text].name for text in now.build.of(kind) if text in catalogue.parts]
         )
-        new = listed([catalogue.parts[one].name for one in found.build.of(kind)]) or "none"
+        new = listed([catalogue.parts[text].name for text in cure.build.of(kind)]) or "none"
         changes.append((KIND_WORDS[kind], old or "nothing yet", new))
-    cost = f"for {money_change(found.cost_minor, now.currency)}"
+    cost = f"for {money_change(cure.cost_minor, now.currency)}"
     count = "One change clears" if len(changes) == 1 else f"{len(changes)} changes clear"
-    what = "what blocks" if found.cleared == 1 else f"all {found.cleared} that block"
-    kept = "" if {"processor", "graphics"} & set(found.changed) else "; processor and card stay"
+    what = "what blocks" if cure.cleared == 1 else f"all {cure.cleared} that block"
+    kept = "" if {"processor", "graphics"} & set(cure.changed) else "; processor and card stay"
     return CureView(f"{count} {what} {cost}{kept}.", tuple(changes), url)

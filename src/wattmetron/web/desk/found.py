@@ -41,15 +41,15 @@ class Found:
 
 def found_view(catalogue: Catalogue, opened: Opened, words: str) -> Found:
     hits = finder_of(catalogue).find(words[:80], most=10_000)
-    games = [catalogue.games[one.id] for one in hits if one.sort == "game"]
-    parts = [catalogue.parts[one.id] for one in hits if one.sort == "part"]
+    games = [catalogue.games[hit.id] for hit in hits if hit.sort == "game"]
+    parts = [catalogue.parts[hit.id] for hit in hits if hit.sort == "part"]
     shown = tuple(_part(catalogue, opened, part) for part in parts[:MOST_PARTS])
     return Found(
         words,
         tuple(games[:MOST_GAMES]),
         shown,
         max(0, len(parts) - MOST_PARTS),
-        any(one.misspelt for one in hits),
+        any(hit.misspelt for hit in hits),
     )
 
 

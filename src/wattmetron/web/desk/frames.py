@@ -28,32 +28,32 @@ class FrameRowView:
     change: str
     counted: bool
     lacking: str
-    one: Estimate | None
+    estimate: Estimate | None
     brief: Brief
 
     @property
     def chance(self) -> str:
-        return f"chance {percent(self.one.chance)}" if self.one else ""
+        return f"chance {percent(self.estimate.chance)}" if self.estimate else ""
 
     @property
     def limit(self) -> str:
-        return _limit(self.one) if self.one else ""
+        return _limit(self.estimate) if self.estimate else ""
 
     @property
     def why(self) -> str:
-        return _why(self.brief, self.one) if self.one else self.lacking
+        return _why(self.brief, self.estimate) if self.estimate else self.lacking
 
     @property
     def chart(self) -> Markup | None:
-        return frame_row(self.one) if self.one else None
+        return frame_row(self.estimate) if self.estimate else None
 
     @property
     def readout(self) -> str:
-        return _readout(self.one) if self.one else ""
+        return _readout(self.estimate) if self.estimate else ""
 
     @property
     def figures(self) -> tuple[str, ...]:
-        return _figures(self.one) if self.one else ()
+        return _figures(self.estimate) if self.estimate else ()
 
 
 def frame_rows(
@@ -61,11 +61,13 @@ def frame_rows(
 ) -> tuple[FrameRowView, ...]:
     """A row for every target of the brief."""
     before = (
-        {} if ghost is None else {one.target.id: one for one in ghost.estimates if one is not None}
+        {}
+        if ghost is None
+        else {estimate.target.id: estimate for estimate in ghost.estimates if estimate is not None}
     )
     return tuple(
-        _row(now.brief, target, one, before.get(target.id), names)
-        for target, one in zip(now.brief.targets, now.estimates, strict=True)
+        _row(now.brief, target, estimate, before.get(target.id), names)
+        for target, estimate in zip(now.brief.targets, now.estimates, strict=True)
     )
 
 
@@ -77,89 +79,90 @@ def target_words(target: Target) -> str:
 def _row(
     brief: Brief,
     target: Target,
-    one: Estimate | None,
+    estimate: Estimate | None,
     before: Estimate | None,
     names: dict[str, str],
 ) -> FrameRowView:
     lacking = ""
-    if one is None and target.game_id in names:
+    if estimate is None and target.game_id in names:
         lacking = "Needs a processor and something that draws."
-    elif one is None:
+    elif estimate is None:
         lacking = "The catalogue no longer has this game: choose another."
     return FrameRowView(
         target,
         names.get(target.game_id, target.game_id),
         settings(target),
         target_words(target),
-        one.state if one else "",
-        _rate(one) if one else "",
-        _change(one, before) if one and before else "",
+        estimate.state if estimate else "",
+        _rate(estimate) if estimate else "",
+        _change(estimate, before) if estimate and before else "",
         target.weight > 0,
         lacking,
-        one,
+        estimate,
         brief,
     )
 
 
-def _rate(one: Estimate) -> str:
-    if not one.average_fps:
+def _rate(estimate: Estimate) -> str:
+    if not estimate.average_fps:
         return ""
-    low = " low" if one.target.measure == "low" else ""
-    return (
-        f"{one.judged_fps:.0f}{THIN}fps{low} ({one.judged_low_fps:.0f}–{one.judged_high_fps:.0f})"
-    )
+    low = " low" if estimate.target.measure == "low" else ""
+    interval = f"{estimate.judged_low_fps:.0f}–{estimate.judged_high_fps:.0f}"
+    return f"{estimate.judged_fps:.0f}{THIN}fps{low} ({interval})"
 
 
-def _change(one: Estimate, before: Estimate) -> str:
-    delta = one.judged_fps - before.judged_fps
-    if not one.judged_fps or not before.judged_fps or abs(delta) < 0.5:
+def _change(estimate: Estimate, before: Estimate) -> str:
+    delta = estimate.judged_fps - before.judged_fps
+    if not estimate.judged_fps or not before.judged_fps or abs(delta) < 0.5:
         return ""
     return f"{'+' if delta > 0 else '−'}{abs(delta):.0f}{THIN}fps"
 
 
-def _limit(one: Estimate) -> str:
-    if not one.average_fps:
-        return one.cannot
-    if one.limit_words == "evenly matched":
-        return f"evenly matched: processor in {percent(one.processor_share)} of frames"
-    by_processor = one.limit_words == "processor"
-    share = one.processor_share if by_processor else 1 - one.processor_share
-    waits = one.graphics_waits_ms if by_processor else one.processor_waits_ms
+def _limit(estimate: Estimate) -> str:
+    if not estimate.average_fps:
+        return estimate.cannot
+    if estimate.limit_words == "evenly matched":
+        return f"evenly matched: processor in {percent(estimate.processor_share)} of frames"
+    by_processor = estimate.limit_words == "processor"
+    share = estimate.processor_share if by_processor else 1 - estimate.processor_share
+    waits = estimate.graphics_waits_ms if by_processor else estimate.processor_waits_ms
     other = "graphics wait" if by_processor else "the processor waits"
     side = "the processor" if by_processor else "graphics"
     return f"limited by {side} in {percent(share)} of frames; {other} {waits:.1f}{THIN}ms"
 
 
-def _why(brief: Brief, one: Estimate) -> str:
+def _why(brief: Brief, estimate: Estimate) -> str:
     """Why a target is short, what would settle an unsure one, or what deserves a word."""
-    if one.cannot:
-        if one.cap_fps is not None and one.average_fps:
-            return f"Cannot be met: {one.cannot}; ask for at most that."
-        return f"Cannot be met: {one.cannot}."
+    if estimate.cannot:
+        if estimate.cap_fps is not None and estimate.average_fps:
+            return f"Cannot be met: {estimate.cannot}; ask for at most that."
+        return f"Cannot be met: {estimate.cannot}."
     notes = []
-    if one.short_of_video_memory_gb > 0:
+    if estimate.short_of_video_memory_gb > 0:
         notes.append(
-            f"{one.short_of_video_memory_gb:.1f}{THIN}GB too little video memory costs"
-            f" {one.made_of[3]:.1f}{THIN}ms a frame."
+            f"{estimate.short_of_video_memory_gb:.1f}{THIN}GB too little video memory costs"
+            f" {estimate.made_of[3]:.1f}{THIN}ms a frame."
         )
-    if one.target.upscaling and not one.upscaled:
+    if estimate.target.upscaling and not estimate.upscaled:
         notes.append("Upscaling is not offered here: drawn at full resolution.")
-    if one.state == "short":
-        notes.append(_short(brief, one))
-    elif one.state == "unsure":
-        notes.append(_unsure(brief, one))
+    if estimate.state == "short":
+        notes.append(_short(brief, estimate))
+    elif estimate.state == "unsure":
+        notes.append(_unsure(brief, estimate))
     elif (
-        one.cap_fps is not None
-        and one.capped_fps is not None
-        and one.average_fps > one.cap_fps * 0.98
+        estimate.cap_fps is not None
+        and estimate.capped_fps is not None
+        and estimate.average_fps > estimate.cap_fps * 0.98
     ):
-        notes.append(f"Shown at {one.capped_fps:.0f}{THIN}fps under a cap of {one.cap_fps:g}.")
+        notes.append(
+            f"Shown at {estimate.capped_fps:.0f}{THIN}fps under a cap of {estimate.cap_fps:g}."
+        )
     return " ".join(notes)
 
 
-def _short(brief: Brief, one: Estimate) -> str:
-    needed = needed_speedup(one, brief.chance)
-    both = one.target.fps / one.reliable_fps - 1
+def _short(brief: Brief, estimate: Estimate) -> str:
+    needed = needed_speedup(estimate, brief.chance)
+    both = estimate.target.fps / estimate.reliable_fps - 1
     if needed.graphics and needed.processor:
         return (
             f"Would need graphics {percent(needed.graphics - 1)} or a processor"
@@ -172,18 +175,18 @@ def _short(brief: Brief, one: Estimate) -> str:
     return f"Neither side alone is enough: both would have to be {percent(both)} faster."
 
 
-def _unsure(brief: Brief, one: Estimate) -> str:
+def _unsure(brief: Brief, estimate: Estimate) -> str:
     """The one piece of published evidence that would settle it most often, and an own run."""
-    ranked = settlings(one, brief.chance)
+    ranked = settlings(estimate, brief.chance)
     run = next(each for each in ranked if each.kind == "own run")
     best = next(each for each in ranked if each.kind != "own run")
     what = {
         "published result": "A published result of this machine at these settings",
         "processor result": (
-            f"A published result of {one.game.name} in which this processor sets the pace"
+            f"A published result of {estimate.game.name} in which this processor sets the pace"
         ),
         "graphics result": (
-            f"A published result of {one.game.name} in which this graphics part sets the pace"
+            f"A published result of {estimate.game.name} in which this graphics part sets the pace"
         ),
     }[best.kind]
     return (
@@ -193,34 +196,35 @@ def _unsure(brief: Brief, one: Estimate) -> str:
     )
 
 
-def _readout(one: Estimate) -> str:
+def _readout(estimate: Estimate) -> str:
     """The exact figures of the chart, read out on hover and focus."""
-    if not one.average_fps:
-        return one.cannot
-    cap = f", cap {1000 / one.cap_fps:.1f}" if one.cap_fps else ""
+    if not estimate.average_fps:
+        return estimate.cannot
+    cap = f", cap {1000 / estimate.cap_fps:.1f}" if estimate.cap_fps else ""
     return (
-        f"{one.game.name}: processor {one.processor_ms:.1f}, graphics {one.graphics_ms:.1f}, mean"
-        f" frame {one.mean_frame_ms:.1f}, 1 % low {1000 / one.low_fps:.1f}{cap}, wanted"
-        f" {1000 / one.target.fps:.1f}{THIN}ms"
+        f"{estimate.game.name}: processor {estimate.processor_ms:.1f}, graphics"
+        f" {estimate.graphics_ms:.1f}, mean"
+        f" frame {estimate.mean_frame_ms:.1f}, 1 % low {1000 / estimate.low_fps:.1f}{cap}, wanted"
+        f" {1000 / estimate.target.fps:.1f}{THIN}ms"
     )
 
 
-def _figures(one: Estimate) -> tuple[str, ...]:
+def _figures(estimate: Estimate) -> tuple[str, ...]:
     """For the table: the exact values behind the chart."""
-    if not one.average_fps:
+    if not estimate.average_fps:
         return ()
-    cap = "–" if one.capped_fps is None else f"{one.capped_fps:.1f}"
+    cap = "–" if estimate.capped_fps is None else f"{estimate.capped_fps:.1f}"
     return (
-        f"{one.processor_ms:.2f}",
-        f"{one.graphics_ms:.2f}",
-        f"{one.mean_frame_ms:.2f}",
-        f"{one.average_fps:.1f}",
-        f"{one.low_fps:.1f}",
-        f"{one.judged_low_fps:.0f}–{one.judged_high_fps:.0f}",
-        f"{one.reliable_fps:.1f}",
-        f"{one.processor_alone_fps:.0f}",
-        f"{one.graphics_alone_fps:.0f}",
-        f"{one.late_share * 100:.1f}",
+        f"{estimate.processor_ms:.2f}",
+        f"{estimate.graphics_ms:.2f}",
+        f"{estimate.mean_frame_ms:.2f}",
+        f"{estimate.average_fps:.1f}",
+        f"{estimate.low_fps:.1f}",
+        f"{estimate.judged_low_fps:.0f}–{estimate.judged_high_fps:.0f}",
+        f"{estimate.reliable_fps:.1f}",
+        f"{estimate.processor_alone_fps:.0f}",
+        f"{estimate.graphics_alone_fps:.0f}",
+        f"{estimate.late_share * 100:.1f}",
         cap,
     )
 

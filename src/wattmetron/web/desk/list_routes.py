@@ -55,8 +55,10 @@ def new_brief(request: Request) -> Response:
 async def open_files(request: Request) -> Response:
     """A brief from its file, with its build if that was chosen too."""
     form = await request.form(max_fields=4, max_files=4)
-    chosen = [one for one in form.getlist("files") if isinstance(one, UploadFile) and one.filename]
-    files = [(str(one.filename), await one.read()) for one in chosen]
+    chosen = [
+        item for item in form.getlist("files") if isinstance(item, UploadFile) and item.filename
+    ]
+    files = [(str(file.filename), await file.read()) for file in chosen]
     return await run_in_threadpool(_open_files, request, files)
 
 

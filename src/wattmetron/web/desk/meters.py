@@ -107,7 +107,7 @@ def _frames(now: Assessment, ghost: Assessment | None) -> MeterView:
 
 
 def _fit(now: Assessment, ghost: Assessment | None) -> MeterView:
-    counts = [(level, sum(one.level == level for one in now.findings)) for level in LEVELS]
+    counts = [(level, sum(finding.level == level for finding in now.findings)) for level in LEVELS]
     words = [(f"{count} {level}", level == "blocks") for level, count in counts if count]
     words += [(f"{len(now.floors)} below the brief", True)] if now.floors else []
     words += [(f"{len(now.aside)} set aside", False)] if now.aside else []

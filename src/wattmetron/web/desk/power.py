@@ -50,7 +50,9 @@ def power_view(catalogue: Catalogue, now: Assessment) -> PowerView | None:
     if machine.processor is None and machine.graphics is None:
         return None
     use = use_of(catalogue, now)
-    told = account(machine, tuple(one for one in now.estimates if one is not None), use)
+    told = account(
+        machine, tuple(estimate for estimate in now.estimates if estimate is not None), use
+    )
     most_w = load_curve.axis_end_w(told.spans, machine.supply)
     heaviest = max(told.of("game"), key=lambda span: span.total_w, default=None)
     return PowerView(

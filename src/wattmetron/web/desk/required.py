@@ -39,13 +39,13 @@ class Required:
 
 def required(catalogue: Catalogue, brief: Brief, contender: Contender) -> Required:
     """How a machine stands against all games of a brief."""
-    found = judged(catalogue, contender, brief.chance)
+    standings = judged(catalogue, contender, brief.chance)
     ids = dict.fromkeys(
         target.game_id for target in brief.targets if target.game_id in catalogue.games
     )
     rows = []
     for game_id in ids:
-        reached, short = reach_words(catalogue, found, game_id)
+        reached, short = reach_words(catalogue, standings, game_id)
         size = f"{storage_of(catalogue, game_id):,g}{THIN}GB"
         rows.append(
             RequiredRow(

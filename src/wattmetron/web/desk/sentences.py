@@ -7,18 +7,18 @@ from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.words.figures import THIN, money, percent, settings
 
 
-def frames_sentence(now: Assessment, one: Estimate, dated: str) -> str:
+def frames_sentence(now: Assessment, estimate: Estimate, dated: str) -> str:
     """One target: rate, interval, chance, limit, and on which parts."""
-    who = f"{one.game.name} at {settings(one.target)} on {_sides(now.machine)}"
-    measure = "1 % low" if one.target.measure == "low" else "average"
-    if not one.average_fps:
-        return f"{who} cannot be estimated: {one.cannot}."
+    who = f"{estimate.game.name} at {settings(estimate.target)} on {_sides(now.machine)}"
+    measure = "1 % low" if estimate.target.measure == "low" else "average"
+    if not estimate.average_fps:
+        return f"{who} cannot be estimated: {estimate.cannot}."
     return (
-        f"{who}: {one.judged_fps:.0f}{THIN}fps on"
+        f"{who}: {estimate.judged_fps:.0f}{THIN}fps on"
         f" {'the ' if measure == '1 % low' else ''}{measure}, 80 % interval"
-        f" {one.judged_low_fps:.0f}–{one.judged_high_fps:.0f}{THIN}fps; chance of"
-        f" {one.target.fps:g}{THIN}fps {percent(one.chance)}; limited by the processor in"
-        f" {percent(one.processor_share)} of frames. Estimated, not measured; {dated}."
+        f" {estimate.judged_low_fps:.0f}–{estimate.judged_high_fps:.0f}{THIN}fps; chance of"
+        f" {estimate.target.fps:g}{THIN}fps {percent(estimate.chance)}; limited by the processor in"
+        f" {percent(estimate.processor_share)} of frames. Estimated, not measured; {dated}."
     )
 
 

@@ -81,27 +81,27 @@ def settings_view(
     catalogue: Catalogue, now: Assessment, target_id: str, in_money: bool, costs_url: str
 ) -> SettingsView | None:
     """The grid of a target of the brief; None for another id or a machine that cannot run it."""
-    for target, one in zip(now.brief.targets, now.estimates, strict=True):
-        if target.id == target_id and one is not None:
-            grid = settings_grid(now.machine, one.game, target, now.brief)
+    for target, estimate in zip(now.brief.targets, now.estimates, strict=True):
+        if target.id == target_id and estimate is not None:
+            grid = settings_grid(now.machine, estimate.game, target, now.brief)
             costs = tuple(_costs(catalogue, now, target)) if in_money else None
-            return None if grid is None else _view(grid, target, one, costs, costs_url)
+            return None if grid is None else _view(grid, target, estimate, costs, costs_url)
     return None
 
 
 def _costs(catalogue: Catalogue, now: Assessment, target: Target) -> Iterator[CostView]:
-    found = settings_in_money(catalogue, now.brief, now.build, target)
-    base = found[0].cost_minor
-    for one in found:
-        if one.cost_minor is None:
-            yield CostView(one.words, "no build does", "", one.target)
+    moneys = settings_in_money(catalogue, now.brief, now.build, target)
+    base = moneys[0].cost_minor
+    for in_money in moneys:
+        if in_money.cost_minor is None:
+            yield CostView(in_money.words, "no build does", "", in_money.target)
             continue
-        saved = "" if base is None else saving(base - one.cost_minor, now.currency)
+        saved = "" if base is None else saving(base - in_money.cost_minor, now.currency)
         yield CostView(
-            one.words,
-            money(one.cost_minor, now.currency),
-            "" if one.target is None else saved,
-            one.target,
+            in_money.words,
+            money(in_money.cost_minor, now.currency),
+            "" if in_money.target is None else saved,
+            in_money.target,
         )
 
 
@@ -115,9 +115,13 @@ def saving(minor: int, currency: str) -> str:
 
 
 def _view(
-    grid: Grid, target: Target, one: Estimate, costs: tuple[CostView, ...] | None, costs_url: str
+    grid: Grid,
+    target: Target,
+    estimate: Estimate,
+    costs: tuple[CostView, ...] | None,
+    costs_url: str,
 ) -> SettingsView:
-    game = one.game.name
+    game = estimate.game.name
     kinds = dict.fromkeys((cell.target.ray_tracing, cell.target.upscaling) for cell in grid.cells)
     multiples = tuple(_multiple(grid, target, rays, upscaling) for rays, upscaling in kinds)
     low = " low" if target.measure == "low" else ""
@@ -136,7 +140,7 @@ def _view(
         multiples,
         best,
         words,
-        tuple(_option(name, cell, target, one) for name, cell in grid.options.items()),
+        tuple(_option(name, cell, target, estimate) for name, cell in grid.options.items()),
         costs,
         costs_url,
     )

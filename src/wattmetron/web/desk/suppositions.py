@@ -36,15 +36,17 @@ def years_rows(
     where something is lost first.
     """
     count = len(subject.counted)
-    for one in years_kept(catalogue, subject):
-        name = "today" if not one.year else f"in {one.year} {'year' if one.year == 1 else 'years'}"
-        steps = "; ".join(_step_words(step, subject.currency) for step in one.steps)
+    for year in years_kept(catalogue, subject):
+        name = (
+            "today" if not year.year else f"in {year.year} {'year' if year.year == 1 else 'years'}"
+        )
+        steps = "; ".join(_step_words(step, subject.currency) for step in year.steps)
         yield (
             name,
-            f"{one.met} of {count}",
-            str(one.processor_alone),
-            str(one.graphics_alone),
-            listed(list(one.lost)) or "none",
+            f"{year.met} of {count}",
+            str(year.processor_alone),
+            str(year.graphics_alone),
+            listed(list(year.lost)) or "none",
             steps,
         )
 
@@ -64,27 +66,29 @@ def _step_words(step: Step, currency: str) -> str:
 def wishes_rows(catalogue: Catalogue, now: Assessment) -> Iterator[tuple[str, str, str, str]]:
     """Each wish with what it costs in money, frames and targets."""
     names = {part_id: part.name for part_id, part in catalogue.parts.items()}
-    for one in wish_costs(catalogue, now.brief, now.build):
-        words = wish_words(now.brief, one.wish, now.currency, names)
-        if one.cost_minor is None or one.frames_lost is None or one.weight_lost is None:
+    for cost in wish_costs(catalogue, now.brief, now.build):
+        words = wish_words(now.brief, cost.wish, now.currency, names)
+        if cost.cost_minor is None or cost.frames_lost is None or cost.weight_lost is None:
             yield (
                 words,
                 "",
                 "",
                 (
                     "stands in the way of any answer"
-                    if one.nothing_with_it
+                    if cost.nothing_with_it
                     else "no answer either way"
                 ),
             )
             continue
-        frames = "none" if abs(one.frames_lost) < 0.0005 else f"{100 * one.frames_lost:.1f}{THIN}%"
+        frames = (
+            "none" if abs(cost.frames_lost) < 0.0005 else f"{100 * cost.frames_lost:.1f}{THIN}%"
+        )
         weight = (
-            f"{one.weight_lost} of the weight unmet because of it"
-            if one.weight_lost > 0
+            f"{cost.weight_lost} of the weight unmet because of it"
+            if cost.weight_lost > 0
             else "no target"
         )
-        yield words, money_change(one.cost_minor, now.currency), frames, weight
+        yield words, money_change(cost.cost_minor, now.currency), frames, weight
 
 
 def announced_row(
@@ -95,7 +99,7 @@ def announced_row(
         return None, ""
     try:
         faster = float((asked.faster or "0").replace(",", "."))
-        one = announced(
+        supposed = announced(
             catalogue,
             now.brief,
             now.build,
@@ -107,7 +111,7 @@ def announced_row(
         return None, f"“{asked.faster}” is no number of per cent: enter one such as 15."
     except WattmetronError as problem:
         return None, str(problem)
-    return _row(one), ""
+    return _row(supposed), ""
 
 
 def elsewhere_row(
@@ -118,16 +122,16 @@ def elsewhere_row(
         return None, ""
     try:
         budget = to_minor(asked.purse, "The budget there") if asked.purse else None
-        one = elsewhere(catalogue, now.brief, now.build, asked.where, budget)
+        supposed = elsewhere(catalogue, now.brief, now.build, asked.where, budget)
     except WattmetronError as problem:
         return None, str(problem)
-    return _row(one), ""
+    return _row(supposed), ""
 
 
 def supposed_rows(
     catalogue: Catalogue, now: Assessment, trial: Callable[[Build], str]
 ) -> Iterator[SupposedRow]:
-    today, found = what_if(catalogue, now.brief, now.build)
+    today, supposeds = what_if(catalogue, now.brief, now.build)
     if today is not None:
         yield SupposedRow(
             "as it is today",
@@ -136,17 +140,17 @@ def supposed_rows(
             "",
             trial(today.build),
         )
-    for one in found:
-        yield _row(one, trial)
+    for supposed in supposeds:
+        yield _row(supposed, trial)
 
 
-def _row(one: Supposed, trial: Callable[[Build], str] = lambda _: "") -> SupposedRow:
-    then = one.assessment
+def _row(supposed: Supposed, trial: Callable[[Build], str] = lambda _: "") -> SupposedRow:
+    then = supposed.assessment
     if then is None:
-        return SupposedRow(one.words, "", "", "nothing fits within the budget", "")
-    parts = listed([part.name for kind in one.changed for part in then.machine.of(kind)])
+        return SupposedRow(supposed.words, "", "", "nothing fits within the budget", "")
+    parts = listed([part.name for kind in supposed.changed for part in then.machine.of(kind)])
     return SupposedRow(
-        one.words,
+        supposed.words,
         money(then.spent_minor, then.currency),
         f"{then.met} of {len(then.counted)}",
         parts or "the same parts",

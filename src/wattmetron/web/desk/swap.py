@@ -58,7 +58,7 @@ class SwapView:
 
 def swap_view(
     now: Assessment,
-    found: Swap,
+    swap: Swap,
     query: DeskQuery,
     brief_id: int,
     tried_id: str | None,
@@ -68,18 +68,20 @@ def swap_view(
     heads = tuple((names.get(t.game_id, t.game_id), f"{t.fps:g}") for t in now.brief.targets)
     hidden = [
         f"{n} {word}"
-        for n, word in ((found.cheaper_hidden, "cheaper"), (found.dearer_hidden, "dearer"))
+        for n, word in ((swap.cheaper_hidden, "cheaper"), (swap.dearer_hidden, "dearer"))
         if n
     ]
     return SwapView(
-        found.kind,
-        KIND_WORDS[found.kind],
-        found.present,
+        swap.kind,
+        KIND_WORDS[swap.kind],
+        swap.present,
         heads,
-        tuple(_candidate(now, one, query, brief_id, tried_id) for one in found.candidates),
+        tuple(
+            _candidate(now, candidate, query, brief_id, tried_id) for candidate in swap.candidates
+        ),
         f"{' and '.join(hidden)} not shown" if hidden else "",
         query.url(brief_id, everything=True, tried=None),
-        found.unfit_hidden,
+        swap.unfit_hidden,
         query.url(brief_id, unfit=True, everything=True, tried=None),
         query.url(
             brief_id, swap=None, place=None, tried=None, everything=False, unfit=False, search=""
@@ -91,40 +93,43 @@ def swap_view(
 
 
 def _candidate(
-    now: Assessment, one: Candidate, query: DeskQuery, brief_id: int, tried_id: str | None
+    now: Assessment, candidate: Candidate, query: DeskQuery, brief_id: int, tried_id: str | None
 ) -> CandidateView:
-    speed, size = traits(one.part)
-    if one.owned:
+    speed, size = traits(candidate.part)
+    if candidate.owned:
         price, seen = "owned", ""
-    elif one.offer is None:
+    elif candidate.offer is None:
         price, seen = "no offer", ""
     else:
-        used = ", used" if one.offer.condition == "used" else ""
-        price = money(one.offer.delivered_minor, now.currency)
-        seen = f"{one.offer.shop}, {one.offer.seen_on:%-d %b}{used}{', stale' if one.stale else ''}"
+        used = ", used" if candidate.offer.condition == "used" else ""
+        price = money(candidate.offer.delivered_minor, now.currency)
+        stale = ", stale" if candidate.stale else ""
+        seen = f"{candidate.offer.shop}, {candidate.offer.seen_on:%-d %b}{used}{stale}"
     change = ""
-    if not one.present and one.change_minor:
-        sign = "+" if one.change_minor > 0 else "−"
-        change = f"{sign}{round_money(abs(one.change_minor), now.currency).split(GAP)[-1]}"
+    if not candidate.present and candidate.change_minor:
+        sign = "+" if candidate.change_minor > 0 else "−"
+        change = f"{sign}{round_money(abs(candidate.change_minor), now.currency).split(GAP)[-1]}"
     grave: tuple[tuple[str, str], ...] = tuple(
         (f.level, f.sentence)
-        for f in one.findings
+        for f in candidate.findings
         if f.level != "good to know" and query.swap in f.kinds
     )
-    grave += tuple(("below the brief", sentence) for sentence in one.floors)
+    grave += tuple(("below the brief", sentence) for sentence in candidate.floors)
     return CandidateView(
-        one.part.id,
-        one.part.name,
+        candidate.part.id,
+        candidate.part.name,
         price,
         change,
         seen,
         speed,
         size,
-        tuple(_effect(effect) for effect in one.effects),
+        tuple(_effect(effect) for effect in candidate.effects),
         grave,
-        one.present,
-        one.part.id == tried_id,
-        query.url(brief_id, tried=None if one.present else encode_build(one.build, now.build)),
+        candidate.present,
+        candidate.part.id == tried_id,
+        query.url(
+            brief_id, tried=None if candidate.present else encode_build(candidate.build, now.build)
+        ),
     )
 
 

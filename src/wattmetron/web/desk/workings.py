@@ -47,15 +47,15 @@ def working_view(
         return WorkingView("Fit", fit_sentence(now, dated), tuple(_fit(now)))
     if what == "frames":
         what = now.worst.target.id if now.worst else ""
-    for one in now.estimates:
-        if one is not None and one.target.id == what:
-            steps = (_work(one), *frame_working(now.machine, one, now.brief))
+    for estimate in now.estimates:
+        if estimate is not None and estimate.target.id == what:
+            steps = (_work(estimate), *frame_working(now.machine, estimate, now.brief))
             return WorkingView(
-                f"Frames of {one.game.name}",
-                frames_sentence(now, one, dated),
+                f"Frames of {estimate.game.name}",
+                frames_sentence(now, estimate, dated),
                 steps,
-                one.game.id,
-                tuple(_evidence(catalogue, one.game.id)),
+                estimate.game.id,
+                tuple(_evidence(catalogue, estimate.game.id)),
             )
     return None
 
@@ -86,8 +86,8 @@ def _evidence(catalogue: Catalogue, game_id: str) -> Iterator[tuple[str, str]]:
         yield f"{tier_label(label, place)}: {said}; {source}", "tiers"
 
 
-def _work(one: Estimate) -> Step:
-    game = one.game
+def _work(estimate: Estimate) -> Step:
+    game = estimate.game
     return Step(
         "Work of the game",
         f"C {game.processor_ms:.2f} ms ±{game.processor_work_sd * 100:.0f}{THIN}%, G"
@@ -162,9 +162,14 @@ def _power(now: Assessment) -> list[Step]:
     ]
     if drawn.gaming_w is not None:
         heaviest = max(
-            (one for one in now.estimates if one is not None and one.average_fps),
-            key=lambda one: (
-                one.graphics_ms / one.mean_frame_ms + one.processor_ms / one.mean_frame_ms
+            (
+                estimate
+                for estimate in now.estimates
+                if estimate is not None and estimate.average_fps
+            ),
+            key=lambda estimate: (
+                estimate.graphics_ms / estimate.mean_frame_ms
+                + estimate.processor_ms / estimate.mean_frame_ms
             ),
         )
         steps.append(

@@ -61,7 +61,7 @@ def case_drawing(own: Drawing, pins: Sequence[Pin], label: str) -> Markup:
     ):
         pieces += _outline(frame, view, own, tall, words)  # type: ignore[arg-type]
         pieces += [_box(frame, box) for box in own.of(view)]  # type: ignore[arg-type]
-    pieces += [_clearance(frame, one) for one in own.clearances]
+    pieces += [_clearance(frame, clearance) for clearance in own.clearances]
     pieces += _pins(frame, pins)
     pieces.append(_scale_bar(frame, height))
     return Markup(
@@ -108,21 +108,25 @@ def _box(frame: _Frame, box: Box) -> str:
     )
 
 
-def _clearance(frame: _Frame, one: Clearance) -> str:
+def _clearance(frame: _Frame, clearance: Clearance) -> str:
     """A dimension line from nought to the size, a stop at the room, and what is too much in solid
     ink.
     """
-    x, y = frame.at(one.view, one.x, one.y)
-    size = round(one.size_mm * frame.scale, 1)
-    room = None if one.room_mm is None else round(one.room_mm * frame.scale, 1)
-    words = f"{one.size_mm} of {one.room_mm}" if one.room_mm is not None else f"{one.size_mm} of ?"
-    if one.along == "x":
+    x, y = frame.at(clearance.view, clearance.x, clearance.y)
+    size = round(clearance.size_mm * frame.scale, 1)
+    room = None if clearance.room_mm is None else round(clearance.room_mm * frame.scale, 1)
+    words = (
+        f"{clearance.size_mm} of {clearance.room_mm}"
+        if clearance.room_mm is not None
+        else f"{clearance.size_mm} of ?"
+    )
+    if clearance.along == "x":
         line = f'<path d="M{x} {y}H{x + size}" class="c-dim"/>'
         stop = "" if room is None else f'<path d="M{x + room} {y - 5}V{y + 5}" class="s-ink"/>'
         over = (
             f'<rect x="{x + (room or 0)}" y="{y - 3}" width="{size - (room or 0):.1f}" height="6"'
             ' class="i-ink"/>'
-            if one.clash
+            if clearance.clash
             else ""
         )
         place = f'x="{x + 4}" y="{y - 4}"'
@@ -132,12 +136,12 @@ def _clearance(frame: _Frame, one: Clearance) -> str:
         over = (
             f'<rect x="{x - 3}" y="{y + (room or 0)}" width="6" height="{size - (room or 0):.1f}"'
             ' class="i-ink"/>'
-            if one.clash
+            if clearance.clash
             else ""
         )
         place = f'x="{x + 8}" y="{y + max(size, room or size) - 3:.1f}"'
     return (
-        f"<g><title>{escape(one.what)}: {words} mm</title>{line}{stop}{over}<text {place}"
+        f"<g><title>{escape(clearance.what)}: {words} mm</title>{line}{stop}{over}<text {place}"
         f' class="t-dim">{words}</text></g>'
     )
 

@@ -12,20 +12,20 @@ from wattmetron.web.drawing import svg
 MOST = 200.0
 
 
-def frame_row(one: Estimate) -> Markup:
+def frame_row(estimate: Estimate) -> Markup:
     """The chart of one target; the axis runs from 0 to 200 % of its frame time."""
-    unit = 1000 / one.target.fps
+    unit = 1000 / estimate.target.fps
     pieces = [svg.box(0, 100, 4, 44, "f-well")]
     pieces += [svg.line(x, x, 4, 48, "s-line") for x in (25, 75)]
-    if one.average_fps > 0:
-        pieces += _bar(one.processor_ms / unit * 100, 8, "o-copper", "url(#hatch)")
-        pieces += _bar(one.graphics_ms / unit * 100, 22, "o-teal", "url(#dots)")
-        pieces += _frame(one, unit)
+    if estimate.average_fps > 0:
+        pieces += _bar(estimate.processor_ms / unit * 100, 8, "o-copper", "url(#hatch)")
+        pieces += _bar(estimate.graphics_ms / unit * 100, 22, "o-teal", "url(#dots)")
+        pieces += _frame(estimate, unit)
     pieces.append(svg.line(50, 50, 0, 52, "s-halo"))
     pieces.append(svg.line(50, 50, 0, 52, "s-ink"))
-    if one.average_fps > 0:
-        pieces += _marks(one, unit)
-    return svg.chart(pieces, 52, _label(one))
+    if estimate.average_fps > 0:
+        pieces += _marks(estimate, unit)
+    return svg.chart(pieces, 52, _label(estimate))
 
 
 def _bar(share: float, y: int, kind: str, pattern: str) -> list[str]:
@@ -38,15 +38,15 @@ def _arrow(y: float) -> str:
     return svg.at(100, f'<path d="M-9 {y - 5}L-1 {y}L-9 {y + 5}Z" class="i-ink"/>')
 
 
-def _frame(one: Estimate, unit: float) -> list[str]:
-    first = svg.percent(1000 / one.judged_high_fps / unit * 100, MOST)
-    last = svg.percent(1000 / one.judged_low_fps / unit * 100, MOST)
+def _frame(estimate: Estimate, unit: float) -> list[str]:
+    first = svg.percent(1000 / estimate.judged_high_fps / unit * 100, MOST)
+    last = svg.percent(1000 / estimate.judged_low_fps / unit * 100, MOST)
     ends = [svg.line(x, x, 37, 45, "s-ink") for x in (first, last) if x < 100]
     return [svg.line(first, last, 41, 41, "s-ink"), *ends]
 
 
-def _marks(one: Estimate, unit: float) -> list[str]:
-    mean, low = (1000 / fps / unit * 100 for fps in (one.average_fps, one.low_fps))
+def _marks(estimate: Estimate, unit: float) -> list[str]:
+    mean, low = (1000 / fps / unit * 100 for fps in (estimate.average_fps, estimate.low_fps))
     pieces = []
     if low <= MOST:
         pieces.append(
@@ -56,20 +56,21 @@ def _marks(one: Estimate, unit: float) -> list[str]:
             )
         )
     pieces.append(svg.at(svg.percent(mean, MOST), svg.diamond(41, 5, "i-ink")))
-    if max(mean, 1000 / one.judged_fps / unit * 100) > MOST:
+    if max(mean, 1000 / estimate.judged_fps / unit * 100) > MOST:
         pieces.append(_arrow(41))
-    if one.cap_fps is not None:
-        cap = svg.percent(1000 / one.cap_fps / unit * 100, MOST)
+    if estimate.cap_fps is not None:
+        cap = svg.percent(1000 / estimate.cap_fps / unit * 100, MOST)
         pieces.append(svg.at(cap, '<path d="M-2 5V19M2 5V19" class="s-ink"/>'))
     return pieces
 
 
-def _label(one: Estimate) -> str:
-    if one.average_fps == 0:
-        return f"{one.game.name}: {one.cannot}"
+def _label(estimate: Estimate) -> str:
+    if estimate.average_fps == 0:
+        return f"{estimate.game.name}: {estimate.cannot}"
     return (
-        f"{one.game.name}: processor {one.processor_ms:.1f} ms, graphics {one.graphics_ms:.1f} ms, "
-        f"mean frame {one.mean_frame_ms:.1f} ms of {1000 / one.target.fps:.1f} ms wanted"
+        f"{estimate.game.name}: processor {estimate.processor_ms:.1f} ms, graphics"
+        f" {estimate.graphics_ms:.1f} ms, "
+        f"mean frame {estimate.mean_frame_ms:.1f} ms of {1000 / estimate.target.fps:.1f} ms wanted"
     )
 
 

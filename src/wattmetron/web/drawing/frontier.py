@@ -41,8 +41,8 @@ class Axis:
         span = (self.high - self.low) / 100
         step = (
             next(
-                one
-                for one in (
+                item
+                for item in (
                     50,
                     100,
                     200,
@@ -56,7 +56,7 @@ class Axis:
                     100_000,
                     1_000_000,
                 )
-                if span / one <= 7
+                if span / item <= 7
             )
             * 100
         )
@@ -106,7 +106,7 @@ def steps(
             pieces.append(
                 svg.line(until, until, y(mark.worst_percent), y(after.worst_percent), "s-line")
             )
-    for mark in (one for one in marks if one.cost_minor >= axis.low):
+    for mark in (each_mark for each_mark in marks if each_mark.cost_minor >= axis.low):
         square = (
             f'<rect x="-4" y="{y(mark.worst_percent) - 4}" width="8" height="8"'
             f' class="s-ink-fill"/><title>{escape(mark.words)}</title>'

@@ -93,7 +93,7 @@ def curve(supply: PowerSupply, mains_v: int, most_w: float, spans: Sequence[Span
 
 def scale(most_w: float) -> Markup:
     """The axis in W."""
-    step = next(one for one in (50, 100, 200, 250, 500) if most_w / one <= 9)
+    step = next(item for item in (50, 100, 200, 250, 500) if most_w / item <= 9)
     pieces = []
     for watts in range(0, int(most_w) + 1, step):
         x = svg.percent(watts, most_w)

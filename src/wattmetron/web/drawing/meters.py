@@ -21,9 +21,11 @@ def meter(
     pieces = [svg.line(0, 100, 16, 16, "s-edge")]
     pieces += [svg.line(x, x, 12 if x % 50 else 9, 16, "s-edge") for x in range(0, 101, 10)]
     if band:
-        left, right = (svg.percent(one, most) for one in band)
+        left, right = (svg.percent(number, most) for number in band)
         pieces.append(svg.box(left, max(right - left, 0.6), 17, 4, "f-edge"))
-    pieces += [svg.at(svg.percent(one, most), '<path d="M0 4V16" class="s-ink"/>') for one in marks]
+    pieces += [
+        svg.at(svg.percent(mark, most), '<path d="M0 4V16" class="s-ink"/>') for mark in marks
+    ]
     if limit is not None:
         x = svg.percent(limit, most)
         pieces += [
@@ -31,7 +33,7 @@ def meter(
             svg.at(x, '<rect x="-2" y="0" width="4" height="3" class="i-ink"/>'),
         ]
     if interval:
-        left, right = (svg.percent(one, most) for one in interval)
+        left, right = (svg.percent(number, most) for number in interval)
         pieces.append(svg.line(left, right, 19, 19, "s-ink"))
     if ghost is not None and (value is None or abs(ghost - value) > most / 500):
         pieces.append(svg.at(svg.percent(ghost, most), '<path d="M0 16L-5 5H5Z" class="ghost"/>'))

@@ -50,17 +50,17 @@ def picture(
     """
     columns, first = len(prices), True
     pieces = []
-    for (row, column), one in sorted(bins.items()):
+    for (row, column), cell in sorted(bins.items()):
         left, right = _x(column, columns), _x(column + 1, columns)
         shade = (
             f'<rect x="{left}%" y="{row * ROW}" width="{round(right - left, 3)}%" height="{ROW}"'
-            f' class="f-ink-tone" fill-opacity="{0.03 + STRONGEST * one.share:.2f}"/>'
+            f' class="f-ink-tone" fill-opacity="{0.03 + STRONGEST * cell.share:.2f}"/>'
         )
         stop = "0" if first else "-1"
         first = False
         pieces.append(
-            f'<a href="{escape(one.url)}" data-cell="{row},{column}" tabindex="{stop}"'
-            f' aria-label="{escape(one.words)}"><title>{escape(one.words)}</title>{shade}</a>'
+            f'<a href="{escape(cell.url)}" data-cell="{row},{column}" tabindex="{stop}"'
+            f' aria-label="{escape(cell.words)}"><title>{escape(cell.words)}</title>{shade}</a>'
         )
     for kind, name in CONTOURS:
         pieces += [
@@ -94,9 +94,9 @@ def _x(column: int, columns: int) -> float:
 def _contour(bins: Mapping[Place, Bin], columns: int, kind: str, name: str) -> list[str]:
     """Edges between bins that differ."""
     found = []
-    for (row, column), one in bins.items():
+    for (row, column), cell in bins.items():
         right, below = bins.get((row, column + 1)), bins.get((row + 1, column))
-        here = getattr(one, name)
+        here = getattr(cell, name)
         left, end = _x(column, columns), _x(column + 1, columns)
         if right is not None and getattr(right, name) != here:
             found.append(svg.line(end, end, row * ROW, (row + 1) * ROW, kind))

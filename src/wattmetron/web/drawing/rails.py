@@ -96,8 +96,8 @@ class _Scale:
     def points(self) -> list[int]:
         """Round figures within the scale, at most six."""
         steps = [10, 15, 20, 30, 40, 50, 70, 100, 150, 200, 300, 500]
-        found = [one for one in steps if self.low < np.log(one) < self.high]
-        return found if len(found) <= 6 else found[:: -(-len(found) // 6)]
+        points = [step for step in steps if self.low < np.log(step) < self.high]
+        return points if len(points) <= 6 else points[:: -(-len(points) // 6)]
 
 
 def _rail(
@@ -182,7 +182,7 @@ def _spaced(wanted: list[float], spacing: float = SPACING) -> list[float]:
         places[-1] -= over
         for n in range(len(places) - 2, -1, -1):
             places[n] = min(places[n], places[n + 1] - spacing)
-    return [round(one, 1) for one in places]
+    return [round(place, 1) for place in places]
 
 
 def _names(

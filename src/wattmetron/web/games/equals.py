@@ -72,7 +72,7 @@ def equals_view(
         found.wanted.name,
         found.wanted.side,
         named,
-        tuple(_row(found, one, machine, trial) for one in found.rows),
+        tuple(_row(found, row, machine, trial) for row in found.rows),
         found.hidden,
         allow_used,
         link(equal=None),
@@ -81,8 +81,8 @@ def equals_view(
     )
 
 
-def _basis(found: Alternatives) -> str:
-    wanted, use = found.wanted, found.use
+def _basis(alternatives: Alternatives) -> str:
+    wanted, use = alternatives.wanted, alternatives.use
     spread = f"known to ±{wanted.sd * 100:.0f}{THIN}%"
     if wanted.placed is not None:
         base = (
@@ -99,53 +99,60 @@ def _basis(found: Alternatives) -> str:
 
 
 def _row(
-    found: Alternatives, one: Alternative, machine: Machine, trial: Callable[[str], str] | None
+    alternatives: Alternatives,
+    alternative: Alternative,
+    machine: Machine,
+    trial: Callable[[str], str] | None,
 ) -> EqualRow:
-    part = one.part
+    part = alternative.part
     code = ""
-    if one.build is not None and machine.brief is not None and not one.present:
-        code = encode_build(one.build, machine.brief.plan.build)
+    if alternative.build is not None and machine.brief is not None and not alternative.present:
+        code = encode_build(alternative.build, machine.brief.plan.build)
     return EqualRow(
         part.id,
         part.name,
-        money(one.offer.delivered_minor, found.currency),
-        _saving(one, found.currency),
-        f"{one.ratio:.2f}",
-        "is it" if one.named else percent(one.chance),
+        money(alternative.offer.delivered_minor, alternatives.currency),
+        _saving(alternative, alternatives.currency),
+        f"{alternative.ratio:.2f}",
+        "is it" if alternative.named else percent(alternative.chance),
         f"{part.memory_gb:g}{THIN}GB" if isinstance(part, Graphics) else "",
-        _draw(one),
+        _draw(alternative),
         (
             f"{part.length_mm}{THIN}mm"
             if isinstance(part, Graphics)
             else (part.socket if isinstance(part, Processor) else "")
         ),
-        _age(one),
-        f"{one.offer.condition}, {one.offer.shop}",
-        one.forces,
-        one.present,
+        _age(alternative),
+        f"{alternative.offer.condition}, {alternative.offer.shop}",
+        alternative.forces,
+        alternative.present,
         code,
         trial(code) if trial is not None and code else "",
     )
 
 
-def _saving(one: Alternative, currency: str) -> str:
-    if one.saving_minor is None:
+def _saving(alternative: Alternative, currency: str) -> str:
+    if alternative.saving_minor is None:
         return ""
-    if one.saving_minor == 0:
+    if alternative.saving_minor == 0:
         return "the same"
-    sign = "−" if one.saving_minor > 0 else "+"
-    return sign + round_money(abs(one.saving_minor), currency).split(GAP)[-1]
+    sign = "−" if alternative.saving_minor > 0 else "+"
+    return sign + round_money(abs(alternative.saving_minor), currency).split(GAP)[-1]
 
 
-def _draw(one: Alternative) -> str:
-    part = one.part
+def _draw(alternative: Alternative) -> str:
+    part = alternative.part
     if isinstance(part, Graphics):
         return f"{part.board_power_w}{THIN}W"
     return f"{part.sustained_w}{THIN}W" if isinstance(part, Processor) else ""
 
 
-def _age(one: Alternative) -> str:
-    if one.age_days is None:
+def _age(alternative: Alternative) -> str:
+    if alternative.age_days is None:
         return "not known"
-    years = one.age_days / 365.25
-    return f"{years:.1f}{THIN}years" if years >= 1 else f"{one.age_days / 30.4:.0f}{THIN}months"
+    years = alternative.age_days / 365.25
+    return (
+        f"{years:.1f}{THIN}years"
+        if years >= 1
+        else f"{alternative.age_days / 30.4:.0f}{THIN}months"
+    )

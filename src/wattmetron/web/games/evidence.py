@@ -89,25 +89,25 @@ STANDS_OUT = 2.5
 def result_rows(catalogue: Catalogue, facts: GameFacts) -> Iterator[ResultView]:
     """Every result with what the model says of it; one that stands out is named."""
     own = catalogue.results.get(facts.game.id)
-    found = {one.result.id: one for one in facts.informed.residuals}
-    for one in own.items if own else ():
-        residual = found.get(one.id)
+    rows = {each_residual.result.id: each_residual for each_residual in facts.informed.residuals}
+    for item in own.items if own else ():
+        residual = rows.get(item.id)
         names = [
-            standing.name if (standing := scale_of(catalogue).one(key)) else key
-            for key in (one.processor, one.graphics)
+            standing.name if (standing := scale_of(catalogue).standing(key)) else key
+            for key in (item.processor, item.graphics)
         ]
-        low = f", low {one.low_fps:.0f}" if one.low_fps else ""
-        day = f", {one.measured_on:%-d %b %Y}" if one.measured_on else ""
+        low = f", low {item.low_fps:.0f}" if item.low_fps else ""
+        day = f", {item.measured_on:%-d %b %Y}" if item.measured_on else ""
         yield ResultView(
-            one.id,
+            item.id,
             " with ".join(names),
-            f"{one.width_px}x{one.height_px}, {one.preset}"
-            + (", ray tracing" if one.ray_tracing else ""),
-            f"{one.average_fps:.0f}{THIN}fps{low}",
+            f"{item.width_px}x{item.height_px}, {item.preset}"
+            + (", ray tracing" if item.ray_tracing else ""),
+            f"{item.average_fps:.0f}{THIN}fps{low}",
             f"{residual.model_average_fps:.0f}" if residual else "",
             f"{residual.away * 100:+.0f}{THIN}%".replace("-", "−") if residual else "",
-            ("own run" if one.own else one.source or "source not stated") + day,
-            one.muted,
+            ("own run" if item.own else item.source or "source not stated") + day,
+            item.muted,
             residual is not None and abs(residual.score) > STANDS_OUT,
         )
 

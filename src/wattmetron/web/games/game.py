@@ -144,22 +144,22 @@ def game_panel(
     """
     facts = game_facts(catalogue, game_id, machine.contender, machine.sureness)
     odd: Odd = {
-        (one.tier, one.side, one.place): one.rule
-        for one in reversed(facts.doubts)
-        if one.place is not None
+        (doubt.tier, doubt.side, doubt.place): doubt.rule
+        for doubt in reversed(facts.doubts)
+        if doubt.place is not None
     }
     tiers = tuple(_tier(catalogue, facts, n, odd, link) for n in range(len(facts.rows)))
-    asked = {one.aspect for tier in tiers for one in tier.aspects}
+    asked = {aspect.aspect for tier in tiers for aspect in tier.aspects}
     region = machine.region or next(iter(catalogue.regions), "")
     allow_used = machine.brief.plan.brief.allow_used if machine.brief else False
     return GamePanel(
         facts,
         machine,
         tiers,
-        tuple(one for one in ASPECTS if one in asked),
+        tuple(kind for kind in ASPECTS if kind in asked),
         _chart(catalogue, facts, odd, 820),
         _chart(catalogue, facts, odd, 380),
-        tuple(DoubtView(one, _about(tiers, one)) for one in facts.doubts),
+        tuple(DoubtView(doubt, _about(tiers, doubt)) for doubt in facts.doubts),
         (
             tuple(_runs(catalogue, facts, row, region, allow_used) for row in facts.rows)
             if region
@@ -196,7 +196,7 @@ def _tier(catalogue: Catalogue, facts: GameFacts, n: int, odd: Odd, link: Link) 
     row = facts.rows[n]
     tier = tiers_of(catalogue).rows[row].tier
     verdict = facts.verdicts[n] if facts.verdicts else None
-    by_aspect = {one.aspect: one for one in verdict.aspects} if verdict else {}
+    by_aspect = {aspect.aspect: aspect for aspect in verdict.aspects} if verdict else {}
     aspects = [
         _side_aspect(tiers_of(catalogue).sides[side], row, side, by_aspect.get(side), odd, n, link)
         for side in SIDES
@@ -223,11 +223,11 @@ def _lacks(verdict: TierVerdict | None) -> str:
     if verdict is None:
         return ""
     return ", ".join(
-        one.aspect
-        + ("" if one.ratio is None else f" {one.ratio:.2f}")
-        + (" unsure" if one.word == "unsure" else "")
-        for one in verdict.aspects
-        if one.word in ("short", "unsure")
+        aspect.aspect
+        + ("" if aspect.ratio is None else f" {aspect.ratio:.2f}")
+        + (" unsure" if aspect.word == "unsure" else "")
+        for aspect in verdict.aspects
+        if aspect.word in ("short", "unsure")
     )
 
 
@@ -247,16 +247,16 @@ def _amounts(tier: Tier) -> list[tuple[Aspect, str]]:
 
 def _conditions(settled: Settled) -> tuple[tuple[str, bool], ...]:
     """Conditions in words, each with whether it was assumed."""
-    found = [
+    conditions = [
         (f"{settled.width_px}x{settled.height_px}", "resolution" in settled.assumed),
         (settled.preset, "preset" in settled.assumed),
         (f"{settled.fps:g}{THIN}fps", "frame rate" in settled.assumed),
     ]
     if settled.upscaling:
-        found.append(("upscaling", False))
+        conditions.append(("upscaling", False))
     if settled.ray_tracing:
-        found.append(("ray tracing", False))
-    return tuple(found)
+        conditions.append(("ray tracing", False))
+    return tuple(conditions)
 
 
 def _side_aspect(
@@ -269,8 +269,8 @@ def _side_aspect(
     link: Link,
 ) -> AspectView:
     listed = tuple(
-        _listed(bars, one, side, odd.get((n, side, bars.entries[one].place), ""), link)
-        for one in bars.of_row(row)
+        _listed(bars, each_bar, side, odd.get((n, side, bars.entries[each_bar].place), ""), link)
+        for each_bar in bars.of_row(row)
     )
     bar = float(bars.bar[row])
     spread = float(bars.bar_sd[row]) * 100
@@ -285,8 +285,8 @@ _FLAGS = {
 }
 
 
-def _listed(bars: Bars, one: int, side: Side, rule: str, link: Link) -> ListedView:
-    entry = bars.entries[one]
+def _listed(bars: Bars, bar: int, side: Side, rule: str, link: Link) -> ListedView:
+    entry = bars.entries[bar]
     listed = entry.listed
     memory = f" {listed.memory_gb:g}{THIN}GB" if listed.memory_gb else ""
     flags = [_FLAGS[rule]] if rule in _FLAGS else []
@@ -298,7 +298,7 @@ def _listed(bars: Bars, one: int, side: Side, rule: str, link: Link) -> ListedVi
         flags.append("not in the catalogue")
     strictest = max(entry.meant, key=lambda standing: standing.speeds[0], default=None)
     key = "" if strictest is None else strictest.key
-    speed = "" if np.isnan(bars.ln[one]) else f"{np.exp(bars.ln[one]):.0f}"
+    speed = "" if np.isnan(bars.ln[bar]) else f"{np.exp(bars.ln[bar]):.0f}"
     return ListedView(
         side,
         entry.place,
@@ -310,7 +310,7 @@ def _listed(bars: Bars, one: int, side: Side, rule: str, link: Link) -> ListedVi
         not entry.meant and not listed.figures_only,
         (
             tuple(
-                _variant(bars, one, standing, strictest is standing, link)
+                _variant(bars, bar, standing, strictest is standing, link)
                 for standing in entry.meant
             )
             if len(entry.meant) > 1
@@ -319,8 +319,8 @@ def _listed(bars: Bars, one: int, side: Side, rule: str, link: Link) -> ListedVi
     )
 
 
-def _variant(bars: Bars, one: int, standing: Standing, counts: bool, link: Link) -> VariantView:
-    speed = f"{np.exp(bars.ln[one]):.0f}, counts" if counts else f"{standing.speeds[0]:.0f}"
+def _variant(bars: Bars, bar: int, standing: Standing, counts: bool, link: Link) -> VariantView:
+    speed = f"{np.exp(bars.ln[bar]):.0f}, counts" if counts else f"{standing.speeds[0]:.0f}"
     return VariantView(standing.name, speed, link(equal=standing.key))
 
 
@@ -342,9 +342,9 @@ def _about(tiers: tuple[TierView, ...], doubt: Doubt) -> ListedView | None:
     if doubt.place is None:
         return None
     for aspect in tiers[doubt.tier].aspects:
-        for one in aspect.listed:
-            if (aspect.aspect, one.place) == (doubt.side, doubt.place):
-                return one
+        for view in aspect.listed:
+            if (aspect.aspect, view.place) == (doubt.side, doubt.place):
+                return view
     return None
 
 
@@ -380,8 +380,8 @@ def _rail(catalogue: Catalogue, facts: GameFacts, side: Side, odd: Odd) -> Rail:
     ticks, bands = [], []
     gaps = {item.row.place: item.gap for item in facts.informed.items if item.side == side}
     for n, row in enumerate(facts.rows):
-        for one in bars.of_row(row):
-            entry = bars.entries[one]
+        for bar in bars.of_row(row):
+            entry = bars.entries[bar]
             stands_out = odd.get((n, side, entry.place), "") == "out of line"
             speeds = tiers_of(catalogue).speeds(side, entry.meant, np.full(len(entry.meant), row))
             ticks += [
@@ -396,26 +396,28 @@ def _rail(catalogue: Catalogue, facts: GameFacts, side: Side, odd: Odd) -> Rail:
 
 def _marker(catalogue: Catalogue, facts: GameFacts, side: Side) -> Marker | None:
     """The machine's speed as the first tier sees it."""
-    one = facts.contender
-    if one is None:
+    contender = facts.contender
+    if contender is None:
         return None
     if side == "processor":
-        if one.processor is None:
+        if contender.processor is None:
             return None
-        ln = float(processor_ln(one.processor[0], one.processor[1], facts.game.parallel_share))
-        return Marker(ln, one.processor_sd, one.processor_name)
-    if one.graphics is None or not len(facts.rows):
+        ln = float(
+            processor_ln(contender.processor[0], contender.processor[1], facts.game.parallel_share)
+        )
+        return Marker(ln, contender.processor_sd, contender.processor_name)
+    if contender.graphics is None or not len(facts.rows):
         return None
     row = facts.rows[0]
     ln = float(
         graphics_ln(
-            np.array([one.graphics]),
+            np.array([contender.graphics]),
             np.array([np.nan]),
             tiers_of(catalogue).rendered_mpx[row : row + 1],
             np.zeros(1),
         )[0]
     )
-    return Marker(ln, one.graphics_sd, one.graphics_name)
+    return Marker(ln, contender.graphics_sd, contender.graphics_name)
 
 
 def _label(catalogue: Catalogue, facts: GameFacts) -> str:
@@ -432,9 +434,9 @@ def _label(catalogue: Catalogue, facts: GameFacts) -> str:
             f"{tier_label(tiers_of(catalogue).rows[row].tier.label, n)} asks for"
             f" {', '.join(points) or 'nothing placed'}"
         )
-    one = facts.contender
-    if one is not None:
-        names = [name for name in (one.processor_name, one.graphics_name) if name]
+    contender = facts.contender
+    if contender is not None:
+        names = [name for name in (contender.processor_name, contender.graphics_name) if name]
         said.append(f"measured against {' and '.join(names)}")
     return f"{facts.game.name} on the scale of speeds, reference part at 100: " + "; ".join(said)
 
@@ -447,8 +449,8 @@ def _runs(
     catalogue: Catalogue, facts: GameFacts, row: int, region: str, allow_used: bool
 ) -> RunView:
     tier = tiers_of(catalogue).rows[row].tier
-    found = [_cheapest(catalogue, row, side, region, allow_used, tier) for side in SIDES]
-    return RunView(tier_label(tier.label, tiers_of(catalogue).rows[row].place), *found)
+    runs = [_cheapest(catalogue, row, side, region, allow_used, tier) for side in SIDES]
+    return RunView(tier_label(tier.label, tiers_of(catalogue).rows[row].place), *runs)
 
 
 def _cheapest(
@@ -463,12 +465,12 @@ def _cheapest(
     standings = scale_of(catalogue).of(side)
     speeds = table.speeds(side, standings, np.full(len(standings), row))
     best: tuple[int, str] | None = None
-    for one, ln in zip(standings, speeds, strict=True):
+    for standing, ln in zip(standings, speeds, strict=True):
         if ln < bar - 1e-9 or (
-            side == "graphics" and (one.memory_gb or 0) < (tier.video_memory_gb or 0)
+            side == "graphics" and (standing.memory_gb or 0) < (tier.video_memory_gb or 0)
         ):
             continue
-        for part_id in one.part_ids:
+        for part_id in standing.part_ids:
             price = book.delivered(part_id)
             if price is not None and (best is None or (price, part_id) < best):
                 best = (price, part_id)
@@ -485,9 +487,9 @@ def _builds(
     """
     if not len(facts.rows):
         return
-    for one in builds:
-        brief = one.plan.brief
-        machine = catalogue.machine(known_build(catalogue, one.plan.build))
+    for build in builds:
+        brief = build.plan.brief
+        machine = catalogue.machine(known_build(catalogue, build.plan.build))
         if machine.can_draw:
-            found = judged(catalogue, machine_contender(machine, brief.system), brief.chance)
-            yield one.id, brief.name, reach_words(catalogue, found, facts.game.id)[0]
+            standings = judged(catalogue, machine_contender(machine, brief.system), brief.chance)
+            yield build.id, brief.name, reach_words(catalogue, standings, facts.game.id)[0]

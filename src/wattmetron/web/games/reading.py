@@ -109,16 +109,16 @@ def fragments(draft: Draft) -> tuple[Fragment, ...]:
     marks += [
         (start, end, "unread", "not read: nothing was made of this") for start, end in draft.unread
     ]
-    found, at = [], 0
+    fragments, at = [], 0
     for start, end, kind, title in sorted(marks):
         if start < at or start == end:
             continue
         if start > at:
-            found.append(Fragment(draft.text[at:start], "", ""))
-        found.append(Fragment(draft.text[start:end], kind, title))
+            fragments.append(Fragment(draft.text[at:start], "", ""))
+        fragments.append(Fragment(draft.text[start:end], kind, title))
         at = end
-    found.append(Fragment(draft.text[at:], "", ""))
-    return tuple(found)
+    fragments.append(Fragment(draft.text[at:], "", ""))
+    return tuple(fragments)
 
 
 def _kind(mark: Mark) -> str:
@@ -171,7 +171,10 @@ def _fields(tier: Tier, n: int, catalogue: Catalogue, draft: Draft | None) -> Ti
     parts: list[tuple[Side, tuple[ListedField, ...], str]] = []
     for side in SIDES:
         listed = tier.listed(side)
-        own = tuple(_listed(at, side, m, one, catalogue, draft, n) for m, one in enumerate(listed))
+        own = tuple(
+            _listed(at, side, m, each_listed, catalogue, draft, n)
+            for m, each_listed in enumerate(listed)
+        )
         parts.append((side, own, f"{at}{side}.{len(listed)}."))
     confidences: dict[str, str] = {}
     for mark in draft.marks if draft else ():
@@ -181,18 +184,20 @@ def _fields(tier: Tier, n: int, catalogue: Catalogue, draft: Draft | None) -> Ti
 
 
 def _listed(
-    at: str, side: Side, m: int, one: Listed, catalogue: Catalogue, draft: Draft | None, n: int
+    at: str, side: Side, m: int, listed: Listed, catalogue: Catalogue, draft: Draft | None, n: int
 ) -> ListedField:
     mark = draft.part_mark(n, side, m) if draft else None
     matches = mark.matches if mark else ()
     choices = [Choice(match.part, match.name, percent(match.confidence)) for match in matches]
-    if one.part and all(choice.key != one.part for choice in choices):
-        standing = scale_of(catalogue).one(one.part)
-        choices.insert(0, Choice(one.part, standing.name if standing else one.part, ""))
+    if listed.part and all(choice.key != listed.part for choice in choices):
+        standing = scale_of(catalogue).standing(listed.part)
+        choices.insert(0, Choice(listed.part, standing.name if standing else listed.part, ""))
     doubtful = (
-        mark is not None and not one.figures_only and (one.part is None or mark.confidence < 0.9)
+        mark is not None
+        and not listed.figures_only
+        and (listed.part is None or mark.confidence < 0.9)
     )
-    sure = percent(mark.confidence) if mark and one.part else ""
+    sure = percent(mark.confidence) if mark and listed.part else ""
     return ListedField(
-        f"{at}{side}.{m}.", side, one, tuple(choices), sure, doubtful, mark.why if mark else ""
+        f"{at}{side}.{m}.", side, listed, tuple(choices), sure, doubtful, mark.why if mark else ""
     )

@@ -42,11 +42,13 @@ def show_list(
     query = read(ListQuery, params)
     machine = read_machine(workshop, catalogue, query)
     question = query.question
-    found = list_games(catalogue, question, judged(catalogue, machine.contender, machine.sureness))
+    game_list = list_games(
+        catalogue, question, judged(catalogue, machine.contender, machine.sureness)
+    )
     content = {
         "machine": machine,
         "question": question,
-        "found": found,
+        "found": game_list,
         "briefs": [
             (row.id, row.plan.brief.name) for row in workshop.briefs() if not row.plan.build.empty
         ],

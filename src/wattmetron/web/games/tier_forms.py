@@ -141,8 +141,8 @@ def _size(text: str, name: str) -> tuple[int | None, int | None]:
     if not text.strip():
         return None, None
     pieces = text.lower().replace("×", "x").split("x")
-    sizes = [int(one) for one in pieces if one.strip().isdecimal()]
-    if len(pieces) != 2 or len(sizes) != 2 or not all(320 <= one <= 16_384 for one in sizes):
+    sizes = [int(piece) for piece in pieces if piece.strip().isdecimal()]
+    if len(pieces) != 2 or len(sizes) != 2 or not all(320 <= size <= 16_384 for size in sizes):
         raise TierError(
             f"The resolution of {name} is “{text}”: enter pixels as in 2560x1440, or nothing."
         )
@@ -152,7 +152,7 @@ def _size(text: str, name: str) -> tuple[int | None, int | None]:
 def _listed(
     form: Typed, at: str, side: Side, catalogue: Catalogue, name: str
 ) -> tuple[Listed, ...]:
-    found = []
+    listeds = []
     for n in range(MOST_LISTED):
         text = form.get(f"{at}{n}.text", "").strip()[:200]
         if not text:
@@ -163,13 +163,13 @@ def _listed(
             if other
             else form.get(f"{at}{n}.part", "").strip() or None
         )
-        if part is not None and scale_of(catalogue).one(part) is None:
+        if part is not None and scale_of(catalogue).standing(part) is None:
             raise TierError(
                 f"“{part}”, matched to “{text}” of {name}, is no part of the catalogue: choose"
                 " another match."
             )
         cores = _number(form.get(f"{at}{n}.cores", ""), f"The cores of “{text}”", 0, 512)
-        found.append(
+        listeds.append(
             Listed(
                 text=text,
                 part=part,
@@ -184,7 +184,7 @@ def _listed(
                 excluded=f"{at}{n}.excluded" in form,
             )
         )
-    return tuple(found)
+    return tuple(listeds)
 
 
 def _percent(text: str, name: str) -> float:

@@ -68,10 +68,10 @@ def _look(request: Request, entries: Typed, name: str, data: bytes) -> Response:
         return show_import(request, None, "", sentence)
     try:
         kind = kind_of_file(name, entries.get("kind", ""))
-        found = preview(workshop, workshop.catalogue(), kind, name, data)
+        table_preview = preview(workshop, workshop.catalogue(), kind, name, data)
     except WattmetronError as error:
         return show_import(request, None, name, str(error))
-    return show_import(request, found, name)
+    return show_import(request, table_preview, name)
 
 
 @router.post("/parts/import/confirm")

@@ -93,14 +93,17 @@ def part_page(
         tuple(_offers(catalogue, part_id)),
         tuple(_used_in(workshop, part_id)),
         opened,
-        tuple((one.id, one.plan.brief.name) for one in workshop.briefs()),
+        tuple((brief.id, brief.plan.brief.name) for brief in workshop.briefs()),
         fits,
         against,
         replaces,
         try_url,
         opened is not None and part_id in opened.plan.build.of(kind),
         (
-            next((one for one in opened.plan.build.stand_ins if one.part == part_id), None)
+            next(
+                (stand_in for stand_in in opened.plan.build.stand_ins if stand_in.part == part_id),
+                None,
+            )
             if opened
             else None
         ),
@@ -112,11 +115,11 @@ def part_page(
 def of_sources(part: Part) -> list[str]:
     """What is only claimed, and where sources disagree, in sentences."""
     said = [f"Only claimed: {figure_name(part, column)}." for column in part.claimed]
-    for one in dissents(part):
-        own = getattr(part, one.column)
+    for dissent in dissents(part):
+        own = getattr(part, dissent.column)
         said.append(
-            f"Sources disagree on {figure_name(part, one.column)}: {own:g} by"
-            f" {part.source or 'the catalogue'}, {one.value:g} by {one.source}."
+            f"Sources disagree on {figure_name(part, dissent.column)}: {own:g} by"
+            f" {part.source or 'the catalogue'}, {dissent.value:g} by {dissent.source}."
         )
     return said
 
@@ -133,10 +136,10 @@ def _in_brief(
     standing = opened.plan.build.of(kind)
     if part.id in standing:
         return f"In the build of {now.brief.name}.", (), "", ""
-    (found,) = reasons_against(now.machine, kind, [part], wishes_of(now.brief))
+    (findings,) = reasons_against(now.machine, kind, [part], wishes_of(now.brief))
     words = (
         f"Does not fit the build of {now.brief.name}:"
-        if found
+        if findings
         else f"Fits the build of {now.brief.name}."
     )
     book = catalogue.prices(now.brief.region, now.brief.allow_used)
@@ -151,43 +154,45 @@ def _in_brief(
         replaces += "."
     return (
         words,
-        tuple(one.sentence for one in found),
+        tuple(finding.sentence for finding in findings),
         replaces,
         try_in_brief(opened, kind, part.id),
     )
 
 
 def _offers(catalogue: Catalogue, part_id: str) -> list[OfferLine]:
-    found = []
+    lines = []
     for region in catalogue.regions.values():
         book = catalogue.prices(region.id, True)
         best = book.best(part_id)
-        found += [
-            _offer(region.name, one, one is best, book.is_stale(one))
-            for one in book.all_of(part_id)
+        lines += [
+            _offer(region.name, offer, offer is best, book.is_stale(offer))
+            for offer in book.all_of(part_id)
         ]
-    return found
+    return lines
 
 
-def _offer(region: str, one: Offer, best: bool, stale: bool) -> OfferLine:
+def _offer(region: str, offer: Offer, best: bool, stale: bool) -> OfferLine:
     shipping = (
-        f" with {money(one.shipping_minor, one.currency)} shipping" if one.shipping_minor else ""
+        f" with {money(offer.shipping_minor, offer.currency)} shipping"
+        if offer.shipping_minor
+        else ""
     )
-    state = listed([one.condition, "in stock" if one.in_stock else "sold out"])
+    state = listed([offer.condition, "in stock" if offer.in_stock else "sold out"])
     return OfferLine(
         region,
-        one.shop,
-        f"{money(one.delivered_minor, one.currency)}{shipping}",
+        offer.shop,
+        f"{money(offer.delivered_minor, offer.currency)}{shipping}",
         state,
-        f"{one.seen_on:%-d %b %Y}{', stale' if stale else ''}",
+        f"{offer.seen_on:%-d %b %Y}{', stale' if stale else ''}",
         best,
     )
 
 
 def _used_in(workshop: Workshop, part_id: str) -> list[tuple[int, str, str]]:
     found = []
-    for one in workshop.briefs():
-        plan = one.plan
+    for brief in workshop.briefs():
+        plan = brief.plan
         ways = []
         if part_id in plan.brief.owned:
             ways.append("owned")
@@ -196,7 +201,7 @@ def _used_in(workshop: Workshop, part_id: str) -> list[tuple[int, str, str]]:
         if plan.pinned is not None and any(own == part_id for _, own in plan.pinned.ids()):
             ways.append("in the pinned build")
         if ways:
-            found.append((one.id, plan.brief.name, listed(ways)))
+            found.append((brief.id, plan.brief.name, listed(ways)))
     return found
 
 
@@ -216,8 +221,8 @@ def _neighbours(
         for other in catalogue.by_kind[kind]
         if other.id != part.id and (own := book.delivered(other.id)) is not None
     )
-    cheaper = [one for one in priced if one[0] <= price][-3:]
-    dearer = [one for one in priced if one[0] > price][:3]
+    cheaper = [row for row in priced if row[0] <= price][-3:]
+    dearer = [row for row in priced if row[0] > price][:3]
     return [
         (
             f"{catalogue.parts[other].name}: {traits(catalogue.parts[other])[0]}",

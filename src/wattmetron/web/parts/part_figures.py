@@ -44,9 +44,9 @@ def beside(
     dimmed.
     """
     parts = [
-        catalogue.parts[one]
-        for one in state.beside
-        if kind_of(catalogue.parts[one]) == state.query.kind
+        catalogue.parts[part_id]
+        for part_id in state.beside
+        if kind_of(catalogue.parts[part_id]) == state.query.kind
     ]
     if not parts:
         return None
@@ -56,7 +56,10 @@ def beside(
     )
     prices = [book.delivered(part.id) if book else None for part in parts]
     lines = [
-        ("delivered", tuple("no offer" if one is None else money(one, currency) for one in prices))
+        (
+            "delivered",
+            tuple("no offer" if price is None else money(price, currency) for price in prices),
+        )
     ]
     lines.append(
         (
@@ -69,18 +72,23 @@ def beside(
         lines.append(
             (
                 f"in {now.brief.name}",
-                tuple("; ".join(one.sentence for one in found) or "fits" for found in against),
+                tuple(
+                    "; ".join(finding.sentence for finding in findings) or "fits"
+                    for findings in against
+                ),
             )
         )
     known = [figures_of(part) for part in parts]
-    titles = list(dict.fromkeys(title for one in known for title, _ in one))
-    lines += [(title, tuple(dict(one).get(title, "–") for one in known)) for title in titles]
+    titles = list(dict.fromkeys(title for item in known for title, _ in item))
+    lines += [(title, tuple(dict(item).get(title, "–") for item in known)) for title in titles]
     return Beside(
         tuple(
             (
                 part.name,
                 part_url(part.id, state.brief),
-                state.url(beside=" ".join(one for one in state.beside if one != part.id)),
+                state.url(
+                    beside=" ".join(part_id for part_id in state.beside if part_id != part.id)
+                ),
             )
             for part in parts
         ),
@@ -90,24 +98,24 @@ def beside(
 
 def figures_of(part: Part) -> list[tuple[str, str]]:
     """Every attribute that is known, in words with its unit."""
-    found = []
+    figures = []
     for column in columns_of(PART_TYPES[kind_of(part)]):
         value = getattr(part, column.name)
         if column.name in HIDDEN or value in (None, "", ()):
             continue
         if column.unit == "ln":
-            found.append((column.text.split(":")[0], f"within {100 * value:.1f}{THIN}%"))
+            figures.append((column.text.split(":")[0], f"within {100 * value:.1f}{THIN}%"))
             continue
         title = column.text.split(";")[0].split(", separated")[0].removesuffix(", ISO 8601")
-        found.append((title, _value(value, column.unit)))
-    return found
+        figures.append((title, _value(value, column.unit)))
+    return figures
 
 
 def _value(value: object, unit: str) -> str:
     if isinstance(value, bool):
         return "yes" if value else "no"
     if isinstance(value, tuple):
-        return ", ".join(str(one) for one in value)
+        return ", ".join(str(item) for item in value)
     if isinstance(value, float):
         return f"{round(value, 1 if unit == 'points' else 3):g}{THIN}{unit}".strip()
     if isinstance(value, int):

@@ -51,8 +51,8 @@ def part_form(
         for spec in columns_of(PART_TYPES[kind])
         if spec.name != "id"
     ]
-    first = [one for word in FIRST for one in fields if one.name == word]
-    rest = [one for one in fields if one.name not in FIRST]
+    first = [field for word in FIRST for field in fields if field.name == word]
+    rest = [field for field in fields if field.name not in FIRST]
     return PartForm(
         kind,
         KIND_WORDS[kind],
@@ -60,8 +60,8 @@ def part_form(
         f"Change {name}" if part_id else f"A new {KIND_WORDS[kind]}",
         f"/parts/{part_id}/edit" if part_id else "/parts/new",
         version,
-        (*first, *(one for one in rest if one.required)),
-        tuple(one for one in rest if not one.required),
+        (*first, *(view for view in rest if view.required)),
+        tuple(view for view in rest if not view.required),
         f"/parts/{part_id}" if part_id else f"/parts?kind={kind}",
     )
 
@@ -72,7 +72,7 @@ def _field(spec: ColumnSpec, value: str) -> FieldView:
         choices = (("true", "yes"), ("false", "no"))
         value = value or str(bool(spec.default)).lower()
     elif spec.choices and not spec.many:
-        choices = tuple((str(one), str(one)) for one in spec.choices)
+        choices = tuple((str(choice), str(choice)) for choice in spec.choices)
         choices = choices if spec.required else (("", "not known"), *choices)
     title = spec.text.split(";")[0].removesuffix(", separated by ").removesuffix(", ISO 8601")
     return FieldView(

@@ -51,7 +51,7 @@ class ScaleQuery:
 
 def read_scale_query(catalogue: Catalogue, params: Mapping[str, str]) -> ScaleQuery:
     """The query of an address; unknown values are taken for nothing."""
-    measure: Measure = next((one for one in MEASURES if one == params.get("measure")), "1080p")
+    measure: Measure = next((name for name in MEASURES if name == params.get("measure")), "1080p")
     region = params.get("region", "")
     return ScaleQuery(
         measure=measure,
@@ -134,7 +134,7 @@ def scale_page(catalogue: Catalogue, query: ScaleQuery) -> ScalePage:
         tuple(shown),
         len(order),
         name_of(catalogue, reference) if reference else "",
-        tuple(_source(one) for one in fit.sources),
+        tuple(_source(source) for source in fit.sources),
         tuple(_disagreements(catalogue, fit)),
         tuple(_loose(catalogue, fit)),
         _chain(catalogue, fit, query.part, query.measure, base) if query.part in fit.ln else None,
@@ -158,7 +158,9 @@ def _row(
     speed, low, high = (float(np.exp(ln + z * sd)) * 100 for z in (0.0, -Z80, Z80))
     name = name_of(catalogue, key)
     sources = sum(
-        any(row.part == key for row in one.chart.rows) for one in fit.sources if not one.chart.muted
+        any(row.part == key for row in source.chart.rows)
+        for source in fit.sources
+        if not source.chart.muted
     )
     standing = scale_of(catalogue).standings.get(key)
     return ScaleRow(
@@ -187,16 +189,18 @@ def _price(catalogue: Catalogue, key: str, region: str) -> str:
     if standing is None or not region:
         return ""
     book = catalogue.prices(region, True)
-    prices = [price for one in standing.part_ids if (price := book.delivered(one)) is not None]
+    prices = [
+        price for part_id in standing.part_ids if (price := book.delivered(part_id)) is not None
+    ]
     return money(min(prices), book.currency) if prices else ""
 
 
-def _source(one: Source) -> SourceRow:
-    chart = one.chart
+def _source(source: Source) -> SourceRow:
+    chart = source.chart
     day = f"{chart.published_on:%-d %b %Y}" if chart.published_on else ""
-    noise = "" if chart.muted else f"±{one.noise * 100:.1f}{THIN}%"
+    noise = "" if chart.muted else f"±{source.noise * 100:.1f}{THIN}%"
     if chart.is_comparison:
-        noise = "" if chart.muted else f"±{one.noise * np.sqrt(2) * 100:.1f}{THIN}%"
+        noise = "" if chart.muted else f"±{source.noise * np.sqrt(2) * 100:.1f}{THIN}%"
     return SourceRow(
         chart.id,
         chart.name,
@@ -205,7 +209,7 @@ def _source(one: Source) -> SourceRow:
         len(chart.rows),
         noise,
         chart.muted,
-        not one.tied and not chart.muted,
+        not source.tied and not chart.muted,
     )
 
 
@@ -214,15 +218,16 @@ def _disagreements(catalogue: Catalogue, fit: Reconciled) -> list[tuple[str, str
     return [
         (
             (
-                f"{one.chart.name} puts {name_of(catalogue, one.chart.rows[one.place].part)}"
-                f" {abs(np.expm1(one.away)) * 100:.0f}{THIN}%"
-                f" {'above' if one.away > 0 else 'below'} where all sources together do,"
-                f" {abs(one.score):.1f} of its own spreads; it counts"
-                f" {one.weight * 100:.0f}{THIN}%."
+                f"{disagreement.chart.name} puts"
+                f" {name_of(catalogue, disagreement.chart.rows[disagreement.place].part)}"
+                f" {abs(np.expm1(disagreement.away)) * 100:.0f}{THIN}%"
+                f" {'above' if disagreement.away > 0 else 'below'} where all sources together do,"
+                f" {abs(disagreement.score):.1f} of its own spreads; it counts"
+                f" {disagreement.weight * 100:.0f}{THIN}%."
             ),
-            one.chart.id,
+            disagreement.chart.id,
         )
-        for one in fit.disagreements[:10]
+        for disagreement in fit.disagreements[:10]
     ]
 
 
@@ -231,11 +236,11 @@ def _loose(catalogue: Catalogue, fit: Reconciled) -> list[tuple[str, str, str, s
     return [
         (
             ", ".join(name_of(catalogue, key) for key in group),
-            name_of(catalogue, one),
+            name_of(catalogue, text),
             name_of(catalogue, other),
             other,
         )
-        for group, (one, other) in zip(fit.loose, fit.tie, strict=False)
+        for group, (text, other) in zip(fit.loose, fit.tie, strict=False)
     ]
 
 
@@ -254,30 +259,31 @@ def _chain(
                 f"Known to ±{known.sd * 100:.1f}{THIN}%.",
             )
         )
-    for one in fit.sources:
-        for row in one.chart.rows:
-            if row.part != key or one.chart.muted:
+    for source in fit.sources:
+        for row in source.chart.rows:
+            if row.part != key or source.chart.muted:
                 continue
             brought = (
-                float(np.exp(np.log(row.value) - one.offset - base)) * 100
-                if one.tied
+                float(np.exp(np.log(row.value) - source.offset - base)) * 100
+                if source.tied
                 else float("nan")
             )
             others = " and ".join(
-                name_of(catalogue, other.part) for other in one.chart.rows if other.part != key
+                name_of(catalogue, other.part) for other in source.chart.rows if other.part != key
             )
             said = (
                 f"compared with {others}"
-                if one.chart.is_comparison
-                else f"among {len(one.chart.rows)} parts"
+                if source.chart.is_comparison
+                else f"among {len(source.chart.rows)} parts"
             )
-            day = f", {one.chart.published_on:%-d %b %Y}" if one.chart.published_on else ""
+            day = f", {source.chart.published_on:%-d %b %Y}" if source.chart.published_on else ""
             steps.append(
                 Step(
-                    one.chart.name,
-                    f"{row.value:g} {one.chart.unit} / {np.exp(one.offset):.3g} of that per point",
+                    source.chart.name,
+                    f"{row.value:g} {source.chart.unit} / {np.exp(source.offset):.3g} of that per"
+                    " point",
                     f"{brought:.1f}",
-                    f"{said}{day}; its values are off by ±{one.noise * 100:.1f}{THIN}%.",
+                    f"{said}{day}; its values are off by ±{source.noise * 100:.1f}{THIN}%.",
                 )
             )
     steps.append(

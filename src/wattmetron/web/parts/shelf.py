@@ -104,9 +104,11 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
         state,
         kinds,
         found,
-        tuple(_head(state, one.key, one.title, one.unit) for one in FIGURES[query.kind]),
+        tuple(
+            _head(state, figure.key, figure.title, figure.unit) for figure in FIGURES[query.kind]
+        ),
         tuple(_row(catalogue, state, now, row, currency) for row in found.rows),
-        tuple(one for one in FIGURES[query.kind] if one.ranged),
+        tuple(figure for figure in FIGURES[query.kind] if figure.ranged),
         beside(catalogue, state, now, currency),
         f"{found.found} {KIND_PLURALS[query.kind] if found.found != 1 else KIND_WORDS[query.kind]}",
         currency,
@@ -138,7 +140,7 @@ def _row(
     catalogue: Catalogue, state: ShelfState, now: Assessment | None, row: ShelfRow, currency: str
 ) -> RowView:
     part, kind = row.part, state.query.kind
-    against = tuple(one.sentence.removeprefix(f"{part.name} ") for one in row.against)
+    against = tuple(finding.sentence.removeprefix(f"{part.name} ") for finding in row.against)
     fits = (
         ""
         if now is None
@@ -151,7 +153,7 @@ def _row(
     try_url = ""
     if state.brief is not None and not row.in_build:
         try_url = try_in_brief(state.brief, kind, part.id)
-    listed_beside = [one for one in state.beside if one != part.id]
+    listed_beside = [part_id for part_id in state.beside if part_id != part.id]
     if part.id not in state.beside:
         listed_beside = [*listed_beside, part.id][-MOST_BESIDE:]
     return RowView(
@@ -159,7 +161,7 @@ def _row(
         part.name,
         part_url(part.id, state.brief),
         part.colour,
-        tuple(figure_words(one, part) for one in FIGURES[kind]),
+        tuple(figure_words(figure, part) for figure in FIGURES[kind]),
         "no offer" if row.offer is None else money(row.offer.delivered_minor, currency),
         (
             ""

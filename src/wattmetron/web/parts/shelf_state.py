@@ -48,11 +48,11 @@ def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str])
         key: found
         for key, title in [
             ("price", "price"),
-            *((one.key, one.title) for one in FIGURES[kind] if one.ranged),
+            *((figure.key, figure.title) for figure in FIGURES[kind] if figure.ranged),
         ]
         if (found := _range(params, key, title, errors)) != (None, None)
     }
-    sorts = {"price", "name", "trust", "frames", "worth", *(one.key for one in FIGURES[kind])}
+    sorts = {"price", "name", "trust", "frames", "worth", *(figure.key for figure in FIGURES[kind])}
     sort = params.get("sort", "price")
     brief = params.get("brief", "")
     region = params.get("region", "")
@@ -61,9 +61,9 @@ def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str])
         words=params.get("q", "")[:80],
         region=region if region in catalogue.regions else "",
         facets={
-            one.key: params[f"f.{one.key}"][:80]
-            for one in FACETS[kind]
-            if params.get(f"f.{one.key}")
+            facet.key: params[f"f.{facet.key}"][:80]
+            for facet in FACETS[kind]
+            if params.get(f"f.{facet.key}")
         },
         ranges=ranges,
         sort=sort if sort in sorts else "price",
@@ -73,7 +73,7 @@ def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str])
         trusted=params.get("trusted") == "1",
         page=int(params["page"]) if params.get("page", "").isdecimal() else 1,
     )
-    beside = tuple(one for one in params.get("beside", "").split() if one in catalogue.parts)[
+    beside = tuple(piece for piece in params.get("beside", "").split() if piece in catalogue.parts)[
         :MOST_BESIDE
     ]
     kept = {name: value[:200] for name, value in params.items() if value}

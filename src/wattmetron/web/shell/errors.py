@@ -89,7 +89,8 @@ async def _of_form(request: Request, error: Exception) -> Response:
 
 def _plain(error: RequestValidationError) -> list[dict[str, object]]:
     return [
-        {"loc": list(one["loc"]), "msg": one["msg"], "type": one["type"]} for one in error.errors()
+        {"loc": list(problem["loc"]), "msg": problem["msg"], "type": problem["type"]}
+        for problem in error.errors()
     ]
 
 

@@ -37,8 +37,8 @@ def health(request: Request) -> dict[str, Any]:
 
 
 def _line(request: Request) -> Line:
-    found: Line = request.app.state.line
-    return found
+    line: Line = request.app.state.line
+    return line
 
 
 class RequestLog:

@@ -8,7 +8,9 @@ from fastapi.responses import HTMLResponse
 from jinja2 import Environment, FileSystemLoader, StrictUndefined
 
 from wattmetron import __version__
+from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.money import to_decimal
+from wattmetron.core.values.published import STORAGE_KINDS
 from wattmetron.services.words.figures import money
 from wattmetron.services.words.glossary import GLOSSARY
 from wattmetron.web.drawing.frame_row import axis
@@ -40,6 +42,8 @@ _ENVIRONMENT.globals.update(
     frame_axis=axis,
     version=__version__,
     glossary=GLOSSARY,
+    presets=PRESETS,
+    storage_kinds=STORAGE_KINDS,
 )
 
 

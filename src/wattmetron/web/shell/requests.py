@@ -8,8 +8,8 @@ LOCATION = '{{"path": "{}", "target": "#desk", "swap": "morph:outerHTML"}}'
 
 
 def workshop_of(request: Request) -> Workshop:
-    found: Workshop = request.app.state.workshop
-    return found
+    workshop: Workshop = request.app.state.workshop
+    return workshop
 
 
 def in_place(request: Request) -> bool:

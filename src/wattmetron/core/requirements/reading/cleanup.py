@@ -49,7 +49,7 @@ def plain(text: str) -> str:
     ones.
     """
     text = _TAG.sub(_without_tag, text)
-    text = _ENTITY.sub(lambda one: _ENTITIES.get(one[1], " ").ljust(len(one[0])), text)
+    text = _ENTITY.sub(lambda match: _ENTITIES.get(match[1], " ").ljust(len(match[0])), text)
     return text.translate(_TABLE)
 
 

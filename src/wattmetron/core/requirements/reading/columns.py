@@ -55,64 +55,64 @@ def _stripped(text: str, span: tuple[int, int]) -> tuple[int, int]:
     return start, end
 
 
-def read_table(text: str, rows: list[Line], found: Layout) -> None:
+def read_table(text: str, rows: list[Line], layout: Layout) -> None:
     grid = [
         [_stripped(text, span) for span in _cells(line)]
         for line in rows
         if not RULE.match(line.text)
     ]
-    found.structure += [
+    layout.structure += [
         (line.start, line.end, "layout", None) for line in rows if RULE.match(line.text)
     ]
     head = [text[start:end] for start, end in grid[0]]
-    fields = [label_field(one) for one in head]
-    if sum(one is not None for one in fields[1:]) >= 2:
-        _read_tiers_down(text, grid, fields, found)
+    fields = [label_field(cell) for cell in head]
+    if sum(field is not None for field in fields[1:]) >= 2:
+        _read_tiers_down(text, grid, fields, layout)
         return
     if (
         len(head) == 2
         and label_field(head[0]) is not None
         and head[0].casefold() not in COLUMN_HEADS
     ):
-        _read_pairs(text, grid, found)
+        _read_pairs(text, grid, layout)
         return
-    first = len(found.tiers)
-    found.tiers += [tier_name(one) for one in head[1:]]
-    found.structure += [
+    first = len(layout.tiers)
+    layout.tiers += [tier_name(cell) for cell in head[1:]]
+    layout.structure += [
         (start, end, "tier", first + n) for n, (start, end) in enumerate(grid[0][1:])
     ]
     if head[0]:
-        found.structure.append((*grid[0][0], "layout", None))
+        layout.structure.append((*grid[0][0], "layout", None))
     for row in grid[1:]:
         label = text[slice(*row[0])]
         what = label_field(label)
         if label:
-            found.structure.append((*row[0], "label", None))
+            layout.structure.append((*row[0], "label", None))
         for n, (start, end) in enumerate(row[1 : len(head)]):
             if start < end:
-                found.pieces.append(Piece(first + n, what, label, start, end))
+                layout.pieces.append(Piece(first + n, what, label, start, end))
 
 
 def _read_tiers_down(
-    text: str, grid: list[list[tuple[int, int]]], fields: list[Field | None], found: Layout
+    text: str, grid: list[list[tuple[int, int]]], fields: list[Field | None], layout: Layout
 ) -> None:
-    found.structure += [(start, end, "label", None) for start, end in grid[0] if start < end]
+    layout.structure += [(start, end, "label", None) for start, end in grid[0] if start < end]
     for row in grid[1:]:
-        tier = len(found.tiers)
-        found.tiers.append(tier_name(text[slice(*row[0])]))
-        found.structure.append((*row[0], "tier", tier))
+        tier = len(layout.tiers)
+        layout.tiers.append(tier_name(text[slice(*row[0])]))
+        layout.structure.append((*row[0], "tier", tier))
         for what, (start, end) in zip(fields[1:], row[1:], strict=False):
             if start < end:
-                found.pieces.append(Piece(tier, what, "", start, end))
+                layout.pieces.append(Piece(tier, what, "", start, end))
 
 
-def _read_pairs(text: str, grid: list[list[tuple[int, int]]], found: Layout) -> None:
-    tier = len(found.tiers)
-    found.tiers.append("")
+def _read_pairs(text: str, grid: list[list[tuple[int, int]]], layout: Layout) -> None:
+    tier = len(layout.tiers)
+    layout.tiers.append("")
     for row in grid:
         label = text[slice(*row[0])]
-        found.structure.append((*row[0], "label", None))
-        found.pieces += [
+        layout.structure.append((*row[0], "label", None))
+        layout.pieces += [
             Piece(tier, label_field(label), label, start, end)
             for start, end in row[1:2]
             if start < end
@@ -122,13 +122,13 @@ def _read_pairs(text: str, grid: list[list[tuple[int, int]]], found: Layout) -> 
 def _heads(line: Line) -> list[tuple[int, int]]:
     """Spans of tier names where a line is nothing but one or several of them."""
     spans = []
-    for one in re.finditer(
+    for each_match in re.finditer(
         r"[^\s/|][^/|\t]*?(?=[ ]{2,}|[ ]*[/|\t]|[ ]*\Z)", line.text.rstrip(": ")
     ):
-        match = HEADING.match(one[0])
+        match = HEADING.match(each_match[0])
         if not match or match["rest"].strip(" :") or not SURE.match(match["tier"]):
             return []
-        spans.append((line.start + one.start(), line.start + one.end()))
+        spans.append((line.start + each_match.start(), line.start + each_match.end()))
     return spans
 
 
@@ -150,39 +150,39 @@ def column_run(lines: list[Line]) -> tuple[int, list[tuple[int, int]]] | None:
 
 
 def read_columns(
-    text: str, lines: list[Line], run: tuple[int, list[tuple[int, int]]], found: Layout
+    text: str, lines: list[Line], run: tuple[int, list[tuple[int, int]]], layout: Layout
 ) -> None:
     after, heads = run
-    first = len(found.tiers)
-    found.tiers += [tier_name(text[slice(*span)]) for span in heads]
-    found.structure += [(*span, "tier", first + n) for n, span in enumerate(heads)]
+    first = len(layout.tiers)
+    layout.tiers += [tier_name(text[slice(*span)]) for span in heads]
+    layout.structure += [(*span, "tier", first + n) for n, span in enumerate(heads)]
     titled = [line for line in lines[:after] if line.end <= heads[0][0]]
-    found.structure += [
+    layout.structure += [
         (line.start, line.end, "title" if TITLE.fullmatch(line.text.strip()) else "unread", None)
         for line in titled
     ]
     label, what, column = "", None, 0
     for line in lines[after:]:
-        if _read_row(line, heads, first, found):
+        if _read_row(line, heads, first, layout):
             continue
         alone = LABEL_ALONE.match(line.text)
         if alone and (column == 0 or column >= len(heads)):
             label, what, column = alone["label"], label_field(alone["label"]), 0
-            found.structure.append((line.start, line.end, "label", None))
+            layout.structure.append((line.start, line.end, "label", None))
             continue
         opened = LABEL.match(line.text.lstrip(" *-"))
         start = line.start
         if opened:
             label, what, column = opened["label"], label_field(opened["label"]), 0
             start = line.start + len(line.text) - len(line.text.lstrip(" *-")) + opened.end()
-            found.structure.append((line.start, start, "label", None))
-        found.pieces.append(
+            layout.structure.append((line.start, start, "label", None))
+        layout.pieces.append(
             Piece(first + min(column, len(heads) - 1), what, label, start, line.end)
         )
         column += 1
 
 
-def _read_row(line: Line, heads: list[tuple[int, int]], first: int, found: Layout) -> bool:
+def _read_row(line: Line, heads: list[tuple[int, int]], first: int, layout: Layout) -> bool:
     """A line that holds a label and a value for every head, with gaps or strokes between."""
     opened = LABEL.match(line.text.lstrip(" *-"))
     body, start = line.text, line.start
@@ -201,8 +201,8 @@ def _read_row(line: Line, heads: list[tuple[int, int]], first: int, found: Layou
         )
         if len(cells) != len(heads) or label_field(words) is None:
             continue
-        found.structure.append((line.start, cells[0][0], "label", None))
-        found.pieces += [
+        layout.structure.append((line.start, cells[0][0], "label", None))
+        layout.pieces += [
             Piece(first + n, label_field(words), words, *cell) for n, cell in enumerate(cells)
         ]
         return True
@@ -212,8 +212,8 @@ def _read_row(line: Line, heads: list[tuple[int, int]], first: int, found: Layou
 def _pieces(text: str, offset: int, divider: re.Pattern[str]) -> list[tuple[int, int]]:
     """Spans between dividers, without empty ones."""
     spans, at = [], 0
-    for one in divider.finditer(text):
-        spans.append((at, one.start()))
-        at = one.end()
+    for match in divider.finditer(text):
+        spans.append((at, match.start()))
+        at = match.end()
     spans.append((at, len(text)))
     return [(offset + start, offset + end) for start, end in spans if text[start:end].strip()]

@@ -41,30 +41,30 @@ from wattmetron.core.values import amounts
 def lay_out(text: str) -> Layout:
     """The layout of a plain text."""
     lines = [
-        Line(one.start(), one.end(), one[0])
-        for one in re.finditer(r"[^\n]+", text)
-        if one[0].strip()
+        Line(match.start(), match.end(), match[0])
+        for match in re.finditer(r"[^\n]+", text)
+        if match[0].strip()
     ]
-    found = Layout()
+    layout = Layout()
     table = table_rows(lines)
     if table is not None:
-        read_table(text, table, found)
+        read_table(text, table, layout)
         lines = [line for line in lines if line not in table]
     columns = column_run(lines)
     if columns is not None:
-        read_columns(text, lines, columns, found)
+        read_columns(text, lines, columns, layout)
     elif table is None or any(HEADING.match(line.text) for line in lines):
-        _Walk(text, lines, found).run()
+        _Walk(text, lines, layout).run()
     else:
-        found.structure += [(line.start, line.end, "unread", None) for line in lines]
-    return found
+        layout.structure += [(line.start, line.end, "unread", None) for line in lines]
+    return layout
 
 
 class _Walk:
     """Goes down the lines with the tier and the label that stand open."""
 
-    def __init__(self, text: str, lines: list[Line], found: Layout) -> None:
-        self.text, self.lines, self.found = text, lines, found
+    def __init__(self, text: str, lines: list[Line], layout: Layout) -> None:
+        self.text, self.lines, self.found = text, lines, layout
         self.tier: int | None = None
         self.seen: set[Field] = set()
         self.label = ""
@@ -205,18 +205,20 @@ class _Walk:
             self._value(line.start + cut.end(), line.start + end, cut.re is not INLINE_TIER)
 
     def _cuts(self, line: Line) -> list[re.Match[str]]:
-        found = [*LABEL.finditer(line.text), *INLINE_TIER.finditer(line.text)]
-        found += [one for one in API_LABEL.finditer(line.text) if label_field(one["label"]) is None]
-        found = [
-            cut for cut in found if cut.start() == 0 or not line.text[cut.start() - 1].isalnum()
+        matches = [*LABEL.finditer(line.text), *INLINE_TIER.finditer(line.text)]
+        matches += [
+            match for match in API_LABEL.finditer(line.text) if label_field(match["label"]) is None
         ]
-        if not found:
+        matches = [
+            cut for cut in matches if cut.start() == 0 or not line.text[cut.start() - 1].isalnum()
+        ]
+        if not matches:
             opened = LABEL_OPEN.match(line.text)
             if opened:
                 return [opened]
             slip = ANY_LABEL.match(line.text)
             return [slip] if slip and slip_of_label(slip["label"]) is not None else []
-        return sorted(found, key=lambda cut: cut.start())
+        return sorted(matches, key=lambda cut: cut.start())
 
     def _slip(self, cut: re.Match[str], offset: int) -> None:
         what: Field | None = "api" if cut.re is API_LABEL else slip_of_label(cut["label"])
@@ -241,11 +243,11 @@ class _Walk:
 
     def _marked_values(self, start: int, marked: list[re.Match[str]]) -> None:
         """Values that are each followed by their tier in brackets."""
-        for one in marked:
-            self.tier = self._tier_called(one["tier"])
-            self.found.structure.append((one.start(), one.end(), "tier", self.tier))
-            self.found.pieces.append(Piece(self.tier, self.what, self.label, start, one.start()))
-            start = one.end()
+        for match in marked:
+            self.tier = self._tier_called(match["tier"])
+            self.found.structure.append((match.start(), match.end(), "tier", self.tier))
+            self.found.pieces.append(Piece(self.tier, self.what, self.label, start, match.start()))
+            start = match.end()
         self.label, self.what = "", None
 
 
@@ -272,7 +274,7 @@ def _conditions_alone(text: str) -> bool:
     )
 
 
-def _read_prose(text: str, lines: list[Line], found: Layout) -> None:
+def _read_prose(text: str, lines: list[Line], layout: Layout) -> None:
     """Sentences: each belongs to the tier that it names, else to the one before; one tier where
     none is named.
     """
@@ -280,17 +282,17 @@ def _read_prose(text: str, lines: list[Line], found: Layout) -> None:
     word = re.compile(rf"\b({SURE_TIERS})\b", re.IGNORECASE)
     if not any(word.search(line.text) for line in lines):
         tier = 0
-        found.tiers.append("")
+        layout.tiers.append("")
     for line in lines:
-        for one in re.finditer(r"(?:[^.;!?]|[.;!?](?!\s|\Z))+[.;!?]?", line.text):
-            named = word.search(one[0])
+        for match in re.finditer(r"(?:[^.;!?]|[.;!?](?!\s|\Z))+[.;!?]?", line.text):
+            named = word.search(match[0])
             if named:
-                tier = len(found.tiers)
-                found.tiers.append(tier_name(named[1]))
-                at = line.start + one.start()
-                found.structure.append((at + named.start(), at + named.end(), "tier", tier))
-            start, end = line.start + one.start(), line.start + one.end()
+                tier = len(layout.tiers)
+                layout.tiers.append(tier_name(named[1]))
+                at = line.start + match.start()
+                layout.structure.append((at + named.start(), at + named.end(), "tier", tier))
+            start, end = line.start + match.start(), line.start + match.end()
             if tier is None:
-                found.structure.append((start, end, "unread", None))
+                layout.structure.append((start, end, "unread", None))
             else:
-                found.pieces.append(Piece(tier, None, "", start, end, True))
+                layout.pieces.append(Piece(tier, None, "", start, end, True))

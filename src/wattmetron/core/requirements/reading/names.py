@@ -105,8 +105,8 @@ class NameIndex:
             if side is None or name.side == side
         ]
         best = sorted(
-            (one for one in scored if one.confidence > 0.05),
-            key=lambda one: (-one.confidence, one.name),
+            (each_match for each_match in scored if each_match.confidence > 0.05),
+            key=lambda each_match: (-each_match.confidence, each_match.name),
         )
         return tuple(self._shared(best))[:SHOWN]
 
@@ -117,14 +117,16 @@ class NameIndex:
         telling = [word for word in said if not word.isdecimal() and word not in self.makers] or [
             word for word in said if not word.isdecimal()
         ]
-        found: dict[str, Name] = {}
+        candidates: dict[str, Name] = {}
         for word in sorted(telling, key=lambda word: self.count[word]):
-            if found and len(found) + self.count[word] > MOST_CANDIDATES:
-                numbers = {one for one in said if one.isdecimal()}
-                found |= {name.key: name for name in self.by_word[word] if numbers & name.words}
+            if candidates and len(candidates) + self.count[word] > MOST_CANDIDATES:
+                numbers = {each_word for each_word in said if each_word.isdecimal()}
+                candidates |= {
+                    name.key: name for name in self.by_word[word] if numbers & name.words
+                }
             else:
-                found |= {name.key: name for name in self.by_word[word]}
-        return found.values()
+                candidates |= {name.key: name for name in self.by_word[word]}
+        return candidates.values()
 
     def _score(self, name: Name, said: dict[str, float], strange: list[str]) -> Match:
         likeness = min((said[word] for word in name.words if word in said), default=0.0)
@@ -161,19 +163,23 @@ class NameIndex:
         """Names that a text means equally well share the confidence."""
         if not ranked:
             return
-        equals = sum(1 for one in ranked if ranked[0].confidence - one.confidence < 0.02)
-        for one in ranked:
-            level = ranked[0].confidence - one.confidence < 0.02
+        equals = sum(
+            1 for each_match in ranked if ranked[0].confidence - each_match.confidence < 0.02
+        )
+        for match in ranked:
+            level = ranked[0].confidence - match.confidence < 0.02
             yield (
-                Match(one.part, one.name, one.confidence / equals) if level and equals > 1 else one
+                Match(match.part, match.name, match.confidence / equals)
+                if level and equals > 1
+                else match
             )
 
 
 def _names(scale: Scale) -> Iterable[Name]:
-    for one in scale.of("processor"):
-        words = tokens(one.name)
-        maker = frozenset() if one.placed else frozenset(words[:1])
-        yield Name(one.key, "processor", one.name, frozenset(words), maker, frozenset())
+    for standing in scale.of("processor"):
+        words = tokens(standing.name)
+        maker = frozenset() if standing.placed else frozenset(words[:1])
+        yield Name(standing.key, "processor", standing.name, frozenset(words), maker, frozenset())
     for chip, variants in scale.variants.items():
         first = variants[0]
         label = (
@@ -181,5 +187,5 @@ def _names(scale: Scale) -> Iterable[Name]:
         )
         words = tokens(label)
         maker = frozenset(words[:1]) if len(words) > 1 and not first.placed else frozenset()
-        amounts = frozenset(int(one.memory_gb) for one in variants if one.memory_gb)
+        amounts = frozenset(int(variant.memory_gb) for variant in variants if variant.memory_gb)
         yield Name(chip, "graphics", label, frozenset(words), maker, amounts)

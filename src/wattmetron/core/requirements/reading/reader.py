@@ -37,7 +37,7 @@ class Reader:
         self.names = Names(
             NameIndex(scale),
             any_of(systems, r"(?:[ ]+[\d.]+)?(?:[ ,]*\(?(?:32|64)[ -]?bits?\)?)?"),
-            any_of({re.sub(r"[\s\d._]+\Z", "", one) for one in apis}, r"[ ]+\d+(?:[._]\d+)*"),
+            any_of({re.sub(r"[\s\d._]+\Z", "", api) for api in apis}, r"[ ]+\d+(?:[._]\d+)*"),
             any_of(upscalers),
         )
 
@@ -45,12 +45,12 @@ class Reader:
         """The draft of a text; raises ReadingError for one that is empty, binary, too long or says
         nothing.
         """
-        found = lay_out(plain(checked(text)))
+        layout = lay_out(plain(checked(text)))
         pad = Scratchpad(plain(text))
-        sheets = [Sheet(label[:80]) for label in found.tiers[:MAX_TIERS]]
-        self._structure(pad, found)
+        sheets = [Sheet(label[:80]) for label in layout.tiers[:MAX_TIERS]]
+        self._structure(pad, layout)
         values = Values(pad, sheets, self.names)
-        for piece in found.pieces:
+        for piece in layout.pieces:
             if piece.tier < len(sheets):
                 values.read(piece)
         tiers, marks = _filled(sheets, pad.marks)
@@ -63,8 +63,8 @@ class Reader:
         return Draft(text, tiers, ordered, pad.unread())
 
     @staticmethod
-    def _structure(pad: Scratchpad, found: Layout) -> None:
-        for start, end, what, tier in found.structure:
+    def _structure(pad: Scratchpad, layout: Layout) -> None:
+        for start, end, what, tier in layout.structure:
             if what in _STRUCTURE and (tier is None or tier < MAX_TIERS):
                 pad.take(start, end, _STRUCTURE[what], tier, LABELLED)
 

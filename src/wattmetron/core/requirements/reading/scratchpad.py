@@ -96,7 +96,7 @@ class Scratchpad:
         found: list[tuple[int, int]] = []
         rest = "".join(self._left)
         for line in re.finditer(r"[^\n]+", rest):
-            words = [one for one in _WORD.finditer(line[0]) if one[0].casefold() not in GLUE]
+            words = [match for match in _WORD.finditer(line[0]) if match[0].casefold() not in GLUE]
             for word in words:
                 start, end = line.start() + word.start(), line.start() + word.end()
                 if found and not self._between(found[-1][1], start):

@@ -102,22 +102,22 @@ class Values:
         if pattern is None:
             return []
         return [
-            (one, start + one.start(), start + one.end())
-            for one in pattern.finditer(self.pad.left(start, end))
+            (match, start + match.start(), start + match.end())
+            for match in pattern.finditer(self.pad.left(start, end))
         ]
 
     def _amount(self, piece: Piece, name: str, what: str) -> None:
         found = self._matches(amounts.AMOUNT, piece.start, piece.end)
-        for one, start, end in found:
+        for match, start, end in found:
             confidence = LABELLED if len(found) == 1 else GUESSED
-            self._set(piece.tier, name, amounts.gigabytes(one), start, end, what, confidence)
+            self._set(piece.tier, name, amounts.gigabytes(match), start, end, what, confidence)
 
     def _storage(self, piece: Piece) -> None:
-        for one, start, end in self._matches(amounts.AMOUNT, piece.start, piece.end)[:1]:
+        for match, start, end in self._matches(amounts.AMOUNT, piece.start, piece.end)[:1]:
             self._set(
                 piece.tier,
                 "storage_gb",
-                amounts.gigabytes(one, "storage"),
+                amounts.gigabytes(match, "storage"),
                 start,
                 end,
                 "storage",
@@ -129,11 +129,11 @@ class Values:
             self.sheets[piece.tier].values.setdefault("storage_kind", amounts.storage_kind(label))
 
     def _kind(self, tier: int, start: int, end: int) -> None:
-        for one, first, last in self._matches(amounts.KIND, start, end)[:1]:
+        for match, first, last in self._matches(amounts.KIND, start, end)[:1]:
             self._set(
                 tier,
                 "storage_kind",
-                amounts.storage_kind(one),
+                amounts.storage_kind(match),
                 first,
                 last,
                 "kind of storage",
@@ -194,30 +194,30 @@ class Values:
         sure = LABELLED if labelled else BY_CONTENT
         stated = False
         for pattern in (amounts.SIZE, amounts.LINES, amounts.NAMED_SIZE):
-            for one, first, last in self._matches(pattern, start, end):
-                width, height = amounts.pixels(one)
+            for match, first, last in self._matches(pattern, start, end):
+                width, height = amounts.pixels(match)
                 if 320 <= width <= 16_384 and 320 <= height <= 16_384:
                     self._set(tier, "width_px", width, first, first, "resolution", sure)
                     self._set(tier, "height_px", height, first, last, "resolution", sure)
                     stated = True
-        for one, first, last in self._matches(amounts.FPS, start, end):
-            self._set(tier, "fps", float(one[1] or one[2]), first, last, "frame rate", sure)
+        for match, first, last in self._matches(amounts.FPS, start, end):
+            self._set(tier, "fps", float(match[1] or match[2]), first, last, "frame rate", sure)
             stated = True
         if piece.field == "frame rate":
-            for one, first, last in self._matches(re.compile(r"\b\d{2,3}\b"), start, end)[:1]:
-                self._set(tier, "fps", float(one[0]), first, last, "frame rate", sure)
+            for match, first, last in self._matches(re.compile(r"\b\d{2,3}\b"), start, end)[:1]:
+                self._set(tier, "fps", float(match[0]), first, last, "frame rate", sure)
         self._switches(tier, start, end, sure)
         self._preset(tier, start, end, amounts.PRESET, sure)
         if stated or labelled:
             self._preset(tier, start, end, amounts.BARE_PRESET, sure if labelled else BY_CONTENT)
 
     def _switches(self, tier: int, start: int, end: int, sure: float) -> None:
-        for one, first, last in self._matches(amounts.RAYS, start, end):
+        for match, first, last in self._matches(amounts.RAYS, start, end):
             self._set(
-                tier, "ray_tracing", amounts.switched_on(one), first, last, "ray tracing", sure
+                tier, "ray_tracing", amounts.switched_on(match), first, last, "ray tracing", sure
             )
-        for one, first, last in self._matches(amounts.UPSCALING, start, end):
-            self._set(tier, "upscaling", amounts.switched_on(one), first, last, "upscaling", sure)
+        for match, first, last in self._matches(amounts.UPSCALING, start, end):
+            self._set(tier, "upscaling", amounts.switched_on(match), first, last, "upscaling", sure)
         for _, first, last in self._matches(self.names.upscalers, start, end):
             off = re.match(r"\s*(?:off|disabled)", self.pad.text[last:]) is not None
             self._set(tier, "upscaling", not off, first, last, "upscaling", sure)
@@ -225,8 +225,8 @@ class Values:
     def _preset(
         self, tier: int, start: int, end: int, pattern: re.Pattern[str], sure: float
     ) -> None:
-        for one, first, last in self._matches(pattern, start, end)[:1]:
-            word = next(group for group in one.groups() if group).casefold()
+        for match, first, last in self._matches(pattern, start, end)[:1]:
+            word = next(group for group in match.groups() if group).casefold()
             if "preset" not in self.sheets[tier].values:
                 self._set(tier, "preset", amounts.PRESET_WORDS[word], first, last, "preset", sure)
 
@@ -277,41 +277,47 @@ class Values:
 
     def _figures(self, start: int, end: int) -> dict[str, Any]:
         """Cores and clock of a stretch, blanked out."""
-        found: dict[str, Any] = {}
-        for one, first, last in self._matches(amounts.CORES, start, end)[:1]:
-            found["cores"] = amounts.core_count(one)
+        figures: dict[str, Any] = {}
+        for match, first, last in self._matches(amounts.CORES, start, end)[:1]:
+            figures["cores"] = amounts.core_count(match)
             self.pad.take(first, last, "cores: kept, no speed follows", None, LABELLED)
-        for one, first, last in self._matches(amounts.CLOCK, start, end)[:1]:
-            found["clock_ghz"] = amounts.gigahertz(one)
+        for match, first, last in self._matches(amounts.CLOCK, start, end)[:1]:
+            figures["clock_ghz"] = amounts.gigahertz(match)
             self.pad.take(first, last, "clock: kept, no speed follows", None, LABELLED)
         for pattern in (amounts.THREADS, amounts.TIMES_CLOCK):
             for _, first, last in self._matches(pattern, start, end):
                 self.pad.blank(first, last)
-        return found
+        return figures
 
     def _name(self, start: int, end: int) -> tuple[str, int, int]:
         """What is left of an alternative without amounts and glue, and where it stands."""
         left = self.pad.left(start, end)
-        for one in (*amounts.AMOUNT.finditer(left), *_VIDEO.finditer(left)):
-            left = left[: one.start()] + " " * (one.end() - one.start()) + left[one.end() :]
+        for match in (*amounts.AMOUNT.finditer(left), *_VIDEO.finditer(left)):
+            left = left[: match.start()] + " " * (match.end() - match.start()) + left[match.end() :]
         words = [
-            one for one in re.finditer(r"[^\s()\[\]@,;:.*|&+\-]+", left) if self._counts(one[0])
+            match
+            for match in re.finditer(r"[^\s()\[\]@,;:.*|&+\-]+", left)
+            if self._counts(match[0])
         ]
-        if not words or not any(any(sign.isalpha() for sign in one[0]) for one in words):
+        if not words or not any(any(sign.isalpha() for sign in word[0]) for word in words):
             return "", start, start
-        text = " ".join(one[0] for one in words)
+        text = " ".join(word[0] for word in words)
         return text[:120], start + words[0].start(), start + words[-1].end()
 
     def _counts(self, word: str) -> bool:
         """Whether a word is part of a name: no glue, unless some part is called so."""
         return word.casefold() not in NAME_GLUE or all(
-            one in self.names.parts.count for one in tokens(word)
+            token in self.names.parts.count for token in tokens(word)
         )
 
     def _amount_in_name(self, name: str, part: str | None) -> float | None:
         """A number at the end of a chip's name that is one of its amounts of video memory."""
         known = next(
-            (one for one in self.names.parts.names if one.key == part and one.side == "graphics"),
+            (
+                each_name
+                for each_name in self.names.parts.names
+                if each_name.key == part and each_name.side == "graphics"
+            ),
             None,
         )
         if known is None:
@@ -397,8 +403,8 @@ class Values:
         listed = self.sheets[tier].listed[side]
         memory = None
         if side == "graphics":
-            for one, a, b in self._matches(amounts.AMOUNT, start, end)[:1]:
-                memory = amounts.gigabytes(one)
+            for match, a, b in self._matches(amounts.AMOUNT, start, end)[:1]:
+                memory = amounts.gigabytes(match)
                 self.pad.take(a, b, "video memory of this part", tier, BY_CONTENT)
         self.pad.take_part(first, last, tier, side, len(listed), matches, _why(part, matches))
         listed.append(Listed(text=name, part=part, memory_gb=memory, or_better=better, **figures))
@@ -408,42 +414,44 @@ class Values:
         included.
         """
         left = self.pad.left(start, end)
-        for one in (
+        for word in (
             *amounts.AMOUNT.finditer(left),
             *amounts.CLOCK.finditer(left),
             *amounts.CORES.finditer(left),
         ):
-            left = left[: one.start()] + " " * (one.end() - one.start()) + left[one.end() :]
+            left = left[: word.start()] + " " * (word.end() - word.start()) + left[word.end() :]
         words = list(re.finditer(r"[^\W_]+", left))
         index = self.names.parts
         known = [
-            one
-            for one in words
-            if not one[0].isdecimal()
-            and len(one[0]) > 2
-            and index.known(one[0].casefold())
-            and self._telling(one[0].casefold())
+            word
+            for word in words
+            if not word[0].isdecimal()
+            and len(word[0]) > 2
+            and index.known(word[0].casefold())
+            and self._telling(word[0].casefold())
         ]
         if not known:
             return None
         first = known[0]
         last = [
-            one
-            for one in known
-            if not self._read_between(start + first.start(), start + one.start())
+            match
+            for match in known
+            if not self._read_between(start + first.start(), start + match.start())
         ][-1]
-        for one in words:
+        for word in words:
             if (
-                one.start() >= last.end()
-                and not left[last.end() : one.start()].strip()
-                and self._continues(one[0])
+                word.start() >= last.end()
+                and not left[last.end() : word.start()].strip()
+                and self._continues(word[0])
             ):
-                last = one
+                last = word
         name = left[first.start() : last.end()]
         best = index.match(name, None)
         if not best:
             return None
-        side: Side = next(one.side for one in index.names if one.key == best[0].part)
+        side: Side = next(
+            each_name.side for each_name in index.names if each_name.key == best[0].part
+        )
         return start + first.start(), start + last.end(), side
 
     def _read_between(self, start: int, end: int) -> bool:
@@ -464,13 +472,13 @@ class Values:
 
     def _loose_amount(self, tier: int, start: int, end: int) -> None:
         values = self.sheets[tier].values
-        for one, first, last in self._matches(amounts.AMOUNT, start, end):
+        for match, first, last in self._matches(amounts.AMOUNT, start, end):
             around = self.pad.text[start:end]
             if _VIDEO.search(around):
                 self._set(
                     tier,
                     "video_memory_gb",
-                    amounts.gigabytes(one),
+                    amounts.gigabytes(match),
                     first,
                     last,
                     "video memory",
@@ -478,25 +486,27 @@ class Values:
                 )
             elif _MEMORY.search(around) and not _STORAGE.search(around):
                 self._set(
-                    tier, "memory_gb", amounts.gigabytes(one), first, last, "memory", BY_CONTENT
+                    tier, "memory_gb", amounts.gigabytes(match), first, last, "memory", BY_CONTENT
                 )
             elif _STORAGE.search(around):
                 self._set(
                     tier,
                     "storage_gb",
-                    amounts.gigabytes(one, "storage"),
+                    amounts.gigabytes(match, "storage"),
                     first,
                     last,
                     "storage",
                     BY_CONTENT,
                 )
             elif "memory_gb" not in values:
-                self._set(tier, "memory_gb", amounts.gigabytes(one), first, last, "memory", GUESSED)
+                self._set(
+                    tier, "memory_gb", amounts.gigabytes(match), first, last, "memory", GUESSED
+                )
             elif "storage_gb" not in values:
                 self._set(
                     tier,
                     "storage_gb",
-                    amounts.gigabytes(one, "storage"),
+                    amounts.gigabytes(match, "storage"),
                     first,
                     last,
                     "storage",
@@ -508,7 +518,7 @@ def _why(part: str | None, matches: tuple[Match, ...]) -> str:
     """One sentence about a match that is not sure."""
     if part is None:
         return "No part of the catalogue is called so: it stays as named until you place it."
-    equals = [one for one in matches if matches[0].confidence - one.confidence < 0.02]
+    equals = [match for match in matches if matches[0].confidence - match.confidence < 0.02]
     if len(equals) > 1:
         return f"{len(equals)} parts answer to this name equally well: choose one."
     if matches[0].confidence < 0.9:
@@ -519,12 +529,12 @@ def _why(part: str | None, matches: tuple[Match, ...]) -> str:
 def _split(text: str, left: str, offset: int, pattern: re.Pattern[str]) -> list[tuple[int, int]]:
     """Spans between separators that stand outside brackets."""
     spans, at = [], 0
-    for one in pattern.finditer(left):
-        before = left[: one.start()]
+    for match in pattern.finditer(left):
+        before = left[: match.start()]
         if before.count("(") > before.count(")"):
             continue
-        spans.append((at, one.start()))
-        at = one.end()
+        spans.append((at, match.start()))
+        at = match.end()
     spans.append((at, len(left)))
     return [
         (offset + start, offset + end) for start, end in spans if left[start:end].strip(" ()[]")

@@ -118,7 +118,7 @@ LABELS: dict[str, Field] = {
 }
 
 BY_LENGTH = "|".join(
-    re.escape(one).replace(r"\ ", r"[ ]+") for one in sorted(LABELS, key=len, reverse=True)
+    re.escape(text).replace(r"\ ", r"[ ]+") for text in sorted(LABELS, key=len, reverse=True)
 )
 
 SURE_TIERS = (
