@@ -157,7 +157,12 @@ def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, 
                 continue
             n = speeds.shape[1]
             pairing = Pairing(
-                np.full(n, c), speeds[0], speeds[1], np.full(n, g), np.ones(n), np.ones(n)
+                processor=np.full(n, c),
+                latency_ns=speeds[0],
+                bandwidth_gbs=speeds[1],
+                drawing=np.full(n, g),
+                link_gbs=np.ones(n),
+                scale=np.ones(n),
             )
             met, _ = targets.evaluate(pairing, False)
             good = met == targets.weight

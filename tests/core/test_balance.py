@@ -39,7 +39,16 @@ def questions(first: int):
 
 
 def build_of(ids: tuple) -> Build:
-    return Build(ids[0], ids[1] or None, ids[2], ids[3], ids[4], ids[5] or None, ids[6], ids[7])
+    return Build(
+        processor=ids[0],
+        graphics=ids[1] or None,
+        mainboard=ids[2],
+        memory=ids[3],
+        storage=ids[4],
+        cooler=ids[5] or None,
+        supply=ids[6],
+        case=ids[7],
+    )
 
 
 @CHUNKS

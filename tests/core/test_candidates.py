@@ -25,7 +25,7 @@ def test_the_reasons_are_the_blocking_findings_that_a_part_brings(seed, places):
         if places >> bit & 1:
             part = world.pick(*catalogue.by_kind[kind])
             machine = replace(machine, **{kind: (part,) if kind == "storage" else part})
-    wishes = Wishes(world.pick(120, 140), world.pick(None, 250, 400))
+    wishes = Wishes(headroom_percent=world.pick(120, 140), watt_limit_w=world.pick(None, 250, 400))
     for kind in KINDS:
         parts = catalogue.by_kind[kind]
         bare = machine if kind == "storage" else replace(machine, **{kind: None})

@@ -25,7 +25,19 @@ GAME = unknown_game("game", "Game", "action")
 
 
 def standing(side, key, *speeds, sd=0.001) -> Standing:
-    return Standing(key, side, key, speeds, sd, None, 0.0, 8.0, None, None, (key,))
+    return Standing(
+        key=key,
+        side=side,
+        name=key,
+        speeds=speeds,
+        sd=sd,
+        ray_speed=None,
+        ray_sd=0.0,
+        memory_gb=8.0,
+        released=None,
+        withdrawn=None,
+        part_ids=(key,),
+    )
 
 
 FAST_CHIP, FAST_CARD = (

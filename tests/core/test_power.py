@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from tests.core.test_fit_rules import WHOLE
 from wattmetron.core.power import efficiency as eff
-from wattmetron.core.power.account import Use, account
+from wattmetron.core.power.account import PowerUse, account
 from wattmetron.core.power.draw import draw
 
 PUBLISHED = {
@@ -21,7 +21,7 @@ PUBLISHED = {
     (115, "Bronze"): {20: 82, 50: 85, 100: 82},
     (115, "Titanium"): {10: 90, 20: 92, 50: 94, 100: 90},
 }
-USE = Use(140, 2.0, 3.0, Decimal("0.32"), 230)
+USE = PowerUse(140, 2.0, 3.0, Decimal("0.32"), 230)
 
 
 def game(

@@ -38,7 +38,7 @@ from wattmetron.services.games.library import (
 )
 from wattmetron.services.games.tier_edits import (
     Comparison,
-    Entry,
+    ListEntry,
     TierError,
     excluded_from_bar,
     placed,
@@ -202,7 +202,10 @@ def test_an_entry_left_out_moves_the_bar_and_undo_brings_it_back(workshop):
     state = publishing.game_state(workshop, "gullwing-circuit")
     assert state.undo is None
     publishing.publish(
-        workshop, excluded_from_bar(own, Entry(1, "graphics", 2), True), state.version, "left out"
+        workshop,
+        excluded_from_bar(own, ListEntry(1, "graphics", 2), True),
+        state.version,
+        "left out",
     )
     after = workshop.catalogue()
     row = tiers_of(after).of_game("gullwing-circuit")[1]
@@ -222,7 +225,7 @@ def test_an_entry_left_out_moves_the_bar_and_undo_brings_it_back(workshop):
 def test_a_part_is_placed_by_one_comparison_and_then_counts(workshop):
     catalogue = workshop.catalogue()
     own = catalogue.published["gable-row"]
-    entry = Entry(0, "processor", 1)
+    entry = ListEntry(0, "processor", 1)
     done, named = placed(own, entry, Comparison("Heron Dun 6", -12.0), catalogue)
     publishing.publish(
         workshop, done, publishing.game_state(workshop, "gable-row").version, "placed", named=named

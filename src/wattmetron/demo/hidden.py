@@ -15,7 +15,7 @@ from wattmetron.core.speeds.scale import Scale, Standing
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.parts import Graphics, Part, Processor
 from wattmetron.core.values.results import Result, Results
-from wattmetron.demo.truth import PRESETS, SIZES, Market, TrueGame, World
+from wattmetron.demo.truth import PRESETS, SIZES, HiddenMarket, TrueGame, World
 
 SEED = 20261124
 SPEED_OFF = 0.03
@@ -70,13 +70,13 @@ def world_of(true: Mapping[str, Part], published: Mapping[str, Part]) -> World:
     chips, cards = list(shown.of("processor")), list(shown.of("graphics"))
     return World.of(
         SEED,
-        Market(
-            chips,
-            cards,
-            np.array([real.standings[chip.key].speeds for chip in chips]),
-            np.array([real.standings[card.key].speeds for card in cards]),
-            _numbers([chip.design for chip in chips]),
-            _numbers([card.design for card in cards]),
+        HiddenMarket(
+            processors=chips,
+            cards=cards,
+            true_c=np.array([real.standings[chip.key].speeds for chip in chips]),
+            true_g=np.array([real.standings[card.key].speeds for card in cards]),
+            design_c=_numbers([chip.design for chip in chips]),
+            design_g=_numbers([card.design for card in cards]),
         ),
     )
 

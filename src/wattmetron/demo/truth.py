@@ -27,7 +27,7 @@ SIZES = ((1920, 1080), (2560, 1440), (3840, 2160))
 PRESETS: tuple[PresetName, ...] = ("low", "medium", "high", "ultra")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TrueGame:
     """A game as it really is: work in ms, preset factors, pixel power, variations, and its liking
     of designs.
@@ -49,8 +49,8 @@ class TrueGame:
     frames_g: Floats
 
 
-@dataclass(frozen=True)
-class Market:
+@dataclass(frozen=True, kw_only=True)
+class HiddenMarket:
     """Parts as they are published, with their true speeds and the number of each one's design."""
 
     processors: list[Standing]
@@ -70,13 +70,13 @@ class World:
         self.games = [self.true_game(known) for known in some_games(games)]
 
     @classmethod
-    def of(cls, seed: int, market: Market) -> "World":
+    def of(cls, seed: int, market: HiddenMarket) -> "World":
         """A world of parts that are there already, without games yet."""
         world = cls(seed, 0, 1, 1)
         world.take(market)
         return world
 
-    def take(self, market: Market) -> None:
+    def take(self, market: HiddenMarket) -> None:
         self.processors, self.cards = market.processors, market.cards
         self.true_c, self.true_g = market.true_c, market.true_g
         self.design_c, self.design_g = market.design_c, market.design_g
@@ -93,20 +93,20 @@ class World:
         w = np.maximum.accumulate([factors[name][1] * wild[name][1] for name in PRESETS])
         v_c, v_g = draw.uniform(0.1, 0.25), draw.uniform(0.04, 0.12)
         return TrueGame(
-            known,
-            float(known.processor_ms * np.exp(draw.normal(0, c_sd))),
-            float(known.graphics_ms * np.exp(draw.normal(0, c_sd))),
-            float(np.clip(draw.normal(known.parallel_share, 0.05), 0.02, 0.8)),
-            float(np.clip(draw.normal(known.fixed_share, 0.05), 0.05, 0.6)),
-            float(draw.normal(0.95, 0.04)),
-            dict(zip(PRESETS, (u / u[2]).tolist(), strict=True)),
-            dict(zip(PRESETS, (w / w[2]).tolist(), strict=True)),
-            float(v_c),
-            float(v_g),
-            np.exp(draw.normal(0, 0.05, int(self.design_c.max()) + 1)),
-            np.exp(draw.normal(0, 0.06, int(self.design_g.max()) + 1)),
-            self._series(v_c),
-            self._series(v_g),
+            game=known,
+            c=float(known.processor_ms * np.exp(draw.normal(0, c_sd))),
+            g=float(known.graphics_ms * np.exp(draw.normal(0, c_sd))),
+            pi=float(np.clip(draw.normal(known.parallel_share, 0.05), 0.02, 0.8)),
+            phi=float(np.clip(draw.normal(known.fixed_share, 0.05), 0.05, 0.6)),
+            power=float(draw.normal(0.95, 0.04)),
+            u=dict(zip(PRESETS, (u / u[2]).tolist(), strict=True)),
+            w=dict(zip(PRESETS, (w / w[2]).tolist(), strict=True)),
+            v_c=float(v_c),
+            v_g=float(v_g),
+            likes_c=np.exp(draw.normal(0, 0.05, int(self.design_c.max()) + 1)),
+            likes_g=np.exp(draw.normal(0, 0.06, int(self.design_g.max()) + 1)),
+            frames_c=self._series(v_c),
+            frames_g=self._series(v_g),
         )
 
     def _series(self, variation: float) -> Floats:
@@ -257,7 +257,7 @@ class World:
         )
 
 
-def drawn_market(rng: np.random.Generator, processors: int, cards: int) -> Market:
+def drawn_market(rng: np.random.Generator, processors: int, cards: int) -> HiddenMarket:
     """Parts of random speeds, published 3 % off, of four and five designs."""
     single = np.exp(rng.uniform(np.log(40), np.log(135), processors))
     true_c = np.stack([single, single * np.exp(rng.normal(-0.1, 0.35, processors))], axis=1)
@@ -273,33 +273,33 @@ def drawn_market(rng: np.random.Generator, processors: int, cards: int) -> Marke
     ) -> Standing:
         off = tuple(float(speed) for speed in speeds * np.exp(rng.normal(0, 0.03)))
         return Standing(
-            key,
-            side,
-            name,
-            off,
-            0.03,
-            None,
-            0.0,
-            memory_gb,
-            None,
-            None,
-            (key.partition("@")[0],),
+            key=key,
+            side=side,
+            name=name,
+            speeds=off,
+            sd=0.03,
+            ray_speed=None,
+            ray_sd=0.0,
+            memory_gb=memory_gb,
+            released=None,
+            withdrawn=None,
+            part_ids=(key.partition("@")[0],),
             design=design,
         )
 
-    return Market(
-        [
+    return HiddenMarket(
+        processors=[
             standing("processor", f"p{n}", f"Processor {n}", true_c[n], None, f"c{design_c[n]}")
             for n in range(processors)
         ],
-        [
+        cards=[
             standing("graphics", f"g{n}@8", f"Card {n}", true_g[n], 8.0, f"d{design_g[n]}")
             for n in range(cards)
         ],
-        true_c,
-        true_g,
-        design_c,
-        design_g,
+        true_c=true_c,
+        true_g=true_g,
+        design_c=design_c,
+        design_g=design_g,
     )
 
 

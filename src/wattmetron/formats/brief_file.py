@@ -264,7 +264,17 @@ def read_documents(files: Sequence[tuple[str, bytes]]) -> tuple[Brief, Build]:
     if len(briefs) != 1 or len(builds) > 1:
         names = ", ".join(name for name, _ in files) or "no file"
         found = f"{len(briefs)} briefs and {len(builds)} builds"
-        raise FormatError([Problem(names, None, "", found, "one brief and at most one build")])
+        raise FormatError(
+            [
+                Problem(
+                    file=names,
+                    line=None,
+                    column="",
+                    found=found,
+                    expected="one brief and at most one build",
+                )
+            ]
+        )
     return briefs[0], builds[0] if builds else Build()
 
 
@@ -286,7 +296,17 @@ def document_text(file: BaseModel) -> str:
 
 def _read(kind: Any, name: str, data: bytes) -> Any:
     if len(data) > MAX_BYTES:
-        raise FormatError([Problem(name, None, "", f"{len(data) / 1e6:,.0f} MB", "at most 1 MB")])
+        raise FormatError(
+            [
+                Problem(
+                    file=name,
+                    line=None,
+                    column="",
+                    found=f"{len(data) / 1e6:,.0f} MB",
+                    expected="at most 1 MB",
+                )
+            ]
+        )
     try:
         return kind.model_validate_json(data)
     except ValidationError as error:
@@ -301,4 +321,4 @@ def problem_of(name: str, error: Any) -> Problem:
         str(step + 1) if isinstance(step, int) else str(step) for step in error["loc"]
     )
     found = "no such value" if error["type"] == "missing" else f"“{str(error['input'])[:60]}”"
-    return Problem(name, None, place, found, error["msg"].lower())
+    return Problem(file=name, line=None, column=place, found=found, expected=error["msg"].lower())

@@ -95,7 +95,17 @@ def row_of(offer: Offer) -> OfferRow:
 def read_catalogue(folder: Path) -> Catalogue:
     """The catalogue of a folder; raises FormatError with every problem found."""
     if not folder.is_dir():
-        raise FormatError([Problem(str(folder), None, "", "no such folder", "a catalogue folder")])
+        raise FormatError(
+            [
+                Problem(
+                    file=str(folder),
+                    line=None,
+                    column="",
+                    found="no such folder",
+                    expected="a catalogue folder",
+                )
+            ]
+        )
 
     def load(name: str) -> bytes | None:
         path = folder / name
@@ -112,7 +122,13 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
         data = load(name)
         if data is None:
             problems.append(
-                Problem(name, None, "", "no such file", "the file, with its header at least")
+                Problem(
+                    file=name,
+                    line=None,
+                    column="",
+                    found="no such file",
+                    expected="the file, with its header at least",
+                )
             )
             return None
         return decoded(name, data, problems)
@@ -172,11 +188,11 @@ def _read_requirements(
         if game.game not in games:
             problems.append(
                 Problem(
-                    REQUIREMENTS_FILE,
-                    None,
-                    f"games › {number}",
-                    f"“{game.game}”",
-                    "the id of a game",
+                    file=REQUIREMENTS_FILE,
+                    line=None,
+                    column=f"games › {number}",
+                    found=f"“{game.game}”",
+                    expected="the id of a game",
                 )
             )
     return file
@@ -208,16 +224,34 @@ def _add_part(
 ) -> None:
     if not is_id(part.id):
         problems.append(
-            Problem(file, line, "id", f"“{part.id}”", "small letters, digits and hyphens")
+            Problem(
+                file=file,
+                line=line,
+                column="id",
+                found=f"“{part.id}”",
+                expected="small letters, digits and hyphens",
+            )
         )
     elif part.id in parts:
         problems.append(
             Problem(
-                file, line, "id", f"“{part.id}” a second time", "an id used once in the catalogue"
+                file=file,
+                line=line,
+                column="id",
+                found=f"“{part.id}” a second time",
+                expected="an id used once in the catalogue",
             )
         )
     elif (wrong := unreadable(part)) is not None:
-        problems.append(Problem(file, line, wrong[0], f"“{wrong[1]}”", OF_SOURCES[wrong[0]]))
+        problems.append(
+            Problem(
+                file=file,
+                line=line,
+                column=wrong[0],
+                found=f"“{wrong[1]}”",
+                expected=OF_SOURCES[wrong[0]],
+            )
+        )
     else:
         parts[part.id] = part
 
@@ -229,7 +263,13 @@ def _read_regions(text: str | None, problems: list[Problem]) -> dict[str, Region
     ):
         if region.id in regions:
             problems.append(
-                Problem(REGIONS_FILE, line, "id", f"“{region.id}” a second time", "an id used once")
+                Problem(
+                    file=REGIONS_FILE,
+                    line=line,
+                    column="id",
+                    found=f"“{region.id}” a second time",
+                    expected="an id used once",
+                )
             )
         regions[region.id] = region
     return regions
@@ -245,19 +285,45 @@ def _read_offers(
         region = regions.get(row.region)
         if row.part_id not in part_ids:
             problems.append(
-                Problem(OFFERS_FILE, line, "part_id", f"“{row.part_id}”", "the id of a part")
+                Problem(
+                    file=OFFERS_FILE,
+                    line=line,
+                    column="part_id",
+                    found=f"“{row.part_id}”",
+                    expected="the id of a part",
+                )
             )
         elif region is None:
             problems.append(
-                Problem(OFFERS_FILE, line, "region", f"“{row.region}”", "the id of a region")
+                Problem(
+                    file=OFFERS_FILE,
+                    line=line,
+                    column="region",
+                    found=f"“{row.region}”",
+                    expected="the id of a region",
+                )
             )
         elif region.currency != row.currency:
             problems.append(
-                Problem(OFFERS_FILE, line, "currency", f"“{row.currency}”", region.currency)
+                Problem(
+                    file=OFFERS_FILE,
+                    line=line,
+                    column="currency",
+                    found=f"“{row.currency}”",
+                    expected=region.currency,
+                )
             )
         elif key in seen:
             words = "the same part, shop, region and condition twice"
-            problems.append(Problem(OFFERS_FILE, line, "part_id", words, "one line for each"))
+            problems.append(
+                Problem(
+                    file=OFFERS_FILE,
+                    line=line,
+                    column="part_id",
+                    found=words,
+                    expected="one line for each",
+                )
+            )
         else:
             seen.add(key)
             offers.append(_offer(row))
@@ -286,21 +352,21 @@ def _read_games(text: str | None, problems: list[Problem]) -> dict[str, Game]:
         if not is_id(game.id):
             problems.append(
                 Problem(
-                    GAMES_FILE,
-                    None,
-                    f"{place} › id",
-                    f"“{game.id}”",
-                    "small letters, digits, hyphens",
+                    file=GAMES_FILE,
+                    line=None,
+                    column=f"{place} › id",
+                    found=f"“{game.id}”",
+                    expected="small letters, digits, hyphens",
                 )
             )
         elif game.id in games:
             problems.append(
                 Problem(
-                    GAMES_FILE,
-                    None,
-                    f"{place} › id",
-                    f"“{game.id}” a second time",
-                    "an id used once",
+                    file=GAMES_FILE,
+                    line=None,
+                    column=f"{place} › id",
+                    found=f"“{game.id}” a second time",
+                    expected="an id used once",
                 )
             )
         games[game.id] = game

@@ -62,21 +62,21 @@ def read_charts(file: str, text: str, problems: list[Problem]) -> dict[str, Char
         if own and (own[0].measure, own[0].name) != (line.measure, line.name):
             problems.append(
                 Problem(
-                    file,
-                    number,
-                    "measure",
-                    f"another measure or name in “{line.chart}”",
-                    "one per chart",
+                    file=file,
+                    line=number,
+                    column="measure",
+                    found=f"another measure or name in “{line.chart}”",
+                    expected="one per chart",
                 )
             )
         if any(chart_line.part == line.part for chart_line in own):
             problems.append(
                 Problem(
-                    file,
-                    number,
-                    "part",
-                    f"“{line.part}” a second time in “{line.chart}”",
-                    "each part once",
+                    file=file,
+                    line=number,
+                    column="part",
+                    found=f"“{line.part}” a second time in “{line.chart}”",
+                    expected="each part once",
                 )
             )
         own.append(line)

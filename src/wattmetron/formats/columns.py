@@ -14,7 +14,7 @@ from wattmetron.core.values.fields import Column
 LIST_MARK = ";"
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ColumnSpec:
     """One column: how it is called, what it holds and within which limits."""
 
@@ -117,7 +117,16 @@ def _spec(name: str, hint: Any, required: bool, default: Any) -> ColumnSpec:
     )
     limits = tuple(each_hint for each_hint in metadata if isinstance(each_hint, (Gt, Ge, Lt, Le)))
     return ColumnSpec(
-        name, column.text, column.unit, base, many, optional, choices, limits, required, default
+        name=name,
+        text=column.text,
+        unit=column.unit,
+        base=base,
+        many=many,
+        optional=optional,
+        choices=choices,
+        limits=limits,
+        required=required,
+        default=default,
     )
 
 

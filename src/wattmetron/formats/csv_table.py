@@ -51,18 +51,40 @@ def decoded(file: str, data: bytes, problems: list[Problem]) -> str | None:
     if len(data) > MAX_BYTES:
         size = f"{len(data) / 1e6:,.0f} MB"
         problems.append(
-            Problem(file, None, "", size, f"at most {MAX_BYTES // 1_000_000} MB: split the file")
+            Problem(
+                file=file,
+                line=None,
+                column="",
+                found=size,
+                expected=f"at most {MAX_BYTES // 1_000_000} MB: split the file",
+            )
         )
         return None
     if b"\0" in data:
-        problems.append(Problem(file, None, "", "binary data", "text in UTF-8: save it as CSV"))
+        problems.append(
+            Problem(
+                file=file,
+                line=None,
+                column="",
+                found="binary data",
+                expected="text in UTF-8: save it as CSV",
+            )
+        )
         return None
     try:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
         line = data[: error.start].count(b"\n") + 1
         found = f"the byte 0x{data[error.start]:02x}"
-        problems.append(Problem(file, line, "", found, "text in UTF-8: save it with that encoding"))
+        problems.append(
+            Problem(
+                file=file,
+                line=line,
+                column="",
+                found=found,
+                expected="text in UTF-8: save it with that encoding",
+            )
+        )
         return None
 
 
@@ -80,7 +102,13 @@ def read_table(
         if not header or not _header_fits(kind, file, header, problems):
             if not header:
                 problems.append(
-                    Problem(file, 1, "", "nothing", "a header line with the column names")
+                    Problem(
+                        file=file,
+                        line=1,
+                        column="",
+                        found="nothing",
+                        expected="a header line with the column names",
+                    )
                 )
             return []
         return list(
@@ -88,7 +116,13 @@ def read_table(
         )
     except csv.Error as error:
         problems.append(
-            Problem(file, reader.line_num, "", f"broken CSV ({error})", "comma-separated values")
+            Problem(
+                file=file,
+                line=reader.line_num,
+                column="",
+                found=f"broken CSV ({error})",
+                expected="comma-separated values",
+            )
         )
         return []
 
@@ -99,14 +133,34 @@ def _header_fits(kind: type, file: str, header: list[str], problems: list[Proble
     for name in header:
         if name not in specs:
             problems.append(
-                Problem(file, 1, name, "an unknown column", f"one of {', '.join(specs)}")
+                Problem(
+                    file=file,
+                    line=1,
+                    column=name,
+                    found="an unknown column",
+                    expected=f"one of {', '.join(specs)}",
+                )
             )
     for name in {name for name in header if header.count(name) > 1}:
-        problems.append(Problem(file, 1, name, "the column twice", "each column once"))
+        problems.append(
+            Problem(
+                file=file,
+                line=1,
+                column=name,
+                found="the column twice",
+                expected="each column once",
+            )
+        )
     for name, spec in specs.items():
         if spec.required and name not in header:
             problems.append(
-                Problem(file, 1, name, "no such column", f"a column with {spec.expected}")
+                Problem(
+                    file=file,
+                    line=1,
+                    column=name,
+                    found="no such column",
+                    expected=f"a column with {spec.expected}",
+                )
             )
     return len(problems) == before
 
@@ -130,7 +184,13 @@ def _rows(
             continue
         if len(cells) != width:
             problems.append(
-                Problem(file, lines.line_num, "", f"{len(cells)} cells", f"{width} cells")
+                Problem(
+                    file=file,
+                    line=lines.line_num,
+                    column="",
+                    found=f"{len(cells)} cells",
+                    expected=f"{width} cells",
+                )
             )
             continue
         values: dict[str, Any] = {}
@@ -155,7 +215,15 @@ def _rows(
                 fine = False
                 if len(problems) < MAX_PROBLEMS:
                     found = f"“{cell}”" if cell else "an empty cell"
-                    problems.append(Problem(file, lines.line_num, name, found, spec.expected))
+                    problems.append(
+                        Problem(
+                            file=file,
+                            line=lines.line_num,
+                            column=name,
+                            found=found,
+                            expected=spec.expected,
+                        )
+                    )
         if fine:
             yield lines.line_num, kind(**values)
         else:

@@ -25,7 +25,11 @@ def read_games(file: str, text: str, problems: list[Problem]) -> list[Game]:
                 str(step + 1) if isinstance(step, int) else str(step) for step in problem["loc"]
             )
             found = "no such value" if problem["type"] == "missing" else f"“{problem['input']}”"
-            problems.append(Problem(file, None, place, found, problem["msg"].lower()))
+            problems.append(
+                Problem(
+                    file=file, line=None, column=place, found=found, expected=problem["msg"].lower()
+                )
+            )
         return []
     for number, game in enumerate(games, start=1):
         _check_presets(file, number, game, problems)
@@ -37,7 +41,15 @@ def _check_presets(file: str, place: int, game: Game, problems: list[Problem]) -
     order = [PRESETS.index(preset.name) for preset in game.presets]
     if not order or order != sorted(set(order)):
         names = ", ".join(preset.name for preset in game.presets) or "none"
-        problems.append(Problem(file, None, where, names, "each preset once, lowest first"))
+        problems.append(
+            Problem(
+                file=file,
+                line=None,
+                column=where,
+                found=names,
+                expected="each preset once, lowest first",
+            )
+        )
     for lower, higher in zip(game.presets, game.presets[1:], strict=False):
         if (
             lower.graphics_factor > higher.graphics_factor
@@ -45,6 +57,10 @@ def _check_presets(file: str, place: int, game: Game, problems: list[Problem]) -
         ):
             problems.append(
                 Problem(
-                    file, None, where, f"{higher.name} lighter than {lower.name}", "rising factors"
+                    file=file,
+                    line=None,
+                    column=where,
+                    found=f"{higher.name} lighter than {lower.name}",
+                    expected="rising factors",
                 )
             )

@@ -7,7 +7,7 @@ from wattmetron.core.errors import InvalidError
 SHOWN = 50
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Problem:
     """One thing wrong: file, line (1 is the header), column, what was found, what was expected."""
 

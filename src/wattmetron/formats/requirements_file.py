@@ -106,7 +106,17 @@ def tier_document(tier: Tier) -> dict[str, Any]:
 def read_requirements(name: str, data: bytes) -> RequirementsFile:
     """The requirements of a JSON file; raises FormatError with every problem."""
     if len(data) > MAX_BYTES:
-        raise FormatError([Problem(name, None, "", f"{len(data) / 1e6:,.0f} MB", "at most 20 MB")])
+        raise FormatError(
+            [
+                Problem(
+                    file=name,
+                    line=None,
+                    column="",
+                    found=f"{len(data) / 1e6:,.0f} MB",
+                    expected="at most 20 MB",
+                )
+            ]
+        )
     try:
         file = REQUIREMENTS.validate_json(data)
     except ValidationError as error:
@@ -124,20 +134,30 @@ def _problems(name: str, file: RequirementsFile) -> Iterable[Problem]:
     for number, game in enumerate(file.games, start=1):
         where = f"games › {number}"
         if game.game in seen:
-            yield Problem(name, None, where, f"“{game.game}” a second time", "each game once")
+            yield Problem(
+                file=name,
+                line=None,
+                column=where,
+                found=f"“{game.game}” a second time",
+                expected="each game once",
+            )
         seen.add(game.game)
         if not (game.tiers or game.results) or len(game.tiers) > MAX_TIERS:
             yield Problem(
-                name, None, f"{where} › tiers", f"{len(game.tiers)} tiers", f"1 to {MAX_TIERS}"
+                file=name,
+                line=None,
+                column=f"{where} › tiers",
+                found=f"{len(game.tiers)} tiers",
+                expected=f"1 to {MAX_TIERS}",
             )
         for tier in game.tiers:
             if max(len(tier.processors), len(tier.graphics)) > MAX_LISTED:
                 yield Problem(
-                    name,
-                    None,
-                    f"{where} › tiers",
-                    "a list of parts too long",
-                    f"at most {MAX_LISTED}",
+                    file=name,
+                    line=None,
+                    column=f"{where} › tiers",
+                    found="a list of parts too long",
+                    expected=f"at most {MAX_LISTED}",
                 )
         yield from _long(name, where, game)
 
@@ -153,11 +173,11 @@ def _long(name: str, where: str, value: Any) -> Iterable[Problem]:
             most = MAX_TEXTS.get(item.name, 200) if not isinstance(value, Listed) else 200
             if isinstance(inner, str) and len(inner) > most:
                 yield Problem(
-                    name,
-                    None,
-                    f"{where} › {item.name}",
-                    f"{len(inner):,} characters",
-                    f"at most {most:,}",
+                    file=name,
+                    line=None,
+                    column=f"{where} › {item.name}",
+                    found=f"{len(inner):,} characters",
+                    expected=f"at most {most:,}",
                 )
             elif not isinstance(inner, str):
                 yield from _long(name, where, inner)

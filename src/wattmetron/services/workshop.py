@@ -56,7 +56,7 @@ class Opened:
 
 
 @dataclass(frozen=True, slots=True)
-class Listed:
+class ListedBrief:
     """A brief in the list."""
 
     id: int
@@ -122,12 +122,12 @@ class Workshop:
         write_catalogue(catalogue, folder)
         return catalogue
 
-    def briefs(self) -> list[Listed]:
+    def briefs(self) -> list[ListedBrief]:
         with self.database.reading() as session:
             rows = brief_store.all_briefs(session)
             regions = self._regions(session)
         return [
-            Listed(row_id, version, _placed(self._plan(text), regions), at)
+            ListedBrief(row_id, version, _placed(self._plan(text), regions), at)
             for row_id, version, text, at in rows
         ]
 

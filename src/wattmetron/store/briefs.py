@@ -26,7 +26,7 @@ class NothingToUndoError(NotPossibleError):
     """Undo or redo with nothing left to do."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Stored:
     """A brief's document with what can be undone and redone, and the document before the last
     change.
@@ -55,13 +55,13 @@ def get(session: Session, brief_id: int) -> Stored:
         raise NoSuchBriefError
     undo, redo = _last(session, brief_id), _next(session, brief_id)
     return Stored(
-        row.id,
-        row.version,
-        row.document,
-        row.changed_at,
-        undo.summary if undo else None,
-        redo.summary if redo else None,
-        undo.before if undo else None,
+        id=row.id,
+        version=row.version,
+        document=row.document,
+        changed_at=row.changed_at,
+        undo=undo.summary if undo else None,
+        redo=redo.summary if redo else None,
+        before=undo.before if undo else None,
     )
 
 

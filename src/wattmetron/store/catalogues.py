@@ -20,7 +20,7 @@ from wattmetron.core.values.offers import Offer, Region
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.results import ColumnRoles, Results
-from wattmetron.store.tables import EntryRow, ImportRow, OfferRow
+from wattmetron.store.tables import EntryRow, ImportRow, StoredOffer
 
 OFFER_COLUMNS = tuple(field.name for field in fields(Offer))
 _values_of = attrgetter(*OFFER_COLUMNS)
@@ -36,7 +36,7 @@ _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     "columns": TypeAdapter(ColumnRoles),
 }
 ASSUMPTIONS_KEY = "table"
-ENTRIES, OFFERS = cast(Table, EntryRow.__table__), cast(Table, OfferRow.__table__)
+ENTRIES, OFFERS = cast(Table, EntryRow.__table__), cast(Table, StoredOffer.__table__)
 
 
 def latest_import(session: Session) -> int | None:

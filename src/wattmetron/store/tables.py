@@ -40,7 +40,7 @@ class EntryRow(Base):
     )
 
 
-class OfferRow(Base):
+class StoredOffer(Base):
     """A revision of an offer; never changed but for ``until_import``."""
 
     __tablename__ = "offers"

@@ -17,7 +17,7 @@ BRANCH_BYTES = 24_000_000
 """What a supposed catalogue may keep of its own."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Count:
     """How a keeper has done: questions answered before, questions that were new, what it holds."""
 
@@ -131,11 +131,11 @@ class Keeper:
     def count(self) -> Count:
         with self._lock:
             return Count(
-                self._hits,
-                self._misses,
-                len(self._held),
-                int(self._held.currsize),
-                int(self._held.maxsize),
+                hits=self._hits,
+                misses=self._misses,
+                entries=len(self._held),
+                held_bytes=int(self._held.currsize),
+                most_bytes=int(self._held.maxsize),
             )
 
 

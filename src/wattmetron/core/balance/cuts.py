@@ -30,7 +30,7 @@ DECIDING: frozenset[Kind] = frozenset({"processor", "graphics", "mainboard", "me
 STATES: tuple[State, ...] = ("short", "unsure", "meets")
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Cut:
     """A cheaper part in the place of another: what it saves in minor units, and for each counted
     target the change of ln r (never above what counts) and the state then.
@@ -113,14 +113,14 @@ def _of_kind(
     )
     for i, (own, part_id, other, _) in enumerate(whole):
         yield Cut(
-            kind,
-            catalogue.part(part_id),
-            present,
-            price - own,
-            other,
-            changes[i],
-            states[i],
-            worsens[i],
+            kind=kind,
+            part=catalogue.part(part_id),
+            instead_of=present,
+            saves_minor=price - own,
+            build=other,
+            changes=changes[i],
+            states=states[i],
+            worsens=worsens[i],
         )
 
 

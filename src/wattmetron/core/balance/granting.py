@@ -12,7 +12,7 @@ from wattmetron.core.values.preferences import USUAL_SHARE, Preference
 from wattmetron.core.values.wishes import insisting
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Granted:
     """A preference and what the answer with it costs more (minor units), the share of frames and
     the weight of targets that it loses, all against the answer before it; None where nothing fits
@@ -54,12 +54,20 @@ def grant(
         asked = insisting(held, preference)
         after = propose(catalogue, asked, aim, kept)
         if before.build is None or after.build is None:
-            granteds.append(Granted(preference, False, None))
+            granteds.append(Granted(preference=preference, granted=False, cost_minor=None))
             continue
         cost, weight = after.cost_minor - before.cost_minor, before.weight_met - after.weight_met
         lost = 0 if aim == "least money" else before.gain - after.gain
         granted = cost <= most_minor(brief) and weight <= 0 and lost <= BAND
-        granteds.append(Granted(preference, granted, cost, 1 - exp(-lost / 1e6), weight))
+        granteds.append(
+            Granted(
+                preference=preference,
+                granted=granted,
+                cost_minor=cost,
+                frames_lost=1 - exp(-lost / 1e6),
+                weight_lost=weight,
+            )
+        )
         if granted:
             held, before = asked, after
     return held, tuple(granteds)

@@ -21,7 +21,7 @@ from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import Kind, Part
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PriceLimit:
     """A part's delivered price today and its limit, both in minor units.
 
@@ -75,9 +75,21 @@ def price_limit(
     if copies:
         same = (answer.cost_minor, answer.gain, copies)
         most = _last(lambda rise: contest.pick(rise) == same, 0, min(budget, capped))
-        return PriceLimit(kind, part, price, None if most is None else price + most, True)
+        return PriceLimit(
+            kind=kind,
+            part=part,
+            price_minor=price,
+            limit_minor=None if most is None else price + most,
+            inside=True,
+        )
     entering = _enters(contest, price, min(-1, capped))
-    return PriceLimit(kind, part, price, None if entering is None else price + entering, False)
+    return PriceLimit(
+        kind=kind,
+        part=part,
+        price_minor=price,
+        limit_minor=None if entering is None else price + entering,
+        inside=False,
+    )
 
 
 @dataclass(frozen=True)

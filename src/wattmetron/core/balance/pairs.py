@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from wattmetron.core.frames.rates import processor_share
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.hunt import NO_RANK, Winner, rank_of, unranked
-from wattmetron.core.search.pool import Shelf
+from wattmetron.core.search.pool import KindPool
 from wattmetron.core.search.scene import Scene, Scenes
 from wattmetron.core.speeds.scale import variant_key
 from wattmetron.core.values.parts import Graphics, Part, Processor
@@ -22,7 +22,7 @@ Floats = NDArray[np.float64]
 MOST_CARDS, MOST_PROCESSORS = 18, 12
 
 
-class Cell(NamedTuple):
+class PairCell(NamedTuple):
     """One pairing's build: its cost (NEVER where nothing fits), weight met and U, whether it is
     within the budget, and by target the share of frames that the processor limits and whether the
     target is met.
@@ -42,7 +42,7 @@ class PairsMap:
 
     processors: tuple[int, ...]
     cards: tuple[int | None, ...]
-    cells: dict[tuple[int, int | None], Cell]
+    cells: dict[tuple[int, int | None], PairCell]
 
 
 def pairs_map(scenes: Scenes, budget: int, band: int, chosen: Sequence[Part] = ()) -> PairsMap:
@@ -61,7 +61,7 @@ def pairs_map(scenes: Scenes, budget: int, band: int, chosen: Sequence[Part] = (
         MOST_PROCESSORS,
     )
     able = np.flatnonzero(with_cards.allowed)
-    usable = Shelf(
+    usable = KindPool(
         tuple(pool.cards.parts[i] for i in able), pool.cards.cost[able], pool.cards.fixed
     )
     cards = able[
@@ -73,7 +73,7 @@ def pairs_map(scenes: Scenes, budget: int, band: int, chosen: Sequence[Part] = (
             MOST_CARDS,
         )
     ]
-    cells: dict[tuple[int, int | None], Cell] = {}
+    cells: dict[tuple[int, int | None], PairCell] = {}
     c, g = (array.ravel() for array in np.meshgrid(chips, cards, indexing="ij"))
     for at, cell in cells_of(with_cards, c, g, budget, band).items():
         cells[int(c[at]), int(g[at])] = cell
@@ -93,7 +93,7 @@ def pairs_map(scenes: Scenes, budget: int, band: int, chosen: Sequence[Part] = (
     )
 
 
-def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int, Cell]:
+def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int, PairCell]:
     """By place in ``c`` and ``g`` the cell of a pairing; pairings that nothing fits around have
     none.
     """
@@ -124,7 +124,7 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
     cells = {}
     for at, row in _best_rows(place, cost, rank, c.size, budget, band).items():
         own = (scene.integrated, int(c[at]), int(g[at]))
-        cells[at] = Cell(
+        cells[at] = PairCell(
             Winner(int(cost[row]), *unranked(int(rank[row])), (own,)),
             int(cost[row]) <= budget,
             tuple(float(share[row]) for share in shares),
@@ -186,7 +186,7 @@ def _card_figures(card: Graphics) -> tuple[float, ...]:
 
 
 def _worth_showing(
-    shelf: Shelf[Processor] | Shelf[Graphics],
+    shelf: KindPool[Processor] | KindPool[Graphics],
     figures: list[tuple[float, ...]],
     sorts: list[str],
     chosen: Sequence[Part],

@@ -9,7 +9,7 @@ from typing import TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.balance.pairs import Cell, cells_of
+from wattmetron.core.balance.pairs import PairCell, cells_of
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.frontier import best_case
 from wattmetron.core.search.hunt import Field
@@ -37,7 +37,7 @@ class Picture:
 
     rows: tuple[tuple[int, ...], ...]
     columns: tuple[tuple[int | None, ...], ...]
-    cells: dict[tuple[int, int], tuple[int, int | None, Cell]]
+    cells: dict[tuple[int, int], tuple[int, int | None, PairCell]]
 
 
 def all_pairings(
@@ -103,7 +103,11 @@ def _field(scene: Scene) -> Field | None:
     cost = scene.cost_bound(c, g)
     able = cost < NEVER
     zero = np.zeros(int(able.sum()), dtype=np.int64)
-    return Field(scene, c[able], g[able], cost[able], zero, zero) if able.any() else None
+    return (
+        Field(scene=scene, c=c[able], g=g[able], cost=cost[able], met=zero, gain=zero)
+        if able.any()
+        else None
+    )
 
 
 def _sizes(count: int, most: int) -> Ints:

@@ -19,7 +19,7 @@ STANDOFFS = dict(zip(BOARD_FORMS, (9, 9, 8, 4), strict=True))
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class AssemblyStep:
     """One thing to do; ``key`` names it for ticking off, ``why`` says more where that helps."""
 
     key: str
@@ -32,7 +32,7 @@ class Stage:
     """Steps that belong together."""
 
     title: str
-    steps: tuple[Step, ...]
+    steps: tuple[AssemblyStep, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,17 +114,19 @@ def _needs_firmware(machine: Machine) -> str | None:
     return None
 
 
-def _before(machine: Machine, brief: Brief) -> Iterator[Step]:
+def _before(machine: Machine, brief: Brief) -> Iterator[AssemblyStep]:
     if not machine.parts():
         return
-    yield Step(
+    yield AssemblyStep(
         "unpack",
         "Lay out all parts and check each against the list.",
         "What arrives is not always what was ordered.",
     )
     system = brief.system or "the operating system"
-    yield Step("stick", f"Make an installer stick for {system} on another machine (8 GB or more).")
-    yield Step(
+    yield AssemblyStep(
+        "stick", f"Make an installer stick for {system} on another machine (8 GB or more)."
+    )
+    yield AssemblyStep(
         "drivers",
         "Put the network driver of the mainboard on the stick as well.",
         "A fresh system may not find the network without it.",
@@ -133,13 +135,13 @@ def _before(machine: Machine, brief: Brief) -> Iterator[Step]:
     board = machine.mainboard
     if needed and board:
         if board.firmware_recovery:
-            yield Step(
+            yield AssemblyStep(
                 "firmware",
                 f"Put firmware {needed} for {board.name} on a second stick.",
                 "The board writes it without a processor.",
             )
         else:
-            yield Step(
+            yield AssemblyStep(
                 "firmware",
                 f"See that {board.name} has firmware {needed}: ask the shop, or borrow an older"
                 " processor to write it.",
@@ -148,90 +150,92 @@ def _before(machine: Machine, brief: Brief) -> Iterator[Step]:
             )
 
 
-def _bench(machine: Machine) -> Iterator[Step]:
+def _bench(machine: Machine) -> Iterator[AssemblyStep]:
     board, chip, kit, cooler = machine.mainboard, machine.processor, machine.memory, machine.cooler
     if board is None:
         return
-    yield Step("box", f"Put {board.name} on its box, not on the bag that it came in.")
+    yield AssemblyStep("box", f"Put {board.name} on its box, not on the bag that it came in.")
     if _needs_firmware(machine) and board.firmware_recovery:
-        yield Step(
+        yield AssemblyStep(
             "recover",
             "Connect 24-pin and 8-pin power and write the firmware from the stick, before the"
             " processor goes in.",
         )
     if chip:
-        yield Step(
+        yield AssemblyStep(
             "processor",
             f"Set {chip.name} into socket {chip.socket}; the marked corners meet, no force.",
         )
     if kit:
-        yield Step(
+        yield AssemblyStep(
             "memory",
             f"Put {counted(kit.sticks, 'stick')} of {kit.name} into"
             f" {memory_places(kit.sticks, board.memory_slots)}, counted from the processor.",
             "That is the usual order; the board's manual decides.",
         )
     if chip and cooler:
-        yield Step(
+        yield AssemblyStep(
             "cooler",
             f"Mount {cooler.name} with the parts for socket {chip.socket}; paste unless it is on"
             " already.",
         )
     elif chip and machine.boxed_suffices:
-        yield Step("cooler", f"Mount the boxed cooler of {chip.name}.")
-    yield Step(
+        yield AssemblyStep("cooler", f"Mount the boxed cooler of {chip.name}.")
+    yield AssemblyStep(
         "cooler-fan", "Plug the cooler's fan or pump into the header named for the processor's fan."
     )
     if machine.supply:
-        yield Step(
+        yield AssemblyStep(
             "bench-power",
             f"Connect 24-pin and {board.cpu_8pin} x 8-pin processor power from"
             f" {machine.supply.name}.",
         )
     if machine.graphics and not (chip and chip.igpu_speed and board.outputs):
-        yield Step(
+        yield AssemblyStep(
             "bench-card",
             f"Hold {machine.graphics.name} in the first slot with its power connected: nothing else"
             " draws.",
         )
     shown = "; the board's display says where it stops" if board.fault_display else ""
-    yield Step(
+    yield AssemblyStep(
         "bench-start",
         f"Bridge the two pins of the power switch: the firmware's screen must appear{shown}.",
         "Faults are found in minutes here.",
     )
 
 
-def _case(machine: Machine) -> Iterator[Step]:
+def _case(machine: Machine) -> Iterator[AssemblyStep]:
     case, board, cooler = machine.case, machine.mainboard, machine.cooler
     if case is None:
         return
     if board:
         count = STANDOFFS[board.form_factor]
-        yield Step(
+        yield AssemblyStep(
             "standoffs",
             f"Set {count} standoffs for {board.form_factor} in {case.name}, and none where the"
             " board has no hole.",
         )
     if cooler and cooler.radiator_mm and (place := radiator_place(case, cooler.radiator_mm)):
         where = {"top": "on top", "rear": "at the rear", "front": "in front"}[place]
-        yield Step(
+        yield AssemblyStep(
             "radiator",
             f"Fasten the {cooler.radiator_mm} mm radiator {where}, hoses towards the lower end.",
         )
     if board:
-        yield Step("board-in", f"Lay {board.name} in and fasten it, screws only just tight.")
-        yield Step(
+        yield AssemblyStep(
+            "board-in", f"Lay {board.name} in and fasten it, screws only just tight."
+        )
+        yield AssemblyStep(
             "front-panel",
             "Connect power switch, reset and lamps to the front panel header.",
             "Signs matter for the lamps alone.",
         )
         for port in case.front_ports:
             if not board.front_headers or port in board.front_headers:
-                yield Step(f"port-{port}", f"Connect the front {port} to its header.")
+                yield AssemblyStep(f"port-{port}", f"Connect the front {port} to its header.")
         for volts in case.lights:
             if volts in board.light_headers:
-                yield Step(
+                yield AssemblyStep(
                     f"lights-{volts}",
                     f"Connect the lights to the {volts} header, never to another voltage.",
                 )
@@ -246,14 +250,14 @@ def _case(machine: Machine) -> Iterator[Step]:
             if board and board.fan_headers and case.fans_included > board.fan_headers
             else ""
         )
-        yield Step(
+        yield AssemblyStep(
             "fans",
             f"Connect {counted(case.fans_included, 'fan')}{headers}{spare}; air goes in at the"
             " front and out at the rear.",
         )
 
 
-def _drives(machine: Machine) -> Iterator[Step]:
+def _drives(machine: Machine) -> Iterator[AssemblyStep]:
     board, case = machine.mainboard, machine.case
     nvme = [drive for drive in machine.storage if drive.interface == "M.2 NVMe"]
     sata = [drive for drive in machine.storage if drive.interface == "SATA"]
@@ -264,7 +268,7 @@ def _drives(machine: Machine) -> Iterator[Step]:
             else 0
         )
         why = f"This slot switches {counted(lost, 'SATA port')} off." if lost else ""
-        yield Step(
+        yield AssemblyStep(
             f"m2-{place}",
             f"Fasten {drive.name} in M.2 slot {place}, under its heat shield if there is one.",
             why,
@@ -272,95 +276,101 @@ def _drives(machine: Machine) -> Iterator[Step]:
     left = sata_left(board, len(nvme)) if board else len(sata)
     for place, drive in enumerate(sata, start=1):
         where = f" in {case.name}" if case else ""
-        yield Step(
+        yield AssemblyStep(
             f"sata-{place}",
             f"Fasten {drive.name} in a {drive.size} place{where}; data to a SATA port that stays on"
             f" ({left} do).",
         )
 
 
-def _power(machine: Machine) -> Iterator[Step]:
+def _power(machine: Machine) -> Iterator[AssemblyStep]:
     supply, case = machine.supply, machine.case
     if supply is None:
         return
     where = f" at the {case.supply_place}" if case else ""
-    yield Step("supply-in", f"Fasten {supply.name}{where}, its fan where air comes in.")
+    yield AssemblyStep("supply-in", f"Fasten {supply.name}{where}, its fan where air comes in.")
     for cable in cables(machine):
         has = "" if cable.has is None else f" (the supply has {cable.has})"
-        yield Step(f"cable-{cable.name}", f"{cable.needed} x {cable.name} to {cable.goes_to}{has}.")
+        yield AssemblyStep(
+            f"cable-{cable.name}", f"{cable.needed} x {cable.name} to {cable.goes_to}{has}."
+        )
     if supply.modular:
-        yield Step(
+        yield AssemblyStep(
             "modular",
             "Leave unused cables off, and use none of another supply.",
             "Plugs look alike and are wired differently.",
         )
 
 
-def _card(machine: Machine) -> Iterator[Step]:
+def _card(machine: Machine) -> Iterator[AssemblyStep]:
     card = machine.graphics
     if card is None:
         return
-    yield Step(
+    yield AssemblyStep(
         "card-in",
         f"Set {card.name} into the first long slot until it clicks, and screw its bracket down.",
     )
     if card.pcie_8pin > 1:
-        yield Step(
+        yield AssemblyStep(
             "card-power", f"Give it {card.pcie_8pin} separate 8-pin cables, not two plugs of one."
         )
     elif card.pcie_16pin:
-        yield Step("card-power", "Push the 16-pin plug home and bend it no nearer than 35 mm.")
-    yield Step(
+        yield AssemblyStep(
+            "card-power", "Push the 16-pin plug home and bend it no nearer than 35 mm."
+        )
+    yield AssemblyStep(
         "display", f"Connect the display to the card ({', '.join(card.outputs)}), not to the board."
     )
 
 
-def _start(machine: Machine) -> Iterator[Step]:
+def _start(machine: Machine) -> Iterator[AssemblyStep]:
     board, chip, kit = machine.mainboard, machine.processor, machine.memory
     if not board or not chip:
         return
-    yield Step(
+    yield AssemblyStep(
         "start", "Start and enter the firmware: processor, memory and drives must be listed."
     )
     if kit:
         mts = memory_class(chip, board, kit).mts
-        yield Step(
+        yield AssemblyStep(
             "profile",
             f"Switch the memory profile on: {mts} MT/s must be shown.",
             "Without it the kit runs at a slow standard rate.",
         )
-    yield Step(
+    yield AssemblyStep(
         "temperatures", "Watch the processor's temperature for some minutes: it must settle."
     )
 
 
-def _system(machine: Machine, brief: Brief) -> Iterator[Step]:
+def _system(machine: Machine, brief: Brief) -> Iterator[AssemblyStep]:
     if not machine.parts():
         return
-    yield Step(
+    yield AssemblyStep(
         "install",
         f"Install {brief.system or 'the operating system'} from the stick onto the fastest drive.",
     )
     if machine.mainboard:
-        yield Step("chipset", "Install the drivers of the mainboard: chipset, network, sound.")
+        yield AssemblyStep(
+            "chipset", "Install the drivers of the mainboard: chipset, network, sound."
+        )
     if machine.can_draw:
-        yield Step(
+        yield AssemblyStep(
             "graphics-driver",
             "Install the driver of"
             f" {machine.graphics.name if machine.graphics else 'the integrated graphics'}.",
         )
-    yield Step(
+    yield AssemblyStep(
         "refresh",
         f"Set the display to {brief.display.width_px}x{brief.display.height_px} at"
         f" {brief.display.refresh_hz:g} Hz.",
     )
     if brief.display.variable_from_hz:
-        yield Step(
+        yield AssemblyStep(
             "variable", f"Switch variable refresh on (from {brief.display.variable_from_hz:g} Hz)."
         )
     for place, drive in enumerate(machine.storage[1:], start=2):
-        yield Step(f"format-{place}", f"Format {drive.name} and put games there.")
-    yield Step(
+        yield AssemblyStep(f"format-{place}", f"Format {drive.name} and put games there.")
+    yield AssemblyStep(
         "measure",
         "Play one of the brief's games and note its frame rate.",
         "Then you know whether the estimate was right.",

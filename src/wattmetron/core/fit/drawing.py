@@ -32,7 +32,7 @@ STICK_MM = (7, 133)
 EDGE_MM = 12
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Box:
     """A rectangle in mm from the rear and from the top (side) or from the tray (above); an assumed
     one is drawn dashed.
@@ -49,7 +49,7 @@ class Box:
     clash: bool = False
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Clearance:
     """A size against its room in mm, along an axis from (x, y); ``room_mm`` None: the case does not
     say.
@@ -153,15 +153,23 @@ class _Plan:
         machine = self.machine
         if board := machine.mainboard:
             yield Box(
-                "side",
-                "mainboard",
-                board.name,
-                0,
-                self.board_y,
-                self.board_depth,
-                self.board_height,
+                view="side",
+                kind="mainboard",
+                name=board.name,
+                x=0,
+                y=self.board_y,
+                width=self.board_depth,
+                height=self.board_height,
             )
-            yield Box("above", "mainboard", board.name, 0, STANDOFF_MM - 2, self.board_depth, 2)
+            yield Box(
+                view="above",
+                kind="mainboard",
+                name=board.name,
+                x=0,
+                y=STANDOFF_MM - 2,
+                width=self.board_depth,
+                height=2,
+            )
         yield from self._card()
         yield from self._memory()
         yield from self._cooler()
@@ -177,16 +185,24 @@ class _Plan:
         length = min(STICK_MM[1], self.board_height - 30)
         for n in range(min(kit.sticks, 8)):
             x = start + n * (STICK_MM[0] + 3)
-            yield Box("side", "memory", kit.name, x, self.board_y + 12, STICK_MM[0], length)
             yield Box(
-                "above",
-                "memory",
-                kit.name,
-                x,
-                STANDOFF_MM,
-                STICK_MM[0],
-                tall,
-                kit.height_mm is None,
+                view="side",
+                kind="memory",
+                name=kit.name,
+                x=x,
+                y=self.board_y + 12,
+                width=STICK_MM[0],
+                height=length,
+            )
+            yield Box(
+                view="above",
+                kind="memory",
+                name=kit.name,
+                x=x,
+                y=STANDOFF_MM,
+                width=STICK_MM[0],
+                height=tall,
+                assumed=kit.height_mm is None,
             )
 
     def _cooler(self) -> Iterator[Box]:
@@ -196,8 +212,25 @@ class _Plan:
         wide = 70 if cooler.radiator_mm else COOLER_WIDTH_MM
         x = SOCKET_X_MM - wide / 2
         middle = self.board_y + min(80, self.board_height / 2)
-        yield Box("side", "cooler", cooler.name, x, middle - wide / 2, wide, wide, True)
-        yield Box("above", "cooler", cooler.name, x, STANDOFF_MM, wide, cooler.height_mm)
+        yield Box(
+            view="side",
+            kind="cooler",
+            name=cooler.name,
+            x=x,
+            y=middle - wide / 2,
+            width=wide,
+            height=wide,
+            assumed=True,
+        )
+        yield Box(
+            view="above",
+            kind="cooler",
+            name=cooler.name,
+            x=x,
+            y=STANDOFF_MM,
+            width=wide,
+            height=cooler.height_mm,
+        )
         if self.radiator is not None and self.radiator_at is not None:
             yield from self._radiator(cooler.name, *self.radiator)
 
@@ -205,28 +238,44 @@ class _Plan:
         """A radiator with its fans; a radiator is some 35 mm longer than its fans."""
         long, broad = length + 35, 140 if length % 140 == 0 else 120
         if self.radiator_at == "top":
-            yield Box("side", "cooler", f"radiator of {name}", 30, 4, long, thick)
+            yield Box(
+                view="side",
+                kind="cooler",
+                name=f"radiator of {name}",
+                x=30,
+                y=4,
+                width=long,
+                height=thick,
+            )
         elif self.radiator_at == "rear":
-            yield Box("side", "cooler", f"radiator of {name}", 4, self.board_y, thick, long)
+            yield Box(
+                view="side",
+                kind="cooler",
+                name=f"radiator of {name}",
+                x=4,
+                y=self.board_y,
+                width=thick,
+                height=long,
+            )
         else:
             x = self.depth - 10 - thick
             yield Box(
-                "side",
-                "cooler",
-                f"radiator of {name}",
-                x,
-                EDGE_MM,
-                thick,
-                min(long, self.height - 2 * EDGE_MM),
+                view="side",
+                kind="cooler",
+                name=f"radiator of {name}",
+                x=x,
+                y=EDGE_MM,
+                width=thick,
+                height=min(long, self.height - 2 * EDGE_MM),
             )
             yield Box(
-                "above",
-                "cooler",
-                f"radiator of {name}",
-                x,
-                max(4.0, (self.width - broad) / 2),
-                thick,
-                broad,
+                view="above",
+                kind="cooler",
+                name=f"radiator of {name}",
+                x=x,
+                y=max(4.0, (self.width - broad) / 2),
+                width=thick,
+                height=broad,
             )
 
     def _card(self) -> Iterator[Box]:
@@ -235,25 +284,25 @@ class _Plan:
             return
         thick = card.thickness_mm or 40
         yield Box(
-            "side",
-            "graphics",
-            card.name,
-            0,
-            self.slot_y - 6,
-            card.length_mm,
-            thick,
-            card.thickness_mm is None,
+            view="side",
+            kind="graphics",
+            name=card.name,
+            x=0,
+            y=self.slot_y - 6,
+            width=card.length_mm,
+            height=thick,
+            assumed=card.thickness_mm is None,
         )
         tall = card.height_mm or 111
         yield Box(
-            "above",
-            "graphics",
-            card.name,
-            0,
-            STANDOFF_MM + 6,
-            card.length_mm,
-            tall,
-            card.height_mm is None,
+            view="above",
+            kind="graphics",
+            name=card.name,
+            x=0,
+            y=STANDOFF_MM + 6,
+            width=card.length_mm,
+            height=tall,
+            assumed=card.height_mm is None,
         )
 
     def _supply(self) -> Iterator[Box]:
@@ -264,12 +313,37 @@ class _Plan:
         long = supply.length_mm or 150
         unknown = supply.length_mm is None
         if self.bottom_supply:
-            yield Box("side", "supply", supply.name, 0, self.height - tall - 8, long, tall, unknown)
+            yield Box(
+                view="side",
+                kind="supply",
+                name=supply.name,
+                x=0,
+                y=self.height - tall - 8,
+                width=long,
+                height=tall,
+                assumed=unknown,
+            )
         elif self.case is not None and self.case.supply_place == "top rear":
-            yield Box("side", "supply", supply.name, 0, 4, long, tall, unknown)
+            yield Box(
+                view="side",
+                kind="supply",
+                name=supply.name,
+                x=0,
+                y=4,
+                width=long,
+                height=tall,
+                assumed=unknown,
+            )
         else:
             yield Box(
-                "side", "supply", supply.name, self.depth - 14 - tall, EDGE_MM, tall, long, unknown
+                view="side",
+                kind="supply",
+                name=supply.name,
+                x=self.depth - 14 - tall,
+                y=EDGE_MM,
+                width=tall,
+                height=long,
+                assumed=unknown,
             )
 
     def _drives(self) -> Iterator[Box]:
@@ -277,20 +351,28 @@ class _Plan:
         for drive in self.machine.storage:
             if drive.size == "M.2":
                 y = self.slot_y - 32 - sticks * 26
-                yield Box("side", "storage", drive.name, 60, max(y, self.board_y + 4), 80, 22)
+                yield Box(
+                    view="side",
+                    kind="storage",
+                    name=drive.name,
+                    x=60,
+                    y=max(y, self.board_y + 4),
+                    width=80,
+                    height=22,
+                )
                 sticks += 1
                 continue
             wide, tall = DRIVE_MM[drive.size]
             bays += tall + 6
             yield Box(
-                "side",
-                "storage",
-                drive.name,
-                self.depth - 18 - wide,
-                self.height - 8 - bays,
-                wide,
-                tall,
-                True,
+                view="side",
+                kind="storage",
+                name=drive.name,
+                x=self.depth - 18 - wide,
+                y=self.height - 8 - bays,
+                width=wide,
+                height=tall,
+                assumed=True,
             )
 
     def _clearances(self) -> Iterator[Clearance]:
@@ -301,28 +383,28 @@ class _Plan:
         if case and cooler:
             x = SOCKET_X_MM - COOLER_WIDTH_MM / 2 - 8
             yield Clearance(
-                "cooler height",
-                "cooler",
-                "above",
-                "y",
-                x,
-                STANDOFF_MM,
-                cooler.height_mm,
-                case.cooler_height_mm,
-                ("cooler", "case"),
+                rule="cooler height",
+                what="cooler",
+                view="above",
+                along="y",
+                x=x,
+                y=STANDOFF_MM,
+                size_mm=cooler.height_mm,
+                room_mm=case.cooler_height_mm,
+                kinds=("cooler", "case"),
             )
         if cooler and kit and kit.height_mm is not None and not cooler.radiator_mm:
             x = SOCKET_X_MM + COOLER_WIDTH_MM / 2 + 46
             yield Clearance(
-                "memory clearance",
-                "memory beside the cooler",
-                "above",
-                "y",
-                x,
-                STANDOFF_MM,
-                kit.height_mm,
-                cooler.memory_clearance_mm,
-                ("memory", "cooler"),
+                rule="memory clearance",
+                what="memory beside the cooler",
+                view="above",
+                along="y",
+                x=x,
+                y=STANDOFF_MM,
+                size_mm=kit.height_mm,
+                room_mm=cooler.memory_clearance_mm,
+                kinds=("memory", "cooler"),
             )
         if case and supply and supply.length_mm is not None:
             along: Literal["x", "y"] = "x" if case.supply_place != "front" else "y"
@@ -332,15 +414,15 @@ class _Plan:
                 else (self.depth - 110.0, float(EDGE_MM))
             )
             yield Clearance(
-                "supply length",
-                "power supply",
-                "side",
-                along,
-                x,
-                y,
-                supply.length_mm,
-                case.supply_length_mm,
-                ("supply", "case"),
+                rule="supply length",
+                what="power supply",
+                view="side",
+                along=along,
+                x=x,
+                y=y,
+                size_mm=supply.length_mm,
+                room_mm=case.supply_length_mm,
+                kinds=("supply", "case"),
             )
 
     def _of_card(self, case: Case) -> Iterator[Clearance]:
@@ -353,33 +435,41 @@ class _Plan:
             ("graphics", "case", "cooler") if room < case.card_length_mm else ("graphics", "case")
         )
         yield Clearance(
-            "card length", "card, length", "side", "x", 0, y, card.length_mm, room, kinds
+            rule="card length",
+            what="card, length",
+            view="side",
+            along="x",
+            x=0,
+            y=y,
+            size_mm=card.length_mm,
+            room_mm=room,
+            kinds=kinds,
         )
         if card.height_mm is not None:
             x = min(card.length_mm, self.depth) - 24
             yield Clearance(
-                "card height",
-                "card, height",
-                "above",
-                "y",
-                x,
-                STANDOFF_MM,
-                card.height_mm,
-                case.card_height_mm,
-                ("graphics", "case"),
+                rule="card height",
+                what="card, height",
+                view="above",
+                along="y",
+                x=x,
+                y=STANDOFF_MM,
+                size_mm=card.height_mm,
+                room_mm=case.card_height_mm,
+                kinds=("graphics", "case"),
             )
         if card.thickness_mm is not None:
             x = 0.6 * card.length_mm
             yield Clearance(
-                "card thickness",
-                "card, thickness",
-                "side",
-                "y",
-                x,
-                self.slot_y - 6,
-                card.thickness_mm,
-                case.card_thickness_mm,
-                ("graphics", "case"),
+                rule="card thickness",
+                what="card, thickness",
+                view="side",
+                along="y",
+                x=x,
+                y=self.slot_y - 6,
+                size_mm=card.thickness_mm,
+                room_mm=case.card_thickness_mm,
+                kinds=("graphics", "case"),
             )
 
 

@@ -22,7 +22,7 @@ from wattmetron.core.values.offers import PriceBook
 from wattmetron.core.values.parts import FURTHER_KINDS, Kind, Part
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Remedy:
     """Put this part in (in place of ``instead_of``), at its delivered price in minor units."""
 
@@ -75,7 +75,13 @@ def _another_kit(
         return
     price = book.delivered(kits[-1])
     if price is not None:
-        yield Remedy("memory", catalogue.part(kits[-1]), price, None, build.with_kit(kits[-1]))
+        yield Remedy(
+            kind="memory",
+            part=catalogue.part(kits[-1]),
+            delivered_minor=price,
+            instead_of=None,
+            build=build.with_kit(kits[-1]),
+        )
 
 
 def _hopeful(
@@ -111,7 +117,13 @@ def _in_order(catalogue: Catalogue, book: PriceBook, build: Build, kind: Kind) -
     for _, price, part in sorted(
         candidates, key=lambda candidate: (candidate[0], candidate[1], candidate[2].id)
     ):
-        yield Remedy(kind, part, price, instead_of, build.with_part(kind, part.id, instead_of))
+        yield Remedy(
+            kind=kind,
+            part=part,
+            delivered_minor=price,
+            instead_of=instead_of,
+            build=build.with_part(kind, part.id, instead_of),
+        )
 
 
 def _grave(findings: Iterable[Finding]) -> Counter[str]:

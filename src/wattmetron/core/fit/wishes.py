@@ -24,7 +24,7 @@ class Ask(NamedTuple):
     second_card_gain: float = 0.0
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Wishes:
     """Supply headroom in %, the most that the machine may draw in W, the display to drive, wireless
     wanted, clocks, the operating system that will run, what the games ask for.
@@ -50,13 +50,13 @@ def wishes_of(
     """A brief's wishes; without games nothing is asked for them."""
     asks = tuple(_asks(brief, games or {}, published or {}))
     return Wishes(
-        brief.headroom_percent,
-        brief.watt_limit_w,
-        brief.display,
-        brief.wireless,
-        brief.clocks,
-        brief.system,
-        asks,
+        headroom_percent=brief.headroom_percent,
+        watt_limit_w=brief.watt_limit_w,
+        display=brief.display,
+        wireless=brief.wireless,
+        clocks=brief.clocks,
+        system=brief.system,
+        asks=asks,
     )
 
 

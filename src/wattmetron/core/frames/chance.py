@@ -30,7 +30,7 @@ MOST_CORRELATION = 0.97
 _TOLERANCE = 1e-6
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Curve:
     """phi(x) = ln F - ln t_g of one game on an even grid, and the curve F = 1 as (u, w) = (ln t_c,
     ln t_g).
@@ -71,7 +71,17 @@ def curve(v_c: float, v_g: float, measure: Measure) -> Curve:
     phi[~near] = phi[near][0]
     slope[-1] = 1.0
     scale = spread if average else spread / 3
-    return Curve(x, phi, slope, x - phi, step, scale, spread, float(phi[-1] - x[-1]), float(phi[0]))
+    return Curve(
+        x=x,
+        phi=phi,
+        slope=slope,
+        u=x - phi,
+        step=step,
+        scale=scale,
+        spread=spread,
+        end_c=float(phi[-1] - x[-1]),
+        end_g=float(phi[0]),
+    )
 
 
 Curves = Callable[[float, float, Measure], Curve]

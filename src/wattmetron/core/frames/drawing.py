@@ -25,7 +25,7 @@ def card_link(processor: Processor, mainboard: Mainboard | None, card: Graphics)
     return min(gens), min(lanes)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class DrawingSide:
     """The graphics side as the frame model sees it."""
 
@@ -65,25 +65,25 @@ def drawing_side(machine: Machine, memory: MemoryClass) -> DrawingSide:
     if card is not None:
         gen, lanes = card_link(chip, machine.mainboard, card)
         return DrawingSide(
-            card.name,
-            anchors_of(card),
-            card.speed_sd,
-            np.nan if card.ray_speed is None else card.ray_speed,
-            card.ray_speed_sd,
-            card.memory_gb,
-            float(work.link_gbs(gen, lanes)),
-            card.upscalers,
+            name=card.name,
+            anchors=anchors_of(card),
+            speed_sd=card.speed_sd,
+            ray_speed=np.nan if card.ray_speed is None else card.ray_speed,
+            ray_sd=card.ray_speed_sd,
+            video_memory_gb=card.memory_gb,
+            link_gbs=float(work.link_gbs(gen, lanes)),
+            upscalers=card.upscalers,
         )
     assert chip.igpu_speed is not None
     scale = (memory.bandwidth_gbs / rated_bandwidth_gbs(chip)) ** work.INTEGRATED_EXPONENT
     speed = chip.igpu_speed * scale
     return DrawingSide(
-        f"{chip.name}, integrated",
-        (speed, speed, speed),
-        chip.speed_sd,
-        np.nan,
-        0.0,
-        memory.total_gb * work.INTEGRATED_MEMORY_SHARE,
-        memory.bandwidth_gbs,
-        chip.igpu_upscalers,
+        name=f"{chip.name}, integrated",
+        anchors=(speed, speed, speed),
+        speed_sd=chip.speed_sd,
+        ray_speed=np.nan,
+        ray_sd=0.0,
+        video_memory_gb=memory.total_gb * work.INTEGRATED_MEMORY_SHARE,
+        link_gbs=memory.bandwidth_gbs,
+        upscalers=chip.igpu_upscalers,
     )

@@ -17,7 +17,7 @@ LEAST_LN_RATIO = float(np.log(0.01))
 MOST_COUNTED = 1.5
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Glance:
     """Judged rate (fps) with the ends of its 80 % interval, chance of the target and state per
     machine; nan and "short" where nothing runs.
@@ -72,10 +72,10 @@ def glance(
     if cap is not None and target.fps > cap:
         probability[:] = 0.0
     return Glance(
-        fps,
-        ends[1],
-        ends[0],
-        probability,
-        tuple(state_of(float(p), brief.chance) for p in probability),
-        ln_ratio,
+        fps=fps,
+        low_fps=ends[1],
+        high_fps=ends[0],
+        chance=probability,
+        states=tuple(state_of(float(p), brief.chance) for p in probability),
+        ln_ratio=ln_ratio,
     )

@@ -14,7 +14,7 @@ def rated_bandwidth_gbs(processor: Processor) -> float:
     return float(work.bandwidth_gbs(processor.memory_channels, processor.memory_mts))
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class MemoryClass:
     """What main memory brings to the frame model, together with processor and board."""
 
@@ -35,12 +35,12 @@ def memory_class(
     """
     if memory is None:
         return MemoryClass(
-            rated_latency_ns(processor),
-            rated_bandwidth_gbs(processor),
-            processor.memory_channels,
-            processor.memory_mts,
-            16.0,
-            True,
+            latency_ns=rated_latency_ns(processor),
+            bandwidth_gbs=rated_bandwidth_gbs(processor),
+            channels=processor.memory_channels,
+            mts=processor.memory_mts,
+            total_gb=16.0,
+            assumed=True,
         )
     mts = min(memory.mts, processor.memory_max_mts)
     if mainboard is not None:
@@ -48,10 +48,10 @@ def memory_class(
     channels = min(memory.sticks, processor.memory_channels)
     ranks = memory.ranks * memory.sticks // channels
     return MemoryClass(
-        float(work.latency_ns(memory.cl, memory.mts)),
-        float(work.bandwidth_gbs(channels, mts, ranks)),
-        channels,
-        mts,
-        memory.total_gb,
-        False,
+        latency_ns=float(work.latency_ns(memory.cl, memory.mts)),
+        bandwidth_gbs=float(work.bandwidth_gbs(channels, mts, ranks)),
+        channels=channels,
+        mts=mts,
+        total_gb=memory.total_gb,
+        assumed=False,
     )

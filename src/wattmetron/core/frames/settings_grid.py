@@ -23,7 +23,7 @@ from wattmetron.core.values.machine import Machine
 USUAL_SIZES = ((1280, 720), (1920, 1080), (2560, 1440), (3840, 2160))
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Cell:
     """One choice of settings: the judged rate in fps, the chance of the target's rate, the side
     that limits.
@@ -162,12 +162,12 @@ def _judged(
         within = np.zeros_like(within)
     return tuple(
         Cell(
-            each_target,
-            float(fps[n]),
-            float(within[n]),
-            state_of(float(within[n]), brief.chance),
-            float(shares[n]),
-            short[n],
+            target=each_target,
+            fps=float(fps[n]),
+            chance=float(within[n]),
+            state=state_of(float(within[n]), brief.chance),
+            processor_share=float(shares[n]),
+            short_gb=short[n],
         )
         for n, each_target in enumerate(targets)
     )

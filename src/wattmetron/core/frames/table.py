@@ -52,7 +52,7 @@ class ReliableTable:
         self.half = COARSE * (int(np.ceil(widest / self.step / COARSE)) + 1)
         self.x = np.arange(-self.half, self.half + 1) * self.step
         self._reach = self.half // COARSE + COARSE_NODES // 2 - 1
-        self._rows: GrowingRows[Triple, Row] = GrowingRows(MOST_ROWS)
+        self._rows: GrowingRows[Triple, TableRow] = GrowingRows(MOST_ROWS)
 
     @property
     def nbytes(self) -> int:
@@ -131,11 +131,13 @@ class ReliableTable:
         )
         return np.array([row.fine for row in rows])
 
-    def _solved(self, short: list[tuple[Triple, "Row | None"]], span: Span) -> list["Row"]:
+    def _solved(
+        self, short: list[tuple[Triple, "TableRow | None"]], span: Span
+    ) -> list["TableRow"]:
         """Solve on every other node of the span and lay polynomials of degree seven between
         them.
         """
-        bare = Row.bare(2 * self._reach + 1)
+        bare = TableRow.bare(2 * self._reach + 1)
         rows = [known or bare for _, known in short]
         fresh = [row.lacking(span) for row in rows]
         x = (np.concatenate(fresh) - self._reach) * (COARSE * self.step)
@@ -154,7 +156,7 @@ class ReliableTable:
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class TableRow:
     """One triple's values: on coarse nodes as far as they are known (else nan), and laid between
     them.
     """
@@ -164,7 +166,7 @@ class Row:
     fine: Floats
 
     @classmethod
-    def bare(cls, nodes: int) -> "Row":
+    def bare(cls, nodes: int) -> "TableRow":
         """A row of which nothing is known yet."""
         nothing = np.full(nodes, np.nan)
         return cls(nothing, (0, 0), nothing)
@@ -178,14 +180,14 @@ class Row:
         first, end = min(low, span[0]), max(high, span[1])
         return np.concatenate([np.arange(first, low), np.arange(high, end)])
 
-    def lengthened(self, span: Span, nodes: Ints, values: Floats) -> "Row":
+    def lengthened(self, span: Span, nodes: Ints, values: Floats) -> "TableRow":
         """A row with these values at these nodes besides."""
         low, high = self.known if self.known[1] else (span[0], span[0])
         coarse = self.coarse.copy()
         coarse[nodes] = values
         windows = sliding_window_view(coarse, COARSE_NODES)
         fine = np.append((windows @ _FINE_WEIGHTS.T).ravel(), coarse[-COARSE_NODES // 2])
-        return Row(coarse, (min(low, span[0]), max(high, span[1])), fine)
+        return TableRow(coarse, (min(low, span[0]), max(high, span[1])), fine)
 
 
 def frame_ms(t_c: Floats, t_g: Floats, v_c: float, v_g: float, measure: Measure) -> Floats:

@@ -31,7 +31,7 @@ PCIE_GBS_PER_LANE = np.array([0.0, 0.25, 0.5, 0.985, 1.969, 3.938, 7.563])
 """By generation, one direction, after line coding."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Workload:
     """A target's constants in the frame model.
 

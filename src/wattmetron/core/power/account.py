@@ -20,7 +20,7 @@ SUPPLY_STEPS_W = (300, 400, 450, 500, 550, 600, 650, 700, 750, 850, 1000, 1200, 
 State = Literal["desk", "game", "full", "spike"]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Span:
     """Draw in one state, in W: processor, card and the rest; ``wall_w`` is None for spikes and
     without a supply.
@@ -44,7 +44,7 @@ class Span:
 
 
 @dataclass(frozen=True, slots=True)
-class Year:
+class YearUse:
     """Energy and cost of a year, with what the next better level would save; costs in minor
     units.
     """
@@ -65,7 +65,7 @@ class Heat:
     case_w: int | None
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PowerAccount:
     """Everything about a machine's power; ``fitting_w`` is the least usual supply size that carries
     it.
@@ -75,7 +75,7 @@ class PowerAccount:
     needed_w: int
     fitting_w: int | None
     later_card_w: int | None
-    year: Year | None
+    year: YearUse | None
     heat: Heat
     noise_dba: float | None
 
@@ -84,7 +84,7 @@ class PowerAccount:
 
 
 @dataclass(frozen=True, slots=True)
-class Use:
+class PowerUse:
     """Headroom in %, hours a day of play and at the desk, price of a kWh, mains voltage."""
 
     headroom_percent: int
@@ -94,7 +94,7 @@ class Use:
     mains_v: int
 
 
-def account(machine: Machine, estimates: tuple[Estimate, ...], use: Use) -> PowerAccount:
+def account(machine: Machine, estimates: tuple[Estimate, ...], use: PowerUse) -> PowerAccount:
     """The account of a machine that has a processor or a card."""
     own = draw(machine)
     bare = [
@@ -105,20 +105,36 @@ def account(machine: Machine, estimates: tuple[Estimate, ...], use: Use) -> Powe
             if estimate.average_fps > 0
         ),
     ]
-    bare.append(Span("full", "Everything busy", own.processor_w, own.graphics_w, own.rest_w))
+    bare.append(
+        Span(
+            state="full",
+            name="Everything busy",
+            processor_w=own.processor_w,
+            graphics_w=own.graphics_w,
+            rest_w=own.rest_w,
+        )
+    )
     card = machine.graphics
     spike = spike_of_card_w(card.board_power_w, card.spike_factor) if card else 0
     spans = [_on_curve(span, machine.supply, use.mains_v) for span in bare]
-    spans.append(Span("spike", "Short spikes", own.processor_w, spike, own.rest_w))
+    spans.append(
+        Span(
+            state="spike",
+            name="Short spikes",
+            processor_w=own.processor_w,
+            graphics_w=spike,
+            rest_w=own.rest_w,
+        )
+    )
     needed = needed_supply_w(own.full_w, use.headroom_percent)
     return PowerAccount(
-        tuple(spans),
-        needed,
-        next((step for step in SUPPLY_STEPS_W if step >= needed), None),
-        _later_card_w(machine, use.headroom_percent),
-        _year(spans, estimates, machine.supply, use),
-        _heat(machine),
-        noise_dba(
+        spans=tuple(spans),
+        needed_w=needed,
+        fitting_w=next((step for step in SUPPLY_STEPS_W if step >= needed), None),
+        later_card_w=_later_card_w(machine, use.headroom_percent),
+        year=_year(spans, estimates, machine.supply, use),
+        heat=_heat(machine),
+        noise_dba=noise_dba(
             machine,
             max(
                 (span.graphics_w for span in spans if span.state == "game"), default=own.graphics_w
@@ -131,11 +147,11 @@ def _desk(machine: Machine, rest: int) -> Span:
     """At the desk: an assumed share of what each side draws when busy."""
     chip, card = machine.processor, machine.graphics
     return Span(
-        "desk",
-        "At the desk",
-        DESK_SHARE["processor"] * chip.sustained_w if chip else 0.0,
-        DESK_SHARE["graphics"] * card.board_power_w if card else 0.0,
-        rest,
+        state="desk",
+        name="At the desk",
+        processor_w=DESK_SHARE["processor"] * chip.sustained_w if chip else 0.0,
+        graphics_w=DESK_SHARE["graphics"] * card.board_power_w if card else 0.0,
+        rest_w=rest,
     )
 
 
@@ -143,11 +159,11 @@ def _game(machine: Machine, estimate: Estimate, rest: int) -> Span:
     busy_c, busy_g = busy_shares(estimate)
     chip, card = machine.processor, machine.graphics
     return Span(
-        "game",
-        estimate.game.name,
-        chip.gaming_w * busy_c if chip else 0.0,
-        card.board_power_w * busy_g if card else 0.0,
-        rest,
+        state="game",
+        name=estimate.game.name,
+        processor_w=chip.gaming_w * busy_c if chip else 0.0,
+        graphics_w=card.board_power_w * busy_g if card else 0.0,
+        rest_w=rest,
     )
 
 
@@ -156,7 +172,15 @@ def _on_curve(span: Span, supply: PowerSupply | None, mains_v: int) -> Span:
         return span
     share = span.total_w / supply.watts
     own = eff.efficiency(supply.efficiency, mains_v, share)
-    return Span(span.state, span.name, span.processor_w, span.graphics_w, span.rest_w, share, own)
+    return Span(
+        state=span.state,
+        name=span.name,
+        processor_w=span.processor_w,
+        graphics_w=span.graphics_w,
+        rest_w=span.rest_w,
+        load_share=share,
+        efficiency=own,
+    )
 
 
 def _later_card_w(machine: Machine, headroom_percent: int) -> int | None:
@@ -171,8 +195,8 @@ def _later_card_w(machine: Machine, headroom_percent: int) -> int | None:
 
 
 def _year(
-    spans: list[Span], estimates: tuple[Estimate, ...], supply: PowerSupply | None, use: Use
-) -> Year | None:
+    spans: list[Span], estimates: tuple[Estimate, ...], supply: PowerSupply | None, use: PowerUse
+) -> YearUse | None:
     """Play at the mean of the games by their weights; without games the desk alone is counted."""
     if supply is None:
         return None
@@ -197,7 +221,7 @@ def _year(
     now, better = kwh(supply.efficiency), eff.better_level(supply.efficiency)
     cost = eff.cost_minor(now, use.tariff_per_kwh)
     saves = cost - eff.cost_minor(kwh(better), use.tariff_per_kwh) if better else 0
-    return Year(now, cost, better, saves)
+    return YearUse(now, cost, better, saves)
 
 
 def _heat(machine: Machine) -> Heat:

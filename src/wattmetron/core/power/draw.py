@@ -28,7 +28,7 @@ def needed_supply_w(full_w: int, headroom_percent: int) -> int:
     return -(-full_w * headroom_percent // 100)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Draw:
     """Draw in W; ``gaming_w`` is the heaviest target's, or None without an estimate."""
 
@@ -78,4 +78,10 @@ def draw(machine: Machine, estimates: tuple[Estimate, ...] = ()) -> Draw:
         for estimate in estimates
         if not estimate.cannot or estimate.cap_fps
     ]
-    return Draw(chip_w, card_w, rest, chip_w + spike + rest, max(gaming) if gaming else None)
+    return Draw(
+        processor_w=chip_w,
+        graphics_w=card_w,
+        rest_w=rest,
+        spike_w=chip_w + spike + rest,
+        gaming_w=max(gaming) if gaming else None,
+    )

@@ -26,7 +26,7 @@ SIDE_WORDS: dict[Side, str] = {"processor": "processor", "graphics": "graphics p
 AMOUNTS = (("memory_gb", "memory"), ("video_memory_gb", "video memory"), ("storage_gb", "storage"))
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Doubt:
     """A place where a list contradicts itself or leaves something open.
 
@@ -94,14 +94,14 @@ def _uneven(
         )
         if apart > limit:
             yield Doubt(
-                "far apart",
-                place,
-                f"{tier}: {_name(bars.entries[high])} is {_percent(float(np.exp(apart)))}"
+                rule="far apart",
+                tier=place,
+                sentence=f"{tier}: {_name(bars.entries[high])} is {_percent(float(np.exp(apart)))}"
                 f" {_name(bars.entries[low])}, though the list names them as equals (up to"
                 f" {np.expm1(limit) * 100:.0f}\u202f% would be no surprise); the bar takes their"
                 " middle.",
-                side,
-                bars.entries[high].place,
+                side=side,
+                place=bars.entries[high].place,
             )
     if len(used) < 3:
         return
@@ -114,13 +114,14 @@ def _uneven(
         )
         if abs(away) > limit and abs(away) > 2 * _spread_without(bars, used, bar, middle):
             yield Doubt(
-                "out of line",
-                place,
-                f"{tier}: {_name(bars.entries[bar])} is {_percent(float(np.exp(away)))} the middle"
+                rule="out of line",
+                tier=place,
+                sentence=f"{tier}: {_name(bars.entries[bar])} is {_percent(float(np.exp(away)))}"
+                " the middle"
                 f" of the {SIDE_WORDS[side]}s listed beside it; up to"
                 f" {np.expm1(limit) * 100:.0f}\u202f% would be no surprise.",
-                side,
-                bars.entries[bar].place,
+                side=side,
+                place=bars.entries[bar].place,
             )
 
 
@@ -147,12 +148,12 @@ def _disordered(
             lower, upper = table.rows[row - 1].tier, table.rows[row].tier
             doubts.append(
                 Doubt(
-                    "tiers out of order",
-                    table.rows[row].place,
-                    f"{upper.label or 'The higher tier'} asks for {SIDE_WORDS[side]}s"
+                    rule="tiers out of order",
+                    tier=table.rows[row].place,
+                    sentence=f"{upper.label or 'The higher tier'} asks for {SIDE_WORDS[side]}s"
                     f" {_percent(float(np.exp(-fall)))} those of"
                     f" {lower.label or 'the tier before'}.",
-                    side,
+                    side=side,
                 )
             )
             yield row
@@ -170,12 +171,13 @@ def _below(
         if away < -BEYOND_SDS * float(np.hypot(bars.sd[number], bars.bar_sd[row - 1])):
             entry = bars.entries[number]
             yield Doubt(
-                "below the tier under it",
-                table.rows[row].place,
-                f"{table.rows[row].tier.label or 'The higher tier'} lists {_name(entry)}, which is "
+                rule="below the tier under it",
+                tier=table.rows[row].place,
+                sentence=f"{table.rows[row].tier.label or 'The higher tier'} lists"
+                f" {_name(entry)}, which is "
                 f"{_percent(float(np.exp(away)))} the bar of {lower}.",
-                side,
-                entry.place,
+                side=side,
+                place=entry.place,
             )
 
 
@@ -187,22 +189,24 @@ def _open(table: TierTable, bars: Bars, side: Side, row: int) -> Iterator[Doubt]
     label, place = tier.label or "The list", table.rows[row].place
     for bar in bars.of_row(row):
         entry = bars.entries[bar]
-        where = (side, entry.place)
         if entry.listed.figures_only:
             yield Doubt(
-                "figures alone",
-                place,
-                f"{label} names no {SIDE_WORDS[side]}, only “{entry.listed.text}”: clocks and cores"
+                rule="figures alone",
+                tier=place,
+                sentence=f"{label} names no {SIDE_WORDS[side]}, only “{entry.listed.text}”:"
+                " clocks and cores"
                 " do not compare across designs, so no speed follows from them.",
-                *where,
+                side=side,
+                place=entry.place,
             )
         elif not entry.meant:
             yield Doubt(
-                "not placed",
-                place,
-                f"{label}: “{entry.listed.text}” is not in the catalogue; place it by one"
+                rule="not placed",
+                tier=place,
+                sentence=f"{label}: “{entry.listed.text}” is not in the catalogue; place it by one"
                 " comparison and it counts.",
-                *where,
+                side=side,
+                place=entry.place,
             )
         elif side == "graphics":
             yield from _variants(entry, tier.video_memory_gb, label, place)
@@ -215,22 +219,24 @@ def _variants(entry: Entry, wanted_gb: float | None, label: str, place: int) -> 
             entry.meant, key=lambda standing: (standing.speeds[0], standing.memory_gb or 0)
         )
         yield Doubt(
-            "variant open",
-            place,
-            f"{label}: {entry.listed.text} is sold with {amounts}\u202fGB and the list does not say"
+            rule="variant open",
+            tier=place,
+            sentence=f"{label}: {entry.listed.text} is sold with {amounts}\u202fGB and the list"
+            " does not say"
             f" which is meant; the stricter one counts, {fastest.name}.",
-            "graphics",
-            entry.place,
+            side="graphics",
+            place=entry.place,
         )
     has = max((standing.memory_gb or np.inf for standing in entry.meant), default=np.inf)
     if wanted_gb is not None and has < wanted_gb:
         yield Doubt(
-            "too little video memory",
-            place,
-            f"{label} asks for {wanted_gb:g}\u202fGB of video memory, but {_name(entry)} has"
+            rule="too little video memory",
+            tier=place,
+            sentence=f"{label} asks for {wanted_gb:g}\u202fGB of video memory, but {_name(entry)}"
+            " has"
             f" {has:g}\u202fGB.",
-            "graphics",
-            entry.place,
+            side="graphics",
+            place=entry.place,
         )
 
 
@@ -241,9 +247,10 @@ def _amounts_out_of_order(table: TierTable, rows: range) -> Iterator[Doubt]:
             before, after = getattr(lower, name), getattr(upper, name)
             if before is not None and after is not None and after < before:
                 yield Doubt(
-                    "tiers out of order",
-                    table.rows[row].place,
-                    f"{upper.label or 'The higher tier'} asks for {after:g}\u202fGB of {word}, "
+                    rule="tiers out of order",
+                    tier=table.rows[row].place,
+                    sentence=f"{upper.label or 'The higher tier'} asks for {after:g}\u202fGB of"
+                    f" {word}, "
                     f"{lower.label or 'the tier before'} for {before:g}\u202fGB.",
                 )
 
@@ -253,9 +260,10 @@ def _unstated(table: TierTable, rows: range) -> Iterator[Doubt]:
         settled, tier = table.rows[row].settled, table.rows[row].tier
         if len(settled.assumed) == 3:
             yield Doubt(
-                "conditions unstated",
-                table.rows[row].place,
-                f"{tier.label or 'The list'} states neither resolution, preset nor frame rate: it"
+                rule="conditions unstated",
+                tier=table.rows[row].place,
+                sentence=f"{tier.label or 'The list'} states neither resolution, preset nor frame"
+                " rate: it"
                 f" is read as {settled.width_px}x{settled.height_px}, {settled.preset},"
                 f" {settled.fps:g}\u202ffps.",
             )

@@ -51,7 +51,7 @@ class Entry:
     meant: tuple[Standing, ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Bars:
     """One side: its entries with ln speed and spread, and per row the bar, a robust middle.
 
@@ -76,7 +76,7 @@ class Bars:
         )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TierTable:
     """Rows with their conditions and bars; ``first`` and ``last`` give a game's rows."""
 
@@ -135,20 +135,20 @@ def tier_table(
         [shrink if row.settled.upscaling else 1.0 for row in rows], dtype=float
     )
     bare = TierTable(
-        tuple(rows),
-        span,
-        np.array([row.game.parallel_share for row in rows], dtype=float),
-        rendered,
-        _ray_shares(rows, rendered),
-        {},
+        rows=tuple(rows),
+        span=span,
+        parallel_share=np.array([row.game.parallel_share for row in rows], dtype=float),
+        rendered_mpx=rendered,
+        ray_share=_ray_shares(rows, rendered),
+        sides={},
     )
     return TierTable(
-        bare.rows,
-        span,
-        bare.parallel_share,
-        rendered,
-        bare.ray_share,
-        {side: _bars(bare, side, scale) for side in SIDES},
+        rows=bare.rows,
+        span=span,
+        parallel_share=bare.parallel_share,
+        rendered_mpx=rendered,
+        ray_share=bare.ray_share,
+        sides={side: _bars(bare, side, scale) for side in SIDES},
     )
 
 
@@ -208,8 +208,17 @@ def _bars(table: TierTable, side: Side, scale: Scale) -> Bars:
     row_of = np.array([entry.row for entry in entries], dtype=np.int64)
     ln, sd = _strictest(table, side, meant, np.array(owner, dtype=np.int64), row_of)
     used = np.isfinite(ln) & np.array([not entry.listed.excluded for entry in entries], dtype=bool)
+    bar, bar_sd, uneven, count = _middles(row_of, ln, sd, used, len(table.rows))
     return Bars(
-        tuple(entries), row_of, ln, sd, used, *_middles(row_of, ln, sd, used, len(table.rows))
+        entries=tuple(entries),
+        row=row_of,
+        ln=ln,
+        sd=sd,
+        used=used,
+        bar=bar,
+        bar_sd=bar_sd,
+        uneven=uneven,
+        count=count,
     )
 
 

@@ -60,7 +60,7 @@ class Contender:
     apis: tuple[str, ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class AspectVerdict:
     """One aspect of one tier: what is asked and had, the ratio of the two, the chance and the
     word.
@@ -90,7 +90,7 @@ class Standings:
 
 
 @dataclass(frozen=True)
-class Asked:
+class TiersAsked:
     """What the rows of a table ask for, as arrays; computed once per table."""
 
     memory_gb: Floats
@@ -102,7 +102,7 @@ class Asked:
     names: Mapping[str, NDArray[np.int64]] = field(default_factory=dict)
 
 
-def asked_of(table: TierTable) -> Asked:
+def asked_of(table: TierTable) -> TiersAsked:
     """The amounts and names of all rows."""
 
     def amounts(name: str) -> Floats:
@@ -122,7 +122,7 @@ def asked_of(table: TierTable) -> Asked:
         name: np.array([places[name][text] for text in texts[name]], dtype=np.int64)
         for name in texts
     }
-    return Asked(
+    return TiersAsked(
         amounts("memory_gb"),
         amounts("video_memory_gb"),
         amounts("storage_gb"),
@@ -133,12 +133,14 @@ def asked_of(table: TierTable) -> Asked:
     )
 
 
-def asked_amounts(catalogue: Catalogue) -> Asked:
+def asked_amounts(catalogue: Catalogue) -> TiersAsked:
     """What all tiers of a catalogue ask for, as arrays."""
     return catalogue.keep.once(("asked",), lambda: asked_of(tiers_of(catalogue)))
 
 
-def standings(table: TierTable, asked: Asked, contender: Contender, sureness: float) -> Standings:
+def standings(
+    table: TierTable, asked: TiersAsked, contender: Contender, sureness: float
+) -> Standings:
     """Verdicts of one contender against every row: met where the chance is at least the sureness,
     short where it is below its complement, unsure between; amounts and names are met or short.
     """
@@ -270,12 +272,12 @@ def _tier_verdict(
         ratio, chance = float(standings.ratios[row, column]), float(standings.chances[row, column])
         aspects.append(
             AspectVerdict(
-                aspect,
-                WORDS[code],
-                None if np.isnan(ratio) else ratio,
-                None if np.isnan(chance) else chance,
-                _asked_words(tier, aspect),
-                _had_words(contender, aspect),
+                aspect=aspect,
+                word=WORDS[code],
+                ratio=None if np.isnan(ratio) else ratio,
+                chance=None if np.isnan(chance) else chance,
+                asked=_asked_words(tier, aspect),
+                had=_had_words(contender, aspect),
             )
         )
     aspects.sort(

@@ -32,7 +32,7 @@ class Sort(NamedTuple):
     lengths: tuple[int, ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class DriveChoice:
     """All drives of a build by what they need, with the least cost of reaching the floor that
     way.
@@ -78,7 +78,7 @@ def drive_choices(pool: Pool, floor_gb: float) -> list[DriveChoice]:
     """The fixed drives with none, one or two more; one entry per sort."""
     missing = floor_gb - sum(drive.capacity_gb for drive in pool.fixed_drives)
     if pool.fixed_drives and missing <= 0:
-        return [DriveChoice(*sort_of(pool.fixed_drives, pool.any_slot_mm), pool.fixed_drives_cost)]
+        return [_choice(sort_of(pool.fixed_drives, pool.any_slot_mm), pool.fixed_drives_cost)]
     groups = _groups(pool)
     least: dict[Sort, int] = {}
     for count in range(1, pool.new_drives + 1):
@@ -89,10 +89,16 @@ def drive_choices(pool: Pool, floor_gb: float) -> list[DriveChoice]:
                     (*pool.fixed_drives, *(group.example for group in picked)), pool.any_slot_mm
                 )
                 least[key] = min(cost, least.get(key, cost))
-    return [DriveChoice(*key, pool.fixed_drives_cost + cost) for key, cost in least.items()]
+    return [_choice(key, pool.fixed_drives_cost + cost) for key, cost in least.items()]
 
 
-class Group(NamedTuple):
+def _choice(sort: Sort, cost: int) -> DriveChoice:
+    return DriveChoice(
+        nvme=sort.nvme, sata=sort.sata, bays=sort.bays, lengths=sort.lengths, cost=cost
+    )
+
+
+class DriveGroup(NamedTuple):
     """Candidate drives that need the same, as arrays."""
 
     example: Storage
@@ -100,12 +106,12 @@ class Group(NamedTuple):
     cost: Ints
 
 
-def _groups(pool: Pool) -> dict[Sort, Group]:
+def _groups(pool: Pool) -> dict[Sort, DriveGroup]:
     members: dict[Sort, list[int]] = {}
     for i, drive in enumerate(pool.drives.parts):
         members.setdefault(sort_of([drive], pool.any_slot_mm), []).append(i)
     return {
-        key: Group(
+        key: DriveGroup(
             pool.drives.parts[own[0]],
             np.array([pool.drives.parts[i].capacity_gb for i in own], dtype=np.int64),
             pool.drives.cost[own],
@@ -114,7 +120,7 @@ def _groups(pool: Pool) -> dict[Sort, Group]:
     }
 
 
-def _least(first: Group, second: Group | None, missing: float) -> int | None:
+def _least(first: DriveGroup, second: DriveGroup | None, missing: float) -> int | None:
     capacity, cost = first.capacity_gb, first.cost
     if second is not None:
         capacity = np.add.outer(capacity, second.capacity_gb).ravel()

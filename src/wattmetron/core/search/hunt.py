@@ -44,7 +44,7 @@ class Winner:
         return (self.met << RANK_BITS) + self.gain
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Field:
     """The pairings of one scene with their bounds, as equally long arrays."""
 
@@ -58,11 +58,16 @@ class Field:
     def only(self, rows: Mask | Ints) -> "Field":
         """Some of the pairings."""
         return Field(
-            self.scene, self.c[rows], self.g[rows], self.cost[rows], self.met[rows], self.gain[rows]
+            scene=self.scene,
+            c=self.c[rows],
+            g=self.g[rows],
+            cost=self.cost[rows],
+            met=self.met[rows],
+            gain=self.gain[rows],
         )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Complete:
     """Complete builds: their pairings, options, costs, weights met and gains."""
 
@@ -105,7 +110,7 @@ class Hunt:
         if not c.size:
             return None
         met, gain = _alone_bounds(scene, c, g)
-        return Field(scene, c, g, cost, met, gain)
+        return Field(scene=scene, c=c, g=g, cost=cost, met=met, gain=gain)
 
     def most(self) -> tuple[int, int] | None:
         """The largest (weight met, gain) within the budget, or None where nothing fits."""
@@ -166,7 +171,7 @@ class Hunt:
         met, gain = scene.targets.evaluate(pairing, scene.integrated)
         self.estimated += c.size
         keep = (rank_of(met, gain) >= floor) & scene.memory_enough(pairing)
-        return Complete(c[keep], g[keep], cost[keep], met[keep], gain[keep])
+        return Complete(c=c[keep], g=g[keep], cost=cost[keep], met=met[keep], gain=gain[keep])
 
 
 def rank_of(met: Ints, gain: Ints) -> Ints:
@@ -243,7 +248,12 @@ def _alone_bounds(scene: Scene, c: Ints, g: Ints) -> tuple[Ints, Ints]:
         some_chip = np.zeros(cards.size, dtype=np.int64)
         of_card = scene.best_pairing(some_chip, cards)
         by_card = Pairing(
-            some_chip, of_card.latency_ns, of_card.bandwidth_gbs, cards, link, np.ones(cards.size)
+            processor=some_chip,
+            latency_ns=of_card.latency_ns,
+            bandwidth_gbs=of_card.bandwidth_gbs,
+            drawing=cards,
+            link_gbs=link,
+            scale=np.ones(cards.size),
         )
         for side in sides:
             gains.append(

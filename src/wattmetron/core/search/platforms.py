@@ -59,7 +59,7 @@ class KitFigures(NamedTuple):
     gb: Floats
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Options:
     """Options of one processor class as equally long arrays; ``frames`` numbers what bears on frame
     rates.
@@ -84,7 +84,7 @@ class Options:
 
     def taken(self, rows: NDArray[Any]) -> "Options":
         """Some of the options."""
-        return Options(*(getattr(self, item.name)[rows] for item in fields(Options)))
+        return Options(**{item.name: getattr(self, item.name)[rows] for item in fields(Options)})
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -357,8 +357,9 @@ def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
     options = options.taken(kept)
     options = replace(options, frames=_frames(options))
     ends = np.cumsum(np.bincount(of_kind[kept], minlength=kinds))[:-1]
-    columns = [np.split(getattr(options, item.name), ends) for item in fields(Options)]
-    return [Options(*own) for own in zip(*columns, strict=True)]
+    names = [item.name for item in fields(Options)]
+    columns = [np.split(getattr(options, name), ends) for name in names]
+    return [Options(**dict(zip(names, own, strict=True))) for own in zip(*columns, strict=True)]
 
 
 def _frames(options: Options) -> Ints:

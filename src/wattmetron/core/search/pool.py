@@ -40,7 +40,7 @@ NEW_DRIVES = 2
 
 
 @dataclass(frozen=True)
-class Shelf(Generic[P]):
+class KindPool(Generic[P]):
     """Candidates of one kind in the order of their ids, with their costs in minor units."""
 
     parts: tuple[P, ...]
@@ -105,16 +105,16 @@ class Pool:
     def __init__(
         self,
         *,
-        processors: Shelf[Processor],
-        cards: Shelf[Graphics],
-        boards: Shelf[Mainboard],
-        kits: Shelf[Memory],
-        drives: Shelf[Storage],
+        processors: KindPool[Processor],
+        cards: KindPool[Graphics],
+        boards: KindPool[Mainboard],
+        kits: KindPool[Memory],
+        drives: KindPool[Storage],
         fixed_drives: tuple[Storage, ...],
         fixed_drives_cost: int,
-        coolers: Shelf[Cooler],
-        supplies: Shelf[PowerSupply],
-        cases: Shelf[Case],
+        coolers: KindPool[Cooler],
+        supplies: KindPool[PowerSupply],
+        cases: KindPool[Case],
         new_drives: int = NEW_DRIVES,
     ) -> None:
         self.processors, self.cards, self.boards, self.kits = processors, cards, boards, kits
@@ -221,7 +221,7 @@ def build_pool(
     stays = tuple(part for own in fixed.values() for part, _ in own)
     tuned = all(clocks_set(part) for part in stays)
 
-    def shelf(kind: Kind) -> Shelf[Part]:
+    def shelf(kind: Kind) -> KindPool[Part]:
         if fixed[kind] and kind != "storage":
             return _shelf(fixed[kind][:1], True)
         priced = ((part, book.delivered(part.id)) for part in catalogue.by_kind[kind])
@@ -234,16 +234,16 @@ def build_pool(
 
     drives = fixed["storage"]
     return Pool(
-        processors=_run(cast(Shelf[Processor], shelf("processor")), brief, tuned),
-        cards=_run(cast(Shelf[Graphics], shelf("graphics")), brief, tuned),
-        boards=cast(Shelf[Mainboard], shelf("mainboard")),
-        kits=cast(Shelf[Memory], shelf("memory")),
-        drives=cast(Shelf[Storage], shelf("storage")),
+        processors=_run(cast(KindPool[Processor], shelf("processor")), brief, tuned),
+        cards=_run(cast(KindPool[Graphics], shelf("graphics")), brief, tuned),
+        boards=cast(KindPool[Mainboard], shelf("mainboard")),
+        kits=cast(KindPool[Memory], shelf("memory")),
+        drives=cast(KindPool[Storage], shelf("storage")),
         fixed_drives=tuple(cast(Storage, part) for part, _ in drives),
         fixed_drives_cost=sum(cost for _, cost in drives),
-        coolers=cast(Shelf[Cooler], shelf("cooler")),
-        supplies=cast(Shelf[PowerSupply], shelf("supply")),
-        cases=cast(Shelf[Case], shelf("case")),
+        coolers=cast(KindPool[Cooler], shelf("cooler")),
+        supplies=cast(KindPool[PowerSupply], shelf("supply")),
+        cases=cast(KindPool[Case], shelf("case")),
         new_drives=new_drives,
     )
 
@@ -251,7 +251,7 @@ def build_pool(
 T = TypeVar("T", Processor, Graphics)
 
 
-def _run(shelf: Shelf[T], brief: Brief, can_be_tuned: bool) -> Shelf[T]:
+def _run(shelf: KindPool[T], brief: Brief, can_be_tuned: bool) -> KindPool[T]:
     """Processors or cards as they run at the brief's clocks."""
     if brief.clocks == "as shipped":
         return shelf
@@ -260,6 +260,6 @@ def _run(shelf: Shelf[T], brief: Brief, can_be_tuned: bool) -> Shelf[T]:
     )
 
 
-def _shelf(priced: Iterable[tuple[Part, int]], fixed: bool) -> Shelf[Part]:
+def _shelf(priced: Iterable[tuple[Part, int]], fixed: bool) -> KindPool[Part]:
     pairs = list(priced)
-    return Shelf(tuple(part for part, _ in pairs), ints(cost for _, cost in pairs), fixed)
+    return KindPool(tuple(part for part, _ in pairs), ints(cost for _, cost in pairs), fixed)

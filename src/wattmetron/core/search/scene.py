@@ -212,14 +212,29 @@ class Scene:
             rated = self.targets.figures.rated_bandwidth[c]
             scale = (bandwidth / rated) ** work.INTEGRATED_EXPONENT
             share = gb * work.INTEGRATED_MEMORY_SHARE
-            return Pairing(c, latency, bandwidth, c, bandwidth, scale, share)
+            return Pairing(
+                processor=c,
+                latency_ns=latency,
+                bandwidth_gbs=bandwidth,
+                drawing=c,
+                link_gbs=bandwidth,
+                scale=scale,
+                video_memory_gb=share,
+            )
         link = np.ones(c.size)
         if self.link_matters:
             gens = np.minimum(np.minimum(gen, self.chip_gen[c]), self.card_gen[g])
             link = work.link_gbs(
                 gens, np.minimum(np.minimum(lanes, self.chip_lanes[c]), self.card_lanes[g])
             )
-        return Pairing(c, latency, bandwidth, g, link, np.ones(c.size))
+        return Pairing(
+            processor=c,
+            latency_ns=latency,
+            bandwidth_gbs=bandwidth,
+            drawing=g,
+            link_gbs=link,
+            scale=np.ones(c.size),
+        )
 
     def memory_enough(self, pairing: Pairing) -> NDArray[np.bool_]:
         """For integrated graphics: whether the share of main memory covers every counted target."""

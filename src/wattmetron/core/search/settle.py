@@ -21,7 +21,7 @@ from wattmetron.core.search.platforms import (
     platform_key,
     rest_of,
 )
-from wattmetron.core.search.pool import Shelf
+from wattmetron.core.search.pool import KindPool
 from wattmetron.core.search.scene import Scene, Scenes, Shell
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
@@ -124,14 +124,14 @@ class _Settler:
             left = winner.cost - int(so_far[row]) - drives_cost
             cooler, supply, case = self._shell(inside, left)
             return Build(
-                self.chip.id,
-                self.card.id if self.card else None,
-                board.id,
-                kit.id.split(JOINT)[0],
-                tuple(drive.id for drive in drives),
-                cooler,
-                supply,
-                case,
+                processor=self.chip.id,
+                graphics=self.card.id if self.card else None,
+                mainboard=board.id,
+                memory=kit.id.split(JOINT)[0],
+                storage=tuple(drive.id for drive in drives),
+                cooler=cooler,
+                supply=supply,
+                case=case,
                 more_kits=tuple(kit.id.split(JOINT)[1:]),
             )
         raise TableError(f"no drives go with {board.id} for {winner.cost}")
@@ -187,7 +187,7 @@ class _Settler:
         raise TableError(f"no cooler, supply and case for {name} cost {left}")
 
     def _coolers(self, inside: Machine) -> list[tuple[Cooler | None, int]]:
-        shelf: Shelf[Cooler] = self.pool.coolers
+        shelf: KindPool[Cooler] = self.pool.coolers
         choices: list[tuple[Cooler | None, int]] = []
         if not shelf.fixed and "cooler" not in inside.missing():
             choices.append((None, 0))

@@ -28,7 +28,7 @@ SLACK = 5e-6
 
 
 @dataclass(frozen=True)
-class Drawing:
+class DrawnSide:
     """Graphics figures of one target for n parts; times in ms on a link that never spills.
 
     ``kin`` says, as a column of the covariances, what the game's results told about each part.
@@ -43,7 +43,7 @@ class Drawing:
     kin: Ints
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Pairing:
     """Flat, equally long arrays of what a target's gain depends on."""
 
@@ -156,7 +156,7 @@ class TargetSide:
         memory_gb: list[float],
         upscalers: list[tuple[str, ...]],
         known: list[Affinity],
-    ) -> Drawing:
+    ) -> DrawnSide:
         n = len(anchors)
         raster, rays, over = np.zeros(n), np.zeros(n), np.zeros(n)
         spreads = np.zeros((3, n))
@@ -180,7 +180,7 @@ class TargetSide:
             over[pick] = np.maximum(
                 0.0, load.video_memory_gb - np.array([memory_gb[i] for i in pick])
             )
-        return Drawing(
+        return DrawnSide(
             raster, rays, over, np.array(speed_sd), np.array(ray_sd), work.Unsure(*spreads), kin
         )
 

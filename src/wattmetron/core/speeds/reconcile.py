@@ -54,16 +54,16 @@ def reconcile(known: Mapping[str, Known], charts: Sequence[Chart]) -> Reconciled
     )
     names = [key for n, key in enumerate(keys) if tied[n]]
     return Reconciled(
-        {key: float(fit.ln[place[key]]) for key in names},
-        {key: float(fit.sd[place[key]]) for key in names},
-        _sources(charts, used, fit, tied, part, source),
-        _disagreements(used, fit, tied, part, source, value),
-        tuple(tuple(keys[n] for n in group) for group in groups),
-        _ties(keys, groups, tied, part),
+        ln={key: float(fit.ln[place[key]]) for key in names},
+        sd={key: float(fit.sd[place[key]]) for key in names},
+        sources=_sources(charts, used, fit, tied, part, source),
+        disagreements=_disagreements(used, fit, tied, part, source, value),
+        loose=tuple(tuple(keys[n] for n in group) for group in groups),
+        tie=_ties(keys, groups, tied, part),
     )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class _Fit:
     ln: Floats
     sd: Floats
@@ -91,7 +91,7 @@ def _solve(
     sd = np.where(prior_weight > 0, 1 / np.sqrt(np.maximum(prior_weight, 1e-300)), np.inf)
     residual = np.zeros(value.size)
     if not held.any():
-        return _Fit(ln, sd, offset, spread, residual, weight)
+        return _Fit(ln=ln, sd=sd, offset=offset, noise=spread, residual=residual, weight=weight)
     for _ in range(ROUNDS):
         before = ln
         ln, sd, offset = _linear(
@@ -111,7 +111,7 @@ def _solve(
         )
         if np.abs(ln - before).max() < SETTLED:
             break
-    return _Fit(ln, sd, offset, spread, residual, weight)
+    return _Fit(ln=ln, sd=sd, offset=offset, noise=spread, residual=residual, weight=weight)
 
 
 def _linear(
@@ -197,11 +197,11 @@ def _disagreements(
     order = np.argsort(-np.abs(score), kind="stable")
     return tuple(
         Disagreement(
-            used[source[n]],
-            int(n - start[source[n]]),
-            float(fit.residual[n]),
-            float(score[n]),
-            float(fit.weight[n]),
+            chart=used[source[n]],
+            place=int(n - start[source[n]]),
+            away=float(fit.residual[n]),
+            score=float(score[n]),
+            weight=float(fit.weight[n]),
         )
         for n in order
         if tied[part[n]] and abs(score[n]) > 2

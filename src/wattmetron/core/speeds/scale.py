@@ -25,7 +25,7 @@ def variant_key(chip: str, memory_gb: float) -> str:
     return f"{key_of(chip)}@{memory_gb:g}"
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Standing:
     """A place on the scale.
 
@@ -148,17 +148,17 @@ class Scale:
 
 def _processor(part: Processor) -> Standing:
     return Standing(
-        part.id,
-        "processor",
-        part.name,
-        (part.single_speed, part.all_core_speed),
-        part.speed_sd,
-        None,
-        0.0,
-        None,
-        part.released,
-        part.withdrawn,
-        (part.id,),
+        key=part.id,
+        side="processor",
+        name=part.name,
+        speeds=(part.single_speed, part.all_core_speed),
+        sd=part.speed_sd,
+        ray_speed=None,
+        ray_sd=0.0,
+        memory_gb=None,
+        released=part.released,
+        withdrawn=part.withdrawn,
+        part_ids=(part.id,),
         design=part.design,
     )
 
@@ -174,17 +174,17 @@ def _variant(key: str, cards: list[Graphics]) -> Standing:
         else max(graphics.withdrawn for graphics in cards if graphics.withdrawn)
     )
     return Standing(
-        key,
-        "graphics",
-        f"{card.chip} {card.memory_gb:g}\u00a0GB",
-        anchors_of(card),
-        card.speed_sd,
-        card.ray_speed,
-        card.ray_speed_sd,
-        card.memory_gb,
-        released,
-        withdrawn,
-        tuple(graphics.id for graphics in cards),
+        key=key,
+        side="graphics",
+        name=f"{card.chip} {card.memory_gb:g}\u00a0GB",
+        speeds=anchors_of(card),
+        sd=card.speed_sd,
+        ray_speed=card.ray_speed,
+        ray_sd=card.ray_speed_sd,
+        memory_gb=card.memory_gb,
+        released=released,
+        withdrawn=withdrawn,
+        part_ids=tuple(graphics.id for graphics in cards),
         design=card.design,
     )
 

@@ -34,7 +34,7 @@ class StandIn:
     resale_minor: int
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Build:
     """Part ids by kind: one of each at most, several drives; ``added`` holds further kinds.
     ``kept`` parts stay when the rest is proposed; ``more_kits`` are memory kits and ``second_card``

@@ -63,7 +63,7 @@ class Source:
     tied: bool
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Disagreement:
     """A value away from where all others put its part: ``away`` in ln, ``score`` in its source's
     spreads.
@@ -76,7 +76,7 @@ class Disagreement:
     weight: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Reconciled:
     """Speeds of one measure: ln and spread by part; sources; disagreements, the largest first;
     loose groups.

@@ -11,7 +11,7 @@ from typing import Literal
 WorkName = Literal["streaming", "voice and browser", "video editing", "many things open"]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Work:
     """A kind of work: shares (0-1) of all cores and of one that it takes beside a game, floors of
     all-core speed in points and of memory in GB, memory and storage in GB that it wants on top.

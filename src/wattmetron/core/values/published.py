@@ -191,7 +191,7 @@ def role_of(tier: Tier, place: int, count: int) -> Role:
     return "recommended" if place == 1 and count <= 3 else "higher"
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Settled:
     """The conditions of a tier, stated or assumed, and the spread in ln that the assumed ones
     leave.
@@ -224,13 +224,13 @@ def settle(tier: Tier, place: int, count: int, assumptions: Assumptions) -> Sett
         "frame rate": tier.fps is None,
     }
     return Settled(
-        role,
-        row.width_px if missing["resolution"] else tier.width_px or row.width_px,
-        row.height_px if missing["resolution"] else tier.height_px or row.height_px,
-        tier.preset or row.preset,
-        tier.fps or row.fps,
-        bool(tier.upscaling),
-        bool(tier.ray_tracing),
-        frozenset(name for name, lacks in missing.items() if lacks),
-        row,
+        role=role,
+        width_px=row.width_px if missing["resolution"] else tier.width_px or row.width_px,
+        height_px=row.height_px if missing["resolution"] else tier.height_px or row.height_px,
+        preset=tier.preset or row.preset,
+        fps=tier.fps or row.fps,
+        upscaling=bool(tier.upscaling),
+        ray_tracing=bool(tier.ray_tracing),
+        assumed=frozenset(name for name, lacks in missing.items() if lacks),
+        range=row,
     )

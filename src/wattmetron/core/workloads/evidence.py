@@ -30,7 +30,7 @@ MOST_LEAD = 0.14
 LEAST_RASTER_SHARE = 0.2
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Item:
     """One tier's word on one side: work in ms on the reference part at high, and how it came about.
 
@@ -100,7 +100,20 @@ def _item(table: TierTable, scale: Scale, side: Side, number: int, day: date | N
         )
     )
     work_ms = budget * float(np.exp(-(gap + lead) / 2)) / factor
-    return Item(side, row, bar, budget, gap, lead, weaker, factor, work_ms, sd, assumed, uneven)
+    return Item(
+        side=side,
+        row=row,
+        bar=bar,
+        budget_ms=budget,
+        gap=gap,
+        lead=lead,
+        next_weaker=weaker,
+        factor=factor,
+        work_ms=work_ms,
+        sd=sd,
+        assumed_sd=assumed,
+        uneven_sd=uneven,
+    )
 
 
 def _gap(

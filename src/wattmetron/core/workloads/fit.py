@@ -59,7 +59,7 @@ class Pair:
     graphics: Standing
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Residual:
     """A result against the model: rates in fps, their ratio less one, and the score in spreads."""
 
@@ -335,12 +335,12 @@ class _Problem:
         weight = np.minimum(1.0, (DEGREES + 1) / (DEGREES + score**2))
         return tuple(
             Residual(
-                pair.result,
-                float(average[n]),
-                float(low[n]),
-                float(average[n]) / pair.result.average_fps - 1,
-                float(score[n]),
-                float(weight[n]),
+                result=pair.result,
+                model_average_fps=float(average[n]),
+                model_low_fps=float(low[n]),
+                away=float(average[n]) / pair.result.average_fps - 1,
+                score=float(score[n]),
+                weight=float(weight[n]),
             )
             for n, pair in enumerate(self.pairs)
         )
@@ -385,7 +385,7 @@ def _band(x: float, upper: float, gap: float, sigma: float) -> tuple[float, floa
     return value, -slope if mirrored else slope, max(bend, 1e-9)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Informed:
     """A game after its evidence, as it was known before, and what each tier and result says.
 
@@ -414,9 +414,11 @@ def informed(
         elif not result.muted:
             pairs.append(Pair(result, processor, graphics))
     if not items and not pairs:
-        return Informed(game, game, (), (), tuple(lost))
+        return Informed(game=game, before=game, items=(), residuals=(), lost=tuple(lost))
     fit = fit_game(game, items, pairs)
-    return Informed(fit.game, game, items, fit.residuals, tuple(lost))
+    return Informed(
+        game=fit.game, before=game, items=items, residuals=fit.residuals, lost=tuple(lost)
+    )
 
 
 def informed_game(catalogue: Catalogue, game_id: str) -> Informed:
@@ -425,7 +427,7 @@ def informed_game(catalogue: Catalogue, game_id: str) -> Informed:
     Where the catalogue takes a game as told, no evidence counts.
     """
     if game_id in catalogue.told:
-        return Informed(catalogue.told[game_id], catalogue.game(game_id))
+        return Informed(game=catalogue.told[game_id], before=catalogue.game(game_id))
     game = catalogue.game(game_id)
     return catalogue.keep.once(("informed", game_id), lambda: _informed(catalogue, game))
 

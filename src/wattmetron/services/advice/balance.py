@@ -9,7 +9,7 @@ import numpy as np
 
 from wattmetron.core.balance.cuts import Cut, cuts, free_money
 from wattmetron.core.balance.granting import Granted
-from wattmetron.core.balance.pairs import Cell, PairsMap, cells_of, pairs_map
+from wattmetron.core.balance.pairs import PairCell, PairsMap, cells_of, pairs_map
 from wattmetron.core.balance.split import Split, split
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.answer import NEVER
@@ -31,7 +31,7 @@ FRONTIER_SHARE = 2
 KNEE_GAIN, KNEE_BUDGET = 10_000, 0.02
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Tables:
     """The exact tables of a question: frontier and map, the budget for the eight kinds, what is
     paid besides, the parts that stay; all costs in minor units. The brief has its granted
@@ -102,14 +102,14 @@ def _tables(catalogue: Catalogue, asked: Brief, kept: Build) -> Tables:
     budget = brief.budget_high_minor - besides
     most = min(NEVER - 1, max(FRONTIER_SHARE * budget, budget + max(MORE_MONEY)))
     return Tables(
-        catalogue,
-        brief,
-        kept,
-        frontier(scenes_for(catalogue, brief, kept), most),
-        budget,
-        besides,
-        preferences,
-        asked,
+        catalogue=catalogue,
+        brief=brief,
+        kept=kept,
+        frontier=frontier(scenes_for(catalogue, brief, kept), most),
+        budget=budget,
+        besides=besides,
+        preferences=preferences,
+        wished=asked,
     )
 
 
@@ -122,7 +122,7 @@ def map_of(tables: Tables, shown: tuple[Part, ...]) -> PairsMap:
     )
 
 
-def cell_of(tables: Tables, processor: str, card: str) -> Cell | None:
+def cell_of(tables: Tables, processor: str, card: str) -> PairCell | None:
     """The cell of a pairing by part ids; an empty card stands for integrated graphics."""
     scene = next(
         (each_scene for each_scene in tables.scenes if each_scene.integrated == (not card)), None

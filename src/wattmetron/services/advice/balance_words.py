@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 from math import exp
 
 from wattmetron.core.balance.cuts import Cut, free_money
-from wattmetron.core.balance.pairs import Cell, PairsMap
+from wattmetron.core.balance.pairs import PairCell, PairsMap
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate
@@ -121,7 +121,7 @@ def _neighbours(tables: Tables, subject: Assessment, pairs: PairsMap) -> list[st
     return [f"Beside this pairing, {'; '.join(said)}."] if said else []
 
 
-def _tells(name: str, here: Cell, there: Cell) -> bool:
+def _tells(name: str, here: PairCell, there: PairCell) -> bool:
     """Whether a neighbour says something: a dearer part that makes the machine dearer and no
     slower, a cheaper one cheaper.
     """
@@ -136,7 +136,7 @@ def _at(pairs: PairsMap, row: int, column: int) -> tuple[int, int | None] | None
     return pairs.processors[row], pairs.cards[column]
 
 
-def _against(here: Cell, there: Cell, currency: str) -> str:
+def _against(here: PairCell, there: PairCell, currency: str) -> str:
     change, delta = (
         exp((there.winner.gain - here.winner.gain) / 1e6) - 1,
         there.winner.cost - here.winner.cost,

@@ -20,7 +20,7 @@ from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.advice.preferences import preference_lines, settled
 from wattmetron.services.desk.assess import (
     Assessment,
-    Line,
+    CostLine,
     assess,
     floors_missed,
     known_brief,
@@ -54,7 +54,7 @@ class Relaxation:
     target: Target
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Answer:
     """A proposal with its words."""
 
@@ -93,15 +93,15 @@ def _answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answe
         return _no_answer(catalogue, asked, kept, proposal)
     assessment = assess(catalogue, asked, proposal.build)
     return Answer(
-        proposal,
-        assessment,
-        _headline(proposal, assessment),
-        (
+        proposal=proposal,
+        assessment=assessment,
+        headline=_headline(proposal, assessment),
+        account=(
             *_account(proposal, assessment),
             *preference_lines(brief, preferences, assessment.currency),
         ),
-        _reasons(catalogue, assessment),
-        (),
+        reasons=_reasons(catalogue, assessment),
+        relaxations=(),
     )
 
 
@@ -158,7 +158,7 @@ def _reasons(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]
     return tuple(reasons)
 
 
-def _cheaper_spoils(catalogue: Catalogue, now: Assessment, line: Line) -> str:
+def _cheaper_spoils(catalogue: Catalogue, now: Assessment, line: CostLine) -> str:
     book = catalogue.prices(now.brief.region, now.brief.allow_used)
     cheaper = sorted(
         (
@@ -221,7 +221,14 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
     spill = replace(brief, accept_spill=True, targets=())
     least = cheapest_fit(catalogue, spill, kept)
     if least.build is None:
-        return Answer(proposal, None, _nothing_fits(catalogue, brief, kept), (), (), ())
+        return Answer(
+            proposal=proposal,
+            assessment=None,
+            headline=_nothing_fits(catalogue, brief, kept),
+            account=(),
+            reasons=(),
+            relaxations=(),
+        )
     reachable = proposal.aim == "least money"
     if not reachable:
         free = propose(catalogue, brief, "most frames", kept, budget_minor=NEVER - 1)
@@ -235,14 +242,28 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
                 f" {money(cheapest + besides_minor(catalogue, brief, kept), currency)},"
                 f" {money(more, currency)} more."
             )
-            return Answer(proposal, None, headline, (), (), ())
+            return Answer(
+                proposal=proposal,
+                assessment=None,
+                headline=headline,
+                account=(),
+                reasons=(),
+                relaxations=(),
+            )
     obstacles = _obstacles(catalogue, brief, kept)
     account += [obstacle.sentence for obstacle in obstacles]
     relaxations = tuple(_relaxations(catalogue, brief, kept, obstacles))
     headline = "No build in the catalogue meets every target at any price."
     if not obstacles:
         headline = "Each target can be met by some build, but no build meets them all together."
-    return Answer(proposal, None, headline, tuple(account), (), relaxations)
+    return Answer(
+        proposal=proposal,
+        assessment=None,
+        headline=headline,
+        account=tuple(account),
+        reasons=(),
+        relaxations=relaxations,
+    )
 
 
 def _nothing_fits(catalogue: Catalogue, brief: Brief, kept: Build) -> str:

@@ -14,7 +14,7 @@ from wattmetron.services.advice.proposals import kept_parts
 from wattmetron.services.desk.assess import known_brief, known_build
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class WishCost:
     """A wish; what the answer costs more with it in minor units, the share of frames that it loses,
     the weight of targets that it leaves unmet. None where there is no answer on either side.
@@ -44,17 +44,23 @@ def _wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishC
         free = propose(catalogue, without(asked, (wish,)), "most frames", kept)
         if held.build is None or free.build is None:
             costs.append(
-                WishCost(wish, None, None, None, held.build is None and free.build is not None)
+                WishCost(
+                    wish=wish,
+                    cost_minor=None,
+                    frames_lost=None,
+                    weight_lost=None,
+                    nothing_with_it=held.build is None and free.build is not None,
+                )
             )
             continue
         lost = 1 - exp((held.gain - free.gain) / 1e6)
         costs.append(
             WishCost(
-                wish,
-                held.cost_minor - free.cost_minor,
-                lost,
-                free.weight_met - held.weight_met,
-                False,
+                wish=wish,
+                cost_minor=held.cost_minor - free.cost_minor,
+                frames_lost=lost,
+                weight_lost=free.weight_met - held.weight_met,
+                nothing_with_it=False,
             )
         )
     return tuple(costs)

@@ -29,7 +29,7 @@ FREED: dict[Kind, tuple[Kind, ...]] = {
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class YearStep:
     """What meets again what a year takes, bought anew on one side or both: the parts, those forced
     among them, and their cost at today's prices in minor units; no parts where nothing does.
     """
@@ -51,7 +51,7 @@ class Year:
     lost: tuple[str, ...]
     processor_alone: int
     graphics_alone: int
-    steps: tuple[Step, ...]
+    steps: tuple[YearStep, ...]
 
 
 def years_kept(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
@@ -132,7 +132,7 @@ def _alone(estimates: Iterable[Estimate | None], kind: Kind) -> int:
     return sum(rate >= wanted for rate, wanted in rates)
 
 
-def _steps(catalogue: Catalogue, now: Assessment, factor: float) -> tuple[Step, ...]:
+def _steps(catalogue: Catalogue, now: Assessment, factor: float) -> tuple[YearStep, ...]:
     """A step on either side; on both together where neither does alone."""
     later = _later(catalogue, now, factor)
     alone = tuple(_step(later, now, (kind,)) for kind in SIDES)
@@ -164,7 +164,7 @@ def _later(catalogue: Catalogue, now: Assessment, factor: float) -> Catalogue:
     return later.kept_by(catalogue.keep.branch(BESIDE_PRICES))
 
 
-def _step(later: Catalogue, now: Assessment, sides: tuple[Kind, ...]) -> Step:
+def _step(later: Catalogue, now: Assessment, sides: tuple[Kind, ...]) -> YearStep:
     """The least that meets every target met today, with all kept but what a new part of these sides
     may force.
 
@@ -191,11 +191,11 @@ def _step(later: Catalogue, now: Assessment, sides: tuple[Kind, ...]) -> Step:
         )
     proposal = propose(later, asked, "least money", kept)
     if proposal.build is None:
-        return Step(sides, (), 0)
+        return YearStep(sides, (), 0)
     bought = tuple(
         later.part(part_id)
         for kind in KINDS
         for part_id in proposal.build.of(kind)
         if part_id not in now.build.of(kind)
     )
-    return Step(sides, bought, proposal.cost_minor)
+    return YearStep(sides, bought, proposal.cost_minor)

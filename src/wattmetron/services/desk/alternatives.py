@@ -20,7 +20,7 @@ from wattmetron.services.desk.assess import Assessment, known_build
 SHOWN = 12
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Alternative:
     """A part as good for its price; ``saving_minor`` against the part named, None where that has no
     price.
@@ -38,7 +38,7 @@ class Alternative:
     age_days: int | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Alternatives:
     """Alternatives to a standing, cheapest first; ``named_minor`` is what the part named costs
     today.
@@ -84,19 +84,28 @@ def alternatives(
     alternatives.sort(key=lambda row: (row[0].delivered_minor, row[1].part.id))
     rows = tuple(
         Alternative(
-            equal.part,
-            offer,
-            equal.ratio,
-            equal.chance,
-            None if named is None else named - offer.delivered_minor,
-            *_forces(catalogue, now, kind, equal.part),
-            now is not None and equal.part.id in now.build.of(kind),
-            equal.named,
-            _age(equal.part.released, book.newest),
+            part=equal.part,
+            offer=offer,
+            ratio=equal.ratio,
+            chance=equal.chance,
+            saving_minor=None if named is None else named - offer.delivered_minor,
+            forces=forces,
+            build=build,
+            present=now is not None and equal.part.id in now.build.of(kind),
+            named=equal.named,
+            age_days=_age(equal.part.released, book.newest),
         )
         for offer, equal in alternatives[:SHOWN]
+        for forces, build in [_forces(catalogue, now, kind, equal.part)]
     )
-    return Alternatives(wanted, named, rows, max(0, len(alternatives) - SHOWN), use, book.currency)
+    return Alternatives(
+        wanted=wanted,
+        named_minor=named,
+        rows=rows,
+        hidden=max(0, len(alternatives) - SHOWN),
+        use=use,
+        currency=book.currency,
+    )
 
 
 def _forces(

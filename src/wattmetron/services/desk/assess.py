@@ -30,7 +30,7 @@ T = TypeVar("T")
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class CostLine:
     """A part of the build with what it costs; ``part`` is None where the catalogue lost it."""
 
     kind: Kind
@@ -59,7 +59,7 @@ class Remaining:
     build: Build | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Assessment:
     """Everything computed about one build under one brief."""
 
@@ -67,7 +67,7 @@ class Assessment:
     build: Build
     machine: Machine
     currency: str
-    lines: tuple[Line, ...]
+    lines: tuple[CostLine, ...]
     estimates: tuple[Estimate | None, ...]
     findings: tuple[Finding, ...]
     draw: Draw
@@ -99,7 +99,7 @@ class Assessment:
         return self.brief.budget_high_minor - self.spent_minor
 
     @property
-    def unpriced(self) -> tuple[Line, ...]:
+    def unpriced(self) -> tuple[CostLine, ...]:
         return tuple(line for line in self.lines if line.offer is None and not line.owned)
 
     @property
@@ -158,18 +158,23 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
         if (reason := reason_aside(machine, build, finding))
     )
     return Assessment(
-        brief,
-        build,
-        machine,
-        book.currency,
-        lines,
-        estimates,
-        tuple(finding for finding in findings if not reason_aside(machine, build, finding)),
-        drawn,
-        needed_supply_w(drawn.full_w, brief.headroom_percent),
-        machine.missing(),
-        (*floors_missed(catalogue, brief, machine), *_rules_missed(catalogue, brief, build, lines)),
-        aside,
+        brief=brief,
+        build=build,
+        machine=machine,
+        currency=book.currency,
+        lines=lines,
+        estimates=estimates,
+        findings=tuple(
+            finding for finding in findings if not reason_aside(machine, build, finding)
+        ),
+        draw=drawn,
+        needed_w=needed_supply_w(drawn.full_w, brief.headroom_percent),
+        missing=machine.missing(),
+        floors=(
+            *floors_missed(catalogue, brief, machine),
+            *_rules_missed(catalogue, brief, build, lines),
+        ),
+        aside=aside,
     )
 
 
@@ -217,7 +222,7 @@ def known_build(catalogue: Catalogue, build: Build) -> Build:
     return known
 
 
-def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[Line]:
+def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[CostLine]:
     book = catalogue.prices(brief.region, brief.allow_used)
     owned = list(brief.owned)
     stand_ins = {stand_in.part: stand_in for stand_in in build.stand_ins}
@@ -230,7 +235,7 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[Line]:
         stale = offer is not None and book.is_stale(offer)
         part = catalogue.parts.get(part_id)
         lines.append(
-            Line(
+            CostLine(
                 kind,
                 part_id,
                 part,
@@ -290,7 +295,7 @@ def floors_missed(catalogue: Catalogue, brief: Brief, machine: Machine) -> list[
 
 
 def _rules_missed(
-    catalogue: Catalogue, brief: Brief, build: Build, lines: tuple[Line, ...]
+    catalogue: Catalogue, brief: Brief, build: Build, lines: tuple[CostLine, ...]
 ) -> tuple[str, ...]:
     """Sentences about parts of the build that the brief does not allow, whatever its targets."""
     rules = replace(searched(brief), targets=())
@@ -306,7 +311,7 @@ def _rules_missed(
     )
 
 
-def staying(lines: tuple[Line, ...]) -> tuple[Part, ...]:
+def staying(lines: tuple[CostLine, ...]) -> tuple[Part, ...]:
     """Parts that stay whatever is proposed: owned, kept and further ones."""
     return tuple(
         line.part

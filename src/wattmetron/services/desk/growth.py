@@ -15,7 +15,7 @@ from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.desk.fitting import against_all
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Stronger:
     """The strongest part of a kind that goes in as the build stands, and how much faster than the
     present one it is.
@@ -31,7 +31,7 @@ class Stronger:
     first: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Growth:
     """The strongest card and processor (None where nothing stronger goes in), and places left."""
 
@@ -54,12 +54,12 @@ def growth(catalogue: Catalogue, now: Assessment) -> Growth:
         [part.memory_max_gb for part in (board, now.machine.processor) if part], default=None
     )
     return Growth(
-        _strongest(catalogue, now, "graphics"),
-        _strongest(catalogue, now, "processor"),
-        None if board is None else board.memory_slots - (kit.sticks if kit else 0),
-        most_gb,
-        None if board is None else board.m2_slots - nvme,
-        None if board is None else sata_left(board, nvme) - sata,
+        graphics=_strongest(catalogue, now, "graphics"),
+        processor=_strongest(catalogue, now, "processor"),
+        memory_slots=None if board is None else board.memory_slots - (kit.sticks if kit else 0),
+        memory_gb=most_gb,
+        m2_slots=None if board is None else board.m2_slots - nvme,
+        sata_ports=None if board is None else sata_left(board, nvme) - sata,
     )
 
 
@@ -78,7 +78,13 @@ def _strongest(catalogue: Catalogue, now: Assessment, kind: Kind) -> Stronger | 
         return None
     faster = None if present is None else _speed(best) / _speed(present) - 1
     machine = now.machine.with_part(kind, best)
-    return Stronger(kind, best, faster, book.delivered(best.id), _first(machine))
+    return Stronger(
+        kind=kind,
+        part=best,
+        faster=faster,
+        delivered_minor=book.delivered(best.id),
+        first=_first(machine),
+    )
 
 
 def _best(parts: Iterable[Part]) -> Part | None:

@@ -82,7 +82,7 @@ class Candidate:
         return 0 if self.owned else (None if self.offer is None else self.offer.delivered_minor)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Swap:
     """Candidates around the present part, cheapest first, and how many more there are."""
 
@@ -94,7 +94,7 @@ class Swap:
     unfit_hidden: int
 
 
-class Row(NamedTuple):
+class SwapRow(NamedTuple):
     """A part that could stand in a place, at its price in minor units (None: not on sale), with the
     machine that it makes and the floors that this would miss.
     """
@@ -157,21 +157,21 @@ def _swap(catalogue: Catalogue, now: Assessment, query: SwapQuery) -> Swap:
     base = next((row.cost_minor for row in listed if row.part.id == query.present), 0) or 0
     effects = _effects(catalogue, now, [row.machine for row in shown])
     return Swap(
-        query.kind,
-        query.present,
-        tuple(
+        kind=query.kind,
+        present=query.present,
+        candidates=tuple(
             _candidate(catalogue, now, query, row, base, tuple(effect[i] for effect in effects))
             for i, row in enumerate(shown)
         ),
-        cheaper,
-        dearer,
-        len(named) - len(listed),
+        cheaper_hidden=cheaper,
+        dearer_hidden=dearer,
+        unfit_hidden=len(named) - len(listed),
     )
 
 
 def _rows(
     catalogue: Catalogue, now: Assessment, kind: Kind, present: str | None
-) -> tuple[Row, ...]:
+) -> tuple[SwapRow, ...]:
     """Every part that could stand in a place, the cheapest first."""
     return catalogue.keep.once(
         ("swap rows", now.brief, now.build, kind, present),
@@ -179,7 +179,9 @@ def _rows(
     )
 
 
-def _fill(catalogue: Catalogue, now: Assessment, kind: Kind, present: str | None) -> Iterator[Row]:
+def _fill(
+    catalogue: Catalogue, now: Assessment, kind: Kind, present: str | None
+) -> Iterator[SwapRow]:
     brief = now.brief
     book, wishes = catalogue.prices(brief.region, brief.allow_used), whole_wishes(catalogue, brief)
     rules = blocking_on(kind)
@@ -196,14 +198,14 @@ def _fill(catalogue: Catalogue, now: Assessment, kind: Kind, present: str | None
             floors = (*floors, *not_allowed(brief, part, cost or 0, book.currency, now.stays))
         against = blocking(rules, Look(machine, wishes))
         unfit = bool(floors) or any(kind in finding.kinds for finding in against)
-        yield Row(cost, part, build, machine, floors, unfit)
+        yield SwapRow(cost, part, build, machine, floors, unfit)
 
 
 def _candidate(
     catalogue: Catalogue,
     now: Assessment,
     query: SwapQuery,
-    row: Row,
+    row: SwapRow,
     base_minor: int,
     effects: tuple[Effect, ...],
 ) -> Candidate:
@@ -240,8 +242,8 @@ def _floors(catalogue: Catalogue, now: Assessment, kind: Kind, machine: Machine)
 
 
 def _around(
-    rows: list[Row], present: str | None, everything: bool, also: str | None
-) -> tuple[list[Row], int, int]:
+    rows: list[SwapRow], present: str | None, everything: bool, also: str | None
+) -> tuple[list[SwapRow], int, int]:
     if everything:
         return rows, 0, 0
     at = next((i for i, row in enumerate(rows) if row.part.id == present), None)

@@ -12,7 +12,7 @@ from wattmetron.core.power.tuning import CHANGES, Way, in_the_way, tuned
 from wattmetron.services.desk.assess import Assessment
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Tuned:
     """One way: the range of changes over the brief's targets (shares), watts at full draw, targets
     met, obstacles.
@@ -64,7 +64,12 @@ def _ways_to_tune(catalogue: Catalogue, now: Assessment) -> tuple[Tuned, ...]:
         full = draw(machine).full_w - now.draw.full_w
         tuneds.append(
             Tuned(
-                way, min(changes), max(changes), full, met, (*in_the_way(now.machine, way), *blocks)
+                way=way,
+                least=min(changes),
+                most=max(changes),
+                watts=full,
+                met=met,
+                obstacles=(*in_the_way(now.machine, way), *blocks),
             )
         )
     return tuple(tuneds)

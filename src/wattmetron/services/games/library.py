@@ -40,7 +40,7 @@ MET_CHOICES = ("any tier", "the recommended tier", "no tier")
 PAGE_SIZE = 40
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class GameRow:
     """A game in the list: the speeds that its recommended tier asks for, and how far the machine
     reaches.
@@ -56,7 +56,7 @@ class GameRow:
     doubts: int
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class GameList:
     """A page of the list."""
 
@@ -67,7 +67,7 @@ class GameList:
     genres: tuple[str, ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Question:
     """What is asked of the list."""
 
@@ -109,7 +109,7 @@ def list_games(catalogue: Catalogue, question: Question, standings: Standings | 
     page = min(max(1, question.page), pages)
     shown = games[(page - 1) * PAGE_SIZE : page * PAGE_SIZE]
     rows = tuple(_row(catalogue, game, standings) for game in shown)
-    return GameList(rows, len(games), page, pages, catalogue.genres)
+    return GameList(rows=rows, found=len(games), page=page, pages=pages, genres=catalogue.genres)
 
 
 def _order(catalogue: Catalogue, game: Game, sort: str) -> float:
@@ -165,14 +165,14 @@ def _row(catalogue: Catalogue, game: Game, standings: Standings | None) -> GameR
     reached, short = reach_words(catalogue, standings, game.id)
     count = len(tiers_of(catalogue).of_game(game.id))
     return GameRow(
-        game,
-        processor,
-        graphics,
-        demand_of(catalogue, game),
-        count,
-        reached,
-        short,
-        len(doubts_of(catalogue, game.id)),
+        game=game,
+        processor_points=processor,
+        graphics_points=graphics,
+        demand=demand_of(catalogue, game),
+        tiers=count,
+        reached=reached,
+        short=short,
+        doubts=len(doubts_of(catalogue, game.id)),
     )
 
 
@@ -206,7 +206,7 @@ def reach_words(catalogue: Catalogue, standings: Standings | None, game_id: str)
     return reached, f"{tier_label(verdict.tier.label, beyond - rows.start)}: {', '.join(lacks[:2])}"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class GameFacts:
     """One game in full."""
 
@@ -236,14 +236,14 @@ def game_facts(
         else tier_verdicts(table, standings, contender, game_id)
     )
     return GameFacts(
-        informed.game,
-        informed,
-        catalogue.published.get(game_id),
-        tuple(table.rows[row].settled for row in rows),
-        rows,
-        verdicts,
-        doubts_of(catalogue, game_id),
-        contender,
+        game=informed.game,
+        informed=informed,
+        published=catalogue.published.get(game_id),
+        settled=tuple(table.rows[row].settled for row in rows),
+        rows=rows,
+        verdicts=verdicts,
+        doubts=doubts_of(catalogue, game_id),
+        contender=contender,
     )
 
 

@@ -16,7 +16,7 @@ from wattmetron.core.values import amounts
 from wattmetron.core.values.games import PRESETS, Game, PresetName
 from wattmetron.core.values.results import ColumnRoles, Result, Results, Role
 from wattmetron.core.workloads.fit import fitted_game, informed_game
-from wattmetron.services.games.result_table import Line, lines_of
+from wattmetron.services.games.result_table import ResultLine, lines_of
 from wattmetron.services.games.tier_edits import TierError, part_called
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
@@ -124,7 +124,7 @@ def pasted_results(
     return tuple(results)
 
 
-def _read(catalogue: Catalogue, line: Line, usual: PastedResults) -> Result:
+def _read(catalogue: Catalogue, line: ResultLine, usual: PastedResults) -> Result:
     said: dict[Role, str] = {}
     for n, cell in enumerate(line.cells):
         role = (
@@ -231,7 +231,7 @@ def _standing(catalogue: Catalogue, name: str, side: str) -> str:
 
 
 @dataclass(frozen=True, slots=True)
-class Effect:
+class ResultEffect:
     """What a change of the results did to the game's work."""
 
     said: str
@@ -267,7 +267,7 @@ def change_results(
     said: str,
     items: tuple[Result, ...],
     columns: ColumnRoles | None = None,
-) -> Effect:
+) -> ResultEffect:
     """Store a game's results in place of a version, and what was said about their source's columns;
     says what it did to C and G.
     """
@@ -284,10 +284,10 @@ def change_results(
         if columns is not None:
             edits["columns", key_of(columns.source)] = columns
         store.revise(session, edits, said)
-    return Effect(said, effect_words(before, fitted_game(workshop.catalogue(), game_id)))
+    return ResultEffect(said, effect_words(before, fitted_game(workshop.catalogue(), game_id)))
 
 
-def undo_results(workshop: Workshop, game_id: str, version: int) -> Effect:
+def undo_results(workshop: Workshop, game_id: str, version: int) -> ResultEffect:
     """Bring back the results before their last change."""
     before = fitted_game(workshop.catalogue(), game_id)
     with workshop.database.writing() as session:
@@ -303,7 +303,7 @@ def undo_results(workshop: Workshop, game_id: str, version: int) -> Effect:
             session, {("results", game_id): older}, f"took back: {revisions[0].source}"[:200]
         )
     after = fitted_game(workshop.catalogue(), game_id)
-    return Effect(f"took back: {revisions[0].source}", effect_words(before, after))
+    return ResultEffect(f"took back: {revisions[0].source}", effect_words(before, after))
 
 
 def muted(items: tuple[Result, ...], result_id: str, out: bool) -> tuple[Result, ...]:

@@ -221,7 +221,17 @@ def import_file(workshop: Workshop, name: str, data: bytes) -> list[str]:
     if file.assumptions is not None:
         edits["assumptions", store.ASSUMPTIONS_KEY] = file.assumptions
     if not edits:
-        raise FormatError([Problem(name, None, "", "no game", "at least one game with a tier")])
+        raise FormatError(
+            [
+                Problem(
+                    file=name,
+                    line=None,
+                    column="",
+                    found="no game",
+                    expected="at least one game with a tier",
+                )
+            ]
+        )
     with workshop.database.writing() as session:
         store.revise(session, edits, f"file {name}")
     return [game.game for game in file.games]
@@ -242,16 +252,22 @@ def _missing_games(catalogue: Catalogue, name: str, file: RequirementsFile) -> l
         where = f"games › {number} › game"
         if not is_id(game.game):
             problems.append(
-                Problem(name, None, where, f"“{game.game}”", "small letters, digits and hyphens")
+                Problem(
+                    file=name,
+                    line=None,
+                    column=where,
+                    found=f"“{game.game}”",
+                    expected="small letters, digits and hyphens",
+                )
             )
         elif not game.name.strip():
             problems.append(
                 Problem(
-                    name,
-                    None,
-                    where,
-                    f"the new game “{game.game}” without a name",
-                    "its name and genre",
+                    file=name,
+                    line=None,
+                    column=where,
+                    found=f"the new game “{game.game}” without a name",
+                    expected="its name and genre",
                 )
             )
         else:
@@ -265,11 +281,11 @@ def _from_rows(catalogue: Catalogue, name: str, rows: Sequence[TierRow]) -> Requ
     """Rows of a CSV gathered by game; parts are matched by name where that is sure."""
     problems = [
         Problem(
-            name,
-            number + 1,
-            "game",
-            f"“{row.game}”",
-            "the id of a game of the catalogue; make the game first",
+            file=name,
+            line=number + 1,
+            column="game",
+            found=f"“{row.game}”",
+            expected="the id of a game of the catalogue; make the game first",
         )
         for number, row in enumerate(rows, start=1)
         if row.game not in catalogue.games

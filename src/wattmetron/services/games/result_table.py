@@ -43,7 +43,7 @@ class ColumnsNeeded(InvalidError):
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class ResultLine:
     """One line: its number in what was pasted, its text, its cells, and what each holds (None: to
     be seen by itself).
     """
@@ -56,7 +56,7 @@ class Line:
 
 def lines_of(
     text: str, told: tuple[Role, ...], known: Mapping[int, tuple[Role, ...]]
-) -> list[Line]:
+) -> list[ResultLine]:
     """The lines of a pasted table.
 
     ``told`` is what the user has said that its columns hold; ``known`` is what they held before in
@@ -70,7 +70,9 @@ def lines_of(
     ]
     table = _as_table([line for _, line in plain])
     if table is None:
-        return [Line(n, line, tuple(filter(None, _CELLS.split(line))), None) for n, line in plain]
+        return [
+            ResultLine(n, line, tuple(filter(None, _CELLS.split(line))), None) for n, line in plain
+        ]
     head = table[0] if not any(_FIGURE.fullmatch(cell) for cell in table[0]) else None
     if head is not None and not any(_role_of(cell) for cell in head):
         head = None
@@ -80,7 +82,7 @@ def lines_of(
         roles = _from_head(head, table) if head is not None else _by_number(table)
     first = 1 if head is not None else 0
     return [
-        Line(n, line, tuple(cells), roles)
+        ResultLine(n, line, tuple(cells), roles)
         for (n, line), cells in zip(plain[first:], table[first:], strict=True)
     ]
 

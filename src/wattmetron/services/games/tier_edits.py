@@ -18,7 +18,7 @@ class TierError(InvalidError):
 
 
 @dataclass(frozen=True, slots=True)
-class Entry:
+class ListEntry:
     """Where a listed part stands in a game's list: its tier's place, its side, its own place."""
 
     tier: int
@@ -59,7 +59,7 @@ def part_called(catalogue: Catalogue, text: str, side: Side) -> str:
     )
 
 
-def listed_at(published: Published, entry: Entry) -> Listed:
+def listed_at(published: Published, entry: ListEntry) -> Listed:
     """The part that is listed there; raises TierError where there is none any more."""
     try:
         return published.tiers[entry.tier].listed(entry.side)[entry.place]
@@ -67,13 +67,13 @@ def listed_at(published: Published, entry: Entry) -> Listed:
         raise TierError("That entry is no longer in the list: look at what it says now.") from error
 
 
-def excluded_from_bar(published: Published, entry: Entry, excluded: bool) -> Published:
+def excluded_from_bar(published: Published, entry: ListEntry, excluded: bool) -> Published:
     """The requirements with one listed part left out of its tier's bar, or taken in again."""
     return _with_listed(published, entry, lambda listed: replace(listed, excluded=excluded))
 
 
 def _with_listed(
-    published: Published, entry: Entry, change: Callable[[Listed], Listed]
+    published: Published, entry: ListEntry, change: Callable[[Listed], Listed]
 ) -> Published:
     changed = change(listed_at(published, entry))
     tiers = [*published.tiers]
@@ -88,7 +88,7 @@ def _with_listed(
 
 
 def placed(
-    published: Published, entry: Entry, comparison: Comparison, catalogue: Catalogue
+    published: Published, entry: ListEntry, comparison: Comparison, catalogue: Catalogue
 ) -> tuple[Published, NamedPart]:
     """A named part placed by one comparison, wherever the game's list names it."""
     listed = listed_at(published, entry)
@@ -110,6 +110,6 @@ def placed(
     for tier, own in enumerate(published.tiers):
         for place, other in enumerate(own.listed(entry.side)):
             if other.part is None and other.text.casefold() == listed.text.casefold():
-                here = Entry(tier, entry.side, place)
+                here = ListEntry(tier, entry.side, place)
                 done = _with_listed(done, here, lambda old: replace(old, part=part_id))
     return done, named

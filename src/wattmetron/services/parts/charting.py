@@ -56,7 +56,7 @@ def _fresh_id(catalogue: Catalogue, name: str) -> str:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Source:
+class ChartSource:
     """Where figures stand: a name, the measure, the date, the usual error as a share."""
 
     name: str
@@ -65,7 +65,7 @@ class Source:
     noise: float = USUAL_NOISE
 
 
-def pasted_chart(catalogue: Catalogue, source: Source, table: str, unit: str = "") -> Chart:
+def pasted_chart(catalogue: Catalogue, source: ChartSource, table: str, unit: str = "") -> Chart:
     """A chart from a pasted table: a name and a value in every line. Raises ChartError with all
     problems.
     """
@@ -158,7 +158,7 @@ class Ratio:
     times: float
 
 
-def typed_comparison(catalogue: Catalogue, source: Source, ratio: Ratio) -> Chart:
+def typed_comparison(catalogue: Catalogue, source: ChartSource, ratio: Ratio) -> Chart:
     """A chart of two parts from “A is so many per cent above B”."""
     side = side_of(source.measure)
     names = (ratio.part, ratio.than)
@@ -301,12 +301,12 @@ def fit_of(catalogue: Catalogue, measure: Measure) -> Reconciled:
 def _from_catalogue(catalogue: Catalogue, measure: Measure) -> Reconciled:
     known = known_speeds(scale_of(catalogue), measure)
     return Reconciled(
-        {key: each_known.ln for key, each_known in known.items()},
-        {key: each_known.sd for key, each_known in known.items()},
-        (),
-        (),
-        (),
-        (),
+        ln={key: each_known.ln for key, each_known in known.items()},
+        sd={key: each_known.sd for key, each_known in known.items()},
+        sources=(),
+        disagreements=(),
+        loose=(),
+        tie=(),
     )
 
 

@@ -43,7 +43,7 @@ class ShelfQuery:
     page: int = 1
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ShelfRow:
     """A part: the offer that counts, what speaks against it in the build, and frames for the brief.
 
@@ -211,7 +211,15 @@ def _row(
         else frames / offer.delivered_minor * 10_000
     )
     in_build = now is not None and any(part.id == own for _, own in now.build.ids())
-    return ShelfRow(part, offer, trust_of(part), against, in_build, frames, worth)
+    return ShelfRow(
+        part=part,
+        offer=offer,
+        trust=trust_of(part),
+        against=against,
+        in_build=in_build,
+        frames=frames,
+        per_100=worth,
+    )
 
 
 def _order(row: ShelfRow, query: ShelfQuery) -> tuple[bool, float | str, str]:

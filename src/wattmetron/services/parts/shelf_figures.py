@@ -10,7 +10,7 @@ from wattmetron.core.values.parts import BOARD_FORMS, Kind, Part
 Getter = Callable[[Any], float | int | None]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PartFigure:
     """A figure of a kind: its heading and unit; ``ranged`` ones get a least and a most in the
     list's sieve.
@@ -62,70 +62,105 @@ MAKER = Facet("maker", "maker", lambda part: (part.maker,))
 COLOUR = Facet("colour", "colour", _words("colour"))
 FIGURES: dict[Kind, tuple[PartFigure, ...]] = {
     "processor": (
-        PartFigure("s", "one core", "points", _field("single_speed"), True),
-        PartFigure("t", "all cores", "points", _field("all_core_speed"), True),
-        PartFigure("cores", "cores", "", _field("cores"), True),
-        PartFigure("watts", "sustained", "W", _field("sustained_w"), True),
-        PartFigure("integrated", "integrated", "points", _field("igpu_speed"), digits=1),
+        PartFigure(
+            key="s", title="one core", unit="points", of=_field("single_speed"), ranged=True
+        ),
+        PartFigure(
+            key="t", title="all cores", unit="points", of=_field("all_core_speed"), ranged=True
+        ),
+        PartFigure(key="cores", title="cores", unit="", of=_field("cores"), ranged=True),
+        PartFigure(key="watts", title="sustained", unit="W", of=_field("sustained_w"), ranged=True),
+        PartFigure(
+            key="integrated", title="integrated", unit="points", of=_field("igpu_speed"), digits=1
+        ),
     ),
     "graphics": (
-        PartFigure("r", "speed 1080p", "points", _field("speed_1080p"), True),
-        PartFigure("q", "ray tracing", "points", _field("ray_speed"), True),
-        PartFigure("gb", "video memory", "GB", _field("memory_gb"), True),
-        PartFigure("watts", "board power", "W", _field("board_power_w"), True),
-        PartFigure("length", "length", "mm", _field("length_mm"), True),
+        PartFigure(
+            key="r", title="speed 1080p", unit="points", of=_field("speed_1080p"), ranged=True
+        ),
+        PartFigure(
+            key="q", title="ray tracing", unit="points", of=_field("ray_speed"), ranged=True
+        ),
+        PartFigure(key="gb", title="video memory", unit="GB", of=_field("memory_gb"), ranged=True),
+        PartFigure(
+            key="watts", title="board power", unit="W", of=_field("board_power_w"), ranged=True
+        ),
+        PartFigure(key="length", title="length", unit="mm", of=_field("length_mm"), ranged=True),
     ),
     "mainboard": (
-        PartFigure("slots", "memory slots", "", _field("memory_slots")),
-        PartFigure("m2", "M.2", "", _field("m2_slots"), True),
-        PartFigure("sata", "SATA", "", _field("sata_ports"), True),
-        PartFigure("watts", "processor power", "W", _field("processor_w"), True),
-        PartFigure("gen", "PCIe", "", _field("card_pcie_gen")),
+        PartFigure(key="slots", title="memory slots", unit="", of=_field("memory_slots")),
+        PartFigure(key="m2", title="M.2", unit="", of=_field("m2_slots"), ranged=True),
+        PartFigure(key="sata", title="SATA", unit="", of=_field("sata_ports"), ranged=True),
+        PartFigure(
+            key="watts", title="processor power", unit="W", of=_field("processor_w"), ranged=True
+        ),
+        PartFigure(key="gen", title="PCIe", unit="", of=_field("card_pcie_gen")),
     ),
     "memory": (
-        PartFigure("gb", "capacity", "GB", _field("total_gb"), True),
-        PartFigure("mts", "rate", "MT/s", _field("mts"), True),
-        PartFigure("ns", "latency", "ns", lambda kit: float(latency_ns(kit.cl, kit.mts)), digits=1),
-        PartFigure("sticks", "sticks", "", _field("sticks")),
-        PartFigure("height", "height", "mm", _field("height_mm"), True),
+        PartFigure(key="gb", title="capacity", unit="GB", of=_field("total_gb"), ranged=True),
+        PartFigure(key="mts", title="rate", unit="MT/s", of=_field("mts"), ranged=True),
+        PartFigure(
+            key="ns",
+            title="latency",
+            unit="ns",
+            of=lambda kit: float(latency_ns(kit.cl, kit.mts)),
+            digits=1,
+        ),
+        PartFigure(key="sticks", title="sticks", unit="", of=_field("sticks")),
+        PartFigure(key="height", title="height", unit="mm", of=_field("height_mm"), ranged=True),
     ),
     "storage": (
-        PartFigure("gb", "capacity", "GB", _field("capacity_gb"), True),
-        PartFigure("read", "reads", "MB/s", _field("read_mbs"), True),
+        PartFigure(key="gb", title="capacity", unit="GB", of=_field("capacity_gb"), ranged=True),
+        PartFigure(key="read", title="reads", unit="MB/s", of=_field("read_mbs"), ranged=True),
     ),
     "cooler": (
-        PartFigure("watts", "carries", "W", _field("capacity_w"), True),
-        PartFigure("height", "height", "mm", _field("height_mm"), True),
-        PartFigure("noise", "noise", "dB(A)", _field("noise_dba"), True),
-        PartFigure("radiator", "radiator", "mm", _field("radiator_mm")),
+        PartFigure(key="watts", title="carries", unit="W", of=_field("capacity_w"), ranged=True),
+        PartFigure(key="height", title="height", unit="mm", of=_field("height_mm"), ranged=True),
+        PartFigure(key="noise", title="noise", unit="dB(A)", of=_field("noise_dba"), ranged=True),
+        PartFigure(key="radiator", title="radiator", unit="mm", of=_field("radiator_mm")),
     ),
     "supply": (
-        PartFigure("watts", "output", "W", _field("watts"), True),
-        PartFigure("spike", "spikes", "W", _field("spike_w"), True),
-        PartFigure("p8", "8-pin PCIe", "", _field("pcie_8pin")),
-        PartFigure("p16", "16-pin PCIe", "", _field("pcie_16pin")),
-        PartFigure("length", "length", "mm", _field("length_mm"), True),
+        PartFigure(key="watts", title="output", unit="W", of=_field("watts"), ranged=True),
+        PartFigure(key="spike", title="spikes", unit="W", of=_field("spike_w"), ranged=True),
+        PartFigure(key="p8", title="8-pin PCIe", unit="", of=_field("pcie_8pin")),
+        PartFigure(key="p16", title="16-pin PCIe", unit="", of=_field("pcie_16pin")),
+        PartFigure(key="length", title="length", unit="mm", of=_field("length_mm"), ranged=True),
     ),
     "case": (
-        PartFigure("litres", "volume", "l", _field("volume_l"), True),
-        PartFigure("card", "card up to", "mm", _field("card_length_mm"), True),
-        PartFigure("cooler", "cooler up to", "mm", _field("cooler_height_mm"), True),
-        PartFigure("radiator", "radiator up to", "mm", _radiators),
-        PartFigure("fans", "fans", "", _field("fans_included")),
+        PartFigure(key="litres", title="volume", unit="l", of=_field("volume_l"), ranged=True),
+        PartFigure(
+            key="card", title="card up to", unit="mm", of=_field("card_length_mm"), ranged=True
+        ),
+        PartFigure(
+            key="cooler",
+            title="cooler up to",
+            unit="mm",
+            of=_field("cooler_height_mm"),
+            ranged=True,
+        ),
+        PartFigure(key="radiator", title="radiator up to", unit="mm", of=_radiators),
+        PartFigure(key="fans", title="fans", unit="", of=_field("fans_included")),
     ),
     "fan": (
-        PartFigure("size", "size", "mm", _field("size_mm"), True),
-        PartFigure("pack", "in the pack", "", _field("pack")),
-        PartFigure("noise", "noise", "dB(A)", _field("noise_dba"), True),
+        PartFigure(key="size", title="size", unit="mm", of=_field("size_mm"), ranged=True),
+        PartFigure(key="pack", title="in the pack", unit="", of=_field("pack")),
+        PartFigure(key="noise", title="noise", unit="dB(A)", of=_field("noise_dba"), ranged=True),
     ),
     "wireless": (),
     "optical": (),
     "system": (),
     "display": (
-        PartFigure("across", "across", "px", _field("width_px"), True),
-        PartFigure("down", "down", "px", _field("height_px")),
-        PartFigure("hz", "refresh", "Hz", _field("refresh_hz"), True),
-        PartFigure("inch", "diagonal", "inch", _field("diagonal_inch"), True, 1),
+        PartFigure(key="across", title="across", unit="px", of=_field("width_px"), ranged=True),
+        PartFigure(key="down", title="down", unit="px", of=_field("height_px")),
+        PartFigure(key="hz", title="refresh", unit="Hz", of=_field("refresh_hz"), ranged=True),
+        PartFigure(
+            key="inch",
+            title="diagonal",
+            unit="inch",
+            of=_field("diagonal_inch"),
+            ranged=True,
+            digits=1,
+        ),
     ),
     "input": (),
 }

@@ -33,7 +33,7 @@ class ChangedPart:
     used_in: tuple[str, ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TablePreview:
     """What a table would do; nothing is written yet."""
 
@@ -70,7 +70,7 @@ def preview(
     problems: list[Problem] = []
     text = decoded(name, data, problems)
     if text is None:
-        return TablePreview(kind, "", problems=tuple(problems))
+        return TablePreview(kind=kind, text="", problems=tuple(problems))
     new, changed, same = [], [], 0
     seen: set[str] = set()
     uses = _uses(workshop)
@@ -79,22 +79,42 @@ def preview(
         old = standing.get(part.id)
         if not is_id(part.id):
             problems.append(
-                Problem(name, line, "id", f"“{part.id}”", "small letters, digits and hyphens")
+                Problem(
+                    file=name,
+                    line=line,
+                    column="id",
+                    found=f"“{part.id}”",
+                    expected="small letters, digits and hyphens",
+                )
             )
         elif part.id in seen:
             problems.append(
-                Problem(name, line, "id", f"“{part.id}” a second time", "an id used once")
+                Problem(
+                    file=name,
+                    line=line,
+                    column="id",
+                    found=f"“{part.id}” a second time",
+                    expected="an id used once",
+                )
             )
         elif (wrong := unreadable(part)) is not None:
-            problems.append(Problem(name, line, wrong[0], f"“{wrong[1]}”", OF_SOURCES[wrong[0]]))
+            problems.append(
+                Problem(
+                    file=name,
+                    line=line,
+                    column=wrong[0],
+                    found=f"“{wrong[1]}”",
+                    expected=OF_SOURCES[wrong[0]],
+                )
+            )
         elif old is not None and kind_of(old) != kind:
             problems.append(
                 Problem(
-                    name,
-                    line,
-                    "id",
-                    f"“{part.id}”, which is a {kind_of(old)} in the catalogue",
-                    "an id of its own",
+                    file=name,
+                    line=line,
+                    column="id",
+                    found=f"“{part.id}”, which is a {kind_of(old)} in the catalogue",
+                    expected="an id of its own",
                 )
             )
         elif old is None:
@@ -106,9 +126,22 @@ def preview(
         seen.add(part.id)
     if not new and not changed and not same and not problems:
         problems.append(
-            Problem(name, None, "", "no line with a part", "a header and at least one part")
+            Problem(
+                file=name,
+                line=None,
+                column="",
+                found="no line with a part",
+                expected="a header and at least one part",
+            )
         )
-    return TablePreview(kind, text, tuple(new), tuple(changed), same, tuple(problems))
+    return TablePreview(
+        kind=kind,
+        text=text,
+        new=tuple(new),
+        changed=tuple(changed),
+        same=same,
+        problems=tuple(problems),
+    )
 
 
 def _figures(old: Part, new: Part) -> tuple[tuple[str, str, str], ...]:

@@ -46,27 +46,27 @@ questions = APIRouter(prefix="/api/v1", route_class=PatientRoute)
 """What changes nothing, and may have to wait in line for its answer."""
 
 
-class Question(BaseModel):
+class ApiQuestion(BaseModel):
     """A brief with a build."""
 
     brief: BriefFile
     build: BuildFile = Field(default_factory=BuildFile)
 
 
-class ProposalQuestion(Question):
+class ProposalQuestion(ApiQuestion):
     """A brief, a build whose kept parts stay, and the aim."""
 
     aim: Aim = "most frames"
 
 
-class StoredBrief(Question):
+class StoredBrief(ApiQuestion):
     """A stored brief with the version that a change must name."""
 
     id: int
     version: int
 
 
-class Replacement(Question):
+class Replacement(ApiQuestion):
     """A brief and build to store in place of a version."""
 
     version: int
@@ -120,7 +120,7 @@ def list_briefs(request: Request) -> list[StoredBrief]:
 
 
 @router.post("/briefs", status_code=201)
-def create_brief(request: Request, question: Question) -> StoredBrief:
+def create_brief(request: Request, question: ApiQuestion) -> StoredBrief:
     """Store a new brief."""
     plan = _plan(request, question)
     return _stored(request, workshop_of(request).create(plan))
@@ -171,14 +171,14 @@ def propose(request: Request, question: ProposalQuestion) -> dict[str, Any]:
 
 
 @questions.post("/estimate")
-def estimate(request: Request, question: Question) -> dict[str, Any]:
+def estimate(request: Request, question: ApiQuestion) -> dict[str, Any]:
     """How a build runs each target."""
     plan = _plan(request, question)
     return estimate_json(assess(workshop_of(request).catalogue(), plan.brief, plan.build))
 
 
 @questions.post("/check")
-def check(request: Request, question: Question) -> dict[str, Any]:
+def check(request: Request, question: ApiQuestion) -> dict[str, Any]:
     """Findings about a build, with remedies."""
     catalogue = workshop_of(request).catalogue()
     plan = _plan(request, question)
@@ -186,7 +186,7 @@ def check(request: Request, question: Question) -> dict[str, Any]:
 
 
 @questions.post("/assess")
-def assess_build(request: Request, question: Annotated[Question, Body()]) -> dict[str, Any]:
+def assess_build(request: Request, question: Annotated[ApiQuestion, Body()]) -> dict[str, Any]:
     """Money, frames, fit and power of a build."""
     catalogue = workshop_of(request).catalogue()
     plan = _plan(request, question)
@@ -194,7 +194,7 @@ def assess_build(request: Request, question: Annotated[Question, Body()]) -> dic
 
 
 @questions.post("/balance")
-def balance(request: Request, question: Question) -> dict[str, Any]:
+def balance(request: Request, question: ApiQuestion) -> dict[str, Any]:
     """Where a build's money goes, what it could buy instead, and the most for every amount of
     money.
     """
@@ -241,11 +241,11 @@ def put_requirements(
         raise FormatError(
             [
                 Problem(
-                    "requirements",
-                    None,
-                    "games",
-                    f"{len(own)} entries of “{game_id}”",
-                    "one, with its tiers",
+                    file="requirements",
+                    line=None,
+                    column="games",
+                    found=f"{len(own)} entries of “{game_id}”",
+                    expected="one, with its tiers",
                 )
             ]
         )
@@ -293,7 +293,7 @@ def list_parts(request: Request, kind: str | None = None) -> list[dict[str, Any]
     ]
 
 
-def _plan(request: Request, question: Question) -> Plan:
+def _plan(request: Request, question: ApiQuestion) -> Plan:
     """The core values of a question; every part and game must be known."""
     catalogue = workshop_of(request).catalogue()
     return checked_plan(catalogue, brief_from(question.brief), build_from(question.build))

@@ -13,7 +13,7 @@ from wattmetron.services.words.figures import KIND_WORDS
 from wattmetron.services.workshop import Opened
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class AssemblyPage:
     """``key`` names the build on the device that ticks are kept on; ``open`` are findings that
     stand before it.
@@ -32,11 +32,11 @@ def assembly_page(catalogue: Catalogue, opened: Opened) -> AssemblyPage:
     now = assess(catalogue, opened.plan.brief, opened.plan.build)
     parts = " ".join(part_id for _, part_id in now.build.ids())
     return AssemblyPage(
-        opened.id,
-        now.brief.name,
-        f"wattmetron-ticks {opened.id} {parts}",
-        assembly(now.machine, now.brief),
-        cables(now.machine),
-        tuple(finding for finding in now.findings if finding.level in ("blocks", "do first")),
-        listed([KIND_WORDS[kind] for kind in now.missing]),
+        brief_id=opened.id,
+        name=now.brief.name,
+        key=f"wattmetron-ticks {opened.id} {parts}",
+        stages=assembly(now.machine, now.brief),
+        cables=cables(now.machine),
+        open=tuple(finding for finding in now.findings if finding.level in ("blocks", "do first")),
+        missing=listed([KIND_WORDS[kind] for kind in now.missing]),
     )

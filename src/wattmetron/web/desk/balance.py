@@ -50,7 +50,7 @@ ALIKE_COST = 0.02
 MOST_ALIKE = 4
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SplitRow:
     """One side's money with its share of the whole, and what it consists of."""
 
@@ -62,7 +62,7 @@ class SplitRow:
     words: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class MoreRow:
     """What so much more or less buys."""
 
@@ -75,7 +75,7 @@ class MoreRow:
     nothing: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BalanceView:
     """Everything that the Balance view shows; ``subject`` says which build its figures are of."""
 
@@ -142,52 +142,52 @@ def balance_view(
     more = more_money(found, subject)
     limits = limit_rows(catalogue, subject)
     return BalanceView(
-        "this build" if subject is now else "the proposal, for the build is not whole",
-        _proposal(now, answer, trial),
-        account(found, subject, answer, pairs, more, free),
-        _split(catalogue, subject),
-        limits.rows,
-        limits.by_resolution,
-        limits.resolutions,
-        pairings_view(found, pairs, subject, tried, link),
-        picture_view(found, subject, tried, link) if asked.every else None,
-        link(every=True),
-        frontier_view(found, subject, tried, link),
-        tuple(_more(extra, answer, subject, trial) for extra in more),
-        tuple(
+        subject="this build" if subject is now else "the proposal, for the build is not whole",
+        proposal=_proposal(now, answer, trial),
+        account=account(found, subject, answer, pairs, more, free),
+        split=_split(catalogue, subject),
+        limits=limits.rows,
+        limit_map=limits.by_resolution,
+        resolutions=limits.resolutions,
+        map=pairings_view(found, pairs, subject, tried, link),
+        picture=picture_view(found, subject, tried, link) if asked.every else None,
+        ask_picture=link(every=True),
+        frontier=frontier_view(found, subject, tried, link),
+        more=tuple(_more(extra, answer, subject, trial) for extra in more),
+        idle=tuple(
             idle_row(catalogue, subject, kind, cut, trial)
             for kind, cut in sorted(free.items(), key=lambda row: -row[1].saves_minor)
         ),
-        idle_words(free, subject),
-        tuple(for_years(catalogue, subject)),
-        side_money(catalogue, subject),
-        trim_words(catalogue, subject, trial),
-        tuple(cut_rows(catalogue, subject, trial)),
-        tuple(_alike(found, pairs, answer, link)),
-        left_words(catalogue, subject),
-        price_limits(found) if asked.limits else None,
-        link(limits=True),
-        tuple(wishes_rows(catalogue, now)) if asked.wishes else None,
-        link(wishes=True),
-        tuple(preference_lines(now.brief, found.preferences, now.currency)),
-        tuple(supposed_rows(catalogue, now, trial)) if asked.suppose else None,
-        link(suppose=True),
-        announced_row(catalogue, now, asked),
-        elsewhere_row(catalogue, now, asked),
-        tuple(
+        idle_words=idle_words(free, subject),
+        for_years=tuple(for_years(catalogue, subject)),
+        side_money=side_money(catalogue, subject),
+        trim=trim_words(catalogue, subject, trial),
+        cuts=tuple(cut_rows(catalogue, subject, trial)),
+        alike=tuple(_alike(found, pairs, answer, link)),
+        left=left_words(catalogue, subject),
+        prices=price_limits(found) if asked.limits else None,
+        ask_prices=link(limits=True),
+        wishes=tuple(wishes_rows(catalogue, now)) if asked.wishes else None,
+        ask_wishes=link(wishes=True),
+        preferences=tuple(preference_lines(now.brief, found.preferences, now.currency)),
+        supposed=tuple(supposed_rows(catalogue, now, trial)) if asked.suppose else None,
+        ask_supposed=link(suppose=True),
+        announced=announced_row(catalogue, now, asked),
+        elsewhere=elsewhere_row(catalogue, now, asked),
+        regions=tuple(
             (region.id, f"{region.name} ({region.currency})")
             for region in catalogue.regions.values()
             if region.id != now.brief.region
         ),
-        tuple(
+        likes=tuple(
             (part.id, part.name)
             for kind in SIDES
             for part in catalogue.by_kind[kind]
             if asked.suppose
         ),
-        steps_url,
-        tuple(years_rows(catalogue, subject)),
-        _years_words(subject),
+        steps_url=steps_url,
+        years=tuple(years_rows(catalogue, subject)),
+        years_words=_years_words(subject),
     )
 
 
@@ -238,12 +238,12 @@ def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
     rows.append(("Rest", "", split.rest_minor, "what any such machine needs"))
     return tuple(
         SplitRow(
-            name,
-            fill,
-            money(minor, subject.currency),
-            percent(minor / split.total_minor),
-            max(0.0, round(100 * minor / split.total_minor, 2)),
-            said,
+            name=name,
+            fill=fill,
+            amount=money(minor, subject.currency),
+            share=percent(minor / split.total_minor),
+            wide=max(0.0, round(100 * minor / split.total_minor, 2)),
+            words=said,
         )
         for name, fill, minor, said in rows
     )
@@ -255,16 +255,18 @@ def _more(
     change, then, changed = more.change_minor, more.assessment, more.changed
     label = f"{money(abs(change), subject.currency)} {'more' if change > 0 else 'less'}"
     if then is None:
-        return MoreRow(label, "", "", "", "", "", "nothing fits")
+        return MoreRow(
+            change=label, cost="", met="", effects="", swaps="", url="", nothing="nothing fits"
+        )
     if not changed:
         return MoreRow(
-            label,
-            money(then.spent_minor, subject.currency),
-            f"{then.met} of {len(then.counted)}",
-            "",
-            "",
-            "",
-            "the same build",
+            change=label,
+            cost=money(then.spent_minor, subject.currency),
+            met=f"{then.met} of {len(then.counted)}",
+            effects="",
+            swaps="",
+            url="",
+            nothing="the same build",
         )
     effects = []
     for before, after in zip(subject.counted, then.counted, strict=True):
@@ -279,13 +281,13 @@ def _more(
     if answer is not None and then.build == answer.build:
         effects = ["the same as this budget buys"]
     return MoreRow(
-        label,
-        money(then.spent_minor, subject.currency),
-        f"{then.met} of {len(then.counted)}",
-        ", ".join(effects) or "the same frames",
-        listed(swaps) or "a part less",
-        trial(then.build),
-        "",
+        change=label,
+        cost=money(then.spent_minor, subject.currency),
+        met=f"{then.met} of {len(then.counted)}",
+        effects=", ".join(effects) or "the same frames",
+        swaps=listed(swaps) or "a part less",
+        url=trial(then.build),
+        nothing="",
     )
 
 

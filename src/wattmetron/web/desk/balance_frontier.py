@@ -27,7 +27,7 @@ class Strip:
     words: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class FrontierView:
     """The chart with its axis, strips and steps as rows of a table."""
 
@@ -56,7 +56,7 @@ def frontier_view(
     high = max(steps[-1].cost + besides, tables.brief.budget_high_minor * 5 // 4)
     axis = chart.Axis(low, max(high, low + 10_000), currency)
     marks = tuple(
-        chart.Mark(
+        chart.FrontierMark(
             steps[i].cost + besides,
             _worst_percent(gains[i]),
             link(step=str(steps[i].cost), tried=None),
@@ -87,13 +87,13 @@ def frontier_view(
             " the budget bring less than 1 %."
         )
     return FrontierView(
-        chart.steps(
+        steps=chart.steps(
             marks, axis, budget, None if knee is None else steps[knee].cost + besides, own, trying
         ),
-        chart.scale(axis),
-        tuple(_strips(tables, axis)),
-        rows,
-        words,
+        scale=chart.scale(axis),
+        strips=tuple(_strips(tables, axis)),
+        rows=rows,
+        words=words,
     )
 
 

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from wattmetron.core.balance.pairs import Cell, PairsMap
+from wattmetron.core.balance.pairs import PairCell, PairsMap
 from wattmetron.core.values.parts import Part
 from wattmetron.services.advice.balance import Tables
 from wattmetron.services.desk.assess import Assessment
@@ -41,7 +41,7 @@ class MapView:
     targets: int
 
 
-def edges_of(cell: Cell) -> str:
+def edges_of(cell: PairCell) -> str:
     """Which side limits: by targets, or both where it changes with the game."""
     sides = {
         "c" if share > 0.5 + ALIKE else "g" if share < 0.5 - ALIKE else "cg"
@@ -126,7 +126,7 @@ def pairings_view(
     )
 
 
-def _neighbour(pairs: PairsMap, c: int, g: int | None, down: int, right: int) -> Cell | None:
+def _neighbour(pairs: PairsMap, c: int, g: int | None, down: int, right: int) -> PairCell | None:
     row, column = pairs.processors.index(c) + down, pairs.cards.index(g) + right
     if row >= len(pairs.processors) or column >= len(pairs.cards):
         return None

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
-from wattmetron.core.balance.pairs import Cell
+from wattmetron.core.balance.pairs import PairCell
 from wattmetron.core.balance.picture import Picture, all_pairings
 from wattmetron.core.search.proposal import BAND
 from wattmetron.services.advice.balance import Tables
@@ -15,7 +15,7 @@ from wattmetron.web.drawing import pairings as chart
 from wattmetron.web.shell.address import Link
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PictureView:
     """The chart, the prices at which its rows begin, its best bins as a list, how much it covers,
     and whether the build is on it.
@@ -45,7 +45,7 @@ def picture_view(
     pool = tables.scenes[0].pool
     chips, cards = pool.processors.parts, pool.cards.parts
 
-    def words(c: int, g: int | None, cell: Cell) -> str:
+    def words(c: int, g: int | None, cell: PairCell) -> str:
         pair = f"{chips[c].name} with {cards[g].name if g is not None else 'integrated graphics'}"
         over = "" if cell.inside else ", over the budget"
         return (
@@ -54,16 +54,16 @@ def picture_view(
             f" {EDGE_WORDS[edges_of(cell)]}{over}"
         )
 
-    def view(c: int, g: int | None, cell: Cell) -> chart.Bin:
+    def view(c: int, g: int | None, cell: PairCell) -> chart.Bin:
         count, shares = len(cell.meets), cell.processor_shares
         url = link(pair=f"{chips[c].id}:{'' if g is None else cards[g].id}", tried=None)
         return chart.Bin(
-            sum(cell.meets) / count if count else 0.0,
-            cell.inside,
-            all(cell.meets),
-            sum(shares) > 0.5 * len(shares),
-            url,
-            words(c, g, cell),
+            share=sum(cell.meets) / count if count else 0.0,
+            inside=cell.inside,
+            meets_all=all(cell.meets),
+            by_processor=sum(shares) > 0.5 * len(shares),
+            url=url,
+            words=words(c, g, cell),
         )
 
     bins = {place: view(*own) for place, own in picture.cells.items()}
@@ -88,12 +88,13 @@ def picture_view(
     count = sum(len(own) for own in picture.rows), sum(len(own) for own in picture.columns)
     own = _place(picture, tables, subject)
     return PictureView(
-        chart.picture(bins, prices, len(rows), own, _place(picture, tables, tried), label),
-        rows,
-        tuple((words(*own), view(*own).url) for own in inside),
-        f"{count[0]} processors down and {count[1]} graphics parts across, neighbours in price"
+        chart=chart.picture(bins, prices, len(rows), own, _place(picture, tables, tried), label),
+        rows=rows,
+        best=tuple((words(*own), view(*own).url) for own in inside),
+        words=f"{count[0]} processors down and {count[1]} graphics parts across, neighbours in"
+        " price"
         f" together; each bin shows its best pairing within the budget, else its cheapest.{none}",
-        own is not None,
+        marked=own is not None,
     )
 
 

@@ -18,7 +18,7 @@ from wattmetron.services.desk.swaps import traits
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class IdleRow:
     """A part with the cheapest one that costs no frames."""
 
@@ -35,12 +35,12 @@ def idle_row(
 ) -> IdleRow:
     old = catalogue.part(cut.instead_of)
     return IdleRow(
-        KIND_WORDS[kind],
-        old.name,
-        cut.part.name,
-        money(cut.saves_minor, subject.currency),
-        _gives_up(old, cut.part),
-        trial(cut.build),
+        kind=KIND_WORDS[kind],
+        now=old.name,
+        instead=cut.part.name,
+        saves=money(cut.saves_minor, subject.currency),
+        gives_up=_gives_up(old, cut.part),
+        url=trial(cut.build),
     )
 
 
@@ -111,12 +111,12 @@ def cut_rows(
         lost = 1 - exp(-cut.loss(weights))
         words = "no frames" if lost < 0.0005 else f"{100 * lost:.1f}{THIN}% of the frames"
         yield IdleRow(
-            KIND_WORDS[kind],
-            catalogue.part(cut.instead_of).name,
-            cut.part.name,
-            money(cut.saves_minor, subject.currency),
-            words,
-            trial(cut.build),
+            kind=KIND_WORDS[kind],
+            now=catalogue.part(cut.instead_of).name,
+            instead=cut.part.name,
+            saves=money(cut.saves_minor, subject.currency),
+            gives_up=words,
+            url=trial(cut.build),
         )
 
 

@@ -68,7 +68,7 @@ def _choices_of(catalogue: Catalogue) -> Choices:
 
 
 @dataclass(frozen=True, slots=True)
-class Entry:
+class AskedEntry:
     """One entry of a form: its id, name and label, the trade word to explain, how it is typed, what
     stands in it, and what can be chosen (value, words) or is suggested.
     """
@@ -91,7 +91,7 @@ class Entry:
 
 
 @dataclass(frozen=True, slots=True)
-class Tick:
+class TickBox:
     """A box to tick."""
 
     id: str
@@ -108,33 +108,33 @@ class Ticks:
 
     label: str
     term: str
-    boxes: tuple[Tick, ...]
+    boxes: tuple[TickBox, ...]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class TargetForm:
     """The form of one target."""
 
     id: str
     name: str
     scope: str
-    entries: tuple[Entry, ...]
-    upscaling: Tick
-    scale: Entry
-    ray_tracing: Tick
-    lower: tuple[Tick, ...]
+    entries: tuple[AskedEntry, ...]
+    upscaling: TickBox
+    scale: AskedEntry
+    ray_tracing: TickBox
+    lower: tuple[TickBox, ...]
     cap: str
     tiers: str
     game_id: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BriefForm:
     """Everything that the Brief view asks for, with the lists to choose from."""
 
-    entries: tuple[Entry, ...]
+    entries: tuple[AskedEntry, ...]
     groups: tuple[Ticks, ...]
-    flags: tuple[Tick, ...]
+    flags: tuple[TickBox, ...]
     targets: tuple[TargetForm, ...]
     games: tuple[tuple[str, str], ...]
     makers: tuple[str, ...]
@@ -207,7 +207,7 @@ class _Asking:
     def __init__(self, catalogue: Catalogue, brief: Brief, currency: str, drafts: Drafts) -> None:
         self.catalogue, self.brief, self.currency, self.drafts = catalogue, brief, currency, drafts
 
-    def entries(self) -> Iterable[Entry]:
+    def entries(self) -> Iterable[AskedEntry]:
         """In the order of their declaration, the display's after the money's."""
         for field in BRIEF:
             if field.asked.label and not field.several and field.bare is not bool:
@@ -218,22 +218,22 @@ class _Asking:
                     if shown.asked.label:
                         yield self._entry(shown, getattr(self.brief.display, shown.name))
 
-    def _size(self) -> Entry:
+    def _size(self) -> AskedEntry:
         display = self.brief.display
         value = self._draft("size", f"{display.width_px}x{display.height_px}")
-        return Entry("f-size", "size", "Display, pixels", "", "size", value, "", 20)
+        return AskedEntry("f-size", "size", "Display, pixels", "", "size", value, "", 20)
 
     def _draft(self, name: str, actual: str) -> str:
         return self.drafts.get(GENERAL_SCOPE + name, actual)
 
-    def _entry(self, field: Declared, value: Any) -> Entry:
+    def _entry(self, field: Declared, value: Any) -> AskedEntry:
         name, asked = entry_name(field), field.asked
         if name in ("budget_low", "budget_high"):
             value *= self.brief.seats
         empty = asked.empty
         if asked.choices == "tariff":
             empty = str(self.catalogue.region(self.brief.region).tariff_per_kwh or "")
-        return Entry(
+        return AskedEntry(
             id="f-" + name.replace("_", "-"),
             name=name,
             label=self._label(field),
@@ -285,7 +285,7 @@ class _Asking:
             )
             yield Ticks(field.asked.label, field.name if field.asked.meaning else "", boxes)
 
-    def flags(self) -> Iterable[Tick]:
+    def flags(self) -> Iterable[TickBox]:
         for field in GENERAL:
             if field.bare is bool:
                 id_ = "f-" + field.name.replace("_", "-")
@@ -293,8 +293,8 @@ class _Asking:
                 ticked = getattr(self.brief, field.name)
                 yield self._tick(id_, field.name, field.asked.label, ticked, term)
 
-    def _tick(self, id_: str, name: str, label: str, actual: bool, term: str = "") -> Tick:
-        return Tick(id_, name, label, term, _ticked(self.drafts, GENERAL_SCOPE, name, actual))
+    def _tick(self, id_: str, name: str, label: str, actual: bool, term: str = "") -> TickBox:
+        return TickBox(id_, name, label, term, _ticked(self.drafts, GENERAL_SCOPE, name, actual))
 
 
 def _ticked(drafts: Drafts, scope: str, name: str, actual: bool) -> bool:
@@ -325,14 +325,14 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
     def draft(name: str, actual: str) -> str:
         return drafts.get(scope + name, actual)
 
-    def tick(name: str, id_: str, label: str, actual: bool, offered: bool = True) -> Tick:
+    def tick(name: str, id_: str, label: str, actual: bool, offered: bool = True) -> TickBox:
         words = label if offered else f"{label} (not offered)"
         ticked = _ticked(drafts, scope, name, actual)
-        return Tick(prefix + id_, name, words, "", ticked, not offered)
+        return TickBox(prefix + id_, name, words, "", ticked, not offered)
 
-    def entry(field: Declared) -> Entry:
+    def entry(field: Declared) -> AskedEntry:
         label = field.asked.label + (", fps" if field.name == "cap_fps" else "")
-        return Entry(
+        return AskedEntry(
             id=prefix + field.name.removesuffix("_fps"),
             name=field.name,
             label=label,
@@ -348,7 +348,7 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
     games = choices_of(catalogue).game_names
     if game is None:
         games = ((target.game_id, f"{target.game_id} (gone)"), *games)
-    chosen = Entry(
+    chosen = AskedEntry(
         f"{prefix}game", "game", "Game", "", "choice", target.game_id, "", 80, choices=games
     )
     size = draft("size", f"{target.width_px}x{target.height_px}")
@@ -362,13 +362,13 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
             chosen,
             fields["fps"],
             fields["measure"],
-            Entry(f"{prefix}size", "size", "Resolution", "", "size", size, "", 20),
+            AskedEntry(f"{prefix}size", "size", "Resolution", "", "size", size, "", 20),
             *(fields[name] for name in names),
         ),
         upscaling=tick(
             "upscaling", "up", "upscaling", target.upscaling, game is None or bool(game.upscalers)
         ),
-        scale=Entry(f"{prefix}scale", "scale", "from", "", "decimal", scale, "", 20),
+        scale=AskedEntry(f"{prefix}scale", "scale", "from", "", "decimal", scale, "", 20),
         ray_tracing=tick(
             "ray_tracing",
             "rt",
@@ -387,7 +387,7 @@ def _short_word(field: Declared, word: str) -> str:
     return SHORT_WORDS[word] if field.name == "measure" else word
 
 
-def _lower(tick: Any, game: Game, target: Target) -> Iterable[Tick]:
+def _lower(tick: Any, game: Game, target: Target) -> Iterable[TickBox]:
     for n, option in enumerate(game.options, start=1):
         name = LOWER + option.name
         yield tick(name, f"lower-{n}", f"lower {option.name}", option.name in target.lowered)

@@ -6,10 +6,10 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.words.figures import money, money_range
-from wattmetron.services.workshop import Listed
+from wattmetron.services.workshop import ListedBrief
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class BriefCard:
     """What matters about a brief."""
 
@@ -26,11 +26,11 @@ class BriefCard:
     blocks: bool
 
 
-def brief_cards(catalogue: Catalogue, rows: list[Listed]) -> list[BriefCard]:
+def brief_cards(catalogue: Catalogue, rows: list[ListedBrief]) -> list[BriefCard]:
     return [_card(catalogue, row) for row in rows]
 
 
-def _card(catalogue: Catalogue, row: Listed) -> BriefCard:
+def _card(catalogue: Catalogue, row: ListedBrief) -> BriefCard:
     brief = row.plan.brief
     now = assess(catalogue, brief, row.plan.build)
     names = list(
@@ -50,15 +50,16 @@ def _card(catalogue: Catalogue, row: Listed) -> BriefCard:
     else:
         fit = "fits"
     return BriefCard(
-        row.id,
-        row.version,
-        brief.name,
-        games or "no games yet",
-        f"{brief.display.width_px}x{brief.display.height_px}, {brief.display.refresh_hz:g} Hz",
-        budget,
-        money(now.spent_minor, now.currency) if not now.build.empty else "–",
-        now.left_minor < 0,
-        f"{now.met} of {counted}" if counted and now.counted else "–",
-        fit,
-        bool(now.blocking),
+        id=row.id,
+        version=row.version,
+        name=brief.name,
+        games=games or "no games yet",
+        display=f"{brief.display.width_px}x{brief.display.height_px},"
+        f" {brief.display.refresh_hz:g} Hz",
+        budget=budget,
+        spent=money(now.spent_minor, now.currency) if not now.build.empty else "–",
+        over=now.left_minor < 0,
+        met=f"{now.met} of {counted}" if counted and now.counted else "–",
+        fit=fit,
+        blocks=bool(now.blocking),
     )

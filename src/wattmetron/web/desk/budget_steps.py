@@ -14,7 +14,7 @@ from wattmetron.services.workshop import Opened
 from wattmetron.web.shell.address import encode_build
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class StepCard:
     """One budget: its build's parts with prices, what is met, its targets' rates, what it adds,
     where it is tried.
@@ -31,7 +31,7 @@ class StepCard:
     url: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class StepsPage:
     """The page; what was typed stays with an error."""
 
@@ -69,7 +69,15 @@ def steps_page(catalogue: Catalogue, opened: Opened, amounts: str, rise: str) ->
     except WattmetronError as problem:
         error = str(problem)
     shown = amounts.strip() or " ".join(f"{budget // 100}" for budget in budgets)
-    return StepsPage(opened, shown, rise.strip() or "0", cards, currency, prices, error)
+    return StepsPage(
+        opened=opened,
+        amounts=shown,
+        rise=rise.strip() or "0",
+        cards=cards,
+        currency=currency,
+        prices=prices,
+        error=error,
+    )
 
 
 def _percent(text: str) -> int:
@@ -85,7 +93,17 @@ def _card(step: BudgetStep, before: BudgetStep | None, opened: Opened, currency:
     budget = money(step.budget_minor, currency)
     now = step.assessment
     if now is None:
-        return StepCard(budget, "", "", "", (), (), "No fitting build for this money.", "", "")
+        return StepCard(
+            budget=budget,
+            total="",
+            left="",
+            met="",
+            targets=(),
+            parts=(),
+            adds="No fitting build for this money.",
+            power="",
+            url="",
+        )
     parts = tuple(
         (
             KIND_WORDS[line.kind],
@@ -107,16 +125,16 @@ def _card(step: BudgetStep, before: BudgetStep | None, opened: Opened, currency:
     url = f"/briefs/{opened.id}/balance?{urlencode({'try': code})}"
     power = f"{now.draw.full_w}{THIN}W full draw"
     return StepCard(
-        budget,
-        money(now.spent_minor, currency),
-        money(now.left_minor, currency),
-        f"{now.met} of {len(now.counted)} targets met"
+        budget=budget,
+        total=money(now.spent_minor, currency),
+        left=money(now.left_minor, currency),
+        met=f"{now.met} of {len(now.counted)} targets met"
         + (f", asked {step.rise_percent}{THIN}% higher" if step.rise_percent else ""),
-        targets,
-        parts,
-        _adds(step, before, currency),
-        power,
-        url,
+        targets=targets,
+        parts=parts,
+        adds=_adds(step, before, currency),
+        power=power,
+        url=url,
     )
 
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from wattmetron.core.values.build import MAX_KITS
 from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind, Memory
 from wattmetron.core.values.words import listed
-from wattmetron.services.desk.assess import Assessment, Line, Remaining
+from wattmetron.services.desk.assess import Assessment, CostLine, Remaining
 from wattmetron.services.desk.swaps import traits
 from wattmetron.services.words.figures import KIND_WORDS, money
 from wattmetron.web.shell.address import DeskQuery
@@ -17,7 +17,7 @@ SIDES: tuple[tuple[str, str, tuple[Kind, ...]], ...] = (
 )
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class BuildRow:
     """A part in its place, or an empty place; ``removable`` and ``keepable`` where a build is shown
     as adopted.
@@ -39,7 +39,7 @@ class BuildRow:
     another_url: str = ""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class BuildView:
     """All rows by side, and the sums."""
 
@@ -94,23 +94,25 @@ def build_view(
     coming, coming_over = _coming(now, remaining)
     over = now.left_minor < 0
     return BuildView(
-        tuple(groups),
-        money(now.spent_minor, now.currency),
-        "; ".join(_besides(now)),
-        (
+        groups=tuple(groups),
+        total=money(now.spent_minor, now.currency),
+        extras="; ".join(_besides(now)),
+        left=(
             f"over by {money(-now.left_minor, now.currency)}"
             if over
             else f"left {money(now.left_minor, now.currency)}"
         ),
-        over,
-        coming,
-        coming_over,
-        fill_try,
-        now.build.empty,
+        over=over,
+        coming=coming,
+        coming_over=coming_over,
+        fill_try=fill_try,
+        empty=now.build.empty,
     )
 
 
-def _row(now: Assessment, line: Line, query: DeskQuery, brief_id: int, changed: bool) -> BuildRow:
+def _row(
+    now: Assessment, line: CostLine, query: DeskQuery, brief_id: int, changed: bool
+) -> BuildRow:
     url = query.url(
         brief_id,
         swap=line.kind,
@@ -143,17 +145,17 @@ def _row(now: Assessment, line: Line, query: DeskQuery, brief_id: int, changed: 
         )
         meta = f"stand-in until {line.stand_in.until:%-d %b %Y}{back} · {meta}"
     return BuildRow(
-        line.kind,
-        KIND_WORDS[line.kind],
-        line.part_id,
-        name,
-        meta,
-        price,
-        url,
-        line.kept,
-        line.owned,
-        changed,
-        line.kind in KINDS,
+        kind=line.kind,
+        word=KIND_WORDS[line.kind],
+        part_id=line.part_id,
+        name=name,
+        meta=meta,
+        price=price,
+        swap_url=url,
+        kept=line.kept,
+        owned=line.owned,
+        changed=changed,
+        keepable=line.kind in KINDS,
     )
 
 
@@ -207,16 +209,16 @@ def _empty(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> Buil
     elif kind == "graphics" and not needed:
         meta = "integrated graphics draw"
     return BuildRow(
-        kind,
-        KIND_WORDS[kind],
-        None,
-        f"choose a {KIND_WORDS[kind]}",
-        meta,
-        "",
-        url,
-        False,
-        False,
-        False,
+        kind=kind,
+        word=KIND_WORDS[kind],
+        part_id=None,
+        name=f"choose a {KIND_WORDS[kind]}",
+        meta=meta,
+        price="",
+        swap_url=url,
+        kept=False,
+        owned=False,
+        changed=False,
     )
 
 

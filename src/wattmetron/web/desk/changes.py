@@ -13,7 +13,7 @@ from wattmetron.web.desk.forms import (
     ExcludeForm,
     ExtraForm,
     KindForm,
-    PartForm,
+    PlacedPartForm,
     PreferForm,
     StandInForm,
     general_values,
@@ -52,7 +52,7 @@ def add_extra(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
 
 
 def own(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
-    form = read(PartForm, entries)
+    form = read(PlacedPartForm, entries)
     return edits.own(plan, form.part, form.owned, catalogue)
 
 
@@ -99,11 +99,11 @@ def set_aside(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
 
 
 def remove(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
-    return build_edits.remove(plan, read(PartForm, entries).part, catalogue)
+    return build_edits.remove(plan, read(PlacedPartForm, entries).part, catalogue)
 
 
 def keep(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
-    form = read(PartForm, entries)
+    form = read(PlacedPartForm, entries)
     return build_edits.keep(plan, form.part, form.keep, catalogue)
 
 

@@ -41,7 +41,7 @@ from wattmetron.web.desk.swap import SwapView, swap_view
 from wattmetron.web.desk.workings import WorkingView, working_view
 from wattmetron.web.games.equals import EqualsView, equals_view
 from wattmetron.web.games.game import GamePanel, game_panel
-from wattmetron.web.games.machine import Machine
+from wattmetron.web.games.machine import MeasuredMachine
 from wattmetron.web.shell.address import AIM_WORDS, DeskQuery, decode_build, encode_build, trial_of
 
 
@@ -62,7 +62,7 @@ class Trying:
     leave_url: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class TrustRow:
     """A trust floor with the cost of its proposal, how that differs, what it meets, and its parts
     below plain.
@@ -76,7 +76,7 @@ class TrustRow:
     below: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Desk:
     """The page's content."""
 
@@ -149,45 +149,45 @@ def make_desk(
     prices = _prices(catalogue, brief, now)
     names = {game.id: game.name for game in catalogue.games.values()}
     return Desk(
-        opened,
-        query,
-        brief,
-        catalogue,
-        now,
-        meters(now, ghost),
-        frame_rows(now, ghost, names),
-        build_view(
+        opened=opened,
+        query=query,
+        brief=brief,
+        catalogue=catalogue,
+        now=now,
+        meters=meters(now, ghost),
+        rows=frame_rows(now, ghost, names),
+        build=build_view(
             now, ghost if tried is not None or plan.pinned else None, left, query, opened.id, fill
         ),
-        findings,
-        None if tried is None else _trying(present, now, plan.build, query, opened.id),
-        _swap(catalogue, present, query, opened.id, tried, names),
-        found,
-        working_view(catalogue, now, query.working, prices) if query.working else None,
-        prices,
-        ghost_words,
-        (
+        findings=findings,
+        trying=None if tried is None else _trying(present, now, plan.build, query, opened.id),
+        swap=_swap(catalogue, present, query, opened.id, tried, names),
+        answer=found,
+        working=working_view(catalogue, now, query.working, prices) if query.working else None,
+        prices=prices,
+        ghost_words=ghost_words,
+        required=(
             required(catalogue, brief, machine_contender(now.machine, brief.system))
             if query.view == "frames"
             else None
         ),
-        tier_words(catalogue, brief),
-        _game(catalogue, opened, query, present, now, state_of),
-        _equals(catalogue, opened, query, present),
-        (
+        tier_words=tier_words(catalogue, brief),
+        game=_game(catalogue, opened, query, present, now, state_of),
+        equals=_equals(catalogue, opened, query, present),
+        settings=(
             settings_view(
                 catalogue, now, query.settings, query.money, query.url(opened.id, money=True)
             )
             if query.settings
             else None
         ),
-        _fit(catalogue, now, opened, query, findings) if query.view == "fit" else None,
-        (
+        fit=_fit(catalogue, now, opened, query, findings) if query.view == "fit" else None,
+        balance=(
             _balance(catalogue, present, None if tried is None else now, opened, query)
             if query.view == "balance"
             else None
         ),
-        _trust(catalogue, brief, plan.build) if query.trust else (),
+        trust_rows=_trust(catalogue, brief, plan.build) if query.trust else (),
     )
 
 
@@ -199,7 +199,14 @@ def _trust(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[TrustRow, 
     for cost in told:
         if cost.assessment is None:
             rows.append(
-                TrustRow(cost.floor, cost.own, "nothing fits within the budget", "", "", "")
+                TrustRow(
+                    floor=cost.floor,
+                    own=cost.own,
+                    cost="nothing fits within the budget",
+                    change="",
+                    met="",
+                    below="",
+                )
             )
             continue
         now = cost.assessment
@@ -216,12 +223,12 @@ def _trust(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[TrustRow, 
         below = listed(list(cost.below)) or "none"
         rows.append(
             TrustRow(
-                cost.floor,
-                cost.own,
-                money(now.spent_minor, now.currency),
-                delta,
-                f"{now.met} of {len(now.counted)} met, worst at {worst}",
-                below,
+                floor=cost.floor,
+                own=cost.own,
+                cost=money(now.spent_minor, now.currency),
+                change=delta,
+                met=f"{now.met} of {len(now.counted)} met, worst at {worst}",
+                below=below,
             )
         )
     return tuple(rows)
@@ -277,7 +284,7 @@ def _equals(
     if query.equal is None or query.game is not None:
         return None
     brief = opened.plan.brief
-    machine = Machine(None, "", opened, "", brief.chance, present)
+    machine = MeasuredMachine(None, "", opened, "", brief.chance, present)
     pixels = brief.display.width_px * brief.display.height_px / 1e6
 
     def link(equal: str | None = None) -> str:
@@ -302,7 +309,7 @@ def _game(
         return None
     brief = opened.plan.brief
     words = f"{brief.name}, as tried" if now is not present else brief.name
-    machine = Machine(
+    machine = MeasuredMachine(
         machine_contender(now.machine, brief.system), words, opened, "", brief.chance, present
     )
 

@@ -41,7 +41,7 @@ class Group:
     findings: tuple[NumberedFinding, ...]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ClearanceRow:
     """One clearance in words."""
 
@@ -63,7 +63,7 @@ class CureView:
     url: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class FitView:
     """What the Fit view shows; ``drawing`` is empty for an empty build."""
 
@@ -102,21 +102,24 @@ def fit_view(
     found = cure(catalogue, now)
     spoken = {finding.finding.rule for finding in numbered}
     return FitView(
-        _by_part(now, numbered) if by == "part" else _by_level(numbered),
-        "part" if by == "part" else "level",
-        None if found is None else _cure(catalogue, now, found, trial(found)),
-        None if drawn is None else case_drawing(drawn, _pins(drawn, numbered), _label(drawn, now)),
-        _clearances(drawn),
-        drawn is not None and (drawn.outline_assumed or any(box.assumed for box in drawn.boxes)),
-        power_view(catalogue, now),
-        tuple((told, told.name in spoken) for told in TOLD),
-        _headline(now),
-        tuple(
+        groups=_by_part(now, numbered) if by == "part" else _by_level(numbered),
+        by="part" if by == "part" else "level",
+        cure=None if found is None else _cure(catalogue, now, found, trial(found)),
+        drawing=None
+        if drawn is None
+        else case_drawing(drawn, _pins(drawn, numbered), _label(drawn, now)),
+        clearances=_clearances(drawn),
+        assumed=drawn is not None
+        and (drawn.outline_assumed or any(box.assumed for box in drawn.boxes)),
+        power=power_view(catalogue, now),
+        rules=tuple((told, told.name in spoken) for told in TOLD),
+        headline=_headline(now),
+        aside=tuple(
             (finding, reason, " ".join(concerned(now.machine, finding)))
             for finding, reason in now.aside
         ),
-        tuple(_growth(catalogue, now, part_trial)),
-        tuple(_tuned(way, now) for way in ways_to_tune(catalogue, now)),
+        growth=tuple(_growth(catalogue, now, part_trial)),
+        tuned=tuple(_tuned(way, now) for way in ways_to_tune(catalogue, now)),
     )
 
 
@@ -181,10 +184,10 @@ def _clearances(drawn: Drawing | None) -> tuple[ClearanceRow, ...]:
         return ()
     return tuple(
         ClearanceRow(
-            clearance.what,
-            f"{clearance.size_mm}{THIN}mm",
-            "not known" if clearance.room_mm is None else f"{clearance.room_mm}{THIN}mm",
-            (
+            what=clearance.what,
+            size=f"{clearance.size_mm}{THIN}mm",
+            room="not known" if clearance.room_mm is None else f"{clearance.room_mm}{THIN}mm",
+            free=(
                 "not judged"
                 if clearance.free_mm is None
                 else (
@@ -193,7 +196,7 @@ def _clearances(drawn: Drawing | None) -> tuple[ClearanceRow, ...]:
                     else f"{clearance.free_mm}{THIN}mm free"
                 )
             ),
-            clearance.clash,
+            clash=clearance.clash,
         )
         for clearance in drawn.clearances
     )

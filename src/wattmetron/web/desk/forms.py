@@ -158,7 +158,7 @@ class ExtraForm(Form):
         return Extra(name=self.extra_name, minor=amount)
 
 
-class PartForm(Form):
+class PlacedPartForm(Form):
     """A part of the brief or its build, with what is to hold of it."""
 
     part: Short80 = ""
@@ -166,14 +166,14 @@ class PartForm(Form):
     keep: Tick = False
 
 
-class ExcludeForm(PartForm):
+class ExcludeForm(PlacedPartForm):
     """A part or a maker that is not wanted, or is again."""
 
     maker: Short120 = ""
     again: Tick = False
 
 
-class StandInForm(PartForm):
+class StandInForm(PlacedPartForm):
     """A part that is there only for a time, or stays after all."""
 
     stays: Tick = False

@@ -17,7 +17,7 @@ from wattmetron.web.shell.address import trial_of
 MOST_GAMES, MOST_PARTS = 6, 10
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class FoundPart:
     """A part with what is worth knowing at a glance, and the code that tries it."""
 
@@ -28,7 +28,7 @@ class FoundPart:
     code: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Found:
     """``misspelt``: nothing is called so, and these come near it."""
 
@@ -45,11 +45,11 @@ def found_view(catalogue: Catalogue, opened: Opened, words: str) -> Found:
     parts = [catalogue.parts[hit.id] for hit in hits if hit.sort == "part"]
     shown = tuple(_part(catalogue, opened, part) for part in parts[:MOST_PARTS])
     return Found(
-        words,
-        tuple(games[:MOST_GAMES]),
-        shown,
-        max(0, len(parts) - MOST_PARTS),
-        any(hit.misspelt for hit in hits),
+        words=words,
+        games=tuple(games[:MOST_GAMES]),
+        parts=shown,
+        more=max(0, len(parts) - MOST_PARTS),
+        misspelt=any(hit.misspelt for hit in hits),
     )
 
 
@@ -58,4 +58,6 @@ def _part(catalogue: Catalogue, opened: Opened, part: Part) -> FoundPart:
     kind, price = kind_of(part), book.delivered(part.id)
     code = trial_of(opened.plan.build, kind, part.id)
     shown = "no offer" if price is None else money(price, book.currency)
-    return FoundPart(part, KIND_WORDS[kind], traits(part)[0], shown, code)
+    return FoundPart(
+        part=part, kind=KIND_WORDS[kind], speed=traits(part)[0], price=shown, code=code
+    )

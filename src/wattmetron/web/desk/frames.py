@@ -13,7 +13,7 @@ from wattmetron.services.words.figures import THIN, percent, settings
 from wattmetron.web.drawing.frame_row import frame_row
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class FrameRowView:
     """One target: its game, settings and state; the chart and what it says are made when they are
     asked for.
@@ -89,17 +89,17 @@ def _row(
     elif estimate is None:
         lacking = "The catalogue no longer has this game: choose another."
     return FrameRowView(
-        target,
-        names.get(target.game_id, target.game_id),
-        settings(target),
-        target_words(target),
-        estimate.state if estimate else "",
-        _rate(estimate) if estimate else "",
-        _change(estimate, before) if estimate and before else "",
-        target.weight > 0,
-        lacking,
-        estimate,
-        brief,
+        target=target,
+        game=names.get(target.game_id, target.game_id),
+        settings=settings(target),
+        wanted=target_words(target),
+        state=estimate.state if estimate else "",
+        rate=_rate(estimate) if estimate else "",
+        change=_change(estimate, before) if estimate and before else "",
+        counted=target.weight > 0,
+        lacking=lacking,
+        estimate=estimate,
+        brief=brief,
     )
 
 

@@ -10,7 +10,7 @@ from wattmetron.services.words.figures import THIN, money_range, round_money
 from wattmetron.web.drawing.meters import meter
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class MeterView:
     """One meter: name, value, ghost difference, chart or words, the line below."""
 
@@ -60,7 +60,14 @@ def _money(now: Assessment, ghost: Assessment | None) -> MeterView:
         limit=brief.budget_high_minor,
     )
     return MeterView(
-        "money", "Money", round_money(spent, now.currency), change, chart, budget, words, over
+        key="money",
+        name="Money",
+        value=round_money(spent, now.currency),
+        change=change,
+        chart=chart,
+        left=budget,
+        right=words,
+        alarm=over,
     )
 
 
@@ -77,7 +84,14 @@ def _frames(now: Assessment, ghost: Assessment | None) -> MeterView:
             "no targets yet" if not now.brief.counted_targets else "needs a processor and graphics"
         )
         return MeterView(
-            "frames", "Frames", "–", "", meter(None, 150, f"Frames: {say}", before), say, "", False
+            key="frames",
+            name="Frames",
+            value="–",
+            change="",
+            chart=meter(None, 150, f"Frames: {say}", before),
+            left=say,
+            right="",
+            alarm=False,
         )
     interval = (
         100 * worst.judged_low_fps / worst.target.fps,
@@ -95,14 +109,14 @@ def _frames(now: Assessment, ghost: Assessment | None) -> MeterView:
     )
     value = f"{share:.0f}{THIN}%"
     return MeterView(
-        "frames",
-        "Frames",
-        value,
-        change,
-        chart,
-        f"worst: {worst.game.name}",
-        met,
-        worst.state == "short",
+        key="frames",
+        name="Frames",
+        value=value,
+        change=change,
+        chart=chart,
+        left=f"worst: {worst.game.name}",
+        right=met,
+        alarm=worst.state == "short",
     )
 
 
@@ -122,7 +136,17 @@ def _fit(now: Assessment, ghost: Assessment | None) -> MeterView:
     change = ""
     if ghost is not None and ghost.blocking != now.blocking:
         change = _signed(now.blocking - ghost.blocking, "blocks")
-    return MeterView("fit", "Fit", value, change, None, "", "", bool(now.blocking), tuple(words))
+    return MeterView(
+        key="fit",
+        name="Fit",
+        value=value,
+        change=change,
+        chart=None,
+        left="",
+        right="",
+        alarm=bool(now.blocking),
+        words=tuple(words),
+    )
 
 
 def _power(now: Assessment, ghost: Assessment | None) -> MeterView:
@@ -150,4 +174,13 @@ def _power(now: Assessment, ghost: Assessment | None) -> MeterView:
     left = f"full {drawn.full_w:,}, spike {drawn.spike_w:,}{THIN}W" if begun else "nothing yet"
     alarm = bool(supply and (supply.watts < now.needed_w or supply.spike_w < drawn.spike_w))
     change = _signed(main - before, "W") if before is not None else ""
-    return MeterView("power", "Power", value, change, chart, left, right, alarm)
+    return MeterView(
+        key="power",
+        name="Power",
+        value=value,
+        change=change,
+        chart=chart,
+        left=left,
+        right=right,
+        alarm=alarm,
+    )

@@ -7,13 +7,13 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.power.account import PowerAccount, Span, Use, account
+from wattmetron.core.power.account import PowerAccount, PowerUse, Span, account
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.words.figures import THIN, money, percent
 from wattmetron.web.drawing import load_curve
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SpanRow:
     """One state with its bar and figures."""
 
@@ -27,7 +27,7 @@ class SpanRow:
     heaviest: bool
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PowerView:
     """Rows, curve, axis, and short paragraphs with a heading each."""
 
@@ -38,10 +38,12 @@ class PowerView:
     notes: tuple[tuple[str, str], ...]
 
 
-def use_of(catalogue: Catalogue, now: Assessment) -> Use:
+def use_of(catalogue: Catalogue, now: Assessment) -> PowerUse:
     brief, region = now.brief, catalogue.region(now.brief.region)
     tariff = region.tariff_per_kwh if brief.tariff_per_kwh is None else brief.tariff_per_kwh
-    return Use(brief.headroom_percent, brief.play_hours, brief.desk_hours, tariff, region.mains_v)
+    return PowerUse(
+        brief.headroom_percent, brief.play_hours, brief.desk_hours, tariff, region.mains_v
+    )
 
 
 def power_view(catalogue: Catalogue, now: Assessment) -> PowerView | None:
@@ -56,15 +58,15 @@ def power_view(catalogue: Catalogue, now: Assessment) -> PowerView | None:
     most_w = load_curve.axis_end_w(told.spans, machine.supply)
     heaviest = max(told.of("game"), key=lambda span: span.total_w, default=None)
     return PowerView(
-        tuple(_row(span, most_w, now, span is heaviest) for span in told.spans),
-        (
+        rows=tuple(_row(span, most_w, now, span is heaviest) for span in told.spans),
+        curve=(
             load_curve.curve(machine.supply, use.mains_v, most_w, told.spans)
             if machine.supply
             else None
         ),
-        load_curve.scale(most_w),
-        _level(now, use.mains_v),
-        tuple(_notes(now, told, use)),
+        scale=load_curve.scale(most_w),
+        level=_level(now, use.mains_v),
+        notes=tuple(_notes(now, told, use)),
     )
 
 
@@ -74,14 +76,15 @@ def _row(span: Span, most_w: float, now: Assessment, heaviest: bool) -> SpanRow:
     if span.state == "spike" and now.machine.supply:
         load = f"of {now.machine.supply.spike_w}{THIN}W that it rides out"
     return SpanRow(
-        span.name,
-        f"{span.total_w:.0f}{THIN}W",
-        load,
-        wall,
-        f"processor {span.processor_w:.0f}, card {span.graphics_w:.0f}, rest {span.rest_w:.0f}",
-        load_curve.bar(span, most_w, now.machine.supply),
-        span.state == "game",
-        heaviest,
+        name=span.name,
+        total=f"{span.total_w:.0f}{THIN}W",
+        load=load,
+        wall=wall,
+        split=f"processor {span.processor_w:.0f}, card {span.graphics_w:.0f}, rest"
+        f" {span.rest_w:.0f}",
+        chart=load_curve.bar(span, most_w, now.machine.supply),
+        game=span.state == "game",
+        heaviest=heaviest,
     )
 
 
@@ -97,7 +100,7 @@ def _level(now: Assessment, mains_v: int) -> str:
     return f"{supply.name}, {level}, {mains_v}{THIN}V mains"
 
 
-def _notes(now: Assessment, told: PowerAccount, use: Use) -> list[tuple[str, str]]:
+def _notes(now: Assessment, told: PowerAccount, use: PowerUse) -> list[tuple[str, str]]:
     return [
         note
         for note in (
@@ -141,7 +144,7 @@ def _later(now: Assessment, told: PowerAccount) -> tuple[str, str] | None:
     )
 
 
-def _year(now: Assessment, told: PowerAccount, use: Use) -> tuple[str, str] | None:
+def _year(now: Assessment, told: PowerAccount, use: PowerUse) -> tuple[str, str] | None:
     year = told.year
     if year is None:
         return None

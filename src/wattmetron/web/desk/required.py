@@ -15,7 +15,7 @@ from wattmetron.services.games.library import (
 from wattmetron.services.words.figures import THIN
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RequiredRow:
     """A game of the brief: the highest tier that the machine meets, what the next one lacks, its
     storage.
@@ -49,7 +49,11 @@ def required(catalogue: Catalogue, brief: Brief, contender: Contender) -> Requir
         size = f"{storage_of(catalogue, game_id):,g}{THIN}GB"
         rows.append(
             RequiredRow(
-                game_id, catalogue.games[game_id].name, reached or "publishes no tier", short, size
+                game_id=game_id,
+                name=catalogue.games[game_id].name,
+                reached=reached or "publishes no tier",
+                short=short,
+                storage=size,
             )
         )
     together = storage_together(catalogue, brief, contender.storage_gb)

@@ -16,7 +16,7 @@ from wattmetron.services.words.figures import THIN, money, percent, settings
 
 
 @dataclass(frozen=True, slots=True)
-class CellView:
+class SettingsCellView:
     """A cell: its rate and state, what limits, and what it would be as a target."""
 
     target: Target
@@ -34,7 +34,7 @@ class Multiple:
     """One grid: presets down, resolutions across."""
 
     title: str
-    rows: tuple[tuple[str, tuple[CellView, ...]], ...]
+    rows: tuple[tuple[str, tuple[SettingsCellView, ...]], ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,7 +46,7 @@ class OptionView:
     name: str
     lowered: bool
     change: str
-    cell: CellView
+    cell: SettingsCellView
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +61,7 @@ class CostView:
     target: Target | None
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SettingsView:
     """The panel of one target."""
 
@@ -70,7 +70,7 @@ class SettingsView:
     wanted: str
     sizes: tuple[str, ...]
     multiples: tuple[Multiple, ...]
-    best: CellView | None
+    best: SettingsCellView | None
     best_words: str
     options: tuple[OptionView, ...]
     costs: tuple[CostView, ...] | None
@@ -133,16 +133,16 @@ def _view(
             f" chance {percent(grid.best.chance)}."
         )
     return SettingsView(
-        target,
-        game,
-        f"{target.fps:g}{THIN}fps{low}",
-        tuple(f"{w}x{h}" for w, h in grid.sizes),
-        multiples,
-        best,
-        words,
-        tuple(_option(name, cell, target, estimate) for name, cell in grid.options.items()),
-        costs,
-        costs_url,
+        target=target,
+        game=game,
+        wanted=f"{target.fps:g}{THIN}fps{low}",
+        sizes=tuple(f"{w}x{h}" for w, h in grid.sizes),
+        multiples=multiples,
+        best=best,
+        best_words=words,
+        options=tuple(_option(name, cell, target, estimate) for name, cell in grid.options.items()),
+        costs=costs,
+        costs_url=costs_url,
     )
 
 
@@ -177,7 +177,7 @@ def _multiple(grid: Grid, target: Target, rays: bool, upscaling: bool) -> Multip
     return Multiple(title or "drawn in full, no ray tracing", rows)
 
 
-def _cell(cell: Cell, target: Target, best: Cell | None) -> CellView:
+def _cell(cell: Cell, target: Target, best: Cell | None) -> SettingsCellView:
     limits = (
         "processor"
         if cell.processor_share > 0.6
@@ -190,7 +190,7 @@ def _cell(cell: Cell, target: Target, best: Cell | None) -> CellView:
         f"{settings(cell.target)}: {cell.fps:.0f} fps, chance {percent(cell.chance)}, limited by"
         f" {limits}"
     )
-    return CellView(
+    return SettingsCellView(
         cell.target,
         f"{cell.fps:.0f}",
         cell.state,

@@ -11,14 +11,14 @@ from wattmetron.core.values.money import to_minor
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.what_if import Supposed, announced, elsewhere, what_if
 from wattmetron.services.advice.wish_costs import wish_costs
-from wattmetron.services.advice.years import Step, years_kept
+from wattmetron.services.advice.years import YearStep, years_kept
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money, money_change
 from wattmetron.services.words.wishes import wish_words
 from wattmetron.web.shell.address import DeskQuery
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SupposedRow:
     """A supposition, what its answer costs and meets, and what differs."""
 
@@ -51,7 +51,7 @@ def years_rows(
         )
 
 
-def _step_words(step: Step, currency: str) -> str:
+def _step_words(step: YearStep, currency: str) -> str:
     side = "both sides" if len(step.sides) > 1 else f"{KIND_WORDS[step.sides[0]]} side"
     if not step.parts:
         return f"{side}{'' if len(step.sides) > 1 else ' alone'}: nothing does"
@@ -134,11 +134,11 @@ def supposed_rows(
     today, supposeds = what_if(catalogue, now.brief, now.build)
     if today is not None:
         yield SupposedRow(
-            "as it is today",
-            money(today.spent_minor, now.currency),
-            f"{today.met} of {len(today.counted)}",
-            "",
-            trial(today.build),
+            words="as it is today",
+            cost=money(today.spent_minor, now.currency),
+            met=f"{today.met} of {len(today.counted)}",
+            change="",
+            url=trial(today.build),
         )
     for supposed in supposeds:
         yield _row(supposed, trial)
@@ -147,12 +147,14 @@ def supposed_rows(
 def _row(supposed: Supposed, trial: Callable[[Build], str] = lambda _: "") -> SupposedRow:
     then = supposed.assessment
     if then is None:
-        return SupposedRow(supposed.words, "", "", "nothing fits within the budget", "")
+        return SupposedRow(
+            words=supposed.words, cost="", met="", change="nothing fits within the budget", url=""
+        )
     parts = listed([part.name for kind in supposed.changed for part in then.machine.of(kind)])
     return SupposedRow(
-        supposed.words,
-        money(then.spent_minor, then.currency),
-        f"{then.met} of {len(then.counted)}",
-        parts or "the same parts",
-        trial(then.build),
+        words=supposed.words,
+        cost=money(then.spent_minor, then.currency),
+        met=f"{then.met} of {len(then.counted)}",
+        change=parts or "the same parts",
+        url=trial(then.build),
     )

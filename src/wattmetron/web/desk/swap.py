@@ -19,7 +19,7 @@ class EffectView:
     state: str | None
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class CandidateView:
     """One line of the table."""
 
@@ -37,7 +37,7 @@ class CandidateView:
     url: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SwapView:
     """The table with its heads and switches."""
 
@@ -72,23 +72,23 @@ def swap_view(
         if n
     ]
     return SwapView(
-        swap.kind,
-        KIND_WORDS[swap.kind],
-        swap.present,
-        heads,
-        tuple(
+        kind=swap.kind,
+        word=KIND_WORDS[swap.kind],
+        present=swap.present,
+        heads=heads,
+        rows=tuple(
             _candidate(now, candidate, query, brief_id, tried_id) for candidate in swap.candidates
         ),
-        f"{' and '.join(hidden)} not shown" if hidden else "",
-        query.url(brief_id, everything=True, tried=None),
-        swap.unfit_hidden,
-        query.url(brief_id, unfit=True, everything=True, tried=None),
-        query.url(
+        hidden=f"{' and '.join(hidden)} not shown" if hidden else "",
+        all_url=query.url(brief_id, everything=True, tried=None),
+        unfit=swap.unfit_hidden,
+        unfit_url=query.url(brief_id, unfit=True, everything=True, tried=None),
+        close_url=query.url(
             brief_id, swap=None, place=None, tried=None, everything=False, unfit=False, search=""
         ),
-        query.search,
-        f"/briefs/{brief_id}/{query.view}",
-        query.place,
+        search=query.search,
+        search_url=f"/briefs/{brief_id}/{query.view}",
+        place=query.place,
     )
 
 
@@ -116,18 +116,18 @@ def _candidate(
     )
     grave += tuple(("below the brief", sentence) for sentence in candidate.floors)
     return CandidateView(
-        candidate.part.id,
-        candidate.part.name,
-        price,
-        change,
-        seen,
-        speed,
-        size,
-        tuple(_effect(effect) for effect in candidate.effects),
-        grave,
-        candidate.present,
-        candidate.part.id == tried_id,
-        query.url(
+        id=candidate.part.id,
+        name=candidate.part.name,
+        price=price,
+        change=change,
+        seen=seen,
+        speed=speed,
+        size=size,
+        effects=tuple(_effect(effect) for effect in candidate.effects),
+        findings=grave,
+        present=candidate.present,
+        tried=candidate.part.id == tried_id,
+        url=query.url(
             brief_id, tried=None if candidate.present else encode_build(candidate.build, now.build)
         ),
     )

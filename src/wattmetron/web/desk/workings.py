@@ -20,7 +20,7 @@ from wattmetron.web.desk.sentences import (
 from wattmetron.web.games.evidence import result_rows
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class WorkingView:
     """Title, the figure as a sentence, the steps behind it, and the evidence of the game's work
     with its place.
@@ -40,22 +40,26 @@ def working_view(
     else.
     """
     if what == "money":
-        return WorkingView("Money", money_sentence(now, dated), tuple(_money(now)))
+        return WorkingView(
+            title="Money", sentence=money_sentence(now, dated), steps=tuple(_money(now))
+        )
     if what == "power":
-        return WorkingView("Power", power_sentence(now, dated), tuple(_power(now)))
+        return WorkingView(
+            title="Power", sentence=power_sentence(now, dated), steps=tuple(_power(now))
+        )
     if what == "fit":
-        return WorkingView("Fit", fit_sentence(now, dated), tuple(_fit(now)))
+        return WorkingView(title="Fit", sentence=fit_sentence(now, dated), steps=tuple(_fit(now)))
     if what == "frames":
         what = now.worst.target.id if now.worst else ""
     for estimate in now.estimates:
         if estimate is not None and estimate.target.id == what:
             steps = (_work(estimate), *frame_working(now.machine, estimate, now.brief))
             return WorkingView(
-                f"Frames of {estimate.game.name}",
-                frames_sentence(now, estimate, dated),
-                steps,
-                estimate.game.id,
-                tuple(_evidence(catalogue, estimate.game.id)),
+                title=f"Frames of {estimate.game.name}",
+                sentence=frames_sentence(now, estimate, dated),
+                steps=steps,
+                game_id=estimate.game.id,
+                evidence=tuple(_evidence(catalogue, estimate.game.id)),
             )
     return None
 

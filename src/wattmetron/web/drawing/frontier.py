@@ -15,7 +15,7 @@ TOP, LEFT = 8, 0
 
 
 @dataclass(frozen=True, slots=True)
-class Mark:
+class FrontierMark:
     """A step that is drawn: its cost in minor units, the worst target's share in %, its address and
     words.
     """
@@ -64,7 +64,7 @@ class Axis:
 
 
 def steps(
-    marks: Sequence[Mark],
+    marks: Sequence[FrontierMark],
     axis: Axis,
     budget: tuple[int, int],
     knee_minor: int | None,

@@ -14,7 +14,7 @@ AXIS = 18
 STRONGEST = 0.5
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Bin:
     """The best pairing of a bin: the share of targets that it meets, three yes or no (within the
     budget, meets all, limited by the processor), its address and words.

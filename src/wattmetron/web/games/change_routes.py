@@ -224,7 +224,7 @@ def _machine(entries: Typed) -> Typed:
 
 def _results_changed(
     workshop: Workshop, game_id: str, entries: Typed, action: str
-) -> measuring.Effect:
+) -> measuring.ResultEffect:
     form = read(ResultsForm, entries)
     version = form.results_version
     if action == "undo":

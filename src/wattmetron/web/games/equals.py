@@ -9,11 +9,11 @@ from wattmetron.core.speeds.equals import Use
 from wattmetron.core.values.parts import Graphics, Processor
 from wattmetron.services.desk.alternatives import Alternative, Alternatives, alternatives
 from wattmetron.services.words.figures import GAP, THIN, money, percent, round_money
-from wattmetron.web.games.machine import Machine
+from wattmetron.web.games.machine import MeasuredMachine
 from wattmetron.web.shell.address import encode_build
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class EqualRow:
     """One part as good: what it costs and saves, how surely it is as good, and what it brings
     along.
@@ -36,7 +36,7 @@ class EqualRow:
     try_url: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class EqualsView:
     """The table with its head."""
 
@@ -54,7 +54,7 @@ class EqualsView:
 def equals_view(
     catalogue: Catalogue,
     key: str,
-    machine: Machine,
+    machine: MeasuredMachine,
     use: Use,
     link: Callable[..., str],
     trial: Callable[[str], str] | None = None,
@@ -69,15 +69,15 @@ def equals_view(
         return None
     named = "" if found.named_minor is None else money(found.named_minor, found.currency)
     return EqualsView(
-        found.wanted.name,
-        found.wanted.side,
-        named,
-        tuple(_row(found, row, machine, trial) for row in found.rows),
-        found.hidden,
-        allow_used,
-        link(equal=None),
-        _basis(found),
-        catalogue.regions[region].name,
+        name=found.wanted.name,
+        side=found.wanted.side,
+        named_price=named,
+        rows=tuple(_row(found, row, machine, trial) for row in found.rows),
+        hidden=found.hidden,
+        used=allow_used,
+        close_url=link(equal=None),
+        basis=_basis(found),
+        region=catalogue.regions[region].name,
     )
 
 
@@ -101,7 +101,7 @@ def _basis(alternatives: Alternatives) -> str:
 def _row(
     alternatives: Alternatives,
     alternative: Alternative,
-    machine: Machine,
+    machine: MeasuredMachine,
     trial: Callable[[str], str] | None,
 ) -> EqualRow:
     part = alternative.part
@@ -109,25 +109,25 @@ def _row(
     if alternative.build is not None and machine.brief is not None and not alternative.present:
         code = encode_build(alternative.build, machine.brief.plan.build)
     return EqualRow(
-        part.id,
-        part.name,
-        money(alternative.offer.delivered_minor, alternatives.currency),
-        _saving(alternative, alternatives.currency),
-        f"{alternative.ratio:.2f}",
-        "is it" if alternative.named else percent(alternative.chance),
-        f"{part.memory_gb:g}{THIN}GB" if isinstance(part, Graphics) else "",
-        _draw(alternative),
-        (
+        id=part.id,
+        name=part.name,
+        price=money(alternative.offer.delivered_minor, alternatives.currency),
+        saving=_saving(alternative, alternatives.currency),
+        speed=f"{alternative.ratio:.2f}",
+        chance="is it" if alternative.named else percent(alternative.chance),
+        memory=f"{part.memory_gb:g}{THIN}GB" if isinstance(part, Graphics) else "",
+        draw=_draw(alternative),
+        size=(
             f"{part.length_mm}{THIN}mm"
             if isinstance(part, Graphics)
             else (part.socket if isinstance(part, Processor) else "")
         ),
-        _age(alternative),
-        f"{alternative.offer.condition}, {alternative.offer.shop}",
-        alternative.forces,
-        alternative.present,
-        code,
-        trial(code) if trial is not None and code else "",
+        age=_age(alternative),
+        condition=f"{alternative.offer.condition}, {alternative.offer.shop}",
+        forces=alternative.forces,
+        present=alternative.present,
+        code=code,
+        try_url=trial(code) if trial is not None and code else "",
     )
 
 

@@ -16,7 +16,7 @@ from wattmetron.services.words.figures import THIN
 from wattmetron.services.words.tiers import tier_label
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ResultView:
     """A result against the model."""
 
@@ -99,16 +99,16 @@ def result_rows(catalogue: Catalogue, facts: GameFacts) -> Iterator[ResultView]:
         low = f", low {item.low_fps:.0f}" if item.low_fps else ""
         day = f", {item.measured_on:%-d %b %Y}" if item.measured_on else ""
         yield ResultView(
-            item.id,
-            " with ".join(names),
-            f"{item.width_px}x{item.height_px}, {item.preset}"
+            id=item.id,
+            pair=" with ".join(names),
+            settings=f"{item.width_px}x{item.height_px}, {item.preset}"
             + (", ray tracing" if item.ray_tracing else ""),
-            f"{item.average_fps:.0f}{THIN}fps{low}",
-            f"{residual.model_average_fps:.0f}" if residual else "",
-            f"{residual.away * 100:+.0f}{THIN}%".replace("-", "−") if residual else "",
-            ("own run" if item.own else item.source or "source not stated") + day,
-            item.muted,
-            residual is not None and abs(residual.score) > STANDS_OUT,
+            said=f"{item.average_fps:.0f}{THIN}fps{low}",
+            model=f"{residual.model_average_fps:.0f}" if residual else "",
+            away=f"{residual.away * 100:+.0f}{THIN}%".replace("-", "−") if residual else "",
+            source=("own run" if item.own else item.source or "source not stated") + day,
+            muted=item.muted,
+            odd=residual is not None and abs(residual.score) > STANDS_OUT,
         )
 
 

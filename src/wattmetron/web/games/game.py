@@ -24,17 +24,17 @@ from wattmetron.services.games.measuring import ResultsState
 from wattmetron.services.games.publishing import GameState
 from wattmetron.services.words.figures import THIN, money
 from wattmetron.services.words.tiers import tier_label
-from wattmetron.services.workshop import Listed
+from wattmetron.services.workshop import ListedBrief
 from wattmetron.web.drawing.rails import Band, Marker, Rail, Tick, rails
 from wattmetron.web.games.equals import EqualsView, equals_view
 from wattmetron.web.games.evidence import ResultView, result_rows, work_rows, work_steps
-from wattmetron.web.games.machine import Machine
+from wattmetron.web.games.machine import MeasuredMachine
 
 Link = Callable[..., str]
 Odd = Mapping[tuple[int, Side | None, int | None], str]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ListedView:
     """One alternative: as named, what it stands for, its speed, and what can be done about it."""
 
@@ -49,7 +49,7 @@ class ListedView:
     variants: tuple["VariantView", ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class AspectView:
     """One aspect of a tier: what is asked, the verdict, what the machine has."""
 
@@ -61,7 +61,7 @@ class AspectView:
     says: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class TierView:
     """A column: label, conditions with those assumed, verdict, aspects."""
 
@@ -100,12 +100,12 @@ class RunView:
     graphics: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class GamePanel:
     """Everything that is shown about a game."""
 
     facts: GameFacts
-    machine: Machine
+    machine: MeasuredMachine
     tiers: tuple[TierView, ...]
     rows: tuple[Aspect, ...]
     chart: Markup | None
@@ -131,12 +131,12 @@ class GamePanel:
 def game_panel(
     catalogue: Catalogue,
     game_id: str,
-    machine: Machine,
+    machine: MeasuredMachine,
     state: GameState,
     link: Link,
     equal: str = "",
     trial: Callable[[str], str] | None = None,
-    builds: Iterable[Listed] = (),
+    builds: Iterable[ListedBrief] = (),
     results: ResultsState | None = None,
 ) -> GamePanel:
     """The panel of a game; ``link`` makes its address with changes, ``trial`` the address that
@@ -153,28 +153,28 @@ def game_panel(
     region = machine.region or next(iter(catalogue.regions), "")
     allow_used = machine.brief.plan.brief.allow_used if machine.brief else False
     return GamePanel(
-        facts,
-        machine,
-        tiers,
-        tuple(kind for kind in ASPECTS if kind in asked),
-        _chart(catalogue, facts, odd, 820),
-        _chart(catalogue, facts, odd, 380),
-        tuple(DoubtView(doubt, _about(tiers, doubt)) for doubt in facts.doubts),
-        (
+        facts=facts,
+        machine=machine,
+        tiers=tiers,
+        rows=tuple(kind for kind in ASPECTS if kind in asked),
+        chart=_chart(catalogue, facts, odd, 820),
+        narrow_chart=_chart(catalogue, facts, odd, 380),
+        doubts=tuple(DoubtView(doubt, _about(tiers, doubt)) for doubt in facts.doubts),
+        runs=(
             tuple(_runs(catalogue, facts, row, region, allow_used) for row in facts.rows)
             if region
             else ()
         ),
-        tuple(_builds(catalogue, facts, builds)),
-        tuple(work_rows(facts)),
-        tuple(work_steps(facts)),
-        tuple(result_rows(catalogue, facts)),
-        results or ResultsState(0, None),
-        equals_view(catalogue, equal, machine, _use(facts), link, trial) if equal else None,
-        state,
-        link,
-        any(assumed for tier in tiers for _, assumed in tier.conditions),
-        _dated(facts),
+        builds=tuple(_builds(catalogue, facts, builds)),
+        work=tuple(work_rows(facts)),
+        steps=tuple(work_steps(facts)),
+        results=tuple(result_rows(catalogue, facts)),
+        results_state=results or ResultsState(0, None),
+        equals=equals_view(catalogue, equal, machine, _use(facts), link, trial) if equal else None,
+        state=state,
+        link=link,
+        assumed_any=any(assumed for tier in tiers for _, assumed in tier.conditions),
+        dated=_dated(facts),
     )
 
 
@@ -203,18 +203,25 @@ def _tier(catalogue: Catalogue, facts: GameFacts, n: int, odd: Odd, link: Link) 
         if tier.listed(side)
     ]
     aspects += [
-        AspectView(aspect, words, (), "", by_aspect.get(aspect), _says(by_aspect.get(aspect)))
+        AspectView(
+            aspect=aspect,
+            asked=words,
+            listed=(),
+            bar="",
+            verdict=by_aspect.get(aspect),
+            says=_says(by_aspect.get(aspect)),
+        )
         for aspect, words in _amounts(tier)
         if words
     ]
     return TierView(
-        n,
-        tier_label(tier.label, n),
-        _conditions(facts.settled[n]),
-        verdict,
-        _lacks(verdict),
-        tuple(aspects),
-        tier.notes,
+        place=n,
+        label=tier_label(tier.label, n),
+        conditions=_conditions(facts.settled[n]),
+        verdict=verdict,
+        lacks=_lacks(verdict),
+        aspects=tuple(aspects),
+        notes=tier.notes,
     )
 
 
@@ -275,7 +282,9 @@ def _side_aspect(
     bar = float(bars.bar[row])
     spread = float(bars.bar_sd[row]) * 100
     words = "" if np.isnan(bar) else f"bar {np.exp(bar):.0f} ±{spread:.0f}{THIN}%"
-    return AspectView(side, "", listed, words, verdict, _says(verdict))
+    return AspectView(
+        aspect=side, asked="", listed=listed, bar=words, verdict=verdict, says=_says(verdict)
+    )
 
 
 _FLAGS = {
@@ -300,15 +309,15 @@ def _listed(bars: Bars, bar: int, side: Side, rule: str, link: Link) -> ListedVi
     key = "" if strictest is None else strictest.key
     speed = "" if np.isnan(bars.ln[bar]) else f"{np.exp(bars.ln[bar]):.0f}"
     return ListedView(
-        side,
-        entry.place,
-        listed.text + memory,
-        speed,
-        tuple(flags),
-        link(equal=key) if key else "",
-        listed.excluded,
-        not entry.meant and not listed.figures_only,
-        (
+        side=side,
+        place=entry.place,
+        name=listed.text + memory,
+        speed=speed,
+        flags=tuple(flags),
+        equal_url=link(equal=key) if key else "",
+        excluded=listed.excluded,
+        placeable=not entry.meant and not listed.figures_only,
+        variants=(
             tuple(
                 _variant(bars, bar, standing, strictest is standing, link)
                 for standing in entry.meant
@@ -480,7 +489,7 @@ def _cheapest(
 
 
 def _builds(
-    catalogue: Catalogue, facts: GameFacts, builds: Iterable[Listed]
+    catalogue: Catalogue, facts: GameFacts, builds: Iterable[ListedBrief]
 ) -> Iterator[tuple[int, str, str]]:
     """Briefs whose build has a processor and something that draws, and the highest tier that it
     meets.

@@ -16,7 +16,7 @@ from wattmetron.web.games.queries import MachineQuery
 
 
 @dataclass(frozen=True)
-class Machine:
+class MeasuredMachine:
     """A contender with its words and its part of the address; ``error`` says why typed parts were
     not read.
     """
@@ -48,10 +48,10 @@ class Machine:
         return "" if self.brief is None else self.brief.plan.brief.region
 
 
-NOBODY = Machine(None, "", None, "", SURENESS["likely"])
+NOBODY = MeasuredMachine(None, "", None, "", SURENESS["likely"])
 
 
-def read_machine(workshop: Workshop, catalogue: Catalogue, query: MachineQuery) -> Machine:
+def read_machine(workshop: Workshop, catalogue: Catalogue, query: MachineQuery) -> MeasuredMachine:
     """The machine that an address names; nobody where it names none."""
     if query.brief_id is not None:
         return brief_machine(catalogue, workshop.open(query.brief_id))
@@ -61,17 +61,17 @@ def read_machine(workshop: Workshop, catalogue: Catalogue, query: MachineQuery) 
     try:
         contender = typed_contender(catalogue, typed)
     except WattmetronError as error:
-        return Machine(None, "", None, typed, sureness, None, str(error))
+        return MeasuredMachine(None, "", None, typed, sureness, None, str(error))
     names = [contender.processor_name, contender.graphics_name]
     words = " with ".join(filter(None, names)) or "what was typed"
-    return Machine(contender, words, None, typed, sureness)
+    return MeasuredMachine(contender, words, None, typed, sureness)
 
 
-def brief_machine(catalogue: Catalogue, opened: Opened) -> Machine:
+def brief_machine(catalogue: Catalogue, opened: Opened) -> MeasuredMachine:
     """The build of a brief."""
     brief = opened.plan.brief
     machine = catalogue.machine(known_build(catalogue, opened.plan.build))
     now = assess(catalogue, brief, opened.plan.build)
-    return Machine(
+    return MeasuredMachine(
         machine_contender(machine, brief.system), brief.name, opened, "", brief.chance, now
     )

@@ -32,7 +32,7 @@ class Choice:
     confidence: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ListedField:
     """The fields of one listed part."""
 
@@ -45,7 +45,7 @@ class ListedField:
     why: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class TierFields:
     """The fields of one tier."""
 
@@ -56,7 +56,7 @@ class TierFields:
     confidences: dict[str, str]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ReadingPage:
     """The page: for a game of the catalogue or a new one; with a draft once something was read."""
 
@@ -180,7 +180,13 @@ def _fields(tier: Tier, n: int, catalogue: Catalogue, draft: Draft | None) -> Ti
     for mark in draft.marks if draft else ():
         if mark.tier == n and mark.what in _FIELD_MARKS and mark.confidence < 0.85:
             confidences[_FIELD_MARKS[mark.what]] = percent(mark.confidence)
-    return TierFields(at, tier_label(tier.label, n), tier, tuple(parts), confidences)
+    return TierFields(
+        at=at,
+        label=tier_label(tier.label, n),
+        tier=tier,
+        parts=tuple(parts),
+        confidences=confidences,
+    )
 
 
 def _listed(
@@ -199,5 +205,11 @@ def _listed(
     )
     sure = percent(mark.confidence) if mark and listed.part else ""
     return ListedField(
-        f"{at}{side}.{m}.", side, listed, tuple(choices), sure, doubtful, mark.why if mark else ""
+        at=f"{at}{side}.{m}.",
+        side=side,
+        listed=listed,
+        choices=tuple(choices),
+        confidence=sure,
+        doubtful=doubtful,
+        why=mark.why if mark else "",
     )

@@ -16,7 +16,7 @@ from wattmetron.services.games.library import DEMANDS, MET_CHOICES, SORTS, judge
 from wattmetron.services.games.measuring import results_state
 from wattmetron.services.games.result_table import ColumnsNeeded
 from wattmetron.web.games.game import game_panel
-from wattmetron.web.games.machine import Machine, read_machine
+from wattmetron.web.games.machine import MeasuredMachine, read_machine
 from wattmetron.web.games.queries import GameQuery, ListQuery
 from wattmetron.web.games.reading import ReadingPage, stored_tiers
 from wattmetron.web.shell.address import DeskQuery
@@ -192,7 +192,7 @@ def show_game(
     return page(request, "games/game.html", content, status, url)
 
 
-def trial_url(machine: Machine, game_id: str, code: str) -> str:
+def trial_url(machine: MeasuredMachine, game_id: str, code: str) -> str:
     """Trying a part happens in the brief, with the game beside it."""
     if machine.brief is None:
         return ""

@@ -19,7 +19,7 @@ from wattmetron.core.values.published import (
     Side,
     Tier,
 )
-from wattmetron.services.games.tier_edits import Comparison, Entry, TierError, part_called
+from wattmetron.services.games.tier_edits import Comparison, ListEntry, TierError, part_called
 from wattmetron.web.shell.forms import Form, Number, Short200, Tick, Typed
 
 MOST_TIERS, MOST_LISTED = 12, 40
@@ -47,8 +47,8 @@ class ListForm(Form):
     than: Short200 = ""
 
     @property
-    def entry(self) -> Entry:
-        return Entry(self.tier, self.side, self.place)
+    def entry(self) -> ListEntry:
+        return ListEntry(self.tier, self.side, self.place)
 
     def comparison(self, name: str) -> Comparison:
         percent = _percent(self.percent, name)

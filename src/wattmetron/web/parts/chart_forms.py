@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import BeforeValidator
 
 from wattmetron.core.values.charts import MEASURES, Measure
-from wattmetron.services.parts.charting import USUAL_NOISE, ChartError, Ratio, Source
+from wattmetron.services.parts.charting import USUAL_NOISE, ChartError, ChartSource, Ratio
 from wattmetron.web.shell.forms import Form, Number, Short20, Short80, Tick, read_day
 
 
@@ -30,9 +30,9 @@ class ChartForm(Form):
     direction: str = "above"
 
     @property
-    def source(self) -> Source:
+    def source(self) -> ChartSource:
         day = read_day(self.published_on, "The date of the source") if self.published_on else None
-        return Source(
+        return ChartSource(
             name=_line(self.name), measure=self.measure, published_on=day, noise=self._noise()
         )
 

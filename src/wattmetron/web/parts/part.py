@@ -24,7 +24,7 @@ from wattmetron.web.parts.part_figures import figures_of
 from wattmetron.web.parts.shelf_state import kind_url, part_url, read_state, try_in_brief
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class OfferLine:
     """An offer in words."""
 
@@ -36,7 +36,7 @@ class OfferLine:
     best: bool
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PartPage:
     """One part in full; ``used_in`` are briefs with the way in which they use it."""
 
@@ -81,25 +81,25 @@ def part_page(
         reviews += f", {part.reviews_from}" if part.reviews_from else ""
         reviews += f", {part.reviews_on:%-d %b %Y}" if part.reviews_on else ""
     return PartPage(
-        part,
-        KIND_PLURALS[kind],
-        kind,
-        part_version(workshop, part_id, kind),
-        kind_url(replace(state, typed={"brief": params.get("brief", "")}), kind),
-        judge(part),
-        reviews,
-        tuple(figures_of(part)),
-        tuple(of_sources(part)),
-        tuple(_offers(catalogue, part_id)),
-        tuple(_used_in(workshop, part_id)),
-        opened,
-        tuple((brief.id, brief.plan.brief.name) for brief in workshop.briefs()),
-        fits,
-        against,
-        replaces,
-        try_url,
-        opened is not None and part_id in opened.plan.build.of(kind),
-        (
+        part=part,
+        kind=KIND_PLURALS[kind],
+        key=kind,
+        version=part_version(workshop, part_id, kind),
+        list_url=kind_url(replace(state, typed={"brief": params.get("brief", "")}), kind),
+        trust=judge(part),
+        reviews=reviews,
+        figures=tuple(figures_of(part)),
+        sources=tuple(of_sources(part)),
+        offers=tuple(_offers(catalogue, part_id)),
+        used_in=tuple(_used_in(workshop, part_id)),
+        brief=opened,
+        briefs=tuple((brief.id, brief.plan.brief.name) for brief in workshop.briefs()),
+        fits=fits,
+        against=against,
+        replaces=replaces,
+        try_url=try_url,
+        in_build=opened is not None and part_id in opened.plan.build.of(kind),
+        stand_in=(
             next(
                 (stand_in for stand_in in opened.plan.build.stand_ins if stand_in.part == part_id),
                 None,
@@ -107,8 +107,8 @@ def part_page(
             if opened
             else None
         ),
-        kind in ("processor", "graphics"),
-        tuple(_neighbours(catalogue, part, kind, opened)),
+        scaled=kind in ("processor", "graphics"),
+        neighbours=tuple(_neighbours(catalogue, part, kind, opened)),
     )
 
 
@@ -180,12 +180,12 @@ def _offer(region: str, offer: Offer, best: bool, stale: bool) -> OfferLine:
     )
     state = listed([offer.condition, "in stock" if offer.in_stock else "sold out"])
     return OfferLine(
-        region,
-        offer.shop,
-        f"{money(offer.delivered_minor, offer.currency)}{shipping}",
-        state,
-        f"{offer.seen_on:%-d %b %Y}{', stale' if stale else ''}",
-        best,
+        region=region,
+        shop=offer.shop,
+        price=f"{money(offer.delivered_minor, offer.currency)}{shipping}",
+        state=state,
+        seen=f"{offer.seen_on:%-d %b %Y}{', stale' if stale else ''}",
+        best=best,
     )
 
 

@@ -11,7 +11,7 @@ from wattmetron.services.words.figures import KIND_WORDS
 FIRST = ("maker", "model", "colour")
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class FieldView:
     """One field: its name and title, unit, what it may hold, what stands in it, and choices where
     there are few.
@@ -27,7 +27,7 @@ class FieldView:
     wide: bool
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PartForm:
     """A part's form; ``part_id`` is empty for a new one."""
 
@@ -54,15 +54,15 @@ def part_form(
     first = [field for word in FIRST for field in fields if field.name == word]
     rest = [field for field in fields if field.name not in FIRST]
     return PartForm(
-        kind,
-        KIND_WORDS[kind],
-        part_id,
-        f"Change {name}" if part_id else f"A new {KIND_WORDS[kind]}",
-        f"/parts/{part_id}/edit" if part_id else "/parts/new",
-        version,
-        (*first, *(view for view in rest if view.required)),
-        tuple(view for view in rest if not view.required),
-        f"/parts/{part_id}" if part_id else f"/parts?kind={kind}",
+        kind=kind,
+        word=KIND_WORDS[kind],
+        part_id=part_id,
+        title=f"Change {name}" if part_id else f"A new {KIND_WORDS[kind]}",
+        action=f"/parts/{part_id}/edit" if part_id else "/parts/new",
+        version=version,
+        needed=(*first, *(view for view in rest if view.required)),
+        more=tuple(view for view in rest if not view.required),
+        back=f"/parts/{part_id}" if part_id else f"/parts?kind={kind}",
     )
 
 
@@ -76,12 +76,12 @@ def _field(spec: ColumnSpec, value: str) -> FieldView:
         choices = choices if spec.required else (("", "not known"), *choices)
     title = spec.text.split(";")[0].removesuffix(", separated by ").removesuffix(", ISO 8601")
     return FieldView(
-        spec.name,
-        title,
-        spec.unit,
-        spec.expected,
-        value,
-        choices,
-        spec.required or spec.name in ("maker", "model"),
-        (spec.base is str and not choices) or spec.many,
+        name=spec.name,
+        title=title,
+        unit=spec.unit,
+        expected=spec.expected,
+        value=value,
+        choices=choices,
+        required=spec.required or spec.name in ("maker", "model"),
+        wide=(spec.base is str and not choices) or spec.many,
     )

@@ -64,7 +64,7 @@ def read_scale_query(catalogue: Catalogue, params: Mapping[str, str]) -> ScaleQu
     )
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ScaleRow:
     """A part on the scale."""
 
@@ -79,7 +79,7 @@ class ScaleRow:
     only_charts: bool
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SourceRow:
     """A source: how far its values are off, how many it has."""
 
@@ -93,7 +93,7 @@ class SourceRow:
     loose: bool
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ScalePage:
     """The page's content."""
 
@@ -130,18 +130,20 @@ def scale_page(catalogue: Catalogue, query: ScaleQuery) -> ScalePage:
     ]
     compared, error = _compared(catalogue, fit, query)
     return ScalePage(
-        query,
-        tuple(shown),
-        len(order),
-        name_of(catalogue, reference) if reference else "",
-        tuple(_source(source) for source in fit.sources),
-        tuple(_disagreements(catalogue, fit)),
-        tuple(_loose(catalogue, fit)),
-        _chain(catalogue, fit, query.part, query.measure, base) if query.part in fit.ln else None,
-        compared,
-        error,
-        tuple((region.id, region.name) for region in catalogue.regions.values()),
-        tuple((key, name_of(catalogue, key)) for key in order),
+        query=query,
+        rows=tuple(shown),
+        found=len(order),
+        reference=name_of(catalogue, reference) if reference else "",
+        sources=tuple(_source(source) for source in fit.sources),
+        disagreements=tuple(_disagreements(catalogue, fit)),
+        loose=tuple(_loose(catalogue, fit)),
+        chain=_chain(catalogue, fit, query.part, query.measure, base)
+        if query.part in fit.ln
+        else None,
+        compared=compared,
+        error=error,
+        regions=tuple((region.id, region.name) for region in catalogue.regions.values()),
+        names=tuple((key, name_of(catalogue, key)) for key in order),
     )
 
 
@@ -164,14 +166,14 @@ def _row(
     )
     standing = scale_of(catalogue).standings.get(key)
     return ScaleRow(
-        rank,
-        key,
-        name,
-        f"{speed:.1f}",
-        f"{low:.1f}–{high:.1f}",
-        sources,
-        _price(catalogue, key, query.region or next(iter(catalogue.regions), "")),
-        scale_row(
+        rank=rank,
+        key=key,
+        name=name,
+        speed=f"{speed:.1f}",
+        interval=f"{low:.1f}–{high:.1f}",
+        sources=sources,
+        price=_price(catalogue, key, query.region or next(iter(catalogue.regions), "")),
+        chart=scale_row(
             speed,
             low,
             high,
@@ -179,7 +181,7 @@ def _row(
             side_of(query.measure) == "processor",
             f"{name}: {speed:.1f}, 80 % interval {low:.1f} to {high:.1f}",
         ),
-        standing is None or not standing.part_ids,
+        only_charts=standing is None or not standing.part_ids,
     )
 
 
@@ -202,14 +204,14 @@ def _source(source: Source) -> SourceRow:
     if chart.is_comparison:
         noise = "" if chart.muted else f"±{source.noise * np.sqrt(2) * 100:.1f}{THIN}%"
     return SourceRow(
-        chart.id,
-        chart.name,
-        chart.unit,
-        day,
-        len(chart.rows),
-        noise,
-        chart.muted,
-        not source.tied and not chart.muted,
+        id=chart.id,
+        name=chart.name,
+        unit=chart.unit,
+        day=day,
+        values=len(chart.rows),
+        noise=noise,
+        muted=chart.muted,
+        loose=not source.tied and not chart.muted,
     )
 
 

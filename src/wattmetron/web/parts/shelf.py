@@ -31,7 +31,7 @@ class Head:
     way: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RowView:
     """A line of the list."""
 
@@ -53,7 +53,7 @@ class RowView:
     in_beside: bool
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ShelfPage:
     """The page's content."""
 
@@ -101,29 +101,30 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
         if now is not None and query.kind in ("processor", "graphics", "memory")
     )
     return ShelfPage(
-        state,
-        kinds,
-        found,
-        tuple(
+        state=state,
+        kinds=kinds,
+        found=found,
+        heads=tuple(
             _head(state, figure.key, figure.title, figure.unit) for figure in FIGURES[query.kind]
         ),
-        tuple(_row(catalogue, state, now, row, currency) for row in found.rows),
-        tuple(figure for figure in FIGURES[query.kind] if figure.ranged),
-        beside(catalogue, state, now, currency),
-        f"{found.found} {KIND_PLURALS[query.kind] if found.found != 1 else KIND_WORDS[query.kind]}",
-        currency,
-        now,
-        {
+        rows=tuple(_row(catalogue, state, now, row, currency) for row in found.rows),
+        ranged=tuple(figure for figure in FIGURES[query.kind] if figure.ranged),
+        beside=beside(catalogue, state, now, currency),
+        words=f"{found.found}"
+        f" {KIND_PLURALS[query.kind] if found.found != 1 else KIND_WORDS[query.kind]}",
+        currency=currency,
+        now=now,
+        loosened={
             name: ""
             for name in state.typed
             if name.split(".")[0] in ("q", "f", "min", "max", "fits", "trusted")
         },
-        GENERAL[query.kind],
-        what_matters(catalogue, now, query.kind) if now else (),
-        _head(state, "price", "delivered", currency),
-        _head(state, "name", "part", ""),
-        _head(state, "trust", "trust", ""),
-        frames,
+        general=GENERAL[query.kind],
+        matters=what_matters(catalogue, now, query.kind) if now else (),
+        price_head=_head(state, "price", "delivered", currency),
+        name_head=_head(state, "name", "part", ""),
+        trust_head=_head(state, "trust", "trust", ""),
+        frames_heads=frames,
     )
 
 
@@ -157,13 +158,13 @@ def _row(
     if part.id not in state.beside:
         listed_beside = [*listed_beside, part.id][-MOST_BESIDE:]
     return RowView(
-        part.id,
-        part.name,
-        part_url(part.id, state.brief),
-        part.colour,
-        tuple(figure_words(figure, part) for figure in FIGURES[kind]),
-        "no offer" if row.offer is None else money(row.offer.delivered_minor, currency),
-        (
+        id=part.id,
+        name=part.name,
+        url=part_url(part.id, state.brief),
+        traits=part.colour,
+        figures=tuple(figure_words(figure, part) for figure in FIGURES[kind]),
+        price="no offer" if row.offer is None else money(row.offer.delivered_minor, currency),
+        seen=(
             ""
             if row.offer is None
             else (
@@ -171,13 +172,13 @@ def _row(
                 f" {row.offer.seen_on:%-d %b}{', used' if row.offer.condition == 'used' else ''}"
             )
         ),
-        row.trust,
-        against,
-        fits,
-        row.in_build,
-        "–" if row.frames is None else f"{row.frames:.0f}",
-        "–" if row.per_100 is None else f"{row.per_100:.1f}",
-        try_url,
-        state.url(beside=" ".join(listed_beside)),
-        part.id in state.beside,
+        trust=row.trust,
+        against=against,
+        fits=fits,
+        in_build=row.in_build,
+        frames="–" if row.frames is None else f"{row.frames:.0f}",
+        worth="–" if row.per_100 is None else f"{row.per_100:.1f}",
+        try_url=try_url,
+        beside_url=state.url(beside=" ".join(listed_beside)),
+        in_beside=part.id in state.beside,
     )

@@ -13,11 +13,11 @@ from wattmetron.core.requirements.reading.headings import (
     label_field,
     tier_name,
 )
-from wattmetron.core.requirements.reading.pieces import Layout, Line, Piece
+from wattmetron.core.requirements.reading.pieces import Layout, Piece, TextLine
 from wattmetron.core.requirements.reading.vocabulary import COLUMN_HEADS, TITLE, Field
 
 
-def _cells(line: Line) -> list[tuple[int, int]]:
+def _cells(line: TextLine) -> list[tuple[int, int]]:
     """Spans of the cells of a line that tabs or upright strokes divide; empty for any other
     line.
     """
@@ -38,7 +38,7 @@ def _cells(line: Line) -> list[tuple[int, int]]:
     return spans
 
 
-def table_rows(lines: list[Line]) -> list[Line] | None:
+def table_rows(lines: list[TextLine]) -> list[TextLine] | None:
     rows = [line for line in lines if _cells(line)]
     widths = {len(_cells(line)) for line in rows if not RULE.match(line.text)}
     if len(rows) < 2 or not widths or max(widths) < 2:
@@ -55,7 +55,7 @@ def _stripped(text: str, span: tuple[int, int]) -> tuple[int, int]:
     return start, end
 
 
-def read_table(text: str, rows: list[Line], layout: Layout) -> None:
+def read_table(text: str, rows: list[TextLine], layout: Layout) -> None:
     grid = [
         [_stripped(text, span) for span in _cells(line)]
         for line in rows
@@ -90,7 +90,9 @@ def read_table(text: str, rows: list[Line], layout: Layout) -> None:
             layout.structure.append((*row[0], "label", None))
         for n, (start, end) in enumerate(row[1 : len(head)]):
             if start < end:
-                layout.pieces.append(Piece(first + n, what, label, start, end))
+                layout.pieces.append(
+                    Piece(tier=first + n, field=what, label=label, start=start, end=end)
+                )
 
 
 def _read_tiers_down(
@@ -103,7 +105,7 @@ def _read_tiers_down(
         layout.structure.append((*row[0], "tier", tier))
         for what, (start, end) in zip(fields[1:], row[1:], strict=False):
             if start < end:
-                layout.pieces.append(Piece(tier, what, "", start, end))
+                layout.pieces.append(Piece(tier=tier, field=what, label="", start=start, end=end))
 
 
 def _read_pairs(text: str, grid: list[list[tuple[int, int]]], layout: Layout) -> None:
@@ -113,13 +115,13 @@ def _read_pairs(text: str, grid: list[list[tuple[int, int]]], layout: Layout) ->
         label = text[slice(*row[0])]
         layout.structure.append((*row[0], "label", None))
         layout.pieces += [
-            Piece(tier, label_field(label), label, start, end)
+            Piece(tier=tier, field=label_field(label), label=label, start=start, end=end)
             for start, end in row[1:2]
             if start < end
         ]
 
 
-def _heads(line: Line) -> list[tuple[int, int]]:
+def _heads(line: TextLine) -> list[tuple[int, int]]:
     """Spans of tier names where a line is nothing but one or several of them."""
     spans = []
     for each_match in re.finditer(
@@ -132,7 +134,7 @@ def _heads(line: Line) -> list[tuple[int, int]]:
     return spans
 
 
-def column_run(lines: list[Line]) -> tuple[int, list[tuple[int, int]]] | None:
+def column_run(lines: list[TextLine]) -> tuple[int, list[tuple[int, int]]] | None:
     """Index after the heads and their spans, where two or more tier names stand with nothing
     between.
     """
@@ -150,7 +152,7 @@ def column_run(lines: list[Line]) -> tuple[int, list[tuple[int, int]]] | None:
 
 
 def read_columns(
-    text: str, lines: list[Line], run: tuple[int, list[tuple[int, int]]], layout: Layout
+    text: str, lines: list[TextLine], run: tuple[int, list[tuple[int, int]]], layout: Layout
 ) -> None:
     after, heads = run
     first = len(layout.tiers)
@@ -177,12 +179,18 @@ def read_columns(
             start = line.start + len(line.text) - len(line.text.lstrip(" *-")) + opened.end()
             layout.structure.append((line.start, start, "label", None))
         layout.pieces.append(
-            Piece(first + min(column, len(heads) - 1), what, label, start, line.end)
+            Piece(
+                tier=first + min(column, len(heads) - 1),
+                field=what,
+                label=label,
+                start=start,
+                end=line.end,
+            )
         )
         column += 1
 
 
-def _read_row(line: Line, heads: list[tuple[int, int]], first: int, layout: Layout) -> bool:
+def _read_row(line: TextLine, heads: list[tuple[int, int]], first: int, layout: Layout) -> bool:
     """A line that holds a label and a value for every head, with gaps or strokes between."""
     opened = LABEL.match(line.text.lstrip(" *-"))
     body, start = line.text, line.start
@@ -203,7 +211,8 @@ def _read_row(line: Line, heads: list[tuple[int, int]], first: int, layout: Layo
             continue
         layout.structure.append((line.start, cells[0][0], "label", None))
         layout.pieces += [
-            Piece(first + n, label_field(words), words, *cell) for n, cell in enumerate(cells)
+            Piece(tier=first + n, field=label_field(words), label=words, start=start, end=end)
+            for n, (start, end) in enumerate(cells)
         ]
         return True
     return False

@@ -28,7 +28,7 @@ from wattmetron.core.requirements.reading.headings import (
     slip_of_tier,
     tier_name,
 )
-from wattmetron.core.requirements.reading.pieces import Layout, Line, Piece
+from wattmetron.core.requirements.reading.pieces import Layout, Piece, TextLine
 from wattmetron.core.requirements.reading.vocabulary import (
     NEW_TIER_FIELDS,
     SURE_TIERS,
@@ -41,7 +41,7 @@ from wattmetron.core.values import amounts
 def lay_out(text: str) -> Layout:
     """The layout of a plain text."""
     lines = [
-        Line(match.start(), match.end(), match[0])
+        TextLine(match.start(), match.end(), match[0])
         for match in re.finditer(r"[^\n]+", text)
         if match[0].strip()
     ]
@@ -63,7 +63,7 @@ def lay_out(text: str) -> Layout:
 class _Walk:
     """Goes down the lines with the tier and the label that stand open."""
 
-    def __init__(self, text: str, lines: list[Line], layout: Layout) -> None:
+    def __init__(self, text: str, lines: list[TextLine], layout: Layout) -> None:
         self.text, self.lines, self.found = text, lines, layout
         self.tier: int | None = None
         self.seen: set[Field] = set()
@@ -87,7 +87,7 @@ class _Walk:
             following = self.lines[n + 1] if n + 1 < len(self.lines) else None
             self._line(line, following)
 
-    def _line(self, line: Line, following: Line | None) -> None:
+    def _line(self, line: TextLine, following: TextLine | None) -> None:
         heading = self._heading(line)
         if heading is not None:
             name, rest = heading
@@ -95,7 +95,7 @@ class _Walk:
                 self._tier_under_label(name, line, rest)
                 return
             self._open(name, line.start, rest)
-            self._content(Line(rest, line.end, self.text[rest : line.end]))
+            self._content(TextLine(rest, line.end, self.text[rest : line.end]))
             return
         if TITLE.fullmatch(line.text.strip(" *#-_:")):
             self.found.structure.append((line.start, line.end, "title", None))
@@ -114,7 +114,7 @@ class _Walk:
             return
         self._content(line)
 
-    def _heading(self, line: Line) -> tuple[str, int] | None:
+    def _heading(self, line: TextLine) -> tuple[str, int] | None:
         """The tier's name and where the rest of the line begins."""
         match = HEADING.match(line.text)
         if not match:
@@ -131,7 +131,7 @@ class _Walk:
             return (tier_name(match["tier"]), start) if sure or rest[0] in ":(" else None
         return None
 
-    def _own_heading(self, line: Line, following: Line | None) -> bool:
+    def _own_heading(self, line: TextLine, following: TextLine | None) -> bool:
         """A short line without figures, before a label: the publisher's own name for a tier."""
         words = line.text.strip(" :*#=-[]\t")
         if (
@@ -151,11 +151,13 @@ class _Walk:
         self.found.structure.append((start, end, "tier", self.tier))
         self.seen, self.label, self.what = set(), "", None
 
-    def _tier_under_label(self, name: str, line: Line, rest: int) -> None:
+    def _tier_under_label(self, name: str, line: TextLine, rest: int) -> None:
         """A tier's name before a value, where the label stands above them all."""
         self.tier = self._tier_called(name)
         self.found.structure.append((line.start, rest, "tier", self.tier))
-        self.found.pieces.append(Piece(self.tier, self.what, self.label, rest, line.end))
+        self.found.pieces.append(
+            Piece(tier=self.tier, field=self.what, label=self.label, start=rest, end=line.end)
+        )
 
     def _tier_called(self, word: str) -> int:
         key = word.casefold()[:3]
@@ -188,7 +190,7 @@ class _Walk:
             return
         self.tier, self.seen = self._tier_called(word), set()
 
-    def _content(self, line: Line) -> None:
+    def _content(self, line: TextLine) -> None:
         """Values of a line, each with the label before it; a tier's name with a colon begins
         another tier.
         """
@@ -204,7 +206,7 @@ class _Walk:
                 self._label(cut, line.start + cut.start(), line.start + cut.end())
             self._value(line.start + cut.end(), line.start + end, cut.re is not INLINE_TIER)
 
-    def _cuts(self, line: Line) -> list[re.Match[str]]:
+    def _cuts(self, line: TextLine) -> list[re.Match[str]]:
         matches = [*LABEL.finditer(line.text), *INLINE_TIER.finditer(line.text)]
         matches += [
             match for match in API_LABEL.finditer(line.text) if label_field(match["label"]) is None
@@ -237,7 +239,9 @@ class _Walk:
         what, self.fresh = self.what, False
         tier = self._ensure(what if labelled or self.waiting else None)
         self.waiting = False
-        self.found.pieces.append(Piece(tier, what, self.label, start, end))
+        self.found.pieces.append(
+            Piece(tier=tier, field=what, label=self.label, start=start, end=end)
+        )
         if labelled:
             self.label, self.what = "", None
 
@@ -246,7 +250,15 @@ class _Walk:
         for match in marked:
             self.tier = self._tier_called(match["tier"])
             self.found.structure.append((match.start(), match.end(), "tier", self.tier))
-            self.found.pieces.append(Piece(self.tier, self.what, self.label, start, match.start()))
+            self.found.pieces.append(
+                Piece(
+                    tier=self.tier,
+                    field=self.what,
+                    label=self.label,
+                    start=start,
+                    end=match.start(),
+                )
+            )
             start = match.end()
         self.label, self.what = "", None
 
@@ -274,7 +286,7 @@ def _conditions_alone(text: str) -> bool:
     )
 
 
-def _read_prose(text: str, lines: list[Line], layout: Layout) -> None:
+def _read_prose(text: str, lines: list[TextLine], layout: Layout) -> None:
     """Sentences: each belongs to the tier that it names, else to the one before; one tier where
     none is named.
     """
@@ -295,4 +307,6 @@ def _read_prose(text: str, lines: list[Line], layout: Layout) -> None:
             if tier is None:
                 layout.structure.append((start, end, "unread", None))
             else:
-                layout.pieces.append(Piece(tier, None, "", start, end, True))
+                layout.pieces.append(
+                    Piece(tier=tier, field=None, label="", start=start, end=end, prose=True)
+                )

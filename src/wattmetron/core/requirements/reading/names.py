@@ -36,7 +36,7 @@ def tokens(text: str) -> tuple[str, ...]:
     return tuple(TOKEN.findall(text.casefold()))
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Name:
     """A name on the scale: its key, side, words, and which of them are the maker's."""
 
@@ -179,7 +179,14 @@ def _names(scale: Scale) -> Iterable[Name]:
     for standing in scale.of("processor"):
         words = tokens(standing.name)
         maker = frozenset() if standing.placed else frozenset(words[:1])
-        yield Name(standing.key, "processor", standing.name, frozenset(words), maker, frozenset())
+        yield Name(
+            key=standing.key,
+            side="processor",
+            text=standing.name,
+            words=frozenset(words),
+            maker=maker,
+            amounts_gb=frozenset(),
+        )
     for chip, variants in scale.variants.items():
         first = variants[0]
         label = (
@@ -188,4 +195,11 @@ def _names(scale: Scale) -> Iterable[Name]:
         words = tokens(label)
         maker = frozenset(words[:1]) if len(words) > 1 and not first.placed else frozenset()
         amounts = frozenset(int(variant.memory_gb) for variant in variants if variant.memory_gb)
-        yield Name(chip, "graphics", label, frozenset(words), maker, amounts)
+        yield Name(
+            key=chip,
+            side="graphics",
+            text=label,
+            words=frozenset(words),
+            maker=maker,
+            amounts_gb=amounts,
+        )

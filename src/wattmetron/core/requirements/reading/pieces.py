@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from wattmetron.core.requirements.reading.vocabulary import Field
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Piece:
     """Text from ``start`` to before ``end`` that belongs to a tier; ``label`` is the label's own
     text.
@@ -31,7 +31,7 @@ class Layout:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class TextLine:
     start: int
     end: int
     text: str

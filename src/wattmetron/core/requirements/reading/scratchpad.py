@@ -47,8 +47,10 @@ class Scratchpad:
         return "".join(self._left[start:end])
 
     def take(self, start: int, end: int, what: str, tier: int | None, confidence: float) -> None:
-        """Mark a stretch, without the blanks around it, as read."""
+        """Mark a stretch, without the blanks around it, as read; around what was read within."""
         start, end = self._trim(start, end)
+        if self._was_read_within(start, end):
+            return self.take_left(start, end, what, tier, confidence)
         if start < end:
             self.marks.append(Mark(start, end, what, tier, confidence))
         self.blank(start, end)
@@ -104,6 +106,9 @@ class Scratchpad:
                 else:
                     found.append((start, end))
         return tuple(found)
+
+    def _was_read_within(self, start: int, end: int) -> bool:
+        return any(self._left[at] == " " != self.text[at] for at in range(start, end))
 
     def _between(self, start: int, end: int) -> bool:
         """Whether something that was read, or a new line, lies between two places."""
