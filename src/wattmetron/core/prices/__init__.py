@@ -1,1 +1,0 @@
-"""Offers, delivered prices and their dates."""

@@ -1,1 +1,0 @@
-"""Server-made SVG, without inline styles."""

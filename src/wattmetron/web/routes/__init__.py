@@ -1,1 +1,0 @@
-"""Addresses of pages and of the API."""

@@ -1,1 +1,0 @@
-"""View models: what templates show, already put into words and figures."""
