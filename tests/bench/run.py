@@ -14,7 +14,7 @@ from urllib.request import urlopen
 import psutil
 from playwright.sync_api import sync_playwright
 
-from tests.bench import balance, charts, fits, games, parts
+from tests.bench import balance, charts, fits, games, hands, parts
 from tests.bench.highs import least_money
 from tests.bench.questions import fresh, question, timed
 from tests.e2e.conftest import FLAGS, chromium
@@ -201,3 +201,6 @@ if __name__ == "__main__":
     parts.rules()
     parts.pages()
     memory()
+    hands.calls()
+    hands.several_at_once()
+    hands.memory_of_many_questions()

@@ -74,4 +74,4 @@ def page(browser):
 
 @pytest.fixture
 def desk(site, page):
-    return Desk(opened=page, query=site.url)
+    return Desk(page, site.url)

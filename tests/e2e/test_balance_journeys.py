@@ -51,7 +51,6 @@ def test_the_map_and_the_frontier_are_walked_with_the_keyboard(desk, page):
     page.locator("#frontier-table").get_by_text("try it").last.click()
     desk.tries("more")
     desk.settles()
-    desk.is_accessible()
     page.locator("#ask-prices").click()
     expect(page.locator("#prices")).to_contain_text(
         "still the pick up to this price", timeout=20_000

@@ -166,7 +166,7 @@ def test_theme_and_key_list(desk, page):
 
 def test_two_tabs_do_not_overwrite_each_other(desk, browser):
     desk.open("/briefs/1/brief")
-    other = Desk(opened=browser.new_page(), query=desk.url)
+    other = Desk(browser.new_page(), desk.url)
     other.open("/briefs/1/brief")
     desk.field("budget-high").fill("1300")
     desk.field("budget-high").press("Tab")

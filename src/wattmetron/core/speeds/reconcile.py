@@ -15,6 +15,8 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.sparse import coo_array
+from scipy.sparse.csgraph import connected_components
 
 from wattmetron.core.values.charts import Chart, Disagreement, Reconciled, Source
 
@@ -141,29 +143,20 @@ def _tied(
     parts: int, known: set[int], part: Ints, source: Ints
 ) -> tuple[NDArray[np.bool_], list[list[int]]]:
     """Which parts hang together with what is known, and the groups that do not."""
-    parent = list(range(parts + (int(source.max()) + 1 if source.size else 0) + 1))
-    root = parts + (int(source.max()) + 1 if source.size else 0)
-
-    def find(number: int) -> int:
-        while parent[number] != number:
-            parent[number] = parent[parent[number]]
-            number = parent[number]
-        return number
-
-    for number in known:
-        parent[find(number)] = find(root)
-    for number, other in zip(part.tolist(), source.tolist(), strict=True):
-        parent[find(number)] = find(parts + other)
-    if not known and parts:
-        parent[find(root)] = find(0)
-    home = find(root)
-    groups: dict[int, list[int]] = {}
-    for number in range(parts):
-        if find(number) != home:
-            groups.setdefault(find(number), []).append(number)
-    return np.array([find(number) == home for number in range(parts)], dtype=bool), list(
-        groups.values()
+    sources = int(source.max()) + 1 if source.size else 0
+    root = parts + sources
+    anchors = np.array(sorted(known) or [0] * bool(parts), dtype=np.int64)
+    ends = (
+        np.concatenate([part, anchors]),
+        np.concatenate([parts + source, np.full(anchors.size, root)]),
     )
+    links = coo_array((np.ones(ends[0].size), ends), shape=(root + 1, root + 1))
+    group = connected_components(links, directed=False)[1]
+    tied = group[:parts] == group[root]
+    loose: dict[int, list[int]] = {}
+    for number in np.flatnonzero(~tied).tolist():
+        loose.setdefault(int(group[number]), []).append(number)
+    return tied, list(loose.values())
 
 
 def _sources(

@@ -50,7 +50,8 @@ class Scratchpad:
         """Mark a stretch, without the blanks around it, as read; around what was read within."""
         start, end = self._trim(start, end)
         if self._was_read_within(start, end):
-            return self.take_left(start, end, what, tier, confidence)
+            self.take_left(start, end, what, tier, confidence)
+            return
         if start < end:
             self.marks.append(Mark(start, end, what, tier, confidence))
         self.blank(start, end)
