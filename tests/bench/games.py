@@ -67,8 +67,8 @@ def reading():
     each = [min(timed(reader_of(catalogue).read, text)[0] for _ in range(5)) for text in texts]
     large = World(3).catalogue(per_kind=625)
     large = replace(large, parts={**catalogue.parts, **large.parts})
-    large.reader.read(texts[0])
-    beside = [min(timed(large.reader.read, text)[0] for _ in range(3)) for text in texts]
+    reader_of(large).read(texts[0])
+    beside = [min(timed(reader_of(large).read, text)[0] for _ in range(3)) for text in texts]
     print("\nreading one text (60 samples)")
     print(
         f"demo catalogue: median {1000 * statistics.median(each):.1f} ms, longest"

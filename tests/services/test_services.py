@@ -2,6 +2,7 @@
 
 import re
 from dataclasses import replace
+from urllib.parse import parse_qsl, urlsplit
 
 import pytest
 from hypothesis import given, settings
@@ -29,7 +30,7 @@ from wattmetron.services.desk import edits
 from wattmetron.services.desk.assess import assess, finding_remedies, remaining
 from wattmetron.services.desk.swaps import SwapQuery, swap, traits
 from wattmetron.study.keeper import Keeper
-from wattmetron.web.shell.address import DeskQuery, decode_build, encode_build, read_query
+from wattmetron.web.shell.address import DeskQuery, decode_build, encode_build
 
 WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
 NAMES = ("net-loft", "harbour-hall", "ferry-bunk", "chart-room", "signal-tower")
@@ -257,12 +258,8 @@ def test_tried_builds_survive_the_address(data):
         view="frames", tried=encode_build(item, other), swap="case", working="t1", everything=True
     )
     address = query.url(7)
-    from urllib.parse import parse_qsl, urlsplit
-
-    assert (
-        read_query("frames", dict(parse_qsl(urlsplit(address).query, keep_blank_values=True)))
-        == query
-    )
+    said = dict(parse_qsl(urlsplit(address).query, keep_blank_values=True))
+    assert DeskQuery.model_validate({**said, "view": "frames"}) == query
 
 
 def test_plans_round_trip_as_documents():

@@ -38,6 +38,8 @@ from wattmetron.web.desk.balance_savings import (
 )
 from wattmetron.web.desk.suppositions import (
     SupposedRow,
+    WishRow,
+    YearRow,
     announced_row,
     elsewhere_row,
     supposed_rows,
@@ -101,7 +103,7 @@ class BalanceView:
     left: str
     prices: PriceLimits | None
     ask_prices: str
-    wishes: tuple[tuple[str, str, str, str], ...] | None
+    wishes: tuple[WishRow, ...] | None
     ask_wishes: str
     preferences: tuple[str, ...]
     supposed: tuple[SupposedRow, ...] | None
@@ -111,7 +113,7 @@ class BalanceView:
     regions: tuple[tuple[str, str], ...]
     likes: tuple[tuple[str, str], ...]
     steps_url: str
-    years: tuple[tuple[str, str, str, str, str, str], ...]
+    years: tuple[YearRow, ...]
     years_words: str
 
 

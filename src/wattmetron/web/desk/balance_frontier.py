@@ -28,13 +28,23 @@ class Strip:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class StepRow:
+    """A step of the frontier."""
+
+    cost: str
+    met: str
+    worst: str
+    url: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class FrontierView:
     """The chart with its axis, strips and steps as rows of a table."""
 
     steps: Markup
     scale: Markup
     strips: tuple[Strip, ...]
-    rows: tuple[tuple[str, str, str, str], ...]
+    rows: tuple[StepRow, ...]
     words: str
 
 
@@ -69,11 +79,11 @@ def frontier_view(
     own, trying = _place(subject), _place(tried)
     budget = (tables.brief.budget_low_minor, tables.brief.budget_high_minor)
     rows = tuple(
-        (
-            money(steps[i].cost + besides, currency),
-            f"{_met(tables, i)} of {len(gains[i])}",
-            f"{_worst_percent(gains[i]):.0f}{THIN}%",
-            link(step=str(steps[i].cost), tried=None),
+        StepRow(
+            cost=money(steps[i].cost + besides, currency),
+            met=f"{_met(tables, i)} of {len(gains[i])}",
+            worst=f"{_worst_percent(gains[i]):.0f}{THIN}%",
+            url=link(step=str(steps[i].cost), tried=None),
         )
         for i in shown
     )

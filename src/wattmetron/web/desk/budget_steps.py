@@ -15,6 +15,16 @@ from wattmetron.web.shell.address import encode_build
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class StepPart:
+    """A part of a step's build; whether it is another than in the step before."""
+
+    kind: str
+    name: str
+    price: str
+    changed: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class StepCard:
     """One budget: its build's parts with prices, what is met, its targets' rates, what it adds,
     where it is tried.
@@ -25,7 +35,7 @@ class StepCard:
     left: str
     met: str
     targets: tuple[tuple[str, str, str], ...]
-    parts: tuple[tuple[str, str, str, bool], ...]
+    parts: tuple[StepPart, ...]
     adds: str
     power: str
     url: str
@@ -105,11 +115,11 @@ def _card(step: BudgetStep, before: BudgetStep | None, opened: Opened, currency:
             url="",
         )
     parts = tuple(
-        (
-            KIND_WORDS[line.kind],
-            line.part.name if line.part else line.part_id,
-            money(line.cost_minor, currency),
-            line.kind in step.changed,
+        StepPart(
+            kind=KIND_WORDS[line.kind],
+            name=line.part.name if line.part else line.part_id,
+            price=money(line.cost_minor, currency),
+            changed=line.kind in step.changed,
         )
         for line in now.lines
     )

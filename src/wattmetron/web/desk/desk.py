@@ -1,7 +1,7 @@
 """A brief's page: everything that it shows, put together from the address and the stored plan."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
@@ -447,7 +447,9 @@ def _swap(
         also=tried_id,
     )
     found = swap(catalogue, present, asked)
-    return swap_view(present, found, replace(query, place=place), brief_id, tried_id, names)
+    return swap_view(
+        present, found, query.model_copy(update={"place": place}), brief_id, tried_id, names
+    )
 
 
 def _prices(catalogue: Catalogue, brief: Brief, now: Assessment) -> str:

@@ -52,6 +52,17 @@ class ClearanceRow:
     clash: bool
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TunedRow:
+    """A way of setting clocks: change in frames, watts, targets met, what stands in the way."""
+
+    way: str
+    frames: str
+    watts: str
+    met: str
+    obstacles: str
+
+
 @dataclass(frozen=True, slots=True)
 class CureView:
     """The set of changes that clears all that blocks: a sentence, what replaces what, the address
@@ -78,7 +89,7 @@ class FitView:
     headline: str
     aside: tuple[tuple[Finding, str, str], ...]
     growth: tuple[tuple[str, str, str], ...]
-    tuned: tuple[tuple[str, str, str, str, str], ...]
+    tuned: tuple[TunedRow, ...]
 
 
 def fit_view(
@@ -261,18 +272,17 @@ def _growth(
     return rows
 
 
-def _tuned(tuned: Tuned, now: Assessment) -> tuple[str, str, str, str, str]:
-    """Way, change in frames, watts, targets met, what stands in the way."""
+def _tuned(tuned: Tuned, now: Assessment) -> TunedRow:
     ends = [f"{round(100 * end):+d}".replace("-", "−") for end in (tuned.least, tuned.most)]
     frames = f"{ends[0]}{THIN}%" if ends[0] == ends[1] else f"{ends[0]} to {ends[1]}{THIN}%"
     spread = 100 * 1.28 * CHANGES[tuned.way].gain_sd
     watts = f"{tuned.watts:+d}{THIN}W".replace("-", "−")
-    return (
-        tuned.way,
-        f"{frames}, the gain itself within {spread:.1f}",
-        watts,
-        f"{tuned.met} of {len(now.counted)}",
-        "; ".join(tuned.obstacles),
+    return TunedRow(
+        way=tuned.way,
+        frames=f"{frames}, the gain itself within {spread:.1f}",
+        watts=watts,
+        met=f"{tuned.met} of {len(now.counted)}",
+        obstacles="; ".join(tuned.obstacles),
     )
 
 

@@ -14,7 +14,8 @@ from wattmetron.web.desk.assembly import assembly_page
 from wattmetron.web.desk.budget_steps import steps_page
 from wattmetron.web.desk.desk import make_desk
 from wattmetron.web.desk.found import found_view
-from wattmetron.web.shell.address import VIEWS, read_query
+from wattmetron.web.shell.address import VIEWS, DeskQuery
+from wattmetron.web.shell.forms import read
 from wattmetron.web.shell.line import PageRoute
 from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import workshop_of
@@ -82,7 +83,7 @@ def show(
     desk = make_desk(
         workshop.catalogue(),
         workshop.open(brief_id),
-        read_query(view, params),
+        read(DeskQuery, {**params, "view": view}),
         lambda game_id: game_state(workshop, game_id),
     )
     return page(request, "desk/desk.html", {"desk": replace(desk, **more)}, status, url)  # type: ignore[arg-type]

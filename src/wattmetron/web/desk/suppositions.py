@@ -29,9 +29,29 @@ class SupposedRow:
     url: str
 
 
-def years_rows(
-    catalogue: Catalogue, subject: Assessment
-) -> Iterator[tuple[str, str, str, str, str, str]]:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class YearRow:
+    """A year with what is met, what either side carries alone, what is lost, the next step."""
+
+    name: str
+    met: str
+    processor_alone: str
+    card_alone: str
+    lost: str
+    steps: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WishRow:
+    """What a wish costs in money, frames and targets."""
+
+    words: str
+    cost: str
+    frames: str
+    targets: str
+
+
+def years_rows(catalogue: Catalogue, subject: Assessment) -> Iterator[YearRow]:
     """Each year with what is met, what either side carries alone, what is lost, and the next step
     where something is lost first.
     """
@@ -41,13 +61,13 @@ def years_rows(
             "today" if not year.year else f"in {year.year} {'year' if year.year == 1 else 'years'}"
         )
         steps = "; ".join(_step_words(step, subject.currency) for step in year.steps)
-        yield (
-            name,
-            f"{year.met} of {count}",
-            str(year.processor_alone),
-            str(year.graphics_alone),
-            listed(list(year.lost)) or "none",
-            steps,
+        yield YearRow(
+            name=name,
+            met=f"{year.met} of {count}",
+            processor_alone=str(year.processor_alone),
+            card_alone=str(year.graphics_alone),
+            lost=listed(list(year.lost)) or "none",
+            steps=steps,
         )
 
 
@@ -63,22 +83,15 @@ def _step_words(step: YearStep, currency: str) -> str:
     )
 
 
-def wishes_rows(catalogue: Catalogue, now: Assessment) -> Iterator[tuple[str, str, str, str]]:
+def wishes_rows(catalogue: Catalogue, now: Assessment) -> Iterator[WishRow]:
     """Each wish with what it costs in money, frames and targets."""
     names = {part_id: part.name for part_id, part in catalogue.parts.items()}
     for cost in wish_costs(catalogue, now.brief, now.build):
         words = wish_words(now.brief, cost.wish, now.currency, names)
         if cost.cost_minor is None or cost.frames_lost is None or cost.weight_lost is None:
-            yield (
-                words,
-                "",
-                "",
-                (
-                    "stands in the way of any answer"
-                    if cost.nothing_with_it
-                    else "no answer either way"
-                ),
-            )
+            why = "stands in the way of any" if cost.nothing_with_it else "no"
+            way = "" if cost.nothing_with_it else " either way"
+            yield WishRow(words=words, cost="", frames="", targets=f"{why} answer{way}")
             continue
         frames = (
             "none" if abs(cost.frames_lost) < 0.0005 else f"{100 * cost.frames_lost:.1f}{THIN}%"
@@ -88,7 +101,12 @@ def wishes_rows(catalogue: Catalogue, now: Assessment) -> Iterator[tuple[str, st
             if cost.weight_lost > 0
             else "no target"
         )
-        yield words, money_change(cost.cost_minor, now.currency), frames, weight
+        yield WishRow(
+            words=words,
+            cost=money_change(cost.cost_minor, now.currency),
+            frames=frames,
+            targets=weight,
+        )
 
 
 def announced_row(

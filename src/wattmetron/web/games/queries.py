@@ -5,11 +5,7 @@ from typing import Annotated, Any, get_args
 from pydantic import BeforeValidator
 
 from wattmetron.services.games.library import DEMANDS, MET_CHOICES, Question, Sort
-from wattmetron.web.shell.forms import Form, Number, Short80, Short400
-
-
-def _one_of(allowed: tuple[str, ...], otherwise: str) -> BeforeValidator:
-    return BeforeValidator(lambda value: value if value in allowed else otherwise)
+from wattmetron.web.shell.forms import Form, Number, Short80, Short400, one_of
 
 
 class MachineQuery(Form):
@@ -28,9 +24,9 @@ class ListQuery(MachineQuery):
 
     q: Short80 = ""
     genre: Short80 = ""
-    demand: Annotated[str, _one_of(tuple(DEMANDS), "")] = ""
-    met: Annotated[str, _one_of(MET_CHOICES, "")] = ""
-    sort: Annotated[Sort, _one_of(get_args(Sort), "name")] = "name"
+    demand: Annotated[str, one_of(tuple(DEMANDS), "")] = ""
+    met: Annotated[str, one_of(MET_CHOICES, "")] = ""
+    sort: Annotated[Sort, one_of(get_args(Sort), "name")] = "name"
     page: Number = 1
 
     @property

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Annotated
 from urllib.parse import urlencode
 
 import numpy as np
@@ -16,6 +17,7 @@ from wattmetron.core.values.charts import MEASURES, Measure, Reconciled, Source
 from wattmetron.services.parts.charting import Z80, compare, fit_of, name_of, side_of
 from wattmetron.services.words.figures import THIN, money
 from wattmetron.web.drawing.scale_row import scale_row
+from wattmetron.web.shell.forms import Form, Short80, Short120, one_of, read
 
 MEASURE_WORDS: dict[Measure, str] = {
     "one core": "processors, one busy core in games",
@@ -27,20 +29,19 @@ MEASURE_WORDS: dict[Measure, str] = {
 }
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class ScaleQuery:
-    """The state of the page that lives in its address."""
+class ScaleQuery(Form):
+    """The state of the page that lives in its address; unknown values are taken for nothing."""
 
-    measure: Measure = "1080p"
-    reference: str = ""
-    part: str = ""
-    first: str = ""
-    second: str = ""
-    words: str = ""
-    region: str = ""
+    measure: Annotated[Measure, one_of(MEASURES, "1080p")] = "1080p"
+    reference: Short120 = ""
+    part: Short120 = ""
+    first: Short120 = ""
+    second: Short120 = ""
+    words: Short80 = ""
+    region: Short80 = ""
 
     def url(self, **changes: object) -> str:
-        merged = {name: getattr(self, name) for name in self.__dataclass_fields__} | changes
+        merged = self.model_dump() | changes
         query = {
             name: str(value)
             for name, value in merged.items()
@@ -50,18 +51,10 @@ class ScaleQuery:
 
 
 def read_scale_query(catalogue: Catalogue, params: Mapping[str, str]) -> ScaleQuery:
-    """The query of an address; unknown values are taken for nothing."""
-    measure: Measure = next((name for name in MEASURES if name == params.get("measure")), "1080p")
-    region = params.get("region", "")
-    return ScaleQuery(
-        measure=measure,
-        reference=params.get("reference", "")[:120],
-        part=params.get("part", "")[:120],
-        first=params.get("first", "")[:120],
-        second=params.get("second", "")[:120],
-        words=params.get("words", "")[:80],
-        region=region if region in catalogue.regions else "",
-    )
+    """The query of an address; a region that the catalogue lacks is taken for none."""
+    query = read(ScaleQuery, params)
+    known = query.region in catalogue.regions
+    return query if known else query.model_copy(update={"region": ""})
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -94,6 +87,15 @@ class SourceRow:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class LooseGroup:
+    """Parts tied to nothing, and the comparison that would tie them in."""
+
+    names: str
+    part: str
+    other: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ScalePage:
     """The page's content."""
 
@@ -103,7 +105,7 @@ class ScalePage:
     reference: str
     sources: tuple[SourceRow, ...]
     disagreements: tuple[tuple[str, str], ...]
-    loose: tuple[tuple[str, str, str, str], ...]
+    loose: tuple[LooseGroup, ...]
     chain: tuple[str, tuple[Step, ...]] | None
     compared: str
     error: str
@@ -233,16 +235,15 @@ def _disagreements(catalogue: Catalogue, fit: Reconciled) -> list[tuple[str, str
     ]
 
 
-def _loose(catalogue: Catalogue, fit: Reconciled) -> list[tuple[str, str, str, str]]:
+def _loose(catalogue: Catalogue, fit: Reconciled) -> list[LooseGroup]:
     """Groups tied to nothing: their names, and the comparison that would tie them in."""
     return [
-        (
-            ", ".join(name_of(catalogue, key) for key in group),
-            name_of(catalogue, text),
-            name_of(catalogue, other),
-            other,
+        LooseGroup(
+            names=", ".join(name_of(catalogue, key) for key in group),
+            part=name_of(catalogue, key),
+            other=name_of(catalogue, other),
         )
-        for group, (text, other) in zip(fit.loose, fit.tie, strict=False)
+        for group, (key, other) in zip(fit.loose, fit.tie, strict=False)
     ]
 
 

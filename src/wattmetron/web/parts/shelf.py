@@ -54,11 +54,21 @@ class RowView:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class KindTab:
+    """A kind of part with how many there are."""
+
+    words: str
+    url: str
+    count: int
+    here: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ShelfPage:
     """The page's content."""
 
     state: ShelfState
-    kinds: tuple[tuple[str, str, int, bool], ...]
+    kinds: tuple[KindTab, ...]
     found: Shelf
     heads: tuple[Head, ...]
     rows: tuple[RowView, ...]
@@ -84,11 +94,11 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
     region = now.brief.region if now else query.region or next(iter(catalogue.regions), "")
     currency = catalogue.regions[region].currency if region else ""
     kinds = tuple(
-        (
-            KIND_PLURALS[kind],
-            kind_url(state, kind),
-            len(catalogue.by_kind[kind]),
-            kind == query.kind,
+        KindTab(
+            words=KIND_PLURALS[kind],
+            url=kind_url(state, kind),
+            count=len(catalogue.by_kind[kind]),
+            here=kind == query.kind,
         )
         for kind in ALL_KINDS
     )

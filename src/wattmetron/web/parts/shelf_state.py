@@ -1,8 +1,10 @@
 """What the address of the place Parts says: kind, sieve, order, brief, shortlist."""
 
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Annotated, Any
 from urllib.parse import urlencode
+
+from pydantic import BeforeValidator
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
@@ -12,7 +14,8 @@ from wattmetron.services.parts.shelf import Range, ShelfQuery
 from wattmetron.services.parts.shelf_figures import FACETS, FIGURES
 from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.parts.part_forms import known_kind
-from wattmetron.web.shell.address import trial_of
+from wattmetron.web.shell.address import Flag, trial_of
+from wattmetron.web.shell.forms import Form, Number, Short20, Short40, Short80, Short400, read
 
 MOST_BESIDE = 4
 
@@ -40,48 +43,61 @@ class ShelfState:
         )
 
 
+class ShelfAddress(Form):
+    """What an address of the list may say; unknown values are taken for nothing, an unknown kind
+    is refused.
+    """
+
+    kind: Annotated[Kind, BeforeValidator(lambda value: known_kind(value or "processor"))] = (
+        "processor"
+    )
+    q: Short80 = ""
+    region: Short80 = ""
+    sort: Short40 = "price"
+    dir: Short20 = ""
+    all: Flag = False
+    fits: Flag = False
+    trusted: Flag = False
+    page: Number = 1
+    brief: Short20 = ""
+    beside: Short400 = ""
+
+    @property
+    def brief_id(self) -> int | None:
+        return int(self.brief) if self.brief.isdecimal() else None
+
+
 def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str]) -> ShelfState:
     """The state of an address; what cannot be read is said and left out."""
-    kind: Kind = known_kind(params.get("kind") or "processor")
+    said = read(ShelfAddress, params)
+    figures = FIGURES[said.kind]
     errors: list[str] = []
-    ranges = {
-        key: found
-        for key, title in [
-            ("price", "price"),
-            *((figure.key, figure.title) for figure in FIGURES[kind] if figure.ranged),
-        ]
-        if (found := _range(params, key, title, errors)) != (None, None)
-    }
-    sorts = {"price", "name", "trust", "frames", "worth", *(figure.key for figure in FIGURES[kind])}
-    sort = params.get("sort", "price")
-    brief = params.get("brief", "")
-    region = params.get("region", "")
+    titles = [("price", "price"), *((own.key, own.title) for own in figures if own.ranged)]
+    ranges = {key: _range(params, key, title, errors) for key, title in titles}
+    sorts = {"price", "name", "trust", "frames", "worth", *(figure.key for figure in figures)}
     query = ShelfQuery(
-        kind=kind,
-        words=params.get("q", "")[:80],
-        region=region if region in catalogue.regions else "",
+        kind=said.kind,
+        words=said.q,
+        region=said.region if said.region in catalogue.regions else "",
         facets={
             facet.key: params[f"f.{facet.key}"][:80]
-            for facet in FACETS[kind]
+            for facet in FACETS[said.kind]
             if params.get(f"f.{facet.key}")
         },
-        ranges=ranges,
-        sort=sort if sort in sorts else "price",
-        falling=params.get("dir") == "down",
-        on_sale=params.get("all") != "1",
-        fitting=params.get("fits") == "1",
-        trusted=params.get("trusted") == "1",
-        page=int(params["page"]) if params.get("page", "").isdecimal() else 1,
+        ranges={key: ends for key, ends in ranges.items() if ends != (None, None)},
+        sort=said.sort if said.sort in sorts else "price",
+        falling=said.dir == "down",
+        on_sale=not said.all,
+        fitting=said.fits,
+        trusted=said.trusted,
+        page=said.page or 1,
     )
-    beside = tuple(piece for piece in params.get("beside", "").split() if piece in catalogue.parts)[
-        :MOST_BESIDE
-    ]
-    kept = {name: value[:200] for name, value in params.items() if value}
+    known = tuple(part_id for part_id in said.beside.split() if part_id in catalogue.parts)
     return ShelfState(
         query=query,
-        brief=workshop.open(int(brief)) if brief.isdecimal() else None,
-        beside=beside,
-        typed=kept,
+        brief=None if said.brief_id is None else workshop.open(said.brief_id),
+        beside=known[:MOST_BESIDE],
+        typed={name: value[:200] for name, value in params.items() if value},
         error=" ".join(errors),
     )
 

@@ -3,13 +3,16 @@ it.
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
-from typing import Literal
+from dataclasses import replace
+from typing import Annotated, Literal
 from urllib.parse import urlencode
+
+from pydantic import BeforeValidator, ConfigDict, Field
 
 from wattmetron.core.search.answer import Aim
 from wattmetron.core.values.build import MAX_ADDED, MAX_DRIVES, Build
 from wattmetron.core.values.parts import ALL_KINDS, FURTHER_KINDS, KINDS, Kind
+from wattmetron.web.shell.forms import Form, one_of
 
 ViewName = Literal["brief", "frames", "balance", "fit"]
 VIEWS: tuple[ViewName, ...] = ("brief", "frames", "balance", "fit")
@@ -60,79 +63,69 @@ def _put(build: Build, kind: Kind, part_id: str) -> Build:
     return build.beside(part_id) if kind == "graphics" else build.with_part(kind, part_id)
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class DeskQuery:
-    """The state of a brief's page that lives in its address."""
+Flag = Annotated[bool, BeforeValidator(lambda value: value in (True, "1"))]
 
-    view: ViewName = "brief"
-    tried: str | None = None
-    swap: Kind | None = None
-    place: str | None = None
-    everything: bool = False
-    unfit: bool = False
-    search: str = ""
-    propose: str | None = None
-    working: str | None = None
-    game: str | None = None
-    equal: str | None = None
-    settings: str | None = None
-    money: bool = False
-    by: str | None = None
-    trust: bool = False
-    pair: str | None = None
-    step: str | None = None
-    limits: bool = False
-    wishes: bool = False
-    suppose: bool = False
-    every: bool = False
-    like: str | None = None
-    faster: str | None = None
-    price: str | None = None
-    where: str | None = None
-    purse: str | None = None
+
+def _cut(most: int) -> BeforeValidator:
+    """To this length; nothing for empty text."""
+    return BeforeValidator(lambda value: None if value is None else str(value)[:most] or None)
+
+
+Cut80 = Annotated[str, BeforeValidator(lambda value: str(value)[:80])]
+Text12 = Annotated[str | None, _cut(12)]
+Text14 = Annotated[str | None, _cut(14)]
+Text20 = Annotated[str | None, _cut(20)]
+Text80 = Annotated[str | None, _cut(80)]
+Text120 = Annotated[str | None, _cut(120)]
+Text170 = Annotated[str | None, _cut(170)]
+
+
+class DeskQuery(Form):
+    """The state of a brief's page that lives in its address; unknown values are taken for
+    nothing.
+    """
+
+    model_config = ConfigDict(populate_by_name=True)
+
+    view: Annotated[ViewName, one_of(VIEWS, "brief")] = "brief"
+    tried: str | None = Field(default=None, validation_alias="try")
+    swap: Annotated[Kind | None, one_of(KINDS, None)] = None
+    place: Text120 = None
+    everything: Flag = Field(default=False, validation_alias="all")
+    unfit: Flag = False
+    search: Cut80 = Field(default="", validation_alias="q")
+    propose: Annotated[str | None, one_of(tuple(AIM_WORDS), None)] = None
+    working: Text20 = None
+    game: Text80 = None
+    equal: Text80 = None
+    settings: Text20 = None
+    money: Flag = False
+    by: Annotated[str | None, one_of(("part",), None)] = None
+    trust: Flag = False
+    pair: Text170 = None
+    step: Text14 = None
+    limits: Flag = False
+    wishes: Flag = False
+    suppose: Flag = False
+    every: Flag = False
+    like: Text80 = None
+    faster: Text12 = None
+    price: Text20 = None
+    where: Text80 = None
+    purse: Text20 = None
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""
-        merged = {name: getattr(self, name) for name in self.__dataclass_fields__} | changes
+        merged = {name: getattr(self, name) for name in DeskQuery.model_fields} | changes
         view = merged.pop("view")
-        names = {"tried": "try", "everything": "all", "search": "q"}
         query = {
-            names.get(name, name): "1" if value is True else str(value)
+            _IN_ADDRESS[name]: "1" if value is True else str(value)
             for name, value in merged.items()
             if value not in (None, False, "") or (name == "tried" and value == "")
         }
         return f"/briefs/{brief_id}/{view}" + (f"?{urlencode(query)}" if query else "")
 
 
-def read_query(view: str, params: dict[str, str]) -> DeskQuery:
-    """The query of an address; unknown values are taken for nothing."""
-    swap = params.get("swap")
-    propose = params.get("propose")
-    return DeskQuery(
-        view=view if view in VIEWS else "brief",
-        tried=params.get("try"),
-        swap=swap if swap in KINDS else None,
-        place=params.get("place") or None,
-        everything=params.get("all") == "1",
-        unfit=params.get("unfit") == "1",
-        search=params.get("q", "")[:80],
-        propose=propose if propose in AIM_WORDS else None,
-        working=(params.get("working") or "")[:20] or None,
-        game=(params.get("game") or "")[:80] or None,
-        equal=(params.get("equal") or "")[:80] or None,
-        settings=(params.get("settings") or "")[:20] or None,
-        money=params.get("money") == "1",
-        by="part" if params.get("by") == "part" else None,
-        trust=params.get("trust") == "1",
-        pair=(params.get("pair") or "")[:170] or None,
-        step=(params.get("step") or "")[:14] or None,
-        limits=params.get("limits") == "1",
-        wishes=params.get("wishes") == "1",
-        every=params.get("every") == "1",
-        suppose=params.get("suppose") == "1",
-        where=(params.get("where") or "")[:80] or None,
-        purse=(params.get("purse") or "")[:20] or None,
-        like=(params.get("like") or "")[:80] or None,
-        faster=(params.get("faster") or "")[:12] or None,
-        price=(params.get("price") or "")[:20] or None,
-    )
+_IN_ADDRESS = {
+    name: str(field.validation_alias or name) for name, field in DeskQuery.model_fields.items()
+}

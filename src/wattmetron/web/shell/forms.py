@@ -1,7 +1,7 @@
 """Forms as people type them, read by Pydantic models; what cannot be read is said in a sentence."""
 
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from datetime import date
 from decimal import Decimal
 from functools import partial
@@ -146,6 +146,11 @@ Place = Annotated[
 """A place in a list; one that cannot be read is no place."""
 Number = Annotated[int, BeforeValidator(lambda value: _whole_or_none(value) or 0)]
 """A whole number that a page wrote itself, such as a version; 0 where it cannot be read."""
+
+
+def one_of(allowed: Sequence[object], otherwise: object) -> BeforeValidator:
+    """An address may say anything: what is unknown is taken for something else."""
+    return BeforeValidator(lambda value: value if value in allowed else otherwise)
 
 
 def _short(most: int) -> BeforeValidator:
