@@ -19,7 +19,6 @@ from wattmetron.core.requirements.verdicts import asked_amounts, standings
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.published import Listed, Published, Tier
-from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.games.contenders import machine_contender
@@ -39,7 +38,7 @@ def many_games(per_kind=100, games=GAMES):
     rng = np.random.default_rng(5)
     found, published = {}, {}
     for n in range(games):
-        game = replace(fitted_game(world, n), id=f"game-{n}", name=f"Game {n}")
+        game = replace(world.game(n), id=f"game-{n}", name=f"Game {n}")
         tiers = tuple(
             Tier(
                 label=label,

@@ -60,6 +60,7 @@ class SplitRow:
     fill: str
     amount: str
     share: str
+    start: float
     wide: float
     words: str
 
@@ -238,16 +239,18 @@ def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
         )
         rows.append((name, fill, side.total_minor, said))
     rows.append(("Rest", "", split.rest_minor, "what any such machine needs"))
+    wide = [max(0.0, round(100 * minor / split.total_minor, 2)) for _, _, minor, _ in rows]
     return tuple(
         SplitRow(
             name=name,
             fill=fill,
             amount=money(minor, subject.currency),
             share=percent(minor / split.total_minor),
-            wide=max(0.0, round(100 * minor / split.total_minor, 2)),
+            start=round(sum(wide[:n]), 2),
+            wide=wide[n],
             words=said,
         )
-        for name, fill, minor, said in rows
+        for n, (name, fill, minor, said) in enumerate(rows)
     )
 
 

@@ -120,6 +120,10 @@ class Desk:
         return brief_form(self.catalogue, self.brief, self.drafts, self.tier_words)
 
     @property
+    def region_name(self) -> str:
+        return self.catalogue.regions[self.brief.region].name
+
+    @property
     def base(self) -> str:
         return f"/briefs/{self.opened.id}"
 

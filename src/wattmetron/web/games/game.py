@@ -73,6 +73,10 @@ class TierView:
     aspects: tuple[AspectView, ...]
     notes: str
 
+    def asks(self, aspect: Aspect) -> AspectView | None:
+        """What the tier asks for in one respect."""
+        return next((own for own in self.aspects if own.aspect == aspect), None)
+
 
 @dataclass(frozen=True, slots=True)
 class DoubtView:
