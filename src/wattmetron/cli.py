@@ -250,25 +250,25 @@ def _print_json(data: Any) -> None:
 def _propose(options: argparse.Namespace) -> int:
     catalogue, brief = _catalogue(options), _brief(options.brief)
     kept = _build(options.keep) if options.keep else Build()
-    found = answer(catalogue, brief, kept, options.aim)
+    told = answer(catalogue, brief, kept, options.aim)
     if options.json:
-        _print_json(proposal_json(catalogue, found))
+        _print_json(proposal_json(catalogue, told))
     else:
-        print(found.headline)
-        if found.assessment:
-            for line in found.assessment.lines:
-                price = "owned" if line.owned else money(line.cost_minor, found.assessment.currency)
+        print(told.headline)
+        if told.assessment:
+            for line in told.assessment.lines:
+                price = "owned" if line.owned else money(line.cost_minor, told.assessment.currency)
                 print(
                     f"  {line.kind:10} {line.part.name if line.part else line.part_id:44}"
                     f" {price:>14}"
                 )
-            _print_frames(found.assessment)
-        for sentence in found.account:
+            _print_frames(told.assessment)
+        for sentence in told.account:
             print(sentence)
-        for relaxation in found.relaxations:
+        for relaxation in told.relaxations:
             cost = money(relaxation.cost_minor, catalogue.region(brief.region).currency)
             print(f"  Would do: {relaxation.sentence}: {cost}")
-    return 0 if found.assessment else 1
+    return 0 if told.assessment else 1
 
 
 def _print_frames(assessment: Any) -> None:
@@ -345,12 +345,12 @@ def _verdict(options: argparse.Namespace) -> int:
     catalogue = _catalogue(options)
     contender = machine_contender(catalogue.machine(_build(options.build)), options.system)
     games = known_games(catalogue, options.games or list(catalogue.published))
-    found = verdict_json(catalogue, contender, SURENESS[options.sureness], games)
+    verdicts = verdict_json(catalogue, contender, SURENESS[options.sureness], games)
     if options.json:
-        _print_json(found)
+        _print_json(verdicts)
     else:
-        print("\n".join(verdict_lines(found)))
-    lowest = [game["tiers"][0]["verdict"] for game in found["games"] if game["tiers"]]
+        print("\n".join(verdict_lines(verdicts)))
+    lowest = [game["tiers"][0]["verdict"] for game in verdicts["games"] if game["tiers"]]
     return 0 if all(word not in ("short", "unsure") for word in lowest) else 1
 
 

@@ -49,11 +49,11 @@ class Finder:
         if not words:
             return []
         for forgiving in (False, True):
-            found = self._scored(words, forgiving)
-            if found:
+            scored = self._scored(words, forgiving)
+            if scored:
                 break
         ordered = sorted(
-            found.items(),
+            scored.items(),
             key=lambda row: (-row[1], len(self._entries[row[0]][2]), self._entries[row[0]][2]),
         )
         return [Hit(*self._entries[place][:2], score, forgiving) for place, score in ordered[:most]]
@@ -77,22 +77,22 @@ class Finder:
 
     def _like(self, word: str, forgiving: bool) -> dict[str, float]:
         """Tokens that a word can mean, with scores."""
-        found = {}
+        scores = {}
         for token in self._tokens:
             if word in token:
-                found[token] = (
+                scores[token] = (
                     EXACT if token == word else BEGINNING if token.startswith(word) else INSIDE
                 )
         if not forgiving or len(word) < LEAST_LENGTH or not word.isalpha():
-            return found
+            return scores
         beginnings = [token[: len(word) + 1] for token in self._tokens]
         for choices in (self._tokens, beginnings):
             for _, score, place in process.extract(
                 word, choices, scorer=fuzz.ratio, score_cutoff=LIKENESS, limit=12
             ):
                 token = self._tokens[place]
-                found[token] = max(found.get(token, 0.0), score * 0.8)
-        return found
+                scores[token] = max(scores.get(token, 0.0), score * 0.8)
+        return scores
 
 
 def finder_of(catalogue: Catalogue) -> Finder:

@@ -21,6 +21,7 @@ class Later(Generic[T]):
     """A value that is worked out when first asked for."""
 
     __slots__ = ("_compute", "_lock", "_value")
+    grows = True
 
     def __init__(self, compute: Callable[[], T]) -> None:
         self._compute: Callable[[], T] | None = compute
@@ -41,6 +42,8 @@ class NumberedRows:
     A row is written before its place is, and never changed: whoever sees a place finds its row. At
     most ``most`` rows are held; beyond that they are worked out for each question.
     """
+
+    grows = True
 
     def __init__(
         self, size: int, width: int, compute: Callable[[Ints], Ints], most: int = 1 << 17
@@ -85,6 +88,8 @@ class NumberedRows:
 
 class GrowingRows(Generic[K, V]):
     """Values by key that may have to be extended; at most ``most`` of them are held."""
+
+    grows = True
 
     def __init__(self, most: int) -> None:
         self._most = most

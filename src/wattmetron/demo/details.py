@@ -124,12 +124,12 @@ def _of_kind(part: Part) -> Part:
 
 def _known(part: P, draw: random.Random) -> P:
     """Warranty, reviews and colour."""
-    found: dict[str, Any] = {
+    details: dict[str, Any] = {
         "source": "the maker's data sheet",
         "warranty_years": _warranty_years(part),
     }
-    found["returns_percent"] = RETURNS_PERCENT.get(part.maker)
-    found["colour"] = next((colour for word, colour in COLOURS.items() if word in part.model), "")
+    details["returns_percent"] = RETURNS_PERCENT.get(part.maker)
+    details["colour"] = next((colour for word, colour in COLOURS.items() if word in part.model), "")
     if part.id in NO_NAME_SUPPLIES:
         return replace(
             part,
@@ -142,15 +142,15 @@ def _known(part: P, draw: random.Random) -> P:
         )
     if part.id not in UNREVIEWED:
         percent = POORLY_REVIEWED.get(part.id, round(draw.uniform(74, 94), 0))
-        found |= {
+        details |= {
             "reviews": draw.randint(18, 900),
             "review_percent": percent,
             "reviews_on": SEEN_ON,
         }
-        found["reviews_from"] = draw.choice(
+        details["reviews_from"] = draw.choice(
             ("Quayside Parts", "Three Gulls Computing", "Northlight Direct")
         )
-    return replace(part, **found)
+    return replace(part, **details)
 
 
 def _warranty_years(part: Part) -> float | None:

@@ -208,12 +208,12 @@ class World:
         budget = 1000 / fps / margin
         times = [self.side_ms(game, n, 0, size, preset)[0] for n in range(len(self.processors))]
         draws = [self.side_ms(game, 0, n, size, preset)[1] for n in range(len(self.cards))]
-        found = []
+        sufficient = []
         for side in (times, draws):
             order = sorted(range(len(side)), key=lambda n: -side[n])
             enough = [n for n in order if side[n] <= budget] or order[-1:]
-            found.append(enough[:2])
-        return found[0], found[1]
+            sufficient.append(enough[:2])
+        return sufficient[0], sufficient[1]
 
     def result(
         self,

@@ -263,14 +263,14 @@ def read_documents(files: Sequence[tuple[str, bytes]]) -> tuple[Brief, Build]:
             briefs.append(read_brief(name, data))
     if len(briefs) != 1 or len(builds) > 1:
         names = ", ".join(name for name, _ in files) or "no file"
-        found = f"{len(briefs)} briefs and {len(builds)} builds"
+        counted = f"{len(briefs)} briefs and {len(builds)} builds"
         raise FormatError(
             [
                 Problem(
                     file=names,
                     line=None,
                     column="",
-                    found=found,
+                    found=counted,
                     expected="one brief and at most one build",
                 )
             ]
@@ -320,5 +320,5 @@ def problem_of(name: str, error: Any) -> Problem:
     place = " › ".join(
         str(step + 1) if isinstance(step, int) else str(step) for step in error["loc"]
     )
-    found = "no such value" if error["type"] == "missing" else f"“{str(error['input'])[:60]}”"
-    return Problem(file=name, line=None, column=place, found=found, expected=error["msg"].lower())
+    shown = "no such value" if error["type"] == "missing" else f"“{str(error['input'])[:60]}”"
+    return Problem(file=name, line=None, column=place, found=shown, expected=error["msg"].lower())

@@ -75,13 +75,13 @@ def decoded(file: str, data: bytes, problems: list[Problem]) -> str | None:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
         line = data[: error.start].count(b"\n") + 1
-        found = f"the byte 0x{data[error.start]:02x}"
+        shown = f"the byte 0x{data[error.start]:02x}"
         problems.append(
             Problem(
                 file=file,
                 line=line,
                 column="",
-                found=found,
+                found=shown,
                 expected="text in UTF-8: save it with that encoding",
             )
         )
@@ -214,13 +214,13 @@ def _rows(
             except (ValueError, OverflowError):
                 fine = False
                 if len(problems) < MAX_PROBLEMS:
-                    found = f"“{cell}”" if cell else "an empty cell"
+                    shown = f"“{cell}”" if cell else "an empty cell"
                     problems.append(
                         Problem(
                             file=file,
                             line=lines.line_num,
                             column=name,
-                            found=found,
+                            found=shown,
                             expected=spec.expected,
                         )
                     )

@@ -24,10 +24,10 @@ def read_games(file: str, text: str, problems: list[Problem]) -> list[Game]:
             place = " › ".join(
                 str(step + 1) if isinstance(step, int) else str(step) for step in problem["loc"]
             )
-            found = "no such value" if problem["type"] == "missing" else f"“{problem['input']}”"
+            shown = "no such value" if problem["type"] == "missing" else f"“{problem['input']}”"
             problems.append(
                 Problem(
-                    file=file, line=None, column=place, found=found, expected=problem["msg"].lower()
+                    file=file, line=None, column=place, found=shown, expected=problem["msg"].lower()
                 )
             )
         return []

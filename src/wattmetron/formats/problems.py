@@ -23,8 +23,8 @@ class Problem:
             place += f", line {self.line}"
         if self.column:
             place += f", column {self.column}"
-        found = self.found if len(self.found) <= 60 else self.found[:57] + "…"
-        return f"{place}: found {found}; expected {self.expected}."
+        shown = self.found if len(self.found) <= 60 else self.found[:57] + "…"
+        return f"{place}: found {shown}; expected {self.expected}."
 
 
 class FormatError(InvalidError):

@@ -99,8 +99,8 @@ _TIER: TypeAdapter[Tier] = TypeAdapter(Tier)
 
 def tier_document(tier: Tier) -> dict[str, Any]:
     """A tier as it stands in a file."""
-    found: dict[str, Any] = _TIER.dump_python(tier, mode="json", exclude_defaults=True)
-    return found
+    document: dict[str, Any] = _TIER.dump_python(tier, mode="json", exclude_defaults=True)
+    return document
 
 
 def read_requirements(name: str, data: bytes) -> RequirementsFile:

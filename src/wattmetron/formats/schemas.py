@@ -22,16 +22,16 @@ def schema(name: str) -> dict[str, Any]:
     return _described(GAMES.json_schema(), (Game, Preset, VideoMemoryNeed))
 
 
-def _described(found: dict[str, Any], kinds: tuple[type, ...]) -> dict[str, Any]:
+def _described(schema: dict[str, Any], kinds: tuple[type, ...]) -> dict[str, Any]:
     """Add the texts and units of the core fields."""
     for kind in kinds:
         for spec in columns_of(kind):
             holder = (
-                found
-                if found.get("title") == kind.__name__
-                else found["$defs"].get(kind.__name__, {})
+                schema
+                if schema.get("title") == kind.__name__
+                else schema["$defs"].get(kind.__name__, {})
             )
             place = holder.get("properties", {}).get(spec.name)
             if place is not None:
                 place["description"] = f"{spec.text} ({spec.unit})" if spec.unit else spec.text
-    return found
+    return schema

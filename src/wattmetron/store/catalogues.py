@@ -258,7 +258,7 @@ def changed_by_hand(session: Session, kind: str, key: str) -> bool:
 def revise(session: Session, edits: Mapping[tuple[str, str], Edit], source: str) -> int:
     """Replace entries by hand (None takes one out), as one edit; returns its id."""
     row = _begin(session, source, True)
-    gone = [found for kind, key in edits if (found := standing_id(session, kind, key))]
+    gone = [row_id for kind, key in edits if (row_id := standing_id(session, kind, key))]
     _end(session, ENTRIES, gone, row.id)
     rows = [
         (kind, key, _dumped(kind, value), row.id)

@@ -13,6 +13,8 @@ from wattmetron.study.weight import weight
 
 T = TypeVar("T")
 MOST_BYTES = 96_000_000
+WEIGHED_AT = (1, 4, 16, 64)
+"""At which questions a value that may have grown is weighed again; then at every last of them."""
 BRANCH_BYTES = 24_000_000
 """What a supposed catalogue may keep of its own."""
 
@@ -46,13 +48,20 @@ class _Computation:
 
 
 class _Held:
-    """A value with what it weighed when it was last weighed."""
+    """A value with what it weighed when it was last weighed, and how often it was asked for."""
 
-    __slots__ = ("nbytes", "value")
+    __slots__ = ("grows", "hits", "nbytes", "value")
 
     def __init__(self, value: object) -> None:
-        self.value = value
-        self.nbytes = weight(value)
+        self.value, self.hits = value, 0
+        self.nbytes, self.grows = weight(value)
+
+    def asked(self) -> bool:
+        """Counts a question; whether it is time to weigh again what may have grown: now and then,
+        for it takes some milliseconds.
+        """
+        self.hits += 1
+        return self.grows and (self.hits in WEIGHED_AT or self.hits % WEIGHED_AT[-1] == 0)
 
 
 class Keeper:
@@ -71,8 +80,8 @@ class Keeper:
                 held = self._held.get(key)
                 if held is not None:
                     self._hits += 1
-                    self._weigh_again(key, held)
-                    return cast(T, held.value)
+                    due = held.asked()
+                    break
                 running = self._under_way.get(key)
                 if running is None or running.owner == get_ident():
                     self._misses += 1
@@ -80,9 +89,14 @@ class Keeper:
                     break
             running.done.wait()
             if not isinstance(running.error, MustWait):
-                self._hits += 1
+                with self._lock:
+                    self._hits += 1
                 return cast(T, running.result())
-        return self._computed(key, mine, compute)
+        if held is None:
+            return self._computed(key, mine, compute)
+        if due:
+            self._weigh_again(key, held)
+        return cast(T, held.value)
 
     def long(self, key: Key, compute: Callable[[], T]) -> T:
         """The same for what takes long; raises MustWait where the asker may not stay for it."""
@@ -121,11 +135,12 @@ class Keeper:
 
     def _weigh_again(self, key: Key, held: _Held) -> None:
         """What has grown since is counted as large as it is now."""
-        if getattr(held.value, "grows", False):
-            fresh = _Held(held.value)
-            if fresh.nbytes != held.nbytes:
+        fresh = weight(held.value)
+        with self._lock:
+            if fresh.nbytes != held.nbytes and self._held.get(key) is held:
                 del self._held[key]
-                self._put(key, fresh)
+                held.nbytes, held.grows = fresh
+                self._put(key, held)
 
     @property
     def count(self) -> Count:

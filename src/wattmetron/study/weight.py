@@ -2,7 +2,7 @@
 
 import sys
 from dataclasses import fields, is_dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -17,10 +17,18 @@ POINTER = 8
 """Bytes of a reference."""
 
 
-def weight(value: object) -> int:
-    """Bytes of a value and all that it refers to, each once; parts, games and offers count as
+class Weight(NamedTuple):
+    """Bytes of a value, and whether more may be worked out within it later."""
+
+    nbytes: int
+    grows: bool
+
+
+def weight(value: object) -> Weight:
+    """Of a value and all that it refers to, each once; parts, games and offers count as
     references. What tells its own ``nbytes`` is taken at its word.
     """
+    grows = False
     seen: set[int] = set()
     waiting: list[Any] = [value]
     total = 0
@@ -34,12 +42,14 @@ def weight(value: object) -> int:
             if base is item or id(base) not in seen:
                 seen.add(id(base))
                 total += base.nbytes
-        elif hasattr(item, "nbytes"):
+            continue
+        grows = grows or getattr(item, "grows", False)
+        if hasattr(item, "nbytes"):
             total += int(item.nbytes)
         else:
             total += sys.getsizeof(item)
             waiting.extend(_members(item))
-    return total
+    return Weight(total, grows)
 
 
 def _members(item: Any) -> list[Any]:
@@ -60,8 +70,4 @@ def _held(item: Any) -> list[Any]:
     slots = [
         getattr(item, name) for name in getattr(type(item), "__slots__", ()) if hasattr(item, name)
     ]
-    return (
-        [value for value in (*slots, *vars(item).values()) if not callable(value)]
-        if hasattr(item, "__dict__")
-        else [slot for slot in slots if not callable(slot)]
-    )
+    return [*slots, *vars(item).values()] if hasattr(item, "__dict__") else slots

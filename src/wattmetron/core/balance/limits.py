@@ -193,10 +193,10 @@ class Contest:
             if (step := contestant.frontier.reaching(top.met, top.gain - self.band)) is not None
             and step.cost + contestant.copies * rise <= self.budget
         ]
-        first = min(able, key=lambda found: found[:2])
-        equal = [found for found in able if found[:2] == first[:2]]
+        first = min(able, key=lambda pick: pick[:2])
+        equal = [pick for pick in able if pick[:2] == first[:2]]
         _, _, contestant, step = (
-            first if len(equal) == 1 else min(equal, key=lambda found: found[2].named(found[3]))
+            first if len(equal) == 1 else min(equal, key=lambda pick: pick[2].named(pick[3]))
         )
         return (step.cost, step.gain, contestant.copies) if contestant.copies else None
 
@@ -208,9 +208,9 @@ def _enters(contest: Contest, price: int, high: int) -> int | None:
     fall on.
     """
     for least, most in _stretches(contest, price, high):
-        found = _last(lambda rise: contest.pick(rise) is not None, least, most)
-        if found is not None:
-            return found
+        last = _last(lambda rise: contest.pick(rise) is not None, least, most)
+        if last is not None:
+            return last
     return None
 
 

@@ -51,9 +51,9 @@ def all_pairings(
     pays besides.
     """
     fields = [
-        found
+        drawn
         for scene in scenes
-        if any(len(option) for option in scene.options) and (found := _field(scene)) is not None
+        if any(len(option) for option in scene.options) and (drawn := _field(scene)) is not None
     ]
     pool = scenes[0].pool
     chips = sorted(
@@ -128,8 +128,8 @@ Found = dict[int, tuple[int, int, int]]
 """By bin what is least, the cost and the place of the pairing."""
 
 
-def _merge(best: dict[int, tuple[int, int, Field, int]], field: Field, found: Found) -> None:
-    for at, (value, cost, row) in found.items():
+def _merge(best: dict[int, tuple[int, int, Field, int]], field: Field, least: Found) -> None:
+    for at, (value, cost, row) in least.items():
         if at not in best or (value, cost) < best[at][:2]:
             best[at] = value, cost, field, row
 
@@ -151,8 +151,8 @@ def _within(field: Field, bins: Ints, budget: int) -> Found:
                 value[at], cost[at] = -cell.winner.rank, cell.winner.cost
         return value, cost
 
-    found = _least_of_each(bins[rows], -bound, field.cost[rows], judge)
-    return {at: (value, cost, int(rows[row])) for at, (value, cost, row) in found.items()}
+    least = _least_of_each(bins[rows], -bound, field.cost[rows], judge)
+    return {at: (value, cost, int(rows[row])) for at, (value, cost, row) in least.items()}
 
 
 def _cheapest(field: Field, bins: Ints, but: set[int]) -> Found:
@@ -167,8 +167,8 @@ def _cheapest(field: Field, bins: Ints, but: set[int]) -> Found:
             cost[at] = cell.winner.cost
         return cost, cost
 
-    found = _least_of_each(bins[rows], field.cost[rows], field.cost[rows], judge)
-    return {at: (value, cost, int(rows[row])) for at, (value, cost, row) in found.items()}
+    least = _least_of_each(bins[rows], field.cost[rows], field.cost[rows], judge)
+    return {at: (value, cost, int(rows[row])) for at, (value, cost, row) in least.items()}
 
 
 def _least_of_each(bins: Ints, lower: Ints, cost_bound: Ints, judge: Judge) -> Found:

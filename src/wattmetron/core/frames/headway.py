@@ -27,7 +27,7 @@ def needed_speedup(estimate: Estimate, sureness: float) -> Needed:
     line = chance.curve(estimate.workload.v_c, estimate.workload.v_g, estimate.target.measure)
     limit = np.log(1000 / estimate.target.fps)
     ln_c, ln_g = np.log(estimate.processor_ms), np.log(estimate.graphics_ms)
-    found = []
+    gains_needed = []
     for shifted in ((ln_c - gains, ln_g), (ln_c, ln_g - gains)):
         chances = chance.chance_within(
             line,
@@ -39,5 +39,7 @@ def needed_speedup(estimate: Estimate, sureness: float) -> Needed:
             estimate.workload.side_cov,
         )
         enough = chances >= sureness
-        found.append(float(np.exp(np.interp(sureness, chances, gains))) if enough.any() else None)
-    return Needed(*found)
+        gains_needed.append(
+            float(np.exp(np.interp(sureness, chances, gains))) if enough.any() else None
+        )
+    return Needed(*gains_needed)

@@ -204,8 +204,8 @@ def frame_ms(t_c: Floats, t_g: Floats, v_c: float, v_g: float, measure: Measure)
     left = place.astype(np.int64)
     before, here, there, after = (line.phi[left + k] for k in (-1, 0, 1, 2))
     inside = _cubic(before, here, there, after, place - left)
-    found = np.where(x > line.x[-3], x + line.end_c, np.where(x < line.x[2], line.end_g, inside))
-    return np.asarray(np.exp(ln_g + found))
+    ln_ms = np.where(x > line.x[-3], x + line.end_c, np.where(x < line.x[2], line.end_g, inside))
+    return np.asarray(np.exp(ln_g + ln_ms))
 
 
 def _lagrange(places: list[float]) -> Floats:

@@ -122,9 +122,9 @@ def in_the_way(machine: Machine, way: Way) -> tuple[str, ...]:
     chip, board = machine.processor, machine.mainboard
     if way != "processor tuned" or chip is None:
         return ()
-    found = []
+    obstacles = []
     if not chip.tunable:
-        found.append(f"the clocks of {chip.name} cannot be tuned")
+        obstacles.append(f"the clocks of {chip.name} cannot be tuned")
     if board is not None and not board.tuning:
-        found.append(f"{board.name} does not allow it")
-    return tuple(found)
+        obstacles.append(f"{board.name} does not allow it")
+    return tuple(obstacles)

@@ -66,15 +66,15 @@ class Groups:
 
     def _best(self, of_kind: Ints) -> Figures:
         lead = np.append(self._first, of_kind.size)
-        found = []
+        best = []
         for name, column in self.figures._asdict().items():
             run = np.minimum if name == "latency_ns" else np.maximum
-            found.append(
+            best.append(
                 np.concatenate(
                     [column[:0], *(run.accumulate(column[a:b]) for a, b in pairwise(lead))]
                 )
             )
-        return Figures(*found)
+        return Figures(*best)
 
     def count(self, kind: Ints, most: Ints) -> Ints:
         """How many groups of each class have an option that costs at most so much."""

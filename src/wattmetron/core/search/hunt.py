@@ -132,7 +132,7 @@ class Hunt:
         ``met_floor`` is the largest weight that any build reaches, or all of it.
         """
         best = NEVER
-        found: list[tuple[bool, Complete]] = []
+        complete: list[tuple[bool, Complete]] = []
         floor = int(rank_of(np.array(met_floor), np.array(gain_floor)))
         for place in range(len(self._scenes)):
             field = self.field(place, floor)
@@ -144,8 +144,8 @@ class Hunt:
                 done = self._evaluated(field, block, floor, min(self.budget, best))
                 if done.cost.size:
                     best = min(best, int(done.cost.min()))
-                    found.append((field.scene.integrated, done))
-        return _winner(found, best)
+                    complete.append((field.scene.integrated, done))
+        return _winner(complete, best)
 
     def _evaluated(self, field: Field, block: Ints, floor: int, limit: int) -> Complete:
         """Complete builds of a block within the cost limit whose rank reaches the floor.
@@ -203,10 +203,10 @@ class _Blocks:
         return left
 
 
-def _winner(found: list[tuple[bool, Complete]], cost: int) -> Winner | None:
+def _winner(complete: list[tuple[bool, Complete]], cost: int) -> Winner | None:
     if cost >= NEVER:
         return None
-    cheapest = [(integrated, done, done.cost == cost) for integrated, done in found]
+    cheapest = [(integrated, done, done.cost == cost) for integrated, done in complete]
     gain = max(int(done.gain[at].max(initial=NO_GAIN)) for _, done, at in cheapest)
     pairings: set[tuple[bool, int, int]] = set()
     met = 0

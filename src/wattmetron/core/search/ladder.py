@@ -29,11 +29,11 @@ class Ladder:
     def levels(self, sizes: Iterable[int | None]) -> Ints:
         """For each size the lowest step that holds it; ``top`` where none does."""
         known = list(sizes)
-        found = np.searchsorted(self.steps, ints(size or 0 for size in known))
-        return np.where(np.array([size is None for size in known], dtype=bool), 0, found)
+        level = np.searchsorted(self.steps, ints(size or 0 for size in known))
+        return np.where(np.array([size is None for size in known], dtype=bool), 0, level)
 
     def rooms(self, limits: Iterable[int | None]) -> Ints:
         """For each limit its own step; ``top`` where it is not known."""
         known = list(limits)
-        found = np.searchsorted(self.steps, ints(limit or 0 for limit in known))
-        return np.where(np.array([limit is None for limit in known], dtype=bool), self.top, found)
+        level = np.searchsorted(self.steps, ints(limit or 0 for limit in known))
+        return np.where(np.array([limit is None for limit in known], dtype=bool), self.top, level)

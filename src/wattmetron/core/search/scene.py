@@ -337,5 +337,5 @@ def make_scenes(
 
 def _or_none(values: Iterable[int]) -> Ints:
     """One value for each card; a nought where there is none."""
-    found = ints(values)
-    return found if found.size else ints([0])
+    numbers = ints(values)
+    return numbers if numbers.size else ints([0])

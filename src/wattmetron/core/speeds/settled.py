@@ -63,25 +63,25 @@ def settled(catalogue: Catalogue) -> Catalogue:
     if not any(not chart.muted for chart in catalogue.charts.values()):
         return catalogue
     scale = scale_of(catalogue)
-    found = reconciled(scale, catalogue.charts)
+    fits = reconciled(scale, catalogue.charts)
     parts: dict[str, Part] = {}
     for part_id, part in catalogue.parts.items():
         key = scale.of_part.get(part_id)
         if key is not None and isinstance(part, (Processor, Graphics)):
-            part = _moved(part, scale.standings[key], found)
+            part = _moved(part, scale.standings[key], fits)
         parts[part_id] = part
-    named = {**_named(catalogue, scale, found), **catalogue.named}
-    return replace(catalogue, parts=parts, raw=catalogue, fits=found, named=named)
+    named = {**_named(catalogue, scale, fits), **catalogue.named}
+    return replace(catalogue, parts=parts, raw=catalogue, fits=fits, named=named)
 
 
 def _named(
-    catalogue: Catalogue, scale: Scale, found: Mapping[Measure, Reconciled]
+    catalogue: Catalogue, scale: Scale, fits: Mapping[Measure, Reconciled]
 ) -> dict[str, NamedPart]:
     """Parts that only charts know, placed by their speed in the first measure of their side."""
     texts = {row.part: row.text for chart in catalogue.charts.values() for row in chart.rows}
     placed = {}
     for measure, side in (("one core", "processor"), ("1080p", "graphics")):
-        fit = found[measure]  # type: ignore[index]
+        fit = fits[measure]  # type: ignore[index]
         bases = [standing for standing in scale.of(side) if standing.key in fit.ln]  # type: ignore[arg-type]
         for key, ln in fit.ln.items():
             if key in scale.standings or not bases:
@@ -104,21 +104,21 @@ def _named(
 
 
 def _moved(
-    part: Processor | Graphics, standing: Standing, found: Mapping[Measure, Reconciled]
+    part: Processor | Graphics, standing: Standing, fits: Mapping[Measure, Reconciled]
 ) -> Part:
     """A part moved by as much as its standing moved in each measure."""
 
     def factor(measure: Measure) -> float:
         before = speed_of(standing, measure)
-        if before is None or standing.key not in found[measure].ln:
+        if before is None or standing.key not in fits[measure].ln:
             return 1.0
-        return float(np.exp(found[measure].ln[standing.key])) / before[0]
+        return float(np.exp(fits[measure].ln[standing.key])) / before[0]
 
     def sd(*measures: Measure) -> float:
         spreads = [
-            found[measure].sd[standing.key]
+            fits[measure].sd[standing.key]
             for measure in measures
-            if standing.key in found[measure].sd
+            if standing.key in fits[measure].sd
         ]
         if not spreads:
             return 0.0

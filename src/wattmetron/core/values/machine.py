@@ -46,10 +46,10 @@ class Machine:
             return self.kits
         if kind == "graphics":
             return tuple(card for card in (self.graphics, self.second_card) if card is not None)
-        found = getattr(self, kind)
+        standing = getattr(self, kind)
         if kind == "storage":
-            return tuple(found)
-        return (found,) if found is not None else ()
+            return tuple(standing)
+        return (standing,) if standing is not None else ()
 
     def with_part(self, kind: Kind, part: Part) -> "Machine":
         """This machine with a part in its place; a drive comes beside the others."""

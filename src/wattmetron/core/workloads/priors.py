@@ -58,10 +58,10 @@ def presets_from(needs_gb: tuple[float, float, float]) -> tuple[Preset, ...]:
 def unknown_game(game_id: str, name: str, genre: str, released: date | None = None) -> Game:
     """A game with everything taken from the priors of its genre, which a word of it can name."""
     words = genre.lower()
-    found = next(
+    prior = next(
         (row for key, row in GENRES.items() if key in words or words in key.split()), OTHER
     )
-    c, pi, kappa, g, phi, v_c, v_g = found
+    c, pi, kappa, g, phi, v_c, v_g = prior
     return Game(
         id=game_id,
         name=name,

@@ -207,10 +207,10 @@ def bought_for_years(catalogue: Catalogue, now: Assessment) -> dict[Kind, tuple[
     """By kind the cheapest replacement that costs no frames today but targets in the years to keep,
     with how many the present part and the other carry alone in the last of them.
     """
-    found = free_money(list(cuts_of(catalogue, now)))
+    free = free_money(list(cuts_of(catalogue, now)))
     return {
         kind: (cut, *carried)
-        for kind, cut in found.items()
+        for kind, cut in free.items()
         if (carried := outlasts(catalogue, now, cut))
     }
 

@@ -19,18 +19,18 @@ def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
     """Account, split, frontier, next money and idle money of a build, or of the answer where the
     build is not whole.
     """
-    found = tables(catalogue, now.brief, now.build)
-    step = found.answer(found.budget)
-    answer = None if step is None else assess(catalogue, now.brief, found.build_at(step))
+    asked = tables(catalogue, now.brief, now.build)
+    step = asked.answer(asked.budget)
+    answer = None if step is None else assess(catalogue, now.brief, asked.build_at(step))
     subject = now if not now.missing or answer is None else answer
     free = idle_money(catalogue, subject)
-    more = more_money(found, subject)
-    pairs = map_of(found, subject.machine.parts())
-    steps = found.frontier.steps
+    more = more_money(asked, subject)
+    pairs = map_of(asked, subject.machine.parts())
+    steps = asked.frontier.steps
     return {
         "currency": subject.currency,
         "of_the_build": subject is now,
-        "account": list(account(found, subject, answer, pairs, more, free)),
+        "account": list(account(asked, subject, answer, pairs, more, free)),
         "answer": (
             None
             if answer is None
@@ -42,16 +42,16 @@ def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
         ),
         "split": _split(catalogue, subject),
         "knee_total_cost": (
-            None if found.knee is None else amount(steps[found.knee].cost + found.besides)
+            None if asked.knee is None else amount(steps[asked.knee].cost + asked.besides)
         ),
         "frontier": [
             {
-                "total_cost": amount(winner.cost + found.besides),
+                "total_cost": amount(winner.cost + asked.besides),
                 "weight_met": winner.met,
                 "gain_millionths": winner.gain,
                 "reached_shares": [round(exp(gain / 1e6), 4) for gain in gains],
             }
-            for winner, gains in zip(steps, found.frontier.gains, strict=True)
+            for winner, gains in zip(steps, asked.frontier.gains, strict=True)
         ],
         "next_money": [
             {
@@ -74,7 +74,7 @@ def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
                 "frames_lost_share": round(preference.frames_lost, 4),
                 "weight_lost": preference.weight_lost,
             }
-            for preference in found.preferences
+            for preference in asked.preferences
         ],
         "years": [
             {

@@ -207,7 +207,7 @@ def side_money(catalogue: Catalogue, subject: Assessment) -> str:
     """How much of the processor's and the card's price buys under 2 % on every target."""
     if not subject.counted or subject.missing:
         return ""
-    said, found = [], free_money(list(cuts_of(catalogue, subject)))
+    said, free = [], free_money(list(cuts_of(catalogue, subject)))
     for kind in SIDES:
         line = next(
             (
@@ -218,7 +218,7 @@ def side_money(catalogue: Catalogue, subject: Assessment) -> str:
             None,
         )
         if line is not None and line.cost_minor:
-            idle = found[kind].saves_minor if kind in found else 0
+            idle = free[kind].saves_minor if kind in free else 0
             said.append(
                 f"{money(idle, subject.currency)} of the {_kind(kind)}'s"
                 f" {money(line.cost_minor, subject.currency)}"

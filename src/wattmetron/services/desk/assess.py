@@ -278,20 +278,20 @@ def _estimate(
 def floors_missed(catalogue: Catalogue, brief: Brief, machine: Machine) -> list[str]:
     """Sentences about floors of the brief that the build does not reach."""
     known = known_brief(catalogue, brief)
-    found = []
+    missed = []
     memory_gb = memory_floor_gb(catalogue, known)
     if machine.memory and machine.memory.total_gb < memory_gb:
-        found.append(
+        missed.append(
             f"Memory is {machine.memory.total_gb:g} GB; brief and games want {memory_gb:g} GB."
         )
     storage_gb = storage_floor_gb(catalogue, known)
     has_gb = sum(drive.capacity_gb for drive in machine.storage)
     if machine.storage and has_gb < storage_gb:
-        found.append(
+        missed.append(
             f"Storage is {has_gb:,} GB; brief and games want {storage_gb:,.0f} GB with a fifth kept"
             " free."
         )
-    return found
+    return missed
 
 
 def _rules_missed(

@@ -83,7 +83,7 @@ def _fitted(catalogue: Catalogue, now: Assessment, freed: frozenset[Kind]) -> Bu
 
 
 def _narrowed(
-    catalogue: Catalogue, now: Assessment, freed: frozenset[Kind], found: Build, cleared: int
+    catalogue: Catalogue, now: Assessment, freed: frozenset[Kind], clearing: Build, cleared: int
 ) -> Cure:
     """The cure with every kind kept that need not change.
 
@@ -97,11 +97,11 @@ def _narrowed(
             each_kind for each_kind in KINDS if each_kind in freed and now.build.of(each_kind)
         ]:
             fewer = freed - {kind}
-            same = found.of(kind) == now.build.of(kind)
-            better = found if same else _fitted(catalogue, now, fewer) if fewer else None
+            same = clearing.of(kind) == now.build.of(kind)
+            better = clearing if same else _fitted(catalogue, now, fewer) if fewer else None
             if better is not None:
-                freed, found = fewer, better
-    build = replace(found, kept=now.build.kept & {part_id for _, part_id in found.ids()})
+                freed, clearing = fewer, better
+    build = replace(clearing, kept=now.build.kept & {part_id for _, part_id in clearing.ids()})
     changed = tuple(kind for kind in KINDS if build.of(kind) != now.build.of(kind))
     after = assess(catalogue, now.brief, build)
     return Cure(build, changed, after.spent_minor - now.spent_minor, cleared)

@@ -26,7 +26,7 @@ def draft_json(draft: Draft) -> dict[str, Any]:
 
 
 def _mark(draft: Draft, mark: Any) -> dict[str, Any]:
-    found = {
+    document = {
         "start": mark.start,
         "end": mark.end,
         "text": draft.text[mark.start : mark.end],
@@ -35,12 +35,12 @@ def _mark(draft: Draft, mark: Any) -> dict[str, Any]:
         "confidence": round(mark.confidence, 3),
     }
     if isinstance(mark, PartMark):
-        found["matches"] = [
+        document["matches"] = [
             {"part": match.part, "name": match.name, "confidence": round(match.confidence, 3)}
             for match in mark.matches
         ]
-        found["remark"] = mark.why or None
-    return found
+        document["remark"] = mark.why or None
+    return document
 
 
 def draft_lines(draft: Draft) -> list[str]:
@@ -57,7 +57,7 @@ def draft_lines(draft: Draft) -> list[str]:
 
 
 def _listed(draft: Draft, tier: Tier, n: int, side: Any) -> list[str]:
-    found = []
+    documents = []
     for place, listed in enumerate(tier.listed(side)):
         mark = draft.part_mark(n, side, place)
         memory = f" {listed.memory_gb:g} GB" if listed.memory_gb else ""
@@ -67,8 +67,8 @@ def _listed(draft: Draft, tier: Tier, n: int, side: Any) -> list[str]:
             meant = "not in the catalogue"
         else:
             meant = f"{listed.part}, {mark.confidence:.0%} sure" if mark else listed.part
-        found.append(f"{listed.text}{memory} ({meant})")
-    return found
+        documents.append(f"{listed.text}{memory} ({meant})")
+    return documents
 
 
 def _values(tier: Tier) -> list[tuple[str, str]]:

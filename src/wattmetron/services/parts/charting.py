@@ -287,9 +287,9 @@ def what_moved(before: Catalogue, after: Catalogue) -> str:
 
 def fit_of(catalogue: Catalogue, measure: Measure) -> Reconciled:
     """The scale of a measure, computed also where no chart is in use."""
-    found = catalogue.fits.get(measure)
-    if found is not None:
-        return found
+    fit = catalogue.fits.get(measure)
+    if fit is not None:
+        return fit
     base = catalogue.described
     return (
         reconciled(scale_of(base), base.charts)[measure]

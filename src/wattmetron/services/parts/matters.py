@@ -52,7 +52,7 @@ GENERAL: dict[Kind, str] = {
 
 def what_matters(catalogue: Catalogue, now: Assessment, kind: Kind) -> tuple[str, ...]:
     """Sentences with this brief's figures; empty where nothing more can be said yet."""
-    found = {
+    words_of = {
         "processor": _processor,
         "graphics": _graphics,
         "mainboard": _mainboard,
@@ -66,7 +66,7 @@ def what_matters(catalogue: Catalogue, now: Assessment, kind: Kind) -> tuple[str
         "display": _display,
         "system": _system,
     }.get(kind)
-    return tuple(found(catalogue, now)) if found else ()
+    return tuple(words_of(catalogue, now)) if words_of else ()
 
 
 def _limited(now: Assessment, side: str) -> list[str]:

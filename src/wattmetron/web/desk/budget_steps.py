@@ -69,9 +69,9 @@ def steps_page(catalogue: Catalogue, opened: Opened, amounts: str, rise: str) ->
                 to_minor(piece, "A budget step") for piece in amounts.replace(";", " ").split()[:12]
             )
         per_step = _percent(rise)
-        found = tables(catalogue, plan.brief, plan.build)
+        asked = tables(catalogue, plan.brief, plan.build)
         rises = [round(((1 + per_step / 100) ** n - 1) * 100) for n in range(len(budgets))]
-        made = budget_steps(found, budgets, rises)
+        made = budget_steps(asked, budgets, rises)
         cards = tuple(
             _card(step, made[place - 1] if place else None, opened, currency)
             for place, step in enumerate(made)

@@ -354,13 +354,13 @@ def _tried(
 
 def chosen_build(catalogue: Catalogue, plan: Plan, query: DeskQuery) -> Build | None:
     """The build of a pairing of the map or of a step of the frontier that the address names."""
-    found = tables(catalogue, plan.brief, plan.build)
+    asked = tables(catalogue, plan.brief, plan.build)
     if query.step is not None:
-        step = found.frontier.best(int(query.step)) if query.step.isdecimal() else None
-        return None if step is None else found.build_at(step)
+        step = asked.frontier.best(int(query.step)) if query.step.isdecimal() else None
+        return None if step is None else asked.build_at(step)
     processor, _, card = (query.pair or "").partition(":")
-    cell = cell_of(found, processor, card)
-    return None if cell is None else found.build_at(cell.winner)
+    cell = cell_of(asked, processor, card)
+    return None if cell is None else asked.build_at(cell.winner)
 
 
 def _same(build: Build, other: Build) -> bool:
@@ -450,9 +450,9 @@ def _swap(
         with_unfit=query.unfit,
         also=tried_id,
     )
-    found = swap(catalogue, present, asked)
+    offered = swap(catalogue, present, asked)
     return swap_view(
-        present, found, query.model_copy(update={"place": place}), brief_id, tried_id, names
+        present, offered, query.model_copy(update={"place": place}), brief_id, tried_id, names
     )
 
 

@@ -110,12 +110,12 @@ def fit_view(
         for n, finding in enumerate(now.findings, start=1)
     )
     drawn = drawing(now.machine)
-    found = cure(catalogue, now)
+    clearing = cure(catalogue, now)
     spoken = {finding.finding.rule for finding in numbered}
     return FitView(
         groups=_by_part(now, numbered) if by == "part" else _by_level(numbered),
         by="part" if by == "part" else "level",
-        cure=None if found is None else _cure(catalogue, now, found, trial(found)),
+        cure=None if clearing is None else _cure(catalogue, now, clearing, trial(clearing)),
         drawing=None
         if drawn is None
         else case_drawing(drawn, _pins(drawn, numbered), _label(drawn, now)),

@@ -58,8 +58,8 @@ def show_assembly(request: Request, brief_id: int) -> Response:
 def show_steps(request: Request, brief_id: int, amounts: str = "", rise: str = "") -> Response:
     """A few budgets side by side."""
     workshop = workshop_of(request)
-    found = steps_page(workshop.catalogue(), workshop.open(brief_id), amounts[:120], rise[:20])
-    return page(request, "desk/budget_steps.html", {"s": found}, 422 if found.error else 200)
+    steps = steps_page(workshop.catalogue(), workshop.open(brief_id), amounts[:120], rise[:20])
+    return page(request, "desk/budget_steps.html", {"s": steps}, 422 if steps.error else 200)
 
 
 @router.get("/briefs/{brief_id}/{view}")

@@ -93,13 +93,13 @@ def _x(column: int, columns: int) -> float:
 
 def _contour(bins: Mapping[Place, Bin], columns: int, kind: str, name: str) -> list[str]:
     """Edges between bins that differ."""
-    found = []
+    lines = []
     for (row, column), cell in bins.items():
         right, below = bins.get((row, column + 1)), bins.get((row + 1, column))
         here = getattr(cell, name)
         left, end = _x(column, columns), _x(column + 1, columns)
         if right is not None and getattr(right, name) != here:
-            found.append(svg.line(end, end, row * ROW, (row + 1) * ROW, kind))
+            lines.append(svg.line(end, end, row * ROW, (row + 1) * ROW, kind))
         if below is not None and getattr(below, name) != here:
-            found.append(svg.line(left, end, (row + 1) * ROW, (row + 1) * ROW, kind))
-    return found
+            lines.append(svg.line(left, end, (row + 1) * ROW, (row + 1) * ROW, kind))
+    return lines

@@ -64,19 +64,19 @@ def equals_view(
     region = machine.region or next(iter(catalogue.regions), "")
     allow_used = opened.plan.brief.allow_used if opened else True
     try:
-        found = alternatives(catalogue, key, region, allow_used, machine.now, use)
+        offered = alternatives(catalogue, key, region, allow_used, machine.now, use)
     except UnknownPartError:
         return None
-    named = "" if found.named_minor is None else money(found.named_minor, found.currency)
+    named = "" if offered.named_minor is None else money(offered.named_minor, offered.currency)
     return EqualsView(
-        name=found.wanted.name,
-        side=found.wanted.side,
+        name=offered.wanted.name,
+        side=offered.wanted.side,
         named_price=named,
-        rows=tuple(_row(found, row, machine, trial) for row in found.rows),
-        hidden=found.hidden,
+        rows=tuple(_row(offered, row, machine, trial) for row in offered.rows),
+        hidden=offered.hidden,
         used=allow_used,
         close_url=link(equal=None),
-        basis=_basis(found),
+        basis=_basis(offered),
         region=catalogue.regions[region].name,
     )
 

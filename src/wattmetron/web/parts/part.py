@@ -190,7 +190,7 @@ def _offer(region: str, offer: Offer, best: bool, stale: bool) -> OfferLine:
 
 
 def _used_in(workshop: Workshop, part_id: str) -> list[tuple[int, str, str]]:
-    found = []
+    uses = []
     for brief in workshop.briefs():
         plan = brief.plan
         ways = []
@@ -201,8 +201,8 @@ def _used_in(workshop: Workshop, part_id: str) -> list[tuple[int, str, str]]:
         if plan.pinned is not None and any(own == part_id for _, own in plan.pinned.ids()):
             ways.append("in the pinned build")
         if ways:
-            found.append((brief.id, plan.brief.name, listed(ways)))
-    return found
+            uses.append((brief.id, plan.brief.name, listed(ways)))
+    return uses
 
 
 def _neighbours(

@@ -97,8 +97,8 @@ def typed_part(kind: Kind, cells: Typed, part_id: str) -> Part:
         try:
             values[spec.name] = _value(spec, text)
         except (ValueError, OverflowError):
-            found = f"“{text}”" if text else "empty"
-            wrong.append(f"{column_title(spec)} is {found}: enter {spec.expected}.")
+            shown = f"“{text}”" if text else "empty"
+            wrong.append(f"{column_title(spec)} is {shown}: enter {spec.expected}.")
     if not cells.get("maker", "").strip() or not cells.get("model", "").strip():
         wrong.insert(0, "Maker and model are the part's name: enter both.")
     if wrong:

@@ -90,7 +90,7 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
     """Compute what the list shows."""
     query = state.query
     now = assess(catalogue, state.brief.plan.brief, state.brief.plan.build) if state.brief else None
-    found = shelf(catalogue, query, now)
+    listed = shelf(catalogue, query, now)
     region = now.brief.region if now else query.region or next(iter(catalogue.regions), "")
     currency = catalogue.regions[region].currency if region else ""
     kinds = tuple(
@@ -113,15 +113,15 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
     return ShelfPage(
         state=state,
         kinds=kinds,
-        found=found,
+        found=listed,
         heads=tuple(
             _head(state, figure.key, figure.title, figure.unit) for figure in FIGURES[query.kind]
         ),
-        rows=tuple(_row(catalogue, state, now, row, currency) for row in found.rows),
+        rows=tuple(_row(catalogue, state, now, row, currency) for row in listed.rows),
         ranged=tuple(figure for figure in FIGURES[query.kind] if figure.ranged),
         beside=beside(catalogue, state, now, currency),
-        words=f"{found.found}"
-        f" {KIND_PLURALS[query.kind] if found.found != 1 else KIND_WORDS[query.kind]}",
+        words=f"{listed.found}"
+        f" {KIND_PLURALS[query.kind] if listed.found != 1 else KIND_WORDS[query.kind]}",
         currency=currency,
         now=now,
         loosened={

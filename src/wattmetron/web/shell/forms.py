@@ -43,9 +43,9 @@ def read(model: type[M], entries: Mapping[str, Any], of: str = "") -> M:
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
         place = " ".join(str(step) for step in first["loc"]) or "the form"
-        found = str(first["input"])[:60]
+        shown = str(first["input"])[:60]
         raise InvalidError(
-            f"The entry “{place}” is “{found}”, which cannot be read: load the page again and"
+            f"The entry “{place}” is “{shown}”, which cannot be read: load the page again and"
             " repeat it."
         ) from error
 

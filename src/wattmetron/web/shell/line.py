@@ -18,6 +18,7 @@ from starlette.concurrency import run_in_threadpool
 
 from wattmetron.core.keep import Key
 from wattmetron.study.line import MustWait, hurried
+from wattmetron.study.memory import give_back
 from wattmetron.web.shell.pages import asks_for_part, page
 
 PATIENCE_S = 1.5
@@ -134,6 +135,7 @@ class Line:
                 self._leave(place)
             place.ended.set()
             self._advance()
+            await run_in_threadpool(give_back)
 
     def _leave(self, place: Place) -> None:
         """Leaves an answer for the browser that comes back for it: what is too large to be kept is

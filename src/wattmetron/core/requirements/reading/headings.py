@@ -73,8 +73,8 @@ def slip_of_label(label: str) -> Field | None:
     words = " ".join(label.casefold().split())
     if len(words) < 5:
         return None
-    found = process.extractOne(words, list(LABELS), scorer=fuzz.ratio, score_cutoff=LABEL_LIKENESS)
-    return None if found is None else LABELS[found[0]]
+    likest = process.extractOne(words, list(LABELS), scorer=fuzz.ratio, score_cutoff=LABEL_LIKENESS)
+    return None if likest is None else LABELS[likest[0]]
 
 
 def slip_of_tier(text: str) -> str | None:
@@ -82,7 +82,7 @@ def slip_of_tier(text: str) -> str | None:
     word = text.strip(" :*#=-[]")
     if not 7 <= len(word) <= 14 or not word.isalpha():
         return None
-    found = process.extractOne(
+    likest = process.extractOne(
         word.casefold(), ("minimum", "recommended"), scorer=fuzz.ratio, score_cutoff=86
     )
-    return None if found is None else tier_name(word)
+    return None if likest is None else tier_name(word)

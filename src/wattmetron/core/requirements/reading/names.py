@@ -97,8 +97,8 @@ class NameIndex:
     def match(self, text: str, side: Side | None) -> tuple[Match, ...]:
         """The names that a text can mean, the likeliest first."""
         asked = [(word, self.known(word)) for word in dict.fromkeys(tokens(text))]
-        said = {found[0]: found[1] for _, found in asked if found is not None}
-        strange = [word for word, found in asked if found is None]
+        said = {meant[0]: meant[1] for _, meant in asked if meant is not None}
+        strange = [word for word, meant in asked if meant is None]
         scored = [
             self._score(name, said, strange)
             for name in self._candidates(said)

@@ -96,17 +96,17 @@ class Scratchpad:
 
     def unread(self) -> tuple[tuple[int, int], ...]:
         """Stretches with words that nothing was made of; glue alone does not count."""
-        found: list[tuple[int, int]] = []
+        stretches: list[tuple[int, int]] = []
         rest = "".join(self._left)
         for line in re.finditer(r"[^\n]+", rest):
             words = [match for match in _WORD.finditer(line[0]) if match[0].casefold() not in GLUE]
             for word in words:
                 start, end = line.start() + word.start(), line.start() + word.end()
-                if found and not self._between(found[-1][1], start):
-                    found[-1] = (found[-1][0], end)
+                if stretches and not self._between(stretches[-1][1], start):
+                    stretches[-1] = (stretches[-1][0], end)
                 else:
-                    found.append((start, end))
-        return tuple(found)
+                    stretches.append((start, end))
+        return tuple(stretches)
 
     def _was_read_within(self, start: int, end: int) -> bool:
         return any(self._left[at] == " " != self.text[at] for at in range(start, end))

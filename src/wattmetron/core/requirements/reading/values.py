@@ -45,10 +45,10 @@ class Names:
 
 def any_of(words: Iterable[str], tail: str = "") -> re.Pattern[str] | None:
     """A pattern for any of these names, the longest first."""
-    found = sorted({word for word in words if word}, key=len, reverse=True)
-    if not found:
+    ordered = sorted({word for word in words if word}, key=len, reverse=True)
+    if not ordered:
         return None
-    return re.compile(rf"\b(?:{'|'.join(map(re.escape, found))}){tail}", re.IGNORECASE)
+    return re.compile(rf"\b(?:{'|'.join(map(re.escape, ordered))}){tail}", re.IGNORECASE)
 
 
 class Values:
@@ -107,9 +107,9 @@ class Values:
         ]
 
     def _amount(self, piece: Piece, name: str, what: str) -> None:
-        found = self._matches(amounts.AMOUNT, piece.start, piece.end)
-        for match, start, end in found:
-            confidence = LABELLED if len(found) == 1 else GUESSED
+        hits = self._matches(amounts.AMOUNT, piece.start, piece.end)
+        for match, start, end in hits:
+            confidence = LABELLED if len(hits) == 1 else GUESSED
             self._set(piece.tier, name, amounts.gigabytes(match), start, end, what, confidence)
 
     def _storage(self, piece: Piece) -> None:
