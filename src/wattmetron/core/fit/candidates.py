@@ -4,9 +4,8 @@ because of it.
 
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
-from typing import Any
 
-from wattmetron.core.fit.finding import Finding, Spoken
+from wattmetron.core.fit.finding import Finding, Said, Unknown
 from wattmetron.core.fit.rule import Look, Rule
 from wattmetron.core.fit.rules import blocking_on, check
 from wattmetron.core.fit.wishes import USUAL, Wishes
@@ -28,20 +27,17 @@ def reasons_against(
     bare = machine if kind == "storage" else replace(machine, **{kind: None})  # type: ignore[arg-type]
     standing = {finding.rule for finding in check(bare, wishes) if finding.level == "blocks"}
     rules = RULES_OF[kind]
-    places: list[Any] = [getattr(bare, place) for place in KINDS]
-    own = KINDS.index(kind)
+    look = Look(replace(bare, added=(), kits=()), wishes)
     for part in parts:
-        places[own] = (*machine.storage, part) if kind == "storage" else part
-        with_it = Machine(*places)
-        if machine.second_card is not None:
-            with_it = replace(with_it, second_card=machine.second_card)
-        look = Look(with_it, wishes)
-        yield _blocking([said for rule in rules for said in rule(look)], standing)
+        own = look.with_part(kind, part)
+        said = [(rule, said) for rule in rules for said in rule.speak(own)]
+        yield _blocking(said, standing) if said else ()
 
 
-def _blocking(spoken: list[Spoken], standing: set[str]) -> tuple[Finding, ...]:
+def _blocking(spoken: list[tuple[Rule, Said | Unknown]], standing: set[str]) -> tuple[Finding, ...]:
     return tuple(
-        said
-        for said in spoken
-        if isinstance(said, Finding) and said.level == "blocks" and said.rule not in standing
+        finding
+        for rule, said in spoken
+        if isinstance(said, Said) and rule.name not in standing
+        if (finding := rule.finding(said)).level == "blocks"
     )

@@ -5,11 +5,11 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from types import ModuleType
 
-from wattmetron.core.fit.finding import Finding, Gap, Level, Said, Speech, Spoken, Told, Unknown
+from wattmetron.core.fit.finding import Finding, Gap, Level, Said, Speech, Spoken, Told
 from wattmetron.core.fit.wishes import USUAL, Wishes
 from wattmetron.core.power.draw import Draw, draw
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.parts import Kind, Part
 
 DRAWN: frozenset[Kind] = frozenset({"processor", "graphics", "memory", "storage"})
 """Kinds that the draw is made of."""
@@ -24,6 +24,15 @@ class Look:
     @cached_property
     def draw(self) -> Draw:
         return draw(self.machine)
+
+    def with_part(self, kind: Kind, part: Part) -> "Look":
+        """At the machine with a part in its place; what it draws is the same where that cannot
+        hang on the part.
+        """
+        other = Look(self.machine.with_part(kind, part), self.wishes)
+        if kind not in DRAWN:
+            other.__dict__["draw"] = self.draw
+        return other
 
 
 Speak = Callable[[Look], Speech]
@@ -42,11 +51,12 @@ class Rule(Told):
     def __call__(self, look: Look) -> Iterator[Spoken]:
         """What the rule says of a machine."""
         for said in self.speak(look):
-            if isinstance(said, Unknown):
-                yield Gap(self.name, *said)
-            else:
-                level = said.level or self.levels[0]
-                yield Finding(self.name, level, *said[:-1])
+            yield self.finding(said) if isinstance(said, Said) else Gap(self.name, *said)
+
+    def finding(self, said: Said) -> Finding:
+        """What was said, with the name of the rule and the level."""
+        *rest, level = said
+        return Finding._make((self.name, level or self.levels[0], *rest))
 
     @property
     def can_block(self) -> bool:

@@ -4,7 +4,16 @@ from collections.abc import Iterable, Iterator
 from functools import partial
 
 from wattmetron.core.fit import asks, clearance, cooling, memory, platform, ports, sources, supply
-from wattmetron.core.fit.finding import LEVELS, NOT_JUDGED, Finding, Gap, Told, not_judged
+from wattmetron.core.fit.finding import (
+    LEVELS,
+    NOT_JUDGED,
+    Finding,
+    Gap,
+    Said,
+    Told,
+    Unknown,
+    not_judged,
+)
 from wattmetron.core.fit.rule import Look, Rule, rules_in
 from wattmetron.core.fit.wishes import USUAL, Wishes
 from wattmetron.core.values.machine import Machine
@@ -40,9 +49,10 @@ def check(machine: Machine, wishes: Wishes = USUAL) -> tuple[Finding, ...]:
 def judged(machine: Machine, wishes: Wishes = USUAL) -> tuple[Finding, ...]:
     """The findings by the figures as they stand, in the order of the rules."""
     look = Look(machine, wishes)
-    spoken = [said for rule in RULES for said in rule(look)]
-    findings = [said for said in spoken if isinstance(said, Finding)]
-    return (*findings, *not_judged(said for said in spoken if isinstance(said, Gap)))
+    spoken = [(rule, said) for rule in RULES for said in rule.speak(look)]
+    findings = [rule.finding(said) for rule, said in spoken if isinstance(said, Said)]
+    gaps = (Gap(rule.name, *said) for rule, said in spoken if isinstance(said, Unknown))
+    return (*findings, *not_judged(gaps))
 
 
 def blocks(machine: Machine, wishes: Wishes = USUAL) -> bool:

@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.floors import memory_floor_gb
-from wattmetron.core.fit.rule import Look
+from wattmetron.core.fit.rule import Look, Rule
 from wattmetron.core.fit.rules import BLOCKING, any_blocks, blocking_on, check
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.tuning import machine_of
@@ -27,7 +27,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kits import JOINT
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Case, Cooler, Graphics, Kind, PowerSupply, Processor
+from wattmetron.core.values.parts import Case, Cooler, Graphics, Kind, Part, Processor
 
 Ints = NDArray[np.int64]
 SHELL: frozenset[Kind] = frozenset({"cooler", "supply", "case"})
@@ -172,13 +172,19 @@ class _Settler:
 
     def _shell(self, inside: Machine, left: int) -> tuple[str | None, str, str]:
         """Cooler, supply and case, first by ids, that together cost exactly what is left."""
-        supplies, coolers = self._supplies(inside), self._coolers(inside)
+        pool, look, goes = self.pool, Look(inside, self.wishes), Goes()
+        coolers = self._coolers(inside)
+        supplies = list(zip(pool.supplies.parts, pool.supplies.cost.tolist(), strict=True))
         spent = np.add.outer([cost for _, cost in coolers], [cost for _, cost in supplies])
         cases: dict[int, list[Case]] = {}
-        for case, cost in zip(self.pool.cases.parts, self.pool.cases.cost.tolist(), strict=True):
+        for case, cost in zip(pool.cases.parts, pool.cases.cost.tolist(), strict=True):
             cases.setdefault(cost, []).append(case)
-        for first, second in np.argwhere(np.isin(left - spent, self.pool.cases.cost)):
+        for first, second in np.argwhere(np.isin(left - spent, pool.cases.cost)):
             cooler, supply = coolers[first][0], supplies[second][0]
+            if cooler is not None and not goes.there(COOLER_RULES, look, "cooler", cooler):
+                continue
+            if not goes.there(SUPPLY_RULES, look, "supply", supply):
+                continue
             for case in cases[left - int(spent[first, second])]:
                 whole = replace(inside, cooler=cooler, supply=supply, case=case)
                 if not any_blocks(CASE_RULES, Look(whole, self.wishes)):
@@ -187,19 +193,21 @@ class _Settler:
         raise TableError(f"no cooler, supply and case for {name} cost {left}")
 
     def _coolers(self, inside: Machine) -> list[tuple[Cooler | None, int]]:
+        """Those on sale with their costs; none as well, where the processor's own suffices."""
         shelf: KindPool[Cooler] = self.pool.coolers
         choices: list[tuple[Cooler | None, int]] = []
         if not shelf.fixed and "cooler" not in inside.missing():
             choices.append((None, 0))
-        for cooler, cost in zip(shelf.parts, shelf.cost.tolist(), strict=True):
-            if not any_blocks(COOLER_RULES, Look(replace(inside, cooler=cooler), self.wishes)):
-                choices.append((cooler, cost))
-        return choices
+        return [*choices, *zip(shelf.parts, shelf.cost.tolist(), strict=True)]
 
-    def _supplies(self, inside: Machine) -> list[tuple[PowerSupply, int]]:
-        shelf = self.pool.supplies
-        return [
-            (supply, cost)
-            for supply, cost in zip(shelf.parts, shelf.cost.tolist(), strict=True)
-            if not any_blocks(SUPPLY_RULES, Look(replace(inside, supply=supply), self.wishes))
-        ]
+
+class Goes:
+    """Which parts go into a machine, each asked about once."""
+
+    def __init__(self) -> None:
+        self._known: dict[str, bool] = {}
+
+    def there(self, rules: tuple[Rule, ...], look: Look, kind: Kind, part: Part) -> bool:
+        if part.id not in self._known:
+            self._known[part.id] = not any_blocks(rules, look.with_part(kind, part))
+        return self._known[part.id]
