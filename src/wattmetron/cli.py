@@ -25,6 +25,7 @@ from wattmetron.services.games.contenders import machine_contender
 from wattmetron.services.games.library import known_games
 from wattmetron.services.words.figures import money, settings
 from wattmetron.services.workshop import Workshop
+from wattmetron.study import memory
 from wattmetron.study.study import studied
 
 DEFAULT_PORT = 8321
@@ -220,7 +221,9 @@ def _serve(options: argparse.Namespace) -> int:
     if options.command == "demo":
         workshop.load_demo(CATALOGUE, BRIEFS)
     print(f"Wattmetron runs at http://{options.host}:{options.port} (Ctrl+C ends it)", flush=True)
-    uvicorn.run(make_app(workshop), host=options.host, port=options.port, log_level="warning")
+    app = make_app(workshop)
+    memory.stays()
+    uvicorn.run(app, host=options.host, port=options.port, log_level="warning")
     return 0
 
 

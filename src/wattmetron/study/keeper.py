@@ -118,7 +118,7 @@ class Keeper:
             running.value = compute()
             held = _Held(running.value)
         except BaseException as error:
-            running.error = error
+            running.error = MustWait(error.key) if isinstance(error, MustWait) else error
             raise
         finally:
             with self._lock:

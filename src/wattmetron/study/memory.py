@@ -1,8 +1,9 @@
 """Memory that was let go is given back to the system: after large tables the allocator would keep
-it.
+it, and the collector would come by late.
 """
 
 import ctypes
+import gc
 from collections.abc import Callable
 
 
@@ -18,6 +19,13 @@ def _trim() -> Callable[[int], int] | None:
 _TRIM = _trim()
 
 
+def stays() -> None:
+    """What is loaded by now stays as long as the process: the collector need not look at it."""
+    gc.collect()
+    gc.freeze()
+
+
 def give_back() -> None:
+    gc.collect()
     if _TRIM is not None:
         _TRIM(0)

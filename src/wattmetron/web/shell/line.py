@@ -125,6 +125,7 @@ class Line:
         try:
             with hurried(False):
                 place.response = await place.work()
+            await run_in_threadpool(give_back)
         except BaseException as error:
             place.error = error
         finally:
@@ -135,7 +136,6 @@ class Line:
                 self._leave(place)
             place.ended.set()
             self._advance()
-            await run_in_threadpool(give_back)
 
     def _leave(self, place: Place) -> None:
         """Leaves an answer for the browser that comes back for it: what is too large to be kept is
