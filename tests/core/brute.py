@@ -15,6 +15,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import KINDS
 from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
 from wattmetron.core.workloads.fit import fitted_game
 
@@ -53,7 +54,7 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
         ]
 
     def at(*parts):
-        return run_at(Machine(*parts), brief.clocks)
+        return run_at(Machine(**dict(zip(KINDS, parts, strict=False))), brief.clocks)
 
     nothing = [(None, 0)]
     counted = [target for target in brief.targets if target.weight]

@@ -184,7 +184,16 @@ CASE = Case(
 )
 FAN = Fan(id="fan", maker="Coldreach", model="Sail", size_mm=120)
 PACK = replace(FAN, id="pack", pack=3)
-WHOLE = Machine(CHIP, CARD, BOARD, KIT, (DRIVE,), COOLER, SUPPLY, CASE)
+WHOLE = Machine(
+    processor=CHIP,
+    graphics=CARD,
+    mainboard=BOARD,
+    memory=KIT,
+    storage=(DRIVE,),
+    cooler=COOLER,
+    supply=SUPPLY,
+    case=CASE,
+)
 """Everything fits, much of it to the millimetre and to the watt: each near miss."""
 
 

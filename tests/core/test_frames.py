@@ -181,7 +181,12 @@ def scene(seed):
         catalogue.by_kind[kind][0] for kind in ("processor", "graphics", "mainboard", "memory")
     )
     target = replace(brief.targets[0], weight=1)
-    return Machine(chip, card, board, kit), catalogue.games[target.game_id], target, brief
+    return (
+        Machine(processor=chip, graphics=card, mainboard=board, memory=kit),
+        catalogue.games[target.game_id],
+        target,
+        brief,
+    )
 
 
 @settings(max_examples=60, deadline=None)

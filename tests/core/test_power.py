@@ -21,7 +21,13 @@ PUBLISHED = {
     (115, "Bronze"): {20: 82, 50: 85, 100: 82},
     (115, "Titanium"): {10: 90, 20: 92, 50: 94, 100: 90},
 }
-USE = PowerUse(140, 2.0, 3.0, Decimal("0.32"), 230)
+USE = PowerUse(
+    headroom_percent=140,
+    play_hours=2.0,
+    desk_hours=3.0,
+    tariff_per_kwh=Decimal("0.32"),
+    mains_v=230,
+)
 
 
 def game(

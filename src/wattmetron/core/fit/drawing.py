@@ -74,7 +74,7 @@ class Clearance:
         return self.free_mm is not None and self.free_mm < 0
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Drawing:
     """Outer sizes in mm, what stands inside, and the clearances."""
 
@@ -147,7 +147,14 @@ class _Plan:
         boxes = [replace(box, clash=box.kind in clashing) for box in self._boxes()]
         case = self.case
         assumed = case is None or None in (case.depth_mm, case.height_mm, case.width_mm)
-        return Drawing(self.depth, self.height, self.width, assumed, tuple(boxes), clearances)
+        return Drawing(
+            depth_mm=self.depth,
+            height_mm=self.height,
+            width_mm=self.width,
+            outline_assumed=assumed,
+            boxes=tuple(boxes),
+            clearances=clearances,
+        )
 
     def _boxes(self) -> Iterator[Box]:
         machine = self.machine

@@ -83,7 +83,7 @@ class PowerAccount:
         return tuple(span for span in self.spans if span.state == state)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PowerUse:
     """Headroom in %, hours a day of play and at the desk, price of a kWh, mains voltage."""
 

@@ -89,7 +89,7 @@ class Standings:
     overall: Codes
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TiersAsked:
     """What the rows of a table ask for, as arrays; computed once per table."""
 
@@ -123,13 +123,13 @@ def asked_of(table: TierTable) -> TiersAsked:
         for name in texts
     }
     return TiersAsked(
-        amounts("memory_gb"),
-        amounts("video_memory_gb"),
-        amounts("storage_gb"),
-        np.array(kinds, dtype=np.int64),
-        distinct["system"],
-        distinct["api"],
-        names,
+        memory_gb=amounts("memory_gb"),
+        video_memory_gb=amounts("video_memory_gb"),
+        storage_gb=amounts("storage_gb"),
+        storage_kind=np.array(kinds, dtype=np.int64),
+        systems=distinct["system"],
+        apis=distinct["api"],
+        names=names,
     )
 
 

@@ -120,7 +120,9 @@ class _Settler:
         for drives, sort, drives_cost in self.scene.drives():
             if not reaching[sort][row]:
                 continue
-            inside = Machine(self.chip, self.card, board, kit, drives)
+            inside = Machine(
+                processor=self.chip, graphics=self.card, mainboard=board, memory=kit, storage=drives
+            )
             left = winner.cost - int(so_far[row]) - drives_cost
             cooler, supply, case = self._shell(inside, left)
             return Build(

@@ -27,7 +27,7 @@ MILLION = 1_000_000
 SLACK = 5e-6
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class DrawnSide:
     """Graphics figures of one target for n parts; times in ms on a link that never spills.
 
@@ -181,7 +181,13 @@ class TargetSide:
                 0.0, load.video_memory_gb - np.array([memory_gb[i] for i in pick])
             )
         return DrawnSide(
-            raster, rays, over, np.array(speed_sd), np.array(ray_sd), work.Unsure(*spreads), kin
+            raster_ms=raster,
+            ray_ms=rays,
+            over_gb=over,
+            speed_sd=np.array(speed_sd),
+            ray_sd=np.array(ray_sd),
+            unsure=work.Unsure(*spreads),
+            kin=kin,
         )
 
     def times(

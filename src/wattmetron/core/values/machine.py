@@ -23,7 +23,7 @@ from wattmetron.core.values.parts import (
 )
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Machine:
     """Looked-up parts; any place can be empty."""
 

@@ -39,7 +39,7 @@ class YearStep:
     cost_minor: int
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Year:
     """One year: how much more the games ask for (1 = as today), targets met, those lost since
     today, how many of them processor and graphics would carry alone, and the next steps.
@@ -102,7 +102,13 @@ def _years(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
         met = sum(estimate is not None and estimate.state == "meets" for estimate in then)
         years.append(
             Year(
-                year, factor, met, lost, _alone(then, "processor"), _alone(then, "graphics"), steps
+                year=year,
+                factor=factor,
+                met=met,
+                lost=lost,
+                processor_alone=_alone(then, "processor"),
+                graphics_alone=_alone(then, "graphics"),
+                steps=steps,
             )
         )
     return tuple(years)

@@ -29,7 +29,7 @@ from wattmetron.services.words.figures import money
 T = TypeVar("T")
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class CostLine:
     """A part of the build with what it costs; ``part`` is None where the catalogue lost it."""
 
@@ -236,15 +236,15 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[CostLine]:
         part = catalogue.parts.get(part_id)
         lines.append(
             CostLine(
-                kind,
-                part_id,
-                part,
-                own,
-                part_id in build.kept,
-                offer,
-                stale,
-                kind in brief.outside,
-                stand_ins.get(part_id),
+                kind=kind,
+                part_id=part_id,
+                part=part,
+                owned=own,
+                kept=part_id in build.kept,
+                offer=offer,
+                stale=stale,
+                outside=kind in brief.outside,
+                stand_in=stand_ins.get(part_id),
             )
         )
     return lines

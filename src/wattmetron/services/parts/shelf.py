@@ -60,7 +60,7 @@ class ShelfRow:
     per_100: float | None
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Shelf:
     """A page of rows, how many were found, and the choices of every facet with their counts."""
 
@@ -97,7 +97,9 @@ def shelf(catalogue: Catalogue, query: ShelfQuery, now: Assessment | None) -> Sh
     if not frames:
         seen = _frames(catalogue, now, query.kind, [row.part for row in shown])
         shown = [_row(row.part, row.against, book, now, seen.get(row.part.id)) for row in shown]
-    return Shelf(tuple(shown), len(rows), unfit, page, pages, choices)
+    return Shelf(
+        rows=tuple(shown), found=len(rows), unfit=unfit, page=page, pages=pages, choices=choices
+    )
 
 
 def _answers(part: Part, query: ShelfQuery, book: PriceBook | None) -> bool:

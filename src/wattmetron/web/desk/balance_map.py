@@ -13,7 +13,7 @@ BEST_ON_NARROW = 12
 ALIKE = 0.1
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class CellView:
     """A pairing: targets met, edges of the sides that limit, whether it is within the budget, where
     that ends.
@@ -93,14 +93,14 @@ def pairings_view(
         )
         url = link(pair=f"{chips[c].id}:{card.id if card else ''}", tried=None)
         return CellView(
-            str(met),
-            edges_of(cell),
-            cell.inside,
-            border,
-            is_of(subject, c, g),
-            is_of(tried, c, g),
-            url,
-            title + ("" if cell.inside else ", over the budget"),
+            met=str(met),
+            edges=edges_of(cell),
+            inside=cell.inside,
+            border=border,
+            own=is_of(subject, c, g),
+            tried=is_of(tried, c, g),
+            url=url,
+            title=title + ("" if cell.inside else ", over the budget"),
         )
 
     rows = tuple(

@@ -67,7 +67,7 @@ def _choices_of(catalogue: Catalogue) -> Choices:
     )
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class AskedEntry:
     """One entry of a form: its id, name and label, the trade word to explain, how it is typed, what
     stands in it, and what can be chosen (value, words) or is suggested.
@@ -90,7 +90,7 @@ class AskedEntry:
         return self.mode in ("decimal", "numeric", "size")
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class TickBox:
     """A box to tick."""
 
@@ -221,7 +221,16 @@ class _Asking:
     def _size(self) -> AskedEntry:
         display = self.brief.display
         value = self._draft("size", f"{display.width_px}x{display.height_px}")
-        return AskedEntry("f-size", "size", "Display, pixels", "", "size", value, "", 20)
+        return AskedEntry(
+            id="f-size",
+            name="size",
+            label="Display, pixels",
+            term="",
+            mode="size",
+            value=value,
+            empty="",
+            longest=20,
+        )
 
     def _draft(self, name: str, actual: str) -> str:
         return self.drafts.get(GENERAL_SCOPE + name, actual)
@@ -294,7 +303,13 @@ class _Asking:
                 yield self._tick(id_, field.name, field.asked.label, ticked, term)
 
     def _tick(self, id_: str, name: str, label: str, actual: bool, term: str = "") -> TickBox:
-        return TickBox(id_, name, label, term, _ticked(self.drafts, GENERAL_SCOPE, name, actual))
+        return TickBox(
+            id=id_,
+            name=name,
+            label=label,
+            term=term,
+            ticked=_ticked(self.drafts, GENERAL_SCOPE, name, actual),
+        )
 
 
 def _ticked(drafts: Drafts, scope: str, name: str, actual: bool) -> bool:
@@ -328,7 +343,9 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
     def tick(name: str, id_: str, label: str, actual: bool, offered: bool = True) -> TickBox:
         words = label if offered else f"{label} (not offered)"
         ticked = _ticked(drafts, scope, name, actual)
-        return TickBox(prefix + id_, name, words, "", ticked, not offered)
+        return TickBox(
+            id=prefix + id_, name=name, label=words, term="", ticked=ticked, disabled=not offered
+        )
 
     def entry(field: Declared) -> AskedEntry:
         label = field.asked.label + (", fps" if field.name == "cap_fps" else "")
@@ -349,7 +366,15 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
     if game is None:
         games = ((target.game_id, f"{target.game_id} (gone)"), *games)
     chosen = AskedEntry(
-        f"{prefix}game", "game", "Game", "", "choice", target.game_id, "", 80, choices=games
+        id=f"{prefix}game",
+        name="game",
+        label="Game",
+        term="",
+        mode="choice",
+        value=target.game_id,
+        empty="",
+        longest=80,
+        choices=games,
     )
     size = draft("size", f"{target.width_px}x{target.height_px}")
     scale = draft("scale", plain(target.scale * 100))
@@ -362,13 +387,31 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
             chosen,
             fields["fps"],
             fields["measure"],
-            AskedEntry(f"{prefix}size", "size", "Resolution", "", "size", size, "", 20),
+            AskedEntry(
+                id=f"{prefix}size",
+                name="size",
+                label="Resolution",
+                term="",
+                mode="size",
+                value=size,
+                empty="",
+                longest=20,
+            ),
             *(fields[name] for name in names),
         ),
         upscaling=tick(
             "upscaling", "up", "upscaling", target.upscaling, game is None or bool(game.upscalers)
         ),
-        scale=AskedEntry(f"{prefix}scale", "scale", "from", "", "decimal", scale, "", 20),
+        scale=AskedEntry(
+            id=f"{prefix}scale",
+            name="scale",
+            label="from",
+            term="",
+            mode="decimal",
+            value=scale,
+            empty="",
+            longest=20,
+        ),
         ray_tracing=tick(
             "ray_tracing",
             "rt",

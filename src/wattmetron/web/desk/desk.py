@@ -288,7 +288,9 @@ def _equals(
     if query.equal is None or query.game is not None:
         return None
     brief = opened.plan.brief
-    machine = MeasuredMachine(None, "", opened, "", brief.chance, present)
+    machine = MeasuredMachine(
+        contender=None, words="", brief=opened, typed="", sureness=brief.chance, now=present
+    )
     pixels = brief.display.width_px * brief.display.height_px / 1e6
 
     def link(equal: str | None = None) -> str:
@@ -314,7 +316,12 @@ def _game(
     brief = opened.plan.brief
     words = f"{brief.name}, as tried" if now is not present else brief.name
     machine = MeasuredMachine(
-        machine_contender(now.machine, brief.system), words, opened, "", brief.chance, present
+        contender=machine_contender(now.machine, brief.system),
+        words=words,
+        brief=opened,
+        typed="",
+        sureness=brief.chance,
+        now=present,
     )
 
     def link(equal: str | None = query.equal) -> str:

@@ -42,7 +42,11 @@ def use_of(catalogue: Catalogue, now: Assessment) -> PowerUse:
     brief, region = now.brief, catalogue.region(now.brief.region)
     tariff = region.tariff_per_kwh if brief.tariff_per_kwh is None else brief.tariff_per_kwh
     return PowerUse(
-        brief.headroom_percent, brief.play_hours, brief.desk_hours, tariff, region.mains_v
+        headroom_percent=brief.headroom_percent,
+        play_hours=brief.play_hours,
+        desk_hours=brief.desk_hours,
+        tariff_per_kwh=tariff,
+        mains_v=region.mains_v,
     )
 
 

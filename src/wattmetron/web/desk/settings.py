@@ -15,7 +15,7 @@ from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.words.figures import THIN, money, percent, settings
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SettingsCellView:
     """A cell: its rate and state, what limits, and what it would be as a target."""
 
@@ -191,12 +191,12 @@ def _cell(cell: Cell, target: Target, best: Cell | None) -> SettingsCellView:
         f" {limits}"
     )
     return SettingsCellView(
-        cell.target,
-        f"{cell.fps:.0f}",
-        cell.state,
-        limits,
-        short,
-        title + (f", {cell.short_gb:.1f} GB of video memory missing" if short else ""),
-        cell.target == target,
-        cell is best,
+        target=cell.target,
+        rate=f"{cell.fps:.0f}",
+        state=cell.state,
+        limits=limits,
+        short=short,
+        title=title + (f", {cell.short_gb:.1f} GB of video memory missing" if short else ""),
+        own=cell.target == target,
+        best=cell is best,
     )

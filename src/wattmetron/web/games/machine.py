@@ -15,7 +15,7 @@ from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.games.queries import MachineQuery
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class MeasuredMachine:
     """A contender with its words and its part of the address; ``error`` says why typed parts were
     not read.
@@ -48,7 +48,9 @@ class MeasuredMachine:
         return "" if self.brief is None else self.brief.plan.brief.region
 
 
-NOBODY = MeasuredMachine(None, "", None, "", SURENESS["likely"])
+NOBODY = MeasuredMachine(
+    contender=None, words="", brief=None, typed="", sureness=SURENESS["likely"]
+)
 
 
 def read_machine(workshop: Workshop, catalogue: Catalogue, query: MachineQuery) -> MeasuredMachine:
@@ -61,10 +63,20 @@ def read_machine(workshop: Workshop, catalogue: Catalogue, query: MachineQuery) 
     try:
         contender = typed_contender(catalogue, typed)
     except WattmetronError as error:
-        return MeasuredMachine(None, "", None, typed, sureness, None, str(error))
+        return MeasuredMachine(
+            contender=None,
+            words="",
+            brief=None,
+            typed=typed,
+            sureness=sureness,
+            now=None,
+            error=str(error),
+        )
     names = [contender.processor_name, contender.graphics_name]
     words = " with ".join(filter(None, names)) or "what was typed"
-    return MeasuredMachine(contender, words, None, typed, sureness)
+    return MeasuredMachine(
+        contender=contender, words=words, brief=None, typed=typed, sureness=sureness
+    )
 
 
 def brief_machine(catalogue: Catalogue, opened: Opened) -> MeasuredMachine:
@@ -73,5 +85,10 @@ def brief_machine(catalogue: Catalogue, opened: Opened) -> MeasuredMachine:
     machine = catalogue.machine(known_build(catalogue, opened.plan.build))
     now = assess(catalogue, brief, opened.plan.build)
     return MeasuredMachine(
-        machine_contender(machine, brief.system), brief.name, opened, "", brief.chance, now
+        contender=machine_contender(machine, brief.system),
+        words=brief.name,
+        brief=opened,
+        typed="",
+        sureness=brief.chance,
+        now=now,
     )

@@ -19,7 +19,7 @@ class Match:
     confidence: float
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Mark:
     """A fragment of the text, from ``start`` to before ``end``, and what it was taken for.
 
@@ -33,7 +33,7 @@ class Mark:
     confidence: float
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PartMark(Mark):
     """A fragment that names a part: its side and place in the tier, what it was matched to,
     runners-up.

@@ -53,7 +53,9 @@ class Scratchpad:
             self.take_left(start, end, what, tier, confidence)
             return
         if start < end:
-            self.marks.append(Mark(start, end, what, tier, confidence))
+            self.marks.append(
+                Mark(start=start, end=end, what=what, tier=tier, confidence=confidence)
+            )
         self.blank(start, end)
 
     def take_left(
@@ -81,7 +83,19 @@ class Scratchpad:
         start, end = self._trim(start, end)
         self.marks = [mark for mark in self.marks if not (start < mark.end and mark.start < end)]
         confidence = matches[0].confidence if matches else 0.0
-        self.marks.append(PartMark(start, end, side, tier, confidence, side, place, matches, why))
+        self.marks.append(
+            PartMark(
+                start=start,
+                end=end,
+                what=side,
+                tier=tier,
+                confidence=confidence,
+                side=side,
+                place=place,
+                matches=matches,
+                why=why,
+            )
+        )
         self.blank(start, end)
 
     def blank(self, start: int, end: int) -> None:
