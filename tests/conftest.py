@@ -6,7 +6,14 @@ import pytest
 
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.workshop import Workshop
+from wattmetron.study import memory
 from wattmetron.study.study import studied
+
+
+@pytest.fixture(scope="session", autouse=True)
+def loaded():
+    """As a server does before the first request."""
+    memory.stays()
 
 
 @pytest.fixture(scope="session")

@@ -205,6 +205,7 @@ def test_finding_keeping_and_filling_the_rest_by_mouse(desk, page):
     desk.tries("Trying Quillon Skiff Flood 6 Low")
     page.locator("#leave").click()
     desk.tries_nothing()
+    desk.settles()
     page.go_back()
     desk.tries("Trying")
     desk.adopt()
