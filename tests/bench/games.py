@@ -78,7 +78,7 @@ def reading():
 
 
 def verdicts():
-    catalogue = many_games()
+    catalogue = many_games().kept_by(Keeper())
     build = Build(
         processor="processor-0000",
         graphics="graphics-0000",

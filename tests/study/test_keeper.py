@@ -1,5 +1,6 @@
 """What is kept: computed once however many ask, bounded in bytes, shared only where it may be."""
 
+import sys
 import threading
 from concurrent.futures import ThreadPoolExecutor
 
@@ -192,6 +193,14 @@ def demo_part():
     from tests.worlds import World
 
     return World(1).kit(1)
+
+
+def test_the_weight_of_what_is_long_is_close_though_a_sample_is_weighed():
+    shared = np.zeros(50_000)
+    rows = tuple((np.zeros(100 + n % 7), shared) for n in range(6000))
+    every = sum(row[0].nbytes + sys.getsizeof(row) for row in rows)
+    exact = every + shared.nbytes + sys.getsizeof(rows)
+    assert weight(rows).nbytes == pytest.approx(exact, rel=0.05)
 
 
 class Scene:

@@ -13,8 +13,8 @@ from wattmetron.core.values.parts import Part
 
 OF_THE_CATALOGUE = (Catalogue, Part, Game, Offer, Region)
 PLAIN = (str, bytes, int, float, bool, type(None))
-POINTER = 8
-"""Bytes of a reference."""
+LONG = 256
+"""Of so many items all are weighed."""
 
 
 class Weight(NamedTuple):
@@ -26,12 +26,14 @@ class Weight(NamedTuple):
 
 def weight(value: object) -> Weight:
     """Of a value and all that it refers to, each once; parts, games and offers count as
-    references. What tells its own ``nbytes`` is taken at its word.
+    references. What tells its own ``nbytes`` is taken at its word; of what is long a sample is
+    weighed, and what each further item adds.
     """
-    grows = False
-    seen: set[int] = set()
-    waiting: list[Any] = [value]
-    total = 0
+    return _weigh([value], set())
+
+
+def _weigh(waiting: list[Any], seen: set[int]) -> Weight:
+    grows, total = False, 0
     while waiting:
         item = waiting.pop()
         if id(item) in seen or isinstance(item, OF_THE_CATALOGUE):
@@ -46,10 +48,23 @@ def weight(value: object) -> Weight:
         grows = grows or getattr(item, "grows", False)
         if hasattr(item, "nbytes"):
             total += int(item.nbytes)
+            continue
+        total += sys.getsizeof(item)
+        members = _members(item)
+        if len(members) <= LONG:
+            waiting.extend(members)
         else:
-            total += sys.getsizeof(item)
-            waiting.extend(_members(item))
+            sampled = _sampled(members, seen)
+            total, grows = total + sampled.nbytes, grows or sampled.grows
     return Weight(total, grows)
+
+
+def _sampled(members: list[Any], seen: set[int]) -> Weight:
+    """Some of many; what they share is in the first half of the sample."""
+    sample = members[:: len(members) // (LONG // 2)]
+    shared, each = _weigh(sample[::2], seen), _weigh(sample[1::2], seen)
+    others = (len(members) - len(sample[::2])) / len(sample[1::2])
+    return Weight(shared.nbytes + round(each.nbytes * others), shared.grows or each.grows)
 
 
 def _members(item: Any) -> list[Any]:
