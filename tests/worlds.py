@@ -405,6 +405,7 @@ class World:
             ),
             "clocks": self.pick("tuned", "undervolted"),
             "room_to_grow": True,
+            "no_lights": True,
         }
         chosen = {name: value for name, value in rules.items() if self.rng.random() < 0.15}
         return replace(catalogue, parts=parts).kept_by(Keeper()), replace(brief, **chosen)
@@ -422,10 +423,13 @@ class World:
                     tuning=bool(self.pick(True, True, False)),
                     wireless=self.pick("", "Wi-Fi 6", "Wi-Fi 6"),
                 )
+            case Memory():
+                return replace(part, lights=self.rng.random() < 0.3)
             case Storage():
                 return replace(part, m2_length_mm=self.pick(None, 42, 80, 80, 110))
             case Cooler():
                 return replace(part, noise_dba=self.pick(None, 30.0, 40.0))
             case Case():
-                return replace(part, volume_l=float(self.pick(20, 40, 60)))
+                lights = ("5 V",) if self.rng.random() < 0.3 else ()
+                return replace(part, volume_l=float(self.pick(20, 40, 60)), lights=lights)
         return part

@@ -142,6 +142,7 @@ def may_be_bought(brief, part, cost, stays):
             and not (part.memory_slots > 3 and part.m2_slots > 1)
         )
         and not (kind == "mainboard" and brief.wireless and not part.wireless)
+        and not (kind in ("memory", "case") and brief.no_lights and part.lights)
         and not (
             kind == "processor"
             and part.all_core_speed

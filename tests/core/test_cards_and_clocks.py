@@ -134,6 +134,7 @@ def test_each_rule_about_single_parts_bars_past_its_limit():
         item for item in WORLD.by_kind["mainboard"] if not item.wireless and not item.tuning
     )
     adapter = WORLD.by_kind["wireless"][0]
+    kit = WORLD.by_kind["memory"][0]
     for rule, part, cost, past, near, stays in (
         ("part price cap", case, 101, {"part_cap_minor": 100}, {"part_cap_minor": 101}, ()),
         ("banned part", case, 1, {"banned": (case.id,)}, {"banned": (cooler.id,)}, ()),
@@ -166,6 +167,8 @@ def test_each_rule_about_single_parts_bars_past_its_limit():
             {},
             (),
         ),
+        ("no lights", replace(case, lights=("5 V",)), 1, {"no_lights": True}, {}, ()),
+        ("no lights", replace(kit, lights=True), 1, {"no_lights": True}, {}, ()),
         ("tuned clocks", board, 1, {"clocks": "tuned"}, {"clocks": "undervolted"}, ()),
         ("trust floor", cooler, 1, {"trust_floor": "proven only"}, {"trust_floor": "anything"}, ()),
     ):

@@ -8,7 +8,7 @@ from dataclasses import replace
 
 import pytest
 
-from tests.web.conftest import HTMX, form
+from tests.web.conftest import HTMX, form, squeezed
 from wattmetron.core.balance.conflict import without
 from wattmetron.core.balance.granting import grant
 from wattmetron.core.search.proposal import propose
@@ -142,3 +142,16 @@ def test_a_preference_that_cannot_be_is_refused_and_nothing_changes(client, work
     before = workshop.open(1).plan
     assert said in post(client, workshop, **fields)
     assert workshop.open(1).plan == before
+
+
+def test_no_lights_is_asked_for_kept_and_priced(client, workshop):
+    assert 'name="no_lights"' in client.get("/briefs/1/brief").text
+    opened = workshop.open(1)
+    dark = replace(opened.plan.brief, no_lights=True)
+    workshop.change(1, opened.version, lambda plan: (replace(plan, brief=dark), "no lights"))
+    assert client.get("/api/v1/briefs/1").json()["brief"]["no_lights"] is True
+    catalogue = workshop.catalogue()
+    machine = catalogue.machine(propose(catalogue, dark).build)
+    assert not any(getattr(part, "lights", ()) for part in machine.parts())
+    priced = client.get("/briefs/1/balance?wishes=1").text
+    assert "<td>no lights</td>" in squeezed(priced)

@@ -8,7 +8,15 @@ from wattmetron.core.values.brief import GROWING_M2, GROWING_SLOTS, Brief
 from wattmetron.core.values.further_parts import Fan, WirelessAdapter
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.other_work import all_core_floor
-from wattmetron.core.values.parts import KIND_NAMES, Case, Cooler, Mainboard, Part, Processor
+from wattmetron.core.values.parts import (
+    KIND_NAMES,
+    Case,
+    Cooler,
+    Mainboard,
+    Memory,
+    Part,
+    Processor,
+)
 from wattmetron.core.values.trust import TRUST_FLOORS, judge, trust_of
 from wattmetron.core.values.words import listed
 
@@ -94,6 +102,16 @@ def other_maker(own: Purchase) -> bool:
 def colour(own: Purchase) -> bool:
     """Counts only where it is known."""
     return bool(own.brief.colour and own.part.colour) and own.part.colour != own.brief.colour
+
+
+@personal(
+    "no lights",
+    lambda own, money: f"{own.part.name} has lights; the brief wants a machine without.",
+)
+def no_lights(own: Purchase) -> bool:
+    return (
+        own.brief.no_lights and isinstance(own.part, (Case, Fan, Memory)) and bool(own.part.lights)
+    )
 
 
 @personal(

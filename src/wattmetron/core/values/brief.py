@@ -581,6 +581,16 @@ class Brief:
         Asked(words="wireless", text="Whether wireless is wanted", label="Wireless is wanted"),
         Wish(name="wireless", without=False, preferred="wireless", value=True),
     ] = False
+    no_lights: Annotated[
+        bool,
+        Asked(
+            words="lights",
+            text="Whether parts with lights are left out",
+            label="No lights",
+            flag=("not wanted", "allowed"),
+        ),
+        Wish(name="no lights", without=False, preferred="no lights", value=True),
+    ] = False
     room_to_grow: Annotated[
         bool,
         Asked(
