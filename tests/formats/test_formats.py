@@ -149,7 +149,7 @@ def test_all_problems_are_listed_at_once_with_their_places(folder):
         for item in found
     )
     assert any(
-        "line 4, column single_speed: found “-4”; expected a number above 0" in item
+        "line 4, column single_speed: found “-4”; expected a number from 0.01" in item
         for item in found
     )
     assert any(

@@ -20,7 +20,7 @@ def workshop(demo_copy, shared_study):
 
 @pytest.fixture
 def client(workshop):
-    return TestClient(make_app(workshop))
+    return TestClient(make_app(workshop), base_url="http://127.0.0.1")
 
 
 def form(workshop, brief_id=1, **values):

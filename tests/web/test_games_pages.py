@@ -88,7 +88,7 @@ def test_reading_is_a_draft_until_it_is_confirmed(client, workshop):
     ("text", "words"),
     [
         ("", "There is no text"),
-        ("\x00\x01\x02", "binary"),
+        ("\x00\x01\x02", "There is no text"),
         ("x" * 30_000, "at most 20,000"),
         ("once upon a time", "Nothing here reads"),
     ],

@@ -38,7 +38,7 @@ def test_changes_from_elsewhere_are_refused(client, workshop, headers):
     assert client.post("/briefs/1/clear", data=form(workshop), headers=headers).status_code == 403
     assert client.post("/api/v1/briefs/1/undo", headers=headers).status_code == 403
     assert workshop.open(1) == before
-    own = {"Origin": "http://testserver", "Sec-Fetch-Site": "same-origin"}
+    own = {"Origin": "http://127.0.0.1", "Sec-Fetch-Site": "same-origin"}
     assert client.post("/briefs/1/clear", data=form(workshop), headers=own).status_code == 200
 
 

@@ -55,7 +55,9 @@ def broken(workshop, monkeypatch):
         raise RuntimeError("the shelf fell down")
 
     monkeypatch.setattr(Workshop, "open", fail)
-    return TestClient(make_app(workshop), raise_server_exceptions=False)
+    return TestClient(
+        make_app(workshop), base_url="http://127.0.0.1", raise_server_exceptions=False
+    )
 
 
 def test_the_unexpected_has_a_page_and_its_trace_in_the_log(broken, caplog):

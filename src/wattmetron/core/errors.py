@@ -25,6 +25,14 @@ class TooLargeError(WattmetronError):
     """More was sent than is taken."""
 
 
+class BusyError(WattmetronError):
+    """Somebody else holds what is needed; nothing was changed, and it can be tried again."""
+
+
+class StorageError(WattmetronError):
+    """What is stored cannot be read or written as things stand; the message says what to do."""
+
+
 class InvalidError(WattmetronError):
     """What was typed or sent cannot be worked with; the message says which entry and what to do."""
 

@@ -1,6 +1,5 @@
 """Briefs and builds as JSON, checked by Pydantic at the edge and turned into core values."""
 
-import json
 from collections.abc import Sequence
 from datetime import date
 from typing import TYPE_CHECKING, Annotated, Any, Literal
@@ -32,6 +31,7 @@ from wattmetron.formats.declared import (
     file_values,
     values_of,
 )
+from wattmetron.formats.json_text import JsonError, bounded, read_json
 from wattmetron.formats.problems import FormatError, Problem
 
 MAX_BYTES = 1_000_000
@@ -283,8 +283,8 @@ def _names_build(data: bytes) -> bool:
     briefs.
     """
     try:
-        document = json.loads(data[:MAX_BYTES])
-    except ValueError:
+        document = read_json(data[:MAX_BYTES])
+    except JsonError:
         return False
     return isinstance(document, dict) and document.get("format") == BUILD_FORMAT
 
@@ -308,7 +308,7 @@ def _read(kind: Any, name: str, data: bytes) -> Any:
             ]
         )
     try:
-        return kind.model_validate_json(data)
+        return kind.model_validate_json(bounded(name, data))
     except ValidationError as error:
         raise FormatError(
             [problem_of(name, problem) for problem in error.errors(include_url=False)]

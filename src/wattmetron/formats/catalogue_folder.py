@@ -3,11 +3,14 @@ datapackage.json.
 """
 
 import json
+import os
 from collections.abc import Callable, Iterable, Set
 from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
 from pathlib import Path
+from shutil import rmtree
+from tempfile import mkdtemp
 from typing import Annotated, Any
 
 from annotated_types import Ge, Le
@@ -17,6 +20,7 @@ from wattmetron.core.fit.sources import unreadable
 from wattmetron.core.values.charts import Chart
 from wattmetron.core.values.fields import Column
 from wattmetron.core.values.games import Game
+from wattmetron.core.values.ids import ID_WORDS, is_id
 from wattmetron.core.values.kinds import PART_TYPES
 from wattmetron.core.values.money import to_decimal
 from wattmetron.core.values.offers import Condition, Offer, Region
@@ -135,15 +139,19 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
 
     parts: dict[str, Part] = {}
     broken: set[str] = set()
+    whole = True
     for kind, name in PART_FILES.items():
         if kind in FURTHER_KINDS and load(name) is None:
             continue
+        before = len(problems)
         text = text_of(name)
         if text is not None:
             for line, part in read_table(PART_TYPES[kind], name, text, problems, broken):
                 _add_part(parts, name, line, part, problems)
+        whole = whole and not _of_whole_file(problems[before:])
     regions = _read_regions(text_of(REGIONS_FILE), problems)
-    offers = _read_offers(text_of(OFFERS_FILE), parts.keys() | broken, regions, problems)
+    known = parts.keys() | broken if whole else None
+    offers = _read_offers(text_of(OFFERS_FILE), known, regions, problems)
     games = _read_games(text_of(GAMES_FILE), problems)
     requirements = _read_requirements(load(REQUIREMENTS_FILE), games, problems)
     charts = _read_charts(load(CHARTS_FILE), problems)
@@ -166,6 +174,13 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
     )
 
 
+def _of_whole_file(problems: list[Problem]) -> bool:
+    """Whether a file could not be read beyond some point: what refers to it is then not called
+    wrong as well.
+    """
+    return any(problem.line in (None, 1) or not problem.column for problem in problems)
+
+
 def _read_charts(data: bytes | None, problems: list[Problem]) -> dict[str, Chart]:
     """The charts of a folder; a folder without the file has none."""
     text = None if data is None else decoded(CHARTS_FILE, data, problems)
@@ -185,7 +200,7 @@ def _read_requirements(
         problems += error.problems
         return empty
     for number, game in enumerate(file.games, start=1):
-        if game.game not in games:
+        if games and game.game not in games:
             problems.append(
                 Problem(
                     file=REQUIREMENTS_FILE,
@@ -207,18 +222,6 @@ OF_SOURCES = {
 }
 
 
-def is_id(text: str) -> bool:
-    """Small letters, digits and hyphens, at most 80, not beginning with a hyphen."""
-    plain = text.replace("-", "a")
-    return (
-        0 < len(text) <= 80
-        and text[0] != "-"
-        and plain.isascii()
-        and plain.isalnum()
-        and plain.islower() | plain.isdecimal()
-    )
-
-
 def _add_part(
     parts: dict[str, Part], file: str, line: int, part: Part, problems: list[Problem]
 ) -> None:
@@ -229,7 +232,7 @@ def _add_part(
                 line=line,
                 column="id",
                 found=f"“{part.id}”",
-                expected="small letters, digits and hyphens",
+                expected=ID_WORDS,
             )
         )
     elif part.id in parts:
@@ -272,18 +275,31 @@ def _read_regions(text: str | None, problems: list[Problem]) -> dict[str, Region
                 )
             )
         regions[region.id] = region
+    if text is not None and not regions and not any(p.file == REGIONS_FILE for p in problems):
+        problems.append(
+            Problem(
+                file=REGIONS_FILE,
+                line=None,
+                column="",
+                found="no region",
+                expected="one at least: a line with its id, name and currency",
+            )
+        )
     return regions
 
 
 def _read_offers(
-    text: str | None, part_ids: Set[str], regions: dict[str, Region], problems: list[Problem]
+    text: str | None, part_ids: Set[str] | None, regions: dict[str, Region], problems: list[Problem]
 ) -> list[Offer]:
+    """The offers; without ``part_ids`` or regions that could be read, what they name is not
+    judged.
+    """
     offers = []
     seen: set[tuple[str, str, str, str]] = set()
     for line, row in read_table(OfferRow, OFFERS_FILE, text, problems) if text is not None else ():
         key = (row.part_id, row.shop, row.region, row.condition)
         region = regions.get(row.region)
-        if row.part_id not in part_ids:
+        if part_ids is not None and row.part_id not in part_ids:
             problems.append(
                 Problem(
                     file=OFFERS_FILE,
@@ -293,6 +309,8 @@ def _read_offers(
                     expected="the id of a part",
                 )
             )
+        elif region is None and not regions:
+            continue
         elif region is None:
             problems.append(
                 Problem(
@@ -356,7 +374,7 @@ def _read_games(text: str | None, problems: list[Problem]) -> dict[str, Game]:
                     line=None,
                     column=f"{place} › id",
                     found=f"“{game.id}”",
-                    expected="small letters, digits, hyphens",
+                    expected=ID_WORDS,
                 )
             )
         elif game.id in games:
@@ -424,10 +442,41 @@ def _published_game(catalogue: Catalogue, game_id: str) -> PublishedGame:
 
 
 def write_catalogue(catalogue: Catalogue, folder: Path) -> None:
-    """Write all files of a catalogue into a folder, which is made where it is missing."""
-    folder.mkdir(parents=True, exist_ok=True)
-    for name, text in catalogue_files(catalogue).items():
-        (folder / name).write_text(text, encoding="utf-8", newline="")
+    """Write all files of a catalogue into a folder, which is made where it is missing: all of them
+    beside it first, so that a full disk leaves it as it was.
+    """
+    if folder.exists() and not folder.is_dir():
+        raise FormatError(
+            [
+                Problem(
+                    file=str(folder),
+                    line=None,
+                    column="",
+                    found="a file",
+                    expected="a folder, or a name that is free",
+                )
+            ]
+        )
+    folder.parent.mkdir(parents=True, exist_ok=True)
+    part = Path(mkdtemp(prefix=f".{folder.name}.", suffix=".part", dir=folder.parent))
+    try:
+        for name, text in catalogue_files(catalogue).items():
+            _write_through(part / name, text)
+        if folder.exists():
+            for path in part.iterdir():
+                path.replace(folder / path.name)
+        else:
+            part.chmod(0o755)
+            part.rename(folder)
+    finally:
+        rmtree(part, ignore_errors=True)
+
+
+def _write_through(path: Path, text: str) -> None:
+    with path.open("w", encoding="utf-8", newline="") as file:
+        file.write(text)
+        file.flush()
+        os.fsync(file.fileno())
 
 
 def tables() -> dict[str, type]:

@@ -11,6 +11,7 @@ import re
 from collections.abc import Iterable, Iterator
 from typing import Any, TypeVar
 
+from wattmetron.core.values.text import clean
 from wattmetron.formats.columns import ColumnSpec, Reader, cell_of, columns_of, reader_of
 from wattmetron.formats.problems import Problem
 
@@ -39,10 +40,13 @@ def write_table(kind: type, values: Iterable[Any]) -> str:
     specs = columns_of(kind)
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
+    quoting = csv.writer(out, lineterminator="\n", quoting=csv.QUOTE_ALL)
     writer.writerow([spec.name for spec in specs])
     names = [spec.name for spec in specs]
     for value in values:
-        writer.writerow([guarded(cell_of(getattr(value, name))) for name in names])
+        cells = [guarded(clean(cell_of(getattr(value, name)))) for name in names]
+        by = quoting if any("\r" in cell for cell in cells) else writer
+        by.writerow(cells)
     return out.getvalue()
 
 
@@ -72,7 +76,7 @@ def decoded(file: str, data: bytes, problems: list[Problem]) -> str | None:
         )
         return None
     try:
-        return data.decode("utf-8-sig")
+        return clean(data.decode("utf-8-sig"))
     except UnicodeDecodeError as error:
         line = data[: error.start].count(b"\n") + 1
         shown = f"the byte 0x{data[error.start]:02x}"

@@ -3,7 +3,8 @@
 from pydantic import ConfigDict, TypeAdapter, ValidationError
 
 from wattmetron.core.values.games import PRESETS, Game, Option, Preset, VideoMemoryNeed
-from wattmetron.formats.problems import Problem
+from wattmetron.formats.json_text import bounded
+from wattmetron.formats.problems import FormatError, Problem
 
 for _kind in (Game, Option, Preset, VideoMemoryNeed):
     setattr(_kind, "__pydantic_config__", ConfigDict(extra="forbid"))  # noqa: B010
@@ -18,7 +19,10 @@ def write_games(games: list[Game]) -> str:
 def read_games(file: str, text: str, problems: list[Problem]) -> list[Game]:
     """The games of a file; problems name the place as game number and field."""
     try:
-        games = GAMES.validate_json(text)
+        games = GAMES.validate_json(bounded(file, text))
+    except FormatError as error:
+        problems += error.problems
+        return []
     except ValidationError as error:
         for problem in error.errors(include_url=False):
             place = " › ".join(

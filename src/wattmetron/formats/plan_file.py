@@ -4,6 +4,9 @@ undone.
 
 import json
 
+from pydantic import ValidationError
+
+from wattmetron.core.errors import InvalidError, WattmetronError
 from wattmetron.core.values.plan import Plan
 from wattmetron.formats.brief_file import (
     BriefFile,
@@ -13,6 +16,10 @@ from wattmetron.formats.brief_file import (
     build_file,
     build_from,
 )
+
+
+class PlanError(InvalidError):
+    """A stored document that is no plan."""
 
 
 def to_document(plan: Plan) -> str:
@@ -30,11 +37,22 @@ def to_document(plan: Plan) -> str:
 
 
 def from_document(document: str) -> Plan:
-    """The plan of a stored document."""
-    data = json.loads(document)
-    pinned = data.get("pinned")
-    return Plan(
-        brief_from(BriefFile.model_validate(data["brief"])),
-        build_from(BuildFile.model_validate(data["build"])),
-        None if pinned is None else build_from(BuildFile.model_validate(pinned)),
-    )
+    """The plan of a stored document; raises PlanError for what is none."""
+    try:
+        data = json.loads(document)
+        pinned = data.get("pinned")
+        return Plan(
+            brief_from(BriefFile.model_validate(data["brief"])),
+            build_from(BuildFile.model_validate(data["build"])),
+            None if pinned is None else build_from(BuildFile.model_validate(pinned)),
+        )
+    except (
+        AttributeError,
+        KeyError,
+        RecursionError,
+        TypeError,
+        ValidationError,
+        ValueError,
+        WattmetronError,
+    ) as error:
+        raise PlanError("What is stored is no brief with its build.") from error

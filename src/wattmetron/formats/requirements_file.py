@@ -23,6 +23,7 @@ from wattmetron.core.values.published import (
 from wattmetron.core.values.results import Result
 from wattmetron.formats.brief_file import problem_of
 from wattmetron.formats.csv_table import decoded, read_table, write_table
+from wattmetron.formats.json_text import bounded
 from wattmetron.formats.problems import FormatError, Problem
 
 REQUIREMENTS_FORMAT: Literal["wattmetron-requirements/1"] = "wattmetron-requirements/1"
@@ -118,7 +119,7 @@ def read_requirements(name: str, data: bytes) -> RequirementsFile:
             ]
         )
     try:
-        file = REQUIREMENTS.validate_json(data)
+        file = REQUIREMENTS.validate_json(bounded(name, data))
     except ValidationError as error:
         raise FormatError(
             [problem_of(name, problem) for problem in error.errors(include_url=False)[:200]]

@@ -11,14 +11,14 @@ from threading import Lock
 from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import BriefError, NotFoundError, NotPossibleError
-from wattmetron.core.values.brief import Brief, Display
+from wattmetron.core.errors import BriefError, NotFoundError, NotPossibleError, StorageError
+from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.wishes import check_brief
 from wattmetron.formats.brief_file import read_brief, read_build, read_documents
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
-from wattmetron.formats.plan_file import from_document, to_document
+from wattmetron.formats.plan_file import PlanError, from_document, to_document
 from wattmetron.store import briefs as brief_store
 from wattmetron.store import catalogues as catalogue_store
 from wattmetron.store.database import Database
@@ -39,6 +39,26 @@ class EmptyCatalogueError(NotPossibleError):
         )
 
 
+class UnreadableBriefError(StorageError):
+    """A brief whose stored document is no brief any more."""
+
+    def __init__(self, brief_id: int) -> None:
+        super().__init__(
+            f"Brief {brief_id} cannot be read, the others can: save it as it is, or delete it, in"
+            " the list of briefs."
+        )
+
+
+class NoRegionError(NotPossibleError):
+    """A catalogue in which nothing can be bought anywhere."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "The catalogue has no region, so nothing has a price: import one whose regions.csv has"
+            " a line at least."
+        )
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Opened:
     """A brief as stored, with the plan before the last change for ghosts, and what undo and redo
@@ -53,6 +73,8 @@ class Opened:
     redo: str | None
     changed_at: datetime
     lost_region: str = ""
+    lost_targets: tuple[Target, ...] = ()
+    """Targets whose games the catalogue no longer has; the plan is without them."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,6 +85,14 @@ class ListedBrief:
     version: int
     plan: Plan
     changed_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class UnreadableBrief:
+    """A brief that cannot be read."""
+
+    id: int
+    version: int
 
 
 class Workshop:
@@ -83,6 +113,8 @@ class Workshop:
             catalogue = self._current(session)
         if catalogue is None:
             raise EmptyCatalogueError
+        if not catalogue.regions:
+            raise NoRegionError
         return catalogue
 
     def _current(self, session: Session) -> Catalogue | None:
@@ -123,42 +155,86 @@ class Workshop:
         return catalogue
 
     def briefs(self) -> list[ListedBrief]:
+        """All briefs that can be read."""
         with self.database.reading() as session:
             rows = brief_store.all_briefs(session)
-            regions = self._regions(session)
+            catalogue = self._current(session)
         return [
-            ListedBrief(row_id, version, _placed(self._plan(text), regions), at)
+            ListedBrief(row_id, version, _placed(plan, catalogue), at)
             for row_id, version, text, at in rows
+            if (plan := self._readable(text)) is not None
         ]
 
-    def _regions(self, session: Session) -> tuple[str, ...]:
-        catalogue = self._current(session)
-        return () if catalogue is None else tuple(catalogue.regions)
+    def stored_plans(self) -> list[tuple[int, Plan]]:
+        """The id of every brief that can be read, and what is stored of it."""
+        with self.database.reading() as session:
+            rows = brief_store.all_briefs(session)
+        return [
+            (row_id, plan)
+            for row_id, _, text, _ in rows
+            if (plan := self._readable(text)) is not None
+        ]
+
+    def unreadable_briefs(self) -> list[UnreadableBrief]:
+        """The briefs that cannot be read."""
+        with self.database.reading() as session:
+            rows = brief_store.all_briefs(session)
+        return [
+            UnreadableBrief(row_id, version)
+            for row_id, version, text, _ in rows
+            if self._readable(text) is None
+        ]
+
+    def raw_brief(self, brief_id: int) -> str:
+        """A brief's document as it is stored, readable or not."""
+        with self.database.reading() as session:
+            return brief_store.get(session, brief_id).document
 
     def _plan(self, document: str) -> Plan:
         return self._plans.once(("plan", document), lambda: from_document(document))
 
+    def _readable(self, document: str | None) -> Plan | None:
+        try:
+            return None if document is None else self._plan(document)
+        except PlanError:
+            return None
+
+    def _plan_of(self, brief_id: int, document: str) -> Plan:
+        try:
+            return self._plan(document)
+        except PlanError as error:
+            raise UnreadableBriefError(brief_id) from error
+
     def open(self, brief_id: int) -> Opened:
         with self.database.reading() as session:
             stored = brief_store.get(session, brief_id)
-            regions = self._regions(session)
-        plan = self._plan(stored.document)
-        placed = _placed(plan, regions)
+            catalogue = self._current(session)
+        plan = self._plan_of(brief_id, stored.document)
+        placed = _placed(plan, catalogue)
         return Opened(
             id=stored.id,
             version=stored.version,
             plan=placed,
-            before=None if stored.before is None else self._plan(stored.before),
+            before=self._readable(stored.before),
             undo=stored.undo,
             redo=stored.redo,
             changed_at=stored.changed_at,
-            lost_region="" if placed is plan else plan.brief.region,
+            lost_region="" if placed.brief.region == plan.brief.region else plan.brief.region,
+            lost_targets=_lost_targets(plan, catalogue),
         )
 
+    def stored_plan(self, brief_id: int) -> Plan:
+        """A brief as it is stored, also what the catalogue no longer has of it."""
+        return self._plan_of(brief_id, self.raw_brief(brief_id))
+
     def create(self, plan: Plan) -> int:
-        check_brief(plan.brief)
         with self.database.writing() as session:
-            return brief_store.create(session, to_document(plan), f"made “{plan.brief.name}”")
+            return self._create(session, plan)
+
+    @staticmethod
+    def _create(session: Session, plan: Plan) -> int:
+        check_brief(plan.brief)
+        return brief_store.create(session, to_document(plan), f"made “{plan.brief.name}”")
 
     def new_brief(self) -> int:
         """An empty brief with usual figures in the first region."""
@@ -181,14 +257,15 @@ class Workshop:
         return self.create(checked_plan(self.catalogue(), brief, build))
 
     def copy(self, brief_id: int) -> int:
-        plan = self.open(brief_id).plan
+        plan = self.stored_plan(brief_id)
         name = f"{plan.brief.name[:110]}, copy"
         return self.create(replace(plan, brief=replace(plan.brief, name=name), pinned=None))
 
     def delete(self, brief_id: int, version: int) -> str:
         """Delete a brief; undo with the next version brings it back. Returns its name."""
-        name = self.open(brief_id).plan.brief.name
         with self.database.writing() as session:
+            plan = self._readable(brief_store.get(session, brief_id).document)
+            name = f"brief {brief_id}" if plan is None else plan.brief.name
             brief_store.change(session, brief_id, version, f"deleted “{name}”", lambda _: None)
         return name
 
@@ -198,7 +275,7 @@ class Workshop:
 
         with self.database.writing() as session:
             stored = brief_store.get(session, brief_id)
-            plan, summary = edit(self._plan(stored.document))
+            plan, summary = edit(self._plan_of(brief_id, stored.document))
             check_brief(plan.brief)
             said.append(summary)
             brief_store.change(session, brief_id, version, summary, lambda _: to_document(plan))
@@ -215,29 +292,52 @@ class Workshop:
             return brief_store.redo(session, brief_id, version)
 
     def load_demo(self, catalogue_folder: Path, briefs_folder: Path) -> None:
-        """Fill an empty database with demo data; a database in use is left as it is."""
+        """Fill an empty database with demo data, all of it or nothing; a database in use is left
+        as it is.
+        """
         if self.has_catalogue():
             return
-        self.import_folder(catalogue_folder)
-        for path in sorted(briefs_folder.glob("*.brief.json"), key=_demo_order):
-            brief = read_brief(path.name, path.read_bytes())
-            build_path = path.with_name(path.name.replace(".brief.", ".build."))
-            build = (
-                read_build(build_path.name, build_path.read_bytes())
-                if build_path.exists()
-                else Build()
-            )
-            self.create(Plan(brief, build))
+        catalogue = read_catalogue(catalogue_folder)
+        plans = _plans_in(briefs_folder)
+        with self.database.writing() as session:
+            if catalogue_store.latest_import(session) is not None:
+                return
+            catalogue_store.store_catalogue(session, catalogue, catalogue_folder.name)
+            for plan in plans:
+                self._create(session, plan)
 
     def close(self) -> None:
         self.database.close()
 
 
-def _placed(plan: Plan, regions: tuple[str, ...]) -> Plan:
-    """A plan whose region the catalogue lost, in the first region that there is."""
-    if not regions or plan.brief.region in regions:
+def _plans_in(folder: Path) -> list[Plan]:
+    """The briefs of a folder with their builds, the typical one first."""
+    plans = []
+    for path in sorted(folder.glob("*.brief.json"), key=_demo_order):
+        build_path = path.with_name(path.name.replace(".brief.", ".build."))
+        build = Build()
+        if build_path.exists():
+            build = read_build(build_path.name, build_path.read_bytes())
+        plans.append(Plan(read_brief(path.name, path.read_bytes()), build))
+    return plans
+
+
+def _placed(plan: Plan, catalogue: Catalogue | None) -> Plan:
+    """A plan without the targets whose games the catalogue lost, in a region that there is."""
+    lost = _lost_targets(plan, catalogue)
+    if catalogue is None or (plan.brief.region in catalogue.regions and not lost):
         return plan
-    return replace(plan, brief=replace(plan.brief, region=regions[0]))
+    region = plan.brief.region
+    if region not in catalogue.regions:
+        region = next(iter(catalogue.regions), region)
+    targets = tuple(target for target in plan.brief.targets if target not in lost)
+    return replace(plan, brief=replace(plan.brief, region=region, targets=targets))
+
+
+def _lost_targets(plan: Plan, catalogue: Catalogue | None) -> tuple[Target, ...]:
+    if catalogue is None:
+        return ()
+    return tuple(t for t in plan.brief.targets if t.game_id not in catalogue.games)
 
 
 def _usual_budget(catalogue: Catalogue, brief: Brief) -> int:

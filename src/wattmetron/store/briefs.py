@@ -8,6 +8,7 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from wattmetron.core.errors import ConflictError, NotFoundError, NotPossibleError
+from wattmetron.store.database import found
 from wattmetron.store.tables import BriefRow, ChangeRow
 
 KEPT_CHANGES = 500
@@ -50,7 +51,7 @@ def all_briefs(session: Session) -> list[tuple[int, int, str, datetime]]:
 
 
 def get(session: Session, brief_id: int) -> Stored:
-    row = session.get(BriefRow, brief_id)
+    row = found(session, BriefRow, brief_id)
     if row is None or row.document is None:
         raise NoSuchBriefError
     undo, redo = _last(session, brief_id), _next(session, brief_id)
@@ -94,7 +95,7 @@ def change(
 
 
 def _row(session: Session, brief_id: int, version: int) -> BriefRow:
-    row = session.get(BriefRow, brief_id)
+    row = found(session, BriefRow, brief_id)
     if row is None:
         raise NoSuchBriefError
     if row.version != version:

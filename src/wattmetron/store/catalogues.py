@@ -1,18 +1,19 @@
 """The catalogue in the database: imports bring and end revisions, nothing is overwritten."""
 
 import json
+import logging
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, fields
 from datetime import UTC, datetime
 from operator import attrgetter
 from typing import Any, cast
 
-from pydantic import TypeAdapter
+from pydantic import TypeAdapter, ValidationError
 from sqlalchemy import Table, and_, func, or_, select, update
 from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import ConflictError
+from wattmetron.core.errors import ConflictError, StorageError
 from wattmetron.core.values.charts import Chart
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.kinds import PART_TYPES, kind_of
@@ -20,6 +21,7 @@ from wattmetron.core.values.offers import Offer, Region
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.results import ColumnRoles, Results
+from wattmetron.store.database import found
 from wattmetron.store.tables import EntryRow, ImportRow, StoredOffer
 
 OFFER_COLUMNS = tuple(field.name for field in fields(Offer))
@@ -35,6 +37,7 @@ _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     "results": TypeAdapter(Results),
     "columns": TypeAdapter(ColumnRoles),
 }
+logger = logging.getLogger("wattmetron")
 ASSUMPTIONS_KEY = "table"
 ENTRIES, OFFERS = cast(Table, EntryRow.__table__), cast(Table, StoredOffer.__table__)
 
@@ -172,7 +175,7 @@ def _end(session: Session, table: Table, row_ids: list[int], import_id: int) -> 
 
 
 def load_catalogue(session: Session, as_of: int) -> Catalogue:
-    """The catalogue as it stood after an import."""
+    """The catalogue as it stood after an import, without what cannot be read of it."""
     parts: dict[str, Part] = {}
     others: dict[str, dict[str, Any]] = {kind: {} for kind in _ADAPTERS if kind not in PART_TYPES}
     query = (
@@ -181,10 +184,11 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
         .order_by(ENTRIES.c.id)
     )
     for kind, key, data in session.execute(query):
-        if kind in PART_TYPES:
-            parts[key] = _ADAPTERS[kind].validate_json(data)
-        else:
-            others[kind][key] = _ADAPTERS[kind].validate_json(data)
+        of_kind = parts if kind in PART_TYPES else others[kind]
+        try:
+            of_kind[key] = _read_entry(kind, key, data)
+        except StorageError as error:
+            logger.warning("left out: %s", error)
     columns = [OFFERS.c[name] for name in OFFER_COLUMNS]
     rows = session.execute(select(*columns).where(_standing(OFFERS, as_of)).order_by(OFFERS.c.id))
     games = others["game"]
@@ -199,6 +203,34 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
         charts=others["chart"],
         results={key: other for key, other in others["results"].items() if key in games},
     )
+
+
+def _read_entry(kind: str, key: str, data: str) -> Any:
+    try:
+        return _ADAPTERS[kind].validate_json(data)
+    except ValidationError as error:
+        raise StorageError(
+            f"The catalogue's {kind} “{key}” cannot be read: run “wattmetron doctor”, then import"
+            " the catalogue again."
+        ) from error
+
+
+def standing_keys(session: Session, kind: str) -> set[str]:
+    """The keys of what stands of a kind."""
+    query = select(ENTRIES.c.key).where(ENTRIES.c.kind == kind, ENTRIES.c.until_import.is_(None))
+    return set(session.scalars(query))
+
+
+def unreadable_entries(session: Session) -> Iterator[tuple[int, str, str]]:
+    """Row, kind and key of every standing entry that cannot be read."""
+    query = select(ENTRIES.c.id, ENTRIES.c.kind, ENTRIES.c.key, ENTRIES.c.data).where(
+        ENTRIES.c.until_import.is_(None)
+    )
+    for row_id, kind, key, data in session.execute(query):
+        try:
+            _read_entry(kind, key, data)
+        except StorageError:
+            yield row_id, kind, key
 
 
 def _offers(rows: Iterable[Any]) -> Iterator[Offer]:
@@ -291,7 +323,7 @@ def revise_offers(
 
 def edit_said(session: Session, edit_id: int) -> str:
     """What an edit by hand was, while it can be taken back; empty otherwise."""
-    made = session.get(ImportRow, edit_id)
+    made = found(session, ImportRow, edit_id)
     return made.source if made is not None and made.by_hand else ""
 
 
@@ -299,7 +331,7 @@ def undo_edit(session: Session, edit_id: int) -> str:
     """Take an edit by hand back, entries and offers; returns what it was. Raises ConflictError
     where something that it touched was changed since.
     """
-    made = session.get(ImportRow, edit_id)
+    made = found(session, ImportRow, edit_id)
     if made is None or not made.by_hand:
         raise ConflictError("There is no such edit to take back.")
     row = _begin(session, f"took back: {made.source}", True)
@@ -358,6 +390,6 @@ def revisions(session: Session, kind: str, key: str, most: int = 20) -> list[Rev
         .limit(most)
     )
     return [
-        Revision(row_id, _ADAPTERS[kind].validate_json(data), at, source)
+        Revision(row_id, _read_entry(kind, key, data), at, source)
         for row_id, data, at, source in session.execute(query)
     ]

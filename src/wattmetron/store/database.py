@@ -1,75 +1,175 @@
-"""Opening the database: pragmas, transactions and migrations."""
+"""Opening the database: pragmas, transactions, migrations, and whether the file is still there."""
 
+import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
+from contextvars import ContextVar
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from alembic import command
 from alembic.config import Config
-from sqlalchemy import Engine, create_engine, event
+from alembic.runtime.migration import MigrationContext
+from alembic.script import ScriptDirectory
+from sqlalchemy import Engine, create_engine, event, inspect
 from sqlalchemy.orm import Session
 
+from wattmetron.core.errors import StorageError
+from wattmetron.store.tables import Base
+from wattmetron.store.trouble import DAMAGED, FOLDER, FOREIGN, NEWER, moved, told
+
 MIGRATIONS = Path(__file__).with_name("migrations")
+PATIENCE_MS = 5000
+"""So long a change waits for a lock that is held elsewhere."""
+MOST_ID = 2**63 - 1
+R = TypeVar("R", bound=Base)
+Identity = tuple[tuple[int, int], ...]
+
+
+_made: ContextVar[list[Path] | None] = ContextVar("made", default=None)
+
+
+@contextmanager
+def changes_watched() -> Iterator[list[Path]]:
+    """Collects the databases that are changed within it, once for each change that is kept."""
+    made: list[Path] = []
+    token = _made.set(made)
+    try:
+        yield made
+    finally:
+        _made.reset(token)
 
 
 class Database:
-    """A SQLite file with foreign keys, write-ahead log and one transaction per change."""
+    """A SQLite file with foreign keys, write-ahead log and one transaction per change.
+
+    One connection stays open (a pool may drop its own), so that the log stays the same file and
+    others can tell that the database is in use. Raises BusyError or StorageError, whose sentence
+    is fit to show.
+    """
 
     def __init__(self, path: Path) -> None:
-        path.parent.mkdir(parents=True, exist_ok=True)
-        self.engine = _engine(path)
-        migrate(self.engine)
+        self.path = path
+        self.patience_ms = PATIENCE_MS
+        if path.is_dir():
+            raise StorageError(FOLDER.format(path))
+        with told(path):
+            _make_folder(path)
+            self.engine = self._engine()
+            bring_up(self.engine, path)
+            self._anchor = sqlite3.connect(path, check_same_thread=False)
+            self._anchor.execute("PRAGMA journal_mode=WAL").fetchone()
+            self._anchor.execute("SELECT count(*) FROM imports").fetchone()
+        self._identity = self._present_identity()
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
         """A session whose changes are thrown away."""
-        with Session(self.engine) as session:
+        with told(self.path), Session(self.engine) as session:
             yield session
             session.rollback()
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
         """A session that takes the write lock at once and commits when the block ends without an
-        error.
+        error, to the file that is at the path: never to one that was deleted or replaced.
         """
-        with Session(self.engine) as session:
+        self._must_be_there()
+        with told(self.path), Session(self.engine) as session:
             session.connection(execution_options={"wattmetron_write": True})
             yield session
+            session.flush()
+            self._must_be_there()
             session.commit()
+        if (made := _made.get()) is not None:
+            made.append(self.path)
+
+    def check(self) -> None:
+        """Raises StorageError where SQLite finds the file damaged."""
+        with self.reading() as session:
+            said = session.connection().exec_driver_sql("PRAGMA quick_check(1)").scalar()
+        if said != "ok":
+            raise StorageError(DAMAGED.format(self.path))
 
     def close(self) -> None:
         self.engine.dispose()
+        self._anchor.close()
+
+    def _present_identity(self) -> Identity | None:
+        """Device and inode of the file and its log; None where one is missing."""
+        try:
+            found = [path.stat() for path in (self.path, log_of(self.path))]
+        except OSError:
+            return None
+        return tuple((file.st_dev, file.st_ino) for file in found)
+
+    def _must_be_there(self) -> None:
+        if self._present_identity() != self._identity:
+            raise moved(self.path)
+
+    def _engine(self) -> Engine:
+        engine = create_engine(
+            f"sqlite:///{self.path}", connect_args={"check_same_thread": False, "timeout": 5}
+        )
+
+        @event.listens_for(engine, "connect")
+        def prepare(connection: Any, _record: Any) -> None:
+            connection.isolation_level = None
+            for pragma in ("foreign_keys=ON", "synchronous=FULL"):
+                connection.execute(f"PRAGMA {pragma}")
+
+        @event.listens_for(engine, "begin")
+        def begin(connection: Any) -> None:
+            if connection.get_execution_options().get("wattmetron_write"):
+                connection.exec_driver_sql(f"PRAGMA busy_timeout={self.patience_ms}")
+                connection.exec_driver_sql("BEGIN IMMEDIATE")
+            else:
+                connection.exec_driver_sql("BEGIN")
+
+        return engine
 
 
-def _engine(path: Path) -> Engine:
-    engine = create_engine(
-        f"sqlite:///{path}", connect_args={"check_same_thread": False, "timeout": 30}
-    )
+def found(session: Session, kind: type[R], row_id: int) -> R | None:
+    """A row by its id; none for an id that the database cannot even name."""
+    return session.get(kind, row_id) if abs(row_id) <= MOST_ID else None
 
-    @event.listens_for(engine, "connect")
-    def prepare(connection: Any, _record: Any) -> None:
-        connection.isolation_level = None
-        for pragma in (
-            "foreign_keys=ON",
-            "journal_mode=WAL",
-            "synchronous=FULL",
-            "busy_timeout=30000",
-        ):
-            connection.execute(f"PRAGMA {pragma}")
 
-    @event.listens_for(engine, "begin")
-    def begin(connection: Any) -> None:
-        write = connection.get_execution_options().get("wattmetron_write")
-        connection.exec_driver_sql("BEGIN IMMEDIATE" if write else "BEGIN")
+def log_of(path: Path) -> Path:
+    """The write-ahead log beside a database."""
+    return path.with_name(path.name + "-wal")
 
-    return engine
+
+def _make_folder(path: Path) -> None:
+    try:
+        path.parent.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise StorageError(
+            f"The database {path} cannot be opened: its folder cannot be made ({error.strerror})."
+        ) from error
+
+
+def bring_up(engine: Engine, path: Path) -> None:
+    """Migrate a database of ours, or an empty file; raises StorageError for any other."""
+    scripts = ScriptDirectory(str(MIGRATIONS))
+    with engine.connect() as connection:
+        revision = MigrationContext.configure(connection).get_current_revision()
+        tables = inspect(connection).get_table_names()
+    if revision is None and tables:
+        raise StorageError(FOREIGN.format(path))
+    if revision is not None and revision not in {
+        script.revision for script in scripts.walk_revisions()
+    }:
+        raise StorageError(NEWER.format(path))
+    if revision != scripts.get_current_head():
+        migrate(engine)
 
 
 def migrate(engine: Engine, to: str = "head") -> None:
-    """Bring the schema to a revision; everything in one transaction."""
+    """Bring the schema to a revision; everything in one transaction that others wait for."""
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
-    with engine.begin() as connection:
-        config.attributes["connection"] = connection
-        command.upgrade(config, to)
+    with engine.connect() as connection:
+        connection = connection.execution_options(wattmetron_write=True)
+        with connection.begin():
+            config.attributes["connection"] = connection
+            command.upgrade(config, to)

@@ -4,7 +4,6 @@ from pathlib import Path
 
 from fastapi import FastAPI
 from fastapi.staticfiles import StaticFiles
-from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from wattmetron import __version__
 from wattmetron.services.workshop import Workshop
@@ -18,16 +17,21 @@ from wattmetron.web.parts import chart_routes
 from wattmetron.web.parts import edit_routes as part_edits
 from wattmetron.web.parts import routes as parts
 from wattmetron.web.shell import health
+from wattmetron.web.shell.door import Door
 from wattmetron.web.shell.errors import answer_errors
 from wattmetron.web.shell.line import Line
+from wattmetron.web.shell.sayings import Sayings
 from wattmetron.web.shell.security import Guard
 
 STATIC = Path(__file__).with_name("static")
-HOSTS = ["localhost", "127.0.0.1", "[::1]", "testserver"]
+HOSTS = ["localhost", "127.0.0.1", "[::1]"]
+"""What an application for this machine alone answers to."""
 
 
-def make_app(workshop: Workshop, hosts: list[str] | None = None) -> FastAPI:
-    """The application over one workshop; answers to the named hosts only."""
+def make_app(workshop: Workshop, hosts: list[str] | None = None, key: str | None = None) -> FastAPI:
+    """The application over one workshop; answers to the named hosts only, and where there is a
+    key, to those who have it.
+    """
     app = FastAPI(
         title="Wattmetron",
         version=__version__,
@@ -37,6 +41,7 @@ def make_app(workshop: Workshop, hosts: list[str] | None = None) -> FastAPI:
     )
     app.state.workshop = workshop
     app.state.line = Line()
+    app.state.sayings = Sayings()
     app.include_router(briefs.router)
     app.include_router(desk.router)
     app.include_router(desk_changes.router)
@@ -49,8 +54,7 @@ def make_app(workshop: Workshop, hosts: list[str] | None = None) -> FastAPI:
     app.include_router(api.questions)
     app.include_router(health.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
-    app.add_middleware(Guard)
-    app.add_middleware(TrustedHostMiddleware, allowed_hosts=hosts or HOSTS)
+    app.add_middleware(Guard, hosts=hosts or HOSTS, door=Door(key))
     app.add_middleware(health.RequestLog)
     answer_errors(app)
     return app

@@ -21,6 +21,8 @@ from wattmetron.core.values.games import PRESETS, Game, PresetName
 from wattmetron.core.values.machine import Machine
 
 USUAL_SIZES = ((1280, 720), (1920, 1080), (2560, 1440), (3840, 2160))
+NEVER_MS = 1e9
+"""Stands for the time of a frame that a card cannot draw at all."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -135,7 +137,8 @@ def _cells(
                 float(work.processor_sd(load, chip.speed_sd)),
             )
         t_c, sd_c = processor[key]
-        times.append((t_c, float(made.total_ms[0]), sd_c, sd_g, load.side_cov))
+        t_g = min(float(made.total_ms[0]), NEVER_MS)
+        times.append((t_c, t_g, sd_c, sd_g, load.side_cov))
         short.append(max(0.0, load.video_memory_gb - side.video_memory_gb))
     return _judged(game, target, brief, choices, np.array(times), short)
 

@@ -10,6 +10,9 @@ from numpy.typing import NDArray
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.allowed import clocks_set, may_be_bought
 from wattmetron.core.fit.ports import sata_left, slot_lengths_mm
+from wattmetron.core.fit.rule import Look
+from wattmetron.core.fit.rules import BLOCKING, any_blocks
+from wattmetron.core.fit.wishes import USUAL
 from wattmetron.core.power.tuning import clocked
 from wattmetron.core.search.ladder import Ladder, ints
 from wattmetron.core.values.brief import Brief
@@ -35,6 +38,8 @@ Ints = NDArray[np.int64]
 P = TypeVar("P", bound=Part)
 MOST_DRIVES = MAX_DRIVES + 2
 NO_LIMIT_MM = 10_000
+OF_KITS = tuple(rule for rule in BLOCKING if rule.reads == {"memory"})
+"""The rules of kits among themselves."""
 NEW_DRIVES = 2
 """How many drives a proposal adds at most."""
 
@@ -223,7 +228,8 @@ def build_pool(
 
     def shelf(kind: Kind) -> KindPool[Part]:
         if fixed[kind] and kind != "storage":
-            return _shelf(fixed[kind][:1], True)
+            goes = kind != "memory" or _go_together(catalogue, kept)
+            return _shelf(fixed[kind][:1] if goes else (), True)
         priced = ((part, book.delivered(part.id)) for part in catalogue.by_kind[kind])
         allowed = (
             (part, cost)
@@ -246,6 +252,12 @@ def build_pool(
         cases=cast(KindPool[Case], shelf("case")),
         new_drives=new_drives,
     )
+
+
+def _go_together(catalogue: Catalogue, kept: Build) -> bool:
+    """Whether the kits that stay could stand in any machine."""
+    kits = catalogue.machine(Build(memory=kept.memory, more_kits=kept.more_kits))
+    return len(kits.kits) < 2 or not any_blocks(OF_KITS, Look(kits, USUAL))
 
 
 T = TypeVar("T", Processor, Graphics)

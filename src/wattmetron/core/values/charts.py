@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Annotated, Literal
 
-from annotated_types import Ge, Gt, Le
+from annotated_types import Ge, Le
 
-from wattmetron.core.values.fields import Column
+from wattmetron.core.values.fields import LEAST, Column
 
 Measure = Literal["one core", "all cores", "1080p", "1440p", "2160p", "ray tracing"]
 MEASURES: tuple[Measure, ...] = ("one core", "all cores", "1080p", "1440p", "2160p", "ray tracing")
@@ -26,7 +26,9 @@ class ChartRow:
             " where the catalogue lacks it"
         ),
     ]
-    value: Annotated[float, Gt(0), Le(1e9), Column("Value in the chart's own unit; more is faster")]
+    value: Annotated[
+        float, Ge(LEAST), Le(1e9), Column("Value in the chart's own unit; more is faster")
+    ]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

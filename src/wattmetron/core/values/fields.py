@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Annotated
 
-from annotated_types import Ge, Gt, Le
+from annotated_types import Ge, Le
 
 
 @dataclass(frozen=True, slots=True)
@@ -14,10 +14,14 @@ class Column:
     unit: str = ""
 
 
-Points = Annotated[float, Gt(0), Le(100_000)]
+LEAST = 1e-4
+"""What has to be above zero is at least so much: every formula stays finite."""
+Points = Annotated[float, Ge(0.01), Le(100_000)]
 Spread = Annotated[float, Ge(0), Le(0.3)]
 WorkSpread = Annotated[float, Ge(0), Le(1)]
 Watts = Annotated[int, Ge(0), Le(5_000)]
+Capacity = Annotated[int, Ge(1), Le(5_000)]
+"""Watts of which there have to be some."""
 Millimetres = Annotated[int, Ge(1), Le(5_000)]
 Count = Annotated[int, Ge(0), Le(64)]
 Some = Annotated[int, Ge(1), Le(512)]

@@ -5,9 +5,9 @@ display, input.
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from annotated_types import Ge, Gt, Le
+from annotated_types import Ge, Le
 
-from wattmetron.core.values.fields import Column, Some
+from wattmetron.core.values.fields import LEAST, Column, Some
 from wattmetron.core.values.parts import Part
 
 
@@ -55,7 +55,7 @@ class Screen(Part):
     variable_from_hz: Annotated[
         float | None, Ge(1), Le(1000), Column("Where variable refresh begins; empty: fixed", "Hz")
     ] = None
-    diagonal_inch: Annotated[float, Gt(0), Le(120), Column("Diagonal", "inch")] = 27.0
+    diagonal_inch: Annotated[float, Ge(LEAST), Le(120), Column("Diagonal", "inch")] = 27.0
     inputs: Annotated[tuple[str, ...], Column("Inputs, separated by ;")] = ()
 
 

@@ -5,20 +5,20 @@ from datetime import date
 from typing import Annotated, Literal
 
 import numpy as np
-from annotated_types import Ge, Gt, Le
+from annotated_types import Ge, Le
 
 from wattmetron.core.values.affinity import UNSEEN, Affinity
-from wattmetron.core.values.fields import Column, WorkSpread
+from wattmetron.core.values.fields import LEAST, Column, WorkSpread
 
 PresetName = Literal["low", "medium", "high", "ultra"]
 PRESETS: tuple[PresetName, ...] = ("low", "medium", "high", "ultra")
 
-Milliseconds = Annotated[float, Gt(0), Le(10_000)]
+Milliseconds = Annotated[float, Ge(LEAST), Le(10_000)]
 Share = Annotated[float, Ge(0), Le(1)]
 Variation = Annotated[float, Ge(0.01), Le(1)]
-Factor = Annotated[float, Gt(0), Le(10)]
+Factor = Annotated[float, Ge(LEAST), Le(10)]
 Need = Annotated[float, Ge(0), Le(512)]
-Lessening = Annotated[float, Gt(0), Le(1)]
+Lessening = Annotated[float, Ge(LEAST), Le(1)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -85,7 +85,7 @@ class Game:
         Variation, Column("v_g: variation of graphics time between frames")
     ] = 0.08
     ray_tracing_ms_per_mpx: Annotated[
-        float | None, Gt(0), Le(1000), Column("Y: ray tracing; null: not offered", "ms/Mpx")
+        float | None, Ge(LEAST), Le(1000), Column("Y: ray tracing; null: not offered", "ms/Mpx")
     ] = None
     ray_tracing_memory_gb: Annotated[
         Need, Column("More video memory when ray tracing is on", "GB")
@@ -95,7 +95,7 @@ class Game:
     ] = 0.15
     upscalers: Annotated[tuple[str, ...], Column("Upscalers offered")] = ()
     engine_cap_fps: Annotated[
-        float | None, Gt(0), Le(10_000), Column("Engine cap; null: none", "fps")
+        float | None, Ge(LEAST), Le(10_000), Column("Engine cap; null: none", "fps")
     ] = None
     second_card_gain: Annotated[
         Share, Column("Graphics speed that a second, equal card adds; 0: none known")

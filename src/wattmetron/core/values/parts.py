@@ -4,9 +4,19 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Annotated, Literal
 
-from annotated_types import Ge, Gt, Le
+from annotated_types import Ge, Le
 
-from wattmetron.core.values.fields import Column, Count, Millimetres, Points, Some, Spread, Watts
+from wattmetron.core.values.fields import (
+    LEAST,
+    Capacity,
+    Column,
+    Count,
+    Millimetres,
+    Points,
+    Some,
+    Spread,
+    Watts,
+)
 
 Kind = Literal[
     "processor",
@@ -80,7 +90,7 @@ SUPPLY_FORMS: tuple[SupplyForm, ...] = ("ATX", "SFX")
 Gen = Annotated[int, Ge(1), Le(9)]
 Lanes = Literal[1, 2, 4, 8, 16]
 Rate = Annotated[int, Ge(200), Le(40_000)]
-Gigabytes = Annotated[float, Gt(0), Le(100_000)]
+Gigabytes = Annotated[float, Ge(LEAST), Le(100_000)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -318,7 +328,7 @@ class Cooler(Part):
 
     sockets: Annotated[tuple[str, ...], Column("Sockets that it mounts on, separated by ;")]
     height_mm: Annotated[Millimetres, Column("Height", "mm")]
-    capacity_w: Annotated[Watts, Column("Sustained heat that it carries", "W")]
+    capacity_w: Annotated[Capacity, Column("Sustained heat that it carries", "W")]
     noise_dba: Annotated[float | None, Ge(0), Le(90), Column("Noise at full load", "dB(A)")] = None
     memory_clearance_mm: Annotated[
         Millimetres | None, Column("Tallest memory that goes beside it; empty: not known", "mm")
@@ -340,8 +350,8 @@ class Cooler(Part):
 class PowerSupply(Part):
     """A power supply."""
 
-    watts: Annotated[Watts, Column("Rated output", "W")]
-    spike_w: Annotated[Watts, Column("Short spikes that it rides out", "W")]
+    watts: Annotated[Capacity, Column("Rated output", "W")]
+    spike_w: Annotated[Capacity, Column("Short spikes that it rides out", "W")]
     form: Annotated[SupplyForm, Column("Form factor")]
     cpu_8pin: Annotated[Count, Column("8-pin processor power connectors")]
     pcie_8pin: Annotated[Count, Column("8-pin PCIe power connectors")]
@@ -371,7 +381,7 @@ class Case(Part):
     card_length_mm: Annotated[Millimetres, Column("Longest card", "mm")]
     cooler_height_mm: Annotated[Millimetres, Column("Tallest cooler", "mm")]
     fans_included: Annotated[Count, Column("Fans included")] = 0
-    volume_l: Annotated[float, Gt(0), Le(500), Column("Volume", "l")] = 40.0
+    volume_l: Annotated[float, Ge(LEAST), Le(500), Column("Volume", "l")] = 40.0
     airflow: Annotated[Literal["mesh", "side vents", "closed"], Column("How air gets in")] = "mesh"
     depth_mm: Annotated[Millimetres | None, Column("Depth outside; empty: not known", "mm")] = None
     width_mm: Annotated[Millimetres | None, Column("Width outside; empty: not known", "mm")] = None

@@ -6,9 +6,9 @@ from dataclasses import dataclass, field
 from datetime import date
 from typing import Annotated, Literal
 
-from annotated_types import Ge, Gt, Le
+from annotated_types import Ge, Le
 
-from wattmetron.core.values.fields import Column
+from wattmetron.core.values.fields import LEAST, Column
 from wattmetron.core.values.games import PresetName
 
 Side = Literal["processor", "graphics"]
@@ -16,7 +16,7 @@ SIDES: tuple[Side, ...] = ("processor", "graphics")
 StorageKind = Literal["hard disk", "SSD", "NVMe SSD"]
 STORAGE_KINDS: tuple[StorageKind, ...] = ("hard disk", "SSD", "NVMe SSD")
 
-Amount = Annotated[float, Gt(0), Le(100_000)]
+Amount = Annotated[float, Ge(LEAST), Le(100_000)]
 Pixels = Annotated[int, Ge(320), Le(16_384)]
 
 
@@ -36,7 +36,7 @@ class Listed:
     ] = None
     memory_gb: Annotated[Amount | None, Column("Video memory stated for this part", "GB")] = None
     cores: Annotated[int | None, Ge(1), Le(512), Column("Cores stated")] = None
-    clock_ghz: Annotated[float | None, Gt(0), Le(20), Column("Clock stated", "GHz")] = None
+    clock_ghz: Annotated[float | None, Ge(LEAST), Le(20), Column("Clock stated", "GHz")] = None
     or_better: Annotated[bool, Column("Whether the list says “or better”")] = False
     excluded: Annotated[bool, Column("Whether it is left out of the tier's bar")] = False
 
@@ -62,7 +62,7 @@ class Tier:
     width_px: Annotated[Pixels | None, Column("Resolution across", "px")] = None
     height_px: Annotated[Pixels | None, Column("Resolution down", "px")] = None
     preset: Annotated[PresetName | None, Column("Preset")] = None
-    fps: Annotated[float | None, Gt(0), Le(2000), Column("Frame rate", "fps")] = None
+    fps: Annotated[float | None, Ge(LEAST), Le(2000), Column("Frame rate", "fps")] = None
     upscaling: Annotated[bool | None, Column("Whether with upscaling")] = None
     ray_tracing: Annotated[bool | None, Column("Whether with ray tracing")] = None
     notes: Annotated[str, Column("What else the tier says")] = ""
@@ -118,9 +118,9 @@ class Assumed:
     preset: Annotated[PresetName, Column("Preset")]
     least_preset: Annotated[PresetName, Column("Preset, from")]
     most_preset: Annotated[PresetName, Column("Preset, to")]
-    fps: Annotated[float, Gt(0), Le(2000), Column("Frame rate", "fps")]
-    least_fps: Annotated[float, Gt(0), Le(2000), Column("Frame rate, from", "fps")]
-    most_fps: Annotated[float, Gt(0), Le(2000), Column("Frame rate, to", "fps")]
+    fps: Annotated[float, Ge(LEAST), Le(2000), Column("Frame rate", "fps")]
+    least_fps: Annotated[float, Ge(LEAST), Le(2000), Column("Frame rate, from", "fps")]
+    most_fps: Annotated[float, Ge(LEAST), Le(2000), Column("Frame rate, to", "fps")]
 
 
 def _assumed(

@@ -4,9 +4,9 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Annotated, Literal
 
-from annotated_types import Gt, Le
+from annotated_types import Ge, Le
 
-from wattmetron.core.values.fields import Column
+from wattmetron.core.values.fields import LEAST, Column
 from wattmetron.core.values.games import PresetName
 from wattmetron.core.values.published import Pixels
 
@@ -20,7 +20,7 @@ COLUMN_ROLES: tuple[Role, ...] = (
     "low",
     "leave out",
 )
-Rate = Annotated[float, Gt(0), Le(5000)]
+Rate = Annotated[float, Ge(LEAST), Le(5000)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

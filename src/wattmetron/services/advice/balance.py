@@ -166,7 +166,7 @@ def _more(tables: Tables, now: Assessment, change: int) -> More:
 
 def split_of(catalogue: Catalogue, now: Assessment) -> Split | None:
     """The split of a whole build in which nothing blocks; else None."""
-    if now.missing or now.blocking or now.unpriced:
+    if not now.whole:
         return None
     costs: dict[Kind, int] = dict.fromkeys(KINDS, 0)
     for line in now.lines:

@@ -99,6 +99,12 @@ class Assessment:
         return self.brief.budget_high_minor - self.spent_minor
 
     @property
+    def whole(self) -> bool:
+        """Whether every part is there, known and priced, and nothing blocks."""
+        known = all(line.part is not None for line in self.lines)
+        return known and not (self.missing or self.blocking or self.unpriced)
+
+    @property
     def unpriced(self) -> tuple[CostLine, ...]:
         return tuple(line for line in self.lines if line.offer is None and not line.owned)
 

@@ -2,7 +2,6 @@
 revision.
 """
 
-import json
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -19,10 +18,11 @@ from wattmetron.core.errors import (
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.speeds.scale import key_of
 from wattmetron.core.values.games import Game
+from wattmetron.core.values.ids import ADDRESSES, is_id
 from wattmetron.core.values.published import Assumptions, Listed, NamedPart, Published, Side
 from wattmetron.core.values.results import Results
 from wattmetron.core.workloads.priors import unknown_game
-from wattmetron.formats.catalogue_folder import is_id, requirements_of
+from wattmetron.formats.catalogue_folder import requirements_of
 from wattmetron.formats.problems import FormatError, Problem
 from wattmetron.formats.requirements_file import (
     REQUIREMENTS_FORMAT,
@@ -79,12 +79,12 @@ def new_game(catalogue: Catalogue, name: str, genre: str) -> Game:
     if len(name) > 120:
         raise GameNameError("The game's name is longer than 120 characters: shorten it.")
     game_id = key_of(name)[:80].strip("-")
+    if game_id in ADDRESSES:
+        game_id = f"{game_id}-game"
     if not is_id(game_id):
         raise GameNameError(
             f"“{name}” holds no letter or digit to tell it by: type a name with some."
         )
-    if game_id in RESERVED:
-        game_id = f"{game_id}-game"
     taken = next(
         (game for game in catalogue.games.values() if game.name.casefold() == name.casefold()), None
     )
@@ -238,10 +238,7 @@ def import_file(workshop: Workshop, name: str, data: bytes) -> list[str]:
 
 
 def _looks_like_json(data: bytes) -> bool:
-    try:
-        return data.lstrip()[:1] == b"{" or isinstance(json.loads(data[:1000] or b"0"), dict)
-    except ValueError:
-        return False
+    return data.removeprefix(b"\xef\xbb\xbf").lstrip()[:1] == b"{"
 
 
 def _missing_games(catalogue: Catalogue, name: str, file: RequirementsFile) -> list[Game]:

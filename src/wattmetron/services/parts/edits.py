@@ -6,10 +6,10 @@ from datetime import date
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import ConflictError, InvalidError
+from wattmetron.core.values.ids import ADDRESSES, is_id
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Condition, Offer
 from wattmetron.core.values.parts import Kind, Part
-from wattmetron.formats.catalogue_folder import is_id
 from wattmetron.formats.columns import column_title, columns_of
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
@@ -46,6 +46,8 @@ def new_id(catalogue: Catalogue, maker: str, model: str, colour: str) -> str:
     """An id from maker, model and colour that the catalogue lacks."""
     words = f"{maker} {model} {colour}".lower()
     base = re.sub(r"[^a-z0-9]+", "-", words).strip("-")[:70] or "part"
+    if base in ADDRESSES:
+        base = f"{base}-part"
     taken = catalogue.described.parts
     ids = (base if n == 1 else f"{base}-{n}" for n in range(1, 10_000))
     return next(part_id for part_id in ids if part_id not in taken)

@@ -7,9 +7,10 @@ from dataclasses import dataclass, field
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import InvalidError
 from wattmetron.core.fit.sources import unreadable
+from wattmetron.core.values.ids import is_id
 from wattmetron.core.values.kinds import PART_TYPES, kind_of
 from wattmetron.core.values.parts import ALL_KINDS, Kind, Part
-from wattmetron.formats.catalogue_folder import OF_SOURCES, PART_FILES, is_id
+from wattmetron.formats.catalogue_folder import OF_SOURCES, PART_FILES
 from wattmetron.formats.columns import columns_of
 from wattmetron.formats.csv_table import decoded, read_table
 from wattmetron.formats.problems import Problem

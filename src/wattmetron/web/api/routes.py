@@ -38,11 +38,11 @@ from wattmetron.services.games.contenders import machine_contender, typed_conten
 from wattmetron.services.games.library import known_games
 from wattmetron.services.games.publishing import game_state, publish
 from wattmetron.services.workshop import checked_plan
-from wattmetron.web.shell.line import PatientRoute
+from wattmetron.web.shell.json_request import JsonRoute, PatientJsonRoute
 from wattmetron.web.shell.requests import workshop_of
 
-router = APIRouter(prefix="/api/v1")
-questions = APIRouter(prefix="/api/v1", route_class=PatientRoute)
+router = APIRouter(prefix="/api/v1", route_class=JsonRoute)
+questions = APIRouter(prefix="/api/v1", route_class=PatientJsonRoute)
 """What changes nothing, and may have to wait in line for its answer."""
 
 

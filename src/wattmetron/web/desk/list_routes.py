@@ -34,7 +34,13 @@ def _list(
     """The list; ``restore`` is the id and version of a brief that can be brought back."""
     workshop = workshop_of(request)
     cards = brief_cards(workshop.catalogue(), workshop.briefs())
-    content = {"cards": cards, "notice": notice, "restore": restore, "error": error}
+    content = {
+        "cards": cards,
+        "unreadable": workshop.unreadable_briefs(),
+        "notice": notice,
+        "restore": restore,
+        "error": error,
+    }
     url = "/briefs" if request.method == "POST" else None
     return page(request, "desk/briefs.html", content, 422 if error else 200, url)
 
@@ -74,10 +80,18 @@ def _open_files(request: Request, files: list[tuple[str, bytes]]) -> Response:
         return _list(request, error=str(error))
 
 
+@router.get("/briefs/{brief_id}/file/stored")
+def download_stored(request: Request, brief_id: int) -> Response:
+    """A brief as it is stored, also one that cannot be read."""
+    headers = {"content-disposition": f'attachment; filename="brief-{brief_id}.stored.txt"'}
+    text = workshop_of(request).raw_brief(brief_id)
+    return Response(text.encode(errors="replace"), media_type="text/plain", headers=headers)
+
+
 @router.get("/briefs/{brief_id}/file/{what}")
 def download(request: Request, brief_id: int, what: Literal["brief", "build"]) -> Response:
     """The brief or its build as a file in the open format."""
-    plan = workshop_of(request).open(brief_id).plan
+    plan = workshop_of(request).stored_plan(brief_id)
     file = brief_file(plan.brief) if what == "brief" else build_file(plan.build)
     name = re.sub(r"[^a-z0-9]+", "-", plan.brief.name.lower()).strip("-") or "brief"
     headers = {"content-disposition": f'attachment; filename="{name[:60]}.{what}.json"'}

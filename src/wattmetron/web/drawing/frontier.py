@@ -9,9 +9,11 @@ from markupsafe import Markup, escape
 
 from wattmetron.services.words.figures import THIN, round_money
 from wattmetron.web.drawing import svg
+from wattmetron.web.drawing.ticks import round_step
 
 HEIGHT = 190
 TOP, LEFT = 8, 0
+MOST_TICKS = 7
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,28 +40,8 @@ class Axis:
         return svg.percent(minor - self.low, self.high - self.low)
 
     def ticks(self) -> list[int]:
-        span = (self.high - self.low) / 100
-        step = (
-            next(
-                item
-                for item in (
-                    50,
-                    100,
-                    200,
-                    250,
-                    500,
-                    1000,
-                    2000,
-                    5000,
-                    10_000,
-                    50_000,
-                    100_000,
-                    1_000_000,
-                )
-                if span / item <= 7
-            )
-            * 100
-        )
+        """Round amounts, from 50 on."""
+        step = 100 * round_step((self.high - self.low) / 100, MOST_TICKS)
         return list(range(-(-self.low // step) * step, self.high + 1, step))
 
 

@@ -11,8 +11,10 @@ from wattmetron.core.power.efficiency import efficiency, test_points
 from wattmetron.core.values.parts import PowerSupply
 from wattmetron.services.words.figures import THIN
 from wattmetron.web.drawing import svg
+from wattmetron.web.drawing.ticks import round_step
 
 LEAST_PERCENT = 60.0
+MOST_TICKS = 9
 
 
 def axis_end_w(spans: Sequence[Span], supply: PowerSupply | None) -> float:
@@ -93,7 +95,7 @@ def curve(supply: PowerSupply, mains_v: int, most_w: float, spans: Sequence[Span
 
 def scale(most_w: float) -> Markup:
     """The axis in W."""
-    step = next(item for item in (50, 100, 200, 250, 500) if most_w / item <= 9)
+    step = round_step(most_w, MOST_TICKS)
     pieces = []
     for watts in range(0, int(most_w) + 1, step):
         x = svg.percent(watts, most_w)

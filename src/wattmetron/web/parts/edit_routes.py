@@ -12,6 +12,7 @@ from starlette.datastructures import FormData, UploadFile
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import ConflictError, WattmetronError
 from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.text import clean
 from wattmetron.services.parts import edits
 from wattmetron.services.parts.edits import Done
 from wattmetron.services.parts.table_import import bring_in, kind_of_file, preview
@@ -29,17 +30,16 @@ from wattmetron.web.parts.routes import show_edit, show_import
 from wattmetron.web.shell.errors import status_of
 from wattmetron.web.shell.forms import Typed, read
 from wattmetron.web.shell.pages import page
-from wattmetron.web.shell.requests import workshop_of
+from wattmetron.web.shell.requests import sayings_of, workshop_of
 from wattmetron.web.shell.security import MAX_BODY_BYTES
 
 router = APIRouter(include_in_schema=False)
-MOST_SAID = 400
 
 
 async def typed_with_file(request: Request) -> tuple[Typed, str, bytes]:
     """Fields, and the name and bytes of the one file that may be there."""
     data: FormData = await request.form(max_fields=120, max_files=1, max_part_size=MAX_BODY_BYTES)
-    fields = {name: value for name, value in data.items() if isinstance(value, str)}
+    fields = {name: clean(value) for name, value in data.items() if isinstance(value, str)}
     upload = data.get("file")
     if isinstance(upload, UploadFile) and upload.filename:
         name = upload.filename.replace("\\", "/").split("/")[-1][:120]
@@ -50,6 +50,10 @@ async def typed_with_file(request: Request) -> tuple[Typed, str, bytes]:
 def _to(path: str, **query: object) -> Response:
     words = urlencode({name: str(value) for name, value in query.items()})
     return RedirectResponse(f"{path}?{words}", 303)
+
+
+def _kept(request: Request, sentence: str) -> str:
+    return sayings_of(request).keep(sentence)
 
 
 # --- tables ---
@@ -171,7 +175,7 @@ def _done(request: Request, part_id: str, entries: Typed, edit: Edit) -> Respons
     try:
         done = edit(workshop, catalogue, part_id, entries)
     except WattmetronError as error:
-        return _to(f"/parts/{part_id}", error=str(error)[:MOST_SAID])
+        return _to(f"/parts/{part_id}", error=_kept(request, str(error)))
     if part_id not in workshop.catalogue().parts:
         return _to("/parts", kind=kind, done=done.edit_id)
     return _to_part(done)
@@ -188,5 +192,5 @@ def _undo(request: Request, entries: Typed) -> Response:
     try:
         said = edits.undo_edit(workshop_of(request), form.edit)
     except WattmetronError as error:
-        return _to("/parts", kind=form.kind, error=str(error)[:MOST_SAID])
-    return _to("/parts", kind=form.kind, said=f"Took back: {said}.")
+        return _to("/parts", kind=form.kind, error=_kept(request, str(error)))
+    return _to("/parts", kind=form.kind, said=_kept(request, f"Took back: {said}."))

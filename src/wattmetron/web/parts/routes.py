@@ -11,17 +11,16 @@ from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import KIND_PLURALS
 from wattmetron.services.parts import edits
 from wattmetron.services.parts.table_import import TablePreview
-from wattmetron.services.workshop import Workshop
 from wattmetron.web.parts.part import part_page
 from wattmetron.web.parts.part_form import part_form
 from wattmetron.web.parts.part_forms import cells_of, known_kind
 from wattmetron.web.parts.scale import MEASURE_WORDS, read_scale_query, scale_page
 from wattmetron.web.parts.shelf import shelf_page
 from wattmetron.web.parts.shelf_state import read_state
-from wattmetron.web.shell.forms import Form, Number, Short400, Typed, read
+from wattmetron.web.shell.forms import Form, Number, Short40, Typed, read
 from wattmetron.web.shell.line import PageRoute
 from wattmetron.web.shell.pages import page
-from wattmetron.web.shell.requests import workshop_of
+from wattmetron.web.shell.requests import sayings_of, workshop_of
 
 router = APIRouter(include_in_schema=False, route_class=PageRoute)
 
@@ -30,16 +29,21 @@ class NoticeQuery(Form):
     """What was just done, as the address says it."""
 
     done: Number = 0
-    said: Short400 = ""
-    error: Short400 = ""
+    said: Short40 = ""
+    error: Short40 = ""
 
 
-def notice_of(workshop: Workshop, params: Mapping[str, str]) -> dict[str, Any]:
+def notice_of(request: Request, params: Mapping[str, str]) -> dict[str, Any]:
     """What was just done, with the edit that can be taken back, or what could not be done."""
     query = read(NoticeQuery, params)
-    done = edits.edit_said(workshop, query.done) if query.done else ""
-    notice = f"{done[:1].upper()}{done[1:]}." if done else query.said
-    return {"notice": notice, "edit": query.done if done else "", "refused": query.error}
+    done = edits.edit_said(workshop_of(request), query.done) if query.done else ""
+    sayings = sayings_of(request)
+    notice = f"{done[:1].upper()}{done[1:]}." if done else sayings.of(query.said)
+    return {
+        "notice": notice,
+        "edit": query.done if done else "",
+        "refused": sayings.of(query.error),
+    }
 
 
 @router.get("/parts")
@@ -50,7 +54,7 @@ def list_page(request: Request) -> Response:
         "s": shelf_page(catalogue, read_state(workshop, catalogue, params)),
         "briefs": [(row.id, row.plan.brief.name) for row in workshop.briefs()],
         "regions": [(region.id, region.name) for region in catalogue.regions.values()],
-        **notice_of(workshop, params),
+        **notice_of(request, params),
     }
     return page(request, "parts/shelf.html", content)
 
@@ -136,6 +140,6 @@ def one_part(request: Request, part_id: str) -> Response:
             (region.id, f"{region.name} ({region.currency})")
             for region in catalogue.regions.values()
         ],
-        **notice_of(workshop, params),
+        **notice_of(request, params),
     }
     return page(request, "parts/part.html", content)

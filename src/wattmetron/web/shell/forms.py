@@ -15,6 +15,7 @@ from starlette.datastructures import FormData
 from wattmetron.core.errors import BriefError, InvalidError
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.money import to_decimal, to_minor
+from wattmetron.core.values.text import clean
 
 M = TypeVar("M", bound=BaseModel)
 Typed = dict[str, str]
@@ -31,7 +32,7 @@ class Form(BaseModel):
 async def typed(request: Request, most_fields: int = 100) -> Typed:
     """The entries of a form without files."""
     data: FormData = await request.form(max_fields=most_fields, max_files=0)
-    return {name: str(value) for name, value in data.items()}
+    return {name: clean(str(value)) for name, value in data.items()}
 
 
 def read(model: type[M], entries: Mapping[str, Any], of: str = "") -> M:

@@ -73,4 +73,4 @@ def page(
     answer = {"vary": "HX-Request", "cache-control": "no-store"}
     if url is not None:
         answer["hx-push-url"] = url
-    return HTMLResponse(html, status, answer)
+    return HTMLResponse(html.encode(errors="replace"), status, answer)

@@ -3,6 +3,7 @@
 from fastapi import Request
 
 from wattmetron.services.workshop import Workshop
+from wattmetron.web.shell.sayings import Sayings
 
 LOCATION = '{{"path": "{}", "target": "#desk", "swap": "morph:outerHTML"}}'
 
@@ -10,6 +11,11 @@ LOCATION = '{{"path": "{}", "target": "#desk", "swap": "morph:outerHTML"}}'
 def workshop_of(request: Request) -> Workshop:
     workshop: Workshop = request.app.state.workshop
     return workshop
+
+
+def sayings_of(request: Request) -> Sayings:
+    sayings: Sayings = request.app.state.sayings
+    return sayings
 
 
 def in_place(request: Request) -> bool:

@@ -175,8 +175,25 @@ document.addEventListener("click", async (event) => {
 document.addEventListener("htmx:sendError", () => {
   document.getElementById("gone").hidden = false;
 });
-document.addEventListener("htmx:afterRequest", (event) => {
-  if (event.detail.xhr && event.detail.xhr.status) document.getElementById("gone").hidden = true;
+
+// Whatever answers in our place, such as a proxy, never takes the page away.
+document.addEventListener("htmx:beforeSwap", (event) => {
+  const { target, xhr } = event.detail;
+  if (!target || target.id !== "desk" || xhr.responseText.includes('id="desk"')) return;
+  event.detail.shouldSwap = false;
+  document.getElementById("gone").hidden = false;
+});
+
+// What could not be done is told above the page, until it is put away or something else was done.
+document.addEventListener("click", (event) => {
+  if (event.target.closest("[data-dismiss]")) document.getElementById("trouble").replaceChildren();
+});
+document.addEventListener("htmx:afterSettle", (event) => {
+  if (event.detail.target && event.detail.target.id === "desk") document.getElementById("trouble").replaceChildren();
+});
+
+document.addEventListener("htmx:afterSwap", () => {
+  document.getElementById("gone").hidden = true;
 });
 
 document.addEventListener("alpine:init", () => {

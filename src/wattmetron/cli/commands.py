@@ -1,0 +1,212 @@
+"""The command line."""
+
+import argparse
+import sys
+from pathlib import Path
+from typing import Any
+
+from wattmetron import __version__
+from wattmetron.cli import data, questions, serving
+from wattmetron.core.errors import WattmetronError
+from wattmetron.core.search.answer import AIMS
+from wattmetron.core.values.brief import SURENESS
+
+DEFAULT_PORT = 8321
+
+
+def _parser() -> argparse.ArgumentParser:
+    form = argparse.RawDescriptionHelpFormatter
+    parser = argparse.ArgumentParser(
+        prog="wattmetron",
+        description="From a brief to a gaming PC build that can be defended.",
+        formatter_class=form,
+    )
+    parser.add_argument("--version", action="version", version=f"wattmetron {__version__}")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+
+    def add(name: str, text: str, example: str) -> argparse.ArgumentParser:
+        return commands.add_parser(
+            name,
+            help=text,
+            description=text,
+            epilog=f"examples:\n  {example}",
+            formatter_class=form,
+        )
+
+    for name, text, example in (
+        (
+            "demo",
+            "Start the application with the made-up demo data.",
+            "wattmetron demo\n  wattmetron demo --port 9000",
+        ),
+        (
+            "serve",
+            "Start the application on its own data.",
+            "wattmetron serve --database ~/builds.sqlite",
+        ),
+    ):
+        command = add(name, text, example)
+        command.add_argument(
+            "--host",
+            default="127.0.0.1",
+            help="address to listen on (127.0.0.1: this machine only)",
+        )
+        command.add_argument(
+            "--port", type=_port, default=DEFAULT_PORT, help=f"port to listen on ({DEFAULT_PORT})"
+        )
+        command.add_argument(
+            "--allow-host",
+            action="append",
+            default=[],
+            metavar="NAME",
+            help="a name under which others reach this machine, where it listens beyond itself",
+        )
+        command.add_argument("--database", type=Path, help="database file")
+        command.add_argument(
+            "--verbose",
+            action="store_true",
+            help="log a line for every request, with what was computed and what was kept",
+        )
+    _data_parsers(add)
+    command = add(
+        "propose",
+        "Find the best build for a brief.",
+        "wattmetron propose net-loft.brief.json --catalogue ./my-catalogue\n"
+        "  wattmetron propose net-loft.brief.json --aim 'least money' --json",
+    )
+    command.add_argument("brief", type=Path)
+    command.add_argument(
+        "--aim", choices=AIMS, default=AIMS[0], help="what best means (most frames)"
+    )
+    command.add_argument(
+        "--keep", type=Path, metavar="BUILD.json", help="a build whose kept parts stay"
+    )
+    _common(command)
+    command = add(
+        "estimate",
+        "Estimate how a build runs the brief's games.",
+        "wattmetron estimate net-loft.brief.json net-loft.build.json --json",
+    )
+    command.add_argument("brief", type=Path)
+    command.add_argument("build", type=Path)
+    _common(command)
+    command = add(
+        "check",
+        "Check whether the parts of a build go together.",
+        "wattmetron check signal-tower.build.json --catalogue ./my-catalogue",
+    )
+    command.add_argument("build", type=Path)
+    command.add_argument("--brief", type=Path, help="a brief for region, headroom and remedies")
+    _common(command)
+    _requirements_parser(add)
+    return parser
+
+
+def _port(text: str) -> int:
+    if not text.isdecimal() or len(text) > 5 or int(text) > 65535:
+        raise argparse.ArgumentTypeError(f"“{text}” is no port: name one from 0 to 65535")
+    return int(text)
+
+
+def _data_parsers(add: Any) -> None:
+    for name, place, text, example in (
+        (
+            "import",
+            "folder",
+            "Import a catalogue folder; all of it or nothing.",
+            "wattmetron import ./my-catalogue",
+        ),
+        (
+            "export",
+            "folder",
+            "Write the catalogue as a folder of open files.",
+            "wattmetron export ./my-catalogue",
+        ),
+        (
+            "backup",
+            "file",
+            "Copy the database into a new file, while Wattmetron runs or not, and check the copy.",
+            "wattmetron backup ./monday.sqlite",
+        ),
+        (
+            "restore",
+            "file",
+            "Put a backup in the place of the database, which is kept under another name.",
+            "wattmetron restore ./monday.sqlite",
+        ),
+        (
+            "doctor",
+            "",
+            "Say what is wrong with the database, and what to do; nothing is changed.",
+            "wattmetron doctor --database ./builds.sqlite",
+        ),
+    ):
+        command = add(name, text, example)
+        if place:
+            command.add_argument(place, type=Path)
+        command.add_argument("--database", type=Path, help="database file")
+
+
+def _requirements_parser(add: Any) -> None:
+    command = add(
+        "requirements",
+        "Read published requirements, or measure a build against them.",
+        "wattmetron requirements read list.txt --json\n"
+        "  wattmetron requirements verdict signal-tower.build.json hollow-meridian"
+        " gullwing-circuit",
+    )
+    actions = command.add_subparsers(dest="action", required=True, metavar="ACTION")
+    read = actions.add_parser("read", help="read a text as requirements; nothing is stored")
+    read.add_argument("file", metavar="FILE|-", help="a text file, or - for what is piped in")
+    _common(read)
+    verdict = actions.add_parser("verdict", help="measure a build against games' tiers")
+    verdict.add_argument("build", type=Path, metavar="BUILD.json")
+    verdict.add_argument(
+        "games", nargs="*", metavar="GAME", help="game ids (all that publish tiers)"
+    )
+    verdict.add_argument("--system", default="", help="operating system that will run")
+    verdict.add_argument(
+        "--sureness",
+        choices=list(SURENESS),
+        default="likely",
+        help="when a tier counts as met (likely)",
+    )
+    _common(verdict)
+
+
+def _common(command: argparse.ArgumentParser) -> None:
+    command.add_argument(
+        "--catalogue", type=Path, metavar="DIR", help="a catalogue folder instead of the database"
+    )
+    command.add_argument("--database", type=Path, help="database file")
+    command.add_argument("--json", action="store_true", help="answer as JSON")
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """Run a command; returns the exit status: 0 done, 1 no answer or findings that block, 2 bad
+    input.
+    """
+    options = _parser().parse_args(arguments)
+    try:
+        return int(_COMMANDS[options.command](options))
+    except (WattmetronError, OSError) as error:
+        print(f"wattmetron: {error}", file=sys.stderr)
+        return 2
+
+
+_COMMANDS = {
+    "demo": serving.serve,
+    "serve": serving.serve,
+    "import": data.import_folder,
+    "export": data.export_folder,
+    "backup": data.backup,
+    "restore": data.restore,
+    "doctor": data.doctor,
+    "propose": questions.propose,
+    "estimate": questions.estimate,
+    "check": questions.check,
+    "requirements": questions.requirements,
+}
+
+if __name__ == "__main__":
+    sys.exit(main())
