@@ -13,7 +13,7 @@ AMOUNT = re.compile(
     re.IGNORECASE,
 )
 CLOCK = re.compile(
-    r"(?:(?<![\w.])@?\s*(?:\d{1,2}\s*x\s*)?)(?<![\w.,])(\d{1,4}(?:[.,]\d{1,3})?)\s*(ghz|mhz)\b\+?",
+    r"(?:(?<![\w.])@?\s{0,3}(?:\d{1,2}\s*x\s*)?)(?<![\w.,])(\d{1,4}(?:[.,]\d{1,3})?)\s*(ghz|mhz)\b\+?",
     re.IGNORECASE,
 )
 _COUNTS = {

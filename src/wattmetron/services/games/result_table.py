@@ -9,14 +9,14 @@ from dataclasses import dataclass
 from wattmetron.core.errors import InvalidError
 from wattmetron.core.values.results import Role
 
-MOST_COLUMNS = 24
+MOST_COLUMNS, MOST_LINES, MOST_IN_LINE = 24, 1000, 500
 _SEPARATED = (
-    re.compile(r"\s*\t\s*"),
-    re.compile(r"\s*[;|]\s*"),
+    re.compile(r"(?<!\s)\s*\t\s*"),
+    re.compile(r"(?:(?<!\s)\s+)?[;|]\s*"),
     re.compile(r"\s{2,}"),
-    re.compile(r"\s*,\s+"),
+    re.compile(r"(?:(?<!\s)\s+)?,\s+"),
 )
-_CELLS = re.compile(r"\s*[\t;|]\s*|\s{2,}|,\s+")
+_CELLS = re.compile(r"(?<!\s)\s*\t\s*|(?:(?<!\s)\s+)?[;|]\s*|\s{2,}|,\s+")
 _FIGURE = re.compile(r"\d{1,5}(?:[.,]\d+)?\s*(?:fps)?", re.IGNORECASE)
 _HEADS: tuple[tuple[Role, re.Pattern[str]], ...] = (
     ("low", re.compile(r"\b(?:1\s*%|p1|p99|low|one per ?cent)", re.IGNORECASE)),
@@ -42,6 +42,10 @@ class ColumnsNeeded(InvalidError):
         self.rows, self.guess = rows, tuple(guess)
 
 
+class TableSizeError(InvalidError):
+    """A table that is larger than any list of results."""
+
+
 @dataclass(frozen=True, slots=True)
 class ResultLine:
     """One line: its number in what was pasted, its text, its cells, and what each holds (None: to
@@ -63,6 +67,7 @@ def lines_of(
     tables of this source, by their number. Raises ColumnsNeeded where a table has columns whose
     meaning is open.
     """
+    _check_bounds(text)
     plain = [
         (n, line.strip())
         for n, line in enumerate(text.replace("\r", "").split("\n"), start=1)
@@ -85,6 +90,16 @@ def lines_of(
         ResultLine(n, line, tuple(cells), roles)
         for (n, line), cells in zip(plain[first:], table[first:], strict=True)
     ]
+
+
+def _check_bounds(text: str) -> None:
+    lines = text.split("\n")
+    longest = max(map(len, lines))
+    if len(lines) > MOST_LINES or longest > MOST_IN_LINE:
+        raise TableSizeError(
+            f"The table has {len(lines):,} lines of up to {longest:,} characters: paste at most"
+            f" {MOST_LINES:,} lines of {MOST_IN_LINE} characters."
+        )
 
 
 def _as_table(lines: list[str]) -> list[list[str]] | None:

@@ -29,10 +29,12 @@ USUAL_NOISE, LEAST_NOISE = 0.03, 0.005
 Z80 = 1.2816
 SURE_MATCH = 0.9
 MOST_ROWS = 2000
-_LINE = re.compile(
-    r"(?P<name>.*\S)(?:\s*[\t;|:=]\s*|\s*,\s+|\s+)(?P<value>[+-]?\d[\d.,]*)\s*(?P<unit>%|x|fps|points?|pts)?\s*",
+MOST_IN_LINE, VALUE_WITHIN = 500, 80
+_VALUE = re.compile(
+    r"(?:\s*[\t;|:=]\s*|\s*,\s+|\s+)(?P<value>[+-]?\d[\d.,]*)\s*(?P<unit>%|x|fps|points?|pts)?\Z",
     re.IGNORECASE,
 )
+"""The end of a line: what parts it from the name, a value, a unit."""
 
 
 class ChartError(InvalidError):
@@ -104,12 +106,16 @@ def _rows(
     if len(lines) > MOST_ROWS:
         return [], [f"{len(lines):,} lines, at most {MOST_ROWS:,}"], units
     for number, line in enumerate(lines, start=1):
-        match = _LINE.fullmatch(line.strip())
-        if match is None:
-            if number > 1 or re.search(r"\d\s*$", line):
-                problems.append(
-                    f"line {number} “{line.strip()[:40]}” has no name with a value after it"
-                )
+        line = line.strip()
+        if len(line) > MOST_IN_LINE:
+            problems.append(f"line {number} has {len(line):,} characters, at most {MOST_IN_LINE}")
+            continue
+        tail = max(0, len(line) - VALUE_WITHIN)
+        match = _VALUE.search(line[tail:])
+        name = line[: tail + match.start()] if match else ""
+        if match is None or not name:
+            if number > 1 or line[-1].isdigit():
+                problems.append(f"line {number} “{line[:40]}” has no name with a value after it")
             continue
         value = (
             amounts.number(match["value"].lstrip("+"))
@@ -122,11 +128,11 @@ def _rows(
                 f"line {number} has the value {match['value']}: it must be above nought"
             )
             continue
-        key = _key(catalogue, match["name"], side, number, problems)
+        key = _key(catalogue, name, side, number, problems)
         if key and any(row.part == key for row in rows):
-            problems.append(f"line {number} names “{match['name'][:40]}” a second time")
+            problems.append(f"line {number} names “{name[:40]}” a second time")
         elif key:
-            rows.append(ChartRow(text=match["name"].strip()[:200], part=key, value=value))
+            rows.append(ChartRow(text=name.strip()[:200], part=key, value=value))
     return rows, problems, units
 
 

@@ -6,9 +6,13 @@ from wattmetron.core.requirements.reading.draft import ReadingError
 
 MAX_CHARACTERS = 20_000
 MAX_LINES = 400
-_TAG = re.compile(
-    r"<!--.*?-->|<(script|style)\b.*?</\1\s*>|</?[a-zA-Z][^<>]*>", re.DOTALL | re.IGNORECASE
+_TAG = re.compile(r"</?[a-zA-Z][^<>]*>")
+_HIDDEN = (
+    (re.compile("<!--"), re.compile("-->")),
+    (re.compile(r"<script\b", re.IGNORECASE), re.compile("</script[ ]?>", re.IGNORECASE)),
+    (re.compile(r"<style\b", re.IGNORECASE), re.compile("</style[ ]?>", re.IGNORECASE)),
 )
+"""What opens and what ends a stretch that a browser does not show."""
 _BREAK = re.compile(r"</?(br|p|div|li|ul|ol|tr|h[1-6]|table|section)\b", re.IGNORECASE)
 _CELL = re.compile(r"</(td|th)\b", re.IGNORECASE)
 _ENTITY = re.compile(r"&(nbsp|amp|lt|gt|quot|#\d+|#x[0-9a-fA-F]+);")
@@ -48,9 +52,20 @@ def plain(text: str) -> str:
     """The text of the same length with tags turned into blanks and breaks, and signs into plain
     ones.
     """
+    for opening, ending in _HIDDEN:
+        text = _without_hidden(text, opening, ending)
     text = _TAG.sub(_without_tag, text)
     text = _ENTITY.sub(lambda match: _ENTITIES.get(match[1], " ").ljust(len(match[0])), text)
     return text.translate(_TABLE)
+
+
+def _without_hidden(text: str, opening: re.Pattern[str], ending: re.Pattern[str]) -> str:
+    """Blanks in place of what stands between; one look for every opening that has an end."""
+    pieces, at = [], 0
+    while (first := opening.search(text, at)) and (last := ending.search(text, first.end())):
+        pieces += [text[at : first.start()], " " * (last.end() - first.start())]
+        at = last.end()
+    return "".join([*pieces, text[at:]])
 
 
 def _without_tag(tag: re.Match[str]) -> str:

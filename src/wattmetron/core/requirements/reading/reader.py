@@ -11,6 +11,7 @@ from wattmetron.core.requirements.reading.layout import lay_out
 from wattmetron.core.requirements.reading.names import NameIndex
 from wattmetron.core.requirements.reading.pieces import Layout
 from wattmetron.core.requirements.reading.scratchpad import Scratchpad, Sheet
+from wattmetron.core.requirements.reading.shortening import Shortened, shortened
 from wattmetron.core.requirements.reading.values import LABELLED, Names, Values, any_of
 from wattmetron.core.speeds.scale import Scale, scale_of
 from wattmetron.core.values.parts import Graphics
@@ -45,8 +46,9 @@ class Reader:
         """The draft of a text; raises ReadingError for one that is empty, binary, too long or says
         nothing.
         """
-        layout = lay_out(plain(checked(text)))
-        pad = Scratchpad(plain(text))
+        short = shortened(plain(checked(text)))
+        layout = lay_out(short.text)
+        pad = Scratchpad(short.text)
         sheets = [Sheet(label[:80]) for label in layout.tiers[:MAX_TIERS]]
         self._structure(pad, layout)
         values = Values(pad, sheets, self.names)
@@ -59,14 +61,20 @@ class Reader:
                 "Nothing here reads as requirements: paste the lines that name processor, graphics"
                 " and memory."
             )
-        ordered = tuple(sorted(marks, key=lambda mark: (mark.start, mark.end)))
-        return Draft(text, tiers, ordered, pad.unread())
+        placed = [_placed(mark, short) for mark in marks]
+        ordered = tuple(sorted(placed, key=lambda mark: (mark.start, mark.end)))
+        return Draft(text, tiers, ordered, tuple(short.span(*span) for span in pad.unread()))
 
     @staticmethod
     def _structure(pad: Scratchpad, layout: Layout) -> None:
         for start, end, what, tier in layout.structure:
             if what in _STRUCTURE and (tier is None or tier < MAX_TIERS):
                 pad.take(start, end, _STRUCTURE[what], tier, LABELLED)
+
+
+def _placed(mark: Mark, short: Shortened) -> Mark:
+    start, end = short.span(mark.start, mark.end)
+    return replace(mark, start=start, end=end)
 
 
 def _filled(sheets: list[Sheet], marks: list[Mark]) -> tuple[tuple[Tier, ...], list[Mark]]:

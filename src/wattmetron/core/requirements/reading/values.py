@@ -14,10 +14,12 @@ from wattmetron.core.values import amounts
 from wattmetron.core.values.published import Listed, Side
 
 LABELLED, BY_CONTENT, GUESSED, DOUBTFUL = 0.97, 0.9, 0.6, 0.4
-_ALTERNATIVES = re.compile(r"\s+or\s+|\s+and\s+|\s*[/|;*\n]\s*|,(?!\d)|,(?=\s)", re.IGNORECASE)
+_ALTERNATIVES = re.compile(
+    r"(?<!\s)\s+(?:or|and)\s+|(?:(?<!\s)\s+)?[/|;*\n]\s*|,(?!\d)|,(?=\s)", re.IGNORECASE
+)
 _CHUNKS = re.compile(
-    r"\s+or\s+(?:an?\s+)?|\s+and\s+(?:an?\s+)?|\s+together"
-    r" with\s+|[;|*\n]|\s/\s|(?<=[a-z\d)])/(?=[A-Za-z])|,(?!\d)|,(?=\s)|\s-\s|\.(?=\s|\Z)",
+    r"(?<!\s)\s+(?:(?:or|and)\s+(?:an?\s+)?|together with\s+)|[;|*\n]|\s/\s"
+    r"|(?<=[a-z\d)])/(?=[A-Za-z])|,(?!\d)|,(?=\s)|\s-\s|\.(?=\s|\Z)",
     re.IGNORECASE,
 )
 _VIDEO = re.compile(
@@ -471,47 +473,25 @@ class Values:
         )
 
     def _loose_amount(self, tier: int, start: int, end: int) -> None:
-        values = self.sheets[tier].values
+        values, around = self.sheets[tier].values, self.pad.text[start:end]
+        video, memory, storage = (
+            bool(words.search(around)) for words in (_VIDEO, _MEMORY, _STORAGE)
+        )
         for match, first, last in self._matches(amounts.AMOUNT, start, end):
-            around = self.pad.text[start:end]
-            if _VIDEO.search(around):
-                self._set(
-                    tier,
-                    "video_memory_gb",
-                    amounts.gigabytes(match),
-                    first,
-                    last,
-                    "video memory",
-                    BY_CONTENT,
-                )
-            elif _MEMORY.search(around) and not _STORAGE.search(around):
-                self._set(
-                    tier, "memory_gb", amounts.gigabytes(match), first, last, "memory", BY_CONTENT
-                )
-            elif _STORAGE.search(around):
-                self._set(
-                    tier,
-                    "storage_gb",
-                    amounts.gigabytes(match, "storage"),
-                    first,
-                    last,
-                    "storage",
-                    BY_CONTENT,
-                )
+            if video:
+                name, what, sure = "video_memory_gb", "video memory", BY_CONTENT
+            elif storage:
+                name, what, sure = "storage_gb", "storage", BY_CONTENT
+            elif memory:
+                name, what, sure = "memory_gb", "memory", BY_CONTENT
             elif "memory_gb" not in values:
-                self._set(
-                    tier, "memory_gb", amounts.gigabytes(match), first, last, "memory", GUESSED
-                )
+                name, what, sure = "memory_gb", "memory", GUESSED
             elif "storage_gb" not in values:
-                self._set(
-                    tier,
-                    "storage_gb",
-                    amounts.gigabytes(match, "storage"),
-                    first,
-                    last,
-                    "storage",
-                    GUESSED,
-                )
+                name, what, sure = "storage_gb", "storage", GUESSED
+            else:
+                return
+            unit: amounts.Unit = "storage" if what == "storage" else "memory"
+            self._set(tier, name, amounts.gigabytes(match, unit), first, last, what, sure)
 
 
 def _why(part: str | None, matches: tuple[Match, ...]) -> str:

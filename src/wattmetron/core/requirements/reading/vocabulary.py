@@ -355,7 +355,7 @@ NAME_GLUE = frozenset(
 """Words that are never part of a part's name; of any other word beside a name it is not known."""
 
 OR_BETTER = re.compile(
-    r"[ ,/(]*(?:\b(?:or|and|oder)|&)[ ]+(?:a[ ]+)?"
+    r"(?:(?<![ ,/(])[ ,/(]+)?(?:\b(?:or|and|oder)|&)[ ]+(?:a[ ]+)?"
     r"(?:better|above|up|equivalent|equivalents|similar|faster|higher|newer|greater|equal"
     r"|comparable|more|later|stronger)\b\)?|\+(?=\s|$)",
     re.IGNORECASE,

@@ -1,0 +1,120 @@
+"""Reading takes time in proportion to a text's length, whatever was pasted."""
+
+import time
+
+import pytest
+
+from wattmetron.core.errors import WattmetronError
+from wattmetron.core.requirements.reading.reader import reader_of
+from wattmetron.core.requirements.reading.shortening import MOST_IN_LINE, shortened
+from wattmetron.demo import CATALOGUE
+from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.services.games.result_table import lines_of
+from wattmetron.services.parts.charting import ChartSource, pasted_chart
+from wattmetron.study.keeper import Keeper
+
+WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
+LENGTHS = (4_000, 16_000)
+MOST_GROWTH = 2.5**2
+FEW_S = 0.03
+"""Of less than this nobody waits, and the clock says little."""
+
+NASTY = {
+    "brackets": lambda n: "CPU: x" + "(" * n,
+    "brackets and blanks": lambda n: "CPU: x" + "( " * (n // 2),
+    "blanks": lambda n: "CPU: x" + " " * n + "y",
+    "tabs": lambda n: "CPU: x" + "\t" * n + "y",
+    "blanks and lines": lambda n: "CPU: x\n" + " \n" * 390 + " " * n + "z",
+    "sizes": lambda n: "1280x720 " * (n // 9),
+    "sizes of a tier": lambda n: "Minimum: " + "1280x720 " * (n // 9),
+    "amounts": lambda n: "RAM: " + "8 GB " * (n // 5),
+    "clocks": lambda n: "CPU: x " + "3.2 GHz " * (n // 8),
+    "one of many": lambda n: "CPU: x" + " or better" * (n // 10),
+    "or": lambda n: "CPU: x" + " or " * (n // 4),
+    "comments": lambda n: "CPU: x " + "<!--" * (n // 4),
+    "scripts": lambda n: "CPU: x " + "<script>" * (n // 8),
+    "tags": lambda n: "CPU: x " + "<a " * (n // 3),
+    "entities": lambda n: "CPU: x " + "&#" * (n // 2),
+    "signs": lambda n: "*=-_" * (n // 4) + "CPU: x",
+    "labels": lambda n: "CPU " * (n // 4) + ": x",
+    "letters": lambda n: "a " * (n // 2) + ": version",
+    "a word": lambda n: "CPU: " + "q" * n,
+    "a number": lambda n: "RAM: " + "9" * n,
+    "names": lambda n: "GPU: " + ", ".join(f"quillon {i}" for i in range(n // 12)),
+    "slashes": lambda n: "CPU: " + "ab/" * (n // 3),
+    "tiers": lambda n: "RAM (minimum " * (n // 13),
+    "prose": lambda n: "It needs a quillon wherry and " * (n // 30),
+}
+PASTED = {
+    "tabs": lambda n: "\t" * n + "1",
+    "blanks": lambda n: "x" + " " * n + "y",
+    "lines of blanks": lambda n: ("x" + " " * 390 + "y\n") * (n // 400),
+    "lines of tabs": lambda n: ("x" + "\t" * 390 + "y\n") * (n // 400),
+    "commas": lambda n: ("x" + " ," * 190 + "y\n") * (n // 400),
+    "numbers": lambda n: ("x " + "1 " * 190 + "\n") * (n // 400),
+}
+
+
+def chart(catalogue, text):
+    pasted_chart(catalogue, ChartSource(name="S", measure="single_speed"), text)
+
+
+def results(catalogue, text):
+    lines_of(text, (), {})
+
+
+def requirements(catalogue, text):
+    reader_of(catalogue).read(text)
+
+
+def seconds(read, catalogue, text) -> float:
+    best = float("inf")
+    for _ in range(3):
+        start = time.thread_time()
+        try:
+            read(catalogue, text)
+        except WattmetronError as error:
+            assert len(str(error)) < 2000
+        best = min(best, time.thread_time() - start)
+    return best
+
+
+CASES = [(requirements, name, NASTY[name], LENGTHS) for name in NASTY]
+CASES += [
+    (read, name, PASTED[name], (40_000, 160_000)) for read in (chart, results) for name in PASTED
+]
+
+
+@pytest.mark.parametrize(
+    ("read", "text", "lengths"),
+    [pytest.param(read, text, both, id=f"{read.__name__} {n}") for read, n, text, both in CASES],
+)
+def test_twice_the_text_takes_no_more_than_two_and_a_half_times_as_long(read, text, lengths):
+    requirements(WORLD, "Minimum:\nCPU: Quillon Wherry 4")
+    for _ in range(3):
+        short, long = (seconds(read, WORLD, text(length)) for length in lengths)
+        if long < FEW_S or long < MOST_GROWTH * short:
+            return
+    raise AssertionError(f"{short:.3f} s, then {long:.3f} s for four times the text")
+
+
+def test_what_is_cut_keeps_its_places():
+    text = "Minimum:\nCPU: Quillon" + " " * 600 + "Wherry 4\n" + "word " * 300 + "\n\n" + "=" * 700
+    text += "\tRAM: 8 GB"
+    short = shortened(text)
+    assert max(map(len, short.text.split("\n"))) <= MOST_IN_LINE
+    for at, sign in enumerate(short.text):
+        assert text[short.places[at]] == sign or sign == "\n"
+    for word in ("Wherry", "RAM"):
+        at = short.text.index(word)
+        start, end = short.span(at, at + len(word))
+        assert text[start:end] == word
+    assert "\t" in short.text
+
+
+def test_marks_stand_where_the_words_stand():
+    gap = " " * 500
+    text = f"Minimum:\nCPU:{gap}Quillon Wherry Flood 4{gap}or better\nRAM: 8 GB"
+    draft = reader_of(WORLD).read(text)
+    said = {text[mark.start : mark.end] for mark in draft.marks}
+    assert {"Minimum", "Quillon Wherry Flood 4", "8 GB"} <= {word.strip(": ") for word in said}
