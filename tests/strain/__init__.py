@@ -1,0 +1,1 @@
+"""The application under strain: random requests, kills, many users."""
