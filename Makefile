@@ -1,4 +1,4 @@
-.PHONY: demo test check bench accuracy assets shots docs clean
+.PHONY: demo test check bench accuracy fuzz kill load audit lock assets shots docs clean
 
 demo: ## Install and start the application with demo data
 	@./scripts/setup.sh run
@@ -24,6 +24,25 @@ bench: ## Speed and size, as ratios measured in one run
 accuracy: ## Score the estimates against worlds whose truth is known (some minutes)
 	@./scripts/setup.sh dev
 	.venv/bin/python -m tests.accuracy.run --write
+
+fuzz: ## 20,000 random requests; none may end in a 5xx (half an hour)
+	@./scripts/setup.sh dev
+	.venv/bin/python -m tests.strain.fuzz
+
+kill: ## 200 kills in the middle of edits, imports and first starts
+	@./scripts/setup.sh dev
+	.venv/bin/python -m tests.strain.kill
+
+load: ## 50 users for a minute, and a simple page beside 50 cold proposals (needs quiet cores)
+	@./scripts/setup.sh dev
+	.venv/bin/python -m tests.strain.load
+
+audit: ## Licences, bill of materials, known advisories
+	@./scripts/setup.sh dev
+	.venv/bin/python scripts/audit.py
+
+lock: ## Write the lock files anew (needs uv)
+	./scripts/lock.sh
 
 assets: ## Build styles and copy scripts and fonts (needs Node; the result is committed)
 	cd assets && npm ci --omit-lockfile-registry-resolved && npm run build

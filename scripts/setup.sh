@@ -20,7 +20,8 @@ if [ -z "$python" ]; then
   echo "Python 3.11 or newer is missing. Install it, for instance with: apt-get install python3 python3-venv" >&2
   exit 1
 fi
-if [ ! -x "$venv/bin/python" ]; then
+if ! "$venv/bin/python" -m pip --version >/dev/null 2>&1; then
+  rm -rf "$venv" # Missing, or what an interrupted set-up left.
   if ! "$python" -c 'import ensurepip, venv' 2>/dev/null; then
     if [ "$(id -u)" = 0 ] && command -v apt-get >/dev/null; then
       apt-get update -qq && apt-get install -y -qq python3-venv >/dev/null
@@ -31,6 +32,6 @@ if [ ! -x "$venv/bin/python" ]; then
   fi
   "$python" -m venv "$venv"
 fi
-"$venv/bin/python" -m pip install --quiet --disable-pip-version-check -r "$lock"
-"$venv/bin/python" -m pip install --quiet --disable-pip-version-check --no-deps -e .
+"$venv/bin/python" -m pip install --quiet --disable-pip-version-check --require-hashes -r "$lock"
+"$venv/bin/python" -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
 touch "$stamp"

@@ -155,11 +155,11 @@ def test_an_excluded_entry_does_not_count_and_an_empty_bar_is_none():
 
 def test_variants_by_stated_by_wanted_and_open():
     scale = Scale(PARTS, {})
-    assert [item.memory_gb for item in scale.meant("twin", 3, 6)] == [3]
-    assert [item.memory_gb for item in scale.meant("twin", None, 4)] == [6]
-    assert [item.memory_gb for item in scale.meant("twin", None, 3)] == [3]
-    assert [item.memory_gb for item in scale.meant("twin", None, 12)] == [6]
-    assert [item.memory_gb for item in scale.meant("twin", None, None)] == [3, 6]
+    assert [item.memory_gb for item in scale.meant("twin", "graphics", 3, 6)] == [3]
+    assert [item.memory_gb for item in scale.meant("twin", "graphics", None, 4)] == [6]
+    assert [item.memory_gb for item in scale.meant("twin", "graphics", None, 3)] == [3]
+    assert [item.memory_gb for item in scale.meant("twin", "graphics", None, 12)] == [6]
+    assert [item.memory_gb for item in scale.meant("twin", "graphics", None)] == [3, 6]
     found = world(tier(gpu=("twin",)))
     assert np.exp(tiers_of(found).sides["graphics"].bar[0]) == pytest.approx(70), (
         "the stricter one counts"

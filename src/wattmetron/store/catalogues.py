@@ -13,7 +13,7 @@ from sqlalchemy import Table, and_, func, or_, select, update
 from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import ConflictError, StorageError
+from wattmetron.core.errors import ConflictError, InvalidError, StorageError
 from wattmetron.core.values.charts import Chart
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.kinds import PART_TYPES, kind_of
@@ -130,6 +130,21 @@ def _entries(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
 
 def _dumped(kind: str, value: Any) -> str:
     return str(_ADAPTERS[kind].dump_json(value, exclude_defaults=True).decode())
+
+
+def _acceptable(kind: str, value: Any) -> str:
+    """An entry as it is stored, if it can be read again; raises InvalidError with what is wrong."""
+    data = _dumped(kind, value)
+    try:
+        _ADAPTERS[kind].validate_json(data)
+    except ValidationError as error:
+        first = error.errors(include_url=False)[0]
+        place = " › ".join(str(step) for step in first["loc"])
+        raise InvalidError(
+            f"Nothing was stored: {place} is “{str(first['input'])[:60]}”, but the"
+            f" {first['msg'][:1].lower()}{first['msg'][1:]}: enter another value."
+        ) from error
+    return data
 
 
 _NAMES = {
@@ -293,7 +308,7 @@ def revise(session: Session, edits: Mapping[tuple[str, str], Edit], source: str)
     gone = [row_id for kind, key in edits if (row_id := standing_id(session, kind, key))]
     _end(session, ENTRIES, gone, row.id)
     rows = [
-        (kind, key, _dumped(kind, value), row.id)
+        (kind, key, _acceptable(kind, value), row.id)
         for (kind, key), value in edits.items()
         if value is not None
     ]

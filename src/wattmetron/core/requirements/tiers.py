@@ -201,7 +201,8 @@ def _bars(table: TierTable, side: Side, scale: Scale) -> Bars:
     for number, row in enumerate(table.rows):
         for place, listed in enumerate(row.tier.listed(side)):
             wanted = row.tier.video_memory_gb if side == "graphics" else None
-            standings = scale.meant(listed.part, listed.memory_gb, wanted) if listed.part else ()
+            named, memory_gb = listed.part, listed.memory_gb
+            standings = scale.meant(named, side, memory_gb, wanted) if named else ()
             owner += [len(entries)] * len(standings)
             meant += standings
             entries.append(Entry(number, place, listed, standings))

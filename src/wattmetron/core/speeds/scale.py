@@ -118,15 +118,17 @@ class Scale:
         return self.standings.get(key) or next(iter(self.variants.get(key, ())), None)
 
     def meant(
-        self, key: str, memory_gb: float | None, wanted_gb: float | None
+        self, key: str, side: Side, memory_gb: float | None, wanted_gb: float | None = None
     ) -> tuple[Standing, ...]:
-        """The standings that a name can mean: the stated amount of video memory picks the variant,
-        else the smallest variant with the amount wanted; where both are open, all variants.
+        """The standings of a side that a name can mean: the stated amount of video memory picks the
+        variant, else the smallest variant with the amount wanted; where both are open, all
+        variants.
         """
         key = self.of_part.get(key, key)
         if key in self.standings:
-            return (self.standings[key],)
-        open_ones = self.variants.get(key, ())
+            own = self.standings[key]
+            return (own,) if own.side == side else ()
+        open_ones = self.variants.get(key, ()) if side == "graphics" else ()
         if memory_gb is not None:
             return (
                 tuple(open_one for open_one in open_ones if open_one.memory_gb == memory_gb)

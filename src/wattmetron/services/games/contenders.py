@@ -11,7 +11,7 @@ from wattmetron.core.requirements.verdicts import Contender
 from wattmetron.core.speeds.scale import Standing, anchors_of, scale_of
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Storage
-from wattmetron.core.values.published import StorageKind, Tier
+from wattmetron.core.values.published import Side, StorageKind, Tier
 
 
 class NothingTypedError(InvalidError):
@@ -103,13 +103,10 @@ def typed_contender(catalogue: Catalogue, text: str) -> Contender:
     return contender
 
 
-def _listed(catalogue: Catalogue, tier: Tier, side: str) -> Standing | None:
-    for processor in tier.processors if side == "processor" else tier.graphics:
-        meant = (
-            scale_of(catalogue).meant(processor.part, processor.memory_gb, None)
-            if processor.part
-            else ()
-        )
+def _listed(catalogue: Catalogue, tier: Tier, side: Side) -> Standing | None:
+    scale = scale_of(catalogue)
+    for listed in tier.listed(side):
+        meant = scale.meant(listed.part, side, listed.memory_gb) if listed.part else ()
         if meant:
             return meant[0]
     return None

@@ -38,7 +38,8 @@ def part_called(catalogue: Catalogue, text: str, side: Side) -> str:
     """The one part on the scale that a typed name means, with its amount of video memory where that
     is said; raises TierError with what it could be.
     """
-    if scale_of(catalogue).standing(text) is not None:
+    standing = scale_of(catalogue).standing(text)
+    if standing is not None and standing.side == side:
         return text
     amount = amounts.AMOUNT.search(text) if side == "graphics" else None
     matches = reader_of(catalogue).names.parts.match(
@@ -46,7 +47,7 @@ def part_called(catalogue: Catalogue, text: str, side: Side) -> str:
     )
     if matches and matches[0].confidence >= SURE_MATCH:
         meant = (
-            scale_of(catalogue).meant(matches[0].part, amounts.gigabytes(amount), None)
+            scale_of(catalogue).meant(matches[0].part, side, amounts.gigabytes(amount))
             if amount
             else ()
         )

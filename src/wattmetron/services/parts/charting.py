@@ -147,7 +147,7 @@ def _key(catalogue: Catalogue, name: str, side: Side, number: int, problems: lis
     if side == "processor":
         return part
     memory = amounts.gigabytes(amount) if amount else None
-    meant = scale_of(catalogue).meant(part, memory, None)
+    meant = scale_of(catalogue).meant(part, side, memory)
     if len(meant) != 1:
         sold = ", ".join(f"{standing.memory_gb:g}" for standing in meant)
         problems.append(f"line {number} “{name.strip()[:40]}” is sold with {sold} GB: say which")

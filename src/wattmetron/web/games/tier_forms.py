@@ -163,10 +163,11 @@ def _listed(
             if other
             else form.get(f"{at}{n}.part", "").strip() or None
         )
-        if part is not None and scale_of(catalogue).standing(part) is None:
+        standing = None if part is None else scale_of(catalogue).standing(part)
+        if part is not None and (standing is None or standing.side != side):
             raise TierError(
-                f"“{part}”, matched to “{text}” of {name}, is no part of the catalogue: choose"
-                " another match."
+                f"“{part}”, matched to “{text}” of {name}, is no {side} part of the catalogue:"
+                " choose another match."
             )
         cores = _number(form.get(f"{at}{n}.cores", ""), f"The cores of “{text}”", 0, 512)
         listeds.append(

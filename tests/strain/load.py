@@ -1,0 +1,200 @@
+"""Fifty users with thought between their clicks, and a simple page beside fifty cold proposals.
+
+Times are printed with their ratios and never asserted in the suite; run it on a quiet machine.
+"""
+
+import argparse
+import http.client
+import json
+import random
+import socket
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+from pathlib import Path
+from urllib.parse import urlencode
+
+import psutil
+
+from tests.bench.run import percentile
+
+THINK_S, USERS, LASTS_S = 3.0, 50, 60.0
+PAGE_P50_S, PAGE_P95_S, BESIDE_RATIO = 0.1, 0.5, 3.0
+SIMPLE = "/briefs/1/fit"
+CLICKS = [
+    *["/briefs", "/briefs/{b}/brief", "/briefs/{b}/frames", "/briefs/{b}/fit"] * 3,
+    "/briefs/{b}/balance",
+    "/briefs/{b}/frames?propose=most",
+    "/briefs/{b}/frames?swap=graphics",
+    "/briefs/{b}/frames?swap=processor",
+    "/parts?kind=graphics",
+    "/parts?kind=processor",
+    "/games",
+    "change",
+]
+
+
+class Server:
+    """The application in a process of its own over demo data."""
+
+    def __init__(self, folder: Path) -> None:
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.process = subprocess.Popen(
+            [
+                sys.executable,
+                "-m",
+                "wattmetron.cli.commands",
+                "demo",
+                "--port",
+                str(self.port),
+                "--database",
+                str(folder / "load.sqlite"),
+            ],
+            stdout=subprocess.PIPE,
+            text=True,
+        )
+        assert self.process.stdout is not None
+        assert "runs at" in self.process.stdout.readline()
+
+    def memory_mb(self) -> float:
+        return psutil.Process(self.process.pid).memory_info().rss / 1e6
+
+    def stop(self) -> None:
+        self.process.terminate()
+        self.process.wait(timeout=20)
+
+
+class User:
+    """One browser: a connection, and what its requests took."""
+
+    def __init__(self, port: int, seed: int) -> None:
+        self.port, self.rng = port, random.Random(seed)
+        self.connection = http.client.HTTPConnection("127.0.0.1", port, timeout=120)
+        self.took: list[tuple[float, str]] = []
+        self.errors: list[str] = []
+
+    def ask(self, method: str, path: str, body: str | None = None, kind: str = "") -> bytes:
+        headers = {"content-type": kind} if kind else {}
+        start = time.perf_counter()
+        try:
+            self.connection.request(method, path, body, headers)
+            answer = self.connection.getresponse()
+            data = answer.read()
+            if answer.status >= 400 and answer.status != 409:
+                self.errors.append(f"{method} {path}: {answer.status}")
+        except (OSError, http.client.HTTPException) as error:
+            self.errors.append(f"{method} {path}: {error!r}")
+            self.connection.close()
+            return b""
+        self.took.append((time.perf_counter() - start, path))
+        return data
+
+    def click(self) -> None:
+        brief_id = self.rng.randrange(1, 9)
+        path = self.rng.choice(CLICKS)
+        if path != "change":
+            self.ask("GET", path.format(b=brief_id))
+            return
+        version = json.loads(self.ask("GET", f"/api/v1/briefs/{brief_id}"))["version"]
+        form = urlencode({"version": version, "view": "brief", "notes": f"n{self.rng.random()}"})
+        url = f"/briefs/{brief_id}/edit"
+        self.ask("POST", url, form, "application/x-www-form-urlencoded")
+
+    def use(self, until: float) -> None:
+        time.sleep(self.rng.random() * THINK_S)
+        while time.monotonic() < until:
+            self.click()
+            time.sleep(self.rng.expovariate(1 / THINK_S))
+
+
+def together(jobs) -> None:
+    threads = [threading.Thread(target=job) for job in jobs]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+
+
+def idle_and_beside(server: Server) -> tuple[list[float], list[float]]:
+    """What a simple page takes alone, and while fifty proposals that nobody asked before run."""
+    user = User(server.port, 0)
+    user.ask("GET", SIMPLE)
+    user.took.clear()
+    for _ in range(60):
+        user.ask("GET", SIMPLE)
+    idle = [took for took, _ in user.took]
+    user.took.clear()
+    stored = json.loads(user.ask("GET", "/api/v1/briefs/1"))
+    done = threading.Event()
+
+    def propose(turn: int) -> None:
+        brief = json.loads(json.dumps(stored["brief"]))
+        brief["budget"]["high"] = f"{1500 + turn}.00"
+        User(server.port, turn).ask(
+            "POST", "/api/v1/propose", json.dumps({"brief": brief}), "application/json"
+        )
+
+    def look() -> None:
+        time.sleep(0.2)
+        user.took.clear()
+        while not done.is_set():
+            user.ask("GET", SIMPLE)
+            time.sleep(0.05)
+
+    looking = threading.Thread(target=look)
+    looking.start()
+    together([lambda turn=turn: propose(turn) for turn in range(50)])
+    done.set()
+    looking.join()
+    return idle, [took for took, _ in user.took]
+
+
+def main() -> int:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--seconds", type=float, default=LASTS_S)
+    parser.add_argument("--users", type=int, default=USERS)
+    options = parser.parse_args()
+    with tempfile.TemporaryDirectory() as folder:
+        server = Server(Path(folder))
+        try:
+            idle, beside = idle_and_beside(server)
+            ratio = percentile(beside, 95) / percentile(idle, 95)
+            print(
+                f"a simple page: p95 {1000 * percentile(idle, 95):.0f} ms alone,"
+                f" {1000 * percentile(beside, 95):.0f} ms beside 50 cold proposals"
+                f" ({len(beside)} asked): {ratio:.1f} times, aim under {BESIDE_RATIO:g}"
+            )
+            users = [User(server.port, seed) for seed in range(options.users)]
+            before, until = server.memory_mb(), time.monotonic() + options.seconds
+            halves: list[float] = []
+            watch = threading.Timer(options.seconds / 2, lambda: halves.append(server.memory_mb()))
+            watch.start()
+            together([lambda user=user: user.use(until) for user in users])
+            after = server.memory_mb()
+        finally:
+            server.stop()
+    took = [took for user in users for took, _ in user.took]
+    errors = [error for user in users for error in user.errors]
+    slowest: dict[str, list[float]] = {}
+    for user in users:
+        for seconds, path in user.took:
+            slowest.setdefault("".join(c for c in path if not c.isdigit()), []).append(seconds)
+    for path, times in sorted(slowest.items(), key=lambda item: -percentile(item[1], 95))[:6]:
+        print(f"  {path}: p95 {1000 * percentile(times, 95):.0f} ms of {len(times)}")
+    print("\n".join(sorted(set(errors))[:10]))
+    print(
+        f"{options.users} users, {len(took)} requests in {options.seconds:g} s: p50"
+        f" {1000 * percentile(took, 50):.0f} ms (aim under {1000 * PAGE_P50_S:g}), p95"
+        f" {1000 * percentile(took, 95):.0f} ms (aim under {1000 * PAGE_P95_S:g}),"
+        f" {len(errors)} errors; memory {before:.0f} MB before, {halves[0]:.0f} in the middle,"
+        f" {after:.0f} after"
+    )
+    return 1 if errors else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
