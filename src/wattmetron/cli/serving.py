@@ -3,6 +3,7 @@
 import argparse
 import ipaddress
 import logging
+import os
 import secrets
 import socket
 from contextlib import closing
@@ -12,14 +13,16 @@ from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.services.workshop import Workshop
 from wattmetron.study import memory
 
-BACKLOG = 128
+BACKLOG, KEEP_ALIVE_S = 128, 75
 
 
 def serve(options: argparse.Namespace) -> int:
     import uvicorn
 
     from wattmetron.demo import BRIEFS, CATALOGUE
-    from wattmetron.web.app import HOSTS, make_app
+    from wattmetron.web.app import HOSTS, make_app, make_worker_app
+    from wattmetron.web.shell.line import Line
+    from wattmetron.web.shell.workers import Workers
 
     logging.basicConfig(format="%(asctime)s %(levelname)s %(message)s")
     logging.getLogger("wattmetron").setLevel(logging.INFO if options.verbose else logging.WARNING)
@@ -39,12 +42,31 @@ def serve(options: argparse.Namespace) -> int:
         if options.command == "demo":
             workshop.load_demo(CATALOGUE, BRIEFS)
         token = None if alone else secrets.token_urlsafe(32)
-        app = make_app(workshop, hosts, token)
+        if workshop.has_catalogue():
+            workshop.catalogue()
         memory.stays()
+        workshop.close()  # No connection may be open in a process that is forked.
+        workers = Workers(
+            os.cpu_count() or 1,
+            lambda: make_worker_app(_reopened(workshop, door), hosts, token),
+        )
+        workshop.reopen()
+        app = make_app(workshop, hosts, token, Line(workers=workers))
         door.listen(BACKLOG)
         print("\n".join(_said(options.host, door.getsockname()[1], hosts, token)), flush=True)
-        uvicorn.Server(uvicorn.Config(app, log_level="warning")).run(sockets=[door])
+        server = uvicorn.Server(
+            uvicorn.Config(app, log_level="warning", timeout_keep_alive=KEEP_ALIVE_S)
+        )
+        server.run(sockets=[door])
+        workers.close()
     return 0
+
+
+def _reopened(workshop: Workshop, door: socket.socket) -> Workshop:
+    """The workshop of a process that was forked: with connections of its own."""
+    door.close()
+    workshop.reopen()
+    return workshop
 
 
 def _said(host: str, port: int, hosts: list[str], token: str | None) -> list[str]:

@@ -306,6 +306,10 @@ class Workshop:
             for plan in plans:
                 self._create(session, plan)
 
+    def reopen(self) -> None:
+        """Go on after ``close``, here or in a process that was forked meanwhile."""
+        self.database = Database(self.database.path)
+
     def close(self) -> None:
         self.database.close()
 

@@ -28,9 +28,14 @@ HOSTS = ["localhost", "127.0.0.1", "[::1]"]
 """What an application for this machine alone answers to."""
 
 
-def make_app(workshop: Workshop, hosts: list[str] | None = None, key: str | None = None) -> FastAPI:
+def make_app(
+    workshop: Workshop,
+    hosts: list[str] | None = None,
+    key: str | None = None,
+    line: Line | None = None,
+) -> FastAPI:
     """The application over one workshop; answers to the named hosts only, and where there is a
-    key, to those who have it.
+    key, to those who have it. What takes long waits in the line.
     """
     app = FastAPI(
         title="Wattmetron",
@@ -40,7 +45,7 @@ def make_app(workshop: Workshop, hosts: list[str] | None = None, key: str | None
         openapi_url="/api/v1/openapi.json",
     )
     app.state.workshop = workshop
-    app.state.line = Line()
+    app.state.line = line or Line()
     app.state.sayings = Sayings()
     app.include_router(briefs.router)
     app.include_router(desk.router)
@@ -57,4 +62,11 @@ def make_app(workshop: Workshop, hosts: list[str] | None = None, key: str | None
     app.add_middleware(Guard, hosts=hosts or HOSTS, door=Door(key))
     app.add_middleware(health.RequestLog)
     answer_errors(app)
+    return app
+
+
+def make_worker_app(workshop: Workshop, hosts: list[str], key: str | None) -> FastAPI:
+    """The same for a worker, which has nobody to wait behind it."""
+    app = make_app(workshop, hosts, key)
+    app.state.line = None
     return app

@@ -4,6 +4,7 @@ Every field says of itself how it is called, bounded, explained and asked for (`
 """
 
 from dataclasses import dataclass, replace
+from dataclasses import field as plain_field
 from decimal import Decimal
 from typing import Annotated, Any, Literal
 
@@ -189,7 +190,7 @@ class Brief:
     """Everything that was asked for.
 
     Money is in minor units of the region's currency; the budget is of one of ``seats`` identical
-    machines.
+    machines. Name and notes ask for nothing: briefs that differ in them alone are equal.
     """
 
     name: Annotated[
@@ -201,7 +202,7 @@ class Brief:
             wide=True,
             searched=False,
         ),
-    ]
+    ] = plain_field(compare=False)
     region: Annotated[
         str,
         Asked(
@@ -527,7 +528,7 @@ class Brief:
     notes: Annotated[
         str,
         Asked(words="notes", text="Free text", label="Notes", longest=4000, searched=False),
-    ] = ""
+    ] = plain_field(default="", compare=False)
     work: Annotated[
         tuple[WorkName, ...],
         Asked(

@@ -147,7 +147,10 @@ def assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
     """Compute everything about a build; parts and games that the catalogue lost are left out and
     said so.
     """
-    return catalogue.keep.once(("assess", brief, build), lambda: _assess(catalogue, brief, build))
+    kept = catalogue.keep.once(("assess", brief, build), lambda: _assess(catalogue, brief, build))
+    if (kept.brief.name, kept.brief.notes) == (brief.name, brief.notes):
+        return kept
+    return replace(kept, brief=brief)
 
 
 def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:

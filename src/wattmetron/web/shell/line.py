@@ -9,6 +9,8 @@ import asyncio
 import os
 from collections import deque
 from collections.abc import Awaitable, Callable, Coroutine
+from contextlib import suppress
+from functools import partial
 from typing import Any
 
 from fastapi import Request
@@ -20,6 +22,7 @@ from wattmetron.core.keep import Key
 from wattmetron.study.line import MustWait, hurried
 from wattmetron.study.memory import give_back
 from wattmetron.web.shell.pages import asks_for_part, page
+from wattmetron.web.shell.workers import WorkerGoneError, Workers
 
 PATIENCE_S = 1.5
 """After so long a browser is shown what it waits for."""
@@ -59,7 +62,8 @@ class Place:
 class Line:
     """The line of one application."""
 
-    def __init__(self, at_once: int | None = None) -> None:
+    def __init__(self, at_once: int | None = None, workers: Workers | None = None) -> None:
+        self.workers = workers
         self.at_once = at_once or os.cpu_count() or 1
         self.running = self.given_up = self.ended = 0
         self._queue: deque[Place] = deque()
@@ -125,7 +129,8 @@ class Line:
         try:
             with hurried(False):
                 place.response = await place.work()
-            await run_in_threadpool(give_back)
+            if self.workers is None:
+                await run_in_threadpool(give_back)
         except BaseException as error:
             place.error = error
         finally:
@@ -151,9 +156,13 @@ def _now() -> float:
     return asyncio.get_running_loop().time()
 
 
-async def answered(request: Request, work: Work) -> Response:
-    """The answer to a request: at once where no long computation is needed, else in line."""
-    line: Line = request.app.state.line
+async def answered(request: Request, work: Work, replayed: bool = False) -> Response:
+    """The answer to a request: at once where no long computation is needed, else in line. A worker
+    may do the work where it is nothing but this request, made again.
+    """
+    line: Line | None = request.app.state.line
+    if line is None:
+        return await work()
     address = str(request.url), asks_for_part(request)
     looks_on = _looks_on(request)
     while True:
@@ -161,13 +170,26 @@ async def answered(request: Request, work: Work) -> Response:
             with hurried():
                 return await work()
         except MustWait as need:
-            if looks_on and (left := line.fetched(need.key, address)) is not None:
-                return left.outcome()
-            place, mine = line.enter(need.key, address, work)
+            key = need.key
+        by_worker = partial(_by_worker, line.workers, request, key, work) if replayed else work
+        if replayed and line.workers is not None and line.workers.know(key):
+            return await by_worker()
+        if looks_on and (left := line.fetched(key, address)) is not None:
+            return left.outcome()
+        place, mine = line.enter(key, address, by_worker)
         if not await line.wait(place, request, PATIENCE_S if looks_on else None):
             return _waiting(request, line, place)
         if mine:
             return place.outcome()
+
+
+async def _by_worker(workers: Workers | None, request: Request, key: Key, work: Work) -> Response:
+    """The answer of a worker; done here where there is none."""
+    if workers is not None:
+        with suppress(WorkerGoneError):
+            return await workers.answer(request, key)
+    with hurried(False):
+        return await work()
 
 
 async def changed(request: Request, change: Callable[[], Callable[[], Response]]) -> Response:
@@ -203,7 +225,7 @@ class PatientRoute(APIRoute):
         handle = super().get_route_handler()
 
         async def patient(request: Request) -> Response:
-            return await answered(request, lambda: handle(request))
+            return await answered(request, lambda: handle(request), True)
 
         return patient
 

@@ -1,0 +1,209 @@
+"""Processes that answer what takes long, so that the one that serves pages stays free.
+
+Each is forked at the start with the catalogue loaded, opens the database for itself, keeps what it
+computed and answers whole requests. What is new is given to one that computes nothing else; what
+one has computed already it answers beside that. A worker that is gone is done without.
+"""
+
+import asyncio
+import os
+import pickle
+import signal
+import socket
+import struct
+import sys
+from collections.abc import Callable
+from contextlib import suppress
+from itertools import count
+from typing import Any
+
+from cachetools import LRUCache
+from fastapi import Request
+from starlette.concurrency import run_in_threadpool
+from starlette.responses import Response
+from starlette.types import ASGIApp, Message
+
+from wattmetron.core.keep import Key
+from wattmetron.study.memory import give_back
+
+LENGTH = struct.Struct("!Q")
+SCOPE = ("method", "path", "raw_path", "query_string", "headers", "http_version", "scheme")
+"""What of a request goes to a worker, besides its body."""
+MOST_KNOWN = 10_000
+SWITCH_S, NICER = 0.001, 10
+"""So often a worker turns from a computation to what it can answer at once."""
+
+
+class WorkerGoneError(Exception):
+    """A worker ended before it answered, or there is none."""
+
+
+class Worker:
+    """One process, from the side that asks it."""
+
+    def __init__(self, pid: int, line: socket.socket) -> None:
+        self.pid, self.socket = pid, line
+        self.busy = self.gone = False
+        self._numbers = count()
+        self._asked: dict[int, asyncio.Future[Any]] = {}
+        self._writer: asyncio.StreamWriter | None = None
+        self._reading: asyncio.Task[None] | None = None
+
+    async def ask(self, scope: dict[str, Any], body: bytes, new: bool) -> Any:
+        if self._writer is None:
+            reader, self._writer = await asyncio.open_connection(sock=self.socket)
+            self._reading = asyncio.create_task(self._read(reader))
+        number = next(self._numbers)
+        answer = self._asked[number] = asyncio.get_running_loop().create_future()
+        try:
+            self._writer.write(_packed((number, scope, body, new)))
+            await self._writer.drain()
+        except OSError:
+            self._end()
+        return await answer
+
+    async def _read(self, reader: asyncio.StreamReader) -> None:
+        with suppress(OSError, asyncio.IncompleteReadError):
+            while True:
+                number, answer = await _unpacked(reader)
+                if not (asked := self._asked.pop(number)).done():
+                    asked.set_result(answer)
+        self._end()
+
+    def _end(self) -> None:
+        self.gone = True
+        for asked in self._asked.values():
+            if not asked.done():
+                asked.set_exception(WorkerGoneError())
+        self._asked.clear()
+
+
+class Workers:
+    """The workers of one application; none where processes cannot be forked."""
+
+    def __init__(self, most: int, make: Callable[[], ASGIApp]) -> None:
+        self._all: list[Worker] = []
+        self._known: LRUCache[Key, Worker] = LRUCache(MOST_KNOWN)
+        for _ in range(most if hasattr(os, "fork") else 0):
+            ours, theirs = socket.socketpair()
+            pid = os.fork()
+            if not pid:
+                for earlier in self._all:
+                    earlier.socket.close()
+                ours.close()
+                _serve(theirs, make)
+            theirs.close()
+            ours.setblocking(False)
+            self._all.append(Worker(pid, ours))
+
+    @property
+    def there(self) -> int:
+        return sum(not worker.gone for worker in self._all)
+
+    def know(self, key: Key) -> bool:
+        """Whether one of them has computed this."""
+        worker = self._known.get(key)
+        return worker is not None and not worker.gone
+
+    async def answer(self, request: Request, key: Key) -> Response:
+        """What a worker answers to a request that needs this; raises WorkerGoneError where none
+        can.
+        """
+        if self.know(key):
+            return await self._asked(self._known[key], request, False)
+        worker = self._free(request.url.path)
+        worker.busy = True
+        try:
+            answer = await self._asked(worker, request, True)
+        finally:
+            worker.busy = False
+        self._known[key] = worker
+        return answer
+
+    async def _asked(self, worker: Worker, request: Request, new: bool) -> Response:
+        scope = {name: request.scope[name] for name in SCOPE if name in request.scope}
+        body = b"" if request.method == "GET" else await request.body()
+        status, headers, content = await worker.ask(scope, body, new)
+        answer = Response(content, status)
+        answer.raw_headers = headers
+        return answer
+
+    def _free(self, path: str) -> Worker:
+        """The worker that knows most of a brief or place, if it is free, else another."""
+        free = [worker for worker in self._all if not (worker.busy or worker.gone)]
+        if not free:
+            raise WorkerGoneError
+        own = self._all[sum("/".join(path.split("/")[:3]).encode()) % len(self._all)]
+        return own if own in free else free[0]
+
+    def close(self) -> None:
+        """Ends them; what they compute is given up."""
+        for worker in self._all:
+            with suppress(ProcessLookupError, ChildProcessError):
+                os.kill(worker.pid, signal.SIGTERM)
+                os.waitpid(worker.pid, 0)
+
+
+def _packed(value: Any) -> bytes:
+    data = pickle.dumps(value)
+    return LENGTH.pack(len(data)) + data
+
+
+async def _unpacked(reader: asyncio.StreamReader) -> Any:
+    (length,) = LENGTH.unpack(await reader.readexactly(LENGTH.size))
+    return pickle.loads(await reader.readexactly(length))
+
+
+def _serve(line: socket.socket, make: Callable[[], ASGIApp]) -> None:
+    """Answers in a forked process until nobody asks any more; never returns."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    sys.setswitchinterval(SWITCH_S)
+    os.nice(NICER)
+    ended = 1
+    try:
+        asyncio.run(_answer_all(line, make()))
+    except (OSError, asyncio.IncompleteReadError):
+        ended = 0
+    finally:
+        os._exit(ended)
+
+
+async def _answer_all(line: socket.socket, app: ASGIApp) -> None:
+    line.setblocking(False)
+    reader, writer = await asyncio.open_connection(sock=line)
+    tasks: set[asyncio.Task[None]] = set()
+
+    async def one(number: int, scope: dict[str, Any], body: bytes, new: bool) -> None:
+        writer.write(_packed((number, await _answered(app, scope, body))))
+        if new:
+            await run_in_threadpool(give_back)
+
+    while True:
+        task = asyncio.create_task(one(*await _unpacked(reader)))
+        tasks.add(task)
+        task.add_done_callback(tasks.discard)
+
+
+async def _answered(app: ASGIApp, scope: dict[str, Any], body: bytes) -> tuple[Any, Any, bytes]:
+    """Status, headers and body of the application's answer."""
+    start: dict[str, Any] = {"status": 500, "headers": []}
+    pieces: list[bytes] = []
+    asked = False
+
+    async def receive() -> Message:
+        nonlocal asked
+        if asked:
+            await asyncio.Event().wait()
+        asked = True
+        return {"type": "http.request", "body": body, "more_body": False}
+
+    async def send(message: Message) -> None:
+        if message["type"] == "http.response.start":
+            start.update(message)
+        else:
+            pieces.append(message.get("body", b""))
+
+    whole = {"type": "http", "asgi": {"version": "3.0"}, "server": None, "client": None}
+    with suppress(Exception):
+        await app({**whole, **scope, "state": {}}, receive, send)
+    return start["status"], list(start["headers"]), b"".join(pieces)

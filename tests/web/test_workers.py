@@ -1,0 +1,97 @@
+"""Processes that answer what takes long: the same answers, and done without when they are gone."""
+
+import http.client
+import json
+import os
+import signal
+import time
+
+import psutil
+import pytest
+
+from tests.strain.load import Server
+from wattmetron.services.workshop import Workshop
+from wattmetron.web.app import make_app
+
+JSON = {"content-type": "application/json"}
+
+
+@pytest.fixture(scope="module")
+def server(tmp_path_factory):
+    started = Server(tmp_path_factory.mktemp("workers"))
+    yield started
+    started.stop()
+
+
+def ask(server, path, body=None, **headers):
+    connection = http.client.HTTPConnection("127.0.0.1", server.port, timeout=60)
+    connection.request("POST" if body else "GET", path, body, {**JSON, **headers})
+    answer = connection.getresponse()
+    return answer.status, answer.read().decode(), dict(answer.getheaders())
+
+
+def children(server):
+    return psutil.Process(server.process.pid).children()
+
+
+def question(server, budget):
+    brief = json.loads(ask(server, "/api/v1/briefs/1")[1])["brief"]
+    brief["budget"]["high"] = f"{budget}.00"
+    return json.dumps({"brief": brief})
+
+
+def test_what_workers_answer_is_what_the_application_answers(server, workshop):
+    from fastapi.testclient import TestClient
+
+    alone = TestClient(make_app(workshop), base_url=f"http://127.0.0.1:{server.port}")
+    asked = question(server, 1717)
+    status, text, headers = ask(server, "/api/v1/propose", asked)
+    own = alone.post("/api/v1/propose", content=asked, headers=JSON)
+    assert (status, json.loads(text)) == (200, own.json())
+    assert headers["content-security-policy"] == own.headers["content-security-policy"]
+    for path in ("/briefs/1/balance", "/briefs/1/frames?propose=most", "/briefs/99/balance"):
+        for hx in ({}, {"HX-Request": "true"}):
+            status, text, headers = ask(server, path, **hx)
+            own = alone.get(path, headers=hx)
+            assert (status, text) == (own.status_code, own.text)
+            assert headers.get("hx-retarget") == own.headers.get("hx-retarget")
+    busy = [child.cpu_times().user for child in children(server)]
+    assert len(busy) == os.cpu_count() and max(busy) > 0.1
+
+
+def test_a_change_is_seen_by_every_worker(server):
+    before = ask(server, "/briefs/1/balance")[1]
+    version = json.loads(ask(server, "/api/v1/briefs/1")[1])["version"]
+    form = f"version={version}&view=brief&budget_high=2345"
+    kind = "application/x-www-form-urlencoded"
+    assert ask(server, "/briefs/1/edit", form, **{"content-type": kind})[0] in (200, 303)
+    after = ask(server, "/briefs/1/balance")[1]
+    assert "2,345" in after and "2,345" not in before
+
+
+def test_workers_that_are_gone_are_done_without(server):
+    for child in children(server):
+        child.send_signal(signal.SIGKILL)
+    time.sleep(0.3)
+    for budget in (1801, 1802, 1803):
+        status, text, _ = ask(server, "/api/v1/propose", question(server, budget))
+        assert status == 200 and json.loads(text)["build"]
+
+
+def test_no_worker_outlives_a_server_that_was_killed(tmp_path):
+    started = Server(tmp_path)
+    left = children(started)
+    assert left
+    started.process.kill()
+    started.process.wait()
+    gone, alive = psutil.wait_procs(left, timeout=10)
+    assert not alive and len(gone) == os.cpu_count()
+
+
+def test_a_workshop_goes_on_after_it_was_closed(demo_copy):
+    opened = Workshop(demo_copy)
+    name = opened.open(1).plan.brief.name
+    opened.close()
+    opened.reopen()
+    assert opened.open(1).plan.brief.name == name
+    opened.close()
