@@ -10,6 +10,7 @@ from tests.site import Site
 
 EXPECTED = (
     "status of 4",
+    "status of 5",
     "ERR_CONNECTION_REFUSED",
     "htmx:sendError",
     "htmx:sendAbort",

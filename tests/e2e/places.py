@@ -1,5 +1,7 @@
 """The application as its user meets it: pages opened, read and worked, by what stands on them."""
 
+import os
+
 from playwright.sync_api import Locator, Page, expect
 
 from tests.e2e.axe import serious
@@ -27,6 +29,12 @@ class Place:
         """The page itself: what is shown while it is worked out has gone."""
         self.page.goto(f"{self.url}{path}")
         expect(self.page.locator("#waiting")).to_have_count(0, timeout=WAIT_MS)
+
+    def picture(self, more: str = "") -> None:
+        """One to look at, where ``PICTURES`` names a folder for them."""
+        if folder := os.environ.get("PICTURES"):
+            test = os.environ["PYTEST_CURRENT_TEST"].split("::")[-1].split(" ")[0]
+            self.page.screenshot(path=f"{folder}/{test}{more}.png")
 
     def press(self, *keys: str) -> None:
         for key in keys:

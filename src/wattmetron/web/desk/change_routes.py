@@ -13,6 +13,7 @@ from wattmetron.web.desk.changes import CHANGES, Change, edit_target, remove_tar
 from wattmetron.web.desk.forms import ChangeForm
 from wattmetron.web.desk.routes import show
 from wattmetron.web.games.change_routes import change_list
+from wattmetron.web.shell.errors import status_of
 from wattmetron.web.shell.forms import Typed, read, typed
 from wattmetron.web.shell.line import changed
 from wattmetron.web.shell.requests import in_place, workshop_of
@@ -44,7 +45,7 @@ def _change(request: Request, brief_id: int, entries: Typed, change: Change) -> 
         return shown(409, error=str(error))
     except WattmetronError as error:
         drafts = {f"{form.scope}{name}": value for name, value in entries.items()}
-        return shown(422, error=str(error), drafts=drafts | {f"{form.scope}*": "1"})
+        return shown(status_of(error), error=str(error), drafts=drafts | {f"{form.scope}*": "1"})
     if not in_place(request):
         return lambda: RedirectResponse(url, 303)
     return shown(notice="" if said == "nothing" else f"{said[:1].upper()}{said[1:]}.")

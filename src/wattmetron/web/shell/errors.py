@@ -63,8 +63,8 @@ PROTECTIVE = {
 }
 """Headers of every answer."""
 UNEXPECTED = (
-    "Something went wrong inside Wattmetron, {}: go back and try again. The log of the application"
-    " says what it was."
+    "Something went wrong inside Wattmetron, {}: try it again. If it fails again, the log of the"
+    " application says what it was."
 )
 NOTE = {"hx-retarget": "#trouble", "hx-reswap": "innerHTML", "hx-push-url": "false"}
 """An error is put beside the page that is there, which stays as it is."""
