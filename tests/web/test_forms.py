@@ -146,7 +146,10 @@ def test_a_form_becomes_tiers_and_says_what_is_wrong():
         ({"t0.size": "wide"}, "The resolution of Minimum"),
         ({"t0.preset": "lush"}, "choose one of low"),
         ({"t0.processor.0.other": "Heron"}, "could be"),
-        ({"t0.processor.0.other": "", "t0.processor.0.part": "gone"}, "no processor part of the catalogue"),
+        (
+            {"t0.processor.0.other": "", "t0.processor.0.part": "gone"},
+            "no processor part of the catalogue",
+        ),
         ({"published_on": "yesterday"}, "2027-03-01"),
         ({"t0.drop": "on"}, "No tier is left"),
     ):

@@ -12,6 +12,7 @@ from wattmetron.services.advice.budget_steps import BudgetStep, budget_steps, us
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money, percent
 from wattmetron.services.workshop import Opened
 from wattmetron.web.shell.address import encode_build
+from wattmetron.web.shell.forms import whole_or_none
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -92,11 +93,12 @@ def steps_page(catalogue: Catalogue, opened: Opened, amounts: str, rise: str) ->
 
 def _percent(text: str) -> int:
     text = text.strip() or "0"
-    if not text.isdecimal() or int(text) > 100:
+    percent = whole_or_none(text)
+    if percent is None or percent > 100:
         raise MoneyError(
             f"The rise of the targets is “{text[:20]}”: enter whole per cent from 0 to 100."
         )
-    return int(text)
+    return percent
 
 
 def _card(step: BudgetStep, before: BudgetStep | None, opened: Opened, currency: str) -> StepCard:

@@ -16,6 +16,7 @@ from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money, money_change
 from wattmetron.services.words.wishes import wish_words
 from wattmetron.web.shell.address import DeskQuery
+from wattmetron.web.shell.forms import finite
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -115,8 +116,10 @@ def announced_row(
     """The answer with an announced part as typed, or what is wrong with it."""
     if not asked.suppose or asked.like is None:
         return None, ""
+    faster = finite(asked.faster or "0")
+    if faster is None:
+        return None, f"“{asked.faster}” is no number of per cent: enter one such as 15."
     try:
-        faster = float((asked.faster or "0").replace(",", "."))
         supposed = announced(
             catalogue,
             now.brief,
@@ -125,8 +128,6 @@ def announced_row(
             faster,
             to_minor(asked.price or "", "The expected price"),
         )
-    except ValueError:
-        return None, f"“{asked.faster}” is no number of per cent: enter one such as 15."
     except WattmetronError as problem:
         return None, str(problem)
     return _row(supposed), ""

@@ -5,7 +5,7 @@ from typing import Annotated, Any, get_args
 from pydantic import BeforeValidator
 
 from wattmetron.services.games.library import DEMANDS, MET_CHOICES, Question, Sort
-from wattmetron.web.shell.forms import Form, Number, Short80, Short400, one_of
+from wattmetron.web.shell.forms import Form, Number, Short80, Short400, one_of, whole_or_none
 
 
 class MachineQuery(Form):
@@ -16,7 +16,7 @@ class MachineQuery(Form):
 
     @property
     def brief_id(self) -> int | None:
-        return int(self.brief) if self.brief.isdecimal() and len(self.brief) < 12 else None
+        return whole_or_none(self.brief)
 
 
 class ListQuery(MachineQuery):

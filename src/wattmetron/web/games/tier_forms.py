@@ -20,7 +20,7 @@ from wattmetron.core.values.published import (
     Tier,
 )
 from wattmetron.services.games.tier_edits import Comparison, ListEntry, TierError, part_called
-from wattmetron.web.shell.forms import Form, Number, Short200, Tick, Typed
+from wattmetron.web.shell.forms import Form, Number, Short200, Tick, Typed, finite
 
 MOST_TIERS, MOST_LISTED = 12, 40
 MOST_TEXT = 20_000
@@ -123,14 +123,10 @@ def _choice(text: str, allowed: tuple[str, ...], what: str) -> Any:
 
 
 def _number(text: str, what: str, low: float = 0, high: float = 100_000) -> float | None:
-    cleaned = text.strip().replace(",", ".")
-    if not cleaned:
+    if not text.strip():
         return None
-    try:
-        value = float(cleaned)
-    except ValueError:
-        value = float("nan")
-    if not low < value <= high:
+    value = finite(text)
+    if value is None or not low < value <= high:
         raise TierError(
             f"{what} is “{text}”: enter a number above {low:g} and up to {high:,g}, or nothing."
         )
@@ -189,17 +185,13 @@ def _listed(
 
 
 def _percent(text: str, name: str) -> float:
-    cleaned = text.strip().replace(",", ".").rstrip("% ")
-    try:
-        value = float(cleaned)
-    except ValueError:
-        value = float("nan")
-    if not 0 <= value <= 900:
+    value = finite(text)
+    if value is None or not 0 <= value <= 900:
         raise TierError(
             f"How many per cent “{name}” differs is “{text}”: enter a number from 0 to 900, such"
             " as 12."
         )
-    return min(value, 900.0)
+    return value
 
 
 def assumptions_from(form: Typed) -> Assumptions:

@@ -6,7 +6,7 @@ from pydantic import BeforeValidator
 
 from wattmetron.core.values.charts import MEASURES, Measure
 from wattmetron.services.parts.charting import USUAL_NOISE, ChartError, ChartSource, Ratio
-from wattmetron.web.shell.forms import Form, Number, Short20, Short80, Tick, read_day
+from wattmetron.web.shell.forms import Form, Number, Short20, Short80, Tick, finite, read_day
 
 
 def _measure(text: object) -> object:
@@ -39,7 +39,7 @@ class ChartForm(Form):
     @property
     def ratio(self) -> Ratio:
         below = self.direction == "below"
-        percent = _number(self.percent)
+        percent = finite(self.percent)
         if percent is None or not 0 <= percent <= 900 or (below and percent >= 100):
             raise ChartError(
                 f"The difference is “{self.percent}”: enter per cent from 0 to 900, below 100 for"
@@ -51,7 +51,7 @@ class ChartForm(Form):
     def _noise(self) -> float:
         if not self.noise:
             return USUAL_NOISE
-        percent = _number(self.noise)
+        percent = finite(self.noise)
         if percent is None or not 0.5 <= percent <= 50:
             raise ChartError(
                 f"The usual error is “{self.noise}”: enter a number of per cent from 0.5 to 50, or"
@@ -70,10 +70,3 @@ class OneChartForm(Form):
 
 def _line(text: str) -> str:
     return " ".join(text.split())[:120]
-
-
-def _number(text: str) -> float | None:
-    try:
-        return float(text.replace(",", ".").rstrip("% "))
-    except ValueError:
-        return None

@@ -15,7 +15,16 @@ from wattmetron.services.parts.shelf_figures import FACETS, FIGURES
 from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.parts.part_forms import known_kind
 from wattmetron.web.shell.address import Flag, trial_of
-from wattmetron.web.shell.forms import Form, Number, Short20, Short40, Short80, Short400, read
+from wattmetron.web.shell.forms import (
+    Form,
+    Number,
+    Short20,
+    Short40,
+    Short80,
+    Short400,
+    read,
+    whole_or_none,
+)
 
 MOST_BESIDE = 4
 
@@ -64,7 +73,7 @@ class ShelfAddress(Form):
 
     @property
     def brief_id(self) -> int | None:
-        return int(self.brief) if self.brief.isdecimal() else None
+        return whole_or_none(self.brief)
 
 
 def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str]) -> ShelfState:

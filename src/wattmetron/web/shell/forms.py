@@ -20,6 +20,7 @@ from wattmetron.core.values.text import clean
 M = TypeVar("M", bound=BaseModel)
 Typed = dict[str, str]
 """What a form holds, by the names of its entries."""
+LEAST_TYPED = 1e-9
 _SIZE = re.compile(r"\s*(\d{3,5})\s*[x×*]\s*(\d{3,5})\s*\Z")
 
 
@@ -51,16 +52,23 @@ def read(model: type[M], entries: Mapping[str, Any], of: str = "") -> M:
         ) from error
 
 
-def read_number(text: str, what: str) -> float:
-    """A finite number, with a point or a comma; ``what`` begins the sentence of an error."""
-    cleaned = text.strip().replace(",", ".")
-    if not cleaned:
-        raise BriefError(f"{what} is empty: enter a number.")
+def finite(text: str) -> float | None:
+    """The number that was typed, with a point or a comma, perhaps with a sign for per cent; None
+    for what is none, not finite, or too small to be told from nought.
+    """
     try:
-        value = float(cleaned)
+        value = float(text.strip().replace(",", ".").rstrip("% "))
     except ValueError:
-        value = float("nan")
-    if not isfinite(value):
+        return None
+    return value if isfinite(value) and (value == 0 or abs(value) > LEAST_TYPED) else None
+
+
+def read_number(text: str, what: str) -> float:
+    """A finite number; ``what`` begins the sentence of an error."""
+    if not text.strip():
+        raise BriefError(f"{what} is empty: enter a number.")
+    value = finite(text)
+    if value is None:
         raise BriefError(f"{what} is “{text}”, which is not a number: enter one.")
     return value
 
@@ -128,13 +136,13 @@ def _tick(value: Any) -> bool:
     return value not in (False, None, "", "0")
 
 
-def _whole_or_none(value: Any) -> int | None:
+def whole_or_none(value: Any) -> int | None:
     text = str(value).strip()
     return int(text) if text.isdecimal() and len(text) < 12 else None
 
 
 def _place(value: Any) -> int:
-    place = _whole_or_none(value)
+    place = whole_or_none(value)
     return -1 if place is None else place
 
 
@@ -142,10 +150,10 @@ Size = Annotated[tuple[int, int], BeforeValidator(_size_entry)]
 Tick = Annotated[bool, BeforeValidator(_tick)]
 """A box that is ticked, or a hidden ``1`` or ``0``."""
 Place = Annotated[
-    int, BeforeValidator(lambda value: -1 if (n := _whole_or_none(value)) is None else n)
+    int, BeforeValidator(lambda value: -1 if (n := whole_or_none(value)) is None else n)
 ]
 """A place in a list; one that cannot be read is no place."""
-Number = Annotated[int, BeforeValidator(lambda value: _whole_or_none(value) or 0)]
+Number = Annotated[int, BeforeValidator(lambda value: whole_or_none(value) or 0)]
 """A whole number that a page wrote itself, such as a version; 0 where it cannot be read."""
 
 
