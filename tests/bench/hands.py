@@ -81,17 +81,24 @@ def fetch(address: str) -> bytes:
     return urlopen(address).read()
 
 
+def resident_mb(process: psutil.Process) -> tuple[float, float]:
+    """Of the process that serves pages, and of all together."""
+    shares = [own.memory_full_info().pss / 1e6 for own in (process, *process.children())]
+    return process.memory_info().rss / 1e6, sum(shares)
+
+
 def memory_of_many_questions():
     with tempfile.TemporaryDirectory() as folder:
         asked = Asked(folder)
         with asked.server() as (url, process):
-            before = process.memory_info().rss / 1e6
+            before = resident_mb(process)
             for page in asked.pages:
                 fetch(url + page)
-            after = process.memory_info().rss / 1e6
+            after = resident_mb(process)
     print(
-        f"\n{QUESTIONS} Balance questions at 2,000 parts: resident {before:.0f}, then {after:.0f}"
-        " MB"
+        f"\n{QUESTIONS} Balance questions at 2,000 parts: resident {before[0]:.0f}, then"
+        f" {after[0]:.0f} MB; with the workers, what they share counted once, {before[1]:.0f}, then"
+        f" {after[1]:.0f} MB"
     )
 
 

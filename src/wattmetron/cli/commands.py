@@ -207,6 +207,3 @@ _COMMANDS = {
     "check": questions.check,
     "requirements": questions.requirements,
 }
-
-if __name__ == "__main__":
-    sys.exit(main())

@@ -138,4 +138,4 @@ def _verdict(options: argparse.Namespace) -> int:
     else:
         print("\n".join(verdict_lines(verdicts)))
     lowest = [game["tiers"][0]["verdict"] for game in verdicts["games"] if game["tiers"]]
-    return 0 if all(word not in ("short", "unsure") for word in lowest) else 1
+    return 0 if all(word in ("meets", "not asked") for word in lowest) else 1
