@@ -4,6 +4,7 @@ revisions, files.
 
 import json
 import math
+import re
 from dataclasses import replace
 
 import pytest
@@ -14,6 +15,7 @@ from wattmetron.core.errors import BriefError, ConflictError, UnknownPartError, 
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.speeds.scale import scale_of
+from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Listed, Published, Tier
 from wattmetron.core.workloads.fit import fitted_game
@@ -157,6 +159,24 @@ def test_targets_come_from_tiers_and_say_which_they_are():
 # ---------------------------------------------------------------------------------
 
 
+def test_what_is_not_known_never_counts_as_met():
+    bare = machine_contender(WORLD.machine(Build(case="boxwood-yard-plank")), "")
+    found = judged(WORLD, bare, 0.8)
+    for game_id in WORLD.published:
+        reached, lacks = reach_words(WORLD, found, game_id)
+        assert reached.startswith(("no tier", "not known"))
+        assert "not known" in lacks or "asks for" in lacks or "memory" in lacks
+
+
+def test_a_kind_of_storage_that_lacks_is_named_and_no_figure_stands_for_it():
+    disk = next(p for p in WORLD.by_kind["storage"] if p.form == "3.5 inch")
+    machine = WORLD.machine(replace(BUILD, storage=(disk.id,)))
+    found = judged(WORLD, machine_contender(machine, ""), 0.8)
+    lacks = [reach_words(WORLD, found, game_id)[1] for game_id in WORLD.published]
+    assert any("asks for an SSD" in words for words in lacks)
+    assert not any(re.search(r"storage [1-9]", words) for words in lacks)
+
+
 def test_alternatives_are_on_sale_fast_enough_and_cheapest_first():
     now = assess(WORLD, BRIEF, BUILD)
     found = alternatives(WORLD, "orlop-beacon@12", "vellmouth", False, now)
@@ -174,12 +194,15 @@ def test_alternatives_are_on_sale_fast_enough_and_cheapest_first():
             f.sentence for f in assess(WORLD, BRIEF, row.build).findings if f.level == "blocks"
         }
         assert set(row.forces) == blocking - {f.sentence for f in now.findings}
+        assert row.named or (row.saving_minor > 0 and not row.forces), "for less, and it fits"
     everything = [
         p for p in WORLD.by_kind["graphics"] if p.speed_1080p >= 81 or p.chip == "Orlop Beacon"
     ]
-    assert len(found.rows) + found.hidden == sum(
+    left_out = found.hidden + found.dearer + found.unfit
+    assert len(found.rows) + left_out == sum(
         book.delivered(part.id) is not None for part in everything
     )
+    assert found.dearer > 0
     with pytest.raises(UnknownPartError):
         alternatives(WORLD, "no-such-part", "vellmouth", False)
 

@@ -30,6 +30,7 @@ from wattmetron.services.advice.what_if import announced, elsewhere, repriced, w
 from wattmetron.services.advice.wish_costs import wish_costs
 from wattmetron.services.advice.years import SIDES, asking_more, years_kept
 from wattmetron.services.desk.assess import assess
+from wattmetron.web.desk.balance_frontier import frontier_view
 from wattmetron.web.desk.balance_picture import picture_of
 
 LOPSIDED = 8
@@ -454,3 +455,24 @@ def test_an_announced_part_is_worth_waiting_for_when_it_is_cheap_and_fast(client
         ({"like": "no-such", "price": "30"}, "no-such"),
     ):
         assert expected in text_of(client.get(page, params={"suppose": "1", **wrong}).text), wrong
+
+
+@pytest.mark.parametrize("brief_id", [1, LOPSIDED])
+def test_the_frontier_lists_every_step_at_which_a_target_changes_and_the_own_answers(
+    workshop, brief_id
+):
+    catalogue, plan = workshop.catalogue(), workshop.open(brief_id).plan
+    now, found = assess(catalogue, plan.brief, plan.build), tables(catalogue, plan.brief, Build())
+    view = frontier_view(found, now, None, lambda **changes: changes["step"])
+    listed = {int(row.url) for row in view.rows}
+    sides = found.scenes[0].targets.sides
+    flags = [
+        tuple(g >= 0 and side.can_be_met for g, side in zip(gains, sides, strict=True))
+        for gains in found.frontier.gains
+    ]
+    for at in range(1, len(flags)):
+        if flags[at] != flags[at - 1]:
+            assert found.frontier.steps[at].cost in listed
+    own = answer(catalogue, plan.brief, Build(), "most frames")
+    assert own.proposal.cost_minor in listed
+    assert len(view.rows) <= 40

@@ -241,7 +241,7 @@ def test_the_command_line_reads_and_judges(capsys, monkeypatch, tmp_path):
                 *where,
             ]
         )
-        == 0
+        == 1
     )
     assert len(json.loads(capsys.readouterr().out)["games"]) == 2
     assert main(["requirements", "verdict", build, "atlantis", *where]) == 2

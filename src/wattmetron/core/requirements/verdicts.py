@@ -157,7 +157,8 @@ def standings(
         (4, contender.storage_gb, asked.storage_gb),
     ):
         codes[:, column], ratios[:, column] = _amount(had, wanted)
-    codes[:, 4] = _kind(codes[:, 4], contender, asked.storage_kind)
+    slower = _slower_kind(contender, asked.storage_kind)
+    codes[slower, 4], ratios[slower, 4] = SHORT, np.nan
     codes[:, 5] = _named(
         asked.systems, asked.names["system"], (contender.system,) if contender.system else ()
     )
@@ -216,12 +217,11 @@ def _amount(had: float | None, wanted: Floats) -> tuple[Codes, Floats]:
         return codes.astype(np.int8), had / wanted
 
 
-def _kind(codes: Codes, contender: Contender, wanted: NDArray[np.int64]) -> Codes:
-    """A slower kind of storage than asked is short, whatever its size."""
+def _slower_kind(contender: Contender, wanted: NDArray[np.int64]) -> NDArray[np.bool_]:
+    """Where a slower kind of storage is had than is asked for: that is short, whatever its size."""
     if contender.storage_kind is None:
-        return codes
-    slower = wanted > STORAGE_KINDS.index(contender.storage_kind)
-    return np.where(slower, SHORT, codes).astype(np.int8)
+        return np.zeros(wanted.size, dtype=bool)
+    return wanted > STORAGE_KINDS.index(contender.storage_kind)
 
 
 def _named(texts: tuple[str, ...], place: NDArray[np.int64], had: tuple[str, ...]) -> Codes:
@@ -327,12 +327,12 @@ def _gb(amount: float | None) -> str:
 
 
 def highest_met(table: TierTable, standings: Standings, game_id: str) -> int | None:
-    """The row of the highest tier of a game up to which all are met or at least not short; None
-    where none is.
+    """The row of the highest tier of a game up to which all are met; None where none is. What is
+    not known never counts as met.
     """
     best = None
     for row in table.of_game(game_id):
-        if standings.overall[row] in (SHORT, UNSURE):
+        if standings.overall[row] in (SHORT, UNSURE, UNKNOWN):
             break
         best = row
     return best

@@ -31,6 +31,8 @@ from wattmetron.services.words.figures import KIND_WORDS, money, resolution
 from wattmetron.services.words.wishes import wish_words
 
 ROUND_FPS = 5
+LEAST_SHARE_PERCENT = 0.05
+"""What rounds to nothing is not told."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,7 +132,7 @@ def _account(proposal: Proposal, assessment: Assessment) -> tuple[str, ...]:
         )
         more = proposal.best_cost_minor - proposal.cost_minor
         share = (proposal.best_gain - proposal.gain) / 10_000
-        if more > 0:
+        if more > 0 and share >= LEAST_SHARE_PERCENT:
             lines.append(
                 f"It is the cheapest within 2 % of the best: the last {share:.1f} % of frame rate "
                 f"would cost {money(more, currency)} more."

@@ -41,13 +41,15 @@ class Alternative:
 @dataclass(frozen=True, kw_only=True)
 class Alternatives:
     """Alternatives to a standing, cheapest first; ``named_minor`` is what the part named costs
-    today.
+    today. Left out are ``dearer`` ones and those that do not fit the build (``unfit``).
     """
 
     wanted: Standing
     named_minor: int | None
     rows: tuple[Alternative, ...]
     hidden: int
+    dearer: int
+    unfit: int
     use: Use
     currency: str
 
@@ -76,12 +78,19 @@ def alternatives(
         default=None,
     )
     kind: Kind = wanted.side
-    alternatives = [
+    as_good = [
         (offer, equal)
         for equal in equals(wanted, catalogue.by_kind[kind], scale_of(catalogue), use)
         if (offer := book.best(equal.part.id)) is not None
     ]
-    alternatives.sort(key=lambda row: (row[0].delivered_minor, row[1].part.id))
+    as_good.sort(key=lambda row: (row[0].delivered_minor, row[1].part.id))
+    cheaper = [
+        (offer, equal)
+        for offer, equal in as_good
+        if named is None or equal.named or offer.delivered_minor < named
+    ]
+    forced = {equal.part.id: _forces(catalogue, now, kind, equal.part) for _, equal in cheaper}
+    alternatives = [row for row in cheaper if row[1].named or not forced[row[1].part.id][0]]
     rows = tuple(
         Alternative(
             part=equal.part,
@@ -96,13 +105,15 @@ def alternatives(
             age_days=_age(equal.part.released, book.newest),
         )
         for offer, equal in alternatives[:SHOWN]
-        for forces, build in [_forces(catalogue, now, kind, equal.part)]
+        for forces, build in [forced[equal.part.id]]
     )
     return Alternatives(
         wanted=wanted,
         named_minor=named,
         rows=rows,
         hidden=max(0, len(alternatives) - SHOWN),
+        dearer=len(as_good) - len(cheaper),
+        unfit=len(cheaper) - len(alternatives),
         use=use,
         currency=book.currency,
     )

@@ -10,7 +10,9 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.requirements.agreement import Doubt, doubts_of
 from wattmetron.core.requirements.tiers import pixel_factor, tiers_of
 from wattmetron.core.requirements.verdicts import (
+    UNKNOWN,
     UNSURE,
+    AspectVerdict,
     Contender,
     Standings,
     TierVerdict,
@@ -22,7 +24,7 @@ from wattmetron.core.requirements.verdicts import (
 )
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.games import Game
-from wattmetron.core.values.published import Published, Settled
+from wattmetron.core.values.published import Published, Settled, Tier
 from wattmetron.core.workloads.evidence import MARGIN
 from wattmetron.core.workloads.fit import Informed, informed_game
 from wattmetron.services.words.tiers import tier_label
@@ -38,6 +40,9 @@ Sort = Literal["name", "released", "processor", "graphics", "storage"]
 SORTS: tuple[Sort, ...] = ("name", "released", "processor", "graphics", "storage")
 MET_CHOICES = ("any tier", "the recommended tier", "no tier")
 PAGE_SIZE = 40
+LACKING = ("short", "unsure", "not known")
+NOT_COUNTED = (("not known", "operating system"), ("not known", "graphics API"))
+"""What is not known of a machine and does not count against a tier."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -190,20 +195,29 @@ def reach_words(catalogue: Catalogue, standings: Standings | None, game_id: str)
         if best is None
         else tier_label(table.rows[best].tier.label, table.rows[best].place)
     )
-    if best is None and standings.overall[rows.start] == UNSURE:
-        reached = f"unsure of {tier_label(table.rows[rows.start].tier.label, 0)}"
+    if best is None and standings.overall[rows.start] in (UNSURE, UNKNOWN):
+        word = "unsure of" if standings.overall[rows.start] == UNSURE else "not known:"
+        reached = f"{word} {tier_label(table.rows[rows.start].tier.label, 0)}"
     beyond = rows.start if best is None else best + 1
     if beyond >= rows.stop:
         return reached, "all tiers met"
     verdict = tier_verdicts(table, standings, Contender(), game_id)[beyond - rows.start]
     lacks = [
-        aspect.aspect
-        + (f" {aspect.ratio:.2f}" if aspect.ratio is not None else "")
-        + (" unsure" if aspect.word == "unsure" else "")
+        _lack(aspect, verdict.tier)
         for aspect in verdict.aspects
-        if aspect.word in ("short", "unsure")
+        if aspect.word in LACKING and (aspect.word, aspect.aspect) not in NOT_COUNTED
     ]
     return reached, f"{tier_label(verdict.tier.label, beyond - rows.start)}: {', '.join(lacks[:2])}"
+
+
+def _lack(aspect: AspectVerdict, tier: Tier) -> str:
+    """What a tier lacks: by how much, or which kind, or that it is not known."""
+    if aspect.word == "not known":
+        return f"{aspect.aspect} not known"
+    if aspect.aspect == "storage" and aspect.ratio is None:
+        return f"asks for an {tier.storage_kind}"
+    figure = "" if aspect.ratio is None else f" {aspect.ratio:.2f}"
+    return f"{aspect.aspect}{figure}{' unsure' if aspect.word == 'unsure' else ''}"
 
 
 @dataclass(frozen=True, kw_only=True)

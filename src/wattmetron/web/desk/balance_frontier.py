@@ -115,27 +115,55 @@ def _place(assessment: Assessment | None) -> tuple[int, float] | None:
 
 
 def _met(tables: Tables, at: int) -> int:
+    return sum(_met_ones(tables, at))
+
+
+def _worth_marking(tables: Tables) -> list[int]:
+    """Places of the steps that are shown: every one at which a target starts or stops being met,
+    the answers of the brief's own budgets, the knee and both ends; between them those that gain
+    2 %, thinned evenly.
+    """
+    steps = tables.frontier.steps
+    must = {0, len(steps) - 1, *_answers(tables)}
+    must |= {
+        at for at in range(1, len(steps)) if _met_ones(tables, at) != _met_ones(tables, at - 1)
+    }
+    if tables.knee is not None:
+        must.add(tables.knee)
+    between: list[int] = []
+    last = steps[0]
+    for at, step in enumerate(steps):
+        if at in must:
+            last = step
+        elif step.gain - last.gain >= log(1 + LESS) * 1e6:
+            between.append(at)
+            last = step
+    return sorted(must | set(_thinned(between, MOST_MARKS - len(must))))
+
+
+def _answers(tables: Tables) -> set[int]:
+    """Places of what the brief's own budgets are answered with."""
+    budgets = {tables.brief.budget_low_minor, tables.brief.budget_high_minor}
+    answers = [tables.answer(budget - tables.besides) for budget in budgets]
+    places = {step.cost: at for at, step in enumerate(tables.frontier.steps)}
+    return {places[answer.cost] for answer in answers if answer is not None}
+
+
+def _met_ones(tables: Tables, at: int) -> tuple[bool, ...]:
+    """Which of the targets a step meets."""
     sides = tables.scenes[0].targets.sides
-    return sum(
+    return tuple(
         gain >= 0 and side.can_be_met
         for gain, side in zip(tables.frontier.gains[at], sides, strict=True)
     )
 
 
-def _worth_marking(tables: Tables) -> list[int]:
-    """Places of the steps that gain 2 % or meet more than the last one shown."""
-    shown: list[int] = []
-    for at, step in enumerate(tables.frontier.steps):
-        before = tables.frontier.steps[shown[-1]] if shown else None
-        if (
-            before is None
-            or step.met != before.met
-            or step.gain - before.gain >= log(1 + LESS) * 1e6
-        ):
-            shown.append(at)
-    if len(shown) > MOST_MARKS:
-        shown = [shown[round(n * (len(shown) - 1) / (MOST_MARKS - 1))] for n in range(MOST_MARKS)]
-    return shown
+def _thinned(places: list[int], most: int) -> list[int]:
+    if len(places) <= most:
+        return places
+    if most < 2:
+        return []
+    return [places[round(n * (len(places) - 1) / (most - 1))] for n in range(most)]
 
 
 def _strips(tables: Tables, axis: chart.Axis) -> list[Strip]:

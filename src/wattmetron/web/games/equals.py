@@ -45,6 +45,7 @@ class EqualsView:
     named_price: str
     rows: tuple[EqualRow, ...]
     hidden: int
+    left_out: str
     used: bool
     close_url: str
     basis: str
@@ -74,11 +75,25 @@ def equals_view(
         named_price=named,
         rows=tuple(_row(offered, row, machine, trial) for row in offered.rows),
         hidden=offered.hidden,
+        left_out=_left_out(offered),
         used=allow_used,
         close_url=link(equal=None),
         basis=_basis(offered),
         region=catalogue.regions[region].name,
     )
+
+
+def _left_out(offered: Alternatives) -> str:
+    """How many are as good, and why they are not listed."""
+    reasons = [
+        f"{count} {words}"
+        for count, words in (
+            (offered.dearer, "cost as much or more"),
+            (offered.unfit, "do not fit"),
+        )
+        if count
+    ]
+    return f"Not listed: {' and '.join(reasons)}." if reasons else ""
 
 
 def _basis(alternatives: Alternatives) -> str:
