@@ -75,7 +75,7 @@ def test_wrong_addresses_and_parts_answer_in_words(client, workshop):
     answer = client.post(
         "/briefs/1/adopt", data=form(workshop, **{"try": "graphics:nobody"}), headers=HTMX
     )
-    assert answer.status_code == 422 and "no part “nobody”" in answer.text
+    assert answer.status_code == 404 and "no part “nobody”" in answer.text
     answer = client.post(
         "/briefs/1/adopt", data=form(workshop, **{"try": "graphics:lidd-frame-bunk"}), headers=HTMX
     )
