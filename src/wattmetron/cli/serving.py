@@ -6,6 +6,7 @@ import logging
 import os
 import secrets
 import socket
+import sys
 from contextlib import closing
 
 from wattmetron.cli.places import database_of
@@ -13,7 +14,7 @@ from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.services.workshop import Workshop
 from wattmetron.study import memory
 
-BACKLOG, KEEP_ALIVE_S = 128, 75
+BACKLOG, KEEP_ALIVE_S, SWITCH_S = 128, 75, 0.001
 
 
 def serve(options: argparse.Namespace) -> int:
@@ -52,6 +53,7 @@ def serve(options: argparse.Namespace) -> int:
         )
         workshop.reopen()
         app = make_app(workshop, hosts, token, Line(workers=workers))
+        sys.setswitchinterval(SWITCH_S)
         door.listen(BACKLOG)
         print("\n".join(_said(options.host, door.getsockname()[1], hosts, token)), flush=True)
         server = uvicorn.Server(

@@ -9,7 +9,7 @@ import asyncio
 import os
 from collections import deque
 from collections.abc import Awaitable, Callable, Coroutine
-from contextlib import suppress
+from contextlib import nullcontext, suppress
 from functools import partial
 from typing import Any
 
@@ -30,6 +30,8 @@ GRACE_S = 4.0
 """So long a place is held between two looks of a browser that was shown that."""
 LOOK_S = 0.25
 MOST_UNFETCHED = 32
+PROGRAMS_AT_ONCE = 2
+"""So many questions of programs are looked at at once, that pages come first."""
 Work = Callable[[], Awaitable[Response]]
 Address = tuple[str, bool]
 """Of a page: its URL, and whether the working part alone is asked for."""
@@ -65,6 +67,7 @@ class Line:
     def __init__(self, at_once: int | None = None, workers: Workers | None = None) -> None:
         self.workers = workers
         self.at_once = at_once or os.cpu_count() or 1
+        self.programs = asyncio.Semaphore(PROGRAMS_AT_ONCE)
         self.running = self.given_up = self.ended = 0
         self._queue: deque[Place] = deque()
         self._places: dict[Key, Place] = {}
@@ -164,11 +167,12 @@ async def answered(request: Request, work: Work, replayed: bool = False) -> Resp
     if line is None:
         return await work()
     address = str(request.url), asks_for_part(request)
-    looks_on = _looks_on(request)
+    looks_on, is_program = _looks_on(request), request.url.path.startswith("/api/")
     while True:
         try:
-            with hurried():
-                return await work()
+            async with line.programs if is_program else nullcontext():
+                with hurried():
+                    return await work()
         except MustWait as need:
             key = need.key
         by_worker = partial(_by_worker, line.workers, request, key, work) if replayed else work
