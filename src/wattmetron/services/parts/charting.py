@@ -31,7 +31,8 @@ SURE_MATCH = 0.9
 MOST_ROWS = 2000
 MOST_IN_LINE, VALUE_WITHIN = 500, 80
 _VALUE = re.compile(
-    r"(?:\s*[\t;|:=]\s*|\s*,\s+|\s+)(?P<value>[+-]?\d[\d.,]*)\s*(?P<unit>%|x|fps|points?|pts)?\Z",
+    r"(?:(?<!\s)\s+)?(?:[;|:=]\s*|,\s+|(?<=\s))"
+    r"(?P<value>[+-]?\d[\d.,]*)\s*(?P<unit>%|x|fps|points?|pts)?\Z",
     re.IGNORECASE,
 )
 """The end of a line: what parts it from the name, a value, a unit."""
