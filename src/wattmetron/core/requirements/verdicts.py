@@ -327,14 +327,15 @@ def _gb(amount: float | None) -> str:
 
 
 def highest_met(table: TierTable, standings: Standings, game_id: str) -> int | None:
-    """The row of the highest tier of a game up to which all are met; None where none is. What is
-    not known never counts as met.
+    """The row of the highest tier of a game that is met, with none below it short or unsure; None
+    where none is. What is not known never counts as met.
     """
     best = None
     for row in table.of_game(game_id):
-        if standings.overall[row] in (SHORT, UNSURE, UNKNOWN):
+        if standings.overall[row] in (SHORT, UNSURE):
             break
-        best = row
+        if standings.overall[row] != UNKNOWN:
+            best = row
     return best
 
 
