@@ -46,6 +46,7 @@ def main() -> None:
                 viewport={"width": width, "height": height}, color_scheme=scheme
             )
             page.goto(site.url + address)
+            page.wait_for_selector("#waiting", state="detached", timeout=60_000)
             page.evaluate("document.fonts.ready")
             page.wait_for_timeout(150)
             page.screenshot(path=OUT / f"{name}.png")
