@@ -3,6 +3,7 @@
 # Needs uv; versions that are locked stay unless pyproject.toml or --upgrade says otherwise.
 set -euo pipefail
 cd "$(dirname "$0")/.."
+trap 'rm -f build.in' EXIT
 grep -oP '(?<=^requires = \[")[^"]+' pyproject.toml > build.in
 upgrade=("$@")
 lock() {
@@ -11,4 +12,3 @@ lock() {
 }
 lock --output-file requirements.lock "${upgrade[@]}"
 lock --extra dev --output-file requirements-dev.lock "${upgrade[@]}"
-rm build.in

@@ -41,7 +41,7 @@ def percentile(values: list[float], share: int) -> float:
 class Server:
     """The application in a process of its own over demo data."""
 
-    def __init__(self, folder: Path) -> None:
+    def __init__(self, folder: Path, stderr: int | None = None) -> None:
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]
@@ -57,6 +57,7 @@ class Server:
                 str(folder / "load.sqlite"),
             ],
             stdout=subprocess.PIPE,
+            stderr=stderr,
             text=True,
         )
         assert self.process.stdout is not None

@@ -1,9 +1,11 @@
 """Processes that answer what takes long: the same answers, and done without when they are gone."""
 
+import asyncio
 import http.client
 import json
 import os
 import signal
+import subprocess
 import time
 
 import psutil
@@ -11,7 +13,9 @@ import pytest
 
 from tests.strain.load import Server
 from wattmetron.services.workshop import Workshop
+from wattmetron.study.line import must_wait
 from wattmetron.web.app import make_app
+from wattmetron.web.shell.workers import answer_of
 
 JSON = {"content-type": "application/json"}
 
@@ -95,3 +99,25 @@ def test_a_workshop_goes_on_after_it_was_closed(demo_copy):
     opened.reopen()
     assert opened.open(1).plan.brief.name == name
     opened.close()
+
+
+def test_it_ends_quietly_when_it_is_interrupted(tmp_path):
+    started = Server(tmp_path, stderr=subprocess.PIPE)
+    left = children(started)
+    ask(started, "/briefs/1/balance")
+    started.process.send_signal(signal.SIGINT)
+    _, said = started.process.communicate(timeout=20)
+    assert said == "" and started.process.returncode == 0
+    assert not psutil.wait_procs(left, timeout=10)[1]
+
+
+def test_what_a_worker_has_forgotten_waits_in_line_again():
+    async def app(scope, receive, send):
+        must_wait(("key",))
+        await send({"type": "http.response.start", "status": 200, "headers": []})
+        await send({"type": "http.response.body", "body": b"done"})
+
+    scope = {"method": "GET", "path": "/", "query_string": b"", "headers": []}
+
+    assert asyncio.run(answer_of(app, scope, b"", False)) is None
+    assert asyncio.run(answer_of(app, scope, b"", True))[2] == b"done"

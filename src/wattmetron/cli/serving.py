@@ -7,7 +7,7 @@ import os
 import secrets
 import socket
 import sys
-from contextlib import closing
+from contextlib import closing, suppress
 
 from wattmetron.cli.places import database_of
 from wattmetron.core.errors import InvalidError, NotPossibleError
@@ -59,7 +59,8 @@ def serve(options: argparse.Namespace) -> int:
         server = uvicorn.Server(
             uvicorn.Config(app, log_level="warning", timeout_keep_alive=KEEP_ALIVE_S)
         )
-        server.run(sockets=[door])
+        with suppress(KeyboardInterrupt):
+            server.run(sockets=[door])
         workers.close()
     return 0
 

@@ -176,8 +176,10 @@ async def answered(request: Request, work: Work, replayed: bool = False) -> Resp
         except MustWait as need:
             key = need.key
         by_worker = partial(_by_worker, line.workers, request, key, work) if replayed else work
-        if replayed and line.workers is not None and line.workers.know(key):
-            return await by_worker()
+        if replayed and line.workers is not None:
+            recalled = await line.workers.recall(request, key)
+            if recalled is not None:
+                return recalled
         if looks_on and (left := line.fetched(key, address)) is not None:
             return left.outcome()
         place, mine = line.enter(key, address, by_worker)

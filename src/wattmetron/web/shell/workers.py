@@ -24,6 +24,7 @@ from starlette.responses import Response
 from starlette.types import ASGIApp, Message
 
 from wattmetron.core.keep import Key
+from wattmetron.study.line import MustWait, hurried
 from wattmetron.study.memory import give_back
 
 LENGTH = struct.Struct("!Q")
@@ -100,30 +101,39 @@ class Workers:
     def there(self) -> int:
         return sum(not worker.gone for worker in self._all)
 
-    def know(self, key: Key) -> bool:
-        """Whether one of them has computed this."""
+    async def recall(self, request: Request, key: Key) -> Response | None:
+        """The answer of a worker that has computed this and still has it; None where none has."""
         worker = self._known.get(key)
-        return worker is not None and not worker.gone
+        answer = None
+        if worker is not None and not worker.gone:
+            with suppress(WorkerGoneError):
+                answer = await self._asked(worker, request, False)
+        if answer is None:
+            self._known.pop(key, None)
+        return answer
 
     async def answer(self, request: Request, key: Key) -> Response:
         """What a worker answers to a request that needs this; raises WorkerGoneError where none
         can.
         """
-        if self.know(key):
-            return await self._asked(self._known[key], request, False)
         worker = self._free(request.url.path)
         worker.busy = True
         try:
             answer = await self._asked(worker, request, True)
         finally:
             worker.busy = False
+        if answer is None:
+            raise WorkerGoneError
         self._known[key] = worker
         return answer
 
-    async def _asked(self, worker: Worker, request: Request, new: bool) -> Response:
+    async def _asked(self, worker: Worker, request: Request, new: bool) -> Response | None:
         scope = {name: request.scope[name] for name in SCOPE if name in request.scope}
         body = b"" if request.method == "GET" else await request.body()
-        status, headers, content = await worker.ask(scope, body, new)
+        told = await worker.ask(scope, body, new)
+        if told is None:
+            return None
+        status, headers, content = told
         answer = Response(content, status)
         answer.raw_headers = headers
         return answer
@@ -174,7 +184,7 @@ async def _answer_all(line: socket.socket, app: ASGIApp) -> None:
     tasks: set[asyncio.Task[None]] = set()
 
     async def one(number: int, scope: dict[str, Any], body: bytes, new: bool) -> None:
-        writer.write(_packed((number, await _answered(app, scope, body))))
+        writer.write(_packed((number, await answer_of(app, scope, body, new))))
         if new:
             await run_in_threadpool(give_back)
 
@@ -182,6 +192,13 @@ async def _answer_all(line: socket.socket, app: ASGIApp) -> None:
         task = asyncio.create_task(one(*await _unpacked(reader)))
         tasks.add(task)
         task.add_done_callback(tasks.discard)
+
+
+async def answer_of(app: ASGIApp, scope: dict[str, Any], body: bytes, new: bool) -> Any:
+    """Status, headers and body; None where it is not new and has been forgotten since."""
+    with suppress(MustWait), hurried(not new):
+        return await _answered(app, scope, body)
+    return None
 
 
 async def _answered(app: ASGIApp, scope: dict[str, Any], body: bytes) -> tuple[Any, Any, bytes]:
