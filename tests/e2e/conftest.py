@@ -26,7 +26,7 @@ FLAGS = [
     "--disable-component-update",
 ]
 
-expect.set_options(timeout=15_000)
+expect.set_options(timeout=45_000)
 
 
 @pytest.fixture
