@@ -1,4 +1,4 @@
-.PHONY: demo test check bench accuracy fuzz kill load audit lock assets shots docs clean
+.PHONY: demo test check bench accuracy defend fuzz kill load audit lock assets shots docs clean
 
 demo: ## Install and start the application with demo data
 	@./scripts/setup.sh run
@@ -24,6 +24,10 @@ bench: ## Speed and size, as ratios measured in one run
 accuracy: ## Score the estimates against worlds whose truth is known (some minutes)
 	@./scripts/setup.sh dev
 	.venv/bin/python -m tests.accuracy.run --write
+
+defend: ## Count what a builder would not hand over in 250 proposals (a minute)
+	@./scripts/setup.sh dev
+	.venv/bin/python -m tests.defend.run --write
 
 fuzz: ## 20,000 random requests; none may end in a 5xx (half an hour)
 	@./scripts/setup.sh dev

@@ -8,6 +8,7 @@ import numpy as np
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.brief import Brief, Display, Target
+from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.games import Game, Preset, VideoMemoryNeed
 from wattmetron.core.values.offers import Offer, Region
 from wattmetron.core.values.parts import (
@@ -21,10 +22,19 @@ from wattmetron.core.values.parts import (
     Processor,
     Storage,
 )
+from wattmetron.core.values.published import Published, Tier
 from wattmetron.core.values.results import Result, Results
 from wattmetron.study.keeper import Keeper
 
 DAY = date(2026, 11, 1)
+FLOORS = (
+    "solid_state",
+    "games_start",
+    "starts_as_bought",
+    "heat_carried",
+    "boxed_judged",
+    "all_channels",
+)
 REGION = Region(id="town", name="Town", currency="EUR", tax_percent=21.0, mains_v=230)
 
 
@@ -74,6 +84,10 @@ class World:
             igpu_upscalers=self.pick((), ("Driftlens",)),
             boxed_cooler_w=self.pick(None, 65, 95),
             design=f"design {n % 2}",
+            boxed_height_mm=(None, 45, 70, 110)[n % 4],
+            boxed_noise_dba=(30.0, None, 40.0)[n % 3],
+            igpu_apis=((), ("Lodestone 11",), ("Lodestone 12",))[n % 3],
+            firmware_family=("Flood", "Ebb")[n % 2],
         )
         return self.price(part, 30 + speed**1.3 * 0.6)
 
@@ -104,6 +118,7 @@ class World:
             outputs=("DisplayPort", "HDMI"),
             upscalers=self.pick((), ("Driftlens",), ("Driftlens", "Spyglass")),
             design=self.designs[n % 2],
+            apis=(("Lodestone 12",), (), ("Lodestone 11",), ("Lodestone 12.2",))[n % 4],
         )
         return self.price(part, 40 + speed**1.15 * 1.2)
 
@@ -132,6 +147,9 @@ class World:
             processor_w=self.pick(None, 95, 150, 250),
             m2_disables_sata=self.pick((), (2,), (0, 2)),
             registered=bool(self.pick(False, False, True)),
+            firmware_needed=((), ("Flood=1.10",), ("Ebb=1.9", "Flood=1.2"))[n % 3],
+            firmware_shipped=("1.10", "1.3", "")[n // 2 % 3],
+            firmware_recovery=n % 5 == 2,
         )
         return self.price(part, 100)
 
@@ -167,6 +185,8 @@ class World:
             read_mbs=int(self.pick(500, 3500, 7000)),
             form=self.pick(None, None, "3.5 inch", "M.2"),
         )
+        if part.size == "3.5 inch" and part.interface == "SATA":
+            part = replace(part, read_mbs=180)
         return self.price(part, 15 + gb * 0.06)
 
     def cooler(self, n: int) -> Cooler:
@@ -223,8 +243,35 @@ class World:
             radiator_rear_mm=self.pick(None, 120),
             places_25=self.pick(None, 0, 2),
             places_35=self.pick(None, 0, 1, 2),
+            airflow=("mesh", "closed", "side vents")[n % 3],
+            fans_included=(1, 0, 2)[n % 3],
+            fan_places=(7, 5, None, 4)[n % 4],
         )
         return self.price(part, 70)
+
+    def fan(self, n: int) -> Fan:
+        part = Fan(
+            id=f"fan-{n:04}",
+            maker="Fennwick",
+            model=f"fan {n}",
+            size_mm=(120, 120, 140)[n % 3],
+            pack=(1, 3)[n % 2],
+            noise_dba=(22.0, None, 40.0)[n % 3],
+        )
+        return self.price(part, 8 + 16 * (n % 2))
+
+    def lists(self, games: list[Game]) -> dict[str, Published]:
+        """What games ask of API and storage."""
+        tiers = (
+            Tier(label="Minimum", api="Lodestone 12"),
+            Tier(label="Minimum", api="Lodestone 11", storage_kind="SSD"),
+            Tier(label="Minimum", storage_kind="NVMe SSD"),
+        )
+        return {
+            game.id: Published(game=game.id, tiers=(self.pick(*tiers),))
+            for game in games
+            if self.rng.random() < 0.5
+        }
 
     def game(self, n: int) -> Game:
         need = sorted(float(x) for x in self.rng.uniform(2, 11, 3).round(1))
@@ -290,6 +337,7 @@ class World:
             self.cooler,
             self.supply,
             self.case,
+            self.fan,
         )
         parts = {part.id: part for make in makers for part in (make(n) for n in range(per_kind))}
         offers = tuple(
@@ -355,6 +403,8 @@ class World:
             headroom_percent=self.pick(120, 140),
             trust_floor=self.pick("anything", "nothing doubtful", "nothing doubtful"),
             watt_limit_w=self.pick(None, None, None, int(self.rng.integers(200, 500))),
+            **{name: bool(self.rng.random() < 0.6) for name in FLOORS},
+            reserve_percent=self.pick(0, 10, 10),
         )
 
     def eased(self, catalogue: Catalogue) -> Catalogue:

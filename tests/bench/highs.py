@@ -6,7 +6,8 @@ from scipy.sparse import csr_matrix
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.clearance import card_room_mm, radiator_place
-from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
+from wattmetron.core.fit.floors import memory_floor_gb, storage_floor
+from wattmetron.core.fit.platform import needs_a_step
 from wattmetron.core.power.draw import DRIVE_W, STICK_W, rest_w, spike_of_card_w
 from wattmetron.core.search.platforms import kit_figures, platform_key
 from wattmetron.core.search.pool import build_pool
@@ -84,6 +85,7 @@ def least_money(catalogue: Catalogue, brief: Brief) -> int | None:
     )
     _enclosure(
         program,
+        brief,
         chips,
         cards,
         boards,
@@ -98,6 +100,8 @@ def least_money(catalogue: Catalogue, brief: Brief) -> int | None:
         case_x,
     )
     _inside(program, pool, card_x, kit_x, drive_x, cooler_x, supply_x, case_x)
+    _floors(program, brief, catalogue, pool, chip_x, board_x, kit_x, drive_x)
+    _heat(program, brief, catalogue, pool, chip_x, card_x, kit_x, drive_x, case_x)
     _power(
         program,
         brief,
@@ -210,10 +214,6 @@ def _platform(
         low=0,
     )
     program.row([(x, 1) for x in drive_x], 1, 2)
-    program.row(
-        [(x, drive.capacity_gb) for x, drive in zip(drive_x, drives, strict=True)],
-        low=storage_floor_gb(catalogue, brief),
-    )
     program.forbid(chip_x, board_x, lambda c, b: over(chips[c].sustained_w, boards[b].processor_w))
     _shared_ports(program, boards, drives, board_x, drive_x)
     for interface, places in (("M.2 NVMe", "m2_slots"), ("SATA", "sata_ports")):
@@ -307,6 +307,7 @@ def _inside(program, pool, card_x, kit_x, drive_x, cooler_x, supply_x, case_x):
 
 def _enclosure(
     program,
+    brief,
     chips,
     cards,
     boards,
@@ -348,14 +349,25 @@ def _enclosure(
         + [(x, -cooler.height_mm) for x, cooler in zip(cooler_x, coolers, strict=True)],
         low=0,
     )
-    hot = [
-        (x, chip)
+    factor = 100 + brief.reserve_percent
+    boxed = [
+        (program.add(0), x, chip)
         for x, chip in zip(chip_x, chips, strict=True)
-        if (chip.boxed_cooler_w or 0) < chip.sustained_w
+        if (chip.boxed_cooler_w or 0) * 100 >= chip.sustained_w * factor
+        and (chip.boxed_height_mm is not None or not brief.boxed_judged)
     ]
+    for own, x, _ in boxed:
+        program.row([(own, 1), (x, -1)], high=0)
+    program.row([(x, 1) for x in cooler_x] + [(own, 1) for own, _, _ in boxed], low=1)
+    program.forbid(
+        [own for own, _, _ in boxed],
+        case_x,
+        lambda i, k: over(boxed[i][2].boxed_height_mm, cases[k].cooler_height_mm),
+    )
     program.row(
-        [(x, cooler.capacity_w) for x, cooler in zip(cooler_x, coolers, strict=True)]
-        + [(x, -chip.sustained_w) for x, chip in hot],
+        [(x, 100 * cooler.capacity_w) for x, cooler in zip(cooler_x, coolers, strict=True)]
+        + [(x, -factor * chip.sustained_w) for x, chip in zip(chip_x, chips, strict=True)]
+        + [(own, factor * chip.sustained_w) for own, _, chip in boxed],
         low=0,
     )
     for socket in {chip.socket for chip in chips}:
@@ -368,6 +380,67 @@ def _enclosure(
             + [(x, 1) for x, chip in zip(chip_x, chips, strict=True) if chip.socket == socket],
             high=1,
         )
+
+
+def _floors(program, brief, catalogue, pool, chip_x, board_x, kit_x, drive_x):
+    """Storage by kind, memory in all channels, no borrowed processor for the first start."""
+    chips, boards, kits = pool.processors.parts, pool.boards.parts, pool.kits.parts
+    wanted = zip(storage_floor(catalogue, brief), ("hard disk", "SSD", "NVMe SSD"), strict=True)
+    kinds = ["hard disk", "SSD", "NVMe SSD"]
+    for gb, kind in wanted:
+        program.row(
+            [
+                (x, drive.capacity_gb)
+                for x, drive in zip(drive_x, pool.drives.parts, strict=True)
+                if kinds.index(drive.kind) >= kinds.index(kind)
+            ],
+            low=gb,
+        )
+    if brief.all_channels:
+        program.forbid(chip_x, kit_x, lambda c, m: kits[m].sticks < chips[c].memory_channels)
+    if brief.starts_as_bought:
+        program.forbid(
+            chip_x, board_x, lambda c, b: needs_a_step(chips[c].firmware_family, boards[b])
+        )
+
+
+def _heat(program, brief, catalogue, pool, chip_x, card_x, kit_x, drive_x, case_x):
+    """Every case with the numbers of fans that it could get, at the least price of so many."""
+    if not brief.heat_carried:
+        return
+    book = catalogue.prices(brief.region, brief.allow_used)
+    fans = [
+        (fan, book.delivered(fan.id))
+        for fan in catalogue.by_kind["fan"]
+        if fan.size_mm == 120
+        and book.delivered(fan.id) is not None
+        and (brief.part_cap_minor is None or book.delivered(fan.id) <= brief.part_cap_minor)
+    ]
+    carried = []
+    for x, case in zip(case_x, pool.cases.parts, strict=True):
+        places = case.fan_places
+        placed = case.fans_included if places is None else min(case.fans_included, places)
+        air = {"mesh": 340, "side vents": 250, "closed": 160}[case.airflow]
+        carried.append((x, air + 90 * placed))
+        more = []
+        for count in range(1, (places or placed) - placed + 1):
+            costs = [
+                cost * -(-count // fan.pack)
+                for fan, cost in fans
+                if -(-count // fan.pack) * fan.pack <= places - placed
+            ]
+            if costs:
+                more.append((program.add(min(costs)), 90 * count))
+        if more:
+            program.row([(own, 1) for own, _ in more] + [(x, -1)], high=0)
+            carried += more
+    drawn = [(x, -chip.sustained_w) for x, chip in zip(chip_x, pool.processors.parts, strict=True)]
+    drawn += [(x, -card.board_power_w) for x, card in zip(card_x, pool.cards.parts, strict=True)]
+    drawn += [(x, -STICK_W * kit.sticks) for x, kit in zip(kit_x, pool.kits.parts, strict=True)]
+    drawn += [
+        (x, -DRIVE_W[drive.interface]) for x, drive in zip(drive_x, pool.drives.parts, strict=True)
+    ]
+    program.row([*carried, *drawn], low=rest_w(0, 0, 0))
 
 
 def _power(
@@ -397,7 +470,7 @@ def _power(
     ]
     if brief.watt_limit_w is not None:
         program.row(full, low=base - brief.watt_limit_w)
-    share = brief.headroom_percent
+    share = brief.headroom_percent * (100 + brief.reserve_percent) / 100
     program.row(
         [(x, 100 * supply.watts) for x, supply in zip(supply_x, supplies, strict=True)]
         + [(x, share * w) for x, w in full],

@@ -10,6 +10,7 @@ from wattmetron.core.fit.rules import blocks, judged
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.table import reliable_table
+from wattmetron.core.power.draw import draw
 from wattmetron.core.power.tuning import run_at
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
@@ -67,6 +68,7 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     )
     if "memory" in fixed:
         memory_gb = min(memory_gb, fixed["memory"][0][0].total_gb)
+    asked = Asked(catalogue, brief, fixed)
     games = {target.game_id for target in brief.targets}
     together_gb = sum(catalogue.game(game).storage_gb for game in games)
     storage_gb = max(brief.storage_gb, together_gb / 0.8)
@@ -79,21 +81,34 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     ]
     drive_sets = [[*own, *extra] for extra in new]
     drive_sets = [
-        s for s in drive_sets if s and sum(drive.capacity_gb for drive, _ in s) >= storage_gb
+        s
+        for s in drive_sets
+        if s
+        and sum(drive.capacity_gb for drive, _ in s) >= storage_gb
+        and asked.stores([drive for drive, _ in s])
     ]
-    if own and sum(drive.capacity_gb for drive, _ in own) >= storage_gb:
+    if own in drive_sets:
         drive_sets = [own]
+    fans = [
+        (fan, 0 if "fan" in brief.outside else cost)
+        for fan, cost in sorted(_priced_fans(catalogue, book), key=lambda pair: pair[0].id)
+        if fan.size_mm == 120
+        and may_be_bought(brief, fan, cost, tuple(p for row in fixed.values() for p, _ in row))
+    ]
+    there = sum(catalogue.part(part_id).pack for part_id in kept.of("fan"))
     cards = shelf("graphics") if "graphics" in fixed else shelf("graphics") + nothing
     coolers = shelf("cooler") if "cooler" in fixed else shelf("cooler") + nothing
     found = []
     for chip, chip_cost in shelf("processor"):
         for card, card_cost in cards:
             for board, board_cost in shelf("mainboard"):
-                if _clash(at(chip, card, board)):
+                if _clash(at(chip, card, board)) or not asked.starts(chip, card, board):
                     continue
                 for kit, kit_cost in shelf("memory"):
                     half = at(chip, card, board, kit)
                     if kit.total_gb < memory_gb or _clash(half):
+                        continue
+                    if asked.channels and kit.sticks < chip.memory_channels:
                         continue
                     judged = _judged(catalogue, brief, half)
                     if judged is None:
@@ -103,6 +118,12 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
                         brief, half, drive_sets, coolers, shelf("supply"), shelf("case")
                     )
                     for drives, cooler, supply, case, cost in shells:
+                        if not asked.cools(chip, cooler):
+                            continue
+                        whole = replace(half, storage=tuple(drive for drive, _ in drives))
+                        packs = asked.fans(whole, supply, case, fans, there)
+                        if packs is None:
+                            continue
                         ids = (
                             chip.id,
                             card.id if card else "",
@@ -112,9 +133,108 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
                             cooler.id if cooler else "",
                             supply.id,
                             case.id,
+                            packs[1],
                         )
-                        found.append(Tried(so_far + cost, *judged, ids))
+                        found.append(Tried(so_far + cost + packs[0], *judged, ids))
     return found
+
+
+def _priced_fans(catalogue, book):
+    for fan in catalogue.by_kind["fan"]:
+        if (cost := book.delivered(fan.id)) is not None:
+            yield fan, cost
+
+
+class Asked:
+    """The floors of a proposal, written out for one machine after the other."""
+
+    def __init__(self, catalogue, brief, fixed):
+        stay = {kind for kind in fixed if kind != "storage"}
+        lists = [catalogue.published.get(target.game_id) for target in brief.targets]
+        self.brief = brief
+        self.channels = brief.all_channels and "memory" not in stay
+        self.first_start = brief.starts_as_bought and not {"processor", "mainboard"} <= stay
+        self.heat = brief.heat_carried and not {"processor", "graphics", "case"} <= stay
+        self.cooler_factor = 100 if {"processor", "cooler"} <= stay else 100 + brief.reserve_percent
+        self.supply_factor = (
+            100 if {"processor", "graphics", "supply"} <= stay else 100 + brief.reserve_percent
+        )
+        levels = [float(own.tiers[0].api.split()[1]) for own in lists if own and own.tiers[0].api]
+        stated = any(
+            getattr(part, "apis", ()) or getattr(part, "igpu_apis", ())
+            for part in catalogue.parts.values()
+        )
+        self.level = max(levels, default=0) if brief.games_start and stated else 0
+        self.card_stays, self.chip_stays = "graphics" in stay, "processor" in stay
+        kinds = {}
+        for target, own in zip(brief.targets, lists, strict=True):
+            kinds[target.game_id] = own.tiers[0].storage_kind if own else None
+
+        def room(*named):
+            return (
+                sum(
+                    catalogue.game(game).storage_gb for game, kind in kinds.items() if kind in named
+                )
+                / 0.8
+            )
+
+        self.ssd_gb = max(1, room("SSD", "NVMe SSD")) if brief.solid_state else 0
+        self.nvme_gb = room("NVMe SSD") if brief.solid_state else 0
+
+    def stores(self, drives):
+        nvme = sum(drive.capacity_gb for drive in drives if drive.interface == "M.2 NVMe")
+        sata = sum(
+            drive.capacity_gb
+            for drive in drives
+            if drive.interface == "SATA" and drive.read_mbs > 300
+        )
+        return nvme >= self.nvme_gb and nvme + sata >= self.ssd_gb
+
+    def starts(self, chip, card, board):
+        apis = card.apis if card else chip.igpu_apis
+        best = max([float(api.split()[1]) for api in apis], default=-1)
+        if self.level and best < self.level and not (self.card_stays if card else self.chip_stays):
+            return False
+        needed = dict(entry.split("=") for entry in board.firmware_needed).get(chip.firmware_family)
+        if not self.first_start or needed is None or board.firmware_recovery:
+            return True
+        shipped = board.firmware_shipped
+        return bool(shipped) and [*map(int, shipped.split("."))] >= [*map(int, needed.split("."))]
+
+    def cools(self, chip, cooler):
+        if cooler:
+            return cooler.capacity_w * 100 >= chip.sustained_w * self.cooler_factor
+        loudest = self.brief.noise_limit_dba
+        return (
+            chip.boxed_cooler_w * 100 >= chip.sustained_w * self.cooler_factor
+            and (chip.boxed_height_mm is not None or not self.brief.boxed_judged)
+            and (
+                loudest is None
+                or (chip.boxed_noise_dba is not None and chip.boxed_noise_dba <= loudest)
+            )
+        )
+
+    def fans(self, whole, supply, case, fans, there):
+        """(cost, ids) of the fans that a machine lacks; None where nothing helps, or where its
+        supply has no reserve.
+        """
+        watts = draw(whole).full_w
+        if supply.watts * 10_000 < watts * self.brief.headroom_percent * self.supply_factor:
+            return None
+        places = case.fan_places
+        placed = case.fans_included + there
+        placed = placed if places is None else min(placed, places)
+        carried = {"mesh": 340, "side vents": 250, "closed": 160}[case.airflow] + 90 * placed
+        if not self.heat or carried >= watts:
+            return 0, ()
+        free = 0 if places is None else places - placed
+        able = [
+            (cost * n, (fan.id,) * n)
+            for fan, cost in fans
+            for n in range(1, 10)
+            if n * fan.pack <= free and carried + 90 * n * fan.pack >= watts
+        ]
+        return min(able, key=lambda pair: pair[0]) if able else None
 
 
 def may_be_bought(brief, part, cost, stays):
@@ -134,7 +254,11 @@ def may_be_bought(brief, part, cost, stays):
         and part.maker not in brief.no_makers
         and part.maker in ([maker for own, maker in brief.only_of if own == kind] or [part.maker])
         and part.colour in ("", brief.colour or part.colour)
-        and not (kind == "cooler" and (part.noise_dba or 0) > (brief.noise_limit_dba or 999))
+        and not (
+            kind in ("cooler", "fan")
+            and brief.noise_limit_dba is not None
+            and (part.noise_dba is None or part.noise_dba > brief.noise_limit_dba)
+        )
         and not (kind == "case" and part.volume_l > (brief.volume_limit_l or 999))
         and not (
             kind == "mainboard"

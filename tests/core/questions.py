@@ -19,6 +19,7 @@ def ids_of(build: Build) -> tuple:
         build.cooler or "",
         build.supply,
         build.case,
+        build.of("fan"),
     )
 
 
@@ -35,6 +36,9 @@ def question(seed: int):
     if seed % 2:
         more = world.results(catalogue, 1 + seed % 3)
         catalogue = replace(catalogue, results=more).kept_by(Keeper())
+    if seed % 3:
+        lists = world.lists(list(catalogue.games.values()))
+        catalogue = replace(catalogue, published=lists).kept_by(Keeper())
     brief = world.brief(catalogue, targets=int(world.rng.integers(0, 4)))
     if seed % 3 == 1:
         catalogue, brief = world.odd(catalogue, brief)

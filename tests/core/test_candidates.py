@@ -50,7 +50,6 @@ def test_a_reason_is_not_given_for_what_was_wrong_before():
     assert {item.rule for item in heavy} == {
         "board power delivery",
         "cooler capacity",
-        "supply watts",
     }
     limit = next(item[2] for item in WISHED if item[0] == "watt limit")
     (over,) = reasons_against(WHOLE, "graphics", [WHOLE.graphics], limit)

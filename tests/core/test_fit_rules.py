@@ -299,13 +299,13 @@ SPEAKS = [
     ("lights", "good to know", with_(case={"lights": ("12 V",)}), "The 12 V lights"),
     (
         "fan headers",
-        "do first",
+        "good to know",
         with_(case={"fans_included": 4}),
         "brings 4 fans; Kitefall Board has 3",
     ),
     (
         "fan headers",
-        "do first",
+        "good to know",
         with_(added=(FAN, FAN)),
         "brings 2 fans and 2 more are added; Kitefall Board has 3",
     ),
@@ -367,9 +367,34 @@ SPEAKS = [
     ),
     (
         "supply watts",
-        "blocks",
+        "do first",
         with_(supply={"watts": 491}),
-        "a full draw of 351 W with 40 % headroom needs 492 W",
+        "gives 491 W, 39 % more than the full draw of 351 W; 40 % headroom needs 492 W",
+    ),
+    (
+        "supply watts",
+        "do first",
+        with_(supply={"watts": 351}),
+        "gives 351 W, 0 % more than the full draw of 351 W",
+    ),
+    (
+        "supply watts",
+        "blocks",
+        with_(supply={"watts": 350}),
+        "gives 350 W, less than the full draw of 351 W",
+    ),
+    (
+        "case airflow",
+        "good to know",
+        with_(case={"airflow": "closed", "fans_included": 1}),
+        "carries off about 250 W quietly: it will be heard",
+    ),
+    (
+        "case airflow",
+        "do first",
+        with_(case={"airflow": "closed", "fans_included": 0}, graphics={"board_power_w": 90}),
+        "Up to 241 W of heat; Lidd & Frame Case with no fans carries off about 160 W quietly: too"
+        " hot",
     ),
     ("supply spikes", "blocks", with_(supply={"spike_w": 450}), "Short spikes reach 451 W"),
     (
@@ -665,7 +690,7 @@ def test_firmware_calms_where_the_board_recovers_by_itself():
 
 def test_small_sums_by_hand():
     assert [sata_left(BOARD, nvme) for nvme in (0, 1, 2)] == [4, 4, 2]
-    assert case_heat_w("mesh", 2) == 320 + 2 * 90
+    assert case_heat_w("mesh", 2) == 340 + 2 * 90
     assert display_gbits(Display(width_px=2560, height_px=1440, refresh_hz=165)) == pytest.approx(
         2560 * 1440 * 165 * 26.4 / 1e9
     )

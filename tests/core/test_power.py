@@ -138,7 +138,7 @@ def test_heat_and_noise_are_indications_with_a_source():
         100,
         100,
         351,
-        500,
+        520,
     )
     assert told.noise_dba == pytest.approx(36.0), (
         "the card alone at its full 200 W: the cooler's noise is not known"

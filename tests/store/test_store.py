@@ -224,7 +224,7 @@ def test_an_import_killed_in_the_middle_leaves_the_old_catalogue(path, tmp_path,
     assert again.catalogue().parts == before.parts
     assert again.catalogue().offers == before.offers
     again.import_folder(tmp_path / "other")
-    assert len(again.catalogue().parts) == 40
+    assert len(again.catalogue().parts) == 45
     again.close()
 
 

@@ -13,9 +13,9 @@ from wattmetron.formats.catalogue_folder import read_catalogue
 SUPPLY = {
     "kind": "supply",
     "maker": "Ampherst",
-    "model": "Loft 620",
-    "watts": "620",
-    "spike_w": "930",
+    "model": "Loft 720",
+    "watts": "720",
+    "spike_w": "1080",
     "form": "ATX",
     "cpu_8pin": "1",
     "pcie_8pin": "4",
@@ -54,10 +54,10 @@ def cells(client, part_id: str) -> dict[str, str]:
 
 def test_a_part_is_added_priced_found_proposed_and_taken_back(client, workshop):
     made = client.post("/parts/new", data=SUPPLY)
-    assert "Added Ampherst Loft 620." in text_of(made) and "Trust: plain" not in made.text
-    part = workshop.catalogue().parts["ampherst-loft-620"]
+    assert "Added Ampherst Loft 720." in text_of(made) and "Trust: plain" not in made.text
+    part = workshop.catalogue().parts["ampherst-loft-720"]
     assert (part.watts, part.modular, part.tested, part.protections) == (
-        620,
+        720,
         True,
         None,
         ("OVP", "OCP"),
@@ -65,7 +65,7 @@ def test_a_part_is_added_priced_found_proposed_and_taken_back(client, workshop):
     assert "No shop offers it" in made.text
     priced = text_of(
         client.post(
-            "/parts/ampherst-loft-620/offer",
+            "/parts/ampherst-loft-720/offer",
             data={
                 "shop": "Quayside Parts",
                 "region": "vellmouth",
@@ -78,15 +78,15 @@ def test_a_part_is_added_priced_found_proposed_and_taken_back(client, workshop):
     assert "Noted what Quayside Parts asks" in priced and "EUR\u00a012.50" in priced
     brief = client.get("/api/v1/briefs/1").json()["brief"]
     lines = client.post("/api/v1/propose", json={"brief": brief}).json()["lines"]
-    assert "ampherst-loft-620" in [line["part"] for line in lines]
+    assert "ampherst-loft-720" in [line["part"] for line in lines]
     workshop.import_folder(CATALOGUE)
-    assert workshop.catalogue().prices("vellmouth", False).delivered("ampherst-loft-620") == 1250, (
+    assert workshop.catalogue().prices("vellmouth", False).delivered("ampherst-loft-720") == 1250, (
         "an import leaves what was typed"
     )
     assert "Took back: noted what" in text_of(undo(client, priced))
-    assert workshop.catalogue().prices("vellmouth", False).delivered("ampherst-loft-620") is None
+    assert workshop.catalogue().prices("vellmouth", False).delivered("ampherst-loft-720") is None
     assert "Took back: added" in text_of(undo(client, made.text))
-    assert "ampherst-loft-620" not in workshop.catalogue().parts
+    assert "ampherst-loft-720" not in workshop.catalogue().parts
 
 
 @pytest.mark.parametrize(
@@ -104,7 +104,7 @@ def test_bad_figures_are_said_and_what_was_typed_stays(client, workshop, changes
     before = len(workshop.catalogue().parts)
     answer = client.post("/parts/new", data=SUPPLY | changes)
     assert answer.status_code == 422 and said in text_of(answer)
-    assert 'value="930"' in answer.text and len(workshop.catalogue().parts) == before
+    assert 'value="1080"' in answer.text and len(workshop.catalogue().parts) == before
 
 
 def test_figures_are_changed_once_and_a_second_tab_is_told(client, workshop):

@@ -39,35 +39,55 @@ class Later(Generic[T]):
 class NumberedRows:
     """For keys from 0 up to a size a row of so many whole numbers, worked out when first asked for.
 
-    A row is written before its place is, and never changed: whoever sees a place finds its row. At
-    most ``most`` rows are held; beyond that they are worked out for each question.
+    A row is written before its place is, and never changed: whoever sees a place finds its row.
+    Places are held in pages that are made when first needed. At most ``most`` rows are held; beyond
+    that they are worked out for each question.
     """
 
     grows = True
+    page = 1 << 12
 
     def __init__(
         self, size: int, width: int, compute: Callable[[Ints], Ints], most: int = 1 << 17
     ) -> None:
         self._compute, self._most = compute, most
         self._lock = Lock()
-        self._place = np.zeros(size, dtype=np.int32)
+        self._page = np.zeros(-(-size // self.page), dtype=np.int32)
+        self._places = np.zeros((1, self.page), dtype=np.int32)
         self._rows = np.empty((256, width), dtype=np.int64)
         self._used = 0
 
     def __getitem__(self, keys: Ints) -> Ints:
         """A row for each key, shape (keys, width)."""
-        at = self._place[keys]
+        at = self._at(keys)
         if not at.all():
             if not self._held(keys):
                 distinct, back = np.unique(keys, return_inverse=True)
                 return self._compute(distinct)[back]
-            at = self._place[keys]
+            at = self._at(keys)
         return np.asarray(self._rows[at - 1])
+
+    def _at(self, keys: Ints) -> NDArray[np.int32]:
+        """Places of rows, 0 where there is none yet. Pages are looked up before places: whoever
+        sees a page's number finds the page.
+        """
+        page = self._page[keys // self.page]
+        return np.asarray(self._places[page, keys % self.page])
+
+    def _pages_for(self, keys: Ints) -> None:
+        fresh = np.unique(keys // self.page)
+        fresh = fresh[self._page[fresh] == 0]
+        if fresh.size:
+            before = len(self._places)
+            self._places = np.concatenate(
+                [self._places, np.zeros((fresh.size, self.page), dtype=np.int32)]
+            )
+            self._page[fresh] = np.arange(before, before + fresh.size)
 
     def _held(self, keys: Ints) -> bool:
         """Works out the rows that are missing; False where they would be too many to hold."""
         with self._lock:
-            missing = np.unique(keys[self._place[keys] == 0])
+            missing = np.unique(keys[self._at(keys) == 0])
             end = self._used + missing.size
             if end > self._most:
                 return False
@@ -77,13 +97,16 @@ class NumberedRows:
                 self._rows = grown
             if missing.size:
                 self._rows[self._used : end] = self._compute(missing)
-                self._place[missing] = np.arange(self._used + 1, end + 1)
+                self._pages_for(missing)
+                self._places[self._page[missing // self.page], missing % self.page] = np.arange(
+                    self._used + 1, end + 1
+                )
                 self._used = end
             return True
 
     @property
     def nbytes(self) -> int:
-        return self._place.nbytes + self._rows.nbytes
+        return self._page.nbytes + self._places.nbytes + self._rows.nbytes
 
 
 class GrowingRows(Generic[K, V]):

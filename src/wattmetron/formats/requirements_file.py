@@ -9,6 +9,7 @@ from pydantic import ConfigDict, TypeAdapter, ValidationError
 
 from wattmetron.core.values.fields import Column
 from wattmetron.core.values.games import PresetName
+from wattmetron.core.values.parts import StorageKind
 from wattmetron.core.values.published import (
     Amount,
     Assumed,
@@ -17,7 +18,6 @@ from wattmetron.core.values.published import (
     NamedPart,
     Pixels,
     Published,
-    StorageKind,
     Tier,
 )
 from wattmetron.core.values.results import Result

@@ -10,9 +10,7 @@ import numpy as np
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.allowed import may_be_bought
 from wattmetron.core.fit.candidates import reasons_against
-from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
-from wattmetron.core.fit.rules import blocks
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.fit.vetting import Vetting
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import State
 from wattmetron.core.frames.glance import glance
@@ -95,18 +93,16 @@ def _of_kind(
     )
     machine = machine_of(catalogue, build, brief.clocks)
     bare = replace(machine, storage=()) if kind == "storage" else machine
-    wishes = wishes_of(brief)
+    vetting = Vetting(catalogue, brief, machine)
     against = reasons_against(
-        bare, kind, (catalogue.part(part_id) for _, part_id in cheaper), wishes
+        bare, kind, (catalogue.part(part_id) for _, part_id in cheaper), vetting.wishes
     )
     hopeful = [row for row, findings in zip(cheaper, against, strict=True) if not findings]
     tried = [(own, part_id, build.with_part(kind, part_id, present)) for own, part_id in hopeful]
     whole = [
         (own, part_id, other, run)
         for own, part_id, other in tried
-        if not (run := machine_of(catalogue, other, brief.clocks)).missing()
-        and _reaches_floors(catalogue, brief, run, kind)
-        and not blocks(run, wishes)
+        if not (run := machine_of(catalogue, other, brief.clocks)).missing() and vetting.passes(run)
     ]
     changes, states, worsens = _frames(
         catalogue, brief, machine, [run for _, _, _, run in whole], kind in DECIDING
@@ -122,18 +118,6 @@ def _of_kind(
             states=states[i],
             worsens=worsens[i],
         )
-
-
-def _reaches_floors(catalogue: Catalogue, brief: Brief, machine: Machine, kind: Kind) -> bool:
-    if kind == "memory":
-        return machine.memory is not None and machine.memory.total_gb >= memory_floor_gb(
-            catalogue, brief
-        )
-    if kind == "storage":
-        return sum(drive.capacity_gb for drive in machine.storage) >= storage_floor_gb(
-            catalogue, brief
-        )
-    return True
 
 
 def _frames(

@@ -18,7 +18,7 @@ from wattmetron.core.search.settle import settle
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import Kind, Part
+from wattmetron.core.values.parts import FURTHER_KINDS, Kind, Part
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -43,21 +43,22 @@ def price_limit(
     """The limit of one part by the aim of most frames: all its offers shift together, other prices
     stay.
 
-    None for parts that are owned, kept, without a price or not allowed, and for a drive that is not
-    in the answer. A part price cap limits every price.
+    None for kinds beside the eight, for places that are taken by a part that stays, for parts
+    without a price or not allowed, and for a drive that is not in the answer. A part price cap
+    limits every price.
     """
     kind = kind_of(part)
     price = catalogue.prices(brief.region, brief.allow_used).delivered(part.id)
+    fixed = fixed_parts(catalogue, brief, kept)
     if (
         price is None
+        or kind in FURTHER_KINDS
         or answer.build is None
         or part.id in (*brief.owned, *kept.of(kind))
-        or (kind != "storage" and kept.of(kind))
+        or (kind != "storage" and fixed[kind])
     ):
         return None
-    stays = tuple(
-        each_part for own in fixed_parts(catalogue, brief, kept).values() for each_part, _ in own
-    )
+    stays = tuple(each_part for own in fixed.values() for each_part, _ in own)
     if not may_be_bought(brief, part, 0, stays):
         return None
     copies = answer.build.of(kind).count(part.id)
@@ -111,6 +112,7 @@ class Contestant:
             own.cooler or "",
             own.supply,
             own.case,
+            own.of("fan"),
         )
 
 
@@ -126,7 +128,7 @@ def _contestants(
     def contestant(
         copies: int, asked: Brief, own: Build, drives: int = NEW_DRIVES, pick: Pick | None = None
     ) -> Contestant:
-        scenes = scenes_for(catalogue, asked, own, new_drives=drives)
+        scenes = scenes_for(catalogue, asked, own, new_drives=drives, stays=kept)
         return Contestant(
             copies,
             frontier(scenes, most if copies else budget, pick),

@@ -117,14 +117,19 @@ def no_lights(own: Purchase) -> bool:
 @personal(
     "noise",
     lambda own, money: (
-        f"{own.part.name} reaches {_noise_dba(own.part) or 0:g} dB(A); the brief allows"
+        f"{own.part.name} reaches {_noise_dba(own.part):g} dB(A); the brief allows"
         f" {own.brief.noise_limit_dba:g}."
+        if _noise_dba(own.part) is not None
+        else f"How loud {own.part.name} is is not known; the brief allows"
+        f" {own.brief.noise_limit_dba:g} dB(A)."
     ),
 )
 def noise(own: Purchase) -> bool:
-    """Counts only where it is known."""
+    """What is not known is not quiet."""
     loudest, loud = own.brief.noise_limit_dba, _noise_dba(own.part)
-    return loudest is not None and loud is not None and loud > loudest
+    if loudest is None or not isinstance(own.part, (Cooler, Fan)):
+        return False
+    return loud is None or loud > loudest
 
 
 def _noise_dba(part: Part) -> float | None:

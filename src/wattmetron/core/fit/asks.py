@@ -19,7 +19,7 @@ def _upscalers(source: Graphics | Processor) -> tuple[str, ...]:
     return source.upscalers if isinstance(source, Graphics) else source.igpu_upscalers
 
 
-def _apis(source: Graphics | Processor) -> tuple[str, ...]:
+def apis_of(source: Graphics | Processor) -> tuple[str, ...]:
     return source.apis if isinstance(source, Graphics) else source.igpu_apis
 
 
@@ -93,9 +93,9 @@ def graphics_api(look: Look) -> Speech:
     names.
     """
     source = _drawn_by(look.machine)
-    if source is None or not _apis(source):
+    if source is None or not apis_of(source):
         return
-    had = [version_of(api) for api in _apis(source)]
+    had = [version_of(api) for api in apis_of(source)]
     lacking = {
         ask.game: ask.api.text
         for ask in look.wishes.asks
@@ -105,7 +105,7 @@ def graphics_api(look: Look) -> Speech:
         told = ", ".join(f"{game} ({api})" for game, api in lacking.items())
         yield Said(
             (_kind(source),),
-            f"{source.name} knows {', '.join(_apis(source))}; that is too little for {told}.",
+            f"{source.name} knows {', '.join(apis_of(source))}; that is too little for {told}.",
             "Take a card that knows it: the game is not expected to start on this one.",
             tuple(Figure(game, api) for game, api in lacking.items()),
             ("graphics",),

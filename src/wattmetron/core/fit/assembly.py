@@ -103,7 +103,7 @@ def memory_places(sticks: int, slots: int) -> str:
 
 def _needs_firmware(machine: Machine) -> str | None:
     chip, board = machine.processor, machine.mainboard
-    needed = firmware_needed(chip, board) if chip and board else None
+    needed = firmware_needed(chip.firmware_family, board) if chip and board else None
     if (
         needed
         and board

@@ -2,6 +2,7 @@
 
 from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown
 from wattmetron.core.fit.rule import Look, rule
+from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Case, Kind, Radiator
 
 
@@ -158,14 +159,16 @@ def _within(
     "cooler height",
     family="clearance",
     levels=("blocks",),
-    reads={"cooler", "case"},
-    speaks="the cooler is taller than the case takes",
+    reads={"cooler", "case", "processor"},
+    speaks="the cooler, or the boxed one that is relied on, is taller than the case takes",
     silent="as tall or lower",
     hangs_on={"case": ("cooler_height_mm",), "cooler": ("height_mm",)},
 )
 def cooler_height(look: Look) -> Speech:
     """The cooler must not be taller than the case allows."""
     cooler, case = look.machine.cooler, look.machine.case
+    if case and not cooler and look.machine.boxed_suffices:
+        yield from _boxed_height(look.machine, case)
     if cooler and case and cooler.height_mm > case.cooler_height_mm:
         over = cooler.height_mm - case.cooler_height_mm
         yield Said(
@@ -174,6 +177,27 @@ def cooler_height(look: Look) -> Speech:
             "Take a lower cooler or a wider case.",
             (
                 Figure("cooler", str(cooler.height_mm), "mm"),
+                Figure("room", str(case.cooler_height_mm), "mm"),
+            ),
+            ("cooler", "case"),
+        )
+
+
+def _boxed_height(machine: Machine, case: Case) -> Speech:
+    chip = machine.processor
+    if chip is None:
+        return
+    height_mm = chip.boxed_height_mm
+    if height_mm is None:
+        yield Unknown("processor", chip.name, "height of the boxed cooler")
+    elif height_mm > case.cooler_height_mm:
+        yield Said(
+            ("processor", "case"),
+            f"The boxed cooler of {chip.name} is {height_mm} mm tall,"
+            f" {height_mm - case.cooler_height_mm} mm more than {case.name} takes.",
+            "Add a lower cooler, or take a wider case.",
+            (
+                Figure("boxed cooler", str(height_mm), "mm"),
                 Figure("room", str(case.cooler_height_mm), "mm"),
             ),
             ("cooler", "case"),

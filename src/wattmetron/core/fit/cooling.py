@@ -2,7 +2,7 @@
 
 from wattmetron.core.fit.finding import Figure, Said, Speech, counted
 from wattmetron.core.fit.rule import DRAWN, Look, rule
-from wattmetron.core.power.heat import FAN_W, case_heat_w
+from wattmetron.core.power.heat import FAN_W, TOO_HOT, case_heat_w
 
 
 @rule(
@@ -95,9 +95,10 @@ def boxed_cooler(look: Look) -> Speech:
 @rule(
     "case airflow",
     family="cooling",
-    levels=("good to know",),
+    levels=("good to know", "do first"),
     reads=DRAWN | {"case", "fan"},
-    speaks="the full draw is above what case and fans carry off quietly, by a rule of thumb",
+    speaks="the full draw is above what case and fans carry off quietly, by a rule of thumb (good"
+    " to know: it is heard), or above one and a half times that (do first: too hot)",
     silent="equal or below",
 )
 def case_heat(look: Look) -> Speech:
@@ -105,20 +106,23 @@ def case_heat(look: Look) -> Speech:
     case = look.machine.case
     if not case or not look.machine.processor:
         return
-    heat, carries = look.draw.full_w, case_heat_w(case.airflow, look.machine.fans)
+    fans = look.machine.fans_placed
+    heat, carries = look.draw.full_w, case_heat_w(case.airflow, fans)
     if heat > carries:
         more = -(-(heat - carries) // FAN_W)
-        room = case.fan_places is None or case.fan_places >= look.machine.fans + more
+        room = case.fan_places is None or case.fan_places >= fans + more
+        hot = heat > TOO_HOT * carries
         yield Said(
             ("case",),
             f"Up to {heat} W of heat; {case.name} with"
-            f" {counted(look.machine.fans, 'fan')} carries off"
-            f" about {carries} W.",
+            f" {counted(fans, 'fan')} carries off about {carries} W quietly:"
+            f" {'too hot' if hot else 'it will be heard'}.",
             (
                 f"Add {counted(more, 'fan')}."
                 if room
-                else "Expect it to be warm and loud, or take a more open case."
+                else "Take a more open case, or parts that draw less."
             ),
             (Figure("heat", str(heat), "W"), Figure("carried off, about", str(carries), "W")),
-            ("fan",) if room else (),
+            ("fan", "case") if room else ("case",),
+            "do first" if hot else "good to know",
         )

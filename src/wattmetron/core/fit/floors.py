@@ -1,8 +1,161 @@
-"""Floors that a brief implies: main memory and storage."""
+"""Floors of every proposal: what a brief implies, and what a builder would not hand over without.
+
+Each can be let go in the brief. What is not known does not reach a floor.
+"""
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, replace
+from typing import Any, NamedTuple
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.asks import apis_of
+from wattmetron.core.fit.platform import needs_a_step
+from wattmetron.core.power.draw import Watts, draw, needed_supply_w
+from wattmetron.core.power.heat import case_heat_w
+from wattmetron.core.requirements.verdicts import storage_needed_gb
+from wattmetron.core.requirements.versions import Version, offered, version_of
 from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.other_work import storage_more_gb, with_work_gb
+from wattmetron.core.values.parts import (
+    STORAGE_KINDS,
+    Graphics,
+    Mainboard,
+    Processor,
+    Storage,
+    StorageKind,
+)
+
+SOME_GB = 1.0
+"""Of a drive that must be there, whatever its size."""
+
+
+class DriveNeed(NamedTuple):
+    """Storage in GB: in all, on SSDs of any kind, on NVMe SSDs."""
+
+    all_gb: float
+    solid_gb: float
+    nvme_gb: float
+
+    def less(self, had: "DriveNeed") -> "DriveNeed":
+        return DriveNeed(*(need - own for need, own in zip(self, had, strict=True)))
+
+    @property
+    def covered(self) -> bool:
+        return all(gb <= 0 for gb in self)
+
+
+def held_gb(drives: Iterable[Storage]) -> DriveNeed:
+    """What drives hold, by the kind of the drive."""
+    own = list(drives)
+    return DriveNeed(
+        *(
+            sum(drive.capacity_gb for drive in own if STORAGE_KINDS.index(drive.kind) >= slowest)
+            for slowest in range(len(STORAGE_KINDS))
+        )
+    )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Floors:
+    """What a whole machine must reach to be proposed; ``apis`` are those that its games need to
+    start, ``boxed_dba`` the most that a boxed cooler may be heard.
+    """
+
+    memory_gb: float
+    storage: DriveNeed
+    apis: tuple[Version, ...]
+    starts_as_bought: bool
+    heat_carried: bool
+    boxed_judged: bool
+    boxed_dba: float | None
+    all_channels: bool
+    cooler_reserve_percent: int
+    supply_reserve_percent: int
+    headroom_percent: int
+
+    def starts_on(self, part: Graphics | Processor) -> bool:
+        """Whether every game starts on what draws."""
+        if not self.apis:
+            return True
+        had = [version_of(api) for api in apis_of(part)]
+        return all(offered(api, had) for api in self.apis)
+
+    def cools(self, capacity_w: int, chip: Processor) -> bool:
+        """Whether a cooler of this capacity carries a processor's heat with the reserve."""
+        return capacity_w * 100 >= chip.sustained_w * (100 + self.cooler_reserve_percent)
+
+    def boxed_does(self, chip: Processor) -> bool:
+        """Whether a processor's boxed cooler carries its heat and is known to be quiet enough; its
+        height is for the case to judge.
+        """
+        if chip.boxed_cooler_w is None or not self.cools(chip.boxed_cooler_w, chip):
+            return False
+        if self.boxed_judged and chip.boxed_height_mm is None:
+            return False
+        loud = chip.boxed_noise_dba
+        return self.boxed_dba is None or (loud is not None and loud <= self.boxed_dba)
+
+    def starts_with(self, family: str, board: Mainboard) -> bool:
+        """Whether a board starts a family of processors as it is bought."""
+        return not self.starts_as_bought or not needs_a_step(family, board)
+
+    def supply_w(self, full_w: Watts) -> Watts:
+        """The least output of the power supply, in W, for a full draw."""
+        return needed_supply_w(full_w, self.headroom_percent, self.supply_reserve_percent)
+
+    def beside(self, stays: Machine) -> "Floors":
+        """The floors for what is bought beside parts that stay: what these alone decide is not
+        asked of the others.
+        """
+        changes: dict[str, Any] = {}
+        if stays.memory:
+            changes |= {
+                "all_channels": False,
+                "memory_gb": min(self.memory_gb, stays.memory.total_gb),
+            }
+        if stays.processor and stays.cooler:
+            changes["cooler_reserve_percent"] = 0
+        if stays.processor and stays.mainboard:
+            changes["starts_as_bought"] = False
+        if stays.processor and stays.graphics and stays.supply:
+            changes["supply_reserve_percent"] = 0
+        if stays.processor and stays.graphics and stays.case:
+            changes["heat_carried"] = False
+        return replace(self, **changes)
+
+
+def floors_of(catalogue: Catalogue, brief: Brief) -> Floors:
+    """The floors of a brief. Where no part of the catalogue states its APIs, none can be asked
+    for.
+    """
+    stated = any(
+        apis_of(part)
+        for kind in ("graphics", "processor")
+        for part in catalogue.by_kind[kind]
+        if isinstance(part, (Graphics, Processor))
+    )
+    return Floors(
+        memory_gb=memory_floor_gb(catalogue, brief),
+        storage=storage_floor(catalogue, brief),
+        apis=tuple(_apis(catalogue, brief)) if brief.games_start and stated else (),
+        starts_as_bought=brief.starts_as_bought,
+        heat_carried=brief.heat_carried,
+        boxed_judged=brief.boxed_judged,
+        boxed_dba=brief.noise_limit_dba,
+        all_channels=brief.all_channels,
+        cooler_reserve_percent=brief.reserve_percent,
+        supply_reserve_percent=brief.reserve_percent,
+        headroom_percent=brief.headroom_percent,
+    )
+
+
+def _apis(catalogue: Catalogue, brief: Brief) -> Iterator[Version]:
+    """The API that the lowest tier of each game names."""
+    for game_id in dict.fromkeys(target.game_id for target in brief.targets):
+        published = catalogue.published.get(game_id)
+        if published is not None and published.tiers and published.tiers[0].api:
+            yield version_of(published.tiers[0].api)
 
 
 def memory_floor_gb(catalogue: Catalogue, brief: Brief) -> float:
@@ -17,7 +170,130 @@ def storage_floor_gb(catalogue: Catalogue, brief: Brief) -> float:
     """Storage that the brief wants, or all its games together with a fifth kept free; what other
     work wants on top.
     """
+    return max(brief.storage_gb, _games_gb(catalogue, brief, 0)) + storage_more_gb(brief.work)
+
+
+def storage_floor(catalogue: Catalogue, brief: Brief) -> DriveNeed:
+    """Storage in all, and so much of it on the kind that games ask for; the system is on an SSD."""
+    in_all = storage_floor_gb(catalogue, brief)
+    if not brief.solid_state:
+        return DriveNeed(in_all, 0.0, 0.0)
+    return DriveNeed(
+        in_all, max(SOME_GB, _games_gb(catalogue, brief, 1)), _games_gb(catalogue, brief, 2)
+    )
+
+
+def _games_gb(catalogue: Catalogue, brief: Brief, slowest: int) -> float:
+    """Room for the games that ask for this kind of storage or a faster one, a fifth kept free."""
     games = {target.game_id for target in brief.targets}
-    return max(
-        brief.storage_gb, sum(catalogue.game(game).storage_gb for game in games) / 0.8
-    ) + storage_more_gb(brief.work)
+    return storage_needed_gb(
+        [
+            catalogue.game(game).storage_gb
+            for game in sorted(games)
+            if STORAGE_KINDS.index(kind_asked(catalogue, game)) >= slowest
+        ]
+    )
+
+
+def kind_asked(catalogue: Catalogue, game_id: str) -> StorageKind:
+    """The kind of storage that the lowest tier of a game which names one asks for."""
+    published = catalogue.published.get(game_id)
+    tiers = published.tiers if published is not None else ()
+    return next((tier.storage_kind for tier in tiers if tier.storage_kind), STORAGE_KINDS[0])
+
+
+def missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
+    """The brief's fields whose floors the parts that are there do not reach, each with a
+    sentence.
+    """
+    yield from _amounts_missed(machine, floors)
+    yield from _start_missed(machine, floors)
+    yield from _cooling_missed(machine, floors)
+    chip, kit, supply = machine.processor, machine.memory, machine.supply
+    if chip and supply and supply.watts < (needed_w := floors.supply_w(draw(machine).full_w)):
+        yield (
+            "reserve_percent",
+            f"{supply.name} gives {supply.watts} W; with headroom and reserve {needed_w} W are"
+            " wanted.",
+        )
+    if floors.all_channels and chip and kit and kit.sticks < chip.memory_channels:
+        yield (
+            "all_channels",
+            f"{kit.name} leaves channels of {chip.name} empty: {kit.sticks} of"
+            f" {chip.memory_channels} in use.",
+        )
+
+
+def broken(machine: Machine, floors: Floors) -> frozenset[str]:
+    """The fields of ``missed``."""
+    return frozenset(field for field, _ in missed(machine, floors))
+
+
+def _amounts_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
+    kit = machine.memory
+    if kit and kit.total_gb < floors.memory_gb:
+        yield (
+            "memory_gb",
+            f"Memory is {kit.total_gb:g} GB; brief and games want {floors.memory_gb:g} GB.",
+        )
+    if not machine.storage:
+        return
+    has, wants = held_gb(machine.storage), floors.storage
+    if has.all_gb < wants.all_gb:
+        yield (
+            "storage_gb",
+            f"Storage is {has.all_gb:,} GB; brief and games want {wants.all_gb:,.0f} GB with a"
+            " fifth kept free.",
+        )
+    if not has.solid_gb < wants.solid_gb and not has.nvme_gb < wants.nvme_gb:
+        return
+    if not has.solid_gb:
+        yield "solid_state", "There is no SSD; system and games that ask for one want it."
+        return
+    kind, own, asked = (
+        ("SSD", has.solid_gb, wants.solid_gb)
+        if has.solid_gb < wants.solid_gb
+        else ("NVMe SSD", has.nvme_gb, wants.nvme_gb)
+    )
+    yield (
+        "solid_state",
+        f"Games that ask for an {kind} want {asked:,.0f} GB on one; there are {own:,} GB.",
+    )
+
+
+def _start_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
+    chip, board = machine.processor, machine.mainboard
+    source = machine.graphics or (chip if machine.uses_integrated else None)
+    if source and not floors.starts_on(source):
+        wanted = ", ".join(dict.fromkeys(api.text for api in floors.apis))
+        yield "games_start", f"{source.name} is not known to have {wanted}, which games need."
+    if chip and board and not floors.starts_with(chip.firmware_family, board):
+        yield (
+            "starts_as_bought",
+            f"{chip.name} starts on {board.name} only after a firmware update that needs another"
+            " processor.",
+        )
+
+
+def _cooling_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
+    chip, cooler, case = machine.processor, machine.cooler, machine.case
+    if chip and cooler and not floors.cools(cooler.capacity_w, chip):
+        yield (
+            "reserve_percent",
+            f"{cooler.name} carries {cooler.capacity_w} W; {chip.sustained_w} W with"
+            f" {floors.cooler_reserve_percent} % reserve are wanted.",
+        )
+    if chip and not cooler and chip.boxed_cooler_w and not floors.boxed_does(chip):
+        yield (
+            "boxed_judged",
+            f"The boxed cooler of {chip.name} lacks the reserve, or is not known to fit and to be"
+            " quiet enough.",
+        )
+    heat = draw(machine).full_w
+    if floors.heat_carried and case and chip:
+        carried = case_heat_w(case.airflow, machine.fans_placed)
+        if carried < heat:
+            yield (
+                "heat_carried",
+                f"{case.name} with its fans carries off {carried} W quietly; up to {heat} W arise.",
+            )

@@ -6,7 +6,7 @@ from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown
 from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.frames.drawing import card_link
 from wattmetron.core.frames.work import link_gbs
-from wattmetron.core.values.parts import Mainboard, Processor
+from wattmetron.core.values.parts import Mainboard
 
 
 @rule(
@@ -30,11 +30,11 @@ def socket(look: Look) -> Speech:
         )
 
 
-def firmware_needed(chip: Processor, board: Mainboard) -> str | None:
-    """The firmware that a processor needs on a board, where the board names one for its family."""
+def firmware_needed(family: str, board: Mainboard) -> str | None:
+    """The firmware that a family of processors needs on a board, where the board names one."""
     for entry in board.firmware_needed:
-        family, _, version = entry.partition("=")
-        if family.strip() == chip.firmware_family and chip.firmware_family:
+        named, _, version = entry.partition("=")
+        if named.strip() == family and family:
             return version.strip()
     return None
 
@@ -46,6 +46,16 @@ def firmware_older(one: str, other: str) -> bool:
 
 def _numbers(version: str) -> list[int]:
     return [int(piece) for piece in re.findall(r"[0-9]+", version)]
+
+
+def needs_a_step(family: str, board: Mainboard) -> bool:
+    """Whether a processor of a family starts on a board only after a firmware update that needs
+    another processor, or may do so for all that is known.
+    """
+    needed = firmware_needed(family, board)
+    if needed is None or board.firmware_recovery:
+        return False
+    return not board.firmware_shipped or firmware_older(board.firmware_shipped, needed)
 
 
 @rule(
@@ -67,7 +77,7 @@ def firmware(look: Look) -> Speech:
     chip, board = look.machine.processor, look.machine.mainboard
     if not chip or not board or chip.socket != board.socket:
         return
-    needed = firmware_needed(chip, board)
+    needed = firmware_needed(chip.firmware_family, board)
     if needed is None:
         return
     if not board.firmware_shipped:

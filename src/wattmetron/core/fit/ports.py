@@ -346,7 +346,7 @@ def lights(look: Look) -> Speech:
 @rule(
     "fan headers",
     family="ports",
-    levels=("do first",),
+    levels=("good to know",),
     reads={"case", "mainboard", "fan"},
     speaks="case and added fans are more than the board has headers",
     silent="as many or fewer",

@@ -4,21 +4,21 @@ Processors and cards decide the frames, so there it is the nearest in price; of 
 cheapest.
 """
 
-from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.allowed import may_be_bought
 from wattmetron.core.fit.candidates import reasons_against
-from wattmetron.core.fit.finding import NOT_JUDGED, Finding
+from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.memory import channels, memory_speed
-from wattmetron.core.fit.rules import check
+from wattmetron.core.fit.vetting import Vetting
 from wattmetron.core.fit.waste import does_as_much
 from wattmetron.core.fit.wishes import Wishes
 from wattmetron.core.power.tuning import machine_of
+from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import MAX_ADDED, MAX_KITS, Build
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.offers import PriceBook
 from wattmetron.core.values.parts import FURTHER_KINDS, Kind, Part
 
 
@@ -34,29 +34,24 @@ class Remedy:
 
 
 def remedies(
-    catalogue: Catalogue, book: PriceBook, build: Build, finding: Finding, wishes: Wishes
+    catalogue: Catalogue, brief: Brief, build: Build, finding: Finding
 ) -> tuple[Remedy, ...]:
-    """One remedy per kind at most, in the order that the finding prefers."""
-    machine = machine_of(catalogue, build, wishes.clocks)
-    present = check(machine, wishes)
-    before, unjudged = _grave(present) - Counter([finding.level]), _unjudged(present)
+    """One remedy per kind at most, in the order that the finding prefers: parts that the brief
+    allows, after which nothing stands that did not stand before.
+    """
+    machine = machine_of(catalogue, build, brief.clocks)
+    vetting = Vetting(catalogue, brief, machine)
     remedies = []
     for kind in finding.remedy_kinds:
         tried = [
-            *_another_kit(catalogue, book, build, finding),
-            *_in_order(catalogue, book, build, kind),
+            *_another_kit(catalogue, brief, build, finding),
+            *_in_order(catalogue, brief, build, kind),
         ]
-        for remedy in _hopeful(machine, finding, wishes, tried):
-            after = machine_of(catalogue, remedy.build, wishes.clocks)
-            left = check(after, wishes)
-            silent = all(
-                (each_finding.rule, each_finding.kinds) != (finding.rule, finding.kinds)
-                for each_finding in left
-            )
+        for remedy in _hopeful(machine, finding, vetting.wishes, tried):
+            after = machine_of(catalogue, remedy.build, brief.clocks)
             if (
-                silent
-                and _grave(left) <= before
-                and _unjudged(left) <= unjudged
+                not _stands(finding, vetting.judge(after))
+                and vetting.passes(after)
                 and _worth_it(finding, machine, after)
             ):
                 remedies.append(remedy)
@@ -64,8 +59,12 @@ def remedies(
     return tuple(remedies)
 
 
+def _stands(finding: Finding, left: Iterable[Finding]) -> bool:
+    return any((own.rule, own.kinds) == (finding.rule, finding.kinds) for own in left)
+
+
 def _another_kit(
-    catalogue: Catalogue, book: PriceBook, build: Build, finding: Finding
+    catalogue: Catalogue, brief: Brief, build: Build, finding: Finding
 ) -> Iterator[Remedy]:
     """Too few sticks: one more kit like the present one, where it is on sale and slots may take
     it.
@@ -73,7 +72,7 @@ def _another_kit(
     kits = build.of("memory")
     if finding.rule != channels.name or not kits or len(kits) >= MAX_KITS:
         return
-    price = book.delivered(kits[-1])
+    price = catalogue.prices(brief.region, brief.allow_used).delivered(kits[-1])
     if price is not None:
         yield Remedy(
             kind="memory",
@@ -99,8 +98,10 @@ def _hopeful(
             yield remedy
 
 
-def _in_order(catalogue: Catalogue, book: PriceBook, build: Build, kind: Kind) -> Iterator[Remedy]:
-    """Every part on sale that could stand in the kind's place, the one to try first first."""
+def _in_order(catalogue: Catalogue, brief: Brief, build: Build, kind: Kind) -> Iterator[Remedy]:
+    """Every part that may be bought for the kind's place, the one to try first first."""
+    book = catalogue.prices(brief.region, brief.allow_used)
+    stays = tuple(catalogue.part(part_id) for part_id in build.kept)
     present = build.of(kind)
     if (kind == "storage" and len(present) != 1) or len(build.added) >= MAX_ADDED:
         return
@@ -112,7 +113,9 @@ def _in_order(catalogue: Catalogue, book: PriceBook, build: Build, kind: Kind) -
     candidates = [
         (abs(price - near), price, part)
         for part in catalogue.by_kind[kind]
-        if (price := book.delivered(part.id)) is not None and part.id not in present
+        if (price := book.delivered(part.id)) is not None
+        and part.id not in present
+        and may_be_bought(brief, part, price, stays)
     ]
     for _, price, part in sorted(
         candidates, key=lambda candidate: (candidate[0], candidate[1], candidate[2].id)
@@ -124,15 +127,6 @@ def _in_order(catalogue: Catalogue, book: PriceBook, build: Build, kind: Kind) -
             instead_of=instead_of,
             build=build.with_part(kind, part.id, instead_of),
         )
-
-
-def _grave(findings: Iterable[Finding]) -> Counter[str]:
-    return Counter(finding.level for finding in findings if finding.level in ("blocks", "wastes"))
-
-
-def _unjudged(findings: Iterable[Finding]) -> int:
-    """How many figures are missing: what cannot be judged is not cleared."""
-    return sum(len(finding.figures) for finding in findings if finding.rule == NOT_JUDGED.name)
 
 
 def _worth_it(finding: Finding, before: Machine, after: Machine) -> bool:

@@ -10,24 +10,29 @@ from wattmetron.core.values.trust import judge
 @rule(
     "supply watts",
     family="supply",
-    levels=("blocks",),
+    levels=("do first", "blocks"),
     reads=DRAWN | {"supply"},
-    speaks="the rated output is below full draw x headroom",
+    speaks="the rated output is below full draw x headroom (do first), or below the full draw"
+    " itself (blocks)",
     silent="equal or above",
     hangs_on={"supply": ("watts",)},
 )
 def supply_watts(look: Look) -> Speech:
-    """Rated output must reach full draw x headroom."""
+    """Rated output must reach the full draw, and should reach it x headroom."""
     supply, headroom_percent = look.machine.supply, look.wishes.headroom_percent
     if not supply or not look.machine.processor:
         return
     full = look.draw.full_w
     needed = needed_supply_w(full, headroom_percent)
     if supply.watts < needed:
+        short = supply.watts < full
         yield Said(
             ("supply",),
-            f"{supply.name} gives {supply.watts} W; a full draw of {full} W with "
-            f"{headroom_percent - 100} % headroom needs {needed} W.",
+            f"{supply.name} gives {supply.watts} W, less than the full draw of {full} W."
+            if short
+            else f"{supply.name} gives {supply.watts} W, {supply.watts * 100 // full - 100} % more"
+            f" than the full draw of {full} W; {headroom_percent - 100} % headroom needs"
+            f" {needed} W.",
             f"Take a power supply of {needed} W or more.",
             (
                 Figure("supply", str(supply.watts), "W"),
@@ -35,6 +40,7 @@ def supply_watts(look: Look) -> Speech:
                 Figure("needed", str(needed), "W"),
             ),
             ("supply", "graphics"),
+            "blocks" if short else "do first",
         )
 
 

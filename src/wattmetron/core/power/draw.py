@@ -1,6 +1,10 @@
 """What a machine draws, in W: in games, with everything sustained, and in short spikes."""
 
 from dataclasses import dataclass
+from typing import TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
 
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.machine import Machine
@@ -23,9 +27,12 @@ def spike_of_card_w(board_power_w: int, factor: float) -> int:
     return -int(-round(board_power_w * factor * 1000) // 1000)
 
 
-def needed_supply_w(full_w: int, headroom_percent: int) -> int:
-    """Least rated output: full draw x headroom, rounded up."""
-    return -(-full_w * headroom_percent // 100)
+Watts = TypeVar("Watts", int, NDArray[np.int64])
+
+
+def needed_supply_w(full_w: Watts, headroom_percent: int, reserve_percent: int = 0) -> Watts:
+    """Least rated output: full draw x headroom, with a reserve on top, rounded up."""
+    return -(-full_w * headroom_percent * (100 + reserve_percent) // 10_000)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

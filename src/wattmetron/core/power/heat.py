@@ -1,9 +1,9 @@
 """Heat that a case carries off."""
 
-AIR_W = {"mesh": 320, "side vents": 240, "closed": 160}
-
-
+AIR_W = {"mesh": 340, "side vents": 250, "closed": 160}
 FAN_W = 90
+TOO_HOT = 1.5
+"""So many times what is carried off quietly is too hot, however fast the fans turn."""
 
 
 def case_heat_w(airflow: str, fans: int) -> int:

@@ -14,7 +14,8 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.requirements.tiers import TierTable, tiers_of
 from wattmetron.core.requirements.versions import Version, offered, version_of
 from wattmetron.core.speeds.blend import graphics_ln, processor_ln
-from wattmetron.core.values.published import SIDES, STORAGE_KINDS, Side, StorageKind, Tier
+from wattmetron.core.values.parts import STORAGE_KINDS, StorageKind
+from wattmetron.core.values.published import SIDES, Side, Tier
 
 Floats = NDArray[np.float64]
 Codes = NDArray[np.int8]

@@ -8,6 +8,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from wattmetron.core.fit.floors import DriveNeed, held_gb
 from wattmetron.core.search.pool import Pool
 from wattmetron.core.values.parts import Storage
 
@@ -74,10 +75,10 @@ def sort_of(drives: Iterable[Storage], any_slot_mm: int) -> Sort:
     return Sort(nvme, len(all_drives) - nvme, Bays(small, large), tuple(lengths))
 
 
-def drive_choices(pool: Pool, floor_gb: float) -> list[DriveChoice]:
+def drive_choices(pool: Pool, floor: DriveNeed) -> list[DriveChoice]:
     """The fixed drives with none, one or two more; one entry per sort."""
-    missing = floor_gb - sum(drive.capacity_gb for drive in pool.fixed_drives)
-    if pool.fixed_drives and missing <= 0:
+    missing = floor.less(held_gb(pool.fixed_drives))
+    if pool.fixed_drives and missing.covered:
         return [_choice(sort_of(pool.fixed_drives, pool.any_slot_mm), pool.fixed_drives_cost)]
     groups = _groups(pool)
     least: dict[Sort, int] = {}
@@ -99,10 +100,10 @@ def _choice(sort: Sort, cost: int) -> DriveChoice:
 
 
 class DriveGroup(NamedTuple):
-    """Candidate drives that need the same, as arrays."""
+    """Candidate drives that need the same, as arrays: what each holds by kind, and its cost."""
 
     example: Storage
-    capacity_gb: Ints
+    held_gb: Ints
     cost: Ints
 
 
@@ -113,35 +114,40 @@ def _groups(pool: Pool) -> dict[Sort, DriveGroup]:
     return {
         key: DriveGroup(
             pool.drives.parts[own[0]],
-            np.array([pool.drives.parts[i].capacity_gb for i in own], dtype=np.int64),
+            _held(pool)[own],
             pool.drives.cost[own],
         )
         for key, own in members.items()
     }
 
 
-def _least(first: DriveGroup, second: DriveGroup | None, missing: float) -> int | None:
-    capacity, cost = first.capacity_gb, first.cost
+def _held(pool: Pool) -> Ints:
+    """What each candidate holds, a column for each kind."""
+    return np.array([held_gb([drive]) for drive in pool.drives.parts], dtype=np.int64).reshape(
+        len(pool.drives), len(DriveNeed._fields)
+    )
+
+
+def _least(first: DriveGroup, second: DriveGroup | None, missing: DriveNeed) -> int | None:
+    held, cost = first.held_gb, first.cost
     if second is not None:
-        capacity = np.add.outer(capacity, second.capacity_gb).ravel()
-        cost = np.add.outer(cost, second.cost).ravel()
-    enough = capacity >= missing
+        held = held[:, None] + second.held_gb
+        cost = np.add.outer(cost, second.cost)
+    enough = (held >= missing).all(axis=-1)
     return int(cost[enough].min()) if enough.any() else None
 
 
-def drive_sets(pool: Pool, choices: list[DriveChoice], floor_gb: float) -> list[DriveSet]:
+def drive_sets(pool: Pool, choices: list[DriveChoice], floor: DriveNeed) -> list[DriveSet]:
     """The sets behind these ``drive_choices``: all that cost no more than their entry, in the order
     of ids.
     """
     least = {choice.sort: choice.cost for choice in choices}
-    base_gb = sum(drive.capacity_gb for drive in pool.fixed_drives)
-    if pool.fixed_drives and base_gb >= floor_gb:
+    missing = floor.less(held_gb(pool.fixed_drives))
+    if pool.fixed_drives and missing.covered:
         sort = sort_of(pool.fixed_drives, pool.any_slot_mm)
         return [DriveSet(pool.fixed_drives, sort, pool.fixed_drives_cost)]
     sets = []
-    for picks in _reaching(
-        pool, floor_gb - base_gb, np.array(sorted({*least.values()}), dtype=np.int64)
-    ):
+    for picks in _reaching(pool, missing, np.array(sorted({*least.values()}), dtype=np.int64)):
         drives = pool.fixed_drives + tuple(pool.drives.parts[i] for i in picks)
         cost = pool.fixed_drives_cost + sum(int(pool.drives.cost[i]) for i in picks)
         key = sort_of(drives, pool.any_slot_mm)
@@ -150,19 +156,18 @@ def drive_sets(pool: Pool, choices: list[DriveChoice], floor_gb: float) -> list[
     return sorted(sets, key=lambda drive_set: tuple(drive.id for drive in drive_set.drives))
 
 
-def _reaching(pool: Pool, missing_gb: float, costs: Ints) -> Iterator[tuple[int, ...]]:
+def _reaching(pool: Pool, missing: DriveNeed, costs: Ints) -> Iterator[tuple[int, ...]]:
     """Indices of one or two new drives that hold enough and bring the drives to one of these
     costs.
     """
-    capacity = np.array([drive.capacity_gb for drive in pool.drives.parts], dtype=np.int64)
+    held = _held(pool)
     cost = pool.drives.cost + pool.fixed_drives_cost
-    for i in (
-        np.flatnonzero((capacity >= missing_gb) & np.isin(cost, costs)) if pool.new_drives else ()
-    ):
+    alone = (held >= missing).all(axis=1) & np.isin(cost, costs)
+    for i in np.flatnonzero(alone) if pool.new_drives else ():
         yield (int(i),)
     if pool.new_drives < 2:
         return
     pair_cost = np.add.outer(pool.drives.cost, cost)
-    enough = (np.add.outer(capacity, capacity) >= missing_gb) & np.isin(pair_cost, costs)
+    enough = (held[:, None] + held >= missing).all(axis=2) & np.isin(pair_cost, costs)
     for i, j in np.argwhere(np.triu(enough)):
         yield int(i), int(j)

@@ -1,28 +1,31 @@
-"""Case and cooler together: least cost by what goes in.
+"""Case, the fans that it lacks and cooler together: least cost by what goes in.
 
-Cases stand in the order of their costs, one bit each. What takes a board form, a sort of supply, a
-set of drives, a shape of card beside a radiator, a height of cooler is a row of bits; the lowest
-bit that all rows share is the cheapest case.
+At each level of heat the cases stand in the order of their costs, one bit each. What takes a board
+form, a sort of supply, a set of drives, a shape of card beside a radiator, a height of cooler is a
+row of bits; the lowest bit that all rows share is the cheapest case.
 """
 
 from collections.abc import Iterable, Sequence
+from functools import partial
 from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.fit.clearance import card_room_mm, radiator_place
-from wattmetron.core.lazy import NumberedRows
+from wattmetron.core.lazy import Later, NumberedRows
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.drives import Bays
 from wattmetron.core.search.ladder import Ladder, ints
 from wattmetron.core.search.pool import Pool, room_for_memory_mm
-from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import BOARD_FORMS, Case, Graphics
 
 Ints = NDArray[np.int64]
 Bits = NDArray[np.uint64]
 CHUNK = 1 << 14
+NO_MOUNT = -1
+MOST_BOUNDS = 2
+"""At so many levels of heat at most the bounds are worked out."""
 
 
 class SupplySort(NamedTuple):
@@ -39,14 +42,52 @@ class Mount(NamedTuple):
     radiator: int
 
 
+class Shell(NamedTuple):
+    """What of a platform bears on supply, cooler and case, one value for each build."""
+
+    form: Ints
+    cpu_8pin: Ints
+    memory_level: Ints
+    bays: Ints
+
+
 class CaseBits:
-    """Which cases take what; the last axis holds the bits."""
+    """Which cases take what at one level of heat: the cases that carry it, in the order of what
+    they cost with the fans that they lack. The last axis holds the bits.
+    """
+
+    def __init__(self, takes: "Takes", extra: Ints) -> None:
+        able = np.flatnonzero(extra < NEVER)
+        cost = takes.cost[able] + extra[able]
+        order = np.argsort(cost, kind="stable")
+        self._order = able[order]
+        self._words = max(1, -(-able.size // 64))
+        self.cost: Ints = np.append(cost[order], NEVER)
+        self.forms = self._packed(takes.forms)
+        self.bays = self._packed(takes.bays)
+        self.sorts = self._packed(takes.sorts)
+        self.mounts = self._packed(takes.mounts)
+        self.cards = self._packed(takes.cards)
+
+    def _packed(self, rows: NDArray[np.bool_]) -> Bits:
+        padded = np.zeros((*rows.shape[:-1], self._words * 64), dtype=bool)
+        padded[..., : self._order.size] = rows[..., self._order]
+        return np.packbits(padded, axis=-1, bitorder="little").view(np.uint64)
+
+    def cheapest(self, bits: Bits) -> Ints:
+        """Cost of the first case among those left over; NEVER where there is none."""
+        word = (bits != 0).argmax(axis=-1)
+        own = np.take_along_axis(bits, word[..., None], axis=-1)[..., 0]
+        lowest = own & (~own + np.uint64(1))
+        at = word * 64 + np.frexp(lowest.astype(float))[1] - 1
+        return self.cost[np.where(own == 0, len(self.cost) - 1, at)]
+
+
+class Takes:
+    """What each case takes, as rows of truths with a column for each case."""
 
     def __init__(self, pool: Pool, bays: Sequence[Bays]) -> None:
-        order = np.argsort(pool.cases.cost, kind="stable")
-        self.cases = [pool.cases.parts[i] for i in order]
-        self.words = max(1, -(-len(self.cases) // 64))
-        self.cost: Ints = np.append(pool.cases.cost[order], NEVER)
+        self.cases, self.cost = pool.cases.parts, pool.cases.cost
         self.forms = self._rows(
             [form in case.board_forms for case in self.cases] for form in BOARD_FORMS
         )
@@ -71,20 +112,24 @@ class CaseBits:
         )
 
     def _take_coolers(self, pool: Pool) -> None:
-        """Mount 0 is no cooler at all."""
-        coolers = pool.coolers.parts
+        """Mount 0 is a boxed cooler whose height is not known."""
+        coolers, chips = pool.coolers.parts, pool.processors.parts
         self.radiators = list(dict.fromkeys((None, *(cooler.radiator for cooler in coolers))))
         heights = Ladder(case.cooler_height_mm for case in self.cases)
-        levels = heights.levels(cooler.height_mm for cooler in coolers).tolist()
+        of_cooler = heights.levels(cooler.height_mm for cooler in coolers).tolist()
+        of_boxed = heights.levels(chip.boxed_height_mm for chip in chips).tolist()
         own = [
             Mount(level, self.radiators.index(cooler.radiator))
-            for level, cooler in zip(levels, coolers, strict=True)
+            for level, cooler in zip(of_cooler, coolers, strict=True)
         ]
-        self.mounts = list(dict.fromkeys((Mount(0, 0), *own)))
-        self.mount_of_cooler = ints(self.mounts.index(mount) for mount in own)
-        self.radiator_of = ints(mount.radiator for mount in self.mounts)
+        boxed = [Mount(level, 0) for level in of_boxed]
+        kinds = list(dict.fromkeys((Mount(0, 0), *own, *boxed)))
+        self.kinds_of_mount = kinds
+        self.mount_of_cooler = ints(kinds.index(mount) for mount in own)
+        self.mount_of_boxed = ints(kinds.index(mount) for mount in boxed)
+        self.radiator_of = ints(mount.radiator for mount in kinds)
         rooms = heights.rooms(case.cooler_height_mm for case in self.cases)
-        self.mount_bits = self._rows((rooms >= mount.height).tolist() for mount in self.mounts)
+        self.mounts = self._rows((rooms >= mount.height).tolist() for mount in kinds)
 
     def _take_cards(self, cards: Sequence[Graphics]) -> None:
         """Shape 0 is no card; by radiator and shape, for in front it shortens the room."""
@@ -114,46 +159,35 @@ class CaseBits:
                 dtype=bool,
             )
             rooms = length.rooms(card_room_mm(case, radiator) for case in self.cases)
-            beside.append(self._packed(fits & takes & (own[:, 0:1] <= rooms)))
+            beside.append(fits & takes & (own[:, 0:1] <= rooms))
         self.cards = np.stack(beside)
 
-    def _rows(self, rows: Iterable[list[bool]]) -> Bits:
+    def _rows(self, rows: Iterable[list[bool]]) -> NDArray[np.bool_]:
         listed = [*rows]
-        return self._packed(np.array(listed, dtype=bool).reshape(len(listed), len(self.cases)))
-
-    def _packed(self, rows: NDArray[np.bool_]) -> Bits:
-        padded = np.zeros((rows.shape[0], self.words * 64), dtype=bool)
-        padded[:, : rows.shape[1]] = rows
-        return np.packbits(padded, axis=1, bitorder="little").view(np.uint64)
-
-    def cheapest(self, bits: Bits) -> Ints:
-        """Cost of the first case among those left over; NEVER where there is none."""
-        word = (bits != 0).argmax(axis=-1)
-        own = np.take_along_axis(bits, word[..., None], axis=-1)[..., 0]
-        lowest = own & (~own + np.uint64(1))
-        at = word * 64 + np.frexp(lowest.astype(float))[1] - 1
-        return self.cost[np.where(own == 0, len(self.cases), at)]
+        return np.array(listed, dtype=bool).reshape(len(listed), len(self.cases))
 
 
 class Enclosures:
-    """Least costs of case and cooler, exact for every processor, board form, supply sort, card and
-    set of drives.
+    """Least costs of case, its missing fans and cooler, exact for every processor, board form,
+    supply sort, card, set of drives and level of heat.
     """
 
     def __init__(self, pool: Pool, bays: Sequence[Bays]) -> None:
         self._pool = pool
         self.bays = {fromkey: i for i, fromkey in enumerate(dict.fromkeys(bays))}
-        self._bits = CaseBits(pool, list(self.bays))
-        self.sorts = range(len(self._bits.sorts))
-        self.sort_of_supply, self.card_shape = self._bits.sort_of_supply, self._bits.shape_of_card
+        self._takes = takes = Takes(pool, list(self.bays))
+        self.sorts = range(len(takes.sorts))
+        self.sort_of_supply, self.card_shape = takes.sort_of_supply, takes.shape_of_card
         self._levels = len(pool.clearances)
+        self._bits = [Later(partial(CaseBits, takes, extra)) for extra in pool.airflow.extra]
         self._classes()
         self._bound()
         self._sizes = (
             self._mount.shape[0],
             len(BOARD_FORMS),
             len(self.bays),
-            self._bits.cards.shape[1],
+            len(self._bits),
+            takes.cards.shape[1],
         )
         self._rows = NumberedRows(int(np.prod(self._sizes)), len(self.sorts), self._worked_out)
 
@@ -162,13 +196,15 @@ class Enclosures:
         worth a look.
         """
         coolers, chips = self._pool.coolers.parts, self._pool.processors.parts
-        capacities, rank = np.unique(
-            ints(cooler.capacity_w for cooler in coolers), return_inverse=True
-        )
-        least = np.searchsorted(capacities, ints(chip.sustained_w for chip in chips)).tolist()
+        floors, takes = self._pool.floors, self._takes
+        capacities = ints(sorted({cooler.capacity_w for cooler in coolers}))
         keys = [
-            (chip.socket, own, Machine(processor=chip).boxed_suffices)
-            for chip, own in zip(chips, least, strict=True)
+            (
+                chip.socket,
+                sum(not floors.cools(int(capacity_w), chip) for capacity_w in capacities),
+                int(boxed) if floors.boxed_does(chip) else NO_MOUNT,
+            )
+            for chip, boxed in zip(chips, takes.mount_of_boxed, strict=True)
         ]
         place = {key: i for i, key in enumerate(dict.fromkeys(keys))}
         self.class_index = ints(place[key] for key in keys)
@@ -179,19 +215,21 @@ class Enclosures:
         fits = np.array([mounting[socket] for socket, _, _ in place], dtype=bool).reshape(
             len(place), len(coolers)
         )
-        fits &= rank >= ints(own for _, own, _ in place)[:, None]
+        rank = np.searchsorted(capacities, ints(cooler.capacity_w for cooler in coolers))
+        fits &= rank >= ints(least for _, least, _ in place)[:, None]
         by_memory = fits[:, None, :] & (memory_room >= np.arange(self._levels)[:, None])
-        boxed = np.repeat(np.array([carries for _, _, carries in place], dtype=bool), self._levels)
+        boxed = np.repeat(ints(mount for _, _, mount in place), self._levels)
         self._keep_worthy(self._costs_by_mount(by_memory.reshape(boxed.size, len(coolers)), boxed))
 
-    def _costs_by_mount(self, fits: NDArray[np.bool_], boxed: NDArray[np.bool_]) -> Ints:
+    def _costs_by_mount(self, fits: NDArray[np.bool_], boxed: Ints) -> Ints:
         """Least cost of a cooler for each row of fitting ones, by mount."""
-        costs = np.full((len(fits), len(self._bits.mounts)), NEVER, dtype=np.int64)
+        costs = np.full((len(fits), len(self._takes.kinds_of_mount)), NEVER, dtype=np.int64)
         if not self._pool.coolers.fixed:
-            costs[boxed, 0] = 0
+            has = np.flatnonzero(boxed != NO_MOUNT)
+            costs[has, boxed[has]] = 0
         row, cooler = np.nonzero(fits)
         np.minimum.at(
-            costs, (row, self._bits.mount_of_cooler[cooler]), self._pool.coolers.cost[cooler]
+            costs, (row, self._takes.mount_of_cooler[cooler]), self._pool.coolers.cost[cooler]
         )
         return costs
 
@@ -200,9 +238,10 @@ class Enclosures:
         row.
         """
         worthy = np.zeros(costs.shape, dtype=bool)
-        for number in range(len(self._bits.radiators)):
-            own = [i for i, mount in enumerate(self._bits.mounts) if mount.radiator == number]
-            own.sort(key=lambda i: self._bits.mounts[i].height)
+        kinds = self._takes.kinds_of_mount
+        for number in range(len(self._takes.radiators)):
+            own = [i for i, mount in enumerate(kinds) if mount.radiator == number]
+            own.sort(key=lambda i: kinds[i].height)
             lower = np.minimum.accumulate(np.insert(costs[:, own], 0, NEVER, axis=1), axis=1)[
                 :, :-1
             ]
@@ -216,42 +255,66 @@ class Enclosures:
 
     def _bound(self) -> None:
         """By supply sort, class and shape of the card the least cost of any board, drives and
-        memory.
+        memory, at some levels of heat.
         """
-        own = self._bits
+        stride = -(-len(self._bits) // MOST_BOUNDS)
+        self._stride = stride
+        self._bounds = np.stack(
+            [self._bound_at(self._bits[level]()) for level in range(0, len(self._bits), stride)],
+            axis=1,
+        )
+
+    def _bound_at(self, own: CaseBits) -> Ints:
         any_case = own.cheapest(
             own.sorts[:, None, None, :]
-            & own.mount_bits[None, None]
-            & own.cards[own.radiator_of].swapaxes(0, 1)[None]
+            & own.mounts[None, None]
+            & own.cards[self._takes.radiator_of].swapaxes(0, 1)[None]
         )
         loosest = slice(0, None, self._levels)
         mounts, costs = self._mount[loosest], self._mount_cost[loosest]
         sorts, shapes, _ = any_case.shape
-        self.bound: Ints = np.full((sorts, len(mounts), shapes), NEVER, dtype=np.int64)
+        bound: Ints = np.full((sorts, len(mounts), shapes), NEVER, dtype=np.int64)
         for column in range(mounts.shape[1]):
             there = any_case[:, :, mounts[:, column]] + costs[:, column]
-            np.minimum(self.bound, there.swapaxes(1, 2), out=self.bound)
+            np.minimum(bound, there.swapaxes(1, 2), out=bound)
+        return bound
 
-    def cost(self, kind: Ints, memory_level: Ints, form: Ints, bays: Ints, shape: Ints) -> Ints:
-        """Least cost of case and cooler: a row for each sort of supply, a column for each build."""
+    def least(self, kind: Ints, shape: Ints, heat: Ints) -> Ints:
+        """A cost that case, fans and cooler do not undercut with any board, drives and memory: a
+        row for each sort of supply.
+        """
+        return np.asarray(self._bounds[:, heat // self._stride, kind, shape])
+
+    def cost(self, kind: Ints, shell: "Shell", shape: Ints, heat: Ints) -> Ints:
+        """Least cost of case, fans and cooler: a row for each sort of supply, a column for each
+        build.
+        """
         key = np.ravel_multi_index(
-            (kind * self._levels + memory_level, form, bays, shape), self._sizes
+            (kind * self._levels + shell.memory_level, shell.form, shell.bays, heat, shape),
+            self._sizes,
         )
         return self._rows[np.asarray(key)].T
 
     def _worked_out(self, keys: Ints) -> Ints:
-        parts = [
-            self._least(*np.unravel_index(keys[at : at + CHUNK], self._sizes))
-            for at in range(0, keys.size, CHUNK)
-        ]
-        return np.concatenate(parts, axis=1).T
+        cooling, form, bays, heat, shape = np.unravel_index(keys, self._sizes)
+        rows = np.empty((keys.size, len(self.sorts)), dtype=np.int64)
+        for level in np.unique(heat):
+            at = np.flatnonzero(heat == level)
+            for first in range(0, at.size, CHUNK):
+                own = at[first : first + CHUNK]
+                rows[own] = self._least(
+                    self._bits[level](), cooling[own], form[own], bays[own], shape[own]
+                )
+        return rows
 
-    def _least(self, cooling: Ints, form: Ints, bays: Ints, shape: Ints) -> Ints:
-        own, mount = self._bits, self._mount[cooling]
-        bits = own.cards[own.radiator_of[mount], shape[:, None]] & own.mount_bits[mount]
+    def _least(self, own: CaseBits, cooling: Ints, form: Ints, bays: Ints, shape: Ints) -> Ints:
+        mount = self._mount[cooling]
+        bits = own.cards[self._takes.radiator_of[mount], shape[:, None]] & own.mounts[mount]
         bits &= (own.forms[form] & own.bays[bays])[:, None, :]
         costs = self._mount_cost[cooling]
-        return np.stack([(own.cheapest(bits & sort) + costs).min(axis=1) for sort in own.sorts])
+        return np.stack(
+            [(own.cheapest(bits & sort) + costs).min(axis=1) for sort in own.sorts], axis=1
+        )
 
 
 def _has_places(case: Case, bays: Bays) -> bool:

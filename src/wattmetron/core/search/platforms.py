@@ -31,6 +31,8 @@ class PlatformClass(NamedTuple):
     channels: int
     max_mts: int
     max_gb: float
+    family: str
+    """Of its firmware, where not every board starts it as it is bought."""
 
 
 class PlatformKey(NamedTuple):
@@ -46,7 +48,12 @@ def platform_key(chip: Processor, pool: Pool) -> PlatformKey:
     """
     (level,) = pool.powers.levels([chip.sustained_w])
     kind = PlatformClass(
-        chip.socket, chip.memory_type, chip.memory_channels, chip.memory_max_mts, chip.memory_max_gb
+        chip.socket,
+        chip.memory_type,
+        chip.memory_channels,
+        chip.memory_max_mts,
+        chip.memory_max_gb,
+        chip.firmware_family if chip.firmware_family in pool.board_arrays.starts else "",
     )
     return PlatformKey(kind, int(level))
 
@@ -92,7 +99,7 @@ class Need:
     """What the brief asks of platforms and which differences matter for it."""
 
     memory_gb: float
-    storage_gb: float
+    all_channels: bool
     drives: list[DriveChoice]
     bays: dict[Bays, int]
     integrated: bool
@@ -120,6 +127,8 @@ def fitting_boards(kind: PlatformClass, pool: Pool, integrated: bool, power_leve
     boards = pool.board_arrays
     fits = (boards.socket == kind.socket) & (boards.memory_type == kind.memory_type)
     fits &= boards.power_level >= power_level
+    if kind.family in boards.starts:
+        fits &= boards.starts[kind.family]
     return np.flatnonzero(fits & boards.outputs if integrated else fits)
 
 
@@ -209,6 +218,8 @@ def _fronts(limits: Limits, pool: Pool, need: Need) -> Fronts:
         shelf.memory_type == limits.memory_type[:, None]
     )
     fits &= ~shelf.registered | limits.registered[:, None]
+    if need.all_channels:
+        fits &= shelf.sticks >= limits.channels[:, None]
     group, kit = np.nonzero(fits)
     figures = kit_figures(limits.channels[group], limits.mts[group], kit, pool)
     if not need.integrated:

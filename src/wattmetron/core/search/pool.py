@@ -9,19 +9,24 @@ from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.allowed import clocks_set, may_be_bought
+from wattmetron.core.fit.floors import Floors, floors_of
 from wattmetron.core.fit.ports import sata_left, slot_lengths_mm
 from wattmetron.core.fit.rule import Look
 from wattmetron.core.fit.rules import BLOCKING, any_blocks
 from wattmetron.core.fit.wishes import USUAL
 from wattmetron.core.power.tuning import clocked
+from wattmetron.core.search.airflow import Airflow
 from wattmetron.core.search.ladder import Ladder, ints
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import MAX_DRIVES, Build
+from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.kits import joined
+from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import (
     ALL_KINDS,
     BOARD_FORMS,
+    KINDS,
     Case,
     Cooler,
     Graphics,
@@ -89,6 +94,8 @@ class BoardArrays:
     registered: NDArray[np.bool_]
     power_level: Ints
     slot_mm: Ints
+    starts: dict[str, NDArray[np.bool_]]
+    """By family of processors which boards start it as they are bought, where not all do."""
 
     def takes(
         self, boards: Ints, nvme: int, sata: int, lengths: tuple[int, ...] = ()
@@ -120,8 +127,18 @@ class Pool:
         coolers: KindPool[Cooler],
         supplies: KindPool[PowerSupply],
         cases: KindPool[Case],
+        fans: KindPool[Fan],
+        fans_there: int,
+        floors: Floors,
         new_drives: int = NEW_DRIVES,
     ) -> None:
+        self.floors = floors
+        self.airflow = Airflow(
+            cases.parts,
+            zip(fans.parts, fans.cost.tolist(), strict=True),
+            fans_there,
+            floors.heat_carried,
+        )
         self.processors, self.cards, self.boards, self.kits = processors, cards, boards, kits
         self.drives, self.fixed_drives = drives, fixed_drives
         self.fixed_drives_cost, self.new_drives = fixed_drives_cost, new_drives
@@ -131,7 +148,8 @@ class Pool:
         self.powers = Ladder(board.processor_w for board in boards.parts)
         """Steps of the sustained power that boards deliver."""
         self.kit_arrays = _kit_arrays(kits.parts, self.clearances)
-        self.board_arrays = _board_arrays(boards.parts, self.powers)
+        families = sorted({chip.firmware_family for chip in processors.parts})
+        self.board_arrays = _board_arrays(boards.parts, self.powers, floors, families)
         self.any_slot_mm = min(
             (min(board.m2_lengths_mm) for board in boards.parts if board.m2_lengths_mm),
             default=NO_LIMIT_MM,
@@ -152,7 +170,9 @@ def _kit_arrays(kits: tuple[Memory, ...], clearances: Ladder) -> KitArrays:
     )
 
 
-def _board_arrays(boards: tuple[Mainboard, ...], powers: Ladder) -> BoardArrays:
+def _board_arrays(
+    boards: tuple[Mainboard, ...], powers: Ladder, floors: Floors, families: list[str]
+) -> BoardArrays:
     shape = len(boards), MOST_DRIVES + 1
     left = [[sata_left(board, n) for n in range(MOST_DRIVES + 1)] for board in boards]
     return BoardArrays(
@@ -171,6 +191,15 @@ def _board_arrays(boards: tuple[Mainboard, ...], powers: Ladder) -> BoardArrays:
         registered=np.array([board.registered for board in boards], dtype=bool),
         power_level=powers.rooms(board.processor_w for board in boards),
         slot_mm=np.array([_slots(board) for board in boards], dtype=np.int64).reshape(shape),
+        starts={
+            family: starts
+            for family in families
+            if not (
+                starts := np.array(
+                    [floors.starts_with(family, board) for board in boards], dtype=bool
+                )
+            ).all()
+        },
     )
 
 
@@ -216,15 +245,21 @@ def fixed_parts(
 
 
 def build_pool(
-    catalogue: Catalogue, brief: Brief, kept: Build, new_drives: int = NEW_DRIVES
+    catalogue: Catalogue,
+    brief: Brief,
+    kept: Build,
+    new_drives: int = NEW_DRIVES,
+    stays: Build | None = None,
 ) -> Pool:
     """Candidates for a brief: bought in its region, in stock, allowed by its rules, or fixed; at
-    the clocks that it wishes.
+    the clocks that it wishes. The floors are those beside ``stays``, or else beside what is kept.
     """
     book = catalogue.prices(brief.region, brief.allow_used)
     fixed = fixed_parts(catalogue, brief, kept)
-    stays = tuple(part for own in fixed.values() for part, _ in own)
-    tuned = all(clocks_set(part) for part in stays)
+    present = tuple(part for own in fixed.values() for part, _ in own)
+    settled = fixed if stays is None else fixed_parts(catalogue, brief, stays)
+    floors = floors_of(catalogue, brief).beside(_staying(settled))
+    tuned = all(clocks_set(part) for part in present)
 
     def shelf(kind: Kind) -> KindPool[Part]:
         if fixed[kind] and kind != "storage":
@@ -234,7 +269,9 @@ def build_pool(
         allowed = (
             (part, cost)
             for part, cost in priced
-            if cost is not None and may_be_bought(brief, part, cost, stays)
+            if cost is not None
+            and may_be_bought(brief, part, cost, present)
+            and (not isinstance(part, Graphics) or floors.starts_on(part))
         )
         return _shelf(allowed, False)
 
@@ -250,7 +287,42 @@ def build_pool(
         coolers=cast(KindPool[Cooler], shelf("cooler")),
         supplies=cast(KindPool[PowerSupply], shelf("supply")),
         cases=cast(KindPool[Case], shelf("case")),
+        fans=_fans(catalogue, brief, present),
+        fans_there=sum(fan.pack for fan in kept_fans(catalogue, kept)),
+        floors=floors,
         new_drives=new_drives,
+    )
+
+
+def _staying(fixed: dict[Kind, list[tuple[Part, int]]]) -> Machine:
+    """The parts that stay, one of each kind, as a machine."""
+    return Machine(
+        **{  # type: ignore[arg-type]
+            kind: fixed[kind][0][0] for kind in KINDS if kind != "storage" and fixed[kind]
+        }
+    )
+
+
+def kept_fans(catalogue: Catalogue, kept: Build) -> list[Fan]:
+    """The fans that stay, packs of several among them."""
+    return [cast(Fan, catalogue.part(part_id)) for part_id in kept.of("fan")]
+
+
+def _fans(catalogue: Catalogue, brief: Brief, stays: tuple[Part, ...]) -> KindPool[Fan]:
+    """Fans that may be bought; where the budget does not count them they are free."""
+    book = catalogue.prices(brief.region, brief.allow_used)
+    counts = "fan" not in brief.outside
+    return cast(
+        KindPool[Fan],
+        _shelf(
+            (
+                (part, cost if counts else 0)
+                for part in catalogue.by_kind["fan"]
+                if (cost := book.delivered(part.id)) is not None
+                and may_be_bought(brief, part, cost, stays)
+            ),
+            False,
+        ),
     )
 
 

@@ -10,13 +10,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
 from wattmetron.core.frames import work
 from wattmetron.core.lazy import Later
 from wattmetron.core.power.draw import spike_of_card_w
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.drives import DriveSet, drive_choices, drive_sets
-from wattmetron.core.search.enclosure import Enclosures
+from wattmetron.core.search.enclosure import Enclosures, Shell
 from wattmetron.core.search.groups import SPAN, Figures, Groups
 from wattmetron.core.search.ladder import ints
 from wattmetron.core.search.platforms import (
@@ -33,15 +32,6 @@ from wattmetron.core.values.brief import Brief, searched
 from wattmetron.core.values.build import Build
 
 Ints = NDArray[np.int64]
-
-
-class Shell(NamedTuple):
-    """What of a platform bears on supply, cooler and case, one value for each build."""
-
-    form: Ints
-    cpu_8pin: Ints
-    memory_level: Ints
-    bays: Ints
 
 
 class PlatformTables(NamedTuple):
@@ -72,7 +62,6 @@ class Scene:
     option_of: Ints
     enclosures: Enclosures
     supplies: Supplies
-    headroom_percent: int
     watt_limit_w: int | None
     chip_w: Ints
     card_w: Ints
@@ -125,13 +114,15 @@ class Scene:
         """
         base_w = self.chip_w[c] + rest_w
         full_w = base_w + self.card_w[g]
-        needed_w = -(-full_w * self.headroom_percent // 100)
+        floors, airflow = self.pool.floors, self.pool.airflow
+        needed_w = floors.supply_w(full_w)
         spike_w = base_w + self.card_spike_w[g]
         kind, shape, plugs = self.enclosures.class_index[c], self.card_shape[g], self.card_plugs[g]
+        heat = airflow.levels(full_w)
         cases = (
-            self.enclosures.bound[:, kind, shape]
+            self.enclosures.least(kind, shape, heat)
             if shell is None
-            else self.enclosures.cost(kind, shell.memory_level, shell.form, shell.bays, shape)
+            else self.enclosures.cost(kind, shell, shape, heat)
         )
         least = np.full(c.size, NEVER, dtype=np.int64)
         for sort in self.enclosures.sorts:
@@ -254,12 +245,13 @@ def scenes_for(
     kept: Build,
     with_targets: bool = True,
     new_drives: int = NEW_DRIVES,
+    stays: Build | None = None,
 ) -> Scenes:
     """``make_scenes``, kept: another budget or aim asks the same scenes."""
     asked = searched(brief)
     return catalogue.keep.once(
-        ("scenes", asked, kept, with_targets, new_drives),
-        lambda: make_scenes(catalogue, asked, kept, with_targets, new_drives),
+        ("scenes", asked, kept, with_targets, new_drives, stays),
+        lambda: make_scenes(catalogue, asked, kept, with_targets, new_drives, stays),
     )
 
 
@@ -269,19 +261,17 @@ def make_scenes(
     kept: Build,
     with_targets: bool = True,
     new_drives: int = NEW_DRIVES,
+    stays: Build | None = None,
 ) -> Scenes:
     """The scene with cards and, where no card is fixed, the one with integrated graphics; at most
-    so many drives are added.
+    so many drives are added; ``stays`` as ``build_pool`` has it.
     """
-    pool = build_pool(catalogue, brief, kept, new_drives)
+    pool = build_pool(catalogue, brief, kept, new_drives, stays)
     chips, cards = pool.processors.parts, pool.cards.parts
     question = brief if with_targets else replace(brief, targets=())
     targets = Targets(catalogue, question, chips, cards)
-    storage_gb = storage_floor_gb(catalogue, brief)
-    choices = drive_choices(pool, storage_gb)
-    memory_gb = memory_floor_gb(catalogue, brief)
-    if pool.kits.fixed and pool.kits.parts:
-        memory_gb = min(memory_gb, pool.kits.parts[0].total_gb)
+    floors = pool.floors
+    choices = drive_choices(pool, floors.storage)
     classes: dict[PlatformKey, int] = {}
     option_of = ints(classes.setdefault(platform_key(chip, pool), len(classes)) for chip in chips)
     enclosures = Enclosures(pool, [choice.bays for choice in choices])
@@ -295,8 +285,8 @@ def make_scenes(
 
     def scene(integrated: bool) -> Scene:
         need = Need(
-            memory_gb=memory_gb,
-            storage_gb=storage_gb,
+            memory_gb=floors.memory_gb,
+            all_channels=floors.all_channels,
             drives=choices,
             bays=enclosures.bays,
             integrated=integrated,
@@ -311,7 +301,6 @@ def make_scenes(
             option_of=option_of,
             enclosures=enclosures,
             supplies=supplies,
-            headroom_percent=brief.headroom_percent,
             watt_limit_w=brief.watt_limit_w,
             chip_w=ints(chip.sustained_w for chip in chips),
             card_w=_or_none(card.board_power_w for card in drawn),
@@ -325,11 +314,18 @@ def make_scenes(
             card_lanes=ints(card.pcie_lanes for card in cards),
             chip_gen=ints(chip.card_pcie_gen for chip in chips),
             chip_lanes=ints(chip.card_pcie_lanes for chip in chips),
-            igpu=np.array([chip.igpu_speed is not None for chip in chips], dtype=bool),
+            igpu=np.array(
+                [
+                    chip.igpu_speed is not None
+                    and (pool.processors.fixed or floors.starts_on(chip))
+                    for chip in chips
+                ],
+                dtype=bool,
+            ),
             allowed=allowed,
             link_matters=brief.accept_spill,
             platforms=Later(lambda: PlatformTables.of(list(classes), pool, need)),
-            drives=Later(lambda: drive_sets(pool, choices, storage_gb)),
+            drives=Later(lambda: drive_sets(pool, choices, floors.storage)),
         )
 
     return (scene(False),) if pool.cards.fixed else (scene(False), scene(True))

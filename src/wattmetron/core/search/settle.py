@@ -6,12 +6,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.floors import memory_floor_gb
+from wattmetron.core.fit.floors import broken
 from wattmetron.core.fit.rule import Look, Rule
 from wattmetron.core.fit.rules import BLOCKING, any_blocks, blocking_on, check
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.drives import Bays
+from wattmetron.core.search.enclosure import Shell
 from wattmetron.core.search.groups import Figures
 from wattmetron.core.search.hunt import Winner
 from wattmetron.core.search.platforms import (
@@ -22,12 +23,12 @@ from wattmetron.core.search.platforms import (
     rest_of,
 )
 from wattmetron.core.search.pool import KindPool
-from wattmetron.core.search.scene import Scene, Scenes, Shell
+from wattmetron.core.search.scene import Scene, Scenes
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kits import JOINT
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Case, Cooler, Graphics, Kind, Part, Processor
+from wattmetron.core.values.parts import Cooler, Graphics, Kind, Part, Processor
 
 Ints = NDArray[np.int64]
 SHELL: frozenset[Kind] = frozenset({"cooler", "supply", "case"})
@@ -60,17 +61,16 @@ def settle(
     )
     integrated, c, g = by_ids[0]
     scene = next(scene for scene in scenes if scene.integrated == integrated)
-    build = replace(
-        _Settler(catalogue, brief, scene, c, g).first(winner),
-        kept=kept.kept,
-        added=kept.added,
-        aside=kept.aside,
-    )
+    first = _Settler(brief, scene, c, g).first(winner)
+    build = replace(first, kept=kept.kept, added=kept.added, aside=kept.aside)
+    for _, fan in first.added:
+        build = build.with_part("fan", fan)
     machine = machine_of(catalogue, build, brief.clocks)
     findings = check(machine, wishes_of(brief))
     against = [finding.sentence for finding in findings if finding.level == "blocks"]
-    if against or machine.missing():
-        raise TableError(f"{build}: {against or machine.missing()}")
+    short = [*broken(machine, scene.pool.floors)]
+    if against or short or machine.missing():
+        raise TableError(f"{build}: {against or short or machine.missing()}")
     return build
 
 
@@ -81,15 +81,12 @@ def _card(scenes: Scenes, pairing: tuple[bool, int, int]) -> Graphics:
 class _Settler:
     """All choices for one processor and card, in the order of ids."""
 
-    def __init__(self, catalogue: Catalogue, brief: Brief, scene: Scene, c: int, g: int) -> None:
+    def __init__(self, brief: Brief, scene: Scene, c: int, g: int) -> None:
         self.scene, self.pool, self.c, self.g = scene, scene.pool, c, g
         self.wishes = wishes_of(brief)
         self.chip: Processor = scene.pool.processors.parts[c]
         self.card: Graphics | None = None if scene.integrated else scene.pool.cards.parts[g]
         self.kind, self.power_level = platform_key(self.chip, self.pool)
-        self.memory_gb = memory_floor_gb(catalogue, brief)
-        if self.pool.kits.fixed and self.pool.kits.parts:
-            self.memory_gb = min(self.memory_gb, self.pool.kits.parts[0].total_gb)
         self.base_cost = int(self.pool.processors.cost[c]) + int(scene.card_cost[g])
 
     def first(self, winner: Winner) -> Build:
@@ -124,7 +121,7 @@ class _Settler:
                 processor=self.chip, graphics=self.card, mainboard=board, memory=kit, storage=drives
             )
             left = winner.cost - int(so_far[row]) - drives_cost
-            cooler, supply, case = self._shell(inside, left)
+            cooler, supply, case, fans = self._shell(inside, left)
             return Build(
                 processor=self.chip.id,
                 graphics=self.card.id if self.card else None,
@@ -135,6 +132,7 @@ class _Settler:
                 supply=supply,
                 case=case,
                 more_kits=tuple(kit.id.split(JOINT)[1:]),
+                added=tuple(("fan", fan) for fan in fans),
             )
         raise TableError(f"no drives go with {board.id} for {winner.cost}")
 
@@ -144,7 +142,10 @@ class _Settler:
         fitting = fitting_boards(self.kind, self.pool, self.scene.integrated, self.power_level)
         typed = np.flatnonzero(kits.memory_type == self.kind.memory_type)
         b, k = (grid.ravel() for grid in np.meshgrid(fitting, typed, indexing="ij"))
-        fits = (kits.sticks[k] <= limits.slots[b]) & (kits.gb[k] >= self.memory_gb)
+        need = self.scene.need
+        fits = (kits.sticks[k] <= limits.slots[b]) & (kits.gb[k] >= need.memory_gb)
+        if need.all_channels:
+            fits &= kits.sticks[k] >= self.kind.channels
         fits &= ~kits.registered[k] | limits.registered[b]
         fits &= kits.gb[k] <= np.minimum(limits.gb[b], self.kind.max_gb)
         drives = min((choice.cost for choice in self.scene.need.drives), default=0)
@@ -172,35 +173,51 @@ class _Settler:
         )
         return self.scene.shell_cost(chip, card, rest, shell)
 
-    def _shell(self, inside: Machine, left: int) -> tuple[str | None, str, str]:
-        """Cooler, supply and case, first by ids, that together cost exactly what is left."""
+    def _shell(self, inside: Machine, left: int) -> tuple[str | None, str, str, tuple[str, ...]]:
+        """Cooler, supply, case and the fans that it lacks, first by ids, that together cost exactly
+        what is left.
+        """
         pool, look, goes = self.pool, Look(inside, self.wishes), Goes()
+        full_w = look.draw.full_w
+        (heat,) = pool.airflow.levels(np.array([full_w]))
+        with_fans = pool.cases.cost + pool.airflow.extra[heat]
         coolers = self._coolers(inside)
-        supplies = list(zip(pool.supplies.parts, pool.supplies.cost.tolist(), strict=True))
+        supplies = [
+            (supply, cost)
+            for supply, cost in zip(pool.supplies.parts, pool.supplies.cost.tolist(), strict=True)
+            if supply.watts >= pool.floors.supply_w(full_w)
+        ]
         spent = np.add.outer([cost for _, cost in coolers], [cost for _, cost in supplies])
-        cases: dict[int, list[Case]] = {}
-        for case, cost in zip(pool.cases.parts, pool.cases.cost.tolist(), strict=True):
-            cases.setdefault(cost, []).append(case)
-        for first, second in np.argwhere(np.isin(left - spent, pool.cases.cost)):
+        cases: dict[int, list[int]] = {}
+        for at, cost in enumerate(with_fans.tolist()):
+            cases.setdefault(cost, []).append(at)
+        for first, second in np.argwhere(np.isin(left - spent, with_fans)):
             cooler, supply = coolers[first][0], supplies[second][0]
             if cooler is not None and not goes.there(COOLER_RULES, look, "cooler", cooler):
                 continue
             if not goes.there(SUPPLY_RULES, look, "supply", supply):
                 continue
-            for case in cases[left - int(spent[first, second])]:
+            for at in cases[left - int(spent[first, second])]:
+                case = pool.cases.parts[at]
                 whole = replace(inside, cooler=cooler, supply=supply, case=case)
                 if not any_blocks(CASE_RULES, Look(whole, self.wishes)):
-                    return cooler.id if cooler else None, supply.id, case.id
+                    fans = pool.airflow.packs(at, full_w).ids
+                    return cooler.id if cooler else None, supply.id, case.id, fans
         name = inside.mainboard.id if inside.mainboard else "no board"
         raise TableError(f"no cooler, supply and case for {name} cost {left}")
 
     def _coolers(self, inside: Machine) -> list[tuple[Cooler | None, int]]:
         """Those on sale with their costs; none as well, where the processor's own suffices."""
         shelf: KindPool[Cooler] = self.pool.coolers
-        choices: list[tuple[Cooler | None, int]] = []
-        if not shelf.fixed and "cooler" not in inside.missing():
-            choices.append((None, 0))
-        return [*choices, *zip(shelf.parts, shelf.cost.tolist(), strict=True)]
+        floors = self.pool.floors
+        boxed: list[tuple[Cooler | None, int]] = []
+        if not shelf.fixed and floors.boxed_does(self.chip):
+            boxed.append((None, 0))
+        return boxed + [
+            (cooler, cost)
+            for cooler, cost in zip(shelf.parts, shelf.cost.tolist(), strict=True)
+            if floors.cools(cooler.capacity_w, self.chip)
+        ]
 
 
 class Goes:

@@ -4,7 +4,7 @@ import re
 from typing import Literal
 
 from wattmetron.core.values.games import PresetName
-from wattmetron.core.values.published import StorageKind
+from wattmetron.core.values.parts import StorageKind
 
 Unit = Literal["memory", "storage"]
 

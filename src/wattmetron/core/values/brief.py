@@ -326,6 +326,18 @@ class Brief:
             sense="at least",
         ),
     ] = 140
+    reserve_percent: Annotated[
+        int,
+        Asked(
+            words="reserve",
+            text="What cooler and power supply carry beyond what sizing asks for",
+            label="Reserve of cooler and supply",
+            unit="%",
+            least=0,
+            most=100,
+        ),
+        Wish(name="reserve", without=0, said="{value} % reserve in cooler and supply"),
+    ] = 10
     watt_limit_w: Annotated[
         int | None,
         Asked(
@@ -609,6 +621,68 @@ class Brief:
             value=True,
         ),
     ] = False
+    solid_state: Annotated[
+        bool,
+        Asked(
+            words="solid state",
+            text="Whether the system is on solid state, and games on the kind that they ask for",
+            label="System on an SSD, games on the kind they ask for",
+            flag=("asked for", "let go"),
+        ),
+        Wish(name="solid state", without=False, said="system and games on SSDs"),
+    ] = True
+    games_start: Annotated[
+        bool,
+        Asked(
+            words="graphics API",
+            text="Whether what draws must know the graphics API that each game needs to start",
+            label="Graphics that every game starts on",
+            flag=("asked for", "let go"),
+        ),
+        Wish(name="graphics API", without=False, said="graphics that every game starts on"),
+    ] = True
+    starts_as_bought: Annotated[
+        bool,
+        Asked(
+            words="first start",
+            text="Whether the machine starts without a part borrowed for a firmware update",
+            label="Starts without a borrowed processor",
+            flag=("asked for", "let go"),
+        ),
+        Wish(name="first start", without=False, said="starts without a borrowed processor"),
+    ] = True
+    heat_carried: Annotated[
+        bool,
+        Asked(
+            words="airflow",
+            text="Whether case and fans carry all heat off quietly; missing fans are bought",
+            label="Enough airflow, fans bought where they are missing",
+            flag=("asked for", "let go"),
+        ),
+        Wish(name="airflow", without=False, said="enough airflow"),
+    ] = True
+    boxed_judged: Annotated[
+        bool,
+        Asked(
+            words="boxed cooler",
+            text="Whether a boxed cooler counts only where its height is known to fit",
+            label="Boxed cooler only where it is known to fit",
+            flag=("asked for", "let go"),
+            term="boxed cooler",
+            meaning="The cooler that comes in the box with a processor.",
+        ),
+        Wish(name="boxed cooler", without=False, said="a boxed cooler only where known to fit"),
+    ] = True
+    all_channels: Annotated[
+        bool,
+        Asked(
+            words="memory channels",
+            text="Whether memory must stand in all channels of the processor",
+            label="Memory in all channels",
+            flag=("asked for", "let go"),
+        ),
+        Wish(name="memory channels", without=False, said="memory in all channels"),
+    ] = True
     targets: Annotated[
         tuple[Target, ...], Asked(words="list of targets", text="Targets", longest=40)
     ] = ()

@@ -91,6 +91,12 @@ class Machine:
         return included + sum(part.pack for part in self.added if isinstance(part, Fan))
 
     @property
+    def fans_placed(self) -> int:
+        """Fans that find a place in the case; all of them where its places are not known."""
+        places = self.case.fan_places if self.case else None
+        return self.fans if places is None else min(self.fans, places)
+
+    @property
     def uses_integrated(self) -> bool:
         return (
             self.graphics is None

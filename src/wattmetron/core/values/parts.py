@@ -34,6 +34,11 @@ Kind = Literal[
     "display",
     "input",
 ]
+StorageKind = Literal["hard disk", "SSD", "NVMe SSD"]
+STORAGE_KINDS: tuple[StorageKind, ...] = ("hard disk", "SSD", "NVMe SSD")
+"""Slower kinds first."""
+HARD_DISK_MBS = 300
+"""A SATA drive that reads no faster spins."""
 KINDS: tuple[Kind, ...] = (
     "processor",
     "graphics",
@@ -44,6 +49,8 @@ KINDS: tuple[Kind, ...] = (
     "supply",
     "case",
 )
+PROPOSED_KINDS: tuple[Kind, ...] = (*KINDS, "fan")
+"""Kinds that a proposal decides about."""
 FURTHER_KINDS: tuple[Kind, ...] = ("fan", "wireless", "optical", "system", "display", "input")
 """Kinds beside the eight that a machine is made of: several of each, none needed."""
 ALL_KINDS: tuple[Kind, ...] = (*KINDS, *FURTHER_KINDS)
@@ -177,6 +184,15 @@ class Processor(Part):
     ] = ()
     boxed_cooler_w: Annotated[
         Watts | None, Column("Capacity of the boxed cooler; empty: none", "W")
+    ] = None
+    boxed_height_mm: Annotated[
+        Millimetres | None, Column("Height of the boxed cooler; empty: not known", "mm")
+    ] = None
+    boxed_noise_dba: Annotated[
+        float | None,
+        Ge(0),
+        Le(90),
+        Column("Noise of the boxed cooler at full load; empty: not known", "dB(A)"),
     ] = None
     tunable: Annotated[bool, Column("Whether its clocks can be tuned")] = False
     firmware_family: Annotated[
@@ -320,6 +336,12 @@ class Storage(Part):
     @property
     def size(self) -> DriveForm:
         return self.form or ("M.2" if self.interface == "M.2 NVMe" else "2.5 inch")
+
+    @property
+    def kind(self) -> StorageKind:
+        if self.interface == "M.2 NVMe":
+            return "NVMe SSD"
+        return "SSD" if self.read_mbs > HARD_DISK_MBS else "hard disk"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

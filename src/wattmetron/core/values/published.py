@@ -10,11 +10,10 @@ from annotated_types import Ge, Le
 
 from wattmetron.core.values.fields import LEAST, Column
 from wattmetron.core.values.games import PresetName
+from wattmetron.core.values.parts import StorageKind
 
 Side = Literal["processor", "graphics"]
 SIDES: tuple[Side, ...] = ("processor", "graphics")
-StorageKind = Literal["hard disk", "SSD", "NVMe SSD"]
-STORAGE_KINDS: tuple[StorageKind, ...] = ("hard disk", "SSD", "NVMe SSD")
 
 Amount = Annotated[float, Ge(LEAST), Le(100_000)]
 Pixels = Annotated[int, Ge(320), Le(16_384)]

@@ -1,6 +1,6 @@
 """The wishes of a brief, as its fields declare them: held, let go, preferred, insisted on."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import replace
 from typing import Any
 
@@ -41,6 +41,12 @@ def without(brief: Brief, wishes: tuple[Declared, ...]) -> Brief:
     """The brief with these wishes let go."""
     changes: dict[str, Any] = {field.name: field.wish.without for field in wishes if field.wish}
     return replace(brief, **changes)
+
+
+def letting_go(brief: Brief, names: Iterable[str]) -> Brief:
+    """The brief with the wishes of these fields let go."""
+    gone = {*names}
+    return without(brief, tuple(field for field in WISHES if field.name in gone))
 
 
 def read_preference(preference: Preference) -> Any:

@@ -20,7 +20,7 @@ from wattmetron.core.search.scene import Scenes, scenes_for
 from wattmetron.core.search.settle import settle
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import KINDS, Kind, Part
+from wattmetron.core.values.parts import PROPOSED_KINDS, Kind, Part
 from wattmetron.services.advice.preferences import settled
 from wattmetron.services.advice.proposals import kept_parts
 from wattmetron.services.advice.years import outlasts
@@ -160,7 +160,7 @@ def _more(tables: Tables, now: Assessment, change: int) -> More:
     if step is None:
         return More(change, None, ())
     build = tables.build_at(step)
-    same = tuple(kind for kind in KINDS if build.of(kind) != now.build.of(kind))
+    same = tuple(kind for kind in PROPOSED_KINDS if build.of(kind) != now.build.of(kind))
     return More(change, assess(tables.catalogue, tables.brief, build), same)
 
 
@@ -168,9 +168,9 @@ def split_of(catalogue: Catalogue, now: Assessment) -> Split | None:
     """The split of a whole build in which nothing blocks; else None."""
     if not now.whole:
         return None
-    costs: dict[Kind, int] = dict.fromkeys(KINDS, 0)
+    costs: dict[Kind, int] = dict.fromkeys(PROPOSED_KINDS, 0)
     for line in now.lines:
-        if line.kind in KINDS:
+        if line.kind in PROPOSED_KINDS:
             costs[line.kind] += line.cost_minor
     brief = known_brief(catalogue, now.brief)
     return catalogue.keep.long(

@@ -14,7 +14,7 @@ from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import KINDS, Kind, Part
+from wattmetron.core.values.parts import KINDS, PROPOSED_KINDS, Kind, Part
 from wattmetron.core.values.words import listed
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.advice.preferences import preference_lines, settled
@@ -69,12 +69,12 @@ class Answer:
 
 
 def kept_parts(build: Build) -> Build:
-    """Only the parts of a build that are kept, and the further ones, which no proposal touches; one
-    card at most.
+    """Only the parts of a build that are kept, and the further ones, which no proposal touches but
+    for fans; one card at most.
     """
     free = replace(build, second_card=None)
     for kind, part_id in free.ids():
-        if part_id not in build.kept and kind in KINDS:
+        if part_id not in build.kept and kind in PROPOSED_KINDS:
             free = free.without(kind, part_id)
     return free
 
@@ -200,7 +200,7 @@ def _why_not(catalogue: Catalogue, now: Assessment, build: Build, part: Part) ->
     price = catalogue.prices(brief.region, brief.allow_used).delivered(part.id) or 0
     reasons = [
         *(said.sentence for said in blocking(blocking_on(kind_of(part)), look)),
-        *floors_missed(catalogue, brief, machine),
+        *floors_missed(catalogue, brief, machine).values(),
         *not_allowed(brief, part, price, now.currency, now.stays),
     ]
     return next(iter(reasons), "Something would be missing." if machine.missing() else "")

@@ -14,7 +14,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer
-from wattmetron.core.values.parts import KINDS, Graphics, Kind, Processor
+from wattmetron.core.values.parts import PROPOSED_KINDS, Graphics, Kind, Processor
 from wattmetron.services.advice.preferences import settled
 from wattmetron.services.advice.proposals import kept_parts
 from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build
@@ -54,9 +54,7 @@ def _what_if(
     supposeds = []
     for words, changed, asked in _suppositions(catalogue, brief, kept, today):
         then = _answer(changed, asked, kept)
-        kinds = tuple(
-            kind for kind in KINDS if today and then and today.build.of(kind) != then.build.of(kind)
-        )
+        kinds = _changed(today, then)
         supposeds.append(Supposed(words, then, kinds))
     return today, tuple(supposeds)
 
@@ -147,9 +145,7 @@ def elsewhere(
         )
     kept = kept_parts(known_build(catalogue, build))
     today, then = _answer(catalogue, known, kept), _answer(catalogue, asked, kept)
-    kinds = tuple(
-        kind for kind in KINDS if today and then and today.build.of(kind) != then.build.of(kind)
-    )
+    kinds = _changed(today, then)
     return Supposed(
         f"Bought in {there.name} for up to {money(asked.budget_high_minor, there.currency)}",
         then,
@@ -209,9 +205,7 @@ def announced(
     ).kept_by(catalogue.keep.branch(OF_GAMES | {"table"}))
     kept = kept_parts(known_build(catalogue, build))
     today, then = _answer(catalogue, known, kept), _answer(later, known, kept)
-    kinds = tuple(
-        kind for kind in KINDS if today and then and today.build.of(kind) != then.build.of(kind)
-    )
+    kinds = _changed(today, then)
     picked = then is not None and part.id in then.build.of(kind_of(part))
     price = money(price_minor, catalogue.region(known.region).currency)
     words = (
@@ -234,3 +228,10 @@ def _announced(base: Processor | Graphics, times: float) -> Processor | Graphics
         chip=f"{base.chip}, announced",
         withdrawn=None,
     )
+
+
+def _changed(today: Assessment | None, then: Assessment | None) -> tuple[Kind, ...]:
+    """The kinds in which two answers differ."""
+    if today is None or then is None:
+        return ()
+    return tuple(kind for kind in PROPOSED_KINDS if today.build.of(kind) != then.build.of(kind))

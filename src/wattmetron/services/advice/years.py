@@ -2,6 +2,7 @@
 carries, the next step.
 """
 
+from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import date
@@ -16,7 +17,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
-from wattmetron.core.values.parts import KINDS, Kind, Part
+from wattmetron.core.values.parts import PROPOSED_KINDS, Kind, Part
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.desk.assess import Assessment, known_brief
 
@@ -181,7 +182,7 @@ def _step(later: Catalogue, now: Assessment, sides: tuple[Kind, ...]) -> YearSte
     )
     kept = replace(now.build, second_card=None)
     for kind, part_id in now.build.ids():
-        if kind in free or kind not in KINDS:
+        if kind in free or kind not in PROPOSED_KINDS:
             kept = kept.without(kind, part_id)
     met = tuple(estimate.target for estimate in now.counted if estimate.state == "meets")
     asked = replace(
@@ -198,10 +199,7 @@ def _step(later: Catalogue, now: Assessment, sides: tuple[Kind, ...]) -> YearSte
     proposal = propose(later, asked, "least money", kept)
     if proposal.build is None:
         return YearStep(sides, (), 0)
-    bought = tuple(
-        later.part(part_id)
-        for kind in KINDS
-        for part_id in proposal.build.of(kind)
-        if part_id not in now.build.of(kind)
+    bought = Counter(proposal.build.ids()) - Counter(now.build.ids())
+    return YearStep(
+        sides, tuple(later.part(part_id) for _, part_id in bought.elements()), proposal.cost_minor
     )
-    return YearStep(sides, bought, proposal.cost_minor)

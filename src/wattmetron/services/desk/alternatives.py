@@ -7,15 +7,14 @@ from datetime import date
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownPartError
-from wattmetron.core.fit.rules import check
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.fit.vetting import Vetting
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.speeds.equals import Use, equals
 from wattmetron.core.speeds.scale import Standing, scale_of
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.parts import Kind, Part
-from wattmetron.services.desk.assess import Assessment, known_build
+from wattmetron.services.desk.assess import Assessment, known_brief, known_build, not_allowed
 
 SHOWN = 12
 
@@ -89,7 +88,10 @@ def alternatives(
         for offer, equal in as_good
         if named is None or equal.named or offer.delivered_minor < named
     ]
-    forced = {equal.part.id: _forces(catalogue, now, kind, equal.part) for _, equal in cheaper}
+    vetting = None if now is None else _vetting(catalogue, now)
+    forced = {
+        equal.part.id: _forces(catalogue, now, vetting, kind, equal.part) for _, equal in cheaper
+    }
     alternatives = [row for row in cheaper if row[1].named or not forced[row[1].part.id][0]]
     rows = tuple(
         Alternative(
@@ -119,23 +121,27 @@ def alternatives(
     )
 
 
+def _vetting(catalogue: Catalogue, now: Assessment) -> Vetting:
+    machine = machine_of(catalogue, known_build(catalogue, now.build), now.brief.clocks)
+    return Vetting(catalogue, known_brief(catalogue, now.brief), machine)
+
+
 def _forces(
-    catalogue: Catalogue, now: Assessment | None, kind: Kind, part: Part
+    catalogue: Catalogue,
+    now: Assessment | None,
+    vetting: Vetting | None,
+    kind: Kind,
+    part: Part,
 ) -> tuple[tuple[str, ...], Build | None]:
-    """Findings that block with this part in the build and did not before, and the build that it
-    makes.
-    """
-    if now is None:
+    """What speaks against this part in the build as a whole, and the build that it makes."""
+    if now is None or vetting is None:
         return (), None
     build = now.build.with_part(kind, part.id)
     machine = machine_of(catalogue, known_build(catalogue, build), now.brief.clocks)
-    before = {finding.sentence for finding in now.findings}
-    new = [
-        finding
-        for finding in check(machine, wishes_of(now.brief))
-        if finding.level == "blocks" and finding.sentence not in before
-    ]
-    return tuple(finding.sentence for finding in new), build
+    book = catalogue.prices(now.brief.region, now.brief.allow_used)
+    cost = book.delivered(part.id) or 0
+    against = not_allowed(now.brief, part, cost, book.currency, now.stays)
+    return (*against, *vetting.objections(machine)), build
 
 
 def _age(released: date | None, today: date | None) -> int | None:

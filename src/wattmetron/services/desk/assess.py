@@ -7,7 +7,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError, UnknownPartError
 from wattmetron.core.fit.allowed import Purchase, barring
 from wattmetron.core.fit.finding import Finding
-from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
+from wattmetron.core.fit.floors import floors_of, missed
 from wattmetron.core.fit.remedies import Remedy, remedies
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.waste import weighed
@@ -180,7 +180,7 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
         needed_w=needed_supply_w(drawn.full_w, brief.headroom_percent),
         missing=machine.missing(),
         floors=(
-            *floors_missed(catalogue, brief, machine),
+            *floors_missed(catalogue, brief, machine).values(),
             *_rules_missed(catalogue, brief, build, lines),
         ),
         aside=aside,
@@ -284,23 +284,9 @@ def _estimate(
         return None
 
 
-def floors_missed(catalogue: Catalogue, brief: Brief, machine: Machine) -> list[str]:
-    """Sentences about floors of the brief that the build does not reach."""
-    known = known_brief(catalogue, brief)
-    missed = []
-    memory_gb = memory_floor_gb(catalogue, known)
-    if machine.memory and machine.memory.total_gb < memory_gb:
-        missed.append(
-            f"Memory is {machine.memory.total_gb:g} GB; brief and games want {memory_gb:g} GB."
-        )
-    storage_gb = storage_floor_gb(catalogue, known)
-    has_gb = sum(drive.capacity_gb for drive in machine.storage)
-    if machine.storage and has_gb < storage_gb:
-        missed.append(
-            f"Storage is {has_gb:,} GB; brief and games want {storage_gb:,.0f} GB with a fifth kept"
-            " free."
-        )
-    return missed
+def floors_missed(catalogue: Catalogue, brief: Brief, machine: Machine) -> dict[str, str]:
+    """By field of the brief a sentence about its floor that the build does not reach."""
+    return dict(missed(machine, floors_of(catalogue, known_brief(catalogue, brief))))
 
 
 def _rules_missed(
@@ -373,18 +359,17 @@ def finding_remedies(
     catalogue: Catalogue, assessment: Assessment, finding: Finding
 ) -> tuple[Remedy, ...]:
     """Actions that clear a finding."""
-    wishes = whole_wishes(catalogue, assessment.brief)
-    offers = (assessment.brief.region, assessment.brief.allow_used)
+    brief = known_brief(catalogue, searched(assessment.brief))
     return catalogue.keep.long(
-        ("remedies", finding, assessment.build, wishes, offers),
-        lambda: _finding_remedies(catalogue, assessment.build, finding, wishes, offers),
+        ("remedies", finding, assessment.build, brief),
+        lambda: _finding_remedies(catalogue, brief, assessment.build, finding),
     )
 
 
 def _finding_remedies(
-    catalogue: Catalogue, build: Build, finding: Finding, wishes: Wishes, offers: tuple[str, bool]
+    catalogue: Catalogue, brief: Brief, build: Build, finding: Finding
 ) -> tuple[Remedy, ...]:
     try:
-        return remedies(catalogue, catalogue.prices(*offers), build, finding, wishes)
+        return remedies(catalogue, brief, build, finding)
     except UnknownPartError:
         return ()

@@ -6,9 +6,11 @@ from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.finding import Finding
+from wattmetron.core.fit.floors import broken, floors_of
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.parts import KINDS, Kind
+from wattmetron.core.values.wishes import letting_go
 from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build
 
 SIDES: frozenset[Kind] = frozenset({"processor", "graphics"})
@@ -65,15 +67,18 @@ def _preferred(finding: Finding) -> tuple[Kind, ...]:
 
 
 def _fitted(catalogue: Catalogue, now: Assessment, freed: frozenset[Kind]) -> Build | None:
-    """The cheapest build that keeps all other kinds."""
+    """The cheapest build that keeps all other kinds; floors that the present one misses are no
+    matter.
+    """
     kept = known_build(catalogue, now.build)
     for kind in freed:
         for part_id in kept.of(kind):
             kept = kept.without(kind, part_id)
     gone = {part_id for kind in freed for part_id in now.build.of(kind)}
     brief = known_brief(catalogue, now.brief)
+    missed = broken(now.machine, floors_of(catalogue, brief))
     brief = replace(
-        brief,
+        letting_go(brief, missed),
         owned=tuple(each_part_id for each_part_id in brief.owned if each_part_id not in gone),
         targets=(),
         storage_gb=0.0 if kept.storage else brief.storage_gb,

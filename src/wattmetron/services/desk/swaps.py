@@ -49,6 +49,11 @@ from wattmetron.services.desk.assess import (
 )
 
 NEIGHBOURS = 5
+OWN_FLOORS: dict[Kind, tuple[str, ...]] = {
+    "memory": ("memory_gb", "all_channels"),
+    "storage": ("storage_gb", "solid_state"),
+}
+"""The brief's floors that hang on one kind alone."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -229,16 +234,10 @@ def _candidate(
 
 def _floors(catalogue: Catalogue, now: Assessment, kind: Kind, machine: Machine) -> tuple[str, ...]:
     """Floors of the brief that a memory kit or drive would miss."""
-    if kind not in ("memory", "storage"):
+    if kind not in OWN_FLOORS:
         return ()
-    bare = replace(machine, memory=machine.memory if kind == "memory" else None)
-    return tuple(
-        floors_missed(
-            catalogue,
-            now.brief,
-            replace(bare, storage=machine.storage if kind == "storage" else ()),
-        )
-    )
+    missed = floors_missed(catalogue, now.brief, machine)
+    return tuple(missed[field] for field in OWN_FLOORS[kind] if field in missed)
 
 
 def _around(

@@ -10,8 +10,8 @@ from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.requirements.verdicts import Contender
 from wattmetron.core.speeds.scale import Standing, anchors_of, scale_of
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Storage
-from wattmetron.core.values.published import Side, StorageKind, Tier
+from wattmetron.core.values.parts import STORAGE_KINDS, Storage, StorageKind
+from wattmetron.core.values.published import Side, Tier
 
 
 class NothingTypedError(InvalidError):
@@ -61,11 +61,7 @@ def machine_contender(machine: Machine, system: str = "") -> Contender:
 
 
 def _best_kind(drives: tuple[Storage, ...]) -> StorageKind | None:
-    if not drives:
-        return None
-    if any(drive.interface == "M.2 NVMe" for drive in drives):
-        return "NVMe SSD"
-    return "SSD" if any(drive.read_mbs > 300 for drive in drives) else "hard disk"
+    return max((drive.kind for drive in drives), key=STORAGE_KINDS.index, default=None)
 
 
 def typed_contender(catalogue: Catalogue, text: str) -> Contender:

@@ -135,6 +135,7 @@ class BriefForm:
     entries: tuple[AskedEntry, ...]
     groups: tuple[Ticks, ...]
     flags: tuple[TickBox, ...]
+    floors: tuple[TickBox, ...]
     targets: tuple[TargetForm, ...]
     games: tuple[tuple[str, str], ...]
     makers: tuple[str, ...]
@@ -166,7 +167,8 @@ def brief_form(
     return BriefForm(
         entries=tuple(asked.entries()),
         groups=tuple(asked.groups()),
-        flags=tuple(asked.flags()),
+        flags=tuple(asked.flags(False)),
+        floors=tuple(asked.flags(True)),
         targets=tuple(
             _target(catalogue, target, drafts, tier_words.get(target.id, ""))
             for target in brief.targets
@@ -294,9 +296,10 @@ class _Asking:
             )
             yield Ticks(field.asked.label, field.name if field.asked.meaning else "", boxes)
 
-    def flags(self) -> Iterable[TickBox]:
+    def flags(self, usual: bool) -> Iterable[TickBox]:
+        """Boxes that are usually ticked, the floors of every proposal, or those that are not."""
         for field in GENERAL:
-            if field.bare is bool:
+            if field.bare is bool and field.default is usual:
                 id_ = "f-" + field.name.replace("_", "-")
                 term = field.name if field.asked.meaning else ""
                 ticked = getattr(self.brief, field.name)

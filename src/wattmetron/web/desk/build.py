@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from wattmetron.core.values.build import MAX_KITS
-from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind, Memory
+from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, PROPOSED_KINDS, Kind, Memory
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, CostLine, Remaining
 from wattmetron.services.desk.swaps import traits
@@ -155,7 +155,7 @@ def _row(
         kept=line.kept,
         owned=line.owned,
         changed=changed,
-        keepable=line.kind in KINDS,
+        keepable=line.kind in PROPOSED_KINDS,
     )
 
 

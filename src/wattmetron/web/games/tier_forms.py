@@ -8,10 +8,10 @@ from pydantic import BeforeValidator
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.games import PRESETS
+from wattmetron.core.values.parts import STORAGE_KINDS
 from wattmetron.core.values.published import (
     ROLES,
     SIDES,
-    STORAGE_KINDS,
     Assumed,
     Assumptions,
     Listed,

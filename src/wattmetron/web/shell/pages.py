@@ -10,7 +10,7 @@ from jinja2 import Environment, FileSystemLoader, StrictUndefined
 from wattmetron import __version__
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.money import to_decimal
-from wattmetron.core.values.published import STORAGE_KINDS
+from wattmetron.core.values.parts import STORAGE_KINDS
 from wattmetron.services.words.figures import money
 from wattmetron.services.words.glossary import GLOSSARY
 from wattmetron.web.drawing.frame_row import axis

@@ -1,0 +1,66 @@
+"""Whether a change of a machine is sound: looked at as a whole machine, by all rules and floors.
+
+Findings are compared by rule and the places that they concern, not by count.
+"""
+
+from collections.abc import Iterable, Iterator
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.finding import LEVELS, NOT_JUDGED, Finding
+from wattmetron.core.fit.floors import broken, floors_of, missed
+from wattmetron.core.fit.rules import check
+from wattmetron.core.fit.waste import weighed
+from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.machine import Machine
+
+HARMLESS = LEVELS.index("good to know")
+
+
+def added(before: Iterable[Finding], after: Iterable[Finding]) -> Iterator[Finding]:
+    """Findings above *good to know* after a change that did not stand before, or not as gravely."""
+    standing = {}
+    for finding in sorted(before, key=lambda own: -LEVELS.index(own.level)):
+        standing[finding.rule, finding.kinds] = LEVELS.index(finding.level)
+    for finding in after:
+        grave = LEVELS.index(finding.level)
+        if grave < standing.get((finding.rule, finding.kinds), HARMLESS):
+            yield finding
+
+
+class Vetting:
+    """What changes of one machine under a brief would add to its findings and missed floors."""
+
+    def __init__(self, catalogue: Catalogue, brief: Brief, machine: Machine) -> None:
+        self._catalogue = catalogue
+        self._book = catalogue.prices(brief.region, brief.allow_used)
+        self.wishes = wishes_of(brief, catalogue.games, catalogue.published)
+        self.floors = floors_of(catalogue, brief)
+        self.findings = self.judge(machine)
+        self._missed = broken(machine, self.floors)
+        self._unjudged = _unjudged(self.findings)
+
+    def judge(self, machine: Machine) -> tuple[Finding, ...]:
+        """All findings about a machine."""
+        return weighed(check(machine, self.wishes), machine, self._catalogue, self._book)
+
+    def objections(self, machine: Machine) -> Iterator[str]:
+        """A sentence for each finding that a changed machine adds and each floor that it newly
+        misses.
+        """
+        after = self.judge(machine)
+        yield from (finding.sentence for finding in added(self.findings, after))
+        for field, sentence in missed(machine, self.floors):
+            if field not in self._missed:
+                yield sentence
+        if _unjudged(after) > self._unjudged:
+            yield from (own.sentence for own in after if own.rule == NOT_JUDGED.name)
+
+    def passes(self, machine: Machine) -> bool:
+        """Whether there is no objection."""
+        return next(self.objections(machine), None) is None
+
+
+def _unjudged(findings: Iterable[Finding]) -> int:
+    """How many figures are missing: what cannot be judged is not cleared."""
+    return sum(len(finding.figures) for finding in findings if finding.rule == NOT_JUDGED.name)
