@@ -12,7 +12,8 @@ STOPS_AHEAD = """id => {
     if (active && active.id === id) return 0;
     const sorts = "a, button, input, select, textarea, summary, [tabindex]";
     const stops = [...document.querySelectorAll(sorts)].filter(
-        stop => stop.tabIndex >= 0 && !stop.disabled && stop.getClientRects().length && stop.checkVisibility()
+        stop => stop.tabIndex >= 0 && !stop.disabled && stop.getClientRects().length
+            && stop.checkVisibility()
     );
     return Math.max(1, stops.findIndex(stop => stop.id === id) - stops.indexOf(active));
 }"""

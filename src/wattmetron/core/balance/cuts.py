@@ -139,6 +139,14 @@ def _frames(
     return [tuple(change) for change in changes], [tuple(state) for state in states], worsens
 
 
+def keeps_frames(catalogue: Catalogue, brief: Brief, before: Machine, after: Machine) -> bool:
+    """Whether no target's r falls by 2 % or more and no state worsens from one machine to
+    another.
+    """
+    changes, _, worsens = _frames(catalogue, brief, before, [after], True)
+    return not worsens[0] and all(change > TRIFLE for change in changes[0])
+
+
 def free_money(cuts: list[Cut]) -> dict[Kind, Cut]:
     """For each kind the cheapest replacement that costs no frames."""
     best: dict[Kind, Cut] = {}

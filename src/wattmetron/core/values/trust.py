@@ -1,12 +1,13 @@
 """How far a part can be trusted, derived from what is known of it, never copied from a list."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
 
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import KIND_PLURALS, Part, PowerSupply
 
 Trust = Literal["doubtful", "unknown", "plain", "proven"]
+TRUSTS: tuple[Trust, ...] = get_args(Trust)
 TrustFloor = Literal["anything", "nothing doubtful", "plain or proven", "proven only"]
 TRUST_FLOORS: dict[TrustFloor, frozenset[Trust]] = {
     "anything": frozenset({"doubtful", "unknown", "plain", "proven"}),

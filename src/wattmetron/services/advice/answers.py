@@ -9,6 +9,7 @@ from wattmetron.core.fit.remedies import Remedy
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.formats.brief_file import build_file
 from wattmetron.services.advice.proposals import Answer
+from wattmetron.services.advice.rest import rest_of
 from wattmetron.services.desk.assess import Assessment, finding_remedies
 from wattmetron.services.words.figures import amount
 
@@ -90,6 +91,21 @@ def check_json(catalogue: Catalogue, assessment: Assessment) -> dict[str, Any]:
     }
 
 
+def rest_json(catalogue: Catalogue, assessment: Assessment) -> list[dict[str, Any]]:
+    """What the money that is left could add, part by part."""
+    rest = rest_of(catalogue, assessment)
+    return [
+        {
+            "kind": addition.kind,
+            "part": addition.part.id,
+            "instead_of": addition.instead_of,
+            "costs_more": amount(addition.cost_minor),
+            "for": addition.reason,
+        }
+        for addition in (rest.additions if rest is not None else ())
+    ]
+
+
 def _remedy(remedy: Remedy) -> dict[str, Any]:
     return {
         "kind": remedy.kind,
@@ -140,5 +156,6 @@ def proposal_json(catalogue: Catalogue, answer: Answer) -> dict[str, Any]:
             {"change": relaxation.sentence, "total_cost": amount(relaxation.cost_minor)}
             for relaxation in answer.relaxations
         ],
+        "rest": rest_json(catalogue, answer.assessment) if answer.assessment else [],
         **(assessment_json(catalogue, answer.assessment) if answer.assessment else {"build": None}),
     }

@@ -138,8 +138,8 @@ def left_words(catalogue: Catalogue, subject: Assessment) -> str:
             price, name = max(priced)
             said.append(f"{name} ({money(price, subject.currency)})")
     return (
-        f"{money(subject.left_minor, subject.currency)} is left: outside the machine it would pay"
-        f" for {', '.join(said[:-1]) + ' or ' if len(said) > 1 else ''}{said[-1]}."
+        f"Outside the machine {money(subject.left_minor, subject.currency)} would pay for"
+        f" {', '.join(said[:-1]) + ' or ' if len(said) > 1 else ''}{said[-1]}."
         if said
         else ""
     )

@@ -36,6 +36,7 @@ from wattmetron.web.desk.fit import FitView, fit_view
 from wattmetron.web.desk.frames import FIGURE_NAMES, FrameRowView, frame_rows
 from wattmetron.web.desk.meters import MeterView, meters
 from wattmetron.web.desk.required import Required, required, tier_words
+from wattmetron.web.desk.rest import RestView, rest_view
 from wattmetron.web.desk.settings import SettingsView, settings_view
 from wattmetron.web.desk.swap import SwapView, swap_view
 from wattmetron.web.desk.workings import WorkingView, working_view
@@ -102,6 +103,7 @@ class Desk:
     settings: SettingsView | None
     fit: FitView | None
     balance: BalanceView | None
+    rest: RestView | None
     trust_rows: tuple[TrustRow, ...]
     notice: str = ""
     error: str = ""
@@ -191,6 +193,7 @@ def make_desk(
             if query.view == "balance"
             else None
         ),
+        rest=_rest(catalogue, found, now, opened, query),
         trust_rows=_trust(catalogue, brief, plan.build) if query.trust else (),
     )
 
@@ -256,6 +259,23 @@ def _balance(
         return link(tried=encode_build(build, opened.plan.build))
 
     return balance_view(catalogue, present, tried, link, trial, query, f"/briefs/{opened.id}/steps")
+
+
+def _rest(
+    catalogue: Catalogue, found: Answer | None, now: Assessment, opened: Opened, query: DeskQuery
+) -> RestView | None:
+    """What could be added to the proposal, or in the Balance view to what is in the build or being
+    tried.
+    """
+
+    def trial(build: Build) -> str:
+        return query.url(
+            opened.id, tried=encode_build(build, opened.plan.build), propose=None, swap=None
+        )
+
+    if found is not None:
+        return rest_view(catalogue, found.assessment, trial)
+    return rest_view(catalogue, now, trial) if query.view == "balance" else None
 
 
 def _fit(
