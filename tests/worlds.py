@@ -34,6 +34,7 @@ FLOORS = (
     "heat_carried",
     "boxed_judged",
     "all_channels",
+    "enough_threads",
 )
 REGION = Region(id="town", name="Town", currency="EUR", tax_percent=21.0, mains_v=230)
 
@@ -303,6 +304,7 @@ class World:
             ray_tracing_ms_per_mpx=self.pick(None, 2.0),
             ray_tracing_memory_gb=1.0,
             upscalers=self.pick((), ("Driftlens",)),
+            threads=(8, None, 6)[n % 3],
             engine_cap_fps=self.pick(None, None, None, 144.0),
             processor_work_sd=self.pick(0.06, 0.1),
             graphics_work_sd=self.pick(0.06, 0.1),

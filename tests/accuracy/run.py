@@ -113,14 +113,14 @@ def _score(kept: Tally, world: World, fit, question, truth) -> None:
     )
     chip, card = world.processors[p], world.cards[g]
     known = [fit.game.affinity(item.side, item.key, item.design) for item in (chip, card)]
-    load = work.workload(fit.game, target, False, *known)
+    load = work.workload(fit.game, target, False, *known, chip.threads)
     made = work.graphics_work(load, [card.speeds], np.nan, np.inf, 1.0)
     t_c, t_g = float(work.processor_ms(load, *chip.speeds)), float(made.total_ms[0])
     sd_c, sd_g = (
         float(work.processor_sd(load, chip.sd)),
         float(work.graphics_sd(work.unsure(load), made, card.sd, 0.0)[0]),
     )
-    v_c, v_g = fit.game.processor_variation, fit.game.graphics_variation
+    v_c, v_g = load.v_c, load.v_g
     average, low = (
         1000 / float(rates.mean_ms(t_c, t_g, v_c, v_g)),
         1000 / float(rates.low_ms(t_c, t_g, v_c, v_g)),

@@ -102,7 +102,9 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     for chip, chip_cost in shelf("processor"):
         for card, card_cost in cards:
             for board, board_cost in shelf("mainboard"):
-                if _clash(at(chip, card, board)) or not asked.starts(chip, card, board):
+                if chip.threads < asked.threads or _clash(at(chip, card, board)):
+                    continue
+                if not asked.starts(chip, card, board):
                     continue
                 for kit, kit_cost in shelf("memory"):
                     half = at(chip, card, board, kit)
@@ -153,6 +155,14 @@ class Asked:
         lists = [catalogue.published.get(target.game_id) for target in brief.targets]
         self.brief = brief
         self.channels = brief.all_channels and "memory" not in stay
+        self.threads = max(
+            (
+                catalogue.game(target.game_id).threads or 12
+                for target in brief.targets
+                if target.weight and brief.enough_threads and "processor" not in stay
+            ),
+            default=0,
+        )
         self.first_start = brief.starts_as_bought and not {"processor", "mainboard"} <= stay
         self.heat = brief.heat_carried and not {"processor", "graphics", "case"} <= stay
         self.cooler_factor = 100 if {"processor", "cooler"} <= stay else 100 + brief.reserve_percent
@@ -329,7 +339,7 @@ def _judged(catalogue, brief, machine):
         if np.isfinite(item.graphics_ms):
             table = reliable_table(
                 catalogue.keep,
-                game.processor_variation,
+                item.workload.v_c,
                 game.graphics_variation,
                 target.measure,
                 brief.chance,

@@ -538,10 +538,10 @@ WISHED = [
         "wastes",
         Wishes(display=Display(width_px=3840, height_px=2160, refresh_hz=144)),
         (
-            "wants 31.5 Gbit/s; the fastest output of Pellworth Card, DisplayPort 1.4, carries"
-            " 25.92: about 118 Hz"
+            "wants 31.3 Gbit/s; the fastest output of Pellworth Card, DisplayPort 1.4, carries"
+            " 25.92: about 119 Hz"
         ),
-        Wishes(display=Display(width_px=3840, height_px=2160, refresh_hz=118)),
+        Wishes(display=Display(width_px=3840, height_px=2160, refresh_hz=120)),
     ),
 ]
 
@@ -692,8 +692,11 @@ def test_small_sums_by_hand():
     assert [sata_left(BOARD, nvme) for nvme in (0, 1, 2)] == [4, 4, 2]
     assert case_heat_w("mesh", 2) == 340 + 2 * 90
     assert display_gbits(Display(width_px=2560, height_px=1440, refresh_hz=165)) == pytest.approx(
-        2560 * 1440 * 165 * 26.4 / 1e9
+        2640 * 1440 * 165 / (1 - 0.00046 * 165) * 24 / 1e9
     )
+    large = Display(width_px=3840, height_px=2160, refresh_hz=120)
+    assert display_gbits(large) == pytest.approx(25.82, abs=0.01)
+    assert display_gbits(large) < 25.92 < display_gbits(replace(large, refresh_hz=121))
     assert (
         radiator_place(CASE, 240) == "front"
         and radiator_place(CASE, 280) is None

@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.core.test_fit_rules import WHOLE
 from tests.worlds import World
 from wattmetron.core.frames import rates, work
 from wattmetron.core.frames.chance import chance_within, curve, quantile_ln
@@ -16,8 +17,10 @@ from wattmetron.core.frames.headway import needed_speedup
 from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.frames.table import frame_ms, reliable_table
 from wattmetron.core.keep import NOTHING_KEPT
+from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.machine import Machine
+from wattmetron.core.workloads.priors import unknown_game
 
 TIMES = st.floats(1.0, 60.0)
 VARIATIONS = st.floats(0.03, 0.5)
@@ -300,3 +303,36 @@ def test_a_card_that_gains_at_more_pixels_never_runs_faster_there():
         for mpx in np.linspace(1.0, 9.0, 60)
     ]
     assert np.all(np.diff(times) >= -1e-12)
+
+
+def test_fewer_threads_than_a_game_uses_widen_the_low_and_leave_the_time():
+    """By hand: 12 used on 4 make the variation 3^0.5 times as large; more threads than are used
+    change nothing.
+    """
+    game = replace(unknown_game("g", "Game", "open world"), processor_variation=0.2)
+    assert game.threads_used == 12 and game.variation_on(4) == pytest.approx(0.2 * 3**0.5)
+    assert game.variation_on(12) == game.variation_on(64) == game.variation_on(None) == 0.2
+    assert replace(game, threads=6).variation_on(4) == pytest.approx(0.2 * 1.5**0.5)
+    target = Target(id="t", game_id="g", fps=60, measure="low")
+    brief = Brief(
+        name="b",
+        region="r",
+        budget_low_minor=0,
+        budget_high_minor=0,
+        display=Display(),
+        targets=(target,),
+    )
+    found = []
+    for threads in (2, 4, 6, 8, 12, 16, 24):
+        chip = replace(WHOLE.processor, threads=threads)
+        found.append(estimate(replace(WHOLE, processor=chip), game, target, brief))
+    lows = [item.low_fps for item in found]
+    assert lows == sorted(lows) and lows[0] < 0.8 * lows[4] and lows[4] == lows[-1]
+    assert len({item.processor_ms for item in found}) == 1
+    glances = glance(
+        Lineup([replace(WHOLE, processor=replace(WHOLE.processor, threads=n)) for n in (4, 16, 4)]),
+        game,
+        target,
+        brief,
+    )
+    assert glances.fps.tolist() == pytest.approx([lows[1], lows[-1], lows[1]])

@@ -53,6 +53,7 @@ LET_GO = {
     "heat_carried": False,
     "boxed_judged": False,
     "all_channels": False,
+    "enough_threads": False,
     "reserve_percent": 0,
 }
 API_LEVELS = {"Fairlead 11": 11.0, "Fairlead 12": 12.0}

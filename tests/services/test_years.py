@@ -16,7 +16,8 @@ from wattmetron.study.keeper import Keeper
 
 QUESTIONS = (
     (11, 25.0),
-    (90, 60.0),
+    (30, 60.0),
+    (33, 25.0),
     (114, 25.0),
     (129, 60.0),
     (138, 25.0),

@@ -5,7 +5,6 @@ wattmetron.demo.generate``.
 import random
 import re
 from collections.abc import Callable
-from dataclasses import replace
 from datetime import date, timedelta
 from decimal import Decimal
 from types import ModuleType
@@ -717,11 +716,20 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
         supply="lowhum-bargain-700",
         case="lidd-frame-porthole",
     )
-    tight = propose(world, replace(net_loft, budget_high_minor=105000)).build
+    four_cores = Build(
+        processor="quillon-wherry-flood-4",
+        graphics="pellworth-bank-12-plain",
+        mainboard="pellworth-groyne-micro-capstan",
+        memory="bramblebyte-burdock-16-pair-ddr5",
+        storage=("ledgerock-ledge-1000",),
+        cooler="coldreach-draught",
+        supply="lowhum-level-750",
+        case="boxwood-yard-crate",
+    )
     seat = propose(world, hall).build
-    assert tight and seat
+    assert seat
     return {
-        "net-loft": (net_loft, tight),
+        "net-loft": (net_loft, four_cores),
         "harbour-hall": (hall, seat),
         "ferry-bunk": (bunk, Build(case="lidd-frame-bunk")),
         "lamp-room": (lamp, Build()),

@@ -47,6 +47,8 @@ class TrueGame:
     likes_g: Floats
     frames_c: Floats
     frames_g: Floats
+    threads: int
+    crowding: float
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -92,6 +94,7 @@ class World:
         u = np.maximum.accumulate([factors[name][0] * wild[name][0] ** 0.3 for name in PRESETS])
         w = np.maximum.accumulate([factors[name][1] * wild[name][1] for name in PRESETS])
         v_c, v_g = draw.uniform(0.1, 0.25), draw.uniform(0.04, 0.12)
+        apart = np.random.default_rng(len(known.id) + round(1e6 * v_c))
         return TrueGame(
             game=known,
             c=float(known.processor_ms * np.exp(draw.normal(0, c_sd))),
@@ -107,6 +110,8 @@ class World:
             likes_g=np.exp(draw.normal(0, 0.06, int(self.design_g.max()) + 1)),
             frames_c=self._series(v_c),
             frames_g=self._series(v_g),
+            threads=int(known.threads_used * apart.choice([0.75, 1.0, 1.0, 1.5])),
+            crowding=float(apart.uniform(0.35, 0.65)),
         )
 
     def _series(self, variation: float) -> Floats:
@@ -151,13 +156,21 @@ class World:
     ) -> tuple[float, float, float]:
         """Average fps, 1 % low and share of frames that the processor limits, frame by frame."""
         t_c, t_g = self.side_ms(game, p, g, size, preset)
-        first, second = t_c * game.frames_c, t_g * game.frames_g
+        first, second = t_c * self._crowded(game, p), t_g * game.frames_g
         frames = np.maximum(first, second)
         return (
             1000 / float(frames.mean()),
             1000 / float(np.percentile(frames, 99)),
             float((first > second).mean()),
         )
+
+    def _crowded(self, game: TrueGame, p: int) -> Floats:
+        """The processor's frame times around a mean of one, wider where threads must share."""
+        threads = self.processors[p].threads
+        if threads is None or threads >= game.threads:
+            return game.frames_c
+        series = game.frames_c ** ((game.threads / threads) ** game.crowding)
+        return np.asarray(series / series.mean())
 
     # --- what is published
     # --------------------------------------------------------------------------
@@ -269,7 +282,13 @@ def drawn_market(rng: np.random.Generator, processors: int, cards: int) -> Hidde
     design_c, design_g = rng.integers(0, 4, processors), rng.integers(0, 5, cards)
 
     def standing(
-        side: Side, key: str, name: str, speeds: Floats, memory_gb: float | None, design: str
+        side: Side,
+        key: str,
+        name: str,
+        speeds: Floats,
+        memory_gb: float | None,
+        design: str,
+        threads: int | None = None,
     ) -> Standing:
         off = tuple(float(speed) for speed in speeds * np.exp(rng.normal(0, 0.03)))
         return Standing(
@@ -285,11 +304,20 @@ def drawn_market(rng: np.random.Generator, processors: int, cards: int) -> Hidde
             withdrawn=None,
             part_ids=(key.partition("@")[0],),
             design=design,
+            threads=threads,
         )
 
     return HiddenMarket(
         processors=[
-            standing("processor", f"p{n}", f"Processor {n}", true_c[n], None, f"c{design_c[n]}")
+            standing(
+                "processor",
+                f"p{n}",
+                f"Processor {n}",
+                true_c[n],
+                None,
+                f"c{design_c[n]}",
+                drawn_threads(true_c[n]),
+            )
             for n in range(processors)
         ],
         cards=[
@@ -301,6 +329,12 @@ def drawn_market(rng: np.random.Generator, processors: int, cards: int) -> Hidde
         design_c=design_c,
         design_g=design_g,
     )
+
+
+def drawn_threads(speeds: Floats) -> int:
+    """Threads as the speed of all cores has them beside that of one: 4, 8, 12, 16."""
+    ratio = float(speeds[1] / speeds[0])
+    return 4 if ratio < 0.6 else 8 if ratio < 0.85 else 12 if ratio < 1.2 else 16
 
 
 def some_games(count: int) -> list[Game]:

@@ -59,7 +59,8 @@ def price_limit(
     ):
         return None
     stays = tuple(each_part for own in fixed.values() for each_part, _ in own)
-    if not may_be_bought(brief, part, 0, stays):
+    floors = scenes_for(catalogue, brief, kept)[0].pool.floors
+    if not may_be_bought(brief, part, 0, stays) or not floors.takes(part):
         return None
     copies = answer.build.of(kind).count(part.id)
     if kind == "storage" and not copies:

@@ -117,7 +117,9 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
     rank = rank_of(met, gain)
     shares = [
         processor_share(
-            *_times(side.times(pairing, scene.integrated)), side.load.v_c, side.load.v_g
+            *_times(side.times(pairing, scene.integrated)),
+            side.v_c[pairing.processor],
+            side.load.v_g,
         )
         for side in scene.targets.sides
     ]

@@ -21,6 +21,7 @@ from wattmetron.core.values.parts import (
     STORAGE_KINDS,
     Graphics,
     Mainboard,
+    Part,
     Processor,
     Storage,
     StorageKind,
@@ -70,9 +71,16 @@ class Floors:
     boxed_judged: bool
     boxed_dba: float | None
     all_channels: bool
+    threads: int
     cooler_reserve_percent: int
     supply_reserve_percent: int
     headroom_percent: int
+
+    def takes(self, part: Part) -> bool:
+        """Whether a part may be bought as far as it decides by itself."""
+        if isinstance(part, Processor):
+            return part.threads >= self.threads
+        return not isinstance(part, Graphics) or self.starts_on(part)
 
     def starts_on(self, part: Graphics | Processor) -> bool:
         """Whether every game starts on what draws."""
@@ -114,6 +122,8 @@ class Floors:
                 "all_channels": False,
                 "memory_gb": min(self.memory_gb, stays.memory.total_gb),
             }
+        if stays.processor:
+            changes["threads"] = 0
         if stays.processor and stays.cooler:
             changes["cooler_reserve_percent"] = 0
         if stays.processor and stays.mainboard:
@@ -144,10 +154,17 @@ def floors_of(catalogue: Catalogue, brief: Brief) -> Floors:
         boxed_judged=brief.boxed_judged,
         boxed_dba=brief.noise_limit_dba,
         all_channels=brief.all_channels,
+        threads=_threads(catalogue, brief) if brief.enough_threads else 0,
         cooler_reserve_percent=brief.reserve_percent,
         supply_reserve_percent=brief.reserve_percent,
         headroom_percent=brief.headroom_percent,
     )
+
+
+def _threads(catalogue: Catalogue, brief: Brief) -> int:
+    """How many threads the most demanding of the games that count uses."""
+    games = (catalogue.game(target.game_id) for target in brief.counted_targets)
+    return max((game.threads_used for game in games), default=0)
 
 
 def _apis(catalogue: Catalogue, brief: Brief) -> Iterator[Version]:
@@ -215,6 +232,11 @@ def missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
             "reserve_percent",
             f"{supply.name} gives {supply.watts} W; with headroom and reserve {needed_w} W are"
             " wanted.",
+        )
+    if chip and chip.threads < floors.threads:
+        yield (
+            "enough_threads",
+            f"{chip.name} has {chip.threads} threads; the brief's games use {floors.threads}.",
         )
     if floors.all_channels and chip and kit and kit.sticks < chip.memory_channels:
         yield (

@@ -140,7 +140,7 @@ def estimate(
     memory = memory_class(chip, machine.mainboard, machine.memory)
     side = drawing_side(machine, memory)
     upscaled = is_upscaled(game, target, side.upscalers)
-    load = work.workload(game, target, upscaled, *affinities(machine, game))
+    load = work.workload(game, target, upscaled, *affinities(machine, game), chip.threads)
     t_c, factor = processor_time(load, chip, memory)
     made = work.graphics_work(
         load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs

@@ -46,13 +46,13 @@ def glance(
     """The same figures as ``estimate`` for several machines; with ``with_ratio`` the ratio in the
     place of the interval.
     """
-    t_c, t_g, sd_c, sd_g, cov = lineup.sides(game, target)
+    t_c, t_g, sd_c, sd_g, cov, every_v_c = lineup.sides(game, target)
     n = len(lineup)
     fps, probability, ends = np.full(n, np.nan), np.zeros(n), np.full((2, n), np.nan)
     ln_ratio = np.full(n, LEAST_LN_RATIO)
-    runs = np.isfinite(t_g) & np.isfinite(t_c)
-    if runs.any():
-        v_c, v_g = game.processor_variation, game.graphics_variation
+    run = np.isfinite(t_g) & np.isfinite(t_c)
+    for v_c in np.unique(every_v_c[run]).tolist():
+        runs, v_g = run & (every_v_c == v_c), game.graphics_variation
         statistic = rates.low_ms if target.measure == "low" else rates.mean_ms
         fps[runs] = 1000 / statistic(t_c[runs], t_g[runs], v_c, v_g)
         line = curves(v_c, v_g, target.measure)

@@ -13,13 +13,14 @@ from wattmetron.core.frames.memory import memory_class, rated_bandwidth_gbs, rat
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Processor
 
 Floats = NDArray[np.float64]
 
 
 class Sides(NamedTuple):
     """Times of both sides in ms, their spreads in ln and the covariance; nan times where a machine
-    does not run.
+    does not run; the variation of the processor's time between frames.
     """
 
     processor_ms: Floats
@@ -27,6 +28,7 @@ class Sides(NamedTuple):
     processor_sd: Floats
     graphics_sd: Floats
     cov: Floats
+    v_c: Floats
 
 
 class Lineup:
@@ -41,8 +43,7 @@ class Lineup:
         ]
         chips, drawn, memories = [], [], []
         for i in self._runs:
-            chip = self.machines[i].processor
-            assert chip is not None
+            chip = self._chip(i)
             memory = memory_class(chip, self.machines[i].mainboard, self.machines[i].memory)
             chips.append(
                 (
@@ -56,6 +57,7 @@ class Lineup:
             memories.append((memory.latency_ns, memory.bandwidth_gbs))
             drawn.append(drawing_side(self.machines[i], memory))
         self._chips = np.array(chips).reshape(-1, 5)
+        self._threads = [self._chip(i).threads for i in self._runs]
         self._memories = np.array(memories).reshape(-1, 2)
         self._anchors = np.array([side.anchors for side in drawn]).reshape(-1, 3)
         self._drawn = np.array(
@@ -66,6 +68,11 @@ class Lineup:
         ).reshape(-1, 5)
         self._upscalers = [side.upscalers for side in drawn]
 
+    def _chip(self, i: int) -> Processor:
+        chip = self.machines[i].processor
+        assert chip is not None
+        return chip
+
     def __len__(self) -> int:
         return len(self.machines)
 
@@ -73,7 +80,12 @@ class Lineup:
         """Both sides of one target for every machine."""
         n = len(self)
         sides = Sides(
-            np.full(n, np.nan), np.full(n, np.nan), np.full(n, 0.1), np.full(n, 0.1), np.zeros(n)
+            np.full(n, np.nan),
+            np.full(n, np.nan),
+            np.full(n, 0.1),
+            np.full(n, 0.1),
+            np.zeros(n),
+            np.full(n, game.processor_variation),
         )
         runs = np.array(self._runs, dtype=np.int64)
         for load, rows in self._loads(game, target).items():
@@ -89,7 +101,7 @@ class Lineup:
             made = work.graphics_work(load, self._anchors[rows], ray, video_memory, link)
             sides.graphics_ms[at] = made.total_ms
             sides.graphics_sd[at] = work.graphics_sd(work.unsure(load), made, own_sd, ray_sd)
-            sides.cov[at] = load.side_cov
+            sides.cov[at], sides.v_c[at] = load.side_cov, load.v_c
         for i in self._runs:
             if self.machines[i].second_card is not None:
                 sides.graphics_ms[i] /= self.machines[i].hastened(game)
@@ -103,6 +115,7 @@ class Lineup:
             key = (
                 is_upscaled(game, target, self._upscalers[row]),
                 *affinities(self.machines[i], game),
+                self._threads[row],
             )
             if key not in known:
                 known[key] = work.workload(game, target, *key)

@@ -125,7 +125,9 @@ def _cells(
     times, short = [], []
     processor: dict[tuple[PresetName, tuple[str, ...]], tuple[float, float]] = {}
     for choice in choices:
-        load = work.workload(game, choice, is_upscaled(game, choice, side.upscalers), *known)
+        load = work.workload(
+            game, choice, is_upscaled(game, choice, side.upscalers), *known, chip.threads
+        )
         made = work.graphics_work(
             load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs
         )
@@ -140,7 +142,7 @@ def _cells(
         t_g = min(float(made.total_ms[0]), NEVER_MS)
         times.append((t_c, t_g, sd_c, sd_g, load.side_cov))
         short.append(max(0.0, load.video_memory_gb - side.video_memory_gb))
-    return _judged(game, target, brief, choices, np.array(times), short)
+    return _judged(game, target, brief, choices, np.array(times), short, chip.threads)
 
 
 def _judged(
@@ -150,9 +152,11 @@ def _judged(
     targets: list[Target],
     times: np.ndarray,
     short: list[float],
+    threads: int,
 ) -> tuple[Cell, ...]:
     t_c, t_g, sd_c, sd_g, cov = times.T
-    v_c, v_g = game.processor_variation, game.graphics_variation
+    v_c = game.variation_on(threads)
+    v_g = game.graphics_variation
     statistic = rates.low_ms if target.measure == "low" else rates.mean_ms
     fps = 1000 / statistic(t_c, t_g, v_c, v_g)
     line = chance.curve(v_c, v_g, target.measure)

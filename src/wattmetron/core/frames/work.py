@@ -62,10 +62,16 @@ class Workload:
 
 
 def workload(
-    game: Game, target: Target, upscaled: bool, chip: Affinity = UNSEEN, card: Affinity = UNSEEN
+    game: Game,
+    target: Target,
+    upscaled: bool,
+    chip: Affinity = UNSEEN,
+    card: Affinity = UNSEEN,
+    threads: int | None = None,
 ) -> Workload:
     """The constants for one target; ``upscaled`` says whether upscaling is asked for and offered
-    here, ``chip`` and ``card`` what the game's results told about the machine's parts.
+    here, ``chip`` and ``card`` what the game's results told about the machine's parts, ``threads``
+    how many the processor has.
     """
     preset = game.preset(target.preset)
     shown = target.shown_mpx
@@ -95,7 +101,7 @@ def workload(
         spill_share=game.spill_share,
         processor_sd=sd_c,
         graphics_sd=sd_g,
-        v_c=game.processor_variation,
+        v_c=game.variation_on(threads),
         v_g=game.graphics_variation,
         side_cov=cov,
         processor_model_sd=PROCESSOR_MODEL_SD if chip.design_open else FORM_SD,

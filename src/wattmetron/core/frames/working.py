@@ -14,6 +14,8 @@ from wattmetron.core.frames.settling import settlings
 from wattmetron.core.values.affinity import UNSEEN
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import Processor
+from wattmetron.core.values.threads import CROWDING
 
 THIN = "\u202f"
 
@@ -113,6 +115,22 @@ def _processor_steps(machine: Machine, estimate: Estimate) -> tuple[Step, ...]:
             f" S = {round(chip.single_speed, 1):g}, T = {round(chip.all_core_speed, 1):g} of"
             f" {chip.name}.",
         ),
+        *_thread_steps(chip, estimate),
+    )
+
+
+def _thread_steps(chip: Processor, estimate: Estimate) -> Iterator[Step]:
+    """Where the game's threads must share the processor's."""
+    game = estimate.game
+    if chip.threads >= game.threads_used:
+        return
+    source = "as its file says" if game.threads else "assumed by its genre"
+    yield Step(
+        "Variation of processor time v_c",
+        f"{game.processor_variation:.3f} x ({game.threads_used} / {chip.threads})^{CROWDING:g}",
+        f"{estimate.workload.v_c:.3f}",
+        f"{chip.name} has {chip.threads} threads, {game.name} uses {game.threads_used}, {source}:"
+        " they share, so that frames come less evenly.",
     )
 
 

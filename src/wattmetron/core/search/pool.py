@@ -269,9 +269,7 @@ def build_pool(
         allowed = (
             (part, cost)
             for part, cost in priced
-            if cost is not None
-            and may_be_bought(brief, part, cost, present)
-            and (not isinstance(part, Graphics) or floors.starts_on(part))
+            if cost is not None and may_be_bought(brief, part, cost, present) and floors.takes(part)
         )
         return _shelf(allowed, False)
 

@@ -90,9 +90,12 @@ class TargetSide:
         self.load = work.workload(game, target, False)
         self._set_processors(game, target, chips)
         continuous = self.load.ray_ms_per_mpx > 0 or brief.accept_spill
-        self.table: ReliableTable = reliable_table(
-            keep, self.load.v_c, self.load.v_g, target.measure, brief.chance, continuous
-        )
+        self.v_c = np.array([game.variation_on(chip.threads) for chip in chips])
+        different, self._table_of = np.unique(self.v_c, return_inverse=True)
+        self.tables: list[ReliableTable] = [
+            reliable_table(keep, v_c, self.load.v_g, target.measure, brief.chance, continuous)
+            for v_c in different.tolist()
+        ]
         self.cards = self._drawing(
             game,
             target,
@@ -228,7 +231,13 @@ class TargetSide:
         """ln r in millionths: the reliable rate over the target's, within [ln 0.01, the most that
         counts].
         """
-        ln_f = self.table.ln_quantile(*self.times(pairing, integrated))
+        times, table_of = self.times(pairing, integrated), self._table_of[pairing.processor]
+        if len(self.tables) == 1:
+            return self._counted(self.ln_budget_ms - self.tables[0].ln_quantile(*times))
+        ln_f = np.empty(pairing.processor.size)
+        for n in np.unique(table_of):
+            at = table_of == n
+            ln_f[at] = self.tables[n].ln_quantile(*(column[at] for column in times))
         return self._counted(self.ln_budget_ms - ln_f)
 
     def _counted(self, log_ratio: Floats) -> Ints:
@@ -240,10 +249,16 @@ class TargetSide:
         quantile.
         """
         ln_c, sd_c, ln_g, sd_g, _ = self.times(pairing, integrated)
-        z, line = float(ndtri(self.table.chance)), self.table.line
+        if not self.tables:
+            none = np.zeros(0, dtype=np.int64)
+            return none, none
+        table_of = self._table_of[pairing.processor]
+        end_c = np.array([table.line.end_c for table in self.tables])[table_of]
+        end_g = np.array([table.line.end_g for table in self.tables])[table_of]
+        z = float(ndtri(self.tables[0].chance))
         return (
-            self._counted(self.ln_budget_ms - (ln_c + line.end_c + z * sd_c) + SLACK),
-            self._counted(self.ln_budget_ms - (ln_g + line.end_g + z * sd_g) + SLACK),
+            self._counted(self.ln_budget_ms - (ln_c + end_c + z * sd_c) + SLACK),
+            self._counted(self.ln_budget_ms - (ln_g + end_g + z * sd_g) + SLACK),
         )
 
 

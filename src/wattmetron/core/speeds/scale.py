@@ -31,7 +31,8 @@ class Standing:
 
     ``speeds``: for a processor (S, T) in points; for graphics (R at 1920x1080, 2560x1440,
     3840x2160) in points. ``ray_speed`` is Q, None where it cannot trace rays. ``part_ids`` are the
-    parts that stand here; games take to parts of one ``design`` alike.
+    parts that stand here; games take to parts of one ``design`` alike; ``threads`` are a
+    processor's, where they are known.
     """
 
     key: str
@@ -47,6 +48,7 @@ class Standing:
     part_ids: tuple[str, ...]
     placed: NamedPart | None = None
     design: str = ""
+    threads: int | None = None
 
     def on_sale(self, day: date) -> bool:
         """Whether it was sold on that day; an unknown date does not exclude it."""
@@ -162,6 +164,7 @@ def _processor(part: Processor) -> Standing:
         withdrawn=part.withdrawn,
         part_ids=(part.id,),
         design=part.design,
+        threads=part.threads,
     )
 
 

@@ -683,6 +683,16 @@ class Brief:
         ),
         Wish(name="memory channels", without=False, said="memory in all channels"),
     ] = True
+    enough_threads: Annotated[
+        bool,
+        Asked(
+            words="threads",
+            text="Whether the processor has as many threads as the most demanding game uses",
+            label="As many threads as the games use",
+            flag=("asked for", "let go"),
+        ),
+        Wish(name="threads", without=False, said="as many threads as the games use"),
+    ] = True
     targets: Annotated[
         tuple[Target, ...], Asked(words="list of targets", text="Targets", longest=40)
     ] = ()

@@ -9,6 +9,7 @@ from annotated_types import Ge, Le
 
 from wattmetron.core.values.affinity import UNSEEN, Affinity
 from wattmetron.core.values.fields import LEAST, Column, WorkSpread
+from wattmetron.core.values.threads import crowding, threads_of
 
 PresetName = Literal["low", "medium", "high", "ultra"]
 PRESETS: tuple[PresetName, ...] = ("low", "medium", "high", "ultra")
@@ -84,6 +85,10 @@ class Game:
     graphics_variation: Annotated[
         Variation, Column("v_g: variation of graphics time between frames")
     ] = 0.08
+    threads: Annotated[
+        Annotated[int, Ge(1), Le(512)] | None,
+        Column("Threads that it uses; null: not known, taken by genre"),
+    ] = None
     ray_tracing_ms_per_mpx: Annotated[
         float | None, Ge(LEAST), Le(1000), Column("Y: ray tracing; null: not offered", "ms/Mpx")
     ] = None
@@ -111,6 +116,14 @@ class Game:
     storage_gb: Annotated[Annotated[float, Ge(0), Le(10_000)], Column("Storage taken", "GB")] = 20.0
     presets: Annotated[tuple[Preset, ...], Column("Presets, lowest first")]
     options: Annotated[tuple[Option, ...], Column("Single options that can be set lower")] = ()
+
+    @property
+    def threads_used(self) -> int:
+        return self.threads or threads_of(self.genre)
+
+    def variation_on(self, threads: int | None) -> float:
+        """v_c on a processor of so many threads; None for as many as it uses."""
+        return self.processor_variation * crowding(threads, self.threads_used)
 
     def affinity(self, side: Literal["processor", "graphics"], key: str, design: str) -> Affinity:
         """What results of this game told about a part, by its place on the scale and its design:

@@ -23,6 +23,7 @@ from wattmetron.core.speeds.blend import speed_at_each
 from wattmetron.core.speeds.scale import Scale, Standing, scale_of
 from wattmetron.core.values.games import PRESETS, Game
 from wattmetron.core.values.results import Result, Results
+from wattmetron.core.values.threads import crowding
 from wattmetron.core.workloads.evidence import MARGIN, Item, informed_items
 from wattmetron.core.workloads.fitted import (
     COUNT,
@@ -114,6 +115,9 @@ class _Problem:
         fixed = np.array([self._pair_times(pair) for pair in pairs], dtype=float).reshape(-1, 3)
         self.ln_c, self.ln_g, self.rays_ms = fixed.T
         self.signs = np.array([steps_between(pair.result.preset) for pair in pairs]).reshape(-1, 3)
+        self.crowding = np.array(
+            [crowding(pair.processor.threads, game.threads_used) for pair in pairs], dtype=float
+        )
         self.mpx = np.array([pair.result.mpx for pair in pairs], dtype=float)
         self.chip = self._places_of([pair.processor for pair in pairs])
         self.card = self._places_of([pair.graphics for pair in pairs])
@@ -208,7 +212,7 @@ class _Problem:
         known, the lows' shares of them, for both are off together.
         """
         t_c, t_g, row_c, row_g = self._sides(z)
-        v_c, v_g = float(np.exp(z[VC])), float(np.exp(z[VG]))
+        v_c, v_g = np.exp(z[VC]) * self.crowding, float(np.exp(z[VG]))
         results = []
         for wanted, statistic, elasticity in (
             (self.ln_average, rates.mean_ms, rates.mean_elasticity),
@@ -239,7 +243,7 @@ class _Problem:
     def _misses(self, z: Floats) -> tuple[Floats, Floats]:
         """Residuals and spreads of all results, without gradients."""
         t_c, t_g, _, _ = self._sides(z)
-        v_c, v_g = float(np.exp(z[VC])), float(np.exp(z[VG]))
+        v_c, v_g = np.exp(z[VC]) * self.crowding, float(np.exp(z[VG]))
         miss = self.ln_average - np.log(rates.mean_ms(t_c, t_g, v_c, v_g))
         low = self.ln_low - np.log(rates.low_ms(t_c, t_g, v_c, v_g)) - miss
         has = np.isfinite(low)
@@ -328,7 +332,7 @@ class _Problem:
         bare = z.copy()
         bare[COUNT:] = 0.0
         t_c, t_g, _, _ = self._sides(bare)
-        v_c, v_g = float(np.exp(z[VC])), float(np.exp(z[VG]))
+        v_c, v_g = np.exp(z[VC]) * self.crowding, float(np.exp(z[VG]))
         average = 1000 / np.asarray(rates.mean_ms(t_c, t_g, v_c, v_g))
         low = 1000 / np.asarray(rates.low_ms(t_c, t_g, v_c, v_g))
         score = self._misses(z)[0][: len(self.pairs)] / self.sd
