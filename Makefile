@@ -28,6 +28,7 @@ accuracy: ## Score the estimates against worlds whose truth is known (some minut
 defend: ## Count what a builder would not hand over in 250 proposals (a minute)
 	@./scripts/setup.sh dev
 	.venv/bin/python -m tests.defend.run --write
+	.venv/bin/python -m tests.defend.exact
 
 fuzz: ## 20,000 random requests; none may end in a 5xx (half an hour)
 	@./scripts/setup.sh dev

@@ -199,7 +199,7 @@ class World:
             sockets=self.pick(("Bollard",), ("Capstan",), ("Bollard", "Capstan")),
             height_mm=int(self.rng.integers(8, 34)) * 5,
             capacity_w=capacity,
-            noise_dba=None,
+            noise_dba=(24.0, 30.0, None, 38.0)[n % 4],
             memory_clearance_mm=self.pick(None, 33, 40, 60),
             radiator_mm=self.pick(None, None, 120, 240, 280),
             radiator_thickness_mm=self.pick(52, 70),
@@ -449,7 +449,7 @@ class World:
         rules = {
             "banned": tuple(part_id for part_id in parts if self.rng.random() < 0.03),
             "colour": "black",
-            "noise_limit_dba": 35.0,
+            "noise_limit_dba": self.pick(37.0, 39.0, 42.0),
             "volume_limit_l": 45.0,
             "wireless": True,
             "work": self.pick(

@@ -120,7 +120,7 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
                         brief, half, drive_sets, coolers, shelf("supply"), shelf("case")
                     )
                     for drives, cooler, supply, case, cost in shells:
-                        if not asked.cools(chip, cooler):
+                        if not asked.cools(chip, cooler) or not asked.quiet(chip, card, cooler):
                             continue
                         whole = replace(half, storage=tuple(drive for drive, _ in drives))
                         packs = asked.fans(whole, supply, case, fans, there)
@@ -154,6 +154,9 @@ class Asked:
         stay = {kind for kind in fixed if kind != "storage"}
         lists = [catalogue.published.get(target.game_id) for target in brief.targets]
         self.brief = brief
+        self.loudest = (
+            None if {"processor", "cooler", "graphics"} <= stay else brief.noise_limit_dba
+        )
         self.channels = brief.all_channels and "memory" not in stay
         self.threads = max(
             (
@@ -214,15 +217,22 @@ class Asked:
     def cools(self, chip, cooler):
         if cooler:
             return cooler.capacity_w * 100 >= chip.sustained_w * self.cooler_factor
-        loudest = self.brief.noise_limit_dba
-        return (
-            chip.boxed_cooler_w * 100 >= chip.sustained_w * self.cooler_factor
-            and (chip.boxed_height_mm is not None or not self.brief.boxed_judged)
-            and (
-                loudest is None
-                or (chip.boxed_noise_dba is not None and chip.boxed_noise_dba <= loudest)
-            )
+        return chip.boxed_cooler_w * 100 >= chip.sustained_w * self.cooler_factor and (
+            chip.boxed_height_mm is not None or not self.brief.boxed_judged
         )
+
+    def quiet(self, chip, card, cooler):
+        if self.loudest is None:
+            return True
+        left = 10 ** (self.loudest / 10) - 100
+        if card:
+            left -= max(10**1.8, 10**3.6 * card.board_power_w / 200)
+        stated = cooler.noise_dba if cooler else chip.boxed_noise_dba
+        if stated is None or left < 1:
+            return False
+        capacity = cooler.capacity_w if cooler else chip.boxed_cooler_w
+        heard = stated + 50 * min(0.0, np.log10(chip.gaming_w / capacity))
+        return max(18, heard) <= np.floor(10 * np.log10(left))
 
     def fans(self, whole, supply, case, fans, there):
         """(cost, ids) of the fans that a machine lacks; None where nothing helps, or where its
@@ -267,7 +277,9 @@ def may_be_bought(brief, part, cost, stays):
         and not (
             kind in ("cooler", "fan")
             and brief.noise_limit_dba is not None
-            and (part.noise_dba is None or part.noise_dba > brief.noise_limit_dba)
+            and (
+                part.noise_dba is None or (kind == "fan" and part.noise_dba > brief.noise_limit_dba)
+            )
         )
         and not (kind == "case" and part.volume_l > (brief.volume_limit_l or 999))
         and not (

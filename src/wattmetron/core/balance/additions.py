@@ -8,14 +8,12 @@ it fits, adds no finding and misses no floor, no target falls by 2 % or more, no
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-import numpy as np
-
 from wattmetron.core.balance.cuts import keeps_frames
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.allowed import may_be_bought
 from wattmetron.core.fit.vetting import Vetting
-from wattmetron.core.power.account import FAN_LAW_DB, LEAST_DBA
 from wattmetron.core.power.heat import FAN_W
+from wattmetron.core.power.noise import cooler_dba
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.airflow import FAN_MM
 from wattmetron.core.values.brief import Brief
@@ -208,22 +206,13 @@ def _quieter(machine: Machine, part: Part) -> str:
     chip = machine.processor
     if not isinstance(part, Cooler) or chip is None:
         return ""
-    now, then = _cooler_dba(machine.cooler, chip), _cooler_dba(part, chip)
+    now, then = cooler_dba(machine.cooler, chip), cooler_dba(part, chip)
     if then is None or (now is not None and then > now - QUIETER_DB):
         return ""
     if machine.cooler is None:
         return f"about {then:.0f} dB(A) in games instead of the boxed cooler's noise"
     was = "" if now is None else f" instead of {now:.0f}"
     return f"about {then:.0f} dB(A) in games{was}, and more in reserve"
-
-
-def _cooler_dba(cooler: Cooler | None, chip: Processor) -> float | None:
-    """Noise in games by the fan law; None where it is not known."""
-    noise = cooler.noise_dba if cooler else chip.boxed_noise_dba
-    capacity = cooler.capacity_w if cooler else chip.boxed_cooler_w
-    if noise is None or not capacity:
-        return None
-    return max(LEAST_DBA, float(noise + FAN_LAW_DB * np.log10(min(1.0, chip.gaming_w / capacity))))
 
 
 def _better_supply(machine: Machine, part: Part) -> str:

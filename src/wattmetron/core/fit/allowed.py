@@ -118,18 +118,18 @@ def no_lights(own: Purchase) -> bool:
     "noise",
     lambda own, money: (
         f"{own.part.name} reaches {_noise_dba(own.part):g} dB(A); the brief allows"
-        f" {own.brief.noise_limit_dba:g}."
+        f" {own.brief.noise_limit_dba:g} for the whole machine."
         if _noise_dba(own.part) is not None
         else f"How loud {own.part.name} is is not known; the brief allows"
         f" {own.brief.noise_limit_dba:g} dB(A)."
     ),
 )
 def noise(own: Purchase) -> bool:
-    """What is not known is not quiet."""
+    """What is not known is not quiet. How loud a cooler is in play hangs on the processor."""
     loudest, loud = own.brief.noise_limit_dba, _noise_dba(own.part)
     if loudest is None or not isinstance(own.part, (Cooler, Fan)):
         return False
-    return loud is None or loud > loudest
+    return loud is None or (isinstance(own.part, Fan) and loud > loudest)
 
 
 def _noise_dba(part: Part) -> float | None:

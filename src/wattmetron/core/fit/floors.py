@@ -12,6 +12,7 @@ from wattmetron.core.fit.asks import apis_of
 from wattmetron.core.fit.platform import needs_a_step
 from wattmetron.core.power.draw import Watts, draw, needed_supply_w
 from wattmetron.core.power.heat import case_heat_w
+from wattmetron.core.power.noise import cooler_dba, in_play_dba, room_for_cooler_dba
 from wattmetron.core.requirements.verdicts import storage_needed_gb
 from wattmetron.core.requirements.versions import Version, offered, version_of
 from wattmetron.core.values.brief import Brief
@@ -19,6 +20,7 @@ from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.other_work import storage_more_gb, with_work_gb
 from wattmetron.core.values.parts import (
     STORAGE_KINDS,
+    Cooler,
     Graphics,
     Mainboard,
     Part,
@@ -27,6 +29,7 @@ from wattmetron.core.values.parts import (
     StorageKind,
 )
 
+LOUDEST_DBA = 200.0
 SOME_GB = 1.0
 """Of a drive that must be there, whatever its size."""
 
@@ -60,7 +63,7 @@ def held_gb(drives: Iterable[Storage]) -> DriveNeed:
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Floors:
     """What a whole machine must reach to be proposed; ``apis`` are those that its games need to
-    start, ``boxed_dba`` the most that a boxed cooler may be heard.
+    start, ``most_dba`` the loudest that it may be in play.
     """
 
     memory_gb: float
@@ -69,7 +72,7 @@ class Floors:
     starts_as_bought: bool
     heat_carried: bool
     boxed_judged: bool
-    boxed_dba: float | None
+    most_dba: float | None
     all_channels: bool
     threads: int
     cooler_reserve_percent: int
@@ -94,15 +97,26 @@ class Floors:
         return capacity_w * 100 >= chip.sustained_w * (100 + self.cooler_reserve_percent)
 
     def boxed_does(self, chip: Processor) -> bool:
-        """Whether a processor's boxed cooler carries its heat and is known to be quiet enough; its
-        height is for the case to judge.
+        """Whether a processor's boxed cooler carries its heat; how high it is, if that is known, is
+        for the case to judge.
         """
         if chip.boxed_cooler_w is None or not self.cools(chip.boxed_cooler_w, chip):
             return False
-        if self.boxed_judged and chip.boxed_height_mm is None:
-            return False
-        loud = chip.boxed_noise_dba
-        return self.boxed_dba is None or (loud is not None and loud <= self.boxed_dba)
+        return chip.boxed_height_mm is not None or not self.boxed_judged
+
+    def cooler_room_dba(self, card: Graphics | None) -> float:
+        """The loudest cooler beside a card; below nothing where the card alone is too loud."""
+        if self.most_dba is None:
+            return LOUDEST_DBA
+        room = room_for_cooler_dba(self.most_dba, card)
+        return -1 if room is None else room
+
+    def quiet(self, cooler: Cooler | None, chip: Processor, room_dba: float) -> bool:
+        """Whether a cooler, or the boxed one, is known to be no louder than its room."""
+        if self.most_dba is None:
+            return True
+        loud = cooler_dba(cooler, chip)
+        return loud is not None and loud <= room_dba
 
     def starts_with(self, family: str, board: Mainboard) -> bool:
         """Whether a board starts a family of processors as it is bought."""
@@ -126,6 +140,8 @@ class Floors:
             changes["threads"] = 0
         if stays.processor and stays.cooler:
             changes["cooler_reserve_percent"] = 0
+        if stays.processor and stays.cooler and stays.graphics:
+            changes["most_dba"] = None
         if stays.processor and stays.mainboard:
             changes["starts_as_bought"] = False
         if stays.processor and stays.graphics and stays.supply:
@@ -152,7 +168,7 @@ def floors_of(catalogue: Catalogue, brief: Brief) -> Floors:
         starts_as_bought=brief.starts_as_bought,
         heat_carried=brief.heat_carried,
         boxed_judged=brief.boxed_judged,
-        boxed_dba=brief.noise_limit_dba,
+        most_dba=brief.noise_limit_dba,
         all_channels=brief.all_channels,
         threads=_threads(catalogue, brief) if brief.enough_threads else 0,
         cooler_reserve_percent=brief.reserve_percent,
@@ -308,8 +324,18 @@ def _cooling_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str
     if chip and not cooler and chip.boxed_cooler_w and not floors.boxed_does(chip):
         yield (
             "boxed_judged",
-            f"The boxed cooler of {chip.name} lacks the reserve, or is not known to fit and to be"
-            " quiet enough.",
+            f"The boxed cooler of {chip.name} lacks the reserve, or is not known to fit.",
+        )
+    room_dba = floors.cooler_room_dba(machine.graphics)
+    if chip and (cooler or machine.boxed_suffices) and not floors.quiet(cooler, chip, room_dba):
+        loud = in_play_dba(machine, machine.graphics.board_power_w if machine.graphics else 0)
+        unknown = cooler_dba(cooler, chip) is None or loud is None
+        yield (
+            "noise_limit_dba",
+            f"How loud {cooler.name if cooler else 'the boxed cooler'} is is not known; the brief"
+            f" allows {floors.most_dba:g} dB(A)."
+            if unknown
+            else f"About {loud:.0f} dB(A) in play; the brief allows {floors.most_dba:g}.",
         )
     heat = draw(machine).full_w
     if floors.heat_carried and case and chip:

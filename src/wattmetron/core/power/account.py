@@ -12,8 +12,9 @@ from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.power import efficiency as eff
 from wattmetron.core.power.draw import busy_shares, draw, needed_supply_w, spike_of_card_w
 from wattmetron.core.power.heat import case_heat_w
+from wattmetron.core.power.noise import in_play_dba
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Graphics, PowerSupply
+from wattmetron.core.values.parts import PowerSupply
 
 DESK_SHARE = {"processor": 0.15, "graphics": 0.08}
 SUPPLY_STEPS_W = (300, 400, 450, 500, 550, 600, 650, 700, 750, 850, 1000, 1200, 1600)
@@ -134,7 +135,7 @@ def account(machine: Machine, estimates: tuple[Estimate, ...], use: PowerUse) ->
         later_card_w=_later_card_w(machine, use.headroom_percent),
         year=_year(spans, estimates, machine.supply, use),
         heat=_heat(machine),
-        noise_dba=noise_dba(
+        noise_dba=in_play_dba(
             machine,
             max(
                 (span.graphics_w for span in spans if span.state == "game"), default=own.graphics_w
@@ -231,35 +232,3 @@ def _heat(machine: Machine) -> Heat:
     )
     case_w = case_heat_w(case.airflow, machine.fans) if case else None
     return Heat(chip.sustained_w if chip else 0, cooler_w, draw(machine).full_w, case_w)
-
-
-FAN_LAW_DB = 50.0
-LEAST_DBA = 18.0
-CARD_DBA_AT_200_W = 36.0
-
-
-def noise_dba(machine: Machine, card_w: float) -> float | None:
-    """Noise in play, dB(A), an indication within some 5 dB: sounds of cooler and card added as
-    powers.
-
-    A fan's sound power grows with the fifth power of its speed (50 dB per decade), and the heat
-    that a cooler carries is taken to grow with the speed; a card is assumed at 36 dB(A) for 200 W.
-    None without both.
-    """
-    cooler, chip, card = machine.cooler, machine.processor, machine.graphics
-    sounds = []
-    if cooler and chip and cooler.noise_dba is not None:
-        sounds.append(
-            cooler.noise_dba + FAN_LAW_DB * np.log10(min(1.0, chip.gaming_w / cooler.capacity_w))
-        )
-    if card and card_w > 0:
-        sounds.append(_card_dba(card, card_w))
-    if not sounds:
-        return None
-    return float(10 * np.log10(sum(10 ** (max(sound, LEAST_DBA) / 10) for sound in sounds)))
-
-
-def _card_dba(card: Graphics, card_w: float) -> float:
-    """At full power by the assumption, at less by the fan law."""
-    full = CARD_DBA_AT_200_W + 10 * np.log10(card.board_power_w / 200)
-    return float(full + FAN_LAW_DB * np.log10(min(1.0, card_w / card.board_power_w)))

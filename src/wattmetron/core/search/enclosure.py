@@ -197,29 +197,59 @@ class Enclosures:
         """
         coolers, chips = self._pool.coolers.parts, self._pool.processors.parts
         floors, takes = self._pool.floors, self._takes
+        self._rooms = self._rooms_of_cards()
         capacities = ints(sorted({cooler.capacity_w for cooler in coolers}))
         keys = [
             (
                 chip.socket,
                 sum(not floors.cools(int(capacity_w), chip) for capacity_w in capacities),
                 int(boxed) if floors.boxed_does(chip) else NO_MOUNT,
+                0 if floors.most_dba is None else n,
             )
-            for chip, boxed in zip(chips, takes.mount_of_boxed, strict=True)
+            for n, (chip, boxed) in enumerate(zip(chips, takes.mount_of_boxed, strict=True))
         ]
         place = {key: i for i, key in enumerate(dict.fromkeys(keys))}
-        self.class_index = ints(place[key] for key in keys)
+        self._class_index = ints(place[key] for key in keys)
+        example = dict(zip(keys, chips, strict=True))
         memory_room = self._pool.clearances.rooms(room_for_memory_mm(cooler) for cooler in coolers)
         mounting = {
-            socket: [socket in cooler.sockets for cooler in coolers] for socket, _, _ in place
+            socket: [socket in cooler.sockets for cooler in coolers] for socket, *_ in place
         }
-        fits = np.array([mounting[socket] for socket, _, _ in place], dtype=bool).reshape(
+        fits = np.array([mounting[socket] for socket, *_ in place], dtype=bool).reshape(
             len(place), len(coolers)
         )
         rank = np.searchsorted(capacities, ints(cooler.capacity_w for cooler in coolers))
-        fits &= rank >= ints(least for _, least, _ in place)[:, None]
-        by_memory = fits[:, None, :] & (memory_room >= np.arange(self._levels)[:, None])
-        boxed = np.repeat(ints(mount for _, _, mount in place), self._levels)
+        fits &= rank >= ints(least for _, least, *_ in place)[:, None]
+        by_room = np.repeat(fits[:, None], len(self._rooms), axis=1)
+        if floors.most_dba is not None:
+            quiet = [
+                [
+                    [floors.quiet(cooler, example[key], room) for cooler in coolers]
+                    for room in self._rooms
+                ]
+                for key in place
+            ]
+            by_room &= np.array(quiet, dtype=bool).reshape(by_room.shape)
+        by_memory = by_room[:, :, None, :] & (memory_room >= np.arange(self._levels)[:, None])
+        boxed = ints(
+            mount if floors.quiet(None, example[key], room) else NO_MOUNT
+            for key, mount in zip(place, (key[2] for key in place), strict=True)
+            for room in self._rooms
+        )
+        boxed = np.repeat(boxed, self._levels)
         self._keep_worthy(self._costs_by_mount(by_memory.reshape(boxed.size, len(coolers)), boxed))
+
+    def _rooms_of_cards(self) -> list[float]:
+        """What noise cards leave for coolers, each once; no card's first."""
+        floors = self._pool.floors
+        of_card = [floors.cooler_room_dba(card) for card in self._pool.cards.parts]
+        rooms = list(dict.fromkeys((floors.cooler_room_dba(None), *of_card)))
+        self.room_of_card = ints(rooms.index(room) for room in of_card)
+        return rooms
+
+    def kinds(self, c: Ints, room: Ints) -> Ints:
+        """Numbers of what these processors need of a cooler in the room that a card leaves."""
+        return np.asarray(self._class_index[c] * len(self._rooms) + room)
 
     def _costs_by_mount(self, fits: NDArray[np.bool_], boxed: Ints) -> Ints:
         """Least cost of a cooler for each row of fitting ones, by mount."""

@@ -67,6 +67,7 @@ class Scene:
     card_w: Ints
     card_spike_w: Ints
     card_shape: Ints
+    card_room: Ints
     card_plugs: Ints
     card_cost: Ints
     card_gen: Ints
@@ -117,7 +118,8 @@ class Scene:
         floors, airflow = self.pool.floors, self.pool.airflow
         needed_w = floors.supply_w(full_w)
         spike_w = base_w + self.card_spike_w[g]
-        kind, shape, plugs = self.enclosures.class_index[c], self.card_shape[g], self.card_plugs[g]
+        kind = self.enclosures.kinds(c, self.card_room[g])
+        shape, plugs = self.card_shape[g], self.card_plugs[g]
         heat = airflow.levels(full_w)
         cases = (
             self.enclosures.least(kind, shape, heat)
@@ -308,6 +310,7 @@ def make_scenes(
                 spike_of_card_w(card.board_power_w, card.spike_factor) for card in drawn
             ),
             card_shape=ints([0]) if integrated else enclosures.card_shape,
+            card_room=ints([0]) if integrated else enclosures.room_of_card,
             card_plugs=ints(supplies.plugs[own] for own in ([NO_PLUGS] if integrated else plugs)),
             card_cost=ints([0]) if integrated else pool.cards.cost,
             card_gen=ints(card.pcie_gen for card in cards),

@@ -211,12 +211,13 @@ class _Settler:
         shelf: KindPool[Cooler] = self.pool.coolers
         floors = self.pool.floors
         boxed: list[tuple[Cooler | None, int]] = []
-        if not shelf.fixed and floors.boxed_does(self.chip):
+        room = floors.cooler_room_dba(self.card)
+        if not shelf.fixed and floors.boxed_does(self.chip) and floors.quiet(None, self.chip, room):
             boxed.append((None, 0))
         return boxed + [
             (cooler, cost)
             for cooler, cost in zip(shelf.parts, shelf.cost.tolist(), strict=True)
-            if floors.cools(cooler.capacity_w, self.chip)
+            if floors.cools(cooler.capacity_w, self.chip) and floors.quiet(cooler, self.chip, room)
         ]
 
 

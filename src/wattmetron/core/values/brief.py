@@ -429,8 +429,8 @@ class Brief:
         float | None,
         Asked(
             words="limit of noise",
-            text="Loudest cooler or fan, dB(A); null: no limit",
-            label="Cooler at most",
+            text="How loud the machine may be in play, dB(A), an indication; null: no limit",
+            label="Noise in play at most",
             unit="dB(A)",
             least=10,
             most=90,
@@ -439,8 +439,8 @@ class Brief:
         Wish(
             name="limit of noise",
             without=None,
-            said="cooler at most {value:g}{thin}dB(A)",
-            preferred="a cooler of at most so many dB(A)",
+            said="at most {value:g}{thin}dB(A) in play",
+            preferred="at most so many dB(A) in play",
             sense="at most",
         ),
     ] = None

@@ -1,0 +1,39 @@
+"""Proposals against brute force over every build of more small catalogues than the suite looks at:
+``make defend``.
+"""
+
+import sys
+
+from tests.core.brute import answer, every_build
+from tests.core.questions import ids_of, question
+from wattmetron.core.search.answer import AIMS
+from wattmetron.core.search.proposal import BAND, propose
+
+FIRST, COUNT = 1000, 200
+
+
+def differences(seed: int) -> list[str]:
+    """The aims by which proposal and brute force differ on one question."""
+    catalogue, brief, kept = question(seed)
+    found = every_build(catalogue, brief, kept)
+    weight = sum(target.weight for target in brief.targets)
+    budget = brief.budget_high_minor - brief.extras_minor
+    wrong = []
+    for aim in AIMS:
+        wanted = answer(found, aim, weight, budget, BAND)
+        got = propose(catalogue, brief, aim, kept)
+        mine = None if got.build is None else (got.cost_minor, ids_of(got.build))
+        if mine != (None if wanted is None else (wanted.cost, wanted.ids)):
+            wrong.append(f"seed {seed}, {aim}: {mine} instead of {wanted}")
+    return wrong
+
+
+def main() -> int:
+    wrong = [line for seed in range(FIRST, FIRST + COUNT) for line in differences(seed)]
+    print(f"{COUNT} small catalogues, both aims: {len(wrong)} differ from brute force")
+    print("\n".join(wrong))
+    return 1 if wrong else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
