@@ -210,7 +210,7 @@ def test_a_price_raised_past_its_limit_changes_the_answer_and_one_within_it_does
 
 def test_wishes_have_their_price_and_a_wish_that_costs_nothing_says_so(lopsided):
     catalogue, plan, _ = lopsided
-    quiet = replace(plan.brief, noise_limit_dba=21.0, volume_limit_l=30.0, colour="white")
+    quiet = replace(plan.brief, noise_limit_dba=38.0, volume_limit_l=30.0, colour="white")
     by_name = {cost.wish.wish.name: cost for cost in wish_costs(catalogue, quiet, plan.build)}
     free = propose(catalogue, replace(quiet, noise_limit_dba=None))
     held = propose(catalogue, quiet)

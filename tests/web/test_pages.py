@@ -351,8 +351,8 @@ def test_every_working_begins_with_its_figure_as_a_dated_sentence(client):
         (
             "t1",
             (
-                "80 % interval 60–68\u202ffps; chance of 70\u202ffps 4\u202f%; limited by the"
-                " processor in 41\u202f% of frames."
+                "80 % interval 56–65\u202ffps; chance of 70\u202ffps under 1\u202f%; limited by the"
+                " processor in 35\u202f% of frames."
             ),
         ),
         (
@@ -467,7 +467,7 @@ def test_data_lies_where_it_was_told_to(tmp_path, monkeypatch, capsys):
     brief, build = (str(BRIEFS / f"net-loft.{what}.json") for what in ("brief", "build"))
     capsys.readouterr()
     assert main(["estimate", brief, build]) == 0
-    assert "64 fps (60–68) of 70: short, limited by evenly matched" in capsys.readouterr().out
+    assert "61 fps (56–65) of 70: short, limited by graphics" in capsys.readouterr().out
     assert main(["check", build]) == 0
     assert "No findings." in capsys.readouterr().out
     assert main(["propose", str(BRIEFS / "chart-room.brief.json"), "--aim", "least money"]) == 1

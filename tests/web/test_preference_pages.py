@@ -124,7 +124,7 @@ def test_every_budget_step_grants_what_its_own_budget_allows(workshop):
         ({"act": "add", "wish": "colour", "value": ""}, "names none: enter one, such as white"),
         (
             {"act": "add", "wish": "noise_limit_dba", "value": "quiet"},
-            "a cooler of at most so many dB(A) is “quiet”: enter a number above 0",
+            "at most so many dB(A) in play is “quiet”: enter a number above 0",
         ),
         ({"act": "add", "wish": "noise_limit_dba", "value": "3"}, "must lie within 10–90 dB(A)"),
         ({"act": "add", "wish": "maker", "value": "Pellworth"}, "write kind and maker"),

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.floors import broken, floors_of
+from wattmetron.core.fit.vetting import Vetting
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.parts import KINDS, Kind
@@ -19,14 +20,15 @@ OTHERS: frozenset[Kind] = frozenset({"mainboard", "memory", "cooler", "supply", 
 
 @dataclass(frozen=True, slots=True)
 class Cure:
-    """A build in which nothing blocks, the kinds that change, and what that costs more (or less),
-    minor units.
+    """A build in which nothing blocks, the kinds that change, what that costs more (or less), minor
+    units, and what it brings along: findings and missed floors that were not there before.
     """
 
     build: Build
     changed: tuple[Kind, ...]
     cost_minor: int
     cleared: int
+    brings: tuple[str, ...]
 
 
 def cure(catalogue: Catalogue, now: Assessment) -> Cure | None:
@@ -109,4 +111,6 @@ def _narrowed(
     build = replace(clearing, kept=now.build.kept & {part_id for _, part_id in clearing.ids()})
     changed = tuple(kind for kind in KINDS if build.of(kind) != now.build.of(kind))
     after = assess(catalogue, now.brief, build)
-    return Cure(build, changed, after.spent_minor - now.spent_minor, cleared)
+    vetting = Vetting(catalogue, known_brief(catalogue, now.brief), now.machine)
+    brings = tuple(vetting.objections(after.machine))
+    return Cure(build, changed, after.spent_minor - now.spent_minor, cleared, brings)

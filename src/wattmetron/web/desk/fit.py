@@ -65,12 +65,13 @@ class TunedRow:
 
 @dataclass(frozen=True, slots=True)
 class CureView:
-    """The set of changes that clears all that blocks: a sentence, what replaces what, the address
-    that tries it.
+    """The set of changes that clears all that blocks: a sentence, what replaces what, what it
+    brings along, the address that tries it.
     """
 
     sentence: str
     changes: tuple[tuple[str, str, str], ...]
+    brings: tuple[str, ...]
     url: str
 
 
@@ -308,4 +309,4 @@ def _cure(catalogue: Catalogue, now: Assessment, cure: Cure, url: str) -> CureVi
     count = "One change clears" if len(changes) == 1 else f"{len(changes)} changes clear"
     what = "what blocks" if cure.cleared == 1 else f"all {cure.cleared} that block"
     kept = "" if {"processor", "graphics"} & set(cure.changed) else "; processor and card stay"
-    return CureView(f"{count} {what} {cost}{kept}.", tuple(changes), url)
+    return CureView(f"{count} {what} {cost}{kept}.", tuple(changes), cure.brings, url)

@@ -1,0 +1,194 @@
+"""Machines that were proposed once and that no builder would hand over, each with the right answer
+now; and that no advice undoes another.
+"""
+
+from dataclasses import replace
+
+import pytest
+
+from tests.core.test_balance import adds_nothing
+from wattmetron.core.balance.cuts import cuts
+from wattmetron.core.fit.floors import broken, floors_of, missed
+from wattmetron.core.fit.rules import check
+from wattmetron.core.fit.vetting import added
+from wattmetron.core.power.noise import in_play_dba
+from wattmetron.core.search.answer import AIMS
+from wattmetron.core.search.proposal import propose
+from wattmetron.core.values.brief import Brief, Display, Target
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.wishes import letting_go
+from wattmetron.demo import CATALOGUE, generate
+from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.services.advice.proposals import answer
+from wattmetron.services.advice.rest import rest_of
+from wattmetron.services.desk.assess import assess, finding_remedies
+from wattmetron.services.desk.cures import cure
+from wattmetron.study.keeper import Keeper
+
+WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
+NET_LOFT, TIGHT = generate.briefs(WORLD)["net-loft"]
+BOOK = WORLD.prices("vellmouth", False)
+
+
+def brief(money: int, *games: str, **changes) -> Brief:
+    targets = tuple(
+        Target(id=f"t{n}", game_id=game, width_px=1920, height_px=1080, fps=60.0)
+        for n, game in enumerate(games or ("hollow-meridian",))
+    )
+    usual = Brief(
+        name="Some room",
+        region="vellmouth",
+        budget_low_minor=0,
+        budget_high_minor=money * 100,
+        display=Display(refresh_hz=144.0),
+        targets=targets,
+    )
+    return replace(usual, **changes)
+
+
+def machine(asked: Brief, aim="most frames"):
+    found = propose(WORLD, asked, aim)
+    assert found.build is not None
+    return WORLD.machine(found.build), found
+
+
+def test_a_hard_disk_is_never_the_only_drive_unless_that_is_let_go():
+    asked = brief(900, storage_gb=2000.0)
+    own, _ = machine(asked)
+    assert any(drive.kind != "hard disk" for drive in own.storage)
+    other, cheaper = machine(replace(asked, solid_state=False), "least money")
+    _, dearer = machine(asked, "least money")
+    assert {drive.kind for drive in other.storage} == {"hard disk"}
+    assert cheaper.cost_minor < dearer.cost_minor
+    assert [field for field, _ in missed(other, floors_of(WORLD, asked))] == ["solid_state"]
+
+
+def test_a_closed_case_gets_the_fans_that_it_lacks():
+    cases = [case.id for case in WORLD.by_kind["case"] if case.airflow != "closed"]
+    own, found = machine(brief(1800, banned=tuple(cases)))
+    assert own.case.airflow == "closed" and own.of("fan")
+    assert own.case.fans_included + sum(fan.pack for fan in own.of("fan")) <= own.case.fan_places
+    assert not [item for item in check(own) if item.rule == "case airflow"]
+    assert found.cost_minor == sum(BOOK.delivered(part_id) for _, part_id in found.build.ids())
+
+
+@pytest.mark.parametrize("most", (10.0, 15.0, 20.0))
+def test_a_limit_that_nothing_keeps_is_not_kept_by_a_boxed_cooler(most):
+    asked = brief(1200, noise_limit_dba=most)
+    assert propose(WORLD, asked).build is None
+    told = answer(WORLD, asked, Build(), "most frames")
+    assert f"at most {most:g}\u202fdB(A) in play" in " ".join((told.headline, *told.account))
+
+
+def test_noise_is_that_of_the_whole_machine_and_limits_the_card():
+    loud, _ = machine(brief(1800))
+    quiet, _ = machine(brief(1800, noise_limit_dba=36.0))
+    assert in_play_dba(loud, loud.graphics.board_power_w) > 36
+    assert in_play_dba(quiet, quiet.graphics.board_power_w) <= 36
+    assert quiet.graphics.board_power_w < loud.graphics.board_power_w
+
+
+def test_a_small_case_takes_a_cooler_that_is_known_to_fit():
+    own, _ = machine(brief(1200, volume_limit_l=12.0))
+    assert own.case.volume_l <= 12
+    height = own.cooler.height_mm if own.cooler else own.processor.boxed_height_mm
+    assert height is not None and height <= own.case.cooler_height_mm
+
+
+@pytest.mark.parametrize("money", (3500, 6000))
+def test_much_money_is_not_spent_on_four_cores_and_the_rest_is_offered(money):
+    asked = brief(
+        money,
+        "hollow-meridian",
+        "vantage-null",
+        display=Display(width_px=3840, height_px=2160, refresh_hz=120.0),
+    )
+    targets = tuple(
+        replace(target, width_px=3840, height_px=2160, ray_tracing=True, fps=100.0)
+        for target in asked.targets
+    )
+    asked = replace(asked, targets=targets)
+    own, found = machine(asked)
+    assert own.processor.cores > 4
+    capacity = own.cooler.capacity_w if own.cooler else own.processor.boxed_cooler_w
+    assert capacity >= 1.1 * own.processor.sustained_w
+    assert own.supply.watts >= floors_of(WORLD, asked).supply_w(
+        assess(WORLD, asked, found.build).draw.full_w
+    )
+    rest = rest_of(WORLD, assess(WORLD, asked, found.build))
+    offered = {addition.kind for addition in rest.additions}
+    assert {"memory", "storage"} <= offered and rest.together_minor <= rest.left_minor
+
+
+def test_a_single_stick_is_no_saving_and_remedies_keep_to_the_brief():
+    now = assess(WORLD, NET_LOFT, TIGHT)
+    for cut in cuts(WORLD, NET_LOFT, TIGHT, ("memory",)):
+        assert cut.part.sticks >= 2
+    short = TIGHT.with_part("supply", "ampherst-ballast-450")
+    unwanted = replace(NET_LOFT, no_makers=("Lowhum",), part_cap_minor=10_000)
+    now = assess(WORLD, unwanted, short)
+    (finding,) = [item for item in now.findings if item.rule == "supply connectors"]
+    remedies = finding_remedies(WORLD, now, finding)
+    assert remedies
+    for remedy in remedies:
+        after = assess(WORLD, unwanted, remedy.build)
+        assert remedy.part.maker != "Lowhum" and remedy.delivered_minor <= 10_000
+        assert not [item for item in after.findings if item.rule.startswith("supply")]
+
+
+def test_a_build_of_a_case_alone_reaches_nothing():
+    now = assess(WORLD, NET_LOFT, Build(case=TIGHT.case))
+    assert now.met == 0 and now.missing
+
+
+def lists():
+    """Builds as people bring them: each demo build with one part swapped for any other."""
+    for name, (asked, build) in generate.briefs(WORLD).items():
+        start = build if build.processor and build.supply else propose(WORLD, asked).build
+        if start is None:
+            continue
+        for n, kind in enumerate(("graphics", "supply", "case", "memory", "cooler", "mainboard")):
+            parts = WORLD.by_kind[kind]
+            part = parts[(7 * n + len(name)) % len(parts)]
+            yield asked, replace(start.with_part(kind, part.id), kept=frozenset())
+
+
+@pytest.mark.parametrize("place", range(6))
+def test_no_advice_adds_what_its_sentence_does_not_name(place):
+    """Cuts, remedies, additions and cures over whole and broken machines."""
+    looked = 0
+    for asked, build in list(lists())[place::6]:
+        now = assess(WORLD, asked, build)
+        floors = floors_of(WORLD, asked)
+        advised = [
+            remedy.build for item in now.findings for remedy in finding_remedies(WORLD, now, item)
+        ]
+        if now.whole:
+            advised += [cut.build for cut in list(cuts(WORLD, asked, build))[::5]]
+            rest = rest_of(WORLD, now)
+            advised += [item.build for item in rest.additions] if rest else []
+        clearing = cure(WORLD, now)
+        if clearing is not None:
+            after = assess(WORLD, asked, clearing.build)
+            news = [item.sentence for item in added(now.findings, after.findings)]
+            told = dict(missed(after.machine, floors))
+            news += [told[field] for field in {*told} - broken(now.machine, floors)]
+            assert {*news} <= {*clearing.brings}
+            looked += 1
+        before = broken(WORLD.machine(build), floors)
+        for other in advised:
+            assert broken(WORLD.machine(other), floors) <= before
+            assert adds_nothing(WORLD, asked, build, other)
+            looked += 1
+    assert looked > 10
+
+
+@pytest.mark.parametrize("aim", AIMS)
+def test_what_a_floor_costs_is_the_difference_to_the_answer_without_it(aim):
+    asked = brief(1100, "hollow-meridian", "gullwing-circuit")
+    held = propose(WORLD, asked, aim)
+    for field in ("solid_state", "heat_carried", "reserve_percent", "enough_threads"):
+        free = propose(WORLD, letting_go(asked, [field]), aim)
+        assert (free.weight_met, -free.cost_minor) >= (held.weight_met, -held.cost_minor) or (
+            aim == "most frames" and free.gain >= held.gain
+        )
