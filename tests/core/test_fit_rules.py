@@ -18,7 +18,7 @@ from wattmetron.core.fit.wishes import USUAL, Ask, Wishes
 from wattmetron.core.power.heat import case_heat_w
 from wattmetron.core.requirements.versions import version_of
 from wattmetron.core.values.brief import Display
-from wattmetron.core.values.further_parts import Fan, WirelessAdapter
+from wattmetron.core.values.further_parts import Fan, OpticalDrive, WirelessAdapter
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
@@ -96,6 +96,7 @@ BOARD = Mainboard(
     outputs=("HDMI 2.0",),
     processor_w=100,
     m2_disables_sata=(0, 2),
+    m2_lengths_mm=(110, 110),
     firmware_needed=("Flood=1.20",),
     firmware_shipped="1.20",
     fan_headers=3,
@@ -121,6 +122,7 @@ DRIVE = Storage(
     interface="M.2 NVMe",
     capacity_gb=1000,
     read_mbs=3000,
+    m2_length_mm=80,
 )
 DISK = Storage(
     id="disk",
@@ -183,6 +185,7 @@ CASE = Case(
     lights=("5 V",),
 )
 FAN = Fan(id="fan", maker="Coldreach", model="Sail", size_mm=120)
+DISC = OpticalDrive(id="disc", maker="Ledgerock", model="Disc", via="SATA")
 PACK = replace(FAN, id="pack", pack=3)
 WHOLE = Machine(
     processor=CHIP,
@@ -297,6 +300,24 @@ SPEAKS = [
         "USB-C in front of",
     ),
     ("lights", "good to know", with_(case={"lights": ("12 V",)}), "The 12 V lights"),
+    (
+        "lights",
+        "good to know",
+        with_(added=(replace(FAN, lights=("12 V",)),)),
+        "The 12 V lights of Coldreach Sail find no header",
+    ),
+    (
+        "drive ports",
+        "blocks",
+        with_(storage=(DRIVE, DRIVE, SMALL, SMALL), added=(DISC,)),
+        "need 3 SATA ports; Kitefall Board has 2 of 4 left beside 2",
+    ),
+    (
+        "SATA power plugs",
+        "do first",
+        with_(storage=(SMALL, SMALL), added=(DISC,)),
+        "3 SATA drives need a power plug each",
+    ),
     (
         "fan headers",
         "good to know",
@@ -590,6 +611,10 @@ NEAR_MISSES = [
         with_(memory={"error_correcting": True}, mainboard={"error_correcting": True}),
     ),
     ("drive ports", with_(storage=(DRIVE, *(SMALL,) * 4), case={"places_25": 4})),
+    ("drive ports", with_(storage=(DRIVE, DRIVE, SMALL), added=(DISC,))),
+    ("drive ports", with_(added=(replace(DISC, via="USB"),) * 9)),
+    ("lights", with_(added=(replace(FAN, lights=("5 V",)),))),
+    ("SATA power plugs", with_(storage=(SMALL, SMALL, replace(SMALL, form="M.2")))),
     ("mixed kits", with_(kits=(KIT, KIT), memory=joined((KIT, KIT)))),
     ("memory slots", with_(kits=(KIT, KIT), memory=joined((KIT, KIT)))),
     ("drive places", with_(storage=(SMALL, SMALL))),
@@ -650,6 +675,8 @@ def test_a_rule_is_silent_at_its_near_miss(rule, machine):
         (with_(memory={"height_mm": None}), "Quickfen Kit: height"),
         (with_(cooler={"memory_clearance_mm": None}), "Coldreach Cooler: memory clearance"),
         (with_(storage=(SMALL,), case={"places_25": None}), "Lidd & Frame Case: drive places"),
+        (with_(mainboard={"m2_lengths_mm": ()}), "Kitefall Board: lengths of its M.2 slots"),
+        (with_(storage=(replace(DRIVE, m2_length_mm=None),)), "Ledgerock Drive: length"),
     ],
 )
 def test_what_is_not_known_is_named_and_neither_passes_nor_blocks(machine, named):
@@ -685,6 +712,10 @@ def test_firmware_calms_where_the_board_recovers_by_itself():
         firmware_older("1.9", "1.10")
         and firmware_older("1.10", "2.0")
         and not firmware_older("1.20", "1.20")
+        and firmware_older("1.20", "1.20a")
+        and firmware_older("1.20a", "1.20b")
+        and firmware_older("1.20b", "1.21")
+        and not firmware_older("1.20b", "1.20B")
     )
 
 

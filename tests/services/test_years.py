@@ -44,7 +44,7 @@ def test_the_next_step_is_the_least_that_meets_again_what_is_met_today():
             {part_id for _, part_id in build.ids()},
         )
         games = {
-            game: asking_more(fitted_game(catalogue, game), year.factor) for game in catalogue.games
+            game: asking_more(fitted_game(catalogue, game), year.more) for game in catalogue.games
         }
         met = tuple(item.target for item in now.counted if item.state == "meets")
         grown = replace(catalogue, games=games, results={}, published={}).kept_by(Keeper())

@@ -30,7 +30,7 @@ from wattmetron.services.advice.price_limits import price_limits
 from wattmetron.services.advice.proposals import answer
 from wattmetron.services.advice.what_if import announced, elsewhere, repriced, what_if
 from wattmetron.services.advice.wish_costs import wish_costs
-from wattmetron.services.advice.years import SIDES, asking_more, years_kept
+from wattmetron.services.advice.years import SIDES, Growth, asking_more, years_kept
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.words.figures import KIND_WORDS
 from wattmetron.web.desk.balance_frontier import frontier_view
@@ -352,7 +352,8 @@ def test_years_to_keep_lose_targets_and_name_the_next_step(client, workshop, lop
     kept = replace(plan.brief, years=4, growth_percent=15.0)
     now = assess(catalogue, kept, best)
     found = years_kept(catalogue, now)
-    assert [round(item.factor, 4) for item in found] == [1.0, 1.15, 1.3225, 1.5209, 1.749]
+    assert [round(item.more.work, 4) for item in found] == [1.0, 1.15, 1.3225, 1.5209, 1.749]
+    assert [round(item.more.memory, 4) for item in found[:3]] == [1.0, 1.06, 1.1236]
     assert (
         found[0].met == now.met
         and not found[0].lost
@@ -371,7 +372,7 @@ def test_years_to_keep_lose_targets_and_name_the_next_step(client, workshop, lop
     assert not blocks(later)
     for target, item in zip(kept.counted_targets, now.counted, strict=True):
         after = estimate(
-            later, asking_more(fitted_game(catalogue, target.game_id), first.factor), target, kept
+            later, asking_more(fitted_game(catalogue, target.game_id), first.more), target, kept
         )
         assert after.state == "meets" or item.state != "meets"
     assert years_kept(catalogue, assess(catalogue, plan.brief, best)) == ()
@@ -395,7 +396,7 @@ def test_what_carries_targets_in_later_years_is_not_called_waste(lopsided):
     cut, mine, other = bought_for_years(catalogue, later)["processor"]
     assert (cut.part.id, cut.saves_minor) == (idle.part.id, idle.saves_minor) and mine > other
     for target in plan.brief.counted_targets:
-        game = asking_more(fitted_game(catalogue, target.game_id), 1.12**4)
+        game = asking_more(fitted_game(catalogue, target.game_id), Growth(1.12**4, 1.06**4))
         assert game.processor_ms == fitted_game(catalogue, target.game_id).processor_ms * 1.12**4
     left = idle_money(catalogue, later)
     assert "processor" not in left or left["processor"].saves_minor < idle.saves_minor

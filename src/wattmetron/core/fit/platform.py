@@ -40,12 +40,15 @@ def firmware_needed(family: str, board: Mainboard) -> str | None:
 
 
 def firmware_older(one: str, other: str) -> bool:
-    """Whether a version is older, number by number: 1.9 before 1.10."""
-    return _numbers(one) < _numbers(other)
+    """Whether a version is older, piece by piece: 1.9 before 1.10, 1.20 before 1.20a before
+    1.20b.
+    """
+    return _pieces(one) < _pieces(other)
 
 
-def _numbers(version: str) -> list[int]:
-    return [int(piece) for piece in re.findall(r"[0-9]+", version)]
+def _pieces(version: str) -> list[tuple[int, str]]:
+    pieces = re.findall(r"[0-9]+|[a-z]+", version.lower())
+    return [(int(piece), "") if piece.isdecimal() else (-1, piece) for piece in pieces]
 
 
 def needs_a_step(family: str, board: Mainboard) -> bool:

@@ -3,8 +3,8 @@
 from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown, counted
 from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.values.brief import Display
-from wattmetron.core.values.further_parts import WirelessAdapter
-from wattmetron.core.values.parts import Mainboard
+from wattmetron.core.values.further_parts import Fan, WirelessAdapter
+from wattmetron.core.values.parts import Case, Kind, Mainboard
 
 
 def sata_left(board: Mainboard, nvme: int) -> int:
@@ -18,8 +18,9 @@ def sata_left(board: Mainboard, nvme: int) -> int:
     "drive ports",
     family="ports",
     levels=("blocks",),
-    reads={"storage", "mainboard"},
-    speaks="more drives than M.2 slots, or than SATA ports left beside the M.2 slots in use",
+    reads={"storage", "mainboard", "optical"},
+    speaks="more drives than M.2 slots, or than SATA ports left beside the M.2 slots in use; drives"
+    " for discs count",
     silent="every drive has a port",
 )
 def drive_ports(look: Look) -> Speech:
@@ -28,7 +29,7 @@ def drive_ports(look: Look) -> Speech:
     if not board:
         return
     nvme = sum(drive.interface == "M.2 NVMe" for drive in look.machine.storage)
-    sata = len(look.machine.storage) - nvme
+    sata = len(look.machine.storage) - nvme + look.machine.sata_optical
     left = sata_left(board, nvme)
     shared = (
         f" of {board.sata_ports} left beside {nvme} M.2 drives" if left < board.sata_ports else ""
@@ -59,7 +60,7 @@ def slot_lengths_mm(board: Mainboard) -> list[int]:
     reads={"storage", "mainboard"},
     speaks="an M.2 drive is longer than the slot that is left for it, the longest drives in the"
     " longest slots",
-    silent="every drive has a slot as long, or lengths are not known",
+    silent="every drive has a slot as long",
 )
 def drive_lengths(look: Look) -> Speech:
     """Every M.2 drive needs a slot that is as long: the longest drives go into the longest
@@ -74,6 +75,14 @@ def drive_lengths(look: Look) -> Speech:
         ),
         key=lambda storage: -(storage.m2_length_mm or 0),
     )
+    unknown = [
+        drive for drive in look.machine.storage if drive.size == "M.2" and not drive.m2_length_mm
+    ]
+    if board and (drives or unknown) and not board.m2_lengths_mm:
+        yield Unknown("mainboard", board.name, "lengths of its M.2 slots")
+    elif board:
+        for drive in unknown:
+            yield Unknown("storage", drive.name, "length")
     if not board or not drives or not board.m2_lengths_mm:
         return
     for drive, room in zip(drives, slot_lengths_mm(board), strict=False):
@@ -320,24 +329,28 @@ def front_ports(look: Look) -> Speech:
     "lights",
     family="ports",
     levels=("good to know",),
-    reads={"case", "mainboard"},
-    speaks="lights of the case find no header of their voltage",
+    reads={"case", "mainboard", "fan"},
+    speaks="lights of the case or of added fans find no header of their voltage",
     silent="a header of their voltage is there",
 )
 def lights(look: Look) -> Speech:
     """Lights of one voltage are ruined on a header of the other."""
     case, board = look.machine.case, look.machine.mainboard
-    if not case or not board:
-        return
-    wrong = [volts for volts in case.lights if volts not in board.light_headers]
-    if wrong:
+    fans = [part for part in dict.fromkeys(look.machine.of("fan")) if isinstance(part, Fan)]
+    lit: list[tuple[Kind, Case | Fan]] = [("case", case)] if case else []
+    lit += [("fan", fan) for fan in fans]
+    for kind, part in lit if board else ():
+        assert board is not None
+        wrong = [volts for volts in part.lights if volts not in board.light_headers]
+        if not wrong:
+            continue
         yield Said(
-            ("case", "mainboard"),
-            f"The {', '.join(wrong)} lights of {case.name} find no header of their voltage on"
+            (kind, "mainboard"),
+            f"The {', '.join(wrong)} lights of {part.name} find no header of their voltage on"
             f" {board.name}.",
             "Leave them unconnected: the other voltage would ruin them.",
             (
-                Figure("case", ", ".join(case.lights)),
+                Figure(part.name, ", ".join(part.lights)),
                 Figure("mainboard", ", ".join(board.light_headers) or "none"),
             ),
         )

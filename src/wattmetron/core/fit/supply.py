@@ -144,14 +144,16 @@ def supply_connectors(look: Look) -> Speech:
     "SATA power plugs",
     family="supply",
     levels=("do first",),
-    reads={"supply", "storage"},
-    speaks="more SATA drives than the supply has plugs",
+    reads={"supply", "storage", "optical"},
+    speaks="more SATA drives, those for discs among them, than the supply has plugs; M.2 drives"
+    " need none",
     silent="as many or more, or the number is not known",
 )
 def sata_plugs(look: Look) -> Speech:
     """Every SATA drive needs a power plug."""
     supply = look.machine.supply
-    count = sum(drive.interface == "SATA" for drive in look.machine.storage)
+    count = sum(drive.interface == "SATA" and drive.size != "M.2" for drive in look.machine.storage)
+    count += look.machine.sata_optical
     if supply and supply.sata_plugs is not None and count > supply.sata_plugs:
         yield Said(
             ("supply", "storage"),

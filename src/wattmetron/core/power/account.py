@@ -10,7 +10,7 @@ import numpy as np
 
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.power import efficiency as eff
-from wattmetron.core.power.draw import busy_shares, draw, needed_supply_w, spike_of_card_w
+from wattmetron.core.power.draw import IDLE_CARD_SHARE, busy_shares, draw, needed_supply_w
 from wattmetron.core.power.heat import case_heat_w
 from wattmetron.core.power.noise import in_play_dba
 from wattmetron.core.values.machine import Machine
@@ -115,15 +115,13 @@ def account(machine: Machine, estimates: tuple[Estimate, ...], use: PowerUse) ->
             rest_w=own.rest_w,
         )
     )
-    card = machine.graphics
-    spike = spike_of_card_w(card.board_power_w, card.spike_factor) if card else 0
     spans = [_on_curve(span, machine.supply, use.mains_v) for span in bare]
     spans.append(
         Span(
             state="spike",
             name="Short spikes",
             processor_w=own.processor_w,
-            graphics_w=spike,
+            graphics_w=own.spike_w - own.processor_w - own.rest_w,
             rest_w=own.rest_w,
         )
     )
@@ -146,24 +144,26 @@ def account(machine: Machine, estimates: tuple[Estimate, ...], use: PowerUse) ->
 
 def _desk(machine: Machine, rest: int) -> Span:
     """At the desk: an assumed share of what each side draws when busy."""
-    chip, card = machine.processor, machine.graphics
+    chip = machine.processor
+    cards = [card for card in (machine.graphics, machine.second_card) if card is not None]
     return Span(
         state="desk",
         name="At the desk",
         processor_w=DESK_SHARE["processor"] * chip.sustained_w if chip else 0.0,
-        graphics_w=DESK_SHARE["graphics"] * card.board_power_w if card else 0.0,
+        graphics_w=DESK_SHARE["graphics"] * sum(card.board_power_w for card in cards),
         rest_w=rest,
     )
 
 
 def _game(machine: Machine, estimate: Estimate, rest: int) -> Span:
     busy_c, busy_g = busy_shares(estimate)
-    chip, card = machine.processor, machine.graphics
+    chip, card, second = machine.processor, machine.graphics, machine.second_card
+    idle_w = IDLE_CARD_SHARE * second.board_power_w if second else 0.0
     return Span(
         state="game",
         name=estimate.game.name,
         processor_w=chip.gaming_w * busy_c if chip else 0.0,
-        graphics_w=card.board_power_w * busy_g if card else 0.0,
+        graphics_w=(card.board_power_w * busy_g if card else 0.0) + idle_w,
         rest_w=rest,
     )
 

@@ -129,6 +129,7 @@ class Pool:
         cases: KindPool[Case],
         fans: KindPool[Fan],
         fans_there: int,
+        sata_taken: int,
         floors: Floors,
         new_drives: int = NEW_DRIVES,
     ) -> None:
@@ -149,7 +150,7 @@ class Pool:
         """Steps of the sustained power that boards deliver."""
         self.kit_arrays = _kit_arrays(kits.parts, self.clearances)
         families = sorted({chip.firmware_family for chip in processors.parts})
-        self.board_arrays = _board_arrays(boards.parts, self.powers, floors, families)
+        self.board_arrays = _board_arrays(boards.parts, self.powers, floors, families, sata_taken)
         self.any_slot_mm = min(
             (min(board.m2_lengths_mm) for board in boards.parts if board.m2_lengths_mm),
             default=NO_LIMIT_MM,
@@ -171,10 +172,14 @@ def _kit_arrays(kits: tuple[Memory, ...], clearances: Ladder) -> KitArrays:
 
 
 def _board_arrays(
-    boards: tuple[Mainboard, ...], powers: Ladder, floors: Floors, families: list[str]
+    boards: tuple[Mainboard, ...],
+    powers: Ladder,
+    floors: Floors,
+    families: list[str],
+    sata_taken: int,
 ) -> BoardArrays:
     shape = len(boards), MOST_DRIVES + 1
-    left = [[sata_left(board, n) for n in range(MOST_DRIVES + 1)] for board in boards]
+    left = [[sata_left(board, n) - sata_taken for n in range(MOST_DRIVES + 1)] for board in boards]
     return BoardArrays(
         socket=np.array([board.socket for board in boards], dtype=np.str_),
         memory_type=np.array([board.memory_type for board in boards], dtype=np.str_),
@@ -287,6 +292,7 @@ def build_pool(
         cases=cast(KindPool[Case], shelf("case")),
         fans=_fans(catalogue, brief, present),
         fans_there=sum(fan.pack for fan in kept_fans(catalogue, kept)),
+        sata_taken=catalogue.machine(Build(added=kept.added)).sata_optical,
         floors=floors,
         new_drives=new_drives,
     )

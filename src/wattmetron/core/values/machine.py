@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from wattmetron.core.values.further_parts import Fan
+from wattmetron.core.values.further_parts import Fan, OpticalDrive
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import (
@@ -83,6 +83,11 @@ class Machine:
     def parts(self) -> tuple[Part, ...]:
         kinds = ALL_KINDS if self.added else KINDS
         return tuple(part for kind in kinds for part in self.of(kind))
+
+    @property
+    def sata_optical(self) -> int:
+        """Drives for discs that take a SATA port."""
+        return sum(isinstance(part, OpticalDrive) and part.via == "SATA" for part in self.added)
 
     @property
     def fans(self) -> int:

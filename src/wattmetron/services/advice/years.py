@@ -6,6 +6,7 @@ from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import date
+from typing import NamedTuple
 
 from wattmetron.core.balance.cuts import Cut
 from wattmetron.core.catalogue import BESIDE_PRICES, Catalogue
@@ -14,7 +15,7 @@ from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief
-from wattmetron.core.values.games import Game
+from wattmetron.core.values.games import Game, VideoMemoryNeed
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.parts import PROPOSED_KINDS, Kind, Part
@@ -27,6 +28,17 @@ FREED: dict[Kind, tuple[Kind, ...]] = {
     "graphics": ("graphics", "supply", "case"),
 }
 """What a new part of either side may force."""
+MEMORY_GROWTH = 1.06
+"""How many times the video memory of the year before games ask for; assumed."""
+
+
+class Growth(NamedTuple):
+    """How many times today's the games ask for: work of both sides, rays included, and video
+    memory.
+    """
+
+    work: float
+    memory: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,12 +54,12 @@ class YearStep:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Year:
-    """One year: how much more the games ask for (1 = as today), targets met, those lost since
+    """One year: how much more the games ask for, targets met, those lost since
     today, how many of them processor and graphics would carry alone, and the next steps.
     """
 
     year: int
-    factor: float
+    more: Growth
     met: int
     lost: tuple[str, ...]
     processor_alone: int
@@ -62,10 +74,27 @@ def years_kept(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
     return catalogue.keep.long(("years", now.brief, now.build), lambda: _years(catalogue, now))
 
 
-def asking_more(game: Game, factor: float) -> Game:
-    """A game whose work on both sides is so many times today's."""
+def asking_more(game: Game, more: Growth) -> Game:
+    """A game that asks for so many times what it asks for today."""
+    rays = game.ray_tracing_ms_per_mpx
     return replace(
-        game, processor_ms=game.processor_ms * factor, graphics_ms=game.graphics_ms * factor
+        game,
+        processor_ms=game.processor_ms * more.work,
+        graphics_ms=game.graphics_ms * more.work,
+        ray_tracing_ms_per_mpx=None if rays is None else rays * more.work,
+        ray_tracing_memory_gb=game.ray_tracing_memory_gb * more.memory,
+        presets=tuple(
+            replace(preset, video_memory=_larger(preset.video_memory, more.memory))
+            for preset in game.presets
+        ),
+    )
+
+
+def _larger(need: VideoMemoryNeed, times: float) -> VideoMemoryNeed:
+    return VideoMemoryNeed(
+        at_1080p_gb=need.at_1080p_gb * times,
+        at_1440p_gb=need.at_1440p_gb * times,
+        at_2160p_gb=need.at_2160p_gb * times,
     )
 
 
@@ -75,36 +104,38 @@ def outlasts(catalogue: Catalogue, now: Assessment, cut: Cut) -> tuple[int, int]
     """
     if cut.kind not in SIDES or not now.brief.years:
         return None
-    factor = growth(now.brief, now.brief.years)
+    more = growth(now.brief, now.brief.years)
     mine, other = (
-        _alone(_then(catalogue, now.brief, machine, factor), cut.kind)
+        _alone(_then(catalogue, now.brief, machine, more), cut.kind)
         for machine in (now.machine, machine_of(catalogue, cut.build, now.brief.clocks))
     )
     return (mine, other) if mine > other else None
 
 
-def growth(brief: Brief, years: int) -> float:
-    """How many times today's work the games ask for after so many years."""
-    return (1 + brief.growth_percent / 100) ** years
+def growth(brief: Brief, years: int) -> Growth:
+    """How many times today's the games ask for after so many years: work by the brief's rate, video
+    memory by an assumed one.
+    """
+    return Growth((1 + brief.growth_percent / 100) ** years, MEMORY_GROWTH**years)
 
 
 def _years(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
     years: list[Year] = []
     for year in range(now.brief.years + 1):
-        factor = growth(now.brief, year)
-        then = _then(catalogue, now.brief, now.machine, factor)
+        more = growth(now.brief, year)
+        then = _then(catalogue, now.brief, now.machine, more)
         lost = tuple(
             estimate.game.name
             for estimate, later in zip(now.counted, then, strict=True)
             if estimate.state == "meets" and (later is None or later.state != "meets")
         )
         first = lost and not any(each_year.lost for each_year in years)
-        steps = _steps(catalogue, now, factor) if first else ()
+        steps = _steps(catalogue, now, more) if first else ()
         met = sum(estimate is not None and estimate.state == "meets" for estimate in then)
         years.append(
             Year(
                 year=year,
-                factor=factor,
+                more=more,
                 met=met,
                 lost=lost,
                 processor_alone=_alone(then, "processor"),
@@ -116,12 +147,12 @@ def _years(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
 
 
 def _then(
-    catalogue: Catalogue, brief: Brief, machine: Machine, factor: float
+    catalogue: Catalogue, brief: Brief, machine: Machine, more: Growth
 ) -> list[Estimate | None]:
     curves = curves_of(catalogue.keep)
     games = [fitted_game(catalogue, target.game_id) for target in brief.counted_targets]
     return [
-        estimate(machine, asking_more(game, factor), target, brief, curves)
+        estimate(machine, asking_more(game, more), target, brief, curves)
         for game, target in zip(games, brief.counted_targets, strict=True)
     ]
 
@@ -139,14 +170,14 @@ def _alone(estimates: Iterable[Estimate | None], kind: Kind) -> int:
     return sum(rate >= wanted for rate, wanted in rates)
 
 
-def _steps(catalogue: Catalogue, now: Assessment, factor: float) -> tuple[YearStep, ...]:
+def _steps(catalogue: Catalogue, now: Assessment, more: Growth) -> tuple[YearStep, ...]:
     """A step on either side; on both together where neither does alone."""
-    later = _later(catalogue, now, factor)
+    later = _later(catalogue, now, more)
     alone = tuple(_step(later, now, (kind,)) for kind in SIDES)
     return alone if any(step.parts for step in alone) else (*alone, _step(later, now, SIDES))
 
 
-def _later(catalogue: Catalogue, now: Assessment, factor: float) -> Catalogue:
+def _later(catalogue: Catalogue, now: Assessment, more: Growth) -> Catalogue:
     """The catalogue with games that ask for more, in which the build's parts cost nothing: they are
     there.
     """
@@ -166,7 +197,7 @@ def _later(catalogue: Catalogue, now: Assessment, factor: float) -> Catalogue:
         for _, part_id in now.build.ids()
     )
     ids = {target.game_id for target in now.brief.counted_targets}
-    told = {game_id: asking_more(fitted_game(catalogue, game_id), factor) for game_id in ids}
+    told = {game_id: asking_more(fitted_game(catalogue, game_id), more) for game_id in ids}
     later = replace(catalogue, offers=(*catalogue.offers, *present), told=told)
     return later.kept_by(catalogue.keep.branch(BESIDE_PRICES))
 
