@@ -3,7 +3,7 @@
 import time
 from dataclasses import replace
 
-from tests.worlds import World
+from tests.worlds import FLOORS, World
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.workloads.fit import fitted_game
@@ -21,7 +21,11 @@ def question(seed, per_kind, with_integrated=True):
     world = World(seed)
     catalogue = world.catalogue(per_kind=per_kind, games=6)
     brief = replace(
-        world.brief(catalogue, targets=6, budget=160_000), part_cap_minor=None, accept_spill=False
+        world.brief(catalogue, targets=6, budget=160_000),
+        part_cap_minor=None,
+        accept_spill=False,
+        reserve_percent=10,
+        **dict.fromkeys(FLOORS, True),
     )
     brief = replace(
         brief,

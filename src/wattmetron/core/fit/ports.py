@@ -372,7 +372,7 @@ def fan_headers(look: Look) -> Speech:
     if look.machine.fans > board.fan_headers:
         added = look.machine.fans - case.fans_included
         brings = f"{case.name} brings {counted(case.fans_included, 'fan')}" + (
-            f" and {added} more are added" if added else ""
+            f" and {added} more {'is' if added == 1 else 'are'} added" if added else ""
         )
         yield Said(
             ("case", "mainboard"),

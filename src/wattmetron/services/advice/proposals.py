@@ -156,8 +156,18 @@ def _reasons(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]
                 Reason(line.kind, name, "Owned: it stays." if line.owned else "Kept as you asked.")
             )
         else:
-            reasons.append(Reason(line.kind, name, _cheaper_spoils(catalogue, assessment, line)))
+            told = _left_out(catalogue, assessment, line) if line.kind == "fan" else ""
+            why = told or _cheaper_spoils(catalogue, assessment, line)
+            reasons.append(Reason(line.kind, name, why))
     return tuple(reasons)
+
+
+def _left_out(catalogue: Catalogue, now: Assessment, line: CostLine) -> str:
+    """What the build would miss without this part; empty where nothing."""
+    bare = now.build.without(line.kind, line.part_id)
+    machine = machine_of(catalogue, bare, now.brief.clocks)
+    lacking = list(floors_missed(catalogue, now.brief, machine).values())
+    return f"Without it: {lacking[0]}" if lacking else ""
 
 
 def _cheaper_spoils(catalogue: Catalogue, now: Assessment, line: CostLine) -> str:
