@@ -18,7 +18,7 @@ from wattmetron.core.fit.wishes import USUAL, Ask, Wishes
 from wattmetron.core.power.heat import case_heat_w
 from wattmetron.core.requirements.versions import version_of
 from wattmetron.core.values.brief import Display
-from wattmetron.core.values.further_parts import Fan, OpticalDrive, WirelessAdapter
+from wattmetron.core.values.further_parts import Fan, OpticalDrive, Screen, WirelessAdapter
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
@@ -187,6 +187,15 @@ CASE = Case(
 FAN = Fan(id="fan", maker="Coldreach", model="Sail", size_mm=120)
 DISC = OpticalDrive(id="disc", maker="Ledgerock", model="Disc", via="SATA")
 PACK = replace(FAN, id="pack", pack=3)
+SCREEN = Screen(
+    id="screen",
+    maker="Saltgrove",
+    model="Screen",
+    width_px=2560,
+    height_px=1440,
+    refresh_hz=120,
+    inputs=("HDMI 2.0",),
+)
 WHOLE = Machine(
     processor=CHIP,
     graphics=CARD,
@@ -300,6 +309,18 @@ SPEAKS = [
         "USB-C in front of",
     ),
     ("lights", "good to know", with_(case={"lights": ("12 V",)}), "The 12 V lights"),
+    (
+        "display plug",
+        "do first",
+        with_(added=(replace(SCREEN, inputs=("DVI",)),)),
+        "Pellworth Card and Saltgrove Screen have no plug in common",
+    ),
+    (
+        "display plug",
+        "wastes",
+        with_(added=(replace(SCREEN, inputs=("HDMI 1.4", "DVI")),)),
+        "wants 11.6 Gbit/s; HDMI 2.0 of Pellworth Card into its HDMI 1.4 carries 8.16: about 84 Hz",
+    ),
     (
         "lights",
         "good to know",
@@ -612,6 +633,9 @@ NEAR_MISSES = [
     ),
     ("drive ports", with_(storage=(DRIVE, *(SMALL,) * 4), case={"places_25": 4})),
     ("drive ports", with_(storage=(DRIVE, DRIVE, SMALL), added=(DISC,))),
+    ("display plug", with_(added=(SCREEN,))),
+    ("display plug", with_(added=(replace(SCREEN, inputs=()),))),
+    ("display plug", with_(added=(replace(SCREEN, inputs=("HDMI",)),))),
     ("drive ports", with_(added=(replace(DISC, via="USB"),) * 9)),
     ("lights", with_(added=(replace(FAN, lights=("5 V",)),))),
     ("SATA power plugs", with_(storage=(SMALL, SMALL, replace(SMALL, form="M.2")))),

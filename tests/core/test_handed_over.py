@@ -16,6 +16,7 @@ from wattmetron.core.search.answer import AIMS
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.wishes import letting_go
 from wattmetron.demo import CATALOGUE, generate
 from wattmetron.formats.catalogue_folder import read_catalogue
@@ -192,3 +193,50 @@ def test_what_a_floor_costs_is_the_difference_to_the_answer_without_it(aim):
         assert (free.weight_met, -free.cost_minor) >= (held.weight_met, -held.cost_minor) or (
             aim == "most frames" and free.gain >= held.gain
         )
+
+
+def without_places(part):
+    return replace(part, fan_places=None, airflow="closed", fans_included=0)
+
+
+def test_a_floor_that_nothing_reaches_is_named_with_what_letting_it_go_costs():
+    """Cases without fan places, all closed; and cards that know no API that a game needs."""
+    stuffy = {
+        key: without_places(part) if part in WORLD.by_kind["case"] else part
+        for key, part in WORLD.parts.items()
+    }
+    old = {
+        key: replace(part, **{name: ("Fairlead 9",)})
+        if (name := {"graphics": "apis", "processor": "igpu_apis"}.get(kind_of(part)))
+        else part
+        for key, part in WORLD.parts.items()
+    }
+    for parts, words in (
+        (stuffy, "enough airflow"),
+        (old, "graphics that every game starts on"),
+    ):
+        asked = brief(2000, "gullwing-circuit", "hollow-meridian", "vantage-null")
+        parts = {
+            key: replace(part, igpu_speed=None) if kind_of(part) == "processor" else part
+            for key, part in parts.items()
+            if kind_of(part) != "graphics" or part.board_power_w >= 150
+        }
+        catalogue = replace(WORLD, parts=parts).kept_by(Keeper())
+        assert propose(catalogue, asked).build is None
+        told = " ".join(answer(catalogue, asked, Build(), "most frames").account)
+        told += answer(catalogue, asked, Build(), "most frames").headline
+        assert words in told and "The cheapest build without it costs EUR" in told
+
+
+def test_slots_that_disable_ports_that_do_not_exist_leave_none():
+    board = replace(WORLD.machine(TIGHT).mainboard, sata_ports=1, m2_disables_sata=(4, 4))
+    parts = {
+        key: board if key == board.id else part
+        for key, part in WORLD.parts.items()
+        if kind_of(part) != "mainboard" or key == board.id
+    }
+    catalogue = replace(WORLD, parts=parts).kept_by(Keeper())
+    found = propose(catalogue, brief(1200)).build
+    assert found is not None and found.mainboard == board.id
+    drives = catalogue.machine(found).storage
+    assert not any(drive.interface == "SATA" for drive in drives) or len(drives) == 1

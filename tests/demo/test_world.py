@@ -141,6 +141,7 @@ EXERCISED: dict[str, dict[str, tuple[str, ...]]] = {
     "not judged": {"case": ("lidd-frame-foredeck",)},
     "second card": {"graphics": ("pellworth-bank-12-plain",) * 2},
     "drive length": {"storage": ("ledgerock-cairn-long-4000",)},
+    "display plug": {"display": ("saltgrove-fanlight-24",)},
     "drive link": {
         "storage": ("stonepier-scree-2000",),
         "mainboard": ("pellworth-groyne-micro-capstan",),

@@ -151,7 +151,7 @@ FURTHER: list[tuple[Part, float]] = [
             height_px=1080,
             refresh_hz=75.0,
             diagonal_inch=24.0,
-            inputs=("HDMI 1.4", "DisplayPort 1.2"),
+            inputs=("DVI", "VGA"),
         ),
         109,
     ),

@@ -1,9 +1,12 @@
 """What plugs in where: drives, display, front ports, lights, fans."""
 
+import re
+from math import inf
+
 from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown, counted
 from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.values.brief import Display
-from wattmetron.core.values.further_parts import Fan, WirelessAdapter
+from wattmetron.core.values.further_parts import Fan, Screen, WirelessAdapter
 from wattmetron.core.values.parts import Case, Kind, Mainboard
 
 
@@ -274,6 +277,72 @@ def display_speed(look: Look) -> Speech:
             ),
             ("graphics",) if card else ("mainboard", "graphics"),
         )
+
+
+@rule(
+    "display plug",
+    family="ports",
+    levels=("do first", "wastes"),
+    reads={"graphics", "mainboard", "processor", "display"},
+    speaks="a display of the build and what draws have no plug in common (do first), or none that"
+    " carries the display's pixels at its refresh at both ends (wastes)",
+    silent="they have one, or the plugs of one of them are not stated",
+)
+def display_plug(look: Look) -> Speech:
+    """A cable needs the same plug at both ends, and is as fast as the slower end."""
+    card, board = look.machine.graphics, look.machine.mainboard
+    source = card or (board if look.machine.uses_integrated else None)
+    if source is None or not source.outputs:
+        return
+    kinds: tuple[Kind, ...] = ("graphics" if card else "mainboard", "display")
+    for screen in dict.fromkeys(look.machine.of("display")):
+        if not isinstance(screen, Screen) or not screen.inputs:
+            continue
+        links = [
+            (output, plug)
+            for output in source.outputs
+            for plug in screen.inputs
+            if _plug(output) == _plug(plug)
+        ]
+        told = (
+            Figure(source.name, ", ".join(source.outputs)),
+            Figure(screen.name, ", ".join(screen.inputs)),
+        )
+        if not links:
+            yield Said(
+                kinds,
+                f"{source.name} and {screen.name} have no plug in common.",
+                "Get an adapter that carries the display's refresh, or another display.",
+                told,
+                ("display",),
+            )
+            continue
+        rates = [min(_gbits(output), _gbits(plug)) for output, plug in links]
+        shown = Display(
+            width_px=screen.width_px, height_px=screen.height_px, refresh_hz=screen.refresh_hz
+        )
+        needed = display_gbits(shown)
+        if max(rates) < needed:
+            output, plug = links[rates.index(max(rates))]
+            most_hz = int(screen.refresh_hz * max(rates) / needed)
+            yield Said(
+                kinds,
+                f"{screen.name} at {screen.refresh_hz:g} Hz wants {needed:.1f} Gbit/s; {output} of"
+                f" {source.name} into its {plug} carries {max(rates):g}: about {most_hz} Hz.",
+                "Take a card with a faster output, or run the display slower.",
+                told,
+                level="wastes",
+            )
+
+
+def _plug(text: str) -> str:
+    """The kind of plug, without its version and number."""
+    return re.split(r"[0-9]", text)[0].strip()
+
+
+def _gbits(text: str) -> float:
+    """What a plug carries; without limit where its version is not stated."""
+    return OUTPUT_GBITS.get(text.split(" x")[0].strip(), inf)
 
 
 @rule(

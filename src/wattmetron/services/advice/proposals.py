@@ -15,6 +15,7 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import KINDS, PROPOSED_KINDS, Kind, Part
+from wattmetron.core.values.wishes import without
 from wattmetron.core.values.words import listed
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.advice.preferences import preference_lines, settled
@@ -230,9 +231,8 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
     """Say whether the budget, the targets or the rules stand in the way, and what would do."""
     currency = catalogue.region(brief.region).currency
     account: list[str] = []
-    spill = replace(brief, accept_spill=True, targets=())
-    least = cheapest_fit(catalogue, spill, kept)
-    if least.build is None:
+    spill = replace(brief, accept_spill=True)
+    if cheapest_fit(catalogue, spill, kept).build is None:
         return Answer(
             proposal=proposal,
             assessment=None,
@@ -320,7 +320,16 @@ def _nothing_fits(catalogue: Catalogue, brief: Brief, kept: Build) -> str:
             if len(against) > 1
             else "Let it go in the brief."
         )
-        return f"{together}: {named}. {rest}"
+        free = [
+            money(without_it + besides_minor(catalogue, brief, kept), book.currency)
+            for wish in against
+            if (without_it := cheapest_fit(catalogue, without(brief, (wish,)), kept).cost_minor)
+            < NEVER
+        ]
+        costs = f" The cheapest build without it costs {free[0]}." if len(against) == 1 else ""
+        if len(against) > 1 and len(free) == len(against):
+            costs = f" In this order the cheapest build then costs {listed(free)}."
+        return f"{together}: {named}. {rest}{costs if free else ''}"
     return (
         "No set of parts fits together even without the brief's wishes: let go of a kept or owned"
         " part, or have more parts in the catalogue."
