@@ -84,6 +84,7 @@ def swaps():
         clicks = []
         for turn in range(40):
             candidates = page.locator("tr:not(.present):not(.tried) [data-candidate]")
+            candidates.first.wait_for()
             clicks.append(candidates.nth(turn % candidates.count()).evaluate(settle))
         addresses = page.locator("tr:not(.present) [data-candidate]").evaluate_all(
             "all => all.map(one => one.href)"
