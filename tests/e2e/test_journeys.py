@@ -284,7 +284,7 @@ def test_figures_are_read_out_and_copied_as_sentences(desk, page):
     page.context.grant_permissions(["clipboard-read", "clipboard-write"])
     desk.open("/briefs/1/frames")
     page.locator("#frame-t5").hover()
-    expect(page.locator("#readout")).to_contain_text("Thousand Towers: processor 25.8")
+    expect(page.locator("#readout")).to_contain_text("Thousand Towers: processor 25.9")
     page.locator("#work-t1").focus()
     expect(page.locator("#readout")).to_contain_text("Hollow Meridian: processor 14")
     desk.press("w")
