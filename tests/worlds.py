@@ -8,7 +8,7 @@ import numpy as np
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.brief import Brief, Display, Target
-from wattmetron.core.values.further_parts import Fan
+from wattmetron.core.values.further_parts import Fan, OpticalDrive, WirelessAdapter
 from wattmetron.core.values.games import Game, Preset, VideoMemoryNeed
 from wattmetron.core.values.offers import Offer, Region
 from wattmetron.core.values.parts import (
@@ -35,6 +35,7 @@ FLOORS = (
     "boxed_judged",
     "all_channels",
     "enough_threads",
+    "display_driven",
 )
 REGION = Region(id="town", name="Town", currency="EUR", tax_percent=21.0, mains_v=230)
 
@@ -239,9 +240,9 @@ class World:
             card_height_mm=self.pick(None, 115, 130, 150),
             card_thickness_mm=self.pick(None, 40, 50, 70),
             supply_length_mm=self.pick(None, 130, 150, 180),
-            radiator_front_mm=self.pick(None, 240, 280),
-            radiator_top_mm=self.pick(None, None, 240),
-            radiator_rear_mm=self.pick(None, 120),
+            radiator_front_mm=self.pick((), (240,), (240, 280)),
+            radiator_top_mm=self.pick((), (), (240,)),
+            radiator_rear_mm=self.pick((), (120,)),
             places_25=self.pick(None, 0, 2),
             places_35=self.pick(None, 0, 1, 2),
             airflow=("mesh", "closed", "side vents")[n % 3],
@@ -439,6 +440,79 @@ class World:
                 )
             case PowerSupply():
                 return replace(part, cpu_8pin=2, spike_w=part.spike_w + 150)
+        return part
+
+    def further(self, catalogue: Catalogue, brief: Brief) -> tuple[Catalogue, Brief]:
+        """The catalogue with what slots, leads, outputs and places share, and perhaps a display
+        that not every output drives.
+        """
+        parts = {
+            part_id: self._further(part, n)
+            for n, (part_id, part) in enumerate(catalogue.parts.items())
+        }
+        games = {
+            game_id: replace(game, link_mb=(None, 40.0, 0.0)[n % 3])
+            for n, (game_id, game) in enumerate(catalogue.games.items())
+        }
+        display = self.pick(None, None, Display(width_px=2560, height_px=1440, refresh_hz=165.0))
+        if display:
+            brief = replace(brief, display=display)
+        return replace(catalogue, parts=parts, games=games).kept_by(Keeper()), brief
+
+    def adapters(self, catalogue: Catalogue) -> tuple[Catalogue, tuple[tuple[str, str], ...]]:
+        """The catalogue with an adapter and a drive for discs, and some of them to stand in a
+        build.
+        """
+        radio = WirelessAdapter(
+            id="wireless-0", maker="Dunmarrow", model="radio", standard="Wi-Fi 6", via="PCIe x1"
+        )
+        discs = OpticalDrive(id="optical-0", maker="Stonepier", model="discs", via="SATA")
+        parts = {**catalogue.parts, radio.id: radio, discs.id: discs}
+        added = self.pick(
+            (("wireless", radio.id),),
+            (("optical", discs.id),),
+            (("wireless", radio.id), ("wireless", radio.id), ("optical", discs.id)),
+        )
+        return replace(catalogue, parts=parts).kept_by(Keeper()), added
+
+    def _further(self, part: Part, n: int) -> Part:
+        match part:
+            case Processor():
+                return replace(part, memory_full_mts=self.pick(None, None, 2666, 5200))
+            case Graphics():
+                outputs = (("DisplayPort 1.4", "HDMI 2.1"), ("HDMI 1.4",), ("HDMI 2.0",), ("HDMI",))
+                adapter = self.pick(0, 2, 3) if part.pcie_16pin else 0
+                return replace(part, adapter_8pin=adapter, outputs=outputs[n % 4])
+            case Mainboard():
+                slots = part.m2_slots
+                return replace(
+                    part,
+                    m2_sata=self.pick((), (1, 0, 0), (0, 1, 1))[:slots],
+                    m2_card_lanes=self.pick((), (8,), (0, 12), (4, 4))[:slots],
+                    m2_gens=(4, 3, 4)[:slots],
+                    memory_full_mts=self.pick(None, 2400, 4400),
+                    short_slots=self.pick(None, 1, 1, 2),
+                    card_slots=self.pick(None, 1, 2),
+                    cpu_4pin=self.pick(0, 0, 1),
+                    one_lead_w=self.pick(None, 90, 150),
+                    outputs=self.pick((), ("HDMI 1.4",), ("HDMI 2.0",)),
+                    processor_w=self.pick(None, 95, 150, 250),
+                )
+            case PowerSupply():
+                return replace(
+                    part,
+                    cpu_8pin=self.pick(1, 2, 2),
+                    cpu_4pin=self.pick(0, 1),
+                    pcie_16pin_w=self.pick(None, 250, 600),
+                )
+            case Case():
+                return replace(
+                    part,
+                    places_525=self.pick(None, 1, 1, 0),
+                    radiator_top_thickness_mm=self.pick(None, 55, 80),
+                )
+            case Storage():
+                return replace(part, pcie_gen=self.pick(None, 3, 4))
         return part
 
     def odd(self, catalogue: Catalogue, brief: Brief) -> tuple[Catalogue, Brief]:

@@ -5,11 +5,12 @@ from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import csr_matrix
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.clearance import card_room_mm, radiator_place
+from wattmetron.core.fit.clearance import card_room_mm, form_goes, radiator_place
 from wattmetron.core.fit.floors import memory_floor_gb, storage_floor
 from wattmetron.core.fit.platform import needs_a_step
+from wattmetron.core.frames.work import link_gbs
 from wattmetron.core.power.draw import DRIVE_W, STICK_W, rest_w, spike_of_card_w
-from wattmetron.core.search.platforms import kit_figures, platform_key
+from wattmetron.core.search.platforms import kit_figures, platform_key, rates
 from wattmetron.core.search.pool import build_pool
 from wattmetron.core.search.sides import Pairing, Targets
 from wattmetron.core.values.brief import Brief
@@ -101,6 +102,12 @@ def least_money(catalogue: Catalogue, brief: Brief) -> int | None:
     )
     _inside(program, pool, card_x, kit_x, drive_x, cooler_x, supply_x, case_x)
     _floors(program, brief, catalogue, pool, chip_x, board_x, kit_x, drive_x)
+    if brief.enough_threads:
+        program.forbid(
+            chip_x,
+            card_x,
+            lambda c, g: chips[c].cores < 6 and pool.cards.cost[g] >= 40_000,
+        )
     _heat(program, brief, catalogue, pool, chip_x, card_x, kit_x, drive_x, case_x)
     _power(
         program,
@@ -151,12 +158,17 @@ def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, 
         ]
         if not usable:
             continue
-        limit = np.array([min(kind.max_mts, boards[b].memory_max_mts) for b, _ in usable])
-        figures = kit_figures(kind.channels, limit, np.array([k for _, k in usable]), pool)
+        own = np.array([b for b, _ in usable])
+        most = rates(kind, own, pool)
+        figures = kit_figures(kind.channels, most, np.array([k for _, k in usable]), pool)
+        gens = np.array([min(boards[b].card_pcie_gen, chip.card_pcie_gen) for b in own])
+        lanes = np.array([min(boards[b].card_pcie_lanes, chip.card_pcie_lanes) for b in own])
         speeds, which = np.unique(
-            np.stack([figures.latency_ns, figures.bandwidth_gbs]), axis=1, return_inverse=True
+            np.stack([figures.latency_ns, figures.bandwidth_gbs, gens, lanes]),
+            axis=1,
+            return_inverse=True,
         )
-        for g in range(len(cards)):
+        for g, card in enumerate(cards):
             if any(side.cards.over_gb[g] > 0 for side in targets.sides):
                 continue
             n = speeds.shape[1]
@@ -165,7 +177,10 @@ def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, 
                 latency_ns=speeds[0],
                 bandwidth_gbs=speeds[1],
                 drawing=np.full(n, g),
-                link_gbs=np.ones(n),
+                link_gbs=link_gbs(
+                    np.minimum(speeds[2], card.pcie_gen).astype(int),
+                    np.minimum(speeds[3], card.pcie_lanes),
+                ),
                 scale=np.ones(n),
             )
             met, _ = targets.evaluate(pairing, False)
@@ -214,35 +229,45 @@ def _platform(
         low=0,
     )
     program.row([(x, 1) for x in drive_x], 1, 2)
-    program.forbid(chip_x, board_x, lambda c, b: over(chips[c].sustained_w, boards[b].processor_w))
+    least_w = 1.0 if brief.reserve_percent else 1 / 1.1
+    program.forbid(
+        chip_x, board_x, lambda c, b: over(chips[c].sustained_w * least_w, boards[b].processor_w)
+    )
     _shared_ports(program, boards, drives, board_x, drive_x)
-    for interface, places in (("M.2 NVMe", "m2_slots"), ("SATA", "sata_ports")):
+    for in_slot, places in ((True, "m2_slots"), (False, "sata_ports")):
         program.row(
             [(x, getattr(board, places)) for x, board in zip(board_x, boards, strict=True)]
             + [
                 (x, -1)
                 for x, drive in zip(drive_x, drives, strict=True)
-                if drive.interface == interface
+                if stands_in_slot(drive) == in_slot
             ],
             low=0,
         )
 
 
+def stands_in_slot(drive):
+    return drive.size == "M.2" or drive.interface == "M.2 NVMe"
+
+
 def _shared_ports(program, boards, drives, board_x, drive_x):
-    """One M.2 and one SATA drive together need a board that leaves a port beside the first slot."""
+    """One drive in a slot and one on a cable need a board that leaves a port beside some slot."""
     some = {}
-    for interface in ("M.2 NVMe", "SATA"):
-        some[interface] = program.add(0)
+    for in_slot in (True, False):
+        some[in_slot] = program.add(0)
         own = [
-            (x, 1) for x, drive in zip(drive_x, drives, strict=True) if drive.interface == interface
+            (x, 1)
+            for x, drive in zip(drive_x, drives, strict=True)
+            if stands_in_slot(drive) == in_slot
         ]
-        program.row([*own, (some[interface], -2)], high=0)
+        program.row([*own, (some[in_slot], -2)], high=0)
     both = program.add(0)
     program.row([(item, 1) for item in some.values()] + [(both, -1)], high=1)
     roomy = [
         (x, -1)
         for x, board in zip(board_x, boards, strict=True)
-        if board.sata_ports > sum(board.m2_disables_sata[:1])
+        if board.sata_ports
+        > min((*board.m2_disables_sata, 0, 0)[: board.m2_slots], default=board.sata_ports)
     ]
     program.row([(both, 1), *roomy], high=0)
 
@@ -280,7 +305,7 @@ def _inside(program, pool, card_x, kit_x, drive_x, cooler_x, supply_x, case_x):
         case_x,
         lambda a, k: (
             coolers[a].radiator_mm is not None
-            and radiator_place(cases[k], coolers[a].radiator_mm) is None
+            and radiator_place(cases[k], coolers[a].radiator) is None
         ),
     )
     for a, cooler in enumerate(coolers):
@@ -333,7 +358,7 @@ def _enclosure(
         )
     for form in SUPPLY_FORMS:
         program.row(
-            [(x, 1) for x, case in zip(case_x, cases, strict=True) if form in case.supply_forms]
+            [(x, 1) for x, case in zip(case_x, cases, strict=True) if form_goes(form, case)]
             + [
                 (x, -1) for x, supply in zip(supply_x, supplies, strict=True) if supply.form == form
             ],
@@ -486,8 +511,9 @@ def _power(
             + [(x, -getattr(card, plug)) for x, card in zip(card_x, cards, strict=True)],
             low=0,
         )
-    program.row(
-        [(x, supply.cpu_8pin) for x, supply in zip(supply_x, supplies, strict=True)]
-        + [(x, -board.cpu_8pin) for x, board in zip(board_x, boards, strict=True)],
-        low=0,
-    )
+    if brief.starts_as_bought:
+        program.row(
+            [(x, supply.cpu_8pin) for x, supply in zip(supply_x, supplies, strict=True)]
+            + [(x, -board.cpu_8pin) for x, board in zip(board_x, boards, strict=True)],
+            low=0,
+        )

@@ -54,8 +54,11 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
             if cost is not None and may_be_bought(brief, part, cost, stays)
         ]
 
+    others = tuple(catalogue.part(part_id) for kind, part_id in kept.added if kind != "fan")
+
     def at(*parts):
-        return run_at(Machine(**dict(zip(KINDS, parts, strict=False))), brief.clocks)
+        own = dict(zip(KINDS, parts, strict=False))
+        return run_at(Machine(**own, added=others), brief.clocks)
 
     nothing = [(None, 0)]
     counted = [target for target in brief.targets if target.weight]
@@ -106,14 +109,16 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
                     continue
                 if not asked.starts(chip, card, board):
                     continue
+                if not asked.stand_together(chip, card, card_cost, board):
+                    continue
                 for kit, kit_cost in shelf("memory"):
                     half = at(chip, card, board, kit)
                     if kit.total_gb < memory_gb or _clash(half):
                         continue
                     if asked.channels and kit.sticks < chip.memory_channels:
                         continue
-                    judged = _judged(catalogue, brief, half)
-                    if judged is None:
+                    judged = {}
+                    if _judged(catalogue, brief, half) is None:
                         continue
                     so_far = chip_cost + card_cost + board_cost + kit_cost
                     shells = _shells(
@@ -123,6 +128,10 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
                         if not asked.cools(chip, cooler) or not asked.quiet(chip, card, cooler):
                             continue
                         whole = replace(half, storage=tuple(drive for drive, _ in drives))
+                        if not asked.led(replace(whole, supply=supply)):
+                            continue
+                        if whole.storage not in judged:
+                            judged[whole.storage] = _judged(catalogue, brief, whole)
                         packs = asked.fans(whole, supply, case, fans, there)
                         if packs is None:
                             continue
@@ -137,7 +146,8 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
                             case.id,
                             packs[1],
                         )
-                        found.append(Tried(so_far + cost + packs[0], *judged, ids))
+                        met, gain = judged[whole.storage]
+                        found.append(Tried(so_far + cost + packs[0], met, gain, ids))
     return found
 
 
@@ -193,6 +203,32 @@ class Asked:
 
         self.ssd_gb = max(1, room("SSD", "NVMe SSD")) if brief.solid_state else 0
         self.nvme_gb = room("NVMe SSD") if brief.solid_state else 0
+
+        self.first_leads = self.first_start
+        self.six_cores = brief.enough_threads and "processor" not in stay
+        self.delivers = brief.reserve_percent > 0 and not {"processor", "mainboard"} <= stay
+        self.display = brief.display if brief.display_driven and "graphics" not in stay else None
+
+    def stand_together(self, chip, card, card_cost, board):
+        """Six cores beside a dear card, an output for the display, power for the processor."""
+        if card and self.six_cores and chip.cores < 6 and card_cost >= 40_000:
+            return False
+        if self.delivers and board.processor_w and board.processor_w < chip.sustained_w:
+            return False
+        if self.display is None:
+            return True
+        rates = {"HDMI 1.4": 8.16, "HDMI 2.0": 14.4, "DisplayPort 1.4": 25.92, "HDMI 2.1": 42.6}
+        outputs = card.outputs if card else board.outputs
+        if not outputs or any(output not in rates for output in outputs):
+            return True
+        lines = self.display.height_px / (1 / self.display.refresh_hz - 460e-6)
+        return max(rates[o] for o in outputs) * 1e9 >= 24 * (self.display.width_px + 80) * lines
+
+    def led(self, whole):
+        """Whether the leads for the processor leave no question open before the first start."""
+        if not self.first_leads:
+            return True
+        return not any(f.rule == "processor leads" and f.level == "do first" for f in judged(whole))
 
     def stores(self, drives):
         nvme = sum(drive.capacity_gb for drive in drives if drive.interface == "M.2 NVMe")

@@ -42,6 +42,8 @@ def question(seed: int):
     brief = world.brief(catalogue, targets=int(world.rng.integers(0, 4)))
     if seed % 3 == 1:
         catalogue, brief = world.odd(catalogue, brief)
+    if seed % 2 == 0:
+        catalogue, brief = world.further(catalogue, brief)
     if seed % 7 == 3:
         brief = replace(brief, noise_limit_dba=(36.0, 38.0, 40.0)[seed % 3])
     ids = sorted(catalogue.parts)
@@ -54,6 +56,9 @@ def question(seed: int):
         ]
         kind = part.id.split("-")[0]
         kept = Build().with_part(kind, part.id).keeping(part.id, True)
+    if seed % 12 == 2:
+        catalogue, added = world.adapters(catalogue)
+        kept = replace(kept, added=added)
     return catalogue, brief, kept
 
 

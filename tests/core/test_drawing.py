@@ -93,7 +93,7 @@ def test_a_radiator_in_front_takes_its_thickness_from_the_card():
         True,
         ("graphics", "case", "cooler"),
     )
-    top = drawing(with_(cooler=LIQUID, case={"radiator_top_mm": 240}))
+    top = drawing(with_(cooler=LIQUID, case={"radiator_top_mm": (240,)}))
     assert not next(
         clearance for clearance in top.clearances if clearance.rule == "card length"
     ).clash

@@ -112,7 +112,7 @@ def test_a_machine_that_cannot_run_it_has_no_grid_and_a_cap_is_never_met():
 
 
 def test_what_settles_by_hand_and_by_simulation():
-    target = replace(BRIEF.targets[0], fps=63.0)
+    target = replace(BRIEF.targets[0], fps=62.0)
     item = estimate(MACHINE, fitted_game(WORLD, target.game_id), target, BRIEF)
     assert item.state == "unsure"
     e_c, cov = item.processor_elasticity, item.workload.side_cov

@@ -1,20 +1,13 @@
-"""The staircase, the knee and the places of drives against plain definitions."""
+"""The staircase and the knee against plain definitions."""
 
-from dataclasses import replace
-from itertools import permutations
 from types import SimpleNamespace
 
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.test_fit_rules import BOARD, DRIVE, WHOLE
-from wattmetron.core.fit.finding import Finding
-from wattmetron.core.fit.ports import drive_lengths
-from wattmetron.core.fit.rule import Look
 from wattmetron.core.search.frontier import Staircase, _outermost
 from wattmetron.core.search.hunt import NO_RANK, Winner
-from wattmetron.core.search.pool import _slots
 from wattmetron.services.advice.balance import Tables
 
 BUILDS = st.lists(st.tuples(st.integers(1, 30), st.integers(-20, 20)), max_size=25)
@@ -74,24 +67,3 @@ def test_the_knee_by_hand():
     )
     odd = knee((50_000, 0), (51_000, -5_000), (52_000, 12_000), (90_000, 13_000), (90_010, 14_000))
     assert odd == 2
-
-
-@settings(max_examples=300, deadline=None)
-@given(
-    st.lists(st.sampled_from([None, 30, 42, 60, 80, 110]), min_size=1, max_size=3),
-    st.lists(st.sampled_from([30, 42, 60, 80, 110]), max_size=3),
-)
-def test_drives_block_only_where_no_order_of_slots_takes_them(lengths, slots):
-    board = replace(BOARD, m2_slots=3, m2_lengths_mm=tuple(slots))
-    drives = tuple(replace(DRIVE, id=f"d{n}", m2_length_mm=mm) for n, mm in enumerate(lengths))
-    look = Look(replace(WHOLE, mainboard=board, storage=drives))
-    speaks = any(isinstance(said, Finding) for said in drive_lengths(look))
-    known = [mm for mm in lengths if mm]
-    if len(known) <= len(slots):
-        fits = any(
-            all(mm <= room for mm, room in zip(known, order, strict=False))
-            for order in permutations(slots)
-        )
-        assert speaks == (not fits)
-    rooms = _slots(board)
-    assert all(rooms[i] >= rooms[i + 1] for i in range(len(slots) - 1)) and len(rooms) >= 3

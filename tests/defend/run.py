@@ -54,6 +54,7 @@ LET_GO = {
     "boxed_judged": False,
     "all_channels": False,
     "enough_threads": False,
+    "display_driven": False,
     "reserve_percent": 0,
 }
 API_LEVELS = {"Fairlead 11": 11.0, "Fairlead 12": 12.0}

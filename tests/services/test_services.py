@@ -166,7 +166,7 @@ def test_the_sent_in_list_is_reviewed_and_its_remedies_work():
     brief, build = demo("signal-tower")
     now = assess(WORLD, brief, build)
     found = {finding.rule: finding for finding in now.findings}
-    assert {"card length", "supply spikes", "supply connectors", "memory channels"} <= set(found)
+    assert {"card length", "supply spikes", "card leads", "memory channels"} <= set(found)
     for finding in now.findings:
         for remedy in finding_remedies(WORLD, now, finding):
             after = check(WORLD.machine(remedy.build))

@@ -3,6 +3,7 @@ mid-change.
 """
 
 import os
+import re
 import signal
 import sqlite3
 import subprocess
@@ -143,6 +144,15 @@ def test_past_catalogues_stay_as_they_were(path):
     workshop.close()
 
 
+def as_before(value):
+    """A case with one radiator in a place as older versions wrote it."""
+    return (
+        re.sub(r'("radiator_[a-z]+_mm":)\[(\d+)\]', r"\1\2", value)
+        if isinstance(value, str)
+        else value
+    )
+
+
 def test_the_schema_is_what_migrations_make_and_an_older_database_is_brought_up(tmp_path, workshop):
     engine = create_engine(f"sqlite:///{tmp_path / 'new.sqlite'}")
     migrate(engine)
@@ -161,6 +171,8 @@ def test_the_schema_is_what_migrations_make_and_an_older_database_is_brought_up(
             for column in inspect(create_engine(f"sqlite:///{older}")).get_columns(table)
         )
         rows = source.execute(f"select {columns} from {table}").fetchall()
+        if table == "entries":
+            rows = [tuple(map(as_before, row)) for row in rows]
         target.executemany(f"insert into {table} values ({','.join('?' * len(rows[0]))})", rows)
     target.commit()
     target.close()

@@ -396,7 +396,9 @@ def test_what_carries_targets_in_later_years_is_not_called_waste(lopsided):
     cut, mine, other = bought_for_years(catalogue, later)["processor"]
     assert (cut.part.id, cut.saves_minor) == (idle.part.id, idle.saves_minor) and mine > other
     for target in plan.brief.counted_targets:
-        game = asking_more(fitted_game(catalogue, target.game_id), Growth(1.12**4, 1.06**4))
+        game = asking_more(
+            fitted_game(catalogue, target.game_id), Growth(1.12**4, 1.06**4, 1.05**4)
+        )
         assert game.processor_ms == fitted_game(catalogue, target.game_id).processor_ms * 1.12**4
     left = idle_money(catalogue, later)
     assert "processor" not in left or left["processor"].saves_minor < idle.saves_minor

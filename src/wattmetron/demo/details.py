@@ -193,6 +193,10 @@ def _card(card: Graphics) -> Graphics:
     return replace(
         card,
         outputs=outputs,
+        compression=card.pcie_gen >= 4,
+        adapter_8pin=-(-(card.board_power_w - 75) // 150)
+        if card.pcie_16pin and trim in ("Triple", "Broad")
+        else 0,
         height_mm=tall[trim],
         thickness_mm=thin + more + (8 if card.board_power_w > 400 else 0),
     )
@@ -236,6 +240,19 @@ def _board(board: Mainboard) -> Mainboard:
             board.card_pcie_gen if not place else max(3, board.card_pcie_gen - 1)
             for place in range(board.m2_slots)
         ),
+        m2_sata=tuple(
+            int(plain and place == board.m2_slots - 1) for place in range(board.m2_slots)
+        ),
+        m2_card_lanes=(8,) if grand and board.m2_slots > 2 else (),
+        one_lead_w=None if board.cpu_8pin < 2 else 225 if grand else 180,
+        memory_full_mts=None
+        if plain
+        else 3200
+        if board.memory_type == "DDR4"
+        else 5200
+        if grand
+        else 4800,
+        short_slots=0 if mini else 2 if plain else 1,
         card_slots=2 if board.form_factor in ("ATX", "E-ATX") and not plain else 1,
     )
 
@@ -293,7 +310,9 @@ def _cooler(cooler: Cooler) -> Cooler:
 
 def _supply(supply: PowerSupply) -> PowerSupply:
     if supply.id in NO_NAME_SUPPLIES:
-        return replace(supply, length_mm=140, protections=("none",), sata_plugs=3)
+        return replace(
+            supply, length_mm=140, protections=("none",), sata_plugs=3, pcie_16pin_w=None
+        )
     good = supply.efficiency in ("Gold", "Platinum", "Titanium")
     length = {
         "ATX": 140 + (20 if supply.watts >= 750 else 0) + (20 if supply.watts >= 1000 else 0),
@@ -306,6 +325,7 @@ def _supply(supply: PowerSupply) -> PowerSupply:
         protections=PROTECTIONS if good else PROTECTIONS[:5],
         tested="passed" if good or "Even" in supply.model else None,
         sata_plugs=8 if supply.watts >= 650 else 4,
+        pcie_16pin_w=600 if supply.watts >= 850 else 450 if supply.pcie_16pin else None,
     )
 
 
@@ -319,16 +339,18 @@ def _case(case: Case) -> Case:
     radiators: dict[str, Any] = {}
     if full:
         radiators = {
-            "radiator_front_mm": 360 if case.volume_l >= 44 else 280,
-            "radiator_rear_mm": 120,
+            "radiator_front_mm": (280, 360) if case.volume_l >= 44 else (280,),
+            "radiator_rear_mm": (120,),
         }
         radiators["radiator_top_mm"] = (
-            360 if case.volume_l >= 58 else 240 if case.volume_l >= 44 else None
+            (280, 360) if case.volume_l >= 58 else (240,) if case.volume_l >= 44 else ()
         )
     elif micro and case.volume_l >= 24:
-        radiators = {"radiator_front_mm": 240, "radiator_rear_mm": 120}
+        radiators = {"radiator_front_mm": (240,), "radiator_rear_mm": (120,)}
     elif case.volume_l >= 16:
-        radiators = {"radiator_top_mm": 240}
+        radiators = {"radiator_top_mm": (240,)}
+    if radiators.get("radiator_top_mm"):
+        radiators["radiator_top_thickness_mm"] = 55
     tight = case.volume_l < 15
     return replace(
         case,
@@ -349,6 +371,7 @@ def _case(case: Case) -> Case:
         supply_place="bottom rear" if full or micro else "front",
         places_25=2 if full else 1 if not tight else 0,
         places_35=2 if full and case.volume_l < 60 else 4 if full else 1 if micro else 0,
+        places_525=1 if full and case.airflow == "closed" else 0,
         fan_places=(7 if case.volume_l >= 44 else 5) if full else 4 if micro else 2,
         front_ports=("USB 3", "USB-C") if case.volume_l >= 44 or tight else ("USB 3",),
         lights=("5 V",) if any(word in case.model for word in ("Lit", "Glass", "Porthole")) else (),

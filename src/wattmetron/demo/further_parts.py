@@ -118,6 +118,13 @@ FURTHER: list[tuple[Part, float]] = [
             maker="Tidewater",
             model="11 Home",
             family="Tidewater 11",
+            designs=(
+                "Quillon Flood",
+                "Quillon Ebb",
+                "Quillon Neap",
+                "Marrowgate Slate",
+                "Marrowgate Moss",
+            ),
             apis=("Fairlead 11", "Fairlead 12"),
         ),
         119,

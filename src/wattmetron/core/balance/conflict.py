@@ -8,6 +8,13 @@ from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.wishes import wishes_held, without
 
 
+def can_hinder(brief: Brief, wish: Declared) -> bool:
+    """Whether letting a wish go can let more builds through: undervolted parts want less of
+    everything.
+    """
+    return not (wish.name == "clocks" and brief.clocks == "undervolted")
+
+
 def conflict(
     catalogue: Catalogue, brief: Brief, kept: Build, most_minor: int | None = None
 ) -> tuple[Declared, ...] | None:
@@ -27,7 +34,7 @@ def conflict(
 
     if grants(brief):
         return None
-    left = wishes_held(brief)
+    left = tuple(wish for wish in wishes_held(brief) if can_hinder(brief, wish))
     gone: tuple[Declared, ...] = ()
     for wish in left:
         if not grants(without(brief, (*gone, wish))):

@@ -141,3 +141,31 @@ def operating_system(look: Look) -> Speech:
             "Plan for the system that the game names.",
             tuple(Figure(game, system) for game, system in lacking.items()),
         )
+
+
+@rule(
+    "system and processor",
+    family="asks",
+    levels=("do first",),
+    reads={"system", "processor"},
+    speaks="an operating system of the build does not support the processor's design",
+    silent="it does, or which ones it supports is not stated",
+)
+def system_processor(look: Look) -> Speech:
+    """An operating system supports certain designs of processors."""
+    chip = look.machine.processor
+    for system in look.machine.of("system"):
+        if not chip or not isinstance(system, OperatingSystem) or not system.designs:
+            continue
+        if chip.design not in system.designs:
+            yield Said(
+                ("system", "processor"),
+                f"{system.name} ({system.family}) supports processors of the designs"
+                f" {', '.join(system.designs)}; {chip.name} is {chip.design or 'of none of them'}.",
+                "Take another system, or a processor that it supports.",
+                (
+                    Figure("system", ", ".join(system.designs)),
+                    Figure("processor", chip.design or "not stated"),
+                ),
+                ("system", "processor"),
+            )

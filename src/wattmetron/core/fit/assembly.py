@@ -6,13 +6,15 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from wattmetron.core.fit.clearance import radiator_place
+from wattmetron.core.fit.drives import seating_of
 from wattmetron.core.fit.finding import counted
+from wattmetron.core.fit.leads import CardPlugs, plugged_in, sockets_of
 from wattmetron.core.fit.platform import firmware_needed, firmware_older
-from wattmetron.core.fit.ports import sata_left
 from wattmetron.core.frames.memory import memory_class
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import BOARD_FORMS
+from wattmetron.core.values.parts import BOARD_FORMS, Graphics, Mainboard, PowerSupply
+from wattmetron.core.values.seating import cabled, in_slots, slots_of
 
 STANDOFFS = dict(zip(BOARD_FORMS, (9, 9, 8, 4), strict=True))
 """Screws that hold a board of each form factor; usual figures."""
@@ -68,18 +70,32 @@ def cables(machine: Machine) -> tuple[Cable, ...]:
     supply, board, card = machine.supply, machine.mainboard, machine.graphics
     if supply is None:
         return ()
-    sata = sum(drive.interface == "SATA" for drive in machine.storage)
     rows = []
     if board:
         rows.append(Cable("24-pin", 1, 1, board.name))
-        rows.append(Cable("8-pin processor", board.cpu_8pin, supply.cpu_8pin, board.name))
-    if card and card.pcie_8pin:
-        rows.append(Cable("8-pin PCIe", card.pcie_8pin, supply.pcie_8pin, card.name))
-    if card and card.pcie_16pin:
-        rows.append(Cable("16-pin PCIe", card.pcie_16pin, supply.pcie_16pin, card.name))
-    if sata:
+        plugged = plugged_in(supply, sockets_of(board))
+        if board.cpu_8pin:
+            needed = plugged.full or board.cpu_8pin
+            rows.append(Cable("8-pin processor", needed, supply.cpu_8pin, board.name))
+        if board.cpu_4pin:
+            fours = supply.cpu_4pin + 2 * (supply.cpu_8pin - plugged.full)
+            rows.append(Cable("4-pin processor", board.cpu_4pin, fours, board.name))
+    if card:
+        rows += _card_cables(machine, card, supply)
+    if sata := cabled(machine.storage) + machine.sata_optical:
         rows.append(Cable("SATA power", sata, supply.sata_plugs, counted(sata, "drive")))
     return tuple(rows)
+
+
+def _card_cables(machine: Machine, card: Graphics, supply: PowerSupply) -> Iterator[Cable]:
+    """Leads of the cards, by the adapter where the supply has no fitting 16-pin lead."""
+    plugs = CardPlugs.of(machine.cards)
+    leads = plugs.on(supply)
+    if leads.needed_8pin:
+        where = f"{card.name}, through its adapter" if leads.missing_16pin else card.name
+        yield Cable("8-pin PCIe", leads.needed_8pin, supply.pcie_8pin, where)
+    if plugs.pcie_16pin and not (leads.missing_16pin and plugs.adapter_8pin):
+        yield Cable("16-pin PCIe", plugs.pcie_16pin, supply.pcie_16pin, card.name)
 
 
 def memory_places(sticks: int, slots: int) -> str:
@@ -187,7 +203,7 @@ def _bench(machine: Machine) -> Iterator[AssemblyStep]:
     if machine.supply:
         yield AssemblyStep(
             "bench-power",
-            f"Connect 24-pin and {board.cpu_8pin} x 8-pin processor power from"
+            f"Connect 24-pin and {_processor_leads(machine.supply, board)} processor power from"
             f" {machine.supply.name}.",
         )
     if machine.graphics and not (chip and chip.igpu_speed and board.outputs):
@@ -204,6 +220,11 @@ def _bench(machine: Machine) -> Iterator[AssemblyStep]:
     )
 
 
+def _processor_leads(supply: PowerSupply, board: Mainboard) -> str:
+    full = plugged_in(supply, sockets_of(board)).full
+    return f"{full} x 8-pin" if full else "4-pin"
+
+
 def _case(machine: Machine) -> Iterator[AssemblyStep]:
     case, board, cooler = machine.case, machine.mainboard, machine.cooler
     if case is None:
@@ -215,7 +236,7 @@ def _case(machine: Machine) -> Iterator[AssemblyStep]:
             f"Set {count} standoffs for {board.form_factor} in {case.name}, and none where the"
             " board has no hole.",
         )
-    if cooler and cooler.radiator_mm and (place := radiator_place(case, cooler.radiator_mm)):
+    if cooler and cooler.radiator and (place := radiator_place(case, cooler.radiator)):
         where = {"top": "on top", "rear": "at the rear", "front": "in front"}[place]
         yield AssemblyStep(
             "radiator",
@@ -259,21 +280,23 @@ def _case(machine: Machine) -> Iterator[AssemblyStep]:
 
 def _drives(machine: Machine) -> Iterator[AssemblyStep]:
     board, case = machine.mainboard, machine.case
-    nvme = [drive for drive in machine.storage if drive.interface == "M.2 NVMe"]
-    sata = [drive for drive in machine.storage if drive.interface == "SATA"]
-    for place, drive in enumerate(nvme, start=1):
-        lost = (
-            board.m2_disables_sata[place - 1]
-            if board and place <= len(board.m2_disables_sata)
-            else 0
-        )
+    sticks = in_slots(machine.storage)
+    sata = [drive for drive in machine.storage if drive not in sticks]
+    seats = seating_of(machine)
+    slots = slots_of(board) if board else ()
+    for number, drive in enumerate(sticks, start=1):
+        place = seats.slots[number - 1] if seats else number - 1
+        lost = slots[place].ports if seats else 0
+        lanes = slots[place].lanes if seats else 0
         why = f"This slot switches {counted(lost, 'SATA port')} off." if lost else ""
+        if lanes:
+            why = f"{why} It takes {lanes} lanes from the graphics card.".strip()
         yield AssemblyStep(
-            f"m2-{place}",
-            f"Fasten {drive.name} in M.2 slot {place}, under its heat shield if there is one.",
+            f"m2-{number}",
+            f"Fasten {drive.name} in M.2 slot {place + 1}, under its heat shield if there is one.",
             why,
         )
-    left = sata_left(board, len(nvme)) if board else len(sata)
+    left = seats.ports_left if seats else len(sata)
     for place, drive in enumerate(sata, start=1):
         where = f" in {case.name}" if case else ""
         yield AssemblyStep(

@@ -1,9 +1,11 @@
 """What fits into the case: board, card, cooler, radiator and memory beside them, power supply."""
 
+from collections.abc import Iterable
+
 from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown
 from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Case, Kind, Radiator
+from wattmetron.core.values.parts import Case, Kind, Radiator, SupplyForm
 
 
 @rule(
@@ -29,12 +31,13 @@ def board_form(look: Look) -> Speech:
         )
 
 
-def takes_radiator(longest_mm: Radiator | None, radiator_mm: Radiator) -> bool:
-    """Whether a place takes a radiator: no longer than the place, and no wider (120 or 140 mm)."""
-    return (
-        longest_mm is not None
-        and radiator_mm <= longest_mm
-        and _width_mm(radiator_mm) <= _width_mm(longest_mm)
+def takes_radiator(sizes_mm: Iterable[Radiator], radiator_mm: Radiator) -> bool:
+    """Whether a place that takes these radiators takes one that is no longer and no wider (120 or
+    140 mm) than one of them.
+    """
+    return any(
+        radiator_mm <= size_mm and _width_mm(radiator_mm) <= _width_mm(size_mm)
+        for size_mm in sizes_mm
     )
 
 
@@ -42,24 +45,31 @@ def _width_mm(radiator_mm: int) -> int:
     return 140 if radiator_mm % 140 == 0 else 120
 
 
-def radiator_place(case: Case, radiator_mm: Radiator) -> str | None:
-    """Where a radiator goes: on top, else at the rear, else in front; None where it goes
-    nowhere.
+def radiator_place(case: Case, radiator: tuple[Radiator, int]) -> str | None:
+    """Where a radiator of this length and thickness with its fans goes: on top, else at the rear,
+    else in front; None where it goes nowhere.
     """
-    if takes_radiator(case.radiator_top_mm, radiator_mm):
+    length_mm, thickness_mm = radiator
+    top_mm = case.radiator_top_thickness_mm
+    if takes_radiator(case.radiator_top_mm, length_mm) and thickness_mm <= (top_mm or thickness_mm):
         return "top"
-    if takes_radiator(case.radiator_rear_mm, radiator_mm):
+    if takes_radiator(case.radiator_rear_mm, length_mm):
         return "rear"
-    return "front" if takes_radiator(case.radiator_front_mm, radiator_mm) else None
+    return "front" if takes_radiator(case.radiator_front_mm, length_mm) else None
 
 
 def card_room_mm(case: Case, radiator: tuple[Radiator, int] | None) -> int:
     """Longest card, in mm, beside a radiator of this length and thickness: in front it takes its
     thickness away.
     """
-    if radiator is not None and radiator_place(case, radiator[0]) == "front":
-        return case.card_length_mm - radiator[1]
-    return case.card_length_mm
+    if radiator is None:
+        return case.card_length_mm
+    return card_room_beside_mm(case, radiator, radiator_place(case, radiator))
+
+
+def card_room_beside_mm(case: Case, radiator: tuple[Radiator, int], place: str | None) -> int:
+    """The same where the radiator's place is known."""
+    return case.card_length_mm - (radiator[1] if place == "front" else 0)
 
 
 @rule(
@@ -73,11 +83,13 @@ def card_room_mm(case: Case, radiator: tuple[Radiator, int] | None) -> int:
 )
 def card_length(look: Look) -> Speech:
     """The card must not be longer than the case allows, less a radiator in front of it."""
-    card, case, cooler = look.machine.graphics, look.machine.case, look.machine.cooler
-    if not card or not case:
+    case, cooler = look.machine.case, look.machine.cooler
+    if not case:
         return
     room = card_room_mm(case, cooler.radiator if cooler else None)
-    if card.length_mm > room:
+    for card in dict.fromkeys(look.machine.cards):
+        if card.length_mm <= room:
+            continue
         shortened = (
             f" with the radiator of {cooler.name} in front"
             if cooler and room < case.card_length_mm
@@ -107,8 +119,9 @@ def card_length(look: Look) -> Speech:
 )
 def card_height(look: Look) -> Speech:
     """The card must not stand taller above its slot than the side panel allows."""
-    card, case = look.machine.graphics, look.machine.case
-    if card and case:
+    case = look.machine.case
+    for card in dict.fromkeys(look.machine.cards) if case else ():
+        assert case is not None
         yield from _within(
             ("graphics", "tall"),
             (card.name, card.height_mm, "height"),
@@ -127,8 +140,9 @@ def card_height(look: Look) -> Speech:
 )
 def card_thickness(look: Look) -> Speech:
     """The card must not be thicker than the case's slots allow."""
-    card, case = look.machine.graphics, look.machine.case
-    if card and case:
+    case = look.machine.case
+    for card in dict.fromkeys(look.machine.cards) if case else ():
+        assert case is not None
         yield from _within(
             ("graphics", "thick"),
             (card.name, card.thickness_mm, "thickness"),
@@ -209,31 +223,39 @@ def _boxed_height(machine: Machine, case: Case) -> Speech:
     family="clearance",
     levels=("blocks",),
     reads={"cooler", "case"},
-    speaks="no place of the case is as long and as wide as the radiator",
+    speaks="no place of the case is as long and as wide as the radiator, on top as thick with its"
+    " fans",
     silent="one is",
 )
 def radiator(look: Look) -> Speech:
-    """A radiator needs a place of its length and width."""
+    """A radiator needs a place of its length, width and, on top, thickness."""
     cooler, case = look.machine.cooler, look.machine.case
-    if (
-        not cooler
-        or not case
-        or cooler.radiator_mm is None
-        or radiator_place(case, cooler.radiator_mm)
-    ):
+    if not cooler or not case or cooler.radiator is None:
+        return
+    place = radiator_place(case, cooler.radiator)
+    if place == "top" and case.radiator_top_thickness_mm is None:
+        yield Unknown("case", case.name, "thickest radiator on top")
+    if place:
         return
     has = (
         ("front", case.radiator_front_mm),
         ("top", case.radiator_top_mm),
         ("rear", case.radiator_rear_mm),
     )
-    places = ", ".join(f"{place} {longest} mm" for place, longest in has if longest) or "none"
+    places = ", ".join(
+        f"{place} {' or '.join(map(str, sizes))} mm" for place, sizes in has if sizes
+    )
+    thick = (
+        f" up to {case.radiator_top_thickness_mm} mm thick"
+        if takes_radiator(case.radiator_top_mm, cooler.radiator[0])
+        else ""
+    )
     yield Said(
         ("cooler", "case"),
         f"The {cooler.radiator_mm} mm radiator of {cooler.name} finds no place in {case.name},"
-        f" which has {places}.",
+        f" which has {places or 'none'}{thick}.",
         "Take a case with a place for it, or another cooler.",
-        (Figure("radiator", str(cooler.radiator_mm), "mm"), Figure("places", places)),
+        (Figure("radiator", str(cooler.radiator_mm), "mm"), Figure("places", places or "none")),
         ("cooler", "case"),
     )
 
@@ -270,26 +292,44 @@ def memory_clearance(look: Look) -> Speech:
         )
 
 
+def form_goes(form: SupplyForm, case: Case) -> bool:
+    """Whether a case takes supplies of a form factor: SFX in an ATX place stands on a bracket."""
+    return form in case.supply_forms or (form == "SFX" and "ATX" in case.supply_forms)
+
+
 @rule(
     "supply form factor",
     family="clearance",
-    levels=("blocks",),
+    levels=("blocks", "good to know"),
     reads={"supply", "case"},
-    speaks="the case does not take the supply's form factor",
+    speaks="the case does not take the supply's form factor (an SFX supply in an ATX place needs a"
+    " bracket: good to know)",
     silent="it does",
 )
 def supply_form(look: Look) -> Speech:
     """The case must take the supply's form factor."""
     supply, case = look.machine.supply, look.machine.case
-    if supply and case and supply.form not in case.supply_forms:
-        takes = ", ".join(case.supply_forms)
+    if not supply or not case or supply.form in case.supply_forms:
+        return
+    takes = ", ".join(case.supply_forms)
+    figures = Figure("supply", supply.form), Figure("case", takes)
+    if form_goes(supply.form, case):
         yield Said(
             ("supply", "case"),
-            f"{supply.name} is {supply.form}; {case.name} takes {takes}.",
-            f"Take a power supply in {takes}.",
-            (Figure("supply", supply.form), Figure("case", takes)),
-            ("supply", "case"),
+            f"{supply.name} is {supply.form}; in the {takes} place of {case.name} it stands on a"
+            " bracket.",
+            "Most SFX supplies come with one: look that it is in the box.",
+            figures,
+            level="good to know",
         )
+        return
+    yield Said(
+        ("supply", "case"),
+        f"{supply.name} is {supply.form}; {case.name} takes {takes}.",
+        f"Take a power supply in {takes}.",
+        figures,
+        ("supply", "case"),
+    )
 
 
 @rule(
@@ -304,9 +344,37 @@ def supply_form(look: Look) -> Speech:
 def supply_length(look: Look) -> Speech:
     """The supply must not be longer than its place."""
     supply, case = look.machine.supply, look.machine.case
-    if supply and case and supply.form in case.supply_forms:
+    if supply and case and form_goes(supply.form, case):
         yield from _within(
             ("supply", "long"),
             (supply.name, supply.length_mm, "length"),
             (case.name, case.supply_length_mm, "longest power supply"),
+        )
+
+
+BEND_MM = 35
+"""Straight cable that a 16-pin plug wants before the first bend; usual advice."""
+
+
+@rule(
+    "cable bend",
+    family="clearance",
+    levels=("good to know",),
+    reads={"graphics", "case"},
+    speaks="the panel leaves the plug of a card's 16-pin lead less than 35 mm before the bend",
+    silent="it leaves as much or more, or one of both is not known",
+)
+def cable_bend(look: Look) -> Speech:
+    """A 16-pin plug is bent only behind a straight piece of cable."""
+    card, case = look.machine.graphics, look.machine.case
+    if not card or not case or not card.pcie_16pin or not card.height_mm:
+        return
+    left_mm = (case.card_height_mm or card.height_mm + BEND_MM) - card.height_mm
+    if 0 <= left_mm < BEND_MM:
+        yield Said(
+            ("graphics", "case"),
+            f"Between the 16-pin plug of {card.name} and the panel of {case.name} there are"
+            f" {left_mm} mm; the cable wants {BEND_MM} mm before its bend.",
+            "Take a lead with an angled plug, or a wider case.",
+            (Figure("room", str(left_mm), "mm"), Figure("wanted", str(BEND_MM), "mm")),
         )

@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from wattmetron.core.fit.clearance import card_room_mm, radiator_place
+from wattmetron.core.fit.ports import ROW_MM, ROWS
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import BoardForm, Case, Kind
 
@@ -21,8 +22,6 @@ BOARD_MM: dict[BoardForm, tuple[int, int]] = {
     "Mini-ITX": (170, 170),
 }
 """Depth (from the rear) and height of the boards."""
-SLOTS = {"E-ATX": 7, "ATX": 7, "Micro-ATX": 4, "Mini-ITX": 1}
-SLOT_PITCH_MM = 20.32
 DRIVE_MM = {"3.5 inch": (147, 26), "2.5 inch": (100, 7)}
 SUPPLY_MM = {"ATX": (150, 86), "SFX": (125, 64)}
 STANDOFF_MM = 8
@@ -125,14 +124,10 @@ class _Plan:
         self.bottom_supply = case is None or case.supply_place == "bottom rear"
         below = 96 if self.bottom_supply else 20
         self.board_y = max(EDGE_MM, min(45, self.height - self.board_height - below))
-        self.slot_y = (
-            self.board_y + self.board_height - SLOTS[form] * SLOT_PITCH_MM + SLOT_PITCH_MM / 2
-        )
+        self.slot_y = self.board_y + self.board_height - ROWS[form] * ROW_MM + ROW_MM / 2
         cooler = machine.cooler
         self.radiator = cooler.radiator if cooler else None
-        self.radiator_at = (
-            radiator_place(case, self.radiator[0]) if case and self.radiator else None
-        )
+        self.radiator_at = radiator_place(case, self.radiator) if case and self.radiator else None
 
     def _longest_card(self) -> float:
         return self.machine.graphics.length_mm if self.machine.graphics else 0

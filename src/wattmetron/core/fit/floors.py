@@ -9,13 +9,16 @@ from typing import Any, NamedTuple
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.asks import apis_of
-from wattmetron.core.fit.platform import needs_a_step
+from wattmetron.core.fit.display import drives
+from wattmetron.core.fit.finding import counted
+from wattmetron.core.fit.leads import Sockets, leads_level, sockets_of
+from wattmetron.core.fit.platform import barely_w, needs_a_step
 from wattmetron.core.power.draw import Watts, draw, needed_supply_w
 from wattmetron.core.power.heat import case_heat_w
 from wattmetron.core.power.noise import cooler_dba, in_play_dba, room_for_cooler_dba
 from wattmetron.core.requirements.verdicts import storage_needed_gb
 from wattmetron.core.requirements.versions import Version, offered, version_of
-from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.brief import Brief, Display
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.other_work import storage_more_gb, with_work_gb
 from wattmetron.core.values.parts import (
@@ -24,12 +27,18 @@ from wattmetron.core.values.parts import (
     Graphics,
     Mainboard,
     Part,
+    PowerSupply,
     Processor,
     Storage,
     StorageKind,
 )
 
 LOUDEST_DBA = 200.0
+DEAR_CARD_MINOR = 400_00
+"""From this price on a card wants at least six cores beside it, in minor units of the region's
+currency.
+"""
+CORES_BESIDE_A_DEAR_CARD = 6
 SOME_GB = 1.0
 """Of a drive that must be there, whatever its size."""
 
@@ -63,7 +72,8 @@ def held_gb(drives: Iterable[Storage]) -> DriveNeed:
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Floors:
     """What a whole machine must reach to be proposed; ``apis`` are those that its games need to
-    start, ``most_dba`` the loudest that it may be in play.
+    start, ``most_dba`` the loudest that it may be in play, ``display`` the one that its outputs
+    must drive, ``dear_cards`` those that want six cores beside them.
     """
 
     memory_gb: float
@@ -78,12 +88,36 @@ class Floors:
     cooler_reserve_percent: int
     supply_reserve_percent: int
     headroom_percent: int
+    delivered: bool
+    display: Display | None
+    dear_cards: frozenset[str]
 
     def takes(self, part: Part) -> bool:
         """Whether a part may be bought as far as it decides by itself."""
         if isinstance(part, Processor):
             return part.threads >= self.threads
-        return not isinstance(part, Graphics) or self.starts_on(part)
+        if not isinstance(part, Graphics):
+            return True
+        return self.starts_on(part) and self.drives(part.outputs)
+
+    def drives(self, outputs: tuple[str, ...]) -> bool:
+        """Whether these outputs carry the brief's display at its refresh."""
+        return self.display is None or drives(outputs, self.display)
+
+    def has_few_cores(self, chip: Processor) -> bool:
+        """Whether a processor has too few cores to stand beside a dear card."""
+        return bool(self.dear_cards) and chip.cores < CORES_BESIDE_A_DEAR_CARD
+
+    def delivered_w(self, chip: Processor) -> int:
+        """Sustained power that a board must deliver to a processor."""
+        return chip.sustained_w if self.delivered else barely_w(chip)
+
+    def leads_do(self, supply: PowerSupply, sockets: Sockets, power_w: int) -> bool:
+        """Whether a supply has the leads for a processor of so many W, without a question left open
+        before the first start.
+        """
+        level = leads_level(supply, sockets, power_w)
+        return level not in ("blocks", "do first" if self.starts_as_bought else "blocks")
 
     def starts_on(self, part: Graphics | Processor) -> bool:
         """Whether every game starts on what draws."""
@@ -137,13 +171,15 @@ class Floors:
                 "memory_gb": min(self.memory_gb, stays.memory.total_gb),
             }
         if stays.processor:
-            changes["threads"] = 0
+            changes |= {"threads": 0, "dear_cards": frozenset()}
         if stays.processor and stays.cooler:
             changes["cooler_reserve_percent"] = 0
         if stays.processor and stays.cooler and stays.graphics:
             changes["most_dba"] = None
         if stays.processor and stays.mainboard:
-            changes["starts_as_bought"] = False
+            changes |= {"starts_as_bought": False, "delivered": False}
+        if stays.graphics:
+            changes["display"] = None
         if stays.processor and stays.graphics and stays.supply:
             changes["supply_reserve_percent"] = 0
         if stays.processor and stays.graphics and stays.case:
@@ -174,6 +210,19 @@ def floors_of(catalogue: Catalogue, brief: Brief) -> Floors:
         cooler_reserve_percent=brief.reserve_percent,
         supply_reserve_percent=brief.reserve_percent,
         headroom_percent=brief.headroom_percent,
+        delivered=brief.reserve_percent > 0,
+        display=brief.display if brief.display_driven else None,
+        dear_cards=_dear_cards(catalogue, brief) if brief.enough_threads else frozenset(),
+    )
+
+
+def _dear_cards(catalogue: Catalogue, brief: Brief) -> frozenset[str]:
+    """The cards that cost so much that a builder puts six cores beside them."""
+    book = catalogue.prices(brief.region, brief.allow_used)
+    return frozenset(
+        card.id
+        for card in catalogue.by_kind["graphics"]
+        if (book.delivered(card.id) or 0) >= DEAR_CARD_MINOR
     )
 
 
@@ -254,6 +303,19 @@ def missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
             "enough_threads",
             f"{chip.name} has {chip.threads} threads; the brief's games use {floors.threads}.",
         )
+    card = machine.graphics
+    if chip and card and card.id in floors.dear_cards and floors.has_few_cores(chip):
+        yield (
+            "enough_threads",
+            f"{chip.name} has {counted(chip.cores, 'core')}; {card.name} wants"
+            f" {CORES_BESIDE_A_DEAR_CARD} or more beside it.",
+        )
+    if card and not floors.drives(card.outputs):
+        yield "display_driven", f"No output of {card.name} carries the display at its refresh."
+    if machine.uses_integrated and machine.mainboard:
+        board = machine.mainboard
+        if not floors.drives(board.outputs):
+            yield "display_driven", f"No output of {board.name} carries the display at its refresh."
     if floors.all_channels and chip and kit and kit.sticks < chip.memory_channels:
         yield (
             "all_channels",
@@ -311,6 +373,17 @@ def _start_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]
             f"{chip.name} starts on {board.name} only after a firmware update that needs another"
             " processor.",
         )
+    supply = machine.supply
+    if chip and board and supply and chip.socket == board.socket:
+        sockets = sockets_of(board)
+        if leads_level(supply, sockets, chip.sustained_w) != "blocks" and not floors.leads_do(
+            supply, sockets, chip.sustained_w
+        ):
+            yield (
+                "starts_as_bought",
+                f"Whether {board.name} starts with the processor leads of {supply.name} is not"
+                " stated.",
+            )
 
 
 def _cooling_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
@@ -320,6 +393,12 @@ def _cooling_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str
             "reserve_percent",
             f"{cooler.name} carries {cooler.capacity_w} W; {chip.sustained_w} W with"
             f" {floors.cooler_reserve_percent} % reserve are wanted.",
+        )
+    board = machine.mainboard
+    if chip and board and (board.processor_w or chip.sustained_w) < floors.delivered_w(chip):
+        yield (
+            "reserve_percent",
+            f"{board.name} delivers {board.processor_w} W; {chip.name} takes {chip.sustained_w} W.",
         )
     if chip and not cooler and chip.boxed_cooler_w and not floors.boxed_does(chip):
         yield (

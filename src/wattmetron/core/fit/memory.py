@@ -2,6 +2,7 @@
 
 from wattmetron.core.fit.finding import Figure, Said, Speech, counted
 from wattmetron.core.fit.rule import Look, rule
+from wattmetron.core.frames.memory import usable_mts
 from wattmetron.core.values.parts import Kind, Mainboard, Processor
 
 
@@ -162,12 +163,12 @@ def channels(look: Look) -> Speech:
     family="memory",
     levels=("wastes", "good to know"),
     reads={"memory", "processor", "mainboard"},
-    speaks="the kit is faster than processor or board can use (no waste where nothing cheaper"
-    " does as much)",
+    speaks="the kit is faster than processor or board can use, with two sticks on a channel too"
+    " (no waste where nothing cheaper does as much)",
     silent="the kit's rate is within both limits",
     hangs_on={
-        "mainboard": ("memory_max_mts",),
-        "processor": ("memory_max_mts",),
+        "mainboard": ("memory_max_mts", "memory_full_mts"),
+        "processor": ("memory_max_mts", "memory_full_mts"),
         "memory": ("mts",),
     },
 )
@@ -186,6 +187,22 @@ def memory_speed(look: Look) -> Speech:
             (Figure("kit", str(kit.mts), "MT/s"), Figure("limit", str(limit), "MT/s")),
             ("memory",),
         )
+        return
+    if chip is None or kit.sticks <= chip.memory_channels:
+        return
+    full = usable_mts(chip, board, kit.sticks)
+    if kit.mts <= full:
+        return
+    stated = chip.memory_full_mts or (board and board.memory_full_mts)
+    source = "" if stated else " (not stated: two steps below the usual limit are assumed)"
+    yield Said(
+        ("memory",),
+        f"{kit.name} can do {kit.mts} MT/s; with {kit.sticks} sticks on {chip.memory_channels}"
+        f" channels the platform stops at {full} MT/s{source}, so it runs at that.",
+        f"The same capacity as {chip.memory_channels} sticks keeps its rate.",
+        (Figure("kit", str(kit.mts), "MT/s"), Figure("limit", str(full), "MT/s")),
+        ("memory",),
+    )
 
 
 @rule(

@@ -5,8 +5,9 @@ import re
 from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown
 from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.frames.drawing import card_link
-from wattmetron.core.frames.work import link_gbs
-from wattmetron.core.values.parts import Mainboard
+from wattmetron.core.frames.work import link_gbs, link_ms
+from wattmetron.core.values.genres import USUAL_LINK_MB
+from wattmetron.core.values.parts import Mainboard, Processor
 
 
 @rule(
@@ -109,12 +110,22 @@ def firmware(look: Look) -> Speech:
     )
 
 
+BARELY_PERCENT = 110
+"""A board that is short by no more holds the processor, at lower clocks under long load."""
+
+
+def barely_w(chip: Processor) -> int:
+    """What a board must deliver so that a processor starts on it."""
+    return -(-chip.sustained_w * 100 // BARELY_PERCENT)
+
+
 @rule(
     "board power delivery",
     family="platform",
-    levels=("blocks",),
+    levels=("do first", "blocks"),
     reads={"processor", "mainboard"},
-    speaks="the processor's sustained power is above what the board delivers",
+    speaks="the processor's sustained power is above what the board delivers: by up to a tenth (do"
+    " first: it holds lower clocks), or by more (blocks)",
     silent="it is equal or below",
     hangs_on={"mainboard": ("processor_w",)},
 )
@@ -126,17 +137,20 @@ def board_power(look: Look) -> Speech:
     if board.processor_w is None:
         yield Unknown("mainboard", board.name, "sustained processor power")
     elif chip.sustained_w > board.processor_w:
+        far = board.processor_w < barely_w(chip)
         yield Said(
             ("mainboard", "processor"),
             f"{chip.name} takes {chip.sustained_w} W sustained; {board.name} delivers"
-            f" {board.processor_w} W.",
+            f" {board.processor_w} W" + ("." if far else ": under long load it runs slower."),
             f"Take a mainboard that delivers {chip.sustained_w} W, or a processor of"
-            f" {board.processor_w} W or less.",
+            f" {board.processor_w} W or less"
+            + ("." if far else f"; or limit this one to {board.processor_w} W in the firmware."),
             (
                 Figure("processor", str(chip.sustained_w), "W"),
                 Figure("mainboard", str(board.processor_w), "W"),
             ),
             ("mainboard", "processor"),
+            "blocks" if far else "do first",
         )
 
 
@@ -159,34 +173,52 @@ def tuning(look: Look) -> Speech:
         )
 
 
+HEARD_OF = 2.0
+"""Frames in % that a slow link must cost to be named."""
+USUAL_FPS = 100.0
+"""At which the loss is worked out where the brief names no game."""
+
+
 @rule(
     "card slot",
     family="platform",
     levels=("good to know",),
-    reads={"graphics", "mainboard", "processor"},
-    speaks="the link of processor, slot and card has under half the bandwidth that the card"
-    " could use",
-    silent="it has half or more: that makes no difference in games",
+    reads={"graphics", "mainboard", "processor", "storage", "optical"},
+    speaks="the link of processor, slot and card costs 2 % or more of the frames that the card"
+    " would draw on its own link, or M.2 drives take lanes from the card",
+    silent="it costs less",
 )
 def card_slot(look: Look) -> Speech:
-    """A link far slower than the card's own is worth knowing; half its bandwidth makes no
-    difference in games.
+    """A link slower than the card's own costs a little of every frame, and more where video memory
+    runs out.
     """
-    card, board, chip = look.machine.graphics, look.machine.mainboard, look.machine.processor
+    machine = look.machine
+    card, board, chip = machine.graphics, machine.mainboard, machine.processor
     if not card or not board or not chip:
         return
-    gen, lanes = card_link(chip, board, card)
-    if link_gbs(gen, lanes) < link_gbs(card.pcie_gen, card.pcie_lanes) / 2:
-        yield Said(
-            ("graphics", "mainboard"),
-            f"{card.name} could use PCIe {card.pcie_gen} x{card.pcie_lanes}; on {board.name} it"
-            f" gets PCIe {gen} x{lanes}.",
-            "This costs frames only where video memory runs out; nothing to do otherwise.",
-            (
-                Figure("card", f"PCIe {card.pcie_gen} x{card.pcie_lanes}"),
-                Figure("here", f"PCIe {gen} x{lanes}"),
-            ),
-        )
+    gen, lanes = card_link(chip, board, card, machine.storage, machine.sata_optical)
+    taken = lanes < card_link(chip, board, card)[1]
+    here, own = link_gbs(gen, lanes), link_gbs(card.pcie_gen, card.pcie_lanes)
+    asked = [(ask.link_mb, ask.fps, ask.game) for ask in look.wishes.asks]
+    lost_percent, game = max(
+        (float(link_ms(megabytes, here, own)) * fps / 10, name)
+        for megabytes, fps, name in asked or [(USUAL_LINK_MB, USUAL_FPS, "")]
+    )
+    if lost_percent < HEARD_OF and not taken:
+        return
+    where = f" in {game}" if game else f" at {USUAL_FPS:g} fps"
+    cost = f"about {max(1, round(lost_percent))} %" if lost_percent >= 0.5 else "under 1 %"
+    yield Said(
+        ("graphics", "mainboard"),
+        f"{card.name} could use PCIe {card.pcie_gen} x{card.pcie_lanes}; on {board.name}"
+        + (" beside these M.2 drives" if taken else "")
+        + f" it gets PCIe {gen} x{lanes}: {cost} of its frames{where}.",
+        "The estimates count that already; where video memory runs out it costs more.",
+        (
+            Figure("card", f"PCIe {card.pcie_gen} x{card.pcie_lanes}"),
+            Figure("here", f"PCIe {gen} x{lanes}"),
+        ),
+    )
 
 
 @rule(
@@ -226,8 +258,8 @@ def second_card(look: Look) -> Speech:
         return
     yield Said(
         ("graphics",),
-        f"No game of the brief is known to draw faster on {first.name} and {second.name} together"
-        " than on the first alone.",
+        f"No game of the brief is known to draw faster with a second card: {first.name} and"
+        f" {second.name} together do what the first does alone.",
         f"Take the second one out: it saves its price and up to {second.board_power_w} W.",
         (Figure("gain", "none known"), Figure("second card", str(second.board_power_w), "W")),
         level="wastes",

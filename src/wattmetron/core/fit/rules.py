@@ -3,7 +3,18 @@
 from collections.abc import Iterable, Iterator
 from functools import partial
 
-from wattmetron.core.fit import asks, clearance, cooling, memory, platform, ports, sources, supply
+from wattmetron.core.fit import (
+    asks,
+    clearance,
+    cooling,
+    display,
+    drives,
+    memory,
+    platform,
+    ports,
+    sources,
+    supply,
+)
 from wattmetron.core.fit.finding import (
     LEVELS,
     NOT_JUDGED,
@@ -21,7 +32,7 @@ from wattmetron.core.values.parts import Kind
 
 RULES: tuple[Rule, ...] = tuple(
     rule
-    for module in (platform, memory, ports, clearance, cooling, supply, asks)
+    for module in (platform, memory, drives, display, ports, clearance, cooling, supply, asks)
     for rule in rules_in(module)
 )
 BLOCKING: tuple[Rule, ...] = tuple(rule for rule in RULES if rule.can_block)

@@ -1,9 +1,11 @@
 """Whether the power supply carries the machine: watts with headroom, spikes, connectors."""
 
-from wattmetron.core.fit.finding import Figure, Said, Speech
+from wattmetron.core.fit.finding import Figure, Level, Said, Speech, Unknown
+from wattmetron.core.fit.leads import CardPlugs, leads_level, plugged_in, sockets_of
 from wattmetron.core.fit.rule import DRAWN, Look, rule
 from wattmetron.core.power.draw import needed_supply_w
-from wattmetron.core.values.parts import Graphics, Kind
+from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.seating import cabled
 from wattmetron.core.values.trust import judge
 
 
@@ -94,50 +96,120 @@ def supply_spikes(look: Look) -> Speech:
 
 
 @rule(
-    "supply connectors",
+    "card leads",
     family="supply",
-    levels=("blocks",),
-    reads={"supply", "graphics", "mainboard"},
-    speaks="card or board need more power connectors of a type than the supply has",
-    silent="as many or more",
+    levels=("blocks", "good to know"),
+    reads={"supply", "graphics"},
+    speaks="the cards need more 8- or 16-pin leads than the supply has, or a stronger 16-pin lead"
+    " (by the adapter in the card's box: good to know)",
+    silent="it has them",
 )
-def supply_connectors(look: Look) -> Speech:
-    """Card and board must find their power connectors."""
-    supply, card, board = look.machine.supply, look.machine.graphics, look.machine.mainboard
-    if not supply:
+def card_leads(look: Look) -> Speech:
+    """Every card must find its power leads, each strong enough."""
+    supply, cards = look.machine.supply, look.machine.cards
+    if not supply or not cards:
         return
-    wanted: list[tuple[str, int, int, str, Kind]] = []
-    if card:
-        both = [part for part in look.machine.of("graphics") if isinstance(part, Graphics)]
-        name = card.name if len(both) < 2 else "Both cards together"
-        wanted += [
+    asked = CardPlugs.of(cards)
+    leads = asked.on(supply)
+    name = cards[0].name if len(cards) < 2 else "Both cards together"
+    needs = "needs" if len(cards) < 2 else "need"
+    if asked.pcie_16pin and supply.pcie_16pin and supply.pcie_16pin_w is None:
+        yield Unknown("supply", supply.name, "rating of its 16-pin lead")
+    if leads.missing_16pin and not asked.adapter_8pin:
+        weak = supply.pcie_16pin >= asked.pcie_16pin
+        yield _short(
+            "graphics",
+            f"{name} {needs} {asked.lead_w} W over a 16-pin lead; that of {supply.name} is rated"
+            f" {supply.pcie_16pin_w} W."
+            if weak
+            else f"{name} {needs} {asked.pcie_16pin} x 16-pin PCIe; {supply.name} has"
+            f" {supply.pcie_16pin}.",
+            f"Take a power supply with {asked.pcie_16pin} x 16-pin PCIe"
+            + (f" rated {asked.lead_w} W or more." if weak else "."),
+            str(asked.lead_w if weak else asked.pcie_16pin),
+            str(supply.pcie_16pin_w if weak else supply.pcie_16pin),
+        )
+    elif leads.needed_8pin > supply.pcie_8pin:
+        adapter = " with the adapter from its box" if leads.missing_16pin else ""
+        yield _short(
+            "graphics",
+            f"{name} {needs} {leads.needed_8pin} x 8-pin PCIe{adapter}; {supply.name} has"
+            f" {supply.pcie_8pin}.",
+            f"Take a power supply with {leads.needed_8pin} x 8-pin PCIe.",
+            str(leads.needed_8pin),
+            str(supply.pcie_8pin),
+        )
+    elif leads.missing_16pin:
+        yield Said(
+            ("supply", "graphics"),
+            f"{supply.name} has no 16-pin lead for {name}: the adapter from the card's box joins"
+            f" {asked.adapter_8pin} 8-pin leads.",
+            "Give the adapter as many separate leads; a supply with a 16-pin lead needs none.",
             (
-                "8-pin PCIe",
-                sum(graphics.pcie_8pin for graphics in both),
-                supply.pcie_8pin,
-                name,
-                "graphics",
+                Figure("8-pin needed", str(leads.needed_8pin)),
+                Figure("supply", str(supply.pcie_8pin)),
             ),
-            (
-                "16-pin PCIe",
-                sum(graphics.pcie_16pin for graphics in both),
-                supply.pcie_16pin,
-                name,
-                "graphics",
-            ),
-        ]
-    if board:
-        wanted.append(("8-pin processor", board.cpu_8pin, supply.cpu_8pin, board.name, "mainboard"))
-    for word, needs, has, name, kind in wanted:
-        if has < needs:
-            yield Said(
-                ("supply", kind),
-                f"{name} {'need' if name.startswith('Both') else 'needs'} {needs} x {word};"
-                f" {supply.name} has {has}.",
-                f"Take a power supply with {needs} x {word}.",
-                (Figure("needed", str(needs)), Figure("supply", str(has))),
-                ("supply", kind),
-            )
+            level="good to know",
+        )
+
+
+def _short(
+    kind: Kind, sentence: str, advice: str, needed: str, has: str, level: Level = "blocks"
+) -> Said:
+    figures = Figure("needed", needed), Figure("supply", has)
+    return Said(("supply", kind), sentence, advice, figures, ("supply", kind), level)
+
+
+@rule(
+    "processor leads",
+    family="supply",
+    levels=("blocks", "do first", "good to know"),
+    reads={"supply", "mainboard", "processor"},
+    speaks="the supply leaves processor power sockets of the board empty: what is plugged in"
+    " carries too little (blocks), or the board does not state that it suffices (do first), or it"
+    " does suffice (good to know)",
+    silent="every socket finds its lead and they carry the processor",
+)
+def processor_leads(look: Look) -> Speech:
+    """The leads that find a socket must carry the processor, as the board states it."""
+    supply, board, chip = look.machine.supply, look.machine.mainboard, look.machine.processor
+    if not supply or not board:
+        return
+    draw_w = chip.sustained_w if chip else 0
+    level = leads_level(supply, sockets_of(board), draw_w)
+    if level is None:
+        return
+    plugged = plugged_in(supply, sockets_of(board))
+    wants = _leads(board.cpu_8pin, board.cpu_4pin)
+    has = _leads(supply.cpu_8pin, supply.cpu_4pin)
+    needed_w = f"{draw_w} W" if draw_w else "the processor's power"
+    limit_w = min(plugged.watts, board.one_lead_w or plugged.watts)
+    sentence = {
+        "blocks": f"{board.name} has {wants} for the processor's power; {supply.name} has {has},"
+        f" which is good for {limit_w} W of {needed_w}.",
+        "do first": f"{board.name} has {wants} for the processor's power; {supply.name} has {has}."
+        f" Whether {board.name} is content with that for {needed_w} is not stated.",
+        "good to know": f"{board.name} has {wants} for the processor's power; {supply.name} has"
+        f" {has}, enough for {needed_w}.",
+    }
+    advice = {
+        "blocks": f"Take a power supply with {wants} for the processor.",
+        "do first": "Look it up in the board's manual, or take a power supply with all leads.",
+        "good to know": "Nothing to do: what stays empty is for tuning.",
+    }
+    yield _short(
+        "mainboard",
+        sentence[level],
+        advice[level],
+        wants,
+        has,
+        level,
+    )._replace(remedy_kinds=() if level == "good to know" else ("supply", "mainboard"))
+
+
+def _leads(eight: int, four: int) -> str:
+    counts = [f"{n} x {pins}-pin" for n, pins in ((eight, 8), (four, 4)) if n]
+    return " and ".join(counts) or "no 8-pin"
 
 
 @rule(
@@ -152,8 +224,7 @@ def supply_connectors(look: Look) -> Speech:
 def sata_plugs(look: Look) -> Speech:
     """Every SATA drive needs a power plug."""
     supply = look.machine.supply
-    count = sum(drive.interface == "SATA" and drive.size != "M.2" for drive in look.machine.storage)
-    count += look.machine.sata_optical
+    count = cabled(look.machine.storage) + look.machine.sata_optical
     if supply and supply.sata_plugs is not None and count > supply.sata_plugs:
         yield Said(
             ("supply", "storage"),

@@ -22,6 +22,8 @@ class Ask(NamedTuple):
     api: Version = Version()
     system: Version = Version()
     second_card_gain: float = 0.0
+    link_mb: float = 0.0
+    fps: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -77,6 +79,8 @@ def _asks(brief: Brief, games: Mapping[str, Game], published: Mapping[str, Publi
                 version_of(lowest.api if lowest else ""),
                 version_of(lowest.system if lowest else ""),
                 game.second_card_gain,
+                game.link_mb_used,
+                target.fps,
             )
         )
     return asks

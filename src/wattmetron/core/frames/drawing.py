@@ -1,5 +1,6 @@
 """What draws: the card on its link, or integrated graphics."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -10,18 +11,26 @@ from wattmetron.core.speeds.scale import anchors_of, variant_key
 from wattmetron.core.values.affinity import UNSEEN, Affinity
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Graphics, Mainboard, Processor
+from wattmetron.core.values.parts import Graphics, Mainboard, Processor, Storage
+from wattmetron.core.values.seating import cabled, lanes_left, seating
 
 
-def card_link(processor: Processor, mainboard: Mainboard | None, card: Graphics) -> tuple[int, int]:
-    """Generation and lanes of the link to the card: the least of processor, slot and card."""
-    gens, lanes = (
-        [processor.card_pcie_gen, card.pcie_gen],
-        [processor.card_pcie_lanes, card.pcie_lanes],
-    )
+def card_link(
+    processor: Processor,
+    mainboard: Mainboard | None,
+    card: Graphics,
+    drives: Sequence[Storage] = (),
+    sata_taken: int = 0,
+) -> tuple[int, int]:
+    """Generation and lanes of the link to the card: the least of processor, slot and card; M.2
+    drives may take lanes from the slot; ``sata_taken`` SATA ports are taken besides.
+    """
+    gens = [processor.card_pcie_gen, card.pcie_gen]
+    lanes: list[int] = [processor.card_pcie_lanes, card.pcie_lanes]
     if mainboard is not None:
         gens.append(mainboard.card_pcie_gen)
-        lanes.append(mainboard.card_pcie_lanes)
+        seats = seating(mainboard, drives, cabled(drives) + sata_taken)
+        lanes.append(lanes_left(mainboard.card_pcie_lanes, seats.lanes_lost if seats else 0))
     return min(gens), min(lanes)
 
 
@@ -36,6 +45,7 @@ class DrawingSide:
     ray_sd: float
     video_memory_gb: float
     link_gbs: float
+    own_link_gbs: float
     upscalers: tuple[str, ...]
 
 
@@ -63,7 +73,7 @@ def drawing_side(machine: Machine, memory: MemoryClass) -> DrawingSide:
     chip, card = machine.processor, machine.graphics
     assert chip is not None
     if card is not None:
-        gen, lanes = card_link(chip, machine.mainboard, card)
+        gen, lanes = card_link(chip, machine.mainboard, card, machine.storage, machine.sata_optical)
         return DrawingSide(
             name=card.name,
             anchors=anchors_of(card),
@@ -72,6 +82,7 @@ def drawing_side(machine: Machine, memory: MemoryClass) -> DrawingSide:
             ray_sd=card.ray_speed_sd,
             video_memory_gb=card.memory_gb,
             link_gbs=float(work.link_gbs(gen, lanes)),
+            own_link_gbs=float(work.link_gbs(card.pcie_gen, card.pcie_lanes)),
             upscalers=card.upscalers,
         )
     assert chip.igpu_speed is not None
@@ -85,5 +96,6 @@ def drawing_side(machine: Machine, memory: MemoryClass) -> DrawingSide:
         ray_sd=0.0,
         video_memory_gb=memory.total_gb * work.INTEGRATED_MEMORY_SHARE,
         link_gbs=memory.bandwidth_gbs,
+        own_link_gbs=memory.bandwidth_gbs,
         upscalers=chip.igpu_upscalers,
     )

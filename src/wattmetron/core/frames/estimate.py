@@ -38,7 +38,7 @@ class Estimate:
     drawing: DrawingSide
     memory: MemoryClass
     memory_factor: float
-    made_of: tuple[float, float, float, float]
+    made_of: tuple[float, float, float, float, float]
     hastened: float
     upscaled: bool
     processor_ms: float
@@ -143,7 +143,12 @@ def estimate(
     load = work.workload(game, target, upscaled, *affinities(machine, game), chip.threads)
     t_c, factor = processor_time(load, chip, memory)
     made = work.graphics_work(
-        load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs
+        load,
+        side.anchors,
+        side.ray_speed,
+        side.video_memory_gb,
+        side.link_gbs,
+        side.own_link_gbs,
     )
     hastened = machine.hastened(game)
     t_g = float(made.total_ms[0]) / hastened
@@ -163,6 +168,7 @@ def estimate(
                 float(made.ray_ms[0]),
                 float(made.upscale_ms[0]),
                 float(made.spill_ms[0]),
+                float(made.link_ms[0]),
             ),
             hastened=hastened,
             upscaled=upscaled,

@@ -62,10 +62,17 @@ class Lineup:
         self._anchors = np.array([side.anchors for side in drawn]).reshape(-1, 3)
         self._drawn = np.array(
             [
-                (side.ray_speed, side.video_memory_gb, side.link_gbs, side.speed_sd, side.ray_sd)
+                (
+                    side.ray_speed,
+                    side.video_memory_gb,
+                    side.link_gbs,
+                    side.own_link_gbs,
+                    side.speed_sd,
+                    side.ray_sd,
+                )
                 for side in drawn
             ]
-        ).reshape(-1, 5)
+        ).reshape(-1, 6)
         self._upscalers = [side.upscalers for side in drawn]
 
     def _chip(self, i: int) -> Processor:
@@ -97,8 +104,8 @@ class Lineup:
             )
             sides.processor_ms[at] = work.processor_ms(load, single, every, factor)
             sides.processor_sd[at] = work.processor_sd(load, speed_sd)
-            ray, video_memory, link, own_sd, ray_sd = self._drawn[rows].T
-            made = work.graphics_work(load, self._anchors[rows], ray, video_memory, link)
+            ray, video_memory, link, own_link, own_sd, ray_sd = self._drawn[rows].T
+            made = work.graphics_work(load, self._anchors[rows], ray, video_memory, link, own_link)
             sides.graphics_ms[at] = made.total_ms
             sides.graphics_sd[at] = work.graphics_sd(work.unsure(load), made, own_sd, ray_sd)
             sides.cov[at], sides.v_c[at] = load.side_cov, load.v_c

@@ -1,9 +1,43 @@
 """What main memory brings to the frame model."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from wattmetron.core.frames import work
 from wattmetron.core.values.parts import Mainboard, Memory, Processor
+
+RATES_MTS = {
+    "DDR3": (800, 1066, 1333, 1600, 1866, 2133, 2400),
+    "DDR4": (1600, 1866, 2133, 2400, 2666, 2933, 3200, 3466, 3600, 3733, 4000, 4266, 4400, 4600),
+    "DDR5": (3200, 3600, 4000, 4400, 4800, 5200, 5600, 6000, 6400, 6800, 7200, 7600, 8000, 8400),
+}
+"""Usual transfer rates, a step each."""
+STEPS_LOWER = 2
+
+
+def rate_below(memory_type: str, mts: int) -> int:
+    """Two steps under a rate: what is assumed with two sticks on a channel where nothing is
+    stated.
+    """
+    steps = [rate for rate in RATES_MTS[memory_type] if rate <= mts]
+    return steps[max(0, len(steps) - 1 - STEPS_LOWER)] if steps else mts
+
+
+def full_mts(memory_type: str, most_mts: int, stated: Iterable[int | None]) -> int:
+    """The rate with two sticks on a channel, where without them it is ``most_mts``: as processor
+    and board state it, or else two steps lower.
+    """
+    known = [rate for rate in stated if rate]
+    return min(most_mts, *known) if known else rate_below(memory_type, most_mts)
+
+
+def usable_mts(processor: Processor, mainboard: Mainboard | None, sticks: int) -> int:
+    """The rate up to which so many sticks run on processor and board."""
+    holders = [holder for holder in (processor, mainboard) if holder is not None]
+    most_mts = min(holder.memory_max_mts for holder in holders)
+    if sticks <= processor.memory_channels:
+        return most_mts
+    return full_mts(processor.memory_type, most_mts, (holder.memory_full_mts for holder in holders))
 
 
 def rated_latency_ns(processor: Processor) -> float:
@@ -42,9 +76,7 @@ def memory_class(
             total_gb=16.0,
             assumed=True,
         )
-    mts = min(memory.mts, processor.memory_max_mts)
-    if mainboard is not None:
-        mts = min(mts, mainboard.memory_max_mts)
+    mts = min(memory.mts, usable_mts(processor, mainboard, memory.sticks))
     channels = min(memory.sticks, processor.memory_channels)
     ranks = memory.ranks * memory.sticks // channels
     return MemoryClass(

@@ -129,7 +129,12 @@ def _cells(
             game, choice, is_upscaled(game, choice, side.upscalers), *known, chip.threads
         )
         made = work.graphics_work(
-            load, side.anchors, side.ray_speed, side.video_memory_gb, side.link_gbs
+            load,
+            side.anchors,
+            side.ray_speed,
+            side.video_memory_gb,
+            side.link_gbs,
+            side.own_link_gbs,
         )
         sd_g = float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0])
         key = choice.preset, choice.lowered

@@ -50,6 +50,7 @@ class Workload:
     upscale_ms_per_mpx: float
     video_memory_gb: float
     spill_share: float
+    link_mb: float
     processor_sd: float
     graphics_sd: float
     v_c: float
@@ -99,6 +100,7 @@ def workload(
         upscale_ms_per_mpx=game.upscaling_ms_per_mpx if upscaled else 0.0,
         video_memory_gb=max(0.0, need),
         spill_share=game.spill_share,
+        link_mb=game.link_mb_used,
         processor_sd=sd_c,
         graphics_sd=sd_g,
         v_c=game.variation_on(threads),
@@ -187,10 +189,13 @@ class GraphicsWork(NamedTuple):
     ray_ms: Floats
     upscale_ms: Floats
     spill_ms: Floats
+    link_ms: Floats
 
     @property
     def total_ms(self) -> Floats:
-        return np.asarray(self.raster_ms + self.ray_ms + self.upscale_ms + self.spill_ms)
+        return np.asarray(
+            self.raster_ms + self.ray_ms + self.upscale_ms + self.spill_ms + self.link_ms
+        )
 
 
 def graphics_work(
@@ -199,12 +204,13 @@ def graphics_work(
     ray_speed: ArrayLike,
     video_memory_gb: ArrayLike,
     link: ArrayLike,
+    own_link: ArrayLike = np.inf,
 ) -> GraphicsWork:
     """t_g in ms and what it is made of.
 
-    ``anchor_speeds`` has shape (n, 3): R at 1920x1080, 2560x1440 and 3840x2160; the others (n,). A
-    part that cannot trace rays has ``ray_speed`` nan; where rays are asked for its time is
-    infinite.
+    ``anchor_speeds`` has shape (n, 3): R at 1920x1080, 2560x1440 and 3840x2160; the others (n,).
+    ``own_link`` is the link on which the part's speed is known. A part that cannot trace rays has
+    ``ray_speed`` nan; where rays are asked for its time is infinite.
     """
     raster = work.graphics_ms * _rising_work(anchor_speeds, work.fixed_share, work.rendered_mpx)
     zero = np.zeros_like(raster)
@@ -221,9 +227,22 @@ def graphics_work(
         )
     over = np.maximum(0.0, work.video_memory_gb - np.asarray(video_memory_gb, dtype=float))
     spill = 1000 * work.spill_share * over / np.asarray(link, dtype=float)
+    crossing = link_ms(work.link_mb, link, own_link) if np.any(np.isfinite(own_link)) else zero
     return GraphicsWork(
-        raster, np.broadcast_to(ray, raster.shape), upscale, np.broadcast_to(spill, raster.shape)
+        raster,
+        np.broadcast_to(ray, raster.shape),
+        upscale,
+        np.broadcast_to(spill, raster.shape),
+        np.broadcast_to(crossing, raster.shape),
     )
+
+
+def link_ms(megabytes: float, link: ArrayLike, own_link: ArrayLike) -> Floats:
+    """Time in ms that a frame's data takes longer over this link than over the card's own, on which
+    its speed is known; bandwidths in GB/s, nothing where this one is as fast.
+    """
+    slower = 1 / np.asarray(link, dtype=float) - 1 / np.asarray(own_link, dtype=float)
+    return np.asarray(megabytes * np.maximum(0.0, slower))
 
 
 def processor_sd(work: Workload, speed_sd: ArrayLike) -> Floats:
@@ -258,7 +277,9 @@ def graphics_sd(
     finite = np.isfinite(total)
     safe = np.where(finite, total, 1.0)
     ray_share = np.where(finite, np.where(finite, made_of.ray_ms, 0.0) / safe, 1.0)
-    raster_share = np.where(finite, (made_of.raster_ms + made_of.upscale_ms) / safe, 0.0)
+    raster_share = np.where(
+        finite, (made_of.raster_ms + made_of.upscale_ms + made_of.link_ms) / safe, 0.0
+    )
     raster = raster_share * np.asarray(speed_sd) * np.asarray(open_ones.speed_open)
     known = np.square(open_ones.model_sd)
     model = known + np.square(ray_share) * (GRAPHICS_MODEL_SD**2 - known)

@@ -136,7 +136,7 @@ def _thread_steps(chip: Processor, estimate: Estimate) -> Iterator[Step]:
 
 def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
     load, side = estimate.workload, estimate.drawing
-    raster, ray, upscale, spill = estimate.made_of
+    raster, ray, upscale, spill, link = estimate.made_of
     speed = float(work.speed_at(load.rendered_mpx, side.anchors)[0])
     steps = [
         Step(
@@ -183,6 +183,18 @@ def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
             f"{over:.1f} GB too little." if over else "Enough video memory: no spill.",
         )
     )
+    if link:
+        assumed = "" if estimate.game.link_mb is not None else ", assumed by its genre"
+        steps.append(
+            Step(
+                "Link of the card",
+                f"{load.link_mb:g} MB x (1 / {side.link_gbs:.1f} − 1 / {side.own_link_gbs:.1f}"
+                " GB/s)",
+                f"{link:.2f}{THIN}ms",
+                f"{load.link_mb:g} MB cross the link for a frame{assumed}; the card's speed is"
+                " known on its own link.",
+            )
+        )
     both = "" if estimate.hastened == 1 else f", divided by {estimate.hastened:g} for two cards"
     steps.append(
         Step(

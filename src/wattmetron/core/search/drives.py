@@ -1,7 +1,6 @@
 """Drives to add: the least cost for each way of plugging and placing them."""
 
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
 from itertools import combinations_with_replacement
 from typing import NamedTuple
 
@@ -11,6 +10,7 @@ from numpy.typing import NDArray
 from wattmetron.core.fit.floors import DriveNeed, held_gb
 from wattmetron.core.search.pool import Pool
 from wattmetron.core.values.parts import Storage
+from wattmetron.core.values.seating import Stick, cabled, sticks_of
 
 Ints = NDArray[np.int64]
 
@@ -23,31 +23,31 @@ class Bays(NamedTuple):
 
 
 class Sort(NamedTuple):
-    """How many drives need what: M.2 slots, SATA ports, places for 2.5 and 3.5 inch; lengths in mm
-    of M.2 drives that some slot is too short for, the longest first.
+    """What drives need: M.2 drives, of a length only where some slot is too short for it, those
+    that talk SATA and the longest first; SATA ports; places for 2.5 and 3.5 inch.
     """
 
-    nvme: int
-    sata: int
+    sticks: tuple[Stick, ...]
+    cabled: int
     bays: Bays
-    lengths: tuple[int, ...] = ()
+
+    @property
+    def sata(self) -> int:
+        """Drives that talk SATA, on a cable or in a slot."""
+        return self.cabled + sum(stick.sata for stick in self.sticks)
+
+    @property
+    def nvme(self) -> int:
+        return sum(not stick.sata for stick in self.sticks)
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class DriveChoice:
+class DriveChoice(NamedTuple):
     """All drives of a build by what they need, with the least cost of reaching the floor that
     way.
     """
 
-    nvme: int
-    sata: int
-    bays: Bays
-    lengths: tuple[int, ...]
+    sort: Sort
     cost: int
-
-    @property
-    def sort(self) -> Sort:
-        return Sort(self.nvme, self.sata, self.bays, self.lengths)
 
 
 class DriveSet(NamedTuple):
@@ -60,26 +60,41 @@ class DriveSet(NamedTuple):
 
 def sort_of(drives: Iterable[Storage], any_slot_mm: int) -> Sort:
     """What these drives need together; any slot takes an M.2 drive of up to ``any_slot_mm``."""
-    all_drives = list(drives)
-    nvme = sum(drive.interface == "M.2 NVMe" for drive in all_drives)
-    small = sum(drive.size == "2.5 inch" for drive in all_drives)
-    large = sum(drive.size == "3.5 inch" for drive in all_drives)
-    lengths = sorted(
-        (
-            mm
-            for drive in all_drives
-            if drive.size == "M.2" and (mm := drive.m2_length_mm or 0) > any_slot_mm
-        ),
-        reverse=True,
+    own = list(drives)
+    small = sum(drive.size == "2.5 inch" for drive in own)
+    large = sum(drive.size == "3.5 inch" for drive in own)
+    sticks = (
+        Stick(stick.length_mm if (stick.length_mm or 0) > any_slot_mm else None, None, stick.sata)
+        for stick in sticks_of(own)
     )
-    return Sort(nvme, len(all_drives) - nvme, Bays(small, large), tuple(lengths))
+    return Sort(tuple(sorted(sticks, key=_needy)), cabled(own), Bays(small, large))
+
+
+def _needy(stick: Stick) -> tuple[bool, int]:
+    return not stick.sata, -(stick.length_mm or 0)
+
+
+def asks_less(sort: Sort, other: Sort) -> bool:
+    """Whether drives go wherever others go, and draw no more."""
+    return (
+        sort.nvme <= other.nvme
+        and sort.sata <= other.sata
+        and sort.cabled <= other.cabled
+        and sort.bays.large <= other.bays.large
+        and sort.bays.small <= other.bays.small
+        and len(sort.sticks) <= len(other.sticks)
+        and all(
+            own.sata <= stick.sata and (own.length_mm or 0) <= (stick.length_mm or 0)
+            for own, stick in zip(sort.sticks, other.sticks, strict=False)
+        )
+    )
 
 
 def drive_choices(pool: Pool, floor: DriveNeed) -> list[DriveChoice]:
     """The fixed drives with none, one or two more; one entry per sort."""
     missing = floor.less(held_gb(pool.fixed_drives))
     if pool.fixed_drives and missing.covered:
-        return [_choice(sort_of(pool.fixed_drives, pool.any_slot_mm), pool.fixed_drives_cost)]
+        return [DriveChoice(sort_of(pool.fixed_drives, pool.any_slot_mm), pool.fixed_drives_cost)]
     groups = _groups(pool)
     least: dict[Sort, int] = {}
     for count in range(1, pool.new_drives + 1):
@@ -90,13 +105,7 @@ def drive_choices(pool: Pool, floor: DriveNeed) -> list[DriveChoice]:
                     (*pool.fixed_drives, *(group.example for group in picked)), pool.any_slot_mm
                 )
                 least[key] = min(cost, least.get(key, cost))
-    return [_choice(key, pool.fixed_drives_cost + cost) for key, cost in least.items()]
-
-
-def _choice(sort: Sort, cost: int) -> DriveChoice:
-    return DriveChoice(
-        nvme=sort.nvme, sata=sort.sata, bays=sort.bays, lengths=sort.lengths, cost=cost
-    )
+    return [DriveChoice(key, pool.fixed_drives_cost + cost) for key, cost in least.items()]
 
 
 class DriveGroup(NamedTuple):

@@ -12,13 +12,13 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.fit.clearance import card_room_mm, radiator_place
+from wattmetron.core.fit.clearance import card_room_beside_mm, form_goes, radiator_place
 from wattmetron.core.lazy import Later, NumberedRows
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.drives import Bays
 from wattmetron.core.search.ladder import Ladder, ints
 from wattmetron.core.search.pool import Pool, room_for_memory_mm
-from wattmetron.core.values.parts import BOARD_FORMS, Case, Graphics
+from wattmetron.core.values.parts import BOARD_FORMS, Case, Graphics, SupplyForm
 
 Ints = NDArray[np.int64]
 Bits = NDArray[np.uint64]
@@ -31,7 +31,7 @@ MOST_BOUNDS = 2
 class SupplySort(NamedTuple):
     """What decides whether a supply goes into a case: its form and a level of length."""
 
-    form: str
+    form: SupplyForm
     level: int
 
 
@@ -46,7 +46,7 @@ class Shell(NamedTuple):
     """What of a platform bears on supply, cooler and case, one value for each build."""
 
     form: Ints
-    cpu_8pin: Ints
+    leads: Ints
     memory_level: Ints
     bays: Ints
 
@@ -91,7 +91,14 @@ class Takes:
         self.forms = self._rows(
             [form in case.board_forms for case in self.cases] for form in BOARD_FORMS
         )
-        self.bays = self._rows([_has_places(case, bay) for case in self.cases] for bay in bays)
+        self.bays = self._rows(
+            [
+                _has_places(case, bay)
+                and (case.places_525 is None or case.places_525 >= pool.bays_525)
+                for case in self.cases
+            ]
+            for bay in bays
+        )
         self._take_supplies(pool)
         self._take_coolers(pool)
         self._take_cards(pool.cards.parts)
@@ -105,7 +112,7 @@ class Takes:
         rooms = lengths.rooms(case.supply_length_mm for case in self.cases)
         self.sorts = self._rows(
             [
-                sort.form in case.supply_forms and sort.level <= room
+                form_goes(sort.form, case) and sort.level <= room
                 for case, room in zip(self.cases, rooms, strict=True)
             ]
             for sort in sorts
@@ -133,9 +140,8 @@ class Takes:
 
     def _take_cards(self, cards: Sequence[Graphics]) -> None:
         """Shape 0 is no card; by radiator and shape, for in front it shortens the room."""
-        length = Ladder(
-            card_room_mm(case, radiator) for case in self.cases for radiator in self.radiators
-        )
+        goes, room = self._beside_radiators()
+        length = Ladder(room_mm for own in room for room_mm in own)
         height = Ladder(case.card_height_mm for case in self.cases)
         thickness = Ladder(case.card_thickness_mm for case in self.cases)
         levels = zip(
@@ -149,18 +155,32 @@ class Takes:
         own = np.array(list(shapes), dtype=np.int64)
         fits = own[:, 1:2] <= height.rooms(case.card_height_mm for case in self.cases)
         fits &= own[:, 2:3] <= thickness.rooms(case.card_thickness_mm for case in self.cases)
-        beside = []
+        self.cards = np.stack(
+            [
+                fits & takes & (own[:, 0:1] <= length.rooms(rooms))
+                for takes, rooms in zip(goes, room, strict=True)
+            ]
+        )
+
+    def _beside_radiators(self) -> tuple[NDArray[np.bool_], list[list[int]]]:
+        """For each radiator, none among them, whether each case takes it, and the longest card in
+        mm beside it.
+        """
+        goes, room = [], []
         for radiator in self.radiators:
-            takes = np.array(
+            if radiator is None:
+                goes.append([True] * len(self.cases))
+                room.append([case.card_length_mm for case in self.cases])
+                continue
+            places = [radiator_place(case, radiator) for case in self.cases]
+            goes.append([place is not None for place in places])
+            room.append(
                 [
-                    radiator is None or radiator_place(case, radiator[0]) is not None
-                    for case in self.cases
-                ],
-                dtype=bool,
+                    card_room_beside_mm(case, radiator, place)
+                    for case, place in zip(self.cases, places, strict=True)
+                ]
             )
-            rooms = length.rooms(card_room_mm(case, radiator) for case in self.cases)
-            beside.append(fits & takes & (own[:, 0:1] <= rooms))
-        self.cards = np.stack(beside)
+        return np.array(goes, dtype=bool), room
 
     def _rows(self, rows: Iterable[list[bool]]) -> NDArray[np.bool_]:
         listed = [*rows]

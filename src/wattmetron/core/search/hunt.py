@@ -264,8 +264,6 @@ def _alone_bounds(scene: Scene, c: Ints, g: Ints) -> tuple[Ints, Ints]:
 
 def _best_links(scene: Scene) -> Floats:
     """The fastest link that each card could have on any platform of the scene."""
-    if not scene.link_matters:
-        return np.ones(len(scene.pool.cards))
     gen = max(int(options.link_gen.max()) for options in scene.options if len(options))
     lanes = max(int(options.link_lanes.max()) for options in scene.options if len(options))
     gens = np.minimum(scene.card_gen, min(gen, int(scene.chip_gen.max())))

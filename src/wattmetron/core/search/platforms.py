@@ -13,10 +13,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.frames import work
+from wattmetron.core.frames.memory import full_mts
 from wattmetron.core.power.draw import STICK_W, rest_w
-from wattmetron.core.search.drives import Bays, DriveChoice
+from wattmetron.core.search.drives import Bays, DriveChoice, Sort, asks_less
 from wattmetron.core.search.ladder import ints
-from wattmetron.core.search.pool import Pool
+from wattmetron.core.search.pool import Pool, Seats
 from wattmetron.core.values.parts import Processor
 
 Floats = NDArray[np.float64]
@@ -31,6 +32,8 @@ class PlatformClass(NamedTuple):
     channels: int
     max_mts: int
     max_gb: float
+    full_mts: int
+    """With two sticks on a channel; 0 where it is not stated."""
     family: str
     """Of its firmware, where not every board starts it as it is bought."""
 
@@ -46,13 +49,14 @@ def platform_key(chip: Processor, pool: Pool) -> PlatformKey:
     """The key of a processor; its power counts only as far as boards differ in what they
     deliver.
     """
-    (level,) = pool.powers.levels([chip.sustained_w])
+    (level,) = pool.powers.levels([pool.floors.delivered_w(chip)])
     kind = PlatformClass(
         chip.socket,
         chip.memory_type,
         chip.memory_channels,
         chip.memory_max_mts,
         chip.memory_max_gb,
+        chip.memory_full_mts or 0,
         chip.firmware_family if chip.firmware_family in pool.board_arrays.starts else "",
     )
     return PlatformKey(kind, int(level))
@@ -74,7 +78,7 @@ class Options:
 
     cost: Ints
     form: Ints
-    cpu_8pin: Ints
+    leads: Ints
     memory_level: Ints
     bays: Ints
     rest_w: Ints
@@ -101,16 +105,40 @@ class Need:
     memory_gb: float
     all_channels: bool
     drives: list[DriveChoice]
+    seats: dict[Sort, Seats]
     bays: dict[Bays, int]
     integrated: bool
-    link_matters: bool
+    most_gen: int
+    most_lanes: int
+    """What the fastest card can use of a slot."""
 
 
-def kit_figures(channels: Ints | int, mts: Ints | int, kits: Ints, pool: Pool) -> KitFigures:
-    """Latency, bandwidth and capacity of kits (by index) on so many channels, at most at this
-    rate.
+class Rates(NamedTuple):
+    """Highest memory transfer rates in MT/s: with a stick on each channel, and with two."""
+
+    mts: Ints
+    full_mts: Ints
+
+
+def rates(kind: PlatformClass, boards: Ints, pool: Pool) -> Rates:
+    """The rates of a class of processor on these boards."""
+    own = pool.board_arrays
+    mts = np.minimum(own.mts[boards], kind.max_mts)
+    pairs = np.stack([mts, own.full_mts[boards]])
+    some, back = np.unique(pairs, axis=1, return_inverse=True)
+    full = [
+        full_mts(kind.memory_type, most, (kind.full_mts, stated))
+        for most, stated in some.T.tolist()
+    ]
+    return Rates(mts, ints(full)[back.ravel()])
+
+
+def kit_figures(channels: Ints | int, most: Rates, kits: Ints, pool: Pool) -> KitFigures:
+    """Latency, bandwidth and capacity of kits (by index) on so many channels, at most at these
+    rates.
     """
     shelf = pool.kit_arrays
+    mts = np.where(shelf.sticks[kits] > channels, most.full_mts, most.mts)
     used = np.minimum(shelf.sticks[kits], channels)
     ranks = shelf.ranks[kits] * shelf.sticks[kits] // used
     return KitFigures(
@@ -127,6 +155,7 @@ def fitting_boards(kind: PlatformClass, pool: Pool, integrated: bool, power_leve
     boards = pool.board_arrays
     fits = (boards.socket == kind.socket) & (boards.memory_type == kind.memory_type)
     fits &= boards.power_level >= power_level
+    fits &= boards.slots_beside[not integrated] >= pool.adapters
     if kind.family in boards.starts:
         fits &= boards.starts[kind.family]
     return np.flatnonzero(fits & boards.outputs if integrated else fits)
@@ -187,6 +216,7 @@ class Limits(NamedTuple):
     memory_type: NDArray[np.str_]
     channels: Ints
     mts: Ints
+    full_mts: Ints
     slots: Ints
     max_gb: Floats
     registered: NDArray[np.bool_]
@@ -198,13 +228,25 @@ def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Home
     board = np.concatenate([np.empty(0, dtype=np.int64), *fitting])
     own = pool.board_arrays
     channels = ints(kind.channels for kind in kinds)[of_kind]
-    mts = np.minimum(own.mts[board], ints(kind.max_mts for kind in kinds)[of_kind])
+    by_kind = [rates(kind, fits, pool) for kind, fits in zip(kinds, fitting, strict=True)]
+    mts, full = (
+        np.concatenate([np.empty(0, dtype=np.int64), *column])
+        for column in zip(*by_kind, strict=True)
+    )
     gb = np.minimum(own.gb[board], np.array([kind.max_gb for kind in kinds], dtype=float)[of_kind])
     slots, types, registered = own.slots[board], own.memory_type[board], own.registered[board]
-    key = _packed(_codes(types), channels, mts, slots, _codes(gb), registered.astype(np.int64))
+    key = _packed(
+        _codes(types), channels, mts, full, slots, _codes(gb), registered.astype(np.int64)
+    )
     _, first, group = np.unique(key, return_index=True, return_inverse=True)
     return Homes(of_kind, board, group), Limits(
-        types[first], channels[first], mts[first], slots[first], gb[first], registered[first]
+        types[first],
+        channels[first],
+        mts[first],
+        full[first],
+        slots[first],
+        gb[first],
+        registered[first],
     )
 
 
@@ -221,7 +263,8 @@ def _fronts(limits: Limits, pool: Pool, need: Need) -> Fronts:
     if need.all_channels:
         fits &= shelf.sticks >= limits.channels[:, None]
     group, kit = np.nonzero(fits)
-    figures = kit_figures(limits.channels[group], limits.mts[group], kit, pool)
+    most = Rates(limits.mts[group], limits.full_mts[group])
+    figures = kit_figures(limits.channels[group], most, kit, pool)
     if not need.integrated:
         figures = figures._replace(gb=np.zeros(kit.size))
     key = _packed(group, shelf.sticks[kit])
@@ -240,17 +283,17 @@ def _fronts(limits: Limits, pool: Pool, need: Need) -> Fronts:
 def _cheapest_homes(homes: Homes, choice: DriveChoice, pool: Pool, need: Need) -> Ints:
     """Places in ``homes`` of the cheapest board of each sort that takes the drives."""
     own = pool.board_arrays
-    roomy = np.flatnonzero(own.takes(homes.board, choice.nvme, choice.sata, choice.lengths))
+    fits, lanes = need.seats[choice.sort]
+    roomy = np.flatnonzero(fits[homes.board])
     board = homes.board[roomy]
     traits = [
         homes.kind[roomy],
         homes.group[roomy],
         own.form[board],
-        own.cpu_8pin[board],
+        own.leads[board],
         own.power_level[board],
+        *_link(own.gen[board], lanes[board], need),
     ]
-    if need.link_matters:
-        traits += [own.gen[board], own.lanes[board]]
     key = _packed(*traits)
     order = np.lexsort((pool.boards.cost[board], key))
     return roomy[order[_heads(key[order])]]
@@ -262,19 +305,26 @@ def _options(
     """One option for every board with the kit of the fronts beside it."""
     own, kit = pool.board_arrays, fronts.kit[at]
     none = np.zeros(board.size, dtype=np.int64)
+    lanes = need.seats[choice.sort].lanes
+    link_gen, link_lanes = _link(own.gen[board], lanes[board], need)
     return Options(
         cost=pool.boards.cost[board] + choice.cost + pool.kits.cost[kit],
         form=own.form[board],
-        cpu_8pin=own.cpu_8pin[board],
+        leads=own.leads[board],
         memory_level=pool.kit_arrays.height_level[kit],
-        bays=none + need.bays[choice.bays],
-        rest_w=rest_of(pool.kit_arrays.sticks[kit], choice.nvme, choice.sata),
-        link_gen=own.gen[board] if need.link_matters else none,
-        link_lanes=own.lanes[board] if need.link_matters else none,
+        bays=none + need.bays[choice.sort.bays],
+        rest_w=rest_of(pool.kit_arrays.sticks[kit], choice.sort.nvme, choice.sort.sata),
+        link_gen=link_gen,
+        link_lanes=link_lanes,
         power_level=own.power_level[board],
         frames=none,
         **{name: column[at] for name, column in fronts.figures._asdict().items()},
     )
+
+
+def _link(gen: Ints, lanes: Ints, need: Need) -> tuple[Ints, Ints]:
+    """Generation and lanes of boards as far as any card could use them."""
+    return np.minimum(gen, need.most_gen), np.minimum(lanes, need.most_lanes)
 
 
 def spread(sizes: Ints) -> tuple[Ints, Ints]:
@@ -312,24 +362,18 @@ def _heads(ordered: Ints) -> Ints:
 def _undominated_drives(choices: list[DriveChoice]) -> list[DriveChoice]:
     """Choices that no other beats in places and cost alike; fewer drives also draw less."""
     ordered = sorted(
-        choices, key=lambda choice: (choice.cost, choice.nvme + choice.sata, choice.nvme)
+        choices,
+        key=lambda choice: (
+            choice.cost,
+            choice.sort.nvme + choice.sort.sata,
+            choice.sort.nvme,
+        ),
     )
     kept: list[DriveChoice] = []
     for choice in ordered:
-        if not any(_asks_less(other, choice) for other in kept):
+        if not any(asks_less(other.sort, choice.sort) for other in kept):
             kept.append(choice)
     return kept
-
-
-def _asks_less(choice: DriveChoice, other: DriveChoice) -> bool:
-    return (
-        choice.nvme <= other.nvme
-        and choice.sata <= other.sata
-        and choice.bays.large <= other.bays.large
-        and choice.bays.small <= other.bays.small
-        and len(choice.lengths) <= len(other.lengths)
-        and all(own <= mm for own, mm in zip(choice.lengths, other.lengths, strict=False))
-    )
 
 
 def _joined(pieces: list[Options]) -> Options:
@@ -355,14 +399,19 @@ def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
     key = _packed(
         of_kind,
         options.form,
-        options.cpu_8pin,
+        options.leads,
         options.bays,
         options.rest_w,
-        options.link_gen,
-        options.link_lanes,
         _codes(options.gb),
     )
-    low = options.latency_ns, -options.bandwidth_gbs, options.memory_level, -options.power_level
+    low = (
+        options.latency_ns,
+        -options.bandwidth_gbs,
+        options.memory_level,
+        -options.power_level,
+        -options.link_gen,
+        -options.link_lanes,
+    )
     kept = _best(key, options.cost, *low)
     kept = kept[np.argsort(of_kind[kept], kind="stable")]
     options = options.taken(kept)

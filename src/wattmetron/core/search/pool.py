@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
-from typing import Generic, TypeVar, cast
+from typing import Generic, NamedTuple, TypeVar, cast
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.allowed import clocks_set, may_be_bought
 from wattmetron.core.fit.floors import Floors, floors_of
-from wattmetron.core.fit.ports import sata_left, slot_lengths_mm
+from wattmetron.core.fit.leads import sockets_of
 from wattmetron.core.fit.rule import Look
 from wattmetron.core.fit.rules import BLOCKING, any_blocks
 from wattmetron.core.fit.wishes import USUAL
@@ -18,8 +18,8 @@ from wattmetron.core.power.tuning import clocked
 from wattmetron.core.search.airflow import Airflow
 from wattmetron.core.search.ladder import Ladder, ints
 from wattmetron.core.values.brief import Brief
-from wattmetron.core.values.build import MAX_DRIVES, Build
-from wattmetron.core.values.further_parts import Fan
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.further_parts import Fan, WirelessAdapter
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
@@ -38,10 +38,10 @@ from wattmetron.core.values.parts import (
     Processor,
     Storage,
 )
+from wattmetron.core.values.seating import Slot, Stick, lanes_left, seated, slots_of
 
 Ints = NDArray[np.int64]
 P = TypeVar("P", bound=Part)
-MOST_DRIVES = MAX_DRIVES + 2
 NO_LIMIT_MM = 10_000
 OF_KITS = tuple(rule for rule in BLOCKING if rule.reads == {"memory"})
 """The rules of kits among themselves."""
@@ -75,6 +75,20 @@ class KitArrays:
     height_level: Ints
 
 
+class Layout(NamedTuple):
+    """M.2 slots and SATA ports of a board."""
+
+    slots: tuple[Slot, ...]
+    ports: int
+
+
+class Seats(NamedTuple):
+    """For each board whether drives find their places, and the lanes that the card has then."""
+
+    fits: NDArray[np.bool_]
+    lanes: Ints
+
+
 @dataclass(frozen=True, kw_only=True)
 class BoardArrays:
     """Figures of all candidate boards."""
@@ -85,28 +99,34 @@ class BoardArrays:
     slots: Ints
     gb: NDArray[np.float64]
     mts: Ints
+    full_mts: Ints
     gen: Ints
     lanes: Ints
-    m2: Ints
-    sata_left: Ints
-    cpu_8pin: Ints
+    leads: Ints
     outputs: NDArray[np.bool_]
     registered: NDArray[np.bool_]
     power_level: Ints
-    slot_mm: Ints
+    slots_beside: dict[bool, Ints]
+    """Slots for adapters, beside a card or without one."""
+    layout: Ints
+    layouts: tuple[Layout, ...]
+    sata_taken: int
     starts: dict[str, NDArray[np.bool_]]
     """By family of processors which boards start it as they are bought, where not all do."""
 
-    def takes(
-        self, boards: Ints, nvme: int, sata: int, lengths: tuple[int, ...] = ()
-    ) -> NDArray[np.bool_]:
-        """Whether these boards have places for so many drives, M.2 drives of these lengths in mm
-        among them.
-        """
-        fits = (self.m2[boards] >= nvme) & (self.sata_left[boards, nvme] >= sata)
-        for place, length_mm in enumerate(lengths):
-            fits &= self.slot_mm[boards, place] >= length_mm
-        return np.asarray(fits)
+    def seats(self, sticks: tuple[Stick, ...], needed: int) -> Seats:
+        """How so many SATA drives on cables and these M.2 drives find their places."""
+        needed += self.sata_taken
+        own = [seated(layout.slots, sticks, layout.ports, needed) for layout in self.layouts]
+        fits = np.array(
+            [seats is not None and seats.ports_left >= needed for seats in own], dtype=bool
+        )
+        lost = ints(seats.lanes_lost if seats else 0 for seats in own)[self.layout]
+        lanes = self.lanes
+        if lost.any():
+            pairs = zip(lanes.tolist(), lost.tolist(), strict=True)
+            lanes = ints(lanes_left(before, taken) for before, taken in pairs)
+        return Seats(fits[self.layout], lanes)
 
 
 class Pool:
@@ -130,6 +150,7 @@ class Pool:
         fans: KindPool[Fan],
         fans_there: int,
         sata_taken: int,
+        adapters: int,
         floors: Floors,
         new_drives: int = NEW_DRIVES,
     ) -> None:
@@ -148,9 +169,12 @@ class Pool:
         """Steps of the room that coolers leave for memory."""
         self.powers = Ladder(board.processor_w for board in boards.parts)
         """Steps of the sustained power that boards deliver."""
+        self.sockets = list(dict.fromkeys(sockets_of(board) for board in boards.parts))
+        """The boards' power sockets for the processor, each kind once."""
+        self.adapters, self.bays_525 = adapters, sata_taken
         self.kit_arrays = _kit_arrays(kits.parts, self.clearances)
         families = sorted({chip.firmware_family for chip in processors.parts})
-        self.board_arrays = _board_arrays(boards.parts, self.powers, floors, families, sata_taken)
+        self.board_arrays = _board_arrays(self, families)
         self.any_slot_mm = min(
             (min(board.m2_lengths_mm) for board in boards.parts if board.m2_lengths_mm),
             default=NO_LIMIT_MM,
@@ -171,15 +195,14 @@ def _kit_arrays(kits: tuple[Memory, ...], clearances: Ladder) -> KitArrays:
     )
 
 
-def _board_arrays(
-    boards: tuple[Mainboard, ...],
-    powers: Ladder,
-    floors: Floors,
-    families: list[str],
-    sata_taken: int,
-) -> BoardArrays:
-    shape = len(boards), MOST_DRIVES + 1
-    left = [[sata_left(board, n) - sata_taken for n in range(MOST_DRIVES + 1)] for board in boards]
+def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
+    boards, floors = pool.boards.parts, pool.floors
+    layouts = [
+        Layout(tuple(slot._replace(gen=None) for slot in slots_of(board)), board.sata_ports)
+        for board in boards
+    ]
+    place = {layout: i for i, layout in enumerate(dict.fromkeys(layouts))}
+    drives_display = {outputs: floors.drives(outputs) for outputs in {b.outputs for b in boards}}
     return BoardArrays(
         socket=np.array([board.socket for board in boards], dtype=np.str_),
         memory_type=np.array([board.memory_type for board in boards], dtype=np.str_),
@@ -187,15 +210,22 @@ def _board_arrays(
         slots=ints(board.memory_slots for board in boards),
         gb=np.array([board.memory_max_gb for board in boards], dtype=float),
         mts=ints(board.memory_max_mts for board in boards),
+        full_mts=ints(board.memory_full_mts or 0 for board in boards),
         gen=ints(board.card_pcie_gen for board in boards),
         lanes=ints(board.card_pcie_lanes for board in boards),
-        m2=ints(board.m2_slots for board in boards),
-        sata_left=np.array(left, dtype=np.int64).reshape(shape),
-        cpu_8pin=ints(board.cpu_8pin for board in boards),
-        outputs=np.array([bool(board.outputs) for board in boards], dtype=bool),
+        leads=ints(pool.sockets.index(sockets_of(board)) for board in boards),
+        outputs=np.array(
+            [bool(board.outputs) and drives_display[board.outputs] for board in boards], dtype=bool
+        ),
         registered=np.array([board.registered for board in boards], dtype=bool),
-        power_level=powers.rooms(board.processor_w for board in boards),
-        slot_mm=np.array([_slots(board) for board in boards], dtype=np.int64).reshape(shape),
+        power_level=pool.powers.rooms(board.processor_w for board in boards),
+        slots_beside={
+            with_card: ints(_slots_beside(board, with_card, pool.adapters) for board in boards)
+            for with_card in (False, True)
+        },
+        layout=ints(place[layout] for layout in layouts),
+        layouts=tuple(place),
+        sata_taken=pool.bays_525,
         starts={
             family: starts
             for family in families
@@ -208,12 +238,11 @@ def _board_arrays(
     )
 
 
-def _slots(board: Mainboard) -> list[int]:
-    """What each M.2 slot takes in mm, the longest first; without a limit where that is not
-    known.
-    """
-    known = slot_lengths_mm(board) if board.m2_lengths_mm else []
-    return (known + [NO_LIMIT_MM] * (MOST_DRIVES + 1))[: MOST_DRIVES + 1]
+def _slots_beside(board: Mainboard, with_card: bool, otherwise: int) -> int:
+    """Slots for adapters; what is not stated is taken to suffice, and the rules say so."""
+    if board.short_slots is None:
+        return otherwise
+    return board.short_slots + max(0, (board.card_slots or 0) - with_card)
 
 
 def room_for_memory_mm(cooler: Cooler) -> int | None:
@@ -293,6 +322,10 @@ def build_pool(
         fans=_fans(catalogue, brief, present),
         fans_there=sum(fan.pack for fan in kept_fans(catalogue, kept)),
         sata_taken=catalogue.machine(Build(added=kept.added)).sata_optical,
+        adapters=sum(
+            isinstance(part := catalogue.part(part_id), WirelessAdapter) and part.via == "PCIe x1"
+            for part_id in kept.of("wireless")
+        ),
         floors=floors,
         new_drives=new_drives,
     )

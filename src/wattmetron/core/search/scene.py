@@ -10,6 +10,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.leads import CardPlugs
+from wattmetron.core.fit.ports import ROWS, rows_of
 from wattmetron.core.frames import work
 from wattmetron.core.lazy import Later
 from wattmetron.core.power.draw import spike_of_card_w
@@ -27,11 +29,13 @@ from wattmetron.core.search.platforms import (
 )
 from wattmetron.core.search.pool import NEW_DRIVES, Pool, build_pool
 from wattmetron.core.search.sides import Pairing, Targets
-from wattmetron.core.search.supplies import NO_PLUGS, Supplies, plugs_of
+from wattmetron.core.search.supplies import NO_PLUGS, Supplies
 from wattmetron.core.values.brief import Brief, searched
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.parts import BOARD_FORMS
 
 Ints = NDArray[np.int64]
+ROWS_OF_FORM = ints(ROWS[form] for form in BOARD_FORMS)
 
 
 class PlatformTables(NamedTuple):
@@ -76,7 +80,10 @@ class Scene:
     chip_lanes: Ints
     igpu: NDArray[np.bool_]
     allowed: NDArray[np.bool_]
-    link_matters: bool
+    few_cores: NDArray[np.bool_]
+    dear: NDArray[np.bool_]
+    card_rows: Ints
+    accept_spill: bool
     platforms: Later[PlatformTables]
     drives: Later[list[DriveSet]]
 
@@ -99,7 +106,8 @@ class Scene:
             return chips, np.zeros(chips.size, dtype=np.int64)
         cards = np.flatnonzero(self.allowed)
         c, g = np.meshgrid(np.arange(len(self.pool.processors)), cards, indexing="ij")
-        return c.ravel(), g.ravel()
+        goes = ~(self.few_cores[c] & self.dear[g])
+        return c[goes], g[goes]
 
     def cost_bound(self, c: Ints, g: Ints) -> Ints:
         """A cost that no build of these pairings undercuts."""
@@ -126,12 +134,13 @@ class Scene:
             if shell is None
             else self.enclosures.cost(kind, shell, shape, heat)
         )
+        leads = self.supplies.leads[c, shell.leads] if shell else 0
         least = np.full(c.size, NEVER, dtype=np.int64)
         for sort in self.enclosures.sorts:
-            supply = self.supplies.cost(
-                sort, shell.cpu_8pin if shell else 0, plugs, needed_w, spike_w
-            )
+            supply = self.supplies.cost(sort, leads, plugs, needed_w, spike_w)
             np.minimum(least, supply + cases[sort], out=least)
+        if shell is not None and self.pool.adapters:
+            least[self.card_rows[g] + self.pool.adapters > ROWS_OF_FORM[shell.form]] = NEVER
         if self.watt_limit_w is not None:
             least[full_w > self.watt_limit_w] = NEVER
         return least
@@ -214,12 +223,10 @@ class Scene:
                 scale=scale,
                 video_memory_gb=share,
             )
-        link = np.ones(c.size)
-        if self.link_matters:
-            gens = np.minimum(np.minimum(gen, self.chip_gen[c]), self.card_gen[g])
-            link = work.link_gbs(
-                gens, np.minimum(np.minimum(lanes, self.chip_lanes[c]), self.card_lanes[g])
-            )
+        gens = np.minimum(np.minimum(gen, self.chip_gen[c]), self.card_gen[g])
+        link = work.link_gbs(
+            gens, np.minimum(np.minimum(lanes, self.chip_lanes[c]), self.card_lanes[g])
+        )
         return Pairing(
             processor=c,
             latency_ns=latency,
@@ -232,7 +239,7 @@ class Scene:
     def memory_enough(self, pairing: Pairing) -> NDArray[np.bool_]:
         """For integrated graphics: whether the share of main memory covers every counted target."""
         enough = np.ones(pairing.processor.size, dtype=bool)
-        if self.integrated and not self.link_matters and pairing.video_memory_gb is not None:
+        if self.integrated and not self.accept_spill and pairing.video_memory_gb is not None:
             for side in self.targets.sides:
                 enough &= side.integrated.over_gb[pairing.drawing] <= pairing.video_memory_gb
         return enough
@@ -276,10 +283,13 @@ def make_scenes(
     choices = drive_choices(pool, floors.storage)
     classes: dict[PlatformKey, int] = {}
     option_of = ints(classes.setdefault(platform_key(chip, pool), len(classes)) for chip in chips)
-    enclosures = Enclosures(pool, [choice.bays for choice in choices])
-    most_8pin = max((board.cpu_8pin for board in pool.boards.parts), default=0)
-    plugs = [plugs_of(card) for card in cards]
-    supplies = Supplies(pool, enclosures.sort_of_supply, plugs, most_8pin)
+    enclosures = Enclosures(pool, [choice.sort.bays for choice in choices])
+    seats = {
+        choice.sort: pool.board_arrays.seats(choice.sort.sticks, choice.sort.cabled)
+        for choice in choices
+    }
+    plugs = [CardPlugs.of([card]) for card in cards]
+    supplies = Supplies(pool, enclosures.sort_of_supply, plugs)
     allowed = np.array([bool(card.outputs) for card in cards], dtype=bool)
     if not brief.accept_spill:
         for side in targets.sides:
@@ -290,9 +300,11 @@ def make_scenes(
             memory_gb=floors.memory_gb,
             all_channels=floors.all_channels,
             drives=choices,
+            seats=seats,
             bays=enclosures.bays,
             integrated=integrated,
-            link_matters=brief.accept_spill and not integrated,
+            most_gen=0 if integrated else max((card.pcie_gen for card in cards), default=0),
+            most_lanes=0 if integrated else max((card.pcie_lanes for card in cards), default=0),
         )
         drawn = [] if integrated else cards
         return Scene(
@@ -326,7 +338,10 @@ def make_scenes(
                 dtype=bool,
             ),
             allowed=allowed,
-            link_matters=brief.accept_spill,
+            few_cores=np.array([floors.has_few_cores(chip) for chip in chips], dtype=bool),
+            dear=np.array([card.id in floors.dear_cards for card in drawn] or [False], dtype=bool),
+            card_rows=_or_none(rows_of(card) for card in drawn),
+            accept_spill=brief.accept_spill,
             platforms=Later(lambda: PlatformTables.of(list(classes), pool, need)),
             drives=Later(lambda: drive_sets(pool, choices, floors.storage)),
         )

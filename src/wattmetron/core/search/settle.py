@@ -20,6 +20,7 @@ from wattmetron.core.search.platforms import (
     fitting_boards,
     kit_figures,
     platform_key,
+    rates,
     rest_of,
 )
 from wattmetron.core.search.pool import KindPool
@@ -87,26 +88,23 @@ class _Settler:
         self.chip: Processor = scene.pool.processors.parts[c]
         self.card: Graphics | None = None if scene.integrated else scene.pool.cards.parts[g]
         self.kind, self.power_level = platform_key(self.chip, self.pool)
+        self._right: dict[bytes, NDArray[np.bool_]] = {}
         self.base_cost = int(self.pool.processors.cost[c]) + int(scene.card_cost[g])
 
     def first(self, winner: Winner) -> Build:
         """The first combination by ids with the winner's cost and gain."""
-        boards, kits = self._right_memory(winner)
+        boards, kits = self._fitting_memory(winner)
         so_far = self.base_cost + self.pool.boards.cost[boards] + self.pool.kits.cost[kits]
         reaching = {}
-        for choice in self.scene.need.drives:
-            fits = self.pool.board_arrays.takes(
-                boards, choice.nvme, choice.sata, choice.lengths
-            ) & (so_far + choice.cost <= winner.cost)
+        for sort, drives_cost in self.scene.need.drives:
+            takes, lanes = self.scene.need.seats[sort]
+            fits = takes[boards] & (so_far + drives_cost <= winner.cost)
+            fits &= self._right_gain(winner, boards, kits, lanes)
             at = np.flatnonzero(fits)
-            rest = rest_of(self.pool.kit_arrays.sticks[kits[at]], choice.nvme, choice.sata)
-            total = (
-                so_far[at]
-                + choice.cost
-                + self._least_shell(boards[at], kits[at], rest, choice.bays)
-            )
-            fits[at] = total == winner.cost
-            reaching[choice.sort] = fits
+            rest = rest_of(self.pool.kit_arrays.sticks[kits[at]], sort.nvme, sort.sata)
+            shells = self._least_shell(boards[at], kits[at], rest, sort.bays)
+            fits[at] = so_far[at] + drives_cost + shells == winner.cost
+            reaching[sort] = fits
         any_way = np.flatnonzero(np.logical_or.reduce(list(reaching.values())))
         if not any_way.size:
             raise TableError(
@@ -136,8 +134,10 @@ class _Settler:
             )
         raise TableError(f"no drives go with {board.id} for {winner.cost}")
 
-    def _right_memory(self, winner: Winner) -> tuple[Ints, Ints]:
-        """Boards with kits, as indices in the order of ids, that give exactly the winner's gain."""
+    def _fitting_memory(self, winner: Winner) -> tuple[Ints, Ints]:
+        """Boards with kits that go onto them and that the cost allows, as indices in the order of
+        ids.
+        """
         kits, limits = self.pool.kit_arrays, self.pool.board_arrays
         fitting = fitting_boards(self.kind, self.pool, self.scene.integrated, self.power_level)
         typed = np.flatnonzero(kits.memory_type == self.kind.memory_type)
@@ -153,23 +153,33 @@ class _Settler:
             self.base_cost + self.pool.boards.cost[b] + self.pool.kits.cost[k] + drives
             <= winner.cost
         )
-        b, k = b[fits], k[fits]
-        mts = np.minimum(limits.mts[b], self.kind.max_mts)
-        figures = kit_figures(self.kind.channels, mts, k, self.pool)
-        brought = Figures(*figures, limits.gen[b], limits.lanes[b])
+        return b[fits], k[fits]
+
+    def _right_gain(self, winner: Winner, b: Ints, k: Ints, lanes: Ints) -> NDArray[np.bool_]:
+        """Which boards with kits give exactly the winner's gain, at these lanes of each board's
+        card slot.
+        """
+        key = lanes.tobytes()
+        if key not in self._right:
+            self._right[key] = self._gains_right(winner, b, k, lanes)
+        return self._right[key]
+
+    def _gains_right(self, winner: Winner, b: Ints, k: Ints, lanes: Ints) -> NDArray[np.bool_]:
+        limits = self.pool.board_arrays
+        figures = kit_figures(self.kind.channels, rates(self.kind, b, self.pool), k, self.pool)
+        brought = Figures(*figures, limits.gen[b], lanes[b])
         _, some, back = np.unique(alike(*brought), return_index=True, return_inverse=True)
         chip, card = np.full(some.size, self.c), np.full(some.size, self.g)
         pairing = self.scene.pairing_of(chip, card, brought.of(some))
         _, gain = self.scene.targets.evaluate(pairing, self.scene.integrated)
-        right = ((gain == winner.gain) & self.scene.memory_enough(pairing))[back]
-        return b[right], k[right]
+        return np.asarray(((gain == winner.gain) & self.scene.memory_enough(pairing))[back])
 
     def _least_shell(self, boards: Ints, kits: Ints, rest: Ints, bays: Bays) -> Ints:
         chip, card = np.full(boards.size, self.c), np.full(boards.size, self.g)
         own = self.pool.board_arrays
         places = np.full(boards.size, self.scene.enclosures.bays[bays])
         shell = Shell(
-            own.form[boards], own.cpu_8pin[boards], self.pool.kit_arrays.height_level[kits], places
+            own.form[boards], own.leads[boards], self.pool.kit_arrays.height_level[kits], places
         )
         return self.scene.shell_cost(chip, card, rest, shell)
 

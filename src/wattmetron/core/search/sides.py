@@ -14,6 +14,7 @@ from wattmetron.core.frames.glance import LEAST_LN_RATIO, MOST_COUNTED
 from wattmetron.core.frames.memory import rated_bandwidth_gbs, rated_latency_ns
 from wattmetron.core.frames.table import ReliableTable, reliable_table
 from wattmetron.core.keep import Keep
+from wattmetron.core.search.ladder import ints
 from wattmetron.core.speeds.scale import anchors_of, variant_key
 from wattmetron.core.values.affinity import UNSEEN, Affinity
 from wattmetron.core.values.brief import Brief, Target
@@ -29,7 +30,7 @@ SLACK = 5e-6
 
 @dataclass(frozen=True, kw_only=True)
 class DrawnSide:
-    """Graphics figures of one target for n parts; times in ms on a link that never spills.
+    """Graphics figures of one target for n parts; times in ms on the own link, without spill.
 
     ``kin`` says, as a column of the covariances, what the game's results told about each part.
     """
@@ -88,6 +89,9 @@ class TargetSide:
         self.ln_budget_ms = float(np.log(1000 / target.fps))
         self._figures = figures
         self.load = work.workload(game, target, False)
+        self._own_link_gbs = work.link_gbs(
+            ints(card.pcie_gen for card in cards), ints(card.pcie_lanes for card in cards)
+        )
         self._set_processors(game, target, chips)
         continuous = self.load.ray_ms_per_mpx > 0 or brief.accept_spill
         self.v_c = np.array([game.variation_on(chip.threads) for chip in chips])
@@ -214,7 +218,14 @@ class TargetSide:
             over = np.maximum(0.0, over - pairing.video_memory_gb)
         spill = 1000 * self.load.spill_share * over / pairing.link_gbs
         zero = np.zeros_like(spill)
-        made = work.GraphicsWork(side.raster_ms[g] / pairing.scale, side.ray_ms[g], zero, spill)
+        crossing = (
+            zero
+            if integrated
+            else work.link_ms(self.load.link_mb, pairing.link_gbs, self._own_link_gbs[g])
+        )
+        made = work.GraphicsWork(
+            side.raster_ms[g] / pairing.scale, side.ray_ms[g], zero, spill, crossing
+        )
         open_ones = work.Unsure(*(np.asarray(item)[g] for item in side.unsure))
         sd_g = work.graphics_sd(open_ones, made, side.speed_sd[g], side.ray_sd[g])
         cov = self.cov[self.kin[c], side.kin[g]]

@@ -1,39 +1,26 @@
 """Power supplies: least cost by sort (form and length), connectors, rated watts and spikes."""
 
-from typing import NamedTuple
-
 import numpy as np
 from numpy.typing import NDArray
 
+from wattmetron.core.fit.leads import CardPlugs
 from wattmetron.core.search.answer import NEVER
+from wattmetron.core.search.ladder import ints
 from wattmetron.core.search.pool import Pool
-from wattmetron.core.values.parts import Graphics
 
 Ints = NDArray[np.int64]
 
 
-class Plugs(NamedTuple):
-    """PCIe power connectors that a card needs."""
-
-    pcie_8pin: int
-    pcie_16pin: int
-
-
-NO_PLUGS = Plugs(0, 0)
-
-
-def plugs_of(card: Graphics) -> Plugs:
-    return Plugs(card.pcie_8pin, card.pcie_16pin)
+NO_PLUGS = CardPlugs()
 
 
 class Supplies:
     """Least supply costs, exact for every need."""
 
-    def __init__(
-        self, pool: Pool, sorts: NDArray[np.int64], plugs: list[Plugs], most_cpu_8pin: int
-    ) -> None:
+    def __init__(self, pool: Pool, sorts: NDArray[np.int64], plugs: list[CardPlugs]) -> None:
         """``sorts`` numbers the sort of each supply."""
         self._pool, self._sorts = pool, sorts
+        able = self._number_leads()
         count = int(sorts.max(initial=-1)) + 1
         supplies = pool.supplies.parts
         self._watts, self._own_watts = np.unique(
@@ -42,28 +29,18 @@ class Supplies:
         self._spikes, self._own_spikes = np.unique(
             np.array([supply.spike_w for supply in supplies], dtype=np.int64), return_inverse=True
         )
-        self.plugs = {need: i for i, need in enumerate(dict.fromkeys([NO_PLUGS, *plugs]))}
-        shape = (
-            count,
-            most_cpu_8pin + 1,
-            len(self.plugs),
-            self._watts.size + 1,
-            self._spikes.size + 1,
-        )
-        self._table = np.full(shape, NEVER, dtype=np.int64)
-        for sort, eps in np.ndindex(count, most_cpu_8pin + 1):
-            for need, place in self.plugs.items():
-                self._table[sort, eps, place] = self._least(sort, eps, need)
+        finds = self._number_plugs([NO_PLUGS, *dict.fromkeys(plugs)])
+        self._table = self._least(count, able, finds)
         self._watts_place = self._places(self._watts)
         self._spike_place = self._places(self._spikes)
 
     def cost(
-        self, sort: int, cpu_8pin: Ints | int, plugs: Ints, needed_w: Ints, spike_w: Ints
+        self, sort: int, leads: Ints | int, plugs: Ints, needed_w: Ints, spike_w: Ints
     ) -> Ints:
         """Least cost of a supply of this sort; arrays broadcast."""
         watts = self._watts_place[np.minimum(needed_w, self._watts_place.size - 1)]
         spikes = self._spike_place[np.minimum(spike_w, self._spike_place.size - 1)]
-        return np.asarray(self._table[sort, cpu_8pin, plugs, watts, spikes])
+        return np.asarray(self._table[sort, leads, plugs, watts, spikes])
 
     @staticmethod
     def _places(steps: Ints) -> Ints:
@@ -71,21 +48,60 @@ class Supplies:
         top = int(steps[-1]) if steps.size else 0
         return np.searchsorted(steps, np.arange(top + 2)).astype(np.int64)
 
-    def _least(self, sort: int, cpu_8pin: int, need: Plugs) -> Ints:
-        table = np.full((self._watts.size + 1, self._spikes.size + 1), NEVER, dtype=np.int64)
-        fits = np.array(
+    def _number_plugs(self, plugs: list[CardPlugs]) -> NDArray[np.bool_]:
+        """Numbers cards by the supplies on which they find their leads; which these are, a row for
+        each number.
+        """
+        kinds = {
+            (own.pcie_8pin, own.pcie_16pin, own.pcie_16pin_w): own
+            for own in self._pool.supplies.parts
+        }
+        numbers: dict[tuple[bool, ...], int] = {}
+        self.plugs = {
+            need: numbers.setdefault(tuple(need.find(own) for own in kinds.values()), len(numbers))
+            for need in plugs
+        }
+        place = {kind: i for i, kind in enumerate(kinds)}
+        own = ints(
+            place[supply.pcie_8pin, supply.pcie_16pin, supply.pcie_16pin_w]
+            for supply in self._pool.supplies.parts
+        )
+        return np.array(list(numbers), dtype=bool).reshape(len(numbers), len(kinds))[:, own]
+
+    def _number_leads(self) -> NDArray[np.bool_]:
+        """Numbers what supplies must have for processors on boards; which have it, a row for each
+        number. Number 0 asks for nothing.
+        """
+        pool = self._pool
+        supplies, chips = pool.supplies.parts, pool.processors.parts
+        kinds = {(supply.cpu_8pin, supply.cpu_4pin): supply for supply in supplies}
+        place = {kind: i for i, kind in enumerate(kinds)}
+        own = ints(place[supply.cpu_8pin, supply.cpu_4pin] for supply in supplies)
+        numbers = {(True,) * len(kinds): 0}
+        watts = list(dict.fromkeys(chip.sustained_w for chip in chips))
+        by_watts = [
             [
-                own == sort
-                and supply.cpu_8pin >= cpu_8pin
-                and supply.pcie_8pin >= need.pcie_8pin
-                and supply.pcie_16pin >= need.pcie_16pin
-                for supply, own in zip(self._pool.supplies.parts, self._sorts, strict=True)
-            ],
-            dtype=bool,
-        )
-        np.minimum.at(
-            table, (self._own_watts[fits], self._own_spikes[fits]), self._pool.supplies.cost[fits]
-        )
-        for axis in (0, 1):
+                numbers.setdefault(
+                    tuple(pool.floors.leads_do(kind, board, power_w) for kind in kinds.values()),
+                    len(numbers),
+                )
+                for board in pool.sockets
+            ]
+            for power_w in watts
+        ]
+        of_watts = np.array(by_watts, dtype=np.int64).reshape(len(watts), len(pool.sockets))
+        self.leads = of_watts[ints(watts.index(chip.sustained_w) for chip in chips)]
+        """Numbers by processor and kind of board sockets."""
+        return np.array(list(numbers), dtype=bool).reshape(len(numbers), len(kinds))[:, own]
+
+    def _least(self, sorts: int, able: NDArray[np.bool_], finds: NDArray[np.bool_]) -> Ints:
+        """Least cost by sort, leads, plugs, watts and spikes."""
+        shape = sorts, len(able), len(finds), self._watts.size + 1, self._spikes.size + 1
+        table: Ints = np.full(shape, NEVER, dtype=np.int64)
+        for n, cost in enumerate(self._pool.supplies.cost.tolist()):
+            at = table[self._sorts[n], :, :, self._own_watts[n], self._own_spikes[n]]
+            fits = np.ix_(able[:, n], finds[:, n])
+            at[fits] = np.minimum(at[fits], cost)
+        for axis in (3, 4):
             table = np.flip(np.minimum.accumulate(np.flip(table, axis), axis=axis), axis)
         return table

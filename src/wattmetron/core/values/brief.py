@@ -687,11 +687,26 @@ class Brief:
         bool,
         Asked(
             words="threads",
-            text="Whether the processor has as many threads as the most demanding game uses",
-            label="As many threads as the games use",
+            text="Whether the processor has as many threads as the most demanding game uses, and"
+            " six cores beside a card from 400 on",
+            label="As many threads as the games use, six cores beside a card from 400 on",
             flag=("asked for", "let go"),
         ),
         Wish(name="threads", without=False, said="as many threads as the games use"),
+    ] = True
+    display_driven: Annotated[
+        bool,
+        Asked(
+            words="display",
+            text="Whether an output carries the display at its full refresh",
+            label="An output that carries the display at its full refresh",
+            flag=("asked for", "let go"),
+        ),
+        Wish(
+            name="display output",
+            without=False,
+            said="an output that carries the display's refresh",
+        ),
     ] = True
     targets: Annotated[
         tuple[Target, ...], Asked(words="list of targets", text="Targets", longest=40)

@@ -42,6 +42,10 @@ class OperatingSystem(Part):
     """A licence of an operating system."""
 
     family: Annotated[str, Column("System as published lists name it")]
+    designs: Annotated[
+        tuple[str, ...],
+        Column("Designs of processors that it supports, separated by ;; empty: not known"),
+    ] = ()
     apis: Annotated[tuple[str, ...], Column("Graphics APIs with their levels, separated by ;")] = ()
 
 
@@ -57,6 +61,9 @@ class Screen(Part):
     ] = None
     diagonal_inch: Annotated[float, Ge(LEAST), Le(120), Column("Diagonal", "inch")] = 27.0
     inputs: Annotated[tuple[str, ...], Column("Inputs, separated by ;")] = ()
+    compression: Annotated[
+        bool, Column("Whether its inputs take what is sent compressed (DSC)")
+    ] = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

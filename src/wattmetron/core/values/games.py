@@ -9,6 +9,7 @@ from annotated_types import Ge, Le
 
 from wattmetron.core.values.affinity import UNSEEN, Affinity
 from wattmetron.core.values.fields import LEAST, Column, WorkSpread
+from wattmetron.core.values.genres import link_mb_of
 from wattmetron.core.values.threads import crowding, threads_of
 
 PresetName = Literal["low", "medium", "high", "ultra"]
@@ -89,6 +90,10 @@ class Game:
         Annotated[int, Ge(1), Le(512)] | None,
         Column("Threads that it uses; null: not known, taken by genre"),
     ] = None
+    link_mb: Annotated[
+        Annotated[float, Ge(0), Le(1000)] | None,
+        Column("Data that crosses the card's link for a frame; null: not known, by genre", "MB"),
+    ] = None
     ray_tracing_ms_per_mpx: Annotated[
         float | None, Ge(LEAST), Le(1000), Column("Y: ray tracing; null: not offered", "ms/Mpx")
     ] = None
@@ -120,6 +125,10 @@ class Game:
     @property
     def threads_used(self) -> int:
         return self.threads or threads_of(self.genre)
+
+    @property
+    def link_mb_used(self) -> float:
+        return link_mb_of(self.genre) if self.link_mb is None else self.link_mb
 
     def variation_on(self, threads: int | None) -> float:
         """v_c on a processor of so many threads; None for as many as it uses."""

@@ -46,7 +46,7 @@ class Machine:
         if kind == "memory" and self.kits:
             return self.kits
         if kind == "graphics":
-            return tuple(card for card in (self.graphics, self.second_card) if card is not None)
+            return self.cards
         standing = getattr(self, kind)
         if kind == "storage":
             return tuple(standing)
@@ -68,6 +68,12 @@ class Machine:
         for name in Machine.__slots__:
             object.__setattr__(other, name, places[name] if name in places else getattr(self, name))
         return other
+
+    @property
+    def cards(self) -> tuple[Graphics, ...]:
+        """The graphics cards, one or two."""
+        both = (self.graphics, self.second_card)
+        return tuple(card for card in both if card is not None)
 
     def hastened(self, game: Game) -> float:
         """How many times as fast as the card alone both cards are in a game: 1 without evidence of

@@ -94,6 +94,7 @@ Radiator = Literal[120, 140, 240, 280, 360, 420]
 BOARD_FORMS: tuple[BoardForm, ...] = ("E-ATX", "ATX", "Micro-ATX", "Mini-ITX")
 SUPPLY_FORMS: tuple[SupplyForm, ...] = ("ATX", "SFX")
 
+Slots = Annotated[int, Ge(0), Le(12)]
 Gen = Annotated[int, Ge(1), Le(9)]
 Lanes = Literal[1, 2, 4, 8, 16]
 Rate = Annotated[int, Ge(200), Le(40_000)]
@@ -172,6 +173,12 @@ class Processor(Part):
     design: Annotated[
         str, Column("Design that games take to alike, such as a generation; empty: its own")
     ] = ""
+    memory_full_mts: Annotated[
+        Rate | None,
+        Column(
+            "Highest memory transfer rate with two sticks on a channel; empty: not stated", "MT/s"
+        ),
+    ] = None
     igpu_speed: Annotated[
         Points | None, Column("R of the integrated graphics; empty: none", "points")
     ] = None
@@ -228,6 +235,12 @@ class Graphics(Part):
     ] = ""
     pcie_8pin: Annotated[Count, Column("8-pin PCIe power connectors needed")] = 0
     pcie_16pin: Annotated[Count, Column("16-pin PCIe power connectors needed")] = 0
+    adapter_8pin: Annotated[
+        Count, Column("8-pin leads that the 16-pin adapter in its box takes; 0: none in the box")
+    ] = 0
+    compression: Annotated[
+        bool, Column("Whether its outputs can compress what they send (DSC)")
+    ] = False
     outputs: Annotated[tuple[str, ...], Column("Display outputs, separated by ;")] = ()
     upscalers: Annotated[tuple[str, ...], Column("Upscalers it can run, separated by ;")] = ()
     apis: Annotated[tuple[str, ...], Column("Graphics APIs with their levels, separated by ;")] = ()
@@ -246,9 +259,16 @@ class Mainboard(Part):
     memory_max_mts: Annotated[Rate, Column("Highest memory transfer rate", "MT/s")]
     card_pcie_gen: Annotated[Gen, Column("PCIe generation of the card slot")]
     card_pcie_lanes: Annotated[Lanes, Column("PCIe lanes of the card slot")]
-    m2_slots: Annotated[Count, Column("M.2 slots for NVMe drives")]
+    m2_slots: Annotated[Slots, Column("M.2 slots for drives")]
     sata_ports: Annotated[Count, Column("SATA ports")]
     cpu_8pin: Annotated[Count, Column("8-pin processor power connectors")]
+    cpu_4pin: Annotated[Count, Column("4-pin processor power connectors")] = 0
+    one_lead_w: Annotated[
+        Watts | None,
+        Column(
+            "Sustained processor power up to which one 8-pin lead is enough; empty: not stated", "W"
+        ),
+    ] = None
     outputs: Annotated[tuple[str, ...], Column("Rear display outputs, separated by ;")] = ()
     processor_w: Annotated[
         Watts | None, Column("Sustained processor power that it delivers; empty: not known", "W")
@@ -261,8 +281,31 @@ class Mainboard(Part):
         tuple[Gen, ...],
         Column("PCIe generation of each M.2 slot in turn, separated by ;; empty: not known"),
     ] = ()
+    m2_sata: Annotated[
+        tuple[Count, ...],
+        Column(
+            "Whether each M.2 slot in turn takes SATA drives too (1) or not (0), separated by ;;"
+            " empty: not known"
+        ),
+    ] = ()
+    m2_card_lanes: Annotated[
+        tuple[Count, ...],
+        Column(
+            "PCIe lanes that each M.2 slot in turn takes from the card when used, separated by ;"
+        ),
+    ] = ()
     card_slots: Annotated[
         Count | None, Column("Slots that take a graphics card; empty: not known")
+    ] = None
+    short_slots: Annotated[
+        Count | None, Column("Short slots for expansion cards; empty: not known")
+    ] = None
+    memory_full_mts: Annotated[
+        Rate | None,
+        Column(
+            "Highest memory transfer rate with two sticks on a channel; empty: two steps lower",
+            "MT/s",
+        ),
     ] = None
     m2_disables_sata: Annotated[
         tuple[Count, ...],
@@ -376,6 +419,10 @@ class PowerSupply(Part):
     spike_w: Annotated[Capacity, Column("Short spikes that it rides out", "W")]
     form: Annotated[SupplyForm, Column("Form factor")]
     cpu_8pin: Annotated[Count, Column("8-pin processor power connectors")]
+    cpu_4pin: Annotated[Count, Column("4-pin processor power connectors besides")] = 0
+    pcie_16pin_w: Annotated[
+        Watts | None, Column("What a 16-pin lead is rated for; empty: not known", "W")
+    ] = None
     pcie_8pin: Annotated[Count, Column("8-pin PCIe power connectors")]
     pcie_16pin: Annotated[Count, Column("16-pin PCIe power connectors")]
     efficiency: Annotated[str, Column("80 PLUS level; empty: none")] = ""
@@ -423,13 +470,20 @@ class Case(Part):
         Literal["bottom rear", "top rear", "front"], Column("Where the power supply sits")
     ] = "bottom rear"
     radiator_front_mm: Annotated[
-        Radiator | None, Column("Longest radiator in front; empty: none", "mm")
-    ] = None
+        tuple[Radiator, ...],
+        Column("Radiators in front, the longest of each width, separated by ;; empty: none", "mm"),
+    ] = ()
     radiator_top_mm: Annotated[
-        Radiator | None, Column("Longest radiator on top; empty: none", "mm")
-    ] = None
+        tuple[Radiator, ...],
+        Column("Radiators on top, the longest of each width, separated by ;; empty: none", "mm"),
+    ] = ()
     radiator_rear_mm: Annotated[
-        Radiator | None, Column("Longest radiator at the rear; empty: none", "mm")
+        tuple[Radiator, ...],
+        Column("Radiators at the rear, the longest of each width, separated by ;", "mm"),
+    ] = ()
+    radiator_top_thickness_mm: Annotated[
+        Millimetres | None,
+        Column("Thickest radiator with its fans on top; empty: not known", "mm"),
     ] = None
     places_25: Annotated[
         Count | None, Column("Places for 2.5 inch drives alone; empty: not known")
@@ -437,6 +491,9 @@ class Case(Part):
     places_35: Annotated[
         Count | None, Column("Places for 3.5 or 2.5 inch drives; empty: not known")
     ] = None
+    places_525: Annotated[Count | None, Column("Bays for 5.25 inch drives; empty: not known")] = (
+        None
+    )
     fan_places: Annotated[Count | None, Column("Places for fans; empty: not known")] = None
     front_ports: Annotated[
         tuple[str, ...], Column("Front ports by the header they need, separated by ;")

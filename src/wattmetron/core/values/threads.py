@@ -1,5 +1,7 @@
 """Threads that games use, and what it means for a processor to have fewer."""
 
+from wattmetron.core.values.genres import by_genre
+
 GENRE_THREADS = {
     "open world": 12,
     "strategy": 12,
@@ -14,14 +16,8 @@ CROWDING = 0.5
 
 
 def threads_of(genre: str) -> int:
-    """How many threads a game uses of which nothing but the genre is known, which a word of it can
-    name; assumed.
-    """
-    words = genre.lower()
-    return next(
-        (threads for key, threads in GENRE_THREADS.items() if key in words or words in key.split()),
-        USUAL_THREADS,
-    )
+    """How many threads a game uses of which nothing but the genre is known; assumed."""
+    return by_genre(GENRE_THREADS, genre, USUAL_THREADS)
 
 
 def crowding(threads: int | None, used: int) -> float:

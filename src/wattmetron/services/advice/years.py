@@ -10,6 +10,7 @@ from typing import NamedTuple
 
 from wattmetron.core.balance.cuts import Cut
 from wattmetron.core.catalogue import BESIDE_PRICES, Catalogue
+from wattmetron.core.fit.floors import memory_floor_gb
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.power.tuning import machine_of
@@ -30,15 +31,18 @@ FREED: dict[Kind, tuple[Kind, ...]] = {
 """What a new part of either side may force."""
 MEMORY_GROWTH = 1.06
 """How many times the video memory of the year before games ask for; assumed."""
+MAIN_MEMORY_GROWTH = 1.05
+"""The same of main memory; assumed."""
 
 
 class Growth(NamedTuple):
-    """How many times today's the games ask for: work of both sides, rays included, and video
-    memory.
+    """How many times today's the games ask for: work of both sides, rays included, video memory
+    and main memory.
     """
 
     work: float
     memory: float
+    main_memory: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,13 +58,15 @@ class YearStep:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Year:
-    """One year: how much more the games ask for, targets met, those lost since
-    today, how many of them processor and graphics would carry alone, and the next steps.
+    """One year: how much more the games ask for, targets met, GB of main memory that are missing
+    then, those lost since today, how many of them processor and graphics would carry alone, and the
+    next steps.
     """
 
     year: int
     more: Growth
     met: int
+    short_gb: float
     lost: tuple[str, ...]
     processor_alone: int
     graphics_alone: int
@@ -79,6 +85,7 @@ def asking_more(game: Game, more: Growth) -> Game:
     rays = game.ray_tracing_ms_per_mpx
     return replace(
         game,
+        memory_gb=game.memory_gb * more.main_memory,
         processor_ms=game.processor_ms * more.work,
         graphics_ms=game.graphics_ms * more.work,
         ray_tracing_ms_per_mpx=None if rays is None else rays * more.work,
@@ -113,10 +120,14 @@ def outlasts(catalogue: Catalogue, now: Assessment, cut: Cut) -> tuple[int, int]
 
 
 def growth(brief: Brief, years: int) -> Growth:
-    """How many times today's the games ask for after so many years: work by the brief's rate, video
-    memory by an assumed one.
+    """How many times today's the games ask for after so many years: work by the brief's rate,
+    memory by assumed ones.
     """
-    return Growth((1 + brief.growth_percent / 100) ** years, MEMORY_GROWTH**years)
+    return Growth(
+        (1 + brief.growth_percent / 100) ** years,
+        MEMORY_GROWTH**years,
+        MAIN_MEMORY_GROWTH**years,
+    )
 
 
 def _years(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
@@ -137,6 +148,7 @@ def _years(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
                 year=year,
                 more=more,
                 met=met,
+                short_gb=_short_gb(catalogue, now, more),
                 lost=lost,
                 processor_alone=_alone(then, "processor"),
                 graphics_alone=_alone(then, "graphics"),
@@ -144,6 +156,29 @@ def _years(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
             )
         )
     return tuple(years)
+
+
+def _short_gb(catalogue: Catalogue, now: Assessment, more: Growth) -> float:
+    """Main memory in GB that the games want then and the machine lacks; none that it lacks
+    already.
+    """
+    kit = now.machine.memory
+    if kit is None:
+        return 0.0
+    today = memory_floor_gb(catalogue, now.brief)
+    then = memory_floor_gb(_asking(catalogue, now, more), now.brief)
+    return max(0.0, then - max(today, kit.total_gb))
+
+
+def _asking(catalogue: Catalogue, now: Assessment, more: Growth) -> Catalogue:
+    """The catalogue with games that ask for more."""
+    ids = {target.game_id for target in now.brief.counted_targets}
+    told = {game_id: asking_more(fitted_game(catalogue, game_id), more) for game_id in ids}
+    wanting = {
+        game_id: replace(catalogue.game(game_id), memory_gb=game.memory_gb)
+        for game_id, game in told.items()
+    }
+    return replace(catalogue, told=told, games={**catalogue.games, **wanting})
 
 
 def _then(
@@ -196,9 +231,7 @@ def _later(catalogue: Catalogue, now: Assessment, more: Growth) -> Catalogue:
         )
         for _, part_id in now.build.ids()
     )
-    ids = {target.game_id for target in now.brief.counted_targets}
-    told = {game_id: asking_more(fitted_game(catalogue, game_id), more) for game_id in ids}
-    later = replace(catalogue, offers=(*catalogue.offers, *present), told=told)
+    later = replace(_asking(catalogue, now, more), offers=(*catalogue.offers, *present))
     return later.kept_by(catalogue.keep.branch(BESIDE_PRICES))
 
 

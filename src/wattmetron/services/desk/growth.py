@@ -4,13 +4,14 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.drives import ports_needed, seating_of
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.platform import firmware
-from wattmetron.core.fit.ports import sata_left
 from wattmetron.core.fit.rule import Look
 from wattmetron.core.speeds.scale import anchors_of
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Graphics, Kind, Part, Processor
+from wattmetron.core.values.seating import sticks_of
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.desk.fitting import against_all
 
@@ -48,8 +49,7 @@ def growth(catalogue: Catalogue, now: Assessment) -> Growth:
     holds too.
     """
     board, kit = now.machine.mainboard, now.machine.memory
-    nvme = sum(drive.interface == "M.2 NVMe" for drive in now.machine.storage)
-    sata = len(now.machine.storage) - nvme
+    seats = seating_of(now.machine)
     most_gb = min(
         [part.memory_max_gb for part in (board, now.machine.processor) if part], default=None
     )
@@ -58,8 +58,8 @@ def growth(catalogue: Catalogue, now: Assessment) -> Growth:
         processor=_strongest(catalogue, now, "processor"),
         memory_slots=None if board is None else board.memory_slots - (kit.sticks if kit else 0),
         memory_gb=most_gb,
-        m2_slots=None if board is None else board.m2_slots - nvme,
-        sata_ports=None if board is None else sata_left(board, nvme) - sata,
+        m2_slots=None if board is None else board.m2_slots - len(sticks_of(now.machine.storage)),
+        sata_ports=None if seats is None else seats.ports_left - ports_needed(now.machine),
     )
 
 

@@ -1,8 +1,8 @@
 """What matters in a kind of part: in general, and for this brief and build, in short sentences."""
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.display import display_gbits
 from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
-from wattmetron.core.fit.ports import display_gbits
 from wattmetron.core.power.heat import case_heat_w
 from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.words import listed

@@ -51,8 +51,8 @@ def _radiators(part: Any) -> int | None:
     return max(
         (
             item
-            for item in (part.radiator_front_mm, part.radiator_top_mm, part.radiator_rear_mm)
-            if item
+            for sizes in (part.radiator_front_mm, part.radiator_top_mm, part.radiator_rear_mm)
+            for item in sizes
         ),
         default=None,
     )

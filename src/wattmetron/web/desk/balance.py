@@ -299,8 +299,9 @@ def _more(
 def _years_words(subject: Assessment) -> str:
     none = "" if subject.met else "No target is met today, so none can be lost. "
     return (
-        f"{none}Assumed: the games ask for {subject.brief.growth_percent:g}{THIN}% more of both"
-        " sides each year. Alone: targets that a side reaches on average with the other out of the"
+        f"{none}Assumed: each year the games ask for {subject.brief.growth_percent:g}{THIN}% more"
+        f" of both sides, for 6{THIN}% more video memory and 5{THIN}% more main memory. Alone:"
+        " targets that a side reaches on average with the other out of the"
         " way. The next step is the cheapest, at today's prices, that meets again what is met"
         " today; all other parts stay."
     )

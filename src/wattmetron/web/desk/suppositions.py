@@ -67,9 +67,14 @@ def years_rows(catalogue: Catalogue, subject: Assessment) -> Iterator[YearRow]:
             met=f"{year.met} of {count}",
             processor_alone=str(year.processor_alone),
             card_alone=str(year.graphics_alone),
-            lost=listed(list(year.lost)) or "none",
+            lost=listed([*year.lost, *_short_words(year.short_gb)]) or "none",
             steps=steps,
         )
+
+
+def _short_words(short_gb: float) -> Iterator[str]:
+    if short_gb:
+        yield f"room in main memory ({short_gb:.0f} GB too little)"
 
 
 def _step_words(step: YearStep, currency: str) -> str:

@@ -1,0 +1,52 @@
+"""Machines at the edge, each with what an experienced builder says of it: the gravest level, and a
+word that must fall; ``fine`` means that nothing at all is said.
+
+A machine is the usual one with changes: by kind the fields that differ, null for a part left out.
+"""
+
+import json
+from pathlib import Path
+
+import pytest
+
+from wattmetron.core.fit.finding import LEVELS
+from wattmetron.core.fit.rules import check
+from wattmetron.core.values.kinds import PART_TYPES
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import FURTHER_KINDS
+
+TOLD = json.loads(Path(__file__).with_name("edge_machines.json").read_text())
+
+
+def part(kind, figures):
+    held = {key: tuple(own) if isinstance(own, list) else own for key, own in figures.items()}
+    return PART_TYPES[kind](**held)
+
+
+def machine(changes):
+    """The usual machine with these changes."""
+    places = {}
+    for kind, usual in TOLD["usual"].items():
+        if isinstance(usual, list):
+            places[kind] = tuple(part(kind, own) for own in changes.get(kind, usual))
+        elif (own := changes.get(kind, {})) is not None:
+            places[kind] = part(kind, {**usual, **own})
+    if "second" in changes:
+        places["second_card"] = part("graphics", {**TOLD["usual"]["graphics"], **changes["second"]})
+    added = [part(kind, own) for kind in changes if kind in FURTHER_KINDS for own in changes[kind]]
+    return Machine(**places, added=tuple(added))
+
+
+@pytest.mark.parametrize("told", TOLD["machines"], ids=lambda told: told["words"])
+def test_the_verdict_is_that_of_a_builder(told):
+    said = [(item.level, item.sentence) for item in check(machine(told["changes"]))]
+    if told["level"] == "fine":
+        assert not said
+        return
+    assert min((level for level, _ in said), key=LEVELS.index) == told["level"], said
+    sentences = " ".join(text for level, text in said if level == told["level"])
+    assert told["word"].lower() in sentences.lower()
+
+
+def test_there_are_ninety_and_each_is_another():
+    assert len({told["words"] for told in TOLD["machines"]}) == len(TOLD["machines"]) >= 90
