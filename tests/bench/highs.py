@@ -5,7 +5,7 @@ from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import csr_matrix
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.clearance import card_room_mm, form_goes, radiator_place
+from wattmetron.core.fit.clearance import card_room_mm, form_goes, radiator_place, tall_mm
 from wattmetron.core.fit.floors import memory_floor_gb, storage_floor
 from wattmetron.core.fit.platform import needs_a_step
 from wattmetron.core.frames.work import link_gbs
@@ -285,7 +285,7 @@ def _inside(program, pool, card_x, kit_x, drive_x, cooler_x, supply_x, case_x):
         card_x,
         case_x,
         lambda g, k: (
-            over(cards[g].height_mm, cases[k].card_height_mm)
+            over(tall_mm(cards[g]), cases[k].card_height_mm)
             or over(cards[g].thickness_mm, cases[k].card_thickness_mm)
         ),
     )

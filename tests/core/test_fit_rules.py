@@ -416,6 +416,12 @@ SPEAKS = [
         "52 mm more than Lidd & Frame Case takes with the radiator",
     ),
     ("card height", "blocks", with_(graphics={"height_mm": 121}), "121 mm tall, 1 mm more"),
+    (
+        "card height",
+        "blocks",
+        with_(graphics={"pcie_8pin": 0, "pcie_16pin": 1, "height_mm": 106}, supply=WIDE),
+        "with its 16-pin plug is 121 mm tall, 1 mm more",
+    ),
     ("card thickness", "blocks", with_(graphics={"thickness_mm": 50}), "50 mm thick, 2 mm more"),
     ("cooler height", "blocks", with_(cooler={"height_mm": 156}), "156 mm tall, 1 mm more"),
     (
@@ -755,6 +761,10 @@ NEAR_MISSES = [
         "cable bend",
         with_(graphics={"pcie_8pin": 0, "pcie_16pin": 1, "height_mm": 85}, supply=WIDE),
     ),
+    (
+        "card height",
+        with_(graphics={"pcie_8pin": 0, "pcie_16pin": 1, "height_mm": 105}, supply=WIDE),
+    ),
     ("system and processor", with_(added=(SYSTEM,))),
     ("system and processor", with_(added=(replace(SYSTEM, designs=("",)),))),
     ("card leads", with_(graphics={"pcie_8pin": 0, "pcie_16pin": 1}, supply=WIDE)),
@@ -813,7 +823,7 @@ def test_a_rule_is_silent_at_its_near_miss(rule, machine):
             "Kitefall Board: which M.2 slots take SATA drives",
         ),
         (
-            with_(graphics={"pcie_8pin": 0, "pcie_16pin": 1}, supply=UNRATED),
+            with_(graphics={"pcie_8pin": 0, "pcie_16pin": 1, "height_mm": 85}, supply=UNRATED),
             "Ampherst Supply: rating of its 16-pin lead",
         ),
         (with_(mainboard={"fan_headers": None}), "Kitefall Board: fan headers"),

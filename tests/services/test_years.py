@@ -15,11 +15,9 @@ from wattmetron.services.desk.assess import assess
 from wattmetron.study.keeper import Keeper
 
 QUESTIONS = (
-    (6, 60.0),
     (30, 60.0),
     (90, 25.0),
     (97, 25.0),
-    (114, 25.0),
     (129, 25.0),
     (138, 25.0),
     (147, 25.0),

@@ -87,6 +87,7 @@ RETURNS_PERCENT = {
     "Saltgrove": 1.2,
     "Stonepier": 3.3,
 }
+SHALLOW = {"lidd-frame-porthole": 130}
 NOT_KNOWN = {
     "lidd-frame-foredeck": ("card_height_mm", "card_thickness_mm"),
     "pellworth-cove-mini-plain": ("processor_w",),
@@ -98,6 +99,8 @@ def detailed(part: Part) -> Part:
     draw = random.Random(f"details of {part.id}")
     whole = _known(_of_kind(part), draw)
     whole = replace(whole, claimed=CLAIMED.get(part.id, ()), disputed=DISPUTED.get(part.id, ()))
+    if isinstance(whole, Case) and part.id in SHALLOW:
+        whole = replace(whole, card_height_mm=SHALLOW[part.id])
     return replace(whole, **dict.fromkeys(NOT_KNOWN.get(part.id, ())))
 
 
@@ -357,9 +360,7 @@ def _case(case: Case) -> Case:
         width_mm=width,
         depth_mm=depth,
         height_mm=height,
-        card_height_mm=(
-            width - (85 if not tight else 0) + (0 if full or micro else 40) if not tight else 130
-        ),
+        card_height_mm=(width - 60 + (0 if full or micro else 40) if not tight else 130),
         card_thickness_mm=44 if case.volume_l < 9 else 62 if not full else 84,
         supply_length_mm=(
             130

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown
 from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Case, Kind, Radiator, SupplyForm
+from wattmetron.core.values.parts import Case, Graphics, Kind, Radiator, SupplyForm
 
 
 @rule(
@@ -108,12 +108,24 @@ def card_length(look: Look) -> Speech:
         )
 
 
+PLUG_MM = 15
+"""How far the plug of a 16-pin lead stands above the card's edge; usual."""
+
+
+def tall_mm(card: Graphics) -> int | None:
+    """Height of a card above its slot, with the plug of a 16-pin lead; None where it is not
+    known.
+    """
+    return card.height_mm and card.height_mm + (PLUG_MM if card.pcie_16pin else 0)
+
+
 @rule(
     "card height",
     family="clearance",
     levels=("blocks",),
     reads={"graphics", "case"},
-    speaks="the card stands taller above its slot than the case takes",
+    speaks="the card, with the plug of a 16-pin lead 15 mm above it, stands taller above its slot"
+    " than the case takes",
     silent="as tall or lower",
     hangs_on={"case": ("card_height_mm",), "graphics": ("height_mm",)},
 )
@@ -122,9 +134,10 @@ def card_height(look: Look) -> Speech:
     case = look.machine.case
     for card in dict.fromkeys(look.machine.cards) if case else ():
         assert case is not None
+        plug = " with its 16-pin plug" if card.pcie_16pin else ""
         yield from _within(
             ("graphics", "tall"),
-            (card.name, card.height_mm, "height"),
+            (card.name + plug, tall_mm(card), "height"),
             (case.name, case.card_height_mm, "tallest card"),
         )
 
@@ -361,7 +374,8 @@ BEND_MM = 35
     family="clearance",
     levels=("good to know",),
     reads={"graphics", "case"},
-    speaks="the panel leaves the plug of a card's 16-pin lead less than 35 mm before the bend",
+    speaks="the panel leaves room for the plug of a card's 16-pin lead, but less than 35 mm before"
+    " the bend",
     silent="it leaves as much or more, or one of both is not known",
 )
 def cable_bend(look: Look) -> Speech:
@@ -370,7 +384,7 @@ def cable_bend(look: Look) -> Speech:
     if not card or not case or not card.pcie_16pin or not card.height_mm:
         return
     left_mm = (case.card_height_mm or card.height_mm + BEND_MM) - card.height_mm
-    if 0 <= left_mm < BEND_MM:
+    if PLUG_MM <= left_mm < BEND_MM:
         yield Said(
             ("graphics", "case"),
             f"Between the 16-pin plug of {card.name} and the panel of {case.name} there are"

@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from wattmetron.core.fit.clearance import card_room_mm, radiator_place
+from wattmetron.core.fit.clearance import card_room_mm, radiator_place, tall_mm
 from wattmetron.core.fit.ports import ROW_MM, ROWS
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import BoardForm, Case, Kind
@@ -456,7 +456,7 @@ class _Plan:
                 along="y",
                 x=x,
                 y=STANDOFF_MM,
-                size_mm=card.height_mm,
+                size_mm=tall_mm(card) or 0,
                 room_mm=case.card_height_mm,
                 kinds=("graphics", "case"),
             )

@@ -49,6 +49,18 @@ class DrawingSide:
     upscalers: tuple[str, ...]
 
 
+def graphics_work(load: work.Workload, side: DrawingSide) -> work.GraphicsWork:
+    """Graphics time per frame of one target on what draws."""
+    return work.graphics_work(
+        load,
+        side.anchors,
+        side.ray_speed,
+        side.video_memory_gb,
+        side.link_gbs,
+        side.own_link_gbs,
+    )
+
+
 def affinities(machine: Machine, game: Game) -> tuple[Affinity, Affinity]:
     """What a game's results told about a machine's processor and card; of integrated graphics
     nothing.

@@ -7,7 +7,7 @@ import numpy as np
 
 from wattmetron.core.frames import chance, rates, work
 from wattmetron.core.frames.chance import Curve, Curves, curve
-from wattmetron.core.frames.drawing import DrawingSide, affinities, drawing_side
+from wattmetron.core.frames.drawing import DrawingSide, affinities, drawing_side, graphics_work
 from wattmetron.core.frames.memory import (
     MemoryClass,
     memory_class,
@@ -142,14 +142,7 @@ def estimate(
     upscaled = is_upscaled(game, target, side.upscalers)
     load = work.workload(game, target, upscaled, *affinities(machine, game), chip.threads)
     t_c, factor = processor_time(load, chip, memory)
-    made = work.graphics_work(
-        load,
-        side.anchors,
-        side.ray_speed,
-        side.video_memory_gb,
-        side.link_gbs,
-        side.own_link_gbs,
-    )
+    made = graphics_work(load, side)
     hastened = machine.hastened(game)
     t_g = float(made.total_ms[0]) / hastened
     sd_c = float(work.processor_sd(load, chip.speed_sd))

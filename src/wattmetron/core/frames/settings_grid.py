@@ -7,7 +7,7 @@ from itertools import product
 import numpy as np
 
 from wattmetron.core.frames import chance, rates, work
-from wattmetron.core.frames.drawing import DrawingSide, affinities, drawing_side
+from wattmetron.core.frames.drawing import DrawingSide, affinities, drawing_side, graphics_work
 from wattmetron.core.frames.estimate import (
     State,
     effective_cap,
@@ -128,14 +128,7 @@ def _cells(
         load = work.workload(
             game, choice, is_upscaled(game, choice, side.upscalers), *known, chip.threads
         )
-        made = work.graphics_work(
-            load,
-            side.anchors,
-            side.ray_speed,
-            side.video_memory_gb,
-            side.link_gbs,
-            side.own_link_gbs,
-        )
+        made = graphics_work(load, side)
         sd_g = float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0])
         key = choice.preset, choice.lowered
         if key not in processor:

@@ -12,7 +12,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.fit.clearance import card_room_beside_mm, form_goes, radiator_place
+from wattmetron.core.fit.clearance import card_room_beside_mm, form_goes, radiator_place, tall_mm
 from wattmetron.core.lazy import Later, NumberedRows
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.drives import Bays
@@ -146,7 +146,7 @@ class Takes:
         thickness = Ladder(case.card_thickness_mm for case in self.cases)
         levels = zip(
             length.levels(card.length_mm for card in cards).tolist(),
-            height.levels(card.height_mm for card in cards).tolist(),
+            height.levels(tall_mm(card) for card in cards).tolist(),
             thickness.levels(card.thickness_mm for card in cards).tolist(),
             strict=True,
         )
