@@ -40,7 +40,8 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
         )
     for part_id in brief.owned:
         kind = kind_of(catalogue.part(part_id))
-        if part_id not in kept.of(kind) and (kind == "storage" or kind not in fixed):
+        stays = kind == "storage" or (part_id in brief.stays and kind not in fixed)
+        if part_id not in kept.of(kind) and stays:
             fixed.setdefault(kind, []).append((catalogue.part(part_id), 0))
 
     def shelf(kind):
@@ -48,11 +49,15 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
             return fixed[kind]
         priced = [(part, book.delivered(part.id)) for part in catalogue.by_kind[kind]]
         stays = tuple(part for own in fixed.values() for part, _ in own)
-        return [
+        mine = {part_id for part_id in brief.owned if kind_of(catalogue.part(part_id)) == kind}
+        mine = mine if kind != "storage" else set()
+        bought = [
             (part, cost)
             for part, cost in priced
-            if cost is not None and may_be_bought(brief, part, cost, stays)
+            if cost is not None and part.id not in mine and may_be_bought(brief, part, cost, stays)
         ]
+        there = [(catalogue.part(part_id), 0) for part_id in mine]
+        return sorted(bought + there, key=lambda priced_part: priced_part[0].id)
 
     others = tuple(catalogue.part(part_id) for kind, part_id in kept.added if kind != "fan")
 
@@ -105,17 +110,20 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     for chip, chip_cost in shelf("processor"):
         for card, card_cost in cards:
             for board, board_cost in shelf("mainboard"):
-                if chip.threads < asked.threads or _clash(at(chip, card, board)):
+                if chip.threads < asked.threads and chip.id not in brief.owned:
+                    continue
+                if _clash(at(chip, card, board)):
                     continue
                 if not asked.starts(chip, card, board):
                     continue
-                if not asked.stand_together(chip, card, card_cost, board):
+                if not asked.stand_together(chip, card, board):
                     continue
                 for kit, kit_cost in shelf("memory"):
                     half = at(chip, card, board, kit)
-                    if kit.total_gb < memory_gb or _clash(half):
+                    mine = kit.id in brief.owned
+                    if (kit.total_gb < memory_gb and not mine) or _clash(half):
                         continue
-                    if asked.channels and kit.sticks < chip.memory_channels:
+                    if asked.channels and kit.sticks < chip.memory_channels and not mine:
                         continue
                     judged = {}
                     if _judged(catalogue, brief, half) is None:
@@ -205,17 +213,24 @@ class Asked:
         self.nvme_gb = room("NVMe SSD") if brief.solid_state else 0
 
         self.first_leads = self.first_start
+        book = catalogue.prices(brief.region, brief.allow_used)
+        self.price_of = lambda part: book.delivered(part.id) or 0
         self.six_cores = brief.enough_threads and "processor" not in stay
         self.delivers = brief.reserve_percent > 0 and not {"processor", "mainboard"} <= stay
         self.display = brief.display if brief.display_driven and "graphics" not in stay else None
 
-    def stand_together(self, chip, card, card_cost, board):
+    def stand_together(self, chip, card, board):
         """Six cores beside a dear card, an output for the display, power for the processor."""
-        if card and self.six_cores and chip.cores < 6 and card_cost >= 40_000:
+        owned = self.brief.owned
+        few = self.six_cores and chip.cores < 6 and chip.id not in owned
+        if card and few and self.price_of(card) >= 40_000:
             return False
-        if self.delivers and board.processor_w and board.processor_w < chip.sustained_w:
+        delivered_w = board.processor_w or chip.sustained_w
+        if board.id in owned:
+            delivered_w = delivered_w * 110 // 100
+        if self.delivers and delivered_w < chip.sustained_w:
             return False
-        if self.display is None:
+        if self.display is None or (card and card.id in owned):
             return True
         rates = {"HDMI 1.4": 8.16, "HDMI 2.0": 14.4, "DisplayPort 1.4": 25.92, "HDMI 2.1": 42.6}
         outputs = card.outputs if card else board.outputs
@@ -226,7 +241,7 @@ class Asked:
 
     def led(self, whole):
         """Whether the leads for the processor leave no question open before the first start."""
-        if not self.first_leads:
+        if not self.first_leads or whole.supply.id in self.brief.owned:
             return True
         return not any(f.rule == "processor leads" and f.level == "do first" for f in judged(whole))
 
@@ -247,12 +262,17 @@ class Asked:
         needed = dict(entry.split("=") for entry in board.firmware_needed).get(chip.firmware_family)
         if not self.first_start or needed is None or board.firmware_recovery:
             return True
+        if board.id in self.brief.owned:
+            return True
         shipped = board.firmware_shipped
         return bool(shipped) and [*map(int, shipped.split("."))] >= [*map(int, needed.split("."))]
 
     def cools(self, chip, cooler):
         if cooler:
-            return cooler.capacity_w * 100 >= chip.sustained_w * self.cooler_factor
+            factor = 100 if cooler.id in self.brief.owned else self.cooler_factor
+            return cooler.capacity_w * 100 >= chip.sustained_w * factor
+        if chip.id in self.brief.owned:
+            return chip.boxed_cooler_w >= chip.sustained_w
         return chip.boxed_cooler_w * 100 >= chip.sustained_w * self.cooler_factor and (
             chip.boxed_height_mm is not None or not self.brief.boxed_judged
         )
@@ -275,12 +295,16 @@ class Asked:
         supply has no reserve.
         """
         watts = draw(whole).full_w
-        if supply.watts * 10_000 < watts * self.brief.headroom_percent * self.supply_factor:
+        output_w = supply.watts
+        if supply.id in self.brief.owned:
+            output_w = output_w * self.supply_factor // 100
+        if output_w * 10_000 < watts * self.brief.headroom_percent * self.supply_factor:
             return None
         places = case.fan_places
         placed = case.fans_included + there
         placed = placed if places is None else min(placed, places)
         carried = {"mesh": 340, "side vents": 250, "closed": 160}[case.airflow] + 90 * placed
+        carried = int(carried * 1.5) if case.id in self.brief.owned else carried
         if not self.heat or carried >= watts:
             return 0, ()
         free = 0 if places is None else places - placed

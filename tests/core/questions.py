@@ -48,8 +48,9 @@ def question(seed: int):
         brief = replace(brief, noise_limit_dba=(36.0, 38.0, 40.0)[seed % 3])
     ids = sorted(catalogue.parts)
     kept = Build()
-    if seed % 5 == 0:
-        brief = replace(brief, owned=(ids[int(world.rng.integers(len(ids)))],))
+    if seed % 5 < 2:
+        owned = tuple(ids[int(at)] for at in world.rng.integers(len(ids), size=1 + 3 * (seed % 5)))
+        brief = replace(brief, owned=owned, stays=owned[: seed % 3])
     if seed % 7 == 0:
         part = catalogue.by_kind[world.pick("processor", "graphics", "case", "storage", "cooler")][
             0

@@ -242,3 +242,33 @@ def test_slots_that_disable_ports_that_do_not_exist_leave_none():
     assert found is not None and found.mainboard == board.id
     drives = catalogue.machine(found).storage
     assert not any(drive.interface == "SATA" for drive in drives) or len(drives) == 1
+
+
+BENCH, BENCH_BUILD = generate.briefs(WORLD)["old-bench-machine"]
+
+
+def test_an_old_machine_gets_what_it_lacks_and_keeps_what_serves():
+    """Every target is met with a card, a pair of sticks and a cooler; the rest is there."""
+    found = propose(WORLD, BENCH, "least money")
+    assert found.build is not None and found.weight_met == found.weight_all
+    bought = {part_id for _, part_id in found.build.ids()} - {*BENCH.owned}
+    assert {kind_of(WORLD.part(part_id)) for part_id in bought} == {"graphics", "memory", "cooler"}
+    book = WORLD.prices(BENCH.region, BENCH.allow_used)
+    assert found.cost_minor == sum(book.delivered(part_id) for part_id in bought) <= 24_140
+    nailed = propose(WORLD, replace(BENCH, stays=BENCH.owned), "most frames")
+    assert {*BENCH.owned} < {part_id for _, part_id in nailed.build.ids()}
+    assert nailed.weight_met < found.weight_met
+
+
+def test_what_is_left_over_is_said_with_a_guess_at_its_resale():
+    told = answer(WORLD, BENCH, BENCH_BUILD, "least money")
+    used = min(
+        offer.price_minor
+        for offer in WORLD.offers
+        if offer.part_id == "pellworth-holm-8-plain" and offer.condition == "used"
+    )
+    (line,) = [line for line in told.account if line.startswith("Left over")]
+    assert f"Holm 8 GB Plain (may sell for EUR\u00a0{used * 70 // 100 / 100:.2f})" in line
+    assert "Bramblebyte Plain 16 Single DDR4 (nobody offers it used)" in line
+    kept = answer(WORLD, replace(BENCH, stays=BENCH.owned), BENCH_BUILD, "most frames")
+    assert not [line for line in kept.account if line.startswith("Left over")]

@@ -19,7 +19,7 @@ def test_several_findings_are_cleared_and_the_smallest_case_clashes_again(desk, 
     page.locator("#by-part").click()
     expect(page.locator("#fit")).to_contain_text("graphics card: Kitefall Orlop Pharos")
     page.locator("#by-level").click()
-    page.get_by_role("link", name=re.compile("Try Boxwood Yard Hold")).first.click()
+    page.get_by_role("link", name=re.compile("Try Boxwood Yard Galley")).first.click()
     expect(desk.meter("fit")).to_contain_text("2 blocks")
     expect(page.locator("#inside")).not_to_contain_text("too much")
     desk.press("Escape")

@@ -223,7 +223,7 @@ def test_finding_keeping_and_filling_the_rest_by_mouse(desk, page):
 def test_a_remedy_clears_what_blocks_in_a_sent_in_list(desk, page):
     desk.open("/briefs/7/frames")
     expect(desk.meter("fit")).to_contain_text("4 blocks")
-    page.get_by_role("link", name=re.compile("Try Boxwood Yard Hold")).first.click()
+    page.get_by_role("link", name=re.compile("Try Boxwood Yard Galley")).first.click()
     expect(desk.meter("fit")).to_contain_text("2 blocks")
     desk.press("Escape")
     expect(desk.meter("fit")).to_contain_text("4 blocks")

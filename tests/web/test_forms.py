@@ -75,6 +75,11 @@ def test_edits_are_read_and_summed_up():
     assert removed.brief.targets == changed.brief.targets
     owned, _ = edits.own(plan, "coldreach-gust", True, WORLD)
     assert owned.build.cooler == "coldreach-gust" and owned.brief.owned == ("coldreach-gust",)
+    stays, said = edits.let_stay(owned, "coldreach-gust", True, WORLD)
+    assert stays.brief.stays == ("coldreach-gust",) and said.endswith("stays in every proposal")
+    assert edits.let_stay(stays, "coldreach-gust", False, WORLD)[0].brief.stays == ()
+    assert edits.let_stay(plan, "coldreach-gust", True, WORLD) == (plan, "nothing")
+    assert edits.own(stays, "coldreach-gust", False, WORLD)[0].brief.stays == ()
     assert edits.own(owned, "coldreach-gust", False, WORLD)[0].brief.owned == ()
 
 

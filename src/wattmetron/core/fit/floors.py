@@ -12,9 +12,9 @@ from wattmetron.core.fit.asks import apis_of
 from wattmetron.core.fit.display import drives
 from wattmetron.core.fit.finding import counted
 from wattmetron.core.fit.leads import Sockets, leads_level, sockets_of
-from wattmetron.core.fit.platform import barely_w, needs_a_step
+from wattmetron.core.fit.platform import BARELY_PERCENT, barely_w, needs_a_step
 from wattmetron.core.power.draw import Watts, draw, needed_supply_w
-from wattmetron.core.power.heat import case_heat_w
+from wattmetron.core.power.heat import TOO_HOT, case_heat_w
 from wattmetron.core.power.noise import cooler_dba, in_play_dba, room_for_cooler_dba
 from wattmetron.core.requirements.verdicts import storage_needed_gb
 from wattmetron.core.requirements.versions import Version, offered, version_of
@@ -73,7 +73,8 @@ def held_gb(drives: Iterable[Storage]) -> DriveNeed:
 class Floors:
     """What a whole machine must reach to be proposed; ``apis`` are those that its games need to
     start, ``most_dba`` the loudest that it may be in play, ``display`` the one that its outputs
-    must drive, ``dear_cards`` those that want six cores beside them.
+    must drive, ``dear_cards`` those that want six cores beside them, ``owned`` parts that are there
+    already.
     """
 
     memory_gb: float
@@ -91,14 +92,22 @@ class Floors:
     delivered: bool
     display: Display | None
     dear_cards: frozenset[str]
+    owned: frozenset[str] = frozenset()
+
+    def with_owned(self, parts: Iterable[str]) -> "Floors":
+        """The floors where these parts are there already: what an owned part decides by itself is
+        not asked of it.
+        """
+        return replace(self, owned=frozenset(parts))
 
     def takes(self, part: Part) -> bool:
         """Whether a part may be bought as far as it decides by itself."""
+        mine = part.id in self.owned
         if isinstance(part, Processor):
-            return part.threads >= self.threads
+            return mine or part.threads >= self.threads
         if not isinstance(part, Graphics):
             return True
-        return self.starts_on(part) and self.drives(part.outputs)
+        return self.starts_on(part) and (mine or self.drives(part.outputs))
 
     def drives(self, outputs: tuple[str, ...]) -> bool:
         """Whether these outputs carry the brief's display at its refresh."""
@@ -106,18 +115,38 @@ class Floors:
 
     def has_few_cores(self, chip: Processor) -> bool:
         """Whether a processor has too few cores to stand beside a dear card."""
-        return bool(self.dear_cards) and chip.cores < CORES_BESIDE_A_DEAR_CARD
+        few = bool(self.dear_cards) and chip.cores < CORES_BESIDE_A_DEAR_CARD
+        return few and chip.id not in self.owned
 
     def delivered_w(self, chip: Processor) -> int:
         """Sustained power that a board must deliver to a processor."""
         return chip.sustained_w if self.delivered else barely_w(chip)
+
+    def delivers_w(self, board: Mainboard) -> int | None:
+        """Sustained power that a board counts for: an owned one may be a little short."""
+        if board.processor_w is None or board.id not in self.owned:
+            return board.processor_w
+        return board.processor_w * BARELY_PERCENT // 100
+
+    def capacity_w(self, cooler: Cooler) -> int:
+        """What a cooler counts for: an owned one needs no reserve."""
+        if cooler.id not in self.owned:
+            return cooler.capacity_w
+        return -(-cooler.capacity_w * (100 + self.cooler_reserve_percent) // 100)
+
+    def output_w(self, supply: PowerSupply) -> int:
+        """The output that a supply counts for: an owned one needs no reserve."""
+        if supply.id not in self.owned:
+            return supply.watts
+        return supply.watts * (100 + self.supply_reserve_percent) // 100
 
     def leads_do(self, supply: PowerSupply, sockets: Sockets, power_w: int) -> bool:
         """Whether a supply has the leads for a processor of so many W, without a question left open
         before the first start.
         """
         level = leads_level(supply, sockets, power_w)
-        return level not in ("blocks", "do first" if self.starts_as_bought else "blocks")
+        asks = self.starts_as_bought and supply.id not in self.owned
+        return level not in ("blocks", "do first" if asks else "blocks")
 
     def starts_on(self, part: Graphics | Processor) -> bool:
         """Whether every game starts on what draws."""
@@ -134,7 +163,11 @@ class Floors:
         """Whether a processor's boxed cooler carries its heat; how high it is, if that is known, is
         for the case to judge.
         """
-        if chip.boxed_cooler_w is None or not self.cools(chip.boxed_cooler_w, chip):
+        if chip.boxed_cooler_w is None or chip.boxed_cooler_w < chip.sustained_w:
+            return False
+        if chip.id in self.owned:
+            return True
+        if not self.cools(chip.boxed_cooler_w, chip):
             return False
         return chip.boxed_height_mm is not None or not self.boxed_judged
 
@@ -154,7 +187,8 @@ class Floors:
 
     def starts_with(self, family: str, board: Mainboard) -> bool:
         """Whether a board starts a family of processors as it is bought."""
-        return not self.starts_as_bought or not needs_a_step(family, board)
+        asks = self.starts_as_bought and board.id not in self.owned
+        return not asks or not needs_a_step(family, board)
 
     def supply_w(self, full_w: Watts) -> Watts:
         """The least output of the power supply, in W, for a full draw."""
@@ -292,13 +326,14 @@ def missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
     yield from _start_missed(machine, floors)
     yield from _cooling_missed(machine, floors)
     chip, kit, supply = machine.processor, machine.memory, machine.supply
-    if chip and supply and supply.watts < (needed_w := floors.supply_w(draw(machine).full_w)):
+    needed_w = floors.supply_w(draw(machine).full_w)
+    if chip and supply and floors.output_w(supply) < needed_w:
         yield (
             "reserve_percent",
             f"{supply.name} gives {supply.watts} W; with headroom and reserve {needed_w} W are"
             " wanted.",
         )
-    if chip and chip.threads < floors.threads:
+    if chip and chip.threads < floors.threads and chip.id not in floors.owned:
         yield (
             "enough_threads",
             f"{chip.name} has {chip.threads} threads; the brief's games use {floors.threads}.",
@@ -310,13 +345,14 @@ def missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
             f"{chip.name} has {counted(chip.cores, 'core')}; {card.name} wants"
             f" {CORES_BESIDE_A_DEAR_CARD} or more beside it.",
         )
-    if card and not floors.drives(card.outputs):
+    if card and card.id not in floors.owned and not floors.drives(card.outputs):
         yield "display_driven", f"No output of {card.name} carries the display at its refresh."
     if machine.uses_integrated and machine.mainboard:
         board = machine.mainboard
         if not floors.drives(board.outputs):
             yield "display_driven", f"No output of {board.name} carries the display at its refresh."
-    if floors.all_channels and chip and kit and kit.sticks < chip.memory_channels:
+    asks = floors.all_channels and kit and kit.id not in floors.owned
+    if asks and chip and kit and kit.sticks < chip.memory_channels:
         yield (
             "all_channels",
             f"{kit.name} leaves channels of {chip.name} empty: {kit.sticks} of"
@@ -331,7 +367,7 @@ def broken(machine: Machine, floors: Floors) -> frozenset[str]:
 
 def _amounts_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
     kit = machine.memory
-    if kit and kit.total_gb < floors.memory_gb:
+    if kit and kit.total_gb < floors.memory_gb and kit.id not in floors.owned:
         yield (
             "memory_gb",
             f"Memory is {kit.total_gb:g} GB; brief and games want {floors.memory_gb:g} GB.",
@@ -388,14 +424,14 @@ def _start_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]
 
 def _cooling_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
     chip, cooler, case = machine.processor, machine.cooler, machine.case
-    if chip and cooler and not floors.cools(cooler.capacity_w, chip):
+    if chip and cooler and not floors.cools(floors.capacity_w(cooler), chip):
         yield (
             "reserve_percent",
             f"{cooler.name} carries {cooler.capacity_w} W; {chip.sustained_w} W with"
             f" {floors.cooler_reserve_percent} % reserve are wanted.",
         )
     board = machine.mainboard
-    if chip and board and (board.processor_w or chip.sustained_w) < floors.delivered_w(chip):
+    if chip and board and (floors.delivers_w(board) or chip.sustained_w) < floors.delivered_w(chip):
         yield (
             "reserve_percent",
             f"{board.name} delivers {board.processor_w} W; {chip.name} takes {chip.sustained_w} W.",
@@ -419,7 +455,7 @@ def _cooling_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str
     heat = draw(machine).full_w
     if floors.heat_carried and case and chip:
         carried = case_heat_w(case.airflow, machine.fans_placed)
-        if carried < heat:
+        if carried * (TOO_HOT if case.id in floors.owned else 1) < heat:
             yield (
                 "heat_carried",
                 f"{case.name} with its fans carries off {carried} W quietly; up to {heat} W arise.",

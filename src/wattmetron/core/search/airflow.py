@@ -11,7 +11,7 @@ from itertools import accumulate
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.power.heat import FAN_W, case_heat_w
+from wattmetron.core.power.heat import FAN_W, TOO_HOT, case_heat_w
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.ladder import ints
 from wattmetron.core.values.further_parts import Fan
@@ -41,8 +41,8 @@ class Airflow:
     """What cases carry off with the fans that stay and with fans bought.
 
     ``extra[level, case]`` is what the fans cost that a case lacks at a level of heat, NEVER where
-    it carries too little with all places taken. Where heat is not asked about there is one level,
-    at which nothing is lacking.
+    it carries too little with all places taken; an owned case may be heard, but not too hot. Where
+    heat is not asked about there is one level, at which nothing is lacking.
     """
 
     def __init__(
@@ -51,6 +51,7 @@ class Airflow:
         fans: Iterable[tuple[Fan, int]],
         fans_there: int,
         asked: bool,
+        owned: frozenset[str] = frozenset(),
     ) -> None:
         self._cases = list(cases)
         self._sorts = sorted(
@@ -63,7 +64,7 @@ class Airflow:
             for case, there in zip(self._cases, self._there, strict=True)
         ]
         self._carried = [
-            case_heat_w(case.airflow, there)
+            int(case_heat_w(case.airflow, there) * (TOO_HOT if case.id in owned else 1))
             for case, there in zip(self._cases, self._there, strict=True)
         ]
         self.steps = self._all_steps() if asked else ints(())

@@ -218,7 +218,7 @@ class Enclosures:
         coolers, chips = self._pool.coolers.parts, self._pool.processors.parts
         floors, takes = self._pool.floors, self._takes
         self._rooms = self._rooms_of_cards()
-        capacities = ints(sorted({cooler.capacity_w for cooler in coolers}))
+        capacities = ints(sorted({floors.capacity_w(cooler) for cooler in coolers}))
         keys = [
             (
                 chip.socket,
@@ -238,7 +238,7 @@ class Enclosures:
         fits = np.array([mounting[socket] for socket, *_ in place], dtype=bool).reshape(
             len(place), len(coolers)
         )
-        rank = np.searchsorted(capacities, ints(cooler.capacity_w for cooler in coolers))
+        rank = np.searchsorted(capacities, ints(floors.capacity_w(cooler) for cooler in coolers))
         fits &= rank >= ints(least for _, least, *_ in place)[:, None]
         by_room = np.repeat(fits[:, None], len(self._rooms), axis=1)
         if floors.most_dba is not None:

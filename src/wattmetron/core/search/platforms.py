@@ -255,13 +255,14 @@ def _fronts(limits: Limits, pool: Pool, need: Need) -> Fronts:
     capacity).
     """
     shelf = pool.kit_arrays
-    fits = (shelf.gb >= need.memory_gb) & (shelf.gb <= limits.max_gb[:, None])
+    fits = (shelf.gb >= need.memory_gb) | shelf.owned
+    fits = fits & (shelf.gb <= limits.max_gb[:, None])
     fits &= (shelf.sticks <= limits.slots[:, None]) & (
         shelf.memory_type == limits.memory_type[:, None]
     )
     fits &= ~shelf.registered | limits.registered[:, None]
     if need.all_channels:
-        fits &= shelf.sticks >= limits.channels[:, None]
+        fits &= (shelf.sticks >= limits.channels[:, None]) | shelf.owned
     group, kit = np.nonzero(fits)
     most = Rates(limits.mts[group], limits.full_mts[group])
     figures = kit_figures(limits.channels[group], most, kit, pool)

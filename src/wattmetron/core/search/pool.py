@@ -45,6 +45,8 @@ P = TypeVar("P", bound=Part)
 NO_LIMIT_MM = 10_000
 OF_KITS = tuple(rule for rule in BLOCKING if rule.reads == {"memory"})
 """The rules of kits among themselves."""
+FREE_KINDS: frozenset[Kind] = frozenset(KINDS) - {"storage"}
+"""Kinds of which an owned part is a candidate like those on sale."""
 NEW_DRIVES = 2
 """How many drives a proposal adds at most."""
 
@@ -73,6 +75,7 @@ class KitArrays:
     gb: NDArray[np.float64]
     registered: NDArray[np.bool_]
     height_level: Ints
+    owned: NDArray[np.bool_]
 
 
 class Layout(NamedTuple):
@@ -160,6 +163,7 @@ class Pool:
             zip(fans.parts, fans.cost.tolist(), strict=True),
             fans_there,
             floors.heat_carried,
+            floors.owned,
         )
         self.processors, self.cards, self.boards, self.kits = processors, cards, boards, kits
         self.drives, self.fixed_drives = drives, fixed_drives
@@ -167,12 +171,12 @@ class Pool:
         self.coolers, self.supplies, self.cases = coolers, supplies, cases
         self.clearances = Ladder(room_for_memory_mm(cooler) for cooler in coolers.parts)
         """Steps of the room that coolers leave for memory."""
-        self.powers = Ladder(board.processor_w for board in boards.parts)
+        self.powers = Ladder(floors.delivers_w(board) for board in boards.parts)
         """Steps of the sustained power that boards deliver."""
         self.sockets = list(dict.fromkeys(sockets_of(board) for board in boards.parts))
         """The boards' power sockets for the processor, each kind once."""
         self.adapters, self.bays_525 = adapters, sata_taken
-        self.kit_arrays = _kit_arrays(kits.parts, self.clearances)
+        self.kit_arrays = _kit_arrays(kits.parts, self.clearances, floors)
         families = sorted({chip.firmware_family for chip in processors.parts})
         self.board_arrays = _board_arrays(self, families)
         self.any_slot_mm = min(
@@ -182,7 +186,7 @@ class Pool:
         """Length in mm of an M.2 drive that goes into every slot of every board."""
 
 
-def _kit_arrays(kits: tuple[Memory, ...], clearances: Ladder) -> KitArrays:
+def _kit_arrays(kits: tuple[Memory, ...], clearances: Ladder, floors: Floors) -> KitArrays:
     return KitArrays(
         memory_type=np.array([kit.memory_type for kit in kits], dtype=np.str_),
         mts=ints(kit.mts for kit in kits),
@@ -192,6 +196,7 @@ def _kit_arrays(kits: tuple[Memory, ...], clearances: Ladder) -> KitArrays:
         gb=np.array([kit.total_gb for kit in kits], dtype=float),
         registered=np.array([kit.registered for kit in kits], dtype=bool),
         height_level=clearances.levels(kit.height_mm for kit in kits),
+        owned=np.array([kit.id in floors.owned for kit in kits], dtype=bool),
     )
 
 
@@ -218,7 +223,7 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
             [bool(board.outputs) and drives_display[board.outputs] for board in boards], dtype=bool
         ),
         registered=np.array([board.registered for board in boards], dtype=bool),
-        power_level=pool.powers.rooms(board.processor_w for board in boards),
+        power_level=pool.powers.rooms(floors.delivers_w(board) for board in boards),
         slots_beside={
             with_card: ints(_slots_beside(board, with_card, pool.adapters) for board in boards)
             for with_card in (False, True)
@@ -255,9 +260,10 @@ def room_for_memory_mm(cooler: Cooler) -> int | None:
 def fixed_parts(
     catalogue: Catalogue, brief: Brief, kept: Build
 ) -> dict[Kind, list[tuple[Part, int]]]:
-    """Parts that stay, with their costs: kept ones at their price, owned ones free.
+    """Parts that stay, with their costs: kept ones at their price, owned ones that stay free.
 
-    A kept part takes the place of an owned one of its kind, but for drives, which add up.
+    A kept part takes the place of an owned one of its kind, but for drives, which add up: owned
+    ones always stay.
     """
     book = catalogue.prices(brief.region, brief.allow_used)
     fixed: dict[Kind, list[tuple[Part, int]]] = {kind: [] for kind in ALL_KINDS}
@@ -273,9 +279,16 @@ def fixed_parts(
         fixed["memory"] = [(cast(Part, together), sum(cost for _, cost in fixed["memory"]))]
     for part_id in owned:
         kind = kind_of(catalogue.part(part_id))
-        if kind == "storage" or not fixed[kind]:
+        nailed = part_id in brief.stays or kind not in FREE_KINDS
+        if kind == "storage" or (nailed and not fixed[kind]):
             fixed[kind].append((catalogue.part(part_id), 0))
     return fixed
+
+
+def at_hand(catalogue: Catalogue, brief: Brief, kind: Kind) -> dict[str, Part]:
+    """Owned parts of a kind by id: candidates at no price where none of the kind stays."""
+    parts = (catalogue.part(part_id) for part_id in brief.owned)
+    return {part.id: part for part in parts if kind_of(part) == kind}
 
 
 def build_pool(
@@ -292,19 +305,26 @@ def build_pool(
     fixed = fixed_parts(catalogue, brief, kept)
     present = tuple(part for own in fixed.values() for part, _ in own)
     settled = fixed if stays is None else fixed_parts(catalogue, brief, stays)
-    floors = floors_of(catalogue, brief).beside(_staying(settled))
+    floors = floors_of(catalogue, brief).with_owned(brief.owned).beside(_staying(settled))
     tuned = all(clocks_set(part) for part in present)
 
     def shelf(kind: Kind) -> KindPool[Part]:
         if fixed[kind] and kind != "storage":
             goes = kind != "memory" or _go_together(catalogue, kept)
             return _shelf(fixed[kind][:1] if goes else (), True)
+        own = at_hand(catalogue, brief, kind) if kind in FREE_KINDS else {}
         priced = ((part, book.delivered(part.id)) for part in catalogue.by_kind[kind])
-        allowed = (
+        allowed = [
             (part, cost)
             for part, cost in priced
-            if cost is not None and may_be_bought(brief, part, cost, present) and floors.takes(part)
-        )
+            if cost is not None
+            and part.id not in own
+            and may_be_bought(brief, part, cost, present)
+            and floors.takes(part)
+        ]
+        if own:
+            allowed += [(part, 0) for part in own.values() if floors.takes(part)]
+            allowed.sort(key=lambda priced_part: priced_part[0].id)
         return _shelf(allowed, False)
 
     drives = fixed["storage"]

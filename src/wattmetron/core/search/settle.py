@@ -143,9 +143,11 @@ class _Settler:
         typed = np.flatnonzero(kits.memory_type == self.kind.memory_type)
         b, k = (grid.ravel() for grid in np.meshgrid(fitting, typed, indexing="ij"))
         need = self.scene.need
-        fits = (kits.sticks[k] <= limits.slots[b]) & (kits.gb[k] >= need.memory_gb)
+        fits = (kits.sticks[k] <= limits.slots[b]) & (
+            (kits.gb[k] >= need.memory_gb) | kits.owned[k]
+        )
         if need.all_channels:
-            fits &= kits.sticks[k] >= self.kind.channels
+            fits &= (kits.sticks[k] >= self.kind.channels) | kits.owned[k]
         fits &= ~kits.registered[k] | limits.registered[b]
         fits &= kits.gb[k] <= np.minimum(limits.gb[b], self.kind.max_gb)
         drives = min((choice.cost for choice in self.scene.need.drives), default=0)
@@ -195,7 +197,7 @@ class _Settler:
         supplies = [
             (supply, cost)
             for supply, cost in zip(pool.supplies.parts, pool.supplies.cost.tolist(), strict=True)
-            if supply.watts >= pool.floors.supply_w(full_w)
+            if pool.floors.output_w(supply) >= pool.floors.supply_w(full_w)
         ]
         spent = np.add.outer([cost for _, cost in coolers], [cost for _, cost in supplies])
         cases: dict[int, list[int]] = {}
@@ -227,7 +229,8 @@ class _Settler:
         return boxed + [
             (cooler, cost)
             for cooler, cost in zip(shelf.parts, shelf.cost.tolist(), strict=True)
-            if floors.cools(cooler.capacity_w, self.chip) and floors.quiet(cooler, self.chip, room)
+            if floors.cools(floors.capacity_w(cooler), self.chip)
+            and floors.quiet(cooler, self.chip, room)
         ]
 
 

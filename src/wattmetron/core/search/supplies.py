@@ -24,7 +24,8 @@ class Supplies:
         count = int(sorts.max(initial=-1)) + 1
         supplies = pool.supplies.parts
         self._watts, self._own_watts = np.unique(
-            np.array([supply.watts for supply in supplies], dtype=np.int64), return_inverse=True
+            np.array([pool.floors.output_w(supply) for supply in supplies], dtype=np.int64),
+            return_inverse=True,
         )
         self._spikes, self._own_spikes = np.unique(
             np.array([supply.spike_w for supply in supplies], dtype=np.int64), return_inverse=True
@@ -74,9 +75,11 @@ class Supplies:
         """
         pool = self._pool
         supplies, chips = pool.supplies.parts, pool.processors.parts
-        kinds = {(supply.cpu_8pin, supply.cpu_4pin): supply for supply in supplies}
+        owned = pool.floors.owned
+        keys = [(own.cpu_8pin, own.cpu_4pin, own.id in owned) for own in supplies]
+        kinds = dict(zip(keys, supplies, strict=True))
         place = {kind: i for i, kind in enumerate(kinds)}
-        own = ints(place[supply.cpu_8pin, supply.cpu_4pin] for supply in supplies)
+        own = ints(place[key] for key in keys)
         numbers = {(True,) * len(kinds): 0}
         watts = list(dict.fromkeys(chip.sustained_w for chip in chips))
         by_watts = [

@@ -715,7 +715,16 @@ class Brief:
         tuple[str, ...],
         Asked(
             words="list of owned parts",
-            text="Part ids that are there already and cost nothing",
+            text="Part ids that are there already: they cost nothing and compete with what is on"
+            " sale",
+            longest=60,
+        ),
+    ] = ()
+    stays: Annotated[
+        tuple[str, ...],
+        Asked(
+            words="list of owned parts that stay",
+            text="Part ids among the owned ones that every proposal keeps",
             longest=60,
         ),
     ] = ()

@@ -1,5 +1,6 @@
 """Proposals with the account of why, and what stands in the way where there is none."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from wattmetron.core.balance.conflict import conflict
@@ -18,6 +19,7 @@ from wattmetron.core.values.parts import KINDS, PROPOSED_KINDS, Kind, Part
 from wattmetron.core.values.wishes import without
 from wattmetron.core.values.words import listed
 from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.services.advice.left_over import left_over_words
 from wattmetron.services.advice.preferences import preference_lines, settled
 from wattmetron.services.desk.assess import (
     Assessment,
@@ -101,11 +103,18 @@ def _answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answe
         headline=_headline(proposal, assessment),
         account=(
             *_account(proposal, assessment),
+            *_left_over(catalogue, asked, assessment),
             *preference_lines(brief, preferences, assessment.currency),
         ),
         reasons=_reasons(catalogue, assessment),
         relaxations=(),
     )
+
+
+def _left_over(catalogue: Catalogue, brief: Brief, found: Assessment) -> Iterator[str]:
+    words = left_over_words(catalogue, brief, found.build, found.currency)
+    if words:
+        yield words
 
 
 def _headline(proposal: Proposal, assessment: Assessment) -> str:
@@ -153,14 +162,21 @@ def _reasons(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]
             continue
         name = line.part.name
         if line.owned or line.kept:
-            reasons.append(
-                Reason(line.kind, name, "Owned: it stays." if line.owned else "Kept as you asked.")
-            )
+            reasons.append(Reason(line.kind, name, _why_there(assessment, line)))
         else:
             told = _left_out(catalogue, assessment, line) if line.kind == "fan" else ""
             why = told or _cheaper_spoils(catalogue, assessment, line)
             reasons.append(Reason(line.kind, name, why))
     return tuple(reasons)
+
+
+def _why_there(now: Assessment, line: CostLine) -> str:
+    """Why a part that is not bought is in the answer."""
+    if not line.owned:
+        return "Kept as you asked."
+    if line.part_id in now.brief.stays:
+        return "Yours, and you want it to stay."
+    return "Yours: nothing on sale is worth its price here."
 
 
 def _left_out(catalogue: Catalogue, now: Assessment, line: CostLine) -> str:

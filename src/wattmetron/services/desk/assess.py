@@ -219,6 +219,7 @@ def known_brief(catalogue: Catalogue, brief: Brief) -> Brief:
         brief,
         targets=targets,
         owned=tuple(part_id for part_id in brief.owned if part_id in catalogue.parts),
+        stays=tuple(part_id for part_id in brief.stays if part_id in catalogue.parts),
     )
 
 

@@ -135,13 +135,26 @@ def own(plan: Plan, part_id: str, owned: bool, catalogue: Catalogue) -> Edited:
         left = list(brief.owned)
         if part_id in left:
             left.remove(part_id)
-        return replace(plan, brief=replace(brief, owned=tuple(left))), f"{part.name} is not owned"
+        stays = tuple(other for other in brief.stays if other in left)
+        brief = replace(brief, owned=tuple(left), stays=stays)
+        return replace(plan, brief=brief), f"{part.name} is not owned"
     if part_id in brief.owned:
         return plan, "nothing"
     kind = kind_of(part)
     build = plan.build if part_id in plan.build.of(kind) else plan.build.with_part(kind, part_id)
     brief = replace(brief, owned=(*brief.owned, part_id))
     return replace(plan, brief=brief, build=build), f"{part.name} is owned"
+
+
+def let_stay(plan: Plan, part_id: str, stays: bool, catalogue: Catalogue) -> Edited:
+    """Say that an owned part stays in every proposal, or that it may be replaced."""
+    part, brief = catalogue.part(part_id), plan.brief
+    if part_id not in brief.owned or (part_id in brief.stays) == stays:
+        return plan, "nothing"
+    left = tuple(other for other in brief.stays if other != part_id)
+    brief = replace(brief, stays=(*left, part_id) if stays else left)
+    said = "stays in every proposal" if stays else "may be replaced"
+    return replace(plan, brief=brief), f"{part.name} {said}"
 
 
 def exclude_maker(plan: Plan, maker: str, again: bool) -> Edited:

@@ -125,7 +125,8 @@ def _row(
     if line.kind in FURTHER_KINDS:
         url = f"/parts/{line.part_id}?brief={brief_id}"
     if line.owned:
-        price, meta = "owned", "stays; costs nothing"
+        stays = line.part_id in now.brief.stays
+        price, meta = "owned", "costs nothing" + ("; stays" if stays else "")
     elif line.offer is None:
         price, meta = "no offer", f"not sold in {now.brief.region} today: price unknown"
     else:

@@ -56,6 +56,11 @@ def own(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
     return edits.own(plan, form.part, form.owned, catalogue)
 
 
+def let_stay(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(PlacedPartForm, entries)
+    return edits.let_stay(plan, form.part, form.keep, catalogue)
+
+
 def exclude(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
     form = read(ExcludeForm, entries)
     if form.maker:
@@ -112,6 +117,7 @@ CHANGES: dict[str, Change] = {
     "targets": add_target,
     "extras": add_extra,
     "own": own,
+    "let-stay": let_stay,
     "exclude": exclude,
     "prefer": prefer,
     "any-maker": any_maker,

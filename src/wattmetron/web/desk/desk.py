@@ -32,6 +32,7 @@ from wattmetron.services.workshop import Opened
 from wattmetron.web.desk.balance import BalanceView, balance_view
 from wattmetron.web.desk.brief_form import BriefForm, brief_form
 from wattmetron.web.desk.build import BuildView, build_view
+from wattmetron.web.desk.first import FirstRow, first_rows
 from wattmetron.web.desk.fit import FitView, fit_view
 from wattmetron.web.desk.frames import FIGURE_NAMES, FrameRowView, frame_rows
 from wattmetron.web.desk.meters import MeterView, meters
@@ -104,6 +105,7 @@ class Desk:
     fit: FitView | None
     balance: BalanceView | None
     rest: RestView | None
+    first: tuple[FirstRow, ...]
     trust_rows: tuple[TrustRow, ...]
     notice: str = ""
     error: str = ""
@@ -194,6 +196,7 @@ def make_desk(
             else None
         ),
         rest=_rest(catalogue, found, now, opened, query),
+        first=_first(catalogue, found, present, opened, query),
         trust_rows=_trust(catalogue, brief, plan.build) if query.trust else (),
     )
 
@@ -276,6 +279,23 @@ def _rest(
     if found is not None:
         return rest_view(catalogue, found.assessment, trial)
     return rest_view(catalogue, now, trial) if query.view == "balance" else None
+
+
+def _first(
+    catalogue: Catalogue,
+    found: Answer | None,
+    present: Assessment,
+    opened: Opened,
+    query: DeskQuery,
+) -> tuple[FirstRow, ...]:
+    """In which order the present machine becomes the proposed one."""
+
+    def trial(build: Build) -> str:
+        return query.url(
+            opened.id, tried=encode_build(build, opened.plan.build), propose=None, swap=None
+        )
+
+    return () if found is None else first_rows(catalogue, present, found.assessment, trial)
 
 
 def _fit(

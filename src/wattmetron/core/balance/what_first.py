@@ -1,0 +1,171 @@
+"""From one machine to another: which parts first, in steps that each leave a machine that runs."""
+
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+from wattmetron.core.balance.order import Worth, best_order
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.rule import Look, Rule
+from wattmetron.core.fit.rules import BLOCKING
+from wattmetron.core.fit.wishes import Wishes, wishes_of
+from wattmetron.core.frames.chance import curves_of
+from wattmetron.core.frames.glance import glance
+from wattmetron.core.frames.lineup import Lineup
+from wattmetron.core.power.tuning import machine_of
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind
+from wattmetron.core.workloads.fit import fitted_game
+
+OTHERS: tuple[Kind, ...] = tuple(kind for kind in FURTHER_KINDS if kind != "fan")
+"""Further kinds that change together: none of them bears on frames."""
+PLACES: tuple[tuple[Kind, ...], ...] = (*((kind,) for kind in KINDS), ("fan",), OTHERS)
+MILLION = 1_000_000
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """Kinds that change at once, the parts bought, and the old ones that are left over, by id."""
+
+    kinds: tuple[Kind, ...]
+    bought: tuple[str, ...]
+    left: tuple[str, ...]
+
+
+def changes_between(now: Build, then: Build) -> tuple[Change, ...]:
+    """What differs between two builds, in the order of the kinds."""
+    found = []
+    for kinds in PLACES:
+        before, after = (
+            Counter(part_id for kind in kinds for part_id in build.of(kind))
+            for build in (now, then)
+        )
+        if before != after:
+            bought, left = after - before, before - after
+            found.append(Change(kinds, tuple(bought.elements()), tuple(left.elements())))
+    return tuple(found)
+
+
+def with_changes(now: Build, then: Build, changes: Sequence[Change]) -> Build:
+    """The first build with these kinds as in the second."""
+    kinds = {kind for change in changes for kind in change.kinds}
+    places: dict[str, Any] = {kind: getattr(then, kind) for kind in KINDS if kind in kinds}
+    if "memory" in kinds:
+        places["more_kits"] = then.more_kits
+    if "graphics" in kinds:
+        places["second_card"] = then.second_card
+    added = [entry for entry in now.added if entry[0] not in kinds]
+    added += [entry for entry in then.added if entry[0] in kinds]
+    return replace(now, added=tuple(added), **places)
+
+
+def steps_between(
+    catalogue: Catalogue, brief: Brief, now: Build, then: Build
+) -> tuple[tuple[Change, ...], ...] | None:
+    """The changes from one build to another as steps, by ``best_order``: after each the machine is
+    whole, fits and starts. None where the second build itself does not.
+
+    What is owned costs nothing; a part without an offer counts as free.
+    """
+    changes = changes_between(now, then)
+    mixed = _Mixed(catalogue, brief, now, then, changes)
+    order = best_order(_costs(catalogue, brief, changes), mixed.stands, mixed.worth)
+    if order is None:
+        return None
+    return tuple(
+        tuple(change for n, change in enumerate(changes) if step >> n & 1) for step in order
+    )
+
+
+def _costs(catalogue: Catalogue, brief: Brief, changes: Sequence[Change]) -> list[int]:
+    book, owned = catalogue.prices(brief.region, brief.allow_used), Counter(brief.owned)
+    return [
+        sum(
+            (book.delivered(part_id) or 0) * count
+            for part_id, count in (Counter(change.bought) - owned).items()
+        )
+        for change in changes
+    ]
+
+
+class _Mixed:
+    """Machines between two: what each set of changes makes, looked at only as far as it differs."""
+
+    def __init__(
+        self,
+        catalogue: Catalogue,
+        brief: Brief,
+        now: Build,
+        then: Build,
+        changes: Sequence[Change],
+    ) -> None:
+        self._brief, self._changes = brief, changes
+        self._ends = tuple(machine_of(catalogue, build, brief.clocks) for build in (now, then))
+        self._wishes: Wishes = wishes_of(brief)
+        self._blocks: dict[tuple[str, int], bool] = {}
+        self._reads = [(rule, self._bits(rule.reads)) for rule in BLOCKING]
+        self._worths = self._all_worths(catalogue)
+
+    def _bits(self, kinds: frozenset[Kind]) -> int:
+        """The changes that touch one of these kinds."""
+        return sum(
+            1 << n for n, change in enumerate(self._changes) if not kinds.isdisjoint(change.kinds)
+        )
+
+    def machine(self, taken: int) -> Machine:
+        """The machine with a set of changes."""
+        kinds = {
+            kind
+            for n, change in enumerate(self._changes)
+            if taken >> n & 1
+            for kind in change.kinds
+        }
+        now, then = self._ends
+        places: dict[str, Any] = {
+            kind: getattr(then if kind in kinds else now, kind) for kind in KINDS
+        }
+        places["kits"] = (then if "memory" in kinds else now).kits
+        places["second_card"] = (then if "graphics" in kinds else now).second_card
+        added = [part for part in now.added if kind_of(part) not in kinds]
+        added += [part for part in then.added if kind_of(part) in kinds]
+        return Machine(**places, added=tuple(added))
+
+    def stands(self, taken: int) -> bool:
+        """Whether a machine is whole and nothing blocks."""
+        if self.machine(taken).missing():
+            return False
+        return not any(self._rule_blocks(rule, taken & bits) for rule, bits in self._reads)
+
+    def _rule_blocks(self, rule: Rule, taken: int) -> bool:
+        key = rule.name, taken
+        if key not in self._blocks:
+            self._blocks[key] = rule.blocks(Look(self.machine(taken), self._wishes))
+        return self._blocks[key]
+
+    def worth(self, taken: int) -> Worth:
+        return self._worths[taken & self._of_frames]
+
+    def _all_worths(self, catalogue: Catalogue) -> dict[int, Worth]:
+        """Weight met and U of every machine that differs in frames."""
+        frames: frozenset[Kind] = frozenset(
+            {"processor", "graphics", "mainboard", "memory", "storage", "optical"}
+        )
+        self._of_frames = self._bits(frames)
+        sets = [taken for taken in range(self._of_frames + 1) if not taken & ~self._of_frames]
+        lineup = Lineup([self.machine(taken) for taken in sets])
+        met, gain = [0] * len(sets), [0.0] * len(sets)
+        curves = curves_of(catalogue.keep)
+        for target in self._brief.counted_targets:
+            game = fitted_game(catalogue, target.game_id)
+            seen = glance(lineup, game, target, self._brief, curves, with_ratio=True)
+            for n, state in enumerate(seen.states):
+                met[n] += target.weight * (state == "meets")
+                gain[n] += target.weight * float(seen.ln_ratio[n])
+        weight = sum(target.weight for target in self._brief.counted_targets) or 1
+        return {
+            taken: Worth(met[n], round(gain[n] / weight * MILLION)) for n, taken in enumerate(sets)
+        }

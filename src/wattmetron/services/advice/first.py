@@ -1,0 +1,88 @@
+"""What first: the way from the present machine to another, step by step."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.balance.what_first import Change, steps_between, with_changes
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.build import Build
+from wattmetron.services.desk.assess import Assessment, assess
+
+LEAST_PERCENT = 1.0
+"""Changes of frame rates below this are not named."""
+
+
+@dataclass(frozen=True, slots=True)
+class Gained:
+    """What a step does to one target: rates in fps before (None: nothing ran) and after."""
+
+    game: str
+    before_fps: float | None
+    after_fps: float
+    state: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FirstStep:
+    """One step: what changes, the machine after it, its cost and all costs so far, minor units, how
+    many findings that block it clears, and what it does to the targets.
+    """
+
+    changes: tuple[Change, ...]
+    build: Build
+    cost_minor: int
+    together_minor: int
+    met: int
+    cleared: int
+    gained: tuple[Gained, ...]
+
+
+def what_first(
+    catalogue: Catalogue, now: Assessment, then: Assessment | None
+) -> tuple[FirstStep, ...]:
+    """The steps from the present build to another; empty where there is none, where one step does
+    it, or where the other one does not stand.
+    """
+    if then is None or not then.whole or not now.build.processor or not now.build.mainboard:
+        return ()
+    return catalogue.keep.long(
+        ("what first", now.brief, now.build, then.build), lambda: _steps(catalogue, now, then)
+    )
+
+
+def _steps(catalogue: Catalogue, now: Assessment, then: Assessment) -> tuple[FirstStep, ...]:
+    found = steps_between(catalogue, now.brief, now.build, then.build)
+    if found is None or len(found) < 2:
+        return ()
+    steps, done, before, together = [], list[Change](), now, 0
+    for changes in found:
+        done += changes
+        after = assess(catalogue, now.brief, with_changes(now.build, then.build, done))
+        bought = {part_id for change in changes for part_id in change.bought}
+        cost = sum(line.cost_minor for line in after.lines if line.part_id in bought)
+        together += cost
+        steps.append(
+            FirstStep(
+                changes=changes,
+                build=after.build,
+                cost_minor=cost,
+                together_minor=together,
+                met=after.met,
+                cleared=max(0, before.blocking - after.blocking),
+                gained=_gained(before, after),
+            )
+        )
+        before = after
+    return tuple(steps)
+
+
+def _gained(before: Assessment, after: Assessment) -> tuple[Gained, ...]:
+    """The counted targets whose rate moves, or whose state does."""
+    gained = []
+    for old, new in zip(before.estimates, after.estimates, strict=True):
+        if new is None or not new.target.weight:
+            continue
+        had = None if old is None or old.cannot else old.judged_fps
+        moved = had is None or abs(new.judged_fps / had - 1) * 100 >= LEAST_PERCENT
+        if moved or (old is not None and old.state != new.state):
+            gained.append(Gained(new.game.name, had, new.judged_fps, new.state))
+    return tuple(gained)

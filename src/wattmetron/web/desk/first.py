@@ -1,0 +1,61 @@
+"""What first, as a table of steps to try."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.words import listed
+from wattmetron.services.advice.first import FirstStep, Gained, what_first
+from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.words.figures import money
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FirstRow:
+    """A step: what is bought, its cost and that of all so far, targets met then, what it brings,
+    what is left over, and the address that tries it.
+    """
+
+    parts: str
+    costs: str
+    together: str
+    met: str
+    brings: str
+    left: str
+    url: str
+
+
+def first_rows(
+    catalogue: Catalogue, now: Assessment, then: Assessment | None, trial: Callable[[Build], str]
+) -> tuple[FirstRow, ...]:
+    """The steps from the present build to another."""
+    count = len(now.counted)
+    return tuple(
+        FirstRow(
+            parts=listed(_names(catalogue, step, "bought")) or "taken out",
+            costs=money(step.cost_minor, now.currency),
+            together=money(step.together_minor, now.currency),
+            met=f"{step.met} of {count}",
+            brings=_brings(step),
+            left=listed(_names(catalogue, step, "left")) or "nothing",
+            url=trial(step.build),
+        )
+        for step in what_first(catalogue, now, then)
+    )
+
+
+def _names(catalogue: Catalogue, step: FirstStep, what: str) -> list[str]:
+    ids = (part_id for change in step.changes for part_id in getattr(change, what))
+    parts = catalogue.parts
+    return [parts[part_id].name if part_id in parts else part_id for part_id in ids]
+
+
+def _brings(step: FirstStep) -> str:
+    clears = ["nothing blocks any more"] if step.cleared else []
+    return listed([*clears, *(_gain(own) for own in step.gained)]) or "the same frames"
+
+
+def _gain(own: Gained) -> str:
+    before = "" if own.before_fps is None else f"{own.before_fps:.0f} to "
+    return f"{own.game} {before}{own.after_fps:.0f}\u202ffps ({own.state})"
