@@ -105,6 +105,28 @@ def test_an_owned_machine_pays_for_what_is_replaced_alone(desk):
     expect(desk.build.locator(".sum")).to_contain_text(price)
 
 
+def test_an_old_machine_is_told_what_comes_first_and_a_part_can_be_made_to_stay(desk, page):
+    desk.open("/briefs/6/frames")
+    desk.press("m")
+    steps = page.locator("#first tbody tr")
+    expect(steps.first).to_contain_text("nothing blocks any more")
+    expect(page.locator("#account")).to_contain_text("Left over of what you own")
+    desk.is_accessible()
+    second = steps.nth(1).locator("td").first.inner_text().split(". ", 1)[1]
+    page.locator("#first-1").click()
+    desk.tries("Trying Coldreach Gust")
+    desk.press("a")
+    desk.tries_nothing()
+    desk.press("m")
+    expect(steps.first).to_contain_text(second)
+    desk.open("/briefs/6/brief")
+    page.get_by_role("button", name=re.compile("^must stay: Pellworth Marlpoint Holm")).click()
+    desk.says("stays in every proposal")
+    desk.is_accessible()
+    page.get_by_role("button", name=re.compile("^may go: Pellworth Marlpoint Holm")).click()
+    desk.says("may be replaced")
+
+
 def test_parts_are_typed_in_and_brought_in_from_a_table_and_taken_back(desk, page):
     desk.open("/parts?kind=supply")
     page.locator("#add-part").click()

@@ -11,6 +11,7 @@ from wattmetron.formats.brief_file import build_file
 from wattmetron.services.advice.proposals import Answer
 from wattmetron.services.advice.rest import rest_of
 from wattmetron.services.desk.assess import Assessment, finding_remedies
+from wattmetron.services.desk.together import together
 from wattmetron.services.words.figures import amount
 
 
@@ -123,6 +124,9 @@ def assessment_json(catalogue: Catalogue, assessment: Assessment) -> dict[str, A
         "total_cost": amount(assessment.spent_minor),
         "targets_met": assessment.met,
         "targets_counted": len(assessment.counted),
+        "chance_of_all": None
+        if (all_of := together(catalogue, assessment)) is None
+        else round(all_of.chance, 4),
         "lines": lines_json(assessment),
         **estimate_json(assessment),
         **check_json(catalogue, assessment),

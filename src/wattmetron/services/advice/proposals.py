@@ -30,6 +30,7 @@ from wattmetron.services.desk.assess import (
     known_build,
     not_allowed,
 )
+from wattmetron.services.desk.together import together_words
 from wattmetron.services.words.figures import KIND_WORDS, money, resolution
 from wattmetron.services.words.wishes import wish_words
 
@@ -103,6 +104,7 @@ def _answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answe
         headline=_headline(proposal, assessment),
         account=(
             *_account(proposal, assessment),
+            *filter(None, [together_words(catalogue, assessment)]),
             *_left_over(catalogue, asked, assessment),
             *preference_lines(brief, preferences, assessment.currency),
         ),

@@ -25,6 +25,7 @@ from wattmetron.services.desk.assess import (
 )
 from wattmetron.services.desk.cures import Cure
 from wattmetron.services.desk.swaps import SwapQuery, swap
+from wattmetron.services.desk.together import together_words
 from wattmetron.services.games.contenders import machine_contender
 from wattmetron.services.games.publishing import GameState
 from wattmetron.services.words.figures import KIND_WORDS, money, money_change
@@ -97,6 +98,7 @@ class Desk:
     working: WorkingView | None
     prices: str
     ghost_words: str
+    together: str
     required: Required | None
     tier_words: dict[str, str]
     game: GamePanel | None
@@ -174,6 +176,7 @@ def make_desk(
         working=working_view(catalogue, now, query.working, prices) if query.working else None,
         prices=prices,
         ghost_words=ghost_words,
+        together=together_words(catalogue, now) if query.view == "frames" else "",
         required=(
             required(catalogue, brief, machine_contender(now.machine, brief.system))
             if query.view == "frames"
