@@ -403,6 +403,8 @@ def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
         options.leads,
         options.bays,
         options.rest_w,
+        options.link_gen,
+        options.link_lanes,
         _codes(options.gb),
     )
     low = (
@@ -410,8 +412,6 @@ def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
         -options.bandwidth_gbs,
         options.memory_level,
         -options.power_level,
-        -options.link_gen,
-        -options.link_lanes,
     )
     kept = _best(key, options.cost, *low)
     kept = kept[np.argsort(of_kind[kept], kind="stable")]
