@@ -1,5 +1,6 @@
 """What first: the order of changes against every order and grouping, and against the rules."""
 
+from collections import Counter
 from itertools import permutations
 
 from hypothesis import given, settings
@@ -100,12 +101,17 @@ def test_every_step_between_two_builds_is_a_machine_that_runs():
             assert steps is not None
             done, build = [], now
             for step in steps:
-                done += step
+                done += step.changes
                 build = with_changes(now, then, done)
                 machine = machine_of(world, build, brief.clocks)
                 assert not machine.missing() and not blocks(machine, wishes_of(brief))
             assert not changes_between(build, then)
             assert sorted(done, key=repr) == sorted(changes_between(now, then), key=repr)
             ways += len(steps) > 1
-            grouped += any(len(step) > 1 for step in steps)
+            grouped += any(len(step.changes) > 1 for step in steps)
+            book = world.prices(brief.region, brief.allow_used)
+            bought = Counter(then.ids()) - Counter(now.ids())
+            assert sum(step.cost_minor for step in steps) == sum(
+                book.delivered(part_id) for _, part_id in bought.elements()
+            )
     assert ways > 10 and grouped > 5, (ways, grouped)

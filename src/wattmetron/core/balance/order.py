@@ -30,8 +30,9 @@ def best_order(
     ``costs`` are those of the changes, in minor units. ``stands`` says whether a machine with these
     changes is whole, fits and starts: after every step it must. Among all ways to order and group
     the changes the one counts with the largest area under ``worth`` over the money spent, weight
-    met first; of equal ones the one with more steps, then the one that makes the first changes
-    first. None where the last machine does not stand. Takes time of the order of 3^n.
+    met first; of equal ones the one with more steps, then by the sets of changes, so that the
+    answer is always the same. None where the last machine does not stand. Takes time of the order
+    of 3^n.
     """
     everything = (1 << len(costs)) - 1
     total = [0] * (everything + 1)

@@ -29,11 +29,19 @@ MILLION = 1_000_000
 
 @dataclass(frozen=True, slots=True)
 class Change:
-    """Kinds that change at once, the parts bought, and the old ones that are left over, by id."""
+    """Kinds that change at once, the parts that come and the old ones that are left over, by id."""
 
     kinds: tuple[Kind, ...]
     bought: tuple[str, ...]
     left: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """Changes made together, with what they cost in minor units."""
+
+    changes: tuple[Change, ...]
+    cost_minor: int
 
 
 def changes_between(now: Build, then: Build) -> tuple[Change, ...]:
@@ -65,20 +73,20 @@ def with_changes(now: Build, then: Build, changes: Sequence[Change]) -> Build:
 
 def steps_between(
     catalogue: Catalogue, brief: Brief, now: Build, then: Build
-) -> tuple[tuple[Change, ...], ...] | None:
+) -> tuple[Step, ...] | None:
     """The changes from one build to another as steps, by ``best_order``: after each the machine is
     whole, fits and starts. None where the second build itself does not.
 
-    What is owned costs nothing; a part without an offer counts as free.
+    What is owned, or paid from elsewhere, costs nothing; a part without an offer counts as free.
     """
     changes = changes_between(now, then)
     mixed = _Mixed(catalogue, brief, now, then, changes)
-    order = best_order(_costs(catalogue, brief, changes), mixed.stands, mixed.worth)
+    costs = _costs(catalogue, brief, changes)
+    order = best_order(costs, mixed.stands, mixed.worth)
     if order is None:
         return None
-    return tuple(
-        tuple(change for n, change in enumerate(changes) if step >> n & 1) for step in order
-    )
+    made = ([n for n in range(len(changes)) if step >> n & 1] for step in order)
+    return tuple(Step(tuple(changes[n] for n in own), sum(costs[n] for n in own)) for own in made)
 
 
 def _costs(catalogue: Catalogue, brief: Brief, changes: Sequence[Change]) -> list[int]:
@@ -87,6 +95,7 @@ def _costs(catalogue: Catalogue, brief: Brief, changes: Sequence[Change]) -> lis
         sum(
             (book.delivered(part_id) or 0) * count
             for part_id, count in (Counter(change.bought) - owned).items()
+            if kind_of(catalogue.part(part_id)) not in brief.outside
         )
         for change in changes
     ]

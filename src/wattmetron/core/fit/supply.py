@@ -142,8 +142,8 @@ def card_leads(look: Look) -> Speech:
     elif leads.missing_16pin:
         yield Said(
             ("supply", "graphics"),
-            f"{supply.name} has no 16-pin lead for {name}: the adapter from the card's box joins"
-            f" {asked.adapter_8pin} 8-pin leads.",
+            f"{supply.name} has no 16-pin lead that carries {name}: the adapter from the card's box"
+            f" joins {asked.adapter_8pin} 8-pin leads.",
             "Give the adapter as many separate leads; a supply with a 16-pin lead needs none.",
             (
                 Figure("8-pin needed", str(leads.needed_8pin)),

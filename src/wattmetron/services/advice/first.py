@@ -54,17 +54,15 @@ def _steps(catalogue: Catalogue, now: Assessment, then: Assessment) -> tuple[Fir
     if found is None or len(found) < 2:
         return ()
     steps, done, before, together = [], list[Change](), now, 0
-    for changes in found:
-        done += changes
+    for step in found:
+        done += step.changes
         after = assess(catalogue, now.brief, with_changes(now.build, then.build, done))
-        bought = {part_id for change in changes for part_id in change.bought}
-        cost = sum(line.cost_minor for line in after.lines if line.part_id in bought)
-        together += cost
+        together += step.cost_minor
         steps.append(
             FirstStep(
-                changes=changes,
+                changes=step.changes,
                 build=after.build,
-                cost_minor=cost,
+                cost_minor=step.cost_minor,
                 together_minor=together,
                 met=after.met,
                 cleared=max(0, before.blocking - after.blocking),

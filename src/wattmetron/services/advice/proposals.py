@@ -10,6 +10,7 @@ from wattmetron.core.fit.rules import blocking, blocking_on
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER, Aim, Proposal
+from wattmetron.core.search.pool import FREE_KINDS
 from wattmetron.core.search.proposal import besides_minor, cheapest_fit, propose
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.build import Build
@@ -178,6 +179,8 @@ def _why_there(now: Assessment, line: CostLine) -> str:
         return "Kept as you asked."
     if line.part_id in now.brief.stays:
         return "Yours, and you want it to stay."
+    if line.kind not in FREE_KINDS:
+        return "Yours, and it always serves."
     return "Yours: nothing on sale is worth its price here."
 
 
