@@ -410,6 +410,23 @@ class World:
             reserve_percent=self.pick(0, 10, 10),
         )
 
+    def roles(self, brief: Brief) -> Brief:
+        """The brief with some wishes about what its drives are for."""
+        kinds = ("hard disk", "SSD", "NVMe SSD")
+        asked = {
+            "system_gb": self.pick(0.0, 250.0, 450.0),
+            "system_on": self.pick(*kinds),
+            "games_gb": self.pick(300.0, 900.0),
+            "games_on": self.pick(*kinds),
+            "bulk_gb": self.pick(200.0, 1000.0),
+            "bulk_on": self.pick(*kinds[:2]),
+            "drives_apart": True,
+            "no_disks": True,
+        }
+        return replace(
+            brief, **{name: value for name, value in asked.items() if self.rng.random() < 0.35}
+        )
+
     def eased(self, catalogue: Catalogue) -> Catalogue:
         """The catalogue with cases, coolers and boards that take most things, so that many builds
         fit.

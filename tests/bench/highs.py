@@ -73,7 +73,7 @@ def least_money(catalogue: Catalogue, brief: Brief) -> int | None:
     card_x = [program.add(cost) for cost in pool.cards.cost]
     board_x = [program.add(cost) for cost in pool.boards.cost]
     kit_x = [program.add(cost) for cost in pool.kits.cost]
-    drive_x = [program.add(cost, 2) for cost in pool.drives.cost]
+    drive_x = [program.add(cost, 3) for cost in pool.drives.cost]
     cooler_x = [program.add(cost) for cost in pool.coolers.cost]
     supply_x = [program.add(cost) for cost in pool.supplies.cost]
     case_x = [program.add(cost) for cost in pool.cases.cost]
@@ -228,7 +228,7 @@ def _platform(
         + [(x, -kit.total_gb) for x, kit in zip(kit_x, kits, strict=True)],
         low=0,
     )
-    program.row([(x, 1) for x in drive_x], 1, 2)
+    program.row([(x, 1) for x in drive_x], 1, 3)
     least_w = 1.0 if brief.reserve_percent else 1 / 1.1
     program.forbid(
         chip_x, board_x, lambda c, b: over(chips[c].sustained_w * least_w, boards[b].processor_w)
@@ -251,25 +251,17 @@ def stands_in_slot(drive):
 
 
 def _shared_ports(program, boards, drives, board_x, drive_x):
-    """One drive in a slot and one on a cable need a board that leaves a port beside some slot."""
-    some = {}
-    for in_slot in (True, False):
-        some[in_slot] = program.add(0)
-        own = [
-            (x, 1)
-            for x, drive in zip(drive_x, drives, strict=True)
-            if stands_in_slot(drive) == in_slot
-        ]
-        program.row([*own, (some[in_slot], -2)], high=0)
-    both = program.add(0)
-    program.row([(item, 1) for item in some.values()] + [(both, -1)], high=1)
-    roomy = [
-        (x, -1)
-        for x, board in zip(board_x, boards, strict=True)
-        if board.sata_ports
-        > min((*board.m2_disables_sata, 0, 0)[: board.m2_slots], default=board.sata_ports)
-    ]
-    program.row([(both, 1), *roomy], high=0)
+    """Drives on cables need the ports that so many drives in slots leave, best slots first."""
+    sticks = [program.add(0) for _ in range(4)]
+    program.row([(x, 1) for x in sticks], 1, 1)
+    in_slots = [(x, 1) for x, own in zip(drive_x, drives, strict=True) if stands_in_slot(own)]
+    program.row([*in_slots, *((x, -n) for n, x in enumerate(sticks))], 0, 0)
+    cables = [(x, 1) for x, own in zip(drive_x, drives, strict=True) if not stands_in_slot(own)]
+    for x, board in zip(board_x, boards, strict=True):
+        lost = sorted((*board.m2_disables_sata, *[0] * board.m2_slots)[: board.m2_slots])
+        for n, used in enumerate(sticks[1:], start=1):
+            left = max(0, board.sata_ports - sum(lost[:n]))
+            program.row([*cables, (x, 3), (used, 3)], high=left + 6)
 
 
 def over(size, limit):
@@ -410,23 +402,45 @@ def _enclosure(
 def _floors(program, brief, catalogue, pool, chip_x, board_x, kit_x, drive_x):
     """Storage by kind, memory in all channels, no borrowed processor for the first start."""
     chips, boards, kits = pool.processors.parts, pool.boards.parts, pool.kits.parts
-    wanted = zip(storage_floor(catalogue, brief), ("hard disk", "SSD", "NVMe SSD"), strict=True)
-    kinds = ["hard disk", "SSD", "NVMe SSD"]
-    for gb, kind in wanted:
-        program.row(
-            [
-                (x, drive.capacity_gb)
-                for x, drive in zip(drive_x, pool.drives.parts, strict=True)
-                if kinds.index(drive.kind) >= kinds.index(kind)
-            ],
-            low=gb,
-        )
+    _roles(program, pool.drives.parts, drive_x, storage_floor(catalogue, brief))
     if brief.all_channels:
         program.forbid(chip_x, kit_x, lambda c, m: kits[m].sticks < chips[c].memory_channels)
     if brief.starts_as_bought:
         program.forbid(
             chip_x, board_x, lambda c, b: needs_a_step(chips[c].firmware_family, boards[b])
         )
+
+
+def _roles(program, drives, drive_x, need):
+    """The system on one drive; games and bulk on the rest, each copy of a drive for one of them or,
+    where roles are not apart, wherever there is room.
+    """
+    kinds = ["hard disk", "SSD", "NVMe SSD"]
+    level = [kinds.index(drive.kind) for drive in drives]
+    program.row(
+        [(x, own.capacity_gb) for x, own in zip(drive_x, drives, strict=True)], low=need.all_gb
+    )
+    system = []
+    for n, (x, drive) in enumerate(zip(drive_x, drives, strict=True)):
+        able = level[n] >= need.system.slowest and drive.capacity_gb >= need.system.gb
+        system.append(program.add(0, 1 if able else 0))
+        program.row([(system[n], 1), (x, -1)], high=0)
+    program.row([(x, 1) for x in system], 1, 1)
+    games = [program.add(0, 3) for _ in drives] if need.apart else drive_x
+    bulk = [program.add(0, 3) for _ in drives] if need.apart else drive_x
+    for at in range(len(drives)) if need.apart else ():
+        program.row([(drive_x[at], 1), (system[at], -1), (games[at], -1), (bulk[at], -1)], 0, 0)
+    for place in range(3):
+        of_bulk = need.bulk.gb if place <= need.bulk.slowest else 0
+        own = [n for n in range(len(drives)) if level[n] >= place]
+        taken = [(system[n], -need.system.gb) for n in own]
+        asked = (
+            [(games, need.games[place], []), (bulk, of_bulk, [])]
+            if need.apart
+            else [(drive_x, need.games[place] + of_bulk, taken)]
+        )
+        for count, gb, less in asked:
+            program.row([(count[n], drives[n].capacity_gb) for n in own] + less, low=gb)
 
 
 def _heat(program, brief, catalogue, pool, chip_x, card_x, kit_x, drive_x, case_x):

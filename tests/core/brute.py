@@ -77,24 +77,14 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     if "memory" in fixed:
         memory_gb = min(memory_gb, fixed["memory"][0][0].total_gb)
     asked = Asked(catalogue, brief, fixed)
-    games = {target.game_id for target in brief.targets}
-    together_gb = sum(catalogue.game(game).storage_gb for game in games)
-    storage_gb = max(brief.storage_gb, together_gb / 0.8)
-    storage_gb += sum({"streaming": 100, "video editing": 500}.get(item, 0) for item in brief.work)
     own = fixed.get("storage", [])
     new = [()] + [
         combination
-        for n in (1, 2)
+        for n in (1, 2, 3)
         for combination in combinations_with_replacement(shelf("storage"), n)
     ]
     drive_sets = [[*own, *extra] for extra in new]
-    drive_sets = [
-        s
-        for s in drive_sets
-        if s
-        and sum(drive.capacity_gb for drive, _ in s) >= storage_gb
-        and asked.stores([drive for drive, _ in s])
-    ]
+    drive_sets = [s for s in drive_sets if s and asked.stores([drive for drive, _ in s])]
     if own in drive_sets:
         drive_sets = [own]
     fans = [
@@ -197,21 +187,7 @@ class Asked:
         )
         self.level = max(levels, default=0) if brief.games_start and stated else 0
         self.card_stays, self.chip_stays = "graphics" in stay, "processor" in stay
-        kinds = {}
-        for target, own in zip(brief.targets, lists, strict=True):
-            kinds[target.game_id] = own.tiers[0].storage_kind if own else None
-
-        def room(*named):
-            return (
-                sum(
-                    catalogue.game(game).storage_gb for game, kind in kinds.items() if kind in named
-                )
-                / 0.8
-            )
-
-        self.ssd_gb = max(1, room("SSD", "NVMe SSD")) if brief.solid_state else 0
-        self.nvme_gb = room("NVMe SSD") if brief.solid_state else 0
-
+        self.rooms = self._rooms(catalogue, brief, lists)
         self.first_leads = self.first_start
         book = catalogue.prices(brief.region, brief.allow_used)
         self.price_of = lambda part: book.delivered(part.id) or 0
@@ -245,14 +221,53 @@ class Asked:
             return True
         return not any(f.rule == "processor leads" and f.level == "do first" for f in judged(whole))
 
+    @staticmethod
+    def _rooms(catalogue, brief, lists):
+        """Rooms for games by how fast a drive they want (0 to 2), and the room for bulk."""
+        pace = {"hard disk": 0, "SSD": 1, "NVMe SSD": 2}
+        wanted = {}
+        for target, own in zip(brief.targets, lists, strict=True):
+            named = pace[(own and own.tiers[0].storage_kind) or "hard disk"]
+            level = max(named, pace[brief.games_on]) if brief.solid_state else 0
+            wanted[target.game_id] = (level, catalogue.game(target.game_id).storage_gb / 0.8)
+        games = [sum(gb for own, gb in wanted.values() if own == level) for level in range(3)]
+        usual = pace[brief.games_on] if brief.solid_state else 0
+        games[usual] += max(0, brief.games_gb - sum(games))
+        bulk = brief.bulk_gb
+        more = sum({"streaming": 100, "video editing": 500}.get(item, 0) for item in brief.work)
+        return games, (pace[brief.bulk_on], bulk + more), more
+
     def stores(self, drives):
-        nvme = sum(drive.capacity_gb for drive in drives if drive.interface == "M.2 NVMe")
-        sata = sum(
-            drive.capacity_gb
-            for drive in drives
-            if drive.interface == "SATA" and drive.read_mbs > 300
-        )
-        return nvme >= self.nvme_gb and nvme + sata >= self.ssd_gb
+        """Whether each role finds its drives, tried drive by drive."""
+        games, bulk, more = self.rooms
+        brief = self.brief
+        if sum(drive.capacity_gb for drive in drives) < brief.storage_gb + more:
+            return False
+
+        def pace(drive):
+            if drive.interface == "M.2 NVMe":
+                return 2
+            return 1 if drive.read_mbs > 300 else 0
+
+        least = {"hard disk": 0, "SSD": 1, "NVMe SSD": 2}[brief.system_on]
+        for at, first in enumerate(drives):
+            if pace(first) < (least if brief.solid_state else 0):
+                continue
+            if first.capacity_gb < brief.system_gb:
+                continue
+            others = [(pace(own), own.capacity_gb) for n, own in enumerate(drives) if n != at]
+            if not brief.drives_apart:
+                own = (pace(first), first.capacity_gb - brief.system_gb)
+                if packs([own, *others], [*enumerate(games), bulk]):
+                    return True
+                continue
+            for mask in range(2 ** len(others)):
+                sides = [[], []]
+                for n, other in enumerate(others):
+                    sides[mask >> n & 1].append(other)
+                if packs(sides[0], enumerate(games)) and packs(sides[1], [bulk]):
+                    return True
+        return False
 
     def starts(self, chip, card, board):
         apis = card.apis if card else chip.igpu_apis
@@ -317,6 +332,20 @@ class Asked:
         return min(able, key=lambda pair: pair[0]) if able else None
 
 
+def packs(drives, wants):
+    """Whether rooms go onto drives: the choosiest first, each onto the slowest that will do."""
+    left = sorted(drives)
+    for pace, gb in sorted(wants, reverse=True):
+        for n, (own, room) in enumerate(left):
+            if own >= pace:
+                taken = min(room, gb)
+                left[n] = (own, room - taken)
+                gb -= taken
+        if gb > 0:
+            return False
+    return True
+
+
 def may_be_bought(brief, part, cost, stays):
     """The brief's rules about single parts, written out."""
     kind = kind_of(part)
@@ -341,6 +370,7 @@ def may_be_bought(brief, part, cost, stays):
                 part.noise_dba is None or (kind == "fan" and part.noise_dba > brief.noise_limit_dba)
             )
         )
+        and not (brief.no_disks and kind == "storage" and part.read_mbs <= 300)
         and not (kind == "case" and part.volume_l > (brief.volume_limit_l or 999))
         and not (
             kind == "mainboard"

@@ -5,8 +5,11 @@ from functools import cache
 
 from tests.core.brute import every_build
 from tests.worlds import World
+from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.build import Build
 from wattmetron.study.keeper import Keeper
+
+DRAWS = 8
 
 
 def ids_of(build: Build) -> tuple:
@@ -24,10 +27,19 @@ def ids_of(build: Build) -> tuple:
 
 
 def question(seed: int):
+    """A question of ``drawn``; but for every sixth it is drawn anew until something fits."""
+    for again in range(DRAWS if seed % 6 else 1):
+        catalogue, brief, kept = drawn(seed, again)
+        if cheapest_fit(catalogue, brief, kept).build is not None:
+            break
+    return catalogue, brief, kept
+
+
+def drawn(seed: int, again: int):
     """A small catalogue, mostly of one platform, with or without results of its games, a brief with
     or without owned parts, and perhaps a kept part.
     """
-    world = World(seed)
+    world = World(seed + 100_000 * again)
     if seed % 4:
         world.sockets, world.types = ("Capstan",), ("DDR5",)
     catalogue = world.catalogue(per_kind=3 if seed % 3 else 4, games=2)
@@ -44,6 +56,8 @@ def question(seed: int):
         catalogue, brief = world.odd(catalogue, brief)
     if seed % 2 == 0:
         catalogue, brief = world.further(catalogue, brief)
+    if seed % 3 == 0:
+        brief = world.roles(brief)
     if seed % 7 == 3:
         brief = replace(brief, noise_limit_dba=(36.0, 38.0, 40.0)[seed % 3])
     ids = sorted(catalogue.parts)

@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from tests.core.brute import answer, every_build, may_be_bought
-from tests.core.questions import ids_of, known, question
+from tests.core.questions import drawn, ids_of, known
 from wattmetron.core.balance.conflict import can_hinder, conflict
 from wattmetron.core.balance.cuts import cuts, free_money
 from wattmetron.core.balance.granting import grant
@@ -511,7 +511,7 @@ def test_a_conflict_has_no_wish_to_spare():
     """
     conflicts = several = 0
     for seed in range(220):
-        catalogue, brief, kept = question(seed)
+        catalogue, brief, kept = drawn(seed, 0)
         if seed % 3 != 1 or not kept.empty:
             continue
         found = conflict(catalogue, brief, kept)

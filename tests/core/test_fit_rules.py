@@ -604,6 +604,12 @@ SPEAKS = [
         "could use PCIe 5; in M.2 slot 1 of Kitefall Board it gets PCIe 4",
     ),
     (
+        "system drive",
+        "do first",
+        with_(storage=(DISK,)),
+        "would stand on a spinning disk: Stonepier Disk",
+    ),
+    (
         "only claimed",
         "good to know",
         with_(mainboard={"claimed": ("processor_w", "colour")}),
@@ -671,6 +677,13 @@ WISHED = [
         Wishes(watt_limit_w=350),
         "351 W is 1 W above the brief's limit of 350 W",
         Wishes(watt_limit_w=351),
+    ),
+    (
+        "game drives",
+        "do first",
+        Wishes(asks=(SHALLOWS._replace(drive="NVMe SSD", drive_gb=1001.0),)),
+        "Shallows asks for an NVMe SSD and takes 1,001 GB; drives of that kind hold 1,000 GB",
+        Wishes(asks=(SHALLOWS._replace(drive="NVMe SSD", drive_gb=1000.0),)),
     ),
     ("wireless", "do first", Wishes(wireless=True), "Kitefall Board has none", Wishes()),
     (
@@ -779,6 +792,7 @@ NEAR_MISSES = [
         "drive link",
         with_(storage=(replace(DRIVE, pcie_gen=4), DRIVE), mainboard={"m2_gens": (3, 4)}),
     ),
+    ("system drive", with_(storage=(DISK, DRIVE))),
     ("only claimed", with_(mainboard={"claimed": ("colour",)})),
     (
         "sources disagree",

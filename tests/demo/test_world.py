@@ -105,6 +105,8 @@ EXERCISED: dict[str, dict[str, tuple[str, ...]]] = {
         "memory": ("bramblebyte-burdock-16-single-ddr5", "bramblebyte-burdock-8-single-ddr5")
     },
     "drive ports": {"storage": ("stonepier-slate-960",) * 8},
+    "system drive": {"storage": ("stonepier-drum-2000",)},
+    "game drives": {"storage": ("stonepier-drum-2000",)},
     "drive places": {"storage": ("stonepier-drum-2000",), "case": ("lidd-frame-bunk",)},
     "graphics output": {"processor": ("quillon-cutter-flood-6-bare",), "graphics": ()},
     "display output": {"graphics": ("pellworth-ayre-6-plain",)},

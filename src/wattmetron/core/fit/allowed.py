@@ -16,6 +16,7 @@ from wattmetron.core.values.parts import (
     Memory,
     Part,
     Processor,
+    Storage,
 )
 from wattmetron.core.values.trust import TRUST_FLOORS, judge, trust_of
 from wattmetron.core.values.words import listed
@@ -112,6 +113,14 @@ def no_lights(own: Purchase) -> bool:
     return (
         own.brief.no_lights and isinstance(own.part, (Case, Fan, Memory)) and bool(own.part.lights)
     )
+
+
+@personal(
+    "spinning disk",
+    lambda own, money: f"{own.part.name} is a hard disk; the brief wants no spinning disk.",
+)
+def spinning_disk(own: Purchase) -> bool:
+    return own.brief.no_disks and isinstance(own.part, Storage) and own.part.kind == "hard disk"
 
 
 @personal(

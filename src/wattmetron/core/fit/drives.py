@@ -1,9 +1,10 @@
 """Drives: which slot, port and place each takes."""
 
 from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown, counted
+from wattmetron.core.fit.roles import NVME, SOLID, held_gb
 from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Mainboard
+from wattmetron.core.values.parts import STORAGE_KINDS, Mainboard
 from wattmetron.core.values.seating import (
     Seating,
     cabled,
@@ -144,6 +145,63 @@ def drive_link(look: Look) -> Speech:
                 "Games load hardly faster from a quicker link: nothing to do, but a slower drive"
                 " may be cheaper.",
                 (Figure("drive", f"PCIe {drive.pcie_gen}"), Figure("slot", f"PCIe {gen}")),
+            )
+            return
+
+
+@rule(
+    "system drive",
+    family="drives",
+    levels=("do first",),
+    reads={"storage"},
+    speaks="all drives are hard disks, so the system would stand on one",
+    silent="there is an SSD",
+)
+def system_drive(look: Look) -> Speech:
+    """A system on a spinning disk takes minutes to start and makes everything wait."""
+    drives = look.machine.storage
+    if drives and not held_gb(drives).solid_gb:
+        names = ", ".join(dict.fromkeys(drive.name for drive in drives))
+        yield Said(
+            ("storage",),
+            f"The system would stand on a spinning disk: {names}.",
+            "Add an SSD for the system; the disk can hold what is rarely used.",
+            (Figure("on SSDs", "0", "GB"),),
+            ("storage",),
+        )
+
+
+@rule(
+    "game drives",
+    family="drives",
+    levels=("do first",),
+    reads={"storage"},
+    speaks="games whose lists ask for an SSD, or an NVMe SSD, find no room on drives of that kind",
+    silent="there is room for them",
+)
+def game_drives(look: Look) -> Speech:
+    """Games that ask for solid state load from it while they run."""
+    drives = look.machine.storage
+    if not drives:
+        return
+    held = held_gb(drives)
+    for level in (NVME, SOLID):
+        kind = STORAGE_KINDS[level]
+        asking = {
+            ask.game: ask.drive_gb
+            for ask in look.wishes.asks
+            if STORAGE_KINDS.index(ask.drive) >= level
+        }
+        wanted = sum(asking.values())
+        if wanted > held[level]:
+            verbs = ("asks", "takes") if len(asking) == 1 else ("ask", "take")
+            yield Said(
+                ("storage",),
+                f"{', '.join(asking)} {verbs[0]} for an {kind} and {verbs[1]} {wanted:,.0f} GB;"
+                f" drives of that kind hold {held[level]:,.0f} GB.",
+                f"Add an {kind}, or take a larger one.",
+                (Figure("games", f"{wanted:,.0f} GB"), Figure(kind, f"{held[level]:,.0f} GB")),
+                ("storage",),
             )
             return
 

@@ -5,7 +5,7 @@ Each can be let go in the brief. What is not known does not reach a floor.
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
-from typing import Any, NamedTuple
+from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.asks import apis_of
@@ -13,6 +13,19 @@ from wattmetron.core.fit.display import drives
 from wattmetron.core.fit.finding import counted
 from wattmetron.core.fit.leads import Sockets, leads_level, sockets_of
 from wattmetron.core.fit.platform import BARELY_PERCENT, barely_w, needs_a_step
+from wattmetron.core.fit.roles import (
+    ANY,
+    NVME,
+    SOLID,
+    DriveNeed,
+    Held,
+    Room,
+    held_gb,
+    of_room,
+    served,
+    takes_system,
+)
+from wattmetron.core.fit.wishes import kind_asked
 from wattmetron.core.power.draw import Watts, draw, needed_supply_w
 from wattmetron.core.power.heat import TOO_HOT, case_heat_w
 from wattmetron.core.power.noise import cooler_dba, in_play_dba, room_for_cooler_dba
@@ -39,34 +52,6 @@ DEAR_CARD_MINOR = 400_00
 currency.
 """
 CORES_BESIDE_A_DEAR_CARD = 6
-SOME_GB = 1.0
-"""Of a drive that must be there, whatever its size."""
-
-
-class DriveNeed(NamedTuple):
-    """Storage in GB: in all, on SSDs of any kind, on NVMe SSDs."""
-
-    all_gb: float
-    solid_gb: float
-    nvme_gb: float
-
-    def less(self, had: "DriveNeed") -> "DriveNeed":
-        return DriveNeed(*(need - own for need, own in zip(self, had, strict=True)))
-
-    @property
-    def covered(self) -> bool:
-        return all(gb <= 0 for gb in self)
-
-
-def held_gb(drives: Iterable[Storage]) -> DriveNeed:
-    """What drives hold, by the kind of the drive."""
-    own = list(drives)
-    return DriveNeed(
-        *(
-            sum(drive.capacity_gb for drive in own if STORAGE_KINDS.index(drive.kind) >= slowest)
-            for slowest in range(len(STORAGE_KINDS))
-        )
-    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -74,7 +59,7 @@ class Floors:
     """What a whole machine must reach to be proposed; ``apis`` are those that its games need to
     start, ``most_dba`` the loudest that it may be in play, ``display`` the one that its outputs
     must drive, ``dear_cards`` those that want six cores beside them, ``owned`` parts that are there
-    already.
+    already, ``staying`` those that are not asked whether games start on them.
     """
 
     memory_gb: float
@@ -93,6 +78,7 @@ class Floors:
     display: Display | None
     dear_cards: frozenset[str]
     owned: frozenset[str] = frozenset()
+    staying: frozenset[str] = frozenset()
 
     def with_owned(self, parts: Iterable[str]) -> "Floors":
         """The floors where these parts are there already: what an owned part decides by itself is
@@ -198,7 +184,7 @@ class Floors:
         """The floors for what is bought beside parts that stay: what these alone decide is not
         asked of the others.
         """
-        changes: dict[str, Any] = {}
+        changes: dict[str, Any] = {"staying": frozenset(part.id for part in stays.parts())}
         if stays.memory:
             changes |= {
                 "all_channels": False,
@@ -283,39 +269,47 @@ def memory_floor_gb(catalogue: Catalogue, brief: Brief) -> float:
 
 
 def storage_floor_gb(catalogue: Catalogue, brief: Brief) -> float:
-    """Storage that the brief wants, or all its games together with a fifth kept free; what other
-    work wants on top.
-    """
-    return max(brief.storage_gb, _games_gb(catalogue, brief, 0)) + storage_more_gb(brief.work)
+    """Storage in GB that the brief wants in all, or that its roles add up to."""
+    return storage_floor(catalogue, brief).all_gb
 
 
 def storage_floor(catalogue: Catalogue, brief: Brief) -> DriveNeed:
-    """Storage in all, and so much of it on the kind that games ask for; the system is on an SSD."""
-    in_all = storage_floor_gb(catalogue, brief)
-    if not brief.solid_state:
-        return DriveNeed(in_all, 0.0, 0.0)
+    """What system, games and bulk ask of the drives: the games' published kinds and sizes with a
+    fifth kept free, what other work wants as bulk on top; kinds count only where solid state does.
+    """
+    more_gb = storage_more_gb(brief.work)
+    games = Held(*(_games_gb(catalogue, brief, slowest) for slowest in (ANY, SOLID, NVME)))
+    bulk_gb = brief.bulk_gb + more_gb
     return DriveNeed(
-        in_all, max(SOME_GB, _games_gb(catalogue, brief, 1)), _games_gb(catalogue, brief, 2)
+        system=Room(brief.system_gb, _slowest(brief, brief.system_on)),
+        games=games,
+        bulk=Room(bulk_gb, STORAGE_KINDS.index(brief.bulk_on)),
+        all_gb=max(brief.storage_gb + more_gb, brief.system_gb + games.all_gb + bulk_gb),
+        apart=brief.drives_apart,
     )
+
+
+def _slowest(brief: Brief, kind: StorageKind) -> int:
+    return STORAGE_KINDS.index(kind) if brief.solid_state else ANY
 
 
 def _games_gb(catalogue: Catalogue, brief: Brief, slowest: int) -> float:
-    """Room for the games that ask for this kind of storage or a faster one, a fifth kept free."""
-    games = {target.game_id for target in brief.targets}
+    """Room for the games that belong on this kind of storage or a faster one: by the brief all of
+    them, or as their lists name it; a fifth is kept free.
+    """
+    games = sorted({target.game_id for target in brief.targets})
+    if _slowest(brief, brief.games_on) >= slowest:
+        sizes = [catalogue.game(game).storage_gb for game in games]
+        return max(brief.games_gb, storage_needed_gb(sizes))
+    if not brief.solid_state:
+        return 0.0
     return storage_needed_gb(
         [
             catalogue.game(game).storage_gb
-            for game in sorted(games)
-            if STORAGE_KINDS.index(kind_asked(catalogue, game)) >= slowest
+            for game in games
+            if STORAGE_KINDS.index(kind_asked(catalogue.published.get(game))) >= slowest
         ]
     )
-
-
-def kind_asked(catalogue: Catalogue, game_id: str) -> StorageKind:
-    """The kind of storage that the lowest tier of a game which names one asks for."""
-    published = catalogue.published.get(game_id)
-    tiers = published.tiers if published is not None else ()
-    return next((tier.storage_kind for tier in tiers if tier.storage_kind), STORAGE_KINDS[0])
 
 
 def missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
@@ -372,35 +366,53 @@ def _amounts_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str
             "memory_gb",
             f"Memory is {kit.total_gb:g} GB; brief and games want {floors.memory_gb:g} GB.",
         )
-    if not machine.storage:
-        return
-    has, wants = held_gb(machine.storage), floors.storage
-    if has.all_gb < wants.all_gb:
+    if machine.storage:
+        yield from _roles_missed(machine.storage, floors.storage)
+
+
+def _roles_missed(drives: tuple[Storage, ...], need: DriveNeed) -> Iterator[tuple[str, str]]:
+    held = held_gb(drives)
+    if held.all_gb < need.all_gb:
         yield (
             "storage_gb",
-            f"Storage is {has.all_gb:,} GB; brief and games want {wants.all_gb:,.0f} GB with a"
-            " fifth kept free.",
+            f"Storage is {held.all_gb:,.0f} GB; system, games and bulk want {need.all_gb:,.0f} GB.",
         )
-    if not has.solid_gb < wants.solid_gb and not has.nvme_gb < wants.nvme_gb:
+        need = need._replace(all_gb=0.0)
+    if served(drives, need):
         return
-    if not has.solid_gb:
-        yield "solid_state", "There is no SSD; system and games that ask for one want it."
-        return
-    kind, own, asked = (
-        ("SSD", has.solid_gb, wants.solid_gb)
-        if has.solid_gb < wants.solid_gb
-        else ("NVMe SSD", has.nvme_gb, wants.nvme_gb)
+    on_anything = need._replace(
+        system=Room(need.system.gb), games=of_room(Room(need.games.all_gb)), bulk=Room(need.bulk.gb)
     )
-    yield (
-        "solid_state",
-        f"Games that ask for an {kind} want {asked:,.0f} GB on one; there are {own:,} GB.",
-    )
+    if served(drives, on_anything):
+        yield "solid_state", _kind_missed(drives, need)
+    elif need.apart and served(drives, need._replace(apart=False)):
+        yield "drives_apart", "System, games and bulk do not have drives of their own."
+    elif held.all_gb >= need.system.gb + need.shared.all_gb:
+        yield "system_gb", f"No drive has {need.system.gb:,.0f} GB for the system."
+
+
+def _kind_missed(drives: tuple[Storage, ...], need: DriveNeed) -> str:
+    if not any(takes_system(drive, need.system) for drive in drives):
+        kind = STORAGE_KINDS[need.system.slowest]
+        return f"The system wants {need.system.gb:,.0f} GB on {with_article(kind)}; there is none."
+    for level in (NVME, SOLID):
+        if need.games[level]:
+            kind = STORAGE_KINDS[level]
+            return (
+                f"Games that belong on {with_article(kind)} want {need.games[level]:,.0f} GB on one"
+                f" beside the rest; drives of that kind hold {held_gb(drives)[level]:,.0f} GB."
+            )
+    return f"Bulk wants {need.bulk.gb:,.0f} GB on {with_article(STORAGE_KINDS[need.bulk.slowest])}."
+
+
+def with_article(kind: StorageKind) -> str:
+    return f"{'a' if kind == 'hard disk' else 'an'} {kind}"
 
 
 def _start_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
     chip, board = machine.processor, machine.mainboard
     source = machine.graphics or (chip if machine.uses_integrated else None)
-    if source and not floors.starts_on(source):
+    if source and source.id not in floors.staying and not floors.starts_on(source):
         wanted = ", ".join(dict.fromkeys(api.text for api in floors.apis))
         yield "games_start", f"{source.name} is not known to have {wanted}, which games need."
     if chip and board and not floors.starts_with(chip.firmware_family, board):

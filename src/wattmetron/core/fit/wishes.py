@@ -7,12 +7,13 @@ from typing import NamedTuple
 from wattmetron.core.requirements.versions import Version, version_of
 from wattmetron.core.values.brief import Brief, Clocks, Display
 from wattmetron.core.values.games import Game
+from wattmetron.core.values.parts import STORAGE_KINDS, StorageKind
 from wattmetron.core.values.published import Published
 
 
 class Ask(NamedTuple):
     """What one target's game asks for: rays and upscaling as the target has them, API and system by
-    the lowest tier.
+    the lowest tier, the slowest kind of drive by its list and the room that it takes there.
     """
 
     game: str
@@ -24,6 +25,8 @@ class Ask(NamedTuple):
     second_card_gain: float = 0.0
     link_mb: float = 0.0
     fps: float = 0.0
+    drive: StorageKind = "hard disk"
+    drive_gb: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -62,6 +65,12 @@ def wishes_of(
     )
 
 
+def kind_asked(published: Published | None) -> StorageKind:
+    """The kind of storage that the lowest tier of a list which names one asks for."""
+    tiers = published.tiers if published is not None else ()
+    return next((tier.storage_kind for tier in tiers if tier.storage_kind), STORAGE_KINDS[0])
+
+
 def _asks(brief: Brief, games: Mapping[str, Game], published: Mapping[str, Published]) -> list[Ask]:
     asks = []
     for target in brief.targets:
@@ -81,6 +90,8 @@ def _asks(brief: Brief, games: Mapping[str, Game], published: Mapping[str, Publi
                 game.second_card_gain,
                 game.link_mb_used,
                 target.fps,
+                kind_asked(own),
+                game.storage_gb,
             )
         )
     return asks

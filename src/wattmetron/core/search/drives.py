@@ -2,17 +2,31 @@
 
 from collections.abc import Iterable, Iterator
 from itertools import combinations_with_replacement
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.fit.floors import DriveNeed, held_gb
+from wattmetron.core.fit.roles import (
+    NOTHING_HELD,
+    DriveNeed,
+    Held,
+    held_gb,
+    left_for_others,
+    level_of,
+    of_room,
+    served,
+    takes_system,
+    ways_apart,
+)
+from wattmetron.core.search.answer import NEVER
+from wattmetron.core.search.ladder import ints
 from wattmetron.core.search.pool import Pool
 from wattmetron.core.values.parts import Storage
 from wattmetron.core.values.seating import Stick, cabled, sticks_of
 
 Ints = NDArray[np.int64]
+Floats = NDArray[np.float64]
 
 
 class Bays(NamedTuple):
@@ -90,93 +104,220 @@ def asks_less(sort: Sort, other: Sort) -> bool:
     )
 
 
-def drive_choices(pool: Pool, floor: DriveNeed) -> list[DriveChoice]:
-    """The fixed drives with none, one or two more; one entry per sort."""
-    missing = floor.less(held_gb(pool.fixed_drives))
-    if pool.fixed_drives and missing.covered:
+def drive_choices(pool: Pool, need: DriveNeed) -> list[DriveChoice]:
+    """The fixed drives with none, one, two or three more; one entry per sort, none that costs more
+    than another which asks less.
+    """
+    if pool.fixed_drives and served(pool.fixed_drives, need):
         return [DriveChoice(sort_of(pool.fixed_drives, pool.any_slot_mm), pool.fixed_drives_cost)]
-    groups = _groups(pool)
+    groups, serves = _groups(pool), Serves(pool.fixed_drives, need)
     least: dict[Sort, int] = {}
     for count in range(1, pool.new_drives + 1):
-        for picked in combinations_with_replacement(groups.values(), count):
-            cost = _least(picked[0], picked[1] if count == 2 else None, missing)
-            if cost is not None:
+        for picked in combinations_with_replacement(groups, count):
+            held = [group.held for group in picked]
+            cost = _sums([group.cost for group in picked])[serves.where(held)].min(initial=NEVER)
+            if cost < NEVER:
                 key = sort_of(
                     (*pool.fixed_drives, *(group.example for group in picked)), pool.any_slot_mm
                 )
-                least[key] = min(cost, least.get(key, cost))
-    return [DriveChoice(key, pool.fixed_drives_cost + cost) for key, cost in least.items()]
+                least[key] = min(int(cost), least.get(key, NEVER))
+    choices = [DriveChoice(key, pool.fixed_drives_cost + cost) for key, cost in least.items()]
+    return [own for own in choices if not any(_beats(other, own) for other in choices)]
+
+
+def _beats(choice: DriveChoice, other: DriveChoice) -> bool:
+    return choice.cost < other.cost and asks_less(choice.sort, other.sort)
+
+
+class HeldBy(NamedTuple):
+    """What drives of a group hold: in all, and by kind for games and bulk, a column for each kind;
+    which of them take the system, and what they hold beside it.
+    """
+
+    all_gb: Floats
+    held: Floats
+    system: NDArray[np.bool_]
+    beside: Floats
 
 
 class DriveGroup(NamedTuple):
-    """Candidate drives that need the same, as arrays: what each holds by kind, and its cost."""
+    """Candidate drives that need the same: their places in the pool, the order of ids, what each
+    holds, and its cost.
+    """
 
     example: Storage
-    held_gb: Ints
+    places: Ints
+    held: HeldBy
     cost: Ints
 
 
-def _groups(pool: Pool) -> dict[Sort, DriveGroup]:
+def _groups(pool: Pool) -> list[DriveGroup]:
+    """Candidates by what they need; of each group those that no cheaper one outdoes."""
     members: dict[Sort, list[int]] = {}
     for i, drive in enumerate(pool.drives.parts):
         members.setdefault(sort_of([drive], pool.any_slot_mm), []).append(i)
-    return {
-        key: DriveGroup(
-            pool.drives.parts[own[0]],
-            _held(pool)[own],
-            pool.drives.cost[own],
-        )
-        for key, own in members.items()
-    }
+    return [_group(pool, _worth_having(pool, own)) for own in members.values()]
 
 
-def _held(pool: Pool) -> Ints:
-    """What each candidate holds, a column for each kind."""
-    return np.array([held_gb([drive]) for drive in pool.drives.parts], dtype=np.int64).reshape(
-        len(pool.drives), len(DriveNeed._fields)
+def _worth_having(pool: Pool, places: list[int]) -> list[int]:
+    """Drives of which none that costs less is as large and as fast."""
+    own = [
+        (int(pool.drives.cost[at]), pool.drives.parts[at].capacity_gb, level_of(drive))
+        for at in places
+        for drive in [pool.drives.parts[at]]
+    ]
+    best = [
+        (cost, gb, level)
+        for cost, gb, level in sorted(set(own))
+        if not any(c < cost and g >= gb and v >= level for c, g, v in own)
+    ]
+    keep = set(best)
+    return [at for at, figures in zip(places, own, strict=True) if figures in keep]
+
+
+def _group(pool: Pool, places: list[int]) -> DriveGroup:
+    room = pool.floors.storage.system
+    drives = [pool.drives.parts[at] for at in places]
+    held = HeldBy(
+        np.array([drive.capacity_gb for drive in drives], dtype=float),
+        np.array([held_gb([drive]) for drive in drives], dtype=float),
+        np.array([takes_system(drive, room) for drive in drives], dtype=bool),
+        np.array([left_for_others(drive, room) for drive in drives], dtype=float),
     )
+    return DriveGroup(drives[0], ints(places), held, pool.drives.cost[places])
 
 
-def _least(first: DriveGroup, second: DriveGroup | None, missing: DriveNeed) -> int | None:
-    held, cost = first.held_gb, first.cost
-    if second is not None:
-        held = held[:, None] + second.held_gb
-        cost = np.add.outer(cost, second.cost)
-    enough = (held >= missing).all(axis=-1)
-    return int(cost[enough].min()) if enough.any() else None
+class Way(NamedTuple):
+    """One way to share out the roles: the drive that takes the system among the new ones (None: a
+    fixed one), which new ones serve games and which bulk, and what these must hold then.
+    """
+
+    system: int | None
+    games: tuple[int, ...]
+    bulk: tuple[int, ...]
+    games_need: Held
+    bulk_need: Held
 
 
-def drive_sets(pool: Pool, choices: list[DriveChoice], floor: DriveNeed) -> list[DriveSet]:
+class Serves:
+    """Whether new drives serve every role together with the fixed ones, for many sets at once."""
+
+    def __init__(self, fixed: tuple[Storage, ...], need: DriveNeed) -> None:
+        self.fixed, self.need = fixed, need
+        self.missing_gb = need.all_gb - held_gb(fixed).all_gb
+
+    def where(self, held: list[HeldBy]) -> NDArray[np.bool_]:
+        """For one drive of each of these groups, an axis for each, whether they do."""
+        any_way = np.zeros([own.all_gb.size for own in held], dtype=bool)
+        for way in self._ways(len(held)):
+            any_way |= _served_by(way, held)
+        return any_way & (_sums([own.all_gb for own in held]) >= self.missing_gb)
+
+    def _ways(self, count: int) -> Iterator[Way]:
+        for system in (None, *range(count)):
+            others = tuple(at for at in range(count) if at != system)
+            for games, bulk in self._left(system is None):
+                if not self.need.apart:
+                    yield Way(system, tuple(range(count)), (), games.plus(bulk), NOTHING_HELD)
+                    continue
+                for roles in ways_apart(len(others)):
+                    own = list(zip(others, roles, strict=True))
+                    yield Way(
+                        system,
+                        tuple(at for at, role in own if role == "games"),
+                        tuple(at for at, role in own if role == "bulk"),
+                        games,
+                        bulk,
+                    )
+
+    def _left(self, system_here: bool) -> list[tuple[Held, Held]]:
+        """What games and bulk still lack beside the fixed drives, for each way that these can be
+        shared out; none where the system should stand on one of them and cannot.
+        """
+        need, fixed = self.need, self.fixed
+        places = [at for at, drive in enumerate(fixed) if takes_system(drive, need.system)]
+        found = set()
+        for system in places if system_here else (None,):
+            others = [drive for at, drive in enumerate(fixed) if at != system]
+            if need.apart:
+                found |= {
+                    self._lacking(
+                        [own for own, role in zip(others, way, strict=True) if role == "games"],
+                        [own for own, role in zip(others, way, strict=True) if role == "bulk"],
+                    )
+                    for way in ways_apart(len(others))
+                }
+                continue
+            games, bulk = self._lacking(others, [])
+            if system is not None:
+                games = games.less(left_for_others(fixed[system], need.system))
+            found.add((games, bulk))
+        return sorted(found)
+
+    def _lacking(self, games: list[Storage], bulk: list[Storage]) -> tuple[Held, Held]:
+        return (
+            self.need.games.less(held_gb(games)),
+            of_room(self.need.bulk).less(held_gb(bulk)),
+        )
+
+
+def _served_by(way: Way, held: list[HeldBy]) -> NDArray[np.bool_]:
+    """Which sets serve in this way: one drive of each group, an axis for each."""
+    shape = [own.all_gb.size for own in held]
+    goes = np.ones(shape, dtype=bool)
+    if way.system is not None:
+        goes &= _along(held[way.system].system, way.system, len(held))
+    for members, needed in ((way.games, way.games_need), (way.bulk, way.bulk_need)):
+        for level, gb in enumerate(needed):
+            total = np.zeros(shape)
+            for at in members:
+                own = held[at].beside if at == way.system else held[at].held
+                total = total + _along(own[:, level], at, len(held))
+            goes &= total >= gb
+    return goes
+
+
+def _along(column: NDArray[Any], axis: int, axes: int) -> NDArray[Any]:
+    return column.reshape([-1 if at == axis else 1 for at in range(axes)])
+
+
+def _sums(columns: list[NDArray[Any]]) -> NDArray[Any]:
+    """Sums of one entry of each column, an axis for each."""
+    total: NDArray[Any] = np.zeros((), dtype=columns[0].dtype)
+    for at, column in enumerate(columns):
+        total = total + _along(column, at, len(columns))
+    return total
+
+
+def drive_sets(pool: Pool, choices: list[DriveChoice], need: DriveNeed) -> list[DriveSet]:
     """The sets behind these ``drive_choices``: all that cost no more than their entry, in the order
     of ids.
     """
     least = {choice.sort: choice.cost for choice in choices}
-    missing = floor.less(held_gb(pool.fixed_drives))
-    if pool.fixed_drives and missing.covered:
+    if pool.fixed_drives and served(pool.fixed_drives, need):
         sort = sort_of(pool.fixed_drives, pool.any_slot_mm)
         return [DriveSet(pool.fixed_drives, sort, pool.fixed_drives_cost)]
-    sets = []
-    for picks in _reaching(pool, missing, np.array(sorted({*least.values()}), dtype=np.int64)):
+    sets = {}
+    for picks in _reaching(pool, need, ints(sorted({*least.values()}))):
         drives = pool.fixed_drives + tuple(pool.drives.parts[i] for i in picks)
         cost = pool.fixed_drives_cost + sum(int(pool.drives.cost[i]) for i in picks)
         key = sort_of(drives, pool.any_slot_mm)
         if least.get(key) == cost:
-            sets.append(DriveSet(drives, key, cost))
-    return sorted(sets, key=lambda drive_set: tuple(drive.id for drive in drive_set.drives))
+            sets[picks] = DriveSet(drives, key, cost)
+    return sorted(sets.values(), key=lambda own: tuple(drive.id for drive in own.drives))
 
 
-def _reaching(pool: Pool, missing: DriveNeed, costs: Ints) -> Iterator[tuple[int, ...]]:
-    """Indices of one or two new drives that hold enough and bring the drives to one of these
-    costs.
-    """
-    held = _held(pool)
-    cost = pool.drives.cost + pool.fixed_drives_cost
-    alone = (held >= missing).all(axis=1) & np.isin(cost, costs)
-    for i in np.flatnonzero(alone) if pool.new_drives else ():
-        yield (int(i),)
-    if pool.new_drives < 2:
-        return
-    pair_cost = np.add.outer(pool.drives.cost, cost)
-    enough = (held[:, None] + held >= missing).all(axis=2) & np.isin(pair_cost, costs)
-    for i, j in np.argwhere(np.triu(enough)):
-        yield int(i), int(j)
+def _reaching(pool: Pool, need: DriveNeed, costs: Ints) -> Iterator[tuple[int, ...]]:
+    """Places of new drives, rising, that serve and bring the drives to one of these costs."""
+    groups, serves = _groups(pool), Serves(pool.fixed_drives, need)
+    for count in range(1, pool.new_drives + 1):
+        for picked in combinations_with_replacement(groups, count):
+            cost = _sums([group.cost for group in picked]) + pool.fixed_drives_cost
+            goes = np.isin(cost, costs)
+            if goes.any():
+                goes &= serves.where([group.held for group in picked])
+            for row in np.argwhere(goes):
+                places = (
+                    int(group.places[at]) for group, at in zip(picked, row.tolist(), strict=True)
+                )
+                yield tuple(sorted(places))

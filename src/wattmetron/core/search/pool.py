@@ -47,7 +47,7 @@ OF_KITS = tuple(rule for rule in BLOCKING if rule.reads == {"memory"})
 """The rules of kits among themselves."""
 FREE_KINDS: frozenset[Kind] = frozenset(KINDS) - {"storage"}
 """Kinds of which an owned part is a candidate like those on sale."""
-NEW_DRIVES = 2
+NEW_DRIVES = 3
 """How many drives a proposal adds at most."""
 
 

@@ -12,7 +12,7 @@ from wattmetron.core.errors import BriefError
 from wattmetron.core.values.declared import Asked, Declared, Wish, declared
 from wattmetron.core.values.games import PresetName
 from wattmetron.core.values.other_work import WorkName
-from wattmetron.core.values.parts import KINDS, Kind
+from wattmetron.core.values.parts import KINDS, Kind, StorageKind
 from wattmetron.core.values.preferences import MOST_PREFERENCES, Preference
 from wattmetron.core.values.trust import TrustFloor
 
@@ -22,6 +22,7 @@ Measure = Literal["average", "low"]
 Clocks = Literal["as shipped", "tuned", "undervolted"]
 GROWING_SLOTS, GROWING_M2 = 4, 2
 MOST_PIXELS = 16_384
+DRIVES = "drives"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -304,6 +305,74 @@ class Brief:
             sense="at least",
         ),
     ] = 500.0
+    system_gb: Annotated[
+        float,
+        Asked(
+            words="room for the system",
+            text="Room for the operating system and programs on one drive, GB",
+            label="Room for the system",
+            group=DRIVES,
+            unit="GB",
+            least=0,
+            most=200_000,
+        ),
+    ] = 80.0
+    system_on: Annotated[
+        StorageKind,
+        Asked(
+            words="drive for the system",
+            text="Slowest kind of drive that the system may stand on",
+            label="System on",
+            group=DRIVES,
+        ),
+    ] = "SSD"
+    games_gb: Annotated[
+        float,
+        Asked(
+            words="room for games",
+            text="Room for games, GB; 0: what the brief's games take with a fifth kept free",
+            label="Room for games",
+            group=DRIVES,
+            unit="GB",
+            empty="0",
+            least=0,
+            most=200_000,
+        ),
+        Wish(name="room for games", without=0.0, said="{value:g}{thin}GB for games"),
+    ] = 0.0
+    games_on: Annotated[
+        StorageKind,
+        Asked(
+            words="drive for games",
+            text="Slowest kind of drive that games may stand on; their lists may ask for a faster"
+            " one",
+            label="Games on",
+            group=DRIVES,
+        ),
+    ] = "SSD"
+    bulk_gb: Annotated[
+        float,
+        Asked(
+            words="room for bulk",
+            text="Room for recordings, backups and the like, GB",
+            label="Room for recordings and the like",
+            group=DRIVES,
+            unit="GB",
+            empty="0",
+            least=0,
+            most=200_000,
+        ),
+        Wish(name="room for bulk", without=0.0, said="{value:g}{thin}GB for bulk"),
+    ] = 0.0
+    bulk_on: Annotated[
+        StorageKind,
+        Asked(
+            words="drive for bulk",
+            text="Slowest kind of drive that recordings and the like may stand on",
+            label="Recordings on",
+            group=DRIVES,
+        ),
+    ] = "hard disk"
     headroom_percent: Annotated[
         int,
         Asked(
@@ -620,6 +689,27 @@ class Brief:
             preferred="room to grow: 4 memory slots, 2 M.2 places",
             value=True,
         ),
+    ] = False
+    no_disks: Annotated[
+        bool,
+        Asked(
+            words="spinning disks",
+            text="Whether hard disks are left out",
+            label="No spinning disk",
+            group=DRIVES,
+            flag=("not wanted", "allowed"),
+        ),
+        Wish(name="no spinning disk", without=False, preferred="no spinning disk", value=True),
+    ] = False
+    drives_apart: Annotated[
+        bool,
+        Asked(
+            words="drives of their own",
+            text="Whether system, games and bulk each have drives of their own",
+            label="System, games and recordings each on a drive of their own",
+            group=DRIVES,
+        ),
+        Wish(name="drives of their own", without=False, said="a drive for each role"),
     ] = False
     solid_state: Annotated[
         bool,

@@ -22,7 +22,8 @@ class Asked:
     in the form of the brief, with what an empty entry means and, perhaps, a term with its meaning.
     ``choices`` names where the entries to choose from come from, where the type does not say it.
     ``file`` is its name in files where that differs; ``amount`` says that minor units are amounts
-    there. What is not ``searched`` changes nothing that the search looks at.
+    there. What is not ``searched`` changes nothing that the search looks at. Fields with a
+    ``group`` stand folded together in the form.
     """
 
     words: str
@@ -42,6 +43,7 @@ class Asked:
     file: str = ""
     amount: bool = False
     searched: bool = True
+    group: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -59,6 +59,7 @@ def lines_json(assessment: Assessment) -> list[dict[str, Any]]:
             "name": line.part.name if line.part else None,
             "owned": line.owned,
             "kept": line.kept,
+            "roles": list(line.roles),
             "delivered": None if line.offer is None else amount(line.offer.delivered_minor),
             "shop": None if line.offer is None else line.offer.shop,
             "seen_on": None if line.offer is None else line.offer.seen_on.isoformat(),

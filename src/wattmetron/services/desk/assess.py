@@ -7,8 +7,9 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError, UnknownPartError
 from wattmetron.core.fit.allowed import Purchase, barring
 from wattmetron.core.fit.finding import Finding
-from wattmetron.core.fit.floors import floors_of, missed
+from wattmetron.core.fit.floors import floors_of, missed, storage_floor
 from wattmetron.core.fit.remedies import Remedy, remedies
+from wattmetron.core.fit.roles import Role, roles_of
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.waste import weighed
 from wattmetron.core.fit.wishes import Wishes, wishes_of
@@ -22,7 +23,7 @@ from wattmetron.core.values.brief import Brief, Target, searched
 from wattmetron.core.values.build import Build, StandIn
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
-from wattmetron.core.values.parts import KINDS, Kind, Part
+from wattmetron.core.values.parts import KINDS, Kind, Part, Storage
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.words.figures import money
 
@@ -42,6 +43,7 @@ class CostLine:
     stale: bool
     outside: bool = False
     stand_in: StandIn | None = None
+    roles: tuple[Role, ...] = ()
 
     @property
     def cost_minor(self) -> int:
@@ -236,6 +238,8 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[CostLine]:
     book = catalogue.prices(brief.region, brief.allow_used)
     owned = list(brief.owned)
     stand_ins = {stand_in.part: stand_in for stand_in in build.stand_ins}
+    drives = [own for own in map(catalogue.parts.get, build.storage) if isinstance(own, Storage)]
+    roles = iter(roles_of(drives, storage_floor(catalogue, known_brief(catalogue, brief))) or ())
     lines = []
     for kind, part_id in build.ids():
         own = part_id in owned
@@ -255,6 +259,7 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[CostLine]:
                 stale=stale,
                 outside=kind in brief.outside,
                 stand_in=stand_ins.get(part_id),
+                roles=next(roles, ()) if isinstance(part, Storage) else (),
             )
         )
     return lines

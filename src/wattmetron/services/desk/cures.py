@@ -3,6 +3,7 @@ money.
 """
 
 from dataclasses import dataclass, replace
+from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.finding import Finding
@@ -83,10 +84,19 @@ def _fitted(catalogue: Catalogue, now: Assessment, freed: frozenset[Kind]) -> Bu
         letting_go(brief, missed),
         owned=tuple(each_part_id for each_part_id in brief.owned if each_part_id not in gone),
         targets=(),
-        storage_gb=0.0 if kept.storage else brief.storage_gb,
+        **(NO_DRIVES_ASKED if kept.storage else {}),
         memory_gb=0.0 if kept.memory else brief.memory_gb,
     )
     return cheapest_fit(catalogue, brief, kept).build
+
+
+NO_DRIVES_ASKED: dict[str, Any] = {
+    "storage_gb": 0.0,
+    "system_gb": 0.0,
+    "games_gb": 0.0,
+    "bulk_gb": 0.0,
+    "drives_apart": False,
+}
 
 
 def _narrowed(

@@ -51,7 +51,7 @@ from wattmetron.services.desk.assess import (
 NEIGHBOURS = 5
 OWN_FLOORS: dict[Kind, tuple[str, ...]] = {
     "memory": ("memory_gb", "all_channels"),
-    "storage": ("storage_gb", "solid_state"),
+    "storage": ("storage_gb", "solid_state", "system_gb", "drives_apart"),
 }
 """The brief's floors that hang on one kind alone."""
 

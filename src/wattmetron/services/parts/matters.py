@@ -2,11 +2,12 @@
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.display import display_gbits
-from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
+from wattmetron.core.fit.floors import memory_floor_gb, storage_floor
 from wattmetron.core.power.heat import case_heat_w
 from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, known_brief
+from wattmetron.services.words.drives import drives_words
 from wattmetron.services.words.figures import THIN
 
 GENERAL: dict[Kind, str] = {
@@ -147,8 +148,11 @@ def _memory(catalogue: Catalogue, now: Assessment) -> list[str]:
 
 
 def _storage(catalogue: Catalogue, now: Assessment) -> list[str]:
-    gb = storage_floor_gb(catalogue, known_brief(catalogue, now.brief))
-    return [f"Brief and games want {gb:,.0f}{THIN}GB, a fifth of it kept free."]
+    need = storage_floor(catalogue, known_brief(catalogue, now.brief))
+    return [
+        f"{need.all_gb:,.0f}{THIN}GB are wanted in all: {drives_words(now.brief)}; the games take"
+        f" {need.games.all_gb:,.0f}{THIN}GB with a fifth kept free."
+    ]
 
 
 def _cooler(_: Catalogue, now: Assessment) -> list[str]:

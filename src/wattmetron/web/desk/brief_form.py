@@ -8,13 +8,14 @@ from typing import Any
 
 from wattmetron.core.balance.granting import most_minor
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.values.brief import BRIEF, DISPLAY, SURENESS, TARGET, Brief, Target
+from wattmetron.core.values.brief import BRIEF, DISPLAY, DRIVES, SURENESS, TARGET, Brief, Target
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.parts import FURTHER_KINDS, KIND_PLURALS, KINDS, Kind
 from wattmetron.core.values.trust import TRUST_FLOORS
 from wattmetron.core.values.wishes import PREFERRED
 from wattmetron.core.values.words import listed
+from wattmetron.services.words.drives import drives_words
 from wattmetron.services.words.figures import KIND_WORDS
 from wattmetron.services.words.wishes import preference_words
 from wattmetron.web.desk.forms import GENERAL, LOWER
@@ -128,11 +129,21 @@ class TargetForm:
     game_id: str
 
 
+@dataclass(frozen=True, slots=True)
+class Folded:
+    """Entries and boxes that stand folded under one line, which says what they come to."""
+
+    said: str
+    entries: tuple[AskedEntry, ...]
+    flags: tuple[TickBox, ...]
+
+
 @dataclass(frozen=True, kw_only=True)
 class BriefForm:
     """Everything that the Brief view asks for, with the lists to choose from."""
 
     entries: tuple[AskedEntry, ...]
+    drives: Folded
     groups: tuple[Ticks, ...]
     flags: tuple[TickBox, ...]
     floors: tuple[TickBox, ...]
@@ -166,6 +177,7 @@ def brief_form(
     up_to = "" if brief.preference_minor is None else amount(brief.preference_minor)
     return BriefForm(
         entries=tuple(asked.entries()),
+        drives=asked.drives(),
         groups=tuple(asked.groups()),
         flags=tuple(asked.flags(False)),
         floors=tuple(asked.flags(True)),
@@ -212,13 +224,26 @@ class _Asking:
     def entries(self) -> Iterable[AskedEntry]:
         """In the order of their declaration, the display's after the money's."""
         for field in BRIEF:
-            if field.asked.label and not field.several and field.bare is not bool:
+            if not field.asked.group and _is_entry(field):
                 yield self._entry(field, getattr(self.brief, field.name))
             if field.name == "part_cap_minor":
                 yield self._size()
                 for shown in DISPLAY:
                     if shown.asked.label:
                         yield self._entry(shown, getattr(self.brief.display, shown.name))
+
+    def drives(self) -> Folded:
+        """What the drives are for."""
+        own = [field for field in BRIEF if field.asked.group == DRIVES]
+        return Folded(
+            drives_words(self.brief),
+            tuple(
+                self._entry(field, getattr(self.brief, field.name))
+                for field in own
+                if _is_entry(field)
+            ),
+            tuple(self._flag(field) for field in own if field.bare is bool),
+        )
 
     def _size(self) -> AskedEntry:
         display = self.brief.display
@@ -299,11 +324,13 @@ class _Asking:
     def flags(self, usual: bool) -> Iterable[TickBox]:
         """Boxes that are usually ticked, the floors of every proposal, or those that are not."""
         for field in GENERAL:
-            if field.bare is bool and field.default is usual:
-                id_ = "f-" + field.name.replace("_", "-")
-                term = field.name if field.asked.meaning else ""
-                ticked = getattr(self.brief, field.name)
-                yield self._tick(id_, field.name, field.asked.label, ticked, term)
+            if field.bare is bool and field.default is usual and not field.asked.group:
+                yield self._flag(field)
+
+    def _flag(self, field: Declared) -> TickBox:
+        id_ = "f-" + field.name.replace("_", "-")
+        term = field.name if field.asked.meaning else ""
+        return self._tick(id_, field.name, field.asked.label, getattr(self.brief, field.name), term)
 
     def _tick(self, id_: str, name: str, label: str, actual: bool, term: str = "") -> TickBox:
         return TickBox(
@@ -313,6 +340,10 @@ class _Asking:
             term=term,
             ticked=_ticked(self.drafts, GENERAL_SCOPE, name, actual),
         )
+
+
+def _is_entry(field: Declared) -> bool:
+    return bool(field.asked.label) and not field.several and field.bare is not bool
 
 
 def _ticked(drafts: Drafts, scope: str, name: str, actual: bool) -> bool:

@@ -7,6 +7,7 @@ from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, PROPOSED_KINDS, K
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, CostLine, Remaining
 from wattmetron.services.desk.swaps import traits
+from wattmetron.services.words.drives import role_words
 from wattmetron.services.words.figures import KIND_WORDS, money
 from wattmetron.web.shell.address import DeskQuery
 
@@ -137,7 +138,7 @@ def _row(
         meta = f"{line.offer.shop}, {_day(line.offer.seen_on)}{used}{stale}{outside}"
     name = line.part.name if line.part else f"{line.part_id} (no longer in the catalogue)"
     if line.part:
-        meta = f"{traits(line.part)[0]} · {meta}"
+        meta = " · ".join(filter(None, [traits(line.part)[0], role_words(line.roles), meta]))
     if line.stand_in:
         back = (
             f", then perhaps {money(line.stand_in.resale_minor, now.currency)} back"
