@@ -8,7 +8,14 @@ import numpy as np
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.brief import Brief, Display, Target
-from wattmetron.core.values.further_parts import Fan, OpticalDrive, WirelessAdapter
+from wattmetron.core.values.further_parts import (
+    Fan,
+    InputDevice,
+    OperatingSystem,
+    OpticalDrive,
+    Screen,
+    WirelessAdapter,
+)
 from wattmetron.core.values.games import Game, Preset, VideoMemoryNeed
 from wattmetron.core.values.offers import Offer, Region
 from wattmetron.core.values.parts import (
@@ -491,6 +498,74 @@ class World:
             (("wireless", radio.id), ("wireless", radio.id), ("optical", discs.id)),
         )
         return replace(catalogue, parts=parts).kept_by(Keeper()), added
+
+    def besides(self, catalogue: Catalogue, brief: Brief) -> tuple[Catalogue, Brief]:
+        """The catalogue with ways to wireless, systems, displays, inputs and drives for discs, some
+        on sale, and a brief that wants some of it; boards with and without wireless.
+        """
+        wide, fast = self.pick((1920, 60.0), (2560, 144.0)), self.pick(75.0, 165.0)
+        common = {"maker": "Dunmarrow"}
+        new = (
+            WirelessAdapter(
+                id="wireless-1", model="card", standard="Wi-Fi 6", via="PCIe x1", **common
+            ),
+            WirelessAdapter(id="wireless-2", model="dongle", standard="Wi-Fi", via="USB", **common),
+            WirelessAdapter(id="wireless-3", model="chip", standard="Wi-Fi 6", via="M.2", **common),
+            OpticalDrive(id="optical-1", model="inside", via="SATA", **common),
+            OpticalDrive(id="optical-2", model="outside", via="USB", **common),
+            OperatingSystem(
+                id="system-1", model="new", family="Tidewater 11", designs=("reef",), **common
+            ),
+            OperatingSystem(id="system-2", model="old", family="Tidewater 10", **common),
+            self._screen("display-1", wide[0], wide[1], ("HDMI 2.0",)),
+            self._screen("display-2", 1920, fast, ("DisplayPort 1.4", "HDMI 1.4")),
+            InputDevice(id="input-1", model="set", what="keyboard and mouse", **common),
+            InputDevice(id="input-2", model="keys", what="keyboard", **common),
+            InputDevice(id="input-3", model="pointer", what="mouse", **common),
+        )
+        on_sale = tuple(
+            Offer(
+                part_id=part.id,
+                shop="Quayside Parts",
+                region="town",
+                currency="EUR",
+                price_minor=100 * int(self.rng.integers(5, 60)),
+                shipping_minor=0,
+                in_stock=True,
+                condition="new",
+                seen_on=DAY,
+            )
+            for part in new
+            if self.rng.random() < 0.85
+        )
+        parts = {
+            **{
+                part_id: replace(part, wireless=self.pick("", "", "Wi-Fi 6"))
+                if isinstance(part, Mainboard)
+                else part
+                for part_id, part in catalogue.parts.items()
+            },
+            **{part.id: part for part in new},
+        }
+        wanted = tuple(
+            kind for kind in ("system", "display", "input", "optical") if self.rng.random() < 0.35
+        )
+        brief = replace(brief, wireless=bool(self.pick(True, True, False)), buys=wanted)
+        more = replace(catalogue, parts=parts, offers=(*catalogue.offers, *on_sale))
+        return more.kept_by(Keeper()), brief
+
+    @staticmethod
+    def _screen(part_id: str, width: int, hz: float, inputs: tuple[str, ...]) -> Screen:
+        height = width * 9 // 16
+        return Screen(
+            id=part_id,
+            maker="Saltgrove",
+            model=part_id,
+            width_px=width,
+            height_px=height,
+            refresh_hz=hz,
+            inputs=inputs,
+        )
 
     def _further(self, part: Part, n: int) -> Part:
         match part:

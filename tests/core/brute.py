@@ -28,6 +28,12 @@ class Tried:
     gain: int
     ids: tuple
 
+    @property
+    def order(self) -> tuple:
+        """In which order equal ones are gone through."""
+        adapters, discs, _ = self.ids[9]
+        return (self.ids[:4], adapters, self.ids[4], discs, self.ids[5:9])
+
 
 def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> list[Tried]:  # noqa: B008
     """All complete fitting builds with cost, weight met and U."""
@@ -61,9 +67,9 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
 
     others = tuple(catalogue.part(part_id) for kind, part_id in kept.added if kind != "fan")
 
-    def at(*parts):
+    def at(*parts, added=()):
         own = dict(zip(KINDS, parts, strict=False))
-        return run_at(Machine(**own, added=others), brief.clocks)
+        return run_at(Machine(**own, added=(*others, *added)), brief.clocks)
 
     nothing = [(None, 0)]
     counted = [target for target in brief.targets if target.weight]
@@ -77,6 +83,7 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     if "memory" in fixed:
         memory_gb = min(memory_gb, fixed["memory"][0][0].total_gb)
     asked = Asked(catalogue, brief, fixed)
+    further = Others(catalogue, brief, others, shelf)
     own = fixed.get("storage", [])
     new = [()] + [
         combination
@@ -96,6 +103,7 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     there = sum(catalogue.part(part_id).pack for part_id in kept.of("fan"))
     cards = shelf("graphics") if "graphics" in fixed else shelf("graphics") + nothing
     coolers = shelf("cooler") if "cooler" in fixed else shelf("cooler") + nothing
+    supplies, cases = shelf("supply"), shelf("case")
     found = []
     for chip, chip_cost in shelf("processor"):
         for card, card_cost in cards:
@@ -119,34 +127,159 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
                     if _judged(catalogue, brief, half) is None:
                         continue
                     so_far = chip_cost + card_cost + board_cost + kit_cost
-                    shells = _shells(
-                        brief, half, drive_sets, coolers, shelf("supply"), shelf("case")
-                    )
-                    for drives, cooler, supply, case, cost in shells:
-                        if not asked.cools(chip, cooler) or not asked.quiet(chip, card, cooler):
+                    for added, ids, price in further.ways(chip, card, board):
+                        whole = at(chip, card, board, kit, added=added)
+                        if _clash(whole):
                             continue
-                        whole = replace(half, storage=tuple(drive for drive, _ in drives))
-                        if not asked.led(replace(whole, supply=supply)):
-                            continue
-                        if whole.storage not in judged:
-                            judged[whole.storage] = _judged(catalogue, brief, whole)
-                        packs = asked.fans(whole, supply, case, fans, there)
-                        if packs is None:
-                            continue
-                        ids = (
-                            chip.id,
-                            card.id if card else "",
-                            board.id,
-                            kit.id,
-                            tuple(d.id for d, _ in drives),
-                            cooler.id if cooler else "",
-                            supply.id,
-                            case.id,
-                            packs[1],
+                        found += _ended(
+                            catalogue,
+                            brief,
+                            asked,
+                            whole,
+                            (so_far + price, ids),
+                            _shells(brief, whole, drive_sets, coolers, supplies, cases),
+                            (fans, there),
+                            judged,
                         )
-                        met, gain = judged[whole.storage]
-                        found.append(Tried(so_far + cost + packs[0], met, gain, ids))
     return found
+
+
+def _ended(catalogue, brief, asked, half, so_far, shells, fans, judged):
+    """Whole builds around processor, card, board and memory with what comes with them."""
+    chip, card, found = half.processor, half.graphics, []
+    for drives, cooler, supply, case, cost in shells:
+        if not asked.cools(chip, cooler) or not asked.quiet(chip, card, cooler):
+            continue
+        whole = replace(half, storage=tuple(drive for drive, _ in drives))
+        if not asked.led(replace(whole, supply=supply)):
+            continue
+        if whole.storage not in judged:
+            judged[whole.storage] = _judged(catalogue, brief, whole)
+        packs = asked.fans(whole, supply, case, *fans)
+        if packs is None:
+            continue
+        ids = (
+            chip.id,
+            card.id if card else "",
+            half.mainboard.id,
+            half.memory.id,
+            tuple(d.id for d, _ in drives),
+            cooler.id if cooler else "",
+            supply.id,
+            case.id,
+            packs[1],
+            so_far[1],
+        )
+        met, gain = judged[whole.storage]
+        found.append(Tried(so_far[0] + cost + packs[0], met, gain, ids))
+    return found
+
+
+class Others:
+    """Every way to what a brief wants besides the eight kinds."""
+
+    def __init__(self, catalogue, brief, stays, shelf):
+        self.brief, self.catalogue, self.stays = brief, catalogue, stays
+        there = {kind_of(part) for part in stays}
+        self.wireless = brief.wireless and "wireless" not in there
+        self.wanted = [kind for kind in brief.buys if kind not in there]
+        book = catalogue.prices(brief.region, brief.allow_used)
+        self.on_sale = {}
+        for kind in ("wireless", "optical", "system", "display", "input"):
+            own = [
+                (part, cost)
+                for part in catalogue.by_kind[kind]
+                if (cost := book.delivered(part.id)) is not None
+                and part.id not in brief.owned
+                and may_be_bought(brief, part, cost, stays)
+            ]
+            own += [
+                (catalogue.part(part_id), 0)
+                for part_id in brief.owned
+                if kind_of(catalogue.part(part_id)) == kind
+            ]
+            self.on_sale[kind] = sorted(own, key=lambda row: (row[1], row[0].id))
+
+    def ways(self, chip, card, board):
+        """(parts, ids, cost) of every way, the cheapest system, display and input only."""
+        singles = [self._system(chip), self._screen(card or board), self._inputs()]
+        if None in singles:
+            return
+        radios = [()]
+        if self.wireless and not board.wireless:
+            known = {"USB", "PCIe x1"} if board.short_slots is not None else {"USB"}
+            radios = [(own,) for own in self.on_sale["wireless"] if own[0].via in known]
+        discs = [()]
+        if "optical" in self.wanted:
+            discs = [(own,) for own in self.on_sale["optical"]]
+        rest = [own for single in singles for own in single]
+        for radio in radios:
+            for disc in discs:
+                rows = (*radio, *disc, *rest)
+                ids = tuple(
+                    tuple(
+                        part.id
+                        for kind in kinds
+                        for part in (*self.stays, *(part for part, _ in rows))
+                        if kind_of(part) == kind
+                    )
+                    for kinds in (("wireless",), ("optical",), ("system", "display", "input"))
+                )
+                cost = sum(0 if kind_of(p) in self.brief.outside else cost for p, cost in rows)
+                yield tuple(part for part, _ in rows), ids, cost
+
+    def _system(self, chip):
+        if "system" not in self.wanted:
+            return ()
+        lists = [self.catalogue.published.get(target.game_id) for target in self.brief.targets]
+        named = [self.brief.system, *(own.tiers[0].system for own in lists if own)]
+        least = max([int(text.split()[1]) for text in named if text], default=0)
+        able = [
+            own
+            for own in self.on_sale["system"]
+            if chip.design in (own[0].designs or (chip.design,))
+            and int(own[0].family.split()[1]) >= least
+        ]
+        return able[:1] or None
+
+    def _screen(self, source):
+        if "display" not in self.wanted:
+            return ()
+        rates = {"HDMI 1.4": 8.16, "HDMI 2.0": 14.4, "DisplayPort 1.4": 25.92, "HDMI 2.1": 42.6}
+        asked = self.brief.display
+        able = []
+        for screen, cost in self.on_sale["display"]:
+            lines = screen.height_px / (1 / screen.refresh_hz - 460e-6)
+            needed = 24 * (screen.width_px + 80) * lines / 1e9
+            if (
+                (screen.width_px, screen.height_px) == (asked.width_px, asked.height_px)
+                and screen.refresh_hz >= asked.refresh_hz
+                and any(
+                    output.split()[0] == plug.split()[0]
+                    and min(rates.get(output, 999), rates[plug]) >= needed
+                    for output in source.outputs
+                    for plug in screen.inputs
+                )
+            ):
+                able.append((screen, cost))
+        return able[:1] or None
+
+    def _inputs(self):
+        if "input" not in self.wanted:
+            return ()
+        of = {
+            what: [row for row in self.on_sale["input"] if row[0].what == what][:1]
+            for what in ("keyboard and mouse", "keyboard", "mouse")
+        }
+        ways = [of["keyboard and mouse"]] if of["keyboard and mouse"] else []
+        if of["keyboard"] and of["mouse"]:
+            ways.append([*of["keyboard"], *of["mouse"]])
+        free = "input" in self.brief.outside
+        return min(
+            ways,
+            key=lambda way: (0 if free else sum(c for _, c in way), [p.id for p, _ in way]),
+            default=None,
+        )
 
 
 def _priced_fans(catalogue, book):
@@ -377,7 +510,6 @@ def may_be_bought(brief, part, cost, stays):
             and brief.room_to_grow
             and not (part.memory_slots > 3 and part.m2_slots > 1)
         )
-        and not (kind == "mainboard" and brief.wireless and not part.wireless)
         and not (kind in ("memory", "case") and brief.no_lights and part.lights)
         and not (
             kind == "processor"
@@ -477,4 +609,4 @@ def answer(found: list[Tried], aim: str, weight: int, budget: int, band: int) ->
             met = max(item.met for item in able)
             gain = max(item.gain for item in able if item.met == met)
             able = [item for item in able if item.met == met and item.gain >= gain - band]
-    return min(able, key=lambda item: (item.cost, -item.gain, item.ids)) if able else None
+    return min(able, key=lambda item: (item.cost, -item.gain, item.order)) if able else None

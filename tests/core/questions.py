@@ -13,6 +13,7 @@ DRAWS = 8
 
 
 def ids_of(build: Build) -> tuple:
+    others = (*build.of("system"), *build.of("display"), *build.of("input"))
     return (
         build.processor,
         build.graphics or "",
@@ -23,6 +24,7 @@ def ids_of(build: Build) -> tuple:
         build.supply,
         build.case,
         build.of("fan"),
+        (build.of("wireless"), build.of("optical"), others),
     )
 
 
@@ -58,6 +60,8 @@ def drawn(seed: int, again: int):
         catalogue, brief = world.further(catalogue, brief)
     if seed % 3 == 0:
         brief = world.roles(brief)
+    if seed % 5 in (2, 3):
+        catalogue, brief = world.besides(catalogue, brief)
     if seed % 7 == 3:
         brief = replace(brief, noise_limit_dba=(36.0, 38.0, 40.0)[seed % 3])
     ids = sorted(catalogue.parts)

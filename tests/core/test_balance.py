@@ -26,7 +26,7 @@ from wattmetron.core.search.proposal import BAND, cheapest_fit, propose
 from wattmetron.core.search.scene import scenes_for
 from wattmetron.core.search.settle import settle
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import KINDS, PROPOSED_KINDS
+from wattmetron.core.values.parts import ALL_KINDS, KINDS
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.wishes import insisting, wishes_held, without
 from wattmetron.core.workloads.fit import fitted_game
@@ -51,7 +51,9 @@ def build_of(ids: tuple) -> Build:
         cooler=ids[5] or None,
         supply=ids[6],
         case=ids[7],
-        added=tuple(("fan", fan) for fan in ids[8]),
+        added=tuple(
+            (part_id.split("-")[0], part_id) for own in (ids[8], *ids[9]) for part_id in own
+        ),
     )
 
 
@@ -319,9 +321,7 @@ def test_the_split_of_the_money(first):
         if chosen.build is None or brief.owned or not kept.empty or brief.clocks != "as shipped":
             continue
         build, book = chosen.build, catalogue.prices(brief.region, False)
-        costs = {
-            kind: sum(book.delivered(item) for item in build.of(kind)) for kind in PROPOSED_KINDS
-        }
+        costs = {kind: sum(book.delivered(item) for item in build.of(kind)) for kind in ALL_KINDS}
         got = split(catalogue, brief, build, costs)
         memory = catalogue.machine(build).memory
         held = Build(storage=build.storage)
@@ -408,7 +408,7 @@ def test_money_that_buys_no_frames(first):
                 len(changed) == 1
                 and item.cost < whole.cost
                 and item.ids[place[changed[0]]]
-                and item.ids[8] == whole.ids[8]
+                and item.ids[8:] == whole.ids[8:]
                 and adds_nothing(catalogue, brief, build, build_of(item.ids))
                 and len(item.ids[4]) == len(whole.ids[4]) == 1
             ):

@@ -31,7 +31,7 @@ def options(rows: list[tuple[int, int]]) -> Options:
     }
     rest = {
         name: np.zeros(cost.size, dtype=np.int64)
-        for name in ("form", "leads", "memory_level", "bays", "rest_w", "power_level")
+        for name in ("form", "leads", "memory_level", "bays", "cards", "rest_w", "power_level")
     }
     return Options(cost=cost, frames=frames, **brought, **rest) if rows else NO_OPTIONS
 

@@ -65,10 +65,10 @@ def test_another_purse_and_owned_ones_cost_nothing_but_are_there():
 
 def test_a_proposal_keeps_them_and_has_so_much_less_to_spend():
     """The same as the bare question with a budget that is lower by their price."""
-    kept = kept_parts(FULL)
+    kept = kept_parts(WORLD, BRIEF, FULL)
     assert kept.of("fan") == () and not any(kept.of(kind) for kind in KINDS)
     assert kept.of("system") == FULL.of("system") and kept.of("display") == FULL.of("display")
-    held = kept_parts(FULL.keeping("coldreach-sail-120", True))
+    held = kept_parts(WORLD, BRIEF, FULL.keeping("coldreach-sail-120", True))
     assert held.added == FULL.added
     found = propose(WORLD, BRIEF, kept=kept)
     lower = replace(

@@ -14,14 +14,7 @@ from wattmetron.services.advice.years import FREED, asking_more, years_kept
 from wattmetron.services.desk.assess import assess
 from wattmetron.study.keeper import Keeper
 
-QUESTIONS = (
-    (30, 60.0),
-    (90, 25.0),
-    (97, 25.0),
-    (129, 25.0),
-    (138, 25.0),
-    (147, 25.0),
-)
+QUESTIONS = ((9, 25.0), (30, 60.0), (97, 25.0), (111, 60.0), (130, 25.0), (191, 60.0), (195, 60.0))
 """Seeds and growths, most of them with a step that does."""
 
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 from wattmetron.core.values.brief import GROWING_M2, GROWING_SLOTS, Brief
-from wattmetron.core.values.further_parts import Fan, WirelessAdapter
+from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.other_work import all_core_floor
 from wattmetron.core.values.parts import (
@@ -159,23 +159,6 @@ def size(own: Purchase) -> bool:
 
 def _volume_l(part: Part) -> float:
     return part.volume_l if isinstance(part, Case) else 0.0
-
-
-@personal(
-    "wireless",
-    lambda own, money: (
-        f"The brief wants wireless and {own.part.name} has none: take another mainboard or add an"
-        " adapter."
-    ),
-)
-def wireless(own: Purchase) -> bool:
-    """An adapter that stays does what the mainboard would."""
-    return (
-        own.brief.wireless
-        and isinstance(own.part, Mainboard)
-        and not own.part.wireless
-        and not any(isinstance(part, WirelessAdapter) for part in own.stays)
-    )
 
 
 def _room(part: Part) -> tuple[int, int]:

@@ -153,17 +153,12 @@ def display_plug(look: Look) -> Speech:
     for screen in dict.fromkeys(look.machine.of("display")):
         if not isinstance(screen, Screen) or not screen.inputs:
             continue
-        links = [
-            (output, plug)
-            for output in source.outputs
-            for plug in screen.inputs
-            if _plug(output) == _plug(plug)
-        ]
+        rates = cable_rates(source.outputs, screen, card is not None and card.compression)
         told = (
             Figure(source.name, ", ".join(source.outputs)),
             Figure(screen.name, ", ".join(screen.inputs)),
         )
-        if not links:
+        if not rates:
             yield Said(
                 kinds,
                 f"{source.name} and {screen.name} have no plug in common.",
@@ -172,23 +167,40 @@ def display_plug(look: Look) -> Speech:
                 ("display",),
             )
             continue
-        packed = screen.compression and card is not None and card.compression
-        rates = [_carries(output, plug, packed) for output, plug in links]
-        shown = Display(
-            width_px=screen.width_px, height_px=screen.height_px, refresh_hz=screen.refresh_hz
-        )
-        needed = display_gbits(shown)
-        if max(rates) < needed:
-            output, plug = links[rates.index(max(rates))]
-            most_hz = int(screen.refresh_hz * max(rates) / needed)
+        needed = pixels_gbits(screen)
+        best, output, plug = max(rates, key=lambda rate: rate[0])
+        if best < needed:
+            most_hz = int(screen.refresh_hz * best / needed)
             yield Said(
                 kinds,
                 f"{screen.name} at {screen.refresh_hz:g} Hz wants {needed:.1f} Gbit/s; {output} of"
-                f" {source.name} into its {plug} carries {max(rates):g}: about {most_hz} Hz.",
+                f" {source.name} into its {plug} carries {best:g}: about {most_hz} Hz.",
                 "Take a card with a faster output, or run the display slower.",
                 told,
                 level="wastes",
             )
+
+
+def cable_rates(
+    outputs: tuple[str, ...], screen: Screen, compresses: bool
+) -> list[tuple[float, str, str]]:
+    """For each output and input with a plug in common what a cable carries in Gbit/s of plain
+    pixels.
+    """
+    packed = screen.compression and compresses
+    return [
+        (_carries(output, plug, packed), output, plug)
+        for output in outputs
+        for plug in screen.inputs
+        if _plug(output) == _plug(plug)
+    ]
+
+
+def pixels_gbits(screen: Screen) -> float:
+    """What a display wants at its full refresh, in Gbit/s."""
+    return display_gbits(
+        Display(width_px=screen.width_px, height_px=screen.height_px, refresh_hz=screen.refresh_hz)
+    )
 
 
 def _plug(text: str) -> str:

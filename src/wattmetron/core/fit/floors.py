@@ -9,6 +9,7 @@ from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.asks import apis_of
+from wattmetron.core.fit.besides import Besides, besides_missed
 from wattmetron.core.fit.display import drives
 from wattmetron.core.fit.finding import counted
 from wattmetron.core.fit.leads import Sockets, leads_level, sockets_of
@@ -45,6 +46,8 @@ from wattmetron.core.values.parts import (
     Storage,
     StorageKind,
 )
+from wattmetron.core.values.published import Published
+from wattmetron.core.values.words import with_article
 
 LOUDEST_DBA = 200.0
 DEAR_CARD_MINOR = 400_00
@@ -59,7 +62,8 @@ class Floors:
     """What a whole machine must reach to be proposed; ``apis`` are those that its games need to
     start, ``most_dba`` the loudest that it may be in play, ``display`` the one that its outputs
     must drive, ``dear_cards`` those that want six cores beside them, ``owned`` parts that are there
-    already, ``staying`` those that are not asked whether games start on them.
+    already, ``staying`` those that are not asked whether games start on them, ``besides`` what is
+    wanted besides the eight kinds.
     """
 
     memory_gb: float
@@ -79,6 +83,7 @@ class Floors:
     dear_cards: frozenset[str]
     owned: frozenset[str] = frozenset()
     staying: frozenset[str] = frozenset()
+    besides: Besides
 
     def with_owned(self, parts: Iterable[str]) -> "Floors":
         """The floors where these parts are there already: what an owned part decides by itself is
@@ -233,7 +238,29 @@ def floors_of(catalogue: Catalogue, brief: Brief) -> Floors:
         delivered=brief.reserve_percent > 0,
         display=brief.display if brief.display_driven else None,
         dear_cards=_dear_cards(catalogue, brief) if brief.enough_threads else frozenset(),
+        besides=besides_of(catalogue, brief),
     )
+
+
+def besides_of(catalogue: Catalogue, brief: Brief) -> Besides:
+    """What the brief wants besides the eight kinds; the system is the named one, and what its games
+    name as the least.
+    """
+    named = [brief.system, *(own.tiers[0].system for own in _lists(catalogue, brief))]
+    return Besides(
+        wireless=brief.wireless,
+        kinds=frozenset(brief.buys),
+        systems=tuple(version_of(system) for system in dict.fromkeys(named) if system),
+        display=brief.display,
+    )
+
+
+def _lists(catalogue: Catalogue, brief: Brief) -> Iterator[Published]:
+    """The lists with tiers of the brief's games."""
+    for game_id in dict.fromkeys(target.game_id for target in brief.targets):
+        published = catalogue.published.get(game_id)
+        if published is not None and published.tiers:
+            yield published
 
 
 def _dear_cards(catalogue: Catalogue, brief: Brief) -> frozenset[str]:
@@ -254,9 +281,8 @@ def _threads(catalogue: Catalogue, brief: Brief) -> int:
 
 def _apis(catalogue: Catalogue, brief: Brief) -> Iterator[Version]:
     """The API that the lowest tier of each game names."""
-    for game_id in dict.fromkeys(target.game_id for target in brief.targets):
-        published = catalogue.published.get(game_id)
-        if published is not None and published.tiers and published.tiers[0].api:
+    for published in _lists(catalogue, brief):
+        if published.tiers[0].api:
             yield version_of(published.tiers[0].api)
 
 
@@ -317,6 +343,7 @@ def missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
     sentence.
     """
     yield from _amounts_missed(machine, floors)
+    yield from besides_missed(machine, floors.besides)
     yield from _start_missed(machine, floors)
     yield from _cooling_missed(machine, floors)
     chip, kit, supply = machine.processor, machine.memory, machine.supply
@@ -403,10 +430,6 @@ def _kind_missed(drives: tuple[Storage, ...], need: DriveNeed) -> str:
                 f" beside the rest; drives of that kind hold {held_gb(drives)[level]:,.0f} GB."
             )
     return f"Bulk wants {need.bulk.gb:,.0f} GB on {with_article(STORAGE_KINDS[need.bulk.slowest])}."
-
-
-def with_article(kind: StorageKind) -> str:
-    return f"{'a' if kind == 'hard disk' else 'an'} {kind}"
 
 
 def _start_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:

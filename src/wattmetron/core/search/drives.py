@@ -20,9 +20,10 @@ from wattmetron.core.fit.roles import (
     ways_apart,
 )
 from wattmetron.core.search.answer import NEVER
+from wattmetron.core.search.further import Disc
 from wattmetron.core.search.ladder import ints
 from wattmetron.core.search.pool import Pool
-from wattmetron.core.values.parts import Storage
+from wattmetron.core.values.parts import Kind, Storage
 from wattmetron.core.values.seating import Stick, cabled, sticks_of
 
 Ints = NDArray[np.int64]
@@ -30,10 +31,11 @@ Floats = NDArray[np.float64]
 
 
 class Bays(NamedTuple):
-    """Drives that need a place in the case, by size."""
+    """Drives that need a place in the case, by size; those for discs need a bay of their own."""
 
     small: int
     large: int
+    discs: int = 0
 
 
 class Sort(NamedTuple):
@@ -65,11 +67,14 @@ class DriveChoice(NamedTuple):
 
 
 class DriveSet(NamedTuple):
-    """Drives with what they need and what they cost, in minor units."""
+    """Drives with what they need and what they cost, in minor units, and a drive for discs that
+    comes with them.
+    """
 
     drives: tuple[Storage, ...]
     sort: Sort
     cost: int
+    disc: tuple[tuple[Kind, str], ...] = ()
 
 
 def sort_of(drives: Iterable[Storage], any_slot_mm: int) -> Sort:
@@ -96,6 +101,7 @@ def asks_less(sort: Sort, other: Sort) -> bool:
         and sort.cabled <= other.cabled
         and sort.bays.large <= other.bays.large
         and sort.bays.small <= other.bays.small
+        and sort.bays.discs <= other.bays.discs
         and len(sort.sticks) <= len(other.sticks)
         and all(
             own.sata <= stick.sata and (own.length_mm or 0) <= (stick.length_mm or 0)
@@ -109,7 +115,8 @@ def drive_choices(pool: Pool, need: DriveNeed) -> list[DriveChoice]:
     than another which asks less.
     """
     if pool.fixed_drives and served(pool.fixed_drives, need):
-        return [DriveChoice(sort_of(pool.fixed_drives, pool.any_slot_mm), pool.fixed_drives_cost)]
+        sort = sort_of(pool.fixed_drives, pool.any_slot_mm)
+        return _with_discs(pool, [DriveChoice(sort, pool.fixed_drives_cost)])
     groups, serves = _groups(pool), Serves(pool.fixed_drives, need)
     least: dict[Sort, int] = {}
     for count in range(1, pool.new_drives + 1):
@@ -121,8 +128,25 @@ def drive_choices(pool: Pool, need: DriveNeed) -> list[DriveChoice]:
                     (*pool.fixed_drives, *(group.example for group in picked)), pool.any_slot_mm
                 )
                 least[key] = min(int(cost), least.get(key, NEVER))
-    choices = [DriveChoice(key, pool.fixed_drives_cost + cost) for key, cost in least.items()]
-    return [own for own in choices if not any(_beats(other, own) for other in choices)]
+    return _with_discs(
+        pool, [DriveChoice(key, pool.fixed_drives_cost + cost) for key, cost in least.items()]
+    )
+
+
+def _with_discs(pool: Pool, choices: list[DriveChoice]) -> list[DriveChoice]:
+    """The choices with each way to a drive for discs, without those that cost more than another
+    which asks less.
+    """
+    ways = [
+        DriveChoice(_with_disc(sort, disc), cost + disc.brought.cost)
+        for sort, cost in choices
+        for disc in pool.discs
+    ]
+    return [own for own in ways if not any(_beats(other, own) for other in ways)]
+
+
+def _with_disc(sort: Sort, disc: Disc) -> Sort:
+    return sort._replace(bays=sort.bays._replace(discs=disc.bays))
 
 
 def _beats(choice: DriveChoice, other: DriveChoice) -> bool:
@@ -295,21 +319,27 @@ def drive_sets(pool: Pool, choices: list[DriveChoice], need: DriveNeed) -> list[
     """
     least = {choice.sort: choice.cost for choice in choices}
     if pool.fixed_drives and served(pool.fixed_drives, need):
-        sort = sort_of(pool.fixed_drives, pool.any_slot_mm)
-        return [DriveSet(pool.fixed_drives, sort, pool.fixed_drives_cost)]
-    sets = {}
-    for picks in _reaching(pool, need, ints(sorted({*least.values()}))):
-        drives = pool.fixed_drives + tuple(pool.drives.parts[i] for i in picks)
-        cost = pool.fixed_drives_cost + sum(int(pool.drives.cost[i]) for i in picks)
-        key = sort_of(drives, pool.any_slot_mm)
-        if least.get(key) == cost:
-            sets[picks] = DriveSet(drives, key, cost)
-    return sorted(sets.values(), key=lambda own: tuple(drive.id for drive in own.drives))
+        costs = {pool.fixed_drives: pool.fixed_drives_cost}
+    else:
+        costs = _reaching(pool, need, ints(sorted({*least.values()})))
+    sets = [
+        DriveSet(drives, sort, cost, disc.brought.parts)
+        for drives in costs
+        for disc in pool.discs
+        for sort in [_with_disc(sort_of(drives, pool.any_slot_mm), disc)]
+        for cost in [costs[drives] + disc.brought.cost]
+        if least.get(sort) == cost
+    ]
+    return sorted(sets, key=lambda own: (tuple(drive.id for drive in own.drives), own.disc))
 
 
-def _reaching(pool: Pool, need: DriveNeed, costs: Ints) -> Iterator[tuple[int, ...]]:
-    """Places of new drives, rising, that serve and bring the drives to one of these costs."""
+def _reaching(pool: Pool, need: DriveNeed, costs: Ints) -> dict[tuple[Storage, ...], int]:
+    """Sets of drives that serve with new ones and, with some way to a drive for discs, cost one of
+    these; with their own cost.
+    """
     groups, serves = _groups(pool), Serves(pool.fixed_drives, need)
+    costs = (costs[:, None] - ints(disc.brought.cost for disc in pool.discs)).ravel()
+    found = {}
     for count in range(1, pool.new_drives + 1):
         for picked in combinations_with_replacement(groups, count):
             cost = _sums([group.cost for group in picked]) + pool.fixed_drives_cost
@@ -317,7 +347,8 @@ def _reaching(pool: Pool, need: DriveNeed, costs: Ints) -> Iterator[tuple[int, .
             if goes.any():
                 goes &= serves.where([group.held for group in picked])
             for row in np.argwhere(goes):
-                places = (
-                    int(group.places[at]) for group, at in zip(picked, row.tolist(), strict=True)
-                )
-                yield tuple(sorted(places))
+                own = zip(picked, row.tolist(), strict=True)
+                places = sorted(int(group.places[at]) for group, at in own)
+                drives = pool.fixed_drives + tuple(pool.drives.parts[at] for at in places)
+                found[drives] = int(cost[tuple(row)])
+    return found

@@ -49,6 +49,8 @@ class Shell(NamedTuple):
     leads: Ints
     memory_level: Ints
     bays: Ints
+    cards: Ints
+    """Expansion cards besides the graphics card."""
 
 
 class CaseBits:
@@ -94,7 +96,7 @@ class Takes:
         self.bays = self._rows(
             [
                 _has_places(case, bay)
-                and (case.places_525 is None or case.places_525 >= pool.bays_525)
+                and (case.places_525 is None or case.places_525 >= pool.bays_525 + bay.discs)
                 for case in self.cases
             ]
             for bay in bays

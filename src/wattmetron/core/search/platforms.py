@@ -81,6 +81,7 @@ class Options:
     leads: Ints
     memory_level: Ints
     bays: Ints
+    cards: Ints
     rest_w: Ints
     link_gen: Ints
     link_lanes: Ints
@@ -155,10 +156,15 @@ def fitting_boards(kind: PlatformClass, pool: Pool, integrated: bool, power_leve
     boards = pool.board_arrays
     fits = (boards.socket == kind.socket) & (boards.memory_type == kind.memory_type)
     fits &= boards.power_level >= power_level
-    fits &= boards.slots_beside[not integrated] >= pool.adapters
+    fits &= boards.slots_beside[not integrated] >= pool.adapters + boards.cards
     if kind.family in boards.starts:
         fits &= boards.starts[kind.family]
     return np.flatnonzero(fits & boards.outputs if integrated else fits)
+
+
+def board_cost(pool: Pool, integrated: bool) -> Ints:
+    """What each board costs with what comes with it, a display among that where it draws."""
+    return pool.boards.whole + pool.board_arrays.screens if integrated else pool.boards.whole
 
 
 class Homes(NamedTuple):
@@ -293,10 +299,11 @@ def _cheapest_homes(homes: Homes, choice: DriveChoice, pool: Pool, need: Need) -
         own.form[board],
         own.leads[board],
         own.power_level[board],
+        own.cards[board],
         *_link(own.gen[board], lanes[board], need),
     ]
     key = _packed(*traits)
-    order = np.lexsort((pool.boards.cost[board], key))
+    order = np.lexsort((board_cost(pool, need.integrated)[board], key))
     return roomy[order[_heads(key[order])]]
 
 
@@ -309,11 +316,12 @@ def _options(
     lanes = need.seats[choice.sort].lanes
     link_gen, link_lanes = _link(own.gen[board], lanes[board], need)
     return Options(
-        cost=pool.boards.cost[board] + choice.cost + pool.kits.cost[kit],
+        cost=board_cost(pool, need.integrated)[board] + choice.cost + pool.kits.cost[kit],
         form=own.form[board],
         leads=own.leads[board],
         memory_level=pool.kit_arrays.height_level[kit],
         bays=none + need.bays[choice.sort.bays],
+        cards=own.cards[board],
         rest_w=rest_of(pool.kit_arrays.sticks[kit], choice.sort.nvme, choice.sort.sata),
         link_gen=link_gen,
         link_lanes=link_lanes,
@@ -402,6 +410,7 @@ def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
         options.form,
         options.leads,
         options.bays,
+        options.cards,
         options.rest_w,
         options.link_gen,
         options.link_lanes,

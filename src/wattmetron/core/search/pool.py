@@ -1,6 +1,6 @@
 """The candidates of a proposal: what can be bought within the rules, and what is fixed already."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 from typing import Generic, NamedTuple, TypeVar, cast
 
@@ -16,6 +16,7 @@ from wattmetron.core.fit.rules import BLOCKING, any_blocks
 from wattmetron.core.fit.wishes import USUAL
 from wattmetron.core.power.tuning import clocked
 from wattmetron.core.search.airflow import Airflow
+from wattmetron.core.search.further import NOTHING, Brought, Disc, Further
 from wattmetron.core.search.ladder import Ladder, ints
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
@@ -53,14 +54,26 @@ NEW_DRIVES = 3
 
 @dataclass(frozen=True)
 class KindPool(Generic[P]):
-    """Candidates of one kind in the order of their ids, with their costs in minor units."""
+    """Candidates of one kind in the order of their ids, with their costs in minor units; ``brings``
+    are further parts that come with each, where some do.
+    """
 
     parts: tuple[P, ...]
     cost: Ints
     fixed: bool
+    brings: tuple[Brought, ...] = ()
 
     def __len__(self) -> int:
         return len(self.parts)
+
+    @property
+    def whole(self) -> Ints:
+        """What each costs with what comes with it."""
+        return self.cost + ints(own.cost for own in self.brings) if self.brings else self.cost
+
+    def brought(self, place: int) -> tuple[tuple[Kind, str], ...]:
+        """The further parts that come with one of the candidates."""
+        return self.brings[place].parts if self.brings else ()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -114,6 +127,12 @@ class BoardArrays:
     layout: Ints
     layouts: tuple[Layout, ...]
     sata_taken: int
+    cards: Ints
+    """Expansion cards that come with each."""
+    product: Ints
+    """Numbers the boards by their ids, whatever comes with them."""
+    screens: Ints
+    """What a display costs that its own outputs drive, where one is wanted."""
     starts: dict[str, NDArray[np.bool_]]
     """By family of processors which boards start it as they are bought, where not all do."""
 
@@ -154,6 +173,8 @@ class Pool:
         fans_there: int,
         sata_taken: int,
         adapters: int,
+        screens: tuple[Brought | None, ...],
+        discs: tuple[Disc, ...],
         floors: Floors,
         new_drives: int = NEW_DRIVES,
     ) -> None:
@@ -176,6 +197,7 @@ class Pool:
         self.sockets = list(dict.fromkeys(sockets_of(board) for board in boards.parts))
         """The boards' power sockets for the processor, each kind once."""
         self.adapters, self.bays_525 = adapters, sata_taken
+        self.screens, self.discs = screens, discs
         self.kit_arrays = _kit_arrays(kits.parts, self.clearances, floors)
         families = sorted({chip.firmware_family for chip in processors.parts})
         self.board_arrays = _board_arrays(self, families)
@@ -208,6 +230,7 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
     ]
     place = {layout: i for i, layout in enumerate(dict.fromkeys(layouts))}
     drives_display = {outputs: floors.drives(outputs) for outputs in {b.outputs for b in boards}}
+    shown = [screen is not None for screen in pool.screens] or [True] * len(boards)
     return BoardArrays(
         socket=np.array([board.socket for board in boards], dtype=np.str_),
         memory_type=np.array([board.memory_type for board in boards], dtype=np.str_),
@@ -220,7 +243,11 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
         lanes=ints(board.card_pcie_lanes for board in boards),
         leads=ints(pool.sockets.index(sockets_of(board)) for board in boards),
         outputs=np.array(
-            [bool(board.outputs) and drives_display[board.outputs] for board in boards], dtype=bool
+            [
+                bool(board.outputs) and drives_display[board.outputs] and able
+                for board, able in zip(boards, shown, strict=True)
+            ],
+            dtype=bool,
         ),
         registered=np.array([board.registered for board in boards], dtype=bool),
         power_level=pool.powers.rooms(floors.delivers_w(board) for board in boards),
@@ -231,6 +258,9 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
         layout=ints(place[layout] for layout in layouts),
         layouts=tuple(place),
         sata_taken=pool.bays_525,
+        cards=ints(own.cards for own in pool.boards.brings or (NOTHING,) * len(boards)),
+        product=np.unique([board.id for board in boards], return_inverse=True)[1].astype(np.int64),
+        screens=ints(own.cost if own else 0 for own in pool.screens or (None,) * len(boards)),
         starts={
             family: starts
             for family in families
@@ -244,7 +274,9 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
 
 
 def _slots_beside(board: Mainboard, with_card: bool, otherwise: int) -> int:
-    """Slots for adapters; what is not stated is taken to suffice, and the rules say so."""
+    """Slots for adapters; what is not stated is taken to suffice for those that are there, and the
+    rules say so.
+    """
     if board.short_slots is None:
         return otherwise
     return board.short_slots + max(0, (board.card_slots or 0) - with_card)
@@ -306,6 +338,9 @@ def build_pool(
     present = tuple(part for own in fixed.values() for part, _ in own)
     settled = fixed if stays is None else fixed_parts(catalogue, brief, stays)
     floors = floors_of(catalogue, brief).with_owned(brief.owned).beside(_staying(settled))
+    others = [catalogue.part(part_id) for kind, part_id in kept.added if kind != "fan"]
+    floors = replace(floors, besides=floors.besides.beside(others))
+    further = Further(catalogue, brief, floors.besides, present)
     tuned = all(clocks_set(part) for part in present)
 
     def shelf(kind: Kind) -> KindPool[Part]:
@@ -328,10 +363,15 @@ def build_pool(
         return _shelf(allowed, False)
 
     drives = fixed["storage"]
+    processors = _run(cast(KindPool[Processor], shelf("processor")), brief, tuned)
+    cards = _run(cast(KindPool[Graphics], shelf("graphics")), brief, tuned)
+    boards = _on_each(cast(KindPool[Mainboard], shelf("mainboard")), further.wireless)
     return Pool(
-        processors=_run(cast(KindPool[Processor], shelf("processor")), brief, tuned),
-        cards=_run(cast(KindPool[Graphics], shelf("graphics")), brief, tuned),
-        boards=cast(KindPool[Mainboard], shelf("mainboard")),
+        processors=_on_each(processors, lambda chip: _with_chip(further, chip)),
+        cards=_on_each(cards, lambda card: _some(further.screen(card))),
+        boards=boards,
+        screens=tuple(further.screen(board) for board in boards.parts),
+        discs=further.discs(),
         kits=cast(KindPool[Memory], shelf("memory")),
         drives=cast(KindPool[Storage], shelf("storage")),
         fixed_drives=tuple(cast(Storage, part) for part, _ in drives),
@@ -348,6 +388,29 @@ def build_pool(
         ),
         floors=floors,
         new_drives=new_drives,
+    )
+
+
+def _with_chip(further: Further, chip: Processor) -> list[Brought]:
+    """What comes with a processor: its operating system, and what every machine has alike."""
+    system, inputs = further.system(chip), further.inputs()
+    return [system.plus(inputs)] if system is not None and inputs is not None else []
+
+
+def _some(brought: Brought | None) -> list[Brought]:
+    return [] if brought is None else [brought]
+
+
+def _on_each(shelf: KindPool[P], ways: Callable[[P], list[Brought]]) -> KindPool[P]:
+    """Each candidate once for every way to have what comes with it; none where there is no way."""
+    found = [(at, way) for at, part in enumerate(shelf.parts) for way in ways(part)]
+    if len(found) == len(shelf) and all(way == NOTHING for _, way in found):
+        return shelf
+    return KindPool(
+        tuple(shelf.parts[at] for at, _ in found),
+        shelf.cost[[at for at, _ in found]],
+        shelf.fixed,
+        tuple(way for _, way in found),
     )
 
 

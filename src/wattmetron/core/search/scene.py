@@ -74,6 +74,7 @@ class Scene:
     card_room: Ints
     card_plugs: Ints
     card_cost: Ints
+    chip_cost: Ints
     card_gen: Ints
     card_lanes: Ints
     chip_gen: Ints
@@ -106,16 +107,22 @@ class Scene:
             return chips, np.zeros(chips.size, dtype=np.int64)
         cards = np.flatnonzero(self.allowed)
         c, g = np.meshgrid(np.arange(len(self.pool.processors)), cards, indexing="ij")
-        goes = ~(self.few_cores[c] & self.dear[g])
+        goes = self.stand_together(c, g)
         return c[goes], g[goes]
+
+    def stand_together(self, c: Ints, g: Ints) -> NDArray[np.bool_]:
+        """Which of these pairings a builder would put together."""
+        return ~(self.few_cores[c] & self.dear[g])
 
     def cost_bound(self, c: Ints, g: Ints) -> Ints:
         """A cost that no build of these pairings undercuts."""
         least = self.least_option
         rest = np.array([o.rest_w.min() if len(o) else 0 for o in self.options])
         by_class = self.option_of[c]
-        bound = self.pool.processors.cost[c] + self.card_cost[g] + least[by_class]
-        return np.asarray(np.minimum(bound + self.shell_cost(c, g, rest[by_class], None), NEVER))
+        bound = self.chip_cost[c] + self.card_cost[g] + least[by_class]
+        bound += self.shell_cost(c, g, rest[by_class], None)
+        bound[~self.stand_together(c, g)] = NEVER
+        return np.asarray(np.minimum(bound, NEVER))
 
     def shell_cost(self, c: Ints, g: Ints, rest_w: Ints, shell: Shell | None) -> Ints:
         """Least cost of supply, cooler and case together; without a shell the best that any option
@@ -139,8 +146,10 @@ class Scene:
         for sort in self.enclosures.sorts:
             supply = self.supplies.cost(sort, leads, plugs, needed_w, spike_w)
             np.minimum(least, supply + cases[sort], out=least)
-        if shell is not None and self.pool.adapters:
-            least[self.card_rows[g] + self.pool.adapters > ROWS_OF_FORM[shell.form]] = NEVER
+        if shell is not None and (self.pool.adapters or self.pool.board_arrays.cards.any()):
+            cards = self.pool.adapters + shell.cards
+            hidden = self.card_rows[g] + cards > ROWS_OF_FORM[shell.form]
+            least[hidden & (cards > 0)] = NEVER
         if self.watt_limit_w is not None:
             least[full_w > self.watt_limit_w] = NEVER
         return least
@@ -176,7 +185,7 @@ class Scene:
         shell = self.shell_cost(c, g, columns["rest_w"][option], needs)
         return np.asarray(
             np.minimum(
-                self.pool.processors.cost[c] + self.card_cost[g] + columns["cost"][option] + shell,
+                self.chip_cost[c] + self.card_cost[g] + columns["cost"][option] + shell,
                 NEVER,
             )
         )
@@ -285,7 +294,9 @@ def make_scenes(
     option_of = ints(classes.setdefault(platform_key(chip, pool), len(classes)) for chip in chips)
     enclosures = Enclosures(pool, [choice.sort.bays for choice in choices])
     seats = {
-        choice.sort: pool.board_arrays.seats(choice.sort.sticks, choice.sort.cabled)
+        choice.sort: pool.board_arrays.seats(
+            choice.sort.sticks, choice.sort.cabled + choice.sort.bays.discs
+        )
         for choice in choices
     }
     plugs = [CardPlugs.of([card]) for card in cards]
@@ -324,7 +335,8 @@ def make_scenes(
             card_shape=ints([0]) if integrated else enclosures.card_shape,
             card_room=ints([0]) if integrated else enclosures.room_of_card,
             card_plugs=ints(supplies.plugs[own] for own in ([NO_PLUGS] if integrated else plugs)),
-            card_cost=ints([0]) if integrated else pool.cards.cost,
+            card_cost=ints([0]) if integrated else pool.cards.whole,
+            chip_cost=pool.processors.whole,
             card_gen=ints(card.pcie_gen for card in cards),
             card_lanes=ints(card.pcie_lanes for card in cards),
             chip_gen=ints(chip.card_pcie_gen for chip in chips),

@@ -17,6 +17,7 @@ from wattmetron.core.search.groups import Figures
 from wattmetron.core.search.hunt import Winner
 from wattmetron.core.search.platforms import (
     alike,
+    board_cost,
     fitting_boards,
     kit_figures,
     platform_key,
@@ -62,10 +63,10 @@ def settle(
     )
     integrated, c, g = by_ids[0]
     scene = next(scene for scene in scenes if scene.integrated == integrated)
-    first = _Settler(brief, scene, c, g).first(winner)
+    first = _Settler(catalogue, brief, scene, kept, c, g).first(winner)
     build = replace(first, kept=kept.kept, added=kept.added, aside=kept.aside)
-    for _, fan in first.added:
-        build = build.with_part("fan", fan)
+    for kind, part_id in first.added:
+        build = build.with_part(kind, part_id)
     machine = machine_of(catalogue, build, brief.clocks)
     findings = check(machine, wishes_of(brief))
     against = [finding.sentence for finding in findings if finding.level == "blocks"]
@@ -82,19 +83,24 @@ def _card(scenes: Scenes, pairing: tuple[bool, int, int]) -> Graphics:
 class _Settler:
     """All choices for one processor and card, in the order of ids."""
 
-    def __init__(self, brief: Brief, scene: Scene, c: int, g: int) -> None:
+    def __init__(
+        self, catalogue: Catalogue, brief: Brief, scene: Scene, kept: Build, c: int, g: int
+    ) -> None:
+        self.catalogue = catalogue
+        self.stays = tuple(catalogue.part(part_id) for _, part_id in kept.added)
         self.scene, self.pool, self.c, self.g = scene, scene.pool, c, g
         self.wishes = wishes_of(brief)
         self.chip: Processor = scene.pool.processors.parts[c]
         self.card: Graphics | None = None if scene.integrated else scene.pool.cards.parts[g]
         self.kind, self.power_level = platform_key(self.chip, self.pool)
         self._right: dict[bytes, NDArray[np.bool_]] = {}
-        self.base_cost = int(self.pool.processors.cost[c]) + int(scene.card_cost[g])
+        self.base_cost = int(scene.chip_cost[c]) + int(scene.card_cost[g])
+        self.board_cost = board_cost(self.pool, scene.integrated)
 
     def first(self, winner: Winner) -> Build:
         """The first combination by ids with the winner's cost and gain."""
         boards, kits = self._fitting_memory(winner)
-        so_far = self.base_cost + self.pool.boards.cost[boards] + self.pool.kits.cost[kits]
+        so_far = self.base_cost + self.board_cost[boards] + self.pool.kits.cost[kits]
         reaching = {}
         for sort, drives_cost in self.scene.need.drives:
             takes, lanes = self.scene.need.seats[sort]
@@ -112,13 +118,15 @@ class _Settler:
             )
         row = int(any_way[0])
         board, kit = self.pool.boards.parts[boards[row]], self.pool.kits.parts[kits[row]]
-        for drives, sort, drives_cost in self.scene.drives():
+        for drives, sort, drives_cost, disc in self.scene.drives():
             if not reaching[sort][row]:
                 continue
             inside = Machine(
                 processor=self.chip, graphics=self.card, mainboard=board, memory=kit, storage=drives
             )
             left = winner.cost - int(so_far[row]) - drives_cost
+            brought = (*self._brought(int(boards[row])), *disc)
+            inside = replace(inside, added=(*self.stays, *map(self._part, brought)))
             cooler, supply, case, fans = self._shell(inside, left)
             return Build(
                 processor=self.chip.id,
@@ -130,7 +138,7 @@ class _Settler:
                 supply=supply,
                 case=case,
                 more_kits=tuple(kit.id.split(JOINT)[1:]),
-                added=tuple(("fan", fan) for fan in fans),
+                added=(*(("fan", fan) for fan in fans), *brought),
             )
         raise TableError(f"no drives go with {board.id} for {winner.cost}")
 
@@ -151,11 +159,25 @@ class _Settler:
         fits &= ~kits.registered[k] | limits.registered[b]
         fits &= kits.gb[k] <= np.minimum(limits.gb[b], self.kind.max_gb)
         drives = min((choice.cost for choice in self.scene.need.drives), default=0)
-        fits &= (
-            self.base_cost + self.pool.boards.cost[b] + self.pool.kits.cost[k] + drives
-            <= winner.cost
+        fits &= self.base_cost + self.board_cost[b] + self.pool.kits.cost[k] + drives <= winner.cost
+        b, k = b[fits], k[fits]
+        if self.pool.boards.brings:
+            order = np.lexsort((b, k, self.pool.board_arrays.product[b]))
+            return b[order], k[order]
+        return b, k
+
+    def _brought(self, board: int) -> tuple[tuple[Kind, str], ...]:
+        """The further parts that come with processor, what draws and board."""
+        pool = self.pool
+        screen = pool.screens[board] if self.card is None else None
+        return (
+            *pool.processors.brought(self.c),
+            *(pool.cards.brought(self.g) if self.card else screen.parts if screen else ()),
+            *pool.boards.brought(board),
         )
-        return b[fits], k[fits]
+
+    def _part(self, brought: tuple[Kind, str]) -> Part:
+        return self.catalogue.part(brought[1])
 
     def _right_gain(self, winner: Winner, b: Ints, k: Ints, lanes: Ints) -> NDArray[np.bool_]:
         """Which boards with kits give exactly the winner's gain, at these lanes of each board's
@@ -181,7 +203,11 @@ class _Settler:
         own = self.pool.board_arrays
         places = np.full(boards.size, self.scene.enclosures.bays[bays])
         shell = Shell(
-            own.form[boards], own.leads[boards], self.pool.kit_arrays.height_level[kits], places
+            own.form[boards],
+            own.leads[boards],
+            self.pool.kit_arrays.height_level[kits],
+            places,
+            own.cards[boards],
         )
         return self.scene.shell_cost(chip, card, rest, shell)
 

@@ -20,6 +20,7 @@ Sureness = Literal["even odds", "likely", "near certain"]
 SURENESS: dict[Sureness, float] = {"even odds": 0.5, "likely": 0.8, "near certain": 0.95}
 Measure = Literal["average", "low"]
 Clocks = Literal["as shipped", "tuned", "undervolted"]
+BoughtKind = Literal["system", "display", "input", "optical"]
 GROWING_SLOTS, GROWING_M2 = 4, 2
 MOST_PIXELS = 16_384
 DRIVES = "drives"
@@ -663,6 +664,17 @@ class Brief:
         Asked(words="wireless", text="Whether wireless is wanted", label="Wireless is wanted"),
         Wish(name="wireless", without=False, preferred="wireless", value=True),
     ] = False
+    buys: Annotated[
+        tuple[BoughtKind, ...],
+        Asked(
+            words="list of what else is bought",
+            text="What is bought besides the machine: an operating system that its games run on,"
+            " the display, keyboard and mouse, a drive for discs",
+            label="To be bought too",
+            choices="bought kinds",
+        ),
+        Wish(name="what else is bought", without=(), said="to be bought too: {listed}"),
+    ] = ()
     no_lights: Annotated[
         bool,
         Asked(

@@ -49,8 +49,6 @@ KINDS: tuple[Kind, ...] = (
     "supply",
     "case",
 )
-PROPOSED_KINDS: tuple[Kind, ...] = (*KINDS, "fan")
-"""Kinds that a proposal decides about."""
 FURTHER_KINDS: tuple[Kind, ...] = ("fan", "wireless", "optical", "system", "display", "input")
 """Kinds beside the eight that a machine is made of: several of each, none needed."""
 ALL_KINDS: tuple[Kind, ...] = (*KINDS, *FURTHER_KINDS)

@@ -7,3 +7,13 @@ def listed(words: Iterable[str]) -> str:
     """``a, b and c``."""
     *first, last = [*words] or [""]
     return f"{', '.join(first)} and {last}" if first else last
+
+
+def with_article(noun: str) -> str:
+    """``a case``, ``an SSD``."""
+    return f"{'an' if noun[0] in VOWELS or noun in SPELT else 'a'} {noun}"
+
+
+VOWELS = "aeio"
+SPELT = ("SSD", "NVMe SSD")
+"""Words that are spelt when spoken."""

@@ -20,7 +20,7 @@ from wattmetron.core.search.scene import Scenes, scenes_for
 from wattmetron.core.search.settle import settle
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import PROPOSED_KINDS, Kind, Part
+from wattmetron.core.values.parts import ALL_KINDS, Kind, Part
 from wattmetron.services.advice.preferences import settled
 from wattmetron.services.advice.proposals import kept_parts
 from wattmetron.services.advice.years import outlasts
@@ -92,7 +92,7 @@ def _slope(winner: Winner, other: Winner) -> float:
 def tables(catalogue: Catalogue, brief: Brief, build: Build) -> Tables:
     """The tables around the kept parts of a build, kept for as long as neither changes."""
     brief = known_brief(catalogue, brief)
-    kept = kept_parts(known_build(catalogue, build))
+    kept = kept_parts(catalogue, brief, build)
     return catalogue.keep.long(("balance", brief, kept), lambda: _tables(catalogue, brief, kept))
 
 
@@ -160,7 +160,7 @@ def _more(tables: Tables, now: Assessment, change: int) -> More:
     if step is None:
         return More(change, None, ())
     build = tables.build_at(step)
-    same = tuple(kind for kind in PROPOSED_KINDS if build.of(kind) != now.build.of(kind))
+    same = tuple(kind for kind in ALL_KINDS if build.of(kind) != now.build.of(kind))
     return More(change, assess(tables.catalogue, tables.brief, build), same)
 
 
@@ -168,9 +168,9 @@ def split_of(catalogue: Catalogue, now: Assessment) -> Split | None:
     """The split of a whole build in which nothing blocks; else None."""
     if not now.whole:
         return None
-    costs: dict[Kind, int] = dict.fromkeys(PROPOSED_KINDS, 0)
+    costs: dict[Kind, int] = dict.fromkeys(ALL_KINDS, 0)
     for line in now.lines:
-        if line.kind in PROPOSED_KINDS:
+        if line.kind in ALL_KINDS:
             costs[line.kind] += line.cost_minor
     brief = known_brief(catalogue, now.brief)
     return catalogue.keep.long(
@@ -186,7 +186,7 @@ def cuts_of(catalogue: Catalogue, now: Assessment) -> tuple[Cut, ...]:
     if now.missing or not now.machine.can_draw:
         return ()
     brief, _ = settled(
-        catalogue, known_brief(catalogue, now.brief), kept_parts(known_build(catalogue, now.build))
+        catalogue, known_brief(catalogue, now.brief), kept_parts(catalogue, now.brief, now.build)
     )
     return catalogue.keep.long(
         ("cuts", now.brief, now.build),

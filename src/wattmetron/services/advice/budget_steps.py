@@ -11,7 +11,7 @@ from wattmetron.core.search.proposal import BAND
 from wattmetron.core.search.scene import scenes_for
 from wattmetron.core.search.settle import settle
 from wattmetron.core.values.brief import Brief, Target
-from wattmetron.core.values.parts import PROPOSED_KINDS, Kind
+from wattmetron.core.values.parts import ALL_KINDS, Kind
 from wattmetron.services.advice.balance import Tables
 from wattmetron.services.advice.preferences import settled
 from wattmetron.services.desk.assess import Assessment, assess
@@ -97,7 +97,7 @@ def _budget_steps(
         before = next((step.assessment for step in reversed(steps) if step.assessment), None)
         changed = tuple(
             kind
-            for kind in PROPOSED_KINDS
+            for kind in ALL_KINDS
             if before is not None and before.build.of(kind) != now.build.of(kind)
         )
         steps.append(BudgetStep(budget, rise, now, changed))

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import Part
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.parts import KINDS, Part
 from wattmetron.core.values.words import listed
 from wattmetron.services.words.figures import money
 
@@ -23,13 +24,15 @@ class LeftOver:
 
 
 def left_over(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[LeftOver, ...]:
-    """The brief's owned parts that are not in a build, in the order in which they are owned."""
+    """The brief's owned parts of the eight kinds that are not in a build, in the order in which
+    they are owned.
+    """
     used = Counter(part_id for _, part_id in build.ids())
     left = []
     for part_id in brief.owned:
         if used[part_id]:
             used[part_id] -= 1
-        elif part_id in catalogue.parts:
+        elif part_id in catalogue.parts and kind_of(catalogue.part(part_id)) in KINDS:
             left.append(LeftOver(catalogue.part(part_id), _resale(catalogue, brief, part_id)))
     return tuple(left)
 

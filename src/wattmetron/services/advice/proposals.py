@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 
 from wattmetron.core.balance.conflict import conflict
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.besides import types
 from wattmetron.core.fit.rule import Look
 from wattmetron.core.fit.rules import blocking, blocking_on
 from wattmetron.core.fit.wishes import wishes_of
@@ -16,7 +17,7 @@ from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import KINDS, PROPOSED_KINDS, Kind, Part
+from wattmetron.core.values.parts import KINDS, Kind, Part
 from wattmetron.core.values.wishes import without
 from wattmetron.core.values.words import listed
 from wattmetron.core.workloads.fit import fitted_game
@@ -73,15 +74,26 @@ class Answer:
     relaxations: tuple[Relaxation, ...]
 
 
-def kept_parts(build: Build) -> Build:
-    """Only the parts of a build that are kept, and the further ones, which no proposal touches but
-    for fans; one card at most.
+def kept_parts(catalogue: Catalogue, brief: Brief, build: Build) -> Build:
+    """What a proposal leaves as it is: the parts that are kept, and further ones that the brief
+    does not want bought; one card at most. Parts that the catalogue lost are left out.
     """
-    free = replace(build, second_card=None)
+    free = replace(known_build(catalogue, build), second_card=None)
     for kind, part_id in free.ids():
-        if part_id not in build.kept and kind in PROPOSED_KINDS:
+        if part_id not in build.kept and _proposed(catalogue, brief, kind, part_id):
             free = free.without(kind, part_id)
     return free
+
+
+def _proposed(catalogue: Catalogue, brief: Brief, kind: Kind, part_id: str) -> bool:
+    """Whether proposals decide about a part: of input devices about keyboard and mouse."""
+    if kind in KINDS or kind == "fan":
+        return True
+    if kind == "wireless":
+        return brief.wireless
+    if kind == "input" and not types(catalogue.part(part_id)):
+        return False
+    return kind in brief.buys
 
 
 def answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer:
@@ -93,7 +105,7 @@ def answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer
 
 def _answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer:
     brief = known_brief(catalogue, brief)
-    kept = kept_parts(known_build(catalogue, build))
+    kept = kept_parts(catalogue, brief, build)
     asked, preferences = settled(catalogue, brief, kept, aim)
     proposal = propose(catalogue, asked, aim, kept)
     if proposal.build is None:
@@ -457,7 +469,7 @@ def settings_in_money(
 def _settings_in_money(
     catalogue: Catalogue, brief: Brief, build: Build, target: Target
 ) -> tuple[InMoney, ...]:
-    brief, kept = known_brief(catalogue, brief), kept_parts(known_build(catalogue, build))
+    brief, kept = known_brief(catalogue, brief), kept_parts(catalogue, brief, build)
     moneys = []
     for words, changed in [("as it is", target), *_easier(catalogue, target, [])]:
         targets = tuple(changed if other.id == target.id else other for other in brief.targets)

@@ -9,7 +9,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.trust import TRUST_FLOORS, TrustFloor, trust_of
 from wattmetron.services.advice.proposals import kept_parts
-from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build
+from wattmetron.services.desk.assess import Assessment, assess, known_brief
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +39,7 @@ def _trust_costs(
     costs = []
     for floor in TRUST_FLOORS:
         asked = replace(known_brief(catalogue, brief), trust_floor=floor)
-        proposed = propose(catalogue, asked, aim, kept_parts(known_build(catalogue, build))).build
+        proposed = propose(catalogue, asked, aim, kept_parts(catalogue, brief, build)).build
         own = None if proposed is None else assess(catalogue, asked, proposed)
         parts = own.machine.parts() if own else ()
         below = tuple(

@@ -14,10 +14,10 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer
-from wattmetron.core.values.parts import PROPOSED_KINDS, Graphics, Kind, Processor
+from wattmetron.core.values.parts import ALL_KINDS, Graphics, Kind, Processor
 from wattmetron.services.advice.preferences import settled
 from wattmetron.services.advice.proposals import kept_parts
-from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build
+from wattmetron.services.desk.assess import Assessment, assess, known_brief
 from wattmetron.services.words.figures import money
 
 RISE_PERCENT = 10
@@ -49,7 +49,7 @@ def what_if(
 def _what_if(
     catalogue: Catalogue, brief: Brief, build: Build
 ) -> tuple[Assessment | None, tuple[Supposed, ...]]:
-    kept = kept_parts(known_build(catalogue, build))
+    kept = kept_parts(catalogue, brief, build)
     today = _answer(catalogue, brief, kept)
     supposeds = []
     for words, changed, asked in _suppositions(catalogue, brief, kept, today):
@@ -143,7 +143,7 @@ def elsewhere(
         asked = replace(
             asked, extras=(), part_cap_minor=None, preference_minor=None, tariff_per_kwh=None
         )
-    kept = kept_parts(known_build(catalogue, build))
+    kept = kept_parts(catalogue, brief, build)
     today, then = _answer(catalogue, known, kept), _answer(catalogue, asked, kept)
     kinds = _changed(today, then)
     return Supposed(
@@ -203,7 +203,7 @@ def announced(
         parts={**catalogue.parts, part.id: part},
         offers=(*catalogue.offers, offer),
     ).kept_by(catalogue.keep.branch(OF_GAMES | {"table"}))
-    kept = kept_parts(known_build(catalogue, build))
+    kept = kept_parts(catalogue, brief, build)
     today, then = _answer(catalogue, known, kept), _answer(later, known, kept)
     kinds = _changed(today, then)
     picked = then is not None and part.id in then.build.of(kind_of(part))
@@ -234,4 +234,4 @@ def _changed(today: Assessment | None, then: Assessment | None) -> tuple[Kind, .
     """The kinds in which two answers differ."""
     if today is None or then is None:
         return ()
-    return tuple(kind for kind in PROPOSED_KINDS if today.build.of(kind) != then.build.of(kind))
+    return tuple(kind for kind in ALL_KINDS if today.build.of(kind) != then.build.of(kind))

@@ -11,7 +11,7 @@ from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.wishes import wishes_held, without
 from wattmetron.services.advice.preferences import settled
 from wattmetron.services.advice.proposals import kept_parts
-from wattmetron.services.desk.assess import known_brief, known_build
+from wattmetron.services.desk.assess import known_brief
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -36,7 +36,7 @@ def wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCo
 
 
 def _wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCost, ...]:
-    kept = kept_parts(known_build(catalogue, build))
+    kept = kept_parts(catalogue, brief, build)
     asked, _ = settled(catalogue, brief, kept)
     held = propose(catalogue, asked, "most frames", kept)
     costs = []

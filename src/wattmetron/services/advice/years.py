@@ -19,7 +19,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.games import Game, VideoMemoryNeed
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
-from wattmetron.core.values.parts import PROPOSED_KINDS, Kind, Part
+from wattmetron.core.values.parts import ALL_KINDS, Kind, Part
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.desk.assess import Assessment, known_brief
 
@@ -246,7 +246,7 @@ def _step(later: Catalogue, now: Assessment, sides: tuple[Kind, ...]) -> YearSte
     )
     kept = replace(now.build, second_card=None)
     for kind, part_id in now.build.ids():
-        if kind in free or kind not in PROPOSED_KINDS:
+        if kind in free or kind not in ALL_KINDS:
             kept = kept.without(kind, part_id)
     met = tuple(estimate.target for estimate in now.counted if estimate.state == "meets")
     asked = replace(

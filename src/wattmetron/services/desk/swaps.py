@@ -27,7 +27,6 @@ from wattmetron.core.values.further_parts import (
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.parts import (
-    KINDS,
     Case,
     Cooler,
     Graphics,
@@ -51,6 +50,9 @@ from wattmetron.services.desk.assess import (
 NEIGHBOURS = 5
 OWN_FLOORS: dict[Kind, tuple[str, ...]] = {
     "memory": ("memory_gb", "all_channels"),
+    "mainboard": ("wireless",),
+    "wireless": ("wireless",),
+    **dict.fromkeys(("system", "display", "optical"), ("buys",)),
     "storage": ("storage_gb", "solid_state", "system_gb", "drives_apart"),
 }
 """The brief's floors that hang on one kind alone."""
@@ -199,7 +201,7 @@ def _fill(
         build = now.build if part.id == present else now.build.with_part(kind, part.id, present)
         machine = machine_of(catalogue, known_build(catalogue, build), brief.clocks)
         floors = _floors(catalogue, now, kind, machine)
-        if not owned and kind in KINDS:
+        if not owned:
             floors = (*floors, *not_allowed(brief, part, cost or 0, book.currency, now.stays))
         against = blocking(rules, Look(machine, wishes))
         unfit = bool(floors) or any(kind in finding.kinds for finding in against)

@@ -314,7 +314,7 @@ class _Asking:
                 self._tick(
                     f"f-{field.name}-{option.replace(' ', '-')}",
                     f"{field.name}.{option}",
-                    KIND_PLURALS[option] if field.asked.choices else option,
+                    (KIND_PLURALS if options is FURTHER_KINDS else BOUGHT).get(option, option),
                     option in chosen,
                 )
                 for option in options
@@ -340,6 +340,9 @@ class _Asking:
             term=term,
             ticked=_ticked(self.drafts, GENERAL_SCOPE, name, actual),
         )
+
+
+BOUGHT = {**KIND_WORDS, "input": "keyboard and mouse"}
 
 
 def _is_entry(field: Declared) -> bool:

@@ -2,9 +2,10 @@
 
 from dataclasses import dataclass, replace
 
+from wattmetron.core.fit.besides import has_wireless
 from wattmetron.core.values.build import MAX_KITS
-from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, PROPOSED_KINDS, Kind, Memory
-from wattmetron.core.values.words import listed
+from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind, Memory
+from wattmetron.core.values.words import listed, with_article
 from wattmetron.services.desk.assess import Assessment, CostLine, Remaining
 from wattmetron.services.desk.swaps import traits
 from wattmetron.services.words.drives import role_words
@@ -20,9 +21,7 @@ SIDES: tuple[tuple[str, str, tuple[Kind, ...]], ...] = (
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BuildRow:
-    """A part in its place, or an empty place; ``removable`` and ``keepable`` where a build is shown
-    as adopted.
-    """
+    """A part in its place, or an empty place."""
 
     kind: Kind
     word: str
@@ -34,7 +33,6 @@ class BuildRow:
     kept: bool
     owned: bool
     changed: bool
-    keepable: bool = True
     last_drive: bool = False
     key: str = ""
     another_url: str = ""
@@ -89,7 +87,7 @@ def build_view(
                     for row in own[-1:]
                 ),
             ]
-            if not lines and kind in KINDS:
+            if not lines and (kind in KINDS or _wanted(now, kind)):
                 rows.append(_empty(now, kind, query, brief_id))
         groups.append((title, hue, tuple(rows)))
     coming, coming_over = _coming(now, remaining)
@@ -123,8 +121,6 @@ def _row(
         propose=None,
         working=None,
     )
-    if line.kind in FURTHER_KINDS:
-        url = f"/parts/{line.part_id}?brief={brief_id}"
     if line.owned:
         stays = line.part_id in now.brief.stays
         price, meta = "owned", "costs nothing" + ("; stays" if stays else "")
@@ -157,8 +153,14 @@ def _row(
         kept=line.kept,
         owned=line.owned,
         changed=changed,
-        keepable=line.kind in PROPOSED_KINDS,
     )
+
+
+def _wanted(now: Assessment, kind: Kind) -> bool:
+    """Whether the brief wants a further kind and nothing brings it."""
+    if kind == "wireless":
+        return now.brief.wireless and not has_wireless(now.machine)
+    return kind in now.brief.buys
 
 
 def _besides(now: Assessment) -> list[str]:
@@ -210,11 +212,13 @@ def _empty(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> Buil
         meta = "the boxed one suffices"
     elif kind == "graphics" and not needed:
         meta = "integrated graphics draw"
+    elif kind in FURTHER_KINDS:
+        meta = "to be bought by the brief"
     return BuildRow(
         kind=kind,
         word=KIND_WORDS[kind],
         part_id=None,
-        name=f"choose a {KIND_WORDS[kind]}",
+        name=f"choose {with_article(KIND_WORDS[kind])}",
         meta=meta,
         price="",
         swap_url=url,

@@ -148,6 +148,8 @@ document.addEventListener("htmx:configRequest", (event) => {
 
 if (window.Idiomorph) {
   Idiomorph.defaults.callbacks.beforeNodeMorphed = (old) => !unsent.has(old);
+  // What one has folded or unfolded stays so while the page around it changes.
+  Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) => name !== "open" || node.tagName !== "DETAILS";
 }
 
 // Exact figures of the row under the pointer or with the focus; a figure copied as a sentence.
