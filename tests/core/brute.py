@@ -27,6 +27,8 @@ class Tried:
     met: int
     gain: int
     ids: tuple
+    reached: tuple = ()
+    """ln r in millionths and the state of each counted target."""
 
     @property
     def order(self) -> tuple:
@@ -170,8 +172,8 @@ def _ended(catalogue, brief, asked, half, so_far, shells, fans, judged):
             packs[1],
             so_far[1],
         )
-        met, gain = judged[whole.storage]
-        found.append(Tried(so_far[0] + cost + packs[0], met, gain, ids))
+        met, gain, reached = judged[whole.storage]
+        found.append(Tried(so_far[0] + cost + packs[0], met, gain, ids, reached))
     return found
 
 
@@ -562,6 +564,7 @@ def _shells(brief, half, drive_sets, coolers, supplies, cases):
 def _judged(catalogue, brief, machine):
     """(weight met, U), or None where video memory is short and spill is not accepted."""
     met = total = weight = 0
+    reached = []
     for target in brief.targets:
         if not target.weight:
             continue
@@ -596,12 +599,24 @@ def _judged(catalogue, brief, machine):
         met += target.weight if gain >= 0 and not capped else 0
         total += target.weight * gain
         weight += target.weight
-    return met, (2 * total + weight) // (2 * weight) if weight else total
+        reached.append((gain, ("short", "unsure", "meets").index(item.state)))
+    return met, (2 * total + weight) // (2 * weight) if weight else total, tuple(reached)
 
 
-def answer(found: list[Tried], aim: str, weight: int, budget: int, band: int) -> Tried | None:
-    """The best of all builds by one of the two aims."""
-    if aim == "least money":
+def answer(
+    found: list[Tried], aim: str, weight: int, budget: int, band: int, present: Tried | None = None
+) -> Tried | None:
+    """The best of all builds by one of the aims; ``present`` is the build of the same frames."""
+    if aim == "same frames":
+        able = [
+            item
+            for item in found
+            if all(
+                mine[0] - now[0] >= round(np.log(0.98) * 1e6) and mine[1] >= now[1]
+                for mine, now in zip(item.reached, present.reached, strict=True)
+            )
+        ]
+    elif aim == "least money":
         able = [item for item in found if item.met == weight]
     else:
         able = [item for item in found if item.cost <= budget]

@@ -3,13 +3,18 @@
 from dataclasses import replace
 from functools import cache
 
-from tests.core.brute import every_build
+from tests.core.brute import Tried, every_build
 from tests.worlds import World
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.build import Build
 from wattmetron.study.keeper import Keeper
 
 DRAWS = 8
+
+
+def dearest(found: list[Tried]) -> Tried:
+    """The build that wastes most: what could keep its frames for less?"""
+    return max(found, key=lambda item: (item.cost, item.order))
 
 
 def ids_of(build: Build) -> tuple:
@@ -25,6 +30,22 @@ def ids_of(build: Build) -> tuple:
         build.case,
         build.of("fan"),
         (build.of("wireless"), build.of("optical"), others),
+    )
+
+
+def build_of(ids: tuple) -> Build:
+    return Build(
+        processor=ids[0],
+        graphics=ids[1] or None,
+        mainboard=ids[2],
+        memory=ids[3],
+        storage=ids[4],
+        cooler=ids[5] or None,
+        supply=ids[6],
+        case=ids[7],
+        added=tuple(
+            (part_id.split("-")[0], part_id) for own in (ids[8], *ids[9]) for part_id in own
+        ),
     )
 
 

@@ -100,6 +100,15 @@ def test_all_that_is_wanted_is_in_the_proposal_and_in_its_total():
     assert found.cost_minor > bare.cost_minor + PRICES.delivered(build.of("display")[0])
 
 
+def test_the_system_that_the_brief_names_is_the_one_that_is_bought():
+    for named in ("Tidewater 10", "Tidewater 11", "Stillwater 24"):
+        asked = replace(LOFT, system=named, buys=("system",), targets=())
+        build = propose(WORLD, asked, "least money").build
+        (own,) = build.of("system")
+        assert WORLD.part(own).family == named
+        assert not [*missed(WORLD.machine(build), floors_of(WORLD, asked))]
+
+
 def test_what_stays_is_not_bought_again():
     screen = WORLD.by_kind["display"][0].id
     asked = replace(LOFT, buys=("display",))

@@ -5,8 +5,8 @@ from typing import Literal
 
 from wattmetron.core.values.build import Build
 
-Aim = Literal["most frames", "least money"]
-AIMS: tuple[Aim, ...] = ("most frames", "least money")
+Aim = Literal["most frames", "least money", "same frames"]
+AIMS: tuple[Aim, ...] = ("most frames", "least money", "same frames")
 NEVER = 10**13
 """A cost in minor units that no build has: stands for "cannot be done"."""
 

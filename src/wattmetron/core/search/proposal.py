@@ -5,12 +5,18 @@ from dataclasses import replace
 import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.frames.chance import curves_of
+from wattmetron.core.frames.glance import glance
+from wattmetron.core.frames.lineup import Lineup
+from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER, Aim, Proposal
 from wattmetron.core.search.hunt import NO_GAIN, Hunt, Winner
 from wattmetron.core.search.scene import Scenes, scenes_for
 from wattmetron.core.search.settle import settle
+from wattmetron.core.search.sides import MILLION, Held
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
+from wattmetron.core.workloads.fit import fitted_game
 
 BAND = round(float(np.log(1.02)) * 1_000_000)
 NO_KEPT = Build()
@@ -23,20 +29,24 @@ def propose(
     kept: Build = NO_KEPT,
     band: int = BAND,
     budget_minor: int | None = None,
+    present: Build | None = None,
 ) -> Proposal:
-    """The best complete, fitting build for a brief by one of the two aims, or the reason why there
-    is none.
+    """The best complete, fitting build for a brief by one of the aims, or the reason why there is
+    none.
 
     ``kept`` holds the parts that must stay; owned parts of the brief stay too and cost nothing.
     ``band`` is the part of U, in millionths of ln r, that money is not spent for. The budget is the
     brief's upper end less its extras and the further parts in ``kept`` unless another is given.
+    By the aim of the same frames the answer keeps state and frame rate of every counted target of
+    the ``present`` build, which must be one that draws; without one there is no answer.
     """
     budget = (
         brief.budget_high_minor - besides_minor(catalogue, brief, kept)
         if budget_minor is None
         else budget_minor
     )
-    scenes = scenes_for(catalogue, brief, kept)
+    held = held_by(catalogue, brief, present) if aim == "same frames" and present else ()
+    scenes = scenes_for(catalogue, brief, kept, held=held)
     targets = scenes[0].targets
     hunt = Hunt(scenes, budget if aim == "most frames" else NEVER - 1)
     top: tuple[int, int] | None = (targets.weight, 0)
@@ -47,10 +57,28 @@ def propose(
         best = hunt.least(*top) if top else None
         best_cost = best.cost if best else NEVER
     else:
-        winner = hunt.least(targets.weight, NO_GAIN) if targets.all_can_be_met else None
+        able = targets.all_can_be_met and (aim == "least money" or bool(held))
+        winner = hunt.least(targets.met_weight, NO_GAIN) if able else None
     return _proposal(
         aim, catalogue, brief, scenes, hunt, winner, kept, budget, top[1] if top else 0, best_cost
     )
+
+
+def held_by(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[Held, ...]:
+    """What the counted targets reach with a build, in their order."""
+    lineup = Lineup([machine_of(catalogue, build, brief.clocks)])
+    seen = (
+        glance(
+            lineup,
+            fitted_game(catalogue, target.game_id),
+            target,
+            brief,
+            curves_of(catalogue.keep),
+            with_ratio=True,
+        )
+        for target in brief.counted_targets
+    )
+    return tuple(Held(round(float(own.ln_ratio[0]) * MILLION), own.states[0]) for own in seen)
 
 
 def besides_minor(catalogue: Catalogue, brief: Brief, kept: Build) -> int:

@@ -28,7 +28,7 @@ from wattmetron.core.search.platforms import (
     platform_options,
 )
 from wattmetron.core.search.pool import NEW_DRIVES, Pool, build_pool
-from wattmetron.core.search.sides import Pairing, Targets
+from wattmetron.core.search.sides import Held, Pairing, Targets
 from wattmetron.core.search.supplies import NO_PLUGS, Supplies
 from wattmetron.core.values.brief import Brief, searched
 from wattmetron.core.values.build import Build
@@ -264,12 +264,13 @@ def scenes_for(
     with_targets: bool = True,
     new_drives: int = NEW_DRIVES,
     stays: Build | None = None,
+    held: tuple[Held, ...] = (),
 ) -> Scenes:
     """``make_scenes``, kept: another budget or aim asks the same scenes."""
     asked = searched(brief)
     return catalogue.keep.once(
-        ("scenes", asked, kept, with_targets, new_drives, stays),
-        lambda: make_scenes(catalogue, asked, kept, with_targets, new_drives, stays),
+        ("scenes", asked, kept, with_targets, new_drives, stays, held),
+        lambda: make_scenes(catalogue, asked, kept, with_targets, new_drives, stays, held),
     )
 
 
@@ -280,14 +281,15 @@ def make_scenes(
     with_targets: bool = True,
     new_drives: int = NEW_DRIVES,
     stays: Build | None = None,
+    held: tuple[Held, ...] = (),
 ) -> Scenes:
     """The scene with cards and, where no card is fixed, the one with integrated graphics; at most
-    so many drives are added; ``stays`` as ``build_pool`` has it.
+    so many drives are added; ``stays`` as ``build_pool`` has it, ``held`` as ``Targets``.
     """
     pool = build_pool(catalogue, brief, kept, new_drives, stays)
     chips, cards = pool.processors.parts, pool.cards.parts
     question = brief if with_targets else replace(brief, targets=())
-    targets = Targets(catalogue, question, chips, cards)
+    targets = Targets(catalogue, question, chips, cards, held)
     floors = pool.floors
     choices = drive_choices(pool, floors.storage)
     classes: dict[PlatformKey, int] = {}

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from itertools import product
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -9,7 +10,7 @@ from scipy.special import ndtri
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames import work
-from wattmetron.core.frames.estimate import effective_cap, is_upscaled
+from wattmetron.core.frames.estimate import State, effective_cap, is_upscaled
 from wattmetron.core.frames.glance import LEAST_LN_RATIO, MOST_COUNTED
 from wattmetron.core.frames.memory import rated_bandwidth_gbs, rated_latency_ns
 from wattmetron.core.frames.table import ReliableTable, reliable_table
@@ -25,7 +26,22 @@ from wattmetron.core.workloads.fit import fitted_game
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 MILLION = 1_000_000
+TRIFLE = round(float(np.log(0.98)) * MILLION)
+"""The change of ln r, in millionths, that counts as the same frames."""
 SLACK = 5e-6
+
+
+class Held(NamedTuple):
+    """What a target must not fall under: ln r of the present machine in millionths, and its
+    state.
+    """
+
+    gain: int
+    state: State
+
+    @property
+    def floor(self) -> int:
+        return max(0, self.gain + TRIFLE) if self.state == "meets" else self.gain + TRIFLE
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -80,8 +96,11 @@ class TargetSide:
         chips: tuple[Processor, ...],
         figures: ProcessorFigures,
         cards: tuple[Graphics, ...],
+        chance: float | None = None,
     ) -> None:
-        self.weight = target.weight
+        self.weight = self.met_weight = target.weight
+        self.floor = 0
+        chance = brief.chance if chance is None else chance
         cap = effective_cap(game, target)
         self.can_be_met = cap is None or target.fps <= cap
         ratio = max(1.0, min(MOST_COUNTED, brief.display.refresh_hz / target.fps))
@@ -97,7 +116,7 @@ class TargetSide:
         self.v_c = np.array([game.variation_on(chip.threads) for chip in chips])
         different, self._table_of = np.unique(self.v_c, return_inverse=True)
         self.tables: list[ReliableTable] = [
-            reliable_table(keep, v_c, self.load.v_g, target.measure, brief.chance, continuous)
+            reliable_table(keep, v_c, self.load.v_g, target.measure, chance, continuous)
             for v_c in different.tolist()
         ]
         self.cards = self._drawing(
@@ -274,7 +293,9 @@ class TargetSide:
 
 
 class Targets:
-    """All counted targets of a brief."""
+    """All counted targets of a brief. Where ``held`` says for each what it must not fall under,
+    that counts as met in the place of the rate wanted.
+    """
 
     def __init__(
         self,
@@ -282,21 +303,21 @@ class Targets:
         brief: Brief,
         chips: tuple[Processor, ...],
         cards: tuple[Graphics, ...],
+        held: tuple[Held, ...] = (),
     ) -> None:
         self.figures = figures = ProcessorFigures(chips)
-        self.sides = [
-            TargetSide(
-                catalogue.keep,
-                brief,
-                target,
-                fitted_game(catalogue, target.game_id),
-                chips,
-                figures,
-                cards,
-            )
-            for target in brief.counted_targets
-        ]
-        self.weight = sum(side.weight for side in self.sides)
+
+        def side(target: Target, chance: float | None = None) -> TargetSide:
+            game = fitted_game(catalogue, target.game_id)
+            return TargetSide(catalogue.keep, brief, target, game, chips, figures, cards, chance)
+
+        self.sides = [side(target) for target in brief.counted_targets]
+        self.weight = sum(own.weight for own in self.sides)
+        for own, target, least in zip(list(self.sides), brief.counted_targets, held, strict=False):
+            own.floor, own.met_weight, own.can_be_met = least.floor, 1, True
+            if least.state == "unsure":
+                self.sides.append(_unsure(side(target, 1 - brief.chance)))
+        self.met_weight = sum(own.met_weight for own in self.sides)
 
     def score(self, gains: list[Ints], size: int) -> tuple[Ints, Ints]:
         """Weight met and U (millionths) from the gains of every target, one array each."""
@@ -305,7 +326,7 @@ class Targets:
         for side, gain in zip(self.sides, gains, strict=True):
             total += side.weight * gain
             if side.can_be_met:
-                met += np.where(gain >= 0, side.weight, 0)
+                met += np.where(gain >= side.floor, side.met_weight, 0)
         if not self.weight:
             return met, total
         return met, (2 * total + self.weight) // (2 * self.weight)
@@ -322,3 +343,9 @@ class Targets:
     @property
     def all_can_be_met(self) -> bool:
         return all(side.can_be_met for side in self.sides)
+
+
+def _unsure(side: TargetSide) -> TargetSide:
+    """A target that is to stay possible: at the chance below which it would be short."""
+    side.weight, side.met_weight = 0, 1
+    return side

@@ -604,7 +604,6 @@ class Brief:
             term="operating system",
             meaning="What will run on the machine, as published requirements name it: their lists"
             " are then judged on it too.",
-            searched=False,
         ),
     ] = ""
     notes: Annotated[
