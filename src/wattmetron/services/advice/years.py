@@ -19,7 +19,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.games import Game, VideoMemoryNeed
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
-from wattmetron.core.values.parts import ALL_KINDS, Kind, Part
+from wattmetron.core.values.parts import Kind, Part
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.desk.assess import Assessment, known_brief
 
@@ -239,14 +239,16 @@ def _step(later: Catalogue, now: Assessment, sides: tuple[Kind, ...]) -> YearSte
     """The least that meets every target met today, with all kept but what a new part of these sides
     may force.
 
-    Several memory kits stay as they are, for a proposal takes one.
+    Several memory kits stay as they are, for a proposal takes one; so do owned parts that are to
+    stay.
     """
     free = {kind for side in sides for kind in FREED[side]} - (
         {"memory"} if now.build.more_kits else set()
     )
+    free -= {kind for kind, part_id in now.build.ids() if part_id in now.brief.stays}
     kept = replace(now.build, second_card=None)
     for kind, part_id in now.build.ids():
-        if kind in free or kind not in ALL_KINDS:
+        if kind in free:
             kept = kept.without(kind, part_id)
     met = tuple(estimate.target for estimate in now.counted if estimate.state == "meets")
     asked = replace(
