@@ -36,28 +36,32 @@ def most_minor(brief: Brief) -> int:
 
 
 def grant(
-    catalogue: Catalogue, brief: Brief, kept: Build, aim: Aim = "most frames"
+    catalogue: Catalogue,
+    brief: Brief,
+    kept: Build,
+    aim: Aim = "most frames",
+    present: Build | None = None,
 ) -> tuple[Brief, tuple[Granted, ...]]:
     """The brief with its granted preferences as floors and the others let go, and each with its
     price.
 
     In the order of the brief each is granted where the answer with it and with those granted before
     costs no more than ``most_minor`` on top, meets as much weight and loses no more than the band
-    of 2 % of U. By the aim of least money frames above the targets do not count. Where nothing fits
+    of 2 % of U. By the other aims frames above what must be kept do not count. Where nothing fits
     even without any, none is granted.
     """
     held, granteds = replace(brief, preferences=()), []
     if not brief.preferences:
         return held, ()
-    before = propose(catalogue, held, aim, kept)
+    before = propose(catalogue, held, aim, kept, present=present)
     for preference in brief.preferences:
         asked = insisting(held, preference)
-        after = propose(catalogue, asked, aim, kept)
+        after = propose(catalogue, asked, aim, kept, present=present)
         if before.build is None or after.build is None:
             granteds.append(Granted(preference=preference, granted=False, cost_minor=None))
             continue
         cost, weight = after.cost_minor - before.cost_minor, before.weight_met - after.weight_met
-        lost = 0 if aim == "least money" else before.gain - after.gain
+        lost = 0 if aim != "most frames" else before.gain - after.gain
         granted = cost <= most_minor(brief) and weight <= 0 and lost <= BAND
         granteds.append(
             Granted(

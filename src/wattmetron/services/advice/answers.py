@@ -161,6 +161,16 @@ def proposal_json(catalogue: Catalogue, answer: Answer) -> dict[str, Any]:
             {"change": relaxation.sentence, "total_cost": amount(relaxation.cost_minor)}
             for relaxation in answer.relaxations
         ],
+        "savings": [
+            {
+                "kind": saving.kind,
+                "now": saving.now,
+                "then": saving.then,
+                "saves": amount(saving.saves_minor),
+                "gives_up": saving.gives_up,
+            }
+            for saving in answer.savings
+        ],
         "rest": rest_json(catalogue, answer.assessment) if answer.assessment else [],
         **(assessment_json(catalogue, answer.assessment) if answer.assessment else {"build": None}),
     }

@@ -15,7 +15,11 @@ from wattmetron.services.words.wishes import preference_words
 
 
 def settled(
-    catalogue: Catalogue, brief: Brief, kept: Build, aim: Aim = "most frames"
+    catalogue: Catalogue,
+    brief: Brief,
+    kept: Build,
+    aim: Aim = "most frames",
+    present: Build | None = None,
 ) -> tuple[Brief, tuple[Granted, ...]]:
     """The brief with its granted preferences as floors, and every preference with its price; the
     brief is a known one.
@@ -23,7 +27,8 @@ def settled(
     if not brief.preferences:
         return brief, ()
     return catalogue.keep.long(
-        ("preferences", aim, brief, kept), lambda: grant(catalogue, brief, kept, aim)
+        ("preferences", aim, brief, kept, present),
+        lambda: grant(catalogue, brief, kept, aim, present),
     )
 
 

@@ -21,8 +21,10 @@ from wattmetron.core.values.parts import KINDS, Kind, Part
 from wattmetron.core.values.wishes import without
 from wattmetron.core.values.words import listed
 from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.services.advice import same_frames
 from wattmetron.services.advice.left_over import left_over_words
 from wattmetron.services.advice.preferences import preference_lines, settled
+from wattmetron.services.advice.same_frames import Saving
 from wattmetron.services.desk.assess import (
     Assessment,
     CostLine,
@@ -72,6 +74,7 @@ class Answer:
     account: tuple[str, ...]
     reasons: tuple[Reason, ...]
     relaxations: tuple[Relaxation, ...]
+    savings: tuple[Saving, ...] = ()
 
 
 def kept_parts(catalogue: Catalogue, brief: Brief, build: Build) -> Build:
@@ -106,6 +109,8 @@ def answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer
 def _answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer:
     brief = known_brief(catalogue, brief)
     kept = kept_parts(catalogue, brief, build)
+    if aim == "same frames":
+        return _same_frames(catalogue, brief, kept, known_build(catalogue, build))
     asked, preferences = settled(catalogue, brief, kept, aim)
     proposal = propose(catalogue, asked, aim, kept)
     if proposal.build is None:
@@ -123,6 +128,44 @@ def _answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answe
         ),
         reasons=_reasons(catalogue, assessment),
         relaxations=(),
+    )
+
+
+def _same_frames(catalogue: Catalogue, brief: Brief, kept: Build, build: Build) -> Answer:
+    """The cheapest build with the frames of the present one, with what each saving gives up."""
+    now = assess(catalogue, brief, build)
+    asks = now.whole and bool(now.counted)
+    present = build if asks else None
+    asked, preferences = settled(catalogue, brief, kept, "same frames", present)
+    proposal = propose(catalogue, asked, "same frames", kept, present=present)
+    if proposal.build is None:
+        said = (
+            "Nothing that keeps to the brief has the frames of the present build."
+            if asks
+            else "The same frames are those of a whole build with targets: choose one first."
+        )
+        return Answer(
+            proposal=proposal,
+            assessment=None,
+            headline=said,
+            account=(),
+            reasons=(),
+            relaxations=(),
+        )
+    then = assess(catalogue, asked, proposal.build)
+    met = sum(run.target.weight for run in then.counted if run.state == "meets")
+    return Answer(
+        proposal=replace(proposal, weight_met=met),
+        assessment=then,
+        headline=same_frames.headline(now, then),
+        account=(
+            *same_frames.account(catalogue, now, then),
+            *_left_over(catalogue, asked, then),
+            *preference_lines(brief, preferences, then.currency),
+        ),
+        reasons=_reasons(catalogue, then),
+        relaxations=(),
+        savings=same_frames.savings(catalogue, now, then),
     )
 
 

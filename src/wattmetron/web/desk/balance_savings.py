@@ -9,13 +9,13 @@ from math import exp
 from wattmetron.core.balance.cuts import Cut
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import FURTHER_KINDS, Kind, Part
-from wattmetron.core.values.trust import trust_of
+from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import bought_for_years, cuts_of, trimmed
+from wattmetron.services.advice.outside import outside_words
 from wattmetron.services.desk.assess import Assessment, assess
-from wattmetron.services.desk.swaps import traits
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money
+from wattmetron.services.words.gives_up import gives_up
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -39,25 +39,9 @@ def idle_row(
         now=old.name,
         instead=cut.part.name,
         saves=money(cut.saves_minor, subject.currency),
-        gives_up=_gives_up(old, cut.part),
+        gives_up=gives_up(old, cut.part),
         url=trial(cut.build),
     )
-
-
-def _gives_up(old: Part, new: Part) -> str:
-    """What was perhaps bought on purpose: trust, warranty, noise, and the figures that differ."""
-    said = []
-    if trust_of(old) != trust_of(new):
-        said.append(f"{trust_of(old)} becomes {trust_of(new)}")
-    if old.warranty_years and old.warranty_years != new.warranty_years:
-        said.append(f"warranty {old.warranty_years:g} to {new.warranty_years or 0:g} years")
-    before, after = (getattr(part, "noise_dba", None) for part in (old, new))
-    if before is not None and after is not None and before != after:
-        said.append(f"{before:g} to {after:g} dB(A)")
-    had, has = ("; ".join(filter(None, traits(part))) for part in (old, new))
-    if had != has:
-        said.append(f"{had} becomes {has}")
-    return "; ".join(said) or "nothing that is known"
 
 
 def idle_words(free: dict[Kind, Cut], subject: Assessment) -> str:
@@ -126,23 +110,7 @@ def left_words(catalogue: Catalogue, subject: Assessment) -> str:
     """
     if subject.left_minor <= 0 or subject.missing:
         return ""
-    book = catalogue.prices(subject.brief.region, subject.brief.allow_used)
-    said = []
-    for kind in FURTHER_KINDS:
-        priced = [
-            (price, part.name)
-            for part in catalogue.by_kind[kind]
-            if (price := book.delivered(part.id)) is not None and price <= subject.left_minor
-        ]
-        if priced and not subject.build.of(kind):
-            price, name = max(priced)
-            said.append(f"{name} ({money(price, subject.currency)})")
-    return (
-        f"Outside the machine {money(subject.left_minor, subject.currency)} would pay for"
-        f" {', '.join(said[:-1]) + ' or ' if len(said) > 1 else ''}{said[-1]}."
-        if said
-        else ""
-    )
+    return outside_words(catalogue, subject, subject.left_minor)
 
 
 def trim_words(

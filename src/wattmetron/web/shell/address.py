@@ -18,7 +18,11 @@ ViewName = Literal["brief", "frames", "balance", "fit"]
 VIEWS: tuple[ViewName, ...] = ("brief", "frames", "balance", "fit")
 Link = Callable[..., str]
 """Makes an address of the page with some of it changed."""
-AIM_WORDS: dict[str, Aim] = {"most": "most frames", "least": "least money"}
+AIM_WORDS: dict[str, Aim] = {
+    "most": "most frames",
+    "least": "least money",
+    "same": "same frames",
+}
 
 
 def encode_build(build: Build, against: Build) -> str:

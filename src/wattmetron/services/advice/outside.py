@@ -1,0 +1,29 @@
+"""What money would buy outside the machine."""
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.parts import FURTHER_KINDS
+from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.words.figures import money
+
+
+def outside_words(catalogue: Catalogue, now: Assessment, minor: int) -> str:
+    """Of each further kind that a build lacks the dearest that the money pays, in one sentence;
+    empty where it pays none.
+    """
+    book = catalogue.prices(now.brief.region, now.brief.allow_used)
+    said = []
+    for kind in FURTHER_KINDS:
+        priced = [
+            (price, part.name)
+            for part in catalogue.by_kind[kind]
+            if (price := book.delivered(part.id)) is not None and price <= minor
+        ]
+        if priced and not now.build.of(kind):
+            price, name = max(priced)
+            said.append(f"{name} ({money(price, now.currency)})")
+    return (
+        f"Outside the machine {money(minor, now.currency)} would pay for"
+        f" {', '.join(said[:-1]) + ' or ' if len(said) > 1 else ''}{said[-1]}."
+        if said
+        else ""
+    )

@@ -1,0 +1,69 @@
+"""The same frames for less: over the whole list at once, part by part."""
+
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from wattmetron.core.values.build import Build
+from wattmetron.demo import generate
+from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.services.advice.answers import proposal_json
+from wattmetron.services.advice.proposals import answer
+from wattmetron.services.desk.assess import assess
+from wattmetron.study.keeper import Keeper
+
+WORLD = read_catalogue(Path(generate.__file__).parent / "catalogue").kept_by(Keeper())
+BRIEFS = generate.briefs(WORLD)
+WHOLE = [name for name, (brief, build) in BRIEFS.items() if assess(WORLD, brief, build).whole]
+STATES = ("short", "unsure", "meets")
+
+
+@pytest.mark.parametrize("name", WHOLE)
+def test_every_target_keeps_state_and_rate_and_the_savings_add_up(name):
+    brief, build = BRIEFS[name]
+    now = assess(WORLD, brief, build)
+    got = answer(WORLD, brief, build, "same frames")
+    if got.assessment is None:
+        assert got.headline.startswith("Nothing that keeps to the brief")
+        return
+    then = got.assessment
+    for before, after in zip(now.counted, then.counted, strict=True):
+        most = max(1, min(1.5, brief.display.refresh_hz / before.target.fps)) * before.target.fps
+        assert after.reliable_fps >= 0.9799 * min(before.reliable_fps, most)
+        assert STATES.index(after.state) >= STATES.index(before.state)
+    saved = now.spent_minor - then.spent_minor
+    assert sum(saving.saves_minor for saving in got.savings) == saved
+    assert not now.floors or saved != 0 or got.savings
+    if saved > 0 and now.blocking == 0:
+        again = answer(WORLD, brief, then.build, "same frames").assessment
+        assert again.spent_minor <= then.spent_minor
+
+
+def test_a_list_with_needless_money_in_several_places_is_cut_in_all_of_them_at_once():
+    brief, build = BRIEFS["net-loft"]
+    best = answer(WORLD, brief, build, "most frames").assessment.build
+    dear = [
+        max(
+            (own for own in WORLD.by_kind[kind]),
+            key=lambda own: WORLD.prices(brief.region, False).delivered(own.id) or 0,
+        ).id
+        for kind in ("supply", "case")
+    ]
+    wasteful = replace(best, supply=dear[0], case=dear[1])
+    got = answer(WORLD, brief, wasteful, "same frames")
+    changed = {saving.kind for saving in got.savings}
+    assert {"supply", "case"} <= changed
+    assert got.assessment.spent_minor <= assess(WORLD, brief, best).spent_minor
+    assert all(saving.gives_up for saving in got.savings if saving.kind in ("supply", "case"))
+    assert any("would pay for" in said for said in got.account)
+    told = proposal_json(WORLD, got)
+    assert told["aim"] == "same frames" and len(told["savings"]) == len(got.savings)
+
+
+def test_without_a_whole_build_or_targets_there_is_nothing_to_keep():
+    brief, build = BRIEFS["net-loft"]
+    said = "The same frames are those of a whole build with targets: choose one first."
+    assert answer(WORLD, brief, Build(), "same frames").headline == said
+    bare = replace(brief, targets=())
+    assert answer(WORLD, bare, build, "same frames").headline == said
