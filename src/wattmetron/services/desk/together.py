@@ -58,3 +58,9 @@ def together_words(catalogue: Catalogue, now: Assessment) -> str:
         else f"; the {found.heavy} that weigh {HEAVY} or more {percent(found.heavy_chance)}"
     )
     return f"All {found.targets} targets at once: chance {percent(found.chance)}{heavy}."
+
+
+def at_once_words(catalogue: Catalogue, now: Assessment) -> str:
+    """``all at once 34 %``; empty where there is nothing to say."""
+    found = together(catalogue, now)
+    return "" if found is None else f"all at once {percent(found.chance)}"

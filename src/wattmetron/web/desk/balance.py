@@ -23,6 +23,7 @@ from wattmetron.services.advice.balance_words import account, limit_rows, side_m
 from wattmetron.services.advice.preferences import preference_lines
 from wattmetron.services.advice.price_limits import SIDES, PriceLimits, price_limits
 from wattmetron.services.desk.assess import Assessment, assess
+from wattmetron.services.desk.together import at_once_words
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money, money_change, percent
 from wattmetron.web.desk.balance_frontier import FrontierView, frontier_view
 from wattmetron.web.desk.balance_map import MapView, pairings_view
@@ -156,7 +157,7 @@ def balance_view(
         picture=picture_view(found, subject, tried, link) if asked.every else None,
         ask_picture=link(every=True),
         frontier=frontier_view(found, subject, tried, link),
-        more=tuple(_more(extra, answer, subject, trial) for extra in more),
+        more=tuple(_more(catalogue, extra, answer, subject, trial) for extra in more),
         idle=tuple(
             idle_row(catalogue, subject, kind, cut, trial)
             for kind, cut in sorted(free.items(), key=lambda row: -row[1].saves_minor)
@@ -255,7 +256,11 @@ def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
 
 
 def _more(
-    more: More, answer: Assessment | None, subject: Assessment, trial: Callable[[Build], str]
+    catalogue: Catalogue,
+    more: More,
+    answer: Assessment | None,
+    subject: Assessment,
+    trial: Callable[[Build], str],
 ) -> MoreRow:
     change, then, changed = more.change_minor, more.assessment, more.changed
     label = f"{money(abs(change), subject.currency)} {'more' if change > 0 else 'less'}"
@@ -267,7 +272,7 @@ def _more(
         return MoreRow(
             change=label,
             cost=money(then.spent_minor, subject.currency),
-            met=f"{then.met} of {len(then.counted)}",
+            met=_met(catalogue, then),
             effects="",
             swaps="",
             url="",
@@ -288,12 +293,17 @@ def _more(
     return MoreRow(
         change=label,
         cost=money(then.spent_minor, subject.currency),
-        met=f"{then.met} of {len(then.counted)}",
+        met=_met(catalogue, then),
         effects=", ".join(effects) or "the same frames",
         swaps=listed(swaps) or "a part less",
         url=trial(then.build),
         nothing="",
     )
+
+
+def _met(catalogue: Catalogue, then: Assessment) -> str:
+    met = f"{then.met} of {len(then.counted)}"
+    return ", ".join(filter(None, [met, at_once_words(catalogue, then)]))
 
 
 def _years_words(subject: Assessment) -> str:

@@ -9,6 +9,7 @@ from wattmetron.core.values.money import MoneyError, to_minor
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import tables
 from wattmetron.services.advice.budget_steps import BudgetStep, budget_steps, usual_budgets
+from wattmetron.services.desk.together import at_once_words
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money, percent
 from wattmetron.services.workshop import Opened
 from wattmetron.web.shell.address import encode_build
@@ -74,7 +75,7 @@ def steps_page(catalogue: Catalogue, opened: Opened, amounts: str, rise: str) ->
         rises = [round(((1 + per_step / 100) ** n - 1) * 100) for n in range(len(budgets))]
         made = budget_steps(asked, budgets, rises)
         cards = tuple(
-            _card(step, made[place - 1] if place else None, opened, currency)
+            _card(catalogue, step, made[place - 1] if place else None, opened, currency)
             for place, step in enumerate(made)
         )
     except WattmetronError as problem:
@@ -101,7 +102,13 @@ def _percent(text: str) -> int:
     return percent
 
 
-def _card(step: BudgetStep, before: BudgetStep | None, opened: Opened, currency: str) -> StepCard:
+def _card(
+    catalogue: Catalogue,
+    step: BudgetStep,
+    before: BudgetStep | None,
+    opened: Opened,
+    currency: str,
+) -> StepCard:
     budget = money(step.budget_minor, currency)
     now = step.assessment
     if now is None:
@@ -141,7 +148,8 @@ def _card(step: BudgetStep, before: BudgetStep | None, opened: Opened, currency:
         total=money(now.spent_minor, currency),
         left=money(now.left_minor, currency),
         met=f"{now.met} of {len(now.counted)} targets met"
-        + (f", asked {step.rise_percent}{THIN}% higher" if step.rise_percent else ""),
+        + (f", asked {step.rise_percent}{THIN}% higher" if step.rise_percent else "")
+        + (f", {at_once}" if (at_once := at_once_words(catalogue, now)) else ""),
         targets=targets,
         parts=parts,
         adds=_adds(step, before, currency),

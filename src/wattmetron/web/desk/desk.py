@@ -25,7 +25,7 @@ from wattmetron.services.desk.assess import (
 )
 from wattmetron.services.desk.cures import Cure
 from wattmetron.services.desk.swaps import SwapQuery, swap
-from wattmetron.services.desk.together import together_words
+from wattmetron.services.desk.together import at_once_words, together_words
 from wattmetron.services.games.contenders import machine_contender
 from wattmetron.services.games.publishing import GameState
 from wattmetron.services.words.figures import KIND_WORDS, money, money_change
@@ -164,7 +164,7 @@ def make_desk(
         brief=brief,
         catalogue=catalogue,
         now=now,
-        meters=meters(now, ghost),
+        meters=meters(now, ghost, at_once_words(catalogue, now)),
         rows=frame_rows(now, ghost, names),
         build=build_view(
             now, ghost if tried is not None or plan.pinned else None, left, query, opened.id, fill

@@ -25,9 +25,11 @@ class MeterView:
     words: tuple[tuple[str, bool], ...] = ()
 
 
-def meters(now: Assessment, ghost: Assessment | None) -> tuple[MeterView, ...]:
-    """All four, with ghosts where another build or brief is compared with."""
-    return _money(now, ghost), _frames(now, ghost), _fit(now, ghost), _power(now, ghost)
+def meters(now: Assessment, ghost: Assessment | None, at_once: str) -> tuple[MeterView, ...]:
+    """All four, with ghosts where another build or brief is compared with; ``at_once`` says how
+    likely all targets are met together.
+    """
+    return _money(now, ghost), _frames(now, ghost, at_once), _fit(now, ghost), _power(now, ghost)
 
 
 def _signed(value: float, unit: str, digits: int = 0) -> str:
@@ -76,7 +78,7 @@ def _share(now: Assessment) -> float | None:
     return None if worst is None else 100 * worst.judged_fps / worst.target.fps
 
 
-def _frames(now: Assessment, ghost: Assessment | None) -> MeterView:
+def _frames(now: Assessment, ghost: Assessment | None, at_once: str) -> MeterView:
     worst, share = now.worst, _share(now)
     before = _share(ghost) if ghost is not None else None
     if worst is None or share is None:
@@ -115,7 +117,7 @@ def _frames(now: Assessment, ghost: Assessment | None) -> MeterView:
         change=change,
         chart=chart,
         left=f"worst: {worst.game.name}",
-        right=met,
+        right=", ".join(filter(None, [met, at_once])),
         alarm=worst.state == "short",
     )
 
