@@ -37,6 +37,7 @@ from wattmetron.web.desk.balance_savings import (
     left_words,
     trim_words,
 )
+from wattmetron.web.desk.coverage import CoverView, cover_view
 from wattmetron.web.desk.suppositions import (
     SupposedRow,
     WishRow,
@@ -117,6 +118,7 @@ class BalanceView:
     steps_url: str
     years: tuple[YearRow, ...]
     years_words: str
+    cover: CoverView
 
 
 def balance_view(
@@ -192,6 +194,7 @@ def balance_view(
         steps_url=steps_url,
         years=tuple(years_rows(catalogue, subject)),
         years_words=_years_words(subject),
+        cover=cover_view(catalogue, subject, asked, link),
     )
 
 

@@ -9,6 +9,7 @@ from wattmetron.core.values.money import MoneyError, to_minor
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import tables
 from wattmetron.services.advice.budget_steps import BudgetStep, budget_steps, usual_budgets
+from wattmetron.services.advice.coverage import cover
 from wattmetron.services.desk.together import at_once_words
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money, percent
 from wattmetron.services.workshop import Opened
@@ -40,6 +41,7 @@ class StepCard:
     parts: tuple[StepPart, ...]
     adds: str
     power: str
+    runs: str
     url: str
 
 
@@ -121,6 +123,7 @@ def _card(
             parts=(),
             adds="No fitting build for this money.",
             power="",
+            runs="",
             url="",
         )
     parts = tuple(
@@ -142,6 +145,7 @@ def _card(
     )
     code = encode_build(now.build, opened.plan.build)
     url = f"/briefs/{opened.id}/balance?{urlencode({'try': code})}"
+    runs = cover(catalogue, now.brief, now.machine)
     power = f"{now.draw.full_w}{THIN}W full draw"
     return StepCard(
         budget=budget,
@@ -154,6 +158,7 @@ def _card(
         parts=parts,
         adds=_adds(step, before, currency),
         power=power,
+        runs=runs.words if runs else "",
         url=url,
     )
 

@@ -19,6 +19,13 @@ class MachineQuery(Form):
         return whole_or_none(self.brief)
 
 
+class MoneyQuery(Form):
+    """A region and the frame rate that counts."""
+
+    region: Short80 = ""
+    fps: Annotated[str, BeforeValidator(lambda value: str(value).strip()[:12])] = ""
+
+
 class ListQuery(MachineQuery):
     """The question that the list answers."""
 

@@ -17,7 +17,8 @@ from wattmetron.services.games.measuring import results_state
 from wattmetron.services.games.result_table import ColumnsNeeded
 from wattmetron.web.games.game import game_panel
 from wattmetron.web.games.machine import MeasuredMachine, read_machine
-from wattmetron.web.games.queries import GameQuery, ListQuery
+from wattmetron.web.games.money import money_view
+from wattmetron.web.games.queries import GameQuery, ListQuery, MoneyQuery
 from wattmetron.web.games.reading import ReadingPage, stored_tiers
 from wattmetron.web.shell.address import DeskQuery
 from wattmetron.web.shell.forms import Typed, read
@@ -90,6 +91,14 @@ def show_assumptions(request: Request, status: int = 200, **more: Any) -> Respon
     content = {"table": table, "roles": ROLES, "typed": {}, "error": "", "notice": ""}
     url = "/games/assumptions" if request.method == "POST" else None
     return page(request, "games/assumptions.html", content | more, status, url)
+
+
+@router.get("/games/money")
+def money_page(request: Request) -> Response:
+    """What so much money runs, before any brief."""
+    catalogue = workshop_of(request).catalogue()
+    query = read(MoneyQuery, request.query_params)
+    return page(request, "games/money.html", {"v": money_view(catalogue, query)})
 
 
 @router.get("/games/read")

@@ -11,7 +11,7 @@ from pydantic import BeforeValidator, ConfigDict, Field
 
 from wattmetron.core.search.answer import Aim
 from wattmetron.core.values.build import MAX_ADDED, MAX_DRIVES, Build
-from wattmetron.core.values.parts import ALL_KINDS, FURTHER_KINDS, KINDS, Kind
+from wattmetron.core.values.parts import ALL_KINDS, FURTHER_KINDS, Kind
 from wattmetron.web.shell.forms import Form, one_of
 
 ViewName = Literal["brief", "frames", "balance", "fit"]
@@ -93,7 +93,7 @@ class DeskQuery(Form):
 
     view: Annotated[ViewName, one_of(VIEWS, "brief")] = "brief"
     tried: str | None = Field(default=None, validation_alias="try")
-    swap: Annotated[Kind | None, one_of(KINDS, None)] = None
+    swap: Annotated[Kind | None, one_of(ALL_KINDS, None)] = None
     place: Text120 = None
     everything: Flag = Field(default=False, validation_alias="all")
     unfit: Flag = False
@@ -117,6 +117,9 @@ class DeskQuery(Form):
     price: Text20 = None
     where: Text80 = None
     purse: Text20 = None
+    cover: Text12 = None
+    shelf: Text80 = None
+    cell: Text20 = None
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""
