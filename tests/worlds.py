@@ -554,6 +554,18 @@ class World:
         more = replace(catalogue, parts=parts, offers=(*catalogue.offers, *on_sale))
         return more.kept_by(Keeper()), brief
 
+    def later(self, catalogue: Catalogue, brief: Brief) -> Brief:
+        """The brief with room for a card, named or not, and for sticks to come."""
+        cards = [part.id for part in catalogue.by_kind["graphics"]]
+        named = self.pick("", "", *cards)
+        return replace(
+            brief,
+            later_card=named,
+            later_card_w=None if named else self.pick(None, 150, 250),
+            later_card_mm=self.pick(220, 300),
+            later_sticks=self.pick(0, 0, 1, 2),
+        )
+
     @staticmethod
     def _screen(part_id: str, width: int, hz: float, inputs: tuple[str, ...]) -> Screen:
         height = width * 9 // 16

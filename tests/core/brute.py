@@ -7,7 +7,7 @@ import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.rules import blocks, judged
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.fit.wishes import Wishes, wishes_of
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.table import reliable_table
 from wattmetron.core.power.draw import draw
@@ -159,6 +159,8 @@ def _ended(catalogue, brief, asked, half, so_far, shells, fans, judged):
             judged[whole.storage] = _judged(catalogue, brief, whole)
         packs = asked.fans(whole, supply, case, *fans)
         if packs is None:
+            continue
+        if not asked.takes_later(replace(whole, cooler=cooler, supply=supply, case=case)):
             continue
         ids = (
             chip.id,
@@ -323,6 +325,8 @@ class Asked:
         self.level = max(levels, default=0) if brief.games_start and stated else 0
         self.card_stays, self.chip_stays = "graphics" in stay, "processor" in stay
         self.rooms = self._rooms(catalogue, brief, lists)
+        self.slots_settled = {"memory", "mainboard"} <= stay
+        self.later = None if {"supply", "case"} <= stay else self._later(catalogue)
         self.first_leads = self.first_start
         book = catalogue.prices(brief.region, brief.allow_used)
         self.price_of = lambda part: book.delivered(part.id) or 0
@@ -350,6 +354,16 @@ class Asked:
         lines = self.display.height_px / (1 / self.display.refresh_hz - 460e-6)
         return max(rates[o] for o in outputs) * 1e9 >= 24 * (self.display.width_px + 80) * lines
 
+    def takes_later(self, whole):
+        """Whether the later card goes in, as the rules have it, and memory slots stay free."""
+        free = whole.mainboard.memory_slots - whole.memory.sticks
+        if not self.slots_settled and free < self.brief.later_sticks:
+            return False
+        if self.later is None:
+            return True
+        wishes = Wishes(headroom_percent=self.brief.headroom_percent)
+        return not blocks(replace(whole, graphics=self.later), wishes)
+
     def led(self, whole):
         """Whether the leads for the processor leave no question open before the first start."""
         if not self.first_leads or whole.supply.id in self.brief.owned:
@@ -371,6 +385,26 @@ class Asked:
         bulk = brief.bulk_gb
         more = sum({"streaming": 100, "video editing": 500}.get(item, 0) for item in brief.work)
         return games, (pace[brief.bulk_on], bulk + more), more
+
+    def _later(self, catalogue):
+        """The card to come: the named one, or one with as many plugs as its watts want."""
+        watts = self.brief.later_card_w
+        if self.brief.later_card:
+            return catalogue.parts[self.brief.later_card]
+        if watts is None:
+            return None
+        some = catalogue.by_kind["graphics"][0]
+        return replace(
+            some,
+            board_power_w=watts,
+            spike_factor=1.5,
+            length_mm=self.brief.later_card_mm,
+            height_mm=None,
+            thickness_mm=None,
+            pcie_8pin=max(0, int(np.ceil((watts - 75) / 150))),
+            pcie_16pin=0,
+            adapter_8pin=0,
+        )
 
     def stores(self, drives):
         """Whether each role finds its drives, tried drive by drive."""
@@ -445,6 +479,8 @@ class Asked:
         supply has no reserve.
         """
         watts = draw(whole).full_w
+        if self.later:
+            watts = max(watts, draw(replace(whole, graphics=self.later)).full_w)
         output_w = supply.watts
         if supply.id in self.brief.owned:
             output_w = output_w * self.supply_factor // 100

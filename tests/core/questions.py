@@ -81,6 +81,8 @@ def drawn(seed: int, again: int):
         catalogue, brief = world.further(catalogue, brief)
     if seed % 3 == 0:
         brief = world.roles(brief)
+    if seed % 4 == 1:
+        brief = world.later(catalogue, brief)
     if seed % 5 in (2, 3):
         catalogue, brief = world.besides(catalogue, brief)
     if seed % 7 == 3:

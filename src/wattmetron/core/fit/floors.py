@@ -12,6 +12,7 @@ from wattmetron.core.fit.asks import apis_of
 from wattmetron.core.fit.besides import Besides, besides_missed
 from wattmetron.core.fit.display import drives
 from wattmetron.core.fit.finding import counted
+from wattmetron.core.fit.later import against_later, later_card, with_later
 from wattmetron.core.fit.leads import Sockets, leads_level, sockets_of
 from wattmetron.core.fit.platform import BARELY_PERCENT, barely_w, needs_a_step
 from wattmetron.core.fit.roles import (
@@ -63,7 +64,8 @@ class Floors:
     start, ``most_dba`` the loudest that it may be in play, ``display`` the one that its outputs
     must drive, ``dear_cards`` those that want six cores beside them, ``owned`` parts that are there
     already, ``staying`` those that are not asked whether games start on them, ``besides`` what is
-    wanted besides the eight kinds.
+    wanted besides the eight kinds, ``later`` a card that it must take, ``later_sticks`` memory
+    slots that stay free.
     """
 
     memory_gb: float
@@ -84,6 +86,8 @@ class Floors:
     owned: frozenset[str] = frozenset()
     staying: frozenset[str] = frozenset()
     besides: Besides
+    later: Graphics | None = None
+    later_sticks: int = 0
 
     def with_owned(self, parts: Iterable[str]) -> "Floors":
         """The floors where these parts are there already: what an owned part decides by itself is
@@ -195,6 +199,10 @@ class Floors:
                 "all_channels": False,
                 "memory_gb": min(self.memory_gb, stays.memory.total_gb),
             }
+        if stays.memory and stays.mainboard:
+            changes["later_sticks"] = 0
+        if stays.supply and stays.case:
+            changes["later"] = None
         if stays.processor:
             changes |= {"threads": 0, "dear_cards": frozenset()}
         if stays.processor and stays.cooler:
@@ -239,6 +247,8 @@ def floors_of(catalogue: Catalogue, brief: Brief) -> Floors:
         display=brief.display if brief.display_driven else None,
         dear_cards=_dear_cards(catalogue, brief) if brief.enough_threads else frozenset(),
         besides=besides_of(catalogue, brief),
+        later=later_card(catalogue, brief),
+        later_sticks=brief.later_sticks,
     )
 
 
@@ -344,6 +354,7 @@ def missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
     """
     yield from _amounts_missed(machine, floors)
     yield from besides_missed(machine, floors.besides)
+    yield from _later_missed(machine, floors)
     yield from _start_missed(machine, floors)
     yield from _cooling_missed(machine, floors)
     chip, kit, supply = machine.processor, machine.memory, machine.supply
@@ -379,6 +390,40 @@ def missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
             f"{kit.name} leaves channels of {chip.name} empty: {kit.sticks} of"
             f" {chip.memory_channels} in use.",
         )
+
+
+def _later_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
+    board, kit, card = machine.mainboard, machine.memory, floors.later
+    if board and kit and floors.later_sticks > board.memory_slots - kit.sticks:
+        yield (
+            "later_sticks",
+            f"{board.name} has {counted(board.memory_slots - kit.sticks, 'memory slot')} left;"
+            f" {floors.later_sticks} are to stay free for sticks to come.",
+        )
+    if card is None or machine.missing():
+        return
+    field = "later_card_w" if card.id == "later" else "later_card"
+    against = against_later(machine, card, floors.headroom_percent)
+    if against:
+        yield field, f"{card.name} does not go in later: {against}"
+        return
+    full_w = draw(with_later(machine, card)).full_w
+    supply, case = machine.supply, machine.case
+    if supply and floors.output_w(supply) < (needed_w := floors.supply_w(full_w)):
+        yield (
+            field,
+            f"{supply.name} gives {supply.watts} W; {card.name} later wants {needed_w} W with"
+            " headroom and reserve.",
+        )
+    elif case and floors.heat_carried and _carried_w(machine, floors) < full_w:
+        yield field, f"{case.name} does not carry off the {full_w} W that arise with {card.name}."
+
+
+def _carried_w(machine: Machine, floors: Floors) -> float:
+    """Heat that the case with its fans carries off; an owned one may be heard."""
+    assert machine.case is not None
+    carried = case_heat_w(machine.case.airflow, machine.fans_placed)
+    return carried * (TOO_HOT if machine.case.id in floors.owned else 1)
 
 
 def broken(machine: Machine, floors: Floors) -> frozenset[str]:
@@ -490,7 +535,7 @@ def _cooling_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str
     heat = draw(machine).full_w
     if floors.heat_carried and case and chip:
         carried = case_heat_w(case.airflow, machine.fans_placed)
-        if carried * (TOO_HOT if case.id in floors.owned else 1) < heat:
+        if _carried_w(machine, floors) < heat:
             yield (
                 "heat_carried",
                 f"{case.name} with its fans carries off {carried} W quietly; up to {heat} W arise.",

@@ -103,7 +103,7 @@ class Takes:
         )
         self._take_supplies(pool)
         self._take_coolers(pool)
-        self._take_cards(pool.cards.parts)
+        self._take_cards(pool.cards.parts, pool.floors.later)
 
     def _take_supplies(self, pool: Pool) -> None:
         lengths = Ladder(case.supply_length_mm for case in self.cases)
@@ -140,19 +140,31 @@ class Takes:
         rooms = heights.rooms(case.cooler_height_mm for case in self.cases)
         self.mounts = self._rows((rooms >= mount.height).tolist() for mount in kinds)
 
-    def _take_cards(self, cards: Sequence[Graphics]) -> None:
-        """Shape 0 is no card; by radiator and shape, for in front it shortens the room."""
+    def _take_cards(self, cards: Sequence[Graphics], later: Graphics | None) -> None:
+        """Shape 0 is no card; by radiator and shape, for in front it shortens the room. What a
+        later card needs every shape has.
+        """
         goes, room = self._beside_radiators()
         length = Ladder(room_mm for own in room for room_mm in own)
         height = Ladder(case.card_height_mm for case in self.cases)
         thickness = Ladder(case.card_thickness_mm for case in self.cases)
-        levels = zip(
-            length.levels(card.length_mm for card in cards).tolist(),
-            height.levels(tall_mm(card) for card in cards).tolist(),
-            thickness.levels(card.thickness_mm for card in cards).tolist(),
-            strict=True,
-        )
-        shapes: dict[tuple[int, int, int], int] = {(0, 0, 0): 0}
+        own_levels = np.stack(
+            [
+                length.levels(card.length_mm for card in cards),
+                height.levels(tall_mm(card) for card in cards),
+                thickness.levels(card.thickness_mm for card in cards),
+            ],
+            axis=1,
+        ).astype(np.int64)
+        least = [0, 0, 0]
+        if later is not None:
+            least = [
+                int(length.levels([later.length_mm])[0]),
+                int(height.levels([tall_mm(later)])[0]),
+                int(thickness.levels([later.thickness_mm])[0]),
+            ]
+        levels = [(a, b, c) for a, b, c in np.maximum(own_levels, least).tolist()]
+        shapes: dict[tuple[int, int, int], int] = {(least[0], least[1], least[2]): 0}
         self.shape_of_card = ints(shapes.setdefault(level, len(shapes)) for level in levels)
         own = np.array(list(shapes), dtype=np.int64)
         fits = own[:, 1:2] <= height.rooms(case.card_height_mm for case in self.cases)

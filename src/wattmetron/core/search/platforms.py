@@ -263,7 +263,7 @@ def _fronts(limits: Limits, pool: Pool, need: Need) -> Fronts:
     shelf = pool.kit_arrays
     fits = (shelf.gb >= need.memory_gb) | shelf.owned
     fits = fits & (shelf.gb <= limits.max_gb[:, None])
-    fits &= (shelf.sticks <= limits.slots[:, None]) & (
+    fits &= (shelf.sticks + pool.floors.later_sticks <= limits.slots[:, None]) & (
         shelf.memory_type == limits.memory_type[:, None]
     )
     fits &= ~shelf.registered | limits.registered[:, None]

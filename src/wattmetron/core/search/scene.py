@@ -32,7 +32,7 @@ from wattmetron.core.search.sides import Held, Pairing, Targets
 from wattmetron.core.search.supplies import NO_PLUGS, Supplies
 from wattmetron.core.values.brief import Brief, searched
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import BOARD_FORMS
+from wattmetron.core.values.parts import BOARD_FORMS, Graphics
 
 Ints = NDArray[np.int64]
 ROWS_OF_FORM = ints(ROWS[form] for form in BOARD_FORMS)
@@ -129,10 +129,11 @@ class Scene:
         could have.
         """
         base_w = self.chip_w[c] + rest_w
-        full_w = base_w + self.card_w[g]
+        now_w = base_w + self.card_w[g]
         floors, airflow = self.pool.floors, self.pool.airflow
+        full_w = np.maximum(now_w, base_w + (floors.later.board_power_w if floors.later else 0))
         needed_w = floors.supply_w(full_w)
-        spike_w = base_w + self.card_spike_w[g]
+        spike_w = base_w + np.maximum(self.card_spike_w[g], later_spike_w(floors.later))
         kind = self.enclosures.kinds(c, self.card_room[g])
         shape, plugs = self.card_shape[g], self.card_plugs[g]
         heat = airflow.levels(full_w)
@@ -148,10 +149,11 @@ class Scene:
             np.minimum(least, supply + cases[sort], out=least)
         if shell is not None and (self.pool.adapters or self.pool.board_arrays.cards.any()):
             cards = self.pool.adapters + shell.cards
-            hidden = self.card_rows[g] + cards > ROWS_OF_FORM[shell.form]
+            rows = np.maximum(self.card_rows[g], rows_of(floors.later) if floors.later else 0)
+            hidden = rows + cards > ROWS_OF_FORM[shell.form]
             least[hidden & (cards > 0)] = NEVER
         if self.watt_limit_w is not None:
-            least[full_w > self.watt_limit_w] = NEVER
+            least[now_w > self.watt_limit_w] = NEVER
         return least
 
     def grouped(self, c: Ints, spare: Ints) -> tuple[Ints, Ints, Ints]:
@@ -361,6 +363,10 @@ def make_scenes(
         )
 
     return (scene(False),) if pool.cards.fixed else (scene(False), scene(True))
+
+
+def later_spike_w(card: Graphics | None) -> int:
+    return spike_of_card_w(card.board_power_w, card.spike_factor) if card else 0
 
 
 def _or_none(values: Iterable[int]) -> Ints:

@@ -7,6 +7,7 @@ from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.floors import broken
+from wattmetron.core.fit.later import with_later
 from wattmetron.core.fit.rule import Look, Rule
 from wattmetron.core.fit.rules import BLOCKING, any_blocks, blocking_on, check
 from wattmetron.core.fit.wishes import wishes_of
@@ -90,6 +91,7 @@ class _Settler:
         self.stays = tuple(catalogue.part(part_id) for _, part_id in kept.added)
         self.scene, self.pool, self.c, self.g = scene, scene.pool, c, g
         self.wishes = wishes_of(brief)
+        self.wishes_later = replace(self.wishes, watt_limit_w=None, display=None)
         self.chip: Processor = scene.pool.processors.parts[c]
         self.card: Graphics | None = None if scene.integrated else scene.pool.cards.parts[g]
         self.kind, self.power_level = platform_key(self.chip, self.pool)
@@ -151,7 +153,7 @@ class _Settler:
         typed = np.flatnonzero(kits.memory_type == self.kind.memory_type)
         b, k = (grid.ravel() for grid in np.meshgrid(fitting, typed, indexing="ij"))
         need = self.scene.need
-        fits = (kits.sticks[k] <= limits.slots[b]) & (
+        fits = (kits.sticks[k] + self.pool.floors.later_sticks <= limits.slots[b]) & (
             (kits.gb[k] >= need.memory_gb) | kits.owned[k]
         )
         if need.all_channels:
@@ -215,8 +217,11 @@ class _Settler:
         """Cooler, supply, case and the fans that it lacks, first by ids, that together cost exactly
         what is left.
         """
-        pool, look, goes = self.pool, Look(inside, self.wishes), Goes()
-        full_w = look.draw.full_w
+        pool, later = self.pool, self.pool.floors.later
+        looks = [Look(inside, self.wishes)]
+        looks += [Look(with_later(inside, later), self.wishes_later)] if later else []
+        goes = Goes(looks)
+        full_w = max(look.draw.full_w for look in looks)
         (heat,) = pool.airflow.levels(np.array([full_w]))
         with_fans = pool.cases.cost + pool.airflow.extra[heat]
         coolers = self._coolers(inside)
@@ -231,14 +236,19 @@ class _Settler:
             cases.setdefault(cost, []).append(at)
         for first, second in np.argwhere(np.isin(left - spent, with_fans)):
             cooler, supply = coolers[first][0], supplies[second][0]
-            if cooler is not None and not goes.there(COOLER_RULES, look, "cooler", cooler):
+            if cooler is not None and not goes.there(COOLER_RULES, "cooler", cooler):
                 continue
-            if not goes.there(SUPPLY_RULES, look, "supply", supply):
+            if not goes.there(SUPPLY_RULES, "supply", supply):
                 continue
             for at in cases[left - int(spent[first, second])]:
                 case = pool.cases.parts[at]
-                whole = replace(inside, cooler=cooler, supply=supply, case=case)
-                if not any_blocks(CASE_RULES, Look(whole, self.wishes)):
+                whole = [
+                    replace(look.machine, cooler=cooler, supply=supply, case=case) for look in looks
+                ]
+                if not any(
+                    any_blocks(CASE_RULES, Look(machine, look.wishes))
+                    for machine, look in zip(whole, looks, strict=True)
+                ):
                     fans = pool.airflow.packs(at, full_w).ids
                     return cooler.id if cooler else None, supply.id, case.id, fans
         name = inside.mainboard.id if inside.mainboard else "no board"
@@ -261,12 +271,14 @@ class _Settler:
 
 
 class Goes:
-    """Which parts go into a machine, each asked about once."""
+    """Which parts go into a machine, as it is and with the card to come; each asked about once."""
 
-    def __init__(self) -> None:
-        self._known: dict[str, bool] = {}
+    def __init__(self, looks: list[Look]) -> None:
+        self._looks, self._known = looks, dict[str, bool]()
 
-    def there(self, rules: tuple[Rule, ...], look: Look, kind: Kind, part: Part) -> bool:
+    def there(self, rules: tuple[Rule, ...], kind: Kind, part: Part) -> bool:
         if part.id not in self._known:
-            self._known[part.id] = not any_blocks(rules, look.with_part(kind, part))
+            self._known[part.id] = not any(
+                any_blocks(rules, look.with_part(kind, part)) for look in self._looks
+            )
         return self._known[part.id]

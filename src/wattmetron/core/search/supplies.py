@@ -58,8 +58,11 @@ class Supplies:
             for own in self._pool.supplies.parts
         }
         numbers: dict[tuple[bool, ...], int] = {}
+        later = CardPlugs.of([self._pool.floors.later] if self._pool.floors.later else [])
         self.plugs = {
-            need: numbers.setdefault(tuple(need.find(own) for own in kinds.values()), len(numbers))
+            need: numbers.setdefault(
+                tuple(need.find(own) and later.find(own) for own in kinds.values()), len(numbers)
+            )
             for need in plugs
         }
         place = {kind: i for i, kind in enumerate(kinds)}

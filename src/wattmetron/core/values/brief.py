@@ -23,7 +23,7 @@ Clocks = Literal["as shipped", "tuned", "undervolted"]
 BoughtKind = Literal["system", "display", "input", "optical"]
 GROWING_SLOTS, GROWING_M2 = 4, 2
 MOST_PIXELS = 16_384
-DRIVES = "drives"
+DRIVES, LATER = "drives", "later"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -663,6 +663,57 @@ class Brief:
         Asked(words="wireless", text="Whether wireless is wanted", label="Wireless is wanted"),
         Wish(name="wireless", without=False, preferred="wireless", value=True),
     ] = False
+    later_card: Annotated[
+        str,
+        Asked(
+            words="card to come later",
+            text="Id of the graphics card that case, power supply and cooling must take later;"
+            " empty: none",
+            label="A card to come later",
+            choices="cards",
+            group=LATER,
+        ),
+        Wish(name="card to come later", without="", said="room for a later card"),
+    ] = ""
+    later_card_w: Annotated[
+        int | None,
+        Asked(
+            words="later card's power",
+            text="Board power of a later card that is not named, W; null: none",
+            label="or one of so many watts",
+            unit="W",
+            least=20,
+            most=1500,
+            empty="none",
+            group=LATER,
+        ),
+        Wish(name="power of a later card", without=None, said="room for a card of {value}{thin}W"),
+    ] = None
+    later_card_mm: Annotated[
+        int,
+        Asked(
+            words="later card's length",
+            text="Length of a later card that is not named, mm",
+            label="and millimetres",
+            unit="mm",
+            least=100,
+            most=500,
+            group=LATER,
+        ),
+    ] = 300
+    later_sticks: Annotated[
+        int,
+        Asked(
+            words="sticks to come later",
+            text="Memory slots that stay free for sticks to come",
+            label="Memory sticks to come later",
+            least=0,
+            most=8,
+            empty="0",
+            group=LATER,
+        ),
+        Wish(name="sticks to come later", without=0, said="{value} memory slots left free"),
+    ] = 0
     buys: Annotated[
         tuple[BoughtKind, ...],
         Asked(

@@ -117,9 +117,7 @@ def _cover(found: Coverage, games: tuple[Game, ...], brief: Brief, fps: float, g
 
 
 def _words(rows: tuple[tuple[CoverCell, ...], ...], brief: Brief, fps: float) -> str:
-    """``Of 26 games on high, 60 fps are reached by all at 1920x1080, most (20) at 2560x1440 and 4 at
-    3840x2160: likely (80 %).``
-    """
+    """``Of 26 games on high, 60 fps are reached by all at 1920x1080 and 4 at 3840x2160.``"""
     told = rows[PRESETS.index(TOLD)]
     parts = [f"{_how_many(cell)} at {cell.size}" for cell in told]
     return (

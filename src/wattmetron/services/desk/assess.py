@@ -222,6 +222,7 @@ def known_brief(catalogue: Catalogue, brief: Brief) -> Brief:
         targets=targets,
         owned=tuple(part_id for part_id in brief.owned if part_id in catalogue.parts),
         stays=tuple(part_id for part_id in brief.stays if part_id in catalogue.parts),
+        later_card=brief.later_card if brief.later_card in catalogue.parts else "",
     )
 
 

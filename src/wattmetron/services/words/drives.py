@@ -1,7 +1,10 @@
-"""What drives are for, in words."""
+"""What drives are for, and what is to come later, in words."""
+
+from collections.abc import Mapping
 
 from wattmetron.core.fit.roles import Role
 from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.parts import Part
 from wattmetron.core.values.words import listed
 
 WORDS: dict[Role, str] = {"system": "the system", "games": "games", "bulk": "bulk"}
@@ -24,3 +27,16 @@ def drives_words(brief: Brief) -> str:
     said += ["each on a drive of its own"] if brief.drives_apart else []
     said += ["no spinning disk"] if brief.no_disks else []
     return "; ".join(said)
+
+
+def later_words(brief: Brief, parts: Mapping[str, Part]) -> str:
+    """What a build must take later, in one line."""
+    said = []
+    if brief.later_card:
+        known = parts.get(brief.later_card)
+        said.append(known.name if known else f"{brief.later_card} (no longer in the catalogue)")
+    elif brief.later_card_w is not None:
+        said.append(f"a card of {brief.later_card_w} W and {brief.later_card_mm} mm")
+    if brief.later_sticks:
+        said.append(f"{brief.later_sticks} memory stick{'s' if brief.later_sticks > 1 else ''}")
+    return listed(said) or "nothing asked"

@@ -8,14 +8,23 @@ from typing import Any
 
 from wattmetron.core.balance.granting import most_minor
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.values.brief import BRIEF, DISPLAY, DRIVES, SURENESS, TARGET, Brief, Target
+from wattmetron.core.values.brief import (
+    BRIEF,
+    DISPLAY,
+    DRIVES,
+    LATER,
+    SURENESS,
+    TARGET,
+    Brief,
+    Target,
+)
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.parts import FURTHER_KINDS, KIND_PLURALS, KINDS, Kind
 from wattmetron.core.values.trust import TRUST_FLOORS
 from wattmetron.core.values.wishes import PREFERRED
 from wattmetron.core.values.words import listed
-from wattmetron.services.words.drives import drives_words
+from wattmetron.services.words.drives import drives_words, later_words
 from wattmetron.services.words.figures import KIND_WORDS
 from wattmetron.services.words.wishes import preference_words
 from wattmetron.web.desk.forms import GENERAL, LOWER
@@ -133,6 +142,8 @@ class TargetForm:
 class Folded:
     """Entries and boxes that stand folded under one line, which says what they come to."""
 
+    id: str
+    name: str
     said: str
     entries: tuple[AskedEntry, ...]
     flags: tuple[TickBox, ...]
@@ -143,7 +154,7 @@ class BriefForm:
     """Everything that the Brief view asks for, with the lists to choose from."""
 
     entries: tuple[AskedEntry, ...]
-    drives: Folded
+    folded: tuple[Folded, ...]
     groups: tuple[Ticks, ...]
     flags: tuple[TickBox, ...]
     floors: tuple[TickBox, ...]
@@ -177,7 +188,7 @@ def brief_form(
     up_to = "" if brief.preference_minor is None else amount(brief.preference_minor)
     return BriefForm(
         entries=tuple(asked.entries()),
-        drives=asked.drives(),
+        folded=tuple(asked.folded()),
         groups=tuple(asked.groups()),
         flags=tuple(asked.flags(False)),
         floors=tuple(asked.flags(True)),
@@ -232,18 +243,24 @@ class _Asking:
                     if shown.asked.label:
                         yield self._entry(shown, getattr(self.brief.display, shown.name))
 
-    def drives(self) -> Folded:
-        """What the drives are for."""
-        own = [field for field in BRIEF if field.asked.group == DRIVES]
-        return Folded(
-            drives_words(self.brief),
-            tuple(
-                self._entry(field, getattr(self.brief, field.name))
-                for field in own
-                if _is_entry(field)
-            ),
-            tuple(self._flag(field) for field in own if field.bare is bool),
-        )
+    def folded(self) -> Iterable[Folded]:
+        """What the drives are for, and what is to come later."""
+        for group, name, said in (
+            (DRIVES, "Drives", drives_words(self.brief)),
+            (LATER, "Room for later", later_words(self.brief, self.catalogue.parts)),
+        ):
+            own = [field for field in BRIEF if field.asked.group == group]
+            yield Folded(
+                group,
+                name,
+                said,
+                tuple(
+                    self._entry(field, getattr(self.brief, field.name))
+                    for field in own
+                    if _is_entry(field)
+                ),
+                tuple(self._flag(field) for field in own if field.bare is bool),
+            )
 
     def _size(self) -> AskedEntry:
         display = self.brief.display
@@ -294,6 +311,9 @@ class _Asking:
         if field.asked.choices == "regions":
             regions = self.catalogue.regions.values()
             return tuple((region.id, f"{region.name} ({region.currency})") for region in regions)
+        if field.asked.choices == "cards":
+            cards = self.catalogue.by_kind["graphics"]
+            return (("", "none"), *((card.id, card.name) for card in cards))
         if field.name == "sureness":
             return tuple((word, f"{word}, {share:.0%}") for word, share in SURENESS.items())
         return tuple((word, word) for word in field.options)
@@ -354,7 +374,7 @@ def _ticked(drafts: Drafts, scope: str, name: str, actual: bool) -> bool:
 
 
 def _mode(field: Declared) -> str:
-    if field.options or field.asked.choices == "regions":
+    if field.options or field.asked.choices in ("regions", "cards"):
         return "choice"
     if field.bare is str:
         return "notes" if field.asked.longest > 1000 else "text"
