@@ -31,6 +31,8 @@ FREED: dict[Kind, tuple[Kind, ...]] = {
 """What a new part of either side may force."""
 MEMORY_GROWTH = 1.06
 """How many times the video memory of the year before games ask for; assumed."""
+BESIDE_GAMES = frozenset({"scale", "parts by kind", "table", "curve", "prices"})
+"""What does not hang on what games ask for."""
 MAIN_MEMORY_GROWTH = 1.05
 """The same of main memory; assumed."""
 
@@ -166,19 +168,20 @@ def _short_gb(catalogue: Catalogue, now: Assessment, more: Growth) -> float:
     if kit is None:
         return 0.0
     today = memory_floor_gb(catalogue, now.brief)
-    then = memory_floor_gb(_asking(catalogue, now, more), now.brief)
+    then = memory_floor_gb(grown(catalogue, now.brief, more), now.brief)
     return max(0.0, then - max(today, kit.total_gb))
 
 
-def _asking(catalogue: Catalogue, now: Assessment, more: Growth) -> Catalogue:
-    """The catalogue with games that ask for more."""
-    ids = {target.game_id for target in now.brief.counted_targets}
+def grown(catalogue: Catalogue, brief: Brief, more: Growth) -> Catalogue:
+    """The catalogue with games of the brief that ask for more."""
+    ids = {target.game_id for target in brief.counted_targets}
     told = {game_id: asking_more(fitted_game(catalogue, game_id), more) for game_id in ids}
     wanting = {
         game_id: replace(catalogue.game(game_id), memory_gb=game.memory_gb)
         for game_id, game in told.items()
     }
-    return replace(catalogue, told=told, games={**catalogue.games, **wanting})
+    other = replace(catalogue, told=told, games={**catalogue.games, **wanting})
+    return other.kept_by(catalogue.keep.branch(BESIDE_GAMES))
 
 
 def _then(
@@ -231,7 +234,7 @@ def _later(catalogue: Catalogue, now: Assessment, more: Growth) -> Catalogue:
         )
         for _, part_id in now.build.ids()
     )
-    later = replace(_asking(catalogue, now, more), offers=(*catalogue.offers, *present))
+    later = replace(grown(catalogue, now.brief, more), offers=(*catalogue.offers, *present))
     return later.kept_by(catalogue.keep.branch(BESIDE_PRICES))
 
 

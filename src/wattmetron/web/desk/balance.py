@@ -48,6 +48,7 @@ from wattmetron.web.desk.suppositions import (
     wishes_rows,
     years_rows,
 )
+from wattmetron.web.desk.upgrade_path import PathView, path_view
 from wattmetron.web.shell.address import DeskQuery, Link
 
 ALIKE_COST = 0.02
@@ -119,6 +120,8 @@ class BalanceView:
     years: tuple[YearRow, ...]
     years_words: str
     cover: CoverView
+    path: PathView | None
+    ask_path: str
 
 
 def balance_view(
@@ -195,6 +198,8 @@ def balance_view(
         years=tuple(years_rows(catalogue, subject)),
         years_words=_years_words(subject),
         cover=cover_view(catalogue, subject, asked, link),
+        path=path_view(catalogue, now, trial) if asked.path else None,
+        ask_path=link(path=True),
     )
 
 

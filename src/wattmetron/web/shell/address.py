@@ -120,6 +120,7 @@ class DeskQuery(Form):
     cover: Text12 = None
     shelf: Text80 = None
     cell: Text20 = None
+    path: Flag = False
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""
