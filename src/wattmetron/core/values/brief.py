@@ -21,6 +21,7 @@ SURENESS: dict[Sureness, float] = {"even odds": 0.5, "likely": 0.8, "near certai
 Measure = Literal["average", "low"]
 Clocks = Literal["as shipped", "tuned", "undervolted"]
 BoughtKind = Literal["system", "display", "input", "optical"]
+Period = Literal["month", "year"]
 GROWING_SLOTS, GROWING_M2 = 4, 2
 MOST_PIXELS = 16_384
 DRIVES, LATER = "drives", "later"
@@ -714,6 +715,31 @@ class Brief:
         ),
         Wish(name="sticks to come later", without=0, said="{value} memory slots left free"),
     ] = 0
+    upgrade_minor: Annotated[
+        int | None,
+        Asked(
+            words="money for upgrades",
+            text="Money set aside for upgrades in each month or year; null: not asked",
+            label="Money for upgrades",
+            empty="not asked",
+            file="upgrade_money",
+            amount=True,
+            least=1,
+            most=10_000_000,
+            searched=False,
+            group=LATER,
+        ),
+    ] = None
+    upgrade_every: Annotated[
+        Period,
+        Asked(
+            words="period of the money for upgrades",
+            text="Whether that is for a month or a year",
+            label="in each",
+            searched=False,
+            group=LATER,
+        ),
+    ] = "month"
     buys: Annotated[
         tuple[BoughtKind, ...],
         Asked(

@@ -199,7 +199,7 @@ def make_desk(
             else None
         ),
         rest=_rest(catalogue, found, now, opened, query),
-        first=_first(catalogue, found, present, opened, query),
+        first=_first(catalogue, now, present, opened, query),
         trust_rows=_trust(catalogue, brief, plan.build) if query.trust else (),
     )
 
@@ -286,19 +286,19 @@ def _rest(
 
 def _first(
     catalogue: Catalogue,
-    found: Answer | None,
+    now: Assessment,
     present: Assessment,
     opened: Opened,
     query: DeskQuery,
 ) -> tuple[FirstRow, ...]:
-    """In which order the present machine becomes the proposed one."""
+    """In which order the present machine becomes the one that is proposed or tried."""
 
     def trial(build: Build) -> str:
         return query.url(
             opened.id, tried=encode_build(build, opened.plan.build), propose=None, swap=None
         )
 
-    return () if found is None else first_rows(catalogue, present, found.assessment, trial)
+    return () if now is present else first_rows(catalogue, present, now, trial)
 
 
 def _fit(

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.first import FirstStep, Gained, what_first
@@ -14,7 +15,8 @@ from wattmetron.services.words.figures import money
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FirstRow:
     """A step: what is bought, its cost and that of all so far, targets met then, what it brings,
-    what is left over, and the address that tries it.
+    what is left over, when the money set aside for upgrades has paid it, and the address that tries
+    it.
     """
 
     parts: str
@@ -23,6 +25,7 @@ class FirstRow:
     met: str
     brings: str
     left: str
+    due: str
     url: str
 
 
@@ -39,10 +42,21 @@ def first_rows(
             met=f"{step.met} of {count}",
             brings=_brings(step),
             left=listed(_names(catalogue, step, "left")) or "nothing",
+            due=due_words(now.brief, step.together_minor),
             url=trial(step.build),
         )
         for step in what_first(catalogue, now, then)
     )
+
+
+def due_words(brief: Brief, together_minor: int) -> str:
+    """When the money set aside has paid so much; empty where the brief sets none aside."""
+    if brief.upgrade_minor is None:
+        return ""
+    periods = -(-together_minor // brief.upgrade_minor)
+    if not periods:
+        return "now"
+    return f"after {periods} {brief.upgrade_every}{'' if periods == 1 else 's'}"
 
 
 def _names(catalogue: Catalogue, step: FirstStep, what: str) -> list[str]:
