@@ -7,11 +7,16 @@ from dataclasses import replace
 
 from tests.bench.highs import least_money
 from tests.bench.questions import fresh, question, timed
+from tests.worlds import World
+from wattmetron.core.balance.coverage import coverage, game_arrays
 from wattmetron.core.balance.picture import all_pairings
+from wattmetron.core.balance.what_first import steps_between
 from wattmetron.core.search.frontier import frontier
 from wattmetron.core.search.proposal import BAND, propose
 from wattmetron.core.search.scene import scenes_for
 from wattmetron.core.values.build import Build
+from wattmetron.demo import CATALOGUE, generate
+from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.advice.balance import (
     cell_of,
     cuts_of,
@@ -20,9 +25,12 @@ from wattmetron.services.advice.balance import (
     split_of,
     tables,
 )
+from wattmetron.services.advice.upgrade_path import upgrade_path
 from wattmetron.services.desk.assess import assess
+from wattmetron.study.keeper import Keeper
 
 KEPT = Build()
+DISPLAY = "saltgrove-casement-27"
 
 
 def whole_view(catalogue, brief):
@@ -147,6 +155,72 @@ def against_highs_with_wishes():
         f"ratio: median {statistics.median(ratios):.0f}, least {min(ratios):.0f}, most"
         f" {max(ratios):.0f}"
     )
+
+
+def against_highs_with_the_whole_machine():
+    print(
+        "\nleast money with an owned card, drives by role and wireless by the cheapest way against"
+        " HiGHS,\n20 questions of 704 parts (same optimum asserted)"
+    )
+    ratios = []
+    for seed in range(60, 80):
+        catalogue, brief = question(seed, 88, with_integrated=False)
+        book = catalogue.prices(brief.region, False)
+        catalogue, _ = World(seed).besides(catalogue, brief)
+        cheap = [
+            card.id
+            for card in catalogue.by_kind["graphics"]
+            if card.outputs and 15_000 < (book.delivered(card.id) or 0) < 40_000
+        ]
+        asked = replace(
+            brief,
+            owned=tuple(cheap[:1]),
+            wireless=True,
+            buys=("system",) if seed % 4 == 0 else (),
+            system_gb=200.0,
+            games_gb=500.0,
+            bulk_gb=1000.0 if seed % 3 else 0.0,
+            drives_apart=seed % 2 == 0,
+            no_disks=seed % 5 == 0,
+        )
+        theirs, cost = timed(least_money, catalogue, asked)
+        catalogue = fresh(catalogue, asked)
+        ours, found = timed(propose, catalogue, asked, "least money")
+        assert (found.cost_minor if found.build else None) == cost, (seed, found.cost_minor, cost)
+        ratios.append(theirs / ours)
+    print(
+        f"ratio: median {statistics.median(ratios):.0f}, least {min(ratios):.0f}, most"
+        f" {max(ratios):.0f}"
+    )
+
+
+def upgrades():
+    """The order of ten changes, and the path over five years, on the demo data."""
+    catalogue = read_catalogue(CATALOGUE).kept_by(Keeper())
+    brief, build = generate.briefs(catalogue)["net-loft"]
+    other = replace(
+        propose(catalogue, brief).build,
+        added=(("fan", catalogue.by_kind["fan"][0].id), ("display", DISPLAY)),
+    )
+    kinds = ("processor", "graphics", "mainboard", "memory", "storage", "cooler", "supply", "case")
+    changes = sum(build.of(kind) != other.of(kind) for kind in (*kinds, "fan", "display"))
+    took = min(timed(steps_between, catalogue, brief, build, other)[0] for _ in range(3))
+    print(f"\nwhat first: order of {changes} changes {took:.3f} s")
+    easy = tuple(replace(t, fps=40.0, preset="medium", ray_tracing=False) for t in brief.targets)
+    asked = replace(brief, years=5, targets=easy)
+    took = min(timed(upgrade_path, fresh(catalogue, asked), asked, KEPT)[0] for _ in range(3))
+    print(f"upgrade path over five years {took:.3f} s")
+
+
+def library():
+    """5,000 games at four resolutions and four presets on one machine."""
+    catalogue = read_catalogue(CATALOGUE).kept_by(Keeper())
+    _, build = generate.briefs(catalogue)["net-loft"]
+    games = list(catalogue.games.values())
+    many = (games * (5000 // len(games) + 1))[:5000]
+    arrays = game_arrays(many)
+    took = min(timed(coverage, catalogue.machine(build), many, arrays)[0] for _ in range(3))
+    print(f"\nlibrary coverage, 5,000 games x 4 resolutions x 4 presets {took:.3f} s")
 
 
 def _within(brief, offer):

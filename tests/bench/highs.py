@@ -8,8 +8,10 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.clearance import card_room_mm, form_goes, radiator_place, tall_mm
 from wattmetron.core.fit.floors import memory_floor_gb, storage_floor
 from wattmetron.core.fit.platform import needs_a_step
+from wattmetron.core.fit.ports import ROWS, rows_of
 from wattmetron.core.frames.work import link_gbs
 from wattmetron.core.power.draw import DRIVE_W, STICK_W, rest_w, spike_of_card_w
+from wattmetron.core.search.further import NOTHING
 from wattmetron.core.search.platforms import kit_figures, platform_key, rates
 from wattmetron.core.search.pool import build_pool
 from wattmetron.core.search.sides import Pairing, Targets
@@ -69,9 +71,10 @@ def least_money(catalogue: Catalogue, brief: Brief) -> int | None:
     coolers, supplies, cases = pool.coolers.parts, pool.supplies.parts, pool.cases.parts
     targets = Targets(catalogue, brief, chips, cards)
     program = Program()
-    chip_x = [program.add(cost) for cost in pool.processors.cost]
+    chip_x = [program.add(cost) for cost in pool.processors.whole]
     card_x = [program.add(cost) for cost in pool.cards.cost]
-    board_x = [program.add(cost) for cost in pool.boards.cost]
+    board_x = [program.add(cost) for cost in pool.boards.whole]
+    ways = pool.boards.brings or (NOTHING,) * len(boards)
     kit_x = [program.add(cost) for cost in pool.kits.cost]
     drive_x = [program.add(cost, 3) for cost in pool.drives.cost]
     cooler_x = [program.add(cost) for cost in pool.coolers.cost]
@@ -80,6 +83,7 @@ def least_money(catalogue: Catalogue, brief: Brief) -> int | None:
     for group in (chip_x, card_x, board_x, kit_x, supply_x, case_x):
         program.row([(x, 1) for x in group], 1, 1)
     program.row([(x, 1) for x in cooler_x], high=1)
+    _adapters(program, boards, cards, board_x, card_x, [way.cards for way in ways])
     _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, board_x, kit_x)
     _platform(
         program, brief, catalogue, chips, boards, kits, drives, chip_x, board_x, kit_x, drive_x
@@ -246,6 +250,19 @@ def _platform(
         )
 
 
+def _adapters(program, boards, cards, board_x, card_x, taken):
+    """An adapter that is a card finds a slot that is stated, and a row that no card hides."""
+    for x, board, count in zip(board_x, boards, taken, strict=True):
+        slots = -1 if board.short_slots is None else board.short_slots
+        if count and slots + max(0, (board.card_slots or 0) - 1) < count:
+            program.row([(x, 1)], high=0)
+    program.forbid(
+        board_x,
+        card_x,
+        lambda b, g: taken[b] and rows_of(cards[g]) + taken[b] > ROWS[boards[b].form_factor],
+    )
+
+
 def stands_in_slot(drive):
     return drive.size == "M.2" or drive.interface == "M.2 NVMe"
 
@@ -316,7 +333,7 @@ def _inside(program, pool, card_x, kit_x, drive_x, cooler_x, supply_x, case_x):
     ):
         own = [(x, 1) for x, drive in zip(drive_x, drives, strict=True) if drive.size in sizes]
         rooms = [
-            (x, -(2 if case.places_25 is None or case.places_35 is None else places(case)))
+            (x, -(3 if case.places_25 is None or case.places_35 is None else places(case)))
             for x, case in zip(case_x, cases, strict=True)
         ]
         program.row([*own, *rooms], high=0)

@@ -83,7 +83,7 @@ def _path(catalogue: Catalogue, brief: Brief, kept: Build) -> UpgradePath | None
     if not firsts:
         return None
     builds = list(dict.fromkeys([*firsts, *_on_the_way(later, brief, kept, firsts)]))
-    holds = [[_holds(world, brief, build) for build in builds] for world in later[: len(firsts)]]
+    holds = [_holding(world, brief, builds) for world in later[: len(firsts)]]
     prices = _Prices(catalogue, brief)
     parts = [Counter(part_id for _, part_id in build.ids()) for build in builds]
     there = Counter(brief.owned)
@@ -121,19 +121,17 @@ def _least(world: Catalogue, brief: Brief, kept: Build, there: tuple[str, ...]) 
     return propose(world, asked, "least money", kept).build
 
 
-def _holds(world: Catalogue, brief: Brief, build: Build) -> bool:
-    """Whether a machine meets every counted target in a year and lacks no memory or room."""
-    machine = machine_of(world, build, brief.clocks)
-    if broken(machine, floors_of(world, brief).with_owned(brief.owned)) & {*OLD}:
-        return False
-    lineup = Lineup([machine])
-    return all(
-        glance(
-            lineup, fitted_game(world, target.game_id), target, brief, curves_of(world.keep)
-        ).states[0]
-        == "meets"
-        for target in brief.counted_targets
-    )
+def _holding(world: Catalogue, brief: Brief, builds: list[Build]) -> list[bool]:
+    """Which machines meet every counted target in a year and lack no memory or room."""
+    machines = [machine_of(world, build, brief.clocks) for build in builds]
+    floors = floors_of(world, brief).with_owned(brief.owned)
+    does = [not broken(machine, floors) & {*OLD} for machine in machines]
+    lineup, curves = Lineup(machines), curves_of(world.keep)
+    for target in brief.counted_targets:
+        game = fitted_game(world, target.game_id)
+        states = glance(lineup, game, target, brief, curves, with_ratio=True).states
+        does = [own and state == "meets" for own, state in zip(does, states, strict=True)]
+    return does
 
 
 class _Prices:
