@@ -681,7 +681,7 @@ class Brief:
         Asked(
             words="later card's power",
             text="Board power of a later card that is not named, W; null: none",
-            label="or one of so many watts",
+            label="or one that draws",
             unit="W",
             least=20,
             most=1500,
@@ -695,7 +695,7 @@ class Brief:
         Asked(
             words="later card's length",
             text="Length of a later card that is not named, mm",
-            label="and millimetres",
+            label="and is so long",
             unit="mm",
             least=100,
             most=500,

@@ -39,4 +39,6 @@ def later_words(brief: Brief, parts: Mapping[str, Part]) -> str:
         said.append(f"a card of {brief.later_card_w} W and {brief.later_card_mm} mm")
     if brief.later_sticks:
         said.append(f"{brief.later_sticks} memory stick{'s' if brief.later_sticks > 1 else ''}")
+    if brief.upgrade_minor is not None:
+        said.append(f"money for upgrades each {brief.upgrade_every}")
     return listed(said) or "nothing asked"

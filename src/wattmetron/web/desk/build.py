@@ -213,7 +213,7 @@ def _empty(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> Buil
     elif kind == "graphics" and not needed:
         meta = "integrated graphics draw"
     elif kind in FURTHER_KINDS:
-        meta = "to be bought by the brief"
+        meta = "the brief wants it"
     return BuildRow(
         kind=kind,
         word=KIND_WORDS[kind],

@@ -112,12 +112,12 @@ def _frames(now: Assessment, ghost: Assessment | None, at_once: str) -> MeterVie
     value = f"{share:.0f}{THIN}%"
     return MeterView(
         key="frames",
-        name="Frames",
+        name=f"Frames, {at_once}" if at_once else "Frames",
         value=value,
         change=change,
         chart=chart,
         left=f"worst: {worst.game.name}",
-        right=", ".join(filter(None, [met, at_once])),
+        right=met,
         alarm=worst.state == "short",
     )
 
