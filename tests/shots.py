@@ -22,16 +22,16 @@ VIEWS = (
         "light",
     ),
     ("review-night", "/briefs/7/fit", 1280, 800, "dark"),
-    ("balance", "/briefs/8/balance?every=1", 1280, 2060, "light"),
+    ("balance", "/briefs/8/balance?every=1&cell=2560x1440+high", 1280, 2060, "light"),
     ("budget-steps", "/briefs/8/steps", 1280, 1000, "light"),
     ("fit", "/briefs/5/fit?propose=most", 1280, 1640, "light"),
     ("parts", "/parts?kind=graphics&brief=1&sort=worth&dir=down", 1280, 800, "light"),
+    ("money", "/games/money", 1280, 800, "light"),
     ("part", "/parts/lowhum-bargain-700?brief=1", 1280, 800, "light"),
     ("assembly", "/briefs/1/assembly", 390, 844, "light"),
     ("games", "/games?brief=1", 1280, 800, "light"),
     ("game", "/games/gullwing-circuit?brief=1", 1280, 800, "light"),
     ("scale", "/parts/scale?first=Nacre+Reef+16+GB&second=Orlop+Beacon", 1280, 800, "light"),
-    ("settings", "/briefs/1/frames?settings=t3", 1280, 800, "light"),
     ("narrow", "/briefs/1/frames", 390, 844, "light"),
 )
 

@@ -636,6 +636,13 @@ class World:
             "clocks": self.pick("tuned", "undervolted"),
             "room_to_grow": True,
             "no_lights": True,
+            "recovery": True,
+            "fault_display": True,
+            "front_usb_c": True,
+            "fan_headers": 4,
+            "own_graphics": True,
+            "modular": True,
+            "protected": True,
         }
         chosen = {name: value for name, value in rules.items() if self.rng.random() < 0.15}
         return replace(catalogue, parts=parts).kept_by(Keeper()), replace(brief, **chosen)
@@ -652,6 +659,10 @@ class World:
                     m2_lengths_mm=lengths,
                     tuning=bool(self.pick(True, True, False)),
                     wireless=self.pick("", "Wi-Fi 6", "Wi-Fi 6"),
+                    firmware_recovery=bool(self.pick(True, True, False)),
+                    fault_display=bool(self.pick(True, False)),
+                    front_headers=self.pick(("USB 3",), ("USB 3", "USB-C")),
+                    fan_headers=self.pick(None, 3, 5),
                 )
             case Memory():
                 return replace(part, lights=self.rng.random() < 0.3)
@@ -659,6 +670,9 @@ class World:
                 return replace(part, m2_length_mm=self.pick(None, 42, 80, 80, 110))
             case Cooler():
                 return replace(part, noise_dba=self.pick(None, 30.0, 40.0))
+            case PowerSupply():
+                named = self.pick((), ("OVP", "OCP", "OPP", "SCP"))
+                return replace(part, modular=bool(self.pick(True, False)), protections=named)
             case Case():
                 lights = ("5 V",) if self.rng.random() < 0.3 else ()
                 return replace(part, volume_l=float(self.pick(20, 40, 60)), lights=lights)

@@ -541,6 +541,23 @@ def may_be_bought(brief, part, cost, stays):
                 part.noise_dba is None or (kind == "fan" and part.noise_dba > brief.noise_limit_dba)
             )
         )
+        and not (
+            kind == "mainboard"
+            and (
+                (brief.recovery and not part.firmware_recovery)
+                or (brief.fault_display and not part.fault_display)
+                or (brief.front_usb_c and "USB-C" not in part.front_headers)
+                or brief.fan_headers > (part.fan_headers or 0)
+            )
+        )
+        and not (kind == "processor" and brief.own_graphics and not part.igpu_speed)
+        and not (
+            kind == "supply"
+            and (
+                (brief.modular and not part.modular)
+                or (brief.protected and {"OVP", "OCP", "OPP", "SCP"} - {*part.protections})
+            )
+        )
         and not (brief.no_disks and kind == "storage" and part.read_mbs <= 300)
         and not (kind == "case" and part.volume_l > (brief.volume_limit_l or 999))
         and not (

@@ -135,6 +135,8 @@ def test_each_rule_about_single_parts_bars_past_its_limit():
         item for item in WORLD.by_kind["mainboard"] if not item.wireless and not item.tuning
     )
     disk = next(item for item in WORLD.by_kind["storage"] if item.kind == "hard disk")
+    supply = WORLD.by_kind["supply"][0]
+    chip = WORLD.by_kind["processor"][0]
     kit = WORLD.by_kind["memory"][0]
     for rule, part, cost, past, near, stays in (
         ("part price cap", case, 101, {"part_cap_minor": 100}, {"part_cap_minor": 101}, ()),
@@ -159,6 +161,42 @@ def test_each_rule_about_single_parts_bars_past_its_limit():
             (),
         ),
         ("spinning disk", disk, 1, {"no_disks": True}, {}, ()),
+        (
+            "firmware recovery",
+            replace(board, firmware_recovery=False),
+            1,
+            {"recovery": True},
+            {},
+            (),
+        ),
+        ("fault display", replace(board, fault_display=False), 1, {"fault_display": True}, {}, ()),
+        ("front USB-C", replace(board, front_headers=("USB 3",)), 1, {"front_usb_c": True}, {}, ()),
+        (
+            "fan headers",
+            replace(board, fan_headers=4),
+            1,
+            {"fan_headers": 5},
+            {"fan_headers": 4},
+            (),
+        ),
+        ("fan headers", replace(board, fan_headers=None), 1, {"fan_headers": 1}, {}, ()),
+        (
+            "graphics in the processor",
+            replace(chip, igpu_speed=None),
+            1,
+            {"own_graphics": True},
+            {},
+            (),
+        ),
+        ("modular cables", replace(supply, modular=False), 1, {"modular": True}, {}, ()),
+        (
+            "protections",
+            replace(supply, protections=("OVP", "OCP", "OPP")),
+            1,
+            {"protected": True},
+            {},
+            (),
+        ),
         ("room to grow", replace(board, m2_slots=1), 1, {"room_to_grow": True}, {}, ()),
         (
             "room to grow",

@@ -15,6 +15,7 @@ from wattmetron.core.values.parts import (
     Mainboard,
     Memory,
     Part,
+    PowerSupply,
     Processor,
     Storage,
 )
@@ -48,6 +49,9 @@ class PersonalRule:
     name: str
     bars: Bars
     says: Says
+
+
+PROTECTIONS = ("OVP", "OCP", "OPP", "SCP")
 
 
 def personal(name: str, says: Says) -> Callable[[Bars], PersonalRule]:
@@ -177,6 +181,85 @@ def room_to_grow(own: Purchase) -> bool:
         return False
     slots, m2_slots = _room(own.part)
     return slots < GROWING_SLOTS or m2_slots < GROWING_M2
+
+
+@personal(
+    "firmware recovery",
+    lambda own, money: (
+        f"{own.part.name} cannot write firmware without a processor; the brief wants it."
+    ),
+)
+def recovery(own: Purchase) -> bool:
+    return own.brief.recovery and _lacks(own.part, lambda board: board.firmware_recovery)
+
+
+@personal(
+    "fault display",
+    lambda own, money: f"{own.part.name} does not show where a start stops; the brief wants it.",
+)
+def fault_display(own: Purchase) -> bool:
+    return own.brief.fault_display and _lacks(own.part, lambda board: board.fault_display)
+
+
+@personal(
+    "front USB-C",
+    lambda own, money: (
+        f"{own.part.name} is not known to have a header for USB-C in front; the brief wants one."
+    ),
+)
+def front_usb_c(own: Purchase) -> bool:
+    return own.brief.front_usb_c and _lacks(own.part, lambda board: "USB-C" in board.front_headers)
+
+
+@personal(
+    "fan headers",
+    lambda own, money: (
+        f"{own.part.name} is not known to have {own.brief.fan_headers} fan headers, which the brief"
+        " wants."
+    ),
+)
+def fan_headers(own: Purchase) -> bool:
+    least = own.brief.fan_headers
+    return least > 0 and _lacks(own.part, lambda board: (board.fan_headers or 0) >= least)
+
+
+def _lacks(part: Part, has: Callable[[Mainboard], bool]) -> bool:
+    """Whether a part is a mainboard without something."""
+    return isinstance(part, Mainboard) and not has(part)
+
+
+@personal(
+    "graphics in the processor",
+    lambda own, money: f"{own.part.name} has no graphics of its own; the brief wants them.",
+)
+def own_graphics(own: Purchase) -> bool:
+    return (
+        own.brief.own_graphics and isinstance(own.part, Processor) and own.part.igpu_speed is None
+    )
+
+
+@personal(
+    "modular cables",
+    lambda own, money: (
+        f"The cables of {own.part.name} are not known to come off; the brief wants modular ones."
+    ),
+)
+def modular(own: Purchase) -> bool:
+    return own.brief.modular and isinstance(own.part, PowerSupply) and not own.part.modular
+
+
+@personal(
+    "protections",
+    lambda own, money: (
+        f"{own.part.name} does not name {listed(PROTECTIONS)}; the brief wants them."
+    ),
+)
+def protections(own: Purchase) -> bool:
+    return (
+        own.brief.protected
+        and isinstance(own.part, PowerSupply)
+        and not {*PROTECTIONS} <= {*own.part.protections}
+    )
 
 
 @personal(

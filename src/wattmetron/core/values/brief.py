@@ -24,7 +24,7 @@ BoughtKind = Literal["system", "display", "input", "optical"]
 Period = Literal["month", "year"]
 GROWING_SLOTS, GROWING_M2 = 4, 2
 MOST_PIXELS = 16_384
-DRIVES, LATER = "drives", "later"
+DRIVES, LATER, FEATURES = "drives", "later", "features"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -761,6 +761,107 @@ class Brief:
         ),
         Wish(name="no lights", without=False, preferred="no lights", value=True),
     ] = False
+    recovery: Annotated[
+        bool,
+        Asked(
+            words="firmware recovery",
+            text="Whether firmware must be written without a processor",
+            label="Firmware written without a processor",
+            group=FEATURES,
+        ),
+        Wish(
+            name="firmware recovery",
+            without=False,
+            preferred="firmware written without a processor",
+            value=True,
+        ),
+    ] = False
+    fault_display: Annotated[
+        bool,
+        Asked(
+            words="fault display",
+            text="Whether the mainboard must show where a start stops",
+            label="Mainboard that shows where a start stops",
+            group=FEATURES,
+        ),
+        Wish(
+            name="fault display",
+            without=False,
+            preferred="a mainboard that shows where a start stops",
+            value=True,
+        ),
+    ] = False
+    front_usb_c: Annotated[
+        bool,
+        Asked(
+            words="front USB-C",
+            text="Whether the mainboard must have a header for USB-C in front",
+            label="USB-C header for the front",
+            group=FEATURES,
+        ),
+        Wish(
+            name="front USB-C", without=False, preferred="a USB-C header for the front", value=True
+        ),
+    ] = False
+    own_graphics: Annotated[
+        bool,
+        Asked(
+            words="graphics in the processor",
+            text="Whether the processor must have graphics of its own",
+            label="Graphics in the processor, to find faults",
+            group=FEATURES,
+        ),
+        Wish(
+            name="graphics in the processor",
+            without=False,
+            preferred="graphics in the processor",
+            value=True,
+        ),
+    ] = False
+    modular: Annotated[
+        bool,
+        Asked(
+            words="modular cables",
+            text="Whether the cables of the power supply must be modular",
+            label="Power supply with modular cables",
+            group=FEATURES,
+        ),
+        Wish(name="modular cables", without=False, preferred="modular cables", value=True),
+    ] = False
+    protected: Annotated[
+        bool,
+        Asked(
+            words="protections",
+            text="Whether the power supply must name OVP, OCP, OPP and SCP as its protections",
+            label="Power supply that names OVP, OCP, OPP and SCP",
+            group=FEATURES,
+        ),
+        Wish(
+            name="protections",
+            without=False,
+            preferred="a power supply that names OVP, OCP, OPP and SCP",
+            value=True,
+        ),
+    ] = False
+    fan_headers: Annotated[
+        int,
+        Asked(
+            words="least fan headers",
+            text="Fan headers that the mainboard must have at least",
+            label="Fan headers at least",
+            least=0,
+            most=20,
+            empty="0",
+            group=FEATURES,
+        ),
+        Wish(
+            name="fan headers",
+            without=0,
+            said="{value} fan headers or more",
+            preferred="so many fan headers",
+            sense="at least",
+        ),
+    ] = 0
     room_to_grow: Annotated[
         bool,
         Asked(

@@ -12,6 +12,7 @@ from wattmetron.core.values.brief import (
     BRIEF,
     DISPLAY,
     DRIVES,
+    FEATURES,
     LATER,
     SURENESS,
     TARGET,
@@ -22,11 +23,11 @@ from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.parts import FURTHER_KINDS, KIND_PLURALS, KINDS, Kind
 from wattmetron.core.values.trust import TRUST_FLOORS
-from wattmetron.core.values.wishes import PREFERRED
+from wattmetron.core.values.wishes import PREFERRED, wishes_held
 from wattmetron.core.values.words import listed
 from wattmetron.services.words.drives import drives_words, later_words
 from wattmetron.services.words.figures import KIND_WORDS
-from wattmetron.services.words.wishes import preference_words
+from wattmetron.services.words.wishes import preference_words, wish_words
 from wattmetron.web.desk.forms import GENERAL, LOWER
 from wattmetron.web.shell.forms import entry_name
 from wattmetron.web.shell.pages import amount, plain
@@ -248,6 +249,7 @@ class _Asking:
         for group, name, said in (
             (DRIVES, "Drives", drives_words(self.brief)),
             (LATER, "Room for later", later_words(self.brief, self.catalogue.parts)),
+            (FEATURES, "Mainboard, processor and cables", self._wanted()),
         ):
             own = [field for field in BRIEF if field.asked.group == group]
             yield Folded(
@@ -261,6 +263,15 @@ class _Asking:
                 ),
                 tuple(self._flag(field) for field in own if field.bare is bool),
             )
+
+    def _wanted(self) -> str:
+        """The features that the brief insists on, in one line."""
+        said = [
+            wish_words(self.brief, field, self.currency)
+            for field in wishes_held(self.brief)
+            if field.asked.group == FEATURES
+        ]
+        return listed(said) or "nothing asked"
 
     def _size(self) -> AskedEntry:
         display = self.brief.display
