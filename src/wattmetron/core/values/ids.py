@@ -2,7 +2,7 @@
 
 ID_WORDS = "small letters, digits and hyphens, and none of the words of addresses such as new"
 ADDRESSES = frozenset(
-    {"assumptions", "charts", "confirm", "import", "new", "open", "read", "scale", "undo"}
+    {"assumptions", "charts", "confirm", "import", "money", "new", "open", "read", "scale", "undo"}
 )
 """Words that stand in addresses where an id would: no part and no game is called so."""
 
