@@ -6,7 +6,9 @@ from dataclasses import replace
 
 import pytest
 
+from tests.bench.questions import question as bench_question
 from tests.core.test_balance import adds_nothing
+from tests.worlds import World
 from wattmetron.core.balance.cuts import cuts
 from wattmetron.core.fit.floors import broken, floors_of, missed
 from wattmetron.core.fit.rules import check
@@ -272,3 +274,19 @@ def test_what_is_left_over_is_said_with_a_guess_at_its_resale():
     assert "Bramblebyte Plain 16 Single DDR4 (nobody offers it used)" in line
     kept = answer(WORLD, replace(BENCH, stays=BENCH.owned), BENCH_BUILD, "most frames")
     assert not [line for line in kept.account if line.startswith("Left over")]
+
+
+def test_of_supplies_at_one_price_the_one_whose_leads_leave_no_question_is_taken():
+    catalogue, brief = bench_question(73, 88, with_integrated=False)
+    catalogue, _ = World(73).besides(catalogue, brief)
+    asked = replace(brief, wireless=True, system_gb=200.0, games_gb=500.0, bulk_gb=1000.0)
+    book = catalogue.prices(brief.region, False)
+    cheap = next(
+        card.id
+        for card in catalogue.by_kind["graphics"]
+        if card.outputs and 15_000 < (book.delivered(card.id) or 0) < 40_000
+    )
+    for owned in ((), (cheap,)):
+        build = propose(catalogue, replace(asked, owned=owned), "least money").build
+        machine = catalogue.machine(build)
+        assert not [*missed(machine, floors_of(catalogue, asked).with_owned(owned))]

@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.floors import broken
 from wattmetron.core.fit.later import with_later
+from wattmetron.core.fit.leads import sockets_of
 from wattmetron.core.fit.rule import Look, Rule
 from wattmetron.core.fit.rules import BLOCKING, any_blocks, blocking_on, check
 from wattmetron.core.fit.wishes import wishes_of
@@ -31,7 +32,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kits import JOINT
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Cooler, Graphics, Kind, Part, Processor
+from wattmetron.core.values.parts import Cooler, Graphics, Kind, Part, PowerSupply, Processor
 
 Ints = NDArray[np.int64]
 SHELL: frozenset[Kind] = frozenset({"cooler", "supply", "case"})
@@ -229,6 +230,7 @@ class _Settler:
             (supply, cost)
             for supply, cost in zip(pool.supplies.parts, pool.supplies.cost.tolist(), strict=True)
             if pool.floors.output_w(supply) >= pool.floors.supply_w(full_w)
+            and self._leads_do(inside, supply)
         ]
         spent = np.add.outer([cost for _, cost in coolers], [cost for _, cost in supplies])
         cases: dict[int, list[int]] = {}
@@ -253,6 +255,13 @@ class _Settler:
                     return cooler.id if cooler else None, supply.id, case.id, fans
         name = inside.mainboard.id if inside.mainboard else "no board"
         raise TableError(f"no cooler, supply and case for {name} cost {left}")
+
+    def _leads_do(self, inside: Machine, supply: PowerSupply) -> bool:
+        """Whether a supply's leads for the processor leave no question open."""
+        board = inside.mainboard
+        return board is None or self.pool.floors.leads_do(
+            supply, sockets_of(board), self.chip.sustained_w
+        )
 
     def _coolers(self, inside: Machine) -> list[tuple[Cooler | None, int]]:
         """Those on sale with their costs; none as well, where the processor's own suffices."""
