@@ -12,7 +12,7 @@ from tests.bench.highs import least_money
 from tests.core.brute import every_build
 from tests.worlds import World
 from wattmetron.core.errors import BriefError, BuildError
-from wattmetron.core.fit.floors import memory_floor_gb, storage_floor_gb
+from wattmetron.core.fit.floors import memory_floor_gb, storage_floor
 from wattmetron.core.fit.rules import blocks, check
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.headway import needed_speedup
@@ -88,7 +88,7 @@ def test_the_least_that_missing_kinds_cost_equals_brute_force(seed):
         brief,
         targets=(),
         memory_gb=memory_floor_gb(catalogue, brief),
-        storage_gb=storage_floor_gb(catalogue, brief),
+        storage_gb=storage_floor(catalogue, brief).all_gb,
     )
     every = every_build(catalogue, floors, build)
     if not every:

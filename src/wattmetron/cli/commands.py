@@ -79,7 +79,10 @@ def _parser() -> argparse.ArgumentParser:
         "--aim", choices=AIMS, default=AIMS[0], help="what best means (most frames)"
     )
     command.add_argument(
-        "--keep", type=Path, metavar="BUILD.json", help="a build whose kept parts stay"
+        "--keep",
+        type=Path,
+        metavar="BUILD.json",
+        help="a build whose kept parts stay, and whose frames the same frames are",
     )
     _common(command)
     command = add(

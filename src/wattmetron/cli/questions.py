@@ -50,6 +50,9 @@ def propose(options: argparse.Namespace) -> int:
                     f" {price:>14}"
                 )
             _print_frames(told.assessment)
+        for saving in told.savings:
+            saved = money(saving.saves_minor, catalogue.region(brief.region).currency)
+            print(f"  {saving.now} becomes {saving.then}: saves {saved}")
         for sentence in told.account:
             print(sentence)
         for relaxation in told.relaxations:

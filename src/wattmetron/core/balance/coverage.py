@@ -13,13 +13,13 @@ from typing import NamedTuple
 import numpy as np
 from numpy.polynomial.hermite_e import hermegauss
 from numpy.typing import NDArray
-from scipy.special import ndtr, ndtri
+from scipy.special import ndtri
 
 from wattmetron.core.frames import work
 from wattmetron.core.frames.chance import MOST_CORRELATION
 from wattmetron.core.frames.drawing import DrawingSide, affinities, drawing_side
 from wattmetron.core.frames.memory import memory_class, rated_bandwidth_gbs, rated_latency_ns
-from wattmetron.core.frames.rates import shape
+from wattmetron.core.frames.rates import ln_mean_ms, shape
 from wattmetron.core.speeds.blend import ANCHORS_MPX
 from wattmetron.core.values.affinity import UNSEEN, Affinity
 from wattmetron.core.values.games import PRESETS, Game, Preset
@@ -143,7 +143,7 @@ def coverage(
     ln_c, ln_g = np.broadcast_to(np.log(t_c[:, None, :]), t_g.shape), np.log(t_g)
     mean, sd = _moments(ln_c, ln_g, form, spreads)
     caps = np.array([game.engine_cap_fps or np.inf for game in games])
-    return Coverage(1000 / np.exp(_ln_mean_ms(ln_c, ln_g, form)), mean, sd, caps)
+    return Coverage(1000 / np.exp(ln_mean_ms(ln_c, ln_g, form)), mean, sd, caps)
 
 
 def _moments(
@@ -159,31 +159,16 @@ def _moments(
     for one, of_one in zip(points, weights, strict=True):
         moved_c, moved_g = ln_c + sd_c * one, ln_g + with_c * one
         for two, of_two in zip(points, weights, strict=True):
-            ln_f = _ln_mean_ms(moved_c, moved_g + alone * two, form)
+            ln_f = ln_mean_ms(moved_c, moved_g + alone * two, form)
             first += of_one * of_two * ln_f
             second += of_one * of_two * ln_f**2
     return first, np.sqrt(np.maximum(second - first**2, 0.0))
 
 
-def _ln_mean_ms(ln_c: Floats, ln_g: Floats, form: Floats) -> Floats:
-    """ln of ``rates.mean_ms`` from the ln of both times; ``form`` is the spread of their ratio."""
-    x = ln_c - ln_g
-    place = x / form
-    half = form / 2
-    return np.asarray(ln_g + np.log(np.exp(x) * ndtr(place + half) + ndtr(half - place)))
-
-
 def _drawn_ms(arrays: GameArrays, shift: Floats, side: DrawingSide, mpx: float) -> Floats:
     """Graphics time of each game and preset at so many megapixels."""
-    points = [mpx, *(anchor for anchor in ANCHORS_MPX if anchor < mpx)]
-    fixed = arrays.of("fixed_share")
-    times = [
-        100
-        / work.speed_at(point, side.anchors)
-        * (fixed + (1 - fixed) * point / work.REFERENCE_MPX)
-        for point in points
-    ]
-    raster = arrays.graphics_ms * (shift * np.maximum.reduce(times))[:, None]
+    times = work.rising_work(side.anchors, arrays.of("fixed_share"), mpx)
+    raster = arrays.graphics_ms * (shift * times)[:, None]
     at = float(np.interp(mpx, ANCHORS_MPX, (0.0, 1.0, 2.0)))
     left = min(int(at), 1)
     low, high = arrays.video_memory_gb[..., left], arrays.video_memory_gb[..., left + 1]

@@ -305,11 +305,6 @@ def memory_floor_gb(catalogue: Catalogue, brief: Brief) -> float:
     return max(brief.memory_gb, with_work_gb(brief.work, games_gb))
 
 
-def storage_floor_gb(catalogue: Catalogue, brief: Brief) -> float:
-    """Storage in GB that the brief wants in all, or that its roles add up to."""
-    return storage_floor(catalogue, brief).all_gb
-
-
 def storage_floor(catalogue: Catalogue, brief: Brief) -> DriveNeed:
     """What system, games and bulk ask of the drives: the games' published kinds and sizes with a
     fifth kept free, what other work wants as bulk on top; kinds count only where solid state does.

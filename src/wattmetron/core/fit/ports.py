@@ -3,6 +3,7 @@
 from collections import Counter
 from math import ceil
 
+from wattmetron.core.fit.besides import has_wireless
 from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown, counted
 from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.values.further_parts import Fan, WirelessAdapter
@@ -14,14 +15,13 @@ from wattmetron.core.values.parts import BoardForm, Case, Graphics, Kind
     family="ports",
     levels=("do first",),
     reads={"mainboard", "wireless"},
-    speaks="the brief wants wireless and the board has none",
-    silent="the board has it, or it is not wanted",
+    speaks="the brief wants wireless, the board has none and no card or stick brings it",
+    silent="one of them has it, or it is not wanted",
 )
 def wireless(look: Look) -> Speech:
-    """Wireless that the brief wants must be on the board."""
+    """Wireless that the brief wants comes from the board, a card or a stick."""
     board = look.machine.mainboard
-    adapters = [part for part in look.machine.added if isinstance(part, WirelessAdapter)]
-    if board and look.wishes.wireless and not board.wireless and not adapters:
+    if board and look.wishes.wireless and not has_wireless(look.machine):
         yield Said(
             ("mainboard",),
             f"The brief wants wireless; {board.name} has none.",

@@ -168,12 +168,13 @@ def speed_at(megapixels: float, anchor_speeds: ArrayLike) -> Floats:
     return np.asarray(speeds[:, left] * (1 - part) + speeds[:, left + 1] * part)
 
 
-def _rising_work(anchor_speeds: ArrayLike, fixed: float, megapixels: float) -> Floats:
+def rising_work(anchor_speeds: ArrayLike, fixed: ArrayLike, megapixels: float) -> Floats:
     """Running maximum over MP of ``100/R(MP) [fixed + (1 - fixed) MP/2.0736]``.
 
     Between two anchors the time first falls, then rises, so its maximum up to MP is reached
     at MP itself or at an anchor below it.
     """
+    fixed = np.asarray(fixed, dtype=float)
     points = [megapixels, *(anchor for anchor in ANCHORS_MPX if anchor < megapixels)]
     times = [
         100 / speed_at(point, anchor_speeds) * (fixed + (1 - fixed) * point / REFERENCE_MPX)
@@ -212,7 +213,7 @@ def graphics_work(
     ``own_link`` is the link on which the part's speed is known. A part that cannot trace rays has
     ``ray_speed`` nan; where rays are asked for its time is infinite.
     """
-    raster = work.graphics_ms * _rising_work(anchor_speeds, work.fixed_share, work.rendered_mpx)
+    raster = work.graphics_ms * rising_work(anchor_speeds, work.fixed_share, work.rendered_mpx)
     zero = np.zeros_like(raster)
     ray = zero
     if work.ray_ms_per_mpx:
@@ -223,7 +224,7 @@ def graphics_work(
         upscale = (
             work.upscale_ms_per_mpx
             * REFERENCE_MPX
-            * _rising_work(anchor_speeds, 0.0, work.shown_mpx)
+            * rising_work(anchor_speeds, 0.0, work.shown_mpx)
         )
     over = np.maximum(0.0, work.video_memory_gb - np.asarray(video_memory_gb, dtype=float))
     spill = 1000 * work.spill_share * over / np.asarray(link, dtype=float)

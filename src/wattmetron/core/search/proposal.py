@@ -13,7 +13,7 @@ from wattmetron.core.search.answer import NEVER, Aim, Proposal
 from wattmetron.core.search.hunt import NO_GAIN, Hunt, Winner
 from wattmetron.core.search.scene import Scenes, scenes_for
 from wattmetron.core.search.settle import settle
-from wattmetron.core.search.sides import MILLION, Held
+from wattmetron.core.search.sides import MILLION, Reached
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.workloads.fit import fitted_game
@@ -64,7 +64,7 @@ def propose(
     )
 
 
-def held_by(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[Held, ...]:
+def held_by(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[Reached, ...]:
     """What the counted targets reach with a build, in their order."""
     lineup = Lineup([machine_of(catalogue, build, brief.clocks)])
     seen = (
@@ -78,7 +78,7 @@ def held_by(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[Held, ...
         )
         for target in brief.counted_targets
     )
-    return tuple(Held(round(float(own.ln_ratio[0]) * MILLION), own.states[0]) for own in seen)
+    return tuple(Reached(round(float(own.ln_ratio[0]) * MILLION), own.states[0]) for own in seen)
 
 
 def besides_minor(catalogue: Catalogue, brief: Brief, kept: Build) -> int:

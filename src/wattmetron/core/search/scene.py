@@ -28,7 +28,7 @@ from wattmetron.core.search.platforms import (
     platform_options,
 )
 from wattmetron.core.search.pool import NEW_DRIVES, Pool, build_pool
-from wattmetron.core.search.sides import Held, Pairing, Targets
+from wattmetron.core.search.sides import Pairing, Reached, Targets
 from wattmetron.core.search.supplies import NO_PLUGS, Supplies
 from wattmetron.core.values.brief import Brief, searched
 from wattmetron.core.values.build import Build
@@ -266,7 +266,7 @@ def scenes_for(
     with_targets: bool = True,
     new_drives: int = NEW_DRIVES,
     stays: Build | None = None,
-    held: tuple[Held, ...] = (),
+    held: tuple[Reached, ...] = (),
 ) -> Scenes:
     """``make_scenes``, kept: another budget or aim asks the same scenes."""
     asked = searched(brief)
@@ -283,7 +283,7 @@ def make_scenes(
     with_targets: bool = True,
     new_drives: int = NEW_DRIVES,
     stays: Build | None = None,
-    held: tuple[Held, ...] = (),
+    held: tuple[Reached, ...] = (),
 ) -> Scenes:
     """The scene with cards and, where no card is fixed, the one with integrated graphics; at most
     so many drives are added; ``stays`` as ``build_pool`` has it, ``held`` as ``Targets``.

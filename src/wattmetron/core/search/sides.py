@@ -31,7 +31,7 @@ TRIFLE = round(float(np.log(0.98)) * MILLION)
 SLACK = 5e-6
 
 
-class Held(NamedTuple):
+class Reached(NamedTuple):
     """What a target must not fall under: ln r of the present machine in millionths, and its
     state.
     """
@@ -303,7 +303,7 @@ class Targets:
         brief: Brief,
         chips: tuple[Processor, ...],
         cards: tuple[Graphics, ...],
-        held: tuple[Held, ...] = (),
+        held: tuple[Reached, ...] = (),
     ) -> None:
         self.figures = figures = ProcessorFigures(chips)
 

@@ -357,7 +357,7 @@ class Brief:
         Asked(
             words="room for bulk",
             text="Room for recordings, backups and the like, GB",
-            label="Room for recordings and the like",
+            label="Room for bulk, such as recordings",
             group=DRIVES,
             unit="GB",
             empty="0",
@@ -371,7 +371,7 @@ class Brief:
         Asked(
             words="drive for bulk",
             text="Slowest kind of drive that recordings and the like may stand on",
-            label="Recordings on",
+            label="Bulk on",
             group=DRIVES,
         ),
     ] = "hard disk"
@@ -895,7 +895,7 @@ class Brief:
         Asked(
             words="drives of their own",
             text="Whether system, games and bulk each have drives of their own",
-            label="System, games and recordings each on a drive of their own",
+            label="System, games and bulk each on a drive of their own",
             group=DRIVES,
         ),
         Wish(name="drives of their own", without=False, said="a drive for each role"),

@@ -31,8 +31,8 @@ FALL: dict[Kind, float] = {"processor": 0.10, "graphics": 0.12}
 USUAL_FALL = 0.05
 """By how much the price of a part falls in a year, or what the same money buys is faster;
 assumed."""
-OLD = ("storage_gb", "memory_gb")
-"""Floors that a machine with parts of its own must reach in later years too."""
+GROWING = frozenset({"storage_gb", "memory_gb"})
+"""Floors that grow with the games: a machine must reach them in later years too."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -125,7 +125,7 @@ def _holding(world: Catalogue, brief: Brief, builds: list[Build]) -> list[bool]:
     """Which machines meet every counted target in a year and lack no memory or room."""
     machines = [machine_of(world, build, brief.clocks) for build in builds]
     floors = floors_of(world, brief).with_owned(brief.owned)
-    does = [not broken(machine, floors) & {*OLD} for machine in machines]
+    does = [not broken(machine, floors) & GROWING for machine in machines]
     lineup, curves = Lineup(machines), curves_of(world.keep)
     for target in brief.counted_targets:
         game = fitted_game(world, target.game_id)
