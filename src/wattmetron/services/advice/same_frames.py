@@ -9,8 +9,8 @@ from wattmetron.core.values.parts import ALL_KINDS, Kind
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.outside import outside_words
 from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.desk.gives_up import gives_up
 from wattmetron.services.words.figures import money
-from wattmetron.services.words.gives_up import gives_up
 
 NOTHING = "none"
 

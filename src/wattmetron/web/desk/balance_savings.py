@@ -14,8 +14,8 @@ from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import bought_for_years, cuts_of, trimmed
 from wattmetron.services.advice.outside import outside_words
 from wattmetron.services.desk.assess import Assessment, assess
+from wattmetron.services.desk.gives_up import gives_up
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money
-from wattmetron.services.words.gives_up import gives_up
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
