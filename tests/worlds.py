@@ -564,6 +564,8 @@ class World:
             later_card_w=None if named else self.pick(None, 150, 250),
             later_card_mm=self.pick(220, 300),
             later_sticks=self.pick(0, 0, 1, 2),
+            later_second=self.pick(False, False, True),
+            later_processor=self.pick("", *(part.id for part in catalogue.by_kind["processor"])),
         )
 
     @staticmethod
@@ -640,6 +642,12 @@ class World:
             "fault_display": True,
             "front_usb_c": True,
             "fan_headers": 4,
+            "rear_usb": 6,
+            "audio_channels": 6,
+            "lights_wanted": True,
+            "tool_free": True,
+            "cable_room_mm": 20,
+            "volume_least_l": 35,
             "own_graphics": True,
             "modular": True,
             "protected": True,
@@ -663,6 +671,8 @@ class World:
                     fault_display=bool(self.pick(True, False)),
                     front_headers=self.pick(("USB 3",), ("USB 3", "USB-C")),
                     fan_headers=self.pick(None, 3, 5),
+                    rear_usb=self.pick(None, 4, 6, 8),
+                    audio_channels=self.pick(2, 6, 8),
                 )
             case Memory():
                 return replace(part, lights=self.rng.random() < 0.3)
@@ -675,5 +685,11 @@ class World:
                 return replace(part, modular=bool(self.pick(True, False)), protections=named)
             case Case():
                 lights = ("5 V",) if self.rng.random() < 0.3 else ()
-                return replace(part, volume_l=float(self.pick(20, 40, 60)), lights=lights)
+                return replace(
+                    part,
+                    volume_l=float(self.pick(20, 40, 60)),
+                    lights=lights,
+                    tool_free=self.rng.random() < 0.6,
+                    cable_room_mm=self.pick(None, 15, 25),
+                )
         return part

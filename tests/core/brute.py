@@ -37,6 +37,37 @@ class Tried:
         return (self.ids[:4], adapters, self.ids[4], discs, self.ids[5:9])
 
 
+def worth(catalogue, brief, part_id):
+    """What using an owned part costs where the budget counts on its sale: as said, else seven
+    tenths of the cheapest used price.
+    """
+    if not brief.counts_resale or part_id in brief.stays:
+        return 0
+    said = {own.part: own.minor for own in brief.resale}
+    used = [
+        offer.price_minor
+        for offer in catalogue.offers
+        if (offer.part_id, offer.region, offer.condition) == (part_id, brief.region, "used")
+    ]
+    return said.get(part_id, min(used) * 7 // 10 if used else 0)
+
+
+def money_for(catalogue, brief, kept):
+    """What the parts of a build may cost: owned parts that are not kept may all be sold, and are
+    bought back at what they bring.
+    """
+    there = list(brief.owned)
+    for _, part_id in kept.ids():
+        if part_id in there:
+            there.remove(part_id)
+    sold = sum(
+        worth(catalogue, brief, part_id)
+        for part_id in there
+        if kind_of(catalogue.part(part_id)) in set(KINDS) - {"storage"}
+    )
+    return brief.budget_high_minor - brief.extras_minor + sold
+
+
 def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> list[Tried]:  # noqa: B008
     """All complete fitting builds with cost, weight met and U."""
     book = catalogue.prices(brief.region, brief.allow_used)
@@ -64,7 +95,7 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
             for part, cost in priced
             if cost is not None and part.id not in mine and may_be_bought(brief, part, cost, stays)
         ]
-        there = [(catalogue.part(part_id), 0) for part_id in mine]
+        there = [(catalogue.part(part_id), worth(catalogue, brief, part_id)) for part_id in mine]
         return sorted(bought + there, key=lambda priced_part: priced_part[0].id)
 
     others = tuple(catalogue.part(part_id) for kind, part_id in kept.added if kind != "fan")
@@ -327,6 +358,9 @@ class Asked:
         self.rooms = self._rooms(catalogue, brief, lists)
         self.slots_settled = {"memory", "mainboard"} <= stay
         self.later = None if {"supply", "case"} <= stay else self._later(catalogue)
+        self.second = brief.later_second and not {"supply", "mainboard"} <= stay
+        settled = {"supply", "mainboard", "cooler", "memory"} <= stay
+        self.chip_later = None if settled else catalogue.parts.get(brief.later_processor)
         self.first_leads = self.first_start
         book = catalogue.prices(brief.region, brief.allow_used)
         self.price_of = lambda part: book.delivered(part.id) or 0
@@ -359,10 +393,43 @@ class Asked:
         free = whole.mainboard.memory_slots - whole.memory.sticks
         if not self.slots_settled and free < self.brief.later_sticks:
             return False
-        if self.later is None:
-            return True
         wishes = Wishes(headroom_percent=self.brief.headroom_percent)
-        return not blocks(replace(whole, graphics=self.later), wishes)
+        if self.second and not whole.graphics:
+            return False
+        if self.chip_later and not self._takes_chip(whole, self.chip_later):
+            return False
+        return not any(blocks(then, wishes) for then in self.to_come(whole))
+
+    def _takes_chip(self, whole, chip):
+        """Power from the board, the cooler's reserve and known leads for a processor to come."""
+        board, own = whole.mainboard, whole.cooler
+        brings = chip.boxed_cooler_w is not None and chip.boxed_cooler_w >= chip.sustained_w
+        if not brings:
+            mine = own and own.id in self.brief.owned
+            factor = 100 if mine else self.cooler_factor
+            if not own or own.capacity_w * 100 < chip.sustained_w * factor:
+                return False
+        delivered_w = board.processor_w or chip.sustained_w
+        if board.id in self.brief.owned:
+            delivered_w = delivered_w * 110 // 100
+        if self.delivers and delivered_w < chip.sustained_w:
+            return False
+        return self.led(replace(whole, processor=chip))
+
+    def to_come(self, whole):
+        """The machines that come of one: every card with every processor."""
+        chips = [(whole.processor, whole.cooler)]
+        if chip := self.chip_later:
+            brings = (chip.boxed_cooler_w or 0) >= chip.sustained_w
+            chips.append((chip, None if brings else whole.cooler))
+        for chip, cooler in chips:
+            own = replace(whole, processor=chip, cooler=cooler)
+            if chip is not whole.processor:
+                yield own
+            if self.later:
+                yield replace(own, graphics=self.later)
+            if self.second and own.graphics:
+                yield replace(own, second_card=own.graphics)
 
     def led(self, whole):
         """Whether the leads for the processor leave no question open before the first start."""
@@ -479,8 +546,7 @@ class Asked:
         supply has no reserve.
         """
         watts = draw(whole).full_w
-        if self.later:
-            watts = max(watts, draw(replace(whole, graphics=self.later)).full_w)
+        watts = max([watts, *(draw(then).full_w for then in self.to_come(whole))])
         output_w = supply.watts
         if supply.id in self.brief.owned:
             output_w = output_w * self.supply_factor // 100
@@ -548,6 +614,17 @@ def may_be_bought(brief, part, cost, stays):
                 or (brief.fault_display and not part.fault_display)
                 or (brief.front_usb_c and "USB-C" not in part.front_headers)
                 or brief.fan_headers > (part.fan_headers or 0)
+                or brief.rear_usb > (part.rear_usb or 0)
+                or brief.audio_channels > (part.audio_channels or 0)
+            )
+        )
+        and not (
+            kind == "case"
+            and (
+                (brief.lights_wanted and not part.lights)
+                or (brief.tool_free and not part.tool_free)
+                or brief.cable_room_mm > (part.cable_room_mm or 0)
+                or brief.volume_least_l > part.volume_l
             )
         )
         and not (kind == "processor" and brief.own_graphics and not part.igpu_speed)

@@ -6,6 +6,7 @@ from functools import cache
 from tests.core.brute import Tried, every_build
 from tests.worlds import World
 from wattmetron.core.search.proposal import cheapest_fit
+from wattmetron.core.values.brief import Resale
 from wattmetron.core.values.build import Build
 from wattmetron.study.keeper import Keeper
 
@@ -92,6 +93,8 @@ def drawn(seed: int, again: int):
     if seed % 5 < 2:
         owned = tuple(ids[int(at)] for at in world.rng.integers(len(ids), size=1 + 3 * (seed % 5)))
         brief = replace(brief, owned=owned, stays=owned[: seed % 3])
+        said = tuple(Resale(part=part_id, minor=4000) for part_id in owned[1:3])
+        brief = replace(brief, resale=said, counts_resale=seed % 2 == 0)
     if seed % 7 == 0:
         part = catalogue.by_kind[world.pick("processor", "graphics", "case", "storage", "cooler")][
             0

@@ -6,7 +6,7 @@ from itertools import product
 import numpy as np
 import pytest
 
-from tests.core.brute import answer, every_build, may_be_bought
+from tests.core.brute import answer, every_build, may_be_bought, money_for
 from tests.core.questions import build_of, dearest, drawn, ids_of, known
 from wattmetron.core.balance.conflict import can_hinder, conflict
 from wattmetron.core.balance.cuts import cuts, free_money
@@ -46,7 +46,7 @@ def test_equals_brute_force(first):
     outcomes = set()
     for seed, catalogue, brief, kept, found in questions(first):
         weight = sum(target.weight for target in brief.targets)
-        budget = brief.budget_high_minor - brief.extras_minor
+        budget = money_for(catalogue, brief, kept)
         for aim in AIMS:
             if aim == "same frames" and not (found and brief.counted_targets):
                 assert propose(catalogue, brief, aim, kept).build is None
@@ -218,7 +218,7 @@ def test_still_the_pick_up_to(first):
     for seed, catalogue, brief, kept, found in questions(first):
         weight, budget = (
             sum(target.weight for target in brief.targets),
-            brief.budget_high_minor - brief.extras_minor,
+            money_for(catalogue, brief, kept),
         )
         chosen = propose(catalogue, brief, "most frames", kept)
         if chosen.build is None:
@@ -447,7 +447,7 @@ def test_preferences_are_granted_one_by_one_where_they_cost_little(first):
         if brief.owned or not kept.empty:
             continue
         budget, case = (
-            brief.budget_high_minor - brief.extras_minor,
+            money_for(catalogue, brief, kept),
             catalogue.by_kind["case"][seed % 3],
         )
         preferences = (

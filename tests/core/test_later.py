@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 
 from wattmetron.core.fit.floors import floors_of, missed
-from wattmetron.core.fit.later import later_card, with_later
+from wattmetron.core.fit.later import later_card
 from wattmetron.core.fit.rules import blocks
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.draw import draw
@@ -29,14 +29,14 @@ def test_the_proposal_takes_the_card_and_its_price_is_told():
     asked = replace(LOFT, later_card=STRONG.id)
     found = propose(WORLD, asked, "least money")
     machine = WORLD.machine(found.build)
-    later = with_later(machine, STRONG)
+    later = replace(machine, graphics=STRONG)
     wishes = replace(wishes_of(asked), display=None)
     assert not blocks(later, wishes)
     full_w = draw(later).full_w
     assert machine.supply.watts >= full_w * 1.4 and machine.supply.watts >= full_w * 1.1
     assert machine.case.card_length_mm >= STRONG.length_mm
     before = WORLD.machine(plain.build)
-    if blocks(with_later(before, STRONG), wishes):
+    if blocks(replace(before, graphics=STRONG), wishes):
         assert found.cost_minor > plain.cost_minor
     (told,) = [own for own in wish_costs(WORLD, asked, Build()) if own.wish.name == "later_card"]
     assert told.cost_minor is not None
@@ -70,3 +70,49 @@ def test_a_card_that_the_catalogue_lost_does_not_count():
     gone = replace(LOFT, later_card="sunken-card", later_card_w=300)
     assert later_card(WORLD, gone) is None
     assert known_brief(WORLD, gone).later_card == ""
+
+
+def test_a_processor_to_come_decides_board_cooler_and_supply():
+    """The strongest of a line that has no cooler of its own: its board, a cooler with the reserve
+    and a supply for it are bought today.
+    """
+    plain = WORLD.machine(propose(WORLD, LOFT, "least money").build)
+    chip = max(
+        (
+            own
+            for own in WORLD.by_kind["processor"]
+            if own.socket == plain.processor.socket and not own.boxed_cooler_w
+        ),
+        key=lambda own: own.sustained_w,
+    )
+    asked = replace(LOFT, later_processor=chip.id)
+    found = WORLD.machine(propose(WORLD, asked, "least money").build)
+    assert chip.socket in found.cooler.sockets
+    assert found.cooler.capacity_w * 100 >= chip.sustained_w * (100 + asked.reserve_percent)
+    assert (found.mainboard.socket, found.mainboard.memory_type) == (chip.socket, chip.memory_type)
+    assert found.mainboard.processor_w is None or found.mainboard.processor_w >= chip.sustained_w
+    then = replace(found, processor=chip)
+    assert not blocks(then, replace(wishes_of(asked), display=None))
+    assert found.supply.watts >= draw(then).full_w * 1.4
+    assert "later_processor" not in dict(missed(found, floors_of(WORLD, asked)))
+    weak = replace(found.cooler, capacity_w=chip.sustained_w - 1)
+    said = dict(missed(replace(found, cooler=weak), floors_of(WORLD, asked)))
+    assert said["later_processor"].startswith(f"{chip.name} does not go in later: ")
+
+
+def test_a_second_card_to_come_has_its_slot_its_leads_and_its_power():
+    asked = replace(LOFT, later_second=True, budget_high_minor=400_000)
+    found = WORLD.machine(propose(WORLD, asked, "least money").build)
+    card = found.graphics
+    assert card is not None and found.mainboard.card_slots >= 2
+    twice = replace(found, second_card=card)
+    assert draw(twice).graphics_w == 2 * card.board_power_w
+    assert found.supply.watts >= draw(twice).full_w * 1.4
+    assert found.supply.spike_w >= draw(twice).spike_w
+    assert not blocks(twice, replace(wishes_of(asked), display=None))
+    one = next(own for own in WORLD.by_kind["mainboard"] if own.card_slots == 1)
+    said = dict(missed(replace(found, mainboard=one), floors_of(WORLD, asked)))
+    assert said["later_second"].startswith(f"A second {card.name} does not go in later: ")
+    bare = replace(found, graphics=None)
+    if not bare.missing():
+        assert "no graphics card" in dict(missed(bare, floors_of(WORLD, asked)))["later_second"]

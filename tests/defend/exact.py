@@ -4,7 +4,7 @@
 
 import sys
 
-from tests.core.brute import answer, every_build
+from tests.core.brute import answer, every_build, money_for
 from tests.core.questions import build_of, dearest, ids_of, question
 from wattmetron.core.search.answer import AIMS
 from wattmetron.core.search.proposal import BAND, propose
@@ -17,7 +17,7 @@ def differences(seed: int) -> list[str]:
     catalogue, brief, kept = question(seed)
     found = every_build(catalogue, brief, kept)
     weight = sum(target.weight for target in brief.targets)
-    budget = brief.budget_high_minor - brief.extras_minor
+    budget = money_for(catalogue, brief, kept)
     wrong = []
     for aim in AIMS:
         if aim == "same frames" and not (found and brief.counted_targets):

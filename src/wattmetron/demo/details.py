@@ -230,6 +230,8 @@ def _board(board: Mainboard) -> Mainboard:
         firmware_shipped_since=date(2025, 9, 1) if fresh else date(2024, 10, 1),
         firmware_recovery=not plain or mini,
         fault_display=grand,
+        rear_usb=10 if grand else 5 if mini else 6 if plain else 8,
+        audio_channels=2 if mini and not grand else 8 if not plain else 6,
         fan_headers=7 if grand else 2 if mini else 3 if plain else 5,
         light_headers=("5 V", "12 V") if grand else ("12 V",) if plain else ("5 V",),
         outputs=tuple(
@@ -375,6 +377,8 @@ def _case(case: Case) -> Case:
         places_525=1 if full and case.airflow == "closed" else 0,
         fan_places=(7 if case.volume_l >= 44 else 5) if full else 4 if micro else 2,
         front_ports=("USB 3", "USB-C") if case.volume_l >= 44 or tight else ("USB 3",),
+        cable_room_mm=28 if case.volume_l >= 55 else 22 if full else 16 if not tight else 8,
+        tool_free=full and case.airflow != "closed",
         lights=("5 V",) if any(word in case.model for word in ("Lit", "Glass", "Porthole")) else (),
         **radiators,
     )

@@ -11,10 +11,12 @@ from wattmetron.core.values.brief import (
     BRIEF,
     DISPLAY,
     EXTRA,
+    RESALE,
     TARGET,
     Brief,
     Display,
     Extra,
+    Resale,
     Target,
 )
 from wattmetron.core.values.build import Build, SetAside, StandIn
@@ -84,6 +86,7 @@ TargetFile = file_model(
     {"id": {"id": (Id, Field("", description="Id within the brief; empty: given on import"))}},
 )
 ExtraFile = file_model(Extra, "ExtraFile", {})
+ResaleFile = file_model(Resale, "ResaleFile", {})
 OWN: Instead = {
     "budget_low_minor": {"budget": (BudgetFile, ...)},
     "budget_high_minor": {},
@@ -96,6 +99,7 @@ _BRIEF_FILE = file_model(
     {
         Target: TargetFile,
         Extra: ExtraFile,
+        Resale: ResaleFile,
         Preference: PreferenceFile,
         tuple[Kind, str]: MakerFile,
     },
@@ -162,6 +166,7 @@ def brief_from(file: BriefFile) -> Brief:
             for target in said.targets
         ),
         "extras": tuple(Extra(**values_of(EXTRA, extra)) for extra in said.extras),
+        "resale": tuple(Resale(**values_of(RESALE, entry)) for entry in said.resale),
         "only_of": tuple((entry.kind, entry.maker.strip()) for entry in said.only_of),
         "preferences": tuple(
             dict.fromkeys(Preference(entry.wish, entry.value.strip()) for entry in said.preferences)
@@ -186,6 +191,7 @@ def brief_file(brief: Brief) -> BriefFile:
     values |= {
         "targets": [TargetFile(**file_values(TARGET, target)) for target in brief.targets],
         "extras": [ExtraFile(**file_values(EXTRA, extra)) for extra in brief.extras],
+        "resale": [ResaleFile(**file_values(RESALE, entry)) for entry in brief.resale],
         "only_of": [MakerFile(kind=kind, maker=maker) for kind, maker in brief.only_of],
         "preferences": [
             PreferenceFile(wish=entry.wish, value=entry.value) for entry in brief.preferences

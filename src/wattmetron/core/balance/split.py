@@ -74,6 +74,7 @@ def _side(
     asked = replace(
         brief,
         targets=(),
+        counts_resale=False,
         memory_gb=memory.total_gb if memory else brief.memory_gb,
         storage_gb=0.0,
         owned=tuple(

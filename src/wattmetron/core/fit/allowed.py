@@ -223,6 +223,69 @@ def fan_headers(own: Purchase) -> bool:
     return least > 0 and _lacks(own.part, lambda board: (board.fan_headers or 0) >= least)
 
 
+@personal(
+    "rear USB ports",
+    lambda own, money: (
+        f"{own.part.name} is not known to have {own.brief.rear_usb} USB ports at the rear, which"
+        " the brief wants."
+    ),
+)
+def rear_usb(own: Purchase) -> bool:
+    least = own.brief.rear_usb
+    return least > 0 and _lacks(own.part, lambda board: (board.rear_usb or 0) >= least)
+
+
+@personal(
+    "audio channels",
+    lambda own, money: (
+        f"The audio of {own.part.name} is not known to have {own.brief.audio_channels} channels,"
+        " which the brief wants."
+    ),
+)
+def audio_channels(own: Purchase) -> bool:
+    least = own.brief.audio_channels
+    return least > 0 and _lacks(own.part, lambda board: (board.audio_channels or 0) >= least)
+
+
+@personal(
+    "lights wanted",
+    lambda own, money: f"{own.part.name} has no lights; the brief wants a case with lights.",
+)
+def lights_wanted(own: Purchase) -> bool:
+    return own.brief.lights_wanted and isinstance(own.part, Case) and not own.part.lights
+
+
+@personal(
+    "case without tools",
+    lambda own, money: f"{own.part.name} needs tools; the brief wants a case that needs none.",
+)
+def tool_free(own: Purchase) -> bool:
+    return own.brief.tool_free and isinstance(own.part, Case) and not own.part.tool_free
+
+
+@personal(
+    "room for cables",
+    lambda own, money: (
+        f"{own.part.name} is not known to have {own.brief.cable_room_mm} mm for cables, which the"
+        " brief wants."
+    ),
+)
+def cable_room(own: Purchase) -> bool:
+    least_mm = own.brief.cable_room_mm
+    return least_mm > 0 and isinstance(own.part, Case) and (own.part.cable_room_mm or 0) < least_mm
+
+
+@personal(
+    "smallest case",
+    lambda own, money: (
+        f"{own.part.name} takes {_volume_l(own.part):g} l; the brief wants"
+        f" {own.brief.volume_least_l} l or more."
+    ),
+)
+def roomy(own: Purchase) -> bool:
+    return isinstance(own.part, Case) and own.part.volume_l < own.brief.volume_least_l
+
+
 def _lacks(part: Part, has: Callable[[Mainboard], bool]) -> bool:
     """Whether a part is a mainboard without something."""
     return isinstance(part, Mainboard) and not has(part)

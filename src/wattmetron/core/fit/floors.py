@@ -12,7 +12,7 @@ from wattmetron.core.fit.asks import apis_of
 from wattmetron.core.fit.besides import Besides, besides_missed
 from wattmetron.core.fit.display import drives
 from wattmetron.core.fit.finding import counted
-from wattmetron.core.fit.later import against_later, later_card, with_later
+from wattmetron.core.fit.later import ToCome, against_later, brings_cooler, later_card, later_chip
 from wattmetron.core.fit.leads import Sockets, leads_level, sockets_of
 from wattmetron.core.fit.platform import BARELY_PERCENT, barely_w, needs_a_step
 from wattmetron.core.fit.roles import (
@@ -38,9 +38,11 @@ from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.other_work import storage_more_gb, with_work_gb
 from wattmetron.core.values.parts import (
     STORAGE_KINDS,
+    Case,
     Cooler,
     Graphics,
     Mainboard,
+    Memory,
     Part,
     PowerSupply,
     Processor,
@@ -56,6 +58,7 @@ DEAR_CARD_MINOR = 400_00
 currency.
 """
 CORES_BESIDE_A_DEAR_CARD = 6
+NOTHING_TO_COME = ToCome()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -64,8 +67,8 @@ class Floors:
     start, ``most_dba`` the loudest that it may be in play, ``display`` the one that its outputs
     must drive, ``dear_cards`` those that want six cores beside them, ``owned`` parts that are there
     already, ``staying`` those that are not asked whether games start on them, ``besides`` what is
-    wanted besides the eight kinds, ``later`` a card that it must take, ``later_sticks`` memory
-    slots that stay free.
+    wanted besides the eight kinds, ``later`` what it must take later, ``later_sticks`` memory slots
+    that stay free.
     """
 
     memory_gb: float
@@ -86,7 +89,7 @@ class Floors:
     owned: frozenset[str] = frozenset()
     staying: frozenset[str] = frozenset()
     besides: Besides
-    later: Graphics | None = None
+    later: ToCome = NOTHING_TO_COME
     later_sticks: int = 0
 
     def with_owned(self, parts: Iterable[str]) -> "Floors":
@@ -98,11 +101,35 @@ class Floors:
     def takes(self, part: Part) -> bool:
         """Whether a part may be bought as far as it decides by itself."""
         mine = part.id in self.owned
+        if not self.hosts(part):
+            return False
         if isinstance(part, Processor):
             return mine or part.threads >= self.threads
         if not isinstance(part, Graphics):
             return True
         return self.starts_on(part) and (mine or self.drives(part.outputs))
+
+    def hosts(self, part: Part) -> bool:
+        """Whether a part goes with what is to come as far as it decides by itself."""
+        chip = self.later.chip
+        if isinstance(part, Mainboard) and self.later.second and (part.card_slots or 0) < 2:
+            return False
+        if chip is None:
+            return True
+        match part:
+            case Mainboard():
+                goes = part.socket == chip.socket and part.memory_type == chip.memory_type
+                delivers_w = self.delivers_w(part)
+                return goes and (delivers_w is None or delivers_w >= self.delivered_w(chip))
+            case Memory():
+                return part.total_gb <= chip.memory_max_gb
+            case Cooler():
+                carries = self.cools(self.capacity_w(part), chip)
+                return brings_cooler(chip) or (chip.socket in part.sockets and carries)
+            case Case():
+                box_mm = chip.boxed_height_mm if brings_cooler(chip) else None
+                return (box_mm or 0) <= (part.cooler_height_mm or 0)
+        return True
 
     def drives(self, outputs: tuple[str, ...]) -> bool:
         """Whether these outputs carry the brief's display at its refresh."""
@@ -167,6 +194,11 @@ class Floors:
             return False
         return chip.boxed_height_mm is not None or not self.boxed_judged
 
+    def boxed_stays(self, chip: Processor) -> bool:
+        """Whether a processor's boxed cooler does, and none is wanted for a later processor."""
+        later = self.later.chip
+        return self.boxed_does(chip) and (later is None or brings_cooler(later))
+
     def cooler_room_dba(self, card: Graphics | None) -> float:
         """The loudest cooler beside a card; below nothing where the card alone is too loud."""
         if self.most_dba is None:
@@ -202,8 +234,14 @@ class Floors:
             }
         if stays.memory and stays.mainboard:
             changes["later_sticks"] = 0
+        later = self.later
         if stays.supply and stays.case:
-            changes["later"] = None
+            later = later._replace(card=None)
+        if stays.supply and stays.mainboard:
+            later = later._replace(second=False)
+        if stays.supply and stays.mainboard and stays.cooler and stays.memory:
+            later = later._replace(chip=None)
+        changes["later"] = later
         if stays.processor:
             changes |= {"threads": 0, "dear_cards": frozenset()}
         if stays.processor and stays.cooler:
@@ -248,7 +286,9 @@ def floors_of(catalogue: Catalogue, brief: Brief) -> Floors:
         display=brief.display if brief.display_driven else None,
         dear_cards=_dear_cards(catalogue, brief) if brief.enough_threads else frozenset(),
         besides=besides_of(catalogue, brief),
-        later=later_card(catalogue, brief),
+        later=ToCome(
+            later_card(catalogue, brief), brief.later_second, later_chip(catalogue, brief)
+        ),
         later_sticks=brief.later_sticks,
     )
 
@@ -389,30 +429,55 @@ def missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
 
 
 def _later_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
-    board, kit, card = machine.mainboard, machine.memory, floors.later
+    board, kit, later = machine.mainboard, machine.memory, floors.later
     if board and kit and floors.later_sticks > board.memory_slots - kit.sticks:
         yield (
             "later_sticks",
             f"{board.name} has {counted(board.memory_slots - kit.sticks, 'memory slot')} left;"
             f" {floors.later_sticks} are to stay free for sticks to come.",
         )
-    if card is None or machine.missing():
+    if machine.missing():
         return
-    field = "later_card_w" if card.id == "later" else "later_card"
-    against = against_later(machine, card, floors.headroom_percent)
+    if later.second and not machine.graphics:
+        yield "later_second", "There is no graphics card to have a second like it later."
+    told = set[str]()
+    for field, then in later.machines(machine):
+        sentence = "" if field in told else _against(then, floors, field)
+        if sentence:
+            told.add(field)
+            yield field, sentence
+
+
+def _against(then: Machine, floors: Floors, field: str) -> str:
+    """Why a machine to come does not do; empty where it does."""
+    chip, card, supply, case = then.processor, then.graphics, then.supply, then.case
+    assert chip and supply and case
+    name = chip.name if field == "later_processor" else (card.name if card else "")
+    if field == "later_second":
+        name = f"a second {name}"
+    against = against_later(then, floors.headroom_percent)
     if against:
-        yield field, f"{card.name} does not go in later: {against}"
-        return
-    full_w = draw(with_later(machine, card)).full_w
-    supply, case = machine.supply, machine.case
-    if supply and floors.output_w(supply) < (needed_w := floors.supply_w(full_w)):
-        yield (
-            field,
-            f"{supply.name} gives {supply.watts} W; {card.name} later wants {needed_w} W with"
-            " headroom and reserve.",
+        return f"{name[:1].upper()}{name[1:]} does not go in later: {against}"
+    full_w = draw(then).full_w
+    if floors.output_w(supply) < (needed_w := floors.supply_w(full_w)):
+        return (
+            f"{supply.name} gives {supply.watts} W; with {name} later {needed_w} W with headroom"
+            " and reserve are wanted."
         )
-    elif case and floors.heat_carried and _carried_w(machine, floors) < full_w:
-        yield field, f"{case.name} does not carry off the {full_w} W that arise with {card.name}."
+    if floors.heat_carried and _carried_w(then, floors) < full_w:
+        return f"{case.name} does not carry off the {full_w} W that arise with {name} later."
+    if field != "later_processor":
+        return ""
+    board, cooler = then.mainboard, then.cooler
+    if cooler and not floors.cools(floors.capacity_w(cooler), chip):
+        return f"{cooler.name} does not carry {name} later with the reserve."
+    if board and (floors.delivers_w(board) or chip.sustained_w) < floors.delivered_w(chip):
+        return (
+            f"{board.name} delivers {board.processor_w} W; {name} later takes {chip.sustained_w} W."
+        )
+    if board and not floors.leads_do(supply, sockets_of(board), chip.sustained_w):
+        return f"Whether {supply.name} has the leads for {name} later is not stated."
+    return ""
 
 
 def _carried_w(machine: Machine, floors: Floors) -> float:

@@ -1,6 +1,10 @@
-"""A card that a build must take later: a named one, or one of so many watts and millimetres."""
+"""What a build must take later: a card (a named one, one of so many watts and millimetres, a second
+like the first) and a processor.
+"""
 
+from collections.abc import Iterator
 from dataclasses import replace
+from typing import NamedTuple
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.leads import SLOT_W
@@ -9,10 +13,11 @@ from wattmetron.core.fit.rules import BLOCKING, blocking
 from wattmetron.core.fit.wishes import Wishes
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Graphics
+from wattmetron.core.values.parts import Graphics, Processor
 
 LEAD_W = 150
 """What an 8-pin lead is taken to carry to a card."""
+LATER_ID = "later"
 SPIKES = 1.5
 """Short spikes of a card of which only the power is known; assumed."""
 
@@ -25,7 +30,7 @@ def later_card(catalogue: Catalogue, brief: Brief) -> Graphics | None:
     if brief.later_card or brief.later_card_w is None:
         return None
     return Graphics(
-        id="later",
+        id=LATER_ID,
         maker="A later card",
         model=f"of {brief.later_card_w} W and {brief.later_card_mm} mm",
         chip="later",
@@ -42,12 +47,46 @@ def later_card(catalogue: Catalogue, brief: Brief) -> Graphics | None:
     )
 
 
-def with_later(machine: Machine, card: Graphics) -> Machine:
-    """The machine with the later card in the place of what draws now."""
-    return replace(machine, graphics=card, second_card=None)
+def later_chip(catalogue: Catalogue, brief: Brief) -> Processor | None:
+    """The processor that the brief wants room for; None without one, or where it was lost."""
+    named = catalogue.parts.get(brief.later_processor)
+    return named if isinstance(named, Processor) else None
 
 
-def against_later(machine: Machine, card: Graphics, headroom_percent: int) -> str:
-    """Why a machine does not take a later card, in a sentence; empty where it does."""
-    look = Look(with_later(machine, card), Wishes(headroom_percent=headroom_percent))
+class ToCome(NamedTuple):
+    """What a build must take later: a card, a second card like its first, a processor."""
+
+    card: Graphics | None = None
+    second: bool = False
+    chip: Processor | None = None
+
+    def machines(self, machine: Machine) -> Iterator[tuple[str, Machine]]:
+        """Machines that come of one, by the field of the brief that asks for each: with every
+        part in its place alone, and with all of them.
+        """
+        cards = [("", machine)]
+        if self.card is not None:
+            field = "later_card_w" if self.card.id == LATER_ID else "later_card"
+            cards.append((field, replace(machine, graphics=self.card, second_card=None)))
+        if self.second and machine.graphics is not None:
+            cards.append(("later_second", replace(machine, second_card=machine.graphics)))
+        yield from cards[1:]
+        if self.chip is not None:
+            for _, own in cards:
+                yield "later_processor", self.with_chip(own, self.chip)
+
+    def with_chip(self, machine: Machine, chip: Processor) -> Machine:
+        """The machine with the later processor, on its own boxed cooler where that suffices."""
+        cooler = None if brings_cooler(chip) else machine.cooler
+        return replace(machine, processor=chip, cooler=cooler)
+
+
+def brings_cooler(chip: Processor) -> bool:
+    """Whether a processor comes with a cooler that suffices."""
+    return (chip.boxed_cooler_w or 0) >= chip.sustained_w
+
+
+def against_later(machine: Machine, headroom_percent: int) -> str:
+    """Why a machine to come does not go together, in a sentence; empty where it does."""
+    look = Look(machine, Wishes(headroom_percent=headroom_percent))
     return next((said.sentence for said in blocking(BLOCKING, look)), "")

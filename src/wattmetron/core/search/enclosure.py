@@ -103,7 +103,7 @@ class Takes:
         )
         self._take_supplies(pool)
         self._take_coolers(pool)
-        self._take_cards(pool.cards.parts, pool.floors.later)
+        self._take_cards(pool.cards.parts, pool.floors.later.card)
 
     def _take_supplies(self, pool: Pool) -> None:
         lengths = Ladder(case.supply_length_mm for case in self.cases)
@@ -237,7 +237,7 @@ class Enclosures:
             (
                 chip.socket,
                 sum(not floors.cools(int(capacity_w), chip) for capacity_w in capacities),
-                int(boxed) if floors.boxed_does(chip) else NO_MOUNT,
+                int(boxed) if floors.boxed_stays(chip) else NO_MOUNT,
                 0 if floors.most_dba is None else n,
             )
             for n, (chip, boxed) in enumerate(zip(chips, takes.mount_of_boxed, strict=True))

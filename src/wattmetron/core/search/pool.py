@@ -18,6 +18,7 @@ from wattmetron.core.power.tuning import clocked
 from wattmetron.core.search.airflow import Airflow
 from wattmetron.core.search.further import NOTHING, Brought, Disc, Further
 from wattmetron.core.search.ladder import Ladder, ints
+from wattmetron.core.search.resale import FREE_KINDS, forgone_minor
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.further_parts import Fan, WirelessAdapter
@@ -46,8 +47,6 @@ P = TypeVar("P", bound=Part)
 NO_LIMIT_MM = 10_000
 OF_KITS = tuple(rule for rule in BLOCKING if rule.reads == {"memory"})
 """The rules of kits among themselves."""
-FREE_KINDS: frozenset[Kind] = frozenset(KINDS) - {"storage"}
-"""Kinds of which an owned part is a candidate like those on sale."""
 NEW_DRIVES = 3
 """How many drives a proposal adds at most."""
 
@@ -252,7 +251,10 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
         registered=np.array([board.registered for board in boards], dtype=bool),
         power_level=pool.powers.rooms(floors.delivers_w(board) for board in boards),
         slots_beside={
-            with_card: ints(_slots_beside(board, with_card, pool.adapters) for board in boards)
+            with_card: ints(
+                _slots_beside(board, with_card * (1 + floors.later.second), pool.adapters)
+                for board in boards
+            )
             for with_card in (False, True)
         },
         layout=ints(place[layout] for layout in layouts),
@@ -273,13 +275,13 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
     )
 
 
-def _slots_beside(board: Mainboard, with_card: bool, otherwise: int) -> int:
+def _slots_beside(board: Mainboard, cards: int, otherwise: int) -> int:
     """Slots for adapters; what is not stated is taken to suffice for those that are there, and the
     rules say so.
     """
     if board.short_slots is None:
         return otherwise
-    return board.short_slots + max(0, (board.card_slots or 0) - with_card)
+    return board.short_slots + max(0, (board.card_slots or 0) - cards)
 
 
 def room_for_memory_mm(cooler: Cooler) -> int | None:
@@ -318,7 +320,9 @@ def fixed_parts(
 
 
 def at_hand(catalogue: Catalogue, brief: Brief, kind: Kind) -> dict[str, Part]:
-    """Owned parts of a kind by id: candidates at no price where none of the kind stays."""
+    """Owned parts of a kind by id: candidates where none of the kind stays, at no price or at their
+    resale.
+    """
     parts = (catalogue.part(part_id) for part_id in brief.owned)
     return {part.id: part for part in parts if kind_of(part) == kind}
 
@@ -346,7 +350,8 @@ def build_pool(
     def shelf(kind: Kind) -> KindPool[Part]:
         if fixed[kind] and kind != "storage":
             goes = kind != "memory" or _go_together(catalogue, kept)
-            return _shelf(fixed[kind][:1] if goes else (), True)
+            stays_there = [own for own in fixed[kind][:1] if goes and floors.hosts(own[0])]
+            return _shelf(stays_there, True)
         own = at_hand(catalogue, brief, kind) if kind in FREE_KINDS else {}
         priced = ((part, book.delivered(part.id)) for part in catalogue.by_kind[kind])
         allowed = [
@@ -358,7 +363,11 @@ def build_pool(
             and floors.takes(part)
         ]
         if own:
-            allowed += [(part, 0) for part in own.values() if floors.takes(part)]
+            allowed += [
+                (part, forgone_minor(catalogue, brief, part.id))
+                for part in own.values()
+                if floors.takes(part)
+            ]
             allowed.sort(key=lambda priced_part: priced_part[0].id)
         return _shelf(allowed, False)
 

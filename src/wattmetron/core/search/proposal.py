@@ -11,6 +11,7 @@ from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER, Aim, Proposal
 from wattmetron.core.search.hunt import NO_GAIN, Hunt, Winner
+from wattmetron.core.search.resale import back_minor
 from wattmetron.core.search.scene import Scenes, scenes_for
 from wattmetron.core.search.settle import settle
 from wattmetron.core.search.sides import MILLION, Reached
@@ -83,7 +84,7 @@ def held_by(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[Reached, 
 
 def besides_minor(catalogue: Catalogue, brief: Brief, kept: Build) -> int:
     """What the budget pays for besides the eight kinds, minor units: extras, and further parts that
-    are not owned.
+    are not owned; less what owned parts would bring where their resale counts.
     """
     book = catalogue.prices(brief.region, brief.allow_used)
     owned = list(brief.owned)
@@ -93,7 +94,7 @@ def besides_minor(catalogue: Catalogue, brief: Brief, kept: Build) -> int:
             owned.remove(part_id)
         elif kind not in brief.outside:
             total += book.delivered(part_id) or 0
-    return total
+    return total - back_minor(catalogue, brief, kept)
 
 
 def cheapest_fit(

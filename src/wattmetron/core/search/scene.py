@@ -2,7 +2,7 @@
 supplies.
 """
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.later import ToCome
 from wattmetron.core.fit.leads import CardPlugs
 from wattmetron.core.fit.ports import ROWS, rows_of
 from wattmetron.core.frames import work
@@ -128,12 +129,15 @@ class Scene:
         """Least cost of supply, cooler and case together; without a shell the best that any option
         could have.
         """
-        base_w = self.chip_w[c] + rest_w
-        now_w = base_w + self.card_w[g]
-        floors, airflow = self.pool.floors, self.pool.airflow
-        full_w = np.maximum(now_w, base_w + (floors.later.board_power_w if floors.later else 0))
+        floors, airflow, later = self.pool.floors, self.pool.airflow, self.pool.floors.later
+        now_w = self.chip_w[c] + rest_w + self.card_w[g]
+        chip_w = self.chip_w[c]
+        if later.chip:
+            chip_w = np.maximum(chip_w, later.chip.sustained_w)
+        base_w = chip_w + rest_w
+        full_w = base_w + with_later(self.card_w[g], later, full_of_card_w)
         needed_w = floors.supply_w(full_w)
-        spike_w = base_w + np.maximum(self.card_spike_w[g], later_spike_w(floors.later))
+        spike_w = base_w + with_later(self.card_spike_w[g], later, spike_w_of)
         kind = self.enclosures.kinds(c, self.card_room[g])
         shape, plugs = self.card_shape[g], self.card_plugs[g]
         heat = airflow.levels(full_w)
@@ -149,7 +153,7 @@ class Scene:
             np.minimum(least, supply + cases[sort], out=least)
         if shell is not None and (self.pool.adapters or self.pool.board_arrays.cards.any()):
             cards = self.pool.adapters + shell.cards
-            rows = np.maximum(self.card_rows[g], rows_of(floors.later) if floors.later else 0)
+            rows = with_later(self.card_rows[g], later, rows_of)
             hidden = rows + cards > ROWS_OF_FORM[shell.form]
             least[hidden & (cards > 0)] = NEVER
         if self.watt_limit_w is not None:
@@ -303,7 +307,10 @@ def make_scenes(
         )
         for choice in choices
     }
-    plugs = [CardPlugs.of([card]) for card in cards]
+    plugs = [CardPlugs.of([card] * (1 + floors.later.second)) for card in cards]
+    draws_later = not floors.later.second and (
+        floors.later.chip is None or floors.later.chip.igpu_speed is not None
+    )
     supplies = Supplies(pool, enclosures.sort_of_supply, plugs)
     allowed = np.array([bool(card.outputs) for card in cards], dtype=bool)
     if not brief.accept_spill:
@@ -332,10 +339,8 @@ def make_scenes(
             supplies=supplies,
             watt_limit_w=brief.watt_limit_w,
             chip_w=ints(chip.sustained_w for chip in chips),
-            card_w=_or_none(card.board_power_w for card in drawn),
-            card_spike_w=_or_none(
-                spike_of_card_w(card.board_power_w, card.spike_factor) for card in drawn
-            ),
+            card_w=_or_none(full_of_card_w(card) for card in drawn),
+            card_spike_w=_or_none(spike_w_of(card) for card in drawn),
             card_shape=ints([0]) if integrated else enclosures.card_shape,
             card_room=ints([0]) if integrated else enclosures.room_of_card,
             card_plugs=ints(supplies.plugs[own] for own in ([NO_PLUGS] if integrated else plugs)),
@@ -347,7 +352,8 @@ def make_scenes(
             chip_lanes=ints(chip.card_pcie_lanes for chip in chips),
             igpu=np.array(
                 [
-                    chip.igpu_speed is not None
+                    draws_later
+                    and chip.igpu_speed is not None
                     and (pool.processors.fixed or floors.starts_on(chip))
                     for chip in chips
                 ],
@@ -365,8 +371,18 @@ def make_scenes(
     return (scene(False),) if pool.cards.fixed else (scene(False), scene(True))
 
 
-def later_spike_w(card: Graphics | None) -> int:
-    return spike_of_card_w(card.board_power_w, card.spike_factor) if card else 0
+def with_later(own: Ints, later: ToCome, of: Callable[[Graphics], int]) -> Ints:
+    """The most of a figure of cards that machines to come have beside cards of so much."""
+    most = own * 2 if later.second else own
+    return np.maximum(most, of(later.card)) if later.card else most
+
+
+def full_of_card_w(card: Graphics) -> int:
+    return card.board_power_w
+
+
+def spike_w_of(card: Graphics) -> int:
+    return spike_of_card_w(card.board_power_w, card.spike_factor)
 
 
 def _or_none(values: Iterable[int]) -> Ints:

@@ -7,11 +7,11 @@ from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.floors import broken
-from wattmetron.core.fit.later import with_later
+from wattmetron.core.fit.later import ToCome
 from wattmetron.core.fit.leads import sockets_of
 from wattmetron.core.fit.rule import Look, Rule
 from wattmetron.core.fit.rules import BLOCKING, any_blocks, blocking_on, check
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.fit.wishes import Wishes, wishes_of
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.drives import Bays
 from wattmetron.core.search.enclosure import Shell
@@ -92,7 +92,6 @@ class _Settler:
         self.stays = tuple(catalogue.part(part_id) for _, part_id in kept.added)
         self.scene, self.pool, self.c, self.g = scene, scene.pool, c, g
         self.wishes = wishes_of(brief)
-        self.wishes_later = replace(self.wishes, watt_limit_w=None, display=None)
         self.chip: Processor = scene.pool.processors.parts[c]
         self.card: Graphics | None = None if scene.integrated else scene.pool.cards.parts[g]
         self.kind, self.power_level = platform_key(self.chip, self.pool)
@@ -218,11 +217,9 @@ class _Settler:
         """Cooler, supply, case and the fans that it lacks, first by ids, that together cost exactly
         what is left.
         """
-        pool, later = self.pool, self.pool.floors.later
-        looks = [Look(inside, self.wishes)]
-        looks += [Look(with_later(inside, later), self.wishes_later)] if later else []
-        goes = Goes(looks)
-        full_w = max(look.draw.full_w for look in looks)
+        pool = self.pool
+        goes = Goes(inside, pool.floors.later, self.wishes)
+        full_w = goes.full_w
         (heat,) = pool.airflow.levels(np.array([full_w]))
         with_fans = pool.cases.cost + pool.airflow.extra[heat]
         coolers = self._coolers(inside)
@@ -244,13 +241,8 @@ class _Settler:
                 continue
             for at in cases[left - int(spent[first, second])]:
                 case = pool.cases.parts[at]
-                whole = [
-                    replace(look.machine, cooler=cooler, supply=supply, case=case) for look in looks
-                ]
-                if not any(
-                    any_blocks(CASE_RULES, Look(machine, look.wishes))
-                    for machine, look in zip(whole, looks, strict=True)
-                ):
+                whole = replace(inside, cooler=cooler, supply=supply, case=case)
+                if not goes.blocks(CASE_RULES, whole):
                     fans = pool.airflow.packs(at, full_w).ids
                     return cooler.id if cooler else None, supply.id, case.id, fans
         name = inside.mainboard.id if inside.mainboard else "no board"
@@ -258,9 +250,10 @@ class _Settler:
 
     def _leads_do(self, inside: Machine, supply: PowerSupply) -> bool:
         """Whether a supply's leads for the processor leave no question open."""
-        board = inside.mainboard
-        return board is None or self.pool.floors.leads_do(
-            supply, sockets_of(board), self.chip.sustained_w
+        board, floors = inside.mainboard, self.pool.floors
+        chips = filter(None, (self.chip, floors.later.chip))
+        return board is None or all(
+            floors.leads_do(supply, sockets_of(board), chip.sustained_w) for chip in chips
         )
 
     def _coolers(self, inside: Machine) -> list[tuple[Cooler | None, int]]:
@@ -269,7 +262,11 @@ class _Settler:
         floors = self.pool.floors
         boxed: list[tuple[Cooler | None, int]] = []
         room = floors.cooler_room_dba(self.card)
-        if not shelf.fixed and floors.boxed_does(self.chip) and floors.quiet(None, self.chip, room):
+        if (
+            not shelf.fixed
+            and floors.boxed_stays(self.chip)
+            and floors.quiet(None, self.chip, room)
+        ):
             boxed.append((None, 0))
         return boxed + [
             (cooler, cost)
@@ -280,14 +277,30 @@ class _Settler:
 
 
 class Goes:
-    """Which parts go into a machine, as it is and with the card to come; each asked about once."""
+    """Which parts go into a machine, as it is and with what is to come; each asked about once."""
 
-    def __init__(self, looks: list[Look]) -> None:
-        self._looks, self._known = looks, dict[str, bool]()
+    def __init__(self, inside: Machine, later: ToCome, wishes: Wishes) -> None:
+        self._later, self._wishes = later, wishes
+        self._wishes_later = replace(wishes, watt_limit_w=None, display=None)
+        self._looks = self._looks_at(inside)
+        self._known = dict[str, bool]()
+        self.full_w = max(look.draw.full_w for look in self._looks)
+
+    def _looks_at(self, machine: Machine) -> list[Look]:
+        to_come = (then for _, then in self._later.machines(machine))
+        return [Look(machine, self._wishes), *(Look(then, self._wishes_later) for then in to_come)]
+
+    def blocks(self, rules: tuple[Rule, ...], machine: Machine) -> bool:
+        """Whether one of the rules blocks the machine or what comes of it."""
+        return any(any_blocks(rules, look) for look in self._looks_at(machine))
 
     def there(self, rules: tuple[Rule, ...], kind: Kind, part: Part) -> bool:
         if part.id not in self._known:
-            self._known[part.id] = not any(
-                any_blocks(rules, look.with_part(kind, part)) for look in self._looks
-            )
+            self._known[part.id] = not self._blocked(rules, kind, part)
         return self._known[part.id]
+
+    def _blocked(self, rules: tuple[Rule, ...], kind: Kind, part: Part) -> bool:
+        """A later processor may come with a cooler of its own."""
+        if kind == "cooler":
+            return self.blocks(rules, self._looks[0].machine.with_part(kind, part))
+        return any(any_blocks(rules, look.with_part(kind, part)) for look in self._looks)

@@ -58,7 +58,8 @@ class Supplies:
             for own in self._pool.supplies.parts
         }
         numbers: dict[tuple[bool, ...], int] = {}
-        later = CardPlugs.of([self._pool.floors.later] if self._pool.floors.later else [])
+        card = self._pool.floors.later.card
+        later = CardPlugs.of([card] if card else [])
         self.plugs = {
             need: numbers.setdefault(
                 tuple(need.find(own) and later.find(own) for own in kinds.values()), len(numbers)
@@ -84,7 +85,9 @@ class Supplies:
         place = {kind: i for i, kind in enumerate(kinds)}
         own = ints(place[key] for key in keys)
         numbers = {(True,) * len(kinds): 0}
-        watts = list(dict.fromkeys(chip.sustained_w for chip in chips))
+        later = pool.floors.later.chip
+        later_w = later.sustained_w if later else 0
+        watts = list(dict.fromkeys(max(later_w, chip.sustained_w) for chip in chips))
         by_watts = [
             [
                 numbers.setdefault(
@@ -96,7 +99,7 @@ class Supplies:
             for power_w in watts
         ]
         of_watts = np.array(by_watts, dtype=np.int64).reshape(len(watts), len(pool.sockets))
-        self.leads = of_watts[ints(watts.index(chip.sustained_w) for chip in chips)]
+        self.leads = of_watts[ints(watts.index(max(later_w, chip.sustained_w)) for chip in chips)]
         """Numbers by processor and kind of board sockets."""
         return np.array(list(numbers), dtype=bool).reshape(len(numbers), len(kinds))[:, own]
 

@@ -189,6 +189,24 @@ class Extra:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Resale:
+    """What an owned part may sell for."""
+
+    part: Annotated[str, Asked(words="part", text="Id of an owned part", longest=80)]
+    minor: Annotated[
+        int,
+        Asked(
+            words="resale",
+            text="What it may sell for, in the region's currency",
+            file="amount",
+            amount=True,
+            least=0,
+            most=10_000_000,
+        ),
+    ]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Brief:
     """Everything that was asked for.
 
@@ -702,6 +720,29 @@ class Brief:
             group=LATER,
         ),
     ] = 300
+    later_second: Annotated[
+        bool,
+        Asked(
+            words="second card to come later",
+            text="Whether the build must take a second graphics card like the first later",
+            label="A second card like the first",
+            flag=("to come later", "not to come"),
+            group=LATER,
+        ),
+        Wish(name="second card to come later", without=False, said="room for a second card"),
+    ] = False
+    later_processor: Annotated[
+        str,
+        Asked(
+            words="processor to come later",
+            text="Id of the processor that mainboard, memory, cooler and power supply must take"
+            " later; empty: none",
+            label="A processor to come later",
+            choices="chips",
+            group=LATER,
+        ),
+        Wish(name="processor to come later", without="", said="room for a later processor"),
+    ] = ""
     later_sticks: Annotated[
         int,
         Asked(
@@ -862,6 +903,110 @@ class Brief:
             sense="at least",
         ),
     ] = 0
+    rear_usb: Annotated[
+        int,
+        Asked(
+            words="least rear USB ports",
+            text="USB ports that the mainboard must have at the rear at least",
+            label="USB ports at the rear at least",
+            least=0,
+            most=30,
+            empty="0",
+            group=FEATURES,
+        ),
+        Wish(
+            name="rear USB ports",
+            without=0,
+            said="{value} USB ports at the rear or more",
+            preferred="so many USB ports at the rear",
+            sense="at least",
+        ),
+    ] = 0
+    audio_channels: Annotated[
+        int,
+        Asked(
+            words="least audio channels",
+            text="Channels that the mainboard's audio must have at least; 2 is stereo, 8 is"
+            " surround",
+            label="Audio channels at least",
+            least=0,
+            most=16,
+            empty="0",
+            group=FEATURES,
+        ),
+        Wish(
+            name="audio channels",
+            without=0,
+            said="audio with {value} channels or more",
+            preferred="so many audio channels",
+            sense="at least",
+        ),
+    ] = 0
+    lights_wanted: Annotated[
+        bool,
+        Asked(
+            words="lights wanted",
+            text="Whether the case must have lights",
+            label="Case with lights",
+            group=FEATURES,
+        ),
+        Wish(name="lights wanted", without=False, preferred="a case with lights", value=True),
+    ] = False
+    tool_free: Annotated[
+        bool,
+        Asked(
+            words="case without tools",
+            text="Whether the case must open and take drives without tools",
+            label="Case that needs no tools",
+            group=FEATURES,
+        ),
+        Wish(
+            name="case without tools",
+            without=False,
+            preferred="a case that needs no tools",
+            value=True,
+        ),
+    ] = False
+    cable_room_mm: Annotated[
+        int,
+        Asked(
+            words="least room for cables",
+            text="Room for cables that the case must have behind the mainboard at least, mm",
+            label="Room for cables at least",
+            unit="mm",
+            least=0,
+            most=100,
+            empty="0",
+            group=FEATURES,
+        ),
+        Wish(
+            name="room for cables",
+            without=0,
+            said="{value}{thin}mm or more for cables",
+            preferred="so many mm for cables",
+            sense="at least",
+        ),
+    ] = 0
+    volume_least_l: Annotated[
+        int,
+        Asked(
+            words="smallest case",
+            text="Smallest case, litres: a roomy one is easier to build in; 0: no limit",
+            label="Case at least",
+            unit="litres",
+            least=0,
+            most=500,
+            empty="0",
+            group=FEATURES,
+        ),
+        Wish(
+            name="smallest case",
+            without=0,
+            said="case of {value}{thin}l or more",
+            preferred="a case of at least so many litres",
+            sense="at least",
+        ),
+    ] = 0
     room_to_grow: Annotated[
         bool,
         Asked(
@@ -1007,6 +1152,23 @@ class Brief:
             longest=60,
         ),
     ] = ()
+    resale: Annotated[
+        tuple[Resale, ...],
+        Asked(
+            words="list of resales",
+            text="What owned parts may sell for; one that is not named goes by the cheapest used"
+            " price",
+            longest=60,
+        ),
+    ] = ()
+    counts_resale: Annotated[
+        bool,
+        Asked(
+            words="counting of resale",
+            text="Whether the budget counts on what owned parts that are left over may sell for",
+            flag=("counted", "not counted"),
+        ),
+    ] = False
     no_makers: Annotated[
         tuple[str, ...],
         Asked(
@@ -1087,6 +1249,7 @@ BRIEF: tuple[Declared, ...] = declared(Brief)
 DISPLAY: tuple[Declared, ...] = declared(Display)
 TARGET: tuple[Declared, ...] = declared(Target)
 EXTRA: tuple[Declared, ...] = declared(Extra)
+RESALE: tuple[Declared, ...] = declared(Resale)
 
 
 NOT_SEARCHED: dict[str, Any] = {

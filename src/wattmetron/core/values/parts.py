@@ -334,6 +334,10 @@ class Mainboard(Part):
         tuple[str, ...], Column("Headers for front ports, separated by ;")
     ] = ()
     wireless: Annotated[str, Column("Wireless standard; empty: none")] = ""
+    rear_usb: Annotated[Count | None, Column("USB ports at the rear; empty: not known")] = None
+    audio_channels: Annotated[Count | None, Column("Channels of its audio; empty: not known")] = (
+        None
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -497,3 +501,8 @@ class Case(Part):
         tuple[str, ...], Column("Front ports by the header they need, separated by ;")
     ] = ()
     lights: Annotated[tuple[str, ...], Column("Voltages of its lights, separated by ;")] = ()
+    cable_room_mm: Annotated[
+        Millimetres | None,
+        Column("Room for cables behind the mainboard; empty: not known", "mm"),
+    ] = None
+    tool_free: Annotated[bool, Column("Whether it opens and takes drives without tools")] = False

@@ -1,9 +1,10 @@
 """Owned parts that a build does not use, with a guess at what they may sell for."""
 
-from collections import Counter
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.search.resale import RESALE_PERCENT, left_of, resale_minor
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
@@ -11,39 +12,30 @@ from wattmetron.core.values.parts import KINDS, Part
 from wattmetron.core.values.words import listed
 from wattmetron.services.words.figures import money
 
-RESALE_PERCENT = 70
-"""What one gets oneself of the cheapest used price that shops ask today; assumed."""
-
 
 @dataclass(frozen=True, slots=True)
 class LeftOver:
-    """A part that is left over; ``resale_minor`` is None where nobody offers it used."""
+    """A part that is left over; ``resale_minor`` is None where nobody offers it used and the brief
+    does not say.
+    """
 
     part: Part
     resale_minor: int | None
+    by_hand: bool = False
 
 
 def left_over(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[LeftOver, ...]:
     """The brief's owned parts of the eight kinds that are not in a build, in the order in which
     they are owned.
     """
-    used = Counter(part_id for _, part_id in build.ids())
-    left = []
-    for part_id in brief.owned:
-        if used[part_id]:
-            used[part_id] -= 1
-        elif part_id in catalogue.parts and kind_of(catalogue.part(part_id)) in KINDS:
-            left.append(LeftOver(catalogue.part(part_id), _resale(catalogue, brief, part_id)))
-    return tuple(left)
-
-
-def _resale(catalogue: Catalogue, brief: Brief, part_id: str) -> int | None:
-    asked = [
-        offer.price_minor
-        for offer in catalogue.offers
-        if offer.part_id == part_id and offer.region == brief.region and offer.condition == "used"
-    ]
-    return min(asked) * RESALE_PERCENT // 100 if asked else None
+    by_hand = {said.part for said in brief.resale}
+    return tuple(
+        LeftOver(
+            catalogue.part(part_id), resale_minor(catalogue, brief, part_id), part_id in by_hand
+        )
+        for part_id in left_of(brief, build)
+        if part_id in catalogue.parts and kind_of(catalogue.part(part_id)) in KINDS
+    )
 
 
 def left_over_words(catalogue: Catalogue, brief: Brief, build: Build, currency: str) -> str:
@@ -52,15 +44,20 @@ def left_over_words(catalogue: Catalogue, brief: Brief, build: Build, currency: 
     if not left:
         return ""
     named = [f"{own.part.name} ({_resale_words(own.resale_minor, currency)})" for own in left]
+    return f"Left over of what you own: {listed(named)}.{_account(brief, left, currency)}"
+
+
+def _account(brief: Brief, left: Sequence[LeftOver], currency: str) -> str:
+    """Where the figures come from, and whether they count."""
     known = [own.resale_minor for own in left if own.resale_minor is not None]
-    together = f", {money(sum(known), currency)} together" if len(known) > 1 else ""
-    guess = (
-        f" A guess, {RESALE_PERCENT} % of the cheapest used price today{together}; not counted in"
-        " the total."
-        if known
-        else ""
-    )
-    return f"Left over of what you own: {listed(named)}.{guess}"
+    if not known:
+        return ""
+    together = f"{money(sum(known), currency)} together; " if len(known) > 1 else ""
+    guessed = any(not own.by_hand for own in left if own.resale_minor is not None)
+    source = f"a guess, {RESALE_PERCENT} % of the cheapest used price today; " if guessed else ""
+    counts = "taken off the total" if brief.counts_resale else "not counted in the total"
+    said = f"{together}{source}{counts}"
+    return f" {said[:1].upper()}{said[1:]}."
 
 
 def _resale_words(resale_minor: int | None, currency: str) -> str:

@@ -11,8 +11,8 @@ from wattmetron.core.fit.rules import blocking, blocking_on
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER, Aim, Proposal
-from wattmetron.core.search.pool import FREE_KINDS
 from wattmetron.core.search.proposal import besides_minor, cheapest_fit, propose
+from wattmetron.core.search.resale import FREE_KINDS
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.games import PRESETS

@@ -75,6 +75,10 @@ def account(catalogue: Catalogue, now: Assessment, then: Assessment) -> Iterator
         " within 2 % of the present one, or above."
     )
     saved = now.spent_minor - then.spent_minor
+    sold = then.sold_minor - now.sold_minor
+    if sold:
+        words = "bring back" if sold > 0 else "no longer bring back"
+        yield f"Owned parts that are left over {words} {money(abs(sold), now.currency)} of that."
     if saved > 0:
         outside = outside_words(catalogue, then, saved)
         yield from filter(None, [outside])

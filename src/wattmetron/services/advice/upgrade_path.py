@@ -17,12 +17,12 @@ from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.proposal import propose
+from wattmetron.core.search.resale import RESALE_PERCENT
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import Kind
 from wattmetron.core.workloads.fit import fitted_game
-from wattmetron.services.advice.left_over import RESALE_PERCENT
 from wattmetron.services.advice.proposals import kept_parts
 from wattmetron.services.advice.years import grown, growth
 from wattmetron.services.desk.assess import known_brief

@@ -19,6 +19,7 @@ from wattmetron.core.power.draw import Draw, draw, needed_supply_w
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.proposal import cheapest_fit
+from wattmetron.core.search.resale import back_minor
 from wattmetron.core.values.brief import Brief, Target, searched
 from wattmetron.core.values.build import Build, StandIn
 from wattmetron.core.values.machine import Machine
@@ -63,7 +64,9 @@ class Remaining:
 
 @dataclass(frozen=True, kw_only=True)
 class Assessment:
-    """Everything computed about one build under one brief."""
+    """Everything computed about one build under one brief; ``sold_minor`` is what the owned parts
+    bring that a whole build leaves over, where the budget counts on it.
+    """
 
     brief: Brief
     build: Build
@@ -77,6 +80,7 @@ class Assessment:
     missing: tuple[Kind, ...]
     floors: tuple[str, ...]
     aside: tuple[tuple[Finding, str], ...] = ()
+    sold_minor: int = 0
 
     @property
     def parts_minor(self) -> int:
@@ -94,7 +98,7 @@ class Assessment:
 
     @property
     def spent_minor(self) -> int:
-        return self.parts_minor + self.brief.extras_minor
+        return self.parts_minor + self.brief.extras_minor - self.sold_minor
 
     @property
     def left_minor(self) -> int:
@@ -186,6 +190,7 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
             *_rules_missed(catalogue, brief, build, lines),
         ),
         aside=aside,
+        sold_minor=0 if machine.missing() else back_minor(catalogue, brief, known),
     )
 
 
@@ -222,7 +227,9 @@ def known_brief(catalogue: Catalogue, brief: Brief) -> Brief:
         targets=targets,
         owned=tuple(part_id for part_id in brief.owned if part_id in catalogue.parts),
         stays=tuple(part_id for part_id in brief.stays if part_id in catalogue.parts),
+        resale=tuple(said for said in brief.resale if said.part in catalogue.parts),
         later_card=brief.later_card if brief.later_card in catalogue.parts else "",
+        later_processor=(brief.later_processor if brief.later_processor in catalogue.parts else ""),
     )
 
 

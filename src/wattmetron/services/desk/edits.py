@@ -7,13 +7,13 @@ from typing import Any, Literal
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.requirements.tiers import tiers_of
-from wattmetron.core.values.brief import Brief, Extra, Target
+from wattmetron.core.values.brief import Brief, Extra, Resale, Target
 from wattmetron.core.values.build import StandIn
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Settled
 from wattmetron.services.desk.differences import differences
-from wattmetron.services.words.figures import settings
+from wattmetron.services.words.figures import money, settings
 from wattmetron.services.words.tiers import tier_label
 
 MOST_EXTRAS = 20
@@ -136,7 +136,8 @@ def own(plan: Plan, part_id: str, owned: bool, catalogue: Catalogue) -> Edited:
         if part_id in left:
             left.remove(part_id)
         stays = tuple(other for other in brief.stays if other in left)
-        brief = replace(brief, owned=tuple(left), stays=stays)
+        resale = tuple(said for said in brief.resale if said.part in left)
+        brief = replace(brief, owned=tuple(left), stays=stays, resale=resale)
         return replace(plan, brief=brief), f"{part.name} is not owned"
     if part_id in brief.owned:
         return plan, "nothing"
@@ -155,6 +156,29 @@ def let_stay(plan: Plan, part_id: str, stays: bool, catalogue: Catalogue) -> Edi
     brief = replace(brief, stays=(*left, part_id) if stays else left)
     said = "stays in every proposal" if stays else "may be replaced"
     return replace(plan, brief=brief), f"{part.name} {said}"
+
+
+def sell_for(plan: Plan, part_id: str, minor: int | None, catalogue: Catalogue) -> Edited:
+    """Say what an owned part may sell for; None goes back to the guess."""
+    part, brief = catalogue.part(part_id), plan.brief
+    currency = catalogue.region(brief.region).currency
+    new_minor = catalogue.prices(brief.region, False).delivered(part_id)
+    if minor is not None and new_minor is not None and minor > new_minor:
+        raise BriefError(
+            f"{money(minor, currency)} for {part.name} is more than a new one costs today,"
+            f" {money(new_minor, currency)}: enter what a used one brings."
+        )
+    others = tuple(said for said in brief.resale if said.part != part_id)
+    own = () if minor is None else (Resale(part=part_id, minor=minor),)
+    said = "sells for what is usual" if minor is None else f"may sell for {money(minor, currency)}"
+    return replace(plan, brief=replace(brief, resale=(*others, *own))), f"{part.name} {said}"
+
+
+def count_resale(plan: Plan, counts: bool) -> Edited:
+    """Say whether the budget counts on what left-over parts may sell for."""
+    said = "the budget counts" if counts else "the budget does not count"
+    brief = replace(plan.brief, counts_resale=counts)
+    return replace(plan, brief=brief), f"{said} on the sale of what is left over"
 
 
 def exclude_maker(plan: Plan, maker: str, again: bool) -> Edited:

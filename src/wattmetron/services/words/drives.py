@@ -29,14 +29,22 @@ def drives_words(brief: Brief) -> str:
     return "; ".join(said)
 
 
+def _named(part_id: str, parts: Mapping[str, Part]) -> str:
+    known = parts.get(part_id)
+    return known.name if known else f"{part_id} (no longer in the catalogue)"
+
+
 def later_words(brief: Brief, parts: Mapping[str, Part]) -> str:
     """What a build must take later, in one line."""
     said = []
     if brief.later_card:
-        known = parts.get(brief.later_card)
-        said.append(known.name if known else f"{brief.later_card} (no longer in the catalogue)")
+        said.append(_named(brief.later_card, parts))
     elif brief.later_card_w is not None:
         said.append(f"a card of {brief.later_card_w} W and {brief.later_card_mm} mm")
+    if brief.later_second:
+        said.append("a second card like the first")
+    if brief.later_processor:
+        said.append(_named(brief.later_processor, parts))
     if brief.later_sticks:
         said.append(f"{brief.later_sticks} memory stick{'s' if brief.later_sticks > 1 else ''}")
     if brief.upgrade_minor is not None:

@@ -3,11 +3,12 @@ chosen.
 """
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from wattmetron.core.balance.granting import most_minor
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.search.resale import resale_minor
 from wattmetron.core.values.brief import (
     BRIEF,
     DISPLAY,
@@ -164,6 +165,7 @@ class BriefForm:
     makers: tuple[str, ...]
     bannable: tuple[tuple[str, tuple[Choice, ...]], ...]
     ownable: tuple[tuple[str, tuple[Choice, ...]], ...]
+    resale: Mapping[str, tuple[str, str]]
     part_names: Mapping[str, str]
     preferences: tuple[str, ...]
     preferable: tuple[tuple[str, str], ...]
@@ -204,6 +206,7 @@ def brief_form(
             for kind, parts in lists.parts
         ),
         ownable=lists.parts,
+        resale={part_id: _resale(catalogue, brief, part_id, drafts) for part_id in brief.owned},
         part_names={
             part_id: catalogue.parts[part_id].name if part_id in catalogue.parts else part_id
             for part_id in named
@@ -225,6 +228,14 @@ def brief_form(
         ),
         drafts=drafts,
     )
+
+
+def _resale(catalogue: Catalogue, brief: Brief, part_id: str, drafts: Drafts) -> tuple[str, str]:
+    """What an owned part may sell for: as entered, and what stands there while nothing is."""
+    by_hand = next((amount(said.minor) for said in brief.resale if said.part == part_id), "")
+    usual = resale_minor(catalogue, replace(brief, resale=()), part_id)
+    entered = drafts.get(f"r:{part_id}:amount", by_hand)
+    return entered, "unknown" if usual is None else amount(usual)
 
 
 class _Asking:
@@ -249,7 +260,7 @@ class _Asking:
         for group, name, said in (
             (DRIVES, "Drives", drives_words(self.brief)),
             (LATER, "Room for later", later_words(self.brief, self.catalogue.parts)),
-            (FEATURES, "Mainboard, processor and cables", self._wanted()),
+            (FEATURES, "Mainboard, case and cables", self._wanted()),
         ):
             own = [field for field in BRIEF if field.asked.group == group]
             yield Folded(
@@ -322,9 +333,9 @@ class _Asking:
         if field.asked.choices == "regions":
             regions = self.catalogue.regions.values()
             return tuple((region.id, f"{region.name} ({region.currency})") for region in regions)
-        if field.asked.choices == "cards":
-            cards = self.catalogue.by_kind["graphics"]
-            return (("", "none"), *((card.id, card.name) for card in cards))
+        if field.asked.choices in OF_KIND:
+            parts = self.catalogue.by_kind[OF_KIND[field.asked.choices]]
+            return (("", "none"), *((part.id, part.name) for part in parts))
         if field.name == "sureness":
             return tuple((word, f"{word}, {share:.0%}") for word, share in SURENESS.items())
         return tuple((word, word) for word in field.options)
@@ -373,6 +384,8 @@ class _Asking:
         )
 
 
+OF_KIND: dict[str, Kind] = {"cards": "graphics", "chips": "processor"}
+"""Entries that are chosen from the parts of a kind."""
 BOUGHT = {**KIND_WORDS, "input": "keyboard and mouse"}
 
 
@@ -385,7 +398,7 @@ def _ticked(drafts: Drafts, scope: str, name: str, actual: bool) -> bool:
 
 
 def _mode(field: Declared) -> str:
-    if field.options or field.asked.choices in ("regions", "cards"):
+    if field.options or field.asked.choices in ("regions", *OF_KIND):
         return "choice"
     if field.bare is str:
         return "notes" if field.asked.longest > 1000 else "text"

@@ -167,6 +167,8 @@ def _besides(now: Assessment) -> list[str]:
     """What is in the total besides parts, and what may come back of it."""
     extras = now.brief.extras_minor
     said = [f"with {money(extras, now.currency)} for extras"] if extras else []
+    if now.sold_minor:
+        said.append(f"less {money(now.sold_minor, now.currency)} for owned parts left over")
     if now.back_minor:
         said.append(f"stand-ins may bring back {money(now.back_minor, now.currency)}, a guess")
     return said

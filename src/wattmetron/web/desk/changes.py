@@ -15,6 +15,7 @@ from wattmetron.web.desk.forms import (
     KindForm,
     PlacedPartForm,
     PreferForm,
+    ResaleForm,
     StandInForm,
     general_values,
     target_from,
@@ -59,6 +60,14 @@ def own(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
 def let_stay(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
     form = read(PlacedPartForm, entries)
     return edits.let_stay(plan, form.part, form.keep, catalogue)
+
+
+def resale(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(ResaleForm, entries)
+    if not form.part:
+        return edits.count_resale(plan, form.counts)
+    minor = form.minor(catalogue.part(form.part).name)
+    return edits.sell_for(plan, form.part, minor, catalogue)
 
 
 def exclude(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
@@ -118,6 +127,7 @@ CHANGES: dict[str, Change] = {
     "extras": add_extra,
     "own": own,
     "let-stay": let_stay,
+    "resale": resale,
     "exclude": exclude,
     "prefer": prefer,
     "any-maker": any_maker,

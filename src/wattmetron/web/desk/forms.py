@@ -187,6 +187,17 @@ class StandInForm(PlacedPartForm):
         )
 
 
+class ResaleForm(PlacedPartForm):
+    """What an owned part may sell for, empty for the usual; or whether all of that counts."""
+
+    amount: Short20 = ""
+    counts: Tick = False
+
+    def minor(self, name: str) -> int | None:
+        typed = self.amount.strip()
+        return to_minor(typed, f"What {name} may sell for") if typed else None
+
+
 class PreferForm(Form):
     """A preference to add, let go or insist on, or what each may cost."""
 

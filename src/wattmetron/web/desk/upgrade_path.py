@@ -4,9 +4,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.search.resale import RESALE_PERCENT
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.words import listed
-from wattmetron.services.advice.left_over import RESALE_PERCENT
 from wattmetron.services.advice.upgrade_path import FALL, USUAL_FALL, UpgradePath, upgrade_path
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.words.figures import THIN, money

@@ -130,6 +130,14 @@ def _money(now: Assessment) -> list[Step]:
         )
         for extra in now.brief.extras
     ]
+    if now.sold_minor:
+        steps.append(
+            Step(
+                "Owned parts that are left over",
+                "what they may sell for, as the brief counts it",
+                f"−{money(now.sold_minor, now.currency)}",
+            )
+        )
     steps.append(Step("Total", "sum of what the budget pays", money(now.spent_minor, now.currency)))
     return steps
 
