@@ -245,6 +245,32 @@ class Brief:
             " 95 %. Proposals use it too.",
         ),
     ] = "likely"
+    each_percent: Annotated[
+        int | None,
+        Asked(
+            words="sureness of each target",
+            text="How surely each target is asked for, %; null: as the sureness says",
+            unit="%",
+            least=50,
+            most=99,
+        ),
+    ] = None
+    together_percent: Annotated[
+        int | None,
+        Asked(
+            words="sureness of all targets at once",
+            text="How surely a proposal meets all targets at once, %; null: not asked",
+            label="All targets at once, at least",
+            unit="%",
+            least=1,
+            most=99,
+            empty="not asked",
+            searched=False,
+            term="all at once",
+            meaning="The chance that one machine meets all targets: a part that is slower than its"
+            " figures say is slower in every game.",
+        ),
+    ] = None
     budget_low_minor: Annotated[
         int,
         Asked(
@@ -1232,8 +1258,8 @@ class Brief:
 
     @property
     def chance(self) -> float:
-        """The sureness as a probability."""
-        return SURENESS[self.sureness]
+        """The sureness of each target as a probability."""
+        return SURENESS[self.sureness] if self.each_percent is None else self.each_percent / 100
 
     @property
     def extras_minor(self) -> int:

@@ -10,6 +10,7 @@ from wattmetron.core.search.answer import Aim
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.words import listed
+from wattmetron.services.advice.all_at_once import surer
 from wattmetron.services.words.figures import THIN, money
 from wattmetron.services.words.wishes import preference_words
 
@@ -21,15 +22,16 @@ def settled(
     aim: Aim = "most frames",
     present: Build | None = None,
 ) -> tuple[Brief, tuple[Granted, ...]]:
-    """The brief with its granted preferences as floors, and every preference with its price; the
-    brief is a known one.
+    """The brief with its granted preferences as floors and its targets as surely as all at once
+    want them, and every preference with its price; the brief is a known one.
     """
     if not brief.preferences:
-        return brief, ()
-    return catalogue.keep.long(
+        return surer(catalogue, brief, kept, aim), ()
+    asked, granted = catalogue.keep.long(
         ("preferences", aim, brief, kept, present),
         lambda: grant(catalogue, brief, kept, aim, present),
     )
+    return surer(catalogue, asked, kept, aim), granted
 
 
 def price_words(granted: Granted, currency: str) -> str:

@@ -22,6 +22,7 @@ from wattmetron.core.values.wishes import without
 from wattmetron.core.values.words import listed
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.advice import same_frames
+from wattmetron.services.advice.all_at_once import asked_words
 from wattmetron.services.advice.left_over import left_over_words
 from wattmetron.services.advice.preferences import preference_lines, settled
 from wattmetron.services.advice.same_frames import Saving
@@ -122,7 +123,13 @@ def _answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answe
         headline=_headline(proposal, assessment),
         account=(
             *_account(proposal, assessment),
-            *filter(None, [together_words(catalogue, assessment)]),
+            *filter(
+                None,
+                [
+                    together_words(catalogue, assessment),
+                    asked_words(catalogue, asked, assessment),
+                ],
+            ),
             *_left_over(catalogue, asked, assessment),
             *preference_lines(brief, preferences, assessment.currency),
         ),

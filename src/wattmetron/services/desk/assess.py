@@ -291,7 +291,7 @@ def _estimate(
     game_id, curves = target.game_id, curves_of(catalogue.keep)
     try:
         return catalogue.keep.once(
-            ("estimate", build, brief.clocks, target, brief.sureness, brief.display.refresh_hz),
+            ("estimate", build, brief.clocks, target, brief.chance, brief.display.refresh_hz),
             lambda: estimate(machine, fitted_game(catalogue, game_id), target, brief, curves),
         )
     except UnknownGameError:

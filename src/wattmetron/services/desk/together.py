@@ -7,7 +7,7 @@ from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.together import chance_of_all
 from wattmetron.core.values.parts import Processor
 from wattmetron.services.desk.assess import Assessment
-from wattmetron.services.words.figures import percent
+from wattmetron.services.words.figures import THIN, percent
 
 HEAVY = 2
 """Targets of this weight and more are looked at by themselves as well."""
@@ -63,4 +63,8 @@ def together_words(catalogue: Catalogue, now: Assessment) -> str:
 def at_once_words(catalogue: Catalogue, now: Assessment) -> str:
     """``all at once 34 %``; empty where there is nothing to say."""
     found = together(catalogue, now)
-    return "" if found is None else f"all at once {percent(found.chance)}"
+    if found is None:
+        return ""
+    wanted = now.brief.together_percent
+    of = "" if wanted is None else f" of {wanted}{THIN}%"
+    return f"all at once {percent(found.chance)}{of}"
