@@ -394,7 +394,7 @@ class Asked:
         if not self.slots_settled and free < self.brief.later_sticks:
             return False
         wishes = Wishes(headroom_percent=self.brief.headroom_percent)
-        if self.second and not whole.graphics:
+        if self.second and not (whole.graphics and (whole.mainboard.card_slots or 0) > 1):
             return False
         if self.chip_later and not self._takes_chip(whole, self.chip_later):
             return False

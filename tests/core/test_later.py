@@ -113,6 +113,11 @@ def test_a_second_card_to_come_has_its_slot_its_leads_and_its_power():
     one = next(own for own in WORLD.by_kind["mainboard"] if own.card_slots == 1)
     said = dict(missed(replace(found, mainboard=one), floors_of(WORLD, asked)))
     assert said["later_second"].startswith(f"A second {card.name} does not go in later: ")
+    unknown = replace(found, mainboard=replace(found.mainboard, card_slots=None))
+    assert (
+        "is not known to have a slot"
+        in dict(missed(unknown, floors_of(WORLD, asked)))["later_second"]
+    )
     bare = replace(found, graphics=None)
     if not bare.missing():
         assert "no graphics card" in dict(missed(bare, floors_of(WORLD, asked)))["later_second"]

@@ -93,7 +93,7 @@ def test_what_cannot_be_read_is_said_and_nothing_found_shows_a_way_out(client):
         and 'role="alert"' in text
     )
     empty = client.get("/parts?kind=case&q=zzz&fits=1").text
-    assert "No part answers to this" in empty and "Drop the sieve" in empty
+    assert "No part matches" in empty and "Show all of them" in empty
     assert client.get("/parts?kind=case&sort=wit&page=9999&brief=none").status_code == 200
     teapot = client.get("/parts?kind=teapot")
     assert teapot.status_code == 422 and "no kind of part called “teapot”" in teapot.text

@@ -8,13 +8,15 @@ import re
 import pytest
 
 from tests.web.conftest import HTMX, form, squeezed
+from wattmetron.core.values.brief import BRIEF
 from wattmetron.services.desk.assess import assess
+from wattmetron.web.shell.forms import entry_name
 
 
 def general(client, workshop, brief_id=1, **changes):
-    """The whole form of a brief as the page shows it, with some of it changed."""
+    """All groups of a brief as the page shows them, with some of them changed."""
     page = client.get(f"/briefs/{brief_id}/brief").text
-    own = page[page.index('id="general"') : page.index("</form>", page.index('id="general"'))]
+    own = "".join(re.findall(r'id="form-\w+"(.*?)</form>', page, re.DOTALL))
     fields = {}
     for tag in re.findall(r"<input [^>]*>", own):
         name, value = re.search(r'name="([^"]*)"', tag), re.search(r'value="([^"]*)"', tag)
@@ -26,10 +28,13 @@ def general(client, workshop, brief_id=1, **changes):
         chosen = re.search(r"<option([^>]*) selected>([^<]*)", options)
         value = re.search(r'value="([^"]*)"', chosen[1])
         fields[name] = value[1] if value else html.unescape(chosen[2])
+    fields = {name: value for name, value in fields.items() if name not in ("group", "usual")}
     fields["notes"] = html.unescape(
         re.search(r"<textarea[^>]*>(.*?)</textarea>", own, re.DOTALL)[1]
     )
-    return fields | form(workshop, brief_id, view="brief") | changes
+    changed = [own.asked.group for own in BRIEF if entry_name(own) in changes]
+    scope = {"scope": f"{changed[0]}:"} if changed else {}
+    return fields | form(workshop, brief_id, view="brief") | scope | changes
 
 
 def test_rules_are_typed_kept_and_undone(client, workshop):
@@ -100,7 +105,7 @@ def test_rules_that_cannot_be_are_refused_and_what_was_typed_stays(
         assert f'value="{value}"' in answer.text
 
 
-def test_makers_and_parts_are_excluded_hidden_in_swaps_and_let_in_again(client, workshop):
+def test_makers_and_parts_are_excluded_hidden_in_swaps_and_allowed_again(client, workshop):
     present = workshop.open(1).plan.build.graphics
     maker = workshop.catalogue().parts[present].maker
     client.post("/briefs/1/exclude", data=form(workshop, maker=maker), headers=HTMX)
@@ -122,7 +127,7 @@ def test_makers_and_parts_are_excluded_hidden_in_swaps_and_let_in_again(client, 
     )
     assert "is not bought" in client.get("/briefs/1/brief").text
     refused = client.post("/briefs/1/exclude", data=form(workshop, part="no-such"), headers=HTMX)
-    assert refused.status_code == 404
+    assert refused.status_code == 422 and "No part of the catalogue is called" in refused.text
     client.post("/briefs/1/exclude", data=form(workshop, part=present, again="1"), headers=HTMX)
     assert workshop.open(1).plan.brief.banned == ()
 
@@ -174,6 +179,7 @@ def test_a_part_says_what_is_claimed_and_where_sources_disagree(client, workshop
 
 def test_a_budget_for_several_identical_machines_is_shared_out(client, workshop):
     general_form = general(client, workshop, seats="6", budget_low="6000", budget_high="7500")
+    assert "group" not in general_form
     page = html.unescape(client.post("/briefs/1/edit", data=general_form, headers=HTMX).text)
     brief = workshop.open(1).plan.brief
     assert (brief.seats, brief.budget_low_minor, brief.budget_high_minor) == (6, 100_000, 125_000)

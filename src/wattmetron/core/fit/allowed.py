@@ -304,7 +304,7 @@ def own_graphics(own: Purchase) -> bool:
 @personal(
     "modular cables",
     lambda own, money: (
-        f"The cables of {own.part.name} are not known to come off; the brief wants modular ones."
+        f"{own.part.name} is not known to have modular cables; the brief wants them."
     ),
 )
 def modular(own: Purchase) -> bool:

@@ -466,6 +466,8 @@ def _against(then: Machine, floors: Floors, field: str) -> str:
         )
     if floors.heat_carried and _carried_w(then, floors) < full_w:
         return f"{case.name} does not carry off the {full_w} W that arise with {name} later."
+    if field == "later_second" and then.mainboard and not floors.hosts(then.mainboard):
+        return f"{then.mainboard.name} is not known to have a slot for {name}."
     if field != "later_processor":
         return ""
     board, cooler = then.mainboard, then.cooler

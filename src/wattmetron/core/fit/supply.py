@@ -75,7 +75,7 @@ def watt_limit(look: Look) -> Speech:
     family="supply",
     levels=("blocks",),
     reads=DRAWN | {"supply"},
-    speaks="the supply rides out less than the short spikes",
+    speaks="the supply stands less than the short spikes",
     silent="as much or more",
     hangs_on={"supply": ("spike_w",)},
 )
@@ -88,8 +88,8 @@ def supply_spikes(look: Look) -> Speech:
     if supply.spike_w < spike:
         yield Said(
             ("supply",),
-            f"Short spikes reach {spike} W; {supply.name} rides out {supply.spike_w} W.",
-            f"Take a power supply that rides out {spike} W or more.",
+            f"Short spikes reach {spike} W; {supply.name} stands {supply.spike_w} W.",
+            f"Take a power supply that stands {spike} W or more.",
             (Figure("spike", str(spike), "W"), Figure("supply", str(supply.spike_w), "W")),
             ("supply", "graphics"),
         )

@@ -98,7 +98,7 @@ def _uneven(
                 tier=place,
                 sentence=f"{tier}: {_name(bars.entries[high])} is {_percent(float(np.exp(apart)))}"
                 f" {_name(bars.entries[low])}, though the list names them as equals (up to"
-                f" {np.expm1(limit) * 100:.0f}\u202f% would be no surprise); the bar takes their"
+                f" {np.expm1(limit) * 100:.0f}\u202f% would be no surprise); the tier asks for the"
                 " middle.",
                 side=side,
                 place=bars.entries[high].place,
@@ -175,7 +175,7 @@ def _below(
                 tier=table.rows[row].place,
                 sentence=f"{table.rows[row].tier.label or 'The higher tier'} lists"
                 f" {_name(entry)}, which is "
-                f"{_percent(float(np.exp(away)))} the bar of {lower}.",
+                f"{_percent(float(np.exp(away)))} what {lower} asks for.",
                 side=side,
                 place=entry.place,
             )

@@ -24,7 +24,22 @@ BoughtKind = Literal["system", "display", "input", "optical"]
 Period = Literal["month", "year"]
 GROWING_SLOTS, GROWING_M2 = 4, 2
 MOST_PIXELS = 16_384
-DRIVES, LATER, FEATURES = "drives", "later", "features"
+Group = Literal[
+    "money",
+    "display",
+    "parts",
+    "machine",
+    "features",
+    "drives",
+    "power",
+    "work",
+    "later",
+    "years",
+    "owned",
+    "keeps",
+    "about",
+]
+"""Groups of fields that stand together in the form, in its order."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -50,6 +65,7 @@ class Display:
             unit="Hz",
             least=20,
             most=1000,
+            group="display",
         ),
     ] = 60.0
     variable_from_hz: Annotated[
@@ -65,6 +81,7 @@ class Display:
             term="variable refresh",
             meaning="A display that waits for the frame within a range of rates, so that uneven"
             " frames do not stutter.",
+            group="display",
         ),
     ] = None
 
@@ -173,7 +190,13 @@ class Target:
 class Extra:
     """Something besides the parts that the budget may have to pay for."""
 
-    name: Annotated[str, Asked(words="extra", text="What it is")]
+    name: Annotated[
+        str,
+        Asked(
+            words="extra",
+            text="What it is",
+        ),
+    ]
     minor: Annotated[
         int,
         Asked(
@@ -220,6 +243,7 @@ class Brief:
             words="name",
             text="Name of the brief, such as the room it is for",
             label="Name",
+            group="about",
             wide=True,
             searched=False,
         ),
@@ -232,6 +256,7 @@ class Brief:
             label="Region",
             choices="regions",
             longest=80,
+            group="money",
         ),
     ]
     sureness: Annotated[
@@ -243,6 +268,7 @@ class Brief:
             term="sureness",
             meaning="The chance with which a target has to be reached to count as met: 50, 80 or"
             " 95 %. Proposals use it too.",
+            group="about",
         ),
     ] = "likely"
     each_percent: Annotated[
@@ -269,6 +295,7 @@ class Brief:
             term="all at once",
             meaning="The chance that one machine meets all targets: a part that is slower than its"
             " figures say is slower in every game.",
+            group="about",
         ),
     ] = None
     budget_low_minor: Annotated[
@@ -283,6 +310,7 @@ class Brief:
             least=0,
             most=10_000_000,
             searched=False,
+            group="money",
         ),
     ] = 0
     budget_high_minor: Annotated[
@@ -296,6 +324,7 @@ class Brief:
             least=0,
             most=10_000_000,
             searched=False,
+            group="money",
         ),
     ]
     part_cap_minor: Annotated[
@@ -311,6 +340,7 @@ class Brief:
             most=10_000_000,
             term="no part above",
             meaning="A rule of the brief: no single new part may cost more than this, delivered.",
+            group="parts",
         ),
         Wish(name="part price cap", without=None, said="no part above {money}"),
     ] = None
@@ -324,6 +354,7 @@ class Brief:
             unit="GB",
             least=0,
             most=4096,
+            group="parts",
         ),
         Wish(
             name="least memory",
@@ -342,6 +373,7 @@ class Brief:
             unit="GB",
             least=0,
             most=200_000,
+            group="drives",
         ),
         Wish(
             name="least storage",
@@ -357,7 +389,7 @@ class Brief:
             words="room for the system",
             text="Room for the operating system and programs on one drive, GB",
             label="Room for the system",
-            group=DRIVES,
+            group="drives",
             unit="GB",
             least=0,
             most=200_000,
@@ -369,7 +401,7 @@ class Brief:
             words="drive for the system",
             text="Slowest kind of drive that the system may stand on",
             label="System on",
-            group=DRIVES,
+            group="drives",
         ),
     ] = "SSD"
     games_gb: Annotated[
@@ -378,7 +410,7 @@ class Brief:
             words="room for games",
             text="Room for games, GB; 0: what the brief's games take with a fifth kept free",
             label="Room for games",
-            group=DRIVES,
+            group="drives",
             unit="GB",
             empty="0",
             least=0,
@@ -393,7 +425,7 @@ class Brief:
             text="Slowest kind of drive that games may stand on; their lists may ask for a faster"
             " one",
             label="Games on",
-            group=DRIVES,
+            group="drives",
         ),
     ] = "SSD"
     bulk_gb: Annotated[
@@ -402,7 +434,7 @@ class Brief:
             words="room for bulk",
             text="Room for recordings, backups and the like, GB",
             label="Room for bulk, such as recordings",
-            group=DRIVES,
+            group="drives",
             unit="GB",
             empty="0",
             least=0,
@@ -416,7 +448,7 @@ class Brief:
             words="drive for bulk",
             text="Slowest kind of drive that recordings and the like may stand on",
             label="Bulk on",
-            group=DRIVES,
+            group="drives",
         ),
     ] = "hard disk"
     headroom_percent: Annotated[
@@ -432,6 +464,7 @@ class Brief:
             term="headroom",
             meaning="What a power supply can give, in % of the full draw: 140 leaves room for"
             " ageing and a later upgrade.",
+            group="power",
         ),
         Wish(
             name="supply headroom",
@@ -450,6 +483,7 @@ class Brief:
             unit="%",
             least=0,
             most=100,
+            group="power",
         ),
         Wish(name="reserve", without=0, said="{value} % reserve in cooler and supply"),
     ] = 10
@@ -466,6 +500,7 @@ class Brief:
             term="limit in watts",
             meaning="The most that the machine may draw with everything busy, as behind an"
             " inverter. Nothing above it is proposed.",
+            group="power",
         ),
         Wish(
             name="limit in watts",
@@ -484,6 +519,7 @@ class Brief:
             least=0,
             most=24,
             searched=False,
+            group="power",
         ),
     ] = 2.0
     desk_hours: Annotated[
@@ -495,6 +531,7 @@ class Brief:
             least=0,
             most=24,
             searched=False,
+            group="power",
         ),
     ] = 2.0
     tariff_per_kwh: Annotated[
@@ -507,6 +544,7 @@ class Brief:
             most=1000,
             choices="tariff",
             searched=False,
+            group="power",
         ),
     ] = None
     trust_floor: Annotated[
@@ -518,6 +556,7 @@ class Brief:
             term="trust in parts",
             meaning="From warranty, reviews, protections and tests: proven, plain, unknown or"
             " doubtful. Nothing below the floor is proposed.",
+            group="parts",
         ),
         Wish(
             name="trust floor",
@@ -537,6 +576,7 @@ class Brief:
             meaning="Tuned: processor and card somewhat faster for more watts, with chip, board"
             " and cooler that allow it. Undervolted: fewer watts for almost the same speed. Both"
             " are rules of thumb with a wider range.",
+            group="parts",
         ),
         Wish(name="clocks", without="as shipped", said="clocks {value}"),
     ] = "as shipped"
@@ -550,6 +590,7 @@ class Brief:
             least=10,
             most=90,
             empty="no limit",
+            group="power",
         ),
         Wish(
             name="limit of noise",
@@ -569,6 +610,7 @@ class Brief:
             least=1,
             most=500,
             empty="any size",
+            group="machine",
         ),
         Wish(
             name="largest case",
@@ -589,7 +631,8 @@ class Brief:
             choices="colours",
             term="colour",
             meaning="Parts whose colour is known must have this one; parts without a stated"
-            " colour are let in.",
+            " colour are allowed.",
+            group="machine",
         ),
         Wish(name="colour", without="", said="colour {value}", preferred="a colour"),
     ] = ""
@@ -607,6 +650,7 @@ class Brief:
             meaning="How many alike the budget has to pay for. The budget is then typed for all of"
             " them; every other figure is of one.",
             searched=False,
+            group="about",
         ),
     ] = 1
     years: Annotated[
@@ -622,6 +666,7 @@ class Brief:
             meaning="Balance shows which targets are still met year by year if the games ask for"
             " so much more each year: an assumption, not a forecast.",
             searched=False,
+            group="years",
         ),
     ] = 0
     growth_percent: Annotated[
@@ -635,6 +680,7 @@ class Brief:
             least=0,
             most=100,
             searched=False,
+            group="years",
         ),
     ] = 12.0
     system: Annotated[
@@ -649,11 +695,19 @@ class Brief:
             term="operating system",
             meaning="What will run on the machine, as published requirements name it: their lists"
             " are then judged on it too.",
+            group="work",
         ),
     ] = ""
     notes: Annotated[
         str,
-        Asked(words="notes", text="Free text", label="Notes", longest=4000, searched=False),
+        Asked(
+            words="notes",
+            text="Free text",
+            label="Notes",
+            longest=4000,
+            searched=False,
+            group="about",
+        ),
     ] = plain_field(default="", compare=False)
     work: Annotated[
         tuple[WorkName, ...],
@@ -664,17 +718,19 @@ class Brief:
             term="other work",
             meaning="What else the machine does: it sets floors of all-core speed, memory and"
             " storage; what runs beside a game takes frames, which Balance shows. Rules of thumb.",
+            group="work",
         ),
         Wish(name="other work", without=(), said="other work: {listed}"),
     ] = ()
     outside: Annotated[
         tuple[Kind, ...],
         Asked(
-            words="list of what another purse pays",
-            text="Kinds of part that another purse pays for",
-            label="Another purse pays for",
+            words="list of what is not in the budget",
+            text="Kinds of part that are not in the budget",
+            label="Not in the budget",
             choices="further kinds",
             longest=14,
+            group="owned",
         ),
     ] = ()
     allow_used: Annotated[
@@ -682,8 +738,9 @@ class Brief:
         Asked(
             words="used parts",
             text="Whether used parts may be proposed",
-            label="Used parts are welcome",
+            label="Used parts allowed",
             flag=("allowed", "not allowed"),
+            group="parts",
         ),
         Wish(
             name="new parts only",
@@ -698,14 +755,20 @@ class Brief:
         Asked(
             words="too little video memory",
             text="Whether too little video memory is acceptable",
-            label="Too little video memory is acceptable",
+            label="Video memory may fall short",
             flag=("allowed", "not allowed"),
+            group="parts",
         ),
         Wish(name="enough video memory", without=True),
     ] = False
     wireless: Annotated[
         bool,
-        Asked(words="wireless", text="Whether wireless is wanted", label="Wireless is wanted"),
+        Asked(
+            words="wireless",
+            text="Whether wireless is wanted",
+            label="Wireless",
+            group="machine",
+        ),
         Wish(name="wireless", without=False, preferred="wireless", value=True),
     ] = False
     later_card: Annotated[
@@ -716,7 +779,7 @@ class Brief:
             " empty: none",
             label="A card to come later",
             choices="cards",
-            group=LATER,
+            group="later",
         ),
         Wish(name="card to come later", without="", said="room for a later card"),
     ] = ""
@@ -725,12 +788,12 @@ class Brief:
         Asked(
             words="later card's power",
             text="Board power of a later card that is not named, W; null: none",
-            label="or one that draws",
+            label="Later card's power, where no card is named",
             unit="W",
             least=20,
             most=1500,
             empty="none",
-            group=LATER,
+            group="later",
         ),
         Wish(name="power of a later card", without=None, said="room for a card of {value}{thin}W"),
     ] = None
@@ -739,11 +802,11 @@ class Brief:
         Asked(
             words="later card's length",
             text="Length of a later card that is not named, mm",
-            label="and is so long",
+            label="Later card's length",
             unit="mm",
             least=100,
             most=500,
-            group=LATER,
+            group="later",
         ),
     ] = 300
     later_second: Annotated[
@@ -753,7 +816,7 @@ class Brief:
             text="Whether the build must take a second graphics card like the first later",
             label="A second card like the first",
             flag=("to come later", "not to come"),
-            group=LATER,
+            group="later",
         ),
         Wish(name="second card to come later", without=False, said="room for a second card"),
     ] = False
@@ -765,7 +828,7 @@ class Brief:
             " later; empty: none",
             label="A processor to come later",
             choices="chips",
-            group=LATER,
+            group="later",
         ),
         Wish(name="processor to come later", without="", said="room for a later processor"),
     ] = ""
@@ -778,7 +841,7 @@ class Brief:
             least=0,
             most=8,
             empty="0",
-            group=LATER,
+            group="later",
         ),
         Wish(name="sticks to come later", without=0, said="{value} memory slots left free"),
     ] = 0
@@ -794,7 +857,7 @@ class Brief:
             least=1,
             most=10_000_000,
             searched=False,
-            group=LATER,
+            group="later",
         ),
     ] = None
     upgrade_every: Annotated[
@@ -802,9 +865,9 @@ class Brief:
         Asked(
             words="period of the money for upgrades",
             text="Whether that is for a month or a year",
-            label="in each",
+            label="Money for upgrades in each",
             searched=False,
-            group=LATER,
+            group="later",
         ),
     ] = "month"
     buys: Annotated[
@@ -813,8 +876,9 @@ class Brief:
             words="list of what else is bought",
             text="What is bought besides the machine: an operating system that its games run on,"
             " the display, keyboard and mouse, a drive for discs",
-            label="To be bought too",
+            label="Also to be bought",
             choices="bought kinds",
+            group="owned",
         ),
         Wish(name="what else is bought", without=(), said="to be bought too: {listed}"),
     ] = ()
@@ -825,6 +889,7 @@ class Brief:
             text="Whether parts with lights are left out",
             label="No lights",
             flag=("not wanted", "allowed"),
+            group="machine",
         ),
         Wish(name="no lights", without=False, preferred="no lights", value=True),
     ] = False
@@ -834,7 +899,7 @@ class Brief:
             words="firmware recovery",
             text="Whether firmware must be written without a processor",
             label="Firmware written without a processor",
-            group=FEATURES,
+            group="features",
         ),
         Wish(
             name="firmware recovery",
@@ -849,7 +914,7 @@ class Brief:
             words="fault display",
             text="Whether the mainboard must show where a start stops",
             label="Mainboard that shows where a start stops",
-            group=FEATURES,
+            group="features",
         ),
         Wish(
             name="fault display",
@@ -864,7 +929,7 @@ class Brief:
             words="front USB-C",
             text="Whether the mainboard must have a header for USB-C in front",
             label="USB-C header for the front",
-            group=FEATURES,
+            group="features",
         ),
         Wish(
             name="front USB-C", without=False, preferred="a USB-C header for the front", value=True
@@ -876,7 +941,7 @@ class Brief:
             words="graphics in the processor",
             text="Whether the processor must have graphics of its own",
             label="Graphics in the processor, to find faults",
-            group=FEATURES,
+            group="features",
         ),
         Wish(
             name="graphics in the processor",
@@ -891,7 +956,7 @@ class Brief:
             words="modular cables",
             text="Whether the cables of the power supply must be modular",
             label="Power supply with modular cables",
-            group=FEATURES,
+            group="features",
         ),
         Wish(name="modular cables", without=False, preferred="modular cables", value=True),
     ] = False
@@ -901,7 +966,7 @@ class Brief:
             words="protections",
             text="Whether the power supply must name OVP, OCP, OPP and SCP as its protections",
             label="Power supply that names OVP, OCP, OPP and SCP",
-            group=FEATURES,
+            group="features",
         ),
         Wish(
             name="protections",
@@ -919,7 +984,7 @@ class Brief:
             least=0,
             most=20,
             empty="0",
-            group=FEATURES,
+            group="features",
         ),
         Wish(
             name="fan headers",
@@ -938,7 +1003,7 @@ class Brief:
             least=0,
             most=30,
             empty="0",
-            group=FEATURES,
+            group="features",
         ),
         Wish(
             name="rear USB ports",
@@ -958,7 +1023,7 @@ class Brief:
             least=0,
             most=16,
             empty="0",
-            group=FEATURES,
+            group="features",
         ),
         Wish(
             name="audio channels",
@@ -974,7 +1039,7 @@ class Brief:
             words="lights wanted",
             text="Whether the case must have lights",
             label="Case with lights",
-            group=FEATURES,
+            group="machine",
         ),
         Wish(name="lights wanted", without=False, preferred="a case with lights", value=True),
     ] = False
@@ -984,7 +1049,7 @@ class Brief:
             words="case without tools",
             text="Whether the case must open and take drives without tools",
             label="Case that needs no tools",
-            group=FEATURES,
+            group="machine",
         ),
         Wish(
             name="case without tools",
@@ -1003,7 +1068,7 @@ class Brief:
             least=0,
             most=100,
             empty="0",
-            group=FEATURES,
+            group="machine",
         ),
         Wish(
             name="room for cables",
@@ -1023,7 +1088,7 @@ class Brief:
             least=0,
             most=500,
             empty="0",
-            group=FEATURES,
+            group="machine",
         ),
         Wish(
             name="smallest case",
@@ -1038,10 +1103,11 @@ class Brief:
         Asked(
             words="room to grow",
             text="Whether the mainboard must have four memory slots and two M.2 places",
-            label="Room to grow is wanted",
+            label="Room to grow",
             term="room to grow",
             meaning="A mainboard with four memory slots and two M.2 places at least, so that"
             " memory and drives can be added.",
+            group="machine",
         ),
         Wish(
             name="room to grow",
@@ -1056,7 +1122,7 @@ class Brief:
             words="spinning disks",
             text="Whether hard disks are left out",
             label="No spinning disk",
-            group=DRIVES,
+            group="drives",
             flag=("not wanted", "allowed"),
         ),
         Wish(name="no spinning disk", without=False, preferred="no spinning disk", value=True),
@@ -1067,7 +1133,7 @@ class Brief:
             words="drives of their own",
             text="Whether system, games and bulk each have drives of their own",
             label="System, games and bulk each on a drive of their own",
-            group=DRIVES,
+            group="drives",
         ),
         Wish(name="drives of their own", without=False, said="a drive for each role"),
     ] = False
@@ -1078,6 +1144,7 @@ class Brief:
             text="Whether the system is on solid state, and games on the kind that they ask for",
             label="System on an SSD, games on the kind they ask for",
             flag=("asked for", "let go"),
+            group="keeps",
         ),
         Wish(name="solid state", without=False, said="system and games on SSDs"),
     ] = True
@@ -1088,6 +1155,7 @@ class Brief:
             text="Whether what draws must know the graphics API that each game needs to start",
             label="Graphics that every game starts on",
             flag=("asked for", "let go"),
+            group="keeps",
         ),
         Wish(name="graphics API", without=False, said="graphics that every game starts on"),
     ] = True
@@ -1098,6 +1166,7 @@ class Brief:
             text="Whether the machine starts without a part borrowed for a firmware update",
             label="Starts without a borrowed processor",
             flag=("asked for", "let go"),
+            group="keeps",
         ),
         Wish(name="first start", without=False, said="starts without a borrowed processor"),
     ] = True
@@ -1108,6 +1177,7 @@ class Brief:
             text="Whether case and fans carry all heat off quietly; missing fans are bought",
             label="Enough airflow, fans bought where they are missing",
             flag=("asked for", "let go"),
+            group="keeps",
         ),
         Wish(name="airflow", without=False, said="enough airflow"),
     ] = True
@@ -1120,6 +1190,7 @@ class Brief:
             flag=("asked for", "let go"),
             term="boxed cooler",
             meaning="The cooler that comes in the box with a processor.",
+            group="keeps",
         ),
         Wish(name="boxed cooler", without=False, said="a boxed cooler only where known to fit"),
     ] = True
@@ -1130,6 +1201,7 @@ class Brief:
             text="Whether memory must stand in all channels of the processor",
             label="Memory in all channels",
             flag=("asked for", "let go"),
+            group="keeps",
         ),
         Wish(name="memory channels", without=False, said="memory in all channels"),
     ] = True
@@ -1141,6 +1213,7 @@ class Brief:
             " six cores beside a card from 400 on",
             label="As many threads as the games use, six cores beside a card from 400 on",
             flag=("asked for", "let go"),
+            group="keeps",
         ),
         Wish(name="threads", without=False, said="as many threads as the games use"),
     ] = True
@@ -1151,6 +1224,7 @@ class Brief:
             text="Whether an output carries the display at its full refresh",
             label="An output that carries the display at its full refresh",
             flag=("asked for", "let go"),
+            group="keeps",
         ),
         Wish(
             name="display output",

@@ -16,10 +16,32 @@ USUAL_LINK_MB = 3.0
 """Of other genres."""
 
 
+USUAL_FPS: dict[str, float | None] = {
+    "competitive": None,
+    "arena": None,
+    "shooter": 120.0,
+    "racing": 90.0,
+    "sport": 90.0,
+    "action": 90.0,
+    "strategy": 60.0,
+    "simulation": 60.0,
+    "cosy": 60.0,
+}
+"""The rate at which games of a genre are usually played; None: as fast as the display shows.
+Assumed.
+"""
+OTHER_FPS = 60.0
+
+
 def by_genre(known: Mapping[str, T], genre: str, usual: T) -> T:
     """What is known of a genre, which a word of it can name; else the usual."""
     words = genre.lower()
     return next((own for key, own in known.items() if key in words or words in key.split()), usual)
+
+
+def usual_fps_of(genre: str) -> float | None:
+    """The frame rate that one usually wants of a genre; None: the display's refresh. Assumed."""
+    return by_genre(USUAL_FPS, genre, OTHER_FPS)
 
 
 def link_mb_of(genre: str) -> float:

@@ -167,7 +167,7 @@ class Processor(Part):
     card_pcie_gen: Annotated[Gen, Column("PCIe generation of the link to the card")]
     card_pcie_lanes: Annotated[Lanes, Column("PCIe lanes of the link to the card")]
     sustained_w: Annotated[Watts, Column("Sustained power, all cores busy", "W")]
-    gaming_w: Annotated[Watts, Column("Power in games when it sets the pace", "W")]
+    gaming_w: Annotated[Watts, Column("Power in games when it is the limit", "W")]
     design: Annotated[
         str, Column("Design that games take to alike, such as a generation; empty: its own")
     ] = ""
@@ -418,7 +418,7 @@ class PowerSupply(Part):
     """A power supply."""
 
     watts: Annotated[Capacity, Column("Rated output", "W")]
-    spike_w: Annotated[Capacity, Column("Short spikes that it rides out", "W")]
+    spike_w: Annotated[Capacity, Column("Short spikes that it stands", "W")]
     form: Annotated[SupplyForm, Column("Form factor")]
     cpu_8pin: Annotated[Count, Column("8-pin processor power connectors")]
     cpu_4pin: Annotated[Count, Column("4-pin processor power connectors besides")] = 0
@@ -429,7 +429,7 @@ class PowerSupply(Part):
     pcie_16pin: Annotated[Count, Column("16-pin PCIe power connectors")]
     efficiency: Annotated[str, Column("80 PLUS level; empty: none")] = ""
     length_mm: Annotated[Millimetres | None, Column("Length; empty: not known", "mm")] = None
-    modular: Annotated[bool, Column("Whether its cables come off")] = False
+    modular: Annotated[bool, Column("Whether its cables are modular")] = False
     protections: Annotated[
         tuple[str, ...],
         Column(

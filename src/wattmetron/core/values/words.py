@@ -3,10 +3,10 @@
 from collections.abc import Iterable
 
 
-def listed(words: Iterable[str]) -> str:
+def listed(words: Iterable[str], before_last: str = "and") -> str:
     """``a, b and c``."""
     *first, last = [*words] or [""]
-    return f"{', '.join(first)} and {last}" if first else last
+    return f"{', '.join(first)} {before_last} {last}" if first else last
 
 
 def with_article(noun: str) -> str:

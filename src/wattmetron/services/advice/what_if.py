@@ -96,7 +96,7 @@ def _suppositions(
                 )
             )
     if not brief.allow_used:
-        suppositions.append(("Used parts are welcome", catalogue, replace(brief, allow_used=True)))
+        suppositions.append(("Used parts allowed", catalogue, replace(brief, allow_used=True)))
     return suppositions
 
 

@@ -44,7 +44,7 @@ def _said(field: Declared, value: Any, currency: str) -> str:
         return f"{words} {field.asked.flag[0] if value else field.asked.flag[1]}"
     if field.name == "outside":
         kinds = [KIND_WORDS[kind] for kind in cast(tuple[Kind, ...], value)]
-        return f"another purse pays for {listed(kinds) or 'nothing'}"
+        return f"not in the budget: {listed(kinds) or 'nothing'}"
     if field.several:
         return f"{words}: {listed(list(value)) or 'none'}"
     if field.asked.amount:

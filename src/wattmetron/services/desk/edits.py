@@ -7,12 +7,16 @@ from typing import Any, Literal
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.requirements.tiers import tiers_of
-from wattmetron.core.values.brief import Brief, Extra, Resale, Target
+from wattmetron.core.values.brief import BRIEF, Brief, Display, Extra, Resale, Target
 from wattmetron.core.values.build import StandIn
+from wattmetron.core.values.further_parts import Screen
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Settled
+from wattmetron.core.values.words import listed
 from wattmetron.services.desk.differences import differences
+from wattmetron.services.desk.named import games_named, part_named
+from wattmetron.services.desk.suggested import suggested
 from wattmetron.services.words.figures import money, settings
 from wattmetron.services.words.tiers import tier_label
 
@@ -23,41 +27,114 @@ Edited = tuple[Plan, str]
 
 def edit_brief(plan: Plan, values: Mapping[str, Any], catalogue: Catalogue) -> Edited:
     """The plan with fields of its brief at these values, by the fields' names."""
-    new = replace(plan.brief, **values)
-    return replace(plan, brief=new), differences(plan.brief, new, catalogue)
+    new, following = _followed(catalogue, plan.brief, replace(plan.brief, **values))
+    said = differences(plan.brief, new, catalogue)
+    follow = f"; {following} target{'s follow' if following > 1 else ' follows'} it"
+    return replace(plan, brief=new), said + (follow if following else "")
+
+
+def _followed(catalogue: Catalogue, old: Brief, new: Brief) -> tuple[Brief, int]:
+    """The brief with the targets that follow another display, and how many these are: what was
+    suggested is suggested anew, what was aimed at the old size is aimed at the new one.
+    """
+    if old.display == new.display:
+        return new, 0
+    targets = tuple(_following(catalogue, old, new, target) for target in new.targets)
+    moved = sum(one != other for one, other in zip(targets, new.targets, strict=True))
+    return replace(new, targets=targets), moved
+
+
+def _following(catalogue: Catalogue, old: Brief, new: Brief, target: Target) -> Target:
+    game = catalogue.games.get(target.game_id)
+    if game is not None:
+        usual = suggested(catalogue, game, old.display, target.id).target
+        if (usual.width_px, usual.height_px, usual.fps, usual.preset) == (
+            target.width_px,
+            target.height_px,
+            target.fps,
+            target.preset,
+        ):
+            then = suggested(catalogue, game, new.display, target.id).target
+            return replace(
+                target,
+                width_px=then.width_px,
+                height_px=then.height_px,
+                fps=then.fps,
+                preset=then.preset,
+            )
+    own = (target.width_px, target.height_px)
+    if own != (old.display.width_px, old.display.height_px):
+        return target
+    return replace(target, width_px=new.display.width_px, height_px=new.display.height_px)
+
+
+def as_usual(plan: Plan, name: str, catalogue: Catalogue) -> Edited:
+    """The plan with a field of its brief back at what is usual."""
+    field = next((own for own in BRIEF if own.name == name and not own.required), None)
+    if field is None:
+        raise BriefError("The brief has no such wish: load the page again.")
+    return edit_brief(plan, {field.name: field.default}, catalogue)
+
+
+def use_display(plan: Plan, text: str, catalogue: Catalogue) -> Edited:
+    """A display of the catalogue that is owned: the brief takes its size and refresh."""
+    screen = catalogue.part(part_named(catalogue, text, "display"))
+    assert isinstance(screen, Screen)
+    display = Display(
+        width_px=screen.width_px,
+        height_px=screen.height_px,
+        refresh_hz=screen.refresh_hz,
+        variable_from_hz=screen.variable_from_hz,
+    )
+    plan, _ = edit_brief(plan, {"display": display}, catalogue)
+    if screen.id not in plan.brief.owned:
+        plan, _ = own(plan, screen.id, True, catalogue)
+    return plan, f"{screen.name} is the display"
 
 
 def _with_targets(plan: Plan, targets: tuple[Target, ...]) -> Plan:
     return replace(plan, brief=replace(plan.brief, targets=targets))
 
 
+def add_targets(plan: Plan, text: str, catalogue: Catalogue) -> Edited:
+    """A target for each game that a text names, as they are suggested."""
+    said = []
+    for game_id in games_named(catalogue, text):
+        plan, words = add_target(plan, game_id, catalogue)
+        said.append(words.removeprefix("added "))
+    return plan, f"added {listed(said)}"
+
+
 def add_target(
     plan: Plan, game_id: str, catalogue: Catalogue, tier_place: int | None = None
 ) -> Edited:
-    """A target for a game: at the display's resolution and a usual frame rate, or ready-made from
-    a tier's place.
-    """
+    """A target for a game, as it is suggested for the display or ready-made from a tier's place."""
     game = catalogue.game(game_id)
-    display = plan.brief.display
-    target = Target(
-        id=_fresh_id(plan.brief),
-        game_id=game.id,
-        width_px=display.width_px,
-        height_px=display.height_px,
-        fps=min(60.0, display.refresh_hz),
-    )
-    said = f"added {game.name}"
+    found = suggested(catalogue, game, plan.brief.display, _fresh_id(plan.brief))
+    target, said = found.target, f"added {game.name} ({found.why})"
     if tier_place is not None:
-        table = tiers_of(catalogue)
-        rows = table.of_game(game_id)
-        if tier_place >= len(rows):
-            raise BriefError(
-                f"{game.name} has no such tier any more: look at what it publishes now."
-            )
-        row = table.rows[rows[tier_place]]
-        target = at_tier(target, row.settled)
-        said = f"added {game.name} as {tier_label(row.tier.label, row.place)}"
+        target, label = _at_place(catalogue, target, tier_place)
+        said = f"added {game.name} as {label}"
     return _with_targets(plan, (*plan.brief.targets, target)), said
+
+
+def target_as_tier(plan: Plan, target_id: str, place: int, catalogue: Catalogue) -> Edited:
+    """A target at the conditions of a tier of its game."""
+    target = find_target(plan.brief, target_id)
+    game = catalogue.game(target.game_id)
+    target, label = _at_place(catalogue, target, place)
+    return edit_target(plan, target, catalogue)[0], f"{game.name} as {label}"
+
+
+def _at_place(catalogue: Catalogue, target: Target, place: int) -> tuple[Target, str]:
+    """A target at the conditions of a tier, with the tier's name."""
+    table = tiers_of(catalogue)
+    rows = table.of_game(target.game_id)
+    if not 0 <= place < len(rows):
+        name = catalogue.game(target.game_id).name
+        raise BriefError(f"{name} has no such tier any more: look at what it publishes now.")
+    row = table.rows[rows[place]]
+    return at_tier(target, row.settled), tier_label(row.tier.label, row.place)
 
 
 def _fresh_id(brief: Brief) -> str:
@@ -197,7 +274,7 @@ def exclude_part(plan: Plan, part_id: str, again: bool, catalogue: Catalogue) ->
 
 
 def _excluded(again: bool) -> str:
-    return "is welcome again" if again else "is excluded"
+    return "is allowed again" if again else "is excluded"
 
 
 def stand_in(plan: Plan, stands: StandIn, catalogue: Catalogue) -> Edited:

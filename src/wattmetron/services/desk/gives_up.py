@@ -1,21 +1,85 @@
 """What one part gives up against another."""
 
-from wattmetron.core.values.parts import Part
-from wattmetron.core.values.trust import trust_of
-from wattmetron.services.desk.swaps import traits
+from collections.abc import Iterator
+
+from wattmetron.core.values.parts import (
+    Case,
+    Cooler,
+    Graphics,
+    Mainboard,
+    Memory,
+    Part,
+    PowerSupply,
+    Processor,
+    Storage,
+)
+from wattmetron.core.values.trust import TRUSTS, trust_of
+
+Figure = tuple[str, float | None, str]
+"""What it is called, how much, and its unit; more is better."""
 
 
 def gives_up(old: Part, new: Part) -> str:
-    """What was perhaps bought on purpose: trust, warranty, noise, and the figures that differ."""
+    """What was perhaps bought on purpose and is less with the other part: trust, warranty, quiet,
+    and its figures.
+    """
     said = []
-    if trust_of(old) != trust_of(new):
-        said.append(f"{trust_of(old)} becomes {trust_of(new)}")
-    if old.warranty_years and old.warranty_years != new.warranty_years:
-        said.append(f"warranty {old.warranty_years:g} to {new.warranty_years or 0:g} years")
+    if TRUSTS.index(trust_of(new)) < TRUSTS.index(trust_of(old)):
+        said.append(f"{trust_of(new)} instead of {trust_of(old)}")
     before, after = (getattr(part, "noise_dba", None) for part in (old, new))
-    if before is not None and after is not None and before != after:
-        said.append(f"{before:g} to {after:g} dB(A)")
-    had, has = ("; ".join(filter(None, traits(part))) for part in (old, new))
-    if had != has:
-        said.append(f"{had} becomes {has}")
+    if before is not None and after is not None and after > before:
+        said.append(f"{after:g} dB(A) instead of {before:g}")
+    had, has = [*_figures(old)], {name: value for name, value, _ in _figures(new)}
+    for name, value, unit in had:
+        then = has.get(name)
+        if value and (then or 0.0) < value:
+            said.append(f"{_amount(name, then or 0.0, unit)} instead of {_shown(value)}")
     return "; ".join(said) or "nothing that is known"
+
+
+def _amount(name: str, value: float, unit: str) -> str:
+    figure = f"{_shown(value)} {unit}".rstrip()
+    return f"{name} {figure}" if unit != name else f"{_shown(value)} {unit}"
+
+
+def _shown(value: float) -> str:
+    return f"{round(value, 1):,g}"
+
+
+def _figures(part: Part) -> Iterator[Figure]:
+    yield "warranty", part.warranty_years, "years"
+    match part:
+        case Processor():
+            yield "one core", part.single_speed, ""
+            yield "all cores", part.all_core_speed, ""
+            yield "cores", part.cores, "cores"
+            yield "integrated graphics", part.igpu_speed, ""
+        case Graphics():
+            yield "speed", part.speed_1080p, ""
+            yield "ray tracing", part.ray_speed, ""
+            yield "video memory", part.memory_gb, "GB"
+        case Mainboard():
+            yield "memory slots", part.memory_slots, "memory slots"
+            yield "M.2 places", part.m2_slots, "M.2 places"
+            yield "card slot PCIe", part.card_pcie_gen, ""
+            yield "memory up to", part.memory_max_mts, "MT/s"
+            yield "fan headers", part.fan_headers, "fan headers"
+            yield "USB at the rear", part.rear_usb, ""
+        case Memory():
+            yield "memory", part.total_gb, "GB"
+            yield "rate", part.mts, "MT/s"
+            yield "sticks", part.sticks, "sticks"
+        case Storage():
+            yield "room", part.capacity_gb, "GB"
+            yield "reads", part.read_mbs, "MB/s"
+        case Cooler():
+            yield "carries", part.capacity_w, "W"
+        case PowerSupply():
+            yield "gives", part.watts, "W"
+            yield "stands spikes of", part.spike_w, "W"
+            yield "8-pin leads", part.pcie_8pin, "8-pin leads"
+            yield "16-pin leads", part.pcie_16pin, "16-pin leads"
+        case Case():
+            yield "fans", part.fans_included, "fans"
+            yield "room for a card", part.card_length_mm, "mm"
+            yield "room for a cooler", part.cooler_height_mm, "mm"

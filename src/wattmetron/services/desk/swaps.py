@@ -298,18 +298,19 @@ def traits(part: Part) -> tuple[str, str]:
             igpu = "" if part.igpu_speed is None else f", integrated {_points(part.igpu_speed)}"
             boxed = "" if part.boxed_cooler_w is None else f", boxed {part.boxed_cooler_w} W"
             return (
-                f"S {_points(part.single_speed)}, T {_points(part.all_core_speed)}",
-                f"{part.socket}, {part.cores} cores, {part.sustained_w} W{igpu}{boxed}",
+                f"{part.cores} cores, one core {_points(part.single_speed)},"
+                f" all {_points(part.all_core_speed)}",
+                f"{part.threads} threads, {part.socket}, {part.sustained_w} W{igpu}{boxed}",
             )
         case Graphics():
-            ray = "" if part.ray_speed is None else f", Q {_points(part.ray_speed)}"
+            ray = "" if part.ray_speed is None else f", ray tracing {_points(part.ray_speed)}"
             plugs = [
                 f"{n} x {word}"
                 for n, word in ((part.pcie_8pin, "8\u2011pin"), (part.pcie_16pin, "16\u2011pin"))
                 if n
             ]
             return (
-                f"R {_points(part.speed_1080p)}{ray}, {part.memory_gb:g} GB",
+                f"{part.memory_gb:g} GB, speed {_points(part.speed_1080p)}{ray}",
                 f"{part.board_power_w} W, {part.length_mm} mm, {' + '.join(plugs) or 'no plug'}",
             )
         case Mainboard():
@@ -368,5 +369,5 @@ def traits(part: Part) -> tuple[str, str]:
 
 
 def _points(speed: float) -> str:
-    """A speed to a tenth of a point."""
-    return f"{round(speed, 1):g}"
+    """A speed in whole points, or to a tenth where it is small."""
+    return f"{speed:.0f}" if speed >= 20 else f"{round(speed, 1):g}"

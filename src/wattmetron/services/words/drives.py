@@ -4,7 +4,6 @@ from collections.abc import Mapping
 
 from wattmetron.core.fit.roles import Role
 from wattmetron.core.values.brief import Brief
-from wattmetron.core.values.parts import Part
 from wattmetron.core.values.words import listed
 
 WORDS: dict[Role, str] = {"system": "the system", "games": "games", "bulk": "bulk"}
@@ -29,13 +28,12 @@ def drives_words(brief: Brief) -> str:
     return "; ".join(said)
 
 
-def _named(part_id: str, parts: Mapping[str, Part]) -> str:
-    known = parts.get(part_id)
-    return known.name if known else f"{part_id} (no longer in the catalogue)"
+def _named(part_id: str, names: Mapping[str, str]) -> str:
+    return names.get(part_id) or f"{part_id} (no longer in the catalogue)"
 
 
-def later_words(brief: Brief, parts: Mapping[str, Part]) -> str:
-    """What a build must take later, in one line."""
+def later_words(brief: Brief, parts: Mapping[str, str]) -> str:
+    """What a build must take later, in one line; ``parts`` are names by id."""
     said = []
     if brief.later_card:
         said.append(_named(brief.later_card, parts))

@@ -10,8 +10,8 @@ _OF_FIELDS = {
 GLOSSARY: dict[str, tuple[str, str]] = {
     "target": ("target", "One game at named settings with the frame rate that is wanted from it."),
     "tier": ("tier", "One of the lists that a publisher names, such as minimum or recommended."),
-    "bar": (
-        "bar",
+    "asked": (
+        "what a tier asks for",
         (
             "The speed that a tier asks for: the middle of the parts that it lists, on the scale"
             " where the reference part is 100."
@@ -70,15 +70,15 @@ GLOSSARY: dict[str, tuple[str, str]] = {
     "spike": (
         "spike",
         (
-            "A card's draw for some milliseconds, well above its board power; the supply must ride"
-            " it out."
+            "A card's draw for some milliseconds, well above its board power; the supply must stand"
+            " it."
         ),
     ),
     "speed": (
         "speed",
         (
-            "A part against the reference part at 100: S one busy core, T all cores, R"
-            " rasterisation, Q ray tracing."
+            "A part against the reference part at 100: one busy core, all cores, drawing, or ray"
+            " tracing."
         ),
     ),
     "delivered": (
@@ -93,7 +93,10 @@ GLOSSARY: dict[str, tuple[str, str]] = {
         ),
     ),
     "kept": ("kept", "A part that stays when the rest is proposed."),
-    "owned": ("owned", "A part that is there already: it stays and costs nothing."),
+    "owned": (
+        "owned",
+        "A part that is there already: it costs nothing, and proposals may replace it.",
+    ),
     "video memory": (
         "video memory",
         (
@@ -112,6 +115,6 @@ GLOSSARY: dict[str, tuple[str, str]] = {
     "boxed": ("boxed cooler", "The cooler that comes with a processor."),
     "pinned": (
         "pinned",
-        "A build set aside; ghosts and differences count from it until it is let go.",
+        "A build that others are compared with, until you let it go.",
     ),
 } | _OF_FIELDS

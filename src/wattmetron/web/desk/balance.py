@@ -151,7 +151,7 @@ def balance_view(
     more = more_money(found, subject)
     limits = limit_rows(catalogue, subject)
     return BalanceView(
-        subject="this build" if subject is now else "the proposal, for the build is not whole",
+        subject="this build" if subject is now else "the proposal (the build is not complete)",
         proposal=_proposal(now, answer, trial),
         account=account(found, subject, answer, pairs, more, free),
         split=_split(catalogue, subject),

@@ -10,11 +10,7 @@ from wattmetron.core.balance.granting import most_minor
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.resale import resale_minor
 from wattmetron.core.values.brief import (
-    BRIEF,
     DISPLAY,
-    DRIVES,
-    FEATURES,
-    LATER,
     SURENESS,
     TARGET,
     Brief,
@@ -24,16 +20,17 @@ from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.parts import FURTHER_KINDS, KIND_PLURALS, KINDS, Kind
 from wattmetron.core.values.trust import TRUST_FLOORS
-from wattmetron.core.values.wishes import PREFERRED, wishes_held
+from wattmetron.core.values.wishes import PREFERRED
 from wattmetron.core.values.words import listed
-from wattmetron.services.words.drives import drives_words, later_words
-from wattmetron.services.words.figures import KIND_WORDS
-from wattmetron.services.words.wishes import preference_words, wish_words
+from wattmetron.services.desk.suggested import USUAL_DISPLAYS
+from wattmetron.services.games.library import tier_targets
+from wattmetron.services.words.figures import KIND_WORDS, THIN
+from wattmetron.services.words.standing import GROUPS, differing, group_words, standing_words
+from wattmetron.services.words.wishes import preference_words
 from wattmetron.web.desk.forms import GENERAL, LOWER
 from wattmetron.web.shell.forms import entry_name
 from wattmetron.web.shell.pages import amount, plain
 
-GENERAL_SCOPE = "b:"
 SHORT_WORDS = {"average": "avg", "low": "1\u202f% low"}
 """Choices that are shown in fewer letters."""
 Drafts = Mapping[str, str]
@@ -47,9 +44,9 @@ Choice = tuple[str, str]
 class Choices:
     """What can be chosen anywhere in the form, the same for every brief of a catalogue."""
 
-    games: tuple[Choice, ...]
-    game_names: tuple[Choice, ...]
-    parts: tuple[tuple[str, tuple[Choice, ...]], ...]
+    games: tuple[str, ...]
+    parts: tuple[str, ...]
+    names: Mapping[str, str]
     makers: tuple[str, ...]
     makers_by_kind: tuple[str, ...]
     colours: tuple[str, ...]
@@ -66,12 +63,9 @@ def _choices_of(catalogue: Catalogue) -> Choices:
     lists = catalogue.published.values()
     by_kind = {(KIND_WORDS[kind], part.maker) for kind in KINDS for part in catalogue.by_kind[kind]}
     return Choices(
-        games=tuple((game.id, f"{game.name}, {game.genre}") for game in catalogue.games.values()),
-        game_names=tuple((game.id, game.name) for game in catalogue.games.values()),
-        parts=tuple(
-            (KIND_WORDS[kind], tuple((part.id, part.name) for part in own))
-            for kind, own in catalogue.by_kind.items()
-        ),
+        games=tuple(sorted(game.name for game in catalogue.games.values())),
+        parts=tuple(part.name for own in catalogue.by_kind.values() for part in own),
+        names={part.id: part.name for part in parts},
         makers=tuple(sorted({part.maker for part in parts})),
         makers_by_kind=tuple(f"{kind}: {maker}" for kind, maker in sorted(by_kind)),
         colours=tuple(sorted({part.colour for part in parts if part.colour})),
@@ -131,40 +125,65 @@ class TargetForm:
     name: str
     scope: str
     entries: tuple[AskedEntry, ...]
+    more: tuple[AskedEntry, ...]
     upscaling: TickBox
     scale: AskedEntry
     ray_tracing: TickBox
     lower: tuple[TickBox, ...]
     cap: str
     tiers: str
+    ready: tuple[tuple[int, str], ...]
+    said: str
     game_id: str
 
 
 @dataclass(frozen=True, slots=True)
-class Folded:
-    """Entries and boxes that stand folded under one line, which says what they come to."""
+class Group:
+    """Entries and boxes that are sent together, under one line that says what they come to."""
 
     id: str
     name: str
     said: str
     entries: tuple[AskedEntry, ...]
     flags: tuple[TickBox, ...]
+    ticks: tuple[Ticks, ...]
+    open: bool
+
+    @property
+    def scope(self) -> str:
+        return f"{self.id}:"
+
+    @property
+    def by_name(self) -> dict[str, AskedEntry]:
+        return {entry.name: entry for entry in self.entries}
+
+
+@dataclass(frozen=True, slots=True)
+class Chip:
+    """A wish that is not as usual, and the field to put back."""
+
+    field: str
+    words: str
 
 
 @dataclass(frozen=True, kw_only=True)
 class BriefForm:
     """Everything that the Brief view asks for, with the lists to choose from."""
 
-    entries: tuple[AskedEntry, ...]
-    folded: tuple[Folded, ...]
-    groups: tuple[Ticks, ...]
-    flags: tuple[TickBox, ...]
-    floors: tuple[TickBox, ...]
+    money: Group
+    display: Group
+    usual_displays: tuple[Choice, ...]
+    usual_display: str
+    groups: tuple[Group, ...]
+    owned: Group
+    out: tuple[str, ...]
+    owned_words: str
+    chips: tuple[Chip, ...]
+    screens: tuple[str, ...]
     targets: tuple[TargetForm, ...]
-    games: tuple[tuple[str, str], ...]
+    games: tuple[str, ...]
     makers: tuple[str, ...]
-    bannable: tuple[tuple[str, tuple[Choice, ...]], ...]
-    ownable: tuple[tuple[str, tuple[Choice, ...]], ...]
+    parts: tuple[str, ...]
     resale: Mapping[str, tuple[str, str]]
     part_names: Mapping[str, str]
     preferences: tuple[str, ...]
@@ -174,6 +193,10 @@ class BriefForm:
     preference_up_to: str
     only_of: tuple[tuple[Kind, str, str], ...]
     drafts: Drafts
+
+    @property
+    def not_wanted(self) -> str:
+        return listed(self.out) or "nothing"
 
     def typed(self, scope: str, name: str) -> str:
         """What was typed into an entry that could not be taken."""
@@ -190,27 +213,28 @@ def brief_form(
     named = {*brief.banned, *brief.owned}
     up_to = "" if brief.preference_minor is None else amount(brief.preference_minor)
     return BriefForm(
-        entries=tuple(asked.entries()),
-        folded=tuple(asked.folded()),
-        groups=tuple(asked.groups()),
-        flags=tuple(asked.flags(False)),
-        floors=tuple(asked.flags(True)),
+        money=asked.group("money"),
+        display=asked.group("display"),
+        usual_displays=tuple((own.key, own.words) for own in USUAL_DISPLAYS),
+        usual_display=next((own.key for own in USUAL_DISPLAYS if own.is_like(brief.display)), ""),
+        groups=tuple(asked.group(name) for name in GROUPS),
+        owned=asked.group("owned"),
+        chips=tuple(
+            Chip(field.name, standing_words(brief, field, currency, asked.names))
+            for field in differing(brief)
+        ),
+        out=(*brief.no_makers, *(lists.names.get(own, own) for own in brief.banned)),
+        owned_words=_owned_words(brief, lists.names),
+        screens=tuple(screen.name for screen in catalogue.by_kind["display"]),
         targets=tuple(
             _target(catalogue, target, drafts, tier_words.get(target.id, ""))
             for target in brief.targets
         ),
         games=lists.games,
         makers=tuple(maker for maker in lists.makers if maker not in brief.no_makers),
-        bannable=tuple(
-            (kind, tuple(part for part in parts if part[0] not in brief.banned))
-            for kind, parts in lists.parts
-        ),
-        ownable=lists.parts,
+        parts=lists.parts,
         resale={part_id: _resale(catalogue, brief, part_id, drafts) for part_id in brief.owned},
-        part_names={
-            part_id: catalogue.parts[part_id].name if part_id in catalogue.parts else part_id
-            for part_id in named
-        },
+        part_names={part_id: lists.names.get(part_id, part_id) for part_id in named},
         preferences=tuple(preference_words(brief, own, currency) for own in brief.preferences),
         preferable=tuple(
             (name, field.wish.preferred) for name, field in PREFERRED.items() if field.wish
@@ -230,6 +254,17 @@ def brief_form(
     )
 
 
+def _owned_words(brief: Brief, names: Mapping[str, str]) -> str:
+    """What is owned, and what else the budget pays for, in one line."""
+    said = [f"owned: {listed([names.get(own, own) for own in brief.owned])}"] if brief.owned else []
+    if brief.outside:
+        said.append(f"not in the budget: {listed([KIND_PLURALS[kind] for kind in brief.outside])}")
+    if brief.buys:
+        said.append(f"also to be bought: {listed([BOUGHT.get(kind, kind) for kind in brief.buys])}")
+    said += [f"extras: {listed([extra.name for extra in brief.extras])}"] if brief.extras else []
+    return "; ".join(said) or "nothing owned, all parts from the budget"
+
+
 def _resale(catalogue: Catalogue, brief: Brief, part_id: str, drafts: Drafts) -> tuple[str, str]:
     """What an owned part may sell for: as entered, and what stands there while nothing is."""
     by_hand = next((amount(said.minor) for said in brief.resale if said.part == part_id), "")
@@ -244,49 +279,34 @@ class _Asking:
     def __init__(self, catalogue: Catalogue, brief: Brief, currency: str, drafts: Drafts) -> None:
         self.catalogue, self.brief, self.currency, self.drafts = catalogue, brief, currency, drafts
 
-    def entries(self) -> Iterable[AskedEntry]:
-        """In the order of their declaration, the display's after the money's."""
-        for field in BRIEF:
-            if not field.asked.group and _is_entry(field):
-                yield self._entry(field, getattr(self.brief, field.name))
-            if field.name == "part_cap_minor":
-                yield self._size()
-                for shown in DISPLAY:
-                    if shown.asked.label:
-                        yield self._entry(shown, getattr(self.brief.display, shown.name))
+    @property
+    def names(self) -> Mapping[str, str]:
+        return choices_of(self.catalogue).names
 
-    def folded(self) -> Iterable[Folded]:
-        """What the drives are for, and what is to come later."""
-        for group, name, said in (
-            (DRIVES, "Drives", drives_words(self.brief)),
-            (LATER, "Room for later", later_words(self.brief, self.catalogue.parts)),
-            (FEATURES, "Mainboard, case and cables", self._wanted()),
-        ):
-            own = [field for field in BRIEF if field.asked.group == group]
-            yield Folded(
-                group,
-                name,
-                said,
-                tuple(
-                    self._entry(field, getattr(self.brief, field.name))
-                    for field in own
-                    if _is_entry(field)
-                ),
-                tuple(self._flag(field) for field in own if field.bare is bool),
-            )
+    def group(self, name: str) -> Group:
+        """The fields of a group; the display's size stands before its refresh."""
+        own = [field for field in GENERAL if field.asked.group == name]
+        entries = [self._entry(field, self._value(field)) for field in own if _is_entry(field)]
+        if name == "display":
+            entries.insert(0, self._size())
+        known = name in GROUPS
+        return Group(
+            name,
+            GROUPS.get(name, ""),
+            group_words(self.brief, name, self.currency, self.names) if known else "",
+            tuple(entries),
+            tuple(self._flag(field) for field in own if field.bare is bool),
+            tuple(self._ticks(field) for field in own if field.several),
+            f"{name}:*" in self.drafts,
+        )
 
-    def _wanted(self) -> str:
-        """The features that the brief insists on, in one line."""
-        said = [
-            wish_words(self.brief, field, self.currency)
-            for field in wishes_held(self.brief)
-            if field.asked.group == FEATURES
-        ]
-        return listed(said) or "nothing asked"
+    def _value(self, field: Declared) -> Any:
+        holder = self.brief.display if field in DISPLAY else self.brief
+        return getattr(holder, field.name)
 
     def _size(self) -> AskedEntry:
         display = self.brief.display
-        value = self._draft("size", f"{display.width_px}x{display.height_px}")
+        value = self._draft("display", "size", f"{display.width_px}x{display.height_px}")
         return AskedEntry(
             id="f-size",
             name="size",
@@ -298,8 +318,8 @@ class _Asking:
             longest=20,
         )
 
-    def _draft(self, name: str, actual: str) -> str:
-        return self.drafts.get(GENERAL_SCOPE + name, actual)
+    def _draft(self, group: str, name: str, actual: str) -> str:
+        return self.drafts.get(f"{group}:{name}", actual)
 
     def _entry(self, field: Declared, value: Any) -> AskedEntry:
         name, asked = entry_name(field), field.asked
@@ -314,13 +334,19 @@ class _Asking:
             label=self._label(field),
             term=field.name if asked.meaning else "",
             mode=_mode(field),
-            value=self._draft(name, _shown(field, value)),
+            value=self._draft(asked.group, name, self._shown(field, value)),
             empty=empty,
             longest=asked.longest,
             choices=self._choices(field),
             suggested=self._suggested(asked.choices),
             wide=asked.wide,
         )
+
+    def _shown(self, field: Declared, value: Any) -> str:
+        """What stands in an entry: parts of a kind go by their names."""
+        if field.asked.choices in OF_KIND:
+            return self.names.get(value) or str(value)
+        return _shown(field, value)
 
     def _label(self, field: Declared) -> str:
         label, unit = field.asked.label, field.asked.unit
@@ -333,59 +359,53 @@ class _Asking:
         if field.asked.choices == "regions":
             regions = self.catalogue.regions.values()
             return tuple((region.id, f"{region.name} ({region.currency})") for region in regions)
-        if field.asked.choices in OF_KIND:
-            parts = self.catalogue.by_kind[OF_KIND[field.asked.choices]]
-            return (("", "none"), *((part.id, part.name) for part in parts))
         if field.name == "sureness":
             return tuple((word, f"{word}, {share:.0%}") for word, share in SURENESS.items())
         return tuple((word, word) for word in field.options)
 
     def _suggested(self, source: str) -> tuple[str, ...]:
+        if source in OF_KIND:
+            return tuple(part.name for part in self.catalogue.by_kind[OF_KIND[source]])
         lists = choices_of(self.catalogue)
         return {"colours": lists.colours, "systems": lists.systems}.get(source, ())
 
-    def groups(self) -> Iterable[Ticks]:
-        for field in BRIEF:
-            if not field.asked.label or not field.several:
-                continue
-            options: Iterable[Any] = field.options
-            if field.asked.choices == "further kinds":
-                options = FURTHER_KINDS
-            chosen = getattr(self.brief, field.name)
-            boxes = tuple(
-                self._tick(
-                    f"f-{field.name}-{option.replace(' ', '-')}",
-                    f"{field.name}.{option}",
-                    (KIND_PLURALS if options is FURTHER_KINDS else BOUGHT).get(option, option),
-                    option in chosen,
-                )
-                for option in options
+    def _ticks(self, field: Declared) -> Ticks:
+        options: Iterable[Any] = field.options
+        if field.asked.choices == "further kinds":
+            options = FURTHER_KINDS
+        chosen = getattr(self.brief, field.name)
+        boxes = tuple(
+            self._tick(
+                f"f-{field.name}-{option.replace(' ', '-')}",
+                f"{field.name}.{option}",
+                (KIND_PLURALS if options is FURTHER_KINDS else BOUGHT).get(option, option),
+                option in chosen,
+                field.asked.group,
             )
-            yield Ticks(field.asked.label, field.name if field.asked.meaning else "", boxes)
-
-    def flags(self, usual: bool) -> Iterable[TickBox]:
-        """Boxes that are usually ticked, the floors of every proposal, or those that are not."""
-        for field in GENERAL:
-            if field.bare is bool and field.default is usual and not field.asked.group:
-                yield self._flag(field)
+            for option in options
+        )
+        return Ticks(field.asked.label, field.name if field.asked.meaning else "", boxes)
 
     def _flag(self, field: Declared) -> TickBox:
         id_ = "f-" + field.name.replace("_", "-")
         term = field.name if field.asked.meaning else ""
-        return self._tick(id_, field.name, field.asked.label, getattr(self.brief, field.name), term)
+        actual = getattr(self.brief, field.name)
+        return self._tick(id_, field.name, field.asked.label, actual, field.asked.group, term)
 
-    def _tick(self, id_: str, name: str, label: str, actual: bool, term: str = "") -> TickBox:
+    def _tick(
+        self, id_: str, name: str, label: str, actual: bool, group: str, term: str = ""
+    ) -> TickBox:
         return TickBox(
             id=id_,
             name=name,
             label=label,
             term=term,
-            ticked=_ticked(self.drafts, GENERAL_SCOPE, name, actual),
+            ticked=_ticked(self.drafts, f"{group}:", name, actual),
         )
 
 
 OF_KIND: dict[str, Kind] = {"cards": "graphics", "chips": "processor"}
-"""Entries that are chosen from the parts of a kind."""
+"""Entries that take the name of a part of a kind."""
 BOUGHT = {**KIND_WORDS, "input": "keyboard and mouse"}
 
 
@@ -398,7 +418,7 @@ def _ticked(drafts: Drafts, scope: str, name: str, actual: bool) -> bool:
 
 
 def _mode(field: Declared) -> str:
-    if field.options or field.asked.choices in ("regions", *OF_KIND):
+    if field.options or field.asked.choices == "regions":
         return "choice"
     if field.bare is str:
         return "notes" if field.asked.longest > 1000 else "text"
@@ -443,68 +463,57 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
         )
 
     fields = {field.name: entry(field) for field in TARGET if field.asked.label}
-    games = choices_of(catalogue).game_names
-    if game is None:
-        games = ((target.game_id, f"{target.game_id} (gone)"), *games)
-    chosen = AskedEntry(
-        id=f"{prefix}game",
-        name="game",
-        label="Game",
+    size = AskedEntry(
+        id=f"{prefix}size",
+        name="size",
+        label="Resolution",
         term="",
-        mode="choice",
-        value=target.game_id,
+        mode="size",
+        value=draft("size", f"{target.width_px}x{target.height_px}"),
         empty="",
-        longest=80,
-        choices=games,
+        longest=20,
     )
-    size = draft("size", f"{target.width_px}x{target.height_px}")
-    scale = draft("scale", plain(target.scale * 100))
-    names = ("preset", "cap_fps", "weight")
+    scale = AskedEntry(
+        id=f"{prefix}scale",
+        name="scale",
+        label="from",
+        term="",
+        mode="decimal",
+        value=draft("scale", plain(target.scale * 100)),
+        empty="",
+        longest=20,
+    )
+    offers_up = game is None or bool(game.upscalers)
+    offers_rays = game is None or game.ray_tracing_ms_per_mpx is not None
     return TargetForm(
         id=target.id,
-        name=game.name if game else target.game_id,
+        name=game.name if game else f"{target.game_id} (gone)",
         scope=scope,
-        entries=(
-            chosen,
-            fields["fps"],
-            fields["measure"],
-            AskedEntry(
-                id=f"{prefix}size",
-                name="size",
-                label="Resolution",
-                term="",
-                mode="size",
-                value=size,
-                empty="",
-                longest=20,
-            ),
-            *(fields[name] for name in names),
-        ),
-        upscaling=tick(
-            "upscaling", "up", "upscaling", target.upscaling, game is None or bool(game.upscalers)
-        ),
-        scale=AskedEntry(
-            id=f"{prefix}scale",
-            name="scale",
-            label="from",
-            term="",
-            mode="decimal",
-            value=scale,
-            empty="",
-            longest=20,
-        ),
-        ray_tracing=tick(
-            "ray_tracing",
-            "rt",
-            "ray tracing",
-            target.ray_tracing,
-            game is None or game.ray_tracing_ms_per_mpx is not None,
-        ),
+        entries=(fields["fps"], fields["measure"], size, fields["preset"]),
+        more=(fields["cap_fps"], fields["weight"]),
+        upscaling=tick("upscaling", "up", "upscaling", target.upscaling, offers_up),
+        scale=scale,
+        ray_tracing=tick("ray_tracing", "rt", "ray tracing", target.ray_tracing, offers_rays),
         lower=tuple(_lower(tick, game, target)) if game else (),
         cap=plain(game.engine_cap_fps) if game else "",
         tiers=tiers,
+        ready=tuple(tier_targets(catalogue, target.game_id)),
+        said=_more_words(target),
         game_id=target.game_id,
     )
+
+
+def _more_words(target: Target) -> str:
+    """What of a target stands folded and is not as usual; ``more`` where nothing is."""
+    usual = Target(id=target.id, game_id=target.game_id)
+    said = [
+        f"upscaling from {target.scale * 100:.0f}{THIN}%" if target.upscaling else "",
+        "ray tracing" if target.ray_tracing else "",
+        f"lower {listed(target.lowered)}" if target.lowered else "",
+        f"capped at {target.cap_fps:g}" if target.cap_fps is not None else "",
+        f"weight {target.weight}" if target.weight != usual.weight else "",
+    ]
+    return ", ".join(filter(None, said)) or "more"
 
 
 def _short_word(field: Declared, word: str) -> str:

@@ -130,7 +130,7 @@ def _row(
         price = money(line.offer.delivered_minor, now.currency)
         used = ", used" if line.offer.condition == "used" else ""
         stale = ", stale" if line.stale else ""
-        outside = ", another purse pays" if line.outside else ""
+        outside = ", not in the budget" if line.outside else ""
         meta = f"{line.offer.shop}, {_day(line.offer.seen_on)}{used}{stale}{outside}"
     name = line.part.name if line.part else f"{line.part_id} (no longer in the catalogue)"
     if line.part:

@@ -9,7 +9,7 @@ from fastapi.responses import RedirectResponse, Response
 
 from wattmetron.core.errors import ConflictError, NotPossibleError, WattmetronError
 from wattmetron.services.desk import edits
-from wattmetron.web.desk.changes import CHANGES, Change, edit_target, remove_target
+from wattmetron.web.desk.changes import CHANGES, Change, as_tier, edit_target, remove_target
 from wattmetron.web.desk.forms import ChangeForm
 from wattmetron.web.desk.routes import show
 from wattmetron.web.games.change_routes import change_list
@@ -59,6 +59,11 @@ async def change_target(request: Request, brief_id: int, target_id: str) -> Resp
 @router.post("/briefs/{brief_id}/targets/{target_id}/remove")
 async def take_target_out(request: Request, brief_id: int, target_id: str) -> Response:
     return await _changed(request, brief_id, remove_target(target_id))
+
+
+@router.post("/briefs/{brief_id}/targets/{target_id}/tier")
+async def put_target_at_tier(request: Request, brief_id: int, target_id: str) -> Response:
+    return await _changed(request, brief_id, as_tier(target_id))
 
 
 @router.post("/briefs/{brief_id}/extras/{place}/{action}")

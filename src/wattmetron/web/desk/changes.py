@@ -3,19 +3,23 @@
 from collections.abc import Callable
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.services.desk import build_edits, edits, preference_edits
 from wattmetron.services.desk.edits import Edited
+from wattmetron.services.desk.named import games_named, part_named
 from wattmetron.web.desk.forms import (
     AddTargetForm,
     AdoptForm,
     AsideForm,
     ExcludeForm,
     ExtraForm,
+    FieldForm,
     KindForm,
     PlacedPartForm,
     PreferForm,
     ResaleForm,
+    ScreenForm,
     StandInForm,
     general_values,
     target_from,
@@ -27,12 +31,49 @@ Change = Callable[[Plan, Typed, Catalogue], Edited]
 
 
 def edit_brief(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
-    return edits.edit_brief(plan, general_values(entries, plan.brief), catalogue)
+    values = general_values(entries, plan.brief)
+    for name, kind in NAMED_PARTS.items():
+        if name in values:
+            values[name] = _named(catalogue, values[name], getattr(plan.brief, name), kind)
+    return edits.edit_brief(plan, values, catalogue)
+
+
+NAMED_PARTS: dict[str, Kind] = {"later_card": "graphics", "later_processor": "processor"}
+"""Fields that take a part by its name."""
+
+
+def _named(catalogue: Catalogue, typed: str, now: str, kind: Kind) -> str:
+    """The part that was typed; one that was there may be lost by now."""
+    known = catalogue.parts.get(now)
+    if not typed or typed in (now, known.name if known else now):
+        return now if typed else ""
+    return part_named(catalogue, typed, kind)
 
 
 def add_target(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
     form = read(AddTargetForm, entries)
-    return edits.add_target(plan, form.game, catalogue, form.tier_place)
+    if form.tier_place is None:
+        return edits.add_targets(plan, form.game, catalogue)
+    (game_id,) = games_named(catalogue, form.game)[:1]
+    return edits.add_target(plan, game_id, catalogue, form.tier_place)
+
+
+def as_tier(target_id: str) -> Change:
+    """The change that puts a target at the conditions of a tier."""
+
+    def change(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+        place = read(AddTargetForm, entries).tier_place
+        return edits.target_as_tier(plan, target_id, -1 if place is None else place, catalogue)
+
+    return change
+
+
+def as_usual(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    return edits.as_usual(plan, read(FieldForm, entries).field, catalogue)
+
+
+def use_display(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    return edits.use_display(plan, read(ScreenForm, entries).screen, catalogue)
 
 
 def edit_target(target_id: str) -> Change:
@@ -54,7 +95,8 @@ def add_extra(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
 
 def own(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
     form = read(PlacedPartForm, entries)
-    return edits.own(plan, form.part, form.owned, catalogue)
+    part = part_named(catalogue, form.part) if form.owned else form.part
+    return edits.own(plan, part, form.owned, catalogue)
 
 
 def let_stay(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
@@ -74,7 +116,8 @@ def exclude(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
     form = read(ExcludeForm, entries)
     if form.maker:
         return edits.exclude_maker(plan, form.maker, form.again)
-    return edits.exclude_part(plan, form.part, form.again, catalogue)
+    part = form.part if form.again else part_named(catalogue, form.part)
+    return edits.exclude_part(plan, part, form.again, catalogue)
 
 
 def stand_in(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
@@ -125,6 +168,8 @@ CHANGES: dict[str, Change] = {
     "edit": edit_brief,
     "targets": add_target,
     "extras": add_extra,
+    "usual": as_usual,
+    "display": use_display,
     "own": own,
     "let-stay": let_stay,
     "resale": resale,

@@ -5,13 +5,22 @@ from typing import Annotated, Any, Literal
 from pydantic import BeforeValidator, create_model
 
 from wattmetron.core.errors import BriefError
-from wattmetron.core.values.brief import BRIEF, DISPLAY, TARGET, Brief, Extra, Target
+from wattmetron.core.values.brief import (
+    BRIEF,
+    DISPLAY,
+    TARGET,
+    Brief,
+    Display,
+    Extra,
+    Target,
+)
 from wattmetron.core.values.build import SetAside, StandIn
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.money import to_minor
 from wattmetron.core.values.parts import ALL_KINDS, Kind
 from wattmetron.core.values.preferences import Preference
+from wattmetron.services.desk.suggested import USUAL_DISPLAYS
 from wattmetron.web.shell.address import VIEWS, ViewName
 from wattmetron.web.shell.forms import (
     Form,
@@ -21,6 +30,7 @@ from wattmetron.web.shell.forms import (
     Short40,
     Short80,
     Short120,
+    Short200,
     Short400,
     Size,
     Tick,
@@ -60,15 +70,17 @@ GeneralForm = create_model("GeneralForm", __base__=Form, size=(Size, None), **_e
 
 
 def general_values(entries: Typed, brief: Brief) -> dict[str, Any]:
-    """Fields of a brief as typed; what has no entry stays as it is. The budget is typed for all
-    identical machines together.
+    """Fields of a brief as typed; what has no entry stays as it is, and so do the boxes of other
+    groups than the one that is sent. The budget is typed for all identical machines together.
     """
+    group = entries.get("group", "")
+    sent = [field for field in GENERAL if group in ("", field.asked.group)]
     ticks: dict[str, Any] = {
-        entry_name(field): entry_name(field) in entries for field in GENERAL if field.bare is bool
+        entry_name(field): entry_name(field) in entries for field in sent if field.bare is bool
     }
     ticks |= {
         field.name: tuple(option for option in field.options if f"{field.name}.{option}" in entries)
-        for field in GENERAL
+        for field in sent
         if field.several
     }
     form = read(GeneralForm, entries | ticks)
@@ -79,6 +91,7 @@ def general_values(entries: Typed, brief: Brief) -> dict[str, Any]:
     shown = {field.name: values.pop(field.name) for field in DISPLAY if field.name in values}
     if "size" in given:
         shown["width_px"], shown["height_px"] = given["size"]
+    shown |= _usual_display(entries.get("usual", ""), brief.display)
     seats = values.get("seats", brief.seats)
     if seats < 1:
         raise BriefError(f"The number of identical machines is {seats}: enter one from 1.")
@@ -86,6 +99,19 @@ def general_values(entries: Typed, brief: Brief) -> dict[str, Any]:
         if name in values:
             values[name] //= seats
     return values | {"display": _replaced(brief.display, shown)}
+
+
+def _usual_display(chosen: str, now: Display) -> dict[str, Any]:
+    """Size and refresh of a usual display, where another than the present one was chosen."""
+    usual = next((own for own in USUAL_DISPLAYS if own.key == chosen), None)
+    if usual is None or usual.is_like(now):
+        return {}
+    return {
+        "width_px": usual.width_px,
+        "height_px": usual.height_px,
+        "refresh_hz": usual.refresh_hz,
+        "variable_from_hz": usual.variable_from_hz,
+    }
 
 
 def _replaced(value: Any, changes: dict[str, Any]) -> Any:
@@ -131,9 +157,9 @@ def target_from(entries: Typed, old: Target, game: Game) -> Target:
 
 
 class AddTargetForm(Form):
-    """A game to add, at its own settings or at those of a tier."""
+    """Games to add by what was typed, one of them perhaps at the settings of a tier."""
 
-    game: Short80 = ""
+    game: Annotated[str, BeforeValidator(lambda value: str(value)[:4000])] = ""
     tier: str = ""
 
     @property
@@ -141,6 +167,18 @@ class AddTargetForm(Form):
         if not self.tier:
             return None
         return int(self.tier) if self.tier.isdecimal() and len(self.tier) < 6 else 10**6
+
+
+class FieldForm(Form):
+    """A field of the brief that goes back to what is usual."""
+
+    field: Short80 = ""
+
+
+class ScreenForm(Form):
+    """A display of the catalogue by its name."""
+
+    screen: Short200 = ""
 
 
 # --- what else is paid, owned, not wanted, preferred ---
@@ -161,7 +199,7 @@ class ExtraForm(Form):
 class PlacedPartForm(Form):
     """A part of the brief or its build, with what is to hold of it."""
 
-    part: Short80 = ""
+    part: Short200 = ""
     owned: Tick = False
     keep: Tick = False
 

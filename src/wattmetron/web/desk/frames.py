@@ -183,10 +183,10 @@ def _unsure(brief: Brief, estimate: Estimate) -> str:
     what = {
         "published result": "A published result of this machine at these settings",
         "processor result": (
-            f"A published result of {estimate.game.name} in which this processor sets the pace"
+            f"A published result of {estimate.game.name} with this processor as the limit"
         ),
         "graphics result": (
-            f"A published result of {estimate.game.name} in which this graphics part sets the pace"
+            f"A published result of {estimate.game.name} with this graphics part as the limit"
         ),
     }[best.kind]
     return (

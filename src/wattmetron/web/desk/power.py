@@ -78,7 +78,7 @@ def _row(span: Span, most_w: float, now: Assessment, heaviest: bool) -> SpanRow:
     wall = "" if span.wall_w is None else f"{span.wall_w:.0f}{THIN}W at the wall"
     load = "" if span.load_share is None else f"{percent(span.load_share)} of the supply"
     if span.state == "spike" and now.machine.supply:
-        load = f"of {now.machine.supply.spike_w}{THIN}W that it rides out"
+        load = f"of {now.machine.supply.spike_w}{THIN}W that it stands"
     return SpanRow(
         name=span.name,
         total=f"{span.total_w:.0f}{THIN}W",

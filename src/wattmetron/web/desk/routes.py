@@ -8,9 +8,9 @@ from fastapi.responses import RedirectResponse, Response
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.plan import Plan
-from wattmetron.services.games.library import tier_targets
 from wattmetron.services.games.publishing import game_state
 from wattmetron.web.desk.assembly import assembly_page
+from wattmetron.web.desk.beside import beside_view
 from wattmetron.web.desk.budget_steps import steps_page
 from wattmetron.web.desk.desk import make_desk
 from wattmetron.web.desk.found import found_view
@@ -39,11 +39,12 @@ def find(request: Request, brief_id: int, q: str = "") -> Response:
     )
 
 
-@router.get("/briefs/{brief_id}/tiers")
-def tier_choices(request: Request, brief_id: int, game: str = "") -> Response:
-    """The ready-made targets of a game, for the form that adds one."""
-    catalogue = workshop_of(request).catalogue()
-    return page(request, "desk/tiers.html", {"choices": tier_targets(catalogue, game)})
+@router.get("/briefs/{brief_id}/answer")
+def answer_beside(request: Request, brief_id: int) -> Response:
+    """The proposal that stands beside the brief."""
+    workshop = workshop_of(request)
+    beside = beside_view(workshop.catalogue(), workshop.open(brief_id))
+    return page(request, "desk/beside.html", {"b": beside})
 
 
 @router.get("/briefs/{brief_id}/assembly")

@@ -36,7 +36,7 @@ def money_sentence(now: Assessment, dated: str) -> str:
     )
     unpriced = len(now.unpriced)
     gap = (
-        f", without {unpriced} {'part' if unpriced == 1 else 'parts'} that nobody sells today"
+        f", without {unpriced} {'part' if unpriced == 1 else 'parts'} not on sale today"
         if unpriced
         else ""
     )

@@ -311,7 +311,7 @@ def _list_changed(workshop: Workshop, game_id: str, entries: Typed, action: str)
         publishing.publish(workshop, published, form.game_version, said, named=named)
         return f"{said[:1].upper()}{said[1:]}."
     published = excluded_from_bar(own, form.entry, form.excluded)
-    out = "left out of the bar" if form.excluded else "counts for the bar again"
+    out = "left out" if form.excluded else "counts again"
     said = f"{text} {out}"
     publishing.publish(workshop, published, form.game_version, said)
     return f"{said}."

@@ -122,7 +122,8 @@ def _item_source(item: Item) -> str:
     return (
         "The frame budget less the publisher's margin, the middle of the band from the weakest"
         f" listed down to what did not suffice: {weaker}, {np.expm1(item.gap) * 100:.0f}{THIN}%"
-        f" below the bar. The bar's part does the work in {item.factor:.3f} of C's or G's time,"
+        f" below what the tier asks for. The part that it asks for does the work in"
+        f" {item.factor:.3f} of the reference part's time,"
         f" what is assumed of the conditions included. Spread: noise {NOISE:g}, band"
         f" {(item.gap - item.lead) / np.sqrt(12):.2f}, unevenness of the list"
         f" {item.uneven_sd:.2f}{assumed}."

@@ -285,7 +285,7 @@ def _side_aspect(
     )
     bar = float(bars.bar[row])
     spread = float(bars.bar_sd[row]) * 100
-    words = "" if np.isnan(bar) else f"bar {np.exp(bar):.0f} ±{spread:.0f}{THIN}%"
+    words = "" if np.isnan(bar) else f"asks for {np.exp(bar):.0f} ±{spread:.0f}{THIN}%"
     return AspectView(
         aspect=side, asked="", listed=listed, bar=words, verdict=verdict, says=_says(verdict)
     )
@@ -304,7 +304,7 @@ def _listed(bars: Bars, bar: int, side: Side, rule: str, link: Link) -> ListedVi
     memory = f" {listed.memory_gb:g}{THIN}GB" if listed.memory_gb else ""
     flags = [_FLAGS[rule]] if rule in _FLAGS else []
     if listed.excluded:
-        flags.append("left out of the bar")
+        flags.append("left out")
     if listed.figures_only:
         flags.append("no speed follows from clocks or cores")
     elif not entry.meant:
@@ -473,7 +473,7 @@ def _cheapest(
     table = tiers_of(catalogue)
     bar = float(table.sides[side].bar[row])
     if np.isnan(bar):
-        return "no bar"
+        return "not known"
     book = catalogue.prices(region, allow_used)
     standings = scale_of(catalogue).of(side)
     speeds = table.speeds(side, standings, np.full(len(standings), row))

@@ -221,7 +221,9 @@ def _waiting(request: Request, line: Line, place: Place) -> Response:
         words = f"{comes} first; this one begins as soon as a core is free."
     content = {"words": words, "seconds": round(_now() - place.entered)}
     again = request.url.path + (f"?{request.url.query}" if request.url.query else "")
-    return page(request, "shell/waiting.html", content | {"again": again})
+    piece = request.headers.get("hx-target", "desk") != "desk"
+    template = "shell/waiting_piece.html" if piece else "shell/waiting.html"
+    return page(request, template, content | {"again": again})
 
 
 class PatientRoute(APIRoute):

@@ -174,6 +174,29 @@ document.addEventListener("click", async (event) => {
   }
 });
 
+// What is worked out after the page can be stopped, and asked for again.
+document.addEventListener("click", (event) => {
+  const stop = event.target.closest("[data-stop]");
+  const again = event.target.closest("[data-again]");
+  const piece = (stop || again) && event.target.closest(".later");
+  if (!piece) return;
+  if (again) {
+    htmx.trigger(piece, "again");
+    return;
+  }
+  htmx.trigger(piece, "htmx:abort");
+  const line = document.createElement("p");
+  line.className = "small quiet";
+  line.textContent = "Stopped. ";
+  const button = document.createElement("button");
+  button.type = "button";
+  button.className = "linkish";
+  button.dataset.again = "";
+  button.textContent = "Work it out";
+  line.append(button);
+  piece.replaceChildren(line);
+});
+
 document.addEventListener("htmx:sendError", () => {
   document.getElementById("gone").hidden = false;
 });

@@ -1,0 +1,103 @@
+"""The proposal beside the brief: what the page answers while one still writes."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.parts import ALL_KINDS
+from wattmetron.services.advice.proposals import answer
+from wattmetron.services.desk.assess import assess
+from wattmetron.services.desk.together import at_once_words
+from wattmetron.services.words.figures import KIND_WORDS, money, money_change
+from wattmetron.services.workshop import Opened
+from wattmetron.web.shell.address import encode_build
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PartLine:
+    """A part of the proposal: kind, name, price, and whether the build has it already."""
+
+    kind: str
+    name: str
+    price: str
+    there: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AimLine:
+    """A target with the proposal: game, wanted, rate, state."""
+
+    game: str
+    wanted: str
+    rate: str
+    state: str | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Beside:
+    """The proposal of most frames; ``code`` tries it and is empty where the build is it already."""
+
+    opened: Opened
+    headline: str
+    says: tuple[str, ...]
+    parts: tuple[PartLine, ...]
+    aims: tuple[AimLine, ...]
+    change: str
+    code: str
+    asks: str
+
+
+def beside_view(catalogue: Catalogue, opened: Opened) -> Beside:
+    """The answer to the brief as it stands; a sentence where something is still missing."""
+    plan = opened.plan
+    brief = plan.brief
+    if not brief.targets:
+        return _bare(opened, "Add a game, and the best build for it stands here.")
+    found = answer(catalogue, brief, plan.build, "most frames")
+    if found.proposal.build is None or found.assessment is None:
+        return _bare(opened, found.headline)
+    now, present = found.assessment, assess(catalogue, brief, plan.build)
+    had = {part_id for _, part_id in plan.build.ids()}
+    parts = [
+        PartLine(
+            kind=KIND_WORDS[line.kind],
+            name=line.part.name if line.part else line.part_id,
+            price="owned" if line.owned else money(line.cost_minor, now.currency),
+            there=line.part_id in had,
+        )
+        for kind in ALL_KINDS
+        for line in now.lines
+        if line.kind == kind
+    ]
+    names = {game.id: game.name for game in catalogue.games.values()}
+    aims = [
+        AimLine(
+            game=names.get(run.target.game_id, run.target.game_id),
+            wanted=f"{run.target.fps:g}",
+            rate=f"{run.judged_fps:.0f}" if run.judged_fps else "–",
+            state=run.state,
+        )
+        for run in now.estimates
+        if run is not None
+    ]
+    says = [f"{money(now.left_minor, now.currency)} left of the budget"]
+    if at_once := at_once_words(catalogue, now):
+        says.append(at_once)
+    change = (
+        "" if present.missing else money_change(now.spent_minor - present.spent_minor, now.currency)
+    )
+    return Beside(
+        opened=opened,
+        headline=found.headline,
+        says=tuple(says),
+        parts=tuple(parts),
+        aims=tuple(aims),
+        change=change,
+        code=encode_build(found.proposal.build, plan.build),
+        asks="",
+    )
+
+
+def _bare(opened: Opened, words: str) -> Beside:
+    return Beside(
+        opened=opened, headline="", says=(), parts=(), aims=(), change="", code="", asks=words
+    )
