@@ -76,7 +76,7 @@ Case: small, white""",
     ),
     Letter(
         "terse",
-        """1500 max. 4k60. Deepwater Pilot, Thousand Towers. Windows not needed. No RGB. Black.
+        """1500 max. 4k60. Deepwater Pilot, Thousand Towers. No operating system needed. No RGB. Black.
 Have: keyboard, mouse, monitor.""",
         {
             "budget": (0, 150_000),
@@ -161,7 +161,7 @@ see every smear. A white build would be lovely.""",
     Letter(
         "capitals",
         """NEED A GAMING PC. 1000 EURO NOT A CENT MORE. KITEBALL ARENA AT 240 FPS, 1080P 240HZ. NO USED STUFF.
-NEED WINDOWS TOO.""",
+NEED AN OPERATING SYSTEM TOO.""",
         {
             "budget": (0, 100_000),
             "currency": "EUR",
@@ -175,7 +175,7 @@ NEED WINDOWS TOO.""",
     ),
     Letter(
         "capitals",
-        """BUDGET 1800. 4K 120 HZ SCREEN. HOLLOW MERIDIAN ON ULTRA, DROWNED PARISH. DLSS STYLE UPSCALING OK.
+        """BUDGET 1800. 4K 120 HZ SCREEN. HOLLOW MERIDIAN ON ULTRA, DROWNED PARISH. ANY UPSCALING OK.
 SILENT PLEASE. 64GB RAM. WIFI.""",
         {
             "budget": (0, 180_000),
