@@ -24,7 +24,7 @@ Thanks""",
     Letter(
         "plain",
         """Good evening. My budget is 950 euros for the tower alone. I play Kiteball Arena and Causeway
-Clash on a 1080p screen with 240 Hz. It should be quiet, and please no used parts. I need wireless,
+Clash on a 1080p screen with 240 Hz. It should stay quiet, and please no used parts. I need wireless,
 the router is two rooms away.""",
         {
             "budget": (0, 95_000),
