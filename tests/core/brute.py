@@ -143,11 +143,12 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
             for board, board_cost in shelf("mainboard"):
                 if chip.threads < asked.threads and chip.id not in brief.owned:
                     continue
-                if _clash(at(chip, card, board)):
+                bare = at(chip, card, board)
+                if _clash(bare):
                     continue
                 if not asked.starts(chip, card, board):
                     continue
-                if not asked.stand_together(chip, card, board):
+                if not asked.stand_together(bare.processor, card, board):
                     continue
                 for kit, kit_cost in shelf("memory"):
                     half = at(chip, card, board, kit)

@@ -238,16 +238,7 @@ class Workshop:
 
     def new_brief(self) -> int:
         """An empty brief with usual figures in the first region."""
-        catalogue = self.catalogue()
-        region = next(iter(catalogue.regions))
-        brief = Brief(
-            name="New brief",
-            region=region,
-            budget_low_minor=0,
-            budget_high_minor=0,
-            display=Display(),
-        )
-        return self.create(Plan(replace(brief, budget_high_minor=_usual_budget(catalogue, brief))))
+        return self.create(usual_plan(self.catalogue()))
 
     def open_files(self, files: Sequence[tuple[str, bytes]]) -> int:
         """Store the brief among these files (name, bytes), with its build if one is there; returns
@@ -342,6 +333,18 @@ def _lost_targets(plan: Plan, catalogue: Catalogue | None) -> tuple[Target, ...]
     if catalogue is None:
         return ()
     return tuple(t for t in plan.brief.targets if t.game_id not in catalogue.games)
+
+
+def usual_plan(catalogue: Catalogue, region: str = "") -> Plan:
+    """An empty brief with usual figures in a region, or in the first one."""
+    brief = Brief(
+        name="New brief",
+        region=region or next(iter(catalogue.regions)),
+        budget_low_minor=0,
+        budget_high_minor=0,
+        display=Display(),
+    )
+    return Plan(replace(brief, budget_high_minor=_usual_budget(catalogue, brief)))
 
 
 def _usual_budget(catalogue: Catalogue, brief: Brief) -> int:

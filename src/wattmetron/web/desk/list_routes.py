@@ -1,6 +1,7 @@
 """The list of briefs: new, copy, delete with undo."""
 
 import re
+from dataclasses import replace
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Form, Request
@@ -9,8 +10,12 @@ from starlette.concurrency import run_in_threadpool
 from starlette.datastructures import UploadFile
 
 from wattmetron.core.errors import WattmetronError
+from wattmetron.core.letters.reader import read_letter
 from wattmetron.formats.brief_file import brief_file, build_file, document_text
+from wattmetron.services.workshop import usual_plan
 from wattmetron.web.desk.briefs import brief_cards
+from wattmetron.web.desk.letter import LetterPage, letter_page, plan_of
+from wattmetron.web.shell.forms import Typed, typed
 from wattmetron.web.shell.line import PageRoute
 from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import LOCATION, workshop_of
@@ -55,6 +60,54 @@ def _to_brief(request: Request, brief_id: int) -> Response:
 @router.post("/briefs")
 def new_brief(request: Request) -> Response:
     return _to_brief(request, workshop_of(request).new_brief())
+
+
+EXAMPLE = (
+    "Hello, around 1,200, at most 1,400. I have a 1440p 165 Hz display, mostly Gullwing Circuit and"
+    " some Hollow Meridian, upscaling is fine, no lights. I still have my drive and case."
+)
+
+
+@router.get("/briefs/letter")
+def ask_for_letter(request: Request) -> Response:
+    return page(request, "desk/letter.html", {"l": LetterPage(), "example": EXAMPLE})
+
+
+@router.post("/briefs/letter")
+async def read_letter_sent(request: Request) -> Response:
+    """The letter with what was read of it, to be corrected."""
+    text = (await typed(request)).get("letter", "")
+    return await run_in_threadpool(_letter, request, text)
+
+
+def _letter(request: Request, text: str, error: str = "", drafts: Typed | None = None) -> Response:
+    """The page of a letter; what was typed stays where it could not be taken."""
+    catalogue = workshop_of(request).catalogue()
+    try:
+        found = letter_page(catalogue, read_letter(catalogue, text))
+        found = replace(found, error=error, drafts=drafts or {})
+    except WattmetronError as refused:
+        found = LetterPage(text=text[:2000], error=str(refused))
+    content = {"l": found, "example": EXAMPLE}
+    return page(request, "desk/letter.html", content, 422 if found.error else 200, "/briefs/letter")
+
+
+@router.post("/briefs/letter/make")
+async def make_from_letter(request: Request) -> Response:
+    """A brief with what was read and corrected."""
+    entries = await typed(request, 400)
+    return await run_in_threadpool(_make, request, entries)
+
+
+def _make(request: Request, entries: Typed) -> Response:
+    workshop = workshop_of(request)
+    catalogue = workshop.catalogue()
+    region = entries.get("region", "")
+    try:
+        usual = usual_plan(catalogue, region if region in catalogue.regions else "")
+        return _to_brief(request, workshop.create(plan_of(catalogue, usual, entries)))
+    except WattmetronError as error:
+        return _letter(request, entries.get("letter", ""), str(error), entries)
 
 
 @router.post("/briefs/open")

@@ -8,6 +8,8 @@ from fastapi.responses import RedirectResponse, Response
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.plan import Plan
+from wattmetron.services.advice.deciding import deciding_words
+from wattmetron.services.desk.assess import assess
 from wattmetron.services.games.publishing import game_state
 from wattmetron.web.desk.assembly import assembly_page
 from wattmetron.web.desk.beside import beside_view
@@ -45,6 +47,15 @@ def answer_beside(request: Request, brief_id: int) -> Response:
     workshop = workshop_of(request)
     beside = beside_view(workshop.catalogue(), workshop.open(brief_id))
     return page(request, "desk/beside.html", {"b": beside})
+
+
+@router.get("/briefs/{brief_id}/decides")
+def wishes_that_decide(request: Request, brief_id: int) -> Response:
+    """Which wishes of the brief decide the best build, in one sentence."""
+    workshop = workshop_of(request)
+    catalogue, plan = workshop.catalogue(), workshop.open(brief_id).plan
+    words = deciding_words(catalogue, assess(catalogue, plan.brief, plan.build))
+    return page(request, "desk/decides.html", {"words": words})
 
 
 @router.get("/briefs/{brief_id}/assembly")

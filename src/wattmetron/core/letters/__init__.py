@@ -1,0 +1,1 @@
+"""Letters in prose that ask for a machine."""

@@ -1,0 +1,129 @@
+"""The money of a letter: every amount with its currency, and the budget that they come to."""
+
+import re
+from typing import NamedTuple
+
+from wattmetron.core.letters.said import Clause, Said
+
+CURRENCIES = {
+    "eur": "EUR",
+    "euro": "EUR",
+    "euros": "EUR",
+    "€": "EUR",
+    "nok": "NOK",
+    "kr": "NOK",
+    "kroner": "NOK",
+    "usd": "USD",
+    "dollars": "USD",
+    "$": "USD",
+    "gbp": "GBP",
+    "pounds": "GBP",
+    "£": "GBP",
+}
+_WORDS = "|".join(re.escape(word) for word in sorted(CURRENCIES, key=len, reverse=True))
+_NUMBER = r"\d{1,3}(?:[ .,]\d{3})+(?:[.,]\d{2})?|\d+(?:[.,]\d{1,2})?"
+AMOUNT = re.compile(
+    rf"(?P<before>(?:{_WORDS})\s*)?(?<![\w.,])(?P<number>{_NUMBER})(?P<k>k\b(?!\s*\d))?"
+    rf"(?P<after>\s*(?:{_WORDS}|bucks)(?!\w))?(?![\w%])"
+)
+NOT_MONEY = re.compile(
+    r"\s*[-x/]?\s*(?:hz|hertz|fps|frames|p\b|gb|tb|mb|w\b|watts?|mm|inch|cm|l\b|litres|years?|yrs?|"
+    r"cores?|ssd|pixels|x\s*\d|by\s*\d|%|\+?\s*(?:hz|fps)|mhz|ghz|percent)"
+)
+TELLS = re.compile(
+    r"budget|spend|spent|cost|pay|price|money|funds|at most|max|up to|limit|exceed|between|around|"
+    r"roughly|about|tops|stretch|cap\b|mark|saves|has\b|more than|for \d|total|not a cent|range"
+)
+LEAST_MINOR, USUAL_LEAST_MINOR, MOST_MINOR = 100_00, 300_00, 10_000_000
+APART = 2.5
+"""Two amounts that are further apart than this are hardly one budget."""
+RANGE_AFTER = re.compile(rf"\s*(?:-|to|until|and)\s*(?:{_WORDS})?\s*\d[\d .,]{{2,}}")
+RANGE_BEFORE = re.compile(rf"\d{{2}}\s*(?:{_WORDS})?\s*(?:-|to|until)\s*(?:{_WORDS})?\s*$")
+ADDED = re.compile(r"\badds?\b|\bplus\b|\bon top\b|\bgives\b")
+
+
+class Amount(NamedTuple):
+    """An amount in minor units, its currency or an empty word, its place, how plainly it is
+    money.
+    """
+
+    minor: int
+    currency: str
+    start: int
+    end: int
+    weight: int
+
+
+def amounts(clause: Clause) -> list[Amount]:
+    """The amounts of a clause that may be money."""
+    found = []
+    tells = 2 if TELLS.search(clause.text) else 0
+    for match in AMOUNT.finditer(clause.text):
+        rest = clause.text[match.end() :]
+        if NOT_MONEY.match(rest) or _of_size(clause.text, match):
+            continue
+        minor = _minor(match["number"], bool(match["k"]))
+        words = (match["before"] or match["after"] or "").strip()
+        small = minor < USUAL_LEAST_MINOR and not (words or ADDED.search(clause.text))
+        if not LEAST_MINOR <= minor <= MOST_MINOR or small:
+            continue
+        if match["k"] and match["number"] in ("4", "8") and not words:
+            continue
+        weight = tells + (3 if words else 0) + (1 if match["k"] else 0)
+        start = clause.start + match.start()
+        end = clause.start + match.end()
+        found.append(Amount(minor, CURRENCIES.get(words, ""), start, end, weight))
+    return found
+
+
+def _of_size(text: str, match: re.Match[str]) -> bool:
+    """Whether a number belongs to a resolution, as the second of 2560x1440 does."""
+    return bool(re.search(r"\d\s*(?:x|by)\s*$", text[: match.start("number")]))
+
+
+def _minor(number: str, thousands: bool) -> int:
+    """``1,350.00``, ``1.400``, ``12 000``, ``1.4`` with k."""
+    whole = re.fullmatch(r"(\d{1,3}(?:[ .,]\d{3})+)(?:[.,](\d{2}))?", number)
+    if whole and not thousands:
+        return int(re.sub(r"\D", "", whole[1])) * 100 + int(whole[2] or 0)
+    value = float(number.replace(" ", "").replace(",", "."))
+    return round(value * (100_000 if thousands else 100))
+
+
+def budget(text: str, pieces: list[Clause]) -> list[Said]:
+    """The budget and its currency, as (low, high) minor units; nothing where no amount is plain.
+
+    One amount is the most; of several the plainest count: they are added where one is added to the
+    other, else the least and the greatest are the range.
+    """
+    found = [own for piece in pieces for own in amounts(piece)]
+    best = max((own.weight for own in found), default=0)
+    if best < 2:
+        ranged = [own for own in found if _is_range(text, own)]
+        found = ranged or [own for own in found if re.match(r"\s*(?:tops|max)", text[own.end :])]
+        if not found:
+            return []
+    else:
+        found = [own for own in found if own.weight >= min(best, 2) or _is_range(text, own)]
+    values = sorted({own.minor for own in found})
+    between = text[min(own.start for own in found) : max(own.end for own in found)]
+    sure = best >= 2
+    if len(values) == 2 and ADDED.search(between + text[max(own.end for own in found) :][:30]):
+        low, high = 0, sum(values)
+    else:
+        low, high = (values[0] if len(values) > 1 else 0), values[-1]
+        sure = sure and len(values) < 3 and (not low or high / low < APART)
+    start, end = min(own.start for own in found), max(own.end for own in found)
+    said = [Said(field="budget", value=(low, high), start=start, end=end, sure=sure)]
+    named = {own.currency for own in found if own.currency}
+    said += [
+        Said(field="currency", value=name, start=start, end=end, sure=len(named) == 1)
+        for name in sorted(named)
+    ]
+    return said
+
+
+def _is_range(text: str, amount: Amount) -> bool:
+    """Whether an amount is an end of ``1700-1850`` or ``650 to 750``."""
+    before, after = text[: amount.start], text[amount.end :]
+    return bool(RANGE_AFTER.match(after) or RANGE_BEFORE.search(before))

@@ -1,0 +1,51 @@
+"""A letter in small letters, cut into clauses; places stay those of the letter."""
+
+import re
+
+from wattmetron.core.letters.said import Clause
+
+LONGEST = 20_000
+_ENDS = re.compile(
+    r"(?<=[.!;])(?<!incl\.)(?<!e\.g\.)(?<!\bmr\.)(?<!\bno\.)\s+|\n\s*[-*•]\s+|\n{2,}| / | stop\b"
+)
+_LINES = re.compile(r"\n(?=\s*[\w ]{2,30}[:?])|\n(?=q:)")
+_COMMAS = re.compile(
+    r",\s+(?!\d{3}\b)|\s+but\s+|\s+\+\s+|\s+and (?=(?:i|we|he|she|it|please|nothing|no|without|neither)\b)|\(|\)"
+)
+_ANSWER = re.compile(r"\?\s*\S")
+
+
+def folded(text: str) -> str:
+    """Small letters of the same length, quotation marks and blanks made alike."""
+    small = "".join(own.lower() if len(own.lower()) == 1 else own for own in text[:LONGEST])
+    return small.translate(str.maketrans("’‘`´\u00a0\u202f\t\r×–—", "''''    x--"))
+
+
+def sentences(text: str) -> list[Clause]:
+    """The sentences of a folded letter; a question stands with its answer."""
+    pieces = _cut(text, _ENDS, 0)
+    return [
+        Clause(piece.text, piece.start, n)
+        for n, piece in enumerate(
+            own for first in pieces for own in _cut(first.text, _LINES, first.start)
+        )
+    ]
+
+
+def clauses(sentence: Clause) -> list[Clause]:
+    """A sentence at its commas and brackets; one that asks and answers stays whole."""
+    if _ANSWER.search(sentence.text) and "," not in sentence.text:
+        return [sentence]
+    return [
+        Clause(piece.text, piece.start, sentence.sentence)
+        for piece in _cut(sentence.text, _COMMAS, sentence.start)
+    ]
+
+
+def _cut(text: str, at: re.Pattern[str], offset: int) -> list[Clause]:
+    found, start = [], 0
+    for match in at.finditer(text):
+        found.append(Clause(text[start : match.start()], offset + start, 0))
+        start = match.end()
+    found.append(Clause(text[start:], offset + start, 0))
+    return [own for own in found if own.text.strip()]

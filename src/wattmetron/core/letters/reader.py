@@ -1,0 +1,102 @@
+"""Reads a letter into what it asks for: money, games, display, and whatever else is said."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import replace
+from typing import Any
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import BriefError
+from wattmetron.core.letters.amounts import budget
+from wattmetron.core.letters.clauses import LONGEST, clauses, folded, sentences
+from wattmetron.core.letters.display import display
+from wattmetron.core.letters.games import games, of_games
+from wattmetron.core.letters.owned import buys, named_parts, own_kinds, owns, refused
+from wattmetron.core.letters.said import Clause, Letter, Said
+from wattmetron.core.letters.wishes import sizes, wishes
+
+MOST_BYTES = 100_000
+SEVERAL = ("game", "fps", "preset", "ray_tracing", "work", "own_kind", "owned", "no_maker", "buys")
+"""Of these a letter may say several."""
+
+
+def read_letter(catalogue: Catalogue, text: str) -> Letter:
+    """What a letter says, each piece with its place; raises BriefError for one that is empty or too
+    long. What is said twice and differently is not sure.
+    """
+    if not text.strip():
+        raise BriefError("The letter is empty: paste the message that asks for a machine.")
+    if len(text.encode(errors="replace")) > MOST_BYTES:
+        raise BriefError(
+            f"The letter is longer than {MOST_BYTES // 1000} kB: paste the part that says what is"
+            " wanted."
+        )
+    text = text[:LONGEST]
+    small = folded(text)
+    whole = sentences(small)
+    found = games(small, {game.name: game.id for game in catalogue.games.values()})
+    bare = _without(small, found)
+    pieces = [piece for sentence in whole for piece in clauses(sentence)]
+    said = [*found, *of_games(whole, found), *budget(small, whole), *display(small)]
+    said += named_parts(small, {own.name: own.id for own in catalogue.parts.values()}, whole)
+    makers = sorted({part.maker for part in catalogue.parts.values()})
+    for sentence in whole:
+        said += [*buys(sentence), *refused(sentence, makers)]
+        said += own_kinds(sentence) if owns(sentence) else ()
+    for piece in pieces:
+        sentence = whole[piece.sentence]
+        own = replace(piece, text=bare[piece.start : piece.end])
+        said += wishes(own, bare[sentence.start : piece.start])
+        said += sizes(piece, owns(sentence) and "want" not in piece.text)
+    kept = _settled(said)
+    return Letter(text, kept, _unread(whole, kept))
+
+
+def _without(text: str, found: list[Said]) -> str:
+    """The text with the names of games blanked: what they are called is no wish."""
+    for own in found:
+        text = text[: own.start] + " " * (own.end - own.start) + text[own.end :]
+    return text
+
+
+def _settled(said: Iterable[Said]) -> tuple[Said, ...]:
+    """Each once, in the order of the text; of fields that hold one value the first, which is not
+    sure where another contradicts it.
+    """
+    several, single = list[Said](), dict[str, list[Said]]()
+    for own in said:
+        if own.field in SEVERAL:
+            several.append(own)
+        else:
+            single.setdefault(own.field, []).append(own)
+    kept = {(own.field, own.value, own.game): own for own in reversed(several)}
+    alone = [_first(own) for own in single.values()]
+    rest = [own for own in kept.values() if not _shown_as_part(own, kept)]
+    return tuple(sorted([*alone, *rest], key=lambda own: (own.start, own.end, own.field)))
+
+
+def _shown_as_part(own: Said, kept: Mapping[Any, Said]) -> bool:
+    """Whether a kind is only the end of a part's name that was read."""
+    return own.field == "own_kind" and any(
+        other.field == "owned" and other.start <= own.start < other.end for other in kept.values()
+    )
+
+
+def _first(said: list[Said]) -> Said:
+    first = min(said, key=lambda own: own.start)
+    agreed = len({str(own.value) for own in said}) == 1
+    return Said(
+        field=first.field,
+        value=first.value,
+        start=first.start,
+        end=first.end,
+        sure=first.sure and agreed,
+    )
+
+
+def _unread(whole: list[Clause], said: tuple[Said, ...]) -> tuple[tuple[int, int], ...]:
+    """The sentences of which nothing was read."""
+    return tuple(
+        (sentence.start, sentence.end)
+        for sentence in whole
+        if not any(sentence.start <= own.start < sentence.end for own in said)
+    )

@@ -1,0 +1,72 @@
+"""What was read of a letter: each piece with its place in the text."""
+
+from dataclasses import dataclass
+from typing import Any, Literal
+
+Field = Literal[
+    "budget",
+    "currency",
+    "size",
+    "refresh_hz",
+    "game",
+    "fps",
+    "preset",
+    "ray_tracing",
+    "upscaling",
+    "no_lights",
+    "quiet",
+    "small",
+    "colour",
+    "wireless",
+    "allow_used",
+    "own_kind",
+    "owned",
+    "no_maker",
+    "memory_gb",
+    "storage_gb",
+    "no_disks",
+    "work",
+    "years",
+    "buys",
+]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Said:
+    """A field with its value, where it stands (start and end in the text), the game that it is
+    about, and whether it may be taken as said.
+    """
+
+    field: Field
+    value: Any
+    start: int
+    end: int
+    game: str = ""
+    sure: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class Clause:
+    """A piece of a sentence with its place; ``sentence`` numbers the sentences."""
+
+    text: str
+    start: int
+    sentence: int
+
+    @property
+    def end(self) -> int:
+        return self.start + len(self.text)
+
+
+@dataclass(frozen=True, slots=True)
+class Letter:
+    """A letter with what was read, in the order of the text, and the sentences (start, end) of
+    which nothing was.
+    """
+
+    text: str
+    said: tuple[Said, ...]
+    unread: tuple[tuple[int, int], ...]
+
+    def of(self, field: Field) -> tuple[Said, ...]:
+        return tuple(own for own in self.said if own.field == field)

@@ -1,0 +1,321 @@
+"""The page of a letter: the text with what was read marked in it, and each value to be corrected."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import BriefError
+from wattmetron.core.letters.said import Field, Letter, Said
+from wattmetron.core.values.brief import BRIEF
+from wattmetron.core.values.games import PRESETS
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.parts import KIND_NAMES, Kind
+from wattmetron.core.values.plan import Plan
+from wattmetron.services.desk.letters import (
+    QUIET_DBA,
+    SMALL_L,
+    Wanted,
+    WantedGame,
+    plan_from,
+    wanted,
+)
+from wattmetron.services.desk.named import part_named
+from wattmetron.web.desk.forms import general_values
+from wattmetron.web.shell.forms import Typed, read_number
+from wattmetron.web.shell.pages import amount, plain
+
+WORDS: dict[Field, str] = {
+    "budget": "budget",
+    "currency": "currency",
+    "size": "display",
+    "refresh_hz": "refresh",
+    "game": "game",
+    "fps": "frame rate",
+    "preset": "preset",
+    "ray_tracing": "ray tracing",
+    "upscaling": "upscaling",
+    "no_lights": "no lights",
+    "quiet": "quiet",
+    "small": "small case",
+    "colour": "colour",
+    "wireless": "wireless",
+    "allow_used": "used parts",
+    "own_kind": "owned",
+    "owned": "owned part",
+    "no_maker": "not wanted",
+    "memory_gb": "memory",
+    "storage_gb": "storage",
+    "no_disks": "no spinning disk",
+    "work": "other work",
+    "years": "years to keep",
+    "buys": "also to be bought",
+}
+FLAGS = {
+    "no_lights": "No lights",
+    "wireless": "Wireless",
+    "no_disks": "No spinning disk",
+}
+FIGURES = {
+    "noise_limit_dba": ("Noise in play at most, dB(A)", f"“quiet” is taken as {QUIET_DBA:g}"),
+    "volume_limit_l": ("Case at most, litres", f"“small” is taken as {SMALL_L:g}"),
+    "colour": ("Colour", ""),
+    "memory_gb": ("Memory at least, GB", ""),
+    "storage_gb": ("Storage at least, GB", ""),
+    "years": ("Years to keep", ""),
+}
+LISTS = ("work", "buys", "no_makers")
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """A piece of the letter: what it was read as, empty for none; whether nothing of its sentence
+    was read.
+    """
+
+    text: str
+    read_as: str = ""
+    sure: bool = True
+    unread: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FigureRow:
+    """A value that was read, to be taken or changed."""
+
+    name: str
+    label: str
+    value: str
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class GameRow:
+    """A game that was read."""
+
+    id: str
+    name: str
+    fps: str
+    preset: str
+    rays: bool
+    offers_rays: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LetterPage:
+    """What the page shows; without pieces it asks for the letter."""
+
+    text: str = ""
+    error: str = ""
+    pieces: tuple[Piece, ...] = ()
+    figures: tuple[FigureRow, ...] = ()
+    flags: tuple[tuple[str, str], ...] = ()
+    games: tuple[GameRow, ...] = ()
+    lists: tuple[tuple[str, str, str], ...] = ()
+    owned: tuple[tuple[str, str], ...] = ()
+    unnamed: tuple[tuple[Kind, str], ...] = ()
+    regions: tuple[tuple[str, str], ...] = ()
+    region: str = ""
+    budget: tuple[str, str] = ("", "")
+    size: str = ""
+    refresh: str = ""
+    upscaling: str = ""
+    used: str = ""
+    said: tuple[str, ...] = ()
+    parts: tuple[str, ...] = ()
+    drafts: Mapping[str, str] = field(default_factory=dict)
+
+    def typed(self, name: str, read: str) -> str:
+        """What stands in an entry: as typed, else as read."""
+        return self.drafts.get(name, read)
+
+    @property
+    def presets(self) -> tuple[str, ...]:
+        return PRESETS
+
+
+def letter_page(catalogue: Catalogue, letter: Letter) -> LetterPage:
+    asked = wanted(catalogue, letter)
+    fields = asked.fields
+    low, high = fields.get("budget_low_minor"), fields.get("budget_high_minor")
+    size = fields.get("size")
+    return LetterPage(
+        text=letter.text,
+        pieces=tuple(_pieces(letter)),
+        figures=tuple(_figures(fields)),
+        flags=tuple((name, words) for name, words in FLAGS.items() if fields.get(name)),
+        games=tuple(_game(catalogue, game) for game in asked.games),
+        lists=tuple(_lists(fields)),
+        owned=tuple((part_id, catalogue.part(part_id).name) for part_id in asked.owned),
+        unnamed=tuple((kind, KIND_NAMES[kind]) for kind in asked.unnamed),
+        regions=tuple(
+            (own.id, f"{own.name} ({own.currency})") for own in catalogue.regions.values()
+        ),
+        region=fields.get("region", ""),
+        budget=("" if not low else amount(low), "" if high is None else amount(high)),
+        size="" if size is None else f"{size[0]}x{size[1]}",
+        refresh=plain(fields.get("refresh_hz")),
+        upscaling={None: "", True: "yes", False: "no"}[asked.upscaling],
+        used={None: "", True: "yes", False: "no"}[fields.get("allow_used")],
+        said=tuple(_told(letter, asked)),
+        parts=tuple(part.name for part in catalogue.parts.values()) if asked.unnamed else (),
+    )
+
+
+def _told(letter: Letter, asked: Wanted) -> list[str]:
+    """What is missing, unsure, or left to be said."""
+    told = []
+    if not asked.games:
+        told.append(
+            "No game of the catalogue was found: add one in the brief, or paste what it asks for."
+        )
+    if "budget_high_minor" not in asked.fields:
+        told.append("No budget was found: enter one.")
+    unsure = [WORDS[said.field] for said in letter.said if not said.sure]
+    if unsure:
+        told.append(f"Not sure, please check: {', '.join(dict.fromkeys(unsure))}.")
+    foreign = [said.value for said in letter.of("currency")]
+    if foreign and "region" not in asked.fields:
+        told.append(f"No region has prices in {foreign[0]}: choose one, and check the budget.")
+    if len(foreign) > 1:
+        told.append(f"The letter names several currencies: {', '.join(foreign)}.")
+    if letter.unread:
+        count = len(letter.unread)
+        told.append(
+            f"Of {count} sentence{'s' if count > 1 else ''} nothing was read:"
+            f" {'they are' if count > 1 else 'it is'} underlined in the letter."
+        )
+    return told
+
+
+def _pieces(letter: Letter) -> list[Piece]:
+    """The letter cut at what was read; where readings overlap the first one is marked."""
+    pieces, at = [], 0
+    for said in letter.said:
+        if said.start < at:
+            continue
+        pieces += _plain(letter, at, said.start)
+        end = max(said.end, said.start)
+        pieces.append(Piece(letter.text[said.start : end], _as(letter, said), said.sure))
+        at = end
+    return [*pieces, *_plain(letter, at, len(letter.text))]
+
+
+def _as(letter: Letter, said: Said) -> str:
+    """All that was read at one place."""
+    there = (own for own in letter.said if own.start < said.end and own.end > said.start)
+    return ", ".join(dict.fromkeys(WORDS[own.field] for own in there))
+
+
+def _plain(letter: Letter, start: int, end: int) -> list[Piece]:
+    """A stretch without readings, with the sentences marked of which nothing was read."""
+    pieces, at = [], start
+    for first, last in letter.unread:
+        if first >= start and last <= end:
+            pieces += [Piece(letter.text[at:first]), Piece(letter.text[first:last], unread=True)]
+            at = last
+    pieces.append(Piece(letter.text[at:end]))
+    return [piece for piece in pieces if piece.text]
+
+
+def _figures(fields: dict[str, Any]) -> list[FigureRow]:
+    return [
+        FigureRow(
+            name=name,
+            label=label,
+            value=plain(fields[name]) if isinstance(fields[name], float) else str(fields[name]),
+            note=note,
+        )
+        for name, (label, note) in FIGURES.items()
+        if name in fields
+    ]
+
+
+def _lists(fields: dict[str, Any]) -> list[tuple[str, str, str]]:
+    """Field, value and words of each entry of a list."""
+    words = {"work": "Other work: ", "buys": "Also to be bought: ", "no_makers": "Nothing of "}
+    kinds = {str(kind): word for kind, word in KIND_NAMES.items()} | {"input": "keyboard and mouse"}
+    return [
+        (name, value, words[name] + kinds.get(value, value))
+        for name in LISTS
+        for value in fields.get(name, ())
+    ]
+
+
+def _game(catalogue: Catalogue, game: WantedGame) -> GameRow:
+    known = catalogue.game(game.game_id)
+    return GameRow(
+        id=known.id,
+        name=known.name,
+        fps=plain(game.fps),
+        preset=game.preset or "",
+        rays=game.ray_tracing,
+        offers_rays=known.ray_tracing_ms_per_mpx is not None,
+    )
+
+
+def plan_of(catalogue: Catalogue, usual: Plan, entries: Typed) -> Plan:
+    """The plan that the corrected entries make; raises BriefError for what cannot be read."""
+    kept = {
+        name: value
+        for name, value in entries.items()
+        if value.strip() and (name in ALWAYS or f"use.{name}" in entries)
+    }
+    fields = general_values(kept | {"group": "letter"}, usual.brief)
+    display = fields.pop("display")
+    fields |= {name: True for name in FLAGS if f"use.{name}" in entries}
+    if entries.get("used"):
+        fields["allow_used"] = entries["used"] == "yes"
+    for name in LISTS:
+        known = next(own for own in BRIEF if own.name == name)
+        values = tuple(key.split(".", 2)[2] for key in entries if key.startswith(f"list.{name}."))
+        if values:
+            fields[name] = tuple(own for own in values if not known.options or own in known.options)
+    asked = Wanted(
+        fields=fields
+        | {"size": (display.width_px, display.height_px), "refresh_hz": display.refresh_hz},
+        games=tuple(_typed_games(catalogue, entries)),
+        upscaling={"yes": True, "no": False}.get(entries.get("upscaling", "")),
+        owned=tuple(_typed_parts(catalogue, entries)),
+        unnamed=(),
+    )
+    return plan_from(catalogue, usual, asked)
+
+
+ALWAYS = frozenset({"budget_low", "budget_high", "region", "size", "refresh_hz"})
+
+
+def _typed_games(catalogue: Catalogue, entries: Typed) -> list[WantedGame]:
+    games = []
+    for key in entries:
+        head, _, game_id = key.partition(".")
+        if head != "game" or game_id not in catalogue.games:
+            continue
+        name = catalogue.games[game_id].name
+        fps = entries.get(f"fps.{game_id}", "").strip()
+        preset = entries.get(f"preset.{game_id}", "")
+        games.append(
+            WantedGame(
+                game_id=game_id,
+                fps=read_number(fps, f"The frame rate of {name}") if fps else None,
+                preset=next((own for own in PRESETS if own == preset), None),
+                ray_tracing=f"rays.{game_id}" in entries,
+            )
+        )
+    return games
+
+
+def _typed_parts(catalogue: Catalogue, entries: Typed) -> list[str]:
+    parts = [key.partition(".")[2] for key in entries if key.startswith("part.")]
+    known = [part_id for part_id in parts if part_id in catalogue.parts]
+    for key, text in entries.items():
+        kind = key.removeprefix("own.")
+        if key.startswith("own.") and kind in KIND_NAMES and text.strip():
+            part_id = part_named(catalogue, text)
+            if kind_of(catalogue.part(part_id)) != kind:
+                raise BriefError(
+                    f"{catalogue.part(part_id).name} is no {KIND_NAMES[kind]}: name the"
+                    f" {KIND_NAMES[kind]} that is owned."
+                )
+            known.append(part_id)
+    return known
