@@ -115,6 +115,11 @@ class Desk(Place):
     def field(self, name: str) -> Locator:
         return self.page.locator(f"#f-{name}")
 
+    def unfold(self, group: str) -> None:
+        """Open a folded group of the brief."""
+        if self.page.locator(f"#{group}").get_attribute("open") is None:
+            self.page.locator(f"#{group} > summary").click()
+
     def frames_of(self, game: str) -> Locator:
         return self.page.locator(".framerow", has_text=game)
 

@@ -89,6 +89,7 @@ def test_the_picture_of_all_pairings_is_drawn_walked_and_tried(desk, page):
 
 def test_a_preference_is_typed_priced_and_insisted_on_by_keyboard(desk, page):
     desk.open("/briefs/1/brief")
+    desk.unfold("preferred")
     page.locator("#prefer-wish").select_option("wireless")
     page.locator("#prefer-value").press("Enter")
     expect(page.locator("#preferred")).to_contain_text("1. wireless")

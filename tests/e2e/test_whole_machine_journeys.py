@@ -10,7 +10,7 @@ from playwright.sync_api import expect
 
 def test_drives_by_role_and_what_else_is_bought_stand_in_the_proposal(desk, page):
     desk.open("/briefs/1/brief")
-    page.locator("#drives summary").click()
+    desk.unfold("drives")
     for entry, typed in (("#f-system-gb", "240"), ("#f-games-gb", "1000"), ("#f-bulk-gb", "4000")):
         page.locator(entry).fill(typed)
         page.locator(entry).press("Tab")
@@ -18,8 +18,10 @@ def test_drives_by_role_and_what_else_is_bought_stand_in_the_proposal(desk, page
     expect(page.locator("#drives summary")).to_contain_text("bulk 4,000 GB on hard disk")
     page.locator("#f-drives-apart").check()
     expect(page.locator("#drives summary")).to_contain_text("each on a drive of its own")
+    desk.unfold("machine")
     page.locator("#f-wireless").check()
     expect(page.locator("#row-wireless-empty")).to_contain_text("choose a wireless adapter")
+    desk.unfold("owned")
     page.locator("#f-buys-display").check()
     expect(page.locator("#row-display-empty")).to_contain_text("choose a display")
     desk.is_accessible()
@@ -46,6 +48,7 @@ def test_the_same_frames_for_less_are_told_part_by_part(desk, page):
 
 def test_the_years_have_a_path_and_the_library_a_map(desk, page):
     desk.open("/briefs/1/brief")
+    desk.unfold("years")
     page.locator("#f-years").fill("3")
     page.locator("#f-years").press("Tab")
     desk.open("/briefs/1/balance")

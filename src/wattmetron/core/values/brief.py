@@ -788,7 +788,7 @@ class Brief:
         Asked(
             words="later card's power",
             text="Board power of a later card that is not named, W; null: none",
-            label="Later card's power, where no card is named",
+            label="Or a later card's power",
             unit="W",
             least=20,
             most=1500,
@@ -802,7 +802,7 @@ class Brief:
         Asked(
             words="later card's length",
             text="Length of a later card that is not named, mm",
-            label="Later card's length",
+            label="Or a later card's length",
             unit="mm",
             least=100,
             most=500,

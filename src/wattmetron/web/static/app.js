@@ -60,6 +60,7 @@ function leaveFinder(finder, key) {
     finder.value = "";
     found.replaceChildren();
     finder.blur();
+    document.body.classList.remove("finding");
   } else if (key === "ArrowDown") {
     const first = found.querySelector("[data-candidate], button");
     if (first) first.focus();
@@ -91,6 +92,22 @@ document.addEventListener("keydown", (event) => {
   const wanted = localControl(key) || document.querySelector(`[data-key="${CSS.escape(key)}"]`)
     || (key === "w" ? document.querySelector('[data-local="w"]') : null);
   if (press(wanted)) event.preventDefault();
+});
+
+// On a narrow screen the finder opens as a sheet over the page.
+document.addEventListener("click", (event) => {
+  const opener = event.target.closest("[data-sheet]");
+  if (!opener) return;
+  const field = document.getElementById(opener.dataset.sheet);
+  document.body.classList.add("finding");
+  field.focus();
+});
+document.addEventListener("focusout", (event) => {
+  if (event.target.id !== "finder") return;
+  setTimeout(() => {
+    const found = document.getElementById("found");
+    if (document.activeElement?.id !== "finder" && !found?.contains(document.activeElement)) document.body.classList.remove("finding");
+  }, 150);
 });
 
 document.addEventListener("change", (event) => {
