@@ -40,7 +40,7 @@ from wattmetron.web.desk.meters import MeterView, meters
 from wattmetron.web.desk.required import Required, required, tier_words
 from wattmetron.web.desk.rest import RestView, rest_view
 from wattmetron.web.desk.settings import SettingsView, settings_view
-from wattmetron.web.desk.swap import SwapView, swap_view
+from wattmetron.web.desk.swap import ChipsView, SwapView, chips_view, swap_view
 from wattmetron.web.desk.workings import WorkingView, working_view
 from wattmetron.web.games.equals import EqualsView, equals_view
 from wattmetron.web.games.game import GamePanel, game_panel
@@ -94,6 +94,7 @@ class Desk:
     findings: tuple[FindingView, ...]
     trying: Trying | None
     swap: SwapView | None
+    chips: ChipsView | None
     answer: Answer | None
     working: WorkingView | None
     prices: str
@@ -171,7 +172,10 @@ def make_desk(
         ),
         findings=findings,
         trying=None if tried is None else _trying(present, now, plan.build, query, opened.id),
-        swap=_swap(catalogue, present, query, opened.id, tried, names),
+        swap=None if _by_chip(query) else _swap(catalogue, present, query, opened.id, tried, names),
+        chips=(
+            chips_view(catalogue, present, query, opened.id, names) if _by_chip(query) else None
+        ),
         answer=found,
         working=working_view(catalogue, now, query.working, prices) if query.working else None,
         prices=prices,
@@ -504,6 +508,12 @@ def _swap(
     return swap_view(
         present, offered, query.model_copy(update={"place": place}), brief_id, tried_id, names
     )
+
+
+def _by_chip(query: DeskQuery) -> bool:
+    """Whether graphics are chosen by chip: unless single cards are asked for."""
+    single = query.cards or query.everything or query.unfit or query.search or query.tried
+    return query.swap == "graphics" and not single
 
 
 def _prices(catalogue: Catalogue, brief: Brief, now: Assessment) -> str:

@@ -2,10 +2,12 @@
 
 from dataclasses import dataclass
 
+from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.parts import Kind
 from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.desk.chips import Chip, chips, compared
 from wattmetron.services.desk.swaps import Candidate, Effect, Swap, traits
-from wattmetron.services.words.figures import GAP, KIND_WORDS, money, round_money
+from wattmetron.services.words.figures import GAP, KIND_WORDS, THIN, money, round_money
 from wattmetron.web.shell.address import DeskQuery, encode_build
 
 
@@ -35,6 +37,48 @@ class CandidateView:
     present: bool
     tried: bool
     url: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ChipView:
+    """A chip at its cheapest card: what it draws of each target by itself, the processor that it
+    would take, the whole machine around it, how it stands to the cheaper one before it.
+    """
+
+    id: str
+    name: str
+    card: str
+    price: str
+    per_frame: str
+    seen: str
+    alone: tuple[tuple[str, bool | None], ...]
+    memory: str
+    short: bool
+    processor: str
+    total: str
+    met: str
+    inside: bool
+    whole_url: str
+    url: str
+    compared: str
+    present: bool
+    others: tuple[tuple[str, str, str], ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ChipsView:
+    """Graphics by chip, from where targets are met within the money; what is cheaper stands folded
+    before, what is dearer behind.
+    """
+
+    heads: tuple[tuple[str, str], ...]
+    rows: tuple[ChipView, ...]
+    before: tuple[ChipView, ...]
+    after: tuple[ChipView, ...]
+    present: bool
+    cards_url: str
+    close_url: str
+    words: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -140,3 +184,100 @@ def _effect(effect: Effect) -> EffectView:
         change = f"{'+' if effect.change_fps > 0 else '−'}{abs(effect.change_fps):.0f}"
     interval = "" if effect.interval_fps is None else "{:.0f}–{:.0f}".format(*effect.interval_fps)
     return EffectView(rate, interval, change, effect.state)
+
+
+NEIGHBOURS_BEFORE, SHOWN_CHIPS = 2, 8
+
+
+def chips_view(
+    catalogue: Catalogue, now: Assessment, query: DeskQuery, brief_id: int, names: dict[str, str]
+) -> ChipsView:
+    """The chooser of graphics by chip."""
+    found = chips(catalogue, now)
+    rows = [
+        _chip(catalogue, now, chip, found[n - 1] if n else None, query, brief_id)
+        for n, chip in enumerate(found)
+    ]
+    most = max((own.met for own in found), default=0)
+    first = next((n for n, own in enumerate(found) if own.met == most), 0) if most else 0
+    start = max(0, first - NEIGHBOURS_BEFORE)
+    counted = now.brief.counted_targets
+    words = (
+        "Nothing in the budget meets a target."
+        if not most
+        else (
+            f"{found[first].name} is the cheapest chip with which the budget meets {most} of"
+            f" {len(counted)} targets."
+        )
+    )
+    if not counted:
+        words = "Without targets only prices can be compared: add a game to the brief."
+    return ChipsView(
+        heads=tuple((names.get(t.game_id, t.game_id), f"{t.fps:g}") for t in counted),
+        rows=tuple(rows[start : start + SHOWN_CHIPS]),
+        before=tuple(rows[:start]),
+        after=tuple(rows[start + SHOWN_CHIPS :]),
+        present=bool(now.build.graphics),
+        cards_url=query.url(brief_id, cards=True, tried=None),
+        close_url=query.url(brief_id, swap=None, place=None, tried=None),
+        words=words,
+    )
+
+
+def _chip(
+    catalogue: Catalogue,
+    now: Assessment,
+    chip: Chip,
+    before: Chip | None,
+    query: DeskQuery,
+    brief_id: int,
+) -> ChipView:
+    currency, around, card = now.currency, chip.around, chip.card
+
+    def trial(part_id: str) -> str:
+        build = now.build.with_part("graphics", part_id, now.build.graphics)
+        return query.url(brief_id, tried=encode_build(build, now.build), pair=None, propose=None)
+
+    more = ""
+    if before is not None:
+        delta = chip.offer.delivered_minor - before.offer.delivered_minor
+        more = compared(chip, before, money(delta, currency))
+    counted = len(now.brief.counted_targets)
+    meets = around.meets if around else (None,) * len(chip.alone_fps)
+    return ChipView(
+        id=card.id,
+        name=chip.name,
+        card=card.name,
+        price=money(chip.offer.delivered_minor, currency),
+        per_frame=_per_frame(chip, currency),
+        seen=f"{chip.offer.shop}, {chip.offer.seen_on:%-d %b}",
+        alone=tuple(
+            (f"{fps:.0f}" if fps else "–", met)
+            for fps, met in zip(chip.alone_fps, meets, strict=True)
+        ),
+        memory=f"{chip.short_gb:.1f}{THIN}GB of video memory short" if chip.short_gb else "",
+        short=bool(chip.short_gb),
+        processor=catalogue.part(around.processor_id).name if around else "",
+        total=money(around.cost_minor, currency) if around else "",
+        met=f"{around.met} of {counted}" if around else "nothing fits",
+        inside=bool(around and around.inside),
+        whole_url=(
+            query.url(brief_id, pair=f"{around.processor_id}:{card.id}", tried=None, propose=None)
+            if around
+            else ""
+        ),
+        url=trial(card.id),
+        compared=more,
+        present=now.build.graphics in (card.id, *(other.id for other, _ in chip.others)),
+        others=tuple(
+            (other.name, money(offer.delivered_minor, currency), trial(other.id))
+            for other, offer in chip.others
+        ),
+    )
+
+
+def _per_frame(chip: Chip, currency: str) -> str:
+    """The card's price by the frames that it draws on average."""
+    if not chip.mean_fps:
+        return ""
+    return f"{money(round(chip.offer.delivered_minor / chip.mean_fps), currency)} a frame"
