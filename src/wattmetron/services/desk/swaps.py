@@ -41,11 +41,13 @@ from wattmetron.core.values.parts import (
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.desk.assess import (
     Assessment,
+    assess,
     floors_missed,
     known_build,
     not_allowed,
     whole_wishes,
 )
+from wattmetron.services.desk.moves import FORCED, MOST_MOVES, move
 
 NEIGHBOURS = 5
 OWN_FLOORS: dict[Kind, tuple[str, ...]] = {
@@ -70,7 +72,9 @@ class Effect:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Candidate:
-    """A part that could stand in a place, with the build that it makes."""
+    """A part that could stand in a place, with the build that it makes; ``forced`` are other parts
+    that come with it, and are in what it changes.
+    """
 
     part: Part
     offer: Offer | None
@@ -83,6 +87,7 @@ class Candidate:
     findings: tuple[Finding, ...]
     floors: tuple[str, ...]
     missing: bool
+    forced: tuple[Part, ...] = ()
 
     @property
     def cost_minor(self) -> int | None:
@@ -103,7 +108,7 @@ class Swap:
 
 class SwapRow(NamedTuple):
     """A part that could stand in a place, at its price in minor units (None: not on sale), with the
-    machine that it makes and the floors that this would miss.
+    machine that it makes and the floors that this would miss; ``forced`` come with it.
     """
 
     cost_minor: int | None
@@ -112,6 +117,7 @@ class SwapRow(NamedTuple):
     machine: Machine
     floors: tuple[str, ...]
     unfit: bool
+    forced: tuple[Part, ...] = ()
 
     @property
     def order(self) -> tuple[int, str]:
@@ -156,7 +162,10 @@ def _swap(catalogue: Catalogue, now: Assessment, query: SwapQuery) -> Swap:
         for row in _rows(catalogue, now, query.kind, query.present)
         if row.part.id == query.present or all(word in row.part.name.lower() for word in words)
     ]
-    with_unfit = query.with_unfit or bool(words)
+    with_unfit = query.with_unfit
+    if not with_unfit:
+        named = _with_moves(catalogue, now, query, named)
+    with_unfit = with_unfit or bool(words)
     listed = [row for row in named if with_unfit or not row.unfit or row.part.id in always]
     shown, cheaper, dearer = _around(
         listed, query.present, query.everything or bool(words), query.also
@@ -174,6 +183,29 @@ def _swap(catalogue: Catalogue, now: Assessment, query: SwapQuery) -> Swap:
         dearer_hidden=dearer,
         unfit_hidden=len(named) - len(listed),
     )
+
+
+def _with_moves(
+    catalogue: Catalogue, now: Assessment, query: SwapQuery, rows: list[SwapRow]
+) -> list[SwapRow]:
+    """The rows with those that do not fit as they stand as whole moves, so far as they are near the
+    present part in price.
+    """
+    if query.kind not in FORCED or query.present is None:
+        return rows
+    base = next((row.cost_minor or 0 for row in rows if row.part.id == query.present), 0)
+    unfit = [row for row in rows if row.unfit and row.part.id != query.present and not row.floors]
+    unfit.sort(key=lambda row: (row.part.id != query.also, abs((row.cost_minor or 0) - base)))
+    moved = {row.part.id: _moved(catalogue, now, row) for row in unfit[:MOST_MOVES]}
+    return [moved.get(row.part.id) or row for row in rows]
+
+
+def _moved(catalogue: Catalogue, now: Assessment, row: SwapRow) -> SwapRow | None:
+    found = move(catalogue, now, row.part)
+    if found is None:
+        return None
+    machine = machine_of(catalogue, found.build, now.brief.clocks)
+    return row._replace(build=found.build, machine=machine, unfit=False, forced=found.forced)
 
 
 def _rows(
@@ -226,12 +258,20 @@ def _candidate(
         owned=row.part.id in brief.owned,
         present=row.part.id == query.present,
         build=row.build,
-        change_minor=None if row.cost_minor is None else row.cost_minor - base_minor,
+        change_minor=_change(catalogue, now, row, base_minor),
         effects=effects,
         findings=weighed(check(row.machine, wishes), row.machine, catalogue, book),
         floors=row.floors,
         missing=bool(row.machine.missing()),
+        forced=row.forced,
     )
+
+
+def _change(catalogue: Catalogue, now: Assessment, row: SwapRow, base_minor: int) -> int | None:
+    """What the build costs more with a candidate and all that it forces, in minor units."""
+    if row.forced:
+        return assess(catalogue, now.brief, row.build).spent_minor - now.spent_minor
+    return None if row.cost_minor is None else row.cost_minor - base_minor
 
 
 def _floors(catalogue: Catalogue, now: Assessment, kind: Kind, machine: Machine) -> tuple[str, ...]:

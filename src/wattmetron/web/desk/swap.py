@@ -4,8 +4,9 @@ from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.words import listed
+from wattmetron.services.advice.chips import Chip, chips, compared
 from wattmetron.services.desk.assess import Assessment
-from wattmetron.services.desk.chips import Chip, chips, compared
 from wattmetron.services.desk.swaps import Candidate, Effect, Swap, traits
 from wattmetron.services.words.figures import GAP, KIND_WORDS, THIN, money, round_money
 from wattmetron.web.shell.address import DeskQuery, encode_build
@@ -37,6 +38,7 @@ class CandidateView:
     present: bool
     tried: bool
     url: str
+    forced: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -169,12 +171,22 @@ def _candidate(
         size=size,
         effects=tuple(_effect(effect) for effect in candidate.effects),
         findings=grave,
+        forced=_forced(candidate, now),
         present=candidate.present,
         tried=candidate.part.id == tried_id,
         url=query.url(
             brief_id, tried=None if candidate.present else encode_build(candidate.build, now.build)
         ),
     )
+
+
+def _forced(candidate: Candidate, now: Assessment) -> str:
+    """What comes with a candidate, and what the whole move costs."""
+    if not candidate.forced or candidate.change_minor is None:
+        return ""
+    delta = money(abs(candidate.change_minor), now.currency)
+    more = "more" if candidate.change_minor >= 0 else "less"
+    return f"with {listed([part.name for part in candidate.forced])}: {delta} {more} in all"
 
 
 def _effect(effect: Effect) -> EffectView:
