@@ -104,6 +104,7 @@ class Workshop:
         self._lock = Lock()
         self._loaded: tuple[int, Catalogue] | None = None
         self._plans = Keeper(PLAN_BYTES)
+        self.is_demo = False
 
     def catalogue(self) -> Catalogue:
         """The current catalogue, its speeds where the charts put them; raises EmptyCatalogueError
@@ -286,6 +287,7 @@ class Workshop:
         """Fill an empty database with demo data, all of it or nothing; a database in use is left
         as it is.
         """
+        self.is_demo = True
         if self.has_catalogue():
             return
         catalogue = read_catalogue(catalogue_folder)

@@ -45,6 +45,7 @@ def _list(
         "notice": notice,
         "restore": restore,
         "error": error,
+        "is_demo": workshop.is_demo,
     }
     url = "/briefs" if request.method == "POST" else None
     return page(request, "desk/briefs.html", content, 422 if error else 200, url)

@@ -9,6 +9,7 @@ from fastapi.responses import Response
 from wattmetron.core.values.charts import MEASURES
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import KIND_PLURALS
+from wattmetron.formats.template import template
 from wattmetron.services.parts import edits
 from wattmetron.services.parts.table_import import TablePreview
 from wattmetron.web.parts.part import part_page
@@ -93,6 +94,13 @@ def new_part(request: Request, kind: str = "processor", like: str = "") -> Respo
     cells = cells_of(edits.variant_of(old)) if old else {}
     shown = part_form(kind_of(old) if old else known_kind(kind), "", "", cells, 0)
     return page(request, "parts/part_form.html", {"f": shown, "error": ""})
+
+
+@router.get("/parts/template.zip")
+def download_template() -> Response:
+    """A catalogue folder with heads alone, to be filled in."""
+    headers = {"content-disposition": 'attachment; filename="wattmetron-catalogue.zip"'}
+    return Response(template(), media_type="application/zip", headers=headers)
 
 
 @router.get("/parts/import")

@@ -134,7 +134,10 @@ document.addEventListener("htmx:afterSettle", (event) => {
   const lost = !document.activeElement || document.activeElement === document.body;
   if (opened) {
     (opened.querySelector("[data-candidate]") || opened).focus({ preventScroll: true });
-    opened.scrollIntoView({ block: "nearest" });
+    const strip = document.querySelector(".meters");
+    const top = opened.getBoundingClientRect().top;
+    const under = strip ? strip.getBoundingClientRect().bottom : 0;
+    if (top < under || top > window.innerHeight * 0.6) opened.scrollIntoView({ block: "start" });
   } else if (lost) {
     const row = swapKind && !document.getElementById("swap") && document.querySelector(`#build [id^="row-${swapKind}-"]`);
     (row || document.querySelector("#desk [data-focus]") || document.getElementById("desk")).focus({ preventScroll: true });
