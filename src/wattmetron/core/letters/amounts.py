@@ -32,13 +32,14 @@ NOT_MONEY = re.compile(
 )
 TELLS = re.compile(
     r"budget|spend|spent|cost|pay|price|money|funds|at most|max|up to|limit|exceed|between|around|"
-    r"roughly|about|tops|stretch|cap\b|mark|saves|has\b|more than|for \d|total|not a cent|range"
+    r"roughly|about|tops|stretch|cap\b|mark|saves|has\b|more than|for \d|total|not a cent|range|\badds?\b|\bplus\b"
 )
 LEAST_MINOR, USUAL_LEAST_MINOR, MOST_MINOR = 100_00, 300_00, 10_000_000
 APART = 2.5
 """Two amounts that are further apart than this are hardly one budget."""
 RANGE_AFTER = re.compile(rf"\s*(?:-|to|until|and)\s*(?:{_WORDS})?\s*\d[\d .,]{{2,}}")
 RANGE_BEFORE = re.compile(rf"\d{{2}}\s*(?:{_WORDS})?\s*(?:-|to|until)\s*(?:{_WORDS})?\s*$")
+SHOWN = re.compile(r"\s*(?:display|screen|monitor|panel|resolution)")
 ADDED = re.compile(r"\badds?\b|\bplus\b|\bon top\b|\bgives\b")
 
 
@@ -67,9 +68,9 @@ def amounts(clause: Clause) -> list[Amount]:
         small = minor < USUAL_LEAST_MINOR and not (words or ADDED.search(clause.text))
         if not LEAST_MINOR <= minor <= MOST_MINOR or small:
             continue
-        if match["k"] and match["number"] in ("4", "8") and not words:
+        if match["k"] and not words and (match["number"] in ("4", "8") or SHOWN.match(rest)):
             continue
-        weight = tells + (3 if words else 0) + (1 if match["k"] else 0)
+        weight = tells + (3 if words else 0) + (2 if match["k"] else 0)
         start = clause.start + match.start()
         end = clause.start + match.end()
         found.append(Amount(minor, CURRENCIES.get(words, ""), start, end, weight))

@@ -15,7 +15,18 @@ from wattmetron.core.letters.said import Clause, Letter, Said
 from wattmetron.core.letters.wishes import sizes, wishes
 
 MOST_BYTES = 100_000
-SEVERAL = ("game", "fps", "preset", "ray_tracing", "work", "own_kind", "owned", "no_maker", "buys")
+SEVERAL = (
+    "currency",
+    "game",
+    "fps",
+    "preset",
+    "ray_tracing",
+    "work",
+    "own_kind",
+    "owned",
+    "no_maker",
+    "buys",
+)
 """Of these a letter may say several."""
 
 
@@ -48,7 +59,7 @@ def read_letter(catalogue: Catalogue, text: str) -> Letter:
         said += wishes(own, bare[sentence.start : piece.start])
         said += sizes(piece, owns(sentence) and "want" not in piece.text)
     kept = _settled(said)
-    return Letter(text, kept, _unread(whole, kept))
+    return Letter(text, kept, _unread(whole, said))
 
 
 def _without(text: str, found: list[Said]) -> str:
@@ -93,7 +104,7 @@ def _first(said: list[Said]) -> Said:
     )
 
 
-def _unread(whole: list[Clause], said: tuple[Said, ...]) -> tuple[tuple[int, int], ...]:
+def _unread(whole: list[Clause], said: list[Said]) -> tuple[tuple[int, int], ...]:
     """The sentences of which nothing was read."""
     return tuple(
         (sentence.start, sentence.end)

@@ -1,0 +1,95 @@
+"""Letters against the briefs that they ask for, and letters that are none."""
+
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.core.letters import tuned, untouched
+from tests.core.letters.score import as_expected, score
+from wattmetron.core.errors import BriefError
+from wattmetron.core.letters.reader import MOST_BYTES, read_letter
+from wattmetron.demo import generate
+from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.services.desk.letters import plan_from, wanted
+from wattmetron.services.workshop import usual_plan
+from wattmetron.study.keeper import Keeper
+
+WORLD = read_catalogue(Path(generate.__file__).parent / "catalogue").kept_by(Keeper())
+
+
+@pytest.mark.parametrize(("letters", "least"), [(tuned.LETTERS, 0.98), (untouched.LETTERS, 0.95)])
+def test_letters_are_read_field_by_field(letters, least):
+    found = score(WORLD, letters)
+    assert found.share >= least, found.wrong
+    assert len(found.wrong_though_sure) <= 1, found.wrong_though_sure
+
+
+@pytest.mark.parametrize("letter", [*tuned.LETTERS, *untouched.LETTERS])
+def test_every_letter_makes_a_brief(letter):
+    """What is read stands where it was read, and becomes fields of a brief that can be stored."""
+    read = read_letter(WORLD, letter.text)
+    assert all(0 <= said.start < said.end <= len(letter.text) for said in read.said)
+    plan = plan_from(WORLD, usual_plan(WORLD), wanted(WORLD, read))
+    games = {target.game_id for target in plan.brief.targets}
+    assert games == set(as_expected(read)["games"])
+    for target in plan.brief.targets:
+        rate = letter.expected.get("fps", {}).get(target.game_id)
+        assert rate is None or target.fps == rate or letter.tone == "foreign"
+
+
+def one(text: str) -> dict:
+    return as_expected(read_letter(WORLD, text))
+
+
+def test_money_in_other_forms():
+    for text, budget in (
+        ("I have 1.2k for it", (0, 120_000)),
+        ("EUR 1,350.50 at most", (0, 135_050)),
+        ("between 900 and 1.100 euros", (90_000, 110_000)),
+        ("12 000 kr", (0, 1_200_000)),
+        ("900 euros, and my aunt adds 200", (0, 110_000)),
+    ):
+        assert one(text)["budget"] == budget, text
+    assert "budget" not in one("a 144 Hz display with 2560x1440, 32 GB of memory and 2 TB")
+
+
+def test_two_budgets_and_a_foreign_currency_are_not_sure():
+    read = read_letter(WORLD, "The budget is 500 euros. The budget is 2,000 euros.")
+    (budget,) = read.of("budget")
+    assert not budget.sure
+    read = read_letter(WORLD, "My budget is 1500 dollars, so 1400 euros.")
+    assert {said.value for said in read.of("currency")} == {"USD", "EUR"}
+    assert not any(said.sure for said in read.of("currency"))
+
+
+def test_a_slip_of_the_pen_is_read_and_not_sure():
+    (game,) = read_letter(WORLD, "I play Gulwing Circuit at 90 fps").of("game")
+    assert game.value == "gullwing-circuit" and not game.sure
+
+
+def test_what_cannot_be_read_is_refused_or_left_unread():
+    with pytest.raises(BriefError, match="empty"):
+        read_letter(WORLD, "  \n ")
+    with pytest.raises(BriefError, match="longer than 100 kB"):
+        read_letter(WORLD, "a" * (MOST_BYTES + 1))
+    read = read_letter(WORLD, "<script>alert(1)</script> What a lovely day.")
+    assert not read.said and read.unread
+
+
+@given(st.text(max_size=400))
+def test_any_text_is_read_without_an_error(text):
+    if text.strip():
+        read = read_letter(WORLD, text)
+        assert all(0 <= said.start <= said.end <= len(text) for said in read.said)
+
+
+def test_a_long_letter_takes_time_in_proportion():
+    """Work counted by what is read, not by the clock: a letter four times as long is read to as
+    much four times over.
+    """
+    text = tuned.LETTERS[0].text + "\n\nMy neighbour talks about the weather and his garden.\n"
+    short, long = (read_letter(WORLD, text * n) for n in (2, 8))
+    assert len(long.of("game")) == len(short.of("game"))
+    assert len(long.unread) == 4 * len(short.unread)
