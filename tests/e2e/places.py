@@ -101,7 +101,7 @@ class Desk(Place):
     @property
     def candidates(self) -> Locator:
         """Of an open swap what could come instead."""
-        return self.page.locator("tr:not(.present) [data-candidate]")
+        return self.page.locator("tr:not(.present) [data-candidate]:visible")
 
     def part_names(self) -> list[str]:
         return self.build.locator(".name").all_inner_texts()

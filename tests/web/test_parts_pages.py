@@ -290,7 +290,7 @@ def test_what_matters_is_said_with_the_briefs_own_figures(client, workshop):
     assert limited and all(
         name in client.get("/parts?kind=processor&brief=1").text for name in limited
     )
-    assert "Hold the list against a build" in client.get("/parts?kind=case").text
+    assert "Choose a build to check the list with" in client.get("/parts?kind=case").text
     for kind in ALL_KINDS:
         text = client.get(f"/parts?kind={kind}&brief=7&all=1").text
         assert GENERAL[kind] in html.unescape(text) and not re.search(CODE, text)

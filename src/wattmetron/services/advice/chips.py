@@ -177,11 +177,15 @@ def compared(chip: Chip, other: Chip, amount: str) -> str:
     if not other.mean_fps or not chip.mean_fps:
         return ""
     ratio = chip.mean_fps / other.mean_fps
+    dearer = chip.offer.delivered_minor > other.offer.delivered_minor
+    price = f"for {amount} more" if dearer else "at the same price"
     if abs(ratio - 1) < LEVEL:
-        return f"as fast as {other.name} for {amount} more"
+        return f"as fast as {other.name} {price}"
+    if ratio >= 2:
+        return f"{ratio:.1f} times as fast as {other.name} {price}"
     if ratio > 1:
-        return f"{_share(ratio - 1)} faster than {other.name} for {amount} more"
-    return f"{_share(1 - ratio)} slower than {other.name}, and {amount} dearer"
+        return f"{_share(ratio - 1)} faster than {other.name} {price}"
+    return f"{_share(1 - ratio)} slower than {other.name} {price}"
 
 
 def _share(part: float) -> str:

@@ -112,7 +112,6 @@ GLOSSARY: dict[str, tuple[str, str]] = {
         "form factor",
         "The standard sizes of mainboards and supplies that a case takes.",
     ),
-    "boxed": ("boxed cooler", "The cooler that comes with a processor."),
     "pinned": (
         "pinned",
         "A build that others are compared with, until you let it go.",

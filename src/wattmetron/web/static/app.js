@@ -3,7 +3,7 @@
 
 const LETTERS_OFF = "wattmetron-letters-off";
 const typing = (element) => element && element.closest("input, select, textarea, [contenteditable]");
-const shown = (element) => element && !element.disabled && element.offsetParent !== null;
+const shown = (element) => element && !element.disabled && element.checkVisibility();
 
 function press(element) {
   if (!shown(element)) return false;
@@ -133,7 +133,7 @@ document.addEventListener("htmx:afterSettle", (event) => {
   const opened = [...document.querySelectorAll("#desk [data-focus]")].find((element) => !openedBefore.has(element.id));
   const lost = !document.activeElement || document.activeElement === document.body;
   if (opened) {
-    (opened.querySelector("[data-candidate]") || opened).focus({ preventScroll: true });
+    ([...opened.querySelectorAll("[data-candidate]")].find(shown) || opened).focus({ preventScroll: true });
     const strip = document.querySelector(".meters");
     const top = opened.getBoundingClientRect().top;
     const under = strip ? strip.getBoundingClientRect().bottom : 0;
