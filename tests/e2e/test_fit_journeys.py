@@ -166,7 +166,7 @@ def test_parts_are_typed_in_and_brought_in_from_a_table_and_taken_back(desk, pag
 
 def test_fans_and_a_display_are_added_and_the_display_is_paid_elsewhere(desk, page):
     desk.open("/briefs/1/fit")
-    page.locator("#row-further").click()
+    page.locator("#add-fan").click()
     page.locator("#try-coldreach-sail-120").click()
     desk.tries("Trying Coldreach Sail 120")
     desk.press("a")

@@ -32,10 +32,10 @@ def account(
     """A short paragraph that a builder could say to a customer, a sentence for each matter."""
     said = [
         _where_it_goes(tables.catalogue, subject),
-        _what_limits(subject),
+        what_limits(subject),
         *_neighbours(tables, subject, pairs),
-        _next_step(answer or subject, more),
-        _savings(subject, free),
+        next_step(answer or subject, more),
+        savings_words(subject, free),
         while_working(tables.catalogue, subject),
     ]
     return tuple(word for word in said if word)
@@ -60,7 +60,8 @@ def _where_it_goes(catalogue: Catalogue, subject: Assessment) -> str:
     return f"{total}; of its parts' money {listed([*sides, rest])}."
 
 
-def _what_limits(subject: Assessment) -> str:
+def what_limits(subject: Assessment) -> str:
+    """Which side limits in which games, in one sentence."""
     if not subject.counted:
         return ""
     by: dict[str, list[str]] = {}
@@ -154,12 +155,12 @@ def _against(here: PairCell, there: PairCell, currency: str) -> str:
     )
 
 
-def _next_step(subject: Assessment, more: tuple[More, ...]) -> str:
+def next_step(subject: Assessment, more: tuple[More, ...]) -> str:
     """The least further money that meets more than this budget, or brings 2 %."""
     for extra in more:
         if extra.change_minor <= 0 or extra.assessment is None:
             continue
-        gain = _mean_change(subject, extra.assessment)
+        gain = mean_change(subject, extra.assessment)
         if extra.assessment.met > subject.met or gain >= 0.02:
             met = (
                 f"meets {extra.assessment.met} targets instead of {subject.met}"
@@ -177,7 +178,7 @@ def _next_step(subject: Assessment, more: tuple[More, ...]) -> str:
     )
 
 
-def _mean_change(before: Assessment, after: Assessment) -> float:
+def mean_change(before: Assessment, after: Assessment) -> float:
     """The weighted mean change of the judged rates."""
     weight = sum(estimate.target.weight for estimate in before.counted)
     pairs = zip(before.counted, after.counted, strict=True)
@@ -193,7 +194,8 @@ def _mean_change(before: Assessment, after: Assessment) -> float:
     )
 
 
-def _savings(subject: Assessment, free: dict[Kind, Cut]) -> str:
+def savings_words(subject: Assessment, free: dict[Kind, Cut]) -> str:
+    """The largest saving at the same frames; empty where there is none."""
     if not free:
         return ""
     best = max(free.values(), key=lambda cut: cut.saves_minor)

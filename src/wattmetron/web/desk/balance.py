@@ -38,6 +38,7 @@ from wattmetron.web.desk.balance_savings import (
     trim_words,
 )
 from wattmetron.web.desk.coverage import CoverView, cover_view
+from wattmetron.web.desk.glance import Glance, glances
 from wattmetron.web.desk.suppositions import (
     SupposedRow,
     WishRow,
@@ -86,6 +87,8 @@ class BalanceView:
     """Everything that the Balance view shows; ``subject`` says which build its figures are of."""
 
     subject: str
+    glances: tuple[Glance, ...]
+    opened: frozenset[str]
     proposal: tuple[str, str]
     account: tuple[str, ...]
     split: tuple[SplitRow, ...]
@@ -152,6 +155,8 @@ def balance_view(
     limits = limit_rows(catalogue, subject)
     return BalanceView(
         subject="this build" if subject is now else "the proposal (the build is not complete)",
+        opened=_opened(asked),
+        glances=glances(catalogue, now, subject, answer, more, free, trial),
         proposal=_proposal(now, answer, trial),
         account=account(found, subject, answer, pairs, more, free),
         split=_split(catalogue, subject),
@@ -201,6 +206,20 @@ def balance_view(
         path=path_view(catalogue, now, trial) if asked.path else None,
         ask_path=link(path=True),
     )
+
+
+def _opened(asked: DeskQuery) -> frozenset[str]:
+    """The panels that the address asks about."""
+    about = {
+        "picture": asked.every,
+        "frontier": asked.step,
+        "prices": asked.limits,
+        "wishes": asked.wishes,
+        "suppose": asked.suppose,
+        "coverage": asked.cover or asked.shelf or asked.cell,
+        "years": asked.path,
+    }
+    return frozenset(panel for panel, said in about.items() if said)
 
 
 def _proposal(

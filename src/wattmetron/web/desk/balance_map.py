@@ -27,6 +27,10 @@ class CellView:
     tried: bool
     url: str
     title: str
+    key: str
+    pair: str
+    price: str
+    limits: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,6 +105,10 @@ def pairings_view(
             tried=is_of(tried, c, g),
             url=url,
             title=title + ("" if cell.inside else ", over the budget"),
+            key=f"{chips[c].id}:{card.id if card else ''}",
+            pair=f"{_short(chips[c])} with {_short(card) if card else 'integrated graphics'}",
+            price=cost,
+            limits=EDGE_WORDS[edges_of(cell)],
         )
 
     rows = tuple(

@@ -1,11 +1,14 @@
 """The proposal beside the brief: what the page answers while one still writes."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.build import Build
 from wattmetron.core.values.parts import ALL_KINDS
+from wattmetron.services.advice.balance import cell_of, tables
 from wattmetron.services.advice.proposals import answer
-from wattmetron.services.desk.assess import assess
+from wattmetron.services.desk.assess import Assessment, assess
 from wattmetron.services.desk.together import at_once_words
 from wattmetron.services.words.figures import KIND_WORDS, money, money_change
 from wattmetron.services.workshop import Opened
@@ -56,29 +59,6 @@ def beside_view(catalogue: Catalogue, opened: Opened) -> Beside:
     if found.proposal.build is None or found.assessment is None:
         return _bare(opened, found.headline)
     now, present = found.assessment, assess(catalogue, brief, plan.build)
-    had = {part_id for _, part_id in plan.build.ids()}
-    parts = [
-        PartLine(
-            kind=KIND_WORDS[line.kind],
-            name=line.part.name if line.part else line.part_id,
-            price="owned" if line.owned else money(line.cost_minor, now.currency),
-            there=line.part_id in had,
-        )
-        for kind in ALL_KINDS
-        for line in now.lines
-        if line.kind == kind
-    ]
-    names = {game.id: game.name for game in catalogue.games.values()}
-    aims = [
-        AimLine(
-            game=names.get(run.target.game_id, run.target.game_id),
-            wanted=f"{run.target.fps:g}",
-            rate=f"{run.judged_fps:.0f}" if run.judged_fps else "–",
-            state=run.state,
-        )
-        for run in now.estimates
-        if run is not None
-    ]
     says = [f"{money(now.left_minor, now.currency)} left of the budget"]
     if at_once := at_once_words(catalogue, now):
         says.append(at_once)
@@ -89,8 +69,8 @@ def beside_view(catalogue: Catalogue, opened: Opened) -> Beside:
         opened=opened,
         headline=found.headline,
         says=tuple(says),
-        parts=tuple(parts),
-        aims=tuple(aims),
+        parts=tuple(part_lines(now, plan.build)),
+        aims=tuple(aim_lines(catalogue, now)),
         change=change,
         code=encode_build(found.proposal.build, plan.build),
         asks="",
@@ -101,3 +81,55 @@ def _bare(opened: Opened, words: str) -> Beside:
     return Beside(
         opened=opened, headline="", says=(), parts=(), aims=(), change="", code="", asks=words
     )
+
+
+def cell_view(catalogue: Catalogue, opened: Opened, pair: str) -> Beside:
+    """The best build of a pairing of the map, by the ids of its processor and card."""
+    plan = opened.plan
+    found = tables(catalogue, plan.brief, plan.build)
+    processor, _, card = pair.partition(":")
+    cell = cell_of(found, processor, card)
+    if cell is None:
+        return _bare(opened, "Nothing fits around this pairing any more: load the page again.")
+    build = found.build_at(cell.winner)
+    now = assess(catalogue, plan.brief, build)
+    over = "" if now.left_minor >= 0 else ", over the budget"
+    return Beside(
+        opened=opened,
+        headline=f"{money(now.spent_minor, now.currency)}{over}",
+        says=tuple(
+            filter(None, [f"{now.met} of {len(now.counted)} met", at_once_words(catalogue, now)])
+        ),
+        parts=tuple(part_lines(now, plan.build)),
+        aims=tuple(aim_lines(catalogue, now)),
+        change="",
+        code=encode_build(build, plan.build),
+        asks="",
+    )
+
+
+def part_lines(now: Assessment, there: Build) -> Iterator[PartLine]:
+    """The parts of a build in the order of the kinds, with what is in another one already."""
+    had = {part_id for _, part_id in there.ids()}
+    for kind in ALL_KINDS:
+        for line in now.lines:
+            if line.kind == kind:
+                yield PartLine(
+                    kind=KIND_WORDS[kind],
+                    name=line.part.name if line.part else line.part_id,
+                    price="owned" if line.owned else money(line.cost_minor, now.currency),
+                    there=line.part_id in had,
+                )
+
+
+def aim_lines(catalogue: Catalogue, now: Assessment) -> Iterator[AimLine]:
+    """The targets with what a build reaches."""
+    for run in now.estimates:
+        if run is not None:
+            game = catalogue.games.get(run.target.game_id)
+            yield AimLine(
+                game=game.name if game else run.target.game_id,
+                wanted=f"{run.target.fps:g}",
+                rate=f"{run.judged_fps:.0f}" if run.judged_fps else "–",
+                state=run.state,
+            )

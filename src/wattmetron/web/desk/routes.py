@@ -12,7 +12,7 @@ from wattmetron.services.advice.deciding import deciding_words
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.games.publishing import game_state
 from wattmetron.web.desk.assembly import assembly_page
-from wattmetron.web.desk.beside import beside_view
+from wattmetron.web.desk.beside import beside_view, cell_view
 from wattmetron.web.desk.budget_steps import steps_page
 from wattmetron.web.desk.desk import make_desk
 from wattmetron.web.desk.found import found_view
@@ -47,6 +47,14 @@ def answer_beside(request: Request, brief_id: int) -> Response:
     workshop = workshop_of(request)
     beside = beside_view(workshop.catalogue(), workshop.open(brief_id))
     return page(request, "desk/beside.html", {"b": beside})
+
+
+@router.get("/briefs/{brief_id}/cell")
+def cell_beside(request: Request, brief_id: int, pair: str = "") -> Response:
+    """The build of a pairing that stands beside the map."""
+    workshop = workshop_of(request)
+    view = cell_view(workshop.catalogue(), workshop.open(brief_id), pair[:170])
+    return page(request, "desk/cell.html", {"b": view})
 
 
 @router.get("/briefs/{brief_id}/decides")

@@ -307,3 +307,48 @@ document.addEventListener("click", (event) => {
 });
 
 for (const kind of ["DOMContentLoaded", "htmx:afterSettle", "htmx:historyRestore"]) document.addEventListener(kind, restoreTicks);
+
+// Panels remember whether they are open; a link to a folded one unfolds it.
+const FOLDS = "wattmetron-open-panels";
+
+function openPanels() {
+  try {
+    return JSON.parse(localStorage.getItem(FOLDS)) || {};
+  } catch {
+    return {};
+  }
+}
+
+function unfold(id) {
+  const panel = id && document.getElementById(id);
+  if (panel && panel.tagName === "DETAILS") panel.open = true;
+  return panel;
+}
+
+function restoreFolds() {
+  const kept = openPanels();
+  for (const panel of document.querySelectorAll("details[data-remember]:not([data-restored])")) {
+    panel.dataset.restored = "";
+    if (panel.id in kept) panel.open = panel.open || kept[panel.id];
+  }
+  if (location.hash) unfold(decodeURIComponent(location.hash.slice(1)));
+}
+
+document.addEventListener("toggle", (event) => {
+  if (!event.target.matches || !event.target.matches("details[data-remember]")) return;
+  const kept = openPanels();
+  kept[event.target.id] = event.target.open;
+  localStorage.setItem(FOLDS, JSON.stringify(kept));
+}, true);
+
+document.addEventListener("click", (event) => {
+  const link = event.target.closest("[data-opens]");
+  if (!link) return;
+  const panel = unfold(link.dataset.opens);
+  if (!panel) return;
+  event.preventDefault();
+  panel.scrollIntoView({ block: "start" });
+  (panel.querySelector("summary") || panel).focus({ preventScroll: true });
+});
+
+for (const kind of ["DOMContentLoaded", "htmx:afterSettle", "htmx:historyRestore"]) document.addEventListener(kind, restoreFolds);
