@@ -16,14 +16,13 @@ VIEWS = (
     ("proposal", "/briefs/1/frames?propose=most", 1280, 800, "light"),
     (
         "swap",
-        "/briefs/1/frames?swap=graphics&try=graphics:pellworth-ness-16-plain",
+        "/briefs/2/frames?swap=graphics",
         1280,
         800,
         "light",
     ),
     ("review-night", "/briefs/7/fit", 1280, 800, "dark"),
-    ("balance", "/briefs/8/balance?every=1&cell=2560x1440+high", 1280, 2060, "light"),
-    ("budget-steps", "/briefs/8/steps", 1280, 1000, "light"),
+    ("balance", "/briefs/8/balance?every=1&cell=2560x1440+high", 1280, 1240, "light"),
     ("fit", "/briefs/5/fit?propose=most", 1280, 1640, "light"),
     ("parts", "/parts?kind=graphics&brief=1&sort=worth&dir=down", 1280, 800, "light"),
     ("money", "/games/money", 1280, 800, "light"),
@@ -51,10 +50,32 @@ def main() -> None:
             page.wait_for_timeout(150)
             page.screenshot(path=OUT / f"{name}.png")
             page.close()
+        _letter(browser, site.url)
         _pasted(browser, site.url)
         _measured(browser, site.url)
         browser.close()
         site.stop()
+
+
+LETTER = """Hello,
+
+around 1,200, at most 1,400, I have a 1440p 165 Hz display, mostly Gullwing Circuit and some Hollow
+Meridian on ultra, upscaling is fine, no lights. It should be as quiet as possible. My uncle built
+the last one. I still have my drive and case.
+
+Thanks"""
+
+
+def _letter(browser, url: str) -> None:
+    """A letter with what was read of it."""
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.goto(f"{url}/briefs/letter")
+    page.locator("#letter").fill(LETTER)
+    page.locator("#read-letter").click()
+    page.wait_for_selector("#make-brief")
+    page.wait_for_timeout(150)
+    page.screenshot(path=OUT / "letter.png")
+    page.close()
 
 
 PASTED = """TO SET OUT

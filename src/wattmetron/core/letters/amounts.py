@@ -32,7 +32,8 @@ NOT_MONEY = re.compile(
 )
 TELLS = re.compile(
     r"budget|spend|spent|cost|pay|price|money|funds|at most|max|up to|limit|exceed|between|around|"
-    r"roughly|about|tops|stretch|cap\b|mark|saves|has\b|more than|for \d|total|not a cent|range|\badds?\b|\bplus\b"
+    r"roughly|about|tops|stretch|cap\b|mark|saves|has\b|more than|for \d|total|not a cent|"
+    r"range|\badds?\b|\bplus\b"
 )
 LEAST_MINOR, USUAL_LEAST_MINOR, MOST_MINOR = 100_00, 300_00, 10_000_000
 APART = 2.5

@@ -10,7 +10,8 @@ _ENDS = re.compile(
 )
 _LINES = re.compile(r"\n(?=\s*[\w ]{2,30}[:?])|\n(?=q:)")
 _COMMAS = re.compile(
-    r",\s+(?!\d{3}\b)|\s+but\s+|\s+\+\s+|\s+and (?=(?:i|we|he|she|it|please|nothing|no|without|neither)\b)|\(|\)"
+    r",\s+(?!\d{3}\b)|\s+but\s+|\s+\+\s+|\s+and (?=(?:i|we|he|she|it|please|nothing|no|"
+    r"without|neither)\b)|\(|\)"
 )
 _ANSWER = re.compile(r"\?\s*\S")
 

@@ -17,8 +17,10 @@ LEAST_TELLING = 4
 FPS = re.compile(r"\b(\d{2,3})\s*\+?\s*(?:fps|frames?(?: per second| a second)?)\b")
 BARE_FPS = re.compile(r"\((\d{2,3})\)|\b(?:solid|steady|stable|constant) (\d{2,3})\b")
 PRESET = re.compile(
-    r"\b(low|medium|high|ultra)(?: settings| preset| quality)|\b(?:on|at|in) (low|medium|high|ultra)\b|"
-    r"\(\s*(?:\d{2,3}\s*fps\s*,?\s*)?(low|medium|high|ultra)\s*\)|[,(]\s*(low|medium|high|ultra)\s*[,)]"
+    r"\b(low|medium|high|ultra)(?: settings| preset| quality)|\b(?:on|at|in) (low|medium|high|"
+    r"ultra)\b|"
+    r"\(\s*(?:\d{2,3}\s*fps\s*,?\s*)?(low|medium|high|ultra)\s*\)|[,(]\s*(low|medium|high|"
+    r"ultra)\s*[,)]"
 )
 MAXED = re.compile(r"\bmax(?:ed)?(?: out| settings)\b|\beverything on max\b")
 RAYS = re.compile(r"\bray-? ?trac\w*|\brt\b")

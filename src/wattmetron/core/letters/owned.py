@@ -9,7 +9,8 @@ from wattmetron.core.letters.wishes import NO
 from wattmetron.core.requirements.reading.names import tokens
 
 OWNS = re.compile(
-    r"\bhave\b(?! to\b)|\bhas\b(?! to\b)|\bown\b|\balready\b|\bkeep my\b|\bcarry over\b|\bgot\b[^,;.]*\balready\b|"
+    r"\bhave\b(?! to\b)|\bhas\b(?! to\b)|\bown\b|\balready\b|\bkeep my\b|\bcarry over\b|"
+    r"\bgot\b[^,;.]*\balready\b|"
     r"\bi've got\b|\bstill have\b|\breuse\b"
 )
 KINDS: tuple[tuple[str, re.Pattern[str]], ...] = (
@@ -25,7 +26,8 @@ KINDS: tuple[tuple[str, re.Pattern[str]], ...] = (
     ("display", re.compile(r"\bmonitors?\b|\bdisplays?\b|\bscreens?\b")),
 )
 BUYS = re.compile(
-    r"\binclud\w*|\bincl\b\.?|\bneeds?\b[^,;.]*\btoo\b|\bto be bought\b|\bcome with\b|\bcomes with\b"
+    r"\binclud\w*|\bincl\b\.?|\bneeds?\b[^,;.]*\btoo\b|\bto be bought\b|\bcome with\b|"
+    r"\bcomes with\b"
 )
 BOUGHT: tuple[tuple[str, re.Pattern[str]], ...] = (
     ("system", re.compile(r"\boperating system\b|\bos\b")),

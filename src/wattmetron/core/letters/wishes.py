@@ -19,6 +19,8 @@ SMALL = re.compile(r"\bsmall\w*|\bcompact\b|\btiny\b|\bitx\b|\blittle (?:box|cas
 SMALL_OTHER = re.compile(r"small\w* (?:budget|money|amount|ssd|drive|sum)")
 COLOUR = re.compile(r"\b(black|white)\b")
 WIRELESS = re.compile(r"\bwi-?fi\b|\bwlan\b|\bwireless\b(?! (?:mouse|keyboard|headset|controller))")
+NO_WIRELESS = re.compile(r"\bno (?:need|wi)|\bnot needed|without wi")
+NO_BEFORE = re.compile(r"\bno\b|\bnot\b|\bwithout\b")
 USED = re.compile(r"\bused\b(?! to\b)|\bsecond[- ]?hand\b|\brefurbished\b|\bpre-?owned\b")
 NEW = re.compile(r"\b(?:everything|all|only|buy\w*|brand) new\b|\bnew parts\b")
 UPSCALING = re.compile(r"\bup-?scal\w*")
@@ -47,9 +49,8 @@ def wishes(clause: Clause, before: str) -> Iterator[Said]:
         yield _said(clause, match, "small", True, sure=False)
     if (match := COLOUR.search(text)) and not no:
         yield _said(clause, match, "colour", match[1])
-    if match := WIRELESS.search(text):
-        if not re.search(r"\bno (?:need|wi)|\bnot needed|without wi", text):
-            yield _said(clause, match, "wireless", True)
+    if (match := WIRELESS.search(text)) and not NO_WIRELESS.search(text):
+        yield _said(clause, match, "wireless", True)
     yield from _used(clause, no)
     if match := UPSCALING.search(text):
         yield _said(clause, match, "upscaling", not no)
@@ -76,9 +77,9 @@ def sizes(clause: Clause, owns: bool) -> Iterator[Said]:
 
 def _lights(clause: Clause, no: bool, before: str) -> Iterator[Said]:
     match = LIGHTS.search(clause.text)
-    if match and not IGNORED.search(clause.text):
-        if no or re.search(r"\bno\b|\bnot?\b|\bwithout\b", before[-20:]):
-            yield _said(clause, match, "no_lights", True)
+    refused = no or bool(NO_BEFORE.search(before[-20:]))
+    if match and refused and not IGNORED.search(clause.text):
+        yield _said(clause, match, "no_lights", True)
 
 
 def _noise(clause: Clause, no: bool) -> Iterator[Said]:

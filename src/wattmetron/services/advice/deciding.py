@@ -45,7 +45,8 @@ def deciding_words(catalogue: Catalogue, now: Assessment) -> str:
         return "No wish decides: without any one of them the best build would be the same."
     names = {part.id: part.name for part in catalogue.parts.values()} if found else {}
     said = [
-        f"{wish_words(now.brief, own.wish, now.currency, names)} ({listed(_price(own, now.currency))})"
+        f"{wish_words(now.brief, own.wish, now.currency, names)}"
+        f" ({listed(_price(own, now.currency))})"
         for own in found[:SHOWN]
     ]
     more = f"; and {len(found) - SHOWN} more" if len(found) > SHOWN else ""

@@ -1,4 +1,4 @@
-"""The page of a letter: the text with what was read marked in it, and each value to be corrected."""
+"""The page of a letter: the text with what was read marked in it, each value to be corrected."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field

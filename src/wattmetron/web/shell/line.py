@@ -221,7 +221,7 @@ def _waiting(request: Request, line: Line, place: Place) -> Response:
         words = f"{comes} first; this one begins as soon as a core is free."
     content = {"words": words, "seconds": round(_now() - place.entered)}
     again = request.url.path + (f"?{request.url.query}" if request.url.query else "")
-    piece = request.headers.get("hx-target", "desk") != "desk"
+    piece = "piece" in request.query_params
     template = "shell/waiting_piece.html" if piece else "shell/waiting.html"
     return page(request, template, content | {"again": again})
 
