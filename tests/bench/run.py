@@ -14,7 +14,7 @@ from urllib.request import urlopen
 import psutil
 from playwright.sync_api import sync_playwright
 
-from tests.bench import balance, charts, fits, games, hands, parts
+from tests.bench import balance, charts, fits, front_door, games, hands, parts
 from tests.bench.highs import least_money
 from tests.bench.questions import fresh, question, timed
 from tests.e2e.conftest import FLAGS, chromium
@@ -80,7 +80,7 @@ def swaps():
         site = Site(Path(folder) / "bench.sqlite")
         browser = play.chromium.launch(executable_path=chromium(), args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
-        page.goto(f"{site.url}/briefs/1/frames?swap=graphics")
+        page.goto(f"{site.url}/briefs/1/frames?swap=graphics&cards=1")
         clicks = []
         for turn in range(40):
             candidates = page.locator("tr:not(.present):not(.tried) [data-candidate]")
@@ -196,6 +196,7 @@ if __name__ == "__main__":
     balance.against_highs_with_wishes()
     balance.against_highs_with_the_whole_machine()
     swaps()
+    front_door.front_door()
     imports()
     charts.charts()
     fits.fits()

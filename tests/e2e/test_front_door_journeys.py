@@ -34,6 +34,22 @@ def test_three_lines_by_mouse_answer_beside_and_are_adopted(desk, page):
     expect(page.locator(".framerow")).to_have_count(3)
 
 
+def test_what_is_refused_on_leaving_a_field_is_said_and_can_be_mended(desk, page):
+    desk.open("/briefs/1/brief")
+    desk.settles()
+    for field, typed, said in (
+        ("budget-high", "much", "The budget's upper end is “much”"),
+        ("size", "1x1", "1x1"),
+    ):
+        desk.field(field).click()
+        page.keyboard.press("Control+a")
+        page.keyboard.type(typed)
+        page.locator("h1").click()
+        desk.refuses(said)
+        page.reload()
+        desk.settles()
+
+
 def test_a_letter_becomes_a_brief_after_it_was_corrected(desk, page):
     desk.open("/briefs/letter")
     page.locator("#letter").fill(LETTER)
@@ -136,3 +152,60 @@ def test_the_front_door_fits_and_is_accessible(desk, page, width, scheme):
         page.get_by_role("button", name="Find a part or a game").click()
         page.locator("#finder").type("gust")
         expect(page.get_by_role("region", name="Found")).to_contain_text("Coldreach Gust")
+
+
+def test_the_menu_of_a_row_marks_a_stand_in_and_closes_again(desk, page):
+    desk.open("/briefs/1/frames")
+    row = page.locator(".build [data-row]", has=page.locator("[id^=row-graphics-]")).first
+    menu = row.locator("summary")
+    menu.click()
+    field = row.get_by_label("Only here until")
+    expect(field).to_be_visible()
+    desk.is_accessible()
+    field.press("Escape")
+    expect(field).not_to_be_visible()
+    expect(menu).to_be_focused()
+    menu.click()
+    page.locator("h1").click()
+    expect(field).not_to_be_visible()
+    menu.click()
+    field.fill("2027-03-01")
+    row.get_by_label("then sold for").fill("120")
+    row.get_by_role("button", name="Mark as a stand-in").click()
+    expect(row).to_contain_text("stand-in until 1 Mar 2027, then perhaps EUR 120 back")
+    desk.press("u")
+    expect(row).not_to_contain_text("stand-in until")
+
+
+def test_a_table_sorts_by_its_heads_and_says_so(desk, page):
+    desk.open("/briefs")
+    table = page.locator("table[data-sort]").first
+    head = table.locator("th").first
+    names = table.locator("tbody tr td:first-child a:first-child")
+    usual = names.all_inner_texts()
+    head.locator("button").click()
+    expect(head).to_have_attribute("aria-sort", "ascending")
+    assert names.all_inner_texts() == sorted(usual, key=str.casefold)
+    head.locator("button").click()
+    expect(head).to_have_attribute("aria-sort", "descending")
+    assert names.all_inner_texts() == sorted(usual, key=str.casefold, reverse=True)
+    desk.is_accessible()
+
+
+def test_a_game_that_is_not_listed_is_read_from_the_brief_and_becomes_its_target(desk, page):
+    desk.open("/briefs/1/brief")
+    page.locator("#unlisted > summary").click()
+    page.get_by_label("Name of the game").fill("Lantern Causeway")
+    page.get_by_label("What it asks for").fill(
+        "Minimum\nProcessor: Quillon Wherry Flood 4\nGraphics: Pellworth Nacre Bank 12 GB\n"
+        "Memory: 8 GB RAM\nRecommended\nProcessor: Quillon Wherry Flood 4\n"
+        "Graphics: Pellworth Nacre Bank 12 GB\nMemory: 16 GB RAM"
+    )
+    desk.is_accessible()
+    page.get_by_role("button", name="Read it").click()
+    page.locator("#confirm").click()
+    expect(page).to_have_url(re.compile("/briefs/1/brief"))
+    target = page.get_by_role("button", name="Remove the target Lantern Causeway")
+    expect(target).to_be_visible()
+    desk.press("u")
+    expect(target).not_to_be_attached()

@@ -458,7 +458,13 @@ def test_an_announced_part_is_worth_waiting_for_when_it_is_cheap_and_fast(client
     page = f"/briefs/{LOPSIDED}/balance"
     said = text_of(
         client.get(
-            page, params={"suppose": "1", "like": card, "faster": "20", "price": f"{price // 200}"}
+            page,
+            params={
+                "suppose": "1",
+                "like": catalogue.part(card).name.upper(),
+                "faster": "20",
+                "price": f"{price // 200}",
+            },
         ).text
     )
     assert "+20 % at EUR" in said and "it would be the pick" in said

@@ -75,6 +75,18 @@ def test_the_sieve_narrows_by_words_facets_and_ranges_and_sorts_by_any_figure(cl
     cheap = listed(client.get("/parts?kind=supply&max.price=40&trusted=1").text)
     assert cheap and "lowhum-bargain-700" not in cheap
     assert "lowhum-bargain-700" in listed(client.get("/parts?kind=supply&max.price=40").text)
+    modular = client.get(
+        "/parts?kind=supply&f.cables=modular&f.protections=OTP&min.score=85&min.reviews=50&all=1"
+    ).text
+    answering = {
+        own.id
+        for own in workshop.catalogue().by_kind["supply"]
+        if own.modular
+        and "OTP" in own.protections
+        and (own.review_percent or 0) >= 85
+        and (own.reviews or 0) >= 50
+    }
+    assert set(listed(modular)) == answering != set()
     worth = client.get("/parts?kind=processor&brief=4&sort=worth&dir=down").text
     rates = [float(piece) for piece in re.findall(r'data-name="for the money">([\d.]+)<', worth)]
     assert rates == sorted(rates, reverse=True) and len(rates) > 5
@@ -331,7 +343,9 @@ def test_a_part_is_marked_as_a_stand_in_and_stays_again(client, workshop):
         "stand-in until 1 Mar 2027, then perhaps EUR\u00a0310.50 back" in done
         and "may bring back EUR\u00a0310.50, a guess" in done
     )
-    assert 'value="2027-03-01"' in client.get(f"/parts/{part}?brief=1").text
+    for page in (f"/parts/{part}?brief=1", "/briefs/1/frames"):
+        text = client.get(page).text
+        assert text.count('value="2027-03-01"') == text.count('value="310.50"') == 1, page
     files = [
         ("files", (name, client.get(f"/briefs/1/file/{name}").content))
         for name in ("brief", "build")

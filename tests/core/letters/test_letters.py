@@ -75,7 +75,8 @@ def test_what_cannot_be_read_is_refused_or_left_unread():
     with pytest.raises(BriefError, match="longer than 100 kB"):
         read_letter(WORLD, "a" * (MOST_BYTES + 1))
     read = read_letter(WORLD, "<script>alert(1)</script> What a lovely day.")
-    assert not read.said and read.unread
+    assert not read.said and read.unread and not read.cut
+    assert read_letter(WORLD, "I have 900 euros. " * 2_000).cut
 
 
 @given(st.text(max_size=400))

@@ -13,7 +13,7 @@ from wattmetron.core.requirements.reading.names import tokens
 LIKENESS = 88
 LEAST_LETTERS = 6
 LEAST_TELLING = 4
-"""Of several words one must stand in the text as it is, before slips in the others are looked for."""
+"""Of several words one must stand in the text as it is before slips in others are looked for."""
 FPS = re.compile(r"\b(\d{2,3})\s*\+?\s*(?:fps|frames?(?: per second| a second)?)\b")
 BARE_FPS = re.compile(r"\((\d{2,3})\)|\b(?:solid|steady|stable|constant) (\d{2,3})\b")
 PRESET = re.compile(

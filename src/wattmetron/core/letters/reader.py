@@ -41,7 +41,7 @@ def read_letter(catalogue: Catalogue, text: str) -> Letter:
             f"The letter is longer than {MOST_BYTES // 1000} kB: paste the part that says what is"
             " wanted."
         )
-    text = text[:LONGEST]
+    cut, text = len(text.strip()) > LONGEST, text[:LONGEST]
     small = folded(text)
     whole = sentences(small)
     found = games(small, {game.name: game.id for game in catalogue.games.values()})
@@ -59,7 +59,7 @@ def read_letter(catalogue: Catalogue, text: str) -> Letter:
         said += wishes(own, bare[sentence.start : piece.start])
         said += sizes(piece, owns(sentence) and "want" not in piece.text)
     kept = _settled(said)
-    return Letter(text, kept, _unread(whole, said))
+    return Letter(text, kept, _unread(whole, said), cut)
 
 
 def _without(text: str, found: list[Said]) -> str:

@@ -61,12 +61,13 @@ class Clause:
 @dataclass(frozen=True, slots=True)
 class Letter:
     """A letter with what was read, in the order of the text, and the sentences (start, end) of
-    which nothing was.
+    which nothing was; whether the end of a long one was cut off before.
     """
 
     text: str
     said: tuple[Said, ...]
     unread: tuple[tuple[int, int], ...]
+    cut: bool = False
 
     def of(self, field: Field) -> tuple[Said, ...]:
         return tuple(own for own in self.said if own.field == field)

@@ -40,9 +40,11 @@ def what_first(
     catalogue: Catalogue, now: Assessment, then: Assessment | None
 ) -> tuple[FirstStep, ...]:
     """The steps from the present build to another; empty where there is none, where one step does
-    it, or where the other one does not stand.
+    it, where the other one does not stand, or where the catalogue lost a part of the present one.
     """
     if then is None or not then.whole or not now.build.processor or not now.build.mainboard:
+        return ()
+    if any(line.part is None for line in now.lines):
         return ()
     return catalogue.keep.long(
         ("what first", now.brief, now.build, then.build), lambda: _steps(catalogue, now, then)

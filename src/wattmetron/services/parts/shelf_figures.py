@@ -13,7 +13,7 @@ Getter = Callable[[Any], float | int | None]
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PartFigure:
     """A figure of a kind: its heading and unit; ``ranged`` ones get a least and a most in the
-    list's sieve.
+    list's sieve, those that are no ``column`` stand only there.
     """
 
     key: str
@@ -22,6 +22,7 @@ class PartFigure:
     of: Getter
     ranged: bool = False
     digits: int = 0
+    column: bool = True
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +61,7 @@ def _radiators(part: Any) -> int | None:
 
 MAKER = Facet("maker", "maker", lambda part: (part.maker,))
 COLOUR = Facet("colour", "colour", _words("colour"))
-FIGURES: dict[Kind, tuple[PartFigure, ...]] = {
+COLUMNS: dict[Kind, tuple[PartFigure, ...]] = {
     "processor": (
         PartFigure(
             key="s", title="one core", unit="points", of=_field("single_speed"), ranged=True
@@ -164,6 +165,22 @@ FIGURES: dict[Kind, tuple[PartFigure, ...]] = {
     ),
     "input": (),
 }
+
+
+def _sieve(key: str, title: str, unit: str, name: str) -> PartFigure:
+    return PartFigure(key=key, title=title, unit=unit, of=_field(name), ranged=True, column=False)
+
+
+EVERYWHERE = (
+    _sieve("warranty", "warranty", "years", "warranty_years"),
+    _sieve("score", "review score", "%", "review_percent"),
+    _sieve("reviews", "number of reviews", "", "reviews"),
+)
+FIGURES: dict[Kind, tuple[PartFigure, ...]] = {
+    kind: (*columns, *EVERYWHERE) for kind, columns in COLUMNS.items()
+}
+"""What a kind's parts are sieved by: its columns, and what holds for every kind."""
+FIGURES["mainboard"] += (_sieve("fan_headers", "fan headers", "", "fan_headers"),)
 FACETS: dict[Kind, tuple[Facet, ...]] = {
     "processor": (
         Facet("socket", "socket", _words("socket")),
@@ -180,6 +197,11 @@ FACETS: dict[Kind, tuple[Facet, ...]] = {
         Facet("form", "form factor", _words("form_factor")),
         Facet("chipset", "chipset", _words("chipset")),
         Facet("wireless", "wireless", lambda board: (board.wireless or "none",)),
+        Facet(
+            "recovery",
+            "firmware recovery",
+            lambda board: ("yes" if board.firmware_recovery else "no",),
+        ),
     ),
     "memory": (
         Facet("type", "type", _words("memory_type")),
@@ -199,6 +221,8 @@ FACETS: dict[Kind, tuple[Facet, ...]] = {
     "supply": (
         Facet("form", "form factor", _words("form")),
         Facet("level", "80 PLUS", lambda supply: (supply.efficiency or "none",)),
+        Facet("cables", "cables", lambda supply: ("modular" if supply.modular else "fixed",)),
+        Facet("protections", "protection", _words("protections")),
         MAKER,
     ),
     "case": (

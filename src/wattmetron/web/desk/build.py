@@ -11,6 +11,7 @@ from wattmetron.services.desk.swaps import traits
 from wattmetron.services.words.drives import role_words
 from wattmetron.services.words.figures import KIND_WORDS, money
 from wattmetron.web.shell.address import DeskQuery
+from wattmetron.web.shell.pages import amount
 
 SIDES: tuple[tuple[str, str, tuple[Kind, ...]], ...] = (
     ("Processor side", "c-hue", ("processor", "cooler", "mainboard", "memory")),
@@ -36,6 +37,8 @@ class BuildRow:
     last_drive: bool = False
     key: str = ""
     another_url: str = ""
+    until: str = ""
+    resale: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -153,6 +156,8 @@ def _row(
         kept=line.kept,
         owned=line.owned,
         changed=changed,
+        until=line.stand_in.until.isoformat() if line.stand_in else "",
+        resale=amount(line.stand_in.resale_minor) if line.stand_in else "",
     )
 
 

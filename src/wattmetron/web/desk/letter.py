@@ -6,6 +6,7 @@ from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
+from wattmetron.core.letters.clauses import LONGEST
 from wattmetron.core.letters.said import Field, Letter, Said
 from wattmetron.core.values.brief import BRIEF
 from wattmetron.core.values.games import PRESETS
@@ -165,6 +166,11 @@ def letter_page(catalogue: Catalogue, letter: Letter) -> LetterPage:
 def _told(letter: Letter, asked: Wanted) -> list[str]:
     """What is missing, unsure, or left to be said."""
     told = []
+    if letter.cut:
+        told.append(
+            f"Only the first {LONGEST:,} characters were read: paste the part that says what is"
+            " wanted."
+        )
     if not asked.games:
         told.append(
             "No game of the catalogue was found: add one in the brief, or paste what it asks for."

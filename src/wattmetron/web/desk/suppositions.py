@@ -13,6 +13,7 @@ from wattmetron.services.advice.what_if import Supposed, announced, elsewhere, w
 from wattmetron.services.advice.wish_costs import wish_costs
 from wattmetron.services.advice.years import YearStep, years_kept
 from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.desk.named import part_named
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money, money_change
 from wattmetron.services.words.wishes import wish_words
 from wattmetron.web.shell.address import DeskQuery
@@ -119,7 +120,7 @@ def announced_row(
     catalogue: Catalogue, now: Assessment, asked: DeskQuery
 ) -> tuple[SupposedRow | None, str]:
     """The answer with an announced part as typed, or what is wrong with it."""
-    if not asked.suppose or asked.like is None:
+    if not asked.suppose or not asked.like:
         return None, ""
     faster = finite(asked.faster or "0")
     if faster is None:
@@ -129,7 +130,7 @@ def announced_row(
             catalogue,
             now.brief,
             now.build,
-            asked.like,
+            part_named(catalogue, asked.like),
             faster,
             to_minor(asked.price or "", "The expected price"),
         )

@@ -13,6 +13,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.workloads.fit import informed_game
+from wattmetron.services.desk import edits
 from wattmetron.services.games import measuring, publishing
 from wattmetron.services.games.result_table import ColumnsNeeded
 from wattmetron.services.games.tier_edits import excluded_from_bar, listed_at, placed
@@ -36,6 +37,7 @@ router = APIRouter(include_in_schema=False)
 Shown = Callable[[], Response]
 MOST_FIELDS = 2500
 MOST_TEXT = 40_000
+LONGEST_ID = 10
 
 
 @router.post("/games/open")
@@ -163,9 +165,24 @@ def _confirm(request: Request, game_id: str, entries: Typed) -> Response:
         kept = _kept(catalogue, game_id, entries, str(error))
         return show_reading(request, kept, status_of(error))
     url = f"/games/{published.game}" + (f"?brief={form.brief}" if form.brief.isdecimal() else "")
+    if game and form.brief.isdecimal() and len(form.brief) < LONGEST_ID:
+        url = _as_target(workshop, int(form.brief), published.game) or url
     if in_place(request):
         return Response(status_code=204, headers={"hx-location": LOCATION.format(url)})
     return RedirectResponse(url, 303)
+
+
+def _as_target(workshop: Workshop, brief_id: int, game_id: str) -> str:
+    """Make a new game a target of the brief that asked for it; the brief's address, empty where it
+    cannot take one.
+    """
+    catalogue = workshop.catalogue()
+    try:
+        version = workshop.open(brief_id).version
+        workshop.change(brief_id, version, lambda plan: edits.add_target(plan, game_id, catalogue))
+    except WattmetronError:
+        return ""
+    return f"/briefs/{brief_id}/brief"
 
 
 def _kept(catalogue: Catalogue, game_id: str, entries: Typed, error: str) -> ReadingPage:

@@ -9,7 +9,7 @@ from wattmetron.core.values.parts import ALL_KINDS, KIND_PLURALS
 from wattmetron.services.desk.assess import Assessment, assess
 from wattmetron.services.parts.matters import GENERAL, what_matters
 from wattmetron.services.parts.shelf import Shelf, ShelfRow, shelf
-from wattmetron.services.parts.shelf_figures import FIGURES, PartFigure, figure_words
+from wattmetron.services.parts.shelf_figures import COLUMNS, FIGURES, PartFigure, figure_words
 from wattmetron.services.words.figures import KIND_WORDS, money
 from wattmetron.web.parts.part_figures import Beside, beside
 from wattmetron.web.parts.shelf_state import (
@@ -73,6 +73,7 @@ class ShelfPage:
     heads: tuple[Head, ...]
     rows: tuple[RowView, ...]
     ranged: tuple[PartFigure, ...]
+    further: tuple[PartFigure, ...]
     beside: Beside | None
     words: str
     currency: str
@@ -84,6 +85,11 @@ class ShelfPage:
     name_head: Head
     trust_head: Head
     frames_heads: tuple[Head, ...]
+
+    @property
+    def further_typed(self) -> bool:
+        """Whether one of the folded bounds holds."""
+        return any(own.key in self.state.query.ranges for own in self.further)
 
 
 def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
@@ -115,10 +121,11 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
         kinds=kinds,
         found=listed,
         heads=tuple(
-            _head(state, figure.key, figure.title, figure.unit) for figure in FIGURES[query.kind]
+            _head(state, figure.key, figure.title, figure.unit) for figure in COLUMNS[query.kind]
         ),
         rows=tuple(_row(catalogue, state, now, row, currency) for row in listed.rows),
-        ranged=tuple(figure for figure in FIGURES[query.kind] if figure.ranged),
+        ranged=tuple(own for own in FIGURES[query.kind] if own.ranged and own.column),
+        further=tuple(own for own in FIGURES[query.kind] if not own.column),
         beside=beside(catalogue, state, now, currency),
         words=f"{listed.found}"
         f" {KIND_PLURALS[query.kind] if listed.found != 1 else KIND_WORDS[query.kind]}",
@@ -172,7 +179,7 @@ def _row(
         name=part.name,
         url=part_url(part.id, state.brief),
         traits=part.colour,
-        figures=tuple(figure_words(figure, part) for figure in FIGURES[kind]),
+        figures=tuple(figure_words(figure, part) for figure in COLUMNS[kind]),
         price="no offer" if row.offer is None else money(row.offer.delivered_minor, currency),
         seen=(
             ""

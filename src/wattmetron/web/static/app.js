@@ -73,6 +73,12 @@ function leaveFinder(finder, key) {
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
   const key = event.key;
+  const menu = event.target.closest(".rowmenu[open]");
+  if (menu && key === "Escape") {
+    menu.open = false;
+    menu.querySelector("summary").focus();
+    return;
+  }
   if (typing(event.target)) {
     if (event.target.id === "finder" && leaveFinder(event.target, key)) event.preventDefault();
     else if (key === "Escape") event.target.blur();
@@ -92,6 +98,11 @@ document.addEventListener("keydown", (event) => {
   const wanted = localControl(key) || document.querySelector(`[data-key="${CSS.escape(key)}"]`)
     || (key === "w" ? document.querySelector('[data-local="w"]') : null);
   if (press(wanted)) event.preventDefault();
+});
+
+// The menu of a row closes when one goes elsewhere.
+document.addEventListener("click", (event) => {
+  for (const menu of document.querySelectorAll(".rowmenu[open]")) if (!menu.contains(event.target)) menu.open = false;
 });
 
 // On a narrow screen the finder opens as a sheet over the page.
@@ -166,10 +177,21 @@ document.addEventListener("htmx:configRequest", (event) => {
   if (form) for (const element of form.elements) unsent.delete(element);
 });
 
+// Chromium breaks down where a list of suggestions is moved in place: such a piece is taken out and put in again.
+const movedInPlace = Element.prototype.moveBefore;
+if (movedInPlace) {
+  const suggests = "datalist, [list]";
+  Element.prototype.moveBefore = function (node, before) {
+    const element = node.nodeType === Node.ELEMENT_NODE;
+    if (element && (node.matches(suggests) || node.querySelector(suggests))) this.insertBefore(node, before);
+    else movedInPlace.call(this, node, before);
+  };
+}
+
 if (window.Idiomorph) {
   Idiomorph.defaults.callbacks.beforeNodeMorphed = (old) => !unsent.has(old);
   // What one has folded or unfolded stays so while the page around it changes.
-  Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) => name !== "open" || node.tagName !== "DETAILS";
+  Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) => name !== "open" || node.tagName !== "DETAILS" || node.classList.contains("rowmenu");
 }
 
 // Exact figures of the row under the pointer or with the focus; a figure copied as a sentence.
@@ -215,6 +237,14 @@ document.addEventListener("click", (event) => {
   button.textContent = "Work it out";
   line.append(button);
   piece.replaceChildren(line);
+});
+
+document.addEventListener("htmx:afterRequest", (event) => {
+  const piece = event.detail.elt.closest && event.detail.elt.closest(".later");
+  if (piece && event.detail.xhr.status >= 400) {
+    const stop = piece.querySelector("[data-stop]");
+    if (stop) stop.click();
+  }
 });
 
 document.addEventListener("htmx:sendError", () => {
@@ -352,3 +382,46 @@ document.addEventListener("click", (event) => {
 });
 
 for (const kind of ["DOMContentLoaded", "htmx:afterSettle", "htmx:historyRestore"]) document.addEventListener(kind, restoreFolds);
+
+// Tables sort by their heads, in the page: figures by size, words by the alphabet.
+const figure = (text) => {
+  const found = text.replace(/,/g, "").match(/[−-]?\d+(\.\d+)?/);
+  return found ? Number(found[0].replace("−", "-")) : null;
+};
+
+function sortBy(table, column, down) {
+  const body = table.tBodies[0];
+  const rows = [...body.rows];
+  const text = (row) => (row.cells[column] ? row.cells[column].textContent.trim() : "");
+  const asFigures = rows.filter((row) => figure(text(row)) !== null).length * 2 > rows.length;
+  const least = down ? -1 : 1;
+  rows.sort((one, other) => {
+    if (!asFigures) return least * text(one).localeCompare(text(other));
+    const [a, b] = [figure(text(one)), figure(text(other))];
+    if (a === null || b === null) return (a === null) - (b === null);
+    return least * (a - b);
+  });
+  body.append(...rows);
+}
+
+function makeSortable() {
+  for (const table of document.querySelectorAll("table[data-sort]")) {
+    const heads = [...table.tHead.rows[0].cells];
+    heads.forEach((head, column) => {
+      if (!head.textContent.trim() || head.querySelector("button, a")) return;
+      const button = document.createElement("button");
+      button.type = "button";
+      button.className = "sorter";
+      button.append(...head.childNodes);
+      head.append(button);
+      button.addEventListener("click", () => {
+        const down = head.getAttribute("aria-sort") === "ascending";
+        for (const other of heads) other.removeAttribute("aria-sort");
+        head.setAttribute("aria-sort", down ? "descending" : "ascending");
+        sortBy(table, column, down);
+      });
+    });
+  }
+}
+
+for (const kind of ["DOMContentLoaded", "htmx:afterSettle", "htmx:historyRestore"]) document.addEventListener(kind, makeSortable);
