@@ -29,7 +29,17 @@ from wattmetron.web.games.routes import (
 )
 from wattmetron.web.games.tier_forms import ListForm, assumptions_from, published_from
 from wattmetron.web.shell.errors import status_of
-from wattmetron.web.shell.forms import Form, Number, Short20, Short80, Short200, Typed, read, typed
+from wattmetron.web.shell.forms import (
+    Form,
+    Number,
+    Short20,
+    Short80,
+    Short200,
+    Tick,
+    Typed,
+    read,
+    typed,
+)
 from wattmetron.web.shell.line import changed
 from wattmetron.web.shell.requests import LOCATION, in_place, workshop_of
 
@@ -87,6 +97,7 @@ class ReadingForm(Form):
 
     version: Number = 0
     brief: Short20 = ""
+    as_target: Tick = False
     name: Short200 = ""
     genre: Short80 = ""
     source: Short200 = ""
@@ -105,6 +116,7 @@ class ReadingForm(Form):
             game_name=empty.game_name or self.name,
             genre=empty.genre or self.genre[:60],
             text=self.pasted[:MOST_TEXT],
+            as_target=self.as_target,
             source=self.source,
             published_on=self.published_on,
         )
@@ -165,7 +177,7 @@ def _confirm(request: Request, game_id: str, entries: Typed) -> Response:
         kept = _kept(catalogue, game_id, entries, str(error))
         return show_reading(request, kept, status_of(error))
     url = f"/games/{published.game}" + (f"?brief={form.brief}" if form.brief.isdecimal() else "")
-    if game and form.brief.isdecimal() and len(form.brief) < LONGEST_ID:
+    if game and form.as_target and form.brief.isdecimal() and len(form.brief) < LONGEST_ID:
         url = _as_target(workshop, int(form.brief), published.game) or url
     if in_place(request):
         return Response(status_code=204, headers={"hx-location": LOCATION.format(url)})

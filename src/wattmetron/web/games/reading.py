@@ -69,6 +69,7 @@ class ReadingPage:
     published_on: str
     version: int
     brief: str
+    as_target: bool = False
     fragments: tuple[Fragment, ...] = ()
     unread: tuple[str, ...] = ()
     tiers: tuple[TierFields, ...] = ()
