@@ -32,6 +32,7 @@ from wattmetron.services.advice.what_if import announced, elsewhere, repriced, w
 from wattmetron.services.advice.wish_costs import wish_costs
 from wattmetron.services.advice.years import SIDES, Growth, asking_more, years_kept
 from wattmetron.services.desk.assess import assess
+from wattmetron.services.desk.gives_up import gives_up
 from wattmetron.services.words.figures import KIND_WORDS
 from wattmetron.web.desk.balance_frontier import frontier_view
 from wattmetron.web.desk.balance_picture import picture_of
@@ -497,3 +498,29 @@ def test_the_frontier_lists_every_step_at_which_a_target_changes_and_the_own_ans
     own = answer(catalogue, plan.brief, Build(), "most frames")
     assert own.proposal.cost_minor in listed
     assert len(view.rows) <= 40
+
+
+def test_what_to_change_first_is_said_for_one_step_for_none_and_for_a_lost_part(client, workshop):
+    opened = workshop.open(LOPSIDED)
+    catalogue, brief = workshop.catalogue(), opened.plan.brief
+    best = answer(catalogue, brief, opened.plan.build, "most frames").proposal.build
+
+    def glance(build):
+        version = workshop.open(LOPSIDED).version
+        workshop.change(LOPSIDED, version, lambda plan: (replace(plan, build=build), "put"))
+        text = text_of(client.get(f"/briefs/{LOPSIDED}/balance").text)
+        return text.split("What to change first?")[1].split("What does the next money buy?")[0]
+
+    assert "Nothing: this is the best build for its budget." in glance(best)
+    card = catalogue.part(best.graphics).name
+    one = glance(replace(best, graphics=opened.plan.build.graphics))
+    assert card in one and "Nothing" not in one and "steps" not in one
+    lost = glance(replace(best, memory="gone-kit"))
+    assert "try" in lost and "Nothing" not in lost
+
+
+def test_what_is_not_known_is_given_up_as_not_known(workshop):
+    catalogue = workshop.catalogue()
+    kit = next(own for own in catalogue.by_kind["memory"] if own.warranty_years)
+    assert gives_up(kit, replace(kit, warranty_years=None)).startswith("warranty not known instead")
+    assert gives_up(kit, kit) == "nothing that is known"

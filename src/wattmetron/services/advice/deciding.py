@@ -43,7 +43,7 @@ def deciding_words(catalogue: Catalogue, now: Assessment) -> str:
     found = deciding(catalogue, now)
     if not found:
         return "No wish decides: without any one of them the best build would be the same."
-    names = {part.id: part.name for part in catalogue.parts.values()} if found else {}
+    names = {part.id: part.name for part in catalogue.parts.values()}
     said = [
         f"{wish_words(now.brief, own.wish, now.currency, names)}"
         f" ({listed(_price(own, now.currency))})"

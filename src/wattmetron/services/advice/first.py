@@ -39,8 +39,8 @@ class FirstStep:
 def what_first(
     catalogue: Catalogue, now: Assessment, then: Assessment | None
 ) -> tuple[FirstStep, ...]:
-    """The steps from the present build to another; empty where there is none, where one step does
-    it, where the other one does not stand, or where the catalogue lost a part of the present one.
+    """The steps from the present build to another; empty where nothing differs, where the other one
+    does not stand, or where the catalogue lost a part of the present one.
     """
     if then is None or not then.whole or not now.build.processor or not now.build.mainboard:
         return ()
@@ -53,7 +53,7 @@ def what_first(
 
 def _steps(catalogue: Catalogue, now: Assessment, then: Assessment) -> tuple[FirstStep, ...]:
     found = steps_between(catalogue, now.brief, now.build, then.build)
-    if found is None or len(found) < 2:
+    if found is None:
         return ()
     steps, done, before, together = [], list[Change](), now, 0
     for step in found:

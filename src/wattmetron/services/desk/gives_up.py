@@ -16,7 +16,7 @@ from wattmetron.core.values.parts import (
 from wattmetron.core.values.trust import TRUSTS, trust_of
 
 Figure = tuple[str, float | None, str]
-"""What it is called, how much, and its unit; more is better."""
+"""What it is called, how much (None: not known), and its unit; more is better."""
 
 
 def gives_up(old: Part, new: Part) -> str:
@@ -32,8 +32,10 @@ def gives_up(old: Part, new: Part) -> str:
     had, has = [*_figures(old)], {name: value for name, value, _ in _figures(new)}
     for name, value, unit in had:
         then = has.get(name)
-        if value and (then or 0.0) < value:
-            said.append(f"{_amount(name, then or 0.0, unit)} instead of {_shown(value)}")
+        if value and then is None:
+            said.append(f"{name} not known instead of {_shown(value)} {unit}".rstrip())
+        elif value and then is not None and then < value:
+            said.append(f"{_amount(name, then, unit)} instead of {_shown(value)}")
     return "; ".join(said) or "nothing that is known"
 
 
@@ -53,10 +55,10 @@ def _figures(part: Part) -> Iterator[Figure]:
             yield "one core", part.single_speed, ""
             yield "all cores", part.all_core_speed, ""
             yield "cores", part.cores, "cores"
-            yield "integrated graphics", part.igpu_speed, ""
+            yield "integrated graphics", part.igpu_speed or 0.0, ""
         case Graphics():
             yield "speed", part.speed_1080p, ""
-            yield "ray tracing", part.ray_speed, ""
+            yield "ray tracing", part.ray_speed or 0.0, ""
             yield "video memory", part.memory_gb, "GB"
         case Mainboard():
             yield "memory slots", part.memory_slots, "memory slots"

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.letters.said import Letter
+from wattmetron.core.letters.said import Field, Letter
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.games import PresetName
 from wattmetron.core.values.parts import Kind
@@ -16,6 +16,19 @@ from wattmetron.services.desk.suggested import VARIABLE_FROM_HZ
 
 QUIET_DBA, SMALL_L = 38.0, 20.0
 """What "quiet" and "small" are taken to mean; assumed, and shown to be changed."""
+
+AS_SAID: tuple[Field, ...] = (
+    "size",
+    "refresh_hz",
+    "no_lights",
+    "wireless",
+    "allow_used",
+    "no_disks",
+    "colour",
+    "memory_gb",
+    "storage_gb",
+)
+"""What a letter says as the brief's field of that name has it."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -48,11 +61,8 @@ def wanted(catalogue: Catalogue, letter: Letter) -> Wanted:
         fields["budget_low_minor"], fields["budget_high_minor"] = said.value
     if region := _region(catalogue, letter):
         fields["region"] = region
-    for name in ("size", "refresh_hz", "no_lights", "wireless", "allow_used", "no_disks"):
+    for name in AS_SAID:
         for said in letter.of(name):
-            fields[name] = said.value
-    for name in ("colour", "memory_gb", "storage_gb"):
-        for said in letter.of(name):  # type: ignore[arg-type]
             fields[name] = said.value
     for said in letter.of("years"):
         fields["years"] = int(said.value)

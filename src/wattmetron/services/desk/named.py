@@ -5,7 +5,6 @@ import re
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.finder import Hit, Sort, finder_of
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import KIND_NAMES, Kind
 from wattmetron.core.values.words import listed
 
@@ -49,12 +48,6 @@ def part_named(catalogue: Catalogue, text: str, kind: Kind | None = None) -> str
     hits = [hit for hit in _hits(catalogue, name, "part") if hit.id in parts]
     word = KIND_NAMES[kind] if kind else "part"
     return _only(name, hits, word, {part.id: part.name for part in parts.values()})
-
-
-def part_and_kind(catalogue: Catalogue, text: str) -> tuple[str, Kind]:
-    """A part by what was typed, with its kind."""
-    part_id = part_named(catalogue, text)
-    return part_id, kind_of(catalogue.part(part_id))
 
 
 def _hits(catalogue: Catalogue, name: str, sort: Sort) -> list[Hit]:

@@ -59,9 +59,14 @@ def _radiators(part: Any) -> int | None:
     )
 
 
+def _sieve(key: str, title: str, unit: str, name: str) -> PartFigure:
+    """A figure that only the sieve asks for."""
+    return PartFigure(key=key, title=title, unit=unit, of=_field(name), ranged=True, column=False)
+
+
 MAKER = Facet("maker", "maker", lambda part: (part.maker,))
 COLOUR = Facet("colour", "colour", _words("colour"))
-COLUMNS: dict[Kind, tuple[PartFigure, ...]] = {
+_OWN: dict[Kind, tuple[PartFigure, ...]] = {
     "processor": (
         PartFigure(
             key="s", title="one core", unit="points", of=_field("single_speed"), ranged=True
@@ -96,6 +101,7 @@ COLUMNS: dict[Kind, tuple[PartFigure, ...]] = {
             key="watts", title="processor power", unit="W", of=_field("processor_w"), ranged=True
         ),
         PartFigure(key="gen", title="PCIe", unit="", of=_field("card_pcie_gen")),
+        _sieve("fan_headers", "fan headers", "", "fan_headers"),
     ),
     "memory": (
         PartFigure(key="gb", title="capacity", unit="GB", of=_field("total_gb"), ranged=True),
@@ -165,22 +171,17 @@ COLUMNS: dict[Kind, tuple[PartFigure, ...]] = {
     ),
     "input": (),
 }
-
-
-def _sieve(key: str, title: str, unit: str, name: str) -> PartFigure:
-    return PartFigure(key=key, title=title, unit=unit, of=_field(name), ranged=True, column=False)
-
-
 EVERYWHERE = (
     _sieve("warranty", "warranty", "years", "warranty_years"),
     _sieve("score", "review score", "%", "review_percent"),
     _sieve("reviews", "number of reviews", "", "reviews"),
 )
 FIGURES: dict[Kind, tuple[PartFigure, ...]] = {
-    kind: (*columns, *EVERYWHERE) for kind, columns in COLUMNS.items()
+    kind: (*figures, *EVERYWHERE) for kind, figures in _OWN.items()
 }
-"""What a kind's parts are sieved by: its columns, and what holds for every kind."""
-FIGURES["mainboard"] += (_sieve("fan_headers", "fan headers", "", "fan_headers"),)
+COLUMNS: dict[Kind, tuple[PartFigure, ...]] = {
+    kind: tuple(own for own in figures if own.column) for kind, figures in FIGURES.items()
+}
 FACETS: dict[Kind, tuple[Facet, ...]] = {
     "processor": (
         Facet("socket", "socket", _words("socket")),

@@ -295,14 +295,17 @@ def _first(
     opened: Opened,
     query: DeskQuery,
 ) -> tuple[FirstRow, ...]:
-    """In which order the present machine becomes the one that is proposed or tried."""
+    """In which order the present machine becomes the one that is proposed or tried; one step alone
+    says nothing that the trial does not.
+    """
 
     def trial(build: Build) -> str:
         return query.url(
             opened.id, tried=encode_build(build, opened.plan.build), propose=None, swap=None
         )
 
-    return () if now is present else first_rows(catalogue, present, now, trial)
+    rows = () if now is present else first_rows(catalogue, present, now, trial)
+    return rows if len(rows) > 1 else ()
 
 
 def _fit(

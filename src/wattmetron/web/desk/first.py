@@ -14,14 +14,15 @@ from wattmetron.services.words.figures import money
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FirstRow:
-    """A step: what is bought, its cost and that of all so far, targets met then, what it brings,
-    what is left over, when the money set aside for upgrades has paid it, and the address that tries
-    it.
+    """A step: what is bought, its cost and that of all so far, how many targets are met then and
+    that in words, what it brings, what is left over, when the money set aside for upgrades has paid
+    it, and the address that tries it.
     """
 
     parts: str
     costs: str
     together: str
+    met_then: int
     met: str
     brings: str
     left: str
@@ -39,6 +40,7 @@ def first_rows(
             parts=listed(_names(catalogue, step, "bought")) or "taken out",
             costs=money(step.cost_minor, now.currency),
             together=money(step.together_minor, now.currency),
+            met_then=step.met,
             met=f"{step.met} of {count}",
             brings=_brings(step),
             left=listed(_names(catalogue, step, "left")) or "nothing",

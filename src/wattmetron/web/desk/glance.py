@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from wattmetron.core.balance.cuts import Cut
+from wattmetron.core.balance.what_first import changes_between
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.parts import Kind
@@ -84,20 +85,16 @@ def _first(
         )
     rows = first_rows(catalogue, now, answer, trial) if not now.missing else ()
     if not rows:
-        said = (
-            "The build is not complete: try the best one for this budget."
-            if now.missing
-            else "Nothing: this is the best build for its budget."
-        )
+        another = bool(changes_between(now.build, answer.build))
         return Glance(
             question=question,
-            sentence=said,
+            sentence=_without_steps(now, another),
             picture=None,
             panel=panel,
             more="all pairings",
-            try_url=trial(answer.build) if now.missing else "",
+            try_url=trial(answer.build) if another else "",
         )
-    first, met = rows[0], [now.met, *(int(row.met.split(" ")[0]) for row in rows)]
+    first, met = rows[0], [now.met, *(row.met_then for row in rows)]
     steps = len(rows)
     return Glance(
         question=question,
@@ -110,6 +107,15 @@ def _first(
         more="all pairings",
         try_url=first.url,
     )
+
+
+def _without_steps(now: Assessment, another: bool) -> str:
+    """What to change where no steps lead to the best build."""
+    if now.missing:
+        return "The build is not complete: try the best one for this budget."
+    if another:
+        return "The best build for this budget is another one: try it as a whole."
+    return "Nothing: this is the best build for its budget."
 
 
 def _brings(met: list[int], brings: str) -> str:
