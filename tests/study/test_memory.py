@@ -1,6 +1,8 @@
 """Two hundred questions take no more memory than the study may hold."""
 
 import gc
+import multiprocessing
+from concurrent.futures import ProcessPoolExecutor
 from dataclasses import replace
 from pathlib import Path
 
@@ -8,7 +10,7 @@ from tests.core.questions import question
 from wattmetron.services.advice.balance import map_of, split_of, tables
 from wattmetron.services.advice.proposals import answer
 from wattmetron.services.desk.assess import assess
-from wattmetron.study.keeper import Keeper
+from wattmetron.study.keeper import Count, Keeper
 
 MOST_BYTES = 2_000_000
 PAGE_BYTES = 4096
@@ -29,14 +31,22 @@ def resident_bytes() -> int:
     return int(Path("/proc/self/statm").read_text().split()[1]) * PAGE_BYTES
 
 
-def test_two_hundred_questions_stay_within_bounds():
+def grown_by_asking(times: int) -> tuple[Count, int]:
+    """The study after so many questions, and the bytes that the process grew after the first."""
     catalogue, brief, kept = question(2)
     keeper = Keeper(MOST_BYTES)
     asked, before = catalogue.kept_by(keeper), 0
-    for n in range(200):
+    for n in range(times):
         ask(asked, replace(brief, memory_gb=8.0 + n, budget_high_minor=90_000 + 100 * n), kept)
         assert keeper.count.held_bytes <= MOST_BYTES
         before = before or resident_bytes()
-    assert keeper.count.misses > 1000
-    assert keeper.count.held_bytes > MOST_BYTES / 2
-    assert resident_bytes() - before < MOST_BYTES + LOOSE_BYTES
+    return keeper.count, resident_bytes() - before
+
+
+def test_two_hundred_questions_stay_within_bounds():
+    """Asked in a process of its own: what other tests left behind is not counted."""
+    with ProcessPoolExecutor(1, multiprocessing.get_context("spawn")) as alone:
+        count, grown_bytes = alone.submit(grown_by_asking, 200).result()
+    assert count.misses > 1000
+    assert count.held_bytes > MOST_BYTES / 2
+    assert grown_bytes < MOST_BYTES + LOOSE_BYTES

@@ -38,7 +38,9 @@ class Change:
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """Changes made together, with what they cost in minor units."""
+    """Changes made together, with what they cost in minor units: below 0 where less is paid than the
+    parts let go would have cost.
+    """
 
     changes: tuple[Change, ...]
     cost_minor: int
@@ -77,12 +79,14 @@ def steps_between(
     """The changes from one build to another as steps, by ``best_order``: after each the machine is
     whole, fits and starts. None where the second build itself does not.
 
-    What is owned, or paid from elsewhere, costs nothing; a part without an offer counts as free.
+    A change costs what it buys less what it lets go that is still to be paid for. What is owned, or
+    paid from elsewhere, costs nothing; a part without an offer counts as free. A change that saves
+    counts as free in the order: money is not spent twice.
     """
     changes = changes_between(now, then)
     mixed = _Mixed(catalogue, brief, now, then, changes)
     costs = _costs(catalogue, brief, changes)
-    order = best_order(costs, mixed.stands, mixed.worth)
+    order = best_order([max(0, cost) for cost in costs], mixed.stands, mixed.worth)
     if order is None:
         return None
     made = ([n for n in range(len(changes)) if step >> n & 1] for step in order)
@@ -91,14 +95,15 @@ def steps_between(
 
 def _costs(catalogue: Catalogue, brief: Brief, changes: Sequence[Change]) -> list[int]:
     book, owned = catalogue.prices(brief.region, brief.allow_used), Counter(brief.owned)
-    return [
-        sum(
+
+    def paid(part_ids: Sequence[str]) -> int:
+        return sum(
             (book.delivered(part_id) or 0) * count
-            for part_id, count in (Counter(change.bought) - owned).items()
-            if kind_of(catalogue.part(part_id)) not in brief.outside
+            for part_id, count in (Counter(part_ids) - owned).items()
+            if part_id in catalogue.parts and kind_of(catalogue.part(part_id)) not in brief.outside
         )
-        for change in changes
-    ]
+
+    return [paid(change.bought) - paid(change.left) for change in changes]
 
 
 class _Mixed:

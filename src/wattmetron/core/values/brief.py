@@ -359,7 +359,7 @@ class Brief:
         Wish(
             name="least memory",
             without=0.0,
-            said="at least {value:g}{thin}GB of memory",
+            said="at least {value:,g}{thin}GB of memory",
             preferred="memory of so many GB",
             sense="at least",
         ),
@@ -378,7 +378,7 @@ class Brief:
         Wish(
             name="least storage",
             without=0.0,
-            said="at least {value:g}{thin}GB of storage",
+            said="at least {value:,g}{thin}GB of storage",
             preferred="storage of so many GB",
             sense="at least",
         ),

@@ -119,7 +119,7 @@ def _undo_or_redo(request: Request, brief_id: int, entries: Typed, back: bool) -
         return shown(notice=str(error))
     if not in_place(request):
         return lambda: RedirectResponse(url, 303)
-    return shown(notice=f"{'Undone' if back else 'Done again'}: {said}.")
+    return shown(notice=f"{'Undone' if back else 'Done again'}: {said}.", offers_redo=back)
 
 
 def _register(path: str, change: Change) -> None:

@@ -111,6 +111,7 @@ class Desk:
     first: tuple[FirstRow, ...]
     trust_rows: tuple[TrustRow, ...]
     notice: str = ""
+    offers_redo: bool = False
     error: str = ""
     drafts: dict[str, str] = field(default_factory=dict)
 

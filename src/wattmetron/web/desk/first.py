@@ -38,8 +38,8 @@ def first_rows(
     return tuple(
         FirstRow(
             parts=listed(_names(catalogue, step, "bought")) or "taken out",
-            costs=money(step.cost_minor, now.currency),
-            together=money(step.together_minor, now.currency),
+            costs=_costs(step.cost_minor, now.currency),
+            together=_costs(step.together_minor, now.currency),
             met_then=step.met,
             met=f"{step.met} of {count}",
             brings=_brings(step),
@@ -51,12 +51,16 @@ def first_rows(
     )
 
 
+def _costs(minor: int, currency: str) -> str:
+    return money(minor, currency) if minor >= 0 else f"saves {money(-minor, currency)}"
+
+
 def due_words(brief: Brief, together_minor: int) -> str:
     """When the money set aside has paid so much; empty where the brief sets none aside."""
     if brief.upgrade_minor is None:
         return ""
     periods = -(-together_minor // brief.upgrade_minor)
-    if not periods:
+    if periods <= 0:
         return "now"
     return f"after {periods} {brief.upgrade_every}{'' if periods == 1 else 's'}"
 

@@ -99,7 +99,8 @@ def _first(
     return Glance(
         question=question,
         sentence=(
-            f"{first.parts} for {first.costs}: {_brings(met, first.brings)}."
+            f"{first.parts} {'' if first.costs.startswith('saves') else 'for '}{first.costs}:"
+            f" {_brings(met, first.brings)}."
             + (f" The first of {steps} steps to the best build." if steps > 1 else "")
         ),
         picture=small.stairs(met, len(now.counted), f"Targets met after each step: {met}"),
