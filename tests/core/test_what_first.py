@@ -115,7 +115,7 @@ def test_every_step_between_two_builds_is_a_machine_that_runs():
             assert sum(step.cost_minor for step in steps) == priced[1] - priced[0]
             owning = replace(brief, owned=tuple(part_id for _, part_id in now.ids()))
             bought = Counter(then.ids()) - Counter(now.ids())
-            assert sum(
-                step.cost_minor for step in steps_between(world, owning, now, then)
-            ) == sum(book.delivered(part_id) for _, part_id in bought.elements())
+            assert sum(step.cost_minor for step in steps_between(world, owning, now, then)) == sum(
+                book.delivered(part_id) for _, part_id in bought.elements()
+            )
     assert ways > 10 and grouped > 5, (ways, grouped)

@@ -367,3 +367,37 @@ def test_a_part_is_marked_as_a_stand_in_and_stays_again(client, workshop):
         headers=HTMX,
     ).text
     assert "stand-in until" not in stays and workshop.open(1).plan.build.stand_ins == ()
+
+
+def test_what_the_machine_runs_without_is_bought_later_outside_the_total(client, workshop):
+    catalogue, plan = workshop.catalogue(), workshop.open(1).plan
+    before = assess(catalogue, plan.brief, plan.build)
+    book = catalogue.prices(plan.brief.region, plan.brief.allow_used)
+    screen = next(
+        part for part in catalogue.by_kind["display"] if book.delivered(part.id) is not None
+    )
+    fields = {"version": "1", "view": "fit"}
+    board = client.post(
+        "/briefs/1/later", data=fields | {"part": plan.build.mainboard}, headers=HTMX
+    )
+    assert board.status_code == 422 and "cannot wait: without it the machine" in board.text
+    client.post(
+        "/briefs/1/adopt", data=fields | {"try": f"display:{screen.id}"}, headers=HTMX
+    ).raise_for_status()
+    fields |= {"version": "2", "part": screen.id}
+    done = html.unescape(client.post("/briefs/1/later", data=fields, headers=HTMX).text)
+    price = money(book.delivered(screen.id), before.currency)
+    assert f"{price} more for what is bought later" in done and f"later, {price}" in done
+    own = workshop.open(1).plan
+    assert assess(catalogue, own.brief, own.build).spent_minor == before.spent_minor
+    files = [
+        ("files", (name, client.get(f"/briefs/1/file/{name}").content))
+        for name in ("brief", "build")
+    ]
+    copy = client.post("/briefs/open", files=files, follow_redirects=False).headers["location"]
+    assert workshop.open(int(copy.split("/")[2])).plan.build.later == {screen.id}
+    again = client.post("/briefs/1/later", data=fields | {"version": "3", "now": "1"}, headers=HTMX)
+    assert "bought with the rest" in again.text
+    own = workshop.open(1).plan
+    whole = assess(catalogue, own.brief, own.build)
+    assert whole.spent_minor == before.spent_minor + book.delivered(screen.id)

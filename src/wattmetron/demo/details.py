@@ -87,6 +87,7 @@ RETURNS_PERCENT = {
     "Saltgrove": 1.2,
     "Stonepier": 3.3,
 }
+CACHE_STATED_FROM, LARGE_CACHE_FROM, DEEP_CACHE_MB = 2018, 2022, 64
 SHALLOW = {"lidd-frame-porthole": 130}
 NOT_KNOWN = {
     "lidd-frame-foredeck": ("card_height_mm", "card_thickness_mm"),
@@ -168,7 +169,20 @@ def _processor(chip: Processor) -> Processor:
     if "Petrel" in chip.model:
         special = "Small"
     tunable = bool(generation) and any(word in chip.model for word in TUNABLE)
-    return replace(chip, firmware_family=f"{generation} {special}".strip(), tunable=tunable)
+    return replace(
+        chip,
+        firmware_family=f"{generation} {special}".strip(),
+        tunable=tunable,
+        cache_mb=_cache_mb(chip, special == "Deep"),
+    )
+
+
+def _cache_mb(chip: Processor, deep: bool) -> float | None:
+    """A cache by the core; of the oldest chips nobody wrote it down."""
+    if chip.released is None or chip.released.year < CACHE_STATED_FROM:
+        return None
+    of_a_core = 2 if chip.released.year < LARGE_CACHE_FROM else 3 if chip.cores <= 6 else 4
+    return float(chip.cores * of_a_core + (DEEP_CACHE_MB if deep else 0))
 
 
 OUTPUTS = {

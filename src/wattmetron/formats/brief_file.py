@@ -117,6 +117,7 @@ class PlaceFile(Strict):
     kind: Kind = Field(description="Kind of part")
     part: Id = Field(description="Part id")
     keep: bool = Field(False, description="Whether it stays when the rest is proposed")
+    later: bool = Field(False, description="Whether it is bought later, outside the total")
 
 
 class AsideFile(Strict):
@@ -218,6 +219,8 @@ def build_from(file: BuildFile) -> Build:
             build = build.with_part(place.kind, place.part)
         if place.keep:
             build = build.keeping(place.part, True)
+        if place.later:
+            build = build.buying_later(place.part, True)
     for own in file.stand_ins:
         build = build.standing_in(StandIn(own.part, own.until, to_minor(own.resale)))
     for aside_file in file.aside:
@@ -232,7 +235,9 @@ def build_file(build: Build) -> BuildFile:
     there = {part_id for _, part_id in build.ids()}
     return BuildFile(
         parts=[
-            PlaceFile(kind=kind, part=part_id, keep=part_id in build.kept)
+            PlaceFile(
+                kind=kind, part=part_id, keep=part_id in build.kept, later=part_id in build.later
+            )
             for kind, part_id in build.ids()
         ],
         stand_ins=[

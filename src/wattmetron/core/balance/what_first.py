@@ -38,8 +38,8 @@ class Change:
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """Changes made together, with what they cost in minor units: below 0 where less is paid than the
-    parts let go would have cost.
+    """Changes made together, with what they cost in minor units: below 0 where less is paid than
+    the parts let go would have cost.
     """
 
     changes: tuple[Change, ...]

@@ -39,7 +39,7 @@ class Build:
     """Part ids by kind: one of each at most, several drives; ``added`` holds further kinds.
     ``kept`` parts stay when the rest is proposed; ``more_kits`` are memory kits and ``second_card``
     a graphics card beside the first; findings ``aside`` do not count while the parts that they
-    concern stay.
+    concern stay. Parts bought ``later`` belong to the machine, their prices not to the total.
     """
 
     processor: str | None = None
@@ -56,6 +56,7 @@ class Build:
     more_kits: tuple[str, ...] = ()
     second_card: str | None = None
     stand_ins: tuple[StandIn, ...] = ()
+    later: frozenset[str] = frozenset()
 
     def of(self, kind: Kind) -> tuple[str, ...]:
         """Ids of the parts of a kind."""
@@ -208,6 +209,12 @@ class Build:
     def staying(self, part_id: str) -> "Build":
         """This build with a part that is no stand-in any more."""
         return replace(self, stand_ins=tuple(own for own in self.stand_ins if own.part != part_id))
+
+    def buying_later(self, part_id: str, later: bool) -> "Build":
+        """This build with a part to be bought later, or now after all."""
+        if part_id not in {own for _, own in self.ids()}:
+            raise BuildError("That part is no longer in the build: reload and try again.")
+        return replace(self, later=self.later | {part_id} if later else self.later - {part_id})
 
     def keeping(self, part_id: str, keep: bool) -> "Build":
         """This build with a part kept, or free again."""

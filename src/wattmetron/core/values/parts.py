@@ -199,6 +199,10 @@ class Processor(Part):
         Le(90),
         Column("Noise of the boxed cooler at full load; empty: not known", "dB(A)"),
     ] = None
+    cache_mb: Annotated[
+        Annotated[float, Ge(0.1), Le(2_000)] | None,
+        Column("Last-level cache; empty: not known", "MB"),
+    ] = None
     tunable: Annotated[bool, Column("Whether its clocks can be tuned")] = False
     firmware_family: Annotated[
         str, Column("Family by which mainboards name the firmware it needs")

@@ -45,9 +45,15 @@ class CostLine:
     outside: bool = False
     stand_in: StandIn | None = None
     roles: tuple[Role, ...] = ()
+    later: bool = False
 
     @property
     def cost_minor(self) -> int:
+        return 0 if self.later else self.price_minor
+
+    @property
+    def price_minor(self) -> int:
+        """What the budget pays for it, now or later."""
         return 0 if self.owned or self.outside or self.offer is None else self.offer.delivered_minor
 
 
@@ -93,8 +99,13 @@ class Assessment:
 
     @property
     def machine_minor(self) -> int:
-        """The eight kinds alone."""
-        return sum(line.cost_minor for line in self.lines if line.kind in KINDS)
+        """The eight kinds alone, those bought later with them."""
+        return sum(line.price_minor for line in self.lines if line.kind in KINDS)
+
+    @property
+    def later_minor(self) -> int:
+        """What is bought later, outside the total."""
+        return sum(line.price_minor for line in self.lines if line.later)
 
     @property
     def spent_minor(self) -> int:
@@ -268,6 +279,7 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[CostLine]:
                 outside=kind in brief.outside,
                 stand_in=stand_ins.get(part_id),
                 roles=next(roles, ()) if isinstance(part, Storage) else (),
+                later=part_id in build.later and not own,
             )
         )
     return lines
@@ -360,7 +372,7 @@ def _remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining:
     if answer.build is None or answer.cost_minor >= NEVER:
         return Remaining(assessment.missing, None, None)
     second = sum(
-        line.cost_minor
+        line.price_minor
         for line in [line for line in assessment.lines if line.kind == "graphics"][1:]
     )
     least = max(0, answer.cost_minor - (assessment.machine_minor - second))

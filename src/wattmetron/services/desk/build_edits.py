@@ -6,6 +6,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BuildError
 from wattmetron.core.values.build import Build, SetAside
 from wattmetron.core.values.plan import Plan
+from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.edits import Edited
 
 
@@ -39,6 +40,31 @@ def keep(plan: Plan, part_id: str, kept: bool, catalogue: Catalogue) -> Edited:
     build = plan.build.keeping(part_id, kept)
     said = f"{_name(part_id, catalogue)} {'kept' if kept else 'free again'}"
     return replace(plan, build=build), said
+
+
+def buy_later(plan: Plan, part_id: str, later: bool, catalogue: Catalogue) -> Edited:
+    """Leave a part for later, its price outside the total, or buy it with the rest after all;
+    raises BuildError where the machine would not run until then.
+    """
+    name, build = _name(part_id, catalogue), plan.build.buying_later(part_id, later)
+    if later and not _runs_without(plan, build.later, catalogue):
+        raise BuildError(
+            f"{name} cannot wait: without it the machine is not complete or does not start. Choose"
+            " a cheaper one for now and mark that as a stand-in."
+        )
+    said = f"{name} is bought {'later' if later else 'with the rest'}"
+    return replace(plan, build=build), said
+
+
+def _runs_without(plan: Plan, later: frozenset[str], catalogue: Catalogue) -> bool:
+    """Whether what is bought now is a machine that lacks and breaks no more than the whole one."""
+    now = build = plan.build
+    for kind, part_id in now.ids():
+        if part_id in later:
+            build = build.without(kind, part_id)
+    before, after = (assess(catalogue, plan.brief, own) for own in (now, build))
+    lacks = set(after.missing) - set(before.missing)
+    return not lacks and after.blocking <= before.blocking
 
 
 def clear(plan: Plan) -> Edited:

@@ -79,6 +79,7 @@ _OWN: dict[Kind, tuple[PartFigure, ...]] = {
         PartFigure(
             key="integrated", title="integrated", unit="points", of=_field("igpu_speed"), digits=1
         ),
+        _sieve("cache", "cache", "MB", "cache_mb"),
     ),
     "graphics": (
         PartFigure(

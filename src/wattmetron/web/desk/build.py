@@ -39,6 +39,7 @@ class BuildRow:
     another_url: str = ""
     until: str = ""
     resale: str = ""
+    later: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -138,6 +139,8 @@ def _row(
     name = line.part.name if line.part else f"{line.part_id} (no longer in the catalogue)"
     if line.part:
         meta = " · ".join(filter(None, [traits(line.part)[0], role_words(line.roles), meta]))
+    if line.later:
+        price, meta = f"later, {price}", f"not in the total · {meta}"
     if line.stand_in:
         back = (
             f", then perhaps {money(line.stand_in.resale_minor, now.currency)} back"
@@ -158,6 +161,7 @@ def _row(
         changed=changed,
         until=line.stand_in.until.isoformat() if line.stand_in else "",
         resale=amount(line.stand_in.resale_minor) if line.stand_in else "",
+        later=line.later,
     )
 
 
@@ -172,6 +176,8 @@ def _besides(now: Assessment) -> list[str]:
     """What is in the total besides parts, and what may come back of it."""
     extras = now.brief.extras_minor
     said = [f"with {money(extras, now.currency)} for extras"] if extras else []
+    if now.later_minor:
+        said.append(f"{money(now.later_minor, now.currency)} more for what is bought later")
     if now.sold_minor:
         said.append(f"less {money(now.sold_minor, now.currency)} for owned parts left over")
     if now.back_minor:

@@ -16,6 +16,7 @@ from wattmetron.web.desk.forms import (
     ExtraForm,
     FieldForm,
     KindForm,
+    LaterForm,
     PlacedPartForm,
     PreferForm,
     ResaleForm,
@@ -164,6 +165,11 @@ def keep(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
     return build_edits.keep(plan, form.part, form.keep, catalogue)
 
 
+def buy_later(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(LaterForm, entries)
+    return build_edits.buy_later(plan, form.part, not form.now, catalogue)
+
+
 CHANGES: dict[str, Change] = {
     "edit": edit_brief,
     "targets": add_target,
@@ -177,6 +183,7 @@ CHANGES: dict[str, Change] = {
     "prefer": prefer,
     "any-maker": any_maker,
     "stand-in": stand_in,
+    "later": buy_later,
     "adopt": adopt,
     "aside": set_aside,
     "remove": remove,

@@ -225,6 +225,12 @@ class StandInForm(PlacedPartForm):
         )
 
 
+class LaterForm(PlacedPartForm):
+    """A part to be bought later, or with the rest after all."""
+
+    now: Tick = False
+
+
 class ResaleForm(PlacedPartForm):
     """What an owned part may sell for, empty for the usual; or whether all of that counts."""
 

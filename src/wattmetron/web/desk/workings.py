@@ -7,7 +7,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.frames.working import Step, frame_working
 from wattmetron.core.power.draw import BOARD_W, FANS_W, STICK_W
-from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.desk.assess import Assessment, CostLine
 from wattmetron.services.games.library import game_facts
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money
 from wattmetron.services.words.tiers import tier_label
@@ -102,6 +102,13 @@ def _work(estimate: Estimate) -> Step:
     )
 
 
+def _not_counted(line: CostLine) -> str:
+    """Why a price is not in the total; empty where it is."""
+    if line.outside:
+        return ", not in the budget"
+    return ", later, not counted" if line.later else ""
+
+
 def _money(now: Assessment) -> list[Step]:
     steps = []
     for line in now.lines:
@@ -117,7 +124,7 @@ def _money(now: Assessment) -> list[Step]:
                     name,
                     f"{money(offer.price_minor, now.currency)} +"
                     f" {money(offer.shipping_minor, now.currency)} shipping",
-                    money(offer.delivered_minor, now.currency),
+                    f"{money(offer.delivered_minor, now.currency)}{_not_counted(line)}",
                     f"{offer.shop}, seen {offer.seen_on:%-d %b %Y}, {offer.condition}; the cheapest"
                     " delivered offer in stock.",
                 )

@@ -57,7 +57,7 @@ def decode_build(text: str, against: Build) -> Build:
         for part_id in ids.split()[:MAX_ADDED]:
             build = _put(build, kind, part_id)
     still = {part_id for _, part_id in build.ids()}
-    return replace(build, kept=against.kept & still)
+    return replace(build, kept=against.kept & still, later=against.later & still)
 
 
 def _put(build: Build, kind: Kind, part_id: str) -> Build:
