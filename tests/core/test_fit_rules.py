@@ -41,6 +41,7 @@ from wattmetron.core.values.parts import (
     Storage,
 )
 from wattmetron.core.values.seating import seating
+from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.trust import judge
 
 CHIP = Processor(
@@ -958,6 +959,12 @@ def test_parts_not_yet_chosen_raise_no_findings():
     assert check(Machine()) == ()
 
 
+def seen_before(**seen):
+    """A supply of which only the name of its protections is known, and what was seen of it."""
+    record = OwnRecord(**{"of": "part", "name": "supply"} | seen)
+    return {"tested": None, "own": (record,)}
+
+
 @pytest.mark.parametrize(
     ("changes", "trust", "reason"),
     [
@@ -982,6 +989,18 @@ def test_parts_not_yet_chosen_raise_no_findings():
             {"tested": None, "protections": (), "returns_percent": 3.0},
             "plain",
             "3 % of the maker's power supplies come back within two years",
+        ),
+        (seen_before(used=5), "proven", "your own record: 5 used, none came back"),
+        (seen_before(used=4), "plain", "your own record: 4 used, none came back"),
+        (seen_before(used=20, failed=2), "doubtful", "your own record: 20 used, 2 came back"),
+        (seen_before(used=21, failed=2), "plain", "your own record: 21 used, 2 came back"),
+        (seen_before(failed=2), "doubtful", "your own record: 2 came back"),
+        (seen_before(failed=1), "plain", "your own record: 1 came back"),
+        (seen_before(again=True), "plain", "your own record: you would buy it again"),
+        (
+            seen_before(of="maker", name="Ampherst", used=9, failed=0),
+            "proven",
+            "your own record of Ampherst: 9 used, none came back",
         ),
         ({"reviews": 9, "review_percent": 10}, "proven", "passed an independent test"),
         ({"reviews": 10, "review_percent": 59.5}, "doubtful", "10 reviews average 59.5 %"),

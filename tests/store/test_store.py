@@ -18,9 +18,12 @@ from sqlalchemy import create_engine, inspect
 from tests.worlds import World
 from wattmetron.core.errors import BriefError, ConflictError
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.own_record import OwnRecord, record_key
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Published, Tier
+from wattmetron.core.values.trust import judge
 from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.services.parts.edits import note_own, own_version
 from wattmetron.services.workshop import EmptyCatalogueError, Workshop
 from wattmetron.store import catalogues
 from wattmetron.store.briefs import NoSuchBriefError, NothingToUndoError
@@ -303,3 +306,29 @@ def test_edits_by_hand_are_dated_revisions_and_outlive_an_import_that_lacks_them
         catalogues.revise(session, {("published", "by-hand"): None}, "taken out")
     assert "by-hand" not in workshop.catalogue().published
     workshop.close()
+
+
+def test_what_one_saw_oneself_belongs_to_the_user_and_outlives_every_import(tmp_path):
+    workshop = Workshop(tmp_path / "own.sqlite")
+    world = World(12).catalogue(per_kind=2, games=2)
+    maker = next(iter(world.parts.values())).maker
+    workshop.import_catalogue(world, "first")
+    note_own(workshop, OwnRecord(of="maker", name=maker, used=9, failed=3), 0)
+    part = next(part for part in workshop.catalogue().parts.values() if part.maker == maker)
+    assert judge(part).trust == "doubtful"
+    workshop.export_folder(tmp_path / "out")
+    elsewhere = Workshop(tmp_path / "elsewhere.sqlite")
+    elsewhere.import_folder(tmp_path / "out")
+    assert elsewhere.catalogue().own == workshop.catalogue().own != {}
+    for own in (workshop, elsewhere):
+        own.import_catalogue(world, "a catalogue without it")
+        after = own.catalogue()
+        assert after.own[record_key("maker", maker.upper())].failed == 3
+        assert judge(after.parts[part.id]).trust == "doubtful"
+    with pytest.raises(ConflictError):
+        note_own(workshop, OwnRecord(of="maker", name=maker, used=1), 0)
+    version = own_version(workshop, record_key("maker", maker))
+    note_own(workshop, OwnRecord(of="maker", name=maker), version)
+    assert not workshop.catalogue().own and not workshop.catalogue().parts[part.id].own
+    workshop.close()
+    elsewhere.close()

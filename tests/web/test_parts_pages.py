@@ -401,3 +401,39 @@ def test_what_the_machine_runs_without_is_bought_later_outside_the_total(client,
     own = workshop.open(1).plan
     whole = assess(catalogue, own.brief, own.build)
     assert whole.spent_minor == before.spent_minor + book.delivered(screen.id)
+
+
+def test_what_one_would_buy_again_is_noted_marked_and_listed_first(client, workshop):
+    catalogue, plan = workshop.catalogue(), workshop.open(1).plan
+    book = catalogue.prices(plan.brief.region, plan.brief.allow_used)
+    dearest = max(
+        (part for part in catalogue.by_kind["supply"] if book.delivered(part.id)),
+        key=lambda part: book.delivered(part.id),
+    )
+    url = f"/parts/{dearest.id}/own"
+    for fields, said in (
+        ({"of": "part", "used": "two"}, "How many you used is “two”: enter a whole number"),
+        ({"of": "part", "used": "2", "failed": "3"}, "enter at least as many used as came back"),
+        ({"of": "part"}, "Nothing was noted"),
+    ):
+        assert said in html.unescape(client.post(url, data=fields | {"version": "0"}).text)
+    noted = client.post(
+        url, data={"version": "0", "of": "part", "used": "8", "again": "on", "remarks": "<b>quiet"}
+    ).text
+    assert "your own record: 8 used, none came back" in noted and "&lt;b&gt;quiet" in noted
+    stale = client.post(url, data={"version": "0", "of": "part", "used": "9"}).text
+    assert "changed in another tab" in stale
+    rows = r'id="part-([^"]+)"'
+    listed = client.get("/parts?kind=supply&again=1").text
+    marked = [part.id for part in workshop.catalogue().by_kind["supply"] if part.again]
+    assert set(re.findall(rows, listed)[: len(marked)]) == set(marked) >= {dearest.id}
+    assert listed.count("buy again</span>") == len(marked)
+    assert re.findall(rows, client.get("/parts?kind=supply").text)[0] not in marked
+    chooser = client.get("/briefs/1/frames?swap=supply").text
+    assert "Those I buy again first" in chooser and f'id="try-{dearest.id}"' not in chooser
+    first = client.get("/briefs/1/frames?swap=supply&again=1").text
+    fitting = re.findall(r'id="try-([^"]+)"', first)
+    assert dearest.id in fitting and {dearest.id} <= set(fitting[: len(marked)])
+    undo = re.search(r'name="edit" value="(\d+)"', noted)[1]
+    client.post("/parts/undo", data={"edit": undo, "kind": "supply"})
+    assert not workshop.catalogue().parts[dearest.id].own

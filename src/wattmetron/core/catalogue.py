@@ -13,6 +13,7 @@ from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer, PriceBook, Region
+from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.parts import (
     ALL_KINDS,
     FURTHER_KINDS,
@@ -37,8 +38,9 @@ class Catalogue:
     requirements by game.
 
     Estimates use a game as its evidence leaves it (``workloads.fit.fitted_game``); games in
-    ``told`` are taken as they stand there. Where charts moved the speeds, ``raw`` is the catalogue
-    as described and ``fits`` says how. What is computed from the catalogue is kept by ``keep``.
+    ``told`` are taken as they stand there. ``own`` records by their keys are folded into the parts.
+    Where charts moved the speeds, ``raw`` is the catalogue as described and ``fits`` says how. What
+    is computed from the catalogue is kept by ``keep``.
     """
 
     parts: Mapping[str, Part]
@@ -50,6 +52,7 @@ class Catalogue:
     assumptions: Assumptions = field(default_factory=Assumptions)
     charts: Mapping[str, Chart] = field(default_factory=dict)
     results: Mapping[str, Results] = field(default_factory=dict)
+    own: Mapping[str, OwnRecord] = field(default_factory=dict)
     told: Mapping[str, Game] = field(default_factory=dict)
     raw: "Catalogue | None" = None
     fits: Mapping[Measure, Reconciled] = field(default_factory=dict)

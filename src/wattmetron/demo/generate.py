@@ -20,6 +20,7 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.charts import MEASURES, Chart, ChartRow
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer, Region
+from wattmetron.core.values.own_record import OwnRecord, with_records
 from wattmetron.core.values.parts import (
     Case,
     Cooler,
@@ -454,8 +455,10 @@ def catalogue() -> Catalogue:
     shown = {key: detailed(part) for key, part in published_parts(parts).items()}
     world = world_of(parts, shown)
     measured = results(world, true_games(world, {game.id: game for game in true_works()}))
+    own = {record.key: record for record in OWN}
     return Catalogue(
-        parts=shown,
+        parts=with_records(shown, own),
+        own=own,
         games=described,
         offers=offers,
         regions=REGIONS,
@@ -738,6 +741,18 @@ def briefs(world: Catalogue) -> dict[str, tuple[Brief, Build]]:
         "signal-tower": (tower, sent),
         "weather-ship": (ship, lopsided),
     }
+
+
+OWN = (
+    OwnRecord(
+        of="part",
+        name="ampherst-ballast-750",
+        used=8,
+        again=True,
+        remarks="Quiet up to half load, cables long enough for every case so far.",
+    ),
+    OwnRecord(of="part", name="ledgerock-cairn-1000", used=11, failed=1, again=True),
+)
 
 
 def main() -> None:

@@ -24,6 +24,7 @@ from wattmetron.core.values.ids import ID_WORDS, is_id
 from wattmetron.core.values.kinds import PART_TYPES
 from wattmetron.core.values.money import to_decimal
 from wattmetron.core.values.offers import Condition, Offer, Region
+from wattmetron.core.values.own_record import OwnRecord, with_records
 from wattmetron.core.values.parts import FURTHER_KINDS, Kind, Part
 from wattmetron.core.values.published import Assumptions, Published
 from wattmetron.core.values.results import Results
@@ -62,7 +63,7 @@ OFFERS_FILE, REGIONS_FILE, GAMES_FILE, PACKAGE_FILE = (
     "games.json",
     "datapackage.json",
 )
-REQUIREMENTS_FILE, CHARTS_FILE = "requirements.json", "charts.csv"
+REQUIREMENTS_FILE, CHARTS_FILE, OWN_FILE = "requirements.json", "charts.csv", "own_records.csv"
 
 Amount = Annotated[Decimal, Ge(0), Le(10_000_000)]
 
@@ -155,10 +156,11 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
     games = _read_games(text_of(GAMES_FILE), problems)
     requirements = _read_requirements(load(REQUIREMENTS_FILE), games, problems)
     charts = _read_charts(load(CHARTS_FILE), problems)
+    own = _read_own(load(OWN_FILE), problems)
     if problems:
         raise FormatError(problems)
     return Catalogue(
-        parts=parts,
+        parts=with_records(parts, own),
         games=games,
         offers=tuple(offers),
         regions=regions,
@@ -171,6 +173,7 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
             for game in requirements.games
             if game.results
         },
+        own=own,
     )
 
 
@@ -185,6 +188,14 @@ def _read_charts(data: bytes | None, problems: list[Problem]) -> dict[str, Chart
     """The charts of a folder; a folder without the file has none."""
     text = None if data is None else decoded(CHARTS_FILE, data, problems)
     return {} if text is None else read_charts(CHARTS_FILE, text, problems)
+
+
+def _read_own(data: bytes | None, problems: list[Problem]) -> dict[str, OwnRecord]:
+    """Own records by their keys; a folder without the file has none."""
+    text = None if data is None else decoded(OWN_FILE, data, problems)
+    if text is None:
+        return {}
+    return {record.key: record for _, record in read_table(OwnRecord, OWN_FILE, text, problems)}
 
 
 def _read_requirements(
@@ -403,6 +414,7 @@ def catalogue_files(catalogue: Catalogue) -> dict[str, str]:
     files[GAMES_FILE] = write_games(list(catalogue.games.values()))
     files[REQUIREMENTS_FILE] = write_requirements(requirements_of(catalogue))
     files[CHARTS_FILE] = write_charts(catalogue.charts.values())
+    files[OWN_FILE] = write_table(OwnRecord, catalogue.own.values())
     files[PACKAGE_FILE] = json.dumps(package_description(), indent=2, ensure_ascii=False) + "\n"
     return files
 
@@ -482,7 +494,13 @@ def _write_through(path: Path, text: str) -> None:
 def tables() -> dict[str, type]:
     """The row type of every CSV file."""
     tables: dict[str, type] = {name: PART_TYPES[kind] for kind, name in PART_FILES.items()}
-    return {**tables, REGIONS_FILE: Region, OFFERS_FILE: OfferRow, CHARTS_FILE: ChartLine}
+    return {
+        **tables,
+        REGIONS_FILE: Region,
+        OFFERS_FILE: OfferRow,
+        CHARTS_FILE: ChartLine,
+        OWN_FILE: OwnRecord,
+    }
 
 
 def package_description() -> dict[str, Any]:
@@ -523,6 +541,8 @@ def package_description() -> dict[str, Any]:
 def _keys(name: str) -> dict[str, Any]:
     if name == CHARTS_FILE:
         return {"primaryKey": ["chart", "part"]}
+    if name == OWN_FILE:
+        return {"primaryKey": ["of", "name"]}
     if name != OFFERS_FILE:
         return {"primaryKey": "id"}
     return {

@@ -90,6 +90,8 @@ def _read_columns(kind: type) -> tuple[ColumnSpec, ...]:
     hints = get_type_hints(kind, include_extras=True)
     specs = []
     for item in fields(kind):
+        if item.metadata.get("folded"):
+            continue
         default: Any = item.default if item.default is not MISSING else None
         required = item.default is MISSING and item.default_factory is MISSING
         specs.append(_spec(item.name, hints[item.name], required, default))

@@ -18,6 +18,7 @@ from wattmetron.core.values.charts import Chart
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.kinds import PART_TYPES, kind_of
 from wattmetron.core.values.offers import Offer, Region
+from wattmetron.core.values.own_record import OwnRecord, with_records
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.results import ColumnRoles, Results
@@ -36,8 +37,11 @@ _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     "chart": TypeAdapter(Chart),
     "results": TypeAdapter(Results),
     "columns": TypeAdapter(ColumnRoles),
+    "own": TypeAdapter(OwnRecord),
 }
 logger = logging.getLogger("wattmetron")
+NEVER_ENDED = ("own", "columns")
+"""What belongs to the user: an import that lacks it leaves it."""
 ASSUMPTIONS_KEY = "table"
 ENTRIES, OFFERS = cast(Table, EntryRow.__table__), cast(Table, StoredOffer.__table__)
 
@@ -77,7 +81,8 @@ def _revise_entries(session: Session, catalogue: Catalogue, import_id: int) -> N
     gone = [
         row_id
         for place, (row_id, data) in standing.items()
-        if new.get(place) != data and (place in new or row_id not in by_hand)
+        if new.get(place) != data
+        and (place in new or (row_id not in by_hand and place[0] not in NEVER_ENDED))
     ]
     _end(session, ENTRIES, gone, import_id)
     rows = [
@@ -124,6 +129,8 @@ def _entries(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
         yield "chart", chart.id, _dumped("chart", chart)
     for results in catalogue.results.values():
         yield "results", results.game, _dumped("results", results)
+    for record in catalogue.own.values():
+        yield "own", record.key, _dumped("own", record)
     if catalogue.assumptions != Assumptions():
         yield "assumptions", ASSUMPTIONS_KEY, _dumped("assumptions", catalogue.assumptions)
 
@@ -148,7 +155,8 @@ def _acceptable(kind: str, value: Any) -> str:
 
 
 _NAMES = {
-    kind: tuple(field.name for field in fields(kind)) for kind in (*PART_TYPES.values(), Region)
+    kind: tuple(field.name for field in fields(kind) if not field.metadata.get("folded"))
+    for kind in (*PART_TYPES.values(), Region)
 }
 
 
@@ -208,7 +216,7 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
     rows = session.execute(select(*columns).where(_standing(OFFERS, as_of)).order_by(OFFERS.c.id))
     games = others["game"]
     return Catalogue(
-        parts=parts,
+        parts=with_records(parts, others["own"]),
         games=games,
         offers=tuple(_offers(rows)),
         regions=others["region"],
@@ -217,6 +225,7 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
         assumptions=others["assumptions"].get(ASSUMPTIONS_KEY, Assumptions()),
         charts=others["chart"],
         results={key: other for key, other in others["results"].items() if key in games},
+        own=others["own"],
     )
 
 
@@ -260,7 +269,18 @@ def _standing(table: Table, as_of: int) -> Any:
     )
 
 
-Edit = Part | Game | Published | NamedPart | Assumptions | Chart | Results | ColumnRoles | None
+Edit = (
+    Part
+    | Game
+    | Published
+    | NamedPart
+    | Assumptions
+    | Chart
+    | Results
+    | ColumnRoles
+    | OwnRecord
+    | None
+)
 
 
 @dataclass(frozen=True, slots=True)

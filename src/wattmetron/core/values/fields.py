@@ -14,6 +14,8 @@ class Column:
     unit: str = ""
 
 
+FOLDED = {"folded": True}
+"""Metadata of a field that is folded in from elsewhere and stands in no table."""
 LEAST = 1e-4
 """What has to be above zero is at least so much: every formula stays finite."""
 Points = Annotated[float, Ge(0.01), Le(100_000)]

@@ -1,12 +1,13 @@
 """The eight kinds of part and the attributes that rules and estimates need."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from annotated_types import Ge, Le
 
 from wattmetron.core.values.fields import (
+    FOLDED,
     LEAST,
     Capacity,
     Column,
@@ -142,6 +143,13 @@ class Part:
         Column("What other sources say instead, such as length_mm=309 by a shop, separated by ;"),
     ] = ()
     notes: Annotated[str, Column("Free text")] = ""
+    own: tuple[Any, ...] = field(default=(), compare=False, metadata=FOLDED)
+    """Own records of the part and of its maker."""
+
+    @property
+    def again(self) -> bool:
+        """Whether one would buy it again."""
+        return any(record.again for record in self.own)
 
     @property
     def name(self) -> str:

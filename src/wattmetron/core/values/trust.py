@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Literal, get_args
 
 from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.parts import KIND_PLURALS, Part, PowerSupply
 
 Trust = Literal["doubtful", "unknown", "plain", "proven"]
@@ -24,6 +25,9 @@ MANY_RETURNS_PERCENT = 5.0
 FEW_RETURNS_PERCENT = 1.5
 MAIN_PROTECTIONS = ("OVP", "OCP", "OPP", "SCP")
 NO_PROTECTIONS = ("none",)
+OFTEN_USED = 5
+CAME_BACK_TWICE = 2
+CAME_BACK_SHARE = 0.1
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,7 +42,8 @@ def judge(part: Part) -> Judgement:
     """One reason against makes a part doubtful, two for it proven; known without either it is
     plain, else unknown.
 
-    Few reviews (under 10) say nothing, and no reviews are no reason against.
+    Few reviews (under 10) say nothing, and no reviews are no reason against. Of one's own records
+    two that came back, and a tenth of those used, speak against; five used and none back in favour.
     """
     against, in_favour, known = _by_reviews(part)
     years = part.warranty_years
@@ -61,6 +66,8 @@ def judge(part: Part) -> Judgement:
             part.returns_percent <= FEW_RETURNS_PERCENT,
         )
         (against if much else in_favour if little else known).append(words)
+    for record in part.own:
+        _by_own(record, against, in_favour, known)
     if isinstance(part, PowerSupply):
         worse, better = _by_make(part)
         against, in_favour = against + worse, in_favour + better
@@ -85,6 +92,26 @@ def _by_reviews(part: Part) -> tuple[list[str], list[str], list[str]]:
         return [words], [], []
     good = part.review_percent >= GOOD_PERCENT and part.reviews >= MANY_REVIEWS
     return [], [words] if good else [], [] if good else [words]
+
+
+def _by_own(record: OwnRecord, against: list[str], in_favour: list[str], known: list[str]) -> None:
+    """Adds what one has seen oneself, a line for the part and one for its maker."""
+    seen = f"your own record{f' of {record.name}' if record.of == 'maker' else ''}"
+    if record.used or record.failed:
+        worse = record.failed >= max(CAME_BACK_TWICE, CAME_BACK_SHARE * record.used)
+        better = not record.failed and record.used >= OFTEN_USED
+        (against if worse else in_favour if better else known).append(
+            f"{seen}: {record_words(record)}"
+        )
+    if record.again:
+        known.append(f"{seen}: you would buy {'it' if record.of == 'part' else 'from them'} again")
+
+
+def record_words(record: OwnRecord) -> str:
+    """``8 used, none came back`` or ``2 came back``."""
+    used = f"{record.used:,} used" if record.used else ""
+    back = f"{record.failed:,} came back" if record.failed else "none came back"
+    return ", ".join(filter(None, (used, back)))
 
 
 def _by_make(supply: PowerSupply) -> tuple[list[str], list[str]]:

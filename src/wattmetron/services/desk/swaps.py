@@ -130,7 +130,7 @@ class SwapQuery:
 
     Five cheaper and five dearer parts that fit are shown; ``everything`` lists all, ``search`` by
     name, ``with_unfit`` those too that do not fit; ``also`` is listed in any case: the part that is
-    being tried.
+    being tried. ``again_first``: all parts that one would buy again come before the others.
     """
 
     kind: Kind
@@ -139,6 +139,7 @@ class SwapQuery:
     search: str = ""
     with_unfit: bool = False
     also: str | None = None
+    again_first: bool = False
 
 
 def swap(catalogue: Catalogue, now: Assessment, query: SwapQuery) -> Swap:
@@ -170,6 +171,9 @@ def _swap(catalogue: Catalogue, now: Assessment, query: SwapQuery) -> Swap:
     shown, cheaper, dearer = _around(
         listed, query.present, query.everything or bool(words), query.also
     )
+    if query.again_first:
+        marked = [row for row in listed if row.part.again]
+        shown = [*marked, *(row for row in shown if not row.part.again)]
     base = next((row.cost_minor for row in listed if row.part.id == query.present), 0) or 0
     effects = _effects(catalogue, now, [row.machine for row in shown])
     return Swap(

@@ -9,6 +9,7 @@ from wattmetron.core.errors import ConflictError, InvalidError
 from wattmetron.core.values.ids import ADDRESSES, is_id
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Condition, Offer
+from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.parts import Kind, Part
 from wattmetron.formats.columns import column_title, columns_of
 from wattmetron.services.workshop import Workshop
@@ -133,6 +134,36 @@ def type_offer(
     with workshop.database.writing() as session:
         edit = store.revise_offers(session, part_id, region.id, [offer], said)
     return Done(part_id, said, edit)
+
+
+OWN_KIND = "own"
+
+
+def note_own(workshop: Workshop, record: OwnRecord, version: int) -> Done:
+    """Store what one has seen oneself, in place of a version; an empty record takes it away.
+    ``part_id`` of what is done is the record's name.
+    """
+    if record.failed > record.used > 0:
+        raise PartError(
+            f"{record.failed} came back of {record.used} used: enter at least as many used as came"
+            " back, or leave “used” empty."
+        )
+    said = f"noted what you saw of {record.name}"
+    if record.empty:
+        said = f"took out what you noted of {record.name}"
+    with workshop.database.writing() as session:
+        standing = store.standing_id(session, OWN_KIND, record.key)
+        _check_version(standing, version)
+        if record.empty and not standing:
+            raise PartError("Nothing was noted: enter how many you used, or tick the mark.")
+        entry = None if record.empty else record
+        edit = store.revise(session, {(OWN_KIND, record.key): entry}, said)
+    return Done(record.name, said, edit)
+
+
+def own_version(workshop: Workshop, key: str) -> int:
+    with workshop.database.reading() as session:
+        return store.standing_id(session, OWN_KIND, key)
 
 
 def undo_edit(workshop: Workshop, edit_id: int) -> str:

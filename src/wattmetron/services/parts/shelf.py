@@ -40,6 +40,7 @@ class ShelfQuery:
     on_sale: bool = True
     fitting: bool = False
     trusted: bool = False
+    again_first: bool = False
     page: int = 1
 
 
@@ -91,6 +92,8 @@ def shelf(catalogue: Catalogue, query: ShelfQuery, now: Assessment | None) -> Sh
         for part, findings in zip(parts, against, strict=True)
     ]
     rows.sort(key=lambda row: _order(row, query))
+    if query.again_first:
+        rows.sort(key=lambda row: not row.part.again)
     pages = max(1, -(-len(rows) // PAGE_SIZE))
     page = min(max(1, query.page), pages)
     shown = rows[(page - 1) * PAGE_SIZE : page * PAGE_SIZE]

@@ -506,17 +506,20 @@ def _swap(
         everything=query.everything,
         search=query.search,
         with_unfit=query.unfit,
+        again_first=query.again,
         also=tried_id,
     )
     offered = swap(catalogue, present, asked)
-    return swap_view(
-        present, offered, query.model_copy(update={"place": place}), brief_id, tried_id, names
-    )
+    placed = query.model_copy(update={"place": place})
+    marked = any(part.again for part in catalogue.by_kind[query.swap])
+    return swap_view(present, offered, placed, brief_id, tried_id, names, marked)
 
 
 def _by_chip(query: DeskQuery) -> bool:
     """Whether graphics are chosen by chip: unless single cards are asked for."""
-    single = query.cards or query.everything or query.unfit or query.search or query.tried
+    single = (
+        query.cards or query.everything or query.unfit or query.again or query.search or query.tried
+    )
     return query.swap == "graphics" and not single
 
 

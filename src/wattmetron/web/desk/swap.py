@@ -39,6 +39,7 @@ class CandidateView:
     tried: bool
     url: str
     forced: str
+    again: bool
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -100,6 +101,8 @@ class SwapView:
     search: str
     search_url: str
     place: str | None
+    again_url: str
+    again_first: bool
 
 
 def swap_view(
@@ -109,8 +112,9 @@ def swap_view(
     brief_id: int,
     tried_id: str | None,
     names: dict[str, str],
+    marked: bool,
 ) -> SwapView:
-    """The swap view of one place."""
+    """The swap view of one place; ``marked``: there are parts that one would buy again."""
     heads = tuple((names.get(t.game_id, t.game_id), f"{t.fps:g}") for t in now.brief.targets)
     hidden = [
         f"{n} {word}"
@@ -129,8 +133,17 @@ def swap_view(
         all_url=query.url(brief_id, everything=True, tried=None),
         unfit=swap.unfit_hidden,
         unfit_url=query.url(brief_id, unfit=True, everything=True, tried=None),
+        again_url=query.url(brief_id, again=not query.again, tried=None) if marked else "",
+        again_first=query.again,
         close_url=query.url(
-            brief_id, swap=None, place=None, tried=None, everything=False, unfit=False, search=""
+            brief_id,
+            swap=None,
+            place=None,
+            tried=None,
+            everything=False,
+            unfit=False,
+            again=False,
+            search="",
         ),
         search=query.search,
         search_url=f"/briefs/{brief_id}/{query.view}",
@@ -172,6 +185,7 @@ def _candidate(
         effects=tuple(_effect(effect) for effect in candidate.effects),
         findings=grave,
         forced=_forced(candidate, now),
+        again=candidate.part.again,
         present=candidate.present,
         tried=candidate.part.id == tried_id,
         url=query.url(

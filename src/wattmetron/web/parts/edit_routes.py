@@ -1,6 +1,7 @@
 """Addresses that change parts: forms, offers, tables with a preview, edits taken back."""
 
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import UTC, datetime
 from urllib.parse import urlencode
 
@@ -21,6 +22,7 @@ from wattmetron.web.parts.part_form import part_form
 from wattmetron.web.parts.part_forms import (
     NewPartForm,
     OfferForm,
+    OwnForm,
     TableForm,
     UndoForm,
     VersionForm,
@@ -159,6 +161,18 @@ def _take_out(workshop: Workshop, catalogue: Catalogue, part_id: str, entries: T
 async def offer(request: Request, part_id: str) -> Response:
     entries, _, _ = await typed_with_file(request)
     return await run_in_threadpool(_done, request, part_id, entries, _offer)
+
+
+def _own(workshop: Workshop, catalogue: Catalogue, part_id: str, entries: Typed) -> Done:
+    form = read(OwnForm, entries)
+    record = form.record(catalogue.part(part_id))
+    return replace(edits.note_own(workshop, record, form.version), part_id=part_id)
+
+
+@router.post("/parts/{part_id}/own")
+async def own(request: Request, part_id: str) -> Response:
+    entries, _, _ = await typed_with_file(request)
+    return await run_in_threadpool(_done, request, part_id, entries, _own)
 
 
 @router.post("/parts/{part_id}/remove")

@@ -2,6 +2,7 @@
 build.
 """
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
@@ -11,12 +12,13 @@ from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.values.build import StandIn
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer
+from wattmetron.core.values.own_record import OwnRecord, Subject, record_key
 from wattmetron.core.values.parts import KIND_PLURALS, Kind, Part
 from wattmetron.core.values.trust import Judgement, judge
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.swaps import traits
-from wattmetron.services.parts.edits import part_version
+from wattmetron.services.parts.edits import own_version, part_version
 from wattmetron.services.parts.shelf import ShelfQuery
 from wattmetron.services.words.figures import THIN, money, money_change
 from wattmetron.services.workshop import Opened, Workshop
@@ -36,6 +38,14 @@ class OfferLine:
     best: bool
 
 
+@dataclass(frozen=True, slots=True)
+class OwnNote:
+    """What was noted of a part or its maker, to be changed in place, with its version."""
+
+    record: OwnRecord
+    version: int
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PartPage:
     """One part in full; ``used_in`` are briefs with the way in which they use it."""
@@ -46,6 +56,7 @@ class PartPage:
     version: int
     list_url: str
     trust: Judgement
+    own: tuple[OwnNote, ...]
     reviews: str
     figures: tuple[tuple[str, str], ...]
     sources: tuple[str, ...]
@@ -87,6 +98,7 @@ def part_page(
         version=part_version(workshop, part_id, kind),
         list_url=kind_url(replace(state, typed={"brief": params.get("brief", "")}), kind),
         trust=judge(part),
+        own=tuple(_notes(workshop, catalogue, part)),
         reviews=reviews,
         figures=tuple(figures_of(part)),
         sources=tuple(of_sources(part)),
@@ -110,6 +122,15 @@ def part_page(
         scaled=kind in ("processor", "graphics"),
         neighbours=tuple(_neighbours(catalogue, part, kind, opened)),
     )
+
+
+def _notes(workshop: Workshop, catalogue: Catalogue, part: Part) -> Iterator[OwnNote]:
+    """Of the part, then of its maker."""
+    names: tuple[tuple[Subject, str], ...] = (("part", part.id), ("maker", part.maker))
+    for of, name in names:
+        key = record_key(of, name)
+        record = catalogue.own.get(key, OwnRecord(of=of, name=name))
+        yield OwnNote(record, own_version(workshop, key))
 
 
 def of_sources(part: Part) -> list[str]:

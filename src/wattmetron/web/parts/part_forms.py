@@ -1,6 +1,6 @@
 """Forms about parts: their figures cell by cell, an offer, a table to bring in."""
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from pydantic import BeforeValidator
 
@@ -8,13 +8,14 @@ from wattmetron.core.fit.sources import unreadable
 from wattmetron.core.values.kinds import PART_TYPES
 from wattmetron.core.values.money import to_minor
 from wattmetron.core.values.offers import Condition
+from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.parts import ALL_KINDS, Kind, Part
 from wattmetron.formats.catalogue_folder import OF_SOURCES
 from wattmetron.formats.columns import ColumnSpec, cell_of, column_title, columns_of, reader_of
 from wattmetron.services.parts.edits import PartError, TypedOffer
-from wattmetron.web.shell.forms import Form, Number, Short80, Short120, Tick, Typed
+from wattmetron.web.shell.forms import Form, Number, Short80, Short120, Short400, Tick, Typed
 
-MOST_TEXT = 2000
+MOST_TEXT, MOST_TIMES = 2000, 100_000
 
 
 def known_kind(text: object) -> Kind:
@@ -67,6 +68,39 @@ class OfferForm(Form):
             in_stock=self.in_stock,
             condition=self.condition,
         )
+
+
+class OwnForm(VersionForm):
+    """What one has seen oneself of a part or of its maker."""
+
+    of: Annotated[
+        Literal["part", "maker"],
+        BeforeValidator(lambda text: "maker" if text == "maker" else "part"),
+    ] = "part"
+    used: str = ""
+    failed: str = ""
+    again: Tick = False
+    remarks: Short400 = ""
+
+    def record(self, part: Part) -> OwnRecord:
+        """The record; raises PartError for a number that cannot be read."""
+        return OwnRecord(
+            of=self.of,
+            name=part.id if self.of == "part" else part.maker,
+            used=_times(self.used, "How many you used"),
+            failed=_times(self.failed, "How many came back"),
+            again=self.again,
+            remarks=self.remarks.strip(),
+        )
+
+
+def _times(text: str, what: str) -> int:
+    typed = text.strip()
+    if not typed:
+        return 0
+    if not (typed.isascii() and typed.isdigit() and int(typed[:9]) <= MOST_TIMES):
+        raise PartError(f"{what} is “{typed[:40]}”: enter a whole number up to {MOST_TIMES:,}.")
+    return int(typed)
 
 
 class UndoForm(Form):

@@ -51,6 +51,7 @@ class RowView:
     try_url: str
     beside_url: str
     in_beside: bool
+    again: bool
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -198,4 +199,5 @@ def _row(
         try_url=try_url,
         beside_url=state.url(beside=" ".join(listed_beside)),
         in_beside=part.id in state.beside,
+        again=part.again,
     )

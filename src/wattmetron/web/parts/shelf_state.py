@@ -67,6 +67,7 @@ class ShelfAddress(Form):
     all: Flag = False
     fits: Flag = False
     trusted: Flag = False
+    again: Flag = False
     page: Number = 1
     brief: Short20 = ""
     beside: Short400 = ""
@@ -99,6 +100,7 @@ def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str])
         on_sale=not said.all,
         fitting=said.fits,
         trusted=said.trusted,
+        again_first=said.again,
         page=said.page or 1,
     )
     known = tuple(part_id for part_id in said.beside.split() if part_id in catalogue.parts)
@@ -135,7 +137,8 @@ def kind_url(state: ShelfState, kind: Kind) -> str:
     one.
     """
     kept = {
-        name: state.typed.get(name, "") for name in ("brief", "region", "all", "fits", "trusted")
+        name: state.typed.get(name, "")
+        for name in ("brief", "region", "all", "fits", "trusted", "again")
     }
     return "/parts?" + urlencode(
         {"kind": kind} | {name: value for name, value in kept.items() if value}

@@ -97,6 +97,7 @@ class DeskQuery(Form):
     place: Text120 = None
     everything: Flag = Field(default=False, validation_alias="all")
     unfit: Flag = False
+    again: Flag = False
     cards: Flag = False
     search: Cut80 = Field(default="", validation_alias="q")
     propose: Annotated[str | None, one_of(tuple(AIM_WORDS), None)] = None
