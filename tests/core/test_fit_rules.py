@@ -28,6 +28,7 @@ from wattmetron.core.values.further_parts import (
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.parts import (
     ALL_KINDS,
     FURTHER_KINDS,
@@ -41,7 +42,6 @@ from wattmetron.core.values.parts import (
     Storage,
 )
 from wattmetron.core.values.seating import seating
-from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.trust import judge
 
 CHIP = Processor(
