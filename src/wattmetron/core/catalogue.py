@@ -38,7 +38,8 @@ class Catalogue:
     requirements by game.
 
     Estimates use a game as its evidence leaves it (``workloads.fit.fitted_game``); games in
-    ``told`` are taken as they stand there. ``own`` records by their keys are folded into the parts.
+    ``told`` are taken as they stand there. ``own`` records by their keys, and digests of
+    ``pictures`` by part, are folded into the parts.
     Where charts moved the speeds, ``raw`` is the catalogue as described and ``fits`` says how. What
     is computed from the catalogue is kept by ``keep``.
     """
@@ -53,6 +54,7 @@ class Catalogue:
     charts: Mapping[str, Chart] = field(default_factory=dict)
     results: Mapping[str, Results] = field(default_factory=dict)
     own: Mapping[str, OwnRecord] = field(default_factory=dict)
+    pictures: Mapping[str, str] = field(default_factory=dict)
     told: Mapping[str, Game] = field(default_factory=dict)
     raw: "Catalogue | None" = None
     fits: Mapping[Measure, Reconciled] = field(default_factory=dict)

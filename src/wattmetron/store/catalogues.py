@@ -3,7 +3,7 @@
 import json
 import logging
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass, fields
+from dataclasses import dataclass, fields, replace
 from datetime import UTC, datetime
 from operator import attrgetter
 from typing import Any, cast
@@ -23,6 +23,13 @@ from wattmetron.core.values.parts import Part
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.results import ColumnRoles, Results
 from wattmetron.store.database import found
+from wattmetron.store.pictures import (
+    PICTURE_COLUMNS,
+    PICTURES,
+    digest_of,
+    pictured,
+    standing_picture,
+)
 from wattmetron.store.tables import EntryRow, ImportRow, StoredOffer
 
 OFFER_COLUMNS = tuple(field.name for field in fields(Offer))
@@ -214,9 +221,15 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
             logger.warning("left out: %s", error)
     columns = [OFFERS.c[name] for name in OFFER_COLUMNS]
     rows = session.execute(select(*columns).where(_standing(OFFERS, as_of)).order_by(OFFERS.c.id))
-    games = others["game"]
+    games, pictures = others["game"], pictured(session, as_of)
+    parts |= {
+        part_id: replace(parts[part_id], picture=digest)
+        for part_id, digest in pictures.items()
+        if part_id in parts
+    }
     return Catalogue(
         parts=with_records(parts, others["own"]),
+        pictures=pictures,
         games=games,
         offers=tuple(_offers(rows)),
         regions=others["region"],
@@ -356,6 +369,18 @@ def revise_offers(
     return row.id
 
 
+def revise_picture(session: Session, part_id: str, data: bytes | None, source: str) -> int:
+    """Put a picture in the place of a part's present one, or take that away; returns the edit's
+    id.
+    """
+    row = _begin(session, source, True)
+    standing = standing_picture(session, part_id)
+    _end(session, PICTURES, [standing] if standing else [], row.id)
+    new = [] if data is None else [(part_id, digest_of(data), data, row.id)]
+    _insert(session, "pictures", (*PICTURE_COLUMNS, "from_import"), new)
+    return row.id
+
+
 def edit_said(session: Session, edit_id: int) -> str:
     """What an edit by hand was, while it can be taken back; empty otherwise."""
     made = found(session, ImportRow, edit_id)
@@ -373,6 +398,7 @@ def undo_edit(session: Session, edit_id: int) -> str:
     for table, key, columns in (
         (ENTRIES, ("kind", "key"), ("kind", "key", "data")),
         (OFFERS, ("part_id", "shop", "region", "condition"), OFFER_COLUMNS),
+        (PICTURES, ("part_id",), PICTURE_COLUMNS),
     ):
         brought = session.execute(
             select(table.c.id, table.c.until_import).where(table.c.from_import == edit_id)

@@ -2,7 +2,17 @@
 
 from datetime import date, datetime
 
-from sqlalchemy import Boolean, Date, DateTime, ForeignKey, Index, Integer, String, Text
+from sqlalchemy import (
+    Boolean,
+    Date,
+    DateTime,
+    ForeignKey,
+    Index,
+    Integer,
+    LargeBinary,
+    String,
+    Text,
+)
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
@@ -57,6 +67,19 @@ class StoredOffer(Base):
     from_import: Mapped[int] = mapped_column(ForeignKey("imports.id"))
     until_import: Mapped[int | None] = mapped_column(ForeignKey("imports.id"), nullable=True)
     __table_args__ = (Index("offers_by_import", "from_import", "until_import"),)
+
+
+class PictureRow(Base):
+    """A revision of a part's picture as WebP; never changed but for ``until_import``."""
+
+    __tablename__ = "pictures"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    part_id: Mapped[str] = mapped_column(String(80))
+    digest: Mapped[str] = mapped_column(String(24))
+    data: Mapped[bytes] = mapped_column(LargeBinary)
+    from_import: Mapped[int] = mapped_column(ForeignKey("imports.id"))
+    until_import: Mapped[int | None] = mapped_column(ForeignKey("imports.id"), nullable=True)
+    __table_args__ = (Index("pictures_by_part", "part_id", "until_import"),)
 
 
 class BriefRow(Base):

@@ -145,6 +145,8 @@ class Part:
     notes: Annotated[str, Column("Free text")] = ""
     own: tuple[Any, ...] = field(default=(), compare=False, metadata=FOLDED)
     """Own records of the part and of its maker."""
+    picture: str = field(default="", compare=False, metadata=FOLDED)
+    """Digest of the user's picture of it; empty: none."""
 
     @property
     def again(self) -> bool:

@@ -388,7 +388,7 @@ def traits(part: Part) -> tuple[str, str]:
                 f"card {part.card_length_mm} mm, cooler {part.cooler_height_mm} mm",
                 (
                     f"{', '.join(part.board_forms)}; {part.volume_l:g} l, {part.airflow},"
-                    f" {part.fans_included} fans"
+                    f" {part.fans_included} fan{'' if part.fans_included == 1 else 's'}"
                 ),
             )
         case Fan():

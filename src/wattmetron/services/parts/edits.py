@@ -12,8 +12,10 @@ from wattmetron.core.values.offers import Condition, Offer
 from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.parts import Kind, Part
 from wattmetron.formats.columns import column_title, columns_of
+from wattmetron.formats.picture_file import kept_picture
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
+from wattmetron.store.pictures import picture_data, standing_picture
 
 MOST_CHANGES = 4
 
@@ -134,6 +136,44 @@ def type_offer(
     with workshop.database.writing() as session:
         edit = store.revise_offers(session, part_id, region.id, [offer], said)
     return Done(part_id, said, edit)
+
+
+def keep_picture(
+    workshop: Workshop, catalogue: Catalogue, part_id: str, file: tuple[str, bytes], version: int
+) -> Done:
+    """Keep a picture of a part (name and bytes of its file), in place of a version; raises
+    PictureError for what is no picture.
+    """
+    name, data = file
+    if not data:
+        raise PartError("No picture was chosen: choose a PNG, JPEG or WebP file.")
+    said = f"kept a picture of {catalogue.part(part_id).name}"
+    return _revise_picture(workshop, part_id, kept_picture(name, data), version, said)
+
+
+def drop_picture(workshop: Workshop, catalogue: Catalogue, part_id: str, version: int) -> Done:
+    """Let the drawing stand for a part again."""
+    said = f"took away the picture of {catalogue.part(part_id).name}"
+    return _revise_picture(workshop, part_id, None, version, said)
+
+
+def _revise_picture(
+    workshop: Workshop, part_id: str, kept: bytes | None, version: int, said: str
+) -> Done:
+    with workshop.database.writing() as session:
+        _check_version(standing_picture(session, part_id), version)
+        edit = store.revise_picture(session, part_id, kept, said)
+    return Done(part_id, said, edit)
+
+
+def picture_version(workshop: Workshop, part_id: str) -> int:
+    with workshop.database.reading() as session:
+        return standing_picture(session, part_id)
+
+
+def picture_of(workshop: Workshop, part_id: str) -> bytes | None:
+    with workshop.database.reading() as session:
+        return picture_data(session, part_id)
 
 
 OWN_KIND = "own"

@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass, replace
 
+from markupsafe import Markup
+
 from wattmetron.core.fit.besides import has_wireless
 from wattmetron.core.values.build import MAX_KITS
 from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind, Memory
@@ -10,9 +12,11 @@ from wattmetron.services.desk.assess import Assessment, CostLine, Remaining
 from wattmetron.services.desk.swaps import traits
 from wattmetron.services.words.drives import role_words
 from wattmetron.services.words.figures import KIND_WORDS, money
+from wattmetron.web.drawing.part_picture import part_picture
 from wattmetron.web.shell.address import DeskQuery
 from wattmetron.web.shell.pages import amount
 
+NO_PICTURE = Markup()
 SIDES: tuple[tuple[str, str, tuple[Kind, ...]], ...] = (
     ("Processor side", "c-hue", ("processor", "cooler", "mainboard", "memory")),
     ("Graphics side", "g-hue", ("graphics", "supply", "case")),
@@ -40,6 +44,7 @@ class BuildRow:
     until: str = ""
     resale: str = ""
     later: bool = False
+    picture: Markup = NO_PICTURE
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -162,6 +167,7 @@ def _row(
         until=line.stand_in.until.isoformat() if line.stand_in else "",
         resale=amount(line.stand_in.resale_minor) if line.stand_in else "",
         later=line.later,
+        picture=part_picture(line.part) if line.part else NO_PICTURE,
     )
 
 

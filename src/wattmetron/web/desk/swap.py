@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from markupsafe import Markup
+
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.words import listed
@@ -9,6 +11,7 @@ from wattmetron.services.advice.chips import Chip, chips, compared
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.desk.swaps import Candidate, Effect, Swap, traits
 from wattmetron.services.words.figures import GAP, KIND_WORDS, THIN, money, round_money
+from wattmetron.web.drawing.part_picture import part_picture
 from wattmetron.web.shell.address import DeskQuery, encode_build
 
 
@@ -40,6 +43,7 @@ class CandidateView:
     url: str
     forced: str
     again: bool
+    picture: Markup
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -186,6 +190,7 @@ def _candidate(
         findings=grave,
         forced=_forced(candidate, now),
         again=candidate.part.again,
+        picture=part_picture(candidate.part),
         present=candidate.present,
         tried=candidate.part.id == tried_id,
         url=query.url(

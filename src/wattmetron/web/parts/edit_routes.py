@@ -23,6 +23,7 @@ from wattmetron.web.parts.part_forms import (
     NewPartForm,
     OfferForm,
     OwnForm,
+    PictureForm,
     TableForm,
     UndoForm,
     VersionForm,
@@ -173,6 +174,19 @@ def _own(workshop: Workshop, catalogue: Catalogue, part_id: str, entries: Typed)
 async def own(request: Request, part_id: str) -> Response:
     entries, _, _ = await typed_with_file(request)
     return await run_in_threadpool(_done, request, part_id, entries, _own)
+
+
+@router.post("/parts/{part_id}/picture")
+async def keep_picture(request: Request, part_id: str) -> Response:
+    entries, name, data = await typed_with_file(request)
+
+    def edit(workshop: Workshop, catalogue: Catalogue, part_id: str, entries: Typed) -> Done:
+        form = read(PictureForm, entries)
+        if form.away:
+            return edits.drop_picture(workshop, catalogue, part_id, form.version)
+        return edits.keep_picture(workshop, catalogue, part_id, (name, data), form.version)
+
+    return await run_in_threadpool(_done, request, part_id, entries, edit)
 
 
 @router.post("/parts/{part_id}/remove")

@@ -5,6 +5,8 @@ build.
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+from markupsafe import Markup
+
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.sources import dissents, figure_name
@@ -18,10 +20,11 @@ from wattmetron.core.values.trust import Judgement, judge
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.swaps import traits
-from wattmetron.services.parts.edits import own_version, part_version
+from wattmetron.services.parts.edits import own_version, part_version, picture_version
 from wattmetron.services.parts.shelf import ShelfQuery
 from wattmetron.services.words.figures import THIN, money, money_change
 from wattmetron.services.workshop import Opened, Workshop
+from wattmetron.web.drawing.part_picture import part_picture
 from wattmetron.web.parts.part_figures import figures_of
 from wattmetron.web.parts.shelf_state import kind_url, part_url, read_state, try_in_brief
 
@@ -57,6 +60,8 @@ class PartPage:
     list_url: str
     trust: Judgement
     own: tuple[OwnNote, ...]
+    picture: Markup
+    picture_version: int
     reviews: str
     figures: tuple[tuple[str, str], ...]
     sources: tuple[str, ...]
@@ -99,6 +104,8 @@ def part_page(
         list_url=kind_url(replace(state, typed={"brief": params.get("brief", "")}), kind),
         trust=judge(part),
         own=tuple(_notes(workshop, catalogue, part)),
+        picture=part_picture(part, large=True),
+        picture_version=picture_version(workshop, part_id),
         reviews=reviews,
         figures=tuple(figures_of(part)),
         sources=tuple(of_sources(part)),

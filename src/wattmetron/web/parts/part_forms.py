@@ -103,6 +103,12 @@ def _times(text: str, what: str) -> int:
     return int(typed)
 
 
+class PictureForm(VersionForm):
+    """A picture to keep, or the present one to let go."""
+
+    away: Tick = False
+
+
 class UndoForm(Form):
     """An edit to take back, from the list of a kind."""
 

@@ -24,6 +24,7 @@ from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import sayings_of, workshop_of
 
 router = APIRouter(include_in_schema=False, route_class=PageRoute)
+KEPT_BY_BROWSERS = "private, max-age=31536000, immutable"
 
 
 class NoticeQuery(Form):
@@ -58,6 +59,15 @@ def list_page(request: Request) -> Response:
         **notice_of(request, params),
     }
     return page(request, "parts/shelf.html", content)
+
+
+@router.get("/parts/{part_id}/picture")
+def picture(request: Request, part_id: str) -> Response:
+    """The user's picture of a part; its address changes with it."""
+    data = edits.picture_of(workshop_of(request), part_id)
+    if data is None:
+        return Response("This part has no picture.", 404)
+    return Response(data, media_type="image/webp", headers={"cache-control": KEPT_BY_BROWSERS})
 
 
 @router.get("/parts/scale")

@@ -4,6 +4,8 @@ fit a build.
 
 from dataclasses import dataclass
 
+from markupsafe import Markup
+
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.parts import ALL_KINDS, KIND_PLURALS
 from wattmetron.services.desk.assess import Assessment, assess
@@ -11,6 +13,7 @@ from wattmetron.services.parts.matters import GENERAL, what_matters
 from wattmetron.services.parts.shelf import Shelf, ShelfRow, shelf
 from wattmetron.services.parts.shelf_figures import COLUMNS, FIGURES, PartFigure, figure_words
 from wattmetron.services.words.figures import KIND_WORDS, money
+from wattmetron.web.drawing.part_picture import part_picture
 from wattmetron.web.parts.part_figures import Beside, beside
 from wattmetron.web.parts.shelf_state import (
     MOST_BESIDE,
@@ -52,6 +55,7 @@ class RowView:
     beside_url: str
     in_beside: bool
     again: bool
+    picture: Markup
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -200,4 +204,5 @@ def _row(
         beside_url=state.url(beside=" ".join(listed_beside)),
         in_beside=part.id in state.beside,
         again=part.again,
+        picture=part_picture(part),
     )

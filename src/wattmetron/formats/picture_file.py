@@ -1,0 +1,54 @@
+"""Pictures as they come in: checked, made small, without what a camera adds."""
+
+import io
+import warnings
+
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+from wattmetron.core.errors import InvalidError
+
+TAKEN = ("PNG", "JPEG", "WEBP")
+MOST_PIXELS = 25_000_000
+KEPT_PX = (640, 480)
+QUALITY = 82
+CHOOSE = "choose a PNG, JPEG or WebP file"
+
+
+class PictureError(InvalidError):
+    """A file that is no picture that can be kept."""
+
+
+def kept_picture(name: str, data: bytes) -> bytes:
+    """The picture as WebP, at most 640 by 480, upright, with nothing but its pixels; raises
+    PictureError.
+    """
+    if data.lstrip(b"\xef\xbb\xbf \r\n\t")[:1] == b"<":
+        raise PictureError(f"“{name}” is a drawing in text, which can hold scripts: {CHOOSE}.")
+    try:
+        with warnings.catch_warnings():
+            warnings.simplefilter("error", Image.DecompressionBombWarning)
+            return _small(name, data)
+    except (
+        UnidentifiedImageError,
+        Image.DecompressionBombError,
+        Image.DecompressionBombWarning,
+        OSError,
+        SyntaxError,
+        ValueError,
+    ) as error:
+        raise PictureError(f"“{name}” is no picture that can be read: {CHOOSE}.") from error
+
+
+def _small(name: str, data: bytes) -> bytes:
+    with Image.open(io.BytesIO(data), formats=TAKEN) as opened:
+        if opened.width * opened.height > MOST_PIXELS:
+            raise PictureError(
+                f"“{name}” has {opened.width:,} by {opened.height:,} pixels: make it smaller, up to"
+                f" {MOST_PIXELS // 1_000_000} million in all."
+            )
+        opened.draft("RGB", KEPT_PX)
+        upright = ImageOps.exif_transpose(opened).convert("RGBA")
+    upright.thumbnail(KEPT_PX)
+    out = io.BytesIO()
+    upright.save(out, "WEBP", quality=QUALITY)
+    return out.getvalue()
