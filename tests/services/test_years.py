@@ -1,7 +1,6 @@
 """Years to keep: the next step against every build."""
 
 from dataclasses import replace
-from itertools import product
 
 from tests.core.brute import every_build
 from tests.core.questions import ids_of, question
@@ -15,7 +14,7 @@ from wattmetron.services.advice.years import FREED, asking_more, years_kept
 from wattmetron.services.desk.assess import assess
 from wattmetron.study.keeper import Keeper
 
-LIKELY = (9, 30, 97, 111, 130, 191, 195, 197)
+LIKELY = (30, 89, 111, 138, 195, 225, 300, 473)
 """Seeds with a step, looked at first."""
 LET_GO = ("wireless", "buys", "later_card", "later_card_w", "later_sticks")
 ENOUGH = {"steps": 6, "forced": 1, "nothing": 4}
@@ -27,7 +26,7 @@ def test_the_next_step_is_the_least_that_meets_again_what_is_met_today():
     stays in its place.
     """
     seen = dict.fromkeys(ENOUGH, 0)
-    for seed, percent in product((*LIKELY, *range(200)), (60.0,)):
+    for seed in dict.fromkeys((*LIKELY, *range(200))):
         if all(seen[name] >= least for name, least in ENOUGH.items()):
             return
         catalogue, brief, kept = question(seed)
@@ -35,7 +34,7 @@ def test_the_next_step_is_the_least_that_meets_again_what_is_met_today():
         build = propose(catalogue, brief, "most frames", kept).build
         if build is None or not kept.empty or not brief.counted_targets:
             continue
-        brief = replace(brief, years=2, growth_percent=percent)
+        brief = replace(brief, years=2, growth_percent=60.0)
         now = assess(catalogue, brief, build)
         year = next((item for item in years_kept(catalogue, now) if item.lost), None)
         if year is None or (seen["nothing"] >= 8 and not any(own.parts for own in year.steps)):

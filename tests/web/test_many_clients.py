@@ -11,7 +11,7 @@ import pytest
 
 from tests.site import Site
 
-BRIEFS = (1, 3, 7, 8)
+BRIEFS = (1, 7)
 PAGES = (
     "/briefs/{}/brief",
     "/briefs/{}/brief?trust=1",
@@ -62,9 +62,9 @@ def answers(path, asked: list[str], clients: int) -> list[bytes]:
 
 
 def test_two_hundred_requests_four_at_a_time(demo_copy, restless):
-    """Every question is asked by two clients."""
+    """Every question is asked four times."""
     alone = dict(zip(QUESTIONS, answers(demo_copy, QUESTIONS, 1), strict=True))
-    asked = [page for page in QUESTIONS for _ in range(2)]
+    asked = [page for page in QUESTIONS for _ in range(4)]
     assert len(asked) == 200
     random.Random(4).shuffle(asked)
     together = zip(asked, answers(demo_copy, asked, 4), strict=True)
