@@ -141,6 +141,9 @@ def test_the_front_door_fits_and_is_accessible(desk, page, width, scheme):
         "/briefs/letter",
         "/briefs/1/brief",
         "/briefs/1/frames?swap=graphics",
+        "/briefs/1/fit?swap=case",
+        "/parts?kind=case&again=1",
+        "/parts/ampherst-ballast-750",
     ):
         desk.open(address)
         desk.settles()

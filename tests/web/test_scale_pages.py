@@ -45,7 +45,7 @@ def test_the_page_ranks_compares_and_opens_the_chain(client):
         "has no speed in this measure"
         in client.get("/parts/scale?measure=ray+tracing&first=Nacre+Shoal&second=Wick").text
     )
-    assert "Tied to nothing" in client.get("/parts/scale").text
+    assert "Not comparable yet" in client.get("/parts/scale").text
     bought = client.get("/parts/scale?region=overwater").text
     assert (
         "Orlop Taper 2"
@@ -62,8 +62,8 @@ def test_a_pasted_chart_moves_speeds_and_undo_brings_them_back(client, workshop)
     assert workshop.catalogue().parts["pellworth-reef-16-plain"].speed_1080p != before
     assert workshop.catalogue().described.charts["a-new-bench"].rows[1].value == 98.5
     assert (
-        "Nacre Spit" not in re.search(r"Tied to nothing.*?</section>", done.text, re.DOTALL)[0]
-        if "Tied to nothing" in done.text
+        "Nacre Spit" not in re.search(r"Not comparable yet.*?</section>", done.text, re.DOTALL)[0]
+        if "Not comparable yet" in done.text
         else True
     )
     form = re.search(
@@ -91,7 +91,7 @@ def test_a_comparison_ties_loose_parts_in_and_they_can_be_named_in_lists(client,
     done = client.post("/parts/scale/comparisons", data=form)
     assert (
         "Added a comparison of Nacre Spit 6 GB with Nacre Inlet 8 GB" in done.text
-        and "Tied to nothing" not in done.text
+        and "Not comparable yet" not in done.text
     )
     catalogue = workshop.catalogue()
     spit = scale_of(catalogue).standings["named-graphics-nacre-spit-6-gb"]

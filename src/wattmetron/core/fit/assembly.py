@@ -249,7 +249,7 @@ def _case(machine: Machine) -> Iterator[AssemblyStep]:
         yield AssemblyStep(
             "front-panel",
             "Connect power switch, reset and lamps to the front panel header.",
-            "Signs matter for the lamps alone.",
+            "Plus and minus matter for the lamps only.",
         )
         for port in case.front_ports:
             if not board.front_headers or port in board.front_headers:
@@ -261,8 +261,9 @@ def _case(machine: Machine) -> Iterator[AssemblyStep]:
                     f"Connect the lights to the {volts} header, never to another voltage.",
                 )
     if case.fans_included:
+        served = min(case.fans_included, board.fan_headers or 0) if board else 0
         headers = (
-            f" to {min(case.fans_included, board.fan_headers)} fan headers"
+            f" to {served} fan header{'' if served == 1 else 's'}"
             if board and board.fan_headers
             else ""
         )

@@ -377,7 +377,7 @@ def traits(part: Part) -> tuple[str, str]:
             return f"{part.capacity_w} W", f"{part.height_mm} mm{noise}"
         case PowerSupply():
             return (
-                f"{part.watts} W, spikes {part.spike_w} W",
+                f"{part.watts} W, spikes {part.spike_w:,} W",
                 (
                     f"{part.form}, {part.pcie_8pin} x 8\u2011pin, {part.pcie_16pin} x 16\u2011pin,"
                     f" {part.efficiency or 'no level'}"

@@ -145,7 +145,7 @@ def _headline(now: Assessment) -> str:
         if count
     ]
     if not said:
-        return "Everything that is chosen fits, and nothing else is to be said."
+        return "Everything that is chosen fits, and there is nothing else to note."
     verdict = "It does not fit" if now.blocking else "Everything that is chosen fits"
     return f"{verdict}: {listed(said)}."
 

@@ -36,7 +36,7 @@ def work_rows(facts: GameFacts) -> list[tuple[str, str, str]]:
     before, after = facts.informed.before, facts.game
     return [
         (
-            "Processor work C",
+            "Processor work, a frame",
             f"{after.processor_ms:.1f}{THIN}ms ±{after.processor_work_sd * 100:.0f}{THIN}%",
             (
                 f"before the tiers {before.processor_ms:.1f}{THIN}ms"
@@ -44,7 +44,7 @@ def work_rows(facts: GameFacts) -> list[tuple[str, str, str]]:
             ),
         ),
         (
-            "Graphics work G",
+            "Graphics work, a frame",
             f"{after.graphics_ms:.1f}{THIN}ms ±{after.graphics_work_sd * 100:.0f}{THIN}%",
             (
                 f"before the tiers {before.graphics_ms:.1f}{THIN}ms"

@@ -226,7 +226,7 @@ def _disagreements(catalogue: Catalogue, fit: Reconciled) -> list[tuple[str, str
                 f" {name_of(catalogue, disagreement.chart.rows[disagreement.place].part)}"
                 f" {abs(np.expm1(disagreement.away)) * 100:.0f}{THIN}%"
                 f" {'above' if disagreement.away > 0 else 'below'} where all sources together do,"
-                f" {abs(disagreement.score):.1f} of its own spreads; it counts"
+                f" {abs(disagreement.score):.1f} times its usual error; it counts"
                 f" {disagreement.weight * 100:.0f}{THIN}%."
             ),
             disagreement.chart.id,
