@@ -11,7 +11,9 @@ def test_a_loose_chart_is_tied_in_and_a_source_left_out(desk, page):
     page.get_by_role("link", name="Parts").click()
     page.get_by_role("link", name="The scale of speeds").click()
     expect(page.locator("h1")).to_have_text("Scale")
-    expect(page.get_by_label("Not comparable yet")).to_contain_text("One comparison of Nacre Spit 6 GB with")
+    expect(page.get_by_label("Not comparable yet")).to_contain_text(
+        "One comparison of Nacre Spit 6 GB with"
+    )
     page.get_by_label("Part", exact=True).fill("Nacre Spit 6 GB")
     page.get_by_label("is by %").fill("8")
     page.get_by_label("this one").fill("Nacre Inlet 8 GB")

@@ -1,0 +1,1 @@
+"""Reading a list of parts in whatever form it comes."""

@@ -1,0 +1,41 @@
+"""The words by which lists call the kinds of part."""
+
+import re
+
+from wattmetron.core.values.parts import Kind
+
+WORDS: tuple[tuple[Kind, str], ...] = (
+    ("mainboard", r"main ?boards?|mother ?boards?|mobo|boards?|hovedkort"),
+    ("graphics", r"graphics(?: cards?)?|gpu|video cards?|grafikkarte|skjermkort|cards?"),
+    ("wireless", r"wi-?fi(?: card| stick)?|wireless(?: adapter)?|wlan"),
+    ("memory", r"memory|ram|arbeitsspeicher|minne"),
+    ("cooler", r"(?:cpu |processor )?cooler|cooling|aio|kühler|kjøler"),
+    ("supply", r"power suppl(?:y|ies)|psu|supply|netzteil|strømforsyning"),
+    ("case", r"case|housing|chassis|tower|gehäuse|kabinett"),
+    ("storage", r"ssd|nvme|hdd|hard dis[ck]|hard drive|drives?|storage|scratch disk|festplatte"),
+    ("fan", r"(?:case )?fans?|lüfter"),
+    ("display", r"monitor|display|screen|bildschirm|skjerm"),
+    ("system", r"operating system|os|betriebssystem"),
+    ("optical", r"optical(?: drive)?|disc drive"),
+    ("input", r"keyboard(?: and mouse)?|mouse|controller|headset|tastatur"),
+    ("processor", r"cpu|processor|prozessor|prosessor"),
+)
+_KINDS = tuple((kind, re.compile(rf"\b(?:{words})\b", re.I)) for kind, words in WORDS)
+_LEADING = tuple(
+    (kind, re.compile(rf"^\W*(?:\d+\W+)?(?:{words})\b\s*[:=|\t.–-]*", re.I))
+    for kind, words in WORDS
+)
+
+
+def kind_named(text: str) -> Kind | None:
+    """The kind that a text names first."""
+    found = [(match.start(), kind) for kind, own in _KINDS if (match := own.search(text))]
+    return min(found)[1] if found else None
+
+
+def leading_kind(text: str) -> tuple[Kind | None, str]:
+    """The kind with which a text begins, and the rest of it."""
+    for kind, own in _LEADING:
+        if match := own.match(text):
+            return kind, text[match.end() :]
+    return None, text
