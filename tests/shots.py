@@ -21,7 +21,7 @@ VIEWS = (
         800,
         "light",
     ),
-    ("review-night", "/briefs/7/fit", 1280, 800, "dark"),
+    ("review", "/briefs/7/review", 1280, 1000, "dark"),
     ("balance", "/briefs/8/balance?every=1&cell=2560x1440+high", 1280, 1240, "light"),
     ("fit", "/briefs/5/fit?propose=most", 1280, 1640, "light"),
     ("parts", "/parts?kind=graphics&brief=1&sort=worth&dir=down", 1280, 800, "light"),

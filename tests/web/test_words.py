@@ -40,6 +40,7 @@ PAGES = (
     "/briefs/1/frames?swap=graphics&cards=1&unfit=1",
     "/briefs/1/frames?propose=same",
     "/briefs/7/fit",
+    "/briefs/7/review",
     "/briefs/8/balance?limits=1&wishes=1&every=1",
     "/briefs/8/steps",
     "/briefs/1/assembly",

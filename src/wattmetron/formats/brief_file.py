@@ -23,6 +23,7 @@ from wattmetron.core.values.build import Build, SetAside, StandIn
 from wattmetron.core.values.money import to_decimal, to_minor
 from wattmetron.core.values.parts import FURTHER_KINDS, Kind
 from wattmetron.core.values.preferences import Preference
+from wattmetron.core.values.sent import Sent
 from wattmetron.core.values.wishes import PREFERRED, check_brief
 from wattmetron.formats.declared import (
     Amount,
@@ -137,6 +138,41 @@ class StandInFile(Strict):
     until: date = Field(description="Until when, ISO 8601")
     resale: Amount = Field(
         description="What it may then sell for: a guess, in the region's currency"
+    )
+
+
+class SentFile(Strict):
+    """A line of a list that was sent in."""
+
+    text: Annotated[str, Field(max_length=300)] = Field(description="What the line said")
+    kind: Kind | None = Field(None, description="Kind of part; null: not known")
+    part: Id | None = Field(None, description="Part id that it was taken for; null: not known")
+    quantity: int = Field(1, ge=0, le=1000, description="How many")
+    price: Amount | None = Field(None, description="What one of them cost there")
+    currency: Annotated[str, Field(max_length=3)] = Field(
+        "", description="ISO 4217; empty: not said"
+    )
+
+
+def sent_file(sent: Sent) -> SentFile:
+    return SentFile(
+        text=sent.text[:300],
+        kind=sent.kind,
+        part=sent.part,
+        quantity=sent.quantity,
+        price=None if sent.price_minor is None else to_decimal(sent.price_minor),
+        currency=sent.currency,
+    )
+
+
+def sent_from(file: SentFile) -> Sent:
+    return Sent(
+        text=file.text,
+        kind=file.kind,
+        part=file.part,
+        quantity=file.quantity,
+        price_minor=None if file.price is None else to_minor(file.price),
+        currency=file.currency,
     )
 
 

@@ -11,10 +11,13 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.formats.brief_file import (
     BriefFile,
     BuildFile,
+    SentFile,
     brief_file,
     brief_from,
     build_file,
     build_from,
+    sent_file,
+    sent_from,
 )
 
 
@@ -31,6 +34,11 @@ def to_document(plan: Plan) -> str:
             "pinned": (
                 None if plan.pinned is None else build_file(plan.pinned).model_dump(mode="json")
             ),
+            **(
+                {"sent": [sent_file(own).model_dump(mode="json") for own in plan.sent]}
+                if plan.sent
+                else {}
+            ),
         },
         ensure_ascii=False,
     )
@@ -45,6 +53,7 @@ def from_document(document: str) -> Plan:
             brief_from(BriefFile.model_validate(data["brief"])),
             build_from(BuildFile.model_validate(data["build"])),
             None if pinned is None else build_from(BuildFile.model_validate(pinned)),
+            tuple(sent_from(SentFile.model_validate(own)) for own in data.get("sent") or ()),
         )
     except (
         AttributeError,

@@ -90,7 +90,7 @@ class _Reading:
             self._owned_below = bool(BOUGHT.search(text) or OWNS.search(folded(text)))
             return
         named = kind_named(text)
-        spots = [] if NO_PART.search(text) and not row.cells else self._spots(text, named)
+        spots = self._spots(text, named)
         if not spots:
             self._without(row)
             return

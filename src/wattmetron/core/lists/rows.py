@@ -18,6 +18,7 @@ BBCODE = re.compile(
 LINK = re.compile(r"\[([^\]\n]+)\]\([^)\s]+\)")
 MARKS = re.compile(r"[*_`]{1,3}(?=\S)|(?<=\S)[*_`]{1,3}")
 RULER = re.compile(r"^[\s|:+-]{3,}$")
+SENTENCE_END = re.compile(r"[.!?:]\s*$")
 WIDE = re.compile(r"\t|\s{2,}")
 HEADS = {
     "quantity": re.compile(
@@ -59,12 +60,13 @@ def rows_of(text: str) -> list[Row]:
     bare = BBCODE.sub(" ", plain(text))
     bare = LINK.sub(r"\1", bare)
     lines = [MARKS.sub("", line).strip("\n") for line in bare.split("\n")]
-    lines = [line for line in lines if line.strip() and not RULER.match(line)][:MOST_ROWS]
-    cut = _cutter(lines)
+    lines = [line for line in lines if not line.strip() or not RULER.match(line)]
+    whole = [line for line in lines if line.strip()][:MOST_ROWS]
+    cut = _cutter(whole)
     if cut is None:
-        return [Row(line.strip()) for line in _unwrapped(lines)]
+        return [Row(line.strip()) for line in _unwrapped(lines)][:MOST_ROWS]
     rows, heads = [], tuple[str, ...]()
-    for line in lines:
+    for line in whole:
         cells = tuple(cell.strip() for cell in cut(line))
         named = tuple(_head(cell) for cell in cells)
         if sum(map(bool, named)) >= max(2, sum(map(bool, cells)) - 1):
@@ -78,15 +80,17 @@ def rows_of(text: str) -> list[Row]:
 
 
 def _unwrapped(lines: list[str]) -> Iterator[str]:
-    """Lines of a paragraph put together again."""
+    """Lines of a paragraph put together again; an empty line or the end of a sentence ends it."""
     held = ""
     for line in lines:
+        if not line.strip():
+            if held:
+                yield held
+            held = ""
+            continue
         whole = f"{held} {line.strip()}" if held else line
-        if (
-            len(line) >= LONG_LINE
-            and len(line.split()) >= LONG_WORDS
-            and not WIDE.search(line.strip())
-        ):
+        long = len(line) >= LONG_LINE and len(line.split()) >= LONG_WORDS
+        if long and not WIDE.search(line.strip()) and not SENTENCE_END.search(line):
             held = whole
         else:
             yield whole

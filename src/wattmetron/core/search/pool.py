@@ -294,7 +294,8 @@ def room_for_memory_mm(cooler: Cooler) -> int | None:
 def fixed_parts(
     catalogue: Catalogue, brief: Brief, kept: Build
 ) -> dict[Kind, list[tuple[Part, int]]]:
-    """Parts that stay, with their costs: kept ones at their price, owned ones that stay free.
+    """Parts that stay, with their costs: kept ones at their price (none where they are bought
+    later), owned ones that stay free.
 
     A kept part takes the place of an owned one of its kind, but for drives, which add up: owned
     ones always stay.
@@ -307,7 +308,8 @@ def fixed_parts(
             owned.remove(part_id)
             fixed[kind].append((catalogue.part(part_id), 0))
         else:
-            fixed[kind].append((catalogue.part(part_id), book.delivered(part_id) or 0))
+            cost = 0 if part_id in kept.later else book.delivered(part_id) or 0
+            fixed[kind].append((catalogue.part(part_id), cost))
     if len(fixed["memory"]) > 1:
         together = joined([cast(Memory, part) for part, _ in fixed["memory"]])
         fixed["memory"] = [(cast(Part, together), sum(cost for _, cost in fixed["memory"]))]

@@ -84,7 +84,7 @@ def held_by(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[Reached, 
 
 def besides_minor(catalogue: Catalogue, brief: Brief, kept: Build) -> int:
     """What the budget pays for besides the eight kinds, minor units: extras, and further parts that
-    are not owned; less what owned parts would bring where their resale counts.
+    are neither owned nor bought later; less what owned parts would bring where their resale counts.
     """
     book = catalogue.prices(brief.region, brief.allow_used)
     owned = list(brief.owned)
@@ -92,7 +92,7 @@ def besides_minor(catalogue: Catalogue, brief: Brief, kept: Build) -> int:
     for kind, part_id in kept.added:
         if part_id in owned:
             owned.remove(part_id)
-        elif kind not in brief.outside:
+        elif kind not in brief.outside and part_id not in kept.later:
             total += book.delivered(part_id) or 0
     return total - back_minor(catalogue, brief, kept)
 

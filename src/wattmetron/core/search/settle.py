@@ -66,7 +66,15 @@ def settle(
     integrated, c, g = by_ids[0]
     scene = next(scene for scene in scenes if scene.integrated == integrated)
     first = _Settler(catalogue, brief, scene, kept, c, g).first(winner)
-    build = replace(first, kept=kept.kept, added=kept.added, aside=kept.aside)
+    staying = {part_id for _, part_id in kept.ids()}
+    build = replace(
+        first,
+        kept=kept.kept,
+        added=kept.added,
+        aside=kept.aside,
+        later=kept.later & staying,
+        stand_ins=tuple(own for own in kept.stand_ins if own.part in staying),
+    )
     for kind, part_id in first.added:
         build = build.with_part(kind, part_id)
     machine = machine_of(catalogue, build, brief.clocks)

@@ -1,9 +1,10 @@
-"""A plan: a brief with its build and, perhaps, a pinned build."""
+"""A plan: a brief with its build, perhaps a pinned build, and the list that it came from."""
 
 from dataclasses import dataclass
 
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.sent import Sent
 
 EMPTY = Build()
 
@@ -15,3 +16,4 @@ class Plan:
     brief: Brief
     build: Build = EMPTY
     pinned: Build | None = None
+    sent: tuple[Sent, ...] = ()

@@ -68,14 +68,14 @@ def _steps(catalogue: Catalogue, now: Assessment, then: Assessment) -> tuple[Fir
                 together_minor=together,
                 met=after.met,
                 cleared=max(0, before.blocking - after.blocking),
-                gained=_gained(before, after),
+                gained=gained_between(before, after),
             )
         )
         before = after
     return tuple(steps)
 
 
-def _gained(before: Assessment, after: Assessment) -> tuple[Gained, ...]:
+def gained_between(before: Assessment, after: Assessment) -> tuple[Gained, ...]:
     """The counted targets whose rate moves, or whose state does."""
     gained = []
     for old, new in zip(before.estimates, after.estimates, strict=True):

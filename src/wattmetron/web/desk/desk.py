@@ -39,6 +39,7 @@ from wattmetron.web.desk.frames import FIGURE_NAMES, FrameRowView, frame_rows
 from wattmetron.web.desk.meters import MeterView, meters
 from wattmetron.web.desk.required import Required, required, tier_words
 from wattmetron.web.desk.rest import RestView, rest_view
+from wattmetron.web.desk.review import ReviewView, review_view
 from wattmetron.web.desk.settings import SettingsView, settings_view
 from wattmetron.web.desk.swap import ChipsView, SwapView, chips_view, swap_view
 from wattmetron.web.desk.workings import WorkingView, working_view
@@ -107,6 +108,7 @@ class Desk:
     settings: SettingsView | None
     fit: FitView | None
     balance: BalanceView | None
+    review: ReviewView | None
     rest: RestView | None
     first: tuple[FirstRow, ...]
     trust_rows: tuple[TrustRow, ...]
@@ -203,6 +205,7 @@ def make_desk(
             if query.view == "balance"
             else None
         ),
+        review=_review(catalogue, present, opened, query) if query.view == "review" else None,
         rest=_rest(catalogue, found, now, opened, query),
         first=_first(catalogue, now, present, opened, query),
         trust_rows=_trust(catalogue, brief, plan.build) if query.trust else (),
@@ -270,6 +273,20 @@ def _balance(
         return link(tried=encode_build(build, opened.plan.build))
 
     return balance_view(catalogue, present, tried, link, trial, query, f"/briefs/{opened.id}/steps")
+
+
+def _review(
+    catalogue: Catalogue, present: Assessment, opened: Opened, query: DeskQuery
+) -> ReviewView:
+    """The Review view of the adopted build."""
+
+    def link(**changes: object) -> str:
+        return query.url(opened.id, **({"propose": None, "swap": None, "tried": None} | changes))
+
+    def trial(build: Build) -> str:
+        return link(tried=encode_build(build, opened.plan.build))
+
+    return review_view(catalogue, opened.plan, present, query, link, trial)
 
 
 def _rest(

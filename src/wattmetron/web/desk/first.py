@@ -1,6 +1,6 @@
 """What first, as a table of steps to try."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
@@ -42,7 +42,7 @@ def first_rows(
             together=_costs(step.together_minor, now.currency),
             met_then=step.met,
             met=f"{step.met} of {count}",
-            brings=_brings(step),
+            brings=gain_words(step.gained, step.cleared),
             left=listed(_names(catalogue, step, "left")) or "nothing",
             due=due_words(now.brief, step.together_minor),
             url=trial(step.build),
@@ -71,9 +71,10 @@ def _names(catalogue: Catalogue, step: FirstStep, what: str) -> list[str]:
     return [parts[part_id].name if part_id in parts else part_id for part_id in ids]
 
 
-def _brings(step: FirstStep) -> str:
-    clears = ["nothing blocks any more"] if step.cleared else []
-    return listed([*clears, *(_gain(own) for own in step.gained)]) or "the same frames"
+def gain_words(gained: Sequence[Gained], cleared: int) -> str:
+    """What a step brings: findings that block cleared, and frames."""
+    clears = ["nothing blocks any more"] if cleared else []
+    return listed([*clears, *(_gain(own) for own in gained)]) or "the same frames"
 
 
 def _gain(own: Gained) -> str:

@@ -1,13 +1,17 @@
 """The page of a letter: the text with what was read marked in it, each value to be corrected."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.letters.clauses import LONGEST
+from wattmetron.core.letters.reader import read_letter
 from wattmetron.core.letters.said import Field, Letter, Said
+from wattmetron.core.lists.prose import prose_of
+from wattmetron.core.lists.reader import read_list
+from wattmetron.core.lists.said import SentList
 from wattmetron.core.values.brief import BRIEF
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.kinds import kind_of
@@ -22,7 +26,11 @@ from wattmetron.services.desk.letters import (
     wanted,
 )
 from wattmetron.services.desk.named import part_named
+from wattmetron.services.desk.sent_lists import tastes_of, with_list
+from wattmetron.services.words.wishes import preference_words
+from wattmetron.services.workshop import usual_plan
 from wattmetron.web.desk.forms import general_values
+from wattmetron.web.desk.sent import ListRow, list_rows, list_said, typed_lines
 from wattmetron.web.shell.forms import Typed, read_number
 from wattmetron.web.shell.pages import amount, plain
 
@@ -124,7 +132,14 @@ class LetterPage:
     used: str = ""
     said: tuple[str, ...] = ()
     parts: tuple[str, ...] = ()
+    rows: tuple[ListRow, ...] = ()
+    tastes: tuple[tuple[int, str, str], ...] = ()
     drafts: Mapping[str, str] = field(default_factory=dict)
+
+    @property
+    def read(self) -> bool:
+        """Whether there is something to correct."""
+        return bool(self.pieces)
 
     def typed(self, name: str, read: str) -> str:
         """What stands in an entry: as typed, else as read."""
@@ -135,7 +150,36 @@ class LetterPage:
         return PRESETS
 
 
-def letter_page(catalogue: Catalogue, letter: Letter) -> LetterPage:
+def read_text(catalogue: Catalogue, text: str) -> LetterPage:
+    """A letter, a list, or one with the other in it; raises BriefError or ListError."""
+    if not text.strip():
+        raise BriefError("There is no text: paste the message or the list, or choose a file.")
+    found = read_list(catalogue, text)
+    prose = prose_of(catalogue, text) if found.parts else text
+    if prose.strip():
+        letter = replace(read_letter(catalogue, prose), text=text[:LONGEST])
+    else:
+        letter = Letter(text[:LONGEST], (), ())
+    listed_parts = {own.best.part_id for own in found.parts if own.best}
+    shown = letter_page(catalogue, letter, bool(found.parts))
+    brief = usual_plan(catalogue, shown.region).brief
+    tastes = tastes_of(catalogue, brief, listed_parts)
+    currency = catalogue.region(brief.region).currency
+    return replace(
+        shown,
+        rows=list_rows(catalogue, found),
+        owned=tuple(own for own in shown.owned if own[0] not in listed_parts),
+        unnamed=() if found.parts else shown.unnamed,
+        said=(*shown.said, *list_said(found)),
+        tastes=tuple(
+            (n, preference_words(brief, taste.preference, currency), taste.shown_by)
+            for n, taste in enumerate(tastes)
+        ),
+    )
+
+
+def letter_page(catalogue: Catalogue, letter: Letter, listed: bool = False) -> LetterPage:
+    """What was read of a letter; one with a list is not asked for what it does not say."""
     asked = wanted(catalogue, letter)
     fields = asked.fields
     low, high = fields.get("budget_low_minor"), fields.get("budget_high_minor")
@@ -158,12 +202,12 @@ def letter_page(catalogue: Catalogue, letter: Letter) -> LetterPage:
         refresh=plain(fields.get("refresh_hz")),
         upscaling={None: "", True: "yes", False: "no"}[asked.upscaling],
         used={None: "", True: "yes", False: "no"}[fields.get("allow_used")],
-        said=tuple(_told(letter, asked)),
+        said=tuple(_told(letter, asked, listed)),
         parts=tuple(part.name for part in catalogue.parts.values()) if asked.unnamed else (),
     )
 
 
-def _told(letter: Letter, asked: Wanted) -> list[str]:
+def _told(letter: Letter, asked: Wanted, listed: bool) -> list[str]:
     """What is missing, unsure, or left to be said."""
     told = []
     if letter.cut:
@@ -185,7 +229,7 @@ def _told(letter: Letter, asked: Wanted) -> list[str]:
         told.append(f"No region has prices in {foreign[0]}: choose one, and check the budget.")
     if len(foreign) > 1:
         told.append(f"The letter names several currencies: {', '.join(foreign)}.")
-    if letter.unread:
+    if letter.unread and not listed:
         count = len(letter.unread)
         told.append(
             f"Of {count} sentence{'s' if count > 1 else ''} nothing was read:"
@@ -258,6 +302,24 @@ def _game(catalogue: Catalogue, game: WantedGame) -> GameRow:
         rays=game.ray_tracing,
         offers_rays=known.ray_tracing_ms_per_mpx is not None,
     )
+
+
+def plan_with_list(catalogue: Catalogue, usual: Plan, entries: Typed) -> Plan:
+    """The plan that the corrected entries make, with the list's parts as its build; raises
+    BriefError for what cannot be read.
+    """
+    plan = plan_of(catalogue, usual, entries)
+    text = entries.get("letter", "")
+    found = read_list(catalogue, text) if text.strip() else SentList(())
+    lines = typed_lines(catalogue, found, entries)
+    if not lines:
+        return plan
+    ids = {own.best.part_id for own in found.parts if own.best}
+    tastes = tastes_of(catalogue, usual_plan(catalogue, usual.brief.region).brief, ids)
+    kept = [own for n, own in enumerate(tastes) if f"taste.{n}" in entries]
+    name = plan.brief.name if plan.brief.targets else "Sent-in list"
+    plan = replace(plan, brief=replace(plan.brief, name=name))
+    return with_list(catalogue, plan, lines, kept)
 
 
 def plan_of(catalogue: Catalogue, usual: Plan, entries: Typed) -> Plan:

@@ -10,11 +10,12 @@ from starlette.concurrency import run_in_threadpool
 from starlette.datastructures import UploadFile
 
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.letters.reader import read_letter
+from wattmetron.core.values.text import clean
 from wattmetron.formats.brief_file import brief_file, build_file, document_text
 from wattmetron.services.workshop import usual_plan
 from wattmetron.web.desk.briefs import brief_cards
-from wattmetron.web.desk.letter import LetterPage, letter_page, plan_of
+from wattmetron.web.desk.letter import LetterPage, plan_with_list, read_text
+from wattmetron.web.shell.address import ViewName
 from wattmetron.web.shell.forms import Typed, typed
 from wattmetron.web.shell.line import PageRoute
 from wattmetron.web.shell.pages import page
@@ -51,8 +52,8 @@ def _list(
     return page(request, "desk/briefs.html", content, 422 if error else 200, url)
 
 
-def _to_brief(request: Request, brief_id: int) -> Response:
-    url = f"/briefs/{brief_id}/brief"
+def _to_brief(request: Request, brief_id: int, view: ViewName = "brief") -> Response:
+    url = f"/briefs/{brief_id}/{view}"
     if request.headers.get("hx-request") == "true":
         return Response(status_code=204, headers={"hx-location": LOCATION.format(url)})
     return RedirectResponse(url, 303)
@@ -76,8 +77,11 @@ def ask_for_letter(request: Request) -> Response:
 
 @router.post("/briefs/letter")
 async def read_letter_sent(request: Request) -> Response:
-    """The letter with what was read of it, to be corrected."""
-    text = (await typed(request)).get("letter", "")
+    """The letter or list with what was read of it, to be corrected."""
+    form = await request.form(max_fields=4, max_files=1)
+    text, file = clean(str(form.get("letter") or "")), form.get("file")
+    if isinstance(file, UploadFile) and file.filename:
+        text = clean((await file.read()).decode("utf-8-sig", errors="replace"))
     return await run_in_threadpool(_letter, request, text)
 
 
@@ -85,7 +89,7 @@ def _letter(request: Request, text: str, error: str = "", drafts: Typed | None =
     """The page of a letter; what was typed stays where it could not be taken."""
     catalogue = workshop_of(request).catalogue()
     try:
-        found = letter_page(catalogue, read_letter(catalogue, text))
+        found = read_text(catalogue, text)
         found = replace(found, error=error, drafts=drafts or {})
     except WattmetronError as refused:
         found = LetterPage(text=text[:2000], error=str(refused))
@@ -96,7 +100,7 @@ def _letter(request: Request, text: str, error: str = "", drafts: Typed | None =
 @router.post("/briefs/letter/make")
 async def make_from_letter(request: Request) -> Response:
     """A brief with what was read and corrected."""
-    entries = await typed(request, 400)
+    entries = await typed(request, 1500)
     return await run_in_threadpool(_make, request, entries)
 
 
@@ -106,7 +110,8 @@ def _make(request: Request, entries: Typed) -> Response:
     region = entries.get("region", "")
     try:
         usual = usual_plan(catalogue, region if region in catalogue.regions else "")
-        return _to_brief(request, workshop.create(plan_of(catalogue, usual, entries)))
+        plan = plan_with_list(catalogue, usual, entries)
+        return _to_brief(request, workshop.create(plan), "review" if plan.sent else "brief")
     except WattmetronError as error:
         return _letter(request, entries.get("letter", ""), str(error), entries)
 

@@ -12,10 +12,11 @@ from pydantic import BeforeValidator, ConfigDict, Field
 from wattmetron.core.search.answer import Aim
 from wattmetron.core.values.build import MAX_ADDED, MAX_DRIVES, Build
 from wattmetron.core.values.parts import ALL_KINDS, FURTHER_KINDS, Kind
+from wattmetron.services.advice.improve import WAYS, Way
 from wattmetron.web.shell.forms import Form, one_of
 
-ViewName = Literal["brief", "frames", "balance", "fit"]
-VIEWS: tuple[ViewName, ...] = ("brief", "frames", "balance", "fit")
+ViewName = Literal["brief", "frames", "balance", "fit", "review"]
+VIEWS: tuple[ViewName, ...] = ("brief", "frames", "balance", "fit", "review")
 Link = Callable[..., str]
 """Makes an address of the page with some of it changed."""
 AIM_WORDS: dict[str, Aim] = {
@@ -123,6 +124,8 @@ class DeskQuery(Form):
     shelf: Text80 = None
     cell: Text20 = None
     path: Flag = False
+    way: Annotated[Way | None, one_of(tuple(WAYS), None)] = None
+    leave: Text80 = None
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""

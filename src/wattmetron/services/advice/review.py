@@ -1,0 +1,320 @@
+"""A list judged part by part: good, wrong, forced to change, dear, or a matter of taste."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from wattmetron.core.balance.cuts import Cut
+from wattmetron.core.balance.what_first import with_changes
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.finding import Finding
+from wattmetron.core.frames.estimate import Estimate
+from wattmetron.core.values.further_parts import Fan
+from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind, Memory, PowerSupply
+from wattmetron.core.values.sent import Sent
+from wattmetron.core.values.trust import judge, trust_of
+from wattmetron.core.values.words import listed
+from wattmetron.services.advice.balance import idle_money
+from wattmetron.services.advice.improve import Improved
+from wattmetron.services.desk.assess import Assessment, CostLine, assess, remaining
+from wattmetron.services.desk.gives_up import gives_up
+from wattmetron.services.words.figures import KIND_WORDS, THIN, money
+
+Verdict = Literal["wrong", "forced", "dear", "your call", "good"]
+VERDICTS: dict[Verdict, str] = {
+    "wrong": "does not do the job of this brief",
+    "forced": "fine, but another change takes it along",
+    "dear": "fine, but the same is to be had for less",
+    "your call": "a matter of taste, or of what you want to spend",
+    "good": "good as it is",
+}
+LEAST_DEAR_SHARE, LEAST_DEAR_MINOR = 0.03, 3_00
+SIDES: tuple[Kind, ...] = ("processor", "graphics")
+HEAVY = 1_000_000_000
+FLOOR_WORDS: dict[Kind, str] = {"storage": "Storage", "memory": "Memory"}
+"""How sentences about the brief's floors begin that name no part."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Judged:
+    """One part with its verdict, the reasons for it in figures, and what would take its place in
+    the better list; ``weight`` puts the gravest first.
+    """
+
+    kind: Kind
+    part_id: str
+    name: str
+    verdict: Verdict
+    reasons: tuple[str, ...]
+    instead: tuple[str, ...]
+    weight: int
+    price_minor: int | None
+    theirs_minor: int | None
+
+
+def judged(
+    catalogue: Catalogue,
+    now: Assessment,
+    better: Improved | None,
+    sent: tuple[Sent, ...] = (),
+) -> tuple[Judged, ...]:
+    """Every part of a build against the best list within the brief, what matters most first; what
+    is missing is filled in for it.
+    """
+    subject = completed(catalogue, now)
+    free = idle_money(catalogue, subject) if not subject.missing and not subject.blocking else {}
+    court = _Court(catalogue, subject, better, free, _theirs(now, sent))
+    found = [court.verdict(line) for line in now.lines]
+    order = list(VERDICTS)
+    return tuple(sorted(found, key=lambda own: (order.index(own.verdict), -own.weight, own.name)))
+
+
+def completed(catalogue: Catalogue, now: Assessment) -> Assessment:
+    """The build with what is missing filled in by the cheapest that fits."""
+    left = remaining(catalogue, now) if now.missing and not now.build.empty else None
+    return assess(catalogue, now.brief, left.build) if left and left.build else now
+
+
+def _theirs(now: Assessment, sent: tuple[Sent, ...]) -> dict[str, int]:
+    """Their price of each part, where it is in the region's currency or in none."""
+    return {
+        own.part: own.price_minor
+        for own in sent
+        if own.part and own.price_minor and own.currency in ("", now.currency)
+    }
+
+
+class _Court:
+    """Judges the parts of one build."""
+
+    def __init__(
+        self,
+        catalogue: Catalogue,
+        now: Assessment,
+        better: Improved | None,
+        free: Mapping[Kind, Cut],
+        theirs: Mapping[str, int],
+    ) -> None:
+        self._catalogue, self._now, self._better = catalogue, now, better
+        self._free, self._theirs = free, theirs
+        then = better.whole.build if better else now.build
+        self._changed = {
+            kind for kind in (*KINDS, *FURTHER_KINDS) if then.of(kind) != now.build.of(kind)
+        }
+
+    def verdict(self, line: CostLine) -> Judged:
+        wrong = [*self._broken(line), *self._too_weak(line)]
+        dear, saved = self._dear(line)
+        replaced = line.kind in self._changed and self._goes(line)
+        verdict: Verdict
+        if wrong:
+            verdict, reasons, weight = "wrong", wrong, self._gravity(line)
+        elif replaced and line.kind not in SIDES and (forced := self._forced(line)):
+            verdict, reasons, weight = "forced", [forced], 0
+        elif dear:
+            verdict, reasons, weight = "dear", dear, saved
+        elif replaced and (less := self._less(line)):
+            verdict, reasons, weight = "dear", [self._cheaper(line, less)], less
+        elif taste := self._taste(line, replaced):
+            verdict, reasons, weight = "your call", taste, 0
+        else:
+            verdict, reasons, weight = "good", self._praise(line), 0
+        part = line.part
+        return Judged(
+            kind=line.kind,
+            part_id=line.part_id,
+            name=part.name if part else line.part_id,
+            verdict=verdict,
+            reasons=tuple(dict.fromkeys(reasons)),
+            instead=self._instead(line) if replaced else (),
+            weight=weight,
+            price_minor=None if line.offer is None else line.offer.delivered_minor,
+            theirs_minor=self._theirs.get(line.part_id),
+        )
+
+    def _goes(self, line: CostLine) -> bool:
+        return self._better is not None and line.part_id not in self._better.whole.build.of(
+            line.kind
+        )
+
+    def _new(self, line: CostLine) -> list[str]:
+        """Ids of what stands in a part's place in the better list."""
+        assert self._better is not None
+        old = self._now.build.of(line.kind)
+        return [own for own in self._better.whole.build.of(line.kind) if own not in old]
+
+    def _instead(self, line: CostLine) -> tuple[str, ...]:
+        return tuple(self._catalogue.part(own).name for own in self._new(line))
+
+    def _broken(self, line: CostLine) -> Iterator[str]:
+        """What the part breaks, misses, or leaves unsafe: of parts that do not go together the one
+        is at fault that the better list replaces.
+        """
+        if line.part is None:
+            yield "It is no longer in the catalogue: nothing can be said of it."
+            return
+        if line.offer is None and not line.owned:
+            yield "Nobody offers it today."
+        doubtful = False
+        for finding in self._now.findings:
+            if line.kind not in finding.kinds or not self._at_fault(finding, line):
+                continue
+            if finding.level == "blocks" or (finding.level == "do first" and self._goes(line)):
+                doubtful = doubtful or "doubtful" in finding.sentence
+                yield finding.sentence
+        for sentence in self._now.floors:
+            about = (line.part.name, FLOOR_WORDS.get(line.kind, line.part.name))
+            if sentence.startswith(about) and not (doubtful and "doubtful" in sentence):
+                doubtful = doubtful or "doubtful" in sentence
+                yield sentence
+        if trust_of(line.part) == "doubtful" and not line.owned and not doubtful:
+            yield f"It is doubtful: {judge(line.part).reasons[0]}."
+
+    def _at_fault(self, finding: Finding, line: CostLine) -> bool:
+        order = (*finding.remedy_kinds, *finding.kinds)
+        replaced = [kind for kind in order if kind in self._changed]
+        return line.kind == replaced[0] if replaced else True
+
+    def _too_weak(self, line: CostLine) -> Iterator[str]:
+        """The targets that a processor or card leaves short, where the better list replaces it."""
+        if line.kind not in SIDES or not self._goes(line):
+            return
+        short = [
+            own for own in self._now.counted if own.state != "meets" and _holds(own, line.kind)
+        ]
+        if short:
+            yield f"It holds back {listed([_rate(own) for own in short])}."
+
+    def _gravity(self, line: CostLine) -> int:
+        blocks = sum(line.kind in own.kinds for own in self._now.findings if own.level == "blocks")
+        short = sum(_holds(own, line.kind) for own in self._now.counted if own.state != "meets")
+        return HEAVY * blocks + 1000 * short
+
+    def _dear(self, line: CostLine) -> tuple[list[str], int]:
+        """Cheaper for the same: the part today, or another without a frame lost."""
+        reasons, saved = [], 0
+        currency = self._now.currency
+        theirs, today = self._theirs.get(line.part_id), line.offer
+        if theirs and today and not line.owned:
+            less = theirs - today.delivered_minor
+            if less >= max(LEAST_DEAR_MINOR, LEAST_DEAR_SHARE * theirs):
+                reasons.append(
+                    f"Their price is {money(theirs, currency)}; today {today.shop} asks"
+                    f" {money(today.delivered_minor, currency)} delivered."
+                )
+                saved = less
+        cut = self._free.get(line.kind)
+        if cut is not None and cut.instead_of == line.part_id and not line.owned and line.part:
+            lost = gives_up(line.part, cut.part)
+            reasons.append(
+                f"{cut.part.name} brings the same frames for {money(cut.saves_minor, currency)}"
+                f" less{f', with {lost}' if lost else ''}."
+            )
+            saved += cut.saves_minor
+        return reasons, saved
+
+    def _less(self, line: CostLine) -> int:
+        """What the better list saves on a part, in minor units."""
+        if line.offer is None or line.owned:
+            return 0
+        new = self._new(line)
+        book = self._catalogue.prices(self._now.brief.region, self._now.brief.allow_used)
+        costs = [book.delivered(own) for own in new]
+        if len(new) != 1 or costs[0] is None or new[0] in self._now.brief.owned:
+            return 0
+        return max(0, line.offer.delivered_minor - costs[0])
+
+    def _cheaper(self, line: CostLine, less: int) -> str:
+        assert line.part is not None
+        new = self._catalogue.part(self._new(line)[0])
+        lost = gives_up(line.part, new)
+        if line.kind in SIDES:
+            return (
+                f"{new.name} is enough here, and {money(less, self._now.currency)} less: the money"
+                " buys more frames elsewhere."
+            )
+        return (
+            f"{new.name} does here for {money(less, self._now.currency)} less"
+            f"{f', with {lost}' if lost else ''}."
+        )
+
+    def _forced(self, line: CostLine) -> str:
+        """Why a part cannot stay beside the other changes; empty where it could."""
+        assert self._better is not None
+        for step in self._better.steps:
+            others = [own for own in step.changes if line.kind not in own.kinds]
+            if len(others) == len(step.changes):
+                continue
+            kept = [own for other in self._better.steps for own in other.changes]
+            kept = [own for own in kept if line.kind not in own.kinds]
+            build = with_changes(self._now.build, self._better.whole.build, kept)
+            after = assess(self._catalogue, self._now.brief, build)
+            blocks = [
+                own for own in after.findings if own.level == "blocks" and line.kind in own.kinds
+            ]
+            if blocks:
+                names = [KIND_WORDS[kind] for own in others for kind in own.kinds]
+                beside = f" with the {listed(names)}" if names else ""
+                return f"It changes{beside}: {blocks[0].sentence}"
+        return ""
+
+    def _taste(self, line: CostLine, replaced: bool) -> list[str]:
+        part = line.part
+        if part is None:
+            return []
+        if line.kind in FURTHER_KINDS and not isinstance(part, Fan):
+            return ["Whether it is wanted is up to you: it bears on no frame rate."]
+        if isinstance(part, Memory | Fan) and part.lights:
+            return ["Its lights are a matter of taste."]
+        if replaced:
+            new = listed(list(self._instead(line)))
+            return [
+                f"It could stay; {new} is what this choice would buy." if new else "It could go."
+            ]
+        return []
+
+    def _praise(self, line: CostLine) -> list[str]:
+        """What is good about a part, in a figure."""
+        now, part = self._now, line.part
+        said = []
+        if line.kind in SIDES and now.counted:
+            held = [own for own in now.counted if _holds(own, line.kind)]
+            met = [own for own in held if own.state == "meets"]
+            said.append(
+                f"It sets the pace in {len(held)} of {len(now.counted)} targets and meets"
+                f" {len(met)} of these."
+                if held
+                else "It limits none of the targets."
+            )
+        elif isinstance(part, PowerSupply):
+            said.append(
+                f"{part.watts:,}{THIN}W for {now.draw.full_w:.0f}{THIN}W with everything busy."
+            )
+        elif line.kind == "memory" and part is not None:
+            said.append("Enough for every game of the brief.")
+        elif line.kind == "case":
+            said.append("Everything fits.")
+        elif line.kind == "cooler":
+            said.append("It carries what the processor gives off.")
+        elif line.kind == "mainboard":
+            said.append("It takes everything that is chosen.")
+        elif line.kind == "storage":
+            said.append(f"{'Room for the games' if line.roles else 'Room'} as the brief wants it.")
+        if line.owned:
+            said.append("It is there already.")
+        elif part is not None and part.again:
+            said.append("You would buy it again.")
+        elif part is not None and trust_of(part) == "proven":
+            said.append(f"Proven: {judge(part).reasons[0]}.")
+        return said
+
+
+def _holds(own: Estimate, kind: Kind) -> bool:
+    """Whether a side sets the pace of a target, or shares in it."""
+    if own.limit_words == "evenly matched":
+        return True
+    return own.limit_words == kind
+
+
+def _rate(own: Estimate) -> str:
+    return f"{own.game.name} ({own.judged_fps:.0f} of {own.target.fps:g}{THIN}fps)"

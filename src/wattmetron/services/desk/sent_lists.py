@@ -1,0 +1,121 @@
+"""From a sent list to a build: parts put in their places, and the taste that they show."""
+
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import BuildError
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import MAX_DRIVES, MAX_KITS, Build
+from wattmetron.core.values.further_parts import Fan
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.parts import FURTHER_KINDS, KIND_NAMES, Case, Memory, Part
+from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.preferences import Preference
+from wattmetron.core.values.sent import Sent
+from wattmetron.core.values.words import listed
+
+LEAST_OF_A_COLOUR = 2
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A line of a list as it is to be taken; ``owned``: the part is there already."""
+
+    sent: Sent
+    owned: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Taste:
+    """A preference that a list shows, with what shows it."""
+
+    preference: Preference
+    shown_by: str
+
+
+def placed(catalogue: Catalogue, lines: Iterable[Line]) -> tuple[Build, tuple[str, ...]]:
+    """A build of the known parts of a list, and in sentences what had no place in it."""
+    build, said = Build(), list[str]()
+    for line in lines:
+        if line.sent.part is None:
+            continue
+        part = catalogue.part(line.sent.part)
+        left = line.sent.quantity
+        for _ in range(min(line.sent.quantity, MAX_DRIVES)):
+            try:
+                build = _with(build, part)
+            except BuildError:
+                break
+            left -= 1
+        if left and line.sent.quantity:
+            said.append(_no_place(part, left, line.sent.quantity))
+    return build, tuple(said)
+
+
+def _with(build: Build, part: Part) -> Build:
+    """The build with one more part; raises BuildError where it has no place."""
+    kind = kind_of(part)
+    if kind == "memory":
+        return build.with_kit(part.id)
+    if kind == "graphics":
+        return build.beside(part.id)
+    if kind != "storage" and kind not in FURTHER_KINDS and build.of(kind):
+        raise BuildError("There is one already.")
+    return build.with_part(kind, part.id)
+
+
+def _no_place(part: Part, left: int, wanted: int) -> str:
+    kind = kind_of(part)
+    if kind in ("memory", "storage", "graphics"):
+        most = {"memory": f"{MAX_KITS} kits", "storage": f"{MAX_DRIVES} drives"}
+        held = most.get(kind, "2 cards")
+        return f"{left} of {wanted} {part.name} left out: a build holds at most {held}."
+    return (
+        f"{part.name} was left out: the list has more than one {KIND_NAMES[kind]}. Swap it in, or"
+        " keep it in a brief of its own."
+        if left == wanted
+        else f"One {part.name} of {wanted} was taken: a build has one {KIND_NAMES[kind]}."
+    )
+
+
+def with_list(
+    catalogue: Catalogue, plan: Plan, lines: Sequence[Line], tastes: Sequence[Taste]
+) -> Plan:
+    """A plan with the parts of a list as its build, what is owned and the taste in its brief."""
+    build, _ = placed(catalogue, lines)
+    owned = [own.sent.part for own in lines if own.owned and own.sent.part]
+    brief = replace(
+        plan.brief,
+        owned=tuple(dict.fromkeys((*plan.brief.owned, *owned))),
+        preferences=tuple(
+            dict.fromkeys((*plan.brief.preferences, *(own.preference for own in tastes)))
+        ),
+    )
+    return replace(plan, brief=brief, build=build, sent=tuple(own.sent for own in lines))
+
+
+def tastes_of(catalogue: Catalogue, brief: Brief, part_ids: Iterable[str]) -> tuple[Taste, ...]:
+    """What a list shows of taste: a colour that several parts share, lights, wireless; never what
+    the brief says itself.
+    """
+    parts = [catalogue.parts[own] for own in dict.fromkeys(part_ids) if own in catalogue.parts]
+    found = []
+    colours = Counter(part.colour for part in parts if part.colour)
+    for colour, count in colours.most_common(1):
+        if count >= LEAST_OF_A_COLOUR and not brief.colour:
+            shown = listed([part.name for part in parts if part.colour == colour])
+            found.append(Taste(Preference("colour", colour), f"{shown} are {colour}"))
+    lit = [part.name for part in parts if _lit(part)]
+    case_lit = any(isinstance(part, Case) and part.lights for part in parts)
+    if case_lit and not brief.no_lights:
+        found.append(Taste(Preference("lights_wanted"), f"{listed(lit)} light up"))
+    wireless = [part.name for part in parts if kind_of(part) == "wireless"]
+    if wireless and not brief.wireless:
+        found.append(Taste(Preference("wireless"), f"{wireless[0]} is on the list"))
+    return tuple(found)
+
+
+def _lit(part: Part) -> bool:
+    return isinstance(part, Memory | Case | Fan) and bool(part.lights)

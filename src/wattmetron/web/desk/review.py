@@ -1,0 +1,264 @@
+"""The view Review: a list judged part by part, and better lists whose changes can be left."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.parts import KIND_NAMES
+from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.sent import Sent
+from wattmetron.core.values.words import listed
+from wattmetron.services.advice.balance_words import what_limits
+from wattmetron.services.advice.first import gained_between
+from wattmetron.services.advice.improve import WAYS, Improved, Way, gain, improved
+from wattmetron.services.advice.review import VERDICTS, Judged, judged
+from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.desk.sent_lists import Line, placed
+from wattmetron.services.words.figures import KIND_WORDS, THIN, money, money_change
+from wattmetron.web.desk.first import gain_words
+from wattmetron.web.shell.address import DeskQuery
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PartRow:
+    """A part with its verdict: prices now and theirs, reasons, what comes in its place."""
+
+    kind: str
+    name: str
+    verdict: str
+    means: str
+    reasons: tuple[str, ...]
+    instead: str
+    price: str
+    theirs: str
+    swap_url: str
+    id: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ChangeRow:
+    """A group of changes that move together: what goes and comes, what it costs and brings; the
+    address that takes or leaves it.
+    """
+
+    number: int
+    goes: str
+    comes: str
+    costs: str
+    brings: str
+    taken: bool
+    along: bool
+    url: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ReviewView:
+    """What the view shows; without parts it asks for a list."""
+
+    headline: str
+    whole: tuple[str, ...]
+    parts: tuple[PartRow, ...]
+    ways: tuple[tuple[str, str, bool], ...]
+    changes: tuple[ChangeRow, ...]
+    sums: str
+    needs: str
+    wishes: tuple[str, ...]
+    try_url: str
+    nothing: str
+    unknown: tuple[tuple[str, str, str], ...]
+    left_out: tuple[str, ...]
+
+
+Link = Callable[..., str]
+
+
+def review_view(
+    catalogue: Catalogue,
+    plan: Plan,
+    now: Assessment,
+    query: DeskQuery,
+    link: Link,
+    trial: Callable[[Build], str],
+) -> ReviewView:
+    """The review of the adopted build under the chosen aim."""
+    way: Way = query.way or "few"
+    left = tuple(int(own) for own in (query.leave or "").split(",") if own.isdecimal())
+    better = improved(catalogue, now, way, left) if not now.build.empty else None
+    best = improved(catalogue, now, "full") if not now.build.empty else None
+    found = judged(catalogue, now, best, plan.sent)
+    return ReviewView(
+        headline=_headline(now, found),
+        whole=tuple(_whole(now)),
+        parts=tuple(_part(now, own, link) for own in found),
+        ways=tuple((words, link(way=key, leave=None), key == way) for key, words in WAYS.items()),
+        changes=() if better is None else tuple(_changes(catalogue, now, better, link)),
+        sums="" if better is None else _sums(now, better),
+        needs="" if better is None else _needs(now, better),
+        wishes=() if better is None else better.wishes,
+        try_url="" if better is None else trial(better.taken.build),
+        nothing=_nothing(now, way),
+        unknown=tuple(_unknown(own) for own in plan.sent if own.part is None),
+        left_out=placed(catalogue, [Line(own) for own in plan.sent if own.part in catalogue.parts])[
+            1
+        ],
+    )
+
+
+def _left_out(catalogue: Catalogue, plan: Plan) -> tuple[str, ...]:
+    """What of the list had no place in the build."""
+    return placed(catalogue, [Line(own) for own in plan.sent if own.part in catalogue.parts])[1]
+
+
+def _headline(now: Assessment, found: tuple[Judged, ...]) -> str:
+    if not found:
+        return "There is no part to judge yet."
+    counts = [(sum(own.verdict == verdict for own in found), verdict) for verdict in VERDICTS]
+    said = {
+        "wrong": "wrong for this brief",
+        "forced": "only in the way of another change",
+        "dear": "too dear",
+        "your call": "a matter of taste",
+        "good": "good",
+    }
+    pieces = [
+        f"{count} {'is' if count == 1 else 'are'} {said[verdict]}"
+        for count, verdict in counts
+        if count
+    ]
+    several = f"Of {len(found)} parts {listed(pieces)}."
+    return several if len(found) > 1 else f"{found[0].name} {pieces[0].partition(' ')[2]}."
+
+
+def _whole(now: Assessment) -> list[str]:
+    """The list as a whole, in sentences."""
+    currency = now.currency
+    said = [
+        f"{money(now.spent_minor, currency)} delivered of a budget of"
+        f" {money(now.brief.budget_high_minor, currency)}."
+    ]
+    if now.counted:
+        said.append(f"It meets {now.met} of {len(now.counted)} targets. {what_limits(now)}")
+    elif not now.brief.targets:
+        said.append("Name the games in the brief, and their frames are judged too.")
+    if now.missing:
+        said.append(
+            f"Missing: {listed([KIND_WORDS[kind] for kind in now.missing])}; judged with the"
+            " cheapest that fit."
+        )
+    fit = _fit(now)
+    if fit or not now.missing:
+        said.append(f"{fit or 'Everything fits'}.")
+    if now.machine.supply is not None:
+        said.append(
+            f"{now.draw.full_w:.0f}{THIN}W with everything busy, {now.needed_w}{THIN}W wanted of a"
+            f" supply; it has {now.machine.supply.watts}{THIN}W."
+        )
+    return said
+
+
+def _fit(now: Assessment) -> str:
+    """How many findings block, and how many are to be done first; empty where none."""
+    blocks, first = (
+        sum(own.level == level for own in now.findings) for level in ("blocks", "do first")
+    )
+    said = []
+    if blocks:
+        said.append(f"{blocks} thing{' does' if blocks == 1 else 's do'} not fit")
+    if first:
+        said.append(f"{first} {'is' if first == 1 else 'are'} to be done first")
+    return ", ".join(said)
+
+
+def _part(now: Assessment, own: Judged, link: Link) -> PartRow:
+    currency = now.currency
+    return PartRow(
+        kind=KIND_NAMES[own.kind],
+        name=own.name,
+        verdict=own.verdict,
+        means=VERDICTS[own.verdict],
+        reasons=own.reasons,
+        instead=listed(list(own.instead)),
+        price="–" if own.price_minor is None else money(own.price_minor, currency),
+        theirs="" if own.theirs_minor is None else money(own.theirs_minor, currency),
+        swap_url=link(swap=own.kind, place=own.part_id),
+        id=own.part_id,
+    )
+
+
+def _changes(
+    catalogue: Catalogue, now: Assessment, better: Improved, link: Link
+) -> list[ChangeRow]:
+    rows, before = [], now
+    after_each = better.after_each(catalogue, now)
+    for n, (step, after) in enumerate(zip(better.steps, after_each, strict=True)):
+        left = better.left | better.along
+        turned = left - {n} if n in left else left | {n}
+        rows.append(
+            ChangeRow(
+                number=n + 1,
+                goes=listed(_names(catalogue, step.changes, "left")) or "nothing",
+                comes=listed(_names(catalogue, step.changes, "bought")) or "nothing",
+                costs=_signed(step.cost_minor, now.currency),
+                brings=gain_words(
+                    gained_between(before, after), max(0, before.blocking - after.blocking)
+                ),
+                taken=n not in better.left,
+                along=n in better.along,
+                url=link(leave=",".join(str(own) for own in sorted(turned)) or None),
+            )
+        )
+        before = after
+    return rows
+
+
+def _signed(minor: int, currency: str) -> str:
+    return f"saves {money(-minor, currency)}" if minor < 0 else money(minor, currency)
+
+
+def _names(catalogue: Catalogue, changes: object, what: str) -> list[str]:
+    ids = [part_id for change in changes for part_id in getattr(change, what)]  # type: ignore[attr-defined]
+    return [catalogue.parts[own].name if own in catalogue.parts else own for own in ids]
+
+
+def _sums(now: Assessment, better: Improved) -> str:
+    taken = better.taken
+    count = len(better.steps) - len(better.left)
+    change = money_change(taken.spent_minor - now.spent_minor, now.currency)
+    met = f"; {taken.met} of {len(taken.counted)} targets met instead of {now.met}"
+    met = met if now.counted else ""
+    over = ", over the budget" if taken.left_minor < 0 else ""
+    return (
+        f"{count} of {len(better.steps)} changes taken:"
+        f" {money(taken.spent_minor, now.currency)}{over}, {change}{met}."
+    )
+
+
+def _needs(now: Assessment, better: Improved) -> str:
+    """What came along although it was to be left, and why frames are lost where they are."""
+    said = []
+    if better.along:
+        which = listed([str(n + 1) for n in sorted(better.along)])
+        said.append(f"Change {which} comes along: without it the others make no machine that runs.")
+    if now.floors and not now.missing and gain(now, better.taken) < 0:
+        said.append(f"Fewer frames, because this list does not keep to the brief: {now.floors[0]}")
+    return " ".join(said)
+
+
+def _nothing(now: Assessment, way: Way) -> str:
+    if now.build.empty:
+        return "Paste a list, or choose parts, and they are judged here."
+    return {
+        "few": "Nothing within the budget is better than this list.",
+        "full": "Nothing within the budget is better than this list.",
+        "same money": "Nothing for the same money is better than this list.",
+        "same frames": "Nothing has the same frames for less.",
+    }[way]
+
+
+def _unknown(own: Sent) -> tuple[str, str, str]:
+    """Text, what else is known, and where it is entered."""
+    known = [KIND_NAMES[own.kind]] if own.kind else []
+    if own.price_minor is not None:
+        known.append(money(own.price_minor, own.currency or ""))
+    return own.text, ", ".join(known), f"/parts/new?kind={own.kind or 'processor'}"

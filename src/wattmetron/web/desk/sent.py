@@ -1,0 +1,130 @@
+"""The list inside a letter: each line with what it is taken for, to be corrected."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import BriefError
+from wattmetron.core.lists.figures import MOST_QUANTITY
+from wattmetron.core.lists.said import SentList, SentPart
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.parts import KIND_NAMES
+from wattmetron.core.values.sent import Sent
+from wattmetron.services.desk.sent_lists import Line
+from wattmetron.services.words.figures import THIN, money
+from wattmetron.web.shell.forms import Typed
+from wattmetron.web.shell.pages import amount
+
+UNKNOWN = "-"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ListRow:
+    """A line of the list: its text, the parts that it may mean with how sure each is, the one that
+    it is taken for (``-``: none), how many, their price.
+    """
+
+    place: int
+    text: str
+    kind: str
+    choices: tuple[tuple[str, str], ...]
+    chosen: str
+    sure: bool
+    quantity: int
+    price: str
+    owned: bool
+    enter_url: str
+
+
+def list_rows(catalogue: Catalogue, read: SentList) -> tuple[ListRow, ...]:
+    return tuple(_row(catalogue, place, own) for place, own in enumerate(read.parts))
+
+
+def _row(catalogue: Catalogue, place: int, own: SentPart) -> ListRow:
+    choices = [
+        (
+            guess.part_id,
+            f"{catalogue.part(guess.part_id).name} ({guess.confidence * 100:.0f}{THIN}%)",
+        )
+        for guess in own.guesses
+    ]
+    choices += [(part_id, catalogue.part(part_id).name) for part_id in own.alike]
+    return ListRow(
+        place=place,
+        text=own.text,
+        kind=KIND_NAMES[own.kind] if own.kind else "",
+        choices=tuple(choices),
+        chosen=own.best.part_id if own.best else UNKNOWN,
+        sure=own.sure,
+        quantity=own.quantity,
+        price="" if own.price_minor is None else _price(own),
+        owned=own.owned,
+        enter_url="" if own.best else _enter(own),
+    )
+
+
+def _price(own: SentPart) -> str:
+    assert own.price_minor is not None
+    return money(own.price_minor, own.currency) if own.currency else amount(own.price_minor)
+
+
+def _enter(own: SentPart) -> str:
+    return f"/parts/new?kind={own.kind or 'processor'}"
+
+
+def list_said(read: SentList) -> tuple[str, ...]:
+    """What is to be looked at, in sentences."""
+    said = []
+    unknown = sum(own.best is None for own in read.parts)
+    unsure = sum(own.best is not None and not own.sure for own in read.parts)
+    if unsure:
+        said.append(f"{_lines(unsure)} may mean several parts: please check.")
+    if unknown:
+        names = "names" if unknown == 1 else "name"
+        said.append(
+            f"{_lines(unknown)} {names} no part of the catalogue: kept with the build, to be"
+            " entered."
+        )
+    if len(read.currencies) > 1:
+        said.append(f"Prices are in several currencies: {', '.join(read.currencies)}.")
+    if read.cut:
+        said.append("The text is longer than what is read at once: paste the rest into another.")
+    return tuple(said)
+
+
+def _lines(count: int) -> str:
+    return f"{count} line{'' if count == 1 else 's'}"
+
+
+def typed_lines(catalogue: Catalogue, read: SentList, entries: Typed) -> list[Line]:
+    """The lines as they were corrected; raises BriefError for a quantity that is none."""
+    lines = []
+    for place, own in enumerate(read.parts):
+        if f"line.{place}.use" not in entries:
+            continue
+        chosen = entries.get(f"line.{place}.part", "")
+        part_id = chosen if chosen in catalogue.parts else None
+        part = catalogue.parts.get(part_id) if part_id else None
+        lines.append(
+            Line(
+                Sent(
+                    text=own.text,
+                    kind=own.kind if part is None else kind_of(part),
+                    part=part_id,
+                    quantity=_quantity(entries.get(f"line.{place}.quantity", ""), own.text),
+                    price_minor=own.price_minor,
+                    currency=own.currency,
+                ),
+                f"line.{place}.owned" in entries,
+            )
+        )
+    return lines
+
+
+def _quantity(text: str, what: str) -> int:
+    typed = text.strip() or "1"
+    if not (typed.isascii() and typed.isdigit() and int(typed[:6]) <= MOST_QUANTITY):
+        raise BriefError(
+            f"How many of “{what[:60]}” is “{typed[:20]}”: enter a whole number up to"
+            f" {MOST_QUANTITY:,}."
+        )
+    return int(typed)
