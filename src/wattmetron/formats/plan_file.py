@@ -3,14 +3,23 @@ undone.
 """
 
 import json
+from typing import Annotated, Any
 
-from pydantic import ValidationError
+from pydantic import Field, ValidationError
 
 from wattmetron.core.errors import InvalidError, WattmetronError
-from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.handout import (
+    LONGEST_NOTE,
+    LONGEST_OPENING,
+    MOST_NOTES,
+    SECTIONS,
+    HandoutChoice,
+)
+from wattmetron.core.values.plan import USUAL_HANDOUT, Plan
 from wattmetron.formats.brief_file import (
     BriefFile,
     BuildFile,
+    Id,
     SentFile,
     brief_file,
     brief_from,
@@ -19,29 +28,55 @@ from wattmetron.formats.brief_file import (
     sent_file,
     sent_from,
 )
+from wattmetron.formats.declared import Strict
+
+PLAN_FORMAT = "wattmetron-plan/1"
 
 
 class PlanError(InvalidError):
     """A stored document that is no plan."""
 
 
+class NoteFile(Strict):
+    """A builder's note on a part."""
+
+    part: Id = Field(description="Part id")
+    text: Annotated[str, Field(max_length=LONGEST_NOTE)] = Field(description="The note")
+
+
+class HandoutFile(Strict):
+    """What is chosen for the handout."""
+
+    opening: Annotated[str, Field(max_length=LONGEST_OPENING)] = ""
+    shown: list[str] = Field(default_factory=lambda: list(SECTIONS), max_length=len(SECTIONS))
+    notes: list[NoteFile] = Field(default_factory=list, max_length=MOST_NOTES)
+
+
 def to_document(plan: Plan) -> str:
-    """The stored form of a plan."""
-    return json.dumps(
-        {
-            "brief": brief_file(plan.brief).model_dump(mode="json"),
-            "build": build_file(plan.build).model_dump(mode="json"),
-            "pinned": (
-                None if plan.pinned is None else build_file(plan.pinned).model_dump(mode="json")
-            ),
-            **(
-                {"sent": [sent_file(own).model_dump(mode="json") for own in plan.sent]}
-                if plan.sent
-                else {}
-            ),
-        },
-        ensure_ascii=False,
-    )
+    """The stored form of a plan, which is its file as well."""
+    document: dict[str, Any] = {
+        "format": PLAN_FORMAT,
+        "brief": brief_file(plan.brief).model_dump(mode="json"),
+        "build": build_file(plan.build).model_dump(mode="json"),
+        "pinned": (
+            None if plan.pinned is None else build_file(plan.pinned).model_dump(mode="json")
+        ),
+    }
+    if plan.sent:
+        document["sent"] = [sent_file(own).model_dump(mode="json") for own in plan.sent]
+    if plan.handout != USUAL_HANDOUT:
+        document["handout"] = _handout_file(plan.handout).model_dump(mode="json")
+    return json.dumps(document, ensure_ascii=False)
+
+
+def _handout_file(choice: HandoutChoice) -> HandoutFile:
+    notes = [NoteFile(part=part_id, text=text) for part_id, text in choice.notes]
+    return HandoutFile(opening=choice.opening, shown=list(choice.shown), notes=notes)
+
+
+def _handout_from(file: HandoutFile) -> HandoutChoice:
+    shown = tuple(dict.fromkeys(own for own in file.shown if own in SECTIONS))
+    return HandoutChoice(file.opening, shown, tuple((own.part, own.text) for own in file.notes))
 
 
 def from_document(document: str) -> Plan:
@@ -54,6 +89,7 @@ def from_document(document: str) -> Plan:
             build_from(BuildFile.model_validate(data["build"])),
             None if pinned is None else build_from(BuildFile.model_validate(pinned)),
             tuple(sent_from(SentFile.model_validate(own)) for own in data.get("sent") or ()),
+            _handout_from(HandoutFile.model_validate(data.get("handout") or {})),
         )
     except (
         AttributeError,
@@ -65,3 +101,27 @@ def from_document(document: str) -> Plan:
         WattmetronError,
     ) as error:
         raise PlanError("What is stored is no brief with its build.") from error
+
+
+def is_plan(data: bytes) -> bool:
+    """Whether a file says that it is a whole plan, of this version or another."""
+    try:
+        value = json.loads(data)
+    except (ValueError, RecursionError):
+        return False
+    named = value.get("format") if isinstance(value, dict) else None
+    return isinstance(named, str) and named.startswith("wattmetron-plan/")
+
+
+def read_plan(name: str, data: bytes) -> Plan:
+    """A plan from the bytes of a JSON file; raises PlanError with what is wrong."""
+    if json.loads(data)["format"] != PLAN_FORMAT:
+        raise PlanError(
+            f"{name} was written by a newer Wattmetron: open it there, or ask for the brief and the"
+            " build as files of their own."
+        )
+    try:
+        return from_document(data.decode())
+    except (PlanError, UnicodeDecodeError) as error:
+        said = f"{name} is no brief with its build: save it again where it came from."
+        raise PlanError(said) from error

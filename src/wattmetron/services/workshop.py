@@ -4,10 +4,11 @@ them.
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
-from datetime import datetime
+from datetime import date, datetime
 from pathlib import Path
 from threading import Lock
 
+from cachetools import LRUCache
 from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
@@ -18,14 +19,17 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.wishes import check_brief
 from wattmetron.formats.brief_file import read_brief, read_build, read_documents
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
-from wattmetron.formats.plan_file import PlanError, from_document, to_document
+from wattmetron.formats.plan_file import PlanError, from_document, is_plan, read_plan, to_document
 from wattmetron.store import briefs as brief_store
 from wattmetron.store import catalogues as catalogue_store
+from wattmetron.store import links as link_store
 from wattmetron.store.database import Database
+from wattmetron.store.links import NoSuchLinkError, StoredLink
 from wattmetron.study.keeper import Count, Keeper
 from wattmetron.study.study import studied
 
-PLAN_BYTES = 8_000_000
+__all__ = ["ListedBrief", "NoSuchLinkError", "Opened", "StoredLink", "Workshop"]
+PLAN_BYTES, PAST_CATALOGUES = 8_000_000, 2
 """What plans that were read may take."""
 
 
@@ -104,6 +108,7 @@ class Workshop:
         self._lock = Lock()
         self._loaded: tuple[int, Catalogue] | None = None
         self._plans = Keeper(PLAN_BYTES)
+        self._past: LRUCache[int, Catalogue] = LRUCache(PAST_CATALOGUES)
         self.is_demo = False
 
     def catalogue(self) -> Catalogue:
@@ -245,6 +250,10 @@ class Workshop:
         """Store the brief among these files (name, bytes), with its build if one is there; returns
         its id.
         """
+        if len(files) == 1 and is_plan(files[0][1]):
+            plan = read_plan(*files[0])
+            checked_plan(self.catalogue(), plan.brief, plan.build)
+            return self.create(plan)
         brief, build = read_documents(files)
         return self.create(checked_plan(self.catalogue(), brief, build))
 
@@ -282,6 +291,42 @@ class Workshop:
         """Make the change again that was undone last; returns its summary."""
         with self.database.writing() as session:
             return brief_store.redo(session, brief_id, version)
+
+    def links(self, brief_id: int) -> tuple[StoredLink, ...]:
+        """The links to a brief's handouts, the newest first."""
+        with self.database.reading() as session:
+            return link_store.links_of(session, brief_id)
+
+    def make_link(self, brief_id: int, ends_on: date | None) -> str:
+        """A link to the handout as it is now; returns its key, which is kept nowhere."""
+        with self.database.writing() as session:
+            document = brief_store.get(session, brief_id).document
+            self._plan_of(brief_id, document)
+            as_of = catalogue_store.latest_import(session) or 0
+            return link_store.make_link(session, brief_id, document, as_of, ends_on)
+
+    def revoke_link(self, brief_id: int, link_id: int) -> None:
+        with self.database.writing() as session:
+            link_store.revoke_link(session, brief_id, link_id)
+
+    def open_link(self, key: str, today: date) -> tuple[Plan, int]:
+        """The plan that a key opens, and the import of its day; raises NoSuchLinkError."""
+        with self.database.reading() as session:
+            link = link_store.open_link(session, key, today)
+            if not brief_store.is_there(session, link.brief_id):
+                raise NoSuchLinkError
+        return self._plan_of(link.brief_id, link.document), link.as_of
+
+    def catalogue_of(self, as_of: int) -> Catalogue:
+        """The catalogue as it stood after an import; the last two are kept."""
+        with self._lock:
+            if self._loaded is not None and self._loaded[0] == as_of:
+                return self._loaded[1]
+            if as_of not in self._past:
+                with self.database.reading() as session:
+                    past = catalogue_store.load_catalogue(session, as_of)
+                self._past[as_of] = self._study(past)
+            return self._past[as_of]
 
     def load_demo(self, catalogue_folder: Path, briefs_folder: Path) -> None:
         """Fill an empty database with demo data, all of it or nothing; a database in use is left

@@ -50,6 +50,12 @@ def all_briefs(session: Session) -> list[tuple[int, int, str, datetime]]:
     ]
 
 
+def is_there(session: Session, brief_id: int) -> bool:
+    """Whether a brief exists and was not deleted."""
+    row = found(session, BriefRow, brief_id)
+    return row is not None and row.document is not None
+
+
 def get(session: Session, brief_id: int) -> Stored:
     row = found(session, BriefRow, brief_id)
     if row is None or row.document is None:

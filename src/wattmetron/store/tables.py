@@ -105,3 +105,18 @@ class ChangeRow(Base):
     undone: Mapped[bool] = mapped_column(Boolean)
     at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
     __table_args__ = (Index("changes_by_brief", "brief_id", "id"),)
+
+
+class LinkRow(Base):
+    """A link to a handout: the hash of its key, the plan as it was, the import of that day."""
+
+    __tablename__ = "links"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    key_hash: Mapped[str] = mapped_column(String(64), unique=True)
+    brief_id: Mapped[int] = mapped_column(ForeignKey("briefs.id"))
+    document: Mapped[str] = mapped_column(Text)
+    as_of: Mapped[int] = mapped_column(ForeignKey("imports.id"))
+    made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
+    ends_on: Mapped[date | None] = mapped_column(Date, nullable=True)
+    revoked: Mapped[bool] = mapped_column(Boolean)
+    __table_args__ = (Index("links_by_brief", "brief_id", "id"),)

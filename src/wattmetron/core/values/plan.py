@@ -1,19 +1,23 @@
-"""A plan: a brief with its build, perhaps a pinned build, and the list that it came from."""
+"""A plan: a brief with its build, and what stands beside them."""
 
 from dataclasses import dataclass
 
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.handout import HandoutChoice
 from wattmetron.core.values.sent import Sent
 
-EMPTY = Build()
+EMPTY, USUAL_HANDOUT = Build(), HandoutChoice()
 
 
 @dataclass(frozen=True, slots=True)
 class Plan:
-    """What one brief's page works on."""
+    """What one brief's page works on: perhaps a pinned build, the list that the build came from,
+    and what is chosen for the handout.
+    """
 
     brief: Brief
     build: Build = EMPTY
     pinned: Build | None = None
     sent: tuple[Sent, ...] = ()
+    handout: HandoutChoice = USUAL_HANDOUT

@@ -133,7 +133,7 @@ def _answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answe
             *_left_over(catalogue, asked, assessment),
             *preference_lines(brief, preferences, assessment.currency),
         ),
-        reasons=_reasons(catalogue, assessment),
+        reasons=reasons_of(catalogue, assessment),
         relaxations=(),
     )
 
@@ -170,7 +170,7 @@ def _same_frames(catalogue: Catalogue, brief: Brief, kept: Build, build: Build) 
             *_left_over(catalogue, asked, then),
             *preference_lines(brief, preferences, then.currency),
         ),
-        reasons=_reasons(catalogue, then),
+        reasons=reasons_of(catalogue, then),
         relaxations=(),
         savings=same_frames.savings(catalogue, now, then),
     )
@@ -219,7 +219,7 @@ def _account(proposal: Proposal, assessment: Assessment) -> tuple[str, ...]:
     return tuple(lines)
 
 
-def _reasons(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]:
+def reasons_of(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]:
     """For each bought part, what the next cheaper one would spoil."""
     reasons = []
     for line in assessment.lines:

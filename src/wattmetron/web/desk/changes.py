@@ -5,7 +5,7 @@ from collections.abc import Callable
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.plan import Plan
-from wattmetron.services.desk import build_edits, edits, preference_edits
+from wattmetron.services.desk import build_edits, edits, handout_edits, preference_edits
 from wattmetron.services.desk.edits import Edited
 from wattmetron.services.desk.named import games_named, part_named
 from wattmetron.web.desk.forms import (
@@ -15,6 +15,7 @@ from wattmetron.web.desk.forms import (
     ExcludeForm,
     ExtraForm,
     FieldForm,
+    HandoutForm,
     KindForm,
     LaterForm,
     PlacedPartForm,
@@ -170,6 +171,20 @@ def buy_later(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
     return build_edits.buy_later(plan, form.part, not form.now, catalogue)
 
 
+def handout_opening(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    return handout_edits.open_with(plan, read(HandoutForm, entries).opening)
+
+
+def handout_section(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(HandoutForm, entries)
+    return handout_edits.move_section(plan, form.section, form.where)
+
+
+def handout_note(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(HandoutForm, entries)
+    return handout_edits.note(plan, form.part, form.note, catalogue)
+
+
 CHANGES: dict[str, Change] = {
     "edit": edit_brief,
     "targets": add_target,
@@ -184,6 +199,9 @@ CHANGES: dict[str, Change] = {
     "any-maker": any_maker,
     "stand-in": stand_in,
     "later": buy_later,
+    "handout-opening": handout_opening,
+    "handout-section": handout_section,
+    "handout-note": handout_note,
     "adopt": adopt,
     "aside": set_aside,
     "remove": remove,

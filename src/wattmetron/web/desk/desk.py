@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from datetime import UTC, datetime
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
@@ -29,7 +30,7 @@ from wattmetron.services.desk.together import at_once_words, together_words
 from wattmetron.services.games.contenders import machine_contender
 from wattmetron.services.games.publishing import GameState
 from wattmetron.services.words.figures import KIND_WORDS, money, money_change
-from wattmetron.services.workshop import Opened
+from wattmetron.services.workshop import Opened, StoredLink
 from wattmetron.web.desk.balance import BalanceView, balance_view
 from wattmetron.web.desk.brief_form import BriefForm, brief_form
 from wattmetron.web.desk.build import BuildView, build_view
@@ -46,6 +47,7 @@ from wattmetron.web.desk.workings import WorkingView, working_view
 from wattmetron.web.games.equals import EqualsView, equals_view
 from wattmetron.web.games.game import GamePanel, game_panel
 from wattmetron.web.games.machine import MeasuredMachine
+from wattmetron.web.handout.view import HandoutView, handout_view
 from wattmetron.web.shell.address import AIM_WORDS, DeskQuery, decode_build, encode_build, trial_of
 
 
@@ -109,6 +111,7 @@ class Desk:
     fit: FitView | None
     balance: BalanceView | None
     review: ReviewView | None
+    handout: HandoutView | None
     rest: RestView | None
     first: tuple[FirstRow, ...]
     trust_rows: tuple[TrustRow, ...]
@@ -139,10 +142,14 @@ class Desk:
 
 
 def make_desk(
-    catalogue: Catalogue, opened: Opened, query: DeskQuery, state_of: Callable[[str], GameState]
+    catalogue: Catalogue,
+    opened: Opened,
+    query: DeskQuery,
+    state_of: Callable[[str], GameState],
+    links: tuple[StoredLink, ...] = (),
 ) -> Desk:
     """Compute what the page shows; ``state_of`` gives the standing revision of a game's
-    requirements.
+    requirements, ``links`` are those to the brief's handouts.
     """
     plan = opened.plan
     brief = plan.brief
@@ -206,6 +213,11 @@ def make_desk(
             else None
         ),
         review=_review(catalogue, present, opened, query) if query.view == "review" else None,
+        handout=(
+            handout_view(catalogue, opened, links, datetime.now(UTC).date())
+            if query.view == "handout"
+            else None
+        ),
         rest=_rest(catalogue, found, now, opened, query),
         first=_first(catalogue, now, present, opened, query),
         trust_rows=_trust(catalogue, brief, plan.build) if query.trust else (),

@@ -231,6 +231,15 @@ class LaterForm(PlacedPartForm):
     now: Tick = False
 
 
+class HandoutForm(PlacedPartForm):
+    """What a handout shows: an opening, a section moved, a note on a part."""
+
+    opening: str = ""
+    section: Short40 = ""
+    where: Short20 = ""
+    note: str = ""
+
+
 class ResaleForm(PlacedPartForm):
     """What an owned part may sell for, empty for the usual; or whether all of that counts."""
 

@@ -105,5 +105,9 @@ def show(
         workshop.open(brief_id),
         read(DeskQuery, {**params, "view": view}),
         lambda game_id: game_state(workshop, game_id),
+        workshop.links(brief_id) if view == "handout" else (),
     )
+    fresh_link = more.pop("fresh_link", "")
+    if desk.handout is not None and fresh_link:
+        more["handout"] = replace(desk.handout, fresh_link=str(fresh_link))
     return page(request, "desk/desk.html", {"desk": replace(desk, **more)}, status, url)  # type: ignore[arg-type]

@@ -41,13 +41,13 @@ SHAPES: dict[Kind, Draw] = {
 }
 
 
-def part_picture(part: Part, large: bool = False) -> Markup:
+def part_picture(part: Part, large: bool = False, drawn_only: bool = False) -> Markup:
     """The user's own picture of a part where there is one, else the drawing. Beside the part's name
-    it says nothing by itself; a large one says what it is.
+    it says nothing by itself; a large one says what it is. ``drawn_only``: the drawing in any case.
     """
     size = f'width="{WIDTH * 4}" height="{HEIGHT * 4}"' if large else 'width="48" height="36"'
     kind = "pic large" if large else "pic"
-    if part.picture:
+    if part.picture and not drawn_only:
         words = f"Picture of {part.name}" if large else ""
         return Markup(
             f'<img class="{kind}" {size} loading="lazy" alt="{escape(words)}"'

@@ -15,8 +15,8 @@ from wattmetron.core.values.parts import ALL_KINDS, FURTHER_KINDS, Kind
 from wattmetron.services.advice.improve import WAYS, Way
 from wattmetron.web.shell.forms import Form, one_of
 
-ViewName = Literal["brief", "frames", "balance", "fit", "review"]
-VIEWS: tuple[ViewName, ...] = ("brief", "frames", "balance", "fit", "review")
+ViewName = Literal["brief", "frames", "balance", "fit", "review", "handout"]
+VIEWS: tuple[ViewName, ...] = ("brief", "frames", "balance", "fit", "review", "handout")
 Link = Callable[..., str]
 """Makes an address of the page with some of it changed."""
 AIM_WORDS: dict[str, Aim] = {

@@ -10,7 +10,8 @@ from wattmetron.web.shell.pages import page
 
 COOKIE = "wattmetron-key"
 LOCKED = "This Wattmetron is not open to everybody: open the link that it printed when it started."
-OPEN_TO_ALL = "/static/"
+OPEN_TO_ALL = ("/static/", "/h/")
+"""What needs no key: what pages are made of, and links to handouts, which have their own."""
 
 
 class Door:

@@ -55,6 +55,11 @@ def asks_for_part(request: Request) -> bool:
     )
 
 
+def rendered(template: str, content: dict[str, Any]) -> str:
+    """The named template as a text that stands alone, in the theme of whoever opens it."""
+    return _ENVIRONMENT.get_template(template).render(**content, part=False, path="", theme="")
+
+
 def page(
     request: Request,
     template: str,

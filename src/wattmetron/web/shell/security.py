@@ -23,6 +23,8 @@ EMBEDDED = "Pages elsewhere cannot use what Wattmetron answers: open it in a tab
 LENGTHLESS = "The length of the request is missing: send it again with its length."
 TWO_LENGTHS = "The request says its length in two ways: send it again with a length alone."
 TOO_LARGE = "The request is larger than 2 MB: send less at once, such as one file after the other."
+STRICTER = ("referrer-policy", "no-referrer")
+"""What a page may say instead of the usual."""
 SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
 FRONT = frozenset({"/", "/briefs", "/games", "/parts"})
 """Places that other pages may link to; nothing long is worked out there."""
@@ -52,7 +54,8 @@ class Guard:
                 started = True
                 headers = MutableHeaders(scope=message)
                 for name, value in PROTECTIVE.items():
-                    headers[name] = value
+                    if (name, headers.get(name)) != STRICTER:
+                        headers[name] = value
             await send(message)
 
         answer = self._refused(scope)

@@ -1,0 +1,1 @@
+"""The result for the person who gets it: one content, many forms."""

@@ -1,0 +1,368 @@
+"""What a handout says, section by section, without any form."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.assembly import assembly, cables
+from wattmetron.core.fit.first_start import first_start
+from wattmetron.core.frames.estimate import Estimate
+from wattmetron.core.values.handout import SECTIONS, HandoutChoice
+from wattmetron.core.values.parts import KIND_NAMES, Kind
+from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.words import listed
+from wattmetron.services.advice.proposals import reasons_of
+from wattmetron.services.desk.assess import Assessment, CostLine, assess
+from wattmetron.services.desk.growth import Stronger, growth
+from wattmetron.services.desk.swaps import Candidate, SwapQuery, swap
+from wattmetron.services.desk.together import together_words
+from wattmetron.services.words.figures import THIN, money, money_range, percent, settings
+from wattmetron.services.words.glossary import GLOSSARY
+
+SIDES: tuple[Kind, ...] = ("graphics", "processor")
+LEAST_MORE = 0.03
+"""A dearer pick is an alternative only from so much more of the frames on."""
+WORDS = ("tier", "target", "low", "preset", "upscaling", "headroom")
+PLAIN_WORDS = (
+    ("fps", "Frames per second: how many pictures a game shows each second."),
+    ("limited by", "The side, processor or graphics, that the other one waits for."),
+    ("80 % interval", "Four of five times the real figure lies within it."),
+    ("video memory", "Memory of the graphics card; a game that lacks it stutters."),
+    ("headroom", "What a supply has to spare beyond the highest draw."),
+    ("delivered", "With tax and shipping, to the door."),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Table:
+    """Rows under heads; ``parts`` are the ids of the parts that the rows are about, or empty."""
+
+    heads: tuple[str, ...]
+    rows: tuple[tuple[str, ...], ...]
+    parts: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Section:
+    """A section: sentences, then a table, then items; ``stages`` are titled lists."""
+
+    key: str
+    title: str
+    sentences: tuple[str, ...] = ()
+    table: Table | None = None
+    items: tuple[str, ...] = ()
+    ordered: bool = False
+    stages: tuple[tuple[str, tuple[str, ...]], ...] = ()
+
+    @property
+    def empty(self) -> bool:
+        return not (self.sentences or self.table or self.items or self.stages)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Handout:
+    """A whole handout: title, the builder's opening, date and region in words, the sum, sections
+    that say something.
+    """
+
+    title: str
+    opening: str
+    dated: str
+    region: str
+    total: str
+    met: str
+    sections: tuple[Section, ...]
+
+    def section(self, key: str) -> Section | None:
+        return next((own for own in self.sections if own.key == key), None)
+
+
+def handout(catalogue: Catalogue, plan: Plan, region: str = "") -> Handout:
+    """The handout of a plan; another region prices it anew. Raises BriefError for one that the
+    catalogue lacks.
+    """
+    brief = replace(plan.brief, region=region) if region else plan.brief
+    now = assess(catalogue, brief, plan.build)
+    choice = plan.handout
+    writer = _Writer(catalogue, now, choice)
+    sections = (writer.section(key) for key in choice.shown if key in SECTIONS)
+    newest = catalogue.prices(brief.region, brief.allow_used).newest
+    counted = len(now.counted)
+    return Handout(
+        title=brief.name,
+        opening=choice.opening,
+        dated=f"Prices seen up to {newest:%-d %B %Y}" if newest else "Prices unknown",
+        region=catalogue.region(brief.region).name,
+        total=money(now.spent_minor, now.currency),
+        met=f"{now.met} of {counted} targets met" if counted else "",
+        sections=tuple(own for own in sections if not own.empty),
+    )
+
+
+class _Writer:
+    """Writes the sections of one machine."""
+
+    def __init__(self, catalogue: Catalogue, now: Assessment, choice: HandoutChoice) -> None:
+        self._catalogue, self._now, self._choice = catalogue, now, choice
+
+    def section(self, key: str) -> Section:
+        made: Section = getattr(self, f"_{key}")()
+        return made
+
+    def _brief(self) -> Section:
+        now, brief = self._now, self._now.brief
+        display = brief.display
+        wants = [
+            f"{own.game.name} at {settings(own.target)}: {own.target.fps:g}{THIN}fps"
+            for own in now.estimates
+            if own is not None
+        ]
+        return Section(
+            key="brief",
+            title=SECTIONS["brief"],
+            sentences=(
+                f"Budget {_budget(now)};"
+                f" a display of {display.width_px}x{display.height_px} at"
+                f" {display.refresh_hz:g}{THIN}Hz.",
+                *filter(None, [brief.notes]),
+            ),
+            items=tuple(wants),
+        )
+
+    def _parts(self) -> Section:
+        now = self._now
+        why = {(own.kind, own.name): own.sentence for own in reasons_of(self._catalogue, now)}
+        rows, ids = [], []
+        for line in now.lines:
+            name = line.part.name if line.part else line.part_id
+            note = self._choice.note_on(line.part_id)
+            reason = why.get((line.kind, name), "")
+            rows.append(
+                (
+                    KIND_NAMES[line.kind],
+                    name,
+                    line.offer.shop if line.offer and not line.owned else "",
+                    _price(line, now.currency),
+                    f"{line.offer.seen_on:%-d %b %Y}" if line.offer and not line.owned else "",
+                    " ".join(filter(None, [note, reason])),
+                )
+            )
+            ids.append(line.part_id)
+        missing = [KIND_NAMES[kind] for kind in now.missing]
+        said = [f"Delivered in all: {money(now.spent_minor, now.currency)}."]
+        if missing:
+            said.append(f"Still missing: {listed(missing)}.")
+        heads = ("", "part", "shop", "price", "seen", "why")
+        table = Table(heads, tuple(rows), tuple(ids)) if rows else None
+        return Section(key="parts", title=SECTIONS["parts"], sentences=tuple(said), table=table)
+
+    def _frames(self) -> Section:
+        rows = tuple(
+            _row(own) for own in self._now.estimates if own is not None and own.average_fps
+        )
+        heads = ("game", "settings", "wanted", "expected", "chance", "limited by")
+        said = tuple(filter(None, [together_words(self._catalogue, self._now)]))
+        return Section(
+            key="frames",
+            title=SECTIONS["frames"],
+            sentences=said if rows else (),
+            table=Table(heads, rows) if rows else None,
+        )
+
+    def _findings(self) -> Section:
+        now = self._now
+        order = ("blocks", "do first", "wastes", "good to know")
+        grave = sorted(now.findings, key=lambda own: order.index(own.level))
+        items = tuple(
+            f"{own.level[:1].upper()}{own.level[1:]}: {own.sentence} {own.advice}".strip()
+            for own in grave
+        )
+        aside = tuple(f"Set aside: {own.sentence} ({reason})" for own, reason in now.aside)
+        below = tuple(f"Below the brief: {own}" for own in now.floors)
+        fits = () if grave or below else ("Everything fits, and there is nothing to do first.",)
+        return Section(
+            key="findings",
+            title=SECTIONS["findings"],
+            sentences=fits if now.build.processor else (),
+            items=(*items, *below, *aside),
+        )
+
+    def _outside(self) -> Section:
+        now = self._now
+        items = [
+            f"{line.part.name}: bought later, {money(line.price_minor, now.currency)} today."
+            for line in now.lines
+            if line.later and line.part
+        ]
+        items += [
+            f"{line.part.name}: not in the budget."
+            for line in now.lines
+            if line.outside and line.part and not line.owned
+        ]
+        items += [
+            f"{extra.name}: {money(extra.minor, now.currency)}, not in the budget."
+            for extra in now.brief.extras
+            if not extra.in_budget
+        ]
+        wanted: tuple[tuple[Kind, str], ...] = (
+            ("system", "an operating system"),
+            ("display", "a display"),
+            ("input", "keyboard and mouse"),
+        )
+        lacking = [words for kind, words in wanted if not now.build.of(kind)]
+        if lacking and now.build.processor:
+            items.append(f"Not on this list: {listed(lacking)}.")
+        return Section(key="outside", title=SECTIONS["outside"], items=tuple(items))
+
+    def _alternatives(self) -> Section:
+        items: list[str] = []
+        for kind in SIDES:
+            items += self._around(kind)
+        return Section(key="alternatives", title=SECTIONS["alternatives"], items=tuple(items))
+
+    def _around(self, kind: Kind) -> Iterator[str]:
+        """The next cheaper and the next dearer pick in a place that fits, with the trade-off."""
+        now = self._now
+        present = next(iter(now.build.of(kind)), None)
+        if present is None or now.missing or present not in self._catalogue.parts:
+            return
+        found = swap(self._catalogue, now, SwapQuery(kind=kind, present=present)).candidates
+        at = next((n for n, own in enumerate(found) if own.present), None)
+        if at is None:
+            return
+        fitting = [own for own in found if not own.present and _sound(own)]
+        cheaper = [own for own in fitting if (own.change_minor or 0) < 0]
+        dearer = [
+            own
+            for own in fitting
+            if (own.change_minor or 0) > 0 and mean_change_of(now, own) >= LEAST_MORE
+        ]
+        name = self._catalogue.part(present).name
+        for own in (*cheaper[-1:], *dearer[:1]):
+            yield _trade(now, name, own)
+
+    def _later(self) -> Section:
+        now = self._now
+        if now.missing or now.machine.processor is None:
+            return Section(key="later", title=SECTIONS["later"])
+        own = growth(self._catalogue, now)
+        items = [
+            _stronger(better, now.currency)
+            for better in (own.graphics, own.processor)
+            if better is not None
+        ]
+        return Section(key="later", title=SECTIONS["later"], items=tuple(items))
+
+    def _assembly(self) -> Section:
+        now = self._now
+        if now.machine.mainboard is None:
+            return Section(key="assembly", title=SECTIONS["assembly"])
+        rows = tuple(
+            (own.name, str(own.needed), "?" if own.has is None else str(own.has), own.goes_to)
+            for own in cables(now.machine)
+        )
+        return Section(
+            key="assembly",
+            title=SECTIONS["assembly"],
+            stages=tuple(
+                (stage.title, tuple(" ".join(filter(None, [s.words, s.why])) for s in stage.steps))
+                for stage in assembly(now.machine, now.brief)
+            ),
+            table=Table(("cable", "needed", "at the supply", "goes to"), rows) if rows else None,
+        )
+
+    def _start(self) -> Section:
+        steps = first_start(self._now.machine) if self._now.machine.mainboard else ()
+        return Section(key="start", title=SECTIONS["start"], items=steps, ordered=True)
+
+    def _sure(self) -> Section:
+        now = self._now
+        said = [
+            "Frame rates are estimates from the speeds of the parts and the work of each game, not"
+            " measurements; the interval says how well they are known.",
+            "Prices change from day to day: look again before you buy.",
+        ]
+        stale = now.stale
+        if stale:
+            said.append(f"{stale} price{' is' if stale == 1 else 's are'} older than usual.")
+        if now.unpriced:
+            names = listed([line.part.name for line in now.unpriced if line.part])
+            said.append(f"Not on sale today, so not in the sum: {names}.")
+        return Section(key="sure", title=SECTIONS["sure"], sentences=tuple(said))
+
+    def _words(self) -> Section:
+        known = [GLOSSARY[key] for key in WORDS if key in GLOSSARY]
+        pairs = dict((*known, *PLAIN_WORDS))
+        return Section(
+            key="words",
+            title=SECTIONS["words"],
+            items=tuple(f"{word}: {meaning}" for word, meaning in sorted(pairs.items())),
+        )
+
+
+def _budget(now: Assessment) -> str:
+    return money_range(now.brief.budget_low_minor, now.brief.budget_high_minor, now.currency)
+
+
+def _price(line: CostLine, currency: str) -> str:
+    if line.owned:
+        return "owned"
+    if line.offer is None:
+        return "not on sale"
+    price = money(line.offer.delivered_minor, currency)
+    return f"{price}, later" if line.later else price
+
+
+def _row(own: Estimate) -> tuple[str, ...]:
+    side = own.limit_words
+    return (
+        own.game.name,
+        settings(own.target),
+        f"{own.target.fps:g}{THIN}fps{' low' if own.target.measure == 'low' else ''}",
+        f"{own.judged_fps:.0f}{THIN}fps ({own.judged_low_fps:.0f}–{own.judged_high_fps:.0f})",
+        f"{own.state}, {percent(own.chance)}",
+        "both alike" if side == "evenly matched" else side,
+    )
+
+
+def _stronger(own: Stronger, currency: str) -> str:
+    name = KIND_NAMES[own.kind]
+    faster = "" if own.faster is None else f", {own.faster * 100:.0f}{THIN}% faster"
+    price = "" if own.delivered_minor is None else f", today {money(own.delivered_minor, currency)}"
+    return (
+        f"{name[:1].upper()}{name[1:]}: up to {own.part.name}{faster}{price}, with nothing else"
+        f" replaced.{f' {own.first}' if own.first else ''}"
+    )
+
+
+def _sound(own: Candidate) -> bool:
+    grave = any(finding.level in ("blocks", "do first") for finding in own.findings)
+    return not (grave or own.floors or own.missing or own.forced) and own.offer is not None
+
+
+def mean_change_of(now: Assessment, own: Candidate) -> float:
+    """The mean change of the rates with a candidate, as a share."""
+    rates = [
+        effect.fps / estimate.judged_fps - 1
+        for effect, estimate in zip(own.effects, now.estimates, strict=False)
+        if effect.fps and estimate is not None and estimate.judged_fps
+    ]
+    return sum(rates) / len(rates) if rates else 0.0
+
+
+def _trade(now: Assessment, name: str, own: Candidate) -> str:
+    """Either this or that, with money and frames."""
+    assert own.change_minor is not None
+    change = money(abs(own.change_minor), now.currency)
+    met = sum(effect.state == "meets" for effect in own.effects)
+    mean = mean_change_of(now, own) * 100
+    frames = (
+        "the same frames"
+        if abs(mean) < 1
+        else f"{abs(mean):.0f}{THIN}% {'more' if mean > 0 else 'fewer'} frames on average"
+    )
+    return (
+        f"Instead of {name}: {own.part.name}, {change}"
+        f" {'more' if own.change_minor > 0 else 'less'}, {frames},"
+        f" {met} of {len(own.effects)} targets met."
+    )

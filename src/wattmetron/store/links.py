@@ -1,0 +1,95 @@
+"""Links to handouts: what was handed over and when, under the hash of a key that is not kept."""
+
+import secrets
+from dataclasses import dataclass
+from datetime import UTC, date, datetime
+from hashlib import sha256
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from wattmetron.core.errors import BriefError, NotFoundError
+from wattmetron.store.tables import LinkRow
+
+KEY_BYTES = 16
+MOST_LINKS = 50
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StoredLink:
+    """A link without its key: the plan's document and the catalogue's import of the day."""
+
+    id: int
+    brief_id: int
+    document: str
+    as_of: int
+    made_at: datetime
+    ends_on: date | None
+    revoked: bool
+
+
+class NoSuchLinkError(NotFoundError):
+    """A key that opens nothing: never made, taken back or ended; all three look alike."""
+
+    def __init__(self) -> None:
+        super().__init__("This link opens nothing: ask whoever gave it to you for a new one.")
+
+
+def make_link(
+    session: Session, brief_id: int, document: str, as_of: int, ends_on: date | None
+) -> str:
+    """Store a link and return its key, which is kept nowhere."""
+    if len(links_of(session, brief_id)) >= MOST_LINKS:
+        raise BriefError(f"This brief has {MOST_LINKS} links already: use one of them.")
+    key = secrets.token_urlsafe(KEY_BYTES)
+    session.add(
+        LinkRow(
+            key_hash=_hash(key),
+            brief_id=brief_id,
+            document=document,
+            as_of=as_of,
+            made_at=datetime.now(UTC),
+            ends_on=ends_on,
+            revoked=False,
+        )
+    )
+    return key
+
+
+def links_of(session: Session, brief_id: int) -> tuple[StoredLink, ...]:
+    """A brief's links, the newest first."""
+    query = select(LinkRow).where(LinkRow.brief_id == brief_id).order_by(LinkRow.id.desc())
+    return tuple(_stored(row) for row in session.scalars(query))
+
+
+def open_link(session: Session, key: str, today: date) -> StoredLink:
+    """What a key opens; raises NoSuchLinkError."""
+    row = session.scalar(select(LinkRow).where(LinkRow.key_hash == _hash(key)))
+    if row is None or row.revoked or (row.ends_on is not None and row.ends_on < today):
+        raise NoSuchLinkError
+    return _stored(row)
+
+
+def revoke_link(session: Session, brief_id: int, link_id: int) -> None:
+    """Take a link back; one of another brief is none."""
+    query = select(LinkRow).where(LinkRow.brief_id == brief_id, LinkRow.id == link_id)
+    row = session.scalar(query)
+    if row is None:
+        raise NoSuchLinkError
+    row.revoked = True
+
+
+def _hash(key: str) -> str:
+    return sha256(key[:200].encode(errors="replace")).hexdigest()
+
+
+def _stored(row: LinkRow) -> StoredLink:
+    return StoredLink(
+        id=row.id,
+        brief_id=row.brief_id,
+        document=row.document,
+        as_of=row.as_of,
+        made_at=row.made_at,
+        ends_on=row.ends_on,
+        revoked=row.revoked,
+    )

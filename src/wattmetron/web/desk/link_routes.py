@@ -1,0 +1,54 @@
+"""Links to a brief's handouts: made, shown once, taken back."""
+
+from datetime import UTC, date, datetime
+
+from fastapi import APIRouter, Request
+from fastapi.responses import Response
+from starlette.concurrency import run_in_threadpool
+
+from wattmetron.core.errors import BriefError, WattmetronError
+from wattmetron.web.desk.routes import show
+from wattmetron.web.shell.forms import Form, Short20, Typed, read, read_day, typed
+from wattmetron.web.shell.requests import workshop_of
+
+router = APIRouter(include_in_schema=False)
+
+
+class LinkForm(Form):
+    """When a link ends; empty: never."""
+
+    ends: Short20 = ""
+
+    def day(self, today: date) -> date | None:
+        if not self.ends.strip():
+            return None
+        ends = read_day(self.ends, "The day on which the link ends")
+        if ends < today:
+            raise BriefError(f"The link would have ended on {ends:%-d %B %Y}: choose a later day.")
+        return ends
+
+
+@router.post("/briefs/{brief_id}/links")
+async def make_link(request: Request, brief_id: int) -> Response:
+    """A link to the handout as it is now; shown once."""
+    entries = await typed(request)
+    return await run_in_threadpool(_made, request, brief_id, entries)
+
+
+def _made(request: Request, brief_id: int, entries: Typed) -> Response:
+    url = f"/briefs/{brief_id}/handout"
+    try:
+        key = workshop_of(request).make_link(
+            brief_id, read(LinkForm, entries).day(datetime.now(UTC).date())
+        )
+    except WattmetronError as error:
+        return show(request, brief_id, "handout", {}, 422, url, error=str(error))
+    address = f"{request.url.scheme}://{request.url.netloc}/h/{key}"
+    return show(request, brief_id, "handout", {}, 200, url, fresh_link=address)
+
+
+@router.post("/briefs/{brief_id}/links/{link_id}/revoke")
+def revoke(request: Request, brief_id: int, link_id: int) -> Response:
+    workshop_of(request).revoke_link(brief_id, link_id)
+    url = f"/briefs/{brief_id}/handout"
+    return show(request, brief_id, "handout", {}, 200, url, notice="The link is taken back.")

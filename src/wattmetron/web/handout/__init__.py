@@ -1,0 +1,1 @@
+"""The handout as pages and files, and links for those who get it."""

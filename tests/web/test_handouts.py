@@ -1,0 +1,221 @@
+"""What is handed over: the same content in every form, and links that show it and nothing else."""
+
+import csv
+import html
+import io
+import re
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+
+from fastapi.routing import APIRoute
+from fastapi.testclient import TestClient
+
+from tests.web.conftest import HTMX, form
+from wattmetron.core.values.handout import SECTIONS
+from wattmetron.services.handout.content import handout
+from wattmetron.services.handout.texts import MOST_CHAT_CHARACTERS, chat, markdown, parts_csv
+from wattmetron.web.app import make_app
+
+EVIL = '=cmd|"/c calc"!A1 <script>alert(1)</script> [x](javascript:alert(2)) | `code`'
+
+
+def evil_plan(workshop):
+    plan = workshop.open(1).plan
+    brief = replace(plan.brief, name=EVIL[:110], notes=EVIL)
+    choice = plan.handout.with_opening(EVIL).with_note(plan.build.graphics, EVIL)
+    return replace(plan, brief=brief, handout=choice)
+
+
+def test_every_form_says_the_same_parts_prices_and_frames(client, workshop):
+    catalogue, plan = workshop.catalogue(), workshop.open(1).plan
+    made = handout(catalogue, plan)
+    parts = [row[1] for row in made.section("parts").table.rows]
+    assert len(parts) == len(list(plan.build.ids()))
+    texts = {
+        name: client.get(f"/briefs/1/handout/as/{name}").text for name in ("html", "md", "txt")
+    }
+    texts["page"] = client.get("/briefs/1/handout/page").text
+    for name, text in texts.items():
+        said = html.unescape(text)
+        for part in parts:
+            assert part in said, (name, part)
+        for section in made.sections:
+            assert section.title in said, (name, section.title)
+        assert made.total in said and "60\u202ffps (56–64)" in said, name
+    rows = list(csv.reader(io.StringIO(client.get("/briefs/1/handout/as/csv").text)))
+    assert [row[1] for row in rows[1:]] == parts
+
+
+def test_the_json_opens_again_without_loss(client, workshop):
+    client.post(
+        "/briefs/1/handout-opening", data=form(workshop, opening="For the loft"), headers=HTMX
+    )
+    part = workshop.open(1).plan.build.graphics
+    client.post(
+        "/briefs/1/handout-note", data=form(workshop, part=part, note="quiet"), headers=HTMX
+    )
+    client.post(
+        "/briefs/1/handout-section",
+        data=form(workshop, section="words", where="hide"),
+        headers=HTMX,
+    )
+    data = client.get("/briefs/1/handout/as/json").content
+    answer = client.post(
+        "/briefs/open", files=[("files", ("plan.json", data))], follow_redirects=False
+    )
+    again = workshop.open(int(answer.headers["location"].split("/")[2])).plan
+    assert again == workshop.open(1).plan and "words" not in again.handout.shown
+    newer = data.replace(b"wattmetron-plan/1", b"wattmetron-plan/9")
+    for bad, said in ((newer, "newer Wattmetron"), (data[:-200], "JSON"), (b"[]", "JSON")):
+        refused = client.post("/briefs/open", files=[("files", ("plan.json", bad))])
+        assert refused.status_code == 422, said
+
+
+def test_a_file_stands_alone_and_runs_nothing(client, workshop):
+    brief_id = workshop.create(evil_plan(workshop))
+    text = client.get(f"/briefs/{brief_id}/handout/as/html").text
+    assert "<script" not in text and 'javascript:alert(2)"' not in text
+    assert not re.search(r'\b(?:src|href)="', text) and "@import" not in text
+    assert "<style>" in text and "&lt;script&gt;" in text
+    cells = list(csv.reader(io.StringIO(client.get(f"/briefs/{brief_id}/handout/as/csv").text)))
+    assert not any(cell.startswith(("=", "+", "@")) for row in cells for cell in row)
+    quoted = markdown(handout(workshop.catalogue(), workshop.open(brief_id).plan))
+    assert "<script" not in quoted and "[x](" not in quoted and "&lt;script&gt;" in quoted
+
+
+def test_the_short_form_stays_short(workshop):
+    catalogue = workshop.catalogue()
+    for row in workshop.briefs():
+        text = chat(handout(catalogue, row.plan))
+        assert 0 < len(text) < MOST_CHAT_CHARACTERS and row.plan.brief.name in text
+    plan = workshop.open(1).plan
+    many = replace(plan, brief=replace(plan.brief, name="A name " * 15))
+    assert len(chat(handout(catalogue, many))) < MOST_CHAT_CHARACTERS
+    assert parts_csv(handout(catalogue, plan)).count("\r\n") > 5
+
+
+def test_sections_are_ordered_hidden_and_shown_again(client, workshop):
+    def order():
+        text = client.get("/briefs/1/handout/page").text
+        return re.findall(r'<section class="of-(\w+)">', text)
+
+    def change(section, where):
+        data = form(workshop, section=section, where=where)
+        return client.post("/briefs/1/handout-section", data=data, headers=HTMX)
+
+    before = order()
+    change("frames", "earlier")
+    assert order().index("frames") == before.index("frames") - 1
+    change("frames", "hide")
+    assert "frames" not in order()
+    change("frames", "show")
+    assert order()[-1] == "frames"
+    assert change("nonsense", "hide").status_code == 422
+    assert set(before) <= set(SECTIONS)
+
+
+def link_from(page):
+    return re.search(r'id="fresh-link"[^>]*\s+value="http://[^/]+(/h/[^"]+)"', page)[1]
+
+
+def test_a_link_shows_this_handout_until_it_is_taken_back(client, workshop):
+    made = client.post("/briefs/1/links", data=form(workshop), headers=HTMX).text
+    url = link_from(made)
+    assert len(url.removeprefix("/h/")) >= 22 and url not in client.get("/briefs/1/handout").text
+    read = client.get(url)
+    assert read.status_code == 200 and workshop.open(1).plan.brief.name in read.text
+    assert read.headers["referrer-policy"] == "no-referrer"
+    assert "noindex" in read.headers["x-robots-tag"]
+    assert set(re.findall(r'(?:href|src|action)="([^"]+)"', read.text)) <= {
+        "/static/icon.svg",
+        "/static/handout.css",
+    }
+    client.post("/briefs/1/edit", data=form(workshop, name="Another name"), headers=HTMX)
+    assert "Another name" not in client.get(url).text, "what was handed over stays as it was"
+    (link,) = workshop.links(1)
+    other = client.post(f"/briefs/2/links/{link.id}/revoke", data=form(workshop, 2))
+    assert other.status_code == 404 and client.get(url).status_code == 200
+    client.post(f"/briefs/1/links/{link.id}/revoke", data=form(workshop), headers=HTMX)
+    gone = client.get(url)
+    wrong = client.get("/h/" + "x" * 22)
+    ended = link_from(
+        client.post(
+            "/briefs/1/links",
+            data=form(workshop, ends=f"{datetime.now(UTC).date():%Y-%m-%d}"),
+            headers=HTMX,
+        ).text
+    )
+    assert client.get(ended).status_code == 200
+    with workshop.database.writing() as session:
+        session.connection().exec_driver_sql(
+            "UPDATE links SET ends_on = '2020-01-01' WHERE ends_on IS NOT NULL"
+        )
+    late = client.get(ended)
+    assert gone.status_code == wrong.status_code == late.status_code == 404
+    assert gone.text == wrong.text == late.text, "three reasons, one answer"
+
+
+def test_a_link_that_would_have_ended_is_refused(client, workshop):
+    yesterday = datetime.now(UTC).date() - timedelta(days=1)
+    for ends, said in ((f"{yesterday}", "would have ended"), ("soon", "“soon”")):
+        answer = client.post("/briefs/1/links", data=form(workshop, ends=ends), headers=HTMX)
+        assert answer.status_code == 422 and said in html.unescape(answer.text)
+    assert workshop.links(1) == ()
+
+
+def test_the_reader_may_have_it_priced_as_today_and_elsewhere(client, workshop):
+    url = link_from(client.post("/briefs/1/links", data=form(workshop), headers=HTMX).text)
+    that_day = client.get(url).text
+    catalogue, plan = workshop.catalogue(), workshop.open(1).plan
+    dearer = tuple(
+        replace(own, price_minor=own.price_minor + 10_000)
+        if own.part_id == plan.build.graphics
+        else own
+        for own in catalogue.offers
+    )
+    workshop.import_catalogue(replace(catalogue.described, offers=dearer), "dearer")
+    assert client.get(url).text == that_day
+    today = client.get(f"{url}?when=today").text
+    old, new = (handout(c, plan).total for c in (catalogue, workshop.catalogue()))
+    assert old in html.unescape(that_day) and new in html.unescape(today) and old != new
+    assert "NOK" in client.get(f"{url}?region=overwater").text
+    assert client.get(f"{url}?region=nowhere&when=%00").status_code == 200
+
+
+def routes_of(router):
+    """Every route of the application, of routers within routers too."""
+    for own in router.routes:
+        if isinstance(own, APIRoute):
+            yield own
+        elif hasattr(own, "original_router"):
+            yield from routes_of(own.original_router)
+
+
+def test_a_reader_reaches_nothing_else_on_a_shared_server(workshop):
+    inside = TestClient(make_app(workshop), base_url="http://127.0.0.1")
+    url = link_from(inside.post("/briefs/1/links", data=form(workshop), headers=HTMX).text)
+    app = make_app(workshop, key="k" * 40)
+    reader = TestClient(app, base_url="http://127.0.0.1")
+    assert reader.get(url).status_code == 200
+    key = url.removeprefix("/h/")
+    walked = 0
+    for route in routes_of(app.router):
+        path = re.sub(r"\{[^}]+\}", "1", route.path)
+        for method in route.methods - {"HEAD"}:
+            for place in {path, f"{path}?key={key}", f"{path}?k={key}"}:
+                answer = reader.request(method, place, headers={"authorization": f"Bearer {key}"})
+                walked += 1
+                if path.startswith("/h/"):
+                    assert answer.status_code == 404, place
+                else:
+                    assert answer.status_code == 401, (method, place, answer.status_code)
+    assert walked > 150
+    for odd in (
+        "/h/",
+        f"{url}/../../briefs",
+        f"{url}/edit",
+        "/h/%2e%2e/briefs",
+        "/static/../briefs",
+    ):
+        assert reader.get(odd).status_code in (401, 404), odd
+    assert reader.post(url).status_code == 405
