@@ -10,7 +10,7 @@ from playwright.sync_api import expect
 
 def test_a_handout_is_written_linked_read_elsewhere_and_taken_back(desk, page, browser):
     desk.open("/briefs/1/frames")
-    desk.press("5")
+    desk.press("6")
     expect(page.locator(".handout h2").first).to_have_text("What it is for")
     page.locator("#opening").fill("For the room under the roof.")
     page.locator("#keep-opening").click()

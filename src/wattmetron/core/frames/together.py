@@ -22,7 +22,7 @@ NODES = 9
 LEAST_VARIANCE = 1e-6
 
 
-class _Shared(NamedTuple):
+class SharedErrors(NamedTuple):
     """How far ln t_c and ln t_g of one target move with a standard deviation of each shared error:
     the processor's speed, R, Q.
     """
@@ -38,7 +38,7 @@ def chance_of_all(estimates: Sequence[Estimate], chip: Processor, curves: Curves
         return 0.0
     if not estimates:
         return 1.0
-    shared = [_shared(estimate, chip) for estimate in estimates]
+    shared = [shared_errors(estimate, chip) for estimate in estimates]
     nodes, weights = _grid(any(own.ray for own in shared))
     by_game: dict[str, Floats] = {}
     for estimate, own in zip(estimates, shared, strict=True):
@@ -65,19 +65,20 @@ def _grid(with_rays: bool) -> tuple[Floats, Floats]:
     return np.stack([axis.ravel() for axis in axes], axis=1), weights.ravel()
 
 
-def _shared(estimate: Estimate, chip: Processor) -> _Shared:
+def shared_errors(estimate: Estimate, chip: Processor) -> SharedErrors:
+    """How far a target's times move with what its machine's parts share over all games."""
     load, side = estimate.workload, estimate.drawing
     ray_ms = estimate.made_of[1]
     spill_ms = estimate.made_of[3]
     total = sum(estimate.made_of)
-    return _Shared(
+    return SharedErrors(
         chip.speed_sd * load.processor_open,
         side.speed_sd * load.graphics_open * (total - ray_ms - spill_ms) / total,
         side.ray_sd * ray_ms / total,
     )
 
 
-def _given(estimate: Estimate, own: _Shared, nodes: Floats, curves: Curves) -> Floats:
+def _given(estimate: Estimate, own: SharedErrors, nodes: Floats, curves: Curves) -> Floats:
     """The chance of one target at each point of the shared errors."""
     load = estimate.workload
     line = curves(load.v_c, load.v_g, estimate.target.measure)

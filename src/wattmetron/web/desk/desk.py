@@ -30,10 +30,11 @@ from wattmetron.services.desk.together import at_once_words, together_words
 from wattmetron.services.games.contenders import machine_contender
 from wattmetron.services.games.publishing import GameState
 from wattmetron.services.words.figures import KIND_WORDS, money, money_change
-from wattmetron.services.workshop import Opened, StoredLink
+from wattmetron.services.workshop import ListedBrief, Opened, StoredLink
 from wattmetron.web.desk.balance import BalanceView, balance_view
 from wattmetron.web.desk.brief_form import BriefForm, brief_form
 from wattmetron.web.desk.build import BuildView, build_view
+from wattmetron.web.desk.compare import CompareView, compare_view
 from wattmetron.web.desk.first import FirstRow, first_rows
 from wattmetron.web.desk.fit import FitView, fit_view
 from wattmetron.web.desk.frames import FIGURE_NAMES, FrameRowView, frame_rows
@@ -112,6 +113,7 @@ class Desk:
     balance: BalanceView | None
     review: ReviewView | None
     handout: HandoutView | None
+    compare: CompareView | None
     rest: RestView | None
     first: tuple[FirstRow, ...]
     trust_rows: tuple[TrustRow, ...]
@@ -147,9 +149,10 @@ def make_desk(
     query: DeskQuery,
     state_of: Callable[[str], GameState],
     links: tuple[StoredLink, ...] = (),
+    briefs: tuple[ListedBrief, ...] = (),
 ) -> Desk:
     """Compute what the page shows; ``state_of`` gives the standing revision of a game's
-    requirements, ``links`` are those to the brief's handouts.
+    requirements, ``links`` are those to the brief's handouts, ``briefs`` those to compare with.
     """
     plan = opened.plan
     brief = plan.brief
@@ -218,6 +221,7 @@ def make_desk(
             if query.view == "handout"
             else None
         ),
+        compare=_compare(catalogue, opened, briefs, query) if query.view == "compare" else None,
         rest=_rest(catalogue, found, now, opened, query),
         first=_first(catalogue, now, present, opened, query),
         trust_rows=_trust(catalogue, brief, plan.build) if query.trust else (),
@@ -299,6 +303,17 @@ def _review(
         return link(tried=encode_build(build, opened.plan.build))
 
     return review_view(catalogue, opened.plan, present, query, link, trial)
+
+
+def _compare(
+    catalogue: Catalogue, opened: Opened, briefs: tuple[ListedBrief, ...], query: DeskQuery
+) -> CompareView:
+    """The Compare view of the adopted build."""
+
+    def link(**changes: object) -> str:
+        return query.url(opened.id, **({"propose": None, "swap": None, "tried": None} | changes))
+
+    return compare_view(catalogue, opened, briefs, query, link)
 
 
 def _rest(

@@ -9,6 +9,7 @@ from markupsafe import Markup
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.power.account import PowerAccount, PowerUse, Span, account
 from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.desk.power_use import use_of
 from wattmetron.services.words.figures import THIN, money, percent
 from wattmetron.web.drawing import load_curve
 
@@ -36,18 +37,6 @@ class PowerView:
     scale: Markup
     level: str
     notes: tuple[tuple[str, str], ...]
-
-
-def use_of(catalogue: Catalogue, now: Assessment) -> PowerUse:
-    brief, region = now.brief, catalogue.region(now.brief.region)
-    tariff = region.tariff_per_kwh if brief.tariff_per_kwh is None else brief.tariff_per_kwh
-    return PowerUse(
-        headroom_percent=brief.headroom_percent,
-        play_hours=brief.play_hours,
-        desk_hours=brief.desk_hours,
-        tariff_per_kwh=tariff,
-        mains_v=region.mains_v,
-    )
 
 
 def power_view(catalogue: Catalogue, now: Assessment) -> PowerView | None:

@@ -106,6 +106,7 @@ def show(
         read(DeskQuery, {**params, "view": view}),
         lambda game_id: game_state(workshop, game_id),
         workshop.links(brief_id) if view == "handout" else (),
+        tuple(workshop.briefs()) if view == "compare" else (),
     )
     fresh_link = more.pop("fresh_link", "")
     if desk.handout is not None and fresh_link:

@@ -15,8 +15,8 @@ from wattmetron.core.values.parts import ALL_KINDS, FURTHER_KINDS, Kind
 from wattmetron.services.advice.improve import WAYS, Way
 from wattmetron.web.shell.forms import Form, one_of
 
-ViewName = Literal["brief", "frames", "balance", "fit", "review", "handout"]
-VIEWS: tuple[ViewName, ...] = ("brief", "frames", "balance", "fit", "review", "handout")
+ViewName = Literal["brief", "frames", "balance", "fit", "review", "compare", "handout"]
+VIEWS: tuple[ViewName, ...] = ("brief", "frames", "balance", "fit", "review", "compare", "handout")
 Link = Callable[..., str]
 """Makes an address of the page with some of it changed."""
 AIM_WORDS: dict[str, Aim] = {
@@ -126,6 +126,7 @@ class DeskQuery(Form):
     path: Flag = False
     way: Annotated[Way | None, one_of(tuple(WAYS), None)] = None
     leave: Text80 = None
+    beside: Text80 = None
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""

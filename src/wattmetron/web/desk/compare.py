@@ -1,0 +1,151 @@
+"""The view Compare: this build beside the pinned one and those of other briefs."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.words import listed
+from wattmetron.services.advice.compare import MOST_SIDES, Comparison, Pace, compared
+from wattmetron.services.words.figures import THIN, percent
+from wattmetron.services.workshop import ListedBrief, Opened
+from wattmetron.web.drawing.compare_row import compare_row
+from wattmetron.web.shell.address import DeskQuery, Link, encode_build
+
+LETTERS = "ABCDEF"
+PINNED, SURE = "pinned", 0.9
+
+
+@dataclass(frozen=True, slots=True)
+class SideHead:
+    """A machine's letter, name, and the address that takes it out of the comparison."""
+
+    letter: str
+    name: str
+    out_url: str
+    try_url: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PaceRow:
+    """A target: what is wanted, the picture, a cell for each machine."""
+
+    game: str
+    wanted: str
+    picture: Markup
+    cells: tuple[tuple[str, str, str], ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CompareView:
+    """Heads, the answer in sentences, targets, lines that differ and those that are alike."""
+
+    heads: tuple[SideHead, ...]
+    says: tuple[str, ...]
+    paces: tuple[PaceRow, ...]
+    differing: tuple[tuple[str, tuple[str, ...]], ...]
+    alike: tuple[tuple[str, str], ...]
+    more: tuple[tuple[str, str], ...]
+    full: bool
+
+
+def compare_view(
+    catalogue: Catalogue,
+    opened: Opened,
+    others: Sequence[ListedBrief],
+    query: DeskQuery,
+    link: Link,
+) -> CompareView:
+    """This build and those that the address names, all under this brief."""
+    plan = opened.plan
+    known: dict[str, tuple[str, Build]] = {}
+    if plan.pinned is not None and plan.pinned != plan.build:
+        known[PINNED] = ("the pinned build", plan.pinned)
+    for row in others:
+        if row.id != opened.id and not row.plan.build.empty:
+            known[str(row.id)] = (row.plan.brief.name, row.plan.build)
+    wanted = (query.beside or (PINNED if PINNED in known else "")).split(".")
+    chosen = [key for key in dict.fromkeys(wanted) if key in known][: MOST_SIDES - 1]
+    builds = [("", "this build", plan.build), *((key, *known[key]) for key in chosen)]
+    found = compared(catalogue, plan.brief, builds)
+
+    def beside(keys: Sequence[str]) -> str:
+        return link(beside=".".join(keys) or "none")
+
+    return CompareView(
+        heads=tuple(
+            SideHead(
+                LETTERS[n],
+                side.name,
+                beside([key for key in chosen if key != side.key]) if n else "",
+                link(tried=encode_build(side.assessment.build, plan.build)) if n else "",
+            )
+            for n, side in enumerate(found.sides)
+        ),
+        says=tuple(_says(found)),
+        paces=tuple(_pace(own) for own in found.paces),
+        differing=tuple((own.title, own.cells) for own in found.lines if not own.same),
+        alike=tuple((own.title, own.cells[0]) for own in found.lines if own.same),
+        more=tuple(
+            (name, beside([*chosen, key])) for key, (name, _) in known.items() if key not in chosen
+        ),
+        full=len(chosen) >= MOST_SIDES - 1,
+    )
+
+
+def _says(found: Comparison) -> list[str]:
+    """The comparison in sentences, each machine against the first."""
+    if len(found.sides) == 1:
+        return ["Choose one or more machines to stand beside this build."]
+    base = found.sides[0].assessment
+    said = []
+    for n, side in enumerate(found.sides[1:], 1):
+        now = side.assessment
+        chances = [
+            (own.game, chance) for own in found.paces if (chance := own.faster[n]) is not None
+        ]
+        surely = [game for game, chance in chances if chance >= SURE]
+        slower = [game for game, chance in chances if chance <= 1 - SURE]
+        pieces = [
+            f"{LETTERS[n]}, {side.name}, meets {now.met} of {len(now.counted)} targets, this build"
+            f" {base.met}."
+        ]
+        if surely:
+            pieces.append(f"It is surely faster in {listed(surely)}.")
+        if slower:
+            pieces.append(f"It is surely slower in {listed(slower)}.")
+        if now.blocking:
+            pieces.append("It does not fit together as it stands.")
+        said.append(" ".join(pieces))
+    return said
+
+
+def _pace(own: Pace) -> PaceRow:
+    cells = []
+    for n, rate in enumerate(own.rates):
+        if rate is None:
+            cells.append(("cannot run it", "", ""))
+            continue
+        chance = own.faster[n]
+        sure = "" if chance is None else f"faster than A: {percent(chance)}"
+        limit = own.limits[n]
+        words = "both sides alike" if limit == "evenly matched" else f"limited by {limit}"
+        cells.append(
+            (
+                f"{rate[0]:.0f}{THIN}fps ({rate[1]:.0f}–{rate[2]:.0f})",
+                own.states[n],
+                f"{words}; {sure}" if sure else words,
+            )
+        )
+    names = ", ".join(
+        f"{LETTERS[n]} {rate[0]:.0f}" for n, rate in enumerate(own.rates) if rate is not None
+    )
+    label = f"{own.game}: {names} fps, {own.wanted_fps:g} wanted"
+    return PaceRow(
+        game=own.game,
+        wanted=f"{own.wanted_fps:g}{THIN}fps",
+        picture=compare_row(own.rates, own.wanted_fps, label),
+        cells=tuple(cells),
+    )
