@@ -82,7 +82,7 @@ def test_a_letter_becomes_a_brief_after_it_was_corrected(desk, page):
 def test_a_letter_that_says_nothing_is_answered_in_words(desk, page):
     desk.open("/briefs/letter")
     page.locator("#read-letter").click()
-    desk.refuses("The letter is empty")
+    desk.refuses("There is no text")
     page.locator("#letter").fill("<script>alert(1)</script> what a day")
     page.locator("#read-letter").click()
     expect(page.locator("main")).to_contain_text("No game of the catalogue was found")

@@ -59,3 +59,15 @@ def test_the_review_fits_and_is_accessible(desk, page, width, scheme):
     expect(page.locator("#make-brief")).to_be_visible()
     desk.is_accessible()
     desk.fits_the_width()
+
+
+@pytest.mark.parametrize(("width", "scheme"), [(390, "dark"), (1280, "light")])
+def test_machines_stand_side_by_side_and_fit_the_screen(desk, page, width, scheme):
+    page.emulate_media(color_scheme=scheme)
+    page.set_viewport_size({"width": width, "height": 844})
+    desk.open("/briefs/1/compare")
+    page.get_by_role("link", name="Weather ship, all processor").click()
+    expect(page.locator("#compare")).to_contain_text("It is surely faster in")
+    expect(page.locator("#fixed")).to_contain_text("looks locked at 30")
+    desk.is_accessible()
+    desk.fits_the_width()

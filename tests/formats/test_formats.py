@@ -214,7 +214,7 @@ def test_the_data_package_describes_every_column(folder):
             header = path.read_text().splitlines()[0].split(",")
             assert [item["name"] for item in resource["schema"]["fields"]] == header
             assert all(item["description"] for item in resource["schema"]["fields"])
-    assert {field.name for field in fields(Processor)} - {"own"} == set(
+    assert {field.name for field in fields(Processor)} - {"own", "picture"} == set(
         (folder / "processors.csv").read_text().splitlines()[0].split(",")
     )
 

@@ -24,6 +24,7 @@ from wattmetron.core.values.parts import (
     Part,
 )
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
+from wattmetron.core.values.references import Reference
 from wattmetron.core.values.results import Results
 
 OF_GAMES = frozenset({"tiers", "asked", "informed", "doubts", "games by name", "genres", "curve"})
@@ -55,6 +56,7 @@ class Catalogue:
     results: Mapping[str, Results] = field(default_factory=dict)
     own: Mapping[str, OwnRecord] = field(default_factory=dict)
     pictures: Mapping[str, str] = field(default_factory=dict)
+    references: Mapping[str, Reference] = field(default_factory=dict)
     told: Mapping[str, Game] = field(default_factory=dict)
     raw: "Catalogue | None" = None
     fits: Mapping[Measure, Reconciled] = field(default_factory=dict)

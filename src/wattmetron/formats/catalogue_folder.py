@@ -33,6 +33,7 @@ from wattmetron.formats.columns import ColumnSpec, columns_of
 from wattmetron.formats.csv_table import decoded, read_table, write_table
 from wattmetron.formats.games_file import read_games, write_games
 from wattmetron.formats.problems import FormatError, Problem
+from wattmetron.formats.references_file import read_references, write_references
 from wattmetron.formats.requirements_file import (
     REQUIREMENTS_FORMAT,
     PublishedGame,
@@ -64,6 +65,7 @@ OFFERS_FILE, REGIONS_FILE, GAMES_FILE, PACKAGE_FILE = (
     "datapackage.json",
 )
 REQUIREMENTS_FILE, CHARTS_FILE, OWN_FILE = "requirements.json", "charts.csv", "own_records.csv"
+REFERENCES_FILE = "references.json"
 
 Amount = Annotated[Decimal, Ge(0), Le(10_000_000)]
 
@@ -157,6 +159,8 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
     requirements = _read_requirements(load(REQUIREMENTS_FILE), games, problems)
     charts = _read_charts(load(CHARTS_FILE), problems)
     own = _read_own(load(OWN_FILE), problems)
+    listed = load(REFERENCES_FILE)
+    references = read_references(REFERENCES_FILE, listed, problems) if listed else {}
     if problems:
         raise FormatError(problems)
     return Catalogue(
@@ -174,6 +178,7 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
             if game.results
         },
         own=own,
+        references=references,
     )
 
 
@@ -414,6 +419,7 @@ def catalogue_files(catalogue: Catalogue) -> dict[str, str]:
     files[GAMES_FILE] = write_games(list(catalogue.games.values()))
     files[REQUIREMENTS_FILE] = write_requirements(requirements_of(catalogue))
     files[CHARTS_FILE] = write_charts(catalogue.charts.values())
+    files[REFERENCES_FILE] = write_references(catalogue.references.values())
     files[OWN_FILE] = write_table(OwnRecord, catalogue.own.values())
     files[PACKAGE_FILE] = json.dumps(package_description(), indent=2, ensure_ascii=False) + "\n"
     return files
@@ -528,7 +534,11 @@ def package_description() -> dict[str, Any]:
             "mediatype": "application/json",
             "encoding": "utf-8",
         }
-        for name, path in (("games", GAMES_FILE), ("requirements", REQUIREMENTS_FILE))
+        for name, path in (
+            ("games", GAMES_FILE),
+            ("requirements", REQUIREMENTS_FILE),
+            ("references", REFERENCES_FILE),
+        )
     ]
     return {
         "name": "wattmetron-catalogue",

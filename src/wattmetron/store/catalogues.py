@@ -21,6 +21,7 @@ from wattmetron.core.values.offers import Offer, Region
 from wattmetron.core.values.own_record import OwnRecord, with_records
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
+from wattmetron.core.values.references import Reference
 from wattmetron.core.values.results import ColumnRoles, Results
 from wattmetron.store.database import found
 from wattmetron.store.pictures import (
@@ -45,9 +46,10 @@ _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     "results": TypeAdapter(Results),
     "columns": TypeAdapter(ColumnRoles),
     "own": TypeAdapter(OwnRecord),
+    "reference": TypeAdapter(Reference),
 }
 logger = logging.getLogger("wattmetron")
-NEVER_ENDED = ("own", "columns")
+NEVER_ENDED = ("own", "columns", "reference")
 """What belongs to the user: an import that lacks it leaves it."""
 ASSUMPTIONS_KEY = "table"
 ENTRIES, OFFERS = cast(Table, EntryRow.__table__), cast(Table, StoredOffer.__table__)
@@ -138,6 +140,8 @@ def _entries(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
         yield "results", results.game, _dumped("results", results)
     for record in catalogue.own.values():
         yield "own", record.key, _dumped("own", record)
+    for reference in catalogue.references.values():
+        yield "reference", reference.id, _dumped("reference", reference)
     if catalogue.assumptions != Assumptions():
         yield "assumptions", ASSUMPTIONS_KEY, _dumped("assumptions", catalogue.assumptions)
 
@@ -239,6 +243,7 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
         charts=others["chart"],
         results={key: other for key, other in others["results"].items() if key in games},
         own=others["own"],
+        references=others["reference"],
     )
 
 
@@ -292,6 +297,7 @@ Edit = (
     | Results
     | ColumnRoles
     | OwnRecord
+    | Reference
     | None
 )
 

@@ -51,6 +51,7 @@ class Pace:
     """
 
     game: str
+    game_id: str
     wanted_fps: float
     rates: tuple[tuple[float, float, float] | None, ...]
     states: tuple[str, ...]
@@ -92,9 +93,10 @@ def _paces(brief: Brief, sides: Sequence[Side]) -> list[Pace]:
         paces.append(
             Pace(
                 game=known.game.name,
+                game_id=target.game_id,
                 wanted_fps=target.fps,
                 rates=tuple(_rate(run) for run in runs),
-                states=tuple("cannot" if _idle(run) else run.state for run in runs if run) or (),
+                states=tuple("" if run is None or _idle(run) else run.state for run in runs),
                 limits=tuple("" if _idle(run) or run is None else run.limit_words for run in runs),
                 faster=tuple(_faster(sides, runs, place) for place in range(len(runs))),
             )

@@ -2,20 +2,23 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from urllib.parse import urlencode
 
 from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.references import Reached, Reference
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.compare import MOST_SIDES, Comparison, Pace, compared
-from wattmetron.services.words.figures import THIN, percent
+from wattmetron.services.words.figures import THIN, amount, money, money_change, percent
 from wattmetron.services.workshop import ListedBrief, Opened
 from wattmetron.web.drawing.compare_row import compare_row
 from wattmetron.web.shell.address import DeskQuery, Link, encode_build
 
 LETTERS = "ABCDEF"
 PINNED, SURE = "pinned", 0.9
+AROUND = (0.8, 1.0, 1.2)
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,6 +42,34 @@ class PaceRow:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class FixedHead:
+    """A machine that is bought as it is: its price against this build, what is in the box and what
+    is not, where this is from; where its money is asked what it would buy.
+    """
+
+    id: str
+    name: str
+    price: str
+    change: str
+    includes: str
+    lacks: str
+    source: str
+    buys_url: str
+
+
+@dataclass(frozen=True, slots=True)
+class FixedRow:
+    """A target: what is wanted, what this build does, and what each fixed machine is known to do
+    (rate as stated, settings, what that means for the target).
+    """
+
+    game: str
+    wanted: str
+    here: str
+    cells: tuple[tuple[str, str, str], ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class CompareView:
     """Heads, the answer in sentences, targets, lines that differ and those that are alike."""
 
@@ -49,6 +80,10 @@ class CompareView:
     alike: tuple[tuple[str, str], ...]
     more: tuple[tuple[str, str], ...]
     full: bool
+    fixed: tuple[FixedHead, ...]
+    fixed_rows: tuple[FixedRow, ...]
+    games: tuple[tuple[str, str], ...]
+    spent: str
 
 
 def compare_view(
@@ -92,7 +127,70 @@ def compare_view(
             (name, beside([*chosen, key])) for key, (name, _) in known.items() if key not in chosen
         ),
         full=len(chosen) >= MOST_SIDES - 1,
+        fixed=tuple(_fixed(own, found, opened.id) for own in catalogue.references.values()),
+        fixed_rows=tuple(_fixed_row(catalogue, own) for own in found.paces)
+        if catalogue.references
+        else (),
+        games=tuple(
+            dict.fromkeys(
+                (target.game_id, catalogue.games[target.game_id].name)
+                for target in plan.brief.targets
+                if target.game_id in catalogue.games
+            )
+        ),
+        spent=money(found.sides[0].assessment.spent_minor, found.sides[0].assessment.currency),
     )
+
+
+def _fixed(own: Reference, found: Comparison, brief_id: int) -> FixedHead:
+    now = found.sides[0].assessment
+    same = own.currency == now.currency
+    price = money(own.price_minor, own.currency)
+    change = money_change(own.price_minor - now.spent_minor, now.currency) if same else ""
+    dated = f"{own.seen_on:%-d %b %Y}" if own.seen_on else ""
+    return FixedHead(
+        id=own.id,
+        name=own.name,
+        price=price,
+        change=change,
+        includes=own.includes,
+        lacks=own.lacks,
+        source=", ".join(filter(None, [own.source, dated])),
+        buys_url=f"/briefs/{brief_id}/steps?{_around(own.price_minor)}" if same else "",
+    )
+
+
+def _around(price_minor: int) -> str:
+    """The price as a budget, between a fifth less and a fifth more."""
+    amounts = (amount(round(price_minor * share / 100) * 100) for share in AROUND)
+    return urlencode({"amounts": " ".join(amounts)})
+
+
+def _fixed_row(catalogue: Catalogue, pace: Pace) -> FixedRow:
+    rate = pace.rates[0]
+    here = "cannot run it" if rate is None else f"{rate[0]:.0f}{THIN}fps, {pace.states[0]}"
+    return FixedRow(
+        pace.game,
+        f"{pace.wanted_fps:g}{THIN}fps",
+        here,
+        tuple(
+            _stated(own.in_game(pace.game_id), pace.wanted_fps)
+            for own in catalogue.references.values()
+        ),
+    )
+
+
+def _stated(own: Reached | None, wanted_fps: float) -> tuple[str, str, str]:
+    """What is stated, never more: a rate at other settings meets nothing."""
+    if own is None or own.low_fps is None or own.high_fps is None:
+        return "not known", "", ""
+    if own.low_fps >= wanted_fps:
+        means = "as much as is wanted, at its settings"
+    elif own.high_fps < wanted_fps:
+        means = "less than is wanted"
+    else:
+        means = "about what is wanted, at its settings"
+    return own.words, own.settings, means
 
 
 def _says(found: Comparison) -> list[str]:

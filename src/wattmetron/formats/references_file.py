@@ -1,0 +1,34 @@
+"""Machines to compare with as JSON: references.json of a catalogue folder."""
+
+from collections.abc import Iterable
+
+from pydantic import TypeAdapter, ValidationError
+
+from wattmetron.core.values.references import Reference
+from wattmetron.formats.problems import Problem
+
+_ADAPTER = TypeAdapter(list[Reference])
+
+
+def read_references(file: str, data: bytes, problems: list[Problem]) -> dict[str, Reference]:
+    """The machines by id; what cannot be read is added to the problems."""
+    try:
+        found = _ADAPTER.validate_json(data)
+    except ValidationError as error:
+        first = error.errors(include_url=False)[0]
+        place = " › ".join(str(step) for step in first["loc"])
+        problems.append(
+            Problem(
+                file=file,
+                line=None,
+                column=place,
+                found=f"“{str(first.get('input'))[:60]}”",
+                expected=f"machines as docs/formats.md describes them ({first['msg']})",
+            )
+        )
+        return {}
+    return {own.id: own for own in found}
+
+
+def write_references(references: Iterable[Reference]) -> str:
+    return _ADAPTER.dump_json(list(references), indent=1).decode() + "\n"
