@@ -23,12 +23,14 @@ from wattmetron.formats.plan_file import PlanError, from_document, is_plan, read
 from wattmetron.store import briefs as brief_store
 from wattmetron.store import catalogues as catalogue_store
 from wattmetron.store import links as link_store
+from wattmetron.store import snapshots as snapshot_store
 from wattmetron.store.database import Database
 from wattmetron.store.links import NoSuchLinkError, StoredLink
+from wattmetron.store.snapshots import Snapshot
 from wattmetron.study.keeper import Count, Keeper
 from wattmetron.study.study import studied
 
-__all__ = ["ListedBrief", "NoSuchLinkError", "Opened", "StoredLink", "Workshop"]
+__all__ = ["ListedBrief", "NoSuchLinkError", "Opened", "Snapshot", "StoredLink", "Workshop"]
 PLAN_BYTES, PAST_CATALOGUES = 8_000_000, 2
 """What plans that were read may take."""
 
@@ -316,6 +318,30 @@ class Workshop:
             if not brief_store.is_there(session, link.brief_id):
                 raise NoSuchLinkError
         return self._plan_of(link.brief_id, link.document), link.as_of
+
+    def snapshots(self, brief_id: int) -> tuple[Snapshot, ...]:
+        """A brief's snapshots, the newest first."""
+        with self.database.reading() as session:
+            return snapshot_store.snapshots_of(session, brief_id)
+
+    def freeze(self, brief_id: int, name: str, figures: str) -> int:
+        """Keep a brief as it is now, with what was computed of it; returns the snapshot's id."""
+        with self.database.writing() as session:
+            document = brief_store.get(session, brief_id).document
+            as_of = catalogue_store.latest_import(session) or 0
+            return snapshot_store.freeze(session, brief_id, name, document, as_of, figures)
+
+    def drop_snapshot(self, brief_id: int, snapshot_id: int) -> None:
+        with self.database.writing() as session:
+            snapshot_store.drop(session, brief_id, snapshot_id)
+
+    def frozen(self, snapshot: Snapshot) -> Plan:
+        """The plan of a snapshot."""
+        return self._plan_of(snapshot.brief_id, snapshot.document)
+
+    def studied(self, described: Catalogue) -> Catalogue:
+        """A catalogue that is none of the stored ones, ready to be asked."""
+        return self._study(described)
 
     def catalogue_of(self, as_of: int) -> Catalogue:
         """The catalogue as it stood after an import; the last two are kept."""

@@ -120,3 +120,17 @@ class LinkRow(Base):
     ends_on: Mapped[date | None] = mapped_column(Date, nullable=True)
     revoked: Mapped[bool] = mapped_column(Boolean)
     __table_args__ = (Index("links_by_brief", "brief_id", "id"),)
+
+
+class SnapshotRow(Base):
+    """A plan as it was on a day, the import of that day, what was computed then."""
+
+    __tablename__ = "snapshots"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    brief_id: Mapped[int] = mapped_column(ForeignKey("briefs.id"))
+    name: Mapped[str] = mapped_column(String(80))
+    made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
+    document: Mapped[str] = mapped_column(Text)
+    as_of: Mapped[int] = mapped_column(ForeignKey("imports.id"))
+    figures: Mapped[str] = mapped_column(Text)
+    __table_args__ = (Index("snapshots_by_brief", "brief_id", "id"),)

@@ -9,7 +9,7 @@ from wattmetron import __version__
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.api import routes as api
 from wattmetron.web.desk import change_routes as desk_changes
-from wattmetron.web.desk import link_routes, reference_routes
+from wattmetron.web.desk import link_routes, reference_routes, snapshot_routes
 from wattmetron.web.desk import list_routes as briefs
 from wattmetron.web.desk import routes as desk
 from wattmetron.web.games import change_routes as game_changes
@@ -53,6 +53,7 @@ def make_app(
     app.include_router(desk.router)
     app.include_router(desk_changes.router)
     app.include_router(link_routes.router)
+    app.include_router(snapshot_routes.router)
     app.include_router(reference_routes.router)
     app.include_router(handouts.router)
     app.include_router(games.router)

@@ -13,6 +13,13 @@ from wattmetron.core.values.words import listed
 from wattmetron.services.advice.compare import MOST_SIDES, Comparison, Pace, compared
 from wattmetron.services.words.figures import THIN, amount, money, money_change, percent
 from wattmetron.services.workshop import ListedBrief, Opened
+from wattmetron.web.desk.snapshots import (
+    Past,
+    SinceView,
+    SnapshotRow,
+    since_view,
+    snapshot_rows,
+)
 from wattmetron.web.drawing.compare_row import compare_row
 from wattmetron.web.shell.address import DeskQuery, Link, encode_build
 
@@ -84,12 +91,15 @@ class CompareView:
     fixed_rows: tuple[FixedRow, ...]
     games: tuple[tuple[str, str], ...]
     spent: str
+    snapshots: tuple[tuple[SnapshotRow, str, str], ...]
+    since: SinceView | None
 
 
 def compare_view(
     catalogue: Catalogue,
     opened: Opened,
     others: Sequence[ListedBrief],
+    past: Past,
     query: DeskQuery,
     link: Link,
 ) -> CompareView:
@@ -101,10 +111,14 @@ def compare_view(
     for row in others:
         if row.id != opened.id and not row.plan.build.empty:
             known[str(row.id)] = (row.plan.brief.name, row.plan.build)
+    for own in past.frozen:
+        made = f"{own.snapshot.name or 'snapshot'}, {own.snapshot.made_at:%-d %b %Y}"
+        known[f"s{own.snapshot.id}"] = (made, own.plan.build)
     wanted = (query.beside or (PINNED if PINNED in known else "")).split(".")
     chosen = [key for key in dict.fromkeys(wanted) if key in known][: MOST_SIDES - 1]
     builds = [("", "this build", plan.build), *((key, *known[key]) for key in chosen)]
     found = compared(catalogue, plan.brief, builds)
+    currency = found.sides[0].assessment.currency
 
     def beside(keys: Sequence[str]) -> str:
         return link(beside=".".join(keys) or "none")
@@ -138,7 +152,12 @@ def compare_view(
                 if target.game_id in catalogue.games
             )
         ),
-        spent=money(found.sides[0].assessment.spent_minor, found.sides[0].assessment.currency),
+        spent=money(found.sides[0].assessment.spent_minor, currency),
+        snapshots=tuple(
+            (row, beside([*chosen, f"s{row.id}"]), link(since=str(row.id)))
+            for row in snapshot_rows(past, currency)
+        ),
+        since=since_view(catalogue, past, currency),
     )
 
 

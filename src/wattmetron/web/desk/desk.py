@@ -43,6 +43,7 @@ from wattmetron.web.desk.required import Required, required, tier_words
 from wattmetron.web.desk.rest import RestView, rest_view
 from wattmetron.web.desk.review import ReviewView, review_view
 from wattmetron.web.desk.settings import SettingsView, settings_view
+from wattmetron.web.desk.snapshots import Past
 from wattmetron.web.desk.swap import ChipsView, SwapView, chips_view, swap_view
 from wattmetron.web.desk.workings import WorkingView, working_view
 from wattmetron.web.games.equals import EqualsView, equals_view
@@ -50,6 +51,8 @@ from wattmetron.web.games.game import GamePanel, game_panel
 from wattmetron.web.games.machine import MeasuredMachine
 from wattmetron.web.handout.view import HandoutView, handout_view
 from wattmetron.web.shell.address import AIM_WORDS, DeskQuery, decode_build, encode_build, trial_of
+
+NO_PAST = Past()
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,9 +153,11 @@ def make_desk(
     state_of: Callable[[str], GameState],
     links: tuple[StoredLink, ...] = (),
     briefs: tuple[ListedBrief, ...] = (),
+    past: Past = NO_PAST,
 ) -> Desk:
     """Compute what the page shows; ``state_of`` gives the standing revision of a game's
-    requirements, ``links`` are those to the brief's handouts, ``briefs`` those to compare with.
+    requirements, ``links`` are those to the brief's handouts, ``briefs`` and ``past`` what to
+    compare with.
     """
     plan = opened.plan
     brief = plan.brief
@@ -221,7 +226,9 @@ def make_desk(
             if query.view == "handout"
             else None
         ),
-        compare=_compare(catalogue, opened, briefs, query) if query.view == "compare" else None,
+        compare=_compare(catalogue, opened, briefs, past, query)
+        if query.view == "compare"
+        else None,
         rest=_rest(catalogue, found, now, opened, query),
         first=_first(catalogue, now, present, opened, query),
         trust_rows=_trust(catalogue, brief, plan.build) if query.trust else (),
@@ -306,14 +313,18 @@ def _review(
 
 
 def _compare(
-    catalogue: Catalogue, opened: Opened, briefs: tuple[ListedBrief, ...], query: DeskQuery
+    catalogue: Catalogue,
+    opened: Opened,
+    briefs: tuple[ListedBrief, ...],
+    past: Past,
+    query: DeskQuery,
 ) -> CompareView:
     """The Compare view of the adopted build."""
 
     def link(**changes: object) -> str:
         return query.url(opened.id, **({"propose": None, "swap": None, "tried": None} | changes))
 
-    return compare_view(catalogue, opened, briefs, query, link)
+    return compare_view(catalogue, opened, briefs, past, query, link)
 
 
 def _rest(

@@ -14,8 +14,9 @@ from wattmetron.services.games.publishing import game_state
 from wattmetron.web.desk.assembly import assembly_page
 from wattmetron.web.desk.beside import beside_view, cell_view
 from wattmetron.web.desk.budget_steps import steps_page
-from wattmetron.web.desk.desk import make_desk
+from wattmetron.web.desk.desk import NO_PAST, make_desk
 from wattmetron.web.desk.found import found_view
+from wattmetron.web.desk.snapshots import past_of
 from wattmetron.web.shell.address import VIEWS, DeskQuery
 from wattmetron.web.shell.forms import read
 from wattmetron.web.shell.line import PageRoute
@@ -100,13 +101,16 @@ def show(
 ) -> Response:
     """The page in its present state; ``more`` are notice, error or drafts."""
     workshop = workshop_of(request)
+    catalogue, opened = workshop.catalogue(), workshop.open(brief_id)
+    compares = view == "compare"
     desk = make_desk(
-        workshop.catalogue(),
-        workshop.open(brief_id),
+        catalogue,
+        opened,
         read(DeskQuery, {**params, "view": view}),
         lambda game_id: game_state(workshop, game_id),
         workshop.links(brief_id) if view == "handout" else (),
-        tuple(workshop.briefs()) if view == "compare" else (),
+        tuple(workshop.briefs()) if compares else (),
+        past_of(workshop, catalogue, opened, params.get("since", "")) if compares else NO_PAST,
     )
     fresh_link = more.pop("fresh_link", "")
     if desk.handout is not None and fresh_link:

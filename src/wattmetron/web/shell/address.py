@@ -127,6 +127,7 @@ class DeskQuery(Form):
     way: Annotated[Way | None, one_of(tuple(WAYS), None)] = None
     leave: Text80 = None
     beside: Text80 = None
+    since: Text20 = None
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""
