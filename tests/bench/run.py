@@ -14,7 +14,16 @@ from urllib.request import urlopen
 import psutil
 from playwright.sync_api import sync_playwright
 
-from tests.bench import balance, charts, fits, front_door, games, hands, parts
+from tests.bench import (
+    balance,
+    charts,
+    fits,
+    front_door,
+    games,
+    handing_over,
+    hands,
+    parts,
+)
 from tests.bench.highs import least_money
 from tests.bench.questions import fresh, question, timed
 from tests.e2e.conftest import FLAGS, chromium
@@ -197,6 +206,7 @@ if __name__ == "__main__":
     balance.against_highs_with_the_whole_machine()
     swaps()
     front_door.front_door()
+    handing_over.handing_over()
     imports()
     charts.charts()
     fits.fits()

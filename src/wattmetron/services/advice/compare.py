@@ -72,9 +72,16 @@ def compared(
     catalogue: Catalogue, brief: Brief, builds: Sequence[tuple[str, str, Build]]
 ) -> Comparison:
     """Builds (key, name, build) under one brief, the first one the base."""
+    few = tuple(builds[:MOST_SIDES])
+    return catalogue.keep.long(("compared", brief, few), lambda: _compared(catalogue, brief, few))
+
+
+def _compared(
+    catalogue: Catalogue, brief: Brief, builds: Sequence[tuple[str, str, Build]]
+) -> Comparison:
     sides = tuple(
         Side(key, name, assess(catalogue, brief, known_build(catalogue, build)))
-        for key, name, build in builds[:MOST_SIDES]
+        for key, name, build in builds
     )
     return Comparison(
         sides=sides,

@@ -81,6 +81,10 @@ def handout(catalogue: Catalogue, plan: Plan, region: str = "") -> Handout:
     """The handout of a plan; another region prices it anew. Raises BriefError for one that the
     catalogue lacks.
     """
+    return catalogue.keep.long(("handout", plan, region), lambda: _handout(catalogue, plan, region))
+
+
+def _handout(catalogue: Catalogue, plan: Plan, region: str) -> Handout:
     brief = replace(plan.brief, region=region) if region else plan.brief
     now = assess(catalogue, brief, plan.build)
     choice = plan.handout
