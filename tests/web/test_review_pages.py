@@ -145,3 +145,14 @@ def test_an_empty_build_asks_for_a_list(client, workshop):
     client.post("/briefs/1/clear", data=form(workshop), headers=HTMX)
     page = client.get("/briefs/1/review").text
     assert "There is no part to judge yet" in page and "Paste a list" in page
+
+
+def test_a_list_of_what_is_there_already_is_owned_at_once(client, workshop):
+    listed = "CPU: Quillon Cutter Ebb 6\n2x Ledgerock Ledge 500\nLowhum Even 550, 550 W"
+    client.post("/briefs/1/own-list", data=form(workshop, list=listed), headers=HTMX)
+    owned = ("quillon-cutter-ebb-6", "ledgerock-ledge-500", "lowhum-even-550")
+    assert workshop.open(1).plan.brief.owned == owned
+    for text, said in (("Nacre Reef 8 GB", "not sure which part"), ("nothing", "names no part")):
+        answer = client.post("/briefs/1/own-list", data=form(workshop, list=text), headers=HTMX)
+        assert answer.status_code == 422 and said in html.unescape(answer.text)
+    assert workshop.open(1).plan.brief.owned == owned

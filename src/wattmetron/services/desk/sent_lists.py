@@ -5,7 +5,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import BuildError
+from wattmetron.core.errors import BriefError, BuildError
+from wattmetron.core.lists.reader import read_list
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import MAX_DRIVES, MAX_KITS, Build
 from wattmetron.core.values.further_parts import Fan
@@ -15,6 +16,7 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.sent import Sent
 from wattmetron.core.values.words import listed
+from wattmetron.services.desk.edits import Edited, own
 
 LEAST_OF_A_COLOUR = 2
 
@@ -94,6 +96,30 @@ def with_list(
         ),
     )
     return replace(plan, brief=brief, build=build, sent=tuple(own.sent for own in lines))
+
+
+def own_all(plan: Plan, text: str, catalogue: Catalogue) -> Edited:
+    """Say that all parts of a list are there already; raises BriefError where a line is not sure,
+    so that nothing is taken for another part.
+    """
+    found = read_list(catalogue, text).parts
+    if not found:
+        raise BriefError("The list names no part of the catalogue: write one part in a line.")
+    unsure = [own.text for own in found if not own.sure]
+    if unsure:
+        raise BriefError(
+            f"It is not sure which part is meant by {listed([f'“{own[:60]}”' for own in unsure])}:"
+            " write the whole name, or leave it out."
+        )
+    names = []
+    for line in found:
+        assert line.best is not None
+        plan, said = own(plan, line.best.part_id, True, catalogue)
+        if said != "nothing":
+            names.append(catalogue.part(line.best.part_id).name)
+    if not names:
+        return plan, "nothing"
+    return plan, f"{listed(names)} {'is' if len(names) == 1 else 'are'} owned"
 
 
 def tastes_of(catalogue: Catalogue, brief: Brief, part_ids: Iterable[str]) -> tuple[Taste, ...]:

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.plan import Plan
-from wattmetron.services.desk import build_edits, edits, handout_edits, preference_edits
+from wattmetron.services.desk import build_edits, edits, handout_edits, preference_edits, sent_lists
 from wattmetron.services.desk.edits import Edited
 from wattmetron.services.desk.named import games_named, part_named
 from wattmetron.web.desk.forms import (
@@ -18,6 +18,7 @@ from wattmetron.web.desk.forms import (
     HandoutForm,
     KindForm,
     LaterForm,
+    OwnListForm,
     PlacedPartForm,
     PreferForm,
     ResaleForm,
@@ -99,6 +100,10 @@ def own(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
     form = read(PlacedPartForm, entries)
     part = part_named(catalogue, form.part) if form.owned else form.part
     return edits.own(plan, part, form.owned, catalogue)
+
+
+def own_all(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    return sent_lists.own_all(plan, read(OwnListForm, entries).list, catalogue)
 
 
 def let_stay(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
@@ -192,6 +197,7 @@ CHANGES: dict[str, Change] = {
     "usual": as_usual,
     "display": use_display,
     "own": own,
+    "own-list": own_all,
     "let-stay": let_stay,
     "resale": resale,
     "exclude": exclude,

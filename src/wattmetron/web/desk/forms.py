@@ -231,6 +231,12 @@ class LaterForm(PlacedPartForm):
     now: Tick = False
 
 
+class OwnListForm(Form):
+    """Parts that are there already, as a list."""
+
+    list: str = ""
+
+
 class HandoutForm(PlacedPartForm):
     """What a handout shows: an opening, a section moved, a note on a part."""
 
