@@ -2,6 +2,7 @@
 not come in stays outside.
 """
 
+import argparse
 import html
 import json
 import re
@@ -13,11 +14,15 @@ import pytest
 from fastapi.testclient import TestClient
 
 from tests.web.conftest import HTMX, form
+from wattmetron.cli import serving
+from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.ids import ADDRESSES, is_id
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.web.app import make_app
+from wattmetron.web.shell import passphrase
+from wattmetron.web.shell.door import COOKIE, SESSION_S, Door
 
 VIEWS = ("brief", "frames", "balance", "fit")
 BEYOND = 10**20
@@ -437,30 +442,125 @@ def test_other_pages_make_nothing_be_worked_out(client, path, headers, status):
         assert f'href="{path}"' in answer.text, "whoever meant it can go on"
 
 
+WORDS = "three gulls on a mast"
+
+
+@pytest.fixture(scope="module")
+def kept():
+    return passphrase.hashed(WORDS)
+
+
 @pytest.fixture
-def shared(workshop):
-    app = make_app(workshop, ["bench.example"], "the-key")
-    return TestClient(app, base_url="http://bench.example")
+def shared(workshop, kept):
+    app = make_app(workshop, ["bench.example"], Door(kept, "the-key"))
+    return TestClient(app, base_url="http://bench.example", follow_redirects=False)
 
 
-def test_a_shared_application_lets_nobody_in_without_its_key(shared, workshop):
-    for path in ("/briefs", "/api/v1/briefs", "/healthz", "/briefs/1/file/brief", "/enter?key=no"):
+def log_in(shared, words=WORDS):
+    return shared.post("/enter", data={"passphrase": words})
+
+
+def test_a_shared_application_lets_nobody_in_without_a_session(shared, workshop):
+    for path in ("/briefs", "/api/v1/briefs", "/briefs/1/file/brief", "/parts/template.zip"):
         assert shared.get(path).status_code == 401, path
+    browser = {"accept": "text/html,*/*"}
+    assert shared.get("/briefs", headers=browser).headers["location"] == "/enter"
     assert shared.post("/briefs/1/clear", data=form(workshop)).status_code == 401
     assert not workshop.open(1).plan.build.empty
-    assert shared.get("/static/app.css").status_code == 200
-    assert shared.get("/briefs", cookies={"wattmetron-key": "no"}).status_code == 401
+    for path in ("/static/app.css", "/enter", "/healthz"):
+        assert shared.get(path).status_code == 200, path
+    assert shared.get("/briefs", cookies={COOKIE: "1.2.3"}).status_code == 401
     assert shared.get("/briefs", headers={"host": "127.0.0.1"}).status_code == 400
 
 
-def test_the_link_lets_a_browser_in_and_the_key_a_program(shared):
-    entered = shared.get("/enter?key=the-key")
-    cookie = entered.headers["set-cookie"]
-    assert "HttpOnly" in cookie and "samesite=strict" in cookie.lower()
+def test_the_passphrase_lets_a_browser_in_and_the_key_a_program(shared):
+    wrong = log_in(shared, "four gulls on a mast")
+    assert wrong.status_code == 401 and "not the passphrase" in wrong.text
+    entered = log_in(shared)
+    cookie = entered.headers["set-cookie"].lower()
+    assert entered.status_code == 303 and "httponly" in cookie and "samesite=strict" in cookie
     assert shared.get("/briefs").status_code == 200
     shared.cookies.clear()
     bearer = {"authorization": "Bearer the-key"}
     assert shared.get("/api/v1/briefs", headers=bearer).status_code == 200
+    assert shared.get("/briefs", headers={"authorization": "Bearer "}).status_code == 401
+    foreign = {"origin": "http://elsewhere.example"}
+    assert shared.post("/enter", data={"passphrase": WORDS}, headers=foreign).status_code == 403
+
+
+def test_logging_out_ends_this_browser_or_all(shared, kept, workshop):
+    log_in(shared)
+    other = TestClient(shared.app, base_url="http://bench.example", follow_redirects=False)
+    log_in(other)
+    assert shared.get("/briefs").status_code == other.get("/briefs").status_code == 200
+    assert "Log out" in shared.get("/briefs").text
+    shared.post("/leave")
+    assert shared.get("/briefs").status_code == 401 and other.get("/briefs").status_code == 200
+    old = dict(other.cookies)
+    other.post("/leave", data={"everywhere": "1"})
+    assert other.get("/briefs", cookies=old).status_code == 401
+
+
+def test_a_session_ends_and_cannot_be_made_up(kept):
+    now = [1_000_000.0]
+    door = Door(kept, clock=lambda: now[0])
+    session = door.session()
+    begun, _, signature = session.rpartition(".")
+    assert door._is_session(session)
+    later = f"{int(now[0]) + 10}.{begun.split('.')[1]}.{signature}"
+    for made_up in ("", ".", session[:-1], session + "0", later, "9" * 5000, f"{begun}."):
+        assert not door._is_session(made_up), made_up[:40]
+    now[0] += SESSION_S + 1
+    assert not door._is_session(session)
+
+
+def test_five_wrong_tries_a_minute_and_no_more(shared):
+    for _ in range(5):
+        assert log_in(shared, "wrong words here").status_code == 401
+    late = log_in(shared)
+    assert late.status_code == 429 and "wait a minute" in late.text
+    now = [0.0]
+    tries = passphrase.Tries(lambda: now[0])
+    for n in range(passphrase.MOST_TRIES_OF_ALL):
+        assert not tries.too_many(f"address {n}")
+        tries.failed(f"address {n}")
+    assert tries.too_many("another") and not passphrase.Tries(lambda: now[0]).too_many("another")
+    now[0] += passphrase.WINDOW_S + 1
+    assert not tries.too_many("another")
+
+
+def test_a_passphrase_is_kept_as_a_hash_and_of_sensible_length(tmp_path, kept):
+    assert WORDS not in kept and passphrase.matches(WORDS, kept)
+    assert kept != passphrase.hashed(WORDS), "salted"
+    for odd in ("", "nonsense", "scrypt$1$1$1$zz$zz", kept[:-2]):
+        assert not passphrase.matches(WORDS, odd)
+    assert not passphrase.matches("x" * 1_000_000, kept)
+    for bad in ("short", "x" * 1001, ""):
+        with pytest.raises(InvalidError, match="letters"):
+            passphrase.hashed(bad)
+    passphrase.keep(kept, tmp_path / "deep" / "own.passphrase")
+    path = tmp_path / "deep" / "own.passphrase"
+    assert path.read_text().strip() == kept and path.stat().st_mode & 0o077 == 0
+
+
+def test_beyond_this_machine_it_starts_with_a_passphrase_alone(tmp_path, monkeypatch):
+    options = argparse.Namespace(passphrase_file=None)
+    database = tmp_path / "own.sqlite"
+    monkeypatch.setattr("sys.stdin.isatty", lambda: False, raising=False)
+    with pytest.raises(NotPossibleError, match="--passphrase-file"):
+        serving._passphrase(options, database)
+    file = tmp_path / "words.txt"
+    for text, error in (("short\n", "letters"), ("", "letters")):
+        file.write_text(text)
+        with pytest.raises(InvalidError, match=error):
+            serving._passphrase(argparse.Namespace(passphrase_file=file), database)
+    file.write_text(f"{WORDS}\nmore\n")
+    made = serving._passphrase(argparse.Namespace(passphrase_file=file), database)
+    assert passphrase.matches(WORDS, made)
+    assert serving._passphrase(options, database).strip() == made
+    gone = argparse.Namespace(passphrase_file=tmp_path / "gone")
+    with pytest.raises(InvalidError, match="cannot be read"):
+        serving._passphrase(gone, database)
 
 
 # --- the database in trouble, as a page ---

@@ -61,6 +61,12 @@ def _parser() -> argparse.ArgumentParser:
             metavar="NAME",
             help="a name under which others reach this machine, where it listens beyond itself",
         )
+        command.add_argument(
+            "--passphrase-file",
+            type=Path,
+            help="a file whose first line is the passphrase of those who may come in, where it"
+            " listens beyond this machine; only its hash is kept",
+        )
         command.add_argument("--database", type=Path, help="database file")
         command.add_argument(
             "--verbose",

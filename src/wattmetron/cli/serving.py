@@ -8,6 +8,8 @@ import secrets
 import socket
 import sys
 from contextlib import closing, suppress
+from getpass import getpass
+from pathlib import Path
 
 from wattmetron.cli.places import database_of
 from wattmetron.core.errors import InvalidError, NotPossibleError
@@ -22,6 +24,7 @@ def serve(options: argparse.Namespace) -> int:
 
     from wattmetron.demo import BRIEFS, CATALOGUE
     from wattmetron.web.app import HOSTS, make_app, make_worker_app
+    from wattmetron.web.shell.door import Door
     from wattmetron.web.shell.line import Line
     from wattmetron.web.shell.workers import Workers
 
@@ -42,20 +45,21 @@ def serve(options: argparse.Namespace) -> int:
         workshop.database.check()
         if options.command == "demo":
             workshop.load_demo(CATALOGUE, BRIEFS)
-        token = None if alone else secrets.token_urlsafe(32)
+        kept = None if alone else _passphrase(options, path)
+        key = "" if alone else secrets.token_urlsafe(32)
         if workshop.has_catalogue():
             workshop.catalogue()
         memory.stays()
         workshop.close()  # No connection may be open in a process that is forked.
         workers = Workers(
             os.cpu_count() or 1,
-            lambda: make_worker_app(_reopened(workshop, door), hosts, token),
+            lambda: make_worker_app(_reopened(workshop, door), hosts, not alone),
         )
         workshop.reopen()
-        app = make_app(workshop, hosts, token, Line(workers=workers))
+        app = make_app(workshop, hosts, Door(kept, key), Line(workers=workers))
         sys.setswitchinterval(SWITCH_S)
         door.listen(BACKLOG)
-        print("\n".join(_said(options.host, door.getsockname()[1], hosts, token)), flush=True)
+        print("\n".join(_said(options.host, door.getsockname()[1], hosts, key)), flush=True)
         server = uvicorn.Server(
             uvicorn.Config(app, log_level="warning", timeout_keep_alive=KEEP_ALIVE_S)
         )
@@ -72,17 +76,49 @@ def _reopened(workshop: Workshop, door: socket.socket) -> Workshop:
     return workshop
 
 
-def _said(host: str, port: int, hosts: list[str], token: str | None) -> list[str]:
+def _passphrase(options: argparse.Namespace, database: Path) -> str:
+    """The hash of the passphrase: from a file, as it was kept, or asked for; raises
+    NotPossibleError where there is none to be had.
+    """
+    from wattmetron.web.shell import passphrase
+
+    path = database.with_suffix(".passphrase")
+    if options.passphrase_file:
+        try:
+            typed = options.passphrase_file.read_text(errors="replace").split("\n")[0].strip()
+        except OSError as error:
+            raise InvalidError(
+                f"{options.passphrase_file} cannot be read ({error.strerror}): name a file whose"
+                " first line is the passphrase."
+            ) from error
+    elif path.is_file():
+        return path.read_text()
+    elif sys.stdin.isatty():
+        typed = getpass("A passphrase for those who may come in: ")
+        if getpass("The same again: ") != typed:
+            raise InvalidError("The two were not the same: start again.")
+    else:
+        raise NotPossibleError(
+            "Beyond this machine a passphrase is needed: name a file that holds one with"
+            " --passphrase-file, or start in a terminal to be asked for it."
+        )
+    kept = passphrase.hashed(typed)
+    passphrase.keep(kept, path)
+    return kept
+
+
+def _said(host: str, port: int, hosts: list[str], key: str) -> list[str]:
     """Where the application runs, and who may come in."""
-    if token is None:
+    if not key:
         name = f"[{host}]" if ":" in host else host
         return [f"Wattmetron runs at http://{name}:{port} (Ctrl+C ends it)"]
     return [
-        "Wattmetron can be reached from other machines. Whoever has this link can see and change"
-        " everything, and what goes over the network can be read on the way: give it to people"
-        " you trust, in a network you trust.",
-        f"It answers to {', '.join(hosts)}; the link holds until Wattmetron ends (Ctrl+C):",
-        *(f"  http://{name}:{port}/enter?key={token}" for name in hosts),
+        "Wattmetron can be reached from other machines. Whoever has the passphrase can see and"
+        " change everything, and what goes over the network can be read on the way: use it in a"
+        " network you trust.",
+        "It answers to (Ctrl+C ends it):",
+        *(f"  http://{name}:{port}/enter" for name in hosts),
+        f"Programs send, until it ends: Authorization: Bearer {key}",
     ]
 
 

@@ -18,7 +18,7 @@ from wattmetron.web.handout import routes as handouts
 from wattmetron.web.parts import chart_routes
 from wattmetron.web.parts import edit_routes as part_edits
 from wattmetron.web.parts import routes as parts
-from wattmetron.web.shell import health
+from wattmetron.web.shell import entrance, health
 from wattmetron.web.shell.door import Door
 from wattmetron.web.shell.errors import answer_errors
 from wattmetron.web.shell.line import Line
@@ -33,11 +33,11 @@ HOSTS = ["localhost", "127.0.0.1", "[::1]"]
 def make_app(
     workshop: Workshop,
     hosts: list[str] | None = None,
-    key: str | None = None,
+    door: Door | None = None,
     line: Line | None = None,
 ) -> FastAPI:
-    """The application over one workshop; answers to the named hosts only, and where there is a
-    key, to those who have it. What takes long waits in the line.
+    """The application over one workshop; answers to the named hosts only, and to those whom the
+    door lets in. What takes long waits in the line.
     """
     app = FastAPI(
         title="Wattmetron",
@@ -49,6 +49,8 @@ def make_app(
     app.state.workshop = workshop
     app.state.line = line or Line()
     app.state.sayings = Sayings()
+    app.state.door = door = door or Door(None)
+    app.state.shared = not door.open
     app.include_router(briefs.router)
     app.include_router(desk.router)
     app.include_router(desk_changes.router)
@@ -64,15 +66,19 @@ def make_app(
     app.include_router(api.router)
     app.include_router(api.questions)
     app.include_router(health.router)
+    app.include_router(entrance.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
-    app.add_middleware(Guard, hosts=hosts or HOSTS, door=Door(key))
+    app.add_middleware(Guard, hosts=hosts or HOSTS, door=door)
     app.add_middleware(health.RequestLog)
     answer_errors(app)
     return app
 
 
-def make_worker_app(workshop: Workshop, hosts: list[str], key: str | None) -> FastAPI:
-    """The same for a worker, which has nobody to wait behind it."""
-    app = make_app(workshop, hosts, key)
+def make_worker_app(workshop: Workshop, hosts: list[str], shared: bool) -> FastAPI:
+    """The same for a worker, which has nobody to wait behind it, and whom only the application
+    asks: who may come in was seen to before. ``shared``: there is a passphrase.
+    """
+    app = make_app(workshop, hosts)
+    app.state.shared = shared
     app.state.line = None
     return app

@@ -1,47 +1,87 @@
-"""The door of an application that other machines can reach: a key from a link, kept in a cookie."""
+"""The door of an application that other machines can reach: a passphrase, kept in mind by a signed
+cookie; programs have a key.
+"""
 
+import hmac
 import secrets
+import time
+from collections.abc import Callable
+from hashlib import sha256
 
 from fastapi import Request
 from starlette.responses import RedirectResponse, Response
 
 from wattmetron.web.shell.errors import Refusal, refusal
-from wattmetron.web.shell.pages import page
+from wattmetron.web.shell.passphrase import Tries, matches
 
-COOKIE = "wattmetron-key"
-LOCKED = "This Wattmetron is not open to everybody: open the link that it printed when it started."
+COOKIE = "wattmetron-session"
+LOCKED = "This Wattmetron is not open to everybody: log in with its passphrase."
+WRONG = "That is not the passphrase: try it again."
+TOO_OFTEN = "The passphrase was wrong too often: wait a minute and try again."
 OPEN_TO_ALL = ("/static/", "/h/")
-"""What needs no key: what pages are made of, and links to handouts, which have their own."""
+"""What needs no session: what pages are made of, and links to handouts, which have keys of their
+own.
+"""
+OPEN_PAGES = frozenset({"/enter", "/healthz"})
+SESSION_S = 7 * 24 * 3600
 
 
 class Door:
-    """Lets in who has the key; everybody where there is none."""
+    """Lets in who has a session or the programs' key; everybody where there is no passphrase."""
 
-    def __init__(self, key: str | None) -> None:
-        self.key = key
+    def __init__(
+        self, kept: str | None, key: str = "", clock: Callable[[], float] = time.time
+    ) -> None:
+        self.kept, self.tries = kept, Tries()
+        self._key, self._clock = key, clock
+        self._secret = secrets.token_bytes(32)
+
+    @property
+    def open(self) -> bool:
+        return self.kept is None
 
     def answer(self, request: Request) -> Response | None:
         """None for who may come in; else what they are told."""
-        if self.key is None:
-            return RedirectResponse("/briefs", 303) if request.url.path == "/enter" else None
-        if request.url.path == "/enter":
-            return self._entered(request)
-        if request.url.path.startswith(OPEN_TO_ALL) or self._has_key(request):
+        path = request.url.path
+        if self.open:
+            return RedirectResponse("/briefs", 303) if path == "/enter" else None
+        if path in OPEN_PAGES or path.startswith(OPEN_TO_ALL) or self._lets_in(request):
             return None
+        if request.method == "GET" and "text/html" in request.headers.get("accept", ""):
+            return RedirectResponse("/enter", 303)
         return refusal(request, Refusal(LOCKED, 401))
 
-    def _entered(self, request: Request) -> Response:
-        if not self._is_key(request.query_params.get("key", "")):
-            return refusal(request, Refusal(LOCKED, 401))
-        answer = page(request, "shell/entered.html", {})
-        answer.set_cookie(COOKIE, self.key or "", httponly=True, samesite="strict", path="/")
-        return answer
+    def entered(self, request: Request, passphrase: str) -> tuple[str, int]:
+        """What a try comes to: a sentence and a status, or an empty one where it is right."""
+        address = request.client.host if request.client else ""
+        if self.tries.too_many(address):
+            return TOO_OFTEN, 429
+        if self.kept is not None and matches(passphrase, self.kept):
+            return "", 303
+        self.tries.failed(address)
+        return WRONG, 401
 
-    def _has_key(self, request: Request) -> bool:
+    def session(self) -> str:
+        """A new session, signed."""
+        begun = f"{int(self._clock())}.{secrets.token_urlsafe(12)}"
+        return f"{begun}.{self._signed(begun)}"
+
+    def end_all(self) -> None:
+        """Log every browser out: what was signed before no longer counts."""
+        self._secret = secrets.token_bytes(32)
+
+    def _signed(self, text: str) -> str:
+        return hmac.new(self._secret, text.encode(errors="replace"), sha256).hexdigest()
+
+    def _lets_in(self, request: Request) -> bool:
         kind, _, given = request.headers.get("authorization", "").partition(" ")
-        if kind.lower() == "bearer":
-            return self._is_key(given)
-        return self._is_key(request.cookies.get(COOKIE, ""))
+        if kind.lower() == "bearer" and self._key:
+            return secrets.compare_digest(given.encode(), self._key.encode())
+        return self._is_session(request.cookies.get(COOKIE, ""))
 
-    def _is_key(self, given: str) -> bool:
-        return secrets.compare_digest(given.encode(), (self.key or "").encode())
+    def _is_session(self, cookie: str) -> bool:
+        begun, _, signature = cookie.rpartition(".")
+        if not hmac.compare_digest(self._signed(begun).encode(), signature.encode()):
+            return False
+        at = begun.partition(".")[0]
+        return at.isdecimal() and 0 <= self._clock() - int(at) < SESSION_S

@@ -57,7 +57,9 @@ def asks_for_part(request: Request) -> bool:
 
 def rendered(template: str, content: dict[str, Any]) -> str:
     """The named template as a text that stands alone, in the theme of whoever opens it."""
-    return _ENVIRONMENT.get_template(template).render(**content, part=False, path="", theme="")
+    return _ENVIRONMENT.get_template(template).render(
+        **content, part=False, path="", theme="", shared=False
+    )
 
 
 def page(
@@ -73,6 +75,7 @@ def page(
         **content,
         part=asks_for_part(request),
         path=request.url.path,
+        shared=request.app.state.shared,
         theme=theme if theme in ("paper", "night") else "",
     )
     answer = {"vary": "HX-Request", "cache-control": "no-store"}

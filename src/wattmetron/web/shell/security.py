@@ -23,6 +23,8 @@ EMBEDDED = "Pages elsewhere cannot use what Wattmetron answers: open it in a tab
 LENGTHLESS = "The length of the request is missing: send it again with its length."
 TWO_LENGTHS = "The request says its length in two ways: send it again with a length alone."
 TOO_LARGE = "The request is larger than 2 MB: send less at once, such as one file after the other."
+LINKS = "/h/"
+"""Links to handouts are made to be followed from elsewhere."""
 STRICTER = ("referrer-policy", "no-referrer")
 """What a page may say instead of the usual."""
 SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
@@ -115,6 +117,8 @@ def _foreign(scope: Scope, headers: Headers) -> Refusal | None:
     if headers.get("sec-fetch-mode") != "navigate" or headers.get("sec-fetch-dest") != "document":
         return Refusal(EMBEDDED, 403)
     if scope["path"] in FRONT and not scope["query_string"]:
+        return None
+    if scope["path"].startswith(LINKS):
         return None
     return Refusal(LED_HERE, 403, Request(scope))
 
