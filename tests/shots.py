@@ -25,7 +25,8 @@ VIEWS = (
     ("balance", "/briefs/8/balance?every=1&cell=2560x1440+high", 1280, 1240, "light"),
     ("fit", "/briefs/5/fit?propose=most", 1280, 1640, "light"),
     ("parts", "/parts?kind=graphics&brief=1&sort=worth&dir=down", 1280, 800, "light"),
-    ("money", "/games/money", 1280, 800, "light"),
+    ("compare", "/briefs/1/compare?beside=8", 1280, 1000, "light"),
+    ("handout", "/briefs/5/handout/page", 1280, 1000, "light"),
     ("part", "/parts/lowhum-bargain-700?brief=1", 1280, 800, "light"),
     ("assembly", "/briefs/1/assembly", 390, 844, "light"),
     ("games", "/games?brief=1", 1280, 800, "light"),
@@ -52,7 +53,6 @@ def main() -> None:
             page.close()
         _letter(browser, site.url)
         _pasted(browser, site.url)
-        _measured(browser, site.url)
         browser.close()
         site.stop()
 
@@ -106,26 +106,6 @@ def _pasted(browser, url: str) -> None:
     page.wait_for_selector("#draft")
     page.wait_for_timeout(200)
     page.screenshot(path=OUT / "paste-and-read.png")
-    page.close()
-
-
-RESULTS = """Heron Slate 6; Reef 16 GB; 1440p; high; 84; 61
-Ketch Flood 8; Ness 16 GB; 1080p; medium; 182; 128
-Cutter Ebb 6; Shoal 8 GB; 1080p; high; 98
-Cutter Ebb 6; Wick 8 GB; 1080p; high; 230"""
-
-
-def _measured(browser, url: str) -> None:
-    """Results of a game against the model, one of them wrong."""
-    page = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="light")
-    page.goto(f"{url}/games/breakwater-siege?brief=1")
-    page.fill("#results-table", RESULTS)
-    page.fill("#results-source", "Harbour Lab")
-    page.click("#store-results")
-    page.wait_for_selector("#notice")
-    page.locator("#evidence").scroll_into_view_if_needed()
-    page.wait_for_timeout(200)
-    page.screenshot(path=OUT / "evidence.png")
     page.close()
 
 

@@ -7,7 +7,8 @@ import pytest
 
 from wattmetron.core.frames import rates
 from wattmetron.core.frames.estimate import estimate
-from wattmetron.core.frames.faster import chance_faster
+from wattmetron.core.frames.faster import chance_faster as chance_by
+from wattmetron.core.frames.faster import scores
 from wattmetron.core.frames.together import shared_errors
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.workloads.fit import fitted_game
@@ -18,6 +19,11 @@ from wattmetron.study.keeper import Keeper
 
 NAMES = ("net-loft", "signal-tower", "weather-ship", "harbour-hall")
 DRAWS = 200_000
+SCORES = scores()
+
+
+def chance_faster(first, other, machines):
+    return chance_by(first, other, machines, SCORES)
 
 
 @pytest.fixture(scope="module")

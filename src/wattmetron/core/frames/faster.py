@@ -6,8 +6,6 @@ is the share of a fixed even set of points (Sobol, in standard normal scores) at
 the faster one.
 """
 
-from functools import cache
-
 import numpy as np
 from numpy.typing import NDArray
 from scipy.special import ndtri
@@ -27,22 +25,23 @@ machine's own four follow."""
 ERRORS = 10
 
 
-@cache
 def scores() -> Floats:
-    """Standard normal scores, shape (4096, 10); the same every time."""
+    """Standard normal scores, shape (4096, 10); the same every time, so whoever asks often keeps
+    them.
+    """
     points = qmc.Sobol(ERRORS, scramble=True, seed=20261129).random_base2(POINTS_LOG2)
     return np.asarray(ndtri(np.clip(points, 1e-9, 1 - 1e-9)))
 
 
 def chance_faster(
-    first: Estimate, other: Estimate, machines: tuple[Machine, Machine]
+    first: Estimate, other: Estimate, machines: tuple[Machine, Machine], draws: Floats
 ) -> float | None:
-    """The chance, 0 to 1, that the first machine's judged rate is above the other's, uncapped; a
-    half where nothing tells them apart, None where one of them cannot run the target.
+    """The chance, 0 to 1, that the first machine's judged rate is above the other's, uncapped, by
+    ``draws`` of ``scores``; a half where nothing tells them apart, None where one of them cannot
+    run the target.
     """
     if first.cannot or other.cannot or not (first.average_fps and other.average_fps):
         return None
-    draws = scores()
     same_chip = _id(machines[0].processor) == _id(machines[1].processor)
     same_card = _id(machines[0].graphics) == _id(machines[1].graphics)
     left = _frame_ms(first, other, machines[0], draws, 0, False, False)

@@ -7,7 +7,7 @@ from functools import partial
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate
-from wattmetron.core.frames.faster import chance_faster
+from wattmetron.core.frames.faster import Floats, chance_faster, scores
 from wattmetron.core.frames.together import chance_of_all
 from wattmetron.core.power.account import PowerAccount, account
 from wattmetron.core.values.brief import Brief
@@ -85,12 +85,12 @@ def _compared(
     )
     return Comparison(
         sides=sides,
-        paces=tuple(_paces(brief, sides)),
+        paces=tuple(_paces(brief, sides, catalogue.keep.once(("scores",), scores))),
         lines=tuple(_lines(catalogue, sides)),
     )
 
 
-def _paces(brief: Brief, sides: Sequence[Side]) -> list[Pace]:
+def _paces(brief: Brief, sides: Sequence[Side], draws: Floats) -> list[Pace]:
     paces = []
     for n, target in enumerate(brief.targets):
         runs = [side.assessment.estimates[n] for side in sides]
@@ -105,7 +105,7 @@ def _paces(brief: Brief, sides: Sequence[Side]) -> list[Pace]:
                 rates=tuple(_rate(run) for run in runs),
                 states=tuple("" if run is None or _idle(run) else run.state for run in runs),
                 limits=tuple("" if _idle(run) or run is None else run.limit_words for run in runs),
-                faster=tuple(_faster(sides, runs, place) for place in range(len(runs))),
+                faster=tuple(_faster(sides, runs, place, draws) for place in range(len(runs))),
             )
         )
     return paces
@@ -121,13 +121,15 @@ def _rate(run: Estimate | None) -> tuple[float, float, float] | None:
     return run.judged_fps, run.judged_low_fps, run.judged_high_fps
 
 
-def _faster(sides: Sequence[Side], runs: Sequence[Estimate | None], place: int) -> float | None:
+def _faster(
+    sides: Sequence[Side], runs: Sequence[Estimate | None], place: int, draws: Floats
+) -> float | None:
     """The chance that a machine is faster than the first; None for the first itself."""
     base, own = runs[0], runs[place]
     if not place or base is None or own is None or _idle(base) or _idle(own):
         return None
     machines = (sides[place].assessment.machine, sides[0].assessment.machine)
-    return chance_faster(own, base, machines)
+    return chance_faster(own, base, machines, draws)
 
 
 def _lines(catalogue: Catalogue, sides: Sequence[Side]) -> list[Line]:

@@ -75,7 +75,7 @@ def page(
         **content,
         part=asks_for_part(request),
         path=request.url.path,
-        shared=request.app.state.shared,
+        shared=getattr(request.app.state, "shared", False),
         theme=theme if theme in ("paper", "night") else "",
     )
     answer = {"vary": "HX-Request", "cache-control": "no-store"}
