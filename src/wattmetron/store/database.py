@@ -1,6 +1,7 @@
 """Opening the database: pragmas, transactions, migrations, and whether the file is still there."""
 
 import sqlite3
+import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
@@ -19,7 +20,7 @@ from wattmetron.store.tables import Base
 from wattmetron.store.trouble import DAMAGED, FOLDER, FOREIGN, NEWER, moved, told
 
 MIGRATIONS = Path(__file__).with_name("migrations")
-PATIENCE_MS = 5000
+PATIENCE_MS, LOG_WAIT_S = 5000, 0.02
 """So long a change waits for a lock that is held elsewhere."""
 MOST_ID = 2**63 - 1
 R = TypeVar("R", bound=Base)
@@ -58,9 +59,24 @@ class Database:
             self.engine = self._engine()
             bring_up(self.engine, path)
             self._anchor = sqlite3.connect(path, check_same_thread=False)
-            self._anchor.execute("PRAGMA journal_mode=WAL").fetchone()
+            self._keep_a_log()
             self._anchor.execute("SELECT count(*) FROM imports").fetchone()
         self._identity = self._present_identity()
+
+    def _keep_a_log(self) -> None:
+        """Switch the write-ahead log on. SQLite does not wait for this as it does for other locks,
+        so that two first starts at once would get in each other's way.
+        """
+        ends = time.monotonic() + self.patience_ms / 1000
+        while True:
+            try:
+                self._anchor.execute("PRAGMA journal_mode=WAL").fetchone()
+            except sqlite3.OperationalError as error:
+                if "locked" not in str(error) or time.monotonic() > ends:
+                    raise
+                time.sleep(LOG_WAIT_S)
+            else:
+                return
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
