@@ -26,7 +26,7 @@ VIEWS = (
     ("fit", "/briefs/5/fit?propose=most", 1280, 1640, "light"),
     ("parts", "/parts?kind=graphics&brief=1&sort=worth&dir=down", 1280, 800, "light"),
     ("compare", "/briefs/1/compare?beside=8", 1280, 1000, "light"),
-    ("handout", "/briefs/5/handout/page", 1280, 1000, "light"),
+    ("handout", "/briefs/1/handout/page", 1280, 1000, "light"),
     ("part", "/parts/lowhum-bargain-700?brief=1", 1280, 800, "light"),
     ("assembly", "/briefs/1/assembly", 390, 844, "light"),
     ("games", "/games?brief=1", 1280, 800, "light"),

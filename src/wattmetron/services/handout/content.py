@@ -116,10 +116,11 @@ class _Writer:
     def _brief(self) -> Section:
         now, brief = self._now, self._now.brief
         display = brief.display
+        games = self._catalogue.games
         wants = [
-            f"{own.game.name} at {settings(own.target)}: {own.target.fps:g}{THIN}fps"
-            for own in now.estimates
-            if own is not None
+            f"{games[own.game_id].name} at {settings(own)}: {own.fps:g}{THIN}fps"
+            for own in brief.targets
+            if own.game_id in games
         ]
         return Section(
             key="brief",
@@ -154,6 +155,8 @@ class _Writer:
             ids.append(line.part_id)
         missing = [KIND_NAMES[kind] for kind in now.missing]
         said = [f"Delivered in all: {money(now.spent_minor, now.currency)}."]
+        if not rows:
+            said = ["No part is chosen yet."]
         if missing:
             said.append(f"Still missing: {listed(missing)}.")
         heads = ("", "part", "shop", "price", "seen", "why")
