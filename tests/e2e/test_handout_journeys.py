@@ -57,7 +57,9 @@ def test_the_file_opens_from_a_disk_without_the_application(desk, page, tmp_path
     page.on("request", lambda request: asked.append(request.url))
     page.goto(path.as_uri())
     expect(page.locator(".handout h1")).to_have_text("Net loft all-rounder")
-    assert asked == [path.as_uri()]
+    assert [own for own in asked if not own.startswith("data:")] == [path.as_uri()]
+    wide = page.locator(".handout").evaluate("own => getComputedStyle(own).maxWidth")
+    assert wide == "900px", "the styles that the file carries apply"
 
 
 @pytest.mark.parametrize(("width", "scheme"), [(390, "dark"), (1280, "light")])

@@ -39,7 +39,6 @@ COMMON = frozenset(
         "which",
         "best",
         "good",
-        "want",
         "some",
         "more",
         "than",

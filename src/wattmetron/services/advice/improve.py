@@ -6,8 +6,6 @@ from typing import Literal
 
 from wattmetron.core.balance.what_first import Change, Step, steps_between, with_changes
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.values.brief import Brief
-from wattmetron.core.values.build import Build
 from wattmetron.services.advice.balance_words import mean_change
 from wattmetron.services.advice.preferences import preference_lines, settled
 from wattmetron.services.advice.proposals import answer, kept_parts
@@ -84,7 +82,7 @@ def _whole(
     if found.proposal.build is None:
         return None
     whole = assess(catalogue, brief, found.proposal.build)
-    steps = _steps(catalogue, brief, now.build, whole.build)
+    steps = steps_between(catalogue, brief, now.build, whole.build)
     if not steps:
         return None
     if way == "few":
@@ -95,10 +93,6 @@ def _whole(
     kept = kept_parts(catalogue, asked, now.build)
     wishes = preference_lines(brief, settled(catalogue, asked, kept, aim)[1], now.currency)
     return whole, steps, tuple(wishes)
-
-
-def _steps(catalogue: Catalogue, brief: Brief, now: Build, then: Build) -> tuple[Step, ...]:
-    return steps_between(catalogue, brief, now, then) or ()
 
 
 def _fewest(

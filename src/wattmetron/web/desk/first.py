@@ -1,13 +1,15 @@
 """What first, as a table of steps to try."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
+from wattmetron.core.balance.what_first import Change
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.words import listed
-from wattmetron.services.advice.first import FirstStep, Gained, what_first
+from wattmetron.services.advice.first import Gained, what_first
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.words.figures import money
 
@@ -37,13 +39,13 @@ def first_rows(
     count = len(now.counted)
     return tuple(
         FirstRow(
-            parts=listed(_names(catalogue, step, "bought")) or "taken out",
-            costs=_costs(step.cost_minor, now.currency),
-            together=_costs(step.together_minor, now.currency),
+            parts=listed(changed_names(catalogue, step.changes, "bought")) or "taken out",
+            costs=cost_words(step.cost_minor, now.currency),
+            together=cost_words(step.together_minor, now.currency),
             met_then=step.met,
             met=f"{step.met} of {count}",
             brings=gain_words(step.gained, step.cleared),
-            left=listed(_names(catalogue, step, "left")) or "nothing",
+            left=listed(changed_names(catalogue, step.changes, "left")) or "nothing",
             due=due_words(now.brief, step.together_minor),
             url=trial(step.build),
         )
@@ -51,7 +53,8 @@ def first_rows(
     )
 
 
-def _costs(minor: int, currency: str) -> str:
+def cost_words(minor: int, currency: str) -> str:
+    """What a step costs, or what it saves."""
     return money(minor, currency) if minor >= 0 else f"saves {money(-minor, currency)}"
 
 
@@ -65,8 +68,11 @@ def due_words(brief: Brief, together_minor: int) -> str:
     return f"after {periods} {brief.upgrade_every}{'' if periods == 1 else 's'}"
 
 
-def _names(catalogue: Catalogue, step: FirstStep, what: str) -> list[str]:
-    ids = (part_id for change in step.changes for part_id in getattr(change, what))
+def changed_names(
+    catalogue: Catalogue, changes: Iterable[Change], what: Literal["bought", "left"]
+) -> list[str]:
+    """Names of the parts that changes buy, or of those that they leave over."""
+    ids = (part_id for change in changes for part_id in getattr(change, what))
     parts = catalogue.parts
     return [parts[part_id].name if part_id in parts else part_id for part_id in ids]
 

@@ -16,8 +16,8 @@ from wattmetron.services.advice.review import VERDICTS, Judged, judged
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.desk.sent_lists import Line, placed
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money, money_change
-from wattmetron.web.desk.first import gain_words
-from wattmetron.web.shell.address import DeskQuery
+from wattmetron.web.desk.first import changed_names, cost_words, gain_words
+from wattmetron.web.shell.address import DeskQuery, Link
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -70,9 +70,6 @@ class ReviewView:
     left_out: tuple[str, ...]
 
 
-Link = Callable[..., str]
-
-
 def review_view(
     catalogue: Catalogue,
     plan: Plan,
@@ -99,9 +96,7 @@ def review_view(
         try_url="" if better is None else trial(better.taken.build),
         nothing=_nothing(now, way),
         unknown=tuple(_unknown(own) for own in plan.sent if own.part is None),
-        left_out=placed(catalogue, [Line(own) for own in plan.sent if own.part in catalogue.parts])[
-            1
-        ],
+        left_out=_left_out(catalogue, plan),
     )
 
 
@@ -197,9 +192,9 @@ def _changes(
         rows.append(
             ChangeRow(
                 number=n + 1,
-                goes=listed(_names(catalogue, step.changes, "left")) or "nothing",
-                comes=listed(_names(catalogue, step.changes, "bought")) or "nothing",
-                costs=_signed(step.cost_minor, now.currency),
+                goes=listed(changed_names(catalogue, step.changes, "left")) or "nothing",
+                comes=listed(changed_names(catalogue, step.changes, "bought")) or "nothing",
+                costs=cost_words(step.cost_minor, now.currency),
                 brings=gain_words(
                     gained_between(before, after), max(0, before.blocking - after.blocking)
                 ),
@@ -210,15 +205,6 @@ def _changes(
         )
         before = after
     return rows
-
-
-def _signed(minor: int, currency: str) -> str:
-    return f"saves {money(-minor, currency)}" if minor < 0 else money(minor, currency)
-
-
-def _names(catalogue: Catalogue, changes: object, what: str) -> list[str]:
-    ids = [part_id for change in changes for part_id in getattr(change, what)]  # type: ignore[attr-defined]
-    return [catalogue.parts[own].name if own in catalogue.parts else own for own in ids]
 
 
 def _sums(now: Assessment, better: Improved) -> str:

@@ -32,7 +32,6 @@ class ListRow:
     quantity: int
     price: str
     owned: bool
-    enter_url: str
 
 
 def list_rows(catalogue: Catalogue, read: SentList) -> tuple[ListRow, ...]:
@@ -58,17 +57,12 @@ def _row(catalogue: Catalogue, place: int, own: SentPart) -> ListRow:
         quantity=own.quantity,
         price="" if own.price_minor is None else _price(own),
         owned=own.owned,
-        enter_url="" if own.best else _enter(own),
     )
 
 
 def _price(own: SentPart) -> str:
     assert own.price_minor is not None
     return money(own.price_minor, own.currency) if own.currency else amount(own.price_minor)
-
-
-def _enter(own: SentPart) -> str:
-    return f"/parts/new?kind={own.kind or 'processor'}"
 
 
 def list_said(read: SentList) -> tuple[str, ...]:

@@ -1,6 +1,7 @@
 """Handouts as pages and files, and what a link opens."""
 
 import re
+from base64 import b64encode
 from datetime import UTC, date, datetime
 from pathlib import Path
 
@@ -43,7 +44,8 @@ def alone(request: Request, brief_id: int) -> Response:
 
 
 def _content(catalogue: Catalogue, made: Handout, **more: object) -> dict[str, object]:
-    usual = {"inline": "", "says": "", "choices": (), "when": "", "region": ""}
+    served = {"style": "/static/handout.css", "icon": "/static/icon.svg"}
+    usual = {**served, "says": "", "choices": (), "when": "", "region": ""}
     return {"h": made, "pictures": pictures_of(catalogue, made, drawn_only=True), **usual, **more}
 
 
@@ -67,7 +69,8 @@ def _text(form: str, catalogue: Catalogue, plan: Plan) -> str:
         return to_document(plan) + "\n"
     made = handout(catalogue, plan)
     if form == "html":
-        content = _content(catalogue, made, inline=STYLE.read_text())
+        style = f"data:text/css;base64,{b64encode(STYLE.read_bytes()).decode()}"
+        content = _content(catalogue, made, style=style, icon="")
         return rendered("handout/page.html", content)
     return {"md": markdown, "txt": plain_text, "csv": parts_csv}[form](made)
 
