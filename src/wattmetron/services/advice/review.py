@@ -273,10 +273,18 @@ class _Court:
             ]
         return []
 
+    def _to_see_to(self, line: CostLine) -> list[str]:
+        """What is to be done first with a part that stays, and what another part must mend."""
+        own = [finding for finding in self._now.findings if line.kind in finding.kinds]
+        said = [finding.sentence for finding in own if finding.level == "do first"]
+        if any(finding.level == "blocks" for finding in own):
+            said.append("It can stay: what does not fit is mended by another part.")
+        return said
+
     def _praise(self, line: CostLine) -> list[str]:
-        """What is good about a part, in a figure."""
+        """What is good about a part, in a figure; what is still to be seen to before all praise."""
         now, part = self._now, line.part
-        said = []
+        said = self._to_see_to(line)
         if line.kind in SIDES and now.counted:
             held = [own for own in now.counted if _holds(own, line.kind)]
             met = [own for own in held if own.state == "meets"]
@@ -286,6 +294,8 @@ class _Court:
                 if held
                 else "It limits none of the targets."
             )
+        elif said:
+            return said
         elif isinstance(part, PowerSupply):
             said.append(
                 f"{part.watts:,}{THIN}W for {now.draw.full_w:.0f}{THIN}W with everything busy."
