@@ -638,6 +638,7 @@ class World:
             "clocks": self.pick("tuned", "undervolted"),
             "room_to_grow": True,
             "no_lights": True,
+            "cooling": self.pick("air", "liquid"),
             "recovery": True,
             "fault_display": True,
             "front_usb_c": True,

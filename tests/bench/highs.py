@@ -389,6 +389,7 @@ def _enclosure(
         for x, chip in zip(chip_x, chips, strict=True)
         if (chip.boxed_cooler_w or 0) * 100 >= chip.sustained_w * factor
         and (chip.boxed_height_mm is not None or not brief.boxed_judged)
+        and brief.cooling != "liquid"
     ]
     for own, x, _ in boxed:
         program.row([(own, 1), (x, -1)], high=0)

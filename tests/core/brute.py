@@ -523,6 +523,8 @@ class Asked:
         if cooler:
             factor = 100 if cooler.id in self.brief.owned else self.cooler_factor
             return cooler.capacity_w * 100 >= chip.sustained_w * factor
+        if self.brief.cooling == "liquid":
+            return False
         if chip.id in self.brief.owned:
             return chip.boxed_cooler_w >= chip.sustained_w
         return chip.boxed_cooler_w * 100 >= chip.sustained_w * self.cooler_factor and (
@@ -637,6 +639,10 @@ def may_be_bought(brief, part, cost, stays):
             )
         )
         and not (brief.no_disks and kind == "storage" and part.read_mbs <= 300)
+        and not (
+            kind == "cooler"
+            and {"air": part.radiator_mm, "liquid": not part.radiator_mm}.get(brief.cooling)
+        )
         and not (kind == "case" and part.volume_l > (brief.volume_limit_l or 999))
         and not (
             kind == "mainboard"

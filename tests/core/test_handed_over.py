@@ -91,6 +91,20 @@ def test_noise_is_that_of_the_whole_machine_and_limits_the_card():
     assert quiet.graphics.board_power_w < loud.graphics.board_power_w
 
 
+def test_liquid_cooling_means_a_radiator_and_air_means_none():
+    for money in (700, 1800):
+        cold, _ = machine(brief(money, cooling="liquid"))
+        assert cold.cooler.radiator_mm and not broken(cold, floors_of(WORLD, brief(money)))
+        dry, _ = machine(brief(money, cooling="air"))
+        assert not (dry.cooler and dry.cooler.radiator_mm)
+    coolers = tuple(cooler.id for cooler in WORLD.by_kind["cooler"])
+    boxed, found = machine(brief(700, banned=coolers))
+    assert boxed.cooler is None and boxed.boxed_suffices
+    assert broken(boxed, floors_of(WORLD, brief(700, cooling="liquid"))) == {"cooling"}
+    told = assess(WORLD, brief(700, cooling="liquid"), found.build)
+    assert "liquid is wanted" in " ".join(told.floors)
+
+
 def test_a_small_case_takes_a_cooler_that_is_known_to_fit():
     own, _ = machine(brief(1200, volume_limit_l=12.0))
     assert own.case.volume_l <= 12

@@ -145,6 +145,13 @@ def test_taste_is_read_off_the_list_unless_the_brief_says_it(world):
     assert tastes_of(world, replace(brief, colour="black"), white) == ()
     lit = tastes_of(world, brief, ("lidd-frame-gangway-lit", "dunmarrow-halyard-card"))
     assert {own.preference.wish for own in lit} == {"lights_wanted", "wireless"}
+    dark = ("marrowgate-heron-slate-6", "boxwood-yard-galley-pale", "coldreach-millrace-240")
+    (cold,) = tastes_of(world, brief, dark)
+    assert cold.preference == Preference("cooling", "liquid") and "Millrace 240" in cold.shown_by
+    assert tastes_of(world, replace(brief, cooling="air"), dark) == ()
+    unlit = tastes_of(world, brief, ("boxwood-yard-galley", "bramblebyte-burdock-16-single-ddr5"))
+    assert [own.preference.wish for own in unlit] == ["no_lights"]
+    assert not tastes_of(world, replace(brief, no_lights=True), ("lidd-frame-gangway-lit",))
     plan = with_list(world, Plan(brief), [*lines(*white), Line(Sent(text="Odd one"))], [taste])
     assert plan.brief.preferences == (taste.preference,) and len(plan.sent) == 4
     assert from_document(to_document(plan)).sent == plan.sent

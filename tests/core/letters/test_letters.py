@@ -94,3 +94,17 @@ def test_a_long_letter_takes_time_in_proportion():
     short, long = (read_letter(WORLD, text * n) for n in (2, 8))
     assert len(long.of("game")) == len(short.of("game"))
     assert len(long.unread) == 4 * len(short.unread)
+
+
+def test_cooling_in_other_forms():
+    for text, kind in (
+        ("Water cooling would be nice.", "liquid"),
+        ("liquid-cooled if the money is there", "liquid"),
+        ("He wants an AIO in it", "liquid"),
+        ("No water cooling please, I do not trust it.", "air"),
+        ("air cooled, please", "air"),
+        ("It should stay cool in summer.", None),
+        ("I work in a cooling plant.", None),
+    ):
+        (said,) = read_letter(WORLD, text).of("cooling") or (None,)
+        assert (said and said.value) == kind, text

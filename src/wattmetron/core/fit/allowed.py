@@ -120,6 +120,25 @@ def no_lights(own: Purchase) -> bool:
 
 
 @personal(
+    "cooling",
+    lambda own, money: (
+        f"{own.part.name} has {cooling_of(own.part)} cooling; the brief wants"
+        f" {own.brief.cooling} cooling."
+    ),
+)
+def cooling(own: Purchase) -> bool:
+    kind = cooling_of(own.part)
+    return bool(kind) and own.brief.cooling not in ("any", kind)
+
+
+def cooling_of(part: Part) -> str:
+    """How a cooler carries heat off: air or liquid; empty for other parts."""
+    if not isinstance(part, Cooler):
+        return ""
+    return "air" if part.radiator_mm is None else "liquid"
+
+
+@personal(
     "spinning disk",
     lambda own, money: f"{own.part.name} is a hard disk; the brief wants no spinning disk.",
 )

@@ -77,6 +77,7 @@ class Floors:
     starts_as_bought: bool
     heat_carried: bool
     boxed_judged: bool
+    liquid: bool
     most_dba: float | None
     all_channels: bool
     threads: int
@@ -183,9 +184,11 @@ class Floors:
         return capacity_w * 100 >= chip.sustained_w * (100 + self.cooler_reserve_percent)
 
     def boxed_does(self, chip: Processor) -> bool:
-        """Whether a processor's boxed cooler carries its heat; how high it is, if that is known, is
-        for the case to judge.
+        """Whether a processor's boxed cooler carries its heat and may; how high it is, if that is
+        known, is for the case to judge.
         """
+        if self.liquid:
+            return False
         if chip.boxed_cooler_w is None or chip.boxed_cooler_w < chip.sustained_w:
             return False
         if chip.id in self.owned:
@@ -276,6 +279,7 @@ def floors_of(catalogue: Catalogue, brief: Brief) -> Floors:
         starts_as_bought=brief.starts_as_bought,
         heat_carried=brief.heat_carried,
         boxed_judged=brief.boxed_judged,
+        liquid=brief.cooling == "liquid",
         most_dba=brief.noise_limit_dba,
         all_channels=brief.all_channels,
         threads=_threads(catalogue, brief) if brief.enough_threads else 0,
@@ -579,7 +583,9 @@ def _cooling_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str
             "reserve_percent",
             f"{board.name} delivers {board.processor_w} W; {chip.name} takes {chip.sustained_w} W.",
         )
-    if chip and not cooler and chip.boxed_cooler_w and not floors.boxed_does(chip):
+    if chip and not cooler and chip.boxed_cooler_w and floors.liquid:
+        yield "cooling", f"The boxed cooler of {chip.name} is an air cooler; liquid is wanted."
+    elif chip and not cooler and chip.boxed_cooler_w and not floors.boxed_does(chip):
         yield (
             "boxed_judged",
             f"The boxed cooler of {chip.name} lacks the reserve, or is not known to fit.",

@@ -17,6 +17,7 @@ Field = Literal[
     "quiet",
     "small",
     "colour",
+    "cooling",
     "wireless",
     "allow_used",
     "own_kind",

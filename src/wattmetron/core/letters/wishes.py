@@ -18,6 +18,8 @@ MATTERS = re.compile(r"matters?|as low as|important|low\b|little|keep")
 SMALL = re.compile(r"\bsmall\w*|\bcompact\b|\btiny\b|\bitx\b|\blittle (?:box|case|one)\b|\bslim\b")
 SMALL_OTHER = re.compile(r"small\w* (?:budget|money|amount|ssd|drive|sum)")
 COLOUR = re.compile(r"\b(black|white)\b")
+LIQUID = re.compile(r"\b(?:liquid|water)[- ]?cool\w*|\baio\b")
+AIR = re.compile(r"\bair[- ]?cool\w*")
 WIRELESS = re.compile(r"\bwi-?fi\b|\bwlan\b|\bwireless\b(?! (?:mouse|keyboard|headset|controller))")
 NO_WIRELESS = re.compile(r"\bno (?:need|wi)|\bnot needed|without wi")
 NO_BEFORE = re.compile(r"\bno\b|\bnot\b|\bwithout\b")
@@ -49,6 +51,7 @@ def wishes(clause: Clause, before: str) -> Iterator[Said]:
         yield _said(clause, match, "small", True, sure=False)
     if (match := COLOUR.search(text)) and not no:
         yield _said(clause, match, "colour", match[1])
+    yield from _cooling(clause, no)
     if (match := WIRELESS.search(text)) and not NO_WIRELESS.search(text):
         yield _said(clause, match, "wireless", True)
     yield from _used(clause, no)
@@ -90,6 +93,13 @@ def _noise(clause: Clause, no: bool) -> Iterator[Said]:
     match = LOUD.search(clause.text)
     if match and (no or MATTERS.search(clause.text)):
         yield _said(clause, match, "quiet", True, sure=False)
+
+
+def _cooling(clause: Clause, no: bool) -> Iterator[Said]:
+    if match := LIQUID.search(clause.text):
+        yield _said(clause, match, "cooling", "air" if no else "liquid")
+    elif (match := AIR.search(clause.text)) and not no:
+        yield _said(clause, match, "cooling", "air")
 
 
 def _used(clause: Clause, no: bool) -> Iterator[Said]:

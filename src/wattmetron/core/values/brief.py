@@ -20,6 +20,7 @@ Sureness = Literal["even odds", "likely", "near certain"]
 SURENESS: dict[Sureness, float] = {"even odds": 0.5, "likely": 0.8, "near certain": 0.95}
 Measure = Literal["average", "low"]
 Clocks = Literal["as shipped", "tuned", "undervolted"]
+Cooling = Literal["any", "air", "liquid"]
 BoughtKind = Literal["system", "display", "input", "optical"]
 Period = Literal["month", "year"]
 GROWING_SLOTS, GROWING_M2 = 4, 2
@@ -1043,6 +1044,24 @@ class Brief:
         ),
         Wish(name="lights wanted", without=False, preferred="a case with lights", value=True),
     ] = False
+    cooling: Annotated[
+        Cooling,
+        Asked(
+            words="cooling",
+            text="Whether the processor's cooler must be an air or a liquid one",
+            label="Cooling",
+            term="cooling",
+            meaning="Liquid: a cooler with a radiator, which the case must carry; a boxed cooler"
+            " does not count. Air: no liquid in the machine, a boxed cooler counts.",
+            group="machine",
+        ),
+        Wish(
+            name="cooling",
+            without="any",
+            said="{value} cooling",
+            preferred="air or liquid cooling",
+        ),
+    ] = "any"
     tool_free: Annotated[
         bool,
         Asked(

@@ -25,6 +25,7 @@ AS_SAID: tuple[Field, ...] = (
     "allow_used",
     "no_disks",
     "colour",
+    "cooling",
     "memory_gb",
     "storage_gb",
 )

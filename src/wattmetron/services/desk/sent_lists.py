@@ -1,7 +1,7 @@
 """From a sent list to a build: parts put in their places, and the taste that they show."""
 
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
@@ -11,7 +11,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import MAX_DRIVES, MAX_KITS, Build
 from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import FURTHER_KINDS, KIND_NAMES, Case, Memory, Part
+from wattmetron.core.values.parts import FURTHER_KINDS, KIND_NAMES, Case, Cooler, Memory, Part
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.sent import Sent
@@ -123,8 +123,8 @@ def own_all(plan: Plan, text: str, catalogue: Catalogue) -> Edited:
 
 
 def tastes_of(catalogue: Catalogue, brief: Brief, part_ids: Iterable[str]) -> tuple[Taste, ...]:
-    """What a list shows of taste: a colour that several parts share, lights, wireless; never what
-    the brief says itself.
+    """What a list shows of taste: a colour that several parts share, liquid cooling, lights or
+    none, wireless; never what the brief says itself.
     """
     parts = [catalogue.parts[own] for own in dict.fromkeys(part_ids) if own in catalogue.parts]
     found = []
@@ -133,15 +133,28 @@ def tastes_of(catalogue: Catalogue, brief: Brief, part_ids: Iterable[str]) -> tu
         if count >= LEAST_OF_A_COLOUR and not brief.colour:
             shown = listed([part.name for part in parts if part.colour == colour])
             found.append(Taste(Preference("colour", colour), f"{shown} are {colour}"))
-    lit = [part.name for part in parts if _lit(part)]
-    case_lit = any(isinstance(part, Case) and part.lights for part in parts)
-    if case_lit and not brief.no_lights:
-        found.append(Taste(Preference("lights_wanted"), f"{listed(lit)} light up"))
+    liquid = [part.name for part in parts if isinstance(part, Cooler) and part.radiator]
+    if liquid and brief.cooling == "any":
+        found.append(Taste(Preference("cooling", "liquid"), f"{liquid[0]} is a liquid cooler"))
+    if not brief.no_lights:
+        found += _lights(parts)
     wireless = [part.name for part in parts if kind_of(part) == "wireless"]
     if wireless and not brief.wireless:
         found.append(Taste(Preference("wireless"), f"{wireless[0]} is on the list"))
     return tuple(found)
 
 
-def _lit(part: Part) -> bool:
-    return isinstance(part, Memory | Case | Fan) and bool(part.lights)
+def _lights(parts: Sequence[Part]) -> Iterator[Taste]:
+    """Lights where the case has some; none where case and memory are there and nothing lights
+    up.
+    """
+    may = [part for part in parts if isinstance(part, Memory | Case | Fan)]
+    lit = [part for part in may if part.lights]
+    kinds = {kind_of(part) for part in may}
+    if any(isinstance(part, Case) for part in lit):
+        shown = listed([part.name for part in lit])
+        yield Taste(Preference("lights_wanted"), f"{shown} light{'s' if len(lit) == 1 else ''} up")
+    elif not lit and {"case", "memory"} <= kinds:
+        yield Taste(
+            Preference("no_lights"), f"{listed([part.name for part in may])} have no lights"
+        )
