@@ -12,9 +12,14 @@ from fastapi.routing import APIRoute
 from fastapi.testclient import TestClient
 
 from tests.web.conftest import HTMX, form
-from wattmetron.core.values.handout import SECTIONS
+from wattmetron.core.values.handout import SECTIONS, Note
+from wattmetron.services.desk.assess import assess
 from wattmetron.services.handout.content import handout
+from wattmetron.services.handout.house import housed, with_house
+from wattmetron.services.handout.links import Of, links_of
+from wattmetron.services.handout.notes import doubt
 from wattmetron.services.handout.texts import MOST_CHAT_CHARACTERS, chat, markdown, parts_csv
+from wattmetron.services.words.figures import money
 from wattmetron.web.app import make_app
 from wattmetron.web.shell.door import OPEN_PAGES, Door
 from wattmetron.web.shell.passphrase import hashed
@@ -25,7 +30,7 @@ EVIL = '=cmd|"/c calc"!A1 <script>alert(1)</script> [x](javascript:alert(2)) | `
 def evil_plan(workshop):
     plan = workshop.open(1).plan
     brief = replace(plan.brief, name=EVIL[:110], notes=EVIL)
-    choice = plan.handout.with_opening(EVIL).with_note(plan.build.graphics, EVIL)
+    choice = plan.handout.with_opening(EVIL).with_note(Note(plan.build.graphics, EVIL))
     return replace(plan, brief=brief, handout=choice)
 
 
@@ -138,7 +143,7 @@ def test_a_link_shows_this_handout_until_it_is_taken_back(client, workshop):
     }
     client.post("/briefs/1/edit", data=form(workshop, name="Another name"), headers=HTMX)
     assert "Another name" not in client.get(url).text, "what was handed over stays as it was"
-    (link,) = workshop.links(1)
+    (link,) = links_of(workshop, Of(1))
     other = client.post(f"/briefs/2/links/{link.id}/revoke", data=form(workshop, 2))
     assert other.status_code == 404 and client.get(url).status_code == 200
     client.post(f"/briefs/1/links/{link.id}/revoke", data=form(workshop), headers=HTMX)
@@ -166,7 +171,7 @@ def test_a_link_that_would_have_ended_is_refused(client, workshop):
     for ends, said in ((f"{yesterday}", "would have ended"), ("soon", "“soon”")):
         answer = client.post("/briefs/1/links", data=form(workshop, ends=ends), headers=HTMX)
         assert answer.status_code == 422 and said in html.unescape(answer.text)
-    assert workshop.links(1) == ()
+    assert links_of(workshop, Of(1)) == ()
 
 
 def test_the_reader_may_have_it_priced_as_today_and_elsewhere(client, workshop):
@@ -227,3 +232,105 @@ def test_a_reader_reaches_nothing_else_on_a_shared_server(workshop):
     ):
         assert reader.get(odd).status_code in (401, 404), odd
     assert reader.post(url).status_code == 405
+
+
+def house(client, **typed):
+    entries = {"version": "0", "rules": "", **{f"name{n}": f"Set {n}" for n in range(3)}}
+    entries |= {f"lines{n}": "" for n in range(3)} | typed
+    return client.post("/house", data=entries, headers=HTMX)
+
+
+def test_house_rules_and_peripherals_stand_in_every_handout(client, workshop):
+    screen = workshop.catalogue().part("saltgrove-casement-34")
+    lines = f"{screen.name}\nKeyboard with a number pad, EUR 35\n2 x desk lamp"
+    assert (
+        house(client, rules="Two nights of tests.\n\nBring it back.", lines1=lines).status_code
+        == 200
+    )
+    kept = housed(workshop)
+    assert kept.house.rules == ("Two nights of tests.", "Bring it back.")
+    plain = client.get("/briefs/2/handout/as/txt").text
+    assert "Two nights of tests." in plain and "Keyboard" not in plain
+    client.post(
+        "/briefs/1/handout-grade", data=form(workshop, grade="Set 1", where="show"), headers=HTMX
+    )
+    shown = handout(workshop.catalogue(), with_house(workshop, workshop.open(1).plan))
+    rows = shown.section("beside").table.rows
+    price = workshop.catalogue().prices("vellmouth", False).delivered(screen.id)
+    assert [row[1] for row in rows] == [
+        screen.name,
+        "Keyboard with a number pad, EUR 35",
+        "2 x desk lamp",
+    ]
+    assert rows[0][2] == money(price, "EUR") and rows[1][2] == money(3500, "EUR") and not rows[2][2]
+    total = money(price + 3500, "EUR")
+    assert shown.section("beside").items == (f"Set 1: {total} in all, 1 without a price.",)
+    url = link_from(client.post("/briefs/1/links", data=form(workshop), headers=HTMX).text)
+    data = client.get("/briefs/1/handout/as/json").content
+    house(client, version=str(kept.version), rules="Another rule.")
+    assert "Two nights" in client.get(url).text, "what was handed over stays as it was"
+    assert "Another rule." in client.get("/briefs/1/handout/as/txt").text
+    answer = client.post(
+        "/briefs/open", files=[("files", ("plan.json", data))], follow_redirects=False
+    )
+    again = answer.headers["location"].rsplit("/", 1)[0]
+    assert "Two nights" in client.get(f"{again}/handout/as/txt").text
+    new_id = int(again.rsplit("/", 1)[1])
+    client.post(f"{again}/handout-house", data=form(workshop, new_id), headers=HTMX)
+    assert "Another rule." in client.get(f"{again}/handout/as/txt").text
+
+
+def test_house_texts_are_checked_kept_and_taken_back(client, workshop):
+    house(client, rules="First.")
+    stale = house(client, rules="Second.")
+    assert stale.status_code == 422 and "another tab" in stale.text and "Second." in stale.text
+    version = str(housed(workshop).version)
+    for typed, said in (
+        ({"rules": "x" * 1001}, "longer than 1,000"),
+        ({"name0": ""}, "needs a name"),
+        ({"name1": "Set 0"}, "the same name"),
+        ({"lines0": "\n".join("abcdefghijklmnop")}, "more than 12 lines"),
+        ({"rules": "\n\n".join("abcdefghijklmnopqrstuvw")}, "more than 20 house rules"),
+    ):
+        refused = house(client, version=version, **typed)
+        assert refused.status_code == 422 and said in html.unescape(refused.text), said
+    assert housed(workshop).house.rules == ("First.",)
+    house(client, version=version, rules="<script>alert(1)</script>")
+    assert "<script>alert" not in client.get("/briefs/1/handout/page").text
+    client.post("/house/undo", data={"version": str(housed(workshop).version)}, headers=HTMX)
+    assert housed(workshop).house.rules == ("First.",)
+
+
+def test_a_note_is_marked_when_its_reason_no_longer_holds(client, workshop):
+    part = workshop.open(1).plan.build.graphics
+    for text in ("quiet, and it fits", ""):
+        client.post(
+            "/briefs/1/handout-note", data=form(workshop, part=part, note=text), headers=HTMX
+        )
+        assert bool(workshop.open(1).plan.handout.notes) == bool(text)
+    client.post(
+        "/briefs/1/handout-note", data=form(workshop, part=part, note="quiet"), headers=HTMX
+    )
+    assert ">look again<" not in client.get("/briefs/1/handout").text
+    described = workshop.catalogue().described
+    dearer = tuple(
+        replace(own, price_minor=own.price_minor * 11 // 10) if own.part_id == part else own
+        for own in described.offers
+    )
+    workshop.import_catalogue(replace(described, offers=dearer), "later")
+    marked = client.get("/briefs/1/handout").text
+    assert ">look again<" in marked and "Written when it cost" in marked
+    assert "quiet (written when it cost" in client.get("/briefs/1/handout/as/txt").text
+    client.post(
+        "/briefs/1/handout-note", data=form(workshop, part=part, note="quiet"), headers=HTMX
+    )
+    assert ">look again<" not in client.get("/briefs/1/handout").text
+    note = workshop.open(1).plan.handout.note_on(part)
+    line = next(own for own in assess_of(workshop).lines if own.part_id == part)
+    assert doubt(note, line, note.reason.replace("1", "2"), "EUR") == "", "figures move"
+    assert "computed" in doubt(note, line, "Kept as you asked.", "EUR")
+
+
+def assess_of(workshop):
+    plan = workshop.open(1).plan
+    return assess(workshop.catalogue(), plan.brief, plan.build)

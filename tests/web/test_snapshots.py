@@ -42,7 +42,7 @@ def changed(workshop, *, prices=0, evidence=1.0, part=None):
 
 
 def difference(workshop, snapshot):
-    old = workshop.catalogue_of(snapshot.as_of), workshop.frozen(snapshot)
+    old = workshop.catalogue_of(snapshot.as_of), workshop.read_plan(snapshot.document)
     stored = read_figures(snapshot.figures)
     plan = workshop.open(1).plan
     return since((*old, stored), (workshop.catalogue(), plan), workshop.studied)

@@ -14,7 +14,9 @@ from wattmetron.core.values.handout import (
     MOST_NOTES,
     SECTIONS,
     HandoutChoice,
+    Note,
 )
+from wattmetron.core.values.house import GRADES, LONGEST_GRADE
 from wattmetron.core.values.plan import USUAL_HANDOUT, Plan
 from wattmetron.formats.brief_file import (
     BriefFile,
@@ -29,7 +31,9 @@ from wattmetron.formats.brief_file import (
     sent_from,
 )
 from wattmetron.formats.declared import Strict
+from wattmetron.formats.house_file import HouseFile, house_file, house_from
 
+LONGEST_REASON, MOST_MINOR = 600, 10**12
 PLAN_FORMAT = "wattmetron-plan/1"
 
 
@@ -38,10 +42,16 @@ class PlanError(InvalidError):
 
 
 class NoteFile(Strict):
-    """A builder's note on a part."""
+    """A builder's note on a part, with what held when it was written."""
 
     part: Id = Field(description="Part id")
     text: Annotated[str, Field(max_length=LONGEST_NOTE)] = Field(description="The note")
+    price_minor: Annotated[int, Field(ge=0, le=MOST_MINOR)] | None = Field(
+        None, description="Delivered price then, minor units"
+    )
+    reason: Annotated[str, Field(max_length=LONGEST_REASON)] = Field(
+        "", description="The computed reason then"
+    )
 
 
 class HandoutFile(Strict):
@@ -50,6 +60,9 @@ class HandoutFile(Strict):
     opening: Annotated[str, Field(max_length=LONGEST_OPENING)] = ""
     shown: list[str] = Field(default_factory=lambda: list(SECTIONS), max_length=len(SECTIONS))
     notes: list[NoteFile] = Field(default_factory=list, max_length=MOST_NOTES)
+    grades: list[Annotated[str, Field(max_length=LONGEST_GRADE)]] = Field(
+        default_factory=list, max_length=len(GRADES)
+    )
 
 
 def to_document(plan: Plan) -> str:
@@ -66,30 +79,39 @@ def to_document(plan: Plan) -> str:
         document["sent"] = [sent_file(own).model_dump(mode="json") for own in plan.sent]
     if plan.handout != USUAL_HANDOUT:
         document["handout"] = _handout_file(plan.handout).model_dump(mode="json")
+    if plan.house is not None:
+        document["house"] = house_file(plan.house).model_dump(mode="json")
     return json.dumps(document, ensure_ascii=False)
 
 
 def _handout_file(choice: HandoutChoice) -> HandoutFile:
-    notes = [NoteFile(part=part_id, text=text) for part_id, text in choice.notes]
-    return HandoutFile(opening=choice.opening, shown=list(choice.shown), notes=notes)
+    notes = [
+        NoteFile(part=own.part_id, text=own.text, price_minor=own.price_minor, reason=own.reason)
+        for own in choice.notes
+    ]
+    return HandoutFile(
+        opening=choice.opening, shown=list(choice.shown), notes=notes, grades=list(choice.grades)
+    )
 
 
 def _handout_from(file: HandoutFile) -> HandoutChoice:
     shown = tuple(dict.fromkeys(own for own in file.shown if own in SECTIONS))
-    return HandoutChoice(file.opening, shown, tuple((own.part, own.text) for own in file.notes))
+    notes = tuple(Note(own.part, own.text, own.price_minor, own.reason) for own in file.notes)
+    return HandoutChoice(file.opening, shown, notes, tuple(dict.fromkeys(file.grades)))
 
 
 def from_document(document: str) -> Plan:
     """The plan of a stored document; raises PlanError for what is none."""
     try:
         data = json.loads(document)
-        pinned = data.get("pinned")
+        pinned, house = data.get("pinned"), data.get("house")
         return Plan(
             brief_from(BriefFile.model_validate(data["brief"])),
             build_from(BuildFile.model_validate(data["build"])),
             None if pinned is None else build_from(BuildFile.model_validate(pinned)),
             tuple(sent_from(SentFile.model_validate(own)) for own in data.get("sent") or ()),
             _handout_from(HandoutFile.model_validate(data.get("handout") or {})),
+            None if house is None else house_from(HouseFile.model_validate(house)),
         )
     except (
         AttributeError,

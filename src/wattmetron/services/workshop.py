@@ -4,7 +4,7 @@ them.
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
-from datetime import date, datetime
+from datetime import datetime
 from pathlib import Path
 from threading import Lock
 
@@ -22,15 +22,13 @@ from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
 from wattmetron.formats.plan_file import PlanError, from_document, is_plan, read_plan, to_document
 from wattmetron.store import briefs as brief_store
 from wattmetron.store import catalogues as catalogue_store
-from wattmetron.store import links as link_store
 from wattmetron.store import snapshots as snapshot_store
 from wattmetron.store.database import Database
-from wattmetron.store.links import NoSuchLinkError, StoredLink
 from wattmetron.store.snapshots import Snapshot
 from wattmetron.study.keeper import Count, Keeper
 from wattmetron.study.study import studied
 
-__all__ = ["ListedBrief", "NoSuchLinkError", "Opened", "Snapshot", "StoredLink", "Workshop"]
+__all__ = ["ListedBrief", "Opened", "Snapshot", "Workshop"]
 PLAN_BYTES, PAST_CATALOGUES = 8_000_000, 2
 """What plans that were read may take."""
 
@@ -294,31 +292,6 @@ class Workshop:
         with self.database.writing() as session:
             return brief_store.redo(session, brief_id, version)
 
-    def links(self, brief_id: int) -> tuple[StoredLink, ...]:
-        """The links to a brief's handouts, the newest first."""
-        with self.database.reading() as session:
-            return link_store.links_of(session, brief_id)
-
-    def make_link(self, brief_id: int, ends_on: date | None) -> str:
-        """A link to the handout as it is now; returns its key, which is kept nowhere."""
-        with self.database.writing() as session:
-            document = brief_store.get(session, brief_id).document
-            self._plan_of(brief_id, document)
-            as_of = catalogue_store.latest_import(session) or 0
-            return link_store.make_link(session, brief_id, document, as_of, ends_on)
-
-    def revoke_link(self, brief_id: int, link_id: int) -> None:
-        with self.database.writing() as session:
-            link_store.revoke_link(session, brief_id, link_id)
-
-    def open_link(self, key: str, today: date) -> tuple[Plan, int]:
-        """The plan that a key opens, and the import of its day; raises NoSuchLinkError."""
-        with self.database.reading() as session:
-            link = link_store.open_link(session, key, today)
-            if not brief_store.is_there(session, link.brief_id):
-                raise NoSuchLinkError
-        return self._plan_of(link.brief_id, link.document), link.as_of
-
     def snapshots(self, brief_id: int) -> tuple[Snapshot, ...]:
         """A brief's snapshots, the newest first."""
         with self.database.reading() as session:
@@ -335,9 +308,9 @@ class Workshop:
         with self.database.writing() as session:
             snapshot_store.drop(session, brief_id, snapshot_id)
 
-    def frozen(self, snapshot: Snapshot) -> Plan:
-        """The plan of a snapshot."""
-        return self._plan_of(snapshot.brief_id, snapshot.document)
+    def read_plan(self, document: str) -> Plan:
+        """The plan of a stored document; raises PlanError."""
+        return self._plan(document)
 
     def studied(self, described: Catalogue) -> Catalogue:
         """A catalogue that is none of the stored ones, ready to be asked."""

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import UTC, date, datetime
 from hashlib import sha256
 
-from sqlalchemy import select
+from sqlalchemy import Select, select
 from sqlalchemy.orm import Session
 
 from wattmetron.core.errors import BriefError, NotFoundError
@@ -17,10 +17,13 @@ MOST_LINKS = 50
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class StoredLink:
-    """A link without its key: the plan's document and the catalogue's import of the day."""
+    """A link without its key: the document that it opens and the catalogue's import of the day;
+    either a brief's or a paper's.
+    """
 
     id: int
-    brief_id: int
+    brief_id: int | None
+    paper_id: int | None
     document: str
     as_of: int
     made_at: datetime
@@ -35,17 +38,30 @@ class NoSuchLinkError(NotFoundError):
         super().__init__("This link opens nothing: ask whoever gave it to you for a new one.")
 
 
-def make_link(
-    session: Session, brief_id: int, document: str, as_of: int, ends_on: date | None
-) -> str:
+@dataclass(frozen=True, slots=True)
+class Of:
+    """What links belong to: a brief, or a paper."""
+
+    brief_id: int | None = None
+    paper_id: int | None = None
+
+    @property
+    def query(self) -> Select[LinkRow]:
+        return select(LinkRow).where(
+            LinkRow.brief_id == self.brief_id, LinkRow.paper_id == self.paper_id
+        )
+
+
+def make_link(session: Session, of: Of, document: str, as_of: int, ends_on: date | None) -> str:
     """Store a link and return its key, which is kept nowhere."""
-    if len(links_of(session, brief_id)) >= MOST_LINKS:
-        raise BriefError(f"This brief has {MOST_LINKS} links already: use one of them.")
+    if len(links_of(session, of)) >= MOST_LINKS:
+        raise BriefError(f"There are {MOST_LINKS} links already: use one of them.")
     key = secrets.token_urlsafe(KEY_BYTES)
     session.add(
         LinkRow(
             key_hash=_hash(key),
-            brief_id=brief_id,
+            brief_id=of.brief_id,
+            paper_id=of.paper_id,
             document=document,
             as_of=as_of,
             made_at=datetime.now(UTC),
@@ -56,10 +72,9 @@ def make_link(
     return key
 
 
-def links_of(session: Session, brief_id: int) -> tuple[StoredLink, ...]:
-    """A brief's links, the newest first."""
-    query = select(LinkRow).where(LinkRow.brief_id == brief_id).order_by(LinkRow.id.desc())
-    return tuple(_stored(row) for row in session.scalars(query))
+def links_of(session: Session, of: Of) -> tuple[StoredLink, ...]:
+    """The links of a brief or a paper, the newest first."""
+    return tuple(_stored(row) for row in session.scalars(of.query.order_by(LinkRow.id.desc())))
 
 
 def open_link(session: Session, key: str, today: date) -> StoredLink:
@@ -70,10 +85,9 @@ def open_link(session: Session, key: str, today: date) -> StoredLink:
     return _stored(row)
 
 
-def revoke_link(session: Session, brief_id: int, link_id: int) -> None:
-    """Take a link back; one of another brief is none."""
-    query = select(LinkRow).where(LinkRow.brief_id == brief_id, LinkRow.id == link_id)
-    row = session.scalar(query)
+def revoke_link(session: Session, of: Of, link_id: int) -> None:
+    """Take a link back; one of another brief or paper is none."""
+    row = session.scalar(of.query.where(LinkRow.id == link_id))
     if row is None:
         raise NoSuchLinkError
     row.revoked = True
@@ -87,6 +101,7 @@ def _stored(row: LinkRow) -> StoredLink:
     return StoredLink(
         id=row.id,
         brief_id=row.brief_id,
+        paper_id=row.paper_id,
         document=row.document,
         as_of=row.as_of,
         made_at=row.made_at,

@@ -107,19 +107,40 @@ class ChangeRow(Base):
     __table_args__ = (Index("changes_by_brief", "brief_id", "id"),)
 
 
+class PaperRow(Base):
+    """The house texts, or a set of dated builds, as a document; ``before`` is what the last change
+    replaced.
+    """
+
+    __tablename__ = "papers"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    kind: Mapped[str] = mapped_column(String(10))
+    version: Mapped[int] = mapped_column(Integer)
+    document: Mapped[str | None] = mapped_column(Text, nullable=True)
+    before: Mapped[str | None] = mapped_column(Text, nullable=True)
+    changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
+    __table_args__ = (Index("papers_by_kind", "kind", "id"),)
+
+
 class LinkRow(Base):
-    """A link to a handout: the hash of its key, the plan as it was, the import of that day."""
+    """A link to the handout of a brief or of a set: the hash of its key, the plan or set as it was,
+    the import of that day.
+    """
 
     __tablename__ = "links"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
     key_hash: Mapped[str] = mapped_column(String(64), unique=True)
-    brief_id: Mapped[int] = mapped_column(ForeignKey("briefs.id"))
+    brief_id: Mapped[int | None] = mapped_column(ForeignKey("briefs.id"), nullable=True)
+    paper_id: Mapped[int | None] = mapped_column(ForeignKey("papers.id"), nullable=True)
     document: Mapped[str] = mapped_column(Text)
     as_of: Mapped[int] = mapped_column(ForeignKey("imports.id"))
     made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
     ends_on: Mapped[date | None] = mapped_column(Date, nullable=True)
     revoked: Mapped[bool] = mapped_column(Boolean)
-    __table_args__ = (Index("links_by_brief", "brief_id", "id"),)
+    __table_args__ = (
+        Index("links_by_brief", "brief_id", "id"),
+        Index("links_by_paper", "paper_id", "id"),
+    )
 
 
 class SnapshotRow(Base):

@@ -14,6 +14,7 @@ from wattmetron.web.desk import list_routes as briefs
 from wattmetron.web.desk import routes as desk
 from wattmetron.web.games import change_routes as game_changes
 from wattmetron.web.games import routes as games
+from wattmetron.web.handout import house
 from wattmetron.web.handout import routes as handouts
 from wattmetron.web.parts import chart_routes
 from wattmetron.web.parts import edit_routes as part_edits
@@ -58,6 +59,7 @@ def make_app(
     app.include_router(snapshot_routes.router)
     app.include_router(reference_routes.router)
     app.include_router(handouts.router)
+    app.include_router(house.router)
     app.include_router(games.router)
     app.include_router(game_changes.router)
     app.include_router(parts.router)

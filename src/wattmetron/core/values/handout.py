@@ -1,6 +1,6 @@
 """What a builder chooses for the page that is handed over."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from wattmetron.core.errors import BriefError
 
@@ -10,10 +10,12 @@ SECTIONS: dict[str, str] = {
     "frames": "How the games will run",
     "findings": "What to know and to do",
     "outside": "Not in this price",
+    "beside": "To go with it",
     "alternatives": "Alternatives",
     "later": "Room to grow",
     "assembly": "Putting it together",
     "start": "If it does not start",
+    "house": "House rules",
     "sure": "How sure this is",
     "words": "Words",
 }
@@ -22,27 +24,39 @@ LONGEST_OPENING, LONGEST_NOTE, MOST_NOTES = 2000, 300, 60
 
 
 @dataclass(frozen=True, slots=True)
+class Note:
+    """A builder's reason for a part, with what held when it was written: the delivered price in
+    minor units (None: not known) and the computed reason (empty: not known).
+    """
+
+    part_id: str
+    text: str
+    price_minor: int | None = None
+    reason: str = ""
+
+
+@dataclass(frozen=True, slots=True)
 class HandoutChoice:
-    """An opening of one's own, which sections are shown and in which order, and notes on parts by
-    their ids.
+    """An opening of one's own, which sections are shown and in which order, notes on parts, and the
+    names of the sets of peripherals that are shown.
     """
 
     opening: str = ""
     shown: tuple[str, ...] = tuple(SECTIONS)
-    notes: tuple[tuple[str, str], ...] = ()
+    notes: tuple[Note, ...] = ()
+    grades: tuple[str, ...] = ()
 
-    def note_on(self, part_id: str) -> str:
-        return dict(self.notes).get(part_id, "")
+    def note_on(self, part_id: str) -> Note | None:
+        return next((own for own in self.notes if own.part_id == part_id), None)
 
-    def with_note(self, part_id: str, text: str) -> "HandoutChoice":
+    def with_note(self, note: Note) -> "HandoutChoice":
         """With a note on a part, or without one where the text is empty; raises BriefError."""
-        if len(text) > LONGEST_NOTE:
+        if len(note.text) > LONGEST_NOTE:
             raise BriefError(f"The note is longer than {LONGEST_NOTE} characters: shorten it.")
-        others = tuple(own for own in self.notes if own[0] != part_id)
+        others = tuple(own for own in self.notes if own.part_id != note.part_id)
         if len(others) >= MOST_NOTES:
             raise BriefError(f"There are {MOST_NOTES} notes already: take one out first.")
-        notes = (*others, (part_id, text)) if text else others
-        return HandoutChoice(self.opening, self.shown, notes)
+        return replace(self, notes=(*others, note) if note.text else others)
 
     def with_opening(self, text: str) -> "HandoutChoice":
         """With another opening; raises BriefError for one that is too long."""
@@ -50,7 +64,12 @@ class HandoutChoice:
             raise BriefError(
                 f"The opening is longer than {LONGEST_OPENING:,} characters: shorten it."
             )
-        return HandoutChoice(text, self.shown, self.notes)
+        return replace(self, opening=text)
+
+    def with_grade(self, name: str, shown: bool) -> "HandoutChoice":
+        """With a set of peripherals shown, or not."""
+        others = tuple(own for own in self.grades if own != name)
+        return replace(self, grades=(*others, name) if shown else others)
 
     def moved(self, key: str, where: str) -> "HandoutChoice":
         """With a section earlier or later by one place, hidden, or shown again at the end."""
@@ -66,4 +85,4 @@ class HandoutChoice:
                 order.insert(max(0, at - 1), key)
             elif where == "later":
                 order.insert(at + 1, key)
-        return HandoutChoice(self.opening, tuple(order), self.notes)
+        return replace(self, shown=tuple(order))

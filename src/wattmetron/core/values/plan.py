@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.handout import HandoutChoice
+from wattmetron.core.values.house import House
 from wattmetron.core.values.sent import Sent
 
 EMPTY, USUAL_HANDOUT = Build(), HandoutChoice()
@@ -13,7 +14,8 @@ EMPTY, USUAL_HANDOUT = Build(), HandoutChoice()
 @dataclass(frozen=True, slots=True)
 class Plan:
     """What one brief's page works on: perhaps a pinned build, the list that the build came from,
-    and what is chosen for the handout.
+    what is chosen for the handout, and, in a plan that was handed over, the house rules and
+    peripherals of that day (None: those of today).
     """
 
     brief: Brief
@@ -21,3 +23,4 @@ class Plan:
     pinned: Build | None = None
     sent: tuple[Sent, ...] = ()
     handout: HandoutChoice = USUAL_HANDOUT
+    house: House | None = None

@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.values.handout import SECTIONS
+from wattmetron.core.values.handout import SECTIONS, Note
 from wattmetron.core.values.plan import Plan
 from wattmetron.services.desk.edits import Edited
 
@@ -23,9 +23,22 @@ def move_section(plan: Plan, key: str, where: str) -> Edited:
     return replace(plan, handout=chosen), f"{said} “{SECTIONS[key]}” in the handout"
 
 
-def note(plan: Plan, part_id: str, text: str, catalogue: Catalogue) -> Edited:
+def note(plan: Plan, note: Note, catalogue: Catalogue) -> Edited:
     """Note one's own reason for a part; an empty text takes it away."""
-    part = catalogue.part(part_id)
-    chosen = plan.handout.with_note(part_id, text.strip())
-    said = f"noted why {part.name}" if text.strip() else f"took out the note on {part.name}"
+    part = catalogue.part(note.part_id)
+    chosen = plan.handout.with_note(note)
+    if chosen == plan.handout:
+        return plan, "nothing"
+    said = f"noted why {part.name}" if note.text else f"took out the note on {part.name}"
     return replace(plan, handout=chosen), said
+
+
+def show_grade(plan: Plan, name: str, shown: bool) -> Edited:
+    """Show a set of peripherals in the handout, or not."""
+    said = f"{'showed' if shown else 'hid'} “{name}” in the handout"
+    return replace(plan, handout=plan.handout.with_grade(name, shown)), said
+
+
+def use_own_house(plan: Plan) -> Edited:
+    """Take the house texts of today instead of those that a plan came with."""
+    return replace(plan, house=None), "took your own house texts into the handout"

@@ -7,15 +7,17 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.assembly import assembly, cables
 from wattmetron.core.fit.first_start import first_start
 from wattmetron.core.frames.estimate import Estimate
-from wattmetron.core.values.handout import SECTIONS, HandoutChoice
+from wattmetron.core.values.handout import SECTIONS
+from wattmetron.core.values.house import House
 from wattmetron.core.values.parts import KIND_NAMES, Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
-from wattmetron.services.advice.proposals import reasons_of
 from wattmetron.services.desk.assess import Assessment, CostLine, assess
 from wattmetron.services.desk.growth import Stronger, growth
 from wattmetron.services.desk.swaps import Candidate, SwapQuery, swap
 from wattmetron.services.desk.together import together_words
+from wattmetron.services.handout.house import Priced, priced
+from wattmetron.services.handout.notes import computed_reasons, doubt
 from wattmetron.services.words.figures import THIN, money, money_range, percent, settings
 from wattmetron.services.words.glossary import GLOSSARY
 
@@ -88,7 +90,7 @@ def _handout(catalogue: Catalogue, plan: Plan, region: str) -> Handout:
     brief = replace(plan.brief, region=region) if region else plan.brief
     now = assess(catalogue, brief, plan.build)
     choice = plan.handout
-    writer = _Writer(catalogue, now, choice)
+    writer = _Writer(catalogue, now, plan)
     sections = (writer.section(key) for key in choice.shown if key in SECTIONS)
     newest = catalogue.prices(brief.region, brief.allow_used).newest
     counted = len(now.counted)
@@ -106,11 +108,12 @@ def _handout(catalogue: Catalogue, plan: Plan, region: str) -> Handout:
 class _Writer:
     """Writes the sections of one machine."""
 
-    def __init__(self, catalogue: Catalogue, now: Assessment, choice: HandoutChoice) -> None:
-        self._catalogue, self._now, self._choice = catalogue, now, choice
+    def __init__(self, catalogue: Catalogue, now: Assessment, plan: Plan) -> None:
+        self._catalogue, self._now = catalogue, now
+        self._choice, self._house = plan.handout, plan.house or House()
 
     def section(self, key: str) -> Section:
-        made: Section = getattr(self, f"_{key}")()
+        made: Section = getattr(self, f"_{'house_rules' if key == 'house' else key}")()
         return made
 
     def _brief(self) -> Section:
@@ -136,12 +139,12 @@ class _Writer:
 
     def _parts(self) -> Section:
         now = self._now
-        why = {(own.kind, own.name): own.sentence for own in reasons_of(self._catalogue, now)}
+        why = computed_reasons(self._catalogue, now)
         rows, ids = [], []
         for line in now.lines:
             name = line.part.name if line.part else line.part_id
-            note = self._choice.note_on(line.part_id)
             reason = why.get((line.kind, name), "")
+            note = self._noted(line, reason)
             rows.append(
                 (
                     KIND_NAMES[line.kind],
@@ -162,6 +165,14 @@ class _Writer:
         heads = ("", "part", "shop", "price", "seen", "why")
         table = Table(heads, tuple(rows), tuple(ids)) if rows else None
         return Section(key="parts", title=SECTIONS["parts"], sentences=tuple(said), table=table)
+
+    def _noted(self, line: CostLine, reason: str) -> str:
+        """The builder's own reason, with what no longer holds of it."""
+        note = self._choice.note_on(line.part_id)
+        if note is None:
+            return ""
+        open_question = doubt(note, line, reason, self._now.currency)
+        return f"{note.text} ({open_question})" if open_question else note.text
 
     def _frames(self) -> Section:
         rows = tuple(
@@ -220,6 +231,25 @@ class _Writer:
         if lacking and now.build.processor:
             items.append(f"Not on this list: {listed(lacking)}.")
         return Section(key="outside", title=SECTIONS["outside"], items=tuple(items))
+
+    def _beside(self) -> Section:
+        now, house = self._now, self._house
+        rows, items = [], []
+        for own in house.filled:
+            if own.name not in self._choice.grades:
+                continue
+            lines = priced(self._catalogue, now.brief, own)
+            for line in lines:
+                price = "" if line.minor is None else money(line.minor, now.currency)
+                rows.append((own.name, line.words, price))
+            items.append(_grade_sum(own.name, lines, now.currency))
+        table = Table(("set", "thing", "price"), tuple(rows)) if rows else None
+        return Section(
+            key="beside", title=SECTIONS["beside"], table=table, items=tuple(filter(None, items))
+        )
+
+    def _house_rules(self) -> Section:
+        return Section(key="house", title=SECTIONS["house"], items=self._house.rules)
 
     def _alternatives(self) -> Section:
         items: list[str] = []
@@ -305,6 +335,16 @@ class _Writer:
             title=SECTIONS["words"],
             items=tuple(f"{word}: {meaning}" for word, meaning in sorted(pairs.items())),
         )
+
+
+def _grade_sum(name: str, lines: tuple[Priced, ...], currency: str) -> str:
+    """What a set of peripherals costs in all; empty where nothing of it has a price."""
+    known = [line.minor for line in lines if line.minor is not None]
+    if not known:
+        return ""
+    rest = len(lines) - len(known)
+    without = f", {rest} without a price" if rest else ""
+    return f"{name}: {money(sum(known), currency)} in all{without}."
 
 
 def _budget(now: Assessment) -> str:

@@ -8,6 +8,7 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.services.desk import build_edits, edits, handout_edits, preference_edits, sent_lists
 from wattmetron.services.desk.edits import Edited
 from wattmetron.services.desk.named import games_named, part_named
+from wattmetron.services.handout.notes import stamped
 from wattmetron.web.desk.forms import (
     AddTargetForm,
     AdoptForm,
@@ -187,7 +188,18 @@ def handout_section(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
 
 def handout_note(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
     form = read(HandoutForm, entries)
-    return handout_edits.note(plan, form.part, form.note, catalogue)
+    return handout_edits.note(
+        plan, stamped(catalogue, plan, form.part, form.note.strip()), catalogue
+    )
+
+
+def handout_grade(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(HandoutForm, entries)
+    return handout_edits.show_grade(plan, form.grade, form.where == "show")
+
+
+def handout_house(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    return handout_edits.use_own_house(plan)
 
 
 CHANGES: dict[str, Change] = {
@@ -208,6 +220,8 @@ CHANGES: dict[str, Change] = {
     "handout-opening": handout_opening,
     "handout-section": handout_section,
     "handout-note": handout_note,
+    "handout-grade": handout_grade,
+    "handout-house": handout_house,
     "adopt": adopt,
     "aside": set_aside,
     "remove": remove,

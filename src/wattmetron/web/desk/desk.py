@@ -30,7 +30,7 @@ from wattmetron.services.desk.together import at_once_words, together_words
 from wattmetron.services.games.contenders import machine_contender
 from wattmetron.services.games.publishing import GameState
 from wattmetron.services.words.figures import KIND_WORDS, money, money_change
-from wattmetron.services.workshop import ListedBrief, Opened, StoredLink
+from wattmetron.services.workshop import ListedBrief, Opened
 from wattmetron.web.desk.balance import BalanceView, balance_view
 from wattmetron.web.desk.brief_form import BriefForm, brief_form
 from wattmetron.web.desk.build import BuildView, build_view
@@ -49,10 +49,10 @@ from wattmetron.web.desk.workings import WorkingView, working_view
 from wattmetron.web.games.equals import EqualsView, equals_view
 from wattmetron.web.games.game import GamePanel, game_panel
 from wattmetron.web.games.machine import MeasuredMachine
-from wattmetron.web.handout.view import HandoutView, handout_view
+from wattmetron.web.handout.view import Handing, HandoutView, handout_view
 from wattmetron.web.shell.address import AIM_WORDS, DeskQuery, decode_build, encode_build, trial_of
 
-NO_PAST = Past()
+NO_PAST, NO_HANDING = Past(), Handing()
 
 
 @dataclass(frozen=True, slots=True)
@@ -151,13 +151,13 @@ def make_desk(
     opened: Opened,
     query: DeskQuery,
     state_of: Callable[[str], GameState],
-    links: tuple[StoredLink, ...] = (),
+    handing: Handing = NO_HANDING,
     briefs: tuple[ListedBrief, ...] = (),
     past: Past = NO_PAST,
 ) -> Desk:
     """Compute what the page shows; ``state_of`` gives the standing revision of a game's
-    requirements, ``links`` are those to the brief's handouts, ``briefs`` and ``past`` what to
-    compare with.
+    requirements, ``handing`` is what its handout takes from elsewhere, ``briefs`` and ``past``
+    what to compare with.
     """
     plan = opened.plan
     brief = plan.brief
@@ -222,7 +222,7 @@ def make_desk(
         ),
         review=_review(catalogue, present, opened, query) if query.view == "review" else None,
         handout=(
-            handout_view(catalogue, opened, links, datetime.now(UTC).date())
+            handout_view(catalogue, opened, handing, datetime.now(UTC).date())
             if query.view == "handout"
             else None
         ),

@@ -244,6 +244,7 @@ class HandoutForm(PlacedPartForm):
     section: Short40 = ""
     where: Short20 = ""
     note: str = ""
+    grade: Short40 = ""
 
 
 class ResaleForm(PlacedPartForm):

@@ -7,6 +7,8 @@ from fastapi.responses import Response
 from starlette.concurrency import run_in_threadpool
 
 from wattmetron.core.errors import BriefError, WattmetronError
+from wattmetron.services.handout import links
+from wattmetron.services.handout.links import Of
 from wattmetron.web.desk.routes import show
 from wattmetron.web.shell.forms import Form, Short20, Typed, read, read_day, typed
 from wattmetron.web.shell.requests import workshop_of
@@ -38,9 +40,8 @@ async def make_link(request: Request, brief_id: int) -> Response:
 def _made(request: Request, brief_id: int, entries: Typed) -> Response:
     url = f"/briefs/{brief_id}/handout"
     try:
-        key = workshop_of(request).make_link(
-            brief_id, read(LinkForm, entries).day(datetime.now(UTC).date())
-        )
+        ends_on = read(LinkForm, entries).day(datetime.now(UTC).date())
+        key = links.make_link(workshop_of(request), Of(brief_id), ends_on)
     except WattmetronError as error:
         return show(request, brief_id, "handout", {}, 422, url, error=str(error))
     address = f"{request.url.scheme}://{request.url.netloc}/h/{key}"
@@ -49,6 +50,6 @@ def _made(request: Request, brief_id: int, entries: Typed) -> Response:
 
 @router.post("/briefs/{brief_id}/links/{link_id}/revoke")
 def revoke(request: Request, brief_id: int, link_id: int) -> Response:
-    workshop_of(request).revoke_link(brief_id, link_id)
+    links.revoke(workshop_of(request), Of(brief_id), link_id)
     url = f"/briefs/{brief_id}/handout"
     return show(request, brief_id, "handout", {}, 200, url, notice="The link is taken back.")

@@ -11,12 +11,15 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.services.advice.deciding import deciding_words
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.games.publishing import game_state
+from wattmetron.services.handout.house import housed
+from wattmetron.services.handout.links import Of, links_of
 from wattmetron.web.desk.assembly import assembly_page
 from wattmetron.web.desk.beside import beside_view, cell_view
 from wattmetron.web.desk.budget_steps import steps_page
 from wattmetron.web.desk.desk import NO_PAST, make_desk
 from wattmetron.web.desk.found import found_view
 from wattmetron.web.desk.snapshots import past_of
+from wattmetron.web.handout.view import Handing
 from wattmetron.web.shell.address import VIEWS, DeskQuery
 from wattmetron.web.shell.forms import read
 from wattmetron.web.shell.line import PageRoute
@@ -108,7 +111,9 @@ def show(
         opened,
         read(DeskQuery, {**params, "view": view}),
         lambda game_id: game_state(workshop, game_id),
-        workshop.links(brief_id) if view == "handout" else (),
+        Handing(links_of(workshop, Of(brief_id)), housed(workshop))
+        if view == "handout"
+        else Handing(),
         tuple(workshop.briefs()) if compares else (),
         past_of(workshop, catalogue, opened, params.get("since", "")) if compares else NO_PAST,
     )

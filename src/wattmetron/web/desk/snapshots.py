@@ -56,7 +56,9 @@ class Past:
 
 def past_of(workshop: Workshop, catalogue: Catalogue, opened: Opened, asked: str) -> Past:
     """The snapshots of a brief; ``asked`` is the id of one since which the change is wanted."""
-    frozen = tuple(Frozen(own, workshop.frozen(own)) for own in workshop.snapshots(opened.id))
+    frozen = tuple(
+        Frozen(own, workshop.read_plan(own.document)) for own in workshop.snapshots(opened.id)
+    )
     wanted = next((own for own in frozen if str(own.snapshot.id) == asked), None)
     if wanted is None:
         return Past(frozen)

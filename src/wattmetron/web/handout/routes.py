@@ -12,8 +12,9 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.plan import Plan
 from wattmetron.formats.plan_file import to_document
 from wattmetron.services.handout.content import Handout, handout
+from wattmetron.services.handout.house import with_house
+from wattmetron.services.handout.links import NoSuchLinkError, opened_link
 from wattmetron.services.handout.texts import markdown, parts_csv, plain_text
-from wattmetron.services.workshop import NoSuchLinkError
 from wattmetron.web.handout.view import pictures_of
 from wattmetron.web.shell.errors import Refusal, refusal
 from wattmetron.web.shell.pages import page, rendered
@@ -39,7 +40,7 @@ def _today() -> date:
 def alone(request: Request, brief_id: int) -> Response:
     """The handout without anything around it, to be printed."""
     workshop = workshop_of(request)
-    catalogue, plan = workshop.catalogue(), workshop.open(brief_id).plan
+    catalogue, plan = workshop.catalogue(), with_house(workshop, workshop.open(brief_id).plan)
     return page(request, "handout/page.html", _content(catalogue, handout(catalogue, plan)))
 
 
@@ -56,7 +57,8 @@ def as_file(request: Request, brief_id: int, form: str) -> Response:
     if form not in TYPES:
         return RedirectResponse(f"/briefs/{brief_id}/handout", 303)
     catalogue, plan = workshop.catalogue(), workshop.open(brief_id).plan
-    text = _text(form, catalogue, plan if form != "json" else workshop.stored_plan(brief_id))
+    whole = plan if form != "json" else workshop.stored_plan(brief_id)
+    text = _text(form, catalogue, with_house(workshop, whole))
     name = re.sub(r"[^a-z0-9]+", "-", plan.brief.name.lower()).strip("-") or "handout"
     headers = {"content-disposition": f'attachment; filename="{name[:60]}.{form}"'}
     return Response(
@@ -80,11 +82,13 @@ def read_handout(request: Request, key: str, when: str = "", region: str = "") -
     """What a link opens: this handout, priced as on that day or as today, in any region."""
     workshop = workshop_of(request)
     try:
-        plan, as_of = workshop.open_link(key, _today())
+        link = opened_link(workshop, key, _today())
     except NoSuchLinkError as error:
         answer = refusal(request, Refusal(str(error), 404))
     else:
-        catalogue = workshop.catalogue() if when == "today" else workshop.catalogue_of(as_of)
+        today = when == "today"
+        catalogue = workshop.catalogue() if today else workshop.catalogue_of(link.as_of)
+        plan = workshop.read_plan(link.document)
         where = region if region in catalogue.regions else plan.brief.region
         made = handout(catalogue, plan, where)
         content = _content(

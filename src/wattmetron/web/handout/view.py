@@ -1,16 +1,21 @@
 """The view Handout: what is chosen for it, and how it reads."""
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
 from datetime import date
 
 from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.handout import SECTIONS
+from wattmetron.core.values.plan import Plan
+from wattmetron.services.desk.assess import assess
 from wattmetron.services.handout.content import Handout, handout
+from wattmetron.services.handout.house import NOTHING_KEPT, Housed
+from wattmetron.services.handout.links import StoredLink
+from wattmetron.services.handout.notes import computed_reasons, doubt
 from wattmetron.services.handout.texts import chat
-from wattmetron.services.workshop import Opened, StoredLink
+from wattmetron.services.workshop import Opened
 from wattmetron.web.drawing.part_picture import part_picture
 
 FORMS = (
@@ -31,14 +36,38 @@ class LinkRow:
     open: bool
 
 
+@dataclass(frozen=True, slots=True)
+class NoteRow:
+    """A part with the builder's reason, and what no longer holds of it."""
+
+    part_id: str
+    name: str
+    text: str
+    doubt: str
+
+
+@dataclass(frozen=True, slots=True)
+class Handing:
+    """What a handout takes from elsewhere: the links to it, and what is kept for all handouts."""
+
+    links: tuple[StoredLink, ...] = ()
+    own: Housed = NOTHING_KEPT
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class HandoutView:
-    """The choices, the links, and the handout itself."""
+    """The choices, the links, and the handout itself. ``grades`` are the sets of peripherals with
+    whether they are shown, ``came_with`` says that the plan brought house texts of its own.
+    """
 
     forms: tuple[tuple[str, str], ...]
     opening: str
     sections: tuple[tuple[str, str, bool], ...]
-    notes: tuple[tuple[str, str, str], ...]
+    notes: tuple[NoteRow, ...]
+    doubts: int
+    grades: tuple[tuple[str, bool], ...]
+    rules: int
+    came_with: bool
     chat: str
     links: tuple[LinkRow, ...]
     fresh_link: str
@@ -47,30 +76,49 @@ class HandoutView:
 
 
 def handout_view(
-    catalogue: Catalogue, opened: Opened, links: tuple[StoredLink, ...], today: date
+    catalogue: Catalogue, opened: Opened, handing: Handing, today: date
 ) -> HandoutView:
     """The handout of the adopted build."""
     plan = opened.plan
-    made = handout(catalogue, plan)
+    came_with = plan.house not in (None, handing.own.house)
+    house = plan.house or handing.own.house
+    made = handout(catalogue, replace(plan, house=house))
     choice = plan.handout
     hidden = [key for key in SECTIONS if key not in choice.shown]
+    notes = tuple(_notes(catalogue, plan))
     return HandoutView(
         forms=FORMS,
         opening=choice.opening,
         sections=tuple(
             (key, SECTIONS[key], key in choice.shown) for key in (*choice.shown, *hidden)
         ),
-        notes=tuple(
-            (part_id, catalogue.parts[part_id].name, choice.note_on(part_id))
-            for part_id in dict.fromkeys(own for _, own in plan.build.ids())
-            if part_id in catalogue.parts
-        ),
+        notes=notes,
+        doubts=sum(bool(own.doubt) for own in notes),
+        grades=tuple((own.name, own.name in choice.grades) for own in house.filled),
+        rules=len(house.rules),
+        came_with=came_with,
         chat=chat(made),
-        links=tuple(_link(own, today) for own in links),
+        links=tuple(link_row(own, today) for own in handing.links),
         fresh_link="",
         handout=made,
         pictures=pictures_of(catalogue, made),
     )
+
+
+def _notes(catalogue: Catalogue, plan: Plan) -> Iterator[NoteRow]:
+    now = assess(catalogue, plan.brief, plan.build)
+    reasons = computed_reasons(catalogue, now)
+    for line in {own.part_id: own for own in now.lines}.values():
+        if line.part is None:
+            continue
+        note = plan.handout.note_on(line.part_id)
+        reason = reasons.get((line.kind, line.part.name), "")
+        yield NoteRow(
+            line.part_id,
+            line.part.name,
+            note.text if note else "",
+            doubt(note, line, reason, now.currency) if note else "",
+        )
 
 
 def pictures_of(catalogue: Catalogue, made: Handout, drawn_only: bool = False) -> dict[str, Markup]:
@@ -84,7 +132,7 @@ def pictures_of(catalogue: Catalogue, made: Handout, drawn_only: bool = False) -
     }
 
 
-def _link(own: StoredLink, today: date) -> LinkRow:
+def link_row(own: StoredLink, today: date) -> LinkRow:
     made = f"made {own.made_at:%-d %b %Y}"
     if own.revoked:
         return LinkRow(own.id, f"{made}, taken back", False)
