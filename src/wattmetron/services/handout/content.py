@@ -1,6 +1,5 @@
 """What a handout says, section by section, without any form."""
 
-from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
@@ -14,16 +13,13 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, CostLine, assess
 from wattmetron.services.desk.growth import Stronger, growth
-from wattmetron.services.desk.swaps import Candidate, SwapQuery, swap
 from wattmetron.services.desk.together import together_words
+from wattmetron.services.handout.alternatives import alternatives, upgrades
 from wattmetron.services.handout.house import Priced, priced
 from wattmetron.services.handout.notes import computed_reasons, doubt
 from wattmetron.services.words.figures import THIN, money, money_range, percent, settings
 from wattmetron.services.words.glossary import GLOSSARY
 
-SIDES: tuple[Kind, ...] = ("graphics", "processor")
-LEAST_MORE = 0.03
-"""A dearer pick is an alternative only from so much more of the frames on."""
 WORDS = ("tier", "target", "low", "preset", "upscaling", "headroom")
 PLAIN_WORDS = (
     ("fps", "Frames per second: how many pictures a game shows each second."),
@@ -252,43 +248,27 @@ class _Writer:
         return Section(key="house", title=SECTIONS["house"], items=self._house.rules)
 
     def _alternatives(self) -> Section:
-        items: list[str] = []
-        for kind in SIDES:
-            items += self._around(kind)
-        return Section(key="alternatives", title=SECTIONS["alternatives"], items=tuple(items))
-
-    def _around(self, kind: Kind) -> Iterator[str]:
-        """The next cheaper and the next dearer pick in a place that fits, with the trade-off."""
-        now = self._now
-        present = next(iter(now.build.of(kind)), None)
-        if present is None or now.missing or present not in self._catalogue.parts:
-            return
-        found = swap(self._catalogue, now, SwapQuery(kind=kind, present=present)).candidates
-        at = next((n for n, own in enumerate(found) if own.present), None)
-        if at is None:
-            return
-        fitting = [own for own in found if not own.present and _sound(own)]
-        cheaper = [own for own in fitting if (own.change_minor or 0) < 0]
-        dearer = [
-            own
-            for own in fitting
-            if (own.change_minor or 0) > 0 and mean_change_of(now, own) >= LEAST_MORE
-        ]
-        name = self._catalogue.part(present).name
-        for own in (*cheaper[-1:], *dearer[:1]):
-            yield _trade(now, name, own)
+        items = alternatives(self._catalogue, self._now)
+        return Section(key="alternatives", title=SECTIONS["alternatives"], items=items)
 
     def _later(self) -> Section:
         now = self._now
         if now.missing or now.machine.processor is None:
             return Section(key="later", title=SECTIONS["later"])
         own = growth(self._catalogue, now)
-        items = [
+        room = [
             _stronger(better, now.currency)
             for better in (own.graphics, own.processor)
             if better is not None
         ]
-        return Section(key="later", title=SECTIONS["later"], items=tuple(items))
+        way = upgrades(self._catalogue, now)
+        return Section(
+            key="later",
+            title=SECTIONS["later"],
+            sentences=tuple(filter(None, [" ".join(room), way.says])),
+            items=way.steps,
+            ordered=True,
+        )
 
     def _assembly(self) -> Section:
         now = self._now
@@ -379,37 +359,4 @@ def _stronger(own: Stronger, currency: str) -> str:
     return (
         f"{name[:1].upper()}{name[1:]}: up to {own.part.name}{faster}{price}, with nothing else"
         f" replaced.{f' {own.first}' if own.first else ''}"
-    )
-
-
-def _sound(own: Candidate) -> bool:
-    grave = any(finding.level in ("blocks", "do first") for finding in own.findings)
-    return not (grave or own.floors or own.missing or own.forced) and own.offer is not None
-
-
-def mean_change_of(now: Assessment, own: Candidate) -> float:
-    """The mean change of the rates with a candidate, as a share."""
-    rates = [
-        effect.fps / estimate.judged_fps - 1
-        for effect, estimate in zip(own.effects, now.estimates, strict=False)
-        if effect.fps and estimate is not None and estimate.judged_fps
-    ]
-    return sum(rates) / len(rates) if rates else 0.0
-
-
-def _trade(now: Assessment, name: str, own: Candidate) -> str:
-    """Either this or that, with money and frames."""
-    assert own.change_minor is not None
-    change = money(abs(own.change_minor), now.currency)
-    met = sum(effect.state == "meets" for effect in own.effects)
-    mean = mean_change_of(now, own) * 100
-    frames = (
-        "the same frames"
-        if abs(mean) < 1
-        else f"{abs(mean):.0f}{THIN}% {'more' if mean > 0 else 'fewer'} frames on average"
-    )
-    return (
-        f"Instead of {name}: {own.part.name}, {change}"
-        f" {'more' if own.change_minor > 0 else 'less'}, {frames},"
-        f" {met} of {len(own.effects)} targets met."
     )

@@ -13,10 +13,10 @@ from wattmetron.services.advice.balance_words import what_limits
 from wattmetron.services.advice.first import gained_between
 from wattmetron.services.advice.improve import WAYS, Improved, Way, gain, improved
 from wattmetron.services.advice.review import VERDICTS, Judged, judged
+from wattmetron.services.advice.step_words import changed_names, cost_words, gain_words
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.desk.sent_lists import Line, placed
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money, money_change
-from wattmetron.web.desk.first import changed_names, cost_words, gain_words
 from wattmetron.web.shell.address import DeskQuery, Link
 
 
