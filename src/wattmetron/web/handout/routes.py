@@ -17,10 +17,11 @@ from wattmetron.services.handout.links import NoSuchLinkError, opened_link
 from wattmetron.services.handout.texts import markdown, parts_csv, plain_text
 from wattmetron.web.handout.view import pictures_of
 from wattmetron.web.shell.errors import Refusal, refusal
+from wattmetron.web.shell.line import AloneRoute
 from wattmetron.web.shell.pages import page, rendered
 from wattmetron.web.shell.requests import workshop_of
 
-router = APIRouter(include_in_schema=False)
+router = APIRouter(include_in_schema=False, route_class=AloneRoute)
 STYLE = Path(__file__).parent.parent / "static" / "handout.css"
 QUIET = {"referrer-policy": "no-referrer", "x-robots-tag": "noindex, nofollow"}
 TYPES = {

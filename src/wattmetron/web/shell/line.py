@@ -159,15 +159,18 @@ def _now() -> float:
     return asyncio.get_running_loop().time()
 
 
-async def answered(request: Request, work: Work, replayed: bool = False) -> Response:
+async def answered(
+    request: Request, work: Work, replayed: bool = False, shows_wait: bool = True
+) -> Response:
     """The answer to a request: at once where no long computation is needed, else in line. A worker
-    may do the work where it is nothing but this request, made again.
+    may do the work where it is nothing but this request, made again. A browser is shown how the
+    wait goes on where what it waits for is a page of the application.
     """
     line: Line | None = request.app.state.line
     if line is None:
         return await work()
     address = str(request.url), asks_for_part(request)
-    looks_on, is_program = _looks_on(request), request.url.path.startswith("/api/")
+    looks_on, is_program = shows_wait and _looks_on(request), request.url.path.startswith("/api/")
     while True:
         try:
             async with line.programs if is_program else nullcontext():
@@ -229,11 +232,13 @@ def _waiting(request: Request, line: Line, place: Place) -> Response:
 class PatientRoute(APIRoute):
     """A route that changes nothing, and whose answer may have to wait in line."""
 
+    shows_wait = True
+
     def get_route_handler(self) -> Handler:
         handle = super().get_route_handler()
 
         async def patient(request: Request) -> Response:
-            return await answered(request, lambda: handle(request), True)
+            return await answered(request, lambda: handle(request), True, self.shows_wait)
 
         return patient
 
@@ -245,3 +250,9 @@ class PageRoute(PatientRoute):
         if self.methods and not self.methods <= {"GET", "HEAD"}:
             return APIRoute.get_route_handler(self)
         return super().get_route_handler()
+
+
+class AloneRoute(PatientRoute):
+    """The same for files, and for pages that show nothing of the application around them."""
+
+    shows_wait = False
