@@ -19,12 +19,12 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.wishes import check_brief
 from wattmetron.formats.brief_file import read_brief, read_build, read_documents
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
-from wattmetron.formats.plan_file import PlanError, from_document, is_plan, read_plan, to_document
+from wattmetron.formats.plan_file import PlanError, from_document, to_document
 from wattmetron.store import briefs as brief_store
 from wattmetron.store import catalogues as catalogue_store
 from wattmetron.store import snapshots as snapshot_store
 from wattmetron.store.database import Database
-from wattmetron.store.snapshots import Snapshot
+from wattmetron.store.snapshots import NoSuchSnapshotError, Snapshot
 from wattmetron.study.keeper import Count, Keeper
 from wattmetron.study.study import studied
 
@@ -235,10 +235,11 @@ class Workshop:
 
     def create(self, plan: Plan) -> int:
         with self.database.writing() as session:
-            return self._create(session, plan)
+            return self.store(session, plan)
 
     @staticmethod
-    def _create(session: Session, plan: Plan) -> int:
+    def store(session: Session, plan: Plan) -> int:
+        """A new brief within a change that stores more; returns its id."""
         check_brief(plan.brief)
         return brief_store.create(session, to_document(plan), f"made “{plan.brief.name}”")
 
@@ -250,10 +251,6 @@ class Workshop:
         """Store the brief among these files (name, bytes), with its build if one is there; returns
         its id.
         """
-        if len(files) == 1 and is_plan(files[0][1]):
-            plan = read_plan(*files[0])
-            checked_plan(self.catalogue(), plan.brief, plan.build)
-            return self.create(plan)
         brief, build = read_documents(files)
         return self.create(checked_plan(self.catalogue(), brief, build))
 
@@ -296,6 +293,13 @@ class Workshop:
         """A brief's snapshots, the newest first."""
         with self.database.reading() as session:
             return snapshot_store.snapshots_of(session, brief_id)
+
+    def snapshot(self, brief_id: int, snapshot_id: int) -> Snapshot:
+        """One snapshot of a brief; raises NoSuchSnapshotError."""
+        for own in self.snapshots(brief_id):
+            if own.id == snapshot_id:
+                return own
+        raise NoSuchSnapshotError
 
     def freeze(self, brief_id: int, name: str, figures: str) -> int:
         """Keep a brief as it is now, with what was computed of it; returns the snapshot's id."""
@@ -341,7 +345,7 @@ class Workshop:
                 return
             catalogue_store.store_catalogue(session, catalogue, catalogue_folder.name)
             for plan in plans:
-                self._create(session, plan)
+                self.store(session, plan)
 
     def reopen(self) -> None:
         """Go on after ``close``, here or in a process that was forked meanwhile."""

@@ -60,6 +60,11 @@ def latest_import(session: Session) -> int | None:
     return session.scalar(select(func.max(ImportRow.id)))
 
 
+def import_time(session: Session, import_id: int) -> datetime | None:
+    """When an import was made; None where there is none of this id."""
+    return session.scalar(select(ImportRow.at).where(ImportRow.id == import_id))
+
+
 def store_catalogue(session: Session, catalogue: Catalogue, source: str) -> int:
     """Make a catalogue the current one; unchanged entries and offers keep their revisions."""
     catalogue = catalogue.described

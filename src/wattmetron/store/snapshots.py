@@ -14,14 +14,16 @@ MOST_SNAPSHOTS, LONGEST_NAME = 100, 80
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Snapshot:
-    """One snapshot; ``figures`` is what was computed then, as JSON."""
+    """One snapshot; ``figures`` is what was computed then, as JSON, ``as_of`` the import of its day
+    (None: that is not here).
+    """
 
     id: int
     brief_id: int
     name: str
     made_at: datetime
     document: str
-    as_of: int
+    as_of: int | None
     figures: str
 
 
@@ -33,7 +35,13 @@ class NoSuchSnapshotError(NotFoundError):
 
 
 def freeze(
-    session: Session, brief_id: int, name: str, document: str, as_of: int, figures: str
+    session: Session,
+    brief_id: int,
+    name: str,
+    document: str,
+    as_of: int | None,
+    figures: str,
+    made_at: datetime | None = None,
 ) -> int:
     """Store a snapshot; raises BriefError for one too many."""
     if len(snapshots_of(session, brief_id)) >= MOST_SNAPSHOTS:
@@ -41,7 +49,7 @@ def freeze(
     row = SnapshotRow(
         brief_id=brief_id,
         name=name.strip()[:LONGEST_NAME],
-        made_at=datetime.now(UTC),
+        made_at=made_at or datetime.now(UTC),
         document=document,
         as_of=as_of,
         figures=figures,

@@ -144,7 +144,9 @@ class LinkRow(Base):
 
 
 class SnapshotRow(Base):
-    """A plan as it was on a day, the import of that day, what was computed then."""
+    """A plan as it was on a day, the import of that day (None: it came from elsewhere), what was
+    computed then.
+    """
 
     __tablename__ = "snapshots"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -152,6 +154,6 @@ class SnapshotRow(Base):
     name: Mapped[str] = mapped_column(String(80))
     made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
     document: Mapped[str] = mapped_column(Text)
-    as_of: Mapped[int] = mapped_column(ForeignKey("imports.id"))
+    as_of: Mapped[int | None] = mapped_column(ForeignKey("imports.id"), nullable=True)
     figures: Mapped[str] = mapped_column(Text)
     __table_args__ = (Index("snapshots_by_brief", "brief_id", "id"),)

@@ -9,12 +9,12 @@ from wattmetron import __version__
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.api import routes as api
 from wattmetron.web.desk import change_routes as desk_changes
-from wattmetron.web.desk import link_routes, reference_routes, snapshot_routes
+from wattmetron.web.desk import link_routes, reference_routes, set_routes, snapshot_routes
 from wattmetron.web.desk import list_routes as briefs
 from wattmetron.web.desk import routes as desk
 from wattmetron.web.games import change_routes as game_changes
 from wattmetron.web.games import routes as games
-from wattmetron.web.handout import house
+from wattmetron.web.handout import house, sets
 from wattmetron.web.handout import routes as handouts
 from wattmetron.web.parts import chart_routes
 from wattmetron.web.parts import edit_routes as part_edits
@@ -57,9 +57,11 @@ def make_app(
     app.include_router(desk_changes.router)
     app.include_router(link_routes.router)
     app.include_router(snapshot_routes.router)
+    app.include_router(set_routes.router)
     app.include_router(reference_routes.router)
     app.include_router(handouts.router)
     app.include_router(house.router)
+    app.include_router(sets.router)
     app.include_router(games.router)
     app.include_router(game_changes.router)
     app.include_router(parts.router)

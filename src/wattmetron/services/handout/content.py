@@ -125,7 +125,7 @@ class _Writer:
             key="brief",
             title=SECTIONS["brief"],
             sentences=(
-                f"Budget {_budget(now)};"
+                f"Budget {budget_words(now)};"
                 f" a display of {display.width_px}x{display.height_px} at"
                 f" {display.refresh_hz:g}{THIN}Hz.",
                 *filter(None, [brief.notes]),
@@ -146,7 +146,7 @@ class _Writer:
                     KIND_NAMES[line.kind],
                     name,
                     line.offer.shop if line.offer and not line.owned else "",
-                    _price(line, now.currency),
+                    price_words(line, now.currency),
                     f"{line.offer.seen_on:%-d %b %Y}" if line.offer and not line.owned else "",
                     " ".join(filter(None, [note, reason])),
                 )
@@ -172,7 +172,7 @@ class _Writer:
 
     def _frames(self) -> Section:
         rows = tuple(
-            _row(own) for own in self._now.estimates if own is not None and own.average_fps
+            frames_row(own) for own in self._now.estimates if own is not None and own.average_fps
         )
         heads = ("game", "settings", "wanted", "expected", "chance", "limited by")
         said = tuple(filter(None, [together_words(self._catalogue, self._now)]))
@@ -327,11 +327,13 @@ def _grade_sum(name: str, lines: tuple[Priced, ...], currency: str) -> str:
     return f"{name}: {money(sum(known), currency)} in all{without}."
 
 
-def _budget(now: Assessment) -> str:
+def budget_words(now: Assessment) -> str:
+    """The budget of a brief, or its range."""
     return money_range(now.brief.budget_low_minor, now.brief.budget_high_minor, now.currency)
 
 
-def _price(line: CostLine, currency: str) -> str:
+def price_words(line: CostLine, currency: str) -> str:
+    """What a part costs, or why nothing."""
     if line.owned:
         return "owned"
     if line.offer is None:
@@ -340,7 +342,8 @@ def _price(line: CostLine, currency: str) -> str:
     return f"{price}, later" if line.later else price
 
 
-def _row(own: Estimate) -> tuple[str, ...]:
+def frames_row(own: Estimate) -> tuple[str, ...]:
+    """Game, settings, rate wanted, rate expected, chance, the side that limits."""
     side = own.limit_words
     return (
         own.game.name,

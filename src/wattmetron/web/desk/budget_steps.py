@@ -6,6 +6,7 @@ from urllib.parse import urlencode
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.money import MoneyError, to_minor
+from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import tables
 from wattmetron.services.advice.budget_steps import BudgetStep, budget_steps, usual_budgets
@@ -68,14 +69,7 @@ def steps_page(catalogue: Catalogue, opened: Opened, amounts: str, rise: str) ->
     cards: tuple[StepCard, ...] = ()
     budgets = usual_budgets(plan.brief)
     try:
-        if amounts.strip():
-            budgets = tuple(
-                to_minor(piece, "A budget step") for piece in amounts.replace(";", " ").split()[:12]
-            )
-        per_step = _percent(rise)
-        asked = tables(catalogue, plan.brief, plan.build)
-        rises = [round(((1 + per_step / 100) ** n - 1) * 100) for n in range(len(budgets))]
-        made = budget_steps(asked, budgets, rises)
+        budgets, made = asked_steps(catalogue, plan, amounts, rise)
         cards = tuple(
             _card(catalogue, step, made[place - 1] if place else None, opened, currency)
             for place, step in enumerate(made)
@@ -92,6 +86,21 @@ def steps_page(catalogue: Catalogue, opened: Opened, amounts: str, rise: str) ->
         prices=prices,
         error=error,
     )
+
+
+def asked_steps(
+    catalogue: Catalogue, plan: Plan, amounts: str, rise: str
+) -> tuple[tuple[int, ...], tuple[BudgetStep, ...]]:
+    """The budgets as typed, in minor units, and the build for each; raises BriefError."""
+    budgets = usual_budgets(plan.brief)
+    if amounts.strip():
+        budgets = tuple(
+            to_minor(piece, "A budget step") for piece in amounts.replace(";", " ").split()[:12]
+        )
+    per_step = _percent(rise)
+    asked = tables(catalogue, plan.brief, plan.build)
+    rises = [round(((1 + per_step / 100) ** n - 1) * 100) for n in range(len(budgets))]
+    return budgets, budget_steps(asked, budgets, rises)
 
 
 def _percent(text: str) -> int:

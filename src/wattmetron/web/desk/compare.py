@@ -93,6 +93,7 @@ class CompareView:
     spent: str
     snapshots: tuple[tuple[SnapshotRow, str, str], ...]
     since: SinceView | None
+    sets: tuple[tuple[int, str], ...]
 
 
 def compare_view(
@@ -158,6 +159,7 @@ def compare_view(
             for row in snapshot_rows(past, currency)
         ),
         since=since_view(catalogue, past, currency),
+        sets=past.sets,
     )
 
 

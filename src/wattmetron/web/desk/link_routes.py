@@ -1,16 +1,16 @@
 """Links to a brief's handouts: made, shown once, taken back."""
 
-from datetime import UTC, date, datetime
+from datetime import UTC, datetime
 
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
 from starlette.concurrency import run_in_threadpool
 
-from wattmetron.core.errors import BriefError, WattmetronError
+from wattmetron.core.errors import WattmetronError
 from wattmetron.services.handout import links
 from wattmetron.services.handout.links import Of
 from wattmetron.web.desk.routes import show
-from wattmetron.web.shell.forms import Form, Short20, Typed, read, read_day, typed
+from wattmetron.web.shell.forms import Form, Short20, Typed, read, read_ends, typed
 from wattmetron.web.shell.requests import workshop_of
 
 router = APIRouter(include_in_schema=False)
@@ -20,14 +20,6 @@ class LinkForm(Form):
     """When a link ends; empty: never."""
 
     ends: Short20 = ""
-
-    def day(self, today: date) -> date | None:
-        if not self.ends.strip():
-            return None
-        ends = read_day(self.ends, "The day on which the link ends")
-        if ends < today:
-            raise BriefError(f"The link would have ended on {ends:%-d %B %Y}: choose a later day.")
-        return ends
 
 
 @router.post("/briefs/{brief_id}/links")
@@ -40,7 +32,7 @@ async def make_link(request: Request, brief_id: int) -> Response:
 def _made(request: Request, brief_id: int, entries: Typed) -> Response:
     url = f"/briefs/{brief_id}/handout"
     try:
-        ends_on = read(LinkForm, entries).day(datetime.now(UTC).date())
+        ends_on = read_ends(read(LinkForm, entries).ends, datetime.now(UTC).date())
         key = links.make_link(workshop_of(request), Of(brief_id), ends_on)
     except WattmetronError as error:
         return show(request, brief_id, "handout", {}, 422, url, error=str(error))

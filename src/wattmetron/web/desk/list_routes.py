@@ -12,6 +12,7 @@ from starlette.datastructures import UploadFile
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.text import clean
 from wattmetron.formats.brief_file import brief_file, build_file, document_text
+from wattmetron.services.handout.whole import open_whole
 from wattmetron.services.workshop import usual_plan
 from wattmetron.web.desk.briefs import brief_cards
 from wattmetron.web.desk.letter import LetterPage, plan_with_list, read_text
@@ -134,7 +135,7 @@ def _open_files(request: Request, files: list[tuple[str, bytes]]) -> Response:
             error="No file was chosen: choose a brief as JSON, and its build if you have it.",
         )
     try:
-        return _to_brief(request, workshop_of(request).open_files(files))
+        return _to_brief(request, open_whole(workshop_of(request), files))
     except WattmetronError as error:
         return _list(request, error=str(error))
 

@@ -6,6 +6,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.since import CAUSES, Since, read_figures, since
+from wattmetron.services.handout.sets import all_sets
 from wattmetron.services.words.figures import THIN, money
 from wattmetron.services.workshop import Opened, Snapshot, Workshop
 
@@ -48,10 +49,15 @@ class SinceView:
 
 @dataclass(frozen=True, slots=True)
 class Past:
-    """All snapshots of a brief, and the difference that is asked for."""
+    """All snapshots of a brief, and the difference that is asked for; ``foreign`` is asked for, but
+    came from elsewhere, so that the causes are not known; ``sets`` are id and name of those that a
+    snapshot can be put into.
+    """
 
     frozen: tuple[Frozen, ...] = ()
     since: tuple[Snapshot, Since] | None = None
+    sets: tuple[tuple[int, str], ...] = ()
+    foreign: Snapshot | None = None
 
 
 def past_of(workshop: Workshop, catalogue: Catalogue, opened: Opened, asked: str) -> Past:
@@ -59,16 +65,19 @@ def past_of(workshop: Workshop, catalogue: Catalogue, opened: Opened, asked: str
     frozen = tuple(
         Frozen(own, workshop.read_plan(own.document)) for own in workshop.snapshots(opened.id)
     )
+    sets = tuple((own.id, own.own.name) for own in all_sets(workshop))
     wanted = next((own for own in frozen if str(own.snapshot.id) == asked), None)
     if wanted is None:
-        return Past(frozen)
+        return Past(frozen, sets=sets)
+    if wanted.snapshot.as_of is None:
+        return Past(frozen, sets=sets, foreign=wanted.snapshot)
     old = workshop.catalogue_of(wanted.snapshot.as_of)
     found = since(
         (old, wanted.plan, read_figures(wanted.snapshot.figures)),
         (catalogue, opened.plan),
         workshop.studied,
     )
-    return Past(frozen, (wanted.snapshot, found))
+    return Past(frozen, (wanted.snapshot, found), sets)
 
 
 def snapshot_rows(past: Past, currency: str) -> tuple[SnapshotRow, ...]:
@@ -89,6 +98,16 @@ def snapshot_rows(past: Past, currency: str) -> tuple[SnapshotRow, ...]:
 
 def since_view(catalogue: Catalogue, past: Past, currency: str) -> SinceView | None:
     """The difference in words and shares."""
+    if past.foreign is not None:
+        return SinceView(
+            title=_title(past.foreign),
+            says=(
+                "This snapshot came from elsewhere with its figures; the prices and the evidence of"
+                " that day are not here, so what caused a difference is not known. Put it beside"
+                " this build to compare them at today's prices.",
+            ),
+            causes=(),
+        )
     if past.since is None:
         return None
     snapshot, found = past.since
@@ -111,7 +130,7 @@ def since_view(catalogue: Catalogue, past: Past, currency: str) -> SinceView | N
     if not found.changes:
         says.append("The parts are the same.")
     return SinceView(
-        title=f"Since {snapshot.name or 'the snapshot'} of {snapshot.made_at:%-d %B %Y}",
+        title=_title(snapshot),
         says=tuple(says),
         causes=tuple(
             (
@@ -122,6 +141,10 @@ def since_view(catalogue: Catalogue, past: Past, currency: str) -> SinceView | N
             for cause in CAUSES
         ),
     )
+
+
+def _title(snapshot: Snapshot) -> str:
+    return f"Since {snapshot.name or 'the snapshot'} of {snapshot.made_at:%-d %B %Y}"
 
 
 def _names(catalogue: Catalogue, ids: tuple[str, ...]) -> str:

@@ -95,6 +95,16 @@ def read_day(text: str, what: str) -> date:
         raise BriefError(f"{what} is “{text}”: enter one such as 2027-03-01.") from None
 
 
+def read_ends(text: str, today: date) -> date | None:
+    """The day on which a link ends; None where nothing is typed."""
+    if not text.strip():
+        return None
+    ends = read_day(text, "The day on which the link ends")
+    if ends < today:
+        raise BriefError(f"The link would have ended on {ends:%-d %B %Y}: choose a later day.")
+    return ends
+
+
 def entry_name(field: Declared) -> str:
     """The name of a declared field's entry: amounts are typed, not minor units."""
     return field.name.removesuffix("_minor")

@@ -1,4 +1,4 @@
-"""House texts and sets, and links to sets."""
+"""House texts and sets, links to sets, snapshots that came from elsewhere."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -29,3 +29,5 @@ def upgrade() -> None:
             )
         )
     op.create_index("links_by_paper", "links", ["paper_id", "id"])
+    with op.batch_alter_table("snapshots") as snapshots:
+        snapshots.alter_column("as_of", existing_type=sa.Integer, nullable=True)
