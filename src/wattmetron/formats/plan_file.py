@@ -145,5 +145,17 @@ def read_plan(name: str, data: bytes) -> Plan:
     try:
         return from_document(data.decode())
     except (PlanError, UnicodeDecodeError) as error:
-        said = f"{name} is no brief with its build: save it again where it came from."
+        said = (
+            f"{name} is no brief with its build{_where(error)}: save it again where it came from."
+        )
         raise PlanError(said) from error
+
+
+def _where(error: Exception) -> str:
+    """The entry that could not be read, where that is known."""
+    cause = error.__cause__
+    if not isinstance(cause, ValidationError):
+        return ""
+    first = cause.errors(include_url=False, include_input=False)[0]
+    place = " ".join(str(step) for step in first["loc"])
+    return f" ({place[:80]}: {first['msg'][:1].lower()}{first['msg'][1:]})"

@@ -301,10 +301,12 @@ class Workshop:
                 return own
         raise NoSuchSnapshotError
 
-    def freeze(self, brief_id: int, name: str, figures: str) -> int:
-        """Keep a brief as it is now, with what was computed of it; returns the snapshot's id."""
+    def freeze(self, brief_id: int, name: str, figures: str, document: str = "") -> int:
+        """Keep a brief as it is now, or a copy of it, with what was computed of it; returns the
+        snapshot's id.
+        """
         with self.database.writing() as session:
-            document = brief_store.get(session, brief_id).document
+            document = document or brief_store.get(session, brief_id).document
             as_of = catalogue_store.latest_import(session) or 0
             return snapshot_store.freeze(session, brief_id, name, document, as_of, figures)
 

@@ -9,7 +9,13 @@ from wattmetron import __version__
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.api import routes as api
 from wattmetron.web.desk import change_routes as desk_changes
-from wattmetron.web.desk import link_routes, reference_routes, set_routes, snapshot_routes
+from wattmetron.web.desk import (
+    link_routes,
+    reference_routes,
+    returned_routes,
+    set_routes,
+    snapshot_routes,
+)
 from wattmetron.web.desk import list_routes as briefs
 from wattmetron.web.desk import routes as desk
 from wattmetron.web.games import change_routes as game_changes
@@ -53,6 +59,7 @@ def make_app(
     app.state.door = door = door or Door(None)
     app.state.shared = not door.open
     app.include_router(briefs.router)
+    app.include_router(returned_routes.router)
     app.include_router(desk.router)
     app.include_router(desk_changes.router)
     app.include_router(link_routes.router)

@@ -21,7 +21,7 @@ def differences(old: Brief, new: Brief, catalogue: Catalogue) -> str:
     if old.display != new.display:
         said.append("display")
     said += [
-        _said(field, getattr(new, field.name), currency)
+        field_words(field, getattr(new, field.name), currency)
         for field in BRIEF
         if field.asked.label
         and field.name not in ("budget_low_minor", "budget_high_minor")
@@ -34,7 +34,8 @@ def _budget(brief: Brief) -> tuple[int, int]:
     return brief.budget_low_minor, brief.budget_high_minor
 
 
-def _said(field: Declared, value: Any, currency: str) -> str:
+def field_words(field: Declared, value: Any, currency: str) -> str:
+    """What a field of a brief is set to: ``noise in play to 36``."""
     words = field.asked.words
     if field.name == "notes":
         return words

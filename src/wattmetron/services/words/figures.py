@@ -24,7 +24,7 @@ def money(minor: int, currency: str) -> str:
 def money_range(low_minor: int, high_minor: int, currency: str) -> str:
     """``EUR 1,050–1,250`` in whole units, or the upper end alone where there is no lower one."""
     low, high = round_money(low_minor, currency), round_money(high_minor, currency)
-    return f"{low}–{high.split(GAP)[-1]}" if low_minor else high
+    return f"{low}–{high.split(GAP)[-1]}" if low_minor and low != high else high
 
 
 def money_change(minor: int, currency: str) -> str:

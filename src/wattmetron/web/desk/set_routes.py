@@ -59,7 +59,7 @@ def _keep_steps(request: Request, brief_id: int, entries: Typed) -> Response:
             continue
         budget = money(step.budget_minor, currency)
         name = f"{plan.brief.name[:100]}, {budget}"
-        brief = replace(step.assessment.brief, name=name)
+        brief = replace(step.assessment.brief, name=name, budget_low_minor=0)
         own = Plan(brief, step.assessment.build, handout=plan.handout)
         dated.append(dated_now(workshop, budget, own))
     if not dated:
