@@ -242,7 +242,7 @@ def house(client, **typed):
 
 def test_house_rules_and_peripherals_stand_in_every_handout(client, workshop):
     screen = workshop.catalogue().part("saltgrove-casement-34")
-    lines = f"{screen.name}\nKeyboard with a number pad, EUR 35\n2 x desk lamp"
+    lines = f"{screen.name}\nKeyboard with a number pad, EUR 35\nMouse mat 12\n2 x desk lamp"
     assert (
         house(client, rules="Two nights of tests.\n\nBring it back.", lines1=lines).status_code
         == 200
@@ -259,11 +259,12 @@ def test_house_rules_and_peripherals_stand_in_every_handout(client, workshop):
     price = workshop.catalogue().prices("vellmouth", False).delivered(screen.id)
     assert [row[1] for row in rows] == [
         screen.name,
-        "Keyboard with a number pad, EUR 35",
+        "Keyboard with a number pad",
+        "Mouse mat",
         "2 x desk lamp",
     ]
-    assert rows[0][2] == money(price, "EUR") and rows[1][2] == money(3500, "EUR") and not rows[2][2]
-    total = money(price + 3500, "EUR")
+    assert rows[0][2] == money(price, "EUR") and rows[1][2] == money(3500, "EUR") and not rows[3][2]
+    total = money(price + 4700, "EUR")
     assert shown.section("beside").items == (f"Set 1: {total} in all, 1 without a price.",)
     url = link_from(client.post("/briefs/1/links", data=form(workshop), headers=HTMX).text)
     data = client.get("/briefs/1/handout/as/json").content

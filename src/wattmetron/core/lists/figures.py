@@ -5,8 +5,8 @@ from typing import NamedTuple
 
 from wattmetron.core.letters.amounts import CURRENCIES
 
-NUMBERS = {"a": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "eight": 8}
-_WORDS = "|".join(word for word in NUMBERS if word != "a")
+NUMBERS = {"one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "eight": 8}
+_WORDS = "|".join(NUMBERS)
 BEFORE = (
     re.compile(r"(?:^|[\s|(])(\d{1,4})\s*(?:x|×|\*|pcs?\.?|pieces?|stück|of)\s+\W*$", re.I),
     re.compile(r"(?:^|\s)x\s?(\d{1,4})\s+$", re.I),
@@ -88,6 +88,15 @@ def prices_of(text: str, bare: bool) -> list[Price]:
             continue
         found.append(Price(minor, CURRENCIES.get(words, ""), bool(words) or decimals))
     return found
+
+
+def price_at_end(text: str) -> tuple[str, Price | None]:
+    """A line without the price that it ends in, and that price; None where it ends in none."""
+    matches = [own for own in AMOUNT.finditer(text) if own.end() == len(text.rstrip())]
+    prices = prices_of(text[matches[-1].start() :], bare=True) if matches else []
+    if not prices:
+        return text, None
+    return text[: matches[-1].start()].rstrip(" ,:;-–"), prices[-1]
 
 
 def _minor(number: str) -> int:

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from pydantic import ValidationError
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.lists.figures import price_at_end
 from wattmetron.core.lists.reader import read_list
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.house import House, Peripherals, checked_house
@@ -80,23 +81,21 @@ class Priced:
 
 def priced(catalogue: Catalogue, brief: Brief, own: Peripherals) -> tuple[Priced, ...]:
     """The lines of a set with today's price where one names a part of the catalogue, else the price
-    that the line says in the region's currency.
+    that the line ends in, in the region's currency.
     """
+    return tuple(_priced(catalogue, brief, line) for line in own.lines)
+
+
+def _priced(catalogue: Catalogue, brief: Brief, line: str) -> Priced:
+    found = read_list(catalogue, line).parts
     book = catalogue.prices(brief.region, brief.allow_used)
+    if len(found) == 1 and found[0].sure and found[0].best:
+        part = catalogue.part(found[0].best.part_id)
+        count, minor = max(1, found[0].quantity), book.delivered(part.id)
+        words = part.name if count == 1 else f"{count} {part.name}"
+        return Priced(words, None if minor is None else count * minor)
+    words, price = price_at_end(line)
     currency = catalogue.region(brief.region).currency
-    rows = []
-    for line in own.lines:
-        found = read_list(catalogue, line).parts
-        said = found[0] if len(found) == 1 else None
-        if said is None:
-            rows.append(Priced(line, None))
-        elif said.sure and said.best and book.delivered(said.best.part_id) is not None:
-            part = catalogue.part(said.best.part_id)
-            count = max(1, said.quantity)
-            words = part.name if count == 1 else f"{count} {part.name}"
-            rows.append(Priced(words, count * (book.delivered(part.id) or 0)))
-        else:
-            theirs = said.currency in ("", currency) and said.price_minor is not None
-            minor = max(1, said.quantity) * (said.price_minor or 0) if theirs else None
-            rows.append(Priced(line, minor))
-    return tuple(rows)
+    if price is None or price.currency not in ("", currency):
+        return Priced(line, None)
+    return Priced(words, price.minor)
