@@ -7,8 +7,11 @@ import html
 import json
 import re
 import sqlite3
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import closing
 from dataclasses import replace
+from threading import Barrier
+from types import SimpleNamespace
 
 import pytest
 from fastapi.testclient import TestClient
@@ -522,11 +525,28 @@ def test_five_wrong_tries_a_minute_and_no_more(shared):
     now = [0.0]
     tries = passphrase.Tries(lambda: now[0])
     for n in range(passphrase.MOST_TRIES_OF_ALL):
-        assert not tries.too_many(f"address {n}")
-        tries.failed(f"address {n}")
-    assert tries.too_many("another") and not passphrase.Tries(lambda: now[0]).too_many("another")
+        assert tries.may_try(f"address {n}")
+    assert not tries.may_try("another") and passphrase.Tries(lambda: now[0]).may_try("another")
     now[0] += passphrase.WINDOW_S + 1
-    assert not tries.too_many("another")
+    assert tries.may_try("another")
+
+
+def test_many_wrong_tries_at_once_are_no_more_than_five(kept, monkeypatch):
+    door, asked = Door(kept), SimpleNamespace(client=SimpleNamespace(host="10.0.0.9"))
+    all_there = Barrier(20)
+    real = door.tries.may_try
+
+    def together(address):
+        all_there.wait(10)
+        return real(address)
+
+    monkeypatch.setattr(door.tries, "may_try", together)
+    with ThreadPoolExecutor(20) as pool:
+        said = list(pool.map(lambda n: door.entered(asked, f"wrong words {n}")[1], range(20)))
+    assert sorted(said) == [401] * 5 + [429] * 15
+    monkeypatch.undo()
+    once = Door(kept)
+    assert [once.entered(asked, WORDS)[1] for _ in range(9)] == [303] * 9, "right ones are free"
 
 
 def test_a_passphrase_is_kept_as_a_hash_and_of_sensible_length(tmp_path, kept):

@@ -54,11 +54,11 @@ class Door:
     def entered(self, request: Request, passphrase: str) -> tuple[str, int]:
         """What a try comes to: a sentence and a status, or an empty one where it is right."""
         address = request.client.host if request.client else ""
-        if self.tries.too_many(address):
+        if not self.tries.may_try(address):
             return TOO_OFTEN, 429
         if self.kept is not None and matches(passphrase, self.kept):
+            self.tries.right(address)
             return "", 303
-        self.tries.failed(address)
         return WRONG, 401
 
     def session(self) -> str:

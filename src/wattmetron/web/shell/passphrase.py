@@ -67,16 +67,26 @@ class Tries:
         self._of: TTLCache[str, deque[float]] = TTLCache(MOST_ADDRESSES, WINDOW_S, timer=clock)
         self._all: deque[float] = deque(maxlen=MOST_TRIES_OF_ALL)
 
-    def too_many(self, address: str) -> bool:
+    def may_try(self, address: str) -> bool:
+        """Whether an address may try once more. The try counts as wrong until it is ``right``, so
+        that many at once are not more than one after the other.
+        """
         now = self._clock()
         with self._lock:
-            own = self._of.get(address, deque())
-            full = len(self._all) == MOST_TRIES_OF_ALL and now - self._all[0] < WINDOW_S
-            return full or (len(own) >= MOST_TRIES and now - own[0] < WINDOW_S)
-
-    def failed(self, address: str) -> None:
-        with self._lock:
             own = self._of.get(address) or deque(maxlen=MOST_TRIES)
-            own.append(self._clock())
+            full = len(self._all) == MOST_TRIES_OF_ALL and now - self._all[0] < WINDOW_S
+            if full or (len(own) == MOST_TRIES and now - own[0] < WINDOW_S):
+                return False
+            own.append(now)
             self._of[address] = own
-            self._all.append(self._clock())
+            self._all.append(now)
+            return True
+
+    def right(self, address: str) -> None:
+        """The last try of an address was right."""
+        with self._lock:
+            own = self._of.get(address)
+            if own:
+                own.pop()
+            if self._all:
+                self._all.pop()
