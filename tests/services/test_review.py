@@ -123,16 +123,18 @@ def test_parts_go_to_their_places_and_what_has_none_is_said(world):
             *lines("quillon-ketch-flood-8", "marrowgate-heron-slate-6"),
             *lines("bramblebyte-burdock-16-single-ddr5", quantity=2),
             *lines("ledgerock-cairn-1000", quantity=9),
-            *lines("fennwick-vane-120", quantity=3),
+            *lines("fennwick-vane-120", quantity=1000),
             *lines("ampherst-ballast-750", quantity=0),
         ],
     )
     assert build.processor == "quillon-ketch-flood-8" and build.supply is None
-    assert len(build.of("memory")) == 2 and len(build.storage) == 8 and len(build.of("fan")) == 3
+    assert len(build.of("memory")) == 2 and len(build.storage) == 8 and len(build.of("fan")) == 20
     assert said == (
         "Marrowgate Heron Slate 6 was left out: the list has more than one processor. Swap it in,"
         " or keep it in a brief of its own.",
         "1 of 9 Ledgerock Cairn 1000 left out: a build holds at most 8 drives.",
+        "980 of 1000 Fennwick Vane 120 left out: a build holds at most 20 parts besides the eight"
+        " kinds.",
     )
 
 

@@ -8,7 +8,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError, BuildError
 from wattmetron.core.lists.reader import read_list
 from wattmetron.core.values.brief import Brief
-from wattmetron.core.values.build import MAX_DRIVES, MAX_KITS, Build
+from wattmetron.core.values.build import MAX_ADDED, MAX_DRIVES, MAX_KITS, Build
 from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import FURTHER_KINDS, KIND_NAMES, Case, Cooler, Memory, Part
@@ -45,7 +45,7 @@ def placed(catalogue: Catalogue, lines: Iterable[Line]) -> tuple[Build, tuple[st
             continue
         part = catalogue.part(line.sent.part)
         left = line.sent.quantity
-        for _ in range(min(line.sent.quantity, MAX_DRIVES)):
+        for _ in range(line.sent.quantity):
             try:
                 build = _with(build, part)
             except BuildError:
@@ -74,6 +74,11 @@ def _no_place(part: Part, left: int, wanted: int) -> str:
         most = {"memory": f"{MAX_KITS} kits", "storage": f"{MAX_DRIVES} drives"}
         held = most.get(kind, "2 cards")
         return f"{left} of {wanted} {part.name} left out: a build holds at most {held}."
+    if kind in FURTHER_KINDS:
+        return (
+            f"{left} of {wanted} {part.name} left out: a build holds at most {MAX_ADDED} parts"
+            " besides the eight kinds."
+        )
     return (
         f"{part.name} was left out: the list has more than one {KIND_NAMES[kind]}. Swap it in, or"
         " keep it in a brief of its own."
