@@ -26,6 +26,7 @@ from wattmetron.core.values.parts import (
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.references import Reference
 from wattmetron.core.values.results import Results
+from wattmetron.core.values.shops import ShopRules
 
 OF_GAMES = frozenset({"tiers", "asked", "informed", "doubts", "games by name", "genres", "curve"})
 """What one more part leaves as it is."""
@@ -57,6 +58,7 @@ class Catalogue:
     own: Mapping[str, OwnRecord] = field(default_factory=dict)
     pictures: Mapping[str, str] = field(default_factory=dict)
     references: Mapping[str, Reference] = field(default_factory=dict)
+    shops: Mapping[str, ShopRules] = field(default_factory=dict)
     told: Mapping[str, Game] = field(default_factory=dict)
     raw: "Catalogue | None" = None
     fits: Mapping[Measure, Reconciled] = field(default_factory=dict)

@@ -50,6 +50,7 @@ from wattmetron.demo.families import (
 from wattmetron.demo.further_parts import FURTHER
 from wattmetron.demo.hidden import published_parts, results, true_games, world_of
 from wattmetron.demo.lists import LISTS
+from wattmetron.demo.shops import SHOPS
 from wattmetron.demo.worklist import games, true_works
 from wattmetron.formats.brief_file import brief_file, build_file
 from wattmetron.formats.catalogue_folder import write_catalogue
@@ -461,6 +462,7 @@ def catalogue() -> Catalogue:
         parts=with_records(shown, own),
         own=own,
         references={own.id: own for own in REFERENCES},
+        shops={own.key: own for own in SHOPS},
         games=described,
         offers=offers,
         regions=REGIONS,

@@ -41,6 +41,7 @@ from wattmetron.formats.requirements_file import (
     read_requirements,
     write_requirements,
 )
+from wattmetron.formats.shops_file import read_shops, write_shops
 
 PART_FILES: dict[Kind, str] = {
     "processor": "processors.csv",
@@ -65,7 +66,7 @@ OFFERS_FILE, REGIONS_FILE, GAMES_FILE, PACKAGE_FILE = (
     "datapackage.json",
 )
 REQUIREMENTS_FILE, CHARTS_FILE, OWN_FILE = "requirements.json", "charts.csv", "own_records.csv"
-REFERENCES_FILE = "references.json"
+REFERENCES_FILE, SHOPS_FILE = "references.json", "shops.json"
 
 Amount = Annotated[Decimal, Ge(0), Le(10_000_000)]
 
@@ -161,6 +162,8 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
     own = _read_own(load(OWN_FILE), problems)
     listed = load(REFERENCES_FILE)
     references = read_references(REFERENCES_FILE, listed, problems) if listed else {}
+    told = load(SHOPS_FILE)
+    shops = read_shops(SHOPS_FILE, told, regions, problems) if told else {}
     if problems:
         raise FormatError(problems)
     return Catalogue(
@@ -179,6 +182,7 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
         },
         own=own,
         references=references,
+        shops=shops,
     )
 
 
@@ -420,6 +424,7 @@ def catalogue_files(catalogue: Catalogue) -> dict[str, str]:
     files[REQUIREMENTS_FILE] = write_requirements(requirements_of(catalogue))
     files[CHARTS_FILE] = write_charts(catalogue.charts.values())
     files[REFERENCES_FILE] = write_references(catalogue.references.values())
+    files[SHOPS_FILE] = write_shops(catalogue.shops.values())
     files[OWN_FILE] = write_table(OwnRecord, catalogue.own.values())
     files[PACKAGE_FILE] = json.dumps(package_description(), indent=2, ensure_ascii=False) + "\n"
     return files
@@ -538,6 +543,7 @@ def package_description() -> dict[str, Any]:
             ("games", GAMES_FILE),
             ("requirements", REQUIREMENTS_FILE),
             ("references", REFERENCES_FILE),
+            ("shops", SHOPS_FILE),
         )
     ]
     return {

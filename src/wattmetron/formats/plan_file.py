@@ -3,6 +3,7 @@ undone.
 """
 
 import json
+from datetime import date
 from typing import Annotated, Any
 
 from pydantic import Field, ValidationError
@@ -18,6 +19,7 @@ from wattmetron.core.values.handout import (
 )
 from wattmetron.core.values.house import GRADES, LONGEST_GRADE
 from wattmetron.core.values.plan import USUAL_HANDOUT, Plan
+from wattmetron.core.values.purchases import MOST_MINOR, MOST_PURCHASES, PartPurchase, State
 from wattmetron.formats.brief_file import (
     BriefFile,
     BuildFile,
@@ -33,7 +35,7 @@ from wattmetron.formats.brief_file import (
 from wattmetron.formats.declared import Strict
 from wattmetron.formats.house_file import HouseFile, house_file, house_from
 
-LONGEST_REASON, MOST_MINOR = 600, 10**12
+LONGEST_REASON = 600
 PLAN_FORMAT = "wattmetron-plan/1"
 
 
@@ -52,6 +54,20 @@ class NoteFile(Strict):
     reason: Annotated[str, Field(max_length=LONGEST_REASON)] = Field(
         "", description="The computed reason then"
     )
+
+
+class PurchaseFile(Strict):
+    """A part as it was bought; money in minor units."""
+
+    part_id: Id
+    shop: Annotated[str, Field(max_length=120)]
+    state: State
+    planned_minor: Annotated[int, Field(ge=0, le=MOST_MINOR)]
+    paid_minor: Annotated[int, Field(ge=0, le=MOST_MINOR)]
+    times: Annotated[int, Field(ge=1, le=1000)] = 1
+    instead: Annotated[str, Field(max_length=80)] = ""
+    postage_minor: Annotated[int, Field(ge=0, le=MOST_MINOR)] = 0
+    on: date
 
 
 class HandoutFile(Strict):
@@ -79,6 +95,8 @@ def to_document(plan: Plan) -> str:
         document["sent"] = [sent_file(own).model_dump(mode="json") for own in plan.sent]
     if plan.handout != USUAL_HANDOUT:
         document["handout"] = _handout_file(plan.handout).model_dump(mode="json")
+    if plan.purchases:
+        document["purchases"] = [_purchase_file(own) for own in plan.purchases]
     if plan.house is not None:
         document["house"] = house_file(plan.house).model_dump(mode="json")
     return json.dumps(document, ensure_ascii=False)
@@ -100,6 +118,14 @@ def _handout_from(file: HandoutFile) -> HandoutChoice:
     return HandoutChoice(file.opening, shown, notes, tuple(dict.fromkeys(file.grades)))
 
 
+def _purchase_file(own: PartPurchase) -> dict[str, Any]:
+    return PurchaseFile.model_validate(own, from_attributes=True).model_dump(mode="json")
+
+
+def _purchase_from(entry: Any) -> PartPurchase:
+    return PartPurchase(**PurchaseFile.model_validate(entry).model_dump())
+
+
 def from_document(document: str) -> Plan:
     """The plan of a stored document; raises PlanError for what is none."""
     try:
@@ -112,6 +138,7 @@ def from_document(document: str) -> Plan:
             tuple(sent_from(SentFile.model_validate(own)) for own in data.get("sent") or ()),
             _handout_from(HandoutFile.model_validate(data.get("handout") or {})),
             None if house is None else house_from(HouseFile.model_validate(house)),
+            tuple(_purchase_from(own) for own in (data.get("purchases") or ())[:MOST_PURCHASES]),
         )
     except (
         AttributeError,

@@ -23,6 +23,7 @@ from wattmetron.core.values.parts import Part
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.references import Reference
 from wattmetron.core.values.results import ColumnRoles, Results
+from wattmetron.core.values.shops import ShopRules
 from wattmetron.store.database import found
 from wattmetron.store.pictures import (
     PICTURE_COLUMNS,
@@ -47,6 +48,7 @@ _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     "columns": TypeAdapter(ColumnRoles),
     "own": TypeAdapter(OwnRecord),
     "reference": TypeAdapter(Reference),
+    "shop": TypeAdapter(ShopRules),
 }
 logger = logging.getLogger("wattmetron")
 NEVER_ENDED = ("own", "columns", "reference")
@@ -147,6 +149,8 @@ def _entries(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
         yield "own", record.key, _dumped("own", record)
     for reference in catalogue.references.values():
         yield "reference", reference.id, _dumped("reference", reference)
+    for shop in catalogue.shops.values():
+        yield "shop", shop.key[:80], _dumped("shop", shop)
     if catalogue.assumptions != Assumptions():
         yield "assumptions", ASSUMPTIONS_KEY, _dumped("assumptions", catalogue.assumptions)
 
@@ -249,6 +253,7 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
         results={key: other for key, other in others["results"].items() if key in games},
         own=others["own"],
         references=others["reference"],
+        shops={shop.key: shop for shop in others["shop"].values()},
     )
 
 

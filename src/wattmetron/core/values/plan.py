@@ -6,6 +6,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.handout import HandoutChoice
 from wattmetron.core.values.house import House
+from wattmetron.core.values.purchases import PartPurchase
 from wattmetron.core.values.sent import Sent
 
 EMPTY, USUAL_HANDOUT = Build(), HandoutChoice()
@@ -14,8 +15,8 @@ EMPTY, USUAL_HANDOUT = Build(), HandoutChoice()
 @dataclass(frozen=True, slots=True)
 class Plan:
     """What one brief's page works on: perhaps a pinned build, the list that the build came from,
-    what is chosen for the handout, and, in a plan that was handed over, the house rules and
-    peripherals of that day (None: those of today).
+    what is chosen for the handout, what was bought, and, in a plan that was handed over, the house
+    rules and peripherals of that day (None: those of today).
     """
 
     brief: Brief
@@ -24,3 +25,4 @@ class Plan:
     sent: tuple[Sent, ...] = ()
     handout: HandoutChoice = USUAL_HANDOUT
     house: House | None = None
+    purchases: tuple[PartPurchase, ...] = ()

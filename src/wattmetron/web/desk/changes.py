@@ -1,13 +1,26 @@
 """Every change that a brief's page can make: what was typed, read and handed to its edit."""
 
 from collections.abc import Callable
+from datetime import UTC, datetime
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import BriefError
+from wattmetron.core.values.money import to_minor
 from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.plan import Plan
-from wattmetron.services.desk import build_edits, edits, handout_edits, preference_edits, sent_lists
+from wattmetron.core.values.purchases import read_state
+from wattmetron.services.desk import (
+    build_edits,
+    edits,
+    handout_edits,
+    preference_edits,
+    purchases,
+    sent_lists,
+)
+from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.edits import Edited
 from wattmetron.services.desk.named import games_named, part_named
+from wattmetron.services.desk.purchases import buying, chosen_way
 from wattmetron.services.handout.notes import stamped
 from wattmetron.web.desk.forms import (
     AddTargetForm,
@@ -22,6 +35,7 @@ from wattmetron.web.desk.forms import (
     OwnListForm,
     PlacedPartForm,
     PreferForm,
+    PurchaseForm,
     ResaleForm,
     ScreenForm,
     StandInForm,
@@ -198,6 +212,34 @@ def handout_grade(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
     return handout_edits.show_grade(plan, form.grade, form.where == "show")
 
 
+def order_parts(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    """Order the purchase in so many parcels, as the page shows it."""
+    form, today = read(PurchaseForm, entries), datetime.now(UTC).date()
+    now = assess(catalogue, plan.brief, plan.build)
+    chosen = chosen_way(buying(catalogue, now, plan, today), form.parcels)
+    if chosen is None:
+        raise BriefError("There is nothing to order: all of it is bought, or nobody has it.")
+    return purchases.order(plan, chosen, today)
+
+
+def mark_purchase(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    form = read(PurchaseForm, entries)
+    paid = to_minor(form.paid, "What was paid") if form.paid.strip() else None
+    postage = to_minor(form.postage, "The postage") if form.postage.strip() else 0
+    instead = part_named(catalogue, form.instead) if form.instead.strip() else ""
+    return purchases.mark(
+        plan, catalogue, form.part, read_state(form.state), paid, instead, postage
+    )
+
+
+def keep_what_came(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    return purchases.keep_what_came(plan, catalogue, read(PurchaseForm, entries).part)
+
+
+def forget_purchase(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
+    return purchases.forget(plan, read(PurchaseForm, entries).part)
+
+
 def handout_house(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
     return handout_edits.use_own_house(plan)
 
@@ -222,6 +264,10 @@ CHANGES: dict[str, Change] = {
     "handout-note": handout_note,
     "handout-grade": handout_grade,
     "handout-house": handout_house,
+    "order": order_parts,
+    "purchase": mark_purchase,
+    "purchase-kept": keep_what_came,
+    "purchase-forgotten": forget_purchase,
     "adopt": adopt,
     "aside": set_aside,
     "remove": remove,

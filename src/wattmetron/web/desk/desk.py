@@ -34,6 +34,7 @@ from wattmetron.services.workshop import ListedBrief, Opened
 from wattmetron.web.desk.balance import BalanceView, balance_view
 from wattmetron.web.desk.brief_form import BriefForm, brief_form
 from wattmetron.web.desk.build import BuildView, build_view
+from wattmetron.web.desk.buy import BuyView, buy_view
 from wattmetron.web.desk.compare import CompareView, compare_view
 from wattmetron.web.desk.first import FirstRow, first_rows
 from wattmetron.web.desk.fit import FitView, fit_view
@@ -116,6 +117,7 @@ class Desk:
     balance: BalanceView | None
     review: ReviewView | None
     handout: HandoutView | None
+    buy: BuyView | None
     compare: CompareView | None
     rest: RestView | None
     first: tuple[FirstRow, ...]
@@ -224,6 +226,11 @@ def make_desk(
         handout=(
             handout_view(catalogue, opened, handing, datetime.now(UTC).date())
             if query.view == "handout"
+            else None
+        ),
+        buy=(
+            buy_view(catalogue, opened, present, query, datetime.now(UTC).date())
+            if query.view == "buy"
             else None
         ),
         compare=_compare(catalogue, opened, briefs, past, query)

@@ -247,6 +247,16 @@ class HandoutForm(PlacedPartForm):
     grade: Short40 = ""
 
 
+class PurchaseForm(PlacedPartForm):
+    """What became of a part that is bought; empty amounts are left as they are."""
+
+    parcels: Short20 = ""
+    state: Short20 = ""
+    paid: Short20 = ""
+    postage: Short20 = ""
+    instead: Short200 = ""
+
+
 class ResaleForm(PlacedPartForm):
     """What an owned part may sell for, empty for the usual; or whether all of that counts."""
 

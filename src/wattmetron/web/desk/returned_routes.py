@@ -51,7 +51,7 @@ def _bring_back(request: Request, brief_id: int, name: str, data: bytes) -> Resp
     try:
         if not is_plan(data):
             raise BriefError(f"{name} is no whole brief: ask for the JSON of the handout.")
-        theirs = replace(read_plan(name, data), pinned=None, sent=(), house=None)
+        theirs = replace(read_plan(name, data), pinned=None, sent=(), house=None, purchases=())
         catalogue = workshop.catalogue()
         checked_plan(catalogue, theirs.brief, theirs.build)
         figures = figures_of(assess(catalogue, theirs.brief, theirs.build))

@@ -15,8 +15,17 @@ from wattmetron.core.values.parts import ALL_KINDS, FURTHER_KINDS, Kind
 from wattmetron.services.advice.improve import WAYS, Way
 from wattmetron.web.shell.forms import Form, one_of
 
-ViewName = Literal["brief", "frames", "balance", "fit", "review", "compare", "handout"]
-VIEWS: tuple[ViewName, ...] = ("brief", "frames", "balance", "fit", "review", "compare", "handout")
+ViewName = Literal["brief", "frames", "balance", "fit", "review", "compare", "handout", "buy"]
+VIEWS: tuple[ViewName, ...] = (
+    "brief",
+    "frames",
+    "balance",
+    "fit",
+    "review",
+    "compare",
+    "handout",
+    "buy",
+)
 Link = Callable[..., str]
 """Makes an address of the page with some of it changed."""
 AIM_WORDS: dict[str, Aim] = {
@@ -128,6 +137,7 @@ class DeskQuery(Form):
     leave: Text80 = None
     beside: Text80 = None
     since: Text20 = None
+    parcels: Text12 = None
 
     def url(self, brief_id: int, **changes: object) -> str:
         """The address with some of it changed."""

@@ -1,0 +1,1 @@
+"""Where to buy what is to be bought."""

@@ -1,0 +1,153 @@
+"""What is to be bought, where it is to be had, and what a choice of shops costs to the cent."""
+
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date
+from typing import NamedTuple
+
+from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.shops import HEAVY_KINDS, Code, ShopRules, Together
+
+
+class Want(NamedTuple):
+    """A part that is to be bought, with its kind, so many times."""
+
+    part_id: str
+    kind: Kind
+    times: int
+
+
+class Place(NamedTuple):
+    """A shop that has a part: what one costs there, and its shipping alone, in minor units."""
+
+    part_id: str
+    shop: str
+    price_minor: int
+    alone_minor: int
+
+
+class Bought(NamedTuple):
+    """So many of a part from a place."""
+
+    place: Place
+    times: int
+
+
+class Bundled(NamedTuple):
+    """Parts taken together from a shop, so many times."""
+
+    shop: str
+    together: Together
+    times: int
+
+
+@dataclass(frozen=True, slots=True)
+class Market:
+    """The wants with where each is to be had, the rules of the shops by name, and the day."""
+
+    wants: tuple[Want, ...]
+    places: tuple[Place, ...]
+    rules: Mapping[str, ShopRules]
+    day: date
+
+    def kind(self, part_id: str) -> Kind:
+        return next(own.kind for own in self.wants if own.part_id == part_id)
+
+    @property
+    def shops(self) -> tuple[str, ...]:
+        """Every shop that has something that is wanted, in the order of their names."""
+        return tuple(sorted({own.shop for own in self.places} | {own for own, _ in self.bundles()}))
+
+    def bundles(self) -> list[tuple[str, Together]]:
+        """What shops sell together today of which every part is wanted."""
+        wanted = {own.part_id: own.times for own in self.wants}
+        return [
+            (shop, own)
+            for shop, rules in sorted(self.rules.items())
+            for own in rules.together
+            if own.holds_on(self.day)
+            and all(wanted.get(part, 0) >= n for part, n in Counter(own.parts).items())
+        ]
+
+
+@dataclass(frozen=True, slots=True)
+class Parcel:
+    """What comes from one shop: parts, what they cost, shipping, and the code that is used with
+    what it takes off, in minor units.
+    """
+
+    shop: str
+    bought: tuple[Bought, ...]
+    bundled: tuple[Bundled, ...]
+    goods_minor: int
+    shipping_minor: int
+    code: Code | None
+    off_minor: int
+
+    @property
+    def total_minor(self) -> int:
+        return self.goods_minor + self.shipping_minor - self.off_minor
+
+    def times(self, part_id: str) -> int:
+        """How many of a part are in it."""
+        alone = sum(own.times for own in self.bought if own.place.part_id == part_id)
+        lots = (own.times * own.together.parts.count(part_id) for own in self.bundled)
+        return alone + sum(lots)
+
+    def shares(self) -> dict[str, int]:
+        """What each part comes to, shipping and code shared by price; the shares add up to the
+        total, cents that are left over go to the largest remainders.
+        """
+        worth: Counter[str] = Counter()
+        for own in self.bought:
+            worth[own.place.part_id] += own.place.price_minor * own.times
+        for lot in self.bundled:
+            for part_id in lot.together.parts:
+                each = lot.together.price_minor * lot.times
+                worth[part_id] += each // len(lot.together.parts)
+        whole = sum(worth.values()) or 1
+        total = self.total_minor
+        parts = {part_id: divmod(total * own, whole) for part_id, own in worth.items()}
+        rest = total - sum(own for own, _ in parts.values())
+        last = sorted(parts, key=lambda part_id: (-parts[part_id][1], part_id))[:rest]
+        return {part_id: own + (part_id in last) for part_id, (own, _) in parts.items()}
+
+
+def parcel(
+    market: Market, shop: str, bought: Sequence[Bought], bundled: Sequence[Bundled] = ()
+) -> Parcel:
+    """A parcel as cheap as the shop makes it: the threshold counts goods before a code, the code
+    that takes off most is used, what is sold together gets no code.
+    """
+    rules = market.rules.get(shop)
+    singles = sum(own.place.price_minor * own.times for own in bought)
+    goods = singles + sum(own.together.price_minor * own.times for own in bundled)
+    kinds = {market.kind(own.place.part_id) for own in bought}
+    kinds |= {market.kind(part) for own in bundled for part in own.together.parts}
+    if rules is None:
+        shipping = sum(own.place.alone_minor * own.times for own in bought)
+        return Parcel(shop, tuple(bought), tuple(bundled), goods, shipping, None, 0)
+    shipping = rules.shipping_minor(goods, bool(kinds & HEAVY_KINDS))
+    off, code = 0, None
+    for own in rules.codes:
+        if own.holds_on(market.day) and goods >= own.from_minor:
+            counts = counted_minor(market, own, bought)
+            took = off_minor(own, counts)
+            if took > off:
+                off, code = took, own
+    return Parcel(shop, tuple(bought), tuple(bundled), goods, shipping, code, off)
+
+
+def counted_minor(market: Market, code: Code, bought: Sequence[Bought]) -> int:
+    """The goods that a code counts for."""
+    return sum(
+        own.place.price_minor * own.times
+        for own in bought
+        if not code.kinds or market.kind(own.place.part_id) in code.kinds
+    )
+
+
+def off_minor(code: Code, counted: int) -> int:
+    """What a code takes off goods that it counts for; parts of a cent stay with the shop."""
+    return min(counted, code.minor + int(counted * round(code.percent * 100) // 10_000))

@@ -1,0 +1,67 @@
+"""How shops sell as JSON: shops.json of a catalogue folder."""
+
+from collections import Counter
+from collections.abc import Collection, Iterable
+from typing import Annotated
+
+from pydantic import Field, TypeAdapter, ValidationError
+
+from wattmetron.core.values.shops import ShopRules
+from wattmetron.formats.problems import Problem
+
+MOST_SHOPS = 500
+_ADAPTER: TypeAdapter[list[ShopRules]] = TypeAdapter(
+    Annotated[list[ShopRules], Field(max_length=MOST_SHOPS)]
+)
+
+
+def read_shops(
+    file: str, data: bytes, regions: Collection[str], problems: list[Problem]
+) -> dict[str, ShopRules]:
+    """The rules by their keys; what cannot be read or holds nowhere is added to the problems."""
+    try:
+        found = _ADAPTER.validate_json(data)
+    except ValidationError as error:
+        first = error.errors(include_url=False)[0]
+        place = " › ".join(str(step) for step in first["loc"])
+        _tell(
+            problems,
+            file,
+            place,
+            f"“{str(first.get('input'))[:60]}”",
+            f"shops as docs/formats.md describes them ({first['msg']})",
+        )
+        return {}
+    for n, own in enumerate(found):
+        if own.region not in regions:
+            _tell(
+                problems, file, f"{n} › region", f"“{own.region[:60]}”", "a region of regions.csv"
+            )
+        for said, wrong in _odd(own):
+            _tell(problems, file, f"{n} › {wrong}", f"“{own.shop[:60]}”", said)
+    for key, count in Counter(own.key for own in found).items():
+        if count > 1:
+            _tell(problems, file, "shop", f"“{key[:60]}” twice", "each shop once in a region")
+    return {own.key: own for own in found}
+
+
+def _odd(own: ShopRules) -> Iterable[tuple[str, str]]:
+    amounts = (own.parcel_minor, own.heavy_minor, own.free_above_minor or 0)
+    if not own.shop.strip():
+        yield "a name", "shop"
+    if min(amounts) < 0:
+        yield "amounts of 0 or more", "parcel_minor"
+    for code in own.codes:
+        if not 0 <= code.percent <= 100 or min(code.minor, code.from_minor) < 0:
+            yield "a code of 0 to 100 % and amounts of 0 or more", "codes"
+    for lot in own.together:
+        if lot.price_minor < 0 or len(lot.parts) < 2:
+            yield "two parts or more at a price of 0 or more", "together"
+
+
+def _tell(problems: list[Problem], file: str, place: str, found: str, expected: str) -> None:
+    problems.append(Problem(file=file, line=None, column=place, found=found, expected=expected))
+
+
+def write_shops(shops: Iterable[ShopRules]) -> str:
+    return _ADAPTER.dump_json(list(shops), indent=1).decode() + "\n"

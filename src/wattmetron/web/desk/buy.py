@@ -1,0 +1,264 @@
+"""The view Buy: which shop for each part, what fewer parcels cost, and what became of the parts."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import date
+
+from wattmetron.core.buying.basket import Parcel
+from wattmetron.core.buying.purchase import Purchase
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.purchases import STATES, PartPurchase
+from wattmetron.core.values.words import listed
+from wattmetron.services.desk.assess import Assessment, assess
+from wattmetron.services.desk.purchases import Buying, arrived_build, buying, chosen_way
+from wattmetron.services.words.figures import THIN, money, money_change
+from wattmetron.services.workshop import Opened
+from wattmetron.web.shell.address import DeskQuery
+from wattmetron.web.shell.pages import amount
+
+FEW_SHOPS = 1
+STATE_WORDS = {
+    "ordered": "ordered",
+    "arrived": "arrived as ordered",
+    "wrong": "something else came",
+    "returned": "sent back",
+    "refunded": "money is back",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class ParcelRow:
+    """A parcel: its parts with what they cost there, and what is added and taken off."""
+
+    shop: str
+    parts: tuple[tuple[str, str, str], ...]
+    more: tuple[str, ...]
+    total: str
+
+
+@dataclass(frozen=True, slots=True)
+class WayRow:
+    """The purchase in so many parcels: what it costs, against the cheapest, where it is chosen."""
+
+    parcels: str
+    total: str
+    more: str
+    url: str
+    here: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BoughtRow:
+    """A part that is bought: state, planned and paid, and what came in its place."""
+
+    part_id: str
+    name: str
+    shop: str
+    state: str
+    words: str
+    planned: str
+    paid: str
+    paid_typed: str
+    postage_typed: str
+    instead: str
+    can_keep: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BuyView:
+    """What the view shows; without parcels nothing is left to buy."""
+
+    headline: str
+    says: tuple[str, ...]
+    parcels: tuple[ParcelRow, ...]
+    ways: tuple[WayRow, ...]
+    first: tuple[str, ...]
+    nowhere: tuple[tuple[str, str], ...]
+    chosen: str
+    bought: tuple[BoughtRow, ...]
+    sums: str
+    found: tuple[str, ...]
+    states: tuple[tuple[str, str], ...]
+    currency: str
+
+
+def buy_view(
+    catalogue: Catalogue, opened: Opened, now: Assessment, query: DeskQuery, today: date
+) -> BuyView:
+    """The purchase of the adopted build, and what was bought of it."""
+    plan = opened.plan
+    own = buying(catalogue, now, plan, today)
+    way = chosen_way(own, query.parcels or "")
+    bought = tuple(_bought(catalogue, now, entry) for entry in plan.purchases)
+    return BuyView(
+        headline=_headline(now, own, way),
+        says=tuple(_says(catalogue, now, own, way)),
+        parcels=() if way is None else tuple(_parcel(catalogue, now, p) for p in way.parcels),
+        ways=tuple(_way(now, own, other, way, query, opened.id) for other in own.ways),
+        first=tuple(_first(catalogue, own)),
+        nowhere=tuple(
+            (
+                catalogue.part(part_id).name,
+                query.url(opened.id, swap=_kind(now, part_id), place=part_id),
+            )
+            for part_id in own.nowhere
+        ),
+        chosen="" if way is None else str(len(way.parcels)),
+        bought=bought,
+        sums=_sums(now, plan.purchases),
+        found=_found(catalogue, now, arrived_build(plan, catalogue)),
+        states=tuple((state, STATE_WORDS[state]) for state in STATES),
+        currency=now.currency,
+    )
+
+
+def _kind(now: Assessment, part_id: str) -> str:
+    return next((line.kind for line in now.lines if line.part_id == part_id), "processor")
+
+
+def _headline(now: Assessment, own: Buying, way: Purchase | None) -> str:
+    if now.build.empty:
+        return "There is nothing to buy yet: choose parts, or adopt a proposal."
+    if way is None:
+        return "Nothing of this build is on sale." if own.nowhere else "Everything is bought."
+    shops = [parcel.shop for parcel in way.parcels]
+    parts = sum(want.times for want in own.market.wants)
+    return (
+        f"{parts} part{'' if parts == 1 else 's'} for {money(way.total_minor, now.currency)}"
+        f" delivered, from {listed(shops)}."
+    )
+
+
+def _says(
+    catalogue: Catalogue, now: Assessment, own: Buying, way: Purchase | None
+) -> Iterator[str]:
+    if way is None:
+        return
+    cheapest = own.ways[0]
+    if way is cheapest:
+        yield "No choice of shops is cheaper, with thresholds, codes and what is sold together."
+    else:
+        more = money(way.total_minor - cheapest.total_minor, now.currency)
+        yield f"{more} more than the cheapest, in {len(cheapest.parcels)} parcels."
+    fewest = len(own.ways[-1].parcels)
+    if fewest > 1:
+        yield f"With fewer than {fewest} parcels not all of it is to be had."
+    old = [
+        catalogue.part(bought.place.part_id).name
+        for parcel in way.parcels
+        for bought in parcel.bought
+        if (bought.place.part_id, bought.place.shop) in own.old
+    ]
+    if old:
+        yield f"Older than two weeks, so look again before you order: the price of {listed(old)}."
+    saved = own.alone_minor - way.total_minor
+    if saved > 0:
+        yield f"{money(saved, now.currency)} less than every part ordered by itself."
+    elif saved < 0:
+        yield f"{money(-saved, now.currency)} more than every part ordered by itself."
+
+
+def _parcel(catalogue: Catalogue, now: Assessment, own: Parcel) -> ParcelRow:
+    parts = [
+        (
+            _times(catalogue, bought.place.part_id, bought.times),
+            money(bought.place.price_minor * bought.times, now.currency),
+            "",
+        )
+        for bought in own.bought
+    ]
+    for lot in own.bundled:
+        names = listed([catalogue.part(part_id).name for part_id in lot.together.parts])
+        price = money(lot.together.price_minor * lot.times, now.currency)
+        parts.append((names, price, "sold together"))
+    shipping = money(own.shipping_minor, now.currency) if own.shipping_minor else "free"
+    more = [f"shipping {shipping}"]
+    if own.code is not None:
+        more.append(f"code {own.code.code}: {money(own.off_minor, now.currency)} off")
+    return ParcelRow(own.shop, tuple(parts), tuple(more), money(own.total_minor, now.currency))
+
+
+def _times(catalogue: Catalogue, part_id: str, times: int) -> str:
+    name = catalogue.part(part_id).name
+    return name if times == 1 else f"{times} {name}"
+
+
+def _way(
+    now: Assessment,
+    own: Buying,
+    other: Purchase,
+    chosen: Purchase | None,
+    query: DeskQuery,
+    brief_id: int,
+) -> WayRow:
+    count = len(other.parcels)
+    more = other.total_minor - own.ways[0].total_minor
+    return WayRow(
+        parcels=f"{count} parcel{'' if count == 1 else 's'}",
+        total=money(other.total_minor, now.currency),
+        more="cheapest" if not more else money_change(more, now.currency),
+        url=query.url(brief_id, parcels=str(count)),
+        here=other is chosen,
+    )
+
+
+def _first(catalogue: Catalogue, own: Buying) -> Iterator[str]:
+    """What to order first: what few shops have."""
+    for part_id, shops in own.scarce:
+        if shops <= FEW_SHOPS:
+            (shop,) = {place.shop for place in own.market.places if place.part_id == part_id}
+            yield f"{catalogue.part(part_id).name}: only {shop} has it."
+
+
+def _bought(catalogue: Catalogue, now: Assessment, own: PartPurchase) -> BoughtRow:
+    instead = catalogue.parts.get(own.instead)
+    part = catalogue.parts.get(own.part_id)
+    name = part.name if part else own.part_id
+    return BoughtRow(
+        part_id=own.part_id,
+        name=name if own.times == 1 else f"{own.times} {name}",
+        shop=own.shop,
+        state=own.state,
+        words=STATE_WORDS[own.state],
+        planned=money(own.planned_minor, now.currency),
+        paid=money(own.cost_minor, now.currency),
+        paid_typed=amount(own.paid_minor),
+        postage_typed=amount(own.postage_minor) if own.postage_minor else "",
+        instead=instead.name if instead else own.instead,
+        can_keep=instead is not None and own.state == "wrong",
+    )
+
+
+def _sums(now: Assessment, bought: tuple[PartPurchase, ...]) -> str:
+    """Planned against paid."""
+    if not bought:
+        return ""
+    planned = sum(own.planned_minor for own in bought if own.state != "refunded")
+    paid = sum(own.cost_minor for own in bought)
+    arrived = sum(own.times for own in bought if own.state == "arrived")
+    count = sum(own.times for own in bought)
+    return (
+        f"{arrived} of {count} arrived. Planned {money(planned, now.currency)}, paid"
+        f" {money(paid, now.currency)}: {money_change(paid - planned, now.currency)}."
+    )
+
+
+def _found(catalogue: Catalogue, now: Assessment, came: Build) -> tuple[str, ...]:
+    """What changes with what came in the place of what was ordered."""
+    if came == now.build:
+        return ()
+    then = assess(catalogue, now.brief, came)
+    said = [
+        f"{own.level[:1].upper()}{own.level[1:]}: {own.sentence} {own.advice}".strip()
+        for own in then.findings
+        if own.level in ("blocks", "do first")
+    ]
+    met = f"{then.met} of {len(then.counted)} targets met, {now.met} as planned."
+    fits = [] if then.blocking else ["With what came everything fits."]
+    moved = [
+        f"{new.game.name} {old.judged_fps:.0f} to {new.judged_fps:.0f}{THIN}fps"
+        for old, new in zip(now.counted, then.counted, strict=False)
+        if abs(new.judged_fps - old.judged_fps) >= 1
+    ]
+    return (*fits, *said, met, *([f"{listed(moved)}."] if moved else []))
