@@ -16,6 +16,7 @@ from playwright.sync_api import sync_playwright
 
 from tests.bench import (
     balance,
+    buying,
     charts,
     fits,
     front_door,
@@ -207,6 +208,7 @@ if __name__ == "__main__":
     swaps()
     front_door.front_door()
     handing_over.handing_over()
+    buying.buying()
     imports()
     charts.charts()
     fits.fits()

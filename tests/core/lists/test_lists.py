@@ -1,12 +1,18 @@
 """Lists of parts against what their lines mean, and what is no list."""
 
 import json
+from contextlib import suppress
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from tests.core.lists.score import scored
 from tests.core.lists.tuned import TUNED
 from tests.core.lists.untouched import UNTOUCHED
+from wattmetron.core.errors import BriefError
+from wattmetron.core.letters.amounts import minor_of
+from wattmetron.core.letters.reader import read_letter
 from wattmetron.core.lists.reader import MOST_CHARACTERS, MOST_PARTS, read_list
 from wattmetron.core.lists.said import ListError
 from wattmetron.demo import CATALOGUE
@@ -108,3 +114,32 @@ def test_broken_and_nested_json_is_read_as_far_as_it_goes(world):
 def test_two_builds_in_one_paste_are_both_read(world):
     text = "Build A\nQuillon Ketch Flood 8\n\nBuild B\nMarrowgate Heron Slate 6"
     assert ids(world, text) == ["quillon-ketch-flood-8", "marrowgate-heron-slate-6"]
+
+
+@settings(deadline=None, max_examples=60)
+@given(st.lists(st.sampled_from(["9", "1", ".", ",", " ", "x", "k", "EUR", "gb", "\n", "٣", "-"])))
+def test_numbers_of_any_length_are_read_or_left(world, pieces):
+    """Digits without end are no money, and no reason to fail."""
+    for text in ("".join(pieces), "".join(own * 400 for own in pieces), "9" * 5000):
+        for read in (read_list, read_letter):
+            with suppress(BriefError, ListError):
+                read(world, text)
+
+
+@pytest.mark.parametrize(
+    ("number", "thousands", "minor"),
+    [
+        ("1,350.00", False, 135_000),
+        ("1.400", False, 140_000),
+        ("12 000", False, 1_200_000),
+        ("49,90", False, 4_990),
+        ("49.9", False, 4_990),
+        ("7", False, 700),
+        ("1.4", True, 140_000),
+        ("1,25", True, 125_000),
+        ("2", True, 200_000),
+        ("1.350", True, 135_000),
+    ],
+)
+def test_amounts_in_every_way_of_writing(number, thousands, minor):
+    assert minor_of(number, thousands) == minor

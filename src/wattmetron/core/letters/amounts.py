@@ -21,9 +21,10 @@ CURRENCIES = {
     "£": "GBP",
 }
 _WORDS = "|".join(re.escape(word) for word in sorted(CURRENCIES, key=len, reverse=True))
-_NUMBER = r"\d{1,3}(?:[ .,]\d{3})+(?:[.,]\d{2})?|\d+(?:[.,]\d{1,2})?"
+NUMBER = r"\d{1,3}(?:[ .,]\d{3}){1,3}(?:[.,]\d{2})?|\d{1,9}(?:[.,]\d{1,2})?"
+"""A number of at most so many digits: longer ones are no money."""
 AMOUNT = re.compile(
-    rf"(?P<before>(?:{_WORDS})\s*)?(?<![\w.,])(?P<number>{_NUMBER})(?P<k>k\b(?!\s*\d))?"
+    rf"(?P<before>(?:{_WORDS})\s*)?(?<![\w.,])(?P<number>{NUMBER})(?P<k>k\b(?!\s*\d))?"
     rf"(?P<after>\s*(?:{_WORDS}|bucks)(?!\w))?(?![\w%])"
 )
 NOT_MONEY = re.compile(
@@ -64,7 +65,7 @@ def amounts(clause: Clause) -> list[Amount]:
         rest = clause.text[match.end() :]
         if NOT_MONEY.match(rest) or _of_size(clause.text, match):
             continue
-        minor = _minor(match["number"], bool(match["k"]))
+        minor = minor_of(match["number"], bool(match["k"]))
         words = (match["before"] or match["after"] or "").strip()
         small = minor < USUAL_LEAST_MINOR and not (words or ADDED.search(clause.text))
         if not LEAST_MINOR <= minor <= MOST_MINOR or small:
@@ -83,13 +84,16 @@ def _of_size(text: str, match: re.Match[str]) -> bool:
     return bool(re.search(r"\d\s*(?:x|by)\s*$", text[: match.start("number")]))
 
 
-def _minor(number: str, thousands: bool) -> int:
-    """``1,350.00``, ``1.400``, ``12 000``, ``1.4`` with k."""
-    whole = re.fullmatch(r"(\d{1,3}(?:[ .,]\d{3})+)(?:[.,](\d{2}))?", number)
+def minor_of(number: str, thousands: bool = False) -> int:
+    """``1,350.00``, ``1.400``, ``12 000``, ``49,90``, ``1.4`` with k, in minor units."""
+    whole = re.fullmatch(r"(\d{1,3}(?:[ .,]\d{3}){1,3})(?:[.,](\d{2}))?", number)
     if whole and not thousands:
         return int(re.sub(r"\D", "", whole[1])) * 100 + int(whole[2] or 0)
-    value = float(number.replace(" ", "").replace(",", "."))
-    return round(value * (100_000 if thousands else 100))
+    units, _, rest = re.sub(r"[ ]", "", number).replace(",", ".").partition(".")
+    places = 5 if thousands else 2
+    return int(units) * (100_000 if thousands else 100) + int(
+        rest.replace(".", "")[:places].ljust(places, "0")
+    )
 
 
 def budget(text: str, pieces: list[Clause]) -> list[Said]:

@@ -3,7 +3,7 @@
 import re
 from typing import NamedTuple
 
-from wattmetron.core.letters.amounts import CURRENCIES
+from wattmetron.core.letters.amounts import CURRENCIES, NUMBER, minor_of
 
 NUMBERS = {"one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "eight": 8}
 _WORDS = "|".join(NUMBERS)
@@ -26,9 +26,8 @@ AFTER = (
 )
 ANYWHERE = re.compile(r"\b(?:qty|quantity|menge|antall)\W{0,3}(\d{1,4})\b", re.I)
 _MONEY = "|".join(re.escape(word) for word in sorted(CURRENCIES, key=len, reverse=True)) + "|bucks"
-_NUMBER = r"\d{1,3}(?:[ .,]\d{3})+(?:[.,]\d{2})?|\d+(?:[.,]\d{1,2})?"
 AMOUNT = re.compile(
-    rf"(?P<before>(?:{_MONEY})\s?)?(?<![\w.,-])(?P<number>{_NUMBER})(?:,-)?"
+    rf"(?P<before>(?:{_MONEY})\s?)?(?<![\w.,-])(?P<number>{NUMBER})(?:,-)?"
     rf"(?P<after>\s?(?:{_MONEY})(?!\w))?(?![\w%])",
     re.I,
 )
@@ -80,7 +79,7 @@ def prices_of(text: str, bare: bool) -> list[Price]:
         if UNITS.match(kept[match.end() :]) or kept[: match.start("number")].rstrip().endswith("@"):
             continue
         words = (match["before"] or match["after"] or "").strip().lower()
-        minor = _minor(match["number"])
+        minor = minor_of(match["number"])
         decimals = bool(re.search(r"[.,]\d{2}$", match["number"])) or match[0].endswith(",-")
         if not 0 < minor <= MOST_MINOR:
             continue
@@ -97,14 +96,6 @@ def price_at_end(text: str) -> tuple[str, Price | None]:
     if not prices:
         return text, None
     return text[: matches[-1].start()].rstrip(" ,:;-–"), prices[-1]
-
-
-def _minor(number: str) -> int:
-    """``1,350.00``, ``1.400``, ``12 000``, ``49,90``."""
-    whole = re.fullmatch(r"(\d{1,3}(?:[ .,]\d{3})+)(?:[.,](\d{2}))?", number)
-    if whole:
-        return int(re.sub(r"\D", "", whole[1])) * 100 + int(whole[2] or 0)
-    return round(float(number.replace(" ", "").replace(",", ".")) * 100)
 
 
 def unit_price(prices: list[Price], quantity: int) -> Price | None:
