@@ -12,6 +12,7 @@ OUT = Path(__file__).parent.parent / "docs" / "screenshots"
 VIEWS = (
     ("briefs", "/briefs", 1280, 800, "light"),
     ("brief", "/briefs/1/brief", 1280, 800, "light"),
+    ("frames", "/briefs/1/frames", 1280, 800, "light"),
     ("proposal", "/briefs/1/frames?propose=most", 1280, 800, "light"),
     (
         "swap",
@@ -28,7 +29,6 @@ VIEWS = (
     ("handout", "/briefs/1/handout/page", 1280, 1000, "light"),
     ("buy", "/briefs/1/buy", 1280, 800, "light"),
     ("part", "/parts/lowhum-bargain-700?brief=1", 1280, 800, "light"),
-    ("assembly", "/briefs/1/assembly", 390, 844, "light"),
     ("games", "/games?brief=1", 1280, 800, "light"),
     ("game", "/games/gullwing-circuit?brief=1", 1280, 800, "light"),
     ("scale", "/parts/scale?first=Nacre+Reef+16+GB&second=Orlop+Beacon", 1280, 800, "light"),
