@@ -25,7 +25,7 @@ from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.formats.plan_file import from_document, to_document
-from wattmetron.services.advice.proposals import answer
+from wattmetron.services.advice.proposals import answer, reasons_of
 from wattmetron.services.desk import edits
 from wattmetron.services.desk.assess import assess, finding_remedies, remaining
 from wattmetron.services.desk.swaps import SwapQuery, swap, traits
@@ -133,8 +133,8 @@ def test_every_demo_brief_gets_an_answer_that_can_be_defended(name, aim):
     whole = found.assessment
     assert whole.missing == () and whole.blocking == 0 and whole.floors == ()
     assert whole.parts_minor == found.proposal.cost_minor
-    assert len(found.reasons) == len(whole.lines)
-    assert all(reason.sentence.endswith(".") for reason in found.reasons)
+    assert len(reasons_of(WORLD, whole)) == len(whole.lines)
+    assert all(reason.sentence.endswith(".") for reason in reasons_of(WORLD, whole))
     if aim == "most frames":
         assert whole.spent_minor <= brief.budget_high_minor
         assert found.proposal.weight_met == sum(

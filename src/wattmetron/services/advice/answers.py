@@ -8,7 +8,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.remedies import Remedy
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.formats.brief_file import build_file
-from wattmetron.services.advice.proposals import Answer
+from wattmetron.services.advice.proposals import Answer, reasons_of
 from wattmetron.services.advice.rest import rest_of
 from wattmetron.services.desk.assess import Assessment, finding_remedies
 from wattmetron.services.desk.together import together
@@ -155,7 +155,7 @@ def proposal_json(catalogue: Catalogue, answer: Answer) -> dict[str, Any]:
         "gain_millionths": proposal.gain,
         "reasons": [
             {"kind": reason.kind, "part": reason.name, "why": reason.sentence}
-            for reason in answer.reasons
+            for reason in reasons_of(catalogue, answer.assessment)
         ],
         "relaxations": [
             {"change": relaxation.sentence, "total_cost": amount(relaxation.cost_minor)}

@@ -73,7 +73,6 @@ class Answer:
     assessment: Assessment | None
     headline: str
     account: tuple[str, ...]
-    reasons: tuple[Reason, ...]
     relaxations: tuple[Relaxation, ...]
     savings: tuple[Saving, ...] = ()
 
@@ -133,7 +132,6 @@ def _answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answe
             *_left_over(catalogue, asked, assessment),
             *preference_lines(brief, preferences, assessment.currency),
         ),
-        reasons=reasons_of(catalogue, assessment),
         relaxations=(),
     )
 
@@ -156,7 +154,6 @@ def _same_frames(catalogue: Catalogue, brief: Brief, kept: Build, build: Build) 
             assessment=None,
             headline=said,
             account=(),
-            reasons=(),
             relaxations=(),
         )
     then = assess(catalogue, asked, proposal.build)
@@ -170,7 +167,6 @@ def _same_frames(catalogue: Catalogue, brief: Brief, kept: Build, build: Build) 
             *_left_over(catalogue, asked, then),
             *preference_lines(brief, preferences, then.currency),
         ),
-        reasons=reasons_of(catalogue, then),
         relaxations=(),
         savings=same_frames.savings(catalogue, now, then),
     )
@@ -219,8 +215,15 @@ def _account(proposal: Proposal, assessment: Assessment) -> tuple[str, ...]:
     return tuple(lines)
 
 
-def reasons_of(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]:
-    """For each bought part, what the next cheaper one would spoil."""
+def reasons_of(catalogue: Catalogue, assessment: Assessment | None) -> tuple[Reason, ...]:
+    """For each bought part, what the next cheaper one would spoil; none without a machine."""
+    if assessment is None:
+        return ()
+    key = ("reasons", assessment.brief, assessment.build)
+    return catalogue.keep.once(key, lambda: _reasons(catalogue, assessment))
+
+
+def _reasons(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]:
     reasons = []
     for line in assessment.lines:
         if line.part is None:
@@ -321,7 +324,6 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
             assessment=None,
             headline=_nothing_fits(catalogue, brief, kept),
             account=(),
-            reasons=(),
             relaxations=(),
         )
     reachable = proposal.aim == "least money"
@@ -342,7 +344,6 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
                 assessment=None,
                 headline=headline,
                 account=(),
-                reasons=(),
                 relaxations=(),
             )
     obstacles = _obstacles(catalogue, brief, kept)
@@ -356,7 +357,6 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
         assessment=None,
         headline=headline,
         account=tuple(account),
-        reasons=(),
         relaxations=relaxations,
     )
 

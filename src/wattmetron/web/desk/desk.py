@@ -15,7 +15,7 @@ from wattmetron.core.values.parts import ALL_KINDS, Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import cell_of, tables
-from wattmetron.services.advice.proposals import Answer, answer
+from wattmetron.services.advice.proposals import Answer, Reason, answer, reasons_of
 from wattmetron.services.advice.trust_costs import trust_costs
 from wattmetron.services.desk.assess import (
     Assessment,
@@ -104,6 +104,7 @@ class Desk:
     swap: SwapView | None
     chips: ChipsView | None
     answer: Answer | None
+    reasons: tuple[Reason, ...]
     working: WorkingView | None
     prices: str
     ghost_words: str
@@ -197,6 +198,7 @@ def make_desk(
             chips_view(catalogue, present, query, opened.id, names) if _by_chip(query) else None
         ),
         answer=found,
+        reasons=() if found is None else reasons_of(catalogue, found.assessment),
         working=working_view(catalogue, now, query.working, prices) if query.working else None,
         prices=prices,
         ghost_words=ghost_words,

@@ -216,6 +216,23 @@ document.addEventListener("click", async (event) => {
   }
 });
 
+// What waits for another piece is asked for when that one is there, or was stopped, and the next change is not made
+// meanwhile.
+const PAUSE_MS = 700;
+function release(piece) {
+  for (const next of document.querySelectorAll(`[data-after="${CSS.escape(piece.id)}"]`)) {
+    next.removeAttribute("data-after");
+    const id = next.id;
+    setTimeout(() => {
+      if (next.isConnected && next.id === id) htmx.trigger(next, "again");
+    }, PAUSE_MS);
+  }
+}
+document.addEventListener("htmx:afterSettle", (event) => {
+  const piece = event.detail.elt.closest && event.detail.elt.closest(".later");
+  if (piece && !piece.querySelector("[data-stop]")) release(piece);
+});
+
 // What is worked out after the page can be stopped, and asked for again.
 document.addEventListener("click", (event) => {
   const stop = event.target.closest("[data-stop]");
@@ -237,6 +254,7 @@ document.addEventListener("click", (event) => {
   button.textContent = "Work it out";
   line.append(button);
   piece.replaceChildren(line);
+  release(piece);
 });
 
 document.addEventListener("htmx:afterRequest", (event) => {
