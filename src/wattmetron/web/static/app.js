@@ -189,7 +189,9 @@ if (movedInPlace) {
 }
 
 if (window.Idiomorph) {
-  Idiomorph.defaults.callbacks.beforeNodeMorphed = (old) => !unsent.has(old);
+  // Long lists of suggestions hardly ever change: they are compared as a whole.
+  Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, next) =>
+    !unsent.has(old) && !(old.nodeName === "DATALIST" && old.isEqualNode(next));
   // What one has folded or unfolded stays so while the page around it changes.
   Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) => name !== "open" || node.tagName !== "DETAILS" || node.classList.contains("rowmenu");
 }
