@@ -303,6 +303,12 @@ def test_house_texts_are_checked_kept_and_taken_back(client, workshop):
 
 
 def test_a_note_is_marked_when_its_reason_no_longer_holds(client, workshop):
+    for section in ("alternatives", "later"):
+        client.post(
+            "/briefs/1/handout-section",
+            data=form(workshop, section=section, where="hide"),
+            headers=HTMX,
+        )
     part = workshop.open(1).plan.build.graphics
     for text in ("quiet, and it fits", ""):
         client.post(

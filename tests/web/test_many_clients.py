@@ -31,6 +31,8 @@ PAGES = (
     "/briefs/{}/balance?prices=1",
     "/briefs/{}/balance?propose=most",
     "/briefs/{}/assembly",
+    "/briefs/{}/handout/as/txt",
+    "/briefs/{}/buy",
     "/briefs/{}/find?q=reef",
     "/briefs/{}/steps",
     "/parts?kind=graphics&brief={}&sort=worth",
