@@ -23,6 +23,7 @@ def serve(options: argparse.Namespace) -> int:
     import uvicorn
 
     from wattmetron.demo import BRIEFS, CATALOGUE
+    from wattmetron.demo.history import earlier
     from wattmetron.web.app import HOSTS, make_app, make_worker_app
     from wattmetron.web.shell.door import Door
     from wattmetron.web.shell.line import Line
@@ -44,7 +45,7 @@ def serve(options: argparse.Namespace) -> int:
     with _bound(options.host, options.port) as door, closing(Workshop(path)) as workshop:
         workshop.database.check()
         if options.command == "demo":
-            workshop.load_demo(CATALOGUE, BRIEFS)
+            workshop.load_demo(CATALOGUE, BRIEFS, earlier)
         kept = None if alone else _passphrase(options, path)
         key = "" if alone else secrets.token_urlsafe(32)
         if workshop.has_catalogue():

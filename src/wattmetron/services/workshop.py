@@ -2,7 +2,7 @@
 them.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from pathlib import Path
@@ -15,20 +15,25 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError, NotFoundError, NotPossibleError, StorageError
 from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.price_history import OfferSpan
 from wattmetron.core.values.wishes import check_brief
 from wattmetron.formats.brief_file import read_brief, read_build, read_documents
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
 from wattmetron.formats.plan_file import PlanError, from_document, to_document
 from wattmetron.store import briefs as brief_store
 from wattmetron.store import catalogues as catalogue_store
+from wattmetron.store import history as history_store
 from wattmetron.store import snapshots as snapshot_store
 from wattmetron.store.database import Database
+from wattmetron.store.history import Imported
 from wattmetron.store.snapshots import NoSuchSnapshotError, Snapshot
 from wattmetron.study.keeper import Count, Keeper
 from wattmetron.study.study import studied
 
-__all__ = ["ListedBrief", "Opened", "Snapshot", "Workshop"]
+__all__ = ["Imported", "ListedBrief", "Opened", "Snapshot", "Workshop"]
+Earlier = Callable[[Catalogue], list[tuple[datetime, tuple[Offer, ...]]]]
 PLAN_BYTES, PAST_CATALOGUES = 8_000_000, 2
 """What plans that were read may take."""
 
@@ -333,9 +338,11 @@ class Workshop:
                 self._past[as_of] = self._study(past)
             return self._past[as_of]
 
-    def load_demo(self, catalogue_folder: Path, briefs_folder: Path) -> None:
+    def load_demo(
+        self, catalogue_folder: Path, briefs_folder: Path, earlier: Earlier | None = None
+    ) -> None:
         """Fill an empty database with demo data, all of it or nothing; a database in use is left
-        as it is.
+        as it is. ``earlier`` gives the offers of days before, the oldest first.
         """
         self.is_demo = True
         if self.has_catalogue():
@@ -345,9 +352,22 @@ class Workshop:
         with self.database.writing() as session:
             if catalogue_store.latest_import(session) is not None:
                 return
+            for at, offers in earlier(catalogue) if earlier else ():
+                before = replace(catalogue, offers=offers)
+                catalogue_store.store_catalogue(session, before, "earlier prices", at)
             catalogue_store.store_catalogue(session, catalogue, catalogue_folder.name)
             for plan in plans:
                 self.store(session, plan)
+
+    def imports(self) -> tuple[Imported, ...]:
+        """The imports of catalogues, the newest first."""
+        with self.database.reading() as session:
+            return history_store.imports_of(session)
+
+    def offer_spans(self, part_ids: Iterable[str], region: str) -> tuple[OfferSpan, ...]:
+        """What shops asked for some parts over time."""
+        with self.database.reading() as session:
+            return history_store.offer_spans(session, part_ids, region)
 
     def reopen(self) -> None:
         """Go on after ``close``, here or in a process that was forked meanwhile."""

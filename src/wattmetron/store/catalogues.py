@@ -67,17 +67,21 @@ def import_time(session: Session, import_id: int) -> datetime | None:
     return session.scalar(select(ImportRow.at).where(ImportRow.id == import_id))
 
 
-def store_catalogue(session: Session, catalogue: Catalogue, source: str) -> int:
-    """Make a catalogue the current one; unchanged entries and offers keep their revisions."""
+def store_catalogue(
+    session: Session, catalogue: Catalogue, source: str, at: datetime | None = None
+) -> int:
+    """Make a catalogue the current one; unchanged entries and offers keep their revisions. ``at``
+    is when it was seen, where that is not now.
+    """
     catalogue = catalogue.described
-    row = _begin(session, source, False)
+    row = _begin(session, source, False, at)
     _revise_entries(session, catalogue, row.id)
     _revise_offers(session, catalogue, row.id)
     return row.id
 
 
-def _begin(session: Session, source: str, by_hand: bool) -> ImportRow:
-    row = ImportRow(at=datetime.now(UTC), source=source[:200], by_hand=by_hand)
+def _begin(session: Session, source: str, by_hand: bool, at: datetime | None = None) -> ImportRow:
+    row = ImportRow(at=at or datetime.now(UTC), source=source[:200], by_hand=by_hand)
     session.add(row)
     session.flush()
     return row

@@ -1,19 +1,25 @@
 """The view Buy: which shop for each part, what fewer parcels cost, and what became of the parts."""
 
+from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date
+from typing import Any
+
+from markupsafe import Markup
 
 from wattmetron.core.buying.basket import Parcel
 from wattmetron.core.buying.purchase import Purchase
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.price_history import OfferSpan, price_steps, total_steps
 from wattmetron.core.values.purchases import STATES, PartPurchase
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, assess
 from wattmetron.services.desk.purchases import Buying, arrived_build, buying, chosen_way
 from wattmetron.services.words.figures import THIN, money, money_change
 from wattmetron.services.workshop import Opened
+from wattmetron.web.drawing.price_line import line_words, price_line
 from wattmetron.web.shell.address import DeskQuery
 from wattmetron.web.shell.pages import amount
 
@@ -81,12 +87,21 @@ class BuyView:
     found: tuple[str, ...]
     states: tuple[tuple[str, str], ...]
     currency: str
+    line: Markup
+    line_words: str
 
 
 def buy_view(
-    catalogue: Catalogue, opened: Opened, now: Assessment, query: DeskQuery, today: date
+    catalogue: Catalogue,
+    opened: Opened,
+    now: Assessment,
+    query: DeskQuery,
+    today: date,
+    spans: tuple[OfferSpan, ...],
 ) -> BuyView:
-    """The purchase of the adopted build, and what was bought of it."""
+    """The purchase of the adopted build, and what was bought of it; ``spans`` are what shops asked
+    for its parts over time.
+    """
     plan = opened.plan
     own = buying(catalogue, now, plan, today)
     way = chosen_way(own, query.parcels or "")
@@ -110,7 +125,32 @@ def buy_view(
         found=_found(catalogue, now, arrived_build(plan, catalogue)),
         states=tuple((state, STATE_WORDS[state]) for state in STATES),
         currency=now.currency,
+        **_line(now, spans, today),
     )
+
+
+def _line(now: Assessment, spans: tuple[OfferSpan, ...], today: date) -> dict[str, Any]:
+    """What this list cost on each day, against the budget; nothing where one day is known."""
+    times = Counter(line.part_id for line in now.lines if line.part and not line.owned)
+    steps = total_steps(
+        {
+            part_id: price_steps(
+                span
+                for span in spans
+                if span.part_id == part_id and (now.brief.allow_used or not span.used)
+            )
+            for part_id in times
+        },
+        times,
+    )
+    if len(steps) < 2:
+        return {"line": Markup(""), "line_words": ""}
+    words = line_words(steps, now.currency, "This list, each part delivered by itself")
+    budget = now.brief.budget_high_minor
+    return {
+        "line": price_line(steps, today, now.currency, words, budget),
+        "line_words": words,
+    }
 
 
 def _kind(now: Assessment, part_id: str) -> str:

@@ -13,6 +13,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.parts import ALL_KINDS, Kind
 from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.price_history import OfferSpan
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import cell_of, tables
 from wattmetron.services.advice.proposals import Answer, Reason, answer, reasons_of
@@ -157,10 +158,11 @@ def make_desk(
     handing: Handing = NO_HANDING,
     briefs: tuple[ListedBrief, ...] = (),
     past: Past = NO_PAST,
+    spans: tuple[OfferSpan, ...] = (),
 ) -> Desk:
     """Compute what the page shows; ``state_of`` gives the standing revision of a game's
     requirements, ``handing`` is what its handout takes from elsewhere, ``briefs`` and ``past``
-    what to compare with.
+    what to compare with, ``spans`` what shops asked over time for what is in the build.
     """
     plan = opened.plan
     brief = plan.brief
@@ -231,7 +233,7 @@ def make_desk(
             else None
         ),
         buy=(
-            buy_view(catalogue, opened, present, query, datetime.now(UTC).date())
+            buy_view(catalogue, opened, present, query, datetime.now(UTC).date(), spans)
             if query.view == "buy"
             else None
         ),

@@ -8,11 +8,13 @@ from fastapi.responses import RedirectResponse, Response
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.price_history import OfferSpan
 from wattmetron.services.advice.deciding import deciding_words
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.games.publishing import game_state
 from wattmetron.services.handout.house import housed
 from wattmetron.services.handout.links import Of, links_of
+from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.desk.assembly import assembly_page
 from wattmetron.web.desk.beside import beside_view, cell_view
 from wattmetron.web.desk.budget_steps import steps_page
@@ -116,8 +118,15 @@ def show(
         else Handing(),
         tuple(workshop.briefs()) if compares else (),
         past_of(workshop, catalogue, opened, params.get("since", "")) if compares else NO_PAST,
+        _spans(workshop, opened) if view == "buy" else (),
     )
     fresh_link = more.pop("fresh_link", "")
     if desk.handout is not None and fresh_link:
         more["handout"] = replace(desk.handout, fresh_link=str(fresh_link))
     return page(request, "desk/desk.html", {"desk": replace(desk, **more)}, status, url)  # type: ignore[arg-type]
+
+
+def _spans(workshop: Workshop, opened: Opened) -> tuple[OfferSpan, ...]:
+    """What shops asked over time for the parts of a build."""
+    part_ids = {part_id for _, part_id in opened.plan.build.ids()}
+    return workshop.offer_spans(part_ids, opened.plan.brief.region)

@@ -16,6 +16,7 @@ from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.own_record import OwnRecord, Subject, record_key
 from wattmetron.core.values.parts import KIND_PLURALS, Kind, Part
+from wattmetron.core.values.price_history import PriceStep, price_steps
 from wattmetron.core.values.trust import Judgement, judge
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import assess
@@ -25,6 +26,7 @@ from wattmetron.services.parts.shelf import ShelfQuery
 from wattmetron.services.words.figures import THIN, money, money_change
 from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.drawing.part_picture import part_picture
+from wattmetron.web.drawing.price_line import line_words, price_line
 from wattmetron.web.parts.part_figures import figures_of
 from wattmetron.web.parts.shelf_state import kind_url, part_url, read_state, try_in_brief
 
@@ -49,6 +51,16 @@ class OwnNote:
     version: int
 
 
+@dataclass(frozen=True, slots=True)
+class PriceHistory:
+    """The price line of a region with its sentence and its days as a table."""
+
+    region: str
+    words: str
+    picture: Markup
+    rows: tuple[tuple[str, str], ...]
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PartPage:
     """One part in full; ``used_in`` are briefs with the way in which they use it."""
@@ -66,6 +78,7 @@ class PartPage:
     figures: tuple[tuple[str, str], ...]
     sources: tuple[str, ...]
     offers: tuple[OfferLine, ...]
+    lines: tuple[PriceHistory, ...]
     used_in: tuple[tuple[int, str, str], ...]
     brief: Opened | None
     briefs: tuple[tuple[int, str], ...]
@@ -110,6 +123,7 @@ def part_page(
         figures=tuple(figures_of(part)),
         sources=tuple(of_sources(part)),
         offers=tuple(_offers(catalogue, part_id)),
+        lines=tuple(_lines(workshop, catalogue, part)),
         used_in=tuple(_used_in(workshop, part_id)),
         brief=opened,
         briefs=tuple((brief.id, brief.plan.brief.name) for brief in workshop.briefs()),
@@ -259,3 +273,22 @@ def _neighbours(
         )
         for own, other in (*cheaper, *dearer)
     ]
+
+
+def _lines(workshop: Workshop, catalogue: Catalogue, part: Part) -> Iterator[PriceHistory]:
+    """What the part cost new in each region, where more than one day is known."""
+    for region in catalogue.regions.values():
+        spans = workshop.offer_spans([part.id], region.id)
+        steps = price_steps(span for span in spans if not span.used)
+        if len(steps) < 2:
+            continue
+        words = line_words(steps, region.currency, part.name)
+        rows = tuple(
+            (f"{step.day:%-d %b %Y}", _least(step, region.currency)) for step in reversed(steps)
+        )
+        picture = price_line(steps, steps[-1].day, region.currency, words)
+        yield PriceHistory(region.name, words, picture, rows)
+
+
+def _least(step: PriceStep, currency: str) -> str:
+    return "sold out" if step.least_minor is None else money(step.least_minor, currency)

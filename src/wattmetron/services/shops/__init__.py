@@ -1,0 +1,1 @@
+"""Shops and prices: what changed, and what it means for each brief."""

@@ -1,0 +1,1 @@
+"""The place Shops: how shops sell, and what changed."""
