@@ -1,14 +1,17 @@
 """Shops: how they sell, what changed by part, by kind and for each brief; prices over time."""
 
 import html
+import re
 from dataclasses import replace
 
 from fastapi.testclient import TestClient
 
+from tests.web.conftest import HTMX
 from tests.web.test_snapshots import dearer
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.demo.history import BACK, earlier
 from wattmetron.services.shops.changes import brief_now, changes, kinds_words
+from wattmetron.services.shops.watches import kept_watches
 from wattmetron.services.words.figures import money
 from wattmetron.services.workshop import Workshop
 from wattmetron.study.study import studied
@@ -119,3 +122,67 @@ def test_one_day_alone_says_so(client, workshop):
     assert "Only one day's prices are known" in html.unescape(client.get("/shops/changes").text)
     assert "Price line" not in client.get("/parts/quickfen-marram-16-pair-ddr5").text
     assert "This list over time" not in client.get("/briefs/1/buy").text
+
+
+def watch(client, **typed):
+    return client.post("/watches", data={"region": "vellmouth", **typed}, headers=HTMX)
+
+
+def test_a_watched_price_stands_above_the_briefs_once_it_is_reached(client, workshop):
+    part = workshop.open(1).plan.build.graphics
+    today = workshop.catalogue().prices("vellmouth", False).delivered(part)
+    assert "is watched" in watch(client, part=part, below=f"{(today - 5_00) / 100:.2f}").text
+    assert "fired-1" not in client.get("/briefs").text
+    watch(client, brief="1", below="1000")
+    assert len(kept_watches(workshop).watches) == 2
+    described = workshop.catalogue().described
+    workshop.import_catalogue(replace(described, offers=dearer(described, part, -5_00)), "cheaper")
+    shown = re.sub(r"[ \n]+", " ", html.unescape(client.get("/briefs").text))
+    assert "fired-1" in shown and "fired-2" not in shown
+    assert f"costs {money(today - 5_00, 'EUR')} today" in shown
+    key = kept_watches(workshop).watches[0].key
+    client.post("/watches/seen", data={"key": key, "minor": str(today - 5_00)}, headers=HTMX)
+    assert "fired-1" not in client.get("/briefs").text
+    workshop.import_catalogue(replace(described, offers=dearer(described, part, -90_00)), "sale")
+    both = re.sub(r"[ \n]+", " ", html.unescape(client.get("/briefs").text))
+    assert "fired-2" in both and "The list of Net loft all-rounder costs" in both
+    client.post("/watches/remove", data={"key": key}, headers=HTMX)
+    assert len(kept_watches(workshop).watches) == 1
+    version = str(kept_watches(workshop).version)
+    client.post("/watches/undo", data={"version": version}, headers=HTMX)
+    assert len(kept_watches(workshop).watches) == 2
+
+
+def test_a_near_miss_is_watched_in_one_click(client, workshop):
+    page = client.get("/briefs/8/balance?limits=1").text
+    found = re.search(
+        r'name="part" value="([^"]+)">.{0,400}?name="below"\s+value="([\d.]+)"', page, re.S
+    )
+    part, below = found.groups()
+    assert "is watched" in watch(client, part=part, below=below, why="picked from here down").text
+    (own,) = kept_watches(workshop).watches
+    assert own.part_id == part and own.below_minor == round(float(below) * 100)
+
+
+def test_odd_watches_are_refused(client, workshop):
+    part = workshop.open(1).plan.build.graphics
+    for typed, said in (
+        ({"part": part, "below": "cheap"}, "“cheap”"),
+        ({"part": part, "below": "0"}, "above 0"),
+        ({"part": "no-such-part", "below": "5"}, "no-such-part"),
+        ({"brief": "999", "below": "5"}, "no such brief"),
+        ({"part": part, "below": "5", "region": "nowhere"}, "nowhere"),
+    ):
+        refused = watch(client, **typed)
+        assert refused.status_code == 422 and said in html.unescape(refused.text), said
+    assert kept_watches(workshop).watches == ()
+    watch(client, part=part, below="5", why="<script>alert(1)</script>")
+    assert "<script>alert" not in client.get("/shops").text
+
+
+def test_the_usual_price_is_said_beside_the_line(tmp_path):
+    workshop = Workshop(tmp_path / "own.sqlite", studied)
+    workshop.load_demo(CATALOGUE, BRIEFS, earlier)
+    client = TestClient(make_app(workshop), base_url="http://127.0.0.1")
+    page = html.unescape(client.get("/parts/quickfen-weir-32-pair-show-ddr5").text)
+    assert "Usually EUR" in page.replace("\u00a0", " ") and "below that." in page

@@ -1,5 +1,5 @@
-"""Papers: the house texts and sets of dated builds, each a versioned document whose last change can
-be taken back.
+"""Papers: the house texts, sets of dated builds and watches, each a versioned document whose last
+change can be taken back.
 """
 
 from dataclasses import dataclass
@@ -13,7 +13,7 @@ from wattmetron.core.errors import BriefError, ConflictError, NotFoundError, Not
 from wattmetron.store.database import found
 from wattmetron.store.tables import PaperRow
 
-PaperKind = Literal["house", "set"]
+PaperKind = Literal["house", "set", "watches"]
 MOST_PAPERS = 200
 
 

@@ -87,6 +87,7 @@ class BuyView:
     found: tuple[str, ...]
     states: tuple[tuple[str, str], ...]
     currency: str
+    below: str
     line: Markup
     line_words: str
 
@@ -125,6 +126,7 @@ def buy_view(
         found=_found(catalogue, now, arrived_build(plan, catalogue)),
         states=tuple((state, STATE_WORDS[state]) for state in STATES),
         currency=now.currency,
+        below=amount(now.spent_minor * 95 // 10_000 * 100) if now.spent_minor else "",
         **_line(now, spans, today),
     )
 

@@ -13,6 +13,7 @@ from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.text import clean
 from wattmetron.formats.brief_file import brief_file, build_file, document_text
 from wattmetron.services.handout.whole import open_whole
+from wattmetron.services.shops.watches import kept_watches, looked_at
 from wattmetron.services.workshop import usual_plan
 from wattmetron.web.desk.briefs import brief_cards
 from wattmetron.web.desk.letter import LetterPage, plan_with_list, read_text
@@ -48,6 +49,11 @@ def _list(
         "restore": restore,
         "error": error,
         "is_demo": workshop.is_demo,
+        "fired": [
+            own
+            for own in looked_at(workshop, workshop.catalogue(), kept_watches(workshop).watches)
+            if own.fires
+        ],
     }
     url = "/briefs" if request.method == "POST" else None
     return page(request, "desk/briefs.html", content, 422 if error else 200, url)

@@ -4,6 +4,7 @@ build.
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from datetime import timedelta
 
 from markupsafe import Markup
 
@@ -16,7 +17,7 @@ from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.own_record import OwnRecord, Subject, record_key
 from wattmetron.core.values.parts import KIND_PLURALS, Kind, Part
-from wattmetron.core.values.price_history import PriceStep, price_steps
+from wattmetron.core.values.price_history import PriceStep, price_steps, usual_minor
 from wattmetron.core.values.trust import Judgement, judge
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import assess
@@ -29,6 +30,10 @@ from wattmetron.web.drawing.part_picture import part_picture
 from wattmetron.web.drawing.price_line import line_words, price_line
 from wattmetron.web.parts.part_figures import figures_of
 from wattmetron.web.parts.shelf_state import kind_url, part_url, read_state, try_in_brief
+from wattmetron.web.shell.pages import amount
+
+USUAL_SPAN, LEAST_OFF = timedelta(days=90), 0.02
+"""Over what the usual price is taken, and from which share on today differs from it."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -49,6 +54,16 @@ class OwnNote:
 
     record: OwnRecord
     version: int
+
+
+@dataclass(frozen=True, slots=True)
+class WaitRow:
+    """A region in which a price can be waited for, with one to begin from."""
+
+    region_id: str
+    region: str
+    currency: str
+    below: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,6 +93,7 @@ class PartPage:
     figures: tuple[tuple[str, str], ...]
     sources: tuple[str, ...]
     offers: tuple[OfferLine, ...]
+    waits: tuple[WaitRow, ...]
     lines: tuple[PriceHistory, ...]
     used_in: tuple[tuple[int, str, str], ...]
     brief: Opened | None
@@ -123,6 +139,7 @@ def part_page(
         figures=tuple(figures_of(part)),
         sources=tuple(of_sources(part)),
         offers=tuple(_offers(catalogue, part_id)),
+        waits=tuple(_waits(catalogue, part)),
         lines=tuple(_lines(workshop, catalogue, part)),
         used_in=tuple(_used_in(workshop, part_id)),
         brief=opened,
@@ -282,7 +299,7 @@ def _lines(workshop: Workshop, catalogue: Catalogue, part: Part) -> Iterator[Pri
         steps = price_steps(span for span in spans if not span.used)
         if len(steps) < 2:
             continue
-        words = line_words(steps, region.currency, part.name)
+        words = f"{line_words(steps, region.currency, part.name)}{_usual(steps, region.currency)}"
         rows = tuple(
             (f"{step.day:%-d %b %Y}", _least(step, region.currency)) for step in reversed(steps)
         )
@@ -290,5 +307,28 @@ def _lines(workshop: Workshop, catalogue: Catalogue, part: Part) -> Iterator[Pri
         yield PriceHistory(region.name, words, picture, rows)
 
 
+def _usual(steps: tuple[PriceStep, ...], currency: str) -> str:
+    """What it usually costs, and how far today is from that."""
+    last = steps[-1]
+    usual = usual_minor(steps, last.day - USUAL_SPAN, last.day - timedelta(days=1))
+    if usual is None:
+        return ""
+    said = f" Usually {money(usual, currency)}: the median of {USUAL_SPAN.days} days before."
+    if last.least_minor is None or abs(last.least_minor / usual - 1) < LEAST_OFF:
+        return said
+    share = last.least_minor / usual - 1
+    return f"{said} Today {abs(share) * 100:.0f}{THIN}% {'above' if share > 0 else 'below'} that."
+
+
 def _least(step: PriceStep, currency: str) -> str:
     return "sold out" if step.least_minor is None else money(step.least_minor, currency)
+
+
+def _waits(catalogue: Catalogue, part: Part) -> Iterator[WaitRow]:
+    """Where the part is offered; a tenth less than today to begin from."""
+    for region in catalogue.regions.values():
+        book = catalogue.prices(region.id, False)
+        if book.all_of(part.id):
+            price = book.delivered(part.id)
+            below = "" if price is None else amount(price * 9 // 1000 * 100)
+            yield WaitRow(region.id, region.name, region.currency, below)

@@ -1,11 +1,33 @@
 """The place Shops: how shops sell, and what changed."""
 
+from collections.abc import Callable
 from datetime import UTC, datetime
 
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
+from starlette.concurrency import run_in_threadpool
 
-from wattmetron.web.shell.forms import Form, Number, Short80, read
+from wattmetron.core.errors import WattmetronError
+from wattmetron.core.values.money import to_minor
+from wattmetron.core.values.watches import Watch, put_away, with_watch, without_watch
+from wattmetron.services.shops.watches import (
+    change_watches,
+    kept_watches,
+    looked_at,
+    undo_watches,
+)
+from wattmetron.web.shell.forms import (
+    Form,
+    Number,
+    Short20,
+    Short80,
+    Short120,
+    Short200,
+    Tick,
+    Typed,
+    read,
+    typed,
+)
 from wattmetron.web.shell.line import PageRoute
 from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import workshop_of
@@ -21,11 +43,93 @@ class ChangesQuery(Form):
     region: Short80 = ""
 
 
+class WatchForm(Form):
+    """A price to wait for: of a part, or of a brief's list; ``back`` is where it was asked."""
+
+    part: Short120 = ""
+    brief: Number = 0
+    region: Short80 = ""
+    used: Tick = False
+    below: Short20 = ""
+    why: Short120 = ""
+    key: Short200 = ""
+    minor: Number = 0
+    version: Number = 0
+
+
 @router.get("/shops")
 def list_shops(request: Request) -> Response:
+    return _list(request)
+
+
+def _list(request: Request, notice: str = "", error: str = "", status: int = 200) -> Response:
     workshop = workshop_of(request)
-    rows = shop_rows(workshop.catalogue(), datetime.now(UTC).date())
-    return page(request, "shops/shops.html", {"rows": rows})
+    catalogue = workshop.catalogue()
+    kept = kept_watches(workshop)
+    content = {
+        "rows": shop_rows(catalogue, datetime.now(UTC).date()),
+        "watches": looked_at(workshop, catalogue, kept.watches),
+        "kept": kept,
+        "notice": notice,
+        "error": error,
+    }
+    return page(request, "shops/shops.html", content, status, "/shops")
+
+
+@router.post("/watches")
+async def watch(request: Request) -> Response:
+    """Wait for a price."""
+    entries = await typed(request)
+    return await run_in_threadpool(_watch, request, entries)
+
+
+def _watch(request: Request, entries: Typed) -> Response:
+    workshop, form = workshop_of(request), read(WatchForm, entries)
+    catalogue = workshop.catalogue()
+    try:
+        catalogue.region(form.region)
+        if form.part:
+            catalogue.part(form.part)
+        else:
+            workshop.open(form.brief)
+        own = Watch(
+            part_id=form.part,
+            brief_id=0 if form.part else form.brief,
+            region=form.region,
+            used=form.used,
+            below_minor=to_minor(form.below, "The price to wait for"),
+            made_on=datetime.now(UTC).date(),
+            why=form.why,
+        )
+        change_watches(workshop, lambda watches: with_watch(watches, own))
+    except WattmetronError as error:
+        return _list(request, error=str(error), status=422)
+    return _list(request, "The price is watched; what fires stands above your briefs.")
+
+
+@router.post("/watches/remove")
+async def remove(request: Request) -> Response:
+    form = read(WatchForm, await typed(request))
+    return await run_in_threadpool(_edit, request, lambda own: without_watch(own, form.key))
+
+
+@router.post("/watches/seen")
+async def seen(request: Request) -> Response:
+    """Put a watch away that has fired; it fires again below this price."""
+    form = read(WatchForm, await typed(request))
+    return await run_in_threadpool(_edit, request, lambda own: put_away(own, form.key, form.minor))
+
+
+def _edit(request: Request, edit: Callable[[tuple[Watch, ...]], tuple[Watch, ...]]) -> Response:
+    change_watches(workshop_of(request), edit)
+    return _list(request, "The watches are changed.")
+
+
+@router.post("/watches/undo")
+async def undo(request: Request) -> Response:
+    form = read(WatchForm, await typed(request))
+    await run_in_threadpool(undo_watches, workshop_of(request), form.version)
+    return await run_in_threadpool(_list, request, "The last change of the watches is taken back.")
 
 
 @router.get("/shops/changes")
