@@ -31,6 +31,7 @@ from wattmetron.web.shell.errors import answer_errors
 from wattmetron.web.shell.line import Line
 from wattmetron.web.shell.sayings import Sayings
 from wattmetron.web.shell.security import Guard
+from wattmetron.web.shops import prices
 from wattmetron.web.shops import routes as shops
 
 STATIC = Path(__file__).with_name("static")
@@ -69,6 +70,7 @@ def make_app(
     app.include_router(reference_routes.router)
     app.include_router(handouts.router)
     app.include_router(house.router)
+    app.include_router(prices.router)
     app.include_router(shops.router)
     app.include_router(sets.router)
     app.include_router(games.router)

@@ -1,0 +1,136 @@
+"""Prices as a table of any layout: CSV, or pasted from a sheet or a page, read by its heads."""
+
+import csv
+import re
+from dataclasses import dataclass
+from datetime import date
+from typing import Literal
+
+from wattmetron.core.errors import InvalidError
+from wattmetron.core.letters.amounts import CURRENCIES, NUMBER, minor_of
+
+Field = Literal[
+    "part", "shop", "region", "price", "shipping", "currency", "stock", "condition", "seen"
+]
+HEADS: dict[Field, tuple[str, ...]] = {
+    "part": ("part_id", "part", "product", "article", "item", "name", "model", "id"),
+    "shop": ("shop", "store", "seller", "dealer", "merchant", "from"),
+    "region": ("region", "country", "where"),
+    "price": ("price", "amount", "cost", "gross", "unit price", "price with tax"),
+    "shipping": ("shipping", "postage", "delivery", "freight"),
+    "currency": ("currency", "cur"),
+    "stock": ("in_stock", "stock", "available", "availability"),
+    "condition": ("condition", "state"),
+    "seen": ("seen_on", "seen", "date", "day", "as of"),
+}
+NOT_THERE = frozenset({"false", "no", "0", "out", "sold out", "out of stock", "none", "n"})
+USED = re.compile(r"\b(?:used|second|refurb\w*|remanufactured|b-?stock)\b", re.I)
+MOST_ROWS, MOST_CHARACTERS, LONGEST_CELL = 20_000, 4_000_000, 200
+MARKS = "\t;|,"
+WHOLE = re.compile(rf"^\D*({NUMBER})(?:,-)?\D*$")
+
+
+class PricesError(InvalidError):
+    """A table that is none, or has no prices."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PriceRow:
+    """One line as it stands in the table: what is not said there is empty or None, ``wrong`` says
+    what of it cannot be read.
+    """
+
+    line: int
+    part: str
+    shop: str = ""
+    region: str = ""
+    price_minor: int | None = None
+    shipping_minor: int | None = None
+    currency: str = ""
+    in_stock: bool = True
+    used: bool = False
+    seen_on: date | None = None
+    wrong: str = ""
+
+
+def read_prices(text: str) -> tuple[PriceRow, ...]:
+    """The rows of a table with heads; raises PricesError for what is none."""
+    if not text.strip():
+        raise PricesError("The table is empty: paste one, or choose a CSV file.")
+    if "\0" in text[:2000]:
+        raise PricesError("This is no text: save the table as CSV and choose that.")
+    if len(text) > MOST_CHARACTERS:
+        raise PricesError("The table is larger than 4 MB: bring it in in pieces.")
+    lines = text.replace("\r\n", "\n").replace("\r", "\n").lstrip("\ufeff").split("\n")
+    first = next(n for n, line in enumerate(lines) if line.strip())
+    mark = max(MARKS, key=lines[first].count)
+    try:
+        rows = list(csv.reader(lines[first:], delimiter=mark))
+    except csv.Error as error:
+        raise PricesError(f"The table cannot be read ({error}): save it as CSV again.") from error
+    heads = _heads(rows[0])
+    if len(rows) > MOST_ROWS:
+        raise PricesError(f"The table has more than {MOST_ROWS:,} lines: bring it in in pieces.")
+    return tuple(
+        _row(first + n, heads, cells)
+        for n, cells in enumerate(rows[1:], 2)
+        if any(cell.strip() for cell in cells)
+    )
+
+
+def _heads(cells: list[str]) -> dict[Field, int]:
+    """Which column holds what; raises PricesError where parts or prices have none."""
+    names = [re.sub(r"[^a-z_ ]", "", cell.lower()).strip() for cell in cells]
+    found: dict[Field, int] = {}
+    for field, words in HEADS.items():
+        for word in words:
+            if word in names and names.index(word) not in found.values():
+                found[field] = names.index(word)
+                break
+    missing = [field for field in ("part", "price") if field not in found]
+    if missing:
+        raise PricesError(
+            f"The first line names no column for the {missing[0]}: put heads such as part, shop,"
+            " price, shipping, stock, date above the columns."
+        )
+    return found
+
+
+def _row(line: int, heads: dict[Field, int], cells: list[str]) -> PriceRow:
+    def cell(field: Field) -> str:
+        at = heads.get(field, len(cells))
+        return " ".join(cells[at].split())[:LONGEST_CELL] if at < len(cells) else ""
+
+    price, currency = _money(cell("price"))
+    shipping, _ = _money(cell("shipping"))
+    seen, wrong = None, ""
+    if price is None:
+        wrong = f"its price is “{cell('price')[:40]}”"
+    if cell("seen"):
+        try:
+            seen = date.fromisoformat(cell("seen"))
+        except ValueError:
+            wrong = f"its date is “{cell('seen')[:40]}”, write 2027-03-01"
+    return PriceRow(
+        line=line,
+        part=cell("part"),
+        shop=cell("shop"),
+        region=cell("region"),
+        price_minor=price,
+        shipping_minor=shipping,
+        currency=cell("currency").upper() or currency,
+        in_stock=cell("stock").lower() not in NOT_THERE,
+        used=bool(USED.search(cell("condition"))),
+        seen_on=seen,
+        wrong=wrong,
+    )
+
+
+def _money(text: str) -> tuple[int | None, str]:
+    """An amount in minor units with the currency that stands beside it."""
+    match = WHOLE.match(text)
+    if match is None or "-" in text[: match.start(1)]:
+        return None, ""
+    words = re.findall(r"[a-z€$£]+", text.lower())
+    named = [CURRENCIES[word] for word in words if word in CURRENCIES]
+    return minor_of(match[1]), named[0] if named else ""

@@ -1,0 +1,177 @@
+"""A table of prices brought in: matched to the catalogue, looked at, held back where it is odd."""
+
+from collections.abc import Collection, Iterable
+from dataclasses import dataclass, replace
+from datetime import date
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import BriefError
+from wattmetron.core.lists.reader import read_list
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.offers import Offer
+from wattmetron.core.values.shops import HEAVY_KINDS, shop_key
+from wattmetron.formats.prices_table import PriceRow, read_prices
+from wattmetron.services.words.figures import money
+from wattmetron.services.workshop import Workshop
+
+ODD = 3.0
+"""A price so many times above or below what the part costs elsewhere is held back."""
+Key = tuple[str, str, str, str]
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """A line that will be brought in: the offer, and the shop's price before (None: new)."""
+
+    line: int
+    offer: Offer
+    before_minor: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class Held:
+    """A line that is not brought in by itself, with why; ``offer`` where it can be allowed."""
+
+    line: int
+    text: str
+    why: str
+    offer: Offer | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class PricePreview:
+    """What a table would do: lines that are taken, held back for a word, and left out."""
+
+    taken: tuple[Taken, ...]
+    held: tuple[Held, ...]
+    left: tuple[Held, ...]
+    gone: tuple[Offer, ...]
+    """Offers of the table's shops that it no longer lists: sold out if that is wished."""
+
+
+def preview_prices(
+    catalogue: Catalogue, text: str, shop: str, region: str, today: date
+) -> PricePreview:
+    """Reads a table; ``shop`` and ``region`` stand in where it names none. Raises PricesError."""
+    known = {_key(own): own for own in catalogue.offers}
+    taken: dict[Key, Taken] = {}
+    held, left = [], []
+    for row in read_prices(text):
+        made = _made(catalogue, row, shop, region, today)
+        if isinstance(made, str):
+            left.append(Held(row.line, row.part or "no part", made))
+            continue
+        before = known.get(_key(made))
+        if row.shipping_minor is None:
+            made = replace(made, shipping_minor=_shipping(catalogue, before, made))
+        if _key(made) in taken:
+            left.append(Held(row.line, row.part, "the same part from the same shop stands above"))
+            continue
+        why = _odd(catalogue, made, before)
+        if why:
+            held.append(Held(row.line, row.part, why, made))
+        else:
+            price = None if before is None else before.delivered_minor
+            taken[_key(made)] = Taken(row.line, made, price)
+    shops = {(own.offer.shop, own.offer.region) for own in taken.values()}
+    listed = {*taken, *(_key(own.offer) for own in held if own.offer)}
+    gone = tuple(
+        own
+        for key, own in known.items()
+        if (own.shop, own.region) in shops and key not in listed and own.in_stock
+    )
+    return PricePreview(tuple(taken.values()), tuple(held), tuple(left), gone)
+
+
+def _key(own: Offer) -> Key:
+    return own.part_id, own.shop, own.region, own.condition
+
+
+def _made(catalogue: Catalogue, row: PriceRow, shop: str, region: str, today: date) -> Offer | str:
+    """The offer of a line, or why there is none."""
+    where = row.region or region
+    shop = row.shop or shop
+    if row.wrong:
+        return row.wrong
+    if where not in catalogue.regions:
+        return f"there is no region “{where[:40]}”"
+    if not shop:
+        return "it says no shop: add a column, or name the shop above"
+    currency = catalogue.region(where).currency
+    if row.currency not in ("", currency):
+        return f"its price is in {row.currency}, prices there are in {currency}"
+    if row.seen_on is not None and row.seen_on > today:
+        return f"its date, {row.seen_on:%-d %b %Y}, is still to come"
+    part_id = _part(catalogue, row.part)
+    if not part_id:
+        return "no part of the catalogue is surely meant"
+    return Offer(
+        part_id=part_id,
+        shop=shop[:120],
+        region=where,
+        currency=currency,
+        price_minor=row.price_minor or 0,
+        shipping_minor=row.shipping_minor or 0,
+        in_stock=row.in_stock,
+        condition="used" if row.used else "new",
+        seen_on=row.seen_on or today,
+    )
+
+
+def _part(catalogue: Catalogue, text: str) -> str:
+    """The part that a text surely names; empty where none is."""
+    if text in catalogue.parts:
+        return text
+    if not text:
+        return ""
+    found = read_list(catalogue, text).parts
+    sure = found[0].best if len(found) == 1 and found[0].sure else None
+    return sure.part_id if sure else ""
+
+
+def _shipping(catalogue: Catalogue, before: Offer | None, made: Offer) -> int:
+    """Shipping of a part alone where the table says none: as the shop sends, or as before."""
+    rules = catalogue.shops.get(shop_key(made.shop, made.region))
+    if rules is not None:
+        heavy = kind_of(catalogue.part(made.part_id)) in HEAVY_KINDS
+        return rules.shipping_minor(made.price_minor, heavy)
+    return 0 if before is None else before.shipping_minor
+
+
+def _odd(catalogue: Catalogue, made: Offer, before: Offer | None) -> str:
+    """Why a price is held back: nothing, or far from what the part costs."""
+    book = catalogue.prices(made.region, made.condition == "used")
+    usual = before.price_minor if before else None
+    if usual is None:
+        best = book.best(made.part_id)
+        usual = best.price_minor if best else None
+    if made.price_minor <= 0:
+        return "its price is 0"
+    if usual and not usual / ODD <= made.price_minor <= usual * ODD:
+        asked, known = money(made.price_minor, made.currency), money(usual, made.currency)
+        return f"{asked} is far from the {known} that is known"
+    return ""
+
+
+def bring_prices_in(
+    workshop: Workshop, preview: PricePreview, allowed: Collection[int], sold_out: bool
+) -> int:
+    """Store what is taken and what is allowed of what is held, as prices of a new day; returns how
+    many offers changed. Raises BriefError where nothing does.
+    """
+    offers = [own.offer for own in preview.taken]
+    offers += [own.offer for own in preview.held if own.offer and own.line in allowed]
+    if sold_out:
+        offers += [replace(own, in_stock=False) for own in preview.gone]
+    if not offers:
+        raise BriefError("Nothing of this table can be brought in: look at what is said of it.")
+    described = workshop.catalogue().described
+    new = {_key(own): own for own in offers}
+    merged = [*_replaced(described.offers, new), *new.values()]
+    workshop.import_catalogue(replace(described, offers=tuple(merged)), "prices brought in")
+    return len(offers)
+
+
+def _replaced(offers: Iterable[Offer], new: dict[Key, Offer]) -> list[Offer]:
+    """The offers with the new ones in their places; what is left in ``new`` was not there."""
+    return [new.pop(_key(own), own) for own in offers]

@@ -1,0 +1,148 @@
+"""A table of prices as a page: pasted or chosen, looked at, brought in."""
+
+from dataclasses import dataclass
+from datetime import UTC, datetime
+
+from fastapi import APIRouter, Request
+from fastapi.responses import RedirectResponse, Response
+from starlette.concurrency import run_in_threadpool
+from starlette.datastructures import UploadFile
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import WattmetronError
+from wattmetron.core.values.text import clean
+from wattmetron.services.shops.price_import import (
+    Held,
+    PricePreview,
+    Taken,
+    bring_prices_in,
+    preview_prices,
+)
+from wattmetron.services.words.figures import money, money_change
+from wattmetron.web.shell.forms import Typed
+from wattmetron.web.shell.pages import page
+from wattmetron.web.shell.requests import workshop_of
+from wattmetron.web.shell.security import MAX_BODY_BYTES
+
+router = APIRouter(include_in_schema=False)
+MOST_SHOWN = 40
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PricesPage:
+    """What was typed, and what the table would do where it was read."""
+
+    text: str = ""
+    shop: str = ""
+    region: str = ""
+    shops: tuple[str, ...] = ()
+    regions: tuple[tuple[str, str], ...] = ()
+    said: str = ""
+    taken: tuple[tuple[str, str, str, str, str], ...] = ()
+    more: int = 0
+    held: tuple[Held, ...] = ()
+    left: tuple[Held, ...] = ()
+    gone: int = 0
+    error: str = ""
+
+
+@router.get("/shops/prices")
+def ask(request: Request) -> Response:
+    return _page(request, _empty(workshop_of(request).catalogue(), {}))
+
+
+def _empty(catalogue: Catalogue, entries: Typed) -> PricesPage:
+    regions = tuple((own.id, own.name) for own in catalogue.regions.values())
+    region = entries.get("region", "")
+    return PricesPage(
+        text=entries.get("table", ""),
+        shop=entries.get("shop", "").strip(),
+        region=region if region in catalogue.regions else regions[0][0],
+        shops=tuple(sorted({offer.shop for offer in catalogue.offers})),
+        regions=regions,
+    )
+
+
+def _page(request: Request, shown: PricesPage) -> Response:
+    status = 422 if shown.error else 200
+    return page(request, "shops/prices.html", {"p": shown}, status, "/shops/prices")
+
+
+@router.post("/shops/prices")
+async def look(request: Request) -> Response:
+    """The table with what it would do; with ``bring`` it is brought in."""
+    form = await request.form(max_fields=600, max_files=1, max_part_size=MAX_BODY_BYTES)
+    entries = {name: clean(value) for name, value in form.items() if isinstance(value, str)}
+    file = form.get("file")
+    if isinstance(file, UploadFile) and file.filename:
+        entries["table"] = clean((await file.read()).decode("utf-8-sig", errors="replace"))
+    return await run_in_threadpool(_look, request, entries)
+
+
+def _look(request: Request, entries: Typed) -> Response:
+    workshop = workshop_of(request)
+    catalogue = workshop.catalogue()
+    shown = _empty(catalogue, entries)
+    try:
+        found = preview_prices(
+            catalogue, shown.text, shown.shop, shown.region, datetime.now(UTC).date()
+        )
+        if "bring" in entries:
+            allowed = {own.line for own in found.held if f"allow.{own.line}" in entries}
+            bring_prices_in(workshop, found, allowed, "soldout" in entries)
+            return RedirectResponse("/shops/changes", 303)
+    except WattmetronError as error:
+        return _page(request, _with(shown, None, str(error), catalogue))
+    return _page(request, _with(shown, found, "", catalogue))
+
+
+def _with(
+    shown: PricesPage, found: PricePreview | None, error: str, catalogue: Catalogue
+) -> PricesPage:
+    if found is None:
+        return PricesPage(
+            text=shown.text,
+            shop=shown.shop,
+            region=shown.region,
+            shops=shown.shops,
+            regions=shown.regions,
+            error=error,
+        )
+    moved = sorted(found.taken, key=_by_change)
+    changed = sum(own.before_minor not in (None, own.offer.delivered_minor) for own in moved)
+    new = sum(own.before_minor is None for own in moved)
+    return PricesPage(
+        text=shown.text,
+        shop=shown.shop,
+        region=shown.region,
+        shops=shown.shops,
+        regions=shown.regions,
+        said=f"{len(moved)} prices can be brought in: {changed} changed, {new} new,"
+        f" {len(moved) - changed - new} as before. {len(found.held)} held back, {len(found.left)}"
+        " left out.",
+        taken=tuple(_taken(catalogue, own) for own in moved[:MOST_SHOWN]),
+        more=max(0, len(moved) - MOST_SHOWN),
+        held=found.held[:200],
+        left=found.left[:200],
+        gone=len(found.gone),
+    )
+
+
+def _by_change(own: Taken) -> tuple[float, int]:
+    """The largest change first, new ones after those that moved."""
+    if not own.before_minor:
+        return 0.0, own.line
+    return -abs(own.offer.delivered_minor / own.before_minor - 1), own.line
+
+
+def _taken(catalogue: Catalogue, own: Taken) -> tuple[str, str, str, str, str]:
+    currency = own.offer.currency
+    before = own.before_minor
+    now = own.offer.delivered_minor
+    return (
+        catalogue.part(own.offer.part_id).name,
+        own.offer.shop,
+        "–" if before is None else money(before, currency),
+        money(now, currency) if own.offer.in_stock else f"{money(now, currency)}, sold out",
+        "new" if before is None else money_change(now - before, currency),
+    )
