@@ -13,6 +13,7 @@ from tests.web.conftest import HTMX, form
 from tests.web.test_handouts import EVIL, link_from
 from tests.web.test_snapshots import dearer, frozen
 from wattmetron.services.advice.since import read_figures
+from wattmetron.services.handout.round import round_of
 from wattmetron.services.handout.sets import (
     all_sets,
     assessed,
@@ -234,3 +235,41 @@ def test_snapshots_that_cannot_be_read_leave_nothing_half_written(client, worksh
         refused = client.post("/briefs/open", files=[("files", ("plan.json", data))])
         assert refused.status_code == 422
     assert len(workshop.briefs()) == count
+
+
+def test_three_monthly_rounds_each_become_the_next_edition(client, workshop):
+    set_id = steps_set(client, workshop)
+    described = workshop.catalogue().described
+    for month, cheaper in (("January", 0.96), ("February", 0.93), ("March", 0.90)):
+        offers = tuple(
+            replace(own, price_minor=round(own.price_minor * cheaper)) for own in described.offers
+        )
+        workshop.import_catalogue(replace(described, offers=offers), month)
+        page = html.unescape(client.get(f"/sets/{set_id}/round").text)
+        assert "the same list" in page and "Make the next edition" in page
+        rows = round_of(workshop, workshop.catalogue(), open_set(workshop, set_id).own)
+        assert all(row.now_minor < row.then_minor for row in rows)
+        picks = {}
+        for n, row in enumerate(rows):
+            better = {own.pick for own in row.choices}
+            picks[f"pick.{n}"] = "more" if "more" in better else "keep"
+            for own in row.choices[1:]:
+                plan = replace(row.entry.plan, build=own.build)
+                then = assessed(workshop.catalogue(), replace(row.entry, plan=plan))
+                assert then.whole and not then.blocking and not then.floors
+                assert then.left_minor >= 0 or own.pick == "less"
+        data = {"name": f"Net loft, {month}", **picks}
+        answer = client.post(f"/sets/{set_id}/round", data=data, follow_redirects=False)
+        set_id = int(answer.headers["location"].rsplit("/", 1)[1])
+        edition = open_set(workshop, set_id).own
+        assert edition.name == f"Net loft, {month}"
+        assert edition.opening.count("What changed since") == 1, "last month's is not said again"
+        for n, (entry, row) in enumerate(zip(edition.entries, rows, strict=True)):
+            chosen = row.choice(picks[f"pick.{n}"])
+            assert entry.plan.build == chosen.build and chosen.says in edition.opening
+            assert outdated(workshop.catalogue(), entry, None) == ()
+    assert len(all_sets(workshop)) == 4
+    text = client.get(f"/sets/{set_id}/as/txt").text
+    assert "Net loft, March" in text and "What changed since" in text
+    refused = client.post(f"/sets/{set_id}/round", data={"pick.0": "gift"})
+    assert refused.status_code == 422 and "no such choice" in refused.text

@@ -21,6 +21,7 @@ from wattmetron.web.desk import routes as desk
 from wattmetron.web.games import change_routes as game_changes
 from wattmetron.web.games import routes as games
 from wattmetron.web.handout import house, sets
+from wattmetron.web.handout import round as monthly
 from wattmetron.web.handout import routes as handouts
 from wattmetron.web.parts import chart_routes
 from wattmetron.web.parts import edit_routes as part_edits
@@ -73,6 +74,7 @@ def make_app(
     app.include_router(prices.router)
     app.include_router(shops.router)
     app.include_router(sets.router)
+    app.include_router(monthly.router)
     app.include_router(games.router)
     app.include_router(game_changes.router)
     app.include_router(parts.router)

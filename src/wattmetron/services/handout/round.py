@@ -1,0 +1,150 @@
+"""The monthly round over a set: what each build is today, what it could be, the next edition."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import BriefError
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.dated import LONGEST_NAME, BuildSet, Dated
+from wattmetron.core.values.handout import LONGEST_OPENING
+from wattmetron.core.values.words import listed
+from wattmetron.services.advice.improve import Improved, improved
+from wattmetron.services.advice.since import read_figures
+from wattmetron.services.advice.step_words import changed_names
+from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.handout.sets import assessed, catalogue_then, dated_now, outdated
+from wattmetron.services.words.figures import money, money_change
+from wattmetron.services.workshop import Workshop
+
+Pick = Literal["keep", "less", "more"]
+PICKS: dict[Pick, str] = {
+    "keep": "the same list",
+    "less": "the same frames for less",
+    "more": "more for the money",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """What a build could be from now on: its parts, and what that means in a sentence."""
+
+    pick: Pick
+    build: Build
+    says: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RoundRow:
+    """One build of the set: what it cost then and costs now in minor units (None: cannot be
+    judged), why it is out of date, and the choices, the same list first.
+    """
+
+    entry: Dated
+    then_minor: int
+    now_minor: int | None
+    currency: str
+    reasons: tuple[str, ...]
+    choices: tuple[Choice, ...]
+
+    def choice(self, pick: str) -> Choice:
+        """The choice of this name; raises BriefError where the build has none such."""
+        for own in self.choices:
+            if own.pick == pick:
+                return own
+        raise BriefError(f"“{self.entry.name}” has no such choice any more: load the page again.")
+
+
+def round_of(workshop: Workshop, catalogue: Catalogue, own: BuildSet) -> tuple[RoundRow, ...]:
+    """Every build of a set at the prices of today."""
+    return tuple(_row(workshop, catalogue, entry) for entry in own.entries)
+
+
+def _row(workshop: Workshop, catalogue: Catalogue, entry: Dated) -> RoundRow:
+    then_minor = read_figures(entry.figures).spent_minor
+    reasons = outdated(catalogue, entry, catalogue_then(workshop, entry))
+    try:
+        now = assessed(catalogue, entry)
+    except BriefError:
+        keep = Choice("keep", entry.plan.build, "It cannot be judged today and stays as it is.")
+        return RoundRow(
+            entry=entry,
+            then_minor=then_minor,
+            now_minor=None,
+            currency="",
+            reasons=reasons,
+            choices=(keep,),
+        )
+    return RoundRow(
+        entry=entry,
+        then_minor=then_minor,
+        now_minor=now.spent_minor,
+        currency=now.currency,
+        reasons=reasons,
+        choices=tuple(_choices(catalogue, entry, now, then_minor)),
+    )
+
+
+def _choices(catalogue: Catalogue, entry: Dated, now: Assessment, then_minor: int) -> list[Choice]:
+    change = money_change(now.spent_minor - then_minor, now.currency)
+    lacking = ""
+    if now.unpriced:
+        names = listed([line.part.name for line in now.unpriced if line.part])
+        lacking = f"; not to be had: {names}"
+    found = [
+        Choice(
+            "keep",
+            entry.plan.build,
+            f"The same list, {money(now.spent_minor, now.currency)}, {change}{lacking}.",
+        )
+    ]
+    less = improved(catalogue, now, "same frames")
+    if less is not None and less.taken.spent_minor < now.spent_minor:
+        found.append(Choice("less", less.taken.build, _says(catalogue, now, less)))
+    more = improved(catalogue, now, "full")
+    if more is not None and more.taken.build not in {own.build for own in found}:
+        found.append(Choice("more", more.taken.build, _says(catalogue, now, more)))
+    return found
+
+
+def _says(catalogue: Catalogue, now: Assessment, better: Improved) -> str:
+    """What changes, what it costs, what it meets."""
+    steps = [change for step in better.steps for change in step.changes]
+    come = listed(changed_names(catalogue, steps, "bought")) or "nothing"
+    go = listed(changed_names(catalogue, steps, "left")) or "nothing"
+    taken = better.taken
+    met = f", {taken.met} of {len(taken.counted)} targets met instead of {now.met}"
+    return (
+        f"{come} instead of {go}: {money(taken.spent_minor, now.currency)},"
+        f" {money_change(taken.spent_minor - now.spent_minor, now.currency)}"
+        f"{met if taken.counted else ''}."
+    )
+
+
+def next_edition(
+    workshop: Workshop,
+    catalogue: Catalogue,
+    own: BuildSet,
+    picks: Mapping[int, str],
+    name: str,
+) -> BuildSet:
+    """The set as it is from now on, dated today, with what changed and why before its builds;
+    raises BriefError for a choice that there is not.
+    """
+    rows = round_of(workshop, catalogue, own)
+    entries, said = [], []
+    for n, row in enumerate(rows):
+        choice = row.choice(picks.get(n, "keep"))
+        plan = replace(row.entry.plan, build=choice.build)
+        entries.append(dated_now(workshop, row.entry.name, plan))
+        why = f" {' '.join(row.reasons)}" if row.reasons else ""
+        words = PICKS[choice.pick]
+        said.append(f"{row.entry.name}: {words}. {choice.says}{why}")
+    since = min((row.entry.made_at for row in rows), default=None)
+    head = f"What changed since {since:%-d %B %Y}:" if since else ""
+    before = own.opening.partition("What changed since")[0].strip()
+    opening = "\n".join(filter(None, [before, head]))
+    edition = BuildSet((name or own.name)[:LONGEST_NAME], "", tuple(entries))
+    text = "\n".join([opening, *said])
+    return edition.told(edition.name, text[:LONGEST_OPENING])

@@ -1,0 +1,72 @@
+"""The monthly round over a set as a page: each build kept, made cheaper or made better."""
+
+from datetime import UTC, datetime
+
+from fastapi import APIRouter, Request
+from fastapi.responses import RedirectResponse, Response
+from starlette.concurrency import run_in_threadpool
+
+from wattmetron.core.errors import WattmetronError
+from wattmetron.services.handout.round import PICKS, next_edition, round_of
+from wattmetron.services.handout.sets import make_set, open_set
+from wattmetron.services.words.figures import money
+from wattmetron.web.shell.forms import Form, Short80, Typed, read, typed
+from wattmetron.web.shell.line import PageRoute, answered
+from wattmetron.web.shell.pages import page
+from wattmetron.web.shell.requests import workshop_of
+
+router = APIRouter(include_in_schema=False, route_class=PageRoute)
+
+
+class EditionForm(Form):
+    """What the next edition is called; what is picked for each build stands beside it."""
+
+    name: Short80 = ""
+
+
+@router.get("/sets/{set_id}/round")
+def show_round(request: Request, set_id: int) -> Response:
+    """What each build of a set is today, and what it could be."""
+    return _page(request, set_id)
+
+
+def _page(request: Request, set_id: int, error: str = "") -> Response:
+    workshop = workshop_of(request)
+    opened = open_set(workshop, set_id)
+    rows = round_of(workshop, workshop.catalogue(), opened.own)
+    today = datetime.now(UTC).date()
+    content = {
+        "opened": opened,
+        "rows": [
+            (
+                row,
+                money(row.then_minor, row.currency),
+                "–" if row.now_minor is None else money(row.now_minor, row.currency),
+            )
+            for row in rows
+        ],
+        "picks": PICKS,
+        "name": f"{opened.own.name.rpartition(', ')[0] or opened.own.name}, {today:%B %Y}"[:80],
+        "error": error,
+    }
+    return page(request, "handout/round.html", content, 422 if error else 200)
+
+
+@router.post("/sets/{set_id}/round")
+async def publish(request: Request, set_id: int) -> Response:
+    """The next edition of a set, as a set of its own."""
+    entries = await typed(request)
+    return await answered(request, lambda: run_in_threadpool(_publish, request, set_id, entries))
+
+
+def _publish(request: Request, set_id: int, entries: Typed) -> Response:
+    workshop = workshop_of(request)
+    own = open_set(workshop, set_id).own
+    picks = {n: entries.get(f"pick.{n}", "keep") for n in range(len(own.entries))}
+    try:
+        name = read(EditionForm, entries).name.strip()
+        edition = next_edition(workshop, workshop.catalogue(), own, picks, name)
+        made = make_set(workshop, edition)
+    except WattmetronError as error:
+        return _page(request, set_id, str(error))
+    return RedirectResponse(f"/sets/{made}", 303)

@@ -1,0 +1,62 @@
+"""Prices brought in, what changed, a brief put right, a near miss watched, the round over a set."""
+
+import pytest
+from playwright.sync_api import expect
+
+TABLE = """part;shop;price;shipping
+Pellworth Nacre Bank 12 GB Plain;Northlight Direct;699;0
+Pellworth Nacre Bank 12 GB Plain;Three Gulls Computing;709;0
+Quillon Cutter Flood 6 Bare;Northlight Direct;129;4.90
+"""
+
+
+def test_new_prices_are_brought_in_and_the_brief_is_put_right(desk, page):
+    desk.open("/shops")
+    page.locator("#prices").click()
+    page.locator("#table").fill(TABLE)
+    page.locator("#look").click()
+    expect(page.locator("#preview h2")).to_contain_text("3 prices can be brought in")
+    desk.is_accessible()
+    page.locator("#bring").click()
+    expect(page.locator("h1")).to_contain_text("What changed since")
+    row = page.locator("#briefs-now tr", has_text="Net loft all-rounder")
+    expect(row).to_contain_text("look again")
+    expect(row).to_contain_text("Pellworth Nacre Bank 12 GB Plain is dearer than then")
+    desk.is_accessible()
+    page.locator("#brief-1").click()
+    page.locator("#try-better").click()
+    page.locator("#adopt").click()
+    desk.says("Adopted")
+    desk.open("/parts/pellworth-bank-12-plain")
+    page.locator("#below-vellmouth").fill("700")
+    page.locator("#watch-vellmouth").click()
+    expect(page.locator("#watches")).to_contain_text("Pellworth Nacre Bank 12 GB Plain")
+    desk.open("/briefs")
+    expect(page.locator("#fired-1")).to_contain_text("700")
+    page.locator("#fired-1").get_by_role("button", name="away").click()
+    desk.open("/briefs")
+    expect(page.locator("#fired-1")).to_have_count(0)
+
+
+def test_a_round_makes_the_next_edition_by_keyboard(desk, page):
+    desk.open("/briefs/1/steps?amounts=900+1250+1600")
+    page.locator("#keep-set").click()
+    page.locator("#round").click()
+    expect(page.locator("#publish")).to_be_visible(timeout=60_000)
+    desk.is_accessible()
+    page.locator("#pick-0-keep").focus()
+    desk.press("Space")
+    page.locator("#edition-name").fill("Net loft, next month")
+    desk.press("Enter")
+    expect(page.locator("h1")).to_have_text("Net loft, next month")
+    expect(page.locator("#set-opening")).to_contain_text("What changed since")
+
+
+@pytest.mark.parametrize(("width", "scheme"), [(390, "dark"), (1280, "light")])
+def test_shops_fit_and_are_accessible(desk, page, width, scheme):
+    page.emulate_media(color_scheme=scheme)
+    page.set_viewport_size({"width": width, "height": 844})
+    for address in ("/shops", "/shops/changes", "/shops/prices", "/parts/lowhum-level-750"):
+        desk.open(address)
+        desk.is_accessible()
+        desk.fits_the_width()
