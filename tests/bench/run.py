@@ -24,6 +24,7 @@ from tests.bench import (
     handing_over,
     hands,
     parts,
+    shops,
 )
 from tests.bench.highs import least_money
 from tests.bench.questions import fresh, question, timed
@@ -209,6 +210,7 @@ if __name__ == "__main__":
     front_door.front_door()
     handing_over.handing_over()
     buying.buying()
+    shops.prices()
     imports()
     charts.charts()
     fits.fits()

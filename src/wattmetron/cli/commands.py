@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Any
 
 from wattmetron import __version__
-from wattmetron.cli import data, questions, serving
+from wattmetron.cli import data, questions, serving, shops
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.search.answer import AIMS
 from wattmetron.core.values.brief import SURENESS
@@ -73,6 +73,19 @@ def _parser() -> argparse.ArgumentParser:
             action="store_true",
             help="log a line for every request, with what was computed and what was kept",
         )
+    command = add(
+        "shops",
+        "Run the simulated shops of the demo, whose feeds drift from day to day.",
+        "wattmetron shops --port 8400",
+    )
+    command.add_argument("--port", type=_port, default=8400, help="port to listen on (8400)")
+    command = add(
+        "refresh",
+        "Ask the feeds of all shops once and bring in their prices.",
+        "wattmetron refresh --json",
+    )
+    command.add_argument("--database", type=Path, help="database file")
+    command.add_argument("--json", action="store_true", help="what became of each, as JSON")
     _data_parsers(add)
     command = add(
         "propose",
@@ -206,6 +219,8 @@ def main(arguments: list[str] | None = None) -> int:
 _COMMANDS = {
     "demo": serving.serve,
     "serve": serving.serve,
+    "shops": shops.open_shops,
+    "refresh": shops.refresh_prices,
     "import": data.import_folder,
     "export": data.export_folder,
     "backup": data.backup,

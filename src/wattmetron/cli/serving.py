@@ -57,6 +57,8 @@ def serve(options: argparse.Namespace) -> int:
             lambda: make_worker_app(_reopened(workshop, door), hosts, not alone),
         )
         workshop.reopen()
+        if options.command == "demo":
+            _open_shops(workshop)
         app = make_app(workshop, hosts, Door(kept, key), Line(workers=workers))
         sys.setswitchinterval(SWITCH_S)
         door.listen(BACKLOG)
@@ -162,3 +164,15 @@ def _bound(host: str, port: int) -> socket.socket:
             " another with --port."
         ) from error
     return door
+
+
+def _open_shops(workshop: Workshop) -> None:
+    """Start the simulated shops, and ask their feeds where they or none are asked."""
+    from wattmetron.demo.shop_server import ShopServer
+    from wattmetron.services.shops.feeds import change_feeds
+
+    shops = ShopServer(workshop.catalogue().described).start()
+    change_feeds(
+        workshop,
+        lambda own: (*(one for one in own if "127.0.0.1" not in one), *shops.addresses),
+    )

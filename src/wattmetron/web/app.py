@@ -6,6 +6,7 @@ from fastapi import FastAPI
 from fastapi.staticfiles import StaticFiles
 
 from wattmetron import __version__
+from wattmetron.services.shops.refresher import Refresher
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.api import routes as api
 from wattmetron.web.desk import change_routes as desk_changes
@@ -59,6 +60,7 @@ def make_app(
     app.state.workshop = workshop
     app.state.line = line or Line()
     app.state.sayings = Sayings()
+    app.state.refresher = Refresher()
     app.state.door = door = door or Door(None)
     app.state.shared = not door.open
     app.include_router(briefs.router)

@@ -1,5 +1,6 @@
 """Offers of shops and the price book of a region."""
 
+from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date, timedelta
@@ -53,20 +54,17 @@ class PriceBook:
     def __init__(self, region: Region, offers: Iterable[Offer], allow_used: bool) -> None:
         self.region = region
         self.currency = region.currency
-        self._best: dict[str, Offer] = {}
-        self._all: dict[str, list[Offer]] = {}
-        newest = date.min
+        self._all: dict[str, list[Offer]] = defaultdict(list)
         for offer in offers:
-            if offer.region != region.id:
-                continue
-            newest = max(newest, offer.seen_on)
-            self._all.setdefault(offer.part_id, []).append(offer)
-            if not offer.in_stock or (offer.condition == "used" and not allow_used):
-                continue
-            best = self._best.get(offer.part_id)
-            if best is None or _rank(offer) < _rank(best):
-                self._best[offer.part_id] = offer
-        self.newest: date | None = None if newest == date.min else newest
+            if offer.region == region.id:
+                self._all[offer.part_id].append(offer)
+        self._best: dict[str, Offer] = {}
+        for part_id, own in self._all.items():
+            able = [one for one in own if one.in_stock and (allow_used or one.condition == "new")]
+            if able:
+                self._best[part_id] = min(able, key=_rank)
+        days = {offer.seen_on for own in self._all.values() for offer in own}
+        self.newest: date | None = max(days, default=None)
 
     def best(self, part_id: str) -> Offer | None:
         """The offer that counts for a part, or None where it cannot be bought."""
@@ -87,4 +85,4 @@ class PriceBook:
 
 
 def _rank(offer: Offer) -> tuple[int, str, str, date]:
-    return offer.delivered_minor, offer.condition, offer.shop, offer.seen_on
+    return offer.price_minor + offer.shipping_minor, offer.condition, offer.shop, offer.seen_on

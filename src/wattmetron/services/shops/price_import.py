@@ -2,7 +2,7 @@
 
 from collections.abc import Collection, Iterable
 from dataclasses import dataclass, replace
-from datetime import date
+from datetime import date, timedelta
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
@@ -14,6 +14,7 @@ from wattmetron.formats.prices_table import PriceRow, read_prices
 from wattmetron.services.words.figures import money
 from wattmetron.services.workshop import Workshop
 
+AGAIN = timedelta(days=7)
 ODD = 3.0
 """A price so many times above or below what the part costs elsewhere is held back."""
 Key = tuple[str, str, str, str]
@@ -53,10 +54,17 @@ def preview_prices(
     catalogue: Catalogue, text: str, shop: str, region: str, today: date
 ) -> PricePreview:
     """Reads a table; ``shop`` and ``region`` stand in where it names none. Raises PricesError."""
+    return preview_rows(catalogue, read_prices(text), shop, region, today)
+
+
+def preview_rows(
+    catalogue: Catalogue, rows: Iterable[PriceRow], shop: str, region: str, today: date
+) -> PricePreview:
+    """What rows of prices would do."""
     known = {_key(own): own for own in catalogue.offers}
     taken: dict[Key, Taken] = {}
     held, left = [], []
-    for row in read_prices(text):
+    for row in rows:
         made = _made(catalogue, row, shop, region, today)
         if isinstance(made, str):
             left.append(Held(row.line, row.part or "no part", made))
@@ -165,11 +173,31 @@ def bring_prices_in(
         offers += [replace(own, in_stock=False) for own in preview.gone]
     if not offers:
         raise BriefError("Nothing of this table can be brought in: look at what is said of it.")
-    described = workshop.catalogue().described
-    new = {_key(own): own for own in offers}
-    merged = [*_replaced(described.offers, new), *new.values()]
-    workshop.import_catalogue(replace(described, offers=tuple(merged)), "prices brought in")
+    store_offers(workshop, offers, "prices brought in")
     return len(offers)
+
+
+def store_offers(workshop: Workshop, offers: Iterable[Offer], source: str) -> int:
+    """Put offers in the place of those of the same part, shop, region and condition, as prices of a
+    new day; returns how many say something else than before. What was seen with the same price less
+    than a week ago is left as it is; where nothing else is left, nothing is stored.
+    """
+    described = workshop.catalogue().described
+    before = {_key(own): own for own in described.offers}
+    new = {_key(own): own for own in offers if not _as_before(before.get(_key(own)), own)}
+    moved = sum(not _same(before.get(key), own) for key, own in new.items())
+    if new:
+        merged = [*_replaced(described.offers, new), *new.values()]
+        workshop.import_catalogue(replace(described, offers=tuple(merged)), source)
+    return moved
+
+
+def _same(before: Offer | None, own: Offer) -> bool:
+    return before is not None and replace(before, seen_on=own.seen_on) == own
+
+
+def _as_before(before: Offer | None, own: Offer) -> bool:
+    return before is not None and _same(before, own) and own.seen_on - before.seen_on < AGAIN
 
 
 def _replaced(offers: Iterable[Offer], new: dict[Key, Offer]) -> list[Offer]:

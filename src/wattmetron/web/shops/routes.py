@@ -10,6 +10,8 @@ from starlette.concurrency import run_in_threadpool
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.money import to_minor
 from wattmetron.core.values.watches import Watch, put_away, with_watch, without_watch
+from wattmetron.services.shops.feeds import change_feeds, checked_address, feeds
+from wattmetron.services.shops.refresher import Refresher
 from wattmetron.services.shops.watches import (
     change_watches,
     kept_watches,
@@ -23,6 +25,7 @@ from wattmetron.web.shell.forms import (
     Short80,
     Short120,
     Short200,
+    Short400,
     Tick,
     Typed,
     read,
@@ -69,6 +72,8 @@ def _list(request: Request, notice: str = "", error: str = "", status: int = 200
     content = {
         "rows": shop_rows(catalogue, datetime.now(UTC).date()),
         "watches": looked_at(workshop, catalogue, kept.watches),
+        "feeds": feeds(workshop),
+        "state": refresher_of(request).state,
         "kept": kept,
         "notice": notice,
         "error": error,
@@ -137,3 +142,56 @@ def what_changed(request: Request) -> Response:
     query = read(ChangesQuery, dict(request.query_params))
     shown = changes_page(workshop_of(request), query.since, query.region)
     return page(request, "shops/changes.html", {"c": shown})
+
+
+def refresher_of(request: Request) -> Refresher:
+    refresher: Refresher = request.app.state.refresher
+    return refresher
+
+
+class FeedForm(Form):
+    """The address of a feed."""
+
+    address: Short400 = ""
+
+
+@router.post("/feeds")
+async def add_feed(request: Request) -> Response:
+    form = read(FeedForm, await typed(request))
+    return await run_in_threadpool(_add_feed, request, form.address)
+
+
+def _add_feed(request: Request, text: str) -> Response:
+    try:
+        address = checked_address(text)
+        change_feeds(workshop_of(request), lambda own: (*own, address))
+    except WattmetronError as error:
+        return _list(request, error=str(error), status=422)
+    return _list(request, "The feed is asked from the next refresh on.")
+
+
+@router.post("/feeds/remove")
+async def remove_feed(request: Request) -> Response:
+    form = read(FeedForm, await typed(request))
+    return await run_in_threadpool(_remove_feed, request, form.address)
+
+
+def _remove_feed(request: Request, address: str) -> Response:
+    change_feeds(workshop_of(request), lambda own: tuple(one for one in own if one != address))
+    return _list(request, "The feed is not asked any more; its prices stay.")
+
+
+@router.post("/shops/refresh")
+def begin_refresh(request: Request) -> Response:
+    """Ask every feed, beside what else is done."""
+    try:
+        refresher_of(request).start(workshop_of(request), datetime.now(UTC).date())
+    except WattmetronError as error:
+        return _list(request, error=str(error), status=409)
+    return _list(request)
+
+
+@router.get("/shops/refresh")
+def show_refresh(request: Request) -> Response:
+    """How far a refresh is; looked at again until it has ended."""
+    return page(request, "shops/refresh.html", {"state": refresher_of(request).state})

@@ -1,0 +1,96 @@
+"""The feed of a shop: what it asks today, as JSON."""
+
+import json
+from datetime import UTC, date, datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from wattmetron.core.errors import InvalidError
+from wattmetron.core.letters.amounts import minor_of
+from wattmetron.formats.prices_table import PriceRow
+
+FEED_FORMAT = "wattmetron-feed/1"
+MOST_OFFERS = 20_000
+Amount = Annotated[str, Field(pattern=r"^\d{1,9}(?:\.\d{1,2})?$")]
+
+
+class FeedError(InvalidError):
+    """What a shop sent is no feed."""
+
+
+class FeedHead(BaseModel):
+    """What a feed says of itself."""
+
+    model_config = ConfigDict(extra="ignore")
+    format: Literal["wattmetron-feed/1"]
+    shop: Annotated[str, Field(min_length=1, max_length=120)]
+    region: Annotated[str, Field(min_length=1, max_length=80)]
+    currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")]
+    at: datetime
+    offers: Annotated[list[Any], Field(max_length=MOST_OFFERS)]
+
+
+class FeedOffer(BaseModel):
+    """One offer of a feed."""
+
+    model_config = ConfigDict(extra="ignore")
+    part: Annotated[str, Field(min_length=1, max_length=200)]
+    price: Amount
+    shipping: Amount | None = None
+    stock: Literal["in", "few", "out", "ordered"] = "in"
+    condition: Literal["new", "used", "refurbished"] = "new"
+
+
+class Feed(BaseModel):
+    """A feed that was read: whose it is, of which day, and its rows; the line of a row is its
+    place.
+    """
+
+    shop: str
+    region: str
+    day: date
+    rows: tuple[PriceRow, ...]
+
+
+def read_feed(data: bytes) -> Feed:
+    """Raises FeedError with a sentence for what is no feed; an offer that cannot be read becomes a
+    row that says so.
+    """
+    try:
+        told = json.loads(data)
+    except (ValueError, RecursionError) as error:
+        start = data.lstrip()[:1]
+        kind = "a page, not a feed" if start == b"<" else "no JSON, or only a part of it"
+        raise FeedError(f"it sent {kind}") from error
+    try:
+        head = FeedHead.model_validate(told)
+    except ValidationError as error:
+        first = error.errors(include_url=False, include_input=False)[0]
+        place = " ".join(str(step) for step in first["loc"]) or "the whole"
+        raise FeedError(f"it sent no feed that is known here ({place}: {first['msg']})") from error
+    day = head.at.astimezone(UTC).date()
+    rows = tuple(_row(n, own, head, day) for n, own in enumerate(head.offers, 1))
+    return Feed(shop=head.shop, region=head.region, day=day, rows=rows)
+
+
+def _row(place: int, told: Any, head: FeedHead, day: date) -> PriceRow:
+    try:
+        own = FeedOffer.model_validate(told)
+    except ValidationError as error:
+        first = error.errors(include_url=False, include_input=False)[0]
+        where = " ".join(str(step) for step in first["loc"]) or "it"
+        part = str(told.get("part", ""))[:80] if isinstance(told, dict) else ""
+        return PriceRow(line=place, part=part, wrong=f"its {where} cannot be read")
+    return PriceRow(
+        line=place,
+        part=own.part,
+        shop=head.shop,
+        region=head.region,
+        price_minor=minor_of(own.price),
+        shipping_minor=None if own.shipping is None else minor_of(own.shipping),
+        currency=head.currency,
+        in_stock=own.stock in ("in", "few"),
+        used=own.condition != "new",
+        seen_on=day,
+    )

@@ -1,0 +1,213 @@
+"""Feeds of shops: fetched with care, read, and brought in as the prices of a new day."""
+
+import json
+import time
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from datetime import date
+from urllib.parse import urlsplit
+
+import httpx2
+
+from wattmetron.core.errors import BriefError, InvalidError
+from wattmetron.core.values.offers import Offer
+from wattmetron.formats.feed_file import FeedError, read_feed
+from wattmetron.services.shops.price_import import PricePreview, preview_rows, store_offers
+from wattmetron.services.workshop import Workshop
+from wattmetron.store import papers
+
+MOST_FEEDS, LONGEST_ADDRESS = 50, 400
+MOST_BYTES, MOST_SECONDS = 8_000_000, 30.0
+TIMEOUTS = httpx2.Timeout(10.0, connect=5.0)
+PAUSES_S = (0.5, 1.5)
+"""Before the second and the third try."""
+LEAST_LISTED = 0.5
+"""A feed that lists less of what its shop had is not taken to say that the rest is sold out."""
+
+
+class FetchError(InvalidError):
+    """A shop that does not answer as it should; the message begins after its name."""
+
+
+class _AgainError(FetchError):
+    """What may go better on another try."""
+
+
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """What became of one feed: its shop or address, how many prices moved, how many lines were held
+    back and left out, and what went wrong, empty for nothing.
+    """
+
+    name: str
+    moved: int = 0
+    taken: int = 0
+    held: int = 0
+    left: int = 0
+    wrong: str = ""
+    notes: tuple[str, ...] = ()
+
+    @property
+    def words(self) -> str:
+        if self.wrong:
+            return f"{self.name}: {self.wrong}."
+        said = f"{self.name}: {self.moved} of {self.taken} prices moved"
+        said += f", {self.held} held back" if self.held else ""
+        said += f", {self.left} left out" if self.left else ""
+        return ". ".join([said, *self.notes]) + "."
+
+
+def checked_address(text: str) -> str:
+    """An address that can be asked; raises BriefError."""
+    address = text.strip()
+    try:
+        parts = urlsplit(address)
+        whole = parts.scheme in ("http", "https") and bool(parts.hostname)
+    except ValueError:
+        whole = False
+    if not whole or len(address) > LONGEST_ADDRESS or "@" in address.split("/")[2]:
+        raise BriefError(
+            f"“{address[:60]}” is no address of a feed: enter one such as"
+            " https://shop.example/feed.json, without a name or a password in it."
+        )
+    return address
+
+
+def feeds(workshop: Workshop) -> tuple[str, ...]:
+    """The addresses that are asked."""
+    with workshop.database.reading() as session:
+        found = papers.papers_of(session, "feeds")
+    try:
+        told = json.loads(found[0].document or "[]") if found else []
+    except ValueError:
+        told = []
+    return tuple(str(own) for own in told)
+
+
+def change_feeds(workshop: Workshop, edit: Callable[[tuple[str, ...]], tuple[str, ...]]) -> None:
+    """Change the addresses as they stand; raises BriefError for too many."""
+    own = tuple(dict.fromkeys(edit(feeds(workshop))))
+    if len(own) > MOST_FEEDS:
+        raise BriefError(f"There are {MOST_FEEDS} feeds already: take one out first.")
+    with workshop.database.writing() as session:
+        found = papers.papers_of(session, "feeds")
+        document = json.dumps(own)
+        if found:
+            papers.change(session, "feeds", found[0].id, found[0].version, document)
+        else:
+            papers.add(session, "feeds", document)
+
+
+def fetch(address: str, pause: Callable[[float], None] = time.sleep) -> bytes:
+    """What stands at an address, tried three times; raises FetchError. Redirects are not followed,
+    what is larger than 8 MB unpacked or takes longer than half a minute is broken off.
+    """
+    for wait in (*PAUSES_S, None):
+        try:
+            return _fetched(address)
+        except _AgainError as error:
+            if wait is None:
+                raise FetchError(f"{error}, tried three times") from error
+            pause(wait)
+    raise AssertionError
+
+
+def _fetched(address: str) -> bytes:
+    begun, pieces, size = time.monotonic(), [], 0
+    try:
+        with (
+            httpx2.Client(timeout=TIMEOUTS, follow_redirects=False, trust_env=False) as client,
+            client.stream("GET", address, headers={"accept": "application/json"}) as answer,
+        ):
+            _check(answer)
+            for piece in answer.iter_bytes(65_536):
+                pieces.append(piece)
+                size += len(piece)
+                if size > MOST_BYTES:
+                    raise FetchError("it sent more than 8 MB, which was not taken")
+                if time.monotonic() - begun > MOST_SECONDS:
+                    raise FetchError("it took longer than half a minute and was broken off")
+    except httpx2.DecodingError as error:
+        raise FetchError("what it sent cannot be unpacked") from error
+    except httpx2.TimeoutException as error:
+        raise _AgainError("it does not answer in time") from error
+    except httpx2.TransportError as error:
+        raise _AgainError("the connection failed or broke off") from error
+    except (httpx2.HTTPError, httpx2.InvalidURL) as error:
+        raise FetchError("its address cannot be asked") from error
+    return b"".join(pieces)
+
+
+def _check(answer: httpx2.Response) -> None:
+    if answer.is_redirect:
+        raise FetchError("it sends elsewhere, which is not followed: enter the new address")
+    if answer.status_code >= 500 or answer.status_code == 429:
+        raise _AgainError(f"it answers with an error ({answer.status_code})")
+    if answer.status_code != 200:
+        raise FetchError(f"it refuses ({answer.status_code})")
+
+
+def refresh(
+    workshop: Workshop,
+    today: date,
+    done: Callable[[Asked], None] = lambda _: None,
+    pause: Callable[[float], None] = time.sleep,
+) -> tuple[Asked, ...]:
+    """Ask every feed and bring in what can be, all of it as one day; ``done`` is told of each. One
+    that fails leaves its shop's prices as they are. Raises BriefError without feeds.
+    """
+    addresses = feeds(workshop)
+    if not addresses:
+        raise BriefError("No feed is known: enter the address of one under Shops.")
+    asked: list[Asked] = []
+    offers: list[Offer] = []
+    for address in addresses:
+        try:
+            own, found = _asked(workshop, address, today, pause)
+            offers += found
+        except (FetchError, FeedError) as error:
+            own = Asked(urlsplit(address).netloc + urlsplit(address).path, wrong=str(error))
+        asked.append(own)
+        done(own)
+    if offers:
+        store_offers(workshop, offers, "prices of the feeds")
+    return tuple(asked)
+
+
+def _asked(
+    workshop: Workshop, address: str, today: date, pause: Callable[[float], None]
+) -> tuple[Asked, list[Offer]]:
+    feed = read_feed(fetch(address, pause))
+    catalogue = workshop.catalogue()
+    found = preview_rows(catalogue, feed.rows, feed.shop, feed.region, today)
+    offers = [own.offer for own in found.taken]
+    notes = list(_notes(found))
+    known = len(offers) + len(found.gone)
+    if found.gone and len(offers) >= LEAST_LISTED * known:
+        offers += [_sold_out(own) for own in found.gone]
+        notes.append(f"{len(found.gone)} no longer listed: sold out")
+    elif found.gone:
+        notes.append(f"{len(found.gone)} that it had are not listed and are left as they are")
+    moved = sum(own.before_minor != own.offer.delivered_minor for own in found.taken)
+    return (
+        Asked(
+            name=feed.shop,
+            moved=moved,
+            taken=len(found.taken),
+            held=len(found.held),
+            left=len(found.left),
+            notes=tuple(notes),
+        ),
+        offers,
+    )
+
+
+def _sold_out(own: Offer) -> Offer:
+
+    return replace(own, in_stock=False)
+
+
+def _notes(found: PricePreview) -> Iterator[str]:
+    """The first odd lines, by name."""
+    for own in [*found.held, *found.left][:3]:
+        yield f"{own.text[:80]}: {own.why}"
