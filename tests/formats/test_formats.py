@@ -32,6 +32,7 @@ from wattmetron.formats.csv_table import guarded, read_table, unguarded, write_t
 from wattmetron.formats.document import schema_files, tables_markdown
 from wattmetron.formats.problems import FormatError
 from wattmetron.formats.schemas import SCHEMAS, schema
+from wattmetron.formats.shops_file import read_shops, write_shops
 
 
 @pytest.fixture
@@ -318,3 +319,27 @@ def test_sources_that_name_no_figure_of_the_part_are_refused_with_their_line(
     with pytest.raises(FormatError, match=expected) as refused:
         read_catalogue(folder)
     assert f"line {line}" in str(refused.value)
+
+
+@pytest.mark.parametrize(
+    ("changed", "said"),
+    [
+        ({"region": "nowhere"}, "a region of regions.csv"),
+        ({"parcel_minor": -1}, "amounts of 0 or more"),
+        ({"shop": " "}, "a name"),
+        ({"codes": [{"code": "X", "percent": 140}]}, "0 to 100"),
+        ({"together": [{"parts": ["one"], "price_minor": 5}]}, "two parts or more"),
+        ({"parcel_minor": "much"}, "docs/formats.md"),
+    ],
+)
+def test_shops_that_cannot_be_are_problems_in_words(changed, said):
+    usual = {"shop": "Quay", "region": "vellmouth", "parcel_minor": 490}
+    problems = []
+    read_shops("shops.json", json.dumps([usual | changed]).encode(), ["vellmouth"], problems)
+    assert len(problems) == 1 and said in str(problems[0])
+    twice = []
+    read_shops("shops.json", json.dumps([usual, usual]).encode(), ["vellmouth"], twice)
+    assert "each shop once" in str(twice[0])
+    fine = []
+    (own,) = read_shops("shops.json", json.dumps([usual]).encode(), ["vellmouth"], fine).values()
+    assert not fine and read_shops("x", write_shops([own]).encode(), [], fine) == {own.key: own}

@@ -18,7 +18,9 @@ _ADAPTER: TypeAdapter[list[ShopRules]] = TypeAdapter(
 def read_shops(
     file: str, data: bytes, regions: Collection[str], problems: list[Problem]
 ) -> dict[str, ShopRules]:
-    """The rules by their keys; what cannot be read or holds nowhere is added to the problems."""
+    """The rules by their keys; what cannot be read or holds in none of the regions, where there are
+    some, is added to the problems.
+    """
     try:
         found = _ADAPTER.validate_json(data)
     except ValidationError as error:
@@ -33,7 +35,7 @@ def read_shops(
         )
         return {}
     for n, own in enumerate(found):
-        if own.region not in regions:
+        if regions and own.region not in regions:
             _tell(
                 problems, file, f"{n} › region", f"“{own.region[:60]}”", "a region of regions.csv"
             )
