@@ -4,7 +4,7 @@ build.
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from datetime import timedelta
+from datetime import UTC, datetime, timedelta
 
 from markupsafe import Markup
 
@@ -24,6 +24,7 @@ from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.swaps import traits
 from wattmetron.services.parts.edits import own_version, part_version, picture_version
 from wattmetron.services.parts.shelf import ShelfQuery
+from wattmetron.services.shops.waiting import wait_words
 from wattmetron.services.words.figures import THIN, money, money_change
 from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.drawing.part_picture import part_picture
@@ -74,6 +75,7 @@ class PriceHistory:
     words: str
     picture: Markup
     rows: tuple[tuple[str, str], ...]
+    wait: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -304,7 +306,8 @@ def _lines(workshop: Workshop, catalogue: Catalogue, part: Part) -> Iterator[Pri
             (f"{step.day:%-d %b %Y}", _least(step, region.currency)) for step in reversed(steps)
         )
         picture = price_line(steps, steps[-1].day, region.currency, words)
-        yield PriceHistory(region.name, words, picture, rows)
+        wait = wait_words(workshop, catalogue, part.id, region.id, datetime.now(UTC).date())
+        yield PriceHistory(region.name, words, picture, rows, wait)
 
 
 def _usual(steps: tuple[PriceStep, ...], currency: str) -> str:
