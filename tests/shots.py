@@ -7,6 +7,7 @@ from playwright.sync_api import sync_playwright
 
 from tests.e2e.conftest import FLAGS, chromium
 from tests.site import Site
+from wattmetron.demo.history import earlier
 
 OUT = Path(__file__).parent.parent / "docs" / "screenshots"
 VIEWS = (
@@ -28,9 +29,9 @@ VIEWS = (
     ("compare", "/briefs/1/compare?beside=8", 1280, 1000, "light"),
     ("handout", "/briefs/1/handout/page", 1280, 1000, "light"),
     ("buy", "/briefs/1/buy", 1280, 800, "light"),
-    ("part", "/parts/lowhum-bargain-700?brief=1", 1280, 800, "light"),
+    ("part", "/parts/quickfen-marram-16-pair-ddr5?brief=1", 1280, 1140, "light"),
     ("games", "/games?brief=1", 1280, 800, "light"),
-    ("game", "/games/gullwing-circuit?brief=1", 1280, 800, "light"),
+    ("changes", "/shops/changes", 1280, 800, "light"),
     ("scale", "/parts/scale?first=Nacre+Reef+16+GB&second=Orlop+Beacon", 1280, 800, "light"),
     ("narrow", "/briefs/1/frames", 390, 844, "light"),
 )
@@ -39,7 +40,7 @@ VIEWS = (
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as play:
-        site = Site(Path(folder) / "shots.sqlite")
+        site = Site(Path(folder) / "shots.sqlite", earlier=earlier)
         browser = play.chromium.launch(executable_path=chromium(), args=FLAGS)
         for name, address, width, height, scheme in VIEWS:
             page = browser.new_page(

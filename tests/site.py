@@ -36,14 +36,14 @@ class Server:
 class Site(Server):
     """The whole application over its own database."""
 
-    def __init__(self, path, study=studied) -> None:
+    def __init__(self, path, study=studied, earlier=None) -> None:
         super().__init__()
-        self.path, self.study = path, study
+        self.path, self.study, self.earlier = path, study, earlier
         self.start()
 
     def start(self) -> None:
         self.workshop = Workshop(self.path, self.study)
-        self.workshop.load_demo(CATALOGUE, BRIEFS)
+        self.workshop.load_demo(CATALOGUE, BRIEFS, self.earlier)
         self.run(make_app(self.workshop))
 
     def stop(self) -> None:
