@@ -291,3 +291,12 @@ def test_a_lost_part_is_said_and_left_out():
     assert [line.part for line in now.lines if line.kind == "graphics"] == [None]
     assert remaining(WORLD, now) is None or "graphics" in remaining(WORLD, now).kinds
     assert cheapest_fit(WORLD, brief, Build()).build is not None
+
+
+def test_what_is_wrong_already_is_no_reason_against_a_cheaper_part():
+    """A processor with too few cores beside a dear card says nothing about the memory."""
+    brief, build = demo("net-loft")
+    now = assess(WORLD, brief, build)
+    assert any("has 4 cores" in own for own in now.floors)
+    for reason in reasons_of(WORLD, now):
+        assert "has 4 cores" not in reason.sentence, (reason.kind, reason.sentence)

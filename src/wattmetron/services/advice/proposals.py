@@ -289,15 +289,25 @@ def _cheaper_spoils(catalogue: Catalogue, now: Assessment, line: CostLine) -> st
 
 def _why_not(catalogue: Catalogue, now: Assessment, build: Build, part: Part) -> str:
     """What blocks in a build with this part, or what the brief wants and it would not have, in a
-    sentence; empty where nothing does.
+    sentence; empty where nothing does. What is so in the present build already is no reason.
     """
     brief = now.brief
     machine = machine_of(catalogue, build, brief.clocks)
     look = Look(machine, wishes_of(brief))
     price = catalogue.prices(brief.region, brief.allow_used).delivered(part.id) or 0
+    blocks = {own.rule for own in now.findings if own.level == "blocks"}
+    below = floors_missed(catalogue, brief, now.machine)
     reasons = [
-        *(said.sentence for said in blocking(blocking_on(kind_of(part)), look)),
-        *floors_missed(catalogue, brief, machine).values(),
+        *(
+            said.sentence
+            for said in blocking(blocking_on(kind_of(part)), look)
+            if said.rule not in blocks
+        ),
+        *(
+            words
+            for field, words in floors_missed(catalogue, brief, machine).items()
+            if field not in below
+        ),
         *not_allowed(brief, part, price, now.currency, now.stays),
     ]
     return next(iter(reasons), "Something would be missing." if machine.missing() else "")
