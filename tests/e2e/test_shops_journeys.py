@@ -1,7 +1,13 @@
 """Prices brought in, what changed, a brief put right, a near miss watched, the round over a set."""
 
+from datetime import timedelta
+
 import pytest
 from playwright.sync_api import expect
+
+from wattmetron.demo.generate import TODAY
+from wattmetron.demo.shop_server import ShopServer
+from wattmetron.services.shops.feeds import change_feeds
 
 TABLE = """part;shop;price;shipping
 Pellworth Nacre Bank 12 GB Plain;Northlight Direct;699;0
@@ -36,6 +42,20 @@ def test_new_prices_are_brought_in_and_the_brief_is_put_right(desk, page):
     page.locator("#fired-1").get_by_role("button", name="away").click()
     desk.open("/briefs")
     expect(page.locator("#fired-1")).to_have_count(0)
+
+
+def test_feeds_are_refreshed_with_progress_and_what_changed_is_opened(desk, site, page):
+    shops = ShopServer(site.workshop.catalogue().described, day=TODAY + timedelta(days=8)).start()
+    change_feeds(site.workshop, lambda _: (*shops.addresses, f"{shops.url}/feed/nobody"))
+    desk.open("/shops")
+    page.locator("#refresh-now").click()
+    expect(page.locator("#see-changes")).to_be_visible(timeout=30_000)
+    expect(page.locator("#refresh")).to_contain_text("Quayside Parts:")
+    expect(page.locator("#refresh")).to_contain_text("it refuses (404)")
+    desk.is_accessible()
+    page.locator("#see-changes").click()
+    expect(page.locator("#by-kind")).to_be_visible(timeout=60_000)
+    shops.close()
 
 
 def test_a_round_makes_the_next_edition_by_keyboard(desk, page):

@@ -96,7 +96,7 @@ def _choices(catalogue: Catalogue, entry: Dated, now: Assessment, then_minor: in
         Choice(
             "keep",
             entry.plan.build,
-            f"The same list, {money(now.spent_minor, now.currency)}, {change}{lacking}.",
+            f"{money(now.spent_minor, now.currency)}, {change}{lacking}.",
         )
     ]
     less = improved(catalogue, now, "same frames")
