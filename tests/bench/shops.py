@@ -8,11 +8,14 @@ from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
 from pathlib import Path
 
-from tests.bench.questions import timed
+from tests.bench.questions import fresh, question, timed
 from tests.worlds import World
+from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.offers import Offer, PriceBook
 from wattmetron.core.values.price_history import price_steps
 from wattmetron.formats.prices_table import PriceRow
+from wattmetron.services.advice.improve import improved
+from wattmetron.services.desk.assess import assess
 from wattmetron.services.shops.price_import import preview_rows, store_offers
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues
@@ -27,6 +30,25 @@ def prices():
     _best()
     _feed()
     _two_years()
+    _round()
+
+
+def _round():
+    """Thirty builds, each with the same frames for less and more for the money."""
+    catalogue, brief = question(1, 250)
+    catalogue = fresh(catalogue, brief)
+    begun, builds = time.perf_counter(), 0
+    for n in range(30):
+        asked = replace(brief, budget_high_minor=brief.budget_high_minor * (70 + 3 * n) // 100)
+        found = propose(catalogue, asked)
+        if found.build is None:
+            continue
+        now = assess(catalogue, asked, found.build)
+        improved(catalogue, now, "same frames")
+        improved(catalogue, now, "full")
+        builds += 1
+    seconds = time.perf_counter() - begun
+    print(f"the round over {builds} builds at 2,000 parts: {seconds:.1f} s (aim 10)")
 
 
 def _best():

@@ -114,6 +114,13 @@ def test_the_pages_of_the_demo_with_the_weeks_before(tmp_path):
     then = workshop.catalogue_of(first.id).prices("vellmouth", False)
     total = sum(then.delivered(part_id) for _, part_id in plan.build.ids())
     assert money(total, "EUR") in buy, "this list on that day, by hand"
+    assert "When the build" not in buy
+    build = workshop.open(1).plan.build.with_part("case", "boxwood-yard-galley")
+    workshop.change(
+        1, workshop.open(1).version, lambda own: (replace(own, build=build), "swapped the case")
+    )
+    changed = html.unescape(client.get("/briefs/1/buy").text)
+    assert "swapped the case" in changed and ">A<" in changed, "a notch with its letter"
     for odd in ("since=9999", "since=x", "region=nowhere", "since=-1&region=%00"):
         assert client.get(f"/shops/changes?{odd}").status_code == 200, odd
 

@@ -4,7 +4,7 @@ them.
 
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
-from datetime import datetime
+from datetime import date, datetime
 from pathlib import Path
 from threading import Lock
 
@@ -358,6 +358,17 @@ class Workshop:
             catalogue_store.store_catalogue(session, catalogue, catalogue_folder.name)
             for plan in plans:
                 self.store(session, plan)
+
+    def build_changes(self, brief_id: int) -> tuple[tuple[date, str], ...]:
+        """The days on which the parts of a brief's build changed, with what was done."""
+        with self.database.reading() as session:
+            rows = brief_store.changes_of(session, brief_id)
+        found = []
+        for row in rows:
+            before, after = (self._readable(text) for text in (row.before, row.after))
+            if before and after and tuple(before.build.ids()) != tuple(after.build.ids()):
+                found.append((row.at.date(), row.summary))
+        return tuple(found)
 
     def imports(self) -> tuple[Imported, ...]:
         """The imports of catalogues, the newest first."""

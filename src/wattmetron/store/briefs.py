@@ -72,6 +72,26 @@ def get(session: Session, brief_id: int) -> Stored:
     )
 
 
+@dataclass(frozen=True, slots=True)
+class Changed:
+    """A change of a brief that stands: when, in which words, its documents before and after."""
+
+    at: datetime
+    summary: str
+    before: str | None
+    after: str | None
+
+
+def changes_of(session: Session, brief_id: int) -> tuple[Changed, ...]:
+    """The changes of a brief that are not undone, the oldest first."""
+    query = (
+        select(ChangeRow)
+        .where(ChangeRow.brief_id == brief_id, ChangeRow.undone.is_(False))
+        .order_by(ChangeRow.id)
+    )
+    return tuple(Changed(r.at, r.summary, r.before, r.after) for r in session.scalars(query))
+
+
 def create(session: Session, document: str, summary: str) -> int:
     row = BriefRow(version=1, document=document, changed_at=_now())
     session.add(row)

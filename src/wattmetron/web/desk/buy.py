@@ -34,6 +34,19 @@ STATE_WORDS = {
 
 
 @dataclass(frozen=True, slots=True)
+class History:
+    """What shops asked over time for the parts of a build, and when it changed, in words."""
+
+    spans: tuple[OfferSpan, ...] = ()
+    changes: tuple[tuple[date, str], ...] = ()
+
+
+NO_HISTORY = History()
+NOTCHES = "ABCDEFGHIJKL"
+"""The last so many changes have letters on the line."""
+
+
+@dataclass(frozen=True, slots=True)
 class ParcelRow:
     """A parcel: its parts with what they cost there, and what is added and taken off."""
 
@@ -90,6 +103,7 @@ class BuyView:
     below: str
     line: Markup
     line_words: str
+    notches: tuple[str, ...]
 
 
 def buy_view(
@@ -98,11 +112,9 @@ def buy_view(
     now: Assessment,
     query: DeskQuery,
     today: date,
-    spans: tuple[OfferSpan, ...],
+    history: History,
 ) -> BuyView:
-    """The purchase of the adopted build, and what was bought of it; ``spans`` are what shops asked
-    for its parts over time.
-    """
+    """The purchase of the adopted build, what was bought of it, and what it cost over time."""
     plan = opened.plan
     own = buying(catalogue, now, plan, today)
     way = chosen_way(own, query.parcels or "")
@@ -127,18 +139,18 @@ def buy_view(
         states=tuple((state, STATE_WORDS[state]) for state in STATES),
         currency=now.currency,
         below=amount(now.spent_minor * 95 // 10_000 * 100) if now.spent_minor else "",
-        **_line(now, spans, today),
+        **_line(now, history, today),
     )
 
 
-def _line(now: Assessment, spans: tuple[OfferSpan, ...], today: date) -> dict[str, Any]:
+def _line(now: Assessment, history: History, today: date) -> dict[str, Any]:
     """What this list cost on each day, against the budget; nothing where one day is known."""
     times = Counter(line.part_id for line in now.lines if line.part and not line.owned)
     steps = total_steps(
         {
             part_id: price_steps(
                 span
-                for span in spans
+                for span in history.spans
                 if span.part_id == part_id and (now.brief.allow_used or not span.used)
             )
             for part_id in times
@@ -146,12 +158,17 @@ def _line(now: Assessment, spans: tuple[OfferSpan, ...], today: date) -> dict[st
         times,
     )
     if len(steps) < 2:
-        return {"line": Markup(""), "line_words": ""}
+        return {"line": Markup(""), "line_words": "", "notches": ()}
     words = line_words(steps, now.currency, "This list, each part delivered by itself")
+    notches = [
+        (day, NOTCHES[n], said) for n, (day, said) in enumerate(history.changes[-len(NOTCHES) :])
+    ]
+    drawn = [(day, letter) for day, letter, _ in notches if day >= steps[0].day]
     budget = now.brief.budget_high_minor
     return {
-        "line": price_line(steps, today, now.currency, words, budget),
+        "line": price_line(steps, today, now.currency, words, budget, drawn),
         "line_words": words,
+        "notches": tuple(f"{letter}: {day:%-d %b %Y}, {said}" for day, letter, said in notches),
     }
 
 

@@ -13,7 +13,6 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.parts import ALL_KINDS, Kind
 from wattmetron.core.values.plan import Plan
-from wattmetron.core.values.price_history import OfferSpan
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import cell_of, tables
 from wattmetron.services.advice.proposals import Answer, Reason, answer, reasons_of
@@ -35,7 +34,7 @@ from wattmetron.services.workshop import ListedBrief, Opened
 from wattmetron.web.desk.balance import BalanceView, balance_view
 from wattmetron.web.desk.brief_form import BriefForm, brief_form
 from wattmetron.web.desk.build import BuildView, build_view
-from wattmetron.web.desk.buy import BuyView, buy_view
+from wattmetron.web.desk.buy import NO_HISTORY, BuyView, History, buy_view
 from wattmetron.web.desk.compare import CompareView, compare_view
 from wattmetron.web.desk.first import FirstRow, first_rows
 from wattmetron.web.desk.fit import FitView, fit_view
@@ -158,11 +157,11 @@ def make_desk(
     handing: Handing = NO_HANDING,
     briefs: tuple[ListedBrief, ...] = (),
     past: Past = NO_PAST,
-    spans: tuple[OfferSpan, ...] = (),
+    history: History = NO_HISTORY,
 ) -> Desk:
     """Compute what the page shows; ``state_of`` gives the standing revision of a game's
     requirements, ``handing`` is what its handout takes from elsewhere, ``briefs`` and ``past``
-    what to compare with, ``spans`` what shops asked over time for what is in the build.
+    what to compare with, ``history`` what its parts cost over time.
     """
     plan = opened.plan
     brief = plan.brief
@@ -233,7 +232,7 @@ def make_desk(
             else None
         ),
         buy=(
-            buy_view(catalogue, opened, present, query, datetime.now(UTC).date(), spans)
+            buy_view(catalogue, opened, present, query, datetime.now(UTC).date(), history)
             if query.view == "buy"
             else None
         ),

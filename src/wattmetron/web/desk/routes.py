@@ -8,7 +8,6 @@ from fastapi.responses import RedirectResponse, Response
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.plan import Plan
-from wattmetron.core.values.price_history import OfferSpan
 from wattmetron.services.advice.deciding import deciding_words
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.games.publishing import game_state
@@ -18,6 +17,7 @@ from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.desk.assembly import assembly_page
 from wattmetron.web.desk.beside import beside_view, cell_view
 from wattmetron.web.desk.budget_steps import steps_page
+from wattmetron.web.desk.buy import NO_HISTORY, History
 from wattmetron.web.desk.desk import NO_PAST, make_desk
 from wattmetron.web.desk.found import found_view
 from wattmetron.web.desk.snapshots import past_of
@@ -118,7 +118,7 @@ def show(
         else Handing(),
         tuple(workshop.briefs()) if compares else (),
         past_of(workshop, catalogue, opened, params.get("since", "")) if compares else NO_PAST,
-        _spans(workshop, opened) if view == "buy" else (),
+        _history(workshop, opened) if view == "buy" else NO_HISTORY,
     )
     fresh_link = more.pop("fresh_link", "")
     if desk.handout is not None and fresh_link:
@@ -126,7 +126,8 @@ def show(
     return page(request, "desk/desk.html", {"desk": replace(desk, **more)}, status, url)  # type: ignore[arg-type]
 
 
-def _spans(workshop: Workshop, opened: Opened) -> tuple[OfferSpan, ...]:
-    """What shops asked over time for the parts of a build."""
+def _history(workshop: Workshop, opened: Opened) -> History:
+    """What shops asked over time for the parts of a build, and when the build changed."""
     part_ids = {part_id for _, part_id in opened.plan.build.ids()}
-    return workshop.offer_spans(part_ids, opened.plan.brief.region)
+    spans = workshop.offer_spans(part_ids, opened.plan.brief.region)
+    return History(spans, workshop.build_changes(opened.id))
