@@ -12,6 +12,7 @@ from threading import Event
 import pytest
 
 from tests.web.conftest import HTMX
+from wattmetron.cli.serving import _open_shops
 from wattmetron.core.errors import NotPossibleError
 from wattmetron.demo.generate import TODAY
 from wattmetron.demo.shop_server import FEEDS, ShopServer, feed
@@ -205,3 +206,12 @@ def test_a_scheduler_refreshes_from_the_command_line(workshop, shops):
     assert done.returncode == 1, done.stderr
     assert good["name"] == "Quayside Parts" and good["taken"] > 300
     assert "refuses (404)" in bad["wrong"]
+
+
+def test_a_demo_start_replaces_only_the_simulated_shops(workshop, shops):
+    mine = "http://127.0.0.1:9/own/feed.json"
+    change_feeds(workshop, lambda _: (mine, "http://127.0.0.1:9/feed/" + next(iter(FEEDS))))
+    _open_shops(workshop)
+    kept = feeds(workshop)
+    assert kept[0] == mine and len(kept) == 1 + len(FEEDS)
+    assert not any(own.startswith("http://127.0.0.1:9/feed/") for own in kept)

@@ -13,7 +13,7 @@ from tests.web.conftest import HTMX, form
 from tests.web.test_handouts import EVIL, link_from
 from tests.web.test_snapshots import dearer, frozen
 from wattmetron.services.advice.since import read_figures
-from wattmetron.services.handout.round import round_of
+from wattmetron.services.handout.round import next_edition, round_of
 from wattmetron.services.handout.sets import (
     all_sets,
     assessed,
@@ -273,3 +273,22 @@ def test_three_monthly_rounds_each_become_the_next_edition(client, workshop):
     assert "Net loft, March" in text and "What changed since" in text
     refused = client.post(f"/sets/{set_id}/round", data={"pick.0": "gift"})
     assert refused.status_code == 422 and "no such choice" in refused.text
+
+
+def test_the_next_edition_of_many_builds_keeps_the_opening_and_tells_whole_lines(client, workshop):
+    set_id = steps_set(client, workshop)
+    opened = open_set(workshop, set_id)
+    own = replace(opened.own, entries=opened.own.entries * 8)
+    for words in ("For the club. " * 100, "x" * 1_995):
+        asked = replace(own, opening=words.strip())
+        edition = next_edition(workshop, workshop.catalogue(), asked, {}, "Twenty-four")
+        first, *said = edition.opening.split("\n")
+        assert first == asked.opening and len(edition.opening) <= 2_000
+        assert len(edition.entries) == 24 and edition.name == "Twenty-four"
+        if len(words) > 1_990:
+            assert said == []
+            continue
+        head, *lines, rest = said
+        assert head.startswith("What changed since ") and lines
+        assert all(line.endswith(".") for line in lines)
+        assert rest == f"And {24 - len(lines)} more, at the prices of today."

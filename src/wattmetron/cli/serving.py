@@ -174,5 +174,5 @@ def _open_shops(workshop: Workshop) -> None:
     shops = ShopServer(workshop.catalogue().described).start()
     change_feeds(
         workshop,
-        lambda own: (*(one for one in own if "127.0.0.1" not in one), *shops.addresses),
+        lambda own: (*(one for one in own if not ShopServer.is_one(one)), *shops.addresses),
     )

@@ -93,6 +93,12 @@ class ShopServer:
         self._server.daemon_threads = True
         self.url = f"http://127.0.0.1:{self._server.server_address[1]}"
 
+    @staticmethod
+    def is_one(address: str) -> bool:
+        """Whether an address is a simulated shop's, on whichever port it was."""
+        at = urlsplit(address)
+        return at.hostname == "127.0.0.1" and at.path.removeprefix("/feed/") in FEEDS
+
     @property
     def addresses(self) -> tuple[str, ...]:
         return tuple(f"{self.url}/feed/{name}" for name in FEEDS)

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from itertools import accumulate
 from typing import Literal
 
 from wattmetron.core.catalogue import Catalogue
@@ -24,6 +25,7 @@ PICKS: dict[Pick, str] = {
     "less": "the same frames for less",
     "more": "more for the money",
 }
+REST = "And {} more, at the prices of today."
 
 
 @dataclass(frozen=True, slots=True)
@@ -133,18 +135,31 @@ def next_edition(
     raises BriefError for a choice that there is not.
     """
     rows = round_of(workshop, catalogue, own)
-    entries, said = [], []
+    entries = []
+    moved: list[str] = []
+    stayed: list[str] = []
     for n, row in enumerate(rows):
         choice = row.choice(picks.get(n, "keep"))
         plan = replace(row.entry.plan, build=choice.build)
         entries.append(dated_now(workshop, row.entry.name, plan))
         why = f" {' '.join(row.reasons)}" if row.reasons else ""
         words = PICKS[choice.pick]
-        said.append(f"{row.entry.name}: {words}. {choice.says}{why}")
+        said = f"{row.entry.name}: {words}. {choice.says}{why}"
+        (stayed if choice.pick == "keep" else moved).append(said)
     since = min((row.entry.made_at for row in rows), default=None)
     head = f"What changed since {since:%-d %B %Y}:" if since else ""
     before = own.opening.partition("What changed since")[0].strip()
-    opening = "\n".join(filter(None, [before, head]))
     edition = BuildSet((name or own.name)[:LONGEST_NAME], "", tuple(entries))
-    text = "\n".join([opening, *said])
-    return edition.told(edition.name, text[:LONGEST_OPENING])
+    return edition.told(edition.name, _fitting(before, [head, *moved, *stayed]))
+
+
+def _fitting(before: str, said: list[str]) -> str:
+    """What stood before and as many whole lines, the head first, as an opening holds; the rest
+    are counted.
+    """
+    room = LONGEST_OPENING - len(before) - len(REST) - 2
+    count = sum(end <= room for end in accumulate(len(line) + 1 for line in said))
+    if count < min(2, len(said)):
+        return before
+    rest = [REST.format(len(said) - count)] if count < len(said) else []
+    return "\n".join([before, *said[:count], *rest]).strip()

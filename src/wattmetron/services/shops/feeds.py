@@ -203,7 +203,6 @@ def _asked(
 
 
 def _sold_out(own: Offer) -> Offer:
-
     return replace(own, in_stock=False)
 
 
