@@ -16,6 +16,7 @@ from wattmetron.cli.serving import _open_shops
 from wattmetron.core.errors import NotPossibleError
 from wattmetron.demo.generate import TODAY
 from wattmetron.demo.shop_server import FEEDS, ShopServer, feed
+from wattmetron.formats.feed_file import FeedError, read_feed
 from wattmetron.services.shops.feeds import change_feeds, feeds, refresh
 from wattmetron.services.shops.refresher import Refresher
 
@@ -101,6 +102,35 @@ def test_odd_entries_are_held_back_or_left_out_by_name(workshop, shops):
     assert min(prices) > 0
     (again,) = ask(workshop, f"{shops.url}/feed/quayside-parts?fault=once")
     assert not again.wrong, "what fails once is asked again"
+
+
+@pytest.mark.parametrize(
+    ("odd", "said"),
+    [
+        ({"at": "0001-01-01T00:00:00+14:00"}, "a day that there is not (at)"),
+        ({"at": "9999-12-31T23:59:59-12:00"}, "a day that there is not (at)"),
+        ({"at": "sometime"}, "(at: "),
+        ({"shop": "   "}, "(shop: "),
+        ({"shop": "Quay\0side"}, "(shop: "),
+        ({"shop": "\ud800"}, "(shop: "),
+        ({"currency": "euro"}, "(currency: "),
+        ({"offers": {}}, "(offers: "),
+    ],
+)
+def test_a_feed_with_a_head_that_cannot_be_is_told_in_one_sentence(workshop, odd, said):
+    whole = feed(workshop.catalogue().described, next(iter(FEEDS)), SOON)
+    with pytest.raises(FeedError) as refused:
+        read_feed(json.dumps({**whole, **odd}).encode())
+    assert said in str(refused.value)
+
+
+def test_a_feed_of_an_earlier_day_does_not_undo_what_is_known(workshop, shops):
+    ask(workshop, *shops.addresses)
+    now = told(workshop)
+    shops.day = SOON - timedelta(days=3)
+    asked = ask(workshop, *shops.addresses)
+    assert told(workshop) == now and not any(own.taken for own in asked)
+    assert all("the price that is known is of" in own.words for own in asked)
 
 
 def test_nobody_at_home_and_nothing_to_ask(workshop, shops):

@@ -4,7 +4,7 @@ import json
 from datetime import UTC, date, datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
 
 from wattmetron.core.errors import InvalidError
 from wattmetron.core.letters.amounts import minor_of
@@ -13,6 +13,13 @@ from wattmetron.formats.prices_table import PriceRow
 FEED_FORMAT = "wattmetron-feed/1"
 MOST_OFFERS = 20_000
 Amount = Annotated[str, Field(pattern=r"^\d{1,9}(?:\.\d{1,2})?$")]
+
+ShopName = Annotated[
+    str,
+    StringConstraints(
+        strip_whitespace=True, min_length=1, max_length=120, pattern=r"^[^\x00-\x1f\x7f]+$"
+    ),
+]
 
 
 class FeedError(InvalidError):
@@ -24,7 +31,7 @@ class FeedHead(BaseModel):
 
     model_config = ConfigDict(extra="ignore")
     format: Literal["wattmetron-feed/1"]
-    shop: Annotated[str, Field(min_length=1, max_length=120)]
+    shop: ShopName
     region: Annotated[str, Field(min_length=1, max_length=80)]
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")]
     at: datetime
@@ -69,7 +76,10 @@ def read_feed(data: bytes) -> Feed:
         first = error.errors(include_url=False, include_input=False)[0]
         place = " ".join(str(step) for step in first["loc"]) or "the whole"
         raise FeedError(f"it sent no feed that is known here ({place}: {first['msg']})") from error
-    day = head.at.astimezone(UTC).date()
+    try:
+        day = head.at.astimezone(UTC).date()
+    except (OverflowError, ValueError) as error:
+        raise FeedError("it says a day that there is not (at)") from error
     rows = tuple(_row(n, own, head, day) for n, own in enumerate(head.offers, 1))
     return Feed(shop=head.shop, region=head.region, day=day, rows=rows)
 

@@ -147,7 +147,10 @@ def _shipping(catalogue: Catalogue, before: Offer | None, made: Offer) -> int:
 
 
 def _odd(catalogue: Catalogue, made: Offer, before: Offer | None) -> str:
-    """Why a price is held back: nothing, or far from what the part costs."""
+    """Why a price is held back: older than what is known, nothing, or far from what it costs."""
+    if before and made.seen_on < before.seen_on:
+        told, known = f"{made.seen_on:%-d %b %Y}", f"{before.seen_on:%-d %b %Y}"
+        return f"it is of {told}, the price that is known is of {known}"
     book = catalogue.prices(made.region, made.condition == "used")
     usual = before.price_minor if before else None
     if usual is None:
@@ -156,8 +159,8 @@ def _odd(catalogue: Catalogue, made: Offer, before: Offer | None) -> str:
     if made.price_minor <= 0:
         return "its price is 0"
     if usual and not usual / ODD <= made.price_minor <= usual * ODD:
-        asked, known = money(made.price_minor, made.currency), money(usual, made.currency)
-        return f"{asked} is far from the {known} that is known"
+        asked, usually = money(made.price_minor, made.currency), money(usual, made.currency)
+        return f"{asked} is far from the {usually} that is known"
     return ""
 
 
