@@ -358,7 +358,7 @@ class World:
                 currency="EUR",
                 price_minor=price,
                 shipping_minor=self.pick(0, 500),
-                in_stock=bool(self.rng.random() >= sold_out),
+                stock="in" if self.rng.random() >= sold_out else "out",
                 condition="new",
                 seen_on=DAY,
             )
@@ -531,7 +531,7 @@ class World:
                 currency="EUR",
                 price_minor=100 * int(self.rng.integers(5, 60)),
                 shipping_minor=0,
-                in_stock=True,
+                stock="in",
                 condition="new",
                 seen_on=DAY,
             )

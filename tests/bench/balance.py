@@ -15,6 +15,7 @@ from wattmetron.core.search.frontier import frontier
 from wattmetron.core.search.proposal import BAND, propose
 from wattmetron.core.search.scene import scenes_for
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.demo import CATALOGUE, generate
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.advice.balance import (
@@ -173,12 +174,12 @@ def against_highs_with_the_whole_machine():
     ratios = []
     for seed in range(60, 80):
         catalogue, brief = question(seed, 56, with_integrated=False)
-        book = catalogue.prices(brief.region, False)
+        book = catalogue.prices(brief.region, NEW_PARTS)
         catalogue, _ = World(seed).besides(catalogue, brief)
         cheap = [
             card.id
             for card in catalogue.by_kind["graphics"]
-            if card.outputs and 15_000 < (book.delivered(card.id) or 0) < 40_000
+            if card.outputs and 15_000 < (book.cost(card.id) or 0) < 40_000
         ]
         asked = replace(
             brief,

@@ -465,13 +465,13 @@ def _heat(program, brief, catalogue, pool, chip_x, card_x, kit_x, drive_x, case_
     """Every case with the numbers of fans that it could get, at the least price of so many."""
     if not brief.heat_carried:
         return
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     fans = [
-        (fan, book.delivered(fan.id))
+        (fan, book.cost(fan.id))
         for fan in catalogue.by_kind["fan"]
         if fan.size_mm == 120
-        and book.delivered(fan.id) is not None
-        and (brief.part_cap_minor is None or book.delivered(fan.id) <= brief.part_cap_minor)
+        and book.cost(fan.id) is not None
+        and (brief.part_cap_minor is None or book.cost(fan.id) <= brief.part_cap_minor)
     ]
     carried = []
     for x, case in zip(case_x, pool.cases.parts, strict=True):

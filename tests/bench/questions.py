@@ -50,7 +50,7 @@ def fresh(catalogue: Catalogue, brief: Brief) -> Catalogue:
     by kind, games as fitted.
     """
     new = catalogue.kept_by(Keeper())
-    new.prices(brief.region, brief.allow_used)
+    new.prices(brief.region, brief.may_buy)
     assert new.by_kind
     for target in brief.targets:
         fitted_game(new, target.game_id)

@@ -63,7 +63,7 @@ def _best():
             currency=region.currency,
             price_minor=rng.randint(1_000, 90_000),
             shipping_minor=490,
-            in_stock=rng.random() < 0.9,
+            stock="in" if rng.random() < 0.9 else "out",
             condition="new",
             seen_on=DAY,
         )

@@ -70,10 +70,10 @@ def money_for(catalogue, brief, kept):
 
 def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> list[Tried]:  # noqa: B008
     """All complete fitting builds with cost, weight met and U."""
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     fixed = {}
     for _, part_id in kept.ids():
-        cost = 0 if part_id in brief.owned else book.delivered(part_id) or 0
+        cost = 0 if part_id in brief.owned else book.cost(part_id) or 0
         fixed.setdefault(kind_of(catalogue.part(part_id)), []).append(
             (catalogue.part(part_id), cost)
         )
@@ -86,7 +86,7 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
     def shelf(kind):
         if kind in fixed and kind != "storage":
             return fixed[kind]
-        priced = [(part, book.delivered(part.id)) for part in catalogue.by_kind[kind]]
+        priced = [(part, book.cost(part.id)) for part in catalogue.by_kind[kind]]
         stays = tuple(part for own in fixed.values() for part, _ in own)
         mine = {part_id for part_id in brief.owned if kind_of(catalogue.part(part_id)) == kind}
         mine = mine if kind != "storage" else set()
@@ -219,13 +219,13 @@ class Others:
         there = {kind_of(part) for part in stays}
         self.wireless = brief.wireless and "wireless" not in there
         self.wanted = [kind for kind in brief.buys if kind not in there]
-        book = catalogue.prices(brief.region, brief.allow_used)
+        book = catalogue.prices(brief.region, brief.may_buy)
         self.on_sale = {}
         for kind in ("wireless", "optical", "system", "display", "input"):
             own = [
                 (part, cost)
                 for part in catalogue.by_kind[kind]
-                if (cost := book.delivered(part.id)) is not None
+                if (cost := book.cost(part.id)) is not None
                 and part.id not in brief.owned
                 and may_be_bought(brief, part, cost, stays)
             ]
@@ -320,7 +320,7 @@ class Others:
 
 def _priced_fans(catalogue, book):
     for fan in catalogue.by_kind["fan"]:
-        if (cost := book.delivered(fan.id)) is not None:
+        if (cost := book.cost(fan.id)) is not None:
             yield fan, cost
 
 
@@ -363,8 +363,8 @@ class Asked:
         settled = {"supply", "mainboard", "cooler", "memory"} <= stay
         self.chip_later = None if settled else catalogue.parts.get(brief.later_processor)
         self.first_leads = self.first_start
-        book = catalogue.prices(brief.region, brief.allow_used)
-        self.price_of = lambda part: book.delivered(part.id) or 0
+        book = catalogue.prices(brief.region, brief.may_buy)
+        self.price_of = lambda part: book.cost(part.id) or 0
         self.six_cores = brief.enough_threads and "processor" not in stay
         self.delivers = brief.reserve_percent > 0 and not {"processor", "mainboard"} <= stay
         self.display = brief.display if brief.display_driven and "graphics" not in stay else None

@@ -21,8 +21,8 @@ NAMES = sorted(generate.briefs(WORLD))
 
 
 def price(build) -> int:
-    book = WORLD.prices(build[0].region, build[0].allow_used)
-    return sum(book.delivered(part_id) or 0 for _, part_id in build[1].ids())
+    book = WORLD.prices(build[0].region, build[0].may_buy)
+    return sum(book.cost(part_id) or 0 for _, part_id in build[1].ids())
 
 
 @pytest.mark.parametrize("name", NAMES)

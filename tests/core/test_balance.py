@@ -26,6 +26,7 @@ from wattmetron.core.search.proposal import BAND, cheapest_fit, propose
 from wattmetron.core.search.scene import scenes_for
 from wattmetron.core.search.settle import settle
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.parts import ALL_KINDS, KINDS
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.wishes import insisting, wishes_held, without
@@ -243,7 +244,7 @@ def test_still_the_pick_up_to(first):
             cap = brief.part_cap_minor
             gone = (
                 cap is not None
-                and catalogue.prices(brief.region, False).delivered(part_id) + rise > cap
+                and catalogue.prices(brief.region, NEW_PARTS).cost(part_id) + rise > cap
             )
             shifted = [item for item in found if not gone or part_id not in item.ids + item.ids[4]]
             shifted = [
@@ -257,7 +258,7 @@ def test_still_the_pick_up_to(first):
             return answer(shifted, "most frames", weight, budget, BAND)
 
         for part_id in [*sorted(mine), *misses]:
-            price = catalogue.prices(brief.region, False).delivered(part_id)
+            price = catalogue.prices(brief.region, NEW_PARTS).cost(part_id)
             if price is None or price > (brief.part_cap_minor or price):
                 continue
             got = price_limit(catalogue, brief, kept, catalogue.part(part_id), chosen, BAND)
@@ -305,8 +306,8 @@ def test_the_split_of_the_money(first):
         chosen = propose(catalogue, brief, "most frames", kept)
         if chosen.build is None or brief.owned or not kept.empty or brief.clocks != "as shipped":
             continue
-        build, book = chosen.build, catalogue.prices(brief.region, False)
-        costs = {kind: sum(book.delivered(item) for item in build.of(kind)) for kind in ALL_KINDS}
+        build, book = chosen.build, catalogue.prices(brief.region, NEW_PARTS)
+        costs = {kind: sum(book.cost(item) for item in build.of(kind)) for kind in ALL_KINDS}
         got = split(catalogue, brief, build, costs)
         memory = catalogue.machine(build).memory
         held = Build(storage=build.storage)
@@ -329,12 +330,11 @@ def test_the_split_of_the_money(first):
             cheapest = min(
                 item.ids[place]
                 for item in same
-                if book.delivered(item.ids[place])
-                == min(book.delivered(o.ids[place]) for o in same)
+                if book.cost(item.ids[place]) == min(book.cost(o.ids[place]) for o in same)
             )
             least = min(item.cost for item in same if item.ids[place] == cheapest)
             own = ("processor", "cooler") if kind == "processor" else ("graphics",)
-            theirs = sum(book.delivered(item) for name in own for item in side.against.of(name))
+            theirs = sum(book.cost(item) for name in own for item in side.against.of(name))
             assert side.own_minor == sum(costs[name] for name in own), seed
             assert side.forced_minor == (sum(costs.values()) - side.own_minor) - (least - theirs), (
                 seed
@@ -350,7 +350,7 @@ def adds_nothing(catalogue, brief, build, other):
     """Whether no rule says of the other build what is above good to know and is not said of this
     one as gravely.
     """
-    book = catalogue.prices(brief.region, False)
+    book = catalogue.prices(brief.region, NEW_PARTS)
     wishes = wishes_of(brief, catalogue.games, catalogue.published)
     levels = ("blocks", "do first", "wastes", "good to know")
 

@@ -28,7 +28,7 @@ from wattmetron.study.keeper import Keeper
 
 WORLD = read_catalogue(Path(generate.__file__).parent / "catalogue").kept_by(Keeper())
 LOFT, _ = generate.briefs(WORLD)["net-loft"]
-PRICES = WORLD.prices(LOFT.region, LOFT.allow_used)
+PRICES = WORLD.prices(LOFT.region, LOFT.may_buy)
 SIZE = Display(width_px=2560, height_px=1440, refresh_hz=144.0)
 SCREEN = Screen(
     id="screen",
@@ -62,9 +62,9 @@ def test_the_price_of_wireless_is_that_of_the_cheapest_way():
     _, bare = proposed(wireless=False)
     asked, found = proposed(wireless=True)
     ways = [
-        PRICES.delivered(part.id)
+        PRICES.cost(part.id)
         for part in WORLD.by_kind["wireless"]
-        if PRICES.delivered(part.id) is not None
+        if PRICES.cost(part.id) is not None
     ]
     by_board = propose(
         WORLD,
@@ -94,10 +94,10 @@ def test_all_that_is_wanted_is_in_the_proposal_and_in_its_total():
     owned = replace(asked, owned=build.of("display"))
     there = propose(WORLD, owned, "least money")
     assert there.build.of("display") == build.of("display")
-    assert there.cost_minor == found.cost_minor - PRICES.delivered(build.of("display")[0])
+    assert there.cost_minor == found.cost_minor - PRICES.cost(build.of("display")[0])
     free = propose(WORLD, replace(asked, outside=("system",)), "least money")
-    assert free.cost_minor == found.cost_minor - PRICES.delivered(build.of("system")[0])
-    assert found.cost_minor > bare.cost_minor + PRICES.delivered(build.of("display")[0])
+    assert free.cost_minor == found.cost_minor - PRICES.cost(build.of("system")[0])
+    assert found.cost_minor > bare.cost_minor + PRICES.cost(build.of("display")[0])
 
 
 def test_the_system_that_the_brief_names_is_the_one_that_is_bought():

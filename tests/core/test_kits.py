@@ -13,6 +13,7 @@ from wattmetron.core.frames.memory import memory_class
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import MAX_KITS, Build
 from wattmetron.core.values.kits import joined
+from wattmetron.core.values.offers import ANY_PARTS
 from wattmetron.demo import generate
 from wattmetron.formats.brief_file import build_file, build_from
 from wattmetron.services.desk.assess import assess, finding_remedies
@@ -94,7 +95,7 @@ def test_a_second_stick_ends_the_waste_of_a_single_one_and_brings_frames():
         after > 1.02 * before for before, after in rates
     )
     assert [line.owned for line in two.lines if line.kind == "memory"] == [True, False]
-    assert two.parts_minor - item.parts_minor == WORLD.prices(BRIEF.region, True).delivered(KIT_ID)
+    assert two.parts_minor - item.parts_minor == WORLD.prices(BRIEF.region, ANY_PARTS).cost(KIT_ID)
 
 
 def test_another_stick_is_offered_against_the_waste_where_a_slot_is_free():
@@ -102,8 +103,8 @@ def test_another_stick_is_offered_against_the_waste_where_a_slot_is_free():
     waste = next(finding for finding in now.findings if finding.rule == "memory channels")
     first = finding_remedies(WORLD, now, waste)[0]
     assert first.build == BUILD.with_kit(KIT_ID) and first.delivered_minor == WORLD.prices(
-        BRIEF.region, True
-    ).delivered(KIT_ID)
+        BRIEF.region, ANY_PARTS
+    ).cost(KIT_ID)
     full = assess(WORLD, BRIEF, BUILD.with_part("mainboard", "saltgrove-mole-mini-bollard"))
     assert full.machine.mainboard.memory_slots == 2
     wide = assess(WORLD, BRIEF, BUILD.with_kit(KIT_ID))

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from tests.worlds import REGION
 from wattmetron.core.values.money import MoneyError, to_decimal, to_minor
-from wattmetron.core.values.offers import Offer, PriceBook
+from wattmetron.core.values.offers import Buys, Offer, PriceBook
 from wattmetron.core.values.words import listed
 from wattmetron.services.words.figures import GAP, money, round_money
 
@@ -22,7 +22,7 @@ OFFER = Offer(
     currency="EUR",
     price_minor=10000,
     shipping_minor=500,
-    in_stock=True,
+    stock="in",
     condition="new",
     seen_on=DAY,
 )
@@ -66,19 +66,19 @@ def test_money_in_words():
 
 
 def book(*offers, used=False):
-    return PriceBook(REGION, offers, used)
+    return PriceBook(REGION, offers, Buys(used))
 
 
 def test_the_cheapest_delivered_offer_in_stock_counts():
     cheap_but_far = replace(OFFER, shop="A", price_minor=9800, shipping_minor=1500)
-    sold_out = replace(OFFER, shop="B", price_minor=100, in_stock=False)
+    sold_out = replace(OFFER, shop="B", price_minor=100, stock="out")
     elsewhere = replace(OFFER, shop="C", price_minor=100, region="abroad")
     second_hand = replace(OFFER, shop="D", price_minor=100, condition="used")
     offers = (cheap_but_far, OFFER, sold_out, elsewhere, second_hand)
     assert book(*offers).best("p") == OFFER
-    assert book(*offers).delivered("p") == 10500
+    assert book(*offers).cost("p") == 10500
     assert book(*offers, used=True).best("p") == second_hand
-    assert book(sold_out).delivered("p") is None
+    assert book(sold_out).cost("p") is None
     assert [item.shop for item in book(*offers).all_of("p")] == ["B", "D", "Quayside Parts", "A"]
 
 

@@ -102,7 +102,7 @@ def test_a_small_fast_one_one_for_games_and_a_large_cheap_one():
         bulk_gb=4000.0,
         drives_apart=True,
     )
-    book = WORLD.prices(asked.region, asked.allow_used)
+    book = WORLD.prices(asked.region, asked.may_buy)
     chosen = propose(WORLD, asked, "least money").build
     drives = [WORLD.part(part_id) for part_id in chosen.storage]
     need = floors_of(WORLD, asked).storage
@@ -120,10 +120,10 @@ def test_a_small_fast_one_one_for_games_and_a_large_cheap_one():
             for other in WORLD.by_kind["storage"]
             if other.capacity_gb >= gb
             and other.kind in kinds
-            and (price := book.delivered(other.id)) is not None
-            and price < book.delivered(own.id)
+            and (price := book.cost(other.id)) is not None
+            and price < book.cost(own.id)
             and other.size == own.size
-            and may_be_bought(asked, other, price)
+            and may_be_bought(asked, other, price, (), book.supply(other.id))
         ]
         assert not cheaper, role
     without_disks = propose(WORLD, replace(asked, no_disks=True), "least money").build

@@ -110,12 +110,12 @@ def test_every_step_between_two_builds_is_a_machine_that_runs():
             assert sorted(done, key=repr) == sorted(changes_between(now, then), key=repr)
             ways += len(steps) > 1
             grouped += any(len(step.changes) > 1 for step in steps)
-            book = world.prices(brief.region, brief.allow_used)
-            priced = [sum(book.delivered(own) for _, own in build.ids()) for build in (now, then)]
+            book = world.prices(brief.region, brief.may_buy)
+            priced = [sum(book.cost(own) for _, own in build.ids()) for build in (now, then)]
             assert sum(step.cost_minor for step in steps) == priced[1] - priced[0]
             owning = replace(brief, owned=tuple(part_id for _, part_id in now.ids()))
             bought = Counter(then.ids()) - Counter(now.ids())
             assert sum(step.cost_minor for step in steps_between(world, owning, now, then)) == sum(
-                book.delivered(part_id) for _, part_id in bought.elements()
+                book.cost(part_id) for _, part_id in bought.elements()
             )
     assert ways > 10 and grouped > 5, (ways, grouped)

@@ -17,6 +17,7 @@ from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.waste import weighed
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief, Display, Target
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.desk.assess import whole_wishes
@@ -101,7 +102,7 @@ def random_brief(rng: np.random.Generator, catalogue: Catalogue) -> Brief:
 def faults(catalogue: Catalogue, brief: Brief, build, cost_minor: int) -> Iterator[str]:
     """What a builder would not hand over in a proposal."""
     machine = catalogue.machine(build)
-    book = catalogue.prices(brief.region, False)
+    book = catalogue.prices(brief.region, NEW_PARTS)
     chip, card, board, case = machine.processor, machine.graphics, machine.mainboard, machine.case
     spins = [
         drive for drive in machine.storage if drive.interface == "SATA" and drive.read_mbs < 300
@@ -152,7 +153,7 @@ def faults(catalogue: Catalogue, brief: Brief, build, cost_minor: int) -> Iterat
     heard += [fan.noise_dba for fan in machine.of("fan")]
     if brief.noise_limit_dba is not None and None in heard:
         yield "noise not known"
-    if card and book.delivered(card.id) >= STRONG_MINOR and chip.cores <= 4:
+    if card and book.cost(card.id) >= STRONG_MINOR and chip.cores <= 4:
         yield "four cores"
     if machine.memory.sticks < chip.memory_channels:
         yield "channels"

@@ -18,7 +18,7 @@ from wattmetron.services.desk.cures import cure
 
 WORLD = generate.catalogue()
 BRIEF, BUILD = generate.briefs(WORLD)["net-loft"]
-BOOK = WORLD.prices(BRIEF.region, BRIEF.allow_used)
+BOOK = WORLD.prices(BRIEF.region, BRIEF.may_buy)
 FULL = (
     BUILD.with_part("fan", "coldreach-sail-120")
     .with_part("fan", "coldreach-sail-120")
@@ -28,7 +28,7 @@ FULL = (
 
 
 def price(*ids: str) -> int:
-    return sum(BOOK.delivered(part_id) for part_id in ids)
+    return sum(BOOK.cost(part_id) for part_id in ids)
 
 
 def test_several_of_a_kind_are_held_counted_and_taken_out_one_by_one():

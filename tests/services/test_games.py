@@ -16,6 +16,7 @@ from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.offers import NEW_PARTS, USED_TOO
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Listed, Published, Tier
 from wattmetron.core.workloads.fit import fitted_game
@@ -179,13 +180,13 @@ def test_a_kind_of_storage_that_lacks_is_named_and_no_figure_stands_for_it():
 
 def test_alternatives_are_on_sale_fast_enough_and_cheapest_first():
     now = assess(WORLD, BRIEF, BUILD)
-    found = alternatives(WORLD, "orlop-beacon@12", "vellmouth", False, now)
-    book = WORLD.prices("vellmouth", False)
-    prices = [row.offer.delivered_minor for row in found.rows]
+    found = alternatives(WORLD, "orlop-beacon@12", "vellmouth", NEW_PARTS, now)
+    book = WORLD.prices("vellmouth", NEW_PARTS)
+    prices = [row.offer.cost_minor for row in found.rows]
     assert prices == sorted(prices) and found.named_minor == min(
         price
         for part in WORLD.by_kind["graphics"]
-        if part.chip == "Orlop Beacon" and (price := book.delivered(part.id))
+        if part.chip == "Orlop Beacon" and (price := book.cost(part.id))
     )
     for row in found.rows:
         assert row.named or row.part.speed_1080p >= 81
@@ -199,17 +200,16 @@ def test_alternatives_are_on_sale_fast_enough_and_cheapest_first():
         p for p in WORLD.by_kind["graphics"] if p.speed_1080p >= 81 or p.chip == "Orlop Beacon"
     ]
     left_out = found.hidden + found.dearer + found.unfit
-    assert len(found.rows) + left_out == sum(
-        book.delivered(part.id) is not None for part in everything
-    )
+    assert len(found.rows) + left_out == sum(book.cost(part.id) is not None for part in everything)
     assert found.dearer > 0
     with pytest.raises(UnknownPartError):
-        alternatives(WORLD, "no-such-part", "vellmouth", False)
+        alternatives(WORLD, "no-such-part", "vellmouth", NEW_PARTS)
 
 
 def test_used_parts_join_where_they_are_welcome():
     new, used = (
-        alternatives(WORLD, "marlpoint-ayre", "vellmouth", allowed) for allowed in (False, True)
+        alternatives(WORLD, "marlpoint-ayre", "vellmouth", allowed)
+        for allowed in (NEW_PARTS, USED_TOO)
     )
     assert used.rows[0].offer.delivered_minor < new.rows[0].offer.delivered_minor
     assert used.rows[0].offer.condition == "used"
@@ -408,13 +408,13 @@ def test_what_runs_a_game_for_least_is_the_cheapest_that_reaches_the_bar(game_id
     panel = game_panel(
         WORLD, game_id, NOBODY, publishing.GameState(0, None, None), lambda equal=None: ""
     )
-    book, share = WORLD.prices("vellmouth", False), WORLD.games[game_id].parallel_share
+    book, share = WORLD.prices("vellmouth", NEW_PARTS), WORLD.games[game_id].parallel_share
     for run, row in zip(panel.runs, tiers_of(WORLD).of_game(game_id), strict=True):
         bar = tiers_of(WORLD).sides["processor"].bar[row]
         fit = [
-            (book.delivered(chip.id), chip.id, chip.name)
+            (book.cost(chip.id), chip.id, chip.name)
             for chip in WORLD.by_kind["processor"]
-            if book.delivered(chip.id) is not None
+            if book.cost(chip.id) is not None
             and -math.log((1 - share) / chip.single_speed + share / chip.all_core_speed)
             >= bar - 1e-9
         ]

@@ -23,7 +23,7 @@ def test_the_strongest_part_is_the_one_that_a_plain_search_finds(name):
     brief, build = BRIEFS[name]
     now = assess(WORLD, brief, build)
     own = growth(WORLD, now)
-    book = WORLD.prices(brief.region, brief.allow_used)
+    book = WORLD.prices(brief.region, brief.may_buy)
     wishes = wishes_of(brief)
     before = {item.rule for item in check(now.machine, wishes) if item.level == "blocks"}
     for kind, found, speed in (
@@ -33,7 +33,7 @@ def test_the_strongest_part_is_the_one_that_a_plain_search_finds(name):
         fits = [
             part
             for part in WORLD.by_kind[kind]
-            if (part.withdrawn is None or book.delivered(part.id) is not None)
+            if (part.withdrawn is None or book.cost(part.id) is not None)
             and not {
                 item.rule
                 for item in check(now.machine.with_part(kind, part), wishes)

@@ -10,6 +10,7 @@ from wattmetron.core.search.proposal import besides_minor, propose
 from wattmetron.core.search.resale import left_of, resale_minor
 from wattmetron.core.values.brief import Resale
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.plan import Plan
 from wattmetron.demo import generate
 from wattmetron.formats.brief_file import brief_file, brief_from
@@ -67,9 +68,9 @@ def test_a_build_that_is_not_whole_sells_nothing():
 def test_resale_above_the_new_price_is_refused_and_leaves_with_the_part():
     plan, part = (
         Plan(BENCH, THERE),
-        next(own for own in BENCH.owned if WORLD.prices(BENCH.region, False).delivered(own)),
+        next(own for own in BENCH.owned if WORLD.prices(BENCH.region, NEW_PARTS).cost(own)),
     )
-    new = WORLD.prices(BENCH.region, False).delivered(part)
+    new = WORLD.prices(BENCH.region, NEW_PARTS).cost(part)
     with pytest.raises(BriefError, match="more than a new one costs today, EUR"):
         sell_for(plan, part, new + 1, WORLD)
     said, words = sell_for(plan, part, new, WORLD)

@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.demo import generate
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.advice.answers import proposal_json
@@ -46,7 +47,7 @@ def test_a_list_with_needless_money_in_several_places_is_cut_in_all_of_them_at_o
     dear = [
         max(
             (own for own in WORLD.by_kind[kind]),
-            key=lambda own: WORLD.prices(brief.region, False).delivered(own.id) or 0,
+            key=lambda own: WORLD.prices(brief.region, NEW_PARTS).cost(own.id) or 0,
         ).id
         for kind in ("supply", "case")
     ]

@@ -19,6 +19,7 @@ from wattmetron.core.frames.headway import needed_speedup
 from wattmetron.core.frames.working import frame_working
 from wattmetron.core.search.proposal import cheapest_fit, propose
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.parts import KINDS
 from wattmetron.core.values.plan import Plan
 from wattmetron.demo import BRIEFS, CATALOGUE
@@ -65,7 +66,7 @@ def test_a_swap_says_what_the_swapped_build_really_does(kind):
     on_sale = [
         p
         for p in WORLD.by_kind[kind]
-        if WORLD.prices("vellmouth", False).delivered(p.id) is not None
+        if WORLD.prices("vellmouth", NEW_PARTS).cost(p.id) is not None
     ]
     assert {candidate.part.id for candidate in everything.candidates} == {
         part.id for part in on_sale

@@ -14,6 +14,7 @@ from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.parts import ALL_KINDS
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.advice.balance import (
@@ -57,7 +58,7 @@ def test_the_lopsided_list_says_what_is_wasted_and_what_the_money_could_do(clien
         best.met > now.met and best.spent_minor <= now.spent_minor <= plan.brief.budget_high_minor
     )
     idle = idle_money(catalogue, now)["processor"]
-    price = catalogue.prices(plan.brief.region, False).delivered
+    price = catalogue.prices(plan.brief.region, NEW_PARTS).delivered
     assert idle.saves_minor == price(plan.build.processor) - price(idle.part.id) > 20_000
     after = assess(catalogue, plan.brief, idle.build)
     assert all(
@@ -364,7 +365,7 @@ def test_years_to_keep_lose_targets_and_name_the_next_step(client, workshop, lop
     assert [step.sides for step in first.steps] == [("graphics",), ("processor",)]
     does = next(step for step in first.steps if step.parts)
     assert does.cost_minor == sum(
-        catalogue.prices(kept.region, False).delivered(part.id) for part in does.parts
+        catalogue.prices(kept.region, NEW_PARTS).cost(part.id) for part in does.parts
     )
     changed = best
     for part in does.parts:
@@ -447,7 +448,7 @@ def test_the_balance_as_data_says_what_the_page_says(client, workshop, lopsided)
 def test_an_announced_part_is_worth_waiting_for_when_it_is_cheap_and_fast(client, lopsided):
     catalogue, plan, _ = lopsided
     card = propose(catalogue, plan.brief).build.graphics
-    price = catalogue.prices(plan.brief.region, False).delivered(card)
+    price = catalogue.prices(plan.brief.region, NEW_PARTS).cost(card)
     cheap = announced(catalogue, plan.brief, plan.build, card, 0.0, price // 2)
     assert "it would be the pick" in cheap.words and "graphics" in cheap.changed
     assert (

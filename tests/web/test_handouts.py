@@ -13,6 +13,7 @@ from fastapi.testclient import TestClient
 
 from tests.web.conftest import HTMX, form
 from wattmetron.core.values.handout import SECTIONS, Note
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.handout.content import handout
 from wattmetron.services.handout.house import housed, with_house
@@ -256,7 +257,7 @@ def test_house_rules_and_peripherals_stand_in_every_handout(client, workshop):
     )
     shown = handout(workshop.catalogue(), with_house(workshop, workshop.open(1).plan))
     rows = shown.section("beside").table.rows
-    price = workshop.catalogue().prices("vellmouth", False).delivered(screen.id)
+    price = workshop.catalogue().prices("vellmouth", NEW_PARTS).cost(screen.id)
     assert [row[1] for row in rows] == [
         screen.name,
         "Keyboard with a number pad",

@@ -8,6 +8,7 @@ import pytest
 
 from tests.web.conftest import HTMX, form, squeezed
 from wattmetron.cli import main
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.desk.assess import assess
 from wattmetron.web.drawing.frame_row import frame_row
@@ -440,10 +441,10 @@ def test_the_swap_page_lists_what_the_core_says(client, workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan
     text = client.get("/briefs/1/frames?swap=processor&all=1&unfit=1").text
     rows = re.findall(r'id="try-([\w-]+)".*?</tr>', text, re.DOTALL)
-    book = catalogue.prices("vellmouth", False)
-    sold = [chip for chip in catalogue.by_kind["processor"] if book.delivered(chip.id) is not None]
+    book = catalogue.prices("vellmouth", NEW_PARTS)
+    sold = [chip for chip in catalogue.by_kind["processor"] if book.cost(chip.id) is not None]
     assert sorted(rows) == sorted(chip.id for chip in sold)
-    prices = [book.delivered(each_row) for each_row in rows]
+    prices = [book.cost(each_row) for each_row in rows]
     assert prices == sorted(prices)
     row = re.search(r'id="try-quillon-ketch-flood-8".*?</tr>', text, re.DOTALL)[0]
     swapped = assess(

@@ -7,6 +7,7 @@ import re
 
 import pytest
 
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 
@@ -80,11 +81,11 @@ def test_a_part_is_added_priced_found_proposed_and_taken_back(client, workshop):
     lines = client.post("/api/v1/propose", json={"brief": brief}).json()["lines"]
     assert "ampherst-loft-720" in [line["part"] for line in lines]
     workshop.import_folder(CATALOGUE)
-    assert workshop.catalogue().prices("vellmouth", False).delivered("ampherst-loft-720") == 1250, (
+    assert workshop.catalogue().prices("vellmouth", NEW_PARTS).cost("ampherst-loft-720") == 1250, (
         "an import leaves what was typed"
     )
     assert "Took back: noted what" in text_of(undo(client, priced))
-    assert workshop.catalogue().prices("vellmouth", False).delivered("ampherst-loft-720") is None
+    assert workshop.catalogue().prices("vellmouth", NEW_PARTS).cost("ampherst-loft-720") is None
     assert "Took back: added" in text_of(undo(client, made.text))
     assert "ampherst-loft-720" not in workshop.catalogue().parts
 

@@ -10,6 +10,7 @@ from tests.web.conftest import HTMX, form, squeezed
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.account import account
+from wattmetron.core.values.offers import ANY_PARTS
 from wattmetron.core.values.parts import ALL_KINDS
 from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
 from wattmetron.services.advice.proposals import answer
@@ -28,9 +29,9 @@ def listed(text: str) -> list[str]:
 def test_the_list_says_of_every_part_what_the_core_says(client, workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan
     now = assess(catalogue, plan.brief, plan.build)
-    book = catalogue.prices(plan.brief.region, plan.brief.allow_used)
+    book = catalogue.prices(plan.brief.region, plan.brief.may_buy)
     for kind in ("case", "cooler", "processor"):
-        sold = [part for part in catalogue.by_kind[kind] if book.delivered(part.id) is not None]
+        sold = [part for part in catalogue.by_kind[kind] if book.cost(part.id) is not None]
         against = dict(
             zip(
                 (part.id for part in sold),
@@ -41,8 +42,8 @@ def test_the_list_says_of_every_part_what_the_core_says(client, workshop):
         text = client.get(f"/parts?kind={kind}&brief=1").text
         rows = listed(text)
         assert sorted(rows) == sorted(against) and not re.search(CODE, text)
-        assert [book.delivered(each_row) for each_row in rows] == sorted(
-            book.delivered(each_row) for each_row in rows
+        assert [book.cost(each_row) for each_row in rows] == sorted(
+            book.cost(each_row) for each_row in rows
         )
         for part_id in rows:
             row = html.unescape(re.search(rf'id="part-{part_id}".*?</tr>', text, re.DOTALL)[0])
@@ -55,7 +56,7 @@ def test_the_list_says_of_every_part_what_the_core_says(client, workshop):
 
 def test_the_sieve_narrows_by_words_facets_and_ranges_and_sorts_by_any_figure(client, workshop):
     cards = workshop.catalogue().by_kind["graphics"]
-    book = workshop.catalogue().prices("vellmouth", True)
+    book = workshop.catalogue().prices("vellmouth", ANY_PARTS)
     text = client.get(
         "/parts?kind=graphics&min.gb=16&max.length=300&sort=watts&f.maker=Saltgrove"
     ).text
@@ -65,7 +66,7 @@ def test_the_sieve_narrows_by_words_facets_and_ranges_and_sorts_by_any_figure(cl
         if card.memory_gb >= 16
         and card.length_mm <= 300
         and card.maker == "Saltgrove"
-        and book.delivered(card.id)
+        and book.cost(card.id)
     ]
     assert sorted(listed(text)) == sorted(item.id for item in wanted) and wanted
     by_id = {card.id: card for card in cards}
@@ -315,10 +316,10 @@ def test_wireless_and_air_are_mended_by_adding_the_cheapest_that_does(client, wo
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan
     closed = plan.build.with_part("case", "boxwood-yard-plank")
     workshop.change(1, 1, lambda plan: (replace(plan, build=closed), "closed"))
-    book = catalogue.prices(plan.brief.region, plan.brief.allow_used)
+    book = catalogue.prices(plan.brief.region, plan.brief.may_buy)
     text = html.unescape(client.get("/briefs/1/fit").text)
     fans = min(
-        price for fan in catalogue.by_kind["fan"] if (price := book.delivered(fan.id)) is not None
+        price for fan in catalogue.by_kind["fan"] if (price := book.cost(fan.id)) is not None
     )
     assert "Add 1 fan." in text and money(fans, "EUR") in re.search(r"Try Coldreach [^<]*", text)[0]
     tried = html.unescape(
@@ -372,10 +373,8 @@ def test_a_part_is_marked_as_a_stand_in_and_stays_again(client, workshop):
 def test_what_the_machine_runs_without_is_bought_later_outside_the_total(client, workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan
     before = assess(catalogue, plan.brief, plan.build)
-    book = catalogue.prices(plan.brief.region, plan.brief.allow_used)
-    screen = next(
-        part for part in catalogue.by_kind["display"] if book.delivered(part.id) is not None
-    )
+    book = catalogue.prices(plan.brief.region, plan.brief.may_buy)
+    screen = next(part for part in catalogue.by_kind["display"] if book.cost(part.id) is not None)
     fields = {"version": "1", "view": "fit"}
     board = client.post(
         "/briefs/1/later", data=fields | {"part": plan.build.mainboard}, headers=HTMX
@@ -386,7 +385,7 @@ def test_what_the_machine_runs_without_is_bought_later_outside_the_total(client,
     ).raise_for_status()
     fields |= {"version": "2", "part": screen.id}
     done = html.unescape(client.post("/briefs/1/later", data=fields, headers=HTMX).text)
-    price = money(book.delivered(screen.id), before.currency)
+    price = money(book.cost(screen.id), before.currency)
     assert f"{price} more for what is bought later" in done and f"later, {price}" in done
     own = workshop.open(1).plan
     assert assess(catalogue, own.brief, own.build).spent_minor == before.spent_minor
@@ -400,15 +399,15 @@ def test_what_the_machine_runs_without_is_bought_later_outside_the_total(client,
     assert "bought with the rest" in again.text
     own = workshop.open(1).plan
     whole = assess(catalogue, own.brief, own.build)
-    assert whole.spent_minor == before.spent_minor + book.delivered(screen.id)
+    assert whole.spent_minor == before.spent_minor + book.cost(screen.id)
 
 
 def test_what_one_would_buy_again_is_noted_marked_and_listed_first(client, workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan
-    book = catalogue.prices(plan.brief.region, plan.brief.allow_used)
+    book = catalogue.prices(plan.brief.region, plan.brief.may_buy)
     dearest = max(
-        (part for part in catalogue.by_kind["supply"] if book.delivered(part.id)),
-        key=lambda part: book.delivered(part.id),
+        (part for part in catalogue.by_kind["supply"] if book.cost(part.id)),
+        key=lambda part: book.cost(part.id),
     )
     url = f"/parts/{dearest.id}/own"
     for fields, said in (

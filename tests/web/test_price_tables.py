@@ -6,6 +6,7 @@ from datetime import date
 import pytest
 
 from tests.web.conftest import HTMX
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.formats.prices_table import PricesError, read_prices
 from wattmetron.services.shops.price_import import preview_prices
 
@@ -89,8 +90,8 @@ def test_what_is_no_table_is_refused(text, said):
 
 
 def test_prices_are_brought_in_as_a_new_day_and_change_what_they_change(client, workshop):
-    book = workshop.catalogue().prices("vellmouth", False)
-    before = book.delivered(CARD)
+    book = workshop.catalogue().prices("vellmouth", NEW_PARTS)
+    before = book.cost(CARD)
     text = (
         f"part;shop;price\n{CARD};Quayside Parts;555\n{KIT};A New Shop;50\n{CASE};Quayside Parts;1"
     )
@@ -99,7 +100,7 @@ def test_prices_are_brought_in_as_a_new_day_and_change_what_they_change(client, 
     )
     assert "2 prices can be brought in: 0 changed, 2 new" in shown or "1 changed, 1 new" in shown
     assert "Held back" in shown and "1 held back" in shown
-    held = workshop.catalogue().prices("vellmouth", False).delivered(CARD)
+    held = workshop.catalogue().prices("vellmouth", NEW_PARTS).cost(CARD)
     assert held == before, "looking changes nothing"
     answer = client.post(
         "/shops/prices",
@@ -107,8 +108,8 @@ def test_prices_are_brought_in_as_a_new_day_and_change_what_they_change(client, 
         follow_redirects=False,
     )
     assert answer.headers["location"] == "/shops/changes"
-    after = workshop.catalogue().prices("vellmouth", False)
-    assert after.delivered(CARD) == 555_00 and after.delivered(CASE) == book.delivered(CASE)
+    after = workshop.catalogue().prices("vellmouth", NEW_PARTS)
+    assert after.cost(CARD) == 555_00 and after.cost(CASE) == book.cost(CASE)
     assert "A New Shop" in client.get("/shops").text
     assert "Cheaper: " in html.unescape(client.get("/shops/changes").text)
     count = len(workshop.imports())
@@ -116,7 +117,7 @@ def test_prices_are_brought_in_as_a_new_day_and_change_what_they_change(client, 
     assert all(own.before_minor == own.offer.delivered_minor for own in again.taken)
     allowed = {"table": text, "region": "vellmouth", "bring": "1", "allow.4": "on", "soldout": "on"}
     client.post("/shops/prices", data=allowed, follow_redirects=False)
-    last = workshop.catalogue().prices("vellmouth", False)
+    last = workshop.catalogue().prices("vellmouth", NEW_PARTS)
     assert len(workshop.imports()) == count + 1
     assert any(own.price_minor == 1_00 for own in last.all_of(CASE))
     assert not any(

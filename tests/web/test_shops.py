@@ -8,6 +8,7 @@ from fastapi.testclient import TestClient
 
 from tests.web.conftest import HTMX
 from tests.web.test_snapshots import dearer
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.demo.history import BACK, earlier
 from wattmetron.services.shops.changes import brief_now, changes, kinds_words
@@ -27,15 +28,13 @@ def later(workshop, **changed):
 
 def test_what_rose_fell_sold_out_came_back_and_is_new(workshop):
     catalogue = workshop.catalogue().described
-    book = workshop.catalogue().prices("vellmouth", False)
-    priced = sorted(part_id for part_id in catalogue.parts if book.delivered(part_id))
+    book = workshop.catalogue().prices("vellmouth", NEW_PARTS)
+    priced = sorted(part_id for part_id in catalogue.parts if book.cost(part_id))
     risen, fallen, sold, gone, empty = priced[:5]
     out = next(
         own.part_id
         for own in catalogue.offers
-        if own.condition == "new"
-        and own.region == "vellmouth"
-        and book.delivered(own.part_id) is None
+        if own.condition == "new" and own.region == "vellmouth" and book.cost(own.part_id) is None
     )
     without = tuple(own for own in catalogue.offers if own.part_id != empty)
     workshop.import_catalogue(replace(catalogue, offers=without), "before it came")
@@ -45,7 +44,9 @@ def test_what_rose_fell_sold_out_came_back_and_is_new(workshop):
         if own.part_id == gone:
             continue
         stock = (own.in_stock and own.part_id != sold) or own.part_id == out
-        offers.append(replace(own, price_minor=own.price_minor + change, in_stock=stock))
+        offers.append(
+            replace(own, price_minor=own.price_minor + change, stock="in" if stock else "out")
+        )
     before, after = later(workshop, offers=tuple(offers))
     found = changes(before, after, "vellmouth")
     assert [own.part_id for own in found.rose] == [risen]
@@ -111,8 +112,8 @@ def test_the_pages_of_the_demo_with_the_weeks_before(tmp_path):
     buy = html.unescape(client.get("/briefs/1/buy").text)
     assert "This list over time" in buy and "budget" in buy
     plan = workshop.open(1).plan
-    then = workshop.catalogue_of(first.id).prices("vellmouth", False)
-    total = sum(then.delivered(part_id) for _, part_id in plan.build.ids())
+    then = workshop.catalogue_of(first.id).prices("vellmouth", NEW_PARTS)
+    total = sum(then.cost(part_id) for _, part_id in plan.build.ids())
     assert money(total, "EUR") in buy, "this list on that day, by hand"
     assert "When the build" not in buy
     build = workshop.open(1).plan.build.with_part("case", "boxwood-yard-galley")
@@ -137,7 +138,7 @@ def watch(client, **typed):
 
 def test_a_watched_price_stands_above_the_briefs_once_it_is_reached(client, workshop):
     part = workshop.open(1).plan.build.graphics
-    today = workshop.catalogue().prices("vellmouth", False).delivered(part)
+    today = workshop.catalogue().prices("vellmouth", NEW_PARTS).cost(part)
     assert "is watched" in watch(client, part=part, below=f"{(today - 5_00) / 100:.2f}").text
     assert "fired-1" not in client.get("/briefs").text
     watch(client, brief="1", below="1000")

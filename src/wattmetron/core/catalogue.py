@@ -12,7 +12,7 @@ from wattmetron.core.values.games import Game
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.offers import Offer, PriceBook, Region
+from wattmetron.core.values.offers import Buys, Offer, PriceBook, Region
 from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.parts import (
     ALL_KINDS,
@@ -26,6 +26,7 @@ from wattmetron.core.values.parts import (
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.references import Reference
 from wattmetron.core.values.results import Results
+from wattmetron.core.values.risk import risk_of
 from wattmetron.core.values.shops import ShopRules
 
 OF_GAMES = frozenset({"tiers", "asked", "informed", "doubts", "games by name", "genres", "curve"})
@@ -81,12 +82,17 @@ class Catalogue:
             ordered[kind_of(self.parts[part_id])].append(self.parts[part_id])
         return {kind: tuple(parts) for kind, parts in ordered.items()}
 
-    def prices(self, region_id: str, allow_used: bool) -> PriceBook:
+    def prices(self, region_id: str, buys: Buys) -> PriceBook:
         """Delivered prices in a region; raises BriefError for a region that the catalogue lacks."""
         region = self.region(region_id)
         return self.keep.once(
-            ("prices", region_id, allow_used), lambda: PriceBook(region, self.offers, allow_used)
+            ("prices", region_id, buys),
+            lambda: PriceBook(region, self.offers, buys, self._risk_minor),
         )
+
+    def _risk_minor(self, offer: Offer) -> int:
+        part = self.parts.get(offer.part_id)
+        return 0 if part is None else risk_of(part, offer).minor
 
     def region(self, region_id: str) -> Region:
         if region_id not in self.regions:

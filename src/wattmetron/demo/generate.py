@@ -51,6 +51,7 @@ from wattmetron.demo.further_parts import FURTHER
 from wattmetron.demo.hidden import published_parts, results, true_games, world_of
 from wattmetron.demo.lists import LISTS
 from wattmetron.demo.shops import SHOPS
+from wattmetron.demo.terms import with_terms
 from wattmetron.demo.worklist import games, true_works
 from wattmetron.formats.brief_file import brief_file, build_file
 from wattmetron.formats.catalogue_folder import write_catalogue
@@ -426,11 +427,12 @@ class Market:
                 currency=REGIONS[region].currency,
                 price_minor=round(price * 100),
                 shipping_minor=round(shipping * 100),
-                in_stock=in_stock,
+                stock="in" if in_stock else "out",
                 condition="used" if used else "new",
                 seen_on=TODAY - timedelta(days=days),
             )
         )
+        self.offers[-1] = with_terms(part, self.offers[-1])
 
 
 def catalogue() -> Catalogue:

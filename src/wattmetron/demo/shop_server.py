@@ -69,7 +69,7 @@ def _told(
         price = max(step, round(own.price_minor * moved / step) * step - step // 10)
         price = own.price_minor if not days else price
         chance = today.random()
-        stock = "out" if not own.in_stock or (days and chance < SHORT) else "in"
+        stock = "out" if not own.in_stock or (days and chance < SHORT) else own.stock
         if stock == "in" and chance > 1 - SHORT:
             stock = "few"
         yield {
@@ -78,7 +78,25 @@ def _told(
             "shipping": f"{own.shipping_minor / 100:.2f}",
             "stock": stock,
             "condition": own.condition,
+            **_more(own),
         }
+
+
+def _more(own: Offer) -> dict[str, Any]:
+    """The terms of an offer, those that are not usual."""
+    terms = own.terms
+    told = {
+        "sold_by": terms.sold_by,
+        "rebate": f"{terms.rebate_minor / 100:.2f}",
+        "extra": terms.extra,
+        "extra_worth": f"{terms.extra_minor / 100:.2f}",
+        "remarks": list(terms.remarks),
+        "warranty_months": terms.warranty_months,
+        "returns": terms.returns,
+        "link": terms.link,
+    }
+    usual: tuple[object, ...] = ("order", "0.00", "", [], None)
+    return {name: value for name, value in told.items() if value not in usual}
 
 
 class ShopServer:

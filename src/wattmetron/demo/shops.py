@@ -2,7 +2,11 @@
 
 from datetime import date
 
-from wattmetron.core.values.shops import Code, ShopRules, Together
+from wattmetron.core.values.shops import Code, Sale, ShopRules, Together
+
+EQUINOX = Sale(name="Equinox days", start=date(2026, 9, 24), end=date(2026, 9, 27))
+LANTERN = Sale(name="Lantern week", start=date(2026, 12, 4), end=date(2026, 12, 10))
+SALES = (EQUINOX, LANTERN)
 
 SHOPS = (
     ShopRules(
@@ -10,6 +14,7 @@ SHOPS = (
         region="vellmouth",
         parcel_minor=4_90,
         free_above_minor=250_00,
+        sales=SALES,
         returns_days=30,
         codes=(
             Code(
@@ -26,6 +31,7 @@ SHOPS = (
         region="vellmouth",
         parcel_minor=4_90,
         free_above_minor=250_00,
+        sales=SALES,
         returns_days=14,
         codes=(Code(code="GULL15", minor=15_00, from_minor=500_00),),
         together=(
@@ -39,6 +45,7 @@ SHOPS = (
         region="vellmouth",
         parcel_minor=4_90,
         free_above_minor=250_00,
+        sales=SALES,
         returns_days=14,
         together=(
             Together(

@@ -11,7 +11,7 @@ from decimal import Decimal
 from pathlib import Path
 from shutil import rmtree
 from tempfile import mkdtemp
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from annotated_types import Ge, Le
 
@@ -23,7 +23,7 @@ from wattmetron.core.values.games import Game
 from wattmetron.core.values.ids import ID_WORDS, is_id
 from wattmetron.core.values.kinds import PART_TYPES
 from wattmetron.core.values.money import to_decimal
-from wattmetron.core.values.offers import Condition, Offer, Region
+from wattmetron.core.values.offers import LINKS, Condition, Offer, Region, SoldBy, Terms
 from wattmetron.core.values.own_record import OwnRecord, with_records
 from wattmetron.core.values.parts import FURTHER_KINDS, Kind, Part
 from wattmetron.core.values.published import Assumptions, Published
@@ -82,8 +82,32 @@ class OfferRow:
     shipping: Annotated[Amount, Column("Shipping for this part alone", "currency")]
     currency: Annotated[str, Column("ISO 4217 currency code; the region's")]
     in_stock: Annotated[bool, Column("Whether it can be bought on that day")]
-    condition: Annotated[Condition, Column("new or used")]
+    condition: Annotated[Condition, Column("new, refurbished, remanufactured or used")]
     seen_on: Annotated[date, Column("Day on which the offer was seen, ISO 8601")]
+    stock: Annotated[
+        Literal["", "in", "few", "ordered", "out"],
+        Column("in, few, ordered or out; empty: in or out, as in_stock says"),
+    ] = ""
+    sold_by: Annotated[SoldBy, Column("How it is had: order, waiting list or raffle")] = "order"
+    rebate: Annotated[Amount, Column("Money that comes back for a form sent in", "currency")] = (
+        Decimal(0)
+    )
+    extra: Annotated[str, Column("What lies in the box besides")] = ""
+    extra_worth: Annotated[Amount, Column("What that may sell for", "currency")] = Decimal(0)
+    remarks: Annotated[
+        tuple[str, ...],
+        Column(
+            "Remarks on a part that is not new, separated by ;, such as worked hard for hire,"
+            " display output not tested, no returns"
+        ),
+    ] = ()
+    warranty_months: Annotated[
+        int | None, Ge(0), Le(600), Column("Warranty that is left; empty: not said", "months")
+    ] = None
+    returns: Annotated[bool | None, Column("Whether the shop takes it back; empty: not said")] = (
+        None
+    )
+    link: Annotated[str, Column("Its page, https:// or http://")] = ""
 
 
 def row_of(offer: Offer) -> OfferRow:
@@ -97,6 +121,15 @@ def row_of(offer: Offer) -> OfferRow:
         in_stock=offer.in_stock,
         condition=offer.condition,
         seen_on=offer.seen_on,
+        stock="" if offer.stock in ("in", "out") else offer.stock,
+        sold_by=offer.terms.sold_by,
+        rebate=to_decimal(offer.terms.rebate_minor),
+        extra=offer.terms.extra,
+        extra_worth=to_decimal(offer.terms.extra_minor),
+        remarks=offer.terms.remarks,
+        warranty_months=offer.terms.warranty_months,
+        returns=offer.terms.returns,
+        link=offer.terms.link,
     )
 
 
@@ -376,9 +409,19 @@ def _offer(row: OfferRow) -> Offer:
         currency=row.currency,
         price_minor=int(row.price * 100),
         shipping_minor=int(row.shipping * 100),
-        in_stock=row.in_stock,
+        stock=row.stock or ("in" if row.in_stock else "out"),
         condition=row.condition,
         seen_on=row.seen_on,
+        terms=Terms(
+            sold_by=row.sold_by,
+            rebate_minor=int(row.rebate * 100),
+            extra=row.extra,
+            extra_minor=int(row.extra_worth * 100),
+            remarks=row.remarks,
+            warranty_months=row.warranty_months,
+            returns=row.returns,
+            link=row.link if row.link.startswith(LINKS) else "",
+        ),
     )
 
 

@@ -8,6 +8,8 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, Validation
 
 from wattmetron.core.errors import InvalidError
 from wattmetron.core.letters.amounts import minor_of
+from wattmetron.core.values.offers import Condition, SoldBy, Stock, Terms
+from wattmetron.core.values.text import clean
 from wattmetron.formats.prices_table import PriceRow
 
 FEED_FORMAT = "wattmetron-feed/1"
@@ -45,8 +47,33 @@ class FeedOffer(BaseModel):
     part: Annotated[str, Field(min_length=1, max_length=200)]
     price: Amount
     shipping: Amount | None = None
-    stock: Literal["in", "few", "out", "ordered"] = "in"
-    condition: Literal["new", "used", "refurbished"] = "new"
+    stock: Stock = "in"
+    condition: Condition = "new"
+    sold_by: SoldBy = "order"
+    rebate: Amount | None = None
+    extra: Annotated[str, Field(max_length=120)] = ""
+    extra_worth: Amount | None = None
+    remarks: Annotated[tuple[Annotated[str, Field(max_length=80)], ...], Field(max_length=8)] = ()
+    warranty_months: Annotated[int, Field(ge=0, le=600)] | None = None
+    returns: bool | None = None
+    link: Annotated[str, Field(max_length=400, pattern=r"^(?:https?://\S+)?$")] = ""
+
+    @property
+    def terms(self) -> Terms:
+        return Terms(
+            sold_by=self.sold_by,
+            rebate_minor=_minor(self.rebate),
+            extra=clean(self.extra),
+            extra_minor=_minor(self.extra_worth),
+            remarks=tuple(clean(own) for own in self.remarks),
+            warranty_months=self.warranty_months,
+            returns=self.returns,
+            link=self.link,
+        )
+
+
+def _minor(amount: str | None) -> int:
+    return 0 if amount is None else minor_of(amount)
 
 
 class Feed(BaseModel):
@@ -100,7 +127,8 @@ def _row(place: int, told: Any, head: FeedHead, day: date) -> PriceRow:
         price_minor=minor_of(own.price),
         shipping_minor=None if own.shipping is None else minor_of(own.shipping),
         currency=head.currency,
-        in_stock=own.stock in ("in", "few"),
-        used=own.condition != "new",
+        stock=own.stock,
+        condition=own.condition,
         seen_on=day,
+        terms=own.terms,
     )

@@ -8,6 +8,7 @@ from typing import Literal
 
 from wattmetron.core.errors import InvalidError
 from wattmetron.core.letters.amounts import CURRENCIES, NUMBER, minor_of
+from wattmetron.core.values.offers import PLAIN, Condition, Stock, Terms
 
 Field = Literal[
     "part", "shop", "region", "price", "shipping", "currency", "stock", "condition", "seen"
@@ -24,7 +25,13 @@ HEADS: dict[Field, tuple[str, ...]] = {
     "seen": ("seen_on", "seen", "date", "day", "as of"),
 }
 NOT_THERE = frozenset({"false", "no", "0", "out", "sold out", "out of stock", "none", "n"})
-USED = re.compile(r"\b(?:used|second|refurb\w*|remanufactured|b-?stock)\b", re.I)
+FEW = re.compile(r"\bfew\b|\blast\b|\blow\b|^[12]$")
+ORDERED = re.compile(r"order|on its way|back ?order|pre-?order|expected|awaiting")
+CONDITIONS: tuple[tuple[re.Pattern[str], Condition], ...] = (
+    (re.compile(r"\brefurb|\bb-?stock|\breconditioned"), "refurbished"),
+    (re.compile(r"\bremanufactur"), "remanufactured"),
+    (re.compile(r"\bused\b|\bsecond\b|\bpre-?owned"), "used"),
+)
 MOST_ROWS, MOST_CHARACTERS, LONGEST_CELL = 20_000, 4_000_000, 200
 MARKS = "\t;|,"
 WHOLE = re.compile(rf"^\D*({NUMBER})(?:,-)?\D*$")
@@ -47,9 +54,10 @@ class PriceRow:
     price_minor: int | None = None
     shipping_minor: int | None = None
     currency: str = ""
-    in_stock: bool = True
-    used: bool = False
+    stock: Stock = "in"
+    condition: Condition = "new"
     seen_on: date | None = None
+    terms: Terms = PLAIN
     wrong: str = ""
 
 
@@ -119,11 +127,23 @@ def _row(line: int, heads: dict[Field, int], cells: list[str]) -> PriceRow:
         price_minor=price,
         shipping_minor=shipping,
         currency=cell("currency").upper() or currency,
-        in_stock=cell("stock").lower() not in NOT_THERE,
-        used=bool(USED.search(cell("condition"))),
+        stock=_stock(cell("stock").lower()),
+        condition=_condition(cell("condition").lower()),
         seen_on=seen,
         wrong=wrong,
     )
+
+
+def _stock(text: str) -> Stock:
+    if text in NOT_THERE:
+        return "out"
+    if FEW.search(text):
+        return "few"
+    return "ordered" if ORDERED.search(text) and "in stock" not in text else "in"
+
+
+def _condition(text: str) -> Condition:
+    return next((own for words, own in CONDITIONS if words.search(text)), "new")
 
 
 def _money(text: str) -> tuple[int | None, str]:

@@ -59,6 +59,9 @@ def _odd(own: ShopRules) -> Iterable[tuple[str, str]]:
     for lot in own.together:
         if lot.price_minor < 0 or len(lot.parts) < 2:
             yield "two parts or more at a price of 0 or more", "together"
+    for sale in own.sales:
+        if not sale.name.strip() or sale.end < sale.start:
+            yield "a sale with a name that ends when it began or later", "sales"
 
 
 def _tell(problems: list[Problem], file: str, place: str, found: str, expected: str) -> None:

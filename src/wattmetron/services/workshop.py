@@ -434,9 +434,9 @@ def _usual_budget(catalogue: Catalogue, brief: Brief) -> int:
     """A first guess for a new brief: twice the cheapest machine with a card, in one significant
     figure.
     """
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     least = sum(
-        min((price for part in parts if (price := book.delivered(part.id)) is not None), default=0)
+        min((price for part in parts if (price := book.cost(part.id)) is not None), default=0)
         for parts in catalogue.by_kind.values()
     )
     step = int(10 ** max(2, len(str(2 * least)) - 1))

@@ -5,6 +5,7 @@ import logging
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, fields, replace
 from datetime import UTC, datetime
+from functools import lru_cache
 from operator import attrgetter
 from typing import Any, cast
 
@@ -17,7 +18,7 @@ from wattmetron.core.errors import ConflictError, InvalidError, StorageError
 from wattmetron.core.values.charts import Chart
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.kinds import PART_TYPES, kind_of
-from wattmetron.core.values.offers import Offer, Region
+from wattmetron.core.values.offers import Offer, Region, Terms
 from wattmetron.core.values.own_record import OwnRecord, with_records
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
@@ -25,6 +26,7 @@ from wattmetron.core.values.references import Reference
 from wattmetron.core.values.results import ColumnRoles, Results
 from wattmetron.core.values.shops import ShopRules
 from wattmetron.store.database import found
+from wattmetron.store.offer_terms import read_terms, terms_document
 from wattmetron.store.pictures import (
     PICTURE_COLUMNS,
     PICTURES,
@@ -34,8 +36,8 @@ from wattmetron.store.pictures import (
 )
 from wattmetron.store.tables import EntryRow, ImportRow, StoredOffer
 
-OFFER_COLUMNS = tuple(field.name for field in fields(Offer))
-_values_of = attrgetter(*OFFER_COLUMNS)
+OFFER_COLUMNS = tuple(field.name for field in fields(Offer) if field.name != "risk_minor")
+_fields_of = attrgetter(*OFFER_COLUMNS)
 _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     **{kind: TypeAdapter(part_type) for kind, part_type in PART_TYPES.items()},
     "game": TypeAdapter(Game),
@@ -207,11 +209,7 @@ def _revise_offers(session: Session, catalogue: Catalogue, import_id: int) -> No
         row_id for values, row_id in standing.items() if values not in new and row_id not in by_hand
     ]
     _end(session, OFFERS, gone, import_id)
-    rows = [
-        (*values[:-1], values[-1].isoformat(), import_id)
-        for values in wanted
-        if values not in standing
-    ]
+    rows = [(*map(_raw, values), import_id) for values in wanted if values not in standing]
     _insert(session, "offers", (*OFFER_COLUMNS, "from_import"), rows)
 
 
@@ -290,8 +288,17 @@ def unreadable_entries(session: Session) -> Iterator[tuple[int, str, str]]:
 
 
 def _offers(rows: Iterable[Any]) -> Iterator[Offer]:
+    read = lru_cache(maxsize=4096)(read_terms)
     for row in rows:
-        yield Offer(**dict(zip(OFFER_COLUMNS, row, strict=True)))
+        told = dict(zip(OFFER_COLUMNS, row, strict=True))
+        yield Offer(**told | {"terms": read(told["terms"])})
+
+
+def _values_of(offer: Offer) -> tuple[Any, ...]:
+    """The values of an offer's columns."""
+    return tuple(
+        terms_document(value) if isinstance(value, Terms) else value for value in _fields_of(offer)
+    )
 
 
 def _standing(table: Table, as_of: int) -> Any:
@@ -384,7 +391,7 @@ def revise_offers(
         OFFERS.c.shop.in_([offer.shop for offer in new]),
     )
     _end(session, OFFERS, list(session.scalars(query)), row.id)
-    rows = [(*values[:-1], values[-1].isoformat(), row.id) for values in map(_values_of, new)]
+    rows = [(*map(_raw, values), row.id) for values in map(_values_of, new)]
     _insert(session, "offers", (*OFFER_COLUMNS, "from_import"), rows)
     return row.id
 

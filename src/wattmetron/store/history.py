@@ -8,6 +8,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session, aliased
 
 from wattmetron.core.values.price_history import OfferSpan
+from wattmetron.store.offer_terms import read_terms
 from wattmetron.store.tables import ImportRow, StoredOffer
 
 
@@ -40,9 +41,9 @@ def offer_spans(session: Session, part_ids: Iterable[str], region: str) -> tuple
         OfferSpan(
             part_id=row.part_id,
             shop=row.shop,
-            used=row.condition == "used",
+            used=row.condition != "new",
             delivered_minor=row.price_minor + row.shipping_minor,
-            in_stock=row.in_stock,
+            in_stock=row.stock in ("in", "few") and read_terms(row.terms).sold_by == "order",
             start=start.date(),
             end=None if end is None else end.date(),
         )

@@ -24,7 +24,13 @@ def drawn(seed: int) -> Market:
     )
     shops = [f"shop {n}" for n in range(int(rng.integers(1, 4)))]
     places = tuple(
-        Place(want.part_id, shop, int(rng.integers(10, 120)) * 100 + pick(0, 90, 37), pick(0, 490))
+        Place(
+            want.part_id,
+            shop,
+            int(rng.integers(10, 120)) * 100 + pick(0, 90, 37),
+            pick(0, 490),
+            pick(0, 0, 450),
+        )
         for want in wants
         for shop in shops
         if rng.random() < 0.75
@@ -91,9 +97,9 @@ def every_choice(market: Market):
 
 
 def price_of(market: Market, singles, counts, bundles):
-    """Total and number of parcels by the shops' rules, written out."""
+    """Total, risk counted, and number of parcels by the shops' rules, written out."""
     kind = {own.part_id: own.kind for own in market.wants}
-    total, parcels = 0, 0
+    total, parcels = sum(place.risk_minor for place in singles), 0
     for shop in {own.shop for own in market.places} | {shop for shop, _ in bundles}:
         mine = [place for place in singles if place.shop == shop]
         lots = [
@@ -136,10 +142,10 @@ def test_equals_every_choice_on_small_markets(seed):
     if not ways:
         assert found is None
         return
-    assert (found.total_minor, len(found.parcels)) == min(ways)
+    assert (found.cost_minor, len(found.parcels)) == min(ways)
     for own in by_parcels(market):
         few = [total for total, parcels in ways if parcels <= len(own.parcels)]
-        assert own.total_minor == min(few)
+        assert own.cost_minor == min(few)
     least = min(parcels for _, parcels in ways)
     assert len(by_parcels(market)[-1].parcels) == least
     for own in found.parcels:

@@ -99,7 +99,7 @@ class _Shop:
 
     def __init__(self, catalogue: Catalogue, brief: Brief, build: Build, machine: Machine) -> None:
         self.catalogue, self.brief, self.build, self.machine = catalogue, brief, build, machine
-        self.book = catalogue.prices(brief.region, brief.allow_used)
+        self.book = catalogue.prices(brief.region, brief.may_buy)
         self.vetting = Vetting(catalogue, brief, machine)
         self.stays = tuple(catalogue.part(part_id) for part_id in (*brief.owned, *build.kept))
 
@@ -107,7 +107,7 @@ class _Shop:
         """Delivered cost of the parts that are not owned."""
         owned = {*self.brief.owned}
         return sum(
-            self.book.delivered(part_id) or 0
+            self.book.cost(part_id) or 0
             for kind, part_id in build.ids()
             if part_id not in owned and kind not in self.brief.outside
         )
@@ -128,7 +128,7 @@ class _Shop:
         instead = present[0] if present and kind != "fan" else None
         now_minor = self.price(self.build)
         for price, part in self._offered(kind):
-            if price - (self.book.delivered(instead) or 0 if instead else 0) > left_minor:
+            if price - (self.book.cost(instead) or 0 if instead else 0) > left_minor:
                 break
             words = reason(self.machine, part)
             for build in self._builds(kind, part, instead) if words else ():
@@ -161,8 +161,8 @@ class _Shop:
                 (price, part)
                 for part in self.catalogue.by_kind[kind]
                 if (kind == "fan" or part.id not in present)
-                and (price := self.book.delivered(part.id)) is not None
-                and may_be_bought(self.brief, part, price, self.stays)
+                and (price := self.book.cost(part.id)) is not None
+                and may_be_bought(self.brief, part, price, self.stays, self.book.supply(part.id))
             ),
             key=lambda row: (row[0], row[1].id),
         )

@@ -75,8 +75,8 @@ def cuts(
 def _of_kind(
     catalogue: Catalogue, brief: Brief, build: Build, kind: Kind, present: str
 ) -> Iterator[Cut]:
-    book = catalogue.prices(brief.region, brief.allow_used)
-    price = book.delivered(present)
+    book = catalogue.prices(brief.region, brief.may_buy)
+    price = book.cost(present)
     if price is None:
         return
     stays = tuple(
@@ -87,9 +87,9 @@ def _of_kind(
     cheaper = sorted(
         (own, part.id)
         for part in catalogue.by_kind[kind]
-        if (own := book.delivered(part.id)) is not None
+        if (own := book.cost(part.id)) is not None
         and own < price
-        and may_be_bought(brief, part, own, stays)
+        and may_be_bought(brief, part, own, stays, book.supply(part.id))
     )
     machine = machine_of(catalogue, build, brief.clocks)
     bare = replace(machine, storage=()) if kind == "storage" else machine

@@ -48,7 +48,8 @@ def price_limit(
     limits every price.
     """
     kind = kind_of(part)
-    price = catalogue.prices(brief.region, brief.allow_used).delivered(part.id)
+    book = catalogue.prices(brief.region, brief.may_buy)
+    price = book.cost(part.id)
     fixed = fixed_parts(catalogue, brief, kept)
     if (
         price is None
@@ -60,7 +61,8 @@ def price_limit(
         return None
     stays = tuple(each_part for own in fixed.values() for each_part, _ in own)
     floors = scenes_for(catalogue, brief, kept)[0].pool.floors
-    if not may_be_bought(brief, part, 0, stays) or not floors.takes(part):
+    bought = may_be_bought(brief, part, 0, stays, book.supply(part.id))
+    if not bought or not floors.takes(part):
         return None
     copies = answer.build.of(kind).count(part.id)
     if kind == "storage" and not copies:

@@ -67,7 +67,7 @@ def _side(
     kind: Kind,
     own: tuple[Kind, ...],
 ) -> Side | None:
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     if not build.of(kind) or build.of(kind)[0] in brief.owned:
         return None
     memory = catalogue.machine(build).memory
@@ -92,13 +92,14 @@ def _side(
     priced = sorted(
         (price, part.id)
         for part in catalogue.by_kind[kind]
-        if (price := book.delivered(part.id)) is not None and may_be_bought(brief, part, price)
+        if (price := book.cost(part.id)) is not None
+        and may_be_bought(brief, part, price, (), book.supply(part.id))
     )
     for _, part_id in priced:
         proposal = cheapest_fit(catalogue, asked, kept.with_part(kind, part_id))
         if proposal.build is not None and proposal.cost_minor < NEVER:
             theirs = sum(
-                0 if text in asked.owned else book.delivered(text) or 0
+                0 if text in asked.owned else book.cost(text) or 0
                 for name in own
                 for text in proposal.build.of(name)
             )

@@ -94,11 +94,11 @@ def steps_between(
 
 
 def _costs(catalogue: Catalogue, brief: Brief, changes: Sequence[Change]) -> list[int]:
-    book, owned = catalogue.prices(brief.region, brief.allow_used), Counter(brief.owned)
+    book, owned = catalogue.prices(brief.region, brief.may_buy), Counter(brief.owned)
 
     def paid(part_ids: Sequence[str]) -> int:
         return sum(
-            (book.delivered(part_id) or 0) * count
+            (book.cost(part_id) or 0) * count
             for part_id, count in (Counter(part_ids) - owned).items()
             if part_id in catalogue.parts and kind_of(catalogue.part(part_id)) not in brief.outside
         )

@@ -19,12 +19,15 @@ class Want(NamedTuple):
 
 
 class Place(NamedTuple):
-    """A shop that has a part: what one costs there, and its shipping alone, in minor units."""
+    """A shop that has a part: what one costs there, its shipping alone, and what is counted for
+    the risk of a part that is not new but not paid, in minor units.
+    """
 
     part_id: str
     shop: str
     price_minor: int
     alone_minor: int
+    risk_minor: int = 0
 
 
 class Bought(NamedTuple):
@@ -88,6 +91,10 @@ class Parcel:
     @property
     def total_minor(self) -> int:
         return self.goods_minor + self.shipping_minor - self.off_minor
+
+    @property
+    def risk_minor(self) -> int:
+        return sum(own.place.risk_minor * own.times for own in self.bought)
 
     def times(self, part_id: str) -> int:
         """How many of a part are in it."""

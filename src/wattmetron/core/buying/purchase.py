@@ -29,7 +29,17 @@ class Purchase:
 
     @property
     def total_minor(self) -> int:
+        """What is paid."""
         return sum(own.total_minor for own in self.parcels)
+
+    @property
+    def risk_minor(self) -> int:
+        return sum(own.risk_minor for own in self.parcels)
+
+    @property
+    def cost_minor(self) -> int:
+        """What is compared: what is paid, and the risk."""
+        return self.total_minor + self.risk_minor
 
 
 def purchase(market: Market, most_parcels: int | None = None) -> Purchase | None:
@@ -56,7 +66,7 @@ def _purchases(market: Market, most_parcels: int | None) -> Iterator[Purchase]:
     found = program.cheapest(most)
     while found is not None:
         fewer = program.cheapest(len(found.parcels) - 1)
-        if fewer is None or fewer.total_minor > found.total_minor:
+        if fewer is None or fewer.cost_minor > found.cost_minor:
             yield found
         found = fewer
 
@@ -73,7 +83,8 @@ class _Program:
     def __post_init__(self) -> None:
         market = self.market
         self.takes = {
-            place: self._add(place.price_minor, self._count(place)) for place in _singles(market)
+            place: self._add(place.price_minor + place.risk_minor, self._count(place))
+            for place in _singles(market)
         }
         self.bundled = [
             (
@@ -196,9 +207,9 @@ class _Program:
         if found.x is None:
             return None
         made = Purchase(tuple(self._parcels(found.x.round().astype(int))))
-        if abs(made.total_minor - found.fun) > 0.5:
+        if abs(made.cost_minor - found.fun) > 0.5:
             raise NotPossibleError(
-                f"The purchase costs {made.total_minor} by the shops' rules and {found.fun:.2f} by"
+                f"The purchase costs {made.cost_minor} by the shops' rules and {found.fun:.2f} by"
                 " the program: tell us, this is a defect."
             )
         return made

@@ -7,6 +7,7 @@ from typing import NamedTuple
 from wattmetron.core.values.brief import GROWING_M2, GROWING_SLOTS, Brief
 from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.offers import AMPLE, Supply
 from wattmetron.core.values.other_work import all_core_floor
 from wattmetron.core.values.parts import (
     KIND_NAMES,
@@ -24,14 +25,15 @@ from wattmetron.core.values.words import listed
 
 
 class Purchase(NamedTuple):
-    """A part that might be bought, at its cost in minor units, beside parts that stay in any
-    case.
+    """A part that might be bought, at its cost in minor units, from so many shops, beside parts
+    that stay in any case.
     """
 
     brief: Brief
     part: Part
     cost_minor: int
     stays: tuple[Part, ...] = ()
+    supply: Supply = AMPLE
 
 
 Money = Callable[[int], str]
@@ -398,6 +400,27 @@ def trust_floor(own: Purchase) -> bool:
     return trust_of(own.part) not in TRUST_FLOORS[own.brief.trust_floor]
 
 
+@personal(
+    "availability",
+    lambda own, money: (
+        f"{own.part.name} is in stock in {_shops(own.supply.shops)}, in"
+        f" {own.supply.ample or 'none'} with more than the last few; the brief wants"
+        f" {'two shops' if own.brief.availability == 'two shops' else 'more than the last few'}."
+    ),
+)
+def availability(own: Purchase) -> bool:
+    match own.brief.availability:
+        case "not few":
+            return own.supply.ample < 1
+        case "two shops":
+            return own.supply.shops < 2
+    return False
+
+
+def _shops(count: int) -> str:
+    return {0: "no shop", 1: "one shop"}.get(count, f"{count} shops")
+
+
 PERSONAL: tuple[PersonalRule, ...] = tuple(
     value for value in list(globals().values()) if isinstance(value, PersonalRule)
 )
@@ -405,16 +428,24 @@ PERSONAL: tuple[PersonalRule, ...] = tuple(
 
 
 def barring(
-    brief: Brief, part: Part, cost_minor: int, stays: tuple[Part, ...] = ()
+    brief: Brief,
+    part: Part,
+    cost_minor: int,
+    stays: tuple[Part, ...] = (),
+    supply: Supply = AMPLE,
 ) -> Iterator[PersonalRule]:
     """The brief's rules that keep a part from being bought at this price; none where it is
     allowed.
     """
-    purchase = Purchase(brief, part, cost_minor, stays)
+    purchase = Purchase(brief, part, cost_minor, stays, supply)
     return (rule for rule in PERSONAL if rule.bars(purchase))
 
 
-def may_be_bought(brief: Brief, part: Part, cost_minor: int, stays: tuple[Part, ...] = ()) -> bool:
-    """Whether the brief lets a part be bought at this price, beside parts that stay."""
-    purchase = Purchase(brief, part, cost_minor, stays)
+def may_be_bought(
+    brief: Brief, part: Part, cost_minor: int, stays: tuple[Part, ...], supply: Supply
+) -> bool:
+    """Whether the brief lets a part be bought at this price, in stock so, beside parts that
+    stay.
+    """
+    purchase = Purchase(brief, part, cost_minor, stays, supply)
     return not any(rule.bars(purchase) for rule in PERSONAL)

@@ -320,11 +320,11 @@ def _lists(catalogue: Catalogue, brief: Brief) -> Iterator[Published]:
 
 def _dear_cards(catalogue: Catalogue, brief: Brief) -> frozenset[str]:
     """The cards that cost so much that a builder puts six cores beside them."""
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     return frozenset(
         card.id
         for card in catalogue.by_kind["graphics"]
-        if (book.delivered(card.id) or 0) >= DEAR_CARD_MINOR
+        if (book.cost(card.id) or 0) >= DEAR_CARD_MINOR
     )
 
 

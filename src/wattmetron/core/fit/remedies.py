@@ -72,7 +72,7 @@ def _another_kit(
     kits = build.of("memory")
     if finding.rule != channels.name or not kits or len(kits) >= MAX_KITS:
         return
-    price = catalogue.prices(brief.region, brief.allow_used).delivered(kits[-1])
+    price = catalogue.prices(brief.region, brief.may_buy).cost(kits[-1])
     if price is not None:
         yield Remedy(
             kind="memory",
@@ -100,7 +100,7 @@ def _hopeful(
 
 def _in_order(catalogue: Catalogue, brief: Brief, build: Build, kind: Kind) -> Iterator[Remedy]:
     """Every part that may be bought for the kind's place, the one to try first first."""
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     stays = tuple(catalogue.part(part_id) for part_id in build.kept)
     present = build.of(kind)
     if (kind == "storage" and len(present) != 1) or len(build.added) >= MAX_ADDED:
@@ -108,14 +108,14 @@ def _in_order(catalogue: Catalogue, brief: Brief, build: Build, kind: Kind) -> I
     if kind in FURTHER_KINDS:
         present = ()
     instead_of = present[0] if present else None
-    present_minor = book.delivered(instead_of) if instead_of else None
+    present_minor = book.cost(instead_of) if instead_of else None
     near = present_minor if kind in ("processor", "graphics") and present_minor is not None else 0
     candidates = [
         (abs(price - near), price, part)
         for part in catalogue.by_kind[kind]
-        if (price := book.delivered(part.id)) is not None
+        if (price := book.cost(part.id)) is not None
         and part.id not in present
-        and may_be_bought(brief, part, price, stays)
+        and may_be_bought(brief, part, price, stays, book.supply(part.id))
     ]
     for _, price, part in sorted(
         candidates, key=lambda candidate: (candidate[0], candidate[1], candidate[2].id)

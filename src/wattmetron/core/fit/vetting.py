@@ -33,7 +33,7 @@ class Vetting:
 
     def __init__(self, catalogue: Catalogue, brief: Brief, machine: Machine) -> None:
         self._catalogue = catalogue
-        self._book = catalogue.prices(brief.region, brief.allow_used)
+        self._book = catalogue.prices(brief.region, brief.may_buy)
         self.wishes = wishes_of(brief, catalogue.games, catalogue.published)
         self.floors = floors_of(catalogue, brief)
         self.findings = self.judge(machine)

@@ -45,14 +45,12 @@ def weighed(
 
 
 def _cheaper_kit(machine: Machine, catalogue: Catalogue, book: PriceBook) -> bool:
-    prices = [book.delivered(kit.id) for kit in machine.of("memory")]
+    prices = [book.cost(kit.id) for kit in machine.of("memory")]
     if not prices or None in prices:
         return True
     price = sum(each_price for each_price in prices if each_price is not None)
     return any(
-        (other := book.delivered(kit.id)) is not None
-        and other < price
-        and does_as_much(machine, kit)
+        (other := book.cost(kit.id)) is not None and other < price and does_as_much(machine, kit)
         for kit in catalogue.by_kind["memory"]
         if isinstance(kit, Memory)
     )

@@ -21,6 +21,7 @@ from wattmetron.core.lists.names import Found, names_of
 from wattmetron.core.lists.rows import Row, rows_of
 from wattmetron.core.lists.said import Guess, ListError, SentList, SentPart
 from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.offers import ANY_PARTS
 from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.text import clean
 
@@ -228,8 +229,8 @@ class _Reading:
     def _cost(self, part_id: str) -> int:
         """The cheapest offer in the first region, in minor units; parts without one come last."""
         region = next(iter(self._catalogue.regions), "")
-        offers = self._catalogue.prices(region, True).all_of(part_id) if region else ()
-        return min((own.delivered_minor for own in offers), default=10**9)
+        offers = self._catalogue.prices(region, ANY_PARTS).all_of(part_id) if region else ()
+        return min((own.cost_minor for own in offers), default=10**9)
 
 
 def _stands(own: Found) -> bool:

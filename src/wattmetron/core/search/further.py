@@ -111,9 +111,9 @@ def _offered(
     catalogue: Catalogue, brief: Brief, kind: Kind, stays: tuple[Part, ...]
 ) -> list[tuple[Part, int]]:
     """Owned parts of a kind, and those on sale that the brief lets in, the cheapest first."""
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     priced = (
-        (part, 0 if part.id in brief.owned else book.delivered(part.id))
+        (part, 0 if part.id in brief.owned else book.cost(part.id))
         for part in catalogue.by_kind[kind]
     )
     return sorted(
@@ -121,7 +121,10 @@ def _offered(
             (part, cost)
             for part, cost in priced
             if cost is not None
-            and (part.id in brief.owned or may_be_bought(brief, part, cost, stays))
+            and (
+                part.id in brief.owned
+                or may_be_bought(brief, part, cost, stays, book.supply(part.id))
+            )
         ),
         key=lambda own: (own[1], own[0].id),
     )

@@ -300,7 +300,7 @@ def fixed_parts(
     A kept part takes the place of an owned one of its kind, but for drives, which add up: owned
     ones always stay.
     """
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     fixed: dict[Kind, list[tuple[Part, int]]] = {kind: [] for kind in ALL_KINDS}
     owned = list(brief.owned)
     for kind, part_id in kept.ids():
@@ -308,7 +308,7 @@ def fixed_parts(
             owned.remove(part_id)
             fixed[kind].append((catalogue.part(part_id), 0))
         else:
-            cost = 0 if part_id in kept.later else book.delivered(part_id) or 0
+            cost = 0 if part_id in kept.later else book.cost(part_id) or 0
             fixed[kind].append((catalogue.part(part_id), cost))
     if len(fixed["memory"]) > 1:
         together = joined([cast(Memory, part) for part, _ in fixed["memory"]])
@@ -339,7 +339,7 @@ def build_pool(
     """Candidates for a brief: bought in its region, in stock, allowed by its rules, or fixed; at
     the clocks that it wishes. The floors are those beside ``stays``, or else beside what is kept.
     """
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     fixed = fixed_parts(catalogue, brief, kept)
     present = tuple(part for own in fixed.values() for part, _ in own)
     settled = fixed if stays is None else fixed_parts(catalogue, brief, stays)
@@ -355,13 +355,13 @@ def build_pool(
             stays_there = [own for own in fixed[kind][:1] if goes and floors.hosts(own[0])]
             return _shelf(stays_there, True)
         own = at_hand(catalogue, brief, kind) if kind in FREE_KINDS else {}
-        priced = ((part, book.delivered(part.id)) for part in catalogue.by_kind[kind])
+        priced = ((part, book.cost(part.id)) for part in catalogue.by_kind[kind])
         allowed = [
             (part, cost)
             for part, cost in priced
             if cost is not None
             and part.id not in own
-            and may_be_bought(brief, part, cost, present)
+            and may_be_bought(brief, part, cost, present, book.supply(part.id))
             and floors.takes(part)
         ]
         if own:
@@ -441,7 +441,7 @@ def kept_fans(catalogue: Catalogue, kept: Build) -> list[Fan]:
 
 def _fans(catalogue: Catalogue, brief: Brief, stays: tuple[Part, ...]) -> KindPool[Fan]:
     """Fans that may be bought; where the budget does not count them they are free."""
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     counts = "fan" not in brief.outside
     return cast(
         KindPool[Fan],
@@ -449,8 +449,8 @@ def _fans(catalogue: Catalogue, brief: Brief, stays: tuple[Part, ...]) -> KindPo
             (
                 (part, cost if counts else 0)
                 for part in catalogue.by_kind["fan"]
-                if (cost := book.delivered(part.id)) is not None
-                and may_be_bought(brief, part, cost, stays)
+                if (cost := book.cost(part.id)) is not None
+                and may_be_bought(brief, part, cost, stays, book.supply(part.id))
             ),
             False,
         ),

@@ -86,14 +86,14 @@ def besides_minor(catalogue: Catalogue, brief: Brief, kept: Build) -> int:
     """What the budget pays for besides the eight kinds, minor units: extras, and further parts that
     are neither owned nor bought later; less what owned parts would bring where their resale counts.
     """
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     owned = list(brief.owned)
     total = brief.extras_minor
     for kind, part_id in kept.added:
         if part_id in owned:
             owned.remove(part_id)
         elif kind not in brief.outside and part_id not in kept.later:
-            total += book.delivered(part_id) or 0
+            total += book.cost(part_id) or 0
     return total - back_minor(catalogue, brief, kept)
 
 

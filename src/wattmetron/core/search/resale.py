@@ -29,7 +29,7 @@ def resale_minor(catalogue: Catalogue, brief: Brief, part_id: str) -> int | None
     asked = [
         offer.price_minor
         for offer in catalogue.offers
-        if offer.part_id == part_id and offer.region == brief.region and offer.condition == "used"
+        if offer.part_id == part_id and offer.region == brief.region and offer.condition != "new"
     ]
     return min(asked) * RESALE_PERCENT // 100 if asked else None
 

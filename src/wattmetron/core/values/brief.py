@@ -11,6 +11,7 @@ from typing import Annotated, Any, Literal
 from wattmetron.core.errors import BriefError
 from wattmetron.core.values.declared import Asked, Declared, Wish, declared
 from wattmetron.core.values.games import PresetName
+from wattmetron.core.values.offers import Buys
 from wattmetron.core.values.other_work import WorkName
 from wattmetron.core.values.parts import KINDS, Kind, StorageKind
 from wattmetron.core.values.preferences import MOST_PREFERENCES, Preference
@@ -21,6 +22,7 @@ SURENESS: dict[Sureness, float] = {"even odds": 0.5, "likely": 0.8, "near certai
 Measure = Literal["average", "low"]
 Clocks = Literal["as shipped", "tuned", "undervolted"]
 Cooling = Literal["any", "air", "liquid"]
+Availability = Literal["anywhere", "not few", "two shops"]
 BoughtKind = Literal["system", "display", "input", "optical"]
 Period = Literal["month", "year"]
 GROWING_SLOTS, GROWING_M2 = 4, 2
@@ -751,6 +753,35 @@ class Brief:
             value=False,
         ),
     ] = False
+    allow_lists: Annotated[
+        bool,
+        Asked(
+            words="raffles and waiting lists",
+            text="Whether offers that are had only by raffle or waiting list count",
+            label="Raffles and waiting lists count",
+            flag=("count", "do not count"),
+            group="parts",
+        ),
+    ] = False
+    availability: Annotated[
+        Availability,
+        Asked(
+            words="availability",
+            text="How surely each part must be had: in stock anywhere, more than the last few, or"
+            " in stock at two shops",
+            label="Each part in stock",
+            term="availability",
+            meaning="Parts of which one shop has the last few may be gone before the order is"
+            " out. Not few: some shop has more than that. Two shops: if one fails, another has it.",
+            group="parts",
+        ),
+        Wish(
+            name="availability",
+            without="anywhere",
+            said="in stock: {value}",
+            preferred="parts that are surely in stock",
+        ),
+    ] = "anywhere"
     accept_spill: Annotated[
         bool,
         Asked(
@@ -1353,6 +1384,10 @@ class Brief:
     def chance(self) -> float:
         """The sureness of each target as a probability."""
         return SURENESS[self.sureness] if self.each_percent is None else self.each_percent / 100
+
+    @property
+    def may_buy(self) -> Buys:
+        return Buys(self.allow_used, self.allow_lists)
 
     @property
     def extras_minor(self) -> int:

@@ -1,18 +1,23 @@
 """Offers of shops and the price book of a region."""
 
 from collections import defaultdict
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from decimal import Decimal
-from typing import Annotated, Literal
+from typing import Annotated, Literal, NamedTuple
 
 from annotated_types import Ge, Le
 
 from wattmetron.core.values.fields import Column
 
-Condition = Literal["new", "used"]
+Condition = Literal["new", "refurbished", "remanufactured", "used"]
+Stock = Literal["in", "few", "ordered", "out"]
+"""Whether a shop has a part: enough, the last ones, on its way to the shop, sold out."""
+SoldBy = Literal["order", "waiting list", "raffle"]
+LINKS = ("https://", "http://")
 STALE_AFTER = timedelta(days=14)
+PLENTY = 1_000
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -30,8 +35,53 @@ class Region:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Terms:
+    """What a shop says of an offer beyond its price: how it is sold, money that comes back later
+    for a form sent in, something that lies in the box with what it may be sold for, remarks on a
+    used part, months of warranty that are left, whether it may be sent back, its page; money in
+    minor units.
+    """
+
+    sold_by: SoldBy = "order"
+    rebate_minor: int = 0
+    extra: str = ""
+    extra_minor: int = 0
+    remarks: tuple[str, ...] = ()
+    warranty_months: int | None = None
+    returns: bool | None = None
+    link: str = ""
+
+
+PLAIN = Terms()
+
+
+class Buys(NamedTuple):
+    """What may be bought at all: used parts too, what is had only by raffle or waiting list too."""
+
+    used: bool = False
+    by_list: bool = False
+
+
+NEW_PARTS, USED_TOO, ANY_PARTS = Buys(), Buys(used=True), Buys(used=True, by_list=True)
+
+
+class Supply(NamedTuple):
+    """In how many shops of a region a part is in stock, and in how many of them there is more than
+    the last few.
+    """
+
+    shops: int
+    ample: int
+
+
+AMPLE, NONE = Supply(PLENTY, PLENTY), Supply(0, 0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Offer:
-    """What a shop asked for a part on a day, tax included; money in minor units."""
+    """What a shop asked for a part on a day, tax included; ``risk_minor`` is what a part that is
+    not new loses on average by failing, counted with its price; money in minor units.
+    """
 
     part_id: str
     shop: str
@@ -39,41 +89,76 @@ class Offer:
     currency: str
     price_minor: int
     shipping_minor: int
-    in_stock: bool
+    stock: Stock
     condition: Condition
     seen_on: date
+    terms: Terms = PLAIN
+    risk_minor: int = 0
+
+    @property
+    def in_stock(self) -> bool:
+        return self.stock in ("in", "few")
 
     @property
     def delivered_minor(self) -> int:
+        """What is paid."""
         return self.price_minor + self.shipping_minor
+
+    @property
+    def cost_minor(self) -> int:
+        """What is compared: what is paid, and the risk."""
+        return self.price_minor + self.shipping_minor + self.risk_minor
+
+    def may_be_had(self, buys: Buys) -> bool:
+        """Whether it can be bought today by who buys so."""
+        return (
+            self.in_stock
+            and (buys.used or self.condition == "new")
+            and (buys.by_list or self.terms.sold_by == "order")
+        )
 
 
 class PriceBook:
-    """The cheapest delivered offer in stock of every part in a region."""
+    """The cheapest delivered offer in stock of every part in a region, the risk of parts that are
+    not new counted.
+    """
 
-    def __init__(self, region: Region, offers: Iterable[Offer], allow_used: bool) -> None:
-        self.region = region
+    def __init__(
+        self,
+        region: Region,
+        offers: Iterable[Offer],
+        buys: Buys,
+        risk: Callable[[Offer], int] = lambda _: 0,
+    ) -> None:
+        self.region, self.buys = region, buys
         self.currency = region.currency
         self._all: dict[str, list[Offer]] = defaultdict(list)
         for offer in offers:
             if offer.region == region.id:
-                self._all[offer.part_id].append(offer)
+                own = offer if offer.condition == "new" else replace(offer, risk_minor=risk(offer))
+                self._all[offer.part_id].append(own)
         self._best: dict[str, Offer] = {}
-        for part_id, own in self._all.items():
-            able = [one for one in own if one.in_stock and (allow_used or one.condition == "new")]
+        self._supply: dict[str, Supply] = {}
+        for part_id, all_own in self._all.items():
+            able = [one for one in all_own if one.may_be_had(buys)]
             if able:
+                self._supply[part_id] = _supply(able)
                 self._best[part_id] = min(able, key=_rank)
-        days = {offer.seen_on for own in self._all.values() for offer in own}
+        days = {offer.seen_on for each in self._all.values() for offer in each}
         self.newest: date | None = max(days, default=None)
 
     def best(self, part_id: str) -> Offer | None:
         """The offer that counts for a part, or None where it cannot be bought."""
         return self._best.get(part_id)
 
-    def delivered(self, part_id: str) -> int | None:
-        """Delivered price in minor units, or None where the part cannot be bought."""
+    def cost(self, part_id: str) -> int | None:
+        """Delivered price with its risk in minor units, or None where the part cannot be bought."""
         offer = self._best.get(part_id)
-        return None if offer is None else offer.delivered_minor
+        return None if offer is None else offer.cost_minor
+
+    def supply(self, part_id: str) -> Supply:
+        """In how many shops the part can be had today."""
+        return self._supply.get(part_id, NONE)
 
     def all_of(self, part_id: str) -> list[Offer]:
         """All offers of a part in the region, the cheapest delivered first."""
@@ -84,5 +169,10 @@ class PriceBook:
         return self.newest is not None and self.newest - offer.seen_on > STALE_AFTER
 
 
+def _supply(able: list[Offer]) -> Supply:
+    ample = {one.shop for one in able if one.stock == "in"}
+    return Supply(len({one.shop for one in able}), len(ample))
+
+
 def _rank(offer: Offer) -> tuple[int, str, str, date]:
-    return offer.price_minor + offer.shipping_minor, offer.condition, offer.shop, offer.seen_on
+    return offer.cost_minor, offer.condition, offer.shop, offer.seen_on

@@ -2,7 +2,10 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, timedelta
+
+USUAL_SPAN = timedelta(days=90)
+"""The days before that say what is usual."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -81,6 +84,16 @@ def total_steps(
         if not steps or _what(steps[-1]) != _what(step):
             steps.append(step)
     return tuple(steps)
+
+
+def days_in_stock(spans: Iterable[OfferSpan], start: date, end: date) -> tuple[int, int]:
+    """On how many days of a stretch (both ends counted) one of these offers could be had, and on
+    how many anything is known of them.
+    """
+    own = list(spans)
+    days = [date.fromordinal(day) for day in range(start.toordinal(), end.toordinal() + 1)]
+    there = [[span.in_stock for span in own if span.holds_on(day)] for day in days]
+    return sum(any(each) for each in there), sum(bool(each) for each in there)
 
 
 def usual_minor(steps: Sequence[PriceStep], start: date, end: date) -> int | None:

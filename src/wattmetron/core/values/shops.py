@@ -43,6 +43,21 @@ class Together:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Sale:
+    """Days of lower prices, the first and the last counted."""
+
+    name: str
+    start: date
+    end: date
+
+    @property
+    def words(self) -> str:
+        same = (self.start.year, self.start.month) == (self.end.year, self.end.month)
+        start = f"{self.start:%-d}" if same else f"{self.start:%-d %b}"
+        return f"{self.name}, {start}–{self.end:%-d %b %Y}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ShopRules:
     """What holds for one shop in one region; money in minor units of the region's currency.
 
@@ -58,6 +73,7 @@ class ShopRules:
     returns_days: int | None = None
     codes: tuple[Code, ...] = ()
     together: tuple[Together, ...] = ()
+    sales: tuple[Sale, ...] = ()
 
     @property
     def key(self) -> str:

@@ -60,7 +60,8 @@ def lines_json(assessment: Assessment) -> list[dict[str, Any]]:
             "owned": line.owned,
             "kept": line.kept,
             "roles": list(line.roles),
-            "delivered": None if line.offer is None else amount(line.offer.delivered_minor),
+            "delivered": None if line.offer is None else amount(line.offer.cost_minor),
+            "risk": None if line.offer is None else amount(line.offer.risk_minor),
             "shop": None if line.offer is None else line.offer.shop,
             "seen_on": None if line.offer is None else line.offer.seen_on.isoformat(),
         }

@@ -81,10 +81,10 @@ def _chips(catalogue: Catalogue, now: Assessment) -> tuple[Chip, ...]:
     kept = _without_card(kept_parts(catalogue, brief, now.build))
     asked, _ = settled(catalogue, brief, kept)
     scene = scenes_for(catalogue, asked, kept)[0]
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     by_chip: dict[str, list[tuple[int, str, int]]] = {}
     for at, card in enumerate(scene.pool.cards.parts):
-        price = book.delivered(card.id)
+        price = book.cost(card.id)
         if price is not None:
             key = variant_key(card.chip, card.memory_gb)
             by_chip.setdefault(key, []).append((price, card.id, at))
@@ -116,7 +116,7 @@ def _without_card(kept: Build) -> Build:
 
 
 def _offer(catalogue: Catalogue, now: Assessment, part_id: str) -> Offer:
-    offer = catalogue.prices(now.brief.region, now.brief.allow_used).best(part_id)
+    offer = catalogue.prices(now.brief.region, now.brief.may_buy).best(part_id)
     assert offer is not None
     return offer
 
@@ -177,7 +177,7 @@ def compared(chip: Chip, other: Chip, amount: str) -> str:
     if not other.mean_fps or not chip.mean_fps:
         return ""
     ratio = chip.mean_fps / other.mean_fps
-    dearer = chip.offer.delivered_minor > other.offer.delivered_minor
+    dearer = chip.offer.cost_minor > other.offer.cost_minor
     price = f"for {amount} more" if dearer else "at the same price"
     if abs(ratio - 1) < LEVEL:
         return f"as fast as {other.name} {price}"

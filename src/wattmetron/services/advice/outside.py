@@ -10,13 +10,13 @@ def outside_words(catalogue: Catalogue, now: Assessment, minor: int) -> str:
     """Of each further kind that a build lacks the dearest that the money pays, in one sentence;
     empty where it pays none.
     """
-    book = catalogue.prices(now.brief.region, now.brief.allow_used)
+    book = catalogue.prices(now.brief.region, now.brief.may_buy)
     said = []
     for kind in FURTHER_KINDS:
         priced = [
             (price, part.name)
             for part in catalogue.by_kind[kind]
-            if (price := book.delivered(part.id)) is not None and price <= minor
+            if (price := book.cost(part.id)) is not None and price <= minor
         ]
         if priced and not now.build.of(kind):
             price, name = max(priced)

@@ -52,14 +52,14 @@ def _price_limits(tables: Tables) -> PriceLimits:
 
 def _next_to(tables: Tables, kind: Kind, present: tuple[str, ...]) -> list[str]:
     """The parts next dearer than the present one, each a different chip or model."""
-    book = tables.catalogue.prices(tables.brief.region, tables.brief.allow_used)
-    price = book.delivered(present[0]) if present else 0
+    book = tables.catalogue.prices(tables.brief.region, tables.brief.may_buy)
+    price = book.cost(present[0]) if present else 0
     seen = {_sort(tables, part) for part in present}
     dearer: list[str] = []
     for own, part_id in sorted(
         (own, part.id)
         for part in tables.catalogue.by_kind[kind]
-        if (own := book.delivered(part.id)) is not None
+        if (own := book.cost(part.id)) is not None
     ):
         if own > (price or 0) and _sort(tables, part_id) not in seen and len(dearer) < NEAR_MISSES:
             seen.add(_sort(tables, part_id))

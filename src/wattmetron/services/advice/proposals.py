@@ -258,12 +258,12 @@ def _left_out(catalogue: Catalogue, now: Assessment, line: CostLine) -> str:
 
 
 def _cheaper_spoils(catalogue: Catalogue, now: Assessment, line: CostLine) -> str:
-    book = catalogue.prices(now.brief.region, now.brief.allow_used)
+    book = catalogue.prices(now.brief.region, now.brief.may_buy)
     cheaper = sorted(
         (
             (price, part)
             for part in catalogue.by_kind[line.kind]
-            if (price := book.delivered(part.id)) is not None and price < line.cost_minor
+            if (price := book.cost(part.id)) is not None and price < line.cost_minor
         ),
         key=lambda offered: (-offered[0], offered[1].id),
     )
@@ -294,7 +294,8 @@ def _why_not(catalogue: Catalogue, now: Assessment, build: Build, part: Part) ->
     brief = now.brief
     machine = machine_of(catalogue, build, brief.clocks)
     look = Look(machine, wishes_of(brief))
-    price = catalogue.prices(brief.region, brief.allow_used).delivered(part.id) or 0
+    book = catalogue.prices(brief.region, brief.may_buy)
+    price = book.cost(part.id) or 0
     blocks = {own.rule for own in now.findings if own.level == "blocks"}
     below = floors_missed(catalogue, brief, now.machine)
     reasons = [
@@ -308,7 +309,7 @@ def _why_not(catalogue: Catalogue, now: Assessment, build: Build, part: Part) ->
             for field, words in floors_missed(catalogue, brief, machine).items()
             if field not in below
         ),
-        *not_allowed(brief, part, price, now.currency, now.stays),
+        *not_allowed(brief, part, price, book, now.stays),
     ]
     return next(iter(reasons), "Something would be missing." if machine.missing() else "")
 
@@ -372,11 +373,11 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
 
 
 def _nothing_fits(catalogue: Catalogue, brief: Brief, kept: Build) -> str:
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     for kind in KINDS:
         if kind in ("graphics", "cooler"):
             continue
-        if not any(book.delivered(part.id) is not None for part in catalogue.by_kind[kind]):
+        if not any(book.cost(part.id) is not None for part in catalogue.by_kind[kind]):
             return (
                 f"No build is possible: the catalogue has no {KIND_WORDS[kind]} that can be bought"
                 f" in {book.region.name} today. Import one or choose another region."

@@ -128,7 +128,7 @@ class _Court:
             reasons=tuple(dict.fromkeys(reasons)),
             instead=self._instead(line) if replaced else (),
             weight=weight,
-            price_minor=None if line.offer is None else line.offer.delivered_minor,
+            price_minor=None if line.offer is None else line.offer.cost_minor,
             theirs_minor=self._theirs.get(line.part_id),
         )
 
@@ -196,11 +196,11 @@ class _Court:
         currency = self._now.currency
         theirs, today = self._theirs.get(line.part_id), line.offer
         if theirs and today and not line.owned:
-            less = theirs - today.delivered_minor
+            less = theirs - today.cost_minor
             if less >= max(LEAST_DEAR_MINOR, LEAST_DEAR_SHARE * theirs):
                 reasons.append(
                     f"Their price is {money(theirs, currency)}; today {today.shop} asks"
-                    f" {money(today.delivered_minor, currency)} delivered."
+                    f" {money(today.cost_minor, currency)} delivered."
                 )
                 saved = less
         cut = self._free.get(line.kind)
@@ -218,11 +218,11 @@ class _Court:
         if line.offer is None or line.owned:
             return 0
         new = self._new(line)
-        book = self._catalogue.prices(self._now.brief.region, self._now.brief.allow_used)
-        costs = [book.delivered(own) for own in new]
+        book = self._catalogue.prices(self._now.brief.region, self._now.brief.may_buy)
+        costs = [book.cost(own) for own in new]
         if len(new) != 1 or costs[0] is None or new[0] in self._now.brief.owned:
             return 0
-        return max(0, line.offer.delivered_minor - costs[0])
+        return max(0, line.offer.cost_minor - costs[0])
 
     def _cheaper(self, line: CostLine, less: int) -> str:
         assert line.part is not None

@@ -139,13 +139,13 @@ class _Prices:
 
     def __init__(self, catalogue: Catalogue, brief: Brief) -> None:
         self._catalogue, self._outside = catalogue, brief.outside
-        self._book = catalogue.prices(brief.region, brief.allow_used)
+        self._book = catalogue.prices(brief.region, brief.may_buy)
 
     def price(self, year: int, part_id: str) -> int:
         kind = kind_of(self._catalogue.part(part_id))
         if kind in self._outside:
             return 0
-        today = self._book.delivered(part_id) or 0
+        today = self._book.cost(part_id) or 0
         return round(today * (1 - FALL.get(kind, USUAL_FALL)) ** year)
 
     def used(self, year: int, part_id: str) -> int:

@@ -194,9 +194,9 @@ def announced(
         currency=catalogue.region(known.region).currency,
         price_minor=price_minor,
         shipping_minor=0,
-        in_stock=True,
+        stock="in",
         condition="new",
-        seen_on=catalogue.prices(known.region, known.allow_used).newest or date.min,
+        seen_on=catalogue.prices(known.region, known.may_buy).newest or date.min,
     )
     later = replace(
         catalogue,

@@ -228,7 +228,7 @@ def _later(catalogue: Catalogue, now: Assessment, more: Growth) -> Catalogue:
             currency=region.currency,
             price_minor=0,
             shipping_minor=0,
-            in_stock=True,
+            stock="in",
             condition="new",
             seen_on=date.min,
         )

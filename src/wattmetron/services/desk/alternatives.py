@@ -12,7 +12,7 @@ from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.speeds.equals import Use, equals
 from wattmetron.core.speeds.scale import Standing, scale_of
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.offers import Offer
+from wattmetron.core.values.offers import Buys, Offer
 from wattmetron.core.values.parts import Kind, Part
 from wattmetron.services.desk.assess import Assessment, known_brief, known_build, not_allowed
 
@@ -57,7 +57,7 @@ def alternatives(
     catalogue: Catalogue,
     key: str,
     region: str,
-    allow_used: bool,
+    buys: Buys,
     now: Assessment | None = None,
     use: Use | None = None,
 ) -> Alternatives:
@@ -71,9 +71,9 @@ def alternatives(
     if wanted is None:
         raise UnknownPartError(key)
     use = use or Use()
-    book = catalogue.prices(region, allow_used)
+    book = catalogue.prices(region, buys)
     named = min(
-        (price for part_id in wanted.part_ids if (price := book.delivered(part_id)) is not None),
+        (price for part_id in wanted.part_ids if (price := book.cost(part_id)) is not None),
         default=None,
     )
     kind: Kind = wanted.side
@@ -82,11 +82,11 @@ def alternatives(
         for equal in equals(wanted, catalogue.by_kind[kind], scale_of(catalogue), use)
         if (offer := book.best(equal.part.id)) is not None
     ]
-    as_good.sort(key=lambda row: (row[0].delivered_minor, row[1].part.id))
+    as_good.sort(key=lambda row: (row[0].cost_minor, row[1].part.id))
     cheaper = [
         (offer, equal)
         for offer, equal in as_good
-        if named is None or equal.named or offer.delivered_minor < named
+        if named is None or equal.named or offer.cost_minor < named
     ]
     vetting = None if now is None else _vetting(catalogue, now)
     forced = {
@@ -99,7 +99,7 @@ def alternatives(
             offer=offer,
             ratio=equal.ratio,
             chance=equal.chance,
-            saving_minor=None if named is None else named - offer.delivered_minor,
+            saving_minor=None if named is None else named - offer.cost_minor,
             forces=forces,
             build=build,
             present=now is not None and equal.part.id in now.build.of(kind),
@@ -138,9 +138,9 @@ def _forces(
         return (), None
     build = now.build.with_part(kind, part.id)
     machine = machine_of(catalogue, known_build(catalogue, build), now.brief.clocks)
-    book = catalogue.prices(now.brief.region, now.brief.allow_used)
-    cost = book.delivered(part.id) or 0
-    against = not_allowed(now.brief, part, cost, book.currency, now.stays)
+    book = catalogue.prices(now.brief.region, now.brief.may_buy)
+    cost = book.cost(part.id) or 0
+    against = not_allowed(now.brief, part, cost, book, now.stays)
     return (*against, *vetting.objections(machine)), build
 
 

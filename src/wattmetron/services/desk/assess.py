@@ -5,7 +5,7 @@ from typing import TypeVar
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError, UnknownPartError
-from wattmetron.core.fit.allowed import Purchase, barring
+from wattmetron.core.fit.allowed import PERSONAL, Purchase
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.floors import floors_of, missed, storage_floor
 from wattmetron.core.fit.remedies import Remedy, remedies
@@ -23,7 +23,7 @@ from wattmetron.core.search.resale import back_minor
 from wattmetron.core.values.brief import Brief, Target, searched
 from wattmetron.core.values.build import Build, StandIn
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.offers import Offer
+from wattmetron.core.values.offers import Offer, PriceBook
 from wattmetron.core.values.parts import KINDS, Kind, Part, Storage
 from wattmetron.core.workloads.fit import fitted_game
 from wattmetron.services.words.figures import money
@@ -54,7 +54,7 @@ class CostLine:
     @property
     def price_minor(self) -> int:
         """What the budget pays for it, now or later."""
-        return 0 if self.owned or self.outside or self.offer is None else self.offer.delivered_minor
+        return 0 if self.owned or self.outside or self.offer is None else self.offer.cost_minor
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,6 +91,11 @@ class Assessment:
     @property
     def parts_minor(self) -> int:
         return sum(line.cost_minor for line in self.lines)
+
+    @property
+    def risk_minor(self) -> int:
+        """What of the total is not paid, but counted for the risk of parts that are not new."""
+        return sum(line.offer.risk_minor for line in self.lines if line.offer and line.cost_minor)
 
     @property
     def back_minor(self) -> int:
@@ -171,7 +176,7 @@ def assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
 
 
 def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     lines = tuple(_lines(catalogue, brief, build))
     known = known_build(catalogue, build)
     machine = machine_of(catalogue, known, brief.clocks)
@@ -254,7 +259,7 @@ def known_build(catalogue: Catalogue, build: Build) -> Build:
 
 
 def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[CostLine]:
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     owned = list(brief.owned)
     stand_ins = {stand_in.part: stand_in for stand_in in build.stand_ins}
     drives = [own for own in map(catalogue.parts.get, build.storage) if isinstance(own, Storage)]
@@ -290,10 +295,14 @@ def _findings(
 ) -> tuple[Finding, ...]:
     """All findings about a build: the same whatever frame rates are wanted."""
     wishes = whole_wishes(catalogue, brief)
-    offers = (brief.region, brief.allow_used)
     return catalogue.keep.once(
-        ("findings", build, wishes, offers),
-        lambda: weighed(check(machine, wishes), machine, catalogue, catalogue.prices(*offers)),
+        ("findings", build, wishes, brief.region, brief.may_buy),
+        lambda: weighed(
+            check(machine, wishes),
+            machine,
+            catalogue,
+            catalogue.prices(brief.region, brief.may_buy),
+        ),
     )
 
 
@@ -320,14 +329,14 @@ def _rules_missed(
 ) -> tuple[str, ...]:
     """Sentences about parts of the build that the brief does not allow, whatever its targets."""
     rules = replace(searched(brief), targets=())
-    currency = catalogue.region(brief.region).currency
+    book = catalogue.prices(brief.region, brief.may_buy)
     return catalogue.keep.once(
         ("rules missed", rules, build),
         lambda: tuple(
             said
             for line in lines
             if line.part and not line.owned and line.kind in KINDS
-            for said in not_allowed(rules, line.part, line.cost_minor, currency, staying(lines))
+            for said in not_allowed(rules, line.part, line.cost_minor, book, staying(lines))
         ),
     )
 
@@ -342,12 +351,14 @@ def staying(lines: tuple[CostLine, ...]) -> tuple[Part, ...]:
 
 
 def not_allowed(
-    brief: Brief, part: Part, cost_minor: int, currency: str, stays: tuple[Part, ...] = ()
+    brief: Brief, part: Part, cost_minor: int, book: PriceBook, stays: tuple[Part, ...] = ()
 ) -> list[str]:
     """Sentences about a part to be bought that the brief does not allow."""
+    purchase = Purchase(brief, part, cost_minor, stays, book.supply(part.id))
     return [
-        rule.says(Purchase(brief, part, cost_minor, stays), lambda minor: money(minor, currency))
-        for rule in barring(brief, part, cost_minor, stays)
+        rule.says(purchase, lambda minor: money(minor, book.currency))
+        for rule in PERSONAL
+        if rule.bars(purchase)
     ]
 
 

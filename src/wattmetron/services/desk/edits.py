@@ -11,6 +11,7 @@ from wattmetron.core.values.brief import BRIEF, Brief, Display, Extra, Resale, T
 from wattmetron.core.values.build import StandIn
 from wattmetron.core.values.further_parts import Screen
 from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Settled
 from wattmetron.core.values.words import listed
@@ -239,7 +240,7 @@ def sell_for(plan: Plan, part_id: str, minor: int | None, catalogue: Catalogue) 
     """Say what an owned part may sell for; None goes back to the guess."""
     part, brief = catalogue.part(part_id), plan.brief
     currency = catalogue.region(brief.region).currency
-    new_minor = catalogue.prices(brief.region, False).delivered(part_id)
+    new_minor = catalogue.prices(brief.region, NEW_PARTS).cost(part_id)
     if minor is not None and new_minor is not None and minor > new_minor:
         raise BriefError(
             f"{money(minor, currency)} for {part.name} is more than a new one costs today,"

@@ -64,11 +64,11 @@ def growth(catalogue: Catalogue, now: Assessment) -> Growth:
 
 
 def _strongest(catalogue: Catalogue, now: Assessment, kind: Kind) -> Stronger | None:
-    book = catalogue.prices(now.brief.region, now.brief.allow_used)
+    book = catalogue.prices(now.brief.region, now.brief.may_buy)
     parts = [
         part
         for part in catalogue.by_kind[kind]
-        if part.withdrawn is None or book.delivered(part.id) is not None
+        if part.withdrawn is None or book.cost(part.id) is not None
     ]
     against = against_all(catalogue, now, kind)
     fitting = [part for part in parts if not against[part.id]]
@@ -82,7 +82,7 @@ def _strongest(catalogue: Catalogue, now: Assessment, kind: Kind) -> Stronger | 
         kind=kind,
         part=best,
         faster=faster,
-        delivered_minor=book.delivered(best.id),
+        delivered_minor=book.cost(best.id),
         first=_first(machine),
     )
 

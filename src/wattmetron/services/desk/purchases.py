@@ -32,6 +32,7 @@ class Buying:
     ways: tuple[Purchase, ...]
     nowhere: tuple[str, ...]
     scarce: tuple[tuple[str, int], ...]
+    few: frozenset[tuple[str, str]]
     old: frozenset[tuple[str, str]]
     """Parts and shops whose price was seen long before the newest."""
     alone_minor: int
@@ -43,18 +44,24 @@ def buying(catalogue: Catalogue, now: Assessment, plan: Plan, day: date) -> Buyi
     market, nowhere = market_of(catalogue, now, plan, day)
     key = ("purchase", now.brief.region, market.wants, market.places, day)
     ways = catalogue.keep.long(key, lambda: by_parcels(market))
-    book = catalogue.prices(now.brief.region, now.brief.allow_used)
+    book = catalogue.prices(now.brief.region, now.brief.may_buy)
     shops = Counter(own.part_id for own in market.places)
     scarce = sorted(((want.part_id, shops[want.part_id]) for want in market.wants), key=_scarcity)
     alone: dict[str, int] = {}
     for place in market.places:
-        cost = place.price_minor + place.alone_minor
+        cost = place.price_minor + place.alone_minor + place.risk_minor
         alone[place.part_id] = min(cost, alone.get(place.part_id, cost))
     return Buying(
         market=market,
         ways=ways,
         nowhere=nowhere,
         scarce=tuple(scarce),
+        few=frozenset(
+            (offer.part_id, offer.shop)
+            for want in market.wants
+            for offer in book.all_of(want.part_id)
+            if offer.stock == "few"
+        ),
         old=frozenset(
             (offer.part_id, offer.shop)
             for want in market.wants
@@ -80,7 +87,7 @@ def market_of(
     catalogue: Catalogue, now: Assessment, plan: Plan, day: date
 ) -> tuple[Market, tuple[str, ...]]:
     """What is to be bought with where it is to be had, and what nobody has."""
-    book = catalogue.prices(now.brief.region, now.brief.allow_used)
+    book = catalogue.prices(now.brief.region, now.brief.may_buy)
     times = Counter(
         line.part_id for line in now.lines if line.part and not (line.owned or line.later)
     )
@@ -92,10 +99,13 @@ def market_of(
     for part_id in times:
         cheapest: dict[str, Place] = {}
         for offer in book.all_of(part_id):
-            used = offer.condition == "used" and not now.brief.allow_used
-            if offer.in_stock and not used and offer.shop not in cheapest:
+            if offer.may_be_had(now.brief.may_buy) and offer.shop not in cheapest:
                 cheapest[offer.shop] = Place(
-                    part_id, offer.shop, offer.price_minor, offer.shipping_minor
+                    part_id,
+                    offer.shop,
+                    offer.price_minor,
+                    offer.shipping_minor,
+                    offer.risk_minor,
                 )
         places += cheapest.values()
     had = {own.part_id for own in places}

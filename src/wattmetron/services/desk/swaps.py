@@ -91,7 +91,7 @@ class Candidate:
 
     @property
     def cost_minor(self) -> int | None:
-        return 0 if self.owned else (None if self.offer is None else self.offer.delivered_minor)
+        return 0 if self.owned else (None if self.offer is None else self.offer.cost_minor)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -226,19 +226,19 @@ def _fill(
     catalogue: Catalogue, now: Assessment, kind: Kind, present: str | None
 ) -> Iterator[SwapRow]:
     brief = now.brief
-    book, wishes = catalogue.prices(brief.region, brief.allow_used), whole_wishes(catalogue, brief)
+    book, wishes = catalogue.prices(brief.region, brief.may_buy), whole_wishes(catalogue, brief)
     rules = blocking_on(kind)
     for part in catalogue.by_kind[kind]:
         owned = part.id in brief.owned
         offer = book.best(part.id)
-        cost = 0 if owned else (None if offer is None else offer.delivered_minor)
+        cost = 0 if owned else (None if offer is None else offer.cost_minor)
         if cost is None and part.id != present:
             continue
         build = now.build if part.id == present else now.build.with_part(kind, part.id, present)
         machine = machine_of(catalogue, known_build(catalogue, build), brief.clocks)
         floors = _floors(catalogue, now, kind, machine)
         if not owned:
-            floors = (*floors, *not_allowed(brief, part, cost or 0, book.currency, now.stays))
+            floors = (*floors, *not_allowed(brief, part, cost or 0, book, now.stays))
         against = blocking(rules, Look(machine, wishes))
         unfit = bool(floors) or any(kind in finding.kinds for finding in against)
         yield SwapRow(cost, part, build, machine, floors, unfit)
@@ -253,7 +253,7 @@ def _candidate(
     effects: tuple[Effect, ...],
 ) -> Candidate:
     brief = now.brief
-    book, wishes = catalogue.prices(brief.region, brief.allow_used), whole_wishes(catalogue, brief)
+    book, wishes = catalogue.prices(brief.region, brief.may_buy), whole_wishes(catalogue, brief)
     offer = book.best(row.part.id)
     return Candidate(
         part=row.part,

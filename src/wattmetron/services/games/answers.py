@@ -164,7 +164,7 @@ def alternatives_json(alternatives: Alternatives) -> dict[str, Any]:
             {
                 "part": row.part.id,
                 "name": row.part.name,
-                "delivered": amount(row.offer.delivered_minor),
+                "delivered": amount(row.offer.cost_minor),
                 "saving": (
                     None
                     if row.saving_minor is None

@@ -19,6 +19,7 @@ from wattmetron.services.handout.house import Priced, priced
 from wattmetron.services.handout.notes import computed_reasons, doubt
 from wattmetron.services.words.figures import THIN, money, money_range, percent, settings
 from wattmetron.services.words.glossary import GLOSSARY
+from wattmetron.services.words.offers import offer_marks
 
 WORDS = ("tier", "target", "low", "preset", "upscaling", "headroom")
 PLAIN_WORDS = (
@@ -88,7 +89,7 @@ def _handout(catalogue: Catalogue, plan: Plan, region: str) -> Handout:
     choice = plan.handout
     writer = _Writer(catalogue, now, plan)
     sections = (writer.section(key) for key in choice.shown if key in SECTIONS)
-    newest = catalogue.prices(brief.region, brief.allow_used).newest
+    newest = catalogue.prices(brief.region, brief.may_buy).newest
     counted = len(now.counted)
     return Handout(
         title=brief.name,
@@ -153,7 +154,7 @@ class _Writer:
             )
             ids.append(line.part_id)
         missing = [KIND_NAMES[kind] for kind in now.missing]
-        said = [f"Delivered in all: {money(now.spent_minor, now.currency)}."]
+        said = [f"Delivered in all: {money(now.spent_minor, now.currency)}.", *_at_risk(now)]
         if not rows:
             said = ["No part is chosen yet."]
         if missing:
@@ -338,8 +339,16 @@ def price_words(line: CostLine, currency: str) -> str:
         return "owned"
     if line.offer is None:
         return "not on sale"
-    price = money(line.offer.delivered_minor, currency)
+    price = ", ".join((money(line.offer.cost_minor, currency), *offer_marks(line.offer)))
     return f"{price}, later" if line.later else price
+
+
+def _at_risk(now: Assessment) -> tuple[str, ...]:
+    if not now.risk_minor:
+        return ()
+    risk = money(now.risk_minor, now.currency)
+    paid = money(now.spent_minor - now.risk_minor, now.currency)
+    return (f"Of it {risk} are set aside for the risk of used parts: {paid} are paid.",)
 
 
 def frames_row(own: Estimate) -> tuple[str, ...]:

@@ -88,10 +88,10 @@ def priced(catalogue: Catalogue, brief: Brief, own: Peripherals) -> tuple[Priced
 
 def _priced(catalogue: Catalogue, brief: Brief, line: str) -> Priced:
     found = read_list(catalogue, line).parts
-    book = catalogue.prices(brief.region, brief.allow_used)
+    book = catalogue.prices(brief.region, brief.may_buy)
     if len(found) == 1 and found[0].sure and found[0].best:
         part = catalogue.part(found[0].best.part_id)
-        count, minor = max(1, found[0].quantity), book.delivered(part.id)
+        count, minor = max(1, found[0].quantity), book.cost(part.id)
         words = part.name if count == 1 else f"{count} {part.name}"
         return Priced(words, None if minor is None else count * minor)
     words, price = price_at_end(line)

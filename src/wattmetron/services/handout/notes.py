@@ -33,7 +33,7 @@ def stamped(catalogue: Catalogue, plan: Plan, part_id: str, text: str) -> Note:
 
 
 def _price(line: CostLine) -> int | None:
-    return None if line.owned or line.offer is None else line.offer.delivered_minor
+    return None if line.owned or line.offer is None else line.offer.cost_minor
 
 
 def doubt(note: Note, line: CostLine, reason: str, currency: str) -> str:

@@ -178,13 +178,13 @@ def _moved(now: Assessment, then: Catalogue) -> list[str]:
     """The parts whose prices moved most, with by how much."""
     if now.brief.region not in then.regions:
         return []
-    book = then.prices(now.brief.region, now.brief.allow_used)
+    book = then.prices(now.brief.region, now.brief.may_buy)
     moves = []
     for line in now.lines:
-        before = book.delivered(line.part_id)
+        before = book.cost(line.part_id)
         if line.part is None or line.owned or line.offer is None or before is None:
             continue
-        moves.append((line.offer.delivered_minor - before, line.part.name))
+        moves.append((line.offer.cost_minor - before, line.part.name))
     most = sorted((own for own in moves if own[0]), key=lambda own: -abs(own[0]))[:MOST_NAMED]
     return [
         f"{name} {money(abs(minor), now.currency)} {'more' if minor > 0 else 'less'}"

@@ -8,7 +8,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import ConflictError, InvalidError
 from wattmetron.core.values.ids import ADDRESSES, is_id
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.offers import Condition, Offer
+from wattmetron.core.values.offers import PLAIN, Condition, Offer, Stock, Terms
 from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.parts import Kind, Part
 from wattmetron.formats.columns import column_title, columns_of
@@ -41,8 +41,9 @@ class TypedOffer:
     region: str
     price_minor: int
     shipping_minor: int
-    in_stock: bool
+    stock: Stock
     condition: Condition
+    terms: Terms = PLAIN
 
 
 def new_id(catalogue: Catalogue, maker: str, model: str, colour: str) -> str:
@@ -128,9 +129,10 @@ def type_offer(
         currency=region.currency,
         price_minor=typed.price_minor,
         shipping_minor=typed.shipping_minor,
-        in_stock=typed.in_stock,
+        stock=typed.stock,
         condition=typed.condition,
         seen_on=today,
+        terms=typed.terms,
     )
     said = f"noted what {typed.shop} asks for {part.name}"
     with workshop.database.writing() as session:

@@ -11,7 +11,7 @@ from wattmetron.core.fit.finding import Finding
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.lineup import Lineup
-from wattmetron.core.values.offers import Offer, PriceBook
+from wattmetron.core.values.offers import ANY_PARTS, Offer, PriceBook
 from wattmetron.core.values.parts import Kind, Part
 from wattmetron.core.values.trust import Trust, trust_of
 from wattmetron.core.workloads.fit import fitted_game
@@ -77,7 +77,9 @@ def shelf(catalogue: Catalogue, query: ShelfQuery, now: Assessment | None) -> Sh
     """The parts that answer; with a build also whether each fits it."""
     region = now.brief.region if now else query.region or next(iter(catalogue.regions), "")
     book = (
-        catalogue.prices(region, True if now is None else now.brief.allow_used) if region else None
+        catalogue.prices(region, ANY_PARTS if now is None else now.brief.may_buy)
+        if region
+        else None
     )
     parts = [part for part in catalogue.by_kind[query.kind] if _answers(part, query, book)]
     choices = _choices(query.kind, parts)
@@ -110,7 +112,7 @@ def _answers(part: Part, query: ShelfQuery, book: PriceBook | None) -> bool:
     name = f"{part.name} {part.colour}".lower()
     if not all(word in name for word in query.words.lower().split()):
         return False
-    price = book.delivered(part.id) if book else None
+    price = book.cost(part.id) if book else None
     if query.on_sale and price is None:
         return False
     if query.trusted and trust_of(part) == "doubtful":
@@ -212,8 +214,8 @@ def _row(
     offer = book.best(part.id) if book else None
     worth = (
         None
-        if frames is None or offer is None or not offer.delivered_minor
-        else frames / offer.delivered_minor * 10_000
+        if frames is None or offer is None or not offer.cost_minor
+        else frames / offer.cost_minor * 10_000
     )
     in_build = now is not None and any(part.id == own for _, own in now.build.ids())
     return ShelfRow(
@@ -233,7 +235,7 @@ def _order(row: ShelfRow, query: ShelfQuery) -> tuple[bool, float | str, str]:
     if query.sort == "name":
         return False, row.part.name.casefold(), row.part.id
     if query.sort == "price":
-        value = row.offer.delivered_minor if row.offer else None
+        value = row.offer.cost_minor if row.offer else None
     elif query.sort == "trust":
         value = TRUST_ORDER.index(row.trust)
     elif query.sort in ("frames", "worth"):

@@ -9,6 +9,7 @@ from statistics import median
 from wattmetron.core.balance.what_first import Change
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.offers import Buys
 from wattmetron.core.values.parts import ALL_KINDS, KIND_PLURALS, Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
@@ -68,13 +69,13 @@ def changes(then: Catalogue, now: Catalogue, region: str, used: bool = False) ->
     """Compares the cheapest delivered offers that can be had; raises BriefError for a region that
     one of the catalogues lacks.
     """
-    before, after = then.prices(region, used), now.prices(region, used)
+    before, after = then.prices(region, Buys(used)), now.prices(region, Buys(used))
     moved = [
         Moved(
             part.id,
             kind_of(part),
-            before.delivered(part.id) if part.id in then.parts else None,
-            after.delivered(part.id) if part.id in now.parts else None,
+            before.cost(part.id) if part.id in then.parts else None,
+            after.cost(part.id) if part.id in now.parts else None,
         )
         for part in {**then.parts, **now.parts}.values()
     ]

@@ -203,7 +203,7 @@ def _asked(
 
 
 def _sold_out(own: Offer) -> Offer:
-    return replace(own, in_stock=False)
+    return replace(own, stock="out")
 
 
 def _notes(found: PricePreview) -> Iterator[str]:

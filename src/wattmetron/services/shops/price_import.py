@@ -8,7 +8,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.lists.reader import read_list
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.offers import Offer
+from wattmetron.core.values.offers import ANY_PARTS, NEW_PARTS, Offer
 from wattmetron.core.values.shops import HEAVY_KINDS, shop_key
 from wattmetron.formats.prices_table import PriceRow, read_prices
 from wattmetron.services.words.figures import money
@@ -120,9 +120,10 @@ def _made(catalogue: Catalogue, row: PriceRow, shop: str, region: str, today: da
         currency=currency,
         price_minor=row.price_minor or 0,
         shipping_minor=row.shipping_minor or 0,
-        in_stock=row.in_stock,
-        condition="used" if row.used else "new",
+        stock=row.stock,
+        condition=row.condition,
         seen_on=row.seen_on or today,
+        terms=row.terms,
     )
 
 
@@ -151,7 +152,7 @@ def _odd(catalogue: Catalogue, made: Offer, before: Offer | None) -> str:
     if before and made.seen_on < before.seen_on:
         told, known = f"{made.seen_on:%-d %b %Y}", f"{before.seen_on:%-d %b %Y}"
         return f"it is of {told}, the price that is known is of {known}"
-    book = catalogue.prices(made.region, made.condition == "used")
+    book = catalogue.prices(made.region, ANY_PARTS if made.condition != "new" else NEW_PARTS)
     usual = before.price_minor if before else None
     if usual is None:
         best = book.best(made.part_id)
@@ -173,7 +174,7 @@ def bring_prices_in(
     offers = [own.offer for own in preview.taken]
     offers += [own.offer for own in preview.held if own.offer and own.line in allowed]
     if sold_out:
-        offers += [replace(own, in_stock=False) for own in preview.gone]
+        offers += [replace(own, stock="out") for own in preview.gone]
     if not offers:
         raise BriefError("Nothing of this table can be brought in: look at what is said of it.")
     store_offers(workshop, offers, "prices brought in")

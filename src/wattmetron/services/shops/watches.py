@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.offers import Buys
 from wattmetron.core.values.watches import Watch
 from wattmetron.formats.watches_file import watches_document, watches_from
 from wattmetron.services.desk.assess import assess
@@ -78,7 +79,7 @@ def looked_at(workshop: Workshop, catalogue: Catalogue, watches: Watches) -> tup
             if own.part_id not in catalogue.parts:
                 continue
             name = catalogue.part(own.part_id).name
-            minor = catalogue.prices(own.region, own.used).delivered(own.part_id)
+            minor = catalogue.prices(own.region, Buys(own.used)).cost(own.part_id)
         else:
             plan = briefs.get(own.brief_id)
             if plan is None or plan.build.empty:

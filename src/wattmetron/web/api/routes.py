@@ -9,6 +9,7 @@ from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.search.answer import Aim
 from wattmetron.core.values.brief import SURENESS, Sureness
+from wattmetron.core.values.offers import Buys
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.workloads.fit import informed_game
 from wattmetron.formats.brief_file import (
@@ -278,7 +279,9 @@ def part_equals(request: Request, part_id: str, region: str, used: bool = False)
     """Parts at or above the speed of a part, a chip (``nacre-reef@8``) or a named part, cheapest
     first.
     """
-    return alternatives_json(alternatives(workshop_of(request).catalogue(), part_id, region, used))
+    return alternatives_json(
+        alternatives(workshop_of(request).catalogue(), part_id, region, Buys(used))
+    )
 
 
 @questions.get("/parts")

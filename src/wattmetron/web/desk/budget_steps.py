@@ -63,7 +63,7 @@ def steps_page(catalogue: Catalogue, opened: Opened, amounts: str, rise: str) ->
     """Budgets as typed, separated by spaces; without any the usual ones around the brief's."""
     plan = opened.plan
     currency = catalogue.region(plan.brief.region).currency
-    newest = catalogue.prices(plan.brief.region, plan.brief.allow_used).newest
+    newest = catalogue.prices(plan.brief.region, plan.brief.may_buy).newest
     prices = f"prices of {newest:%-d %b %Y}" if newest else "no prices"
     error = ""
     cards: tuple[StepCard, ...] = ()

@@ -12,6 +12,7 @@ from wattmetron.services.desk.assess import Assessment, CostLine, Remaining
 from wattmetron.services.desk.swaps import traits
 from wattmetron.services.words.drives import role_words
 from wattmetron.services.words.figures import KIND_WORDS, money
+from wattmetron.services.words.offers import offer_marks
 from wattmetron.web.drawing.part_picture import part_picture
 from wattmetron.web.shell.address import DeskQuery
 from wattmetron.web.shell.pages import amount
@@ -136,11 +137,11 @@ def _row(
     elif line.offer is None:
         price, meta = "no offer", f"not sold in {now.brief.region} today: price unknown"
     else:
-        price = money(line.offer.delivered_minor, now.currency)
-        used = ", used" if line.offer.condition == "used" else ""
+        price = money(line.offer.cost_minor, now.currency)
+        marks = "".join(f", {own}" for own in offer_marks(line.offer))
         stale = ", stale" if line.stale else ""
         outside = ", not in the budget" if line.outside else ""
-        meta = f"{line.offer.shop}, {_day(line.offer.seen_on)}{used}{stale}{outside}"
+        meta = f"{line.offer.shop}, {_day(line.offer.seen_on)}{marks}{stale}{outside}"
     name = line.part.name if line.part else f"{line.part_id} (no longer in the catalogue)"
     if line.part:
         meta = " · ".join(filter(None, [traits(line.part)[0], role_words(line.roles), meta]))
@@ -182,6 +183,8 @@ def _besides(now: Assessment) -> list[str]:
     """What is in the total besides parts, and what may come back of it."""
     extras = now.brief.extras_minor
     said = [f"with {money(extras, now.currency)} for extras"] if extras else []
+    if now.risk_minor:
+        said.append(f"of it {money(now.risk_minor, now.currency)} for the risk of used parts")
     if now.later_minor:
         said.append(f"{money(now.later_minor, now.currency)} more for what is bought later")
     if now.sold_minor:

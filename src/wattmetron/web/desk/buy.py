@@ -14,11 +14,13 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.price_history import OfferSpan, price_steps, total_steps
 from wattmetron.core.values.purchases import STATES, PartPurchase
+from wattmetron.core.values.shops import Sale
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, assess
 from wattmetron.services.desk.purchases import Buying, arrived_build, buying, chosen_way
 from wattmetron.services.words.figures import THIN, money, money_change
 from wattmetron.services.workshop import Opened
+from wattmetron.web.desk.sold_out import SoldOut, sold_out
 from wattmetron.web.drawing.price_line import line_words, price_line
 from wattmetron.web.shell.address import DeskQuery
 from wattmetron.web.shell.pages import amount
@@ -39,6 +41,8 @@ class History:
 
     spans: tuple[OfferSpan, ...] = ()
     changes: tuple[tuple[date, str], ...] = ()
+    sales: tuple[Sale, ...] = ()
+    sale_words: tuple[str, ...] = ()
 
 
 NO_HISTORY = History()
@@ -93,7 +97,7 @@ class BuyView:
     parcels: tuple[ParcelRow, ...]
     ways: tuple[WayRow, ...]
     first: tuple[str, ...]
-    nowhere: tuple[tuple[str, str], ...]
+    nowhere: tuple[SoldOut, ...]
     chosen: str
     bought: tuple[BoughtRow, ...]
     sums: str
@@ -104,6 +108,7 @@ class BuyView:
     line: Markup
     line_words: str
     notches: tuple[str, ...]
+    sale_words: tuple[str, ...]
 
 
 def buy_view(
@@ -126,10 +131,7 @@ def buy_view(
         ways=tuple(_way(now, own, other, way, query, opened.id) for other in own.ways),
         first=tuple(_first(catalogue, own)),
         nowhere=tuple(
-            (
-                catalogue.part(part_id).name,
-                query.url(opened.id, swap=_kind(now, part_id), place=part_id),
-            )
+            sold_out(catalogue, now, part_id, history.spans, query, opened.id, today)
             for part_id in own.nowhere
         ),
         chosen="" if way is None else str(len(way.parcels)),
@@ -139,6 +141,7 @@ def buy_view(
         states=tuple((state, STATE_WORDS[state]) for state in STATES),
         currency=now.currency,
         below=amount(now.spent_minor * 95 // 10_000 * 100) if now.spent_minor else "",
+        sale_words=history.sale_words,
         **_line(now, history, today),
     )
 
@@ -166,14 +169,10 @@ def _line(now: Assessment, history: History, today: date) -> dict[str, Any]:
     drawn = [(day, letter) for day, letter, _ in notches if day >= steps[0].day]
     budget = now.brief.budget_high_minor
     return {
-        "line": price_line(steps, today, now.currency, words, budget, drawn),
+        "line": price_line(steps, today, now.currency, words, budget, drawn, history.sales),
         "line_words": words,
         "notches": tuple(f"{letter}: {day:%-d %b %Y}, {said}" for day, letter, said in notches),
     }
-
-
-def _kind(now: Assessment, part_id: str) -> str:
-    return next((line.kind for line in now.lines if line.part_id == part_id), "processor")
 
 
 def _headline(now: Assessment, own: Buying, way: Purchase | None) -> str:
@@ -198,8 +197,11 @@ def _says(
     if way is cheapest:
         yield "No choice of shops is cheaper, with thresholds, codes and what is sold together."
     else:
-        more = money(way.total_minor - cheapest.total_minor, now.currency)
+        more = money(way.cost_minor - cheapest.cost_minor, now.currency)
         yield f"{more} more than the cheapest, in {len(cheapest.parcels)} parcels."
+    if way.risk_minor:
+        risk = money(way.risk_minor, now.currency)
+        yield f"{risk} more are counted for the risk of used parts: set aside, not paid."
     fewest = len(own.ways[-1].parcels)
     if fewest > 1:
         yield f"With fewer than {fewest} parcels not all of it is to be had."
@@ -211,7 +213,7 @@ def _says(
     ]
     if old:
         yield f"Older than two weeks, so look again before you order: the price of {listed(old)}."
-    saved = own.alone_minor - way.total_minor
+    saved = own.alone_minor - way.cost_minor
     if saved > 0:
         yield f"{money(saved, now.currency)} less than every part ordered by itself."
     elif saved < 0:
@@ -252,7 +254,7 @@ def _way(
     brief_id: int,
 ) -> WayRow:
     count = len(other.parcels)
-    more = other.total_minor - own.ways[0].total_minor
+    more = other.cost_minor - own.ways[0].cost_minor
     return WayRow(
         parcels=f"{count} parcel{'' if count == 1 else 's'}",
         total=money(other.total_minor, now.currency),
@@ -267,7 +269,8 @@ def _first(catalogue: Catalogue, own: Buying) -> Iterator[str]:
     for part_id, shops in own.scarce:
         if shops <= FEW_SHOPS:
             (shop,) = {place.shop for place in own.market.places if place.part_id == part_id}
-            yield f"{catalogue.part(part_id).name}: only {shop} has it."
+            last = ", and the last few" if (part_id, shop) in own.few else ""
+            yield f"{catalogue.part(part_id).name}: only {shop} has it{last}."
 
 
 def _bought(catalogue: Catalogue, now: Assessment, own: PartPurchase) -> BoughtRow:

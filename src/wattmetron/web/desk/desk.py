@@ -589,7 +589,7 @@ def _by_chip(query: DeskQuery) -> bool:
 
 
 def _prices(catalogue: Catalogue, brief: Brief, now: Assessment) -> str:
-    newest = catalogue.prices(brief.region, brief.allow_used).newest
+    newest = catalogue.prices(brief.region, brief.may_buy).newest
     if newest is None:
         return "no prices for this region"
     stale = f", {now.stale} stale" if now.stale else ""

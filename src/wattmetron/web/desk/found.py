@@ -54,8 +54,8 @@ def found_view(catalogue: Catalogue, opened: Opened, words: str) -> Found:
 
 
 def _part(catalogue: Catalogue, opened: Opened, part: Part) -> FoundPart:
-    book = catalogue.prices(opened.plan.brief.region, opened.plan.brief.allow_used)
-    kind, price = kind_of(part), book.delivered(part.id)
+    book = catalogue.prices(opened.plan.brief.region, opened.plan.brief.may_buy)
+    kind, price = kind_of(part), book.cost(part.id)
     code = trial_of(opened.plan.build, kind, part.id)
     shown = "no offer" if price is None else money(price, book.currency)
     return FoundPart(

@@ -2,17 +2,20 @@
 
 from collections.abc import Callable
 from dataclasses import replace
+from datetime import UTC, datetime
 
 from fastapi import APIRouter, Request
 from fastapi.responses import RedirectResponse, Response
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.services.advice.deciding import deciding_words
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.games.publishing import game_state
 from wattmetron.services.handout.house import housed
 from wattmetron.services.handout.links import Of, links_of
+from wattmetron.services.shops.sales import sale_words, sales_of
 from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.desk.assembly import assembly_page
 from wattmetron.web.desk.beside import beside_view, cell_view
@@ -126,8 +129,21 @@ def show(
     return page(request, "desk/desk.html", {"desk": replace(desk, **more)}, status, url)  # type: ignore[arg-type]
 
 
+SALE_KINDS: frozenset[Kind] = frozenset({"processor", "graphics", "memory", "storage"})
+"""Of what the view Buy says what sale days did: what costs most."""
+
+
 def _history(workshop: Workshop, opened: Opened) -> History:
     """What shops asked over time for the parts of a build, and when the build changed."""
     part_ids = {part_id for _, part_id in opened.plan.build.ids()}
     spans = workshop.offer_spans(part_ids, opened.plan.brief.region)
-    return History(spans, workshop.build_changes(opened.id))
+    brief, catalogue = opened.plan.brief, workshop.catalogue()
+    kinds = [kind for kind, _ in opened.plan.build.ids() if kind in SALE_KINDS]
+    return History(
+        spans,
+        workshop.build_changes(opened.id),
+        sales_of(catalogue, brief.region),
+        sale_words(
+            workshop, catalogue, dict.fromkeys(kinds), brief.region, datetime.now(UTC).date()
+        ),
+    )

@@ -11,6 +11,7 @@ from wattmetron.services.advice.chips import Chip, chips, compared
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.desk.swaps import Candidate, Effect, Swap, traits
 from wattmetron.services.words.figures import GAP, KIND_WORDS, THIN, money, round_money
+from wattmetron.services.words.offers import offer_marks
 from wattmetron.web.drawing.part_picture import part_picture
 from wattmetron.web.shell.address import DeskQuery, encode_build
 
@@ -164,10 +165,10 @@ def _candidate(
     elif candidate.offer is None:
         price, seen = "no offer", ""
     else:
-        used = ", used" if candidate.offer.condition == "used" else ""
-        price = money(candidate.offer.delivered_minor, now.currency)
+        marks = "".join(f", {own}" for own in offer_marks(candidate.offer))
+        price = money(candidate.offer.cost_minor, now.currency)
         stale = ", stale" if candidate.stale else ""
-        seen = f"{candidate.offer.shop}, {candidate.offer.seen_on:%-d %b}{used}{stale}"
+        seen = f"{candidate.offer.shop}, {candidate.offer.seen_on:%-d %b}{marks}{stale}"
     change = ""
     if not candidate.present and candidate.change_minor:
         sign = "+" if candidate.change_minor > 0 else "−"
@@ -271,7 +272,7 @@ def _chip(
 
     more = ""
     if before is not None:
-        delta = chip.offer.delivered_minor - before.offer.delivered_minor
+        delta = chip.offer.cost_minor - before.offer.cost_minor
         more = compared(chip, before, money(delta, currency))
     counted = len(now.brief.counted_targets)
     meets = around.meets if around else (None,) * len(chip.alone_fps)
@@ -279,7 +280,7 @@ def _chip(
         id=card.id,
         name=chip.name,
         card=card.name,
-        price=money(chip.offer.delivered_minor, currency),
+        price=money(chip.offer.cost_minor, currency),
         per_frame=_per_frame(chip, currency),
         seen=f"{chip.offer.shop}, {chip.offer.seen_on:%-d %b}",
         alone=tuple(
@@ -301,7 +302,7 @@ def _chip(
         compared=more,
         present=now.build.graphics in (card.id, *(other.id for other, _ in chip.others)),
         others=tuple(
-            (other.name, money(offer.delivered_minor, currency), trial(other.id))
+            (other.name, money(offer.cost_minor, currency), trial(other.id))
             for other, offer in chip.others
         ),
     )
@@ -311,4 +312,4 @@ def _per_frame(chip: Chip, currency: str) -> str:
     """The card's price by the frames that it draws on average."""
     if not chip.mean_fps:
         return ""
-    return f"{money(round(chip.offer.delivered_minor / chip.mean_fps), currency)} a frame"
+    return f"{money(round(chip.offer.cost_minor / chip.mean_fps), currency)} a frame"

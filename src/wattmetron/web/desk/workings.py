@@ -7,9 +7,11 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.frames.working import Step, frame_working
 from wattmetron.core.power.draw import BOARD_W, FANS_W, STICK_W
+from wattmetron.core.values.offers import Offer
 from wattmetron.services.desk.assess import Assessment, CostLine
 from wattmetron.services.games.library import game_facts
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money
+from wattmetron.services.words.offers import offer_facts
 from wattmetron.services.words.tiers import tier_label
 from wattmetron.web.desk.sentences import (
     fit_sentence,
@@ -123,10 +125,10 @@ def _money(now: Assessment) -> list[Step]:
                 Step(
                     name,
                     f"{money(offer.price_minor, now.currency)} +"
-                    f" {money(offer.shipping_minor, now.currency)} shipping",
-                    f"{money(offer.delivered_minor, now.currency)}{_not_counted(line)}",
+                    f" {money(offer.shipping_minor, now.currency)} shipping{_risk(offer)}",
+                    f"{money(offer.cost_minor, now.currency)}{_not_counted(line)}",
                     f"{offer.shop}, seen {offer.seen_on:%-d %b %Y}, {offer.condition}; the cheapest"
-                    " delivered offer in stock.",
+                    f" delivered offer in stock. {' '.join(_facts(line))}".strip(),
                 )
             )
     steps += [
@@ -225,3 +227,11 @@ def _fit(now: Assessment) -> list[Step]:
             Step("All rules", "sockets, memory, sizes, cooling, power, outputs", "no findings")
         )
     return steps
+
+
+def _risk(offer: Offer) -> str:
+    return f" + {money(offer.risk_minor, offer.currency)} for the risk" if offer.risk_minor else ""
+
+
+def _facts(line: CostLine) -> tuple[str, ...]:
+    return offer_facts(line.part, line.offer) if line.part and line.offer else ()

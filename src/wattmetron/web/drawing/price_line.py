@@ -8,11 +8,13 @@ from datetime import date, timedelta
 from markupsafe import Markup
 
 from wattmetron.core.values.price_history import PriceStep
+from wattmetron.core.values.shops import Sale
 from wattmetron.services.words.figures import money, round_money
 from wattmetron.web.drawing import svg
 
 HEIGHT, TOP, FOOT, LEFT = 132, 10, 22, 9.0
 MOST_TICKS = 4
+LEAST_SALE, MOST_RIGHT = 0.8, 70.0
 
 
 class _Scale:
@@ -55,9 +57,10 @@ def price_line(
     label: str,
     budget_minor: int | None = None,
     notches: Sequence[tuple[date, str]] = (),
+    sales: Sequence[Sale] = (),
 ) -> Markup:
     """Steps from the first day to the last; ``notches`` are days on which the build changed, with
-    their letters. Empty where no day has a price.
+    their letters, ``sales`` are known sale days. Empty where no day has a price.
     """
     if not any(own.least_minor is not None for own in steps):
         return Markup("")
@@ -70,6 +73,7 @@ def price_line(
             svg.text(LEFT - 0.6, scale.y(tick) + 4, round_money(tick, currency), anchor="end"),
         )
     ]
+    inner += [piece for sale in sales for piece in _sale(scale, sale)]
     before: PriceStep | None = None
     last: int | None = None
     for n, own in enumerate(steps):
@@ -94,6 +98,19 @@ def price_line(
         place = LEFT if day == scale.start else 100
         inner.append(svg.text(place, HEIGHT - 4, f"{day:%-d %b %Y}", anchor=anchor))
     return svg.chart(inner, HEIGHT, label)
+
+
+def _sale(scale: _Scale, sale: Sale) -> list[str]:
+    """A sale as a lighter stretch with its name; nothing where it lies outside."""
+    if sale.end < scale.start or sale.start > scale.end:
+        return []
+    x1 = max(LEFT, scale.x(sale.start))
+    width = max(LEAST_SALE, scale.x(sale.end) - x1)
+    side = "end" if x1 > MOST_RIGHT else "start"
+    return [
+        svg.box(x1, width, TOP, HEIGHT - FOOT - TOP, "pl-sale"),
+        svg.text(x1 + (width if side == "end" else 0), TOP + 9, sale.name, anchor=side),
+    ]
 
 
 def _step(

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownPartError
 from wattmetron.core.speeds.equals import Use
+from wattmetron.core.values.offers import ANY_PARTS
 from wattmetron.core.values.parts import Graphics, Processor
 from wattmetron.services.desk.alternatives import Alternative, Alternatives, alternatives
 from wattmetron.services.words.figures import GAP, THIN, money, percent, round_money
@@ -63,9 +64,9 @@ def equals_view(
     """The table for a part, chip or named part; None for a key that stands for nothing."""
     opened = machine.brief
     region = machine.region or next(iter(catalogue.regions), "")
-    allow_used = opened.plan.brief.allow_used if opened else True
+    buys = opened.plan.brief.may_buy if opened else ANY_PARTS
     try:
-        offered = alternatives(catalogue, key, region, allow_used, machine.now, use)
+        offered = alternatives(catalogue, key, region, buys, machine.now, use)
     except UnknownPartError:
         return None
     named = "" if offered.named_minor is None else money(offered.named_minor, offered.currency)
@@ -76,7 +77,7 @@ def equals_view(
         rows=tuple(_row(offered, row, machine, trial) for row in offered.rows),
         hidden=offered.hidden,
         left_out=_left_out(offered),
-        used=allow_used,
+        used=buys.used,
         close_url=link(equal=None),
         basis=_basis(offered),
         region=catalogue.regions[region].name,
@@ -126,7 +127,7 @@ def _row(
     return EqualRow(
         id=part.id,
         name=part.name,
-        price=money(alternative.offer.delivered_minor, alternatives.currency),
+        price=money(alternative.offer.cost_minor, alternatives.currency),
         saving=_saving(alternative, alternatives.currency),
         speed=f"{alternative.ratio:.2f}",
         chance="is it" if alternative.named else percent(alternative.chance),

@@ -16,6 +16,7 @@ from wattmetron.core.requirements.verdicts import ASPECTS, Aspect, AspectVerdict
 from wattmetron.core.speeds.blend import graphics_ln, processor_ln
 from wattmetron.core.speeds.equals import Use
 from wattmetron.core.speeds.scale import Standing, scale_of
+from wattmetron.core.values.offers import NEW_PARTS, Buys
 from wattmetron.core.values.published import SIDES, Settled, Side, Tier
 from wattmetron.services.desk.assess import known_build
 from wattmetron.services.games.contenders import machine_contender
@@ -155,7 +156,7 @@ def game_panel(
     tiers = tuple(_tier(catalogue, facts, n, odd, link) for n in range(len(facts.rows)))
     asked = {aspect.aspect for tier in tiers for aspect in tier.aspects}
     region = machine.region or next(iter(catalogue.regions), "")
-    allow_used = machine.brief.plan.brief.allow_used if machine.brief else False
+    buys = machine.brief.plan.brief.may_buy if machine.brief else NEW_PARTS
     return GamePanel(
         facts=facts,
         machine=machine,
@@ -165,7 +166,7 @@ def game_panel(
         narrow_chart=_chart(catalogue, facts, odd, 380),
         doubts=tuple(DoubtView(doubt, _about(tiers, doubt)) for doubt in facts.doubts),
         runs=(
-            tuple(_runs(catalogue, facts, row, region, allow_used) for row in facts.rows)
+            tuple(_runs(catalogue, facts, row, region, buys) for row in facts.rows)
             if region
             else ()
         ),
@@ -458,23 +459,21 @@ def _label(catalogue: Catalogue, facts: GameFacts) -> str:
 # -------------------------------------------------------------------------------------
 
 
-def _runs(
-    catalogue: Catalogue, facts: GameFacts, row: int, region: str, allow_used: bool
-) -> RunView:
+def _runs(catalogue: Catalogue, facts: GameFacts, row: int, region: str, buys: Buys) -> RunView:
     tier = tiers_of(catalogue).rows[row].tier
-    runs = [_cheapest(catalogue, row, side, region, allow_used, tier) for side in SIDES]
+    runs = [_cheapest(catalogue, row, side, region, buys, tier) for side in SIDES]
     return RunView(tier_label(tier.label, tiers_of(catalogue).rows[row].place), *runs)
 
 
 def _cheapest(
-    catalogue: Catalogue, row: int, side: Side, region: str, allow_used: bool, tier: Tier
+    catalogue: Catalogue, row: int, side: Side, region: str, buys: Buys, tier: Tier
 ) -> str:
     """The cheapest part on sale whose best estimate reaches the bar, with enough video memory."""
     table = tiers_of(catalogue)
     bar = float(table.sides[side].bar[row])
     if np.isnan(bar):
         return "not known"
-    book = catalogue.prices(region, allow_used)
+    book = catalogue.prices(region, buys)
     standings = scale_of(catalogue).of(side)
     speeds = table.speeds(side, standings, np.full(len(standings), row))
     best: tuple[int, str] | None = None
@@ -484,7 +483,7 @@ def _cheapest(
         ):
             continue
         for part_id in standing.part_ids:
-            price = book.delivered(part_id)
+            price = book.cost(part_id)
             if price is not None and (best is None or (price, part_id) < best):
                 best = (price, part_id)
     if best is None:

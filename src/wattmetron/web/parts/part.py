@@ -14,39 +14,34 @@ from wattmetron.core.fit.sources import dissents, figure_name
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.values.build import StandIn
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.offers import Offer
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.own_record import OwnRecord, Subject, record_key
 from wattmetron.core.values.parts import KIND_PLURALS, Kind, Part
-from wattmetron.core.values.price_history import PriceStep, price_steps, usual_minor
+from wattmetron.core.values.price_history import (
+    USUAL_SPAN,
+    PriceStep,
+    price_steps,
+    usual_minor,
+)
 from wattmetron.core.values.trust import Judgement, judge
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.swaps import traits
 from wattmetron.services.parts.edits import own_version, part_version, picture_version
 from wattmetron.services.parts.shelf import ShelfQuery
+from wattmetron.services.shops.sales import sale_words, sales_of
 from wattmetron.services.shops.waiting import wait_words
 from wattmetron.services.words.figures import THIN, money, money_change
 from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.drawing.part_picture import part_picture
 from wattmetron.web.drawing.price_line import line_words, price_line
+from wattmetron.web.parts.offer_lines import OfferLine, look_at, offer_lines
 from wattmetron.web.parts.part_figures import figures_of
 from wattmetron.web.parts.shelf_state import kind_url, part_url, read_state, try_in_brief
 from wattmetron.web.shell.pages import amount
 
-USUAL_SPAN, LEAST_OFF = timedelta(days=90), 0.02
+LEAST_OFF = 0.02
 """Over what the usual price is taken, and from which share on today differs from it."""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class OfferLine:
-    """An offer in words."""
-
-    region: str
-    shop: str
-    price: str
-    state: str
-    seen: str
-    best: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +70,7 @@ class PriceHistory:
     words: str
     picture: Markup
     rows: tuple[tuple[str, str], ...]
-    wait: str
+    says: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -95,6 +90,7 @@ class PartPage:
     figures: tuple[tuple[str, str], ...]
     sources: tuple[str, ...]
     offers: tuple[OfferLine, ...]
+    look_at: tuple[str, ...]
     waits: tuple[WaitRow, ...]
     lines: tuple[PriceHistory, ...]
     used_in: tuple[tuple[int, str, str], ...]
@@ -140,7 +136,8 @@ def part_page(
         reviews=reviews,
         figures=tuple(figures_of(part)),
         sources=tuple(of_sources(part)),
-        offers=tuple(_offers(catalogue, part_id)),
+        offers=tuple(offer_lines(workshop, catalogue, part)),
+        look_at=look_at(kind, catalogue, part_id),
         waits=tuple(_waits(catalogue, part)),
         lines=tuple(_lines(workshop, catalogue, part)),
         used_in=tuple(_used_in(workshop, part_id)),
@@ -203,11 +200,11 @@ def _in_brief(
         if findings
         else f"Fits the build of {now.brief.name}."
     )
-    book = catalogue.prices(now.brief.region, now.brief.allow_used)
-    price = book.delivered(part.id)
+    book = catalogue.prices(now.brief.region, now.brief.may_buy)
+    price = book.cost(part.id)
     replaces = ""
     if standing and kind != "storage":
-        old = book.delivered(standing[0])
+        old = book.cost(standing[0])
         name = catalogue.parts[standing[0]].name if standing[0] in catalogue.parts else standing[0]
         replaces = f"It would replace {name}"
         if price is not None and old is not None:
@@ -218,35 +215,6 @@ def _in_brief(
         tuple(finding.sentence for finding in findings),
         replaces,
         try_in_brief(opened, kind, part.id),
-    )
-
-
-def _offers(catalogue: Catalogue, part_id: str) -> list[OfferLine]:
-    lines = []
-    for region in catalogue.regions.values():
-        book = catalogue.prices(region.id, True)
-        best = book.best(part_id)
-        lines += [
-            _offer(region.name, offer, offer is best, book.is_stale(offer))
-            for offer in book.all_of(part_id)
-        ]
-    return lines
-
-
-def _offer(region: str, offer: Offer, best: bool, stale: bool) -> OfferLine:
-    shipping = (
-        f" with {money(offer.shipping_minor, offer.currency)} shipping"
-        if offer.shipping_minor
-        else ""
-    )
-    state = listed([offer.condition, "in stock" if offer.in_stock else "sold out"])
-    return OfferLine(
-        region=region,
-        shop=offer.shop,
-        price=f"{money(offer.delivered_minor, offer.currency)}{shipping}",
-        state=state,
-        seen=f"{offer.seen_on:%-d %b %Y}{', stale' if stale else ''}",
-        best=best,
     )
 
 
@@ -273,14 +241,14 @@ def _neighbours(
     region = opened.plan.brief.region if opened else next(iter(catalogue.regions), "")
     if not region:
         return []
-    book = catalogue.prices(region, False if opened is None else opened.plan.brief.allow_used)
-    price = book.delivered(part.id)
+    book = catalogue.prices(region, NEW_PARTS if opened is None else opened.plan.brief.may_buy)
+    price = book.cost(part.id)
     if price is None:
         return []
     priced = sorted(
         (own, other.id)
         for other in catalogue.by_kind[kind]
-        if other.id != part.id and (own := book.delivered(other.id)) is not None
+        if other.id != part.id and (own := book.cost(other.id)) is not None
     )
     cheaper = [row for row in priced if row[0] <= price][-3:]
     dearer = [row for row in priced if row[0] > price][:3]
@@ -305,9 +273,13 @@ def _lines(workshop: Workshop, catalogue: Catalogue, part: Part) -> Iterator[Pri
         rows = tuple(
             (f"{step.day:%-d %b %Y}", _least(step, region.currency)) for step in reversed(steps)
         )
-        picture = price_line(steps, steps[-1].day, region.currency, words)
-        wait = wait_words(workshop, catalogue, part.id, region.id, datetime.now(UTC).date())
-        yield PriceHistory(region.name, words, picture, rows, wait)
+        picture = price_line(
+            steps, steps[-1].day, region.currency, words, sales=sales_of(catalogue, region.id)
+        )
+        today = datetime.now(UTC).date()
+        wait = wait_words(workshop, catalogue, part.id, region.id, today)
+        told = sale_words(workshop, catalogue, (kind_of(part),), region.id, today)
+        yield PriceHistory(region.name, words, picture, rows, (*filter(None, [wait]), *told))
 
 
 def _usual(steps: tuple[PriceStep, ...], currency: str) -> str:
@@ -330,8 +302,8 @@ def _least(step: PriceStep, currency: str) -> str:
 def _waits(catalogue: Catalogue, part: Part) -> Iterator[WaitRow]:
     """Where the part is offered; a tenth less than today to begin from."""
     for region in catalogue.regions.values():
-        book = catalogue.prices(region.id, False)
+        book = catalogue.prices(region.id, NEW_PARTS)
         if book.all_of(part.id):
-            price = book.delivered(part.id)
+            price = book.cost(part.id)
             below = "" if price is None else amount(price * 9 // 1000 * 100)
             yield WaitRow(region.id, region.name, region.currency, below)

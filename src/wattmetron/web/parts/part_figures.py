@@ -6,6 +6,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.values.kinds import PART_TYPES, kind_of
+from wattmetron.core.values.offers import ANY_PARTS
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.trust import judge
 from wattmetron.formats.columns import columns_of
@@ -52,9 +53,11 @@ def beside(
         return None
     region = now.brief.region if now else state.query.region or next(iter(catalogue.regions), "")
     book = (
-        catalogue.prices(region, True if now is None else now.brief.allow_used) if region else None
+        catalogue.prices(region, ANY_PARTS if now is None else now.brief.may_buy)
+        if region
+        else None
     )
-    prices = [book.delivered(part.id) if book else None for part in parts]
+    prices = [book.cost(part.id) if book else None for part in parts]
     lines = [
         (
             "delivered",

@@ -7,15 +7,26 @@ from pydantic import BeforeValidator
 from wattmetron.core.fit.sources import unreadable
 from wattmetron.core.values.kinds import PART_TYPES
 from wattmetron.core.values.money import to_minor
-from wattmetron.core.values.offers import Condition
+from wattmetron.core.values.offers import LINKS, Condition, SoldBy, Stock, Terms
 from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.parts import ALL_KINDS, Kind, Part
 from wattmetron.formats.catalogue_folder import OF_SOURCES
 from wattmetron.formats.columns import ColumnSpec, cell_of, column_title, columns_of, reader_of
 from wattmetron.services.parts.edits import PartError, TypedOffer
-from wattmetron.web.shell.forms import Form, Number, Short80, Short120, Short400, Tick, Typed
+from wattmetron.web.shell.forms import (
+    Form,
+    Number,
+    Short20,
+    Short80,
+    Short120,
+    Short200,
+    Short400,
+    Tick,
+    Typed,
+    read_whole,
+)
 
-MOST_TEXT, MOST_TIMES = 2000, 100_000
+MOST_TEXT, MOST_TIMES, MOST_MONTHS = 2000, 100_000, 600
 
 
 def known_kind(text: object) -> Kind:
@@ -53,10 +64,14 @@ class OfferForm(Form):
     region: Short80 = ""
     price: str = ""
     shipping: str = ""
-    in_stock: Tick = False
-    condition: Annotated[
-        Condition, BeforeValidator(lambda text: "used" if text == "used" else "new")
-    ] = "new"
+    stock: Stock = "in"
+    condition: Condition = "new"
+    sold_by: SoldBy = "order"
+    rebate: str = ""
+    remarks: Short200 = ""
+    warranty: Short20 = ""
+    returns: Tick = False
+    link: Short400 = ""
 
     @property
     def offer(self) -> TypedOffer:
@@ -65,8 +80,26 @@ class OfferForm(Form):
             region=self.region,
             price_minor=to_minor(self.price, "The price"),
             shipping_minor=to_minor(self.shipping.strip() or "0", "Shipping"),
-            in_stock=self.in_stock,
+            stock=self.stock,
             condition=self.condition,
+            terms=self._terms,
+        )
+
+    @property
+    def _terms(self) -> Terms:
+        link = self.link.strip()
+        if link and not link.startswith(LINKS):
+            raise PartError(f"The page is “{link[:60]}”: enter an address such as https://….")
+        months = read_whole(self.warranty, "The warranty") if self.warranty.strip() else None
+        if months is not None and not 0 <= months <= MOST_MONTHS:
+            raise PartError(f"The warranty is {months} months: enter 0 to {MOST_MONTHS}.")
+        return Terms(
+            sold_by=self.sold_by,
+            rebate_minor=to_minor(self.rebate.strip() or "0", "The rebate"),
+            remarks=tuple(own.strip() for own in self.remarks.split(";") if own.strip()),
+            warranty_months=months,
+            returns=True if self.returns else None,
+            link=link,
         )
 
 

@@ -1,17 +1,20 @@
 """The place Parts: the list of a kind, one part in full, forms, the scale of speeds."""
 
 from collections.abc import Mapping
-from typing import Any
+from typing import Any, get_args
 
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
 from wattmetron.core.values.charts import MEASURES
 from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.offers import Condition
 from wattmetron.core.values.parts import KIND_PLURALS
+from wattmetron.core.values.risk import HIRE, NO_RETURNS, UNTESTED
 from wattmetron.formats.template import template
 from wattmetron.services.parts import edits
 from wattmetron.services.parts.table_import import TablePreview
+from wattmetron.services.words.offers import STOCK_WORDS
 from wattmetron.web.parts.part import part_page
 from wattmetron.web.parts.part_form import part_form
 from wattmetron.web.parts.part_forms import cells_of, known_kind
@@ -158,6 +161,9 @@ def one_part(request: Request, part_id: str) -> Response:
             (region.id, f"{region.name} ({region.currency})")
             for region in catalogue.regions.values()
         ],
+        "conditions": get_args(Condition),
+        "stocks": STOCK_WORDS,
+        "known_remarks": (HIRE, UNTESTED, NO_RETURNS),
         **notice_of(request, params),
     }
     return page(request, "parts/part.html", content)

@@ -14,6 +14,7 @@ from wattmetron.core.frames.working import Step
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.speeds.settled import known_speeds
 from wattmetron.core.values.charts import MEASURES, Measure, Reconciled, Source
+from wattmetron.core.values.offers import ANY_PARTS
 from wattmetron.services.parts.charting import Z80, compare, fit_of, name_of, side_of
 from wattmetron.services.words.figures import THIN, money
 from wattmetron.web.drawing.scale_row import scale_row
@@ -192,10 +193,8 @@ def _price(catalogue: Catalogue, key: str, region: str) -> str:
     standing = scale_of(catalogue).standings.get(key)
     if standing is None or not region:
         return ""
-    book = catalogue.prices(region, True)
-    prices = [
-        price for part_id in standing.part_ids if (price := book.delivered(part_id)) is not None
-    ]
+    book = catalogue.prices(region, ANY_PARTS)
+    prices = [price for part_id in standing.part_ids if (price := book.cost(part_id)) is not None]
     return money(min(prices), book.currency) if prices else ""
 
 

@@ -13,6 +13,7 @@ from wattmetron.services.parts.matters import GENERAL, what_matters
 from wattmetron.services.parts.shelf import Shelf, ShelfRow, shelf
 from wattmetron.services.parts.shelf_figures import COLUMNS, FIGURES, PartFigure, figure_words
 from wattmetron.services.words.figures import KIND_WORDS, money
+from wattmetron.services.words.offers import offer_marks
 from wattmetron.web.drawing.part_picture import part_picture
 from wattmetron.web.parts.part_figures import Beside, beside
 from wattmetron.web.parts.shelf_state import (
@@ -185,13 +186,12 @@ def _row(
         url=part_url(part.id, state.brief),
         traits=part.colour,
         figures=tuple(figure_words(figure, part) for figure in COLUMNS[kind]),
-        price="no offer" if row.offer is None else money(row.offer.delivered_minor, currency),
+        price="no offer" if row.offer is None else money(row.offer.cost_minor, currency),
         seen=(
             ""
             if row.offer is None
             else (
-                f"{row.offer.shop},"
-                f" {row.offer.seen_on:%-d %b}{', used' if row.offer.condition == 'used' else ''}"
+                ", ".join((row.offer.shop, f"{row.offer.seen_on:%-d %b}", *offer_marks(row.offer)))
             )
         ),
         trust=row.trust,

@@ -91,10 +91,17 @@ def _shop(
         region=region.name if region else region_id,
         offers=len(offers),
         in_stock=sum(offer.in_stock for offer in offers),
-        used=sum(offer.condition == "used" for offer in offers),
+        used=sum(offer.condition != "new" for offer in offers),
         newest=f"{newest:%-d %b %Y}" if newest else "–",
         sells=tuple(_sells(catalogue, rules, currency, today)),
     )
+
+
+def _sales(rules: ShopRules, today: date) -> Iterator[str]:
+    ahead = sorted(own.start for own in rules.sales if own.end >= today)
+    for own in rules.sales:
+        if ahead and own.start == ahead[0]:
+            yield f"Sale days: {own.words}."
 
 
 def _sells(
@@ -120,6 +127,7 @@ def _sells(
     for lot in rules.together:
         if lot.holds_on(today):
             yield _together(catalogue, lot, currency)
+    yield from _sales(rules, today)
 
 
 def _code(code: Code, currency: str) -> str:

@@ -1,0 +1,99 @@
+"""A part that nobody has: what comes nearest to it, and how long such a part was away before."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date
+from math import log
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.price_history import PriceStep
+from wattmetron.services.desk.assess import Assessment, assess
+from wattmetron.services.desk.swaps import Candidate, SwapQuery, swap
+
+MOST_SHOWN, MOST_LOOKED_AT = 3, 12
+GRAVE = ("blocks", "do first")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Replacement:
+    """A part that could stand in the place: ``then`` is the machine with it, ``more_minor`` what
+    it costs more than the part last did (None: that is not known).
+    """
+
+    candidate: Candidate
+    then: Assessment
+    more_minor: int | None
+
+    @property
+    def worse(self) -> int:
+        """How many targets it no longer meets."""
+        return sum(own.state == "short" for own in self.then.counted)
+
+
+def replacements(
+    catalogue: Catalogue, now: Assessment, kind: Kind, part_id: str, last_minor: int | None
+) -> tuple[Replacement, ...]:
+    """The nearest parts on sale, as whole machines without anything grave that was not there
+    before and within the brief's wishes: first by targets met, then by how far frames and price are
+    from those of the part.
+    """
+    found = swap(catalogue, now, SwapQuery(kind=kind, present=part_id, everything=True))
+    usable = [
+        own
+        for own in found.candidates
+        if not (own.present or own.floors or own.missing) and own.cost_minor is not None
+    ]
+    usable.sort(key=lambda own: _far(own, last_minor))
+    before = {own.rule for own in now.findings if own.level in GRAVE}
+    made: list[Replacement] = []
+    for own in usable[:MOST_LOOKED_AT]:
+        then = assess(catalogue, now.brief, own.build)
+        grave = {one.rule for one in then.findings if one.level in GRAVE} - before
+        if grave or {*then.floors} - {*now.floors}:
+            continue
+        more = None if last_minor is None else (own.cost_minor or 0) - last_minor
+        made.append(Replacement(candidate=own, then=then, more_minor=more))
+    return tuple(sorted(made, key=lambda own: (-own.then.met, _far(own.candidate, last_minor))))[
+        :MOST_SHOWN
+    ]
+
+
+def _far(own: Candidate, last_minor: int | None) -> tuple[float, str]:
+    """How far frames and price are from those of the part, both as ratios."""
+    frames = [
+        abs(log(effect.fps / (effect.fps - effect.change_fps)))
+        for effect in own.effects
+        if effect.fps and effect.change_fps is not None and effect.fps > effect.change_fps
+    ]
+    cost = max(1, own.cost_minor or 0)
+    price = abs(log(cost / last_minor)) if last_minor else 0.0
+    return (sum(frames) / len(frames) if frames else 0.0) + price / 2, own.part.id
+
+
+@dataclass(frozen=True, slots=True)
+class Away:
+    """Since when a part is sold out, what it last cost in minor units, and how many days it was
+    away each time before.
+    """
+
+    since: date
+    last_minor: int | None
+    before_days: tuple[int, ...]
+
+
+def away(steps: Sequence[PriceStep]) -> Away | None:
+    """None where it is not sold out, or nothing is known of it."""
+    if not steps or steps[-1].least_minor is not None:
+        return None
+    spells: list[int] = []
+    since: date | None = None
+    last: int | None = None
+    for step in steps:
+        if step.least_minor is not None:
+            if since is not None and last is not None:
+                spells.append((step.day - since).days)
+            since, last = None, step.least_minor
+        elif since is None:
+            since = step.day
+    return Away(since or steps[-1].day, last, tuple(spells))

@@ -1,0 +1,72 @@
+"""Sale days of a region, and what usually happens before and on them, in words."""
+
+from collections.abc import Iterable, Sequence
+from datetime import date
+
+from wattmetron.core.buying.sales import SaleMove, sale_move
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.parts import KIND_PLURALS, Kind
+from wattmetron.core.values.price_history import PriceStep
+from wattmetron.core.values.shops import Sale, rules_in
+from wattmetron.services.shops.waiting import lines_of_kind
+from wattmetron.services.words.figures import THIN
+from wattmetron.services.workshop import Workshop
+
+LEAST_PARTS = 5
+LEVEL = 0.005
+
+
+def sales_of(catalogue: Catalogue, region: str) -> tuple[Sale, ...]:
+    """The sale days of all shops of a region, each once, the earliest first."""
+    rules = rules_in(catalogue.shops.values(), region).values()
+    return tuple(sorted({sale for own in rules for sale in own.sales}, key=_order))
+
+
+def _order(sale: Sale) -> tuple[date, date, str]:
+    return sale.start, sale.end, sale.name
+
+
+def sale_words(
+    workshop: Workshop, catalogue: Catalogue, kinds: Iterable[Kind], region: str, today: date
+) -> tuple[str, ...]:
+    """One sentence for each sale that is over and of which enough is known, and for the one that
+    comes or is under way.
+    """
+    sales = sales_of(catalogue, region)
+    said = []
+    for kind in kinds:
+        lines = lines_of_kind(workshop, catalogue, kind, region).values()
+        said += list(_of_kind(lines, [own for own in sales if own.end < today], kind))
+    ahead = [own for own in sales if own.end >= today]
+    return (*said, *(_ahead(own, today) for own in ahead[:1]))
+
+
+def _of_kind(
+    lines: Iterable[Sequence[PriceStep]], sales: Iterable[Sale], kind: Kind
+) -> Iterable[str]:
+    own_lines = list(lines)
+    for sale in sales:
+        found = sale_move(own_lines, sale)
+        if found is not None and found.parts >= LEAST_PARTS:
+            yield _words(found, kind)
+
+
+def _words(own: SaleMove, kind: Kind) -> str:
+    return (
+        f"{own.sale.words}: the middle one of {own.parts} {KIND_PLURALS[kind]} {_moved(own.before)}"
+        f" in the four weeks before and {_moved(own.during)} in the sale:"
+        f" {_moved(own.whole)} in all."
+    )
+
+
+def _moved(share: float) -> str:
+    if abs(share) < LEVEL:
+        return "stayed level"
+    return f"{'rose' if share > 0 else 'fell'} {abs(share) * 100:.1f}{THIN}%"
+
+
+def _ahead(sale: Sale, today: date) -> str:
+    if sale.start <= today:
+        return f"{sale.words} is on."
+    days = (sale.start - today).days
+    return f"Next sale: {sale.words}, in {days} day{'' if days == 1 else 's'}."

@@ -1,0 +1,120 @@
+"""A part that nobody has, in the view Buy: its price line, since when, and what comes nearest."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date
+
+from markupsafe import Markup
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.price_history import OfferSpan, PriceStep, price_steps
+from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.shops.replacements import Away, Replacement, away, replacements
+from wattmetron.services.words.figures import THIN, money, money_change
+from wattmetron.web.drawing.price_line import price_line
+from wattmetron.web.shell.address import DeskQuery, encode_build
+from wattmetron.web.shell.pages import amount
+
+LEAST_FPS = 1.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class InsteadRow:
+    """A part that could stand in the place: price, change, what it does to frames and fit, and
+    where it is tried.
+    """
+
+    name: str
+    price: str
+    change: str
+    frames: str
+    fit: str
+    url: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SoldOut:
+    """The part, what is known of its being away, and the nearest others; ``below`` is the price to
+    wait for.
+    """
+
+    part_id: str
+    name: str
+    words: str
+    line: Markup
+    instead: tuple[InsteadRow, ...]
+    swap_url: str
+    below: str
+
+
+def sold_out(
+    catalogue: Catalogue,
+    now: Assessment,
+    part_id: str,
+    spans: Iterable[OfferSpan],
+    query: DeskQuery,
+    brief_id: int,
+    today: date,
+) -> SoldOut:
+    (kind, *_) = [line.kind for line in now.lines if line.part_id == part_id]
+    used = now.brief.may_buy.used
+    steps = price_steps(own for own in spans if own.part_id == part_id and (used or not own.used))
+    gone = away(steps)
+    last = gone.last_minor if gone else None
+    return SoldOut(
+        part_id=part_id,
+        name=catalogue.part(part_id).name,
+        words=_words(gone, now.currency, today),
+        line=_line(steps, now.currency, today) if gone else Markup(""),
+        instead=tuple(
+            _instead(now, own, query, brief_id)
+            for own in replacements(catalogue, now, kind, part_id, last)
+        ),
+        swap_url=query.url(brief_id, swap=kind, place=part_id),
+        below=amount(last) if last else "",
+    )
+
+
+def _line(steps: tuple[PriceStep, ...], currency: str, today: date) -> Markup:
+    return price_line(steps, today, currency, "What it cost, dashed while it is sold out")
+
+
+def _words(gone: Away | None, currency: str, today: date) -> str:
+    if gone is None:
+        return "Nothing is known of what it cost before."
+    last = f", last at {money(gone.last_minor, currency)}" if gone.last_minor else ""
+    said = f"Sold out since {gone.since:%-d %b %Y} ({(today - gone.since).days} days){last}."
+    if not gone.before_days:
+        return f"{said} It was not sold out before in the time that is known."
+    days = sorted(gone.before_days)
+    length = f"{days[0]}" if days[0] == days[-1] else f"{days[0]} to {days[-1]}"
+    times = "once" if len(days) == 1 else f"{len(days)} times"
+    return f"{said} Before that it was sold out {times}, for {length} days."
+
+
+def _instead(now: Assessment, own: Replacement, query: DeskQuery, brief_id: int) -> InsteadRow:
+    candidate = own.candidate
+    cost = candidate.cost_minor or 0
+    forced = [part.name for part in candidate.forced]
+    return InsteadRow(
+        name=candidate.part.name,
+        price=money(cost, now.currency) if cost else "owned",
+        change="" if own.more_minor is None else money_change(own.more_minor, now.currency),
+        frames=_frames(now, own),
+        fit=f"fits with {', '.join(forced)}" if forced else "fits",
+        url=query.url(brief_id, tried=encode_build(candidate.build, now.build)),
+    )
+
+
+def _frames(now: Assessment, own: Replacement) -> str:
+    """Targets met, and the target that moves most."""
+    moves = [
+        (new.judged_fps - old.judged_fps, new.game.name)
+        for old, new in zip(now.counted, own.then.counted, strict=False)
+        if abs(new.judged_fps - old.judged_fps) >= LEAST_FPS
+    ]
+    met = f"{own.then.met} of {len(own.then.counted)} met"
+    if not moves:
+        return f"{met}, same frames"
+    most, game = max(moves, key=lambda move: abs(move[0]))
+    return f"{met}; {game} {'+' if most > 0 else '−'}{abs(most):.0f}{THIN}fps"
