@@ -146,7 +146,11 @@ def test_a_shop_that_sends_for_free_is_worth_it_and_nobody_having_it_is_said(cli
         replace(described, offers=gone, shops={**described.shops, free.key: free}), "later"
     )
     page = html.unescape(client.get("/briefs/1/buy").text)
-    assert "Nobody has Boxwood Yard Crate in stock." in page and "7 parts for" in page
+    assert (
+        "Nobody has Boxwood Yard Crate in stock" in page
+        and "Nearest that fit" in page
+        and "7 parts for" in page
+    )
     catalogue, now, plan = asked(workshop)
     market, _ = purchases.market_of(catalogue, now, plan, DAY)
     assert market.rules["Quayside Parts"].free_above_minor == 0

@@ -18,6 +18,7 @@ from wattmetron.demo.generate import TODAY
 from wattmetron.demo.shop_server import FEEDS, ShopServer, feed
 from wattmetron.formats.feed_file import FeedError, read_feed
 from wattmetron.services.shops.feeds import change_feeds, feeds, refresh
+from wattmetron.services.shops.put_aside import put_aside
 from wattmetron.services.shops.refresher import Refresher
 
 SOON = TODAY + timedelta(days=8)
@@ -102,6 +103,53 @@ def test_odd_entries_are_held_back_or_left_out_by_name(workshop, shops):
     assert min(prices) > 0
     (again,) = ask(workshop, f"{shops.url}/feed/quayside-parts?fault=once")
     assert not again.wrong, "what fails once is asked again"
+
+
+def test_lines_put_aside_are_settled_on_the_page_and_a_name_is_remembered(client, workshop, shops):
+    address = f"{shops.url}/feed/quayside-parts?fault=wrong"
+    ask(workshop, address)
+    far, unknown = put_aside(workshop)
+    assert (far.fix, unknown.fix) == ("price", "part")
+    page = client.get("/shops").text
+    assert "2 lines of feeds wait" in page and "&lt;b&gt;nothing of ours&lt;/b&gt;" in page
+    shop = "Quayside Parts"
+    typed = {"line": far.line, "shop": shop}
+    said = client.post("/shops/aside", data=typed).text
+    assert "is brought in" in said and "1 lines of feeds" in said
+    (own,) = [
+        offer
+        for offer in workshop.catalogue().offers
+        if (offer.part_id, offer.shop) == (far.offer.part_id, shop)
+    ]
+    assert own.price_minor == far.row.price_minor
+    gone = client.post("/shops/aside", data=typed)
+    assert gone.status_code == 422 and "settled already" in gone.text
+    unsaid = client.post("/shops/aside", data={"line": unknown.line, "shop": shop})
+    assert unsaid.status_code == 422 and "no part of the catalogue" in unsaid.text
+    wrong = client.post(
+        "/shops/aside", data={"line": unknown.line, "shop": shop, "part": "no-such"}
+    )
+    assert wrong.status_code in (404, 422) and len(put_aside(workshop)) == 1
+    named = {"line": unknown.line, "shop": shop, "typed": "Boxwood Yard Crate"}
+    assert (
+        "Boxwood Yard Crate of Quayside Parts is brought in"
+        in client.post("/shops/aside", data=named).text
+    )
+    assert put_aside(workshop) == ()
+    ask(workshop, address)
+    assert [own.fix for own in put_aside(workshop)] == [], "both are known now"
+    offers = [own for own in workshop.catalogue().offers if own.shop == shop]
+    crate = [own for own in offers if own.part_id == "boxwood-yard-crate"]
+    assert len(crate) == 1 and crate[0].price_minor == unknown.row.price_minor
+
+
+def test_a_line_can_be_let_go(client, workshop, shops):
+    ask(workshop, f"{shops.url}/feed/quayside-parts?fault=wrong")
+    before = told(workshop)
+    for own in put_aside(workshop):
+        typed = {"line": own.line, "shop": own.row.shop, "drop": "on"}
+        assert "is let go" in client.post("/shops/aside", data=typed).text
+    assert put_aside(workshop) == () and told(workshop) == before
 
 
 @pytest.mark.parametrize(

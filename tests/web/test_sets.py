@@ -292,3 +292,20 @@ def test_the_next_edition_of_many_builds_keeps_the_opening_and_tells_whole_lines
         assert head.startswith("What changed since ") and lines
         assert all(line.endswith(".") for line in lines)
         assert rest == f"And {24 - len(lines)} more, at the prices of today."
+
+
+def test_a_round_goes_on_build_after_build_and_can_be_stopped(client, workshop):
+    set_id = steps_set(client, workshop)
+    own = open_set(workshop, set_id).own
+    assert round_of(workshop, workshop.catalogue(), own, 0.0) == (None,) * len(own.entries)
+    stopped = client.get(f"/sets/{set_id}/round?stop=1").text
+    assert "Stopped: 0 of 3 builds" in stopped and 'id="publish">' in stopped
+    some = round_of(workshop, workshop.catalogue(), own, 1e-9)
+    assert some[0] is None
+    rows = round_of(workshop, workshop.catalogue(), own)
+    assert None not in rows and round_of(workshop, workshop.catalogue(), own, 0.0) == rows
+    whole = client.get(f"/sets/{set_id}/round").text
+    assert "Stopped" not in whole and "builds looked at" not in whole
+    answer = client.post(f"/sets/{set_id}/round", data={"name": "Kept"}, follow_redirects=False)
+    kept = open_set(workshop, int(answer.headers["location"].rsplit("/", 1)[1])).own
+    assert [entry.plan.build for entry in kept.entries] == [e.plan.build for e in own.entries]

@@ -241,4 +241,14 @@ FURTHER: list[tuple[Part, float]] = [
         ),
         55,
     ),
+    (
+        OperatingSystem(
+            id="stillwater-download",
+            maker="Stillwater",
+            model="Download",
+            family="Stillwater 24",
+            apis=("Spindrift 1.3",),
+        ),
+        0,
+    ),
 ]

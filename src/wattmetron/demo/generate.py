@@ -51,7 +51,7 @@ from wattmetron.demo.further_parts import FURTHER
 from wattmetron.demo.hidden import published_parts, results, true_games, world_of
 from wattmetron.demo.lists import LISTS
 from wattmetron.demo.shops import SHOPS
-from wattmetron.demo.terms import with_terms
+from wattmetron.demo.terms import KEYS, free, with_terms
 from wattmetron.demo.worklist import games, true_works
 from wattmetron.formats.brief_file import brief_file, build_file
 from wattmetron.formats.catalogue_folder import write_catalogue
@@ -415,6 +415,9 @@ class Market:
     def _offer(
         self, part: Part, shop: str, region: str, eur: float, in_stock: bool, used: bool = False
     ) -> None:
+        if not eur:
+            self.offers.append(free(part, shop, region))
+            return
         abroad = region == "overwater"
         price = round(eur * NOK_PER_EUR / 10) * 10 - 1 if abroad else round(eur) - 0.1
         shipping = 0.0 if eur > 250 else (79.0 if abroad else 4.9)
@@ -454,6 +457,7 @@ def catalogue() -> Catalogue:
     )
     shelve(kits(more_parts.ODD_KITS), Market(20261124, market.offers).stock)
     shelve(FURTHER, Market(20261125, market.offers).stock)
+    market.offers += KEYS
     described = {game.id: game for game in games()}
     offers = (*market.offers, *bench.offers)
     shown = {key: detailed(part) for key, part in published_parts(parts).items()}

@@ -4,7 +4,7 @@ from datetime import date
 
 from wattmetron.core.values.shops import Code, Sale, ShopRules, Together
 
-EQUINOX = Sale(name="Equinox days", start=date(2026, 9, 24), end=date(2026, 9, 27))
+EQUINOX = Sale(name="Equinox days", start=date(2026, 9, 25), end=date(2026, 9, 28))
 LANTERN = Sale(name="Lantern week", start=date(2026, 12, 4), end=date(2026, 12, 10))
 SALES = (EQUINOX, LANTERN)
 

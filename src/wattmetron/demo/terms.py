@@ -2,11 +2,12 @@
 
 import random
 from dataclasses import replace
+from datetime import date
 
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Condition, Offer, Terms
 from wattmetron.core.values.parts import Kind, Part
-from wattmetron.core.values.risk import HIRE, NO_RETURNS, UNTESTED
+from wattmetron.core.values.risk import HIRE, NO_RETURNS, RESOLD_KEY, UNTESTED
 
 FEW_SHARE, ORDERED_SHARE = 0.10, 0.4
 WAITING_SHARE, RAFFLE_SHARE, REBATE_SHARE, EXTRA_SHARE = 0.02, 0.01, 0.05, 0.04
@@ -51,3 +52,35 @@ def _not_new(kind: Kind, offer: Offer, draw: random.Random) -> Offer:
         remarks.append(UNTESTED)
     left = draw.choice((None, None, 3, 8))
     return replace(offer, terms=Terms(remarks=tuple(remarks), warranty_months=left))
+
+
+def free(part: Part, shop: str, region: str) -> Offer:
+    """What costs nothing, sending included."""
+    return Offer(
+        part_id=part.id,
+        shop=shop,
+        region=region,
+        currency="NOK" if region == "overwater" else "EUR",
+        price_minor=0,
+        shipping_minor=0,
+        stock="in",
+        condition="new",
+        seen_on=SEEN,
+    )
+
+
+SEEN = date(2026, 11, 20)
+KEYS = [
+    Offer(
+        part_id="tidewater-11-home",
+        shop="The Second Bench",
+        region="vellmouth",
+        currency="EUR",
+        price_minor=29_00,
+        shipping_minor=0,
+        stock="in",
+        condition="used",
+        seen_on=SEEN,
+        terms=Terms(remarks=(RESOLD_KEY, NO_RETURNS)),
+    )
+]

@@ -13,7 +13,7 @@ from wattmetron.core.errors import BriefError, ConflictError, NotFoundError, Not
 from wattmetron.store.database import found
 from wattmetron.store.tables import PaperRow
 
-PaperKind = Literal["house", "set", "watches", "feeds"]
+PaperKind = Literal["house", "set", "watches", "feeds", "aside", "names"]
 MOST_PAPERS = 200
 
 
@@ -39,6 +39,21 @@ def papers_of(session: Session, kind: PaperKind) -> tuple[Paper, ...]:
     """The papers of a kind that are there, in the order in which they were made."""
     query = select(PaperRow).where(PaperRow.kind == kind, PaperRow.document.is_not(None))
     return tuple(_paper(row) for row in session.scalars(query.order_by(PaperRow.id)))
+
+
+def only(session: Session, kind: PaperKind) -> str | None:
+    """The document of a kind of which there is one; None while there is none."""
+    found = papers_of(session, kind)
+    return found[0].document if found else None
+
+
+def put_only(session: Session, kind: PaperKind, document: str) -> None:
+    """Put a document of a kind of which there is one, whatever stood there."""
+    found = papers_of(session, kind)
+    if found:
+        change(session, kind, found[0].id, found[0].version, document)
+    else:
+        add(session, kind, document)
 
 
 def get(session: Session, kind: PaperKind, paper_id: int) -> Paper:

@@ -19,6 +19,7 @@ FAILING: Mapping[Kind, float] = {
     "case": 0.005,
     "cooler": 0.02,
     "display": 0.06,
+    "system": 0.25,
 }
 """Share of used parts that fail within two years: an assumption of this application, from what
 repairers say of their benches, to be replaced by counts of one's own.
@@ -33,7 +34,7 @@ MENDED: Mapping[Condition, float] = {
 }
 """What a condition does to that share: whoever looked a part over found the worst ones."""
 HIRE, UNTESTED = "worked hard for hire", "display output not tested"
-NO_RETURNS = "no returns"
+NO_RETURNS, RESOLD_KEY = "no returns", "a resold key, which can be locked"
 SPAN_MONTHS, AT_ONCE = 24, 1 / 3
 """The time that counts, over which failures spread evenly but for those that show at once."""
 LOOK_AT: Mapping[Kind, tuple[str, ...]] = {
@@ -56,6 +57,9 @@ LOOK_AT: Mapping[Kind, tuple[str, ...]] = {
     ),
     "cooler": ("see that every bracket for the socket is there", "listen to pump and fans"),
     "case": ("see that standoffs and screws are all there",),
+    "system": (
+        "activate it on the day it comes, and keep the receipt: a resold key can be locked",
+    ),
     "display": ("look for dead points on one colour, and try every input",),
 }
 LOOK_AT_ANY = ("try it in the days in which it can be sent back",)

@@ -3,10 +3,12 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from itertools import accumulate
+from time import monotonic
 from typing import Literal
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
+from wattmetron.core.keep import Key
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.dated import LONGEST_NAME, BuildSet, Dated
 from wattmetron.core.values.handout import LONGEST_OPENING
@@ -18,6 +20,7 @@ from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.handout.sets import assessed, catalogue_then, dated_now, outdated
 from wattmetron.services.words.figures import money, money_change
 from wattmetron.services.workshop import Workshop
+from wattmetron.study.line import MustWait, hurried, must_wait
 
 Pick = Literal["keep", "less", "more"]
 PICKS: dict[Pick, str] = {
@@ -58,12 +61,40 @@ class RoundRow:
         raise BriefError(f"“{self.entry.name}” has no such choice any more: load the page again.")
 
 
-def round_of(workshop: Workshop, catalogue: Catalogue, own: BuildSet) -> tuple[RoundRow, ...]:
-    """Every build of a set at the prices of today."""
-    return tuple(_row(workshop, catalogue, entry) for entry in own.entries)
+def round_of(
+    workshop: Workshop, catalogue: Catalogue, own: BuildSet, most_s: float | None = None
+) -> tuple[RoundRow | None, ...]:
+    """Every build of a set at the prices of today; after so many seconds those alone that were
+    looked at before, None for the others.
+    """
+    end = None if most_s is None else monotonic() + most_s
+    rows: list[RoundRow | None] = []
+    for entry in own.entries:
+        in_time = end is None or monotonic() < end
+        rows.append((_looked_at if in_time else _ready)(workshop, catalogue, entry))
+    if own.entries and rows[0] is None:
+        must_wait(_key(own.entries[0]))
+    return tuple(rows)
 
 
-def _row(workshop: Workshop, catalogue: Catalogue, entry: Dated) -> RoundRow:
+def _key(entry: Dated) -> Key:
+    return "round row", entry
+
+
+def _looked_at(workshop: Workshop, catalogue: Catalogue, entry: Dated) -> RoundRow:
+    return catalogue.keep.long(_key(entry), lambda: _row(workshop, catalogue, entry, True))
+
+
+def _ready(workshop: Workshop, catalogue: Catalogue, entry: Dated) -> RoundRow | None:
+    with hurried():
+        try:
+            return _looked_at(workshop, catalogue, entry)
+        except MustWait:
+            return None
+
+
+def _row(workshop: Workshop, catalogue: Catalogue, entry: Dated, looks: bool) -> RoundRow:
+    """One build; without looking there is but the same list to choose."""
     then_minor = read_figures(entry.figures).spent_minor
     reasons = outdated(catalogue, entry, catalogue_then(workshop, entry))
     try:
@@ -84,11 +115,13 @@ def _row(workshop: Workshop, catalogue: Catalogue, entry: Dated) -> RoundRow:
         now_minor=now.spent_minor,
         currency=now.currency,
         reasons=reasons,
-        choices=tuple(_choices(catalogue, entry, now, then_minor)),
+        choices=tuple(_choices(catalogue, entry, now, then_minor, looks)),
     )
 
 
-def _choices(catalogue: Catalogue, entry: Dated, now: Assessment, then_minor: int) -> list[Choice]:
+def _choices(
+    catalogue: Catalogue, entry: Dated, now: Assessment, then_minor: int, looks: bool
+) -> list[Choice]:
     change = money_change(now.spent_minor - then_minor, now.currency)
     lacking = ""
     if now.unpriced:
@@ -101,6 +134,8 @@ def _choices(catalogue: Catalogue, entry: Dated, now: Assessment, then_minor: in
             f"{money(now.spent_minor, now.currency)}, {change}{lacking}.",
         )
     ]
+    if not looks:
+        return found
     less = improved(catalogue, now, "same frames")
     if less is not None and less.taken.spent_minor < now.spent_minor:
         found.append(Choice("less", less.taken.build, _says(catalogue, now, less)))
@@ -134,19 +169,20 @@ def next_edition(
     """The set as it is from now on, dated today, with what changed and why before its builds;
     raises BriefError for a choice that there is not.
     """
-    rows = round_of(workshop, catalogue, own)
     entries = []
     moved: list[str] = []
     stayed: list[str] = []
-    for n, row in enumerate(rows):
-        choice = row.choice(picks.get(n, "keep"))
+    for n, entry in enumerate(own.entries):
+        pick = picks.get(n, "keep")
+        row = _row(workshop, catalogue, entry, pick != "keep")
+        choice = row.choice(pick)
         plan = replace(row.entry.plan, build=choice.build)
         entries.append(dated_now(workshop, row.entry.name, plan))
         why = f" {' '.join(row.reasons)}" if row.reasons else ""
         words = PICKS[choice.pick]
         said = f"{row.entry.name}: {words}. {choice.says}{why}"
         (stayed if choice.pick == "keep" else moved).append(said)
-    since = min((row.entry.made_at for row in rows), default=None)
+    since = min((entry.made_at for entry in own.entries), default=None)
     head = f"What changed since {since:%-d %B %Y}:" if since else ""
     before = own.opening.partition("What changed since")[0].strip()
     edition = BuildSet((name or own.name)[:LONGEST_NAME], "", tuple(entries))

@@ -12,7 +12,8 @@ import httpx2
 from wattmetron.core.errors import BriefError, InvalidError
 from wattmetron.core.values.offers import Offer
 from wattmetron.formats.feed_file import FeedError, read_feed
-from wattmetron.services.shops.price_import import PricePreview, preview_rows, store_offers
+from wattmetron.services.shops.price_import import Held, PricePreview, preview_rows, store_offers
+from wattmetron.services.shops.put_aside import known_names, lay_aside
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import papers
 
@@ -76,9 +77,9 @@ def checked_address(text: str) -> str:
 def feeds(workshop: Workshop) -> tuple[str, ...]:
     """The addresses that are asked."""
     with workshop.database.reading() as session:
-        found = papers.papers_of(session, "feeds")
+        found = papers.only(session, "feeds")
     try:
-        told = json.loads(found[0].document or "[]") if found else []
+        told = json.loads(found or "[]")
     except ValueError:
         told = []
     return tuple(str(own) for own in told)
@@ -90,12 +91,7 @@ def change_feeds(workshop: Workshop, edit: Callable[[tuple[str, ...]], tuple[str
     if len(own) > MOST_FEEDS:
         raise BriefError(f"There are {MOST_FEEDS} feeds already: take one out first.")
     with workshop.database.writing() as session:
-        found = papers.papers_of(session, "feeds")
-        document = json.dumps(own)
-        if found:
-            papers.change(session, "feeds", found[0].id, found[0].version, document)
-        else:
-            papers.add(session, "feeds", document)
+        papers.put_only(session, "feeds", json.dumps(own))
 
 
 def fetch(address: str, pause: Callable[[float], None] = time.sleep) -> bytes:
@@ -161,25 +157,28 @@ def refresh(
         raise BriefError("No feed is known: enter the address of one under Shops.")
     asked: list[Asked] = []
     offers: list[Offer] = []
+    aside: list[tuple[str, str, tuple[Held, ...]]] = []
     for address in addresses:
         try:
-            own, found = _asked(workshop, address, today, pause)
+            own, found, held = _asked(workshop, address, today, pause)
             offers += found
+            aside.append(held)
         except (FetchError, FeedError) as error:
             own = Asked(urlsplit(address).netloc + urlsplit(address).path, wrong=str(error))
         asked.append(own)
         done(own)
     if offers:
         store_offers(workshop, offers, "prices of the feeds")
+    lay_aside(workshop, aside)
     return tuple(asked)
 
 
 def _asked(
     workshop: Workshop, address: str, today: date, pause: Callable[[float], None]
-) -> tuple[Asked, list[Offer]]:
+) -> tuple[Asked, list[Offer], tuple[str, str, tuple[Held, ...]]]:
     feed = read_feed(fetch(address, pause))
     catalogue = workshop.catalogue()
-    found = preview_rows(catalogue, feed.rows, feed.shop, feed.region, today)
+    found = preview_rows(catalogue, feed.rows, feed.shop, feed.region, today, known_names(workshop))
     offers = [own.offer for own in found.taken]
     notes = list(_notes(found))
     known = len(offers) + len(found.gone)
@@ -199,6 +198,7 @@ def _asked(
             notes=tuple(notes),
         ),
         offers,
+        (feed.shop, feed.region, (*found.held, *found.left)),
     )
 
 

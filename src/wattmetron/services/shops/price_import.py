@@ -1,8 +1,9 @@
 """A table of prices brought in: matched to the catalogue, looked at, held back where it is odd."""
 
-from collections.abc import Collection, Iterable
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
+from typing import Literal
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
@@ -18,6 +19,14 @@ AGAIN = timedelta(days=7)
 ODD = 3.0
 """A price so many times above or below what the part costs elsewhere is held back."""
 Key = tuple[str, str, str, str]
+NO_PART = "no part of the catalogue is surely meant"
+TWICE = "the same part from the same shop stands above"
+NO_NAMES: Mapping[str, str] = {}
+
+
+def name_key(shop: str, text: str) -> str:
+    """Under what the part is remembered that a shop means by a name."""
+    return f"{shop} · {text}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,12 +40,17 @@ class Taken:
 
 @dataclass(frozen=True, slots=True)
 class Held:
-    """A line that is not brought in by itself, with why; ``offer`` where it can be allowed."""
+    """A line that is not brought in by itself, with why; ``offer`` where it can be allowed.
+    ``fix``: what would mend it, a word on its price or on the part that is meant; empty for
+    nothing.
+    """
 
     line: int
     text: str
     why: str
+    row: PriceRow
     offer: Offer | None = None
+    fix: Literal["", "price", "part"] = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,26 +72,35 @@ def preview_prices(
 
 
 def preview_rows(
-    catalogue: Catalogue, rows: Iterable[PriceRow], shop: str, region: str, today: date
+    catalogue: Catalogue,
+    rows: Iterable[PriceRow],
+    shop: str,
+    region: str,
+    today: date,
+    names: Mapping[str, str] = NO_NAMES,
 ) -> PricePreview:
-    """What rows of prices would do."""
+    """What rows of prices would do; ``names``: which part a shop means by a name."""
     known = {_key(own): own for own in catalogue.offers}
     taken: dict[Key, Taken] = {}
     held, left = [], []
     for row in rows:
-        made = _made(catalogue, row, shop, region, today)
+        said = replace(row, shop=row.shop or shop, region=row.region or region)
+        known_as = names.get(name_key(said.shop, said.part), said.part)
+        made = made_offer(catalogue, replace(said, part=known_as), shop, region, today)
         if isinstance(made, str):
-            left.append(Held(row.line, row.part or "no part", made))
+            fix: Literal["", "part"] = "part" if made == NO_PART and row.part else ""
+            left.append(Held(row.line, row.part or "no part", made, said, fix=fix))
             continue
         before = known.get(_key(made))
         if row.shipping_minor is None:
             made = replace(made, shipping_minor=_shipping(catalogue, before, made))
         if _key(made) in taken:
-            left.append(Held(row.line, row.part, "the same part from the same shop stands above"))
+            left.append(Held(row.line, row.part, TWICE, said))
             continue
         why = _odd(catalogue, made, before)
         if why:
-            held.append(Held(row.line, row.part, why, made))
+            far = made.price_minor > 0 and not (before and made.seen_on < before.seen_on)
+            held.append(Held(row.line, row.part, why, said, made, "price" if far else ""))
         else:
             price = None if before is None else before.delivered_minor
             taken[_key(made)] = Taken(row.line, made, price)
@@ -95,7 +118,9 @@ def _key(own: Offer) -> Key:
     return own.part_id, own.shop, own.region, own.condition
 
 
-def _made(catalogue: Catalogue, row: PriceRow, shop: str, region: str, today: date) -> Offer | str:
+def made_offer(
+    catalogue: Catalogue, row: PriceRow, shop: str, region: str, today: date
+) -> Offer | str:
     """The offer of a line, or why there is none."""
     where = row.region or region
     shop = row.shop or shop
@@ -112,7 +137,7 @@ def _made(catalogue: Catalogue, row: PriceRow, shop: str, region: str, today: da
         return f"its date, {row.seen_on:%-d %b %Y}, is still to come"
     part_id = _part(catalogue, row.part)
     if not part_id:
-        return "no part of the catalogue is surely meant"
+        return NO_PART
     return Offer(
         part_id=part_id,
         shop=shop[:120],

@@ -1,11 +1,12 @@
 """A part that nobody has: what comes nearest to it, and how long such a part was away before."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 from math import log
 
-from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.catalogue import BESIDE_PRICES, Catalogue
+from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.price_history import PriceStep
 from wattmetron.services.desk.assess import Assessment, assess
@@ -45,18 +46,41 @@ def replacements(
         if not (own.present or own.floors or own.missing) and own.cost_minor is not None
     ]
     usable.sort(key=lambda own: _far(own, last_minor))
-    before = {own.rule for own in now.findings if own.level in GRAVE}
+    base = _as_before(catalogue, now, part_id, last_minor)
+    before = {own.rule for own in base.findings if own.level in GRAVE}
     made: list[Replacement] = []
     for own in usable[:MOST_LOOKED_AT]:
         then = assess(catalogue, now.brief, own.build)
         grave = {one.rule for one in then.findings if one.level in GRAVE} - before
-        if grave or {*then.floors} - {*now.floors}:
+        if grave or len(then.floors) > len(base.floors):
             continue
         more = None if last_minor is None else (own.cost_minor or 0) - last_minor
         made.append(Replacement(candidate=own, then=then, more_minor=more))
     return tuple(sorted(made, key=lambda own: (-own.then.met, _far(own.candidate, last_minor))))[
         :MOST_SHOWN
     ]
+
+
+def _as_before(
+    catalogue: Catalogue, now: Assessment, part_id: str, last_minor: int | None
+) -> Assessment:
+    """The build while the part was still on sale at its last price: what was wrong then is no
+    matter.
+    """
+    region = catalogue.region(now.brief.region)
+    offer = Offer(
+        part_id=part_id,
+        shop="as before",
+        region=region.id,
+        currency=region.currency,
+        price_minor=last_minor or 0,
+        shipping_minor=0,
+        stock="in",
+        condition="new",
+        seen_on=date.min,
+    )
+    then = replace(catalogue, offers=(*catalogue.offers, offer))
+    return assess(then.kept_by(catalogue.keep.branch(BESIDE_PRICES)), now.brief, now.build)
 
 
 def _far(own: Candidate, last_minor: int | None) -> tuple[float, str]:

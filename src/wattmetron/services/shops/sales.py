@@ -1,6 +1,6 @@
 """Sale days of a region, and what usually happens before and on them, in words."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from datetime import date
 
 from wattmetron.core.buying.sales import SaleMove, sale_move
@@ -29,33 +29,33 @@ def _order(sale: Sale) -> tuple[date, date, str]:
 def sale_words(
     workshop: Workshop, catalogue: Catalogue, kinds: Iterable[Kind], region: str, today: date
 ) -> tuple[str, ...]:
-    """One sentence for each sale that is over and of which enough is known, and for the one that
+    """One sentence for each sale that is over and of which enough is known, and one for that which
     comes or is under way.
     """
     sales = sales_of(catalogue, region)
+    lines = {kind: lines_of_kind(workshop, catalogue, kind, region).values() for kind in kinds}
     said = []
-    for kind in kinds:
-        lines = lines_of_kind(workshop, catalogue, kind, region).values()
-        said += list(_of_kind(lines, [own for own in sales if own.end < today], kind))
+    for sale in sales:
+        found = [_words(own, kind) for kind, own in _moves(lines, sale)] if sale.end < today else []
+        if found:
+            said.append(f"{sale.words}, the middle part of each kind: {'; '.join(found)}.")
     ahead = [own for own in sales if own.end >= today]
     return (*said, *(_ahead(own, today) for own in ahead[:1]))
 
 
-def _of_kind(
-    lines: Iterable[Sequence[PriceStep]], sales: Iterable[Sale], kind: Kind
-) -> Iterable[str]:
-    own_lines = list(lines)
-    for sale in sales:
-        found = sale_move(own_lines, sale)
+def _moves(
+    lines: Mapping[Kind, Iterable[Sequence[PriceStep]]], sale: Sale
+) -> Iterator[tuple[Kind, SaleMove]]:
+    for kind, own in lines.items():
+        found = sale_move(own, sale)
         if found is not None and found.parts >= LEAST_PARTS:
-            yield _words(found, kind)
+            yield kind, found
 
 
 def _words(own: SaleMove, kind: Kind) -> str:
     return (
-        f"{own.sale.words}: the middle one of {own.parts} {KIND_PLURALS[kind]} {_moved(own.before)}"
-        f" in the four weeks before and {_moved(own.during)} in the sale:"
-        f" {_moved(own.whole)} in all."
+        f"{KIND_PLURALS[kind]} {_moved(own.before)} in the four weeks before and"
+        f" {_moved(own.during)} in the sale ({own.parts} parts)"
     )
 
 

@@ -21,6 +21,7 @@ from wattmetron.services.desk.purchases import Buying, arrived_build, buying, ch
 from wattmetron.services.words.figures import THIN, money, money_change
 from wattmetron.services.workshop import Opened
 from wattmetron.web.desk.sold_out import SoldOut, sold_out
+from wattmetron.web.desk.systems import SystemRow, system_rows
 from wattmetron.web.drawing.price_line import line_words, price_line
 from wattmetron.web.shell.address import DeskQuery
 from wattmetron.web.shell.pages import amount
@@ -109,6 +110,7 @@ class BuyView:
     line_words: str
     notches: tuple[str, ...]
     sale_words: tuple[str, ...]
+    systems: tuple[SystemRow, ...]
 
 
 def buy_view(
@@ -142,6 +144,7 @@ def buy_view(
         currency=now.currency,
         below=amount(now.spent_minor * 95 // 10_000 * 100) if now.spent_minor else "",
         sale_words=history.sale_words,
+        systems=system_rows(catalogue, now, query, opened.id),
         **_line(now, history, today),
     )
 

@@ -1,6 +1,6 @@
 """A part that nobody has, in the view Buy: its price line, since when, and what comes nearest."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import date
 
@@ -8,6 +8,7 @@ from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.price_history import OfferSpan, PriceStep, price_steps
+from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.shops.replacements import Away, Replacement, away, replacements
 from wattmetron.services.words.figures import THIN, money, money_change
@@ -64,7 +65,7 @@ def sold_out(
     return SoldOut(
         part_id=part_id,
         name=catalogue.part(part_id).name,
-        words=_words(gone, now.currency, today),
+        words=" ".join((_words(gone, now.currency, today), *_coming(catalogue, now, part_id))),
         line=_line(steps, now.currency, today) if gone else Markup(""),
         instead=tuple(
             _instead(now, own, query, brief_id)
@@ -83,13 +84,23 @@ def _words(gone: Away | None, currency: str, today: date) -> str:
     if gone is None:
         return "Nothing is known of what it cost before."
     last = f", last at {money(gone.last_minor, currency)}" if gone.last_minor else ""
-    said = f"Sold out since {gone.since:%-d %b %Y} ({(today - gone.since).days} days){last}."
+    days = (today - gone.since).days
+    since = f"since {gone.since:%-d %b %Y}, {days} days" if days else "since today"
+    said = f"Sold out {since}{last}."
     if not gone.before_days:
         return f"{said} It was not sold out before in the time that is known."
-    days = sorted(gone.before_days)
-    length = f"{days[0]}" if days[0] == days[-1] else f"{days[0]} to {days[-1]}"
-    times = "once" if len(days) == 1 else f"{len(days)} times"
+    spells = sorted(gone.before_days)
+    length = f"{spells[0]}" if spells[0] == spells[-1] else f"{spells[0]} to {spells[-1]}"
+    times = "once" if len(spells) == 1 else f"{len(spells)} times"
     return f"{said} Before that it was sold out {times}, for {length} days."
+
+
+def _coming(catalogue: Catalogue, now: Assessment, part_id: str) -> Iterator[str]:
+    """Shops that say they have ordered it."""
+    book = catalogue.prices(now.brief.region, now.brief.may_buy)
+    shops = sorted({own.shop for own in book.all_of(part_id) if own.stock == "ordered"})
+    if shops:
+        yield f"On its way to {listed(shops)}."
 
 
 def _instead(now: Assessment, own: Replacement, query: DeskQuery, brief_id: int) -> InsteadRow:

@@ -7,7 +7,7 @@ from fastapi.responses import RedirectResponse, Response
 from starlette.concurrency import run_in_threadpool
 
 from wattmetron.core.errors import WattmetronError
-from wattmetron.services.handout.round import PICKS, next_edition, round_of
+from wattmetron.services.handout.round import PICKS, RoundRow, next_edition, round_of
 from wattmetron.services.handout.sets import make_set, open_set
 from wattmetron.services.words.figures import money
 from wattmetron.web.shell.forms import Form, Short80, Typed, read, typed
@@ -18,6 +18,10 @@ from wattmetron.web.shell.requests import workshop_of
 router = APIRouter(include_in_schema=False, route_class=PageRoute)
 
 
+AT_ONCE_S = 1.0
+"""So long builds are looked at before the page shows how far it is."""
+
+
 class EditionForm(Form):
     """What the next edition is called; what is picked for each build stands beside it."""
 
@@ -25,31 +29,42 @@ class EditionForm(Form):
 
 
 @router.get("/sets/{set_id}/round")
-def show_round(request: Request, set_id: int) -> Response:
-    """What each build of a set is today, and what it could be."""
-    return _page(request, set_id)
+def show_round(request: Request, set_id: int, stop: bool = False) -> Response:
+    """What each build of a set is today, and what it could be; build after build, until it is
+    stopped.
+    """
+    return _page(request, set_id, stop)
 
 
-def _page(request: Request, set_id: int, error: str = "") -> Response:
+def _page(request: Request, set_id: int, stop: bool, error: str = "") -> Response:
     workshop = workshop_of(request)
     opened = open_set(workshop, set_id)
-    rows = round_of(workshop, workshop.catalogue(), opened.own)
+    most_s = 0.0 if stop else AT_ONCE_S
+    rows = round_of(workshop, workshop.catalogue(), opened.own, most_s)
+    done = sum(row is not None for row in rows)
     today = datetime.now(UTC).date()
     content = {
         "opened": opened,
         "rows": [
-            (
-                row,
-                money(row.then_minor, row.currency),
-                "–" if row.now_minor is None else money(row.now_minor, row.currency),
-            )
-            for row in rows
+            (n, row, money(row.then_minor, row.currency), _today(row))
+            for n, row in enumerate(rows)
+            if row is not None
         ],
+        "later": [
+            entry.name for row, entry in zip(rows, opened.own.entries, strict=True) if row is None
+        ],
+        "done": done,
+        "of": len(rows),
+        "going": done < len(rows) and not stop,
         "picks": PICKS,
         "name": f"{opened.own.name.rpartition(', ')[0] or opened.own.name}, {today:%B %Y}"[:80],
         "error": error,
     }
     return page(request, "handout/round.html", content, 422 if error else 200)
+
+
+def _today(row: RoundRow) -> str:
+    return "–" if row.now_minor is None else money(row.now_minor, row.currency)
 
 
 @router.post("/sets/{set_id}/round")
@@ -68,5 +83,5 @@ def _publish(request: Request, set_id: int, entries: Typed) -> Response:
         edition = next_edition(workshop, workshop.catalogue(), own, picks, name)
         made = make_set(workshop, edition)
     except WattmetronError as error:
-        return _page(request, set_id, str(error))
+        return _page(request, set_id, False, str(error))
     return RedirectResponse(f"/sets/{made}", 303)

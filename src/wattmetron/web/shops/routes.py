@@ -10,7 +10,9 @@ from starlette.concurrency import run_in_threadpool
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.money import to_minor
 from wattmetron.core.values.watches import Watch, put_away, with_watch, without_watch
+from wattmetron.services.desk.named import part_named
 from wattmetron.services.shops.feeds import change_feeds, checked_address, feeds
+from wattmetron.services.shops.put_aside import settle_line
 from wattmetron.services.shops.refresher import Refresher
 from wattmetron.services.shops.watches import (
     change_watches,
@@ -34,6 +36,7 @@ from wattmetron.web.shell.forms import (
 from wattmetron.web.shell.line import PageRoute
 from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import workshop_of
+from wattmetron.web.shops.aside import aside_list
 from wattmetron.web.shops.shops import changes_page, shop_rows
 
 router = APIRouter(include_in_schema=False, route_class=PageRoute)
@@ -73,6 +76,7 @@ def _list(request: Request, notice: str = "", error: str = "", status: int = 200
         "rows": shop_rows(catalogue, datetime.now(UTC).date()),
         "watches": looked_at(workshop, catalogue, kept.watches),
         "feeds": feeds(workshop),
+        "aside": aside_list(workshop, catalogue),
         "state": refresher_of(request).state,
         "kept": kept,
         "notice": notice,
@@ -142,6 +146,33 @@ def what_changed(request: Request) -> Response:
     query = read(ChangesQuery, dict(request.query_params))
     shown = changes_page(workshop_of(request), query.since, query.region)
     return page(request, "shops/changes.html", {"c": shown})
+
+
+class AsideForm(Form):
+    """Which line that was put aside, and what is said of it; ``typed`` names another part."""
+
+    line: Number = 0
+    shop: Short120 = ""
+    part: Short120 = ""
+    typed: Short120 = ""
+    drop: Tick = False
+
+
+@router.post("/shops/aside")
+async def settle_aside(request: Request) -> Response:
+    form = read(AsideForm, await typed(request))
+    return await run_in_threadpool(_settle, request, form)
+
+
+def _settle(request: Request, form: AsideForm) -> Response:
+    workshop, today = workshop_of(request), datetime.now(UTC).date()
+    try:
+        named = form.typed.strip()
+        part = part_named(workshop.catalogue(), named) if named else form.part
+        said = settle_line(workshop, form.line, form.shop, today, part, not form.drop)
+    except WattmetronError as error:
+        return _list(request, error=str(error), status=422)
+    return _list(request, said)
 
 
 def refresher_of(request: Request) -> Refresher:

@@ -1,0 +1,66 @@
+"""The operating system as a line with choices, in the view Buy."""
+
+from dataclasses import dataclass, replace
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.words import listed
+from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.desk.systems import SystemChoice, system_choices
+from wattmetron.services.words.figures import money
+from wattmetron.web.shell.address import DeskQuery, encode_build
+
+MOST_NAMED = 4
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SystemRow:
+    """One way to an operating system, and where it is tried (empty: here, or not by trying)."""
+
+    how: str
+    name: str
+    price: str
+    runs: str
+    note: str
+    url: str
+    present: bool
+
+
+def system_rows(
+    catalogue: Catalogue, now: Assessment, query: DeskQuery, brief_id: int
+) -> tuple[SystemRow, ...]:
+    return tuple(_row(now, own, query, brief_id) for own in system_choices(catalogue, now))
+
+
+def _row(now: Assessment, own: SystemChoice, query: DeskQuery, brief_id: int) -> SystemRow:
+    url = ""
+    if own.part and not own.present and (now.brief.allow_used or own.how != "resold key"):
+        others = tuple(entry for entry in now.build.added if entry[0] != "system")
+        build = replace(now.build, added=(*others, ("system", own.part.id)))
+        url = query.url(brief_id, tried=encode_build(build, now.build))
+    return SystemRow(
+        how=own.how,
+        name=own.name,
+        price=money(own.cost_minor, now.currency),
+        runs=_runs(own),
+        note=_note(now, own),
+        url=url,
+        present=own.present,
+    )
+
+
+def _runs(own: SystemChoice) -> str:
+    if not own.supports:
+        return "has no support for the processor"
+    if not own.not_run:
+        return "all games of the brief run"
+    names = list(own.not_run[:MOST_NAMED])
+    more = len(own.not_run) - len(names)
+    return f"does not run {listed([*names, f'{more} more'] if more else names)}"
+
+
+def _note(now: Assessment, own: SystemChoice) -> str:
+    if own.how != "resold key" or own.offer is None:
+        return ""
+    risk = money(own.offer.risk_minor, now.currency)
+    said = f"of it {risk} for the risk that it is locked"
+    return said if now.brief.allow_used else f"{said}; counts where used parts are allowed"
