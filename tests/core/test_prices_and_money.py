@@ -9,10 +9,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.worlds import REGION
+from wattmetron.core.errors import BriefError, InvalidError
 from wattmetron.core.values.money import MoneyError, to_decimal, to_minor
 from wattmetron.core.values.offers import Buys, Offer, PriceBook
+from wattmetron.core.values.rates import converted, read_rates, with_rates
 from wattmetron.core.values.words import listed
-from wattmetron.services.words.figures import GAP, money, round_money
+from wattmetron.services.words.figures import GAP, money, round_money, style_of, write_as
 
 DAY = date(2026, 11, 20)
 OFFER = Offer(
@@ -44,6 +46,8 @@ def test_amounts_round_trip_exactly(minor):
         ("12,50", 1250),
         ("0", 0),
         ("1,234,567.89", 123456789),
+        ("1.284,50", 128450),
+        ("1.234.567,8", 123456780),
     ],
 )
 def test_amounts_as_people_type_them(typed, minor):
@@ -93,3 +97,47 @@ def test_stale_is_measured_against_the_newest_price_of_the_region():
     prices = book(OFFER, old, edge)
     assert prices.newest == DAY
     assert [prices.is_stale(item) for item in (OFFER, old, edge)] == [False, True, False]
+
+
+@pytest.mark.parametrize(
+    ("locale", "said"),
+    [
+        ("en", "EUR\u00a01,284.50"),
+        ("de_DE.UTF-8", "EUR\u00a01.284,50"),
+        ("nb_NO", "EUR\u00a01\u202f284,50"),
+        ("fr-FR", "EUR\u00a01\u202f284,50"),
+        ("de_CH", "EUR\u00a01'284.50"),
+    ],
+)
+def test_amounts_are_written_as_in_the_locale(locale, said):
+    write_as(locale)
+    try:
+        assert money(128450, "EUR") == said
+        assert round_money(128400, "EUR").startswith(said[:-3])
+    finally:
+        write_as("en")
+    with pytest.raises(InvalidError, match="not known: name one such as"):
+        style_of("xx_nowhere")
+
+
+def test_rates_convert_either_way_by_the_newest_day_and_never_without():
+    rates = with_rates(
+        read_rates("2026-10-01 EUR NOK 10.00\n2026-11-01;eur;nok;12,50\n"),
+        read_rates("2026-11-01 EUR NOK 12.00"),
+    )
+    assert len(rates) == 2
+    for day, minor in ((date(2026, 11, 20), 1200), (date(2026, 10, 31), 1000)):
+        assert converted(100, "EUR", "NOK", rates, day).minor == minor
+        assert converted(minor, "NOK", "EUR", rates, day).minor == 100
+    assert converted(100, "EUR", "NOK", rates, date(2026, 9, 30)) is None
+    assert converted(100, "EUR", "SEK", rates, DAY) is None
+    for odd in (
+        "",
+        "EUR NOK 1",
+        "2026-02-30 EUR NOK 1",
+        "2026-02-03 EUR EUR 1",
+        "2026-02-03 EUR NOK 0",
+        "2026-02-03 EUR NOK -1",
+    ):
+        with pytest.raises(BriefError, match=r"rate|cannot be|day that"):
+            read_rates(odd)

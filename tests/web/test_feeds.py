@@ -14,10 +14,12 @@ import pytest
 from tests.web.conftest import HTMX
 from wattmetron.cli.serving import _open_shops
 from wattmetron.core.errors import NotPossibleError
+from wattmetron.core.values.offers import Terms
 from wattmetron.demo.generate import TODAY
 from wattmetron.demo.shop_server import FEEDS, ShopServer, feed
 from wattmetron.formats.feed_file import FeedError, read_feed
 from wattmetron.services.shops.feeds import change_feeds, feeds, refresh
+from wattmetron.services.shops.price_import import preview_rows, store_offers
 from wattmetron.services.shops.put_aside import put_aside
 from wattmetron.services.shops.refresher import Refresher
 
@@ -141,6 +143,40 @@ def test_lines_put_aside_are_settled_on_the_page_and_a_name_is_remembered(client
     offers = [own for own in workshop.catalogue().offers if own.shop == shop]
     crate = [own for own in offers if own.part_id == "boxwood-yard-crate"]
     assert len(crate) == 1 and crate[0].price_minor == unknown.row.price_minor
+
+
+def test_the_terms_of_an_offer_come_with_the_feed_and_stay(workshop, shops):
+    card = "boxwood-yard-crate"
+    whole = feed(workshop.catalogue().described, "quayside-parts", SOON)
+    entry = next(own for own in whole["offers"] if own["part"] == card)
+    said = {
+        "stock": "few",
+        "sold_by": "waiting list",
+        "rebate": "10.00",
+        "list_price": "699.00",
+        "extra": "a game",
+        "extra_worth": "15.00",
+        "link": "https://quayside.example/bank",
+    }
+    text = json.dumps({**whole, "offers": [{**entry, **said}]})
+    (row,) = read_feed(text.encode()).rows
+    found = preview_rows(workshop.catalogue(), [row], row.shop, row.region, SOON)
+    store_offers(workshop, [own.offer for own in found.taken], "one")
+    (own,) = [
+        offer
+        for offer in workshop.catalogue().offers
+        if (offer.part_id, offer.shop) == (card, "Quayside Parts")
+    ]
+    assert own.stock == "few" and own.terms == Terms(
+        sold_by="waiting list",
+        rebate_minor=10_00,
+        list_minor=699_00,
+        extra="a game",
+        extra_minor=15_00,
+        link="https://quayside.example/bank",
+    )
+    odd = json.dumps({**whole, "offers": [{**entry, "link": "javascript:alert(1)"}]})
+    assert "link cannot be read" in read_feed(odd.encode()).rows[0].wrong
 
 
 def test_a_line_can_be_let_go(client, workshop, shops):

@@ -40,6 +40,26 @@ def test_tables_of_many_layouts_say_the_same(workshop, text):
     assert own.before_minor == 49_80 and own.offer.in_stock and not found.left
 
 
+@pytest.mark.parametrize(
+    ("cells", "stock", "condition", "price"),
+    [
+        ("46.90;yes;new;", "in", "new", 46_90),
+        ("46.90;only 2 left, last ones;refurbished;", "few", "refurbished", 46_90),
+        ("46.90;on order;remanufactured;", "ordered", "remanufactured", 46_90),
+        ("46.90;in stock;pre-owned;included", "in", "used", 46_90),
+        ("40.00;sold out;second hand;net", "out", "used", 48_40),
+        ("40.05;1;New;excluded", "few", "new", 48_46),
+    ],
+)
+def test_stock_condition_and_tax_as_shops_write_them(workshop, cells, stock, condition, price):
+    """21 % tax is added where a price is without: 40.05 x 1.21 = 48.4605."""
+    (own,) = looked(
+        workshop, f"part;price;availability;state;vat\nBoxwood Yard Crate;{cells}\n"
+    ).taken
+    assert (own.offer.stock, own.offer.condition) == (stock, condition)
+    assert own.offer.price_minor == price
+
+
 def test_what_is_odd_is_held_back_and_what_cannot_be_is_left_out_with_a_word(workshop):
     text = f"""part;shop;region;price;currency;stock;date
 {CASE};Quayside Parts;vellmouth;0.46;EUR;yes;2026-11-28

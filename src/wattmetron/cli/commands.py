@@ -69,6 +69,11 @@ def _parser() -> argparse.ArgumentParser:
         )
         command.add_argument("--database", type=Path, help="database file")
         command.add_argument(
+            "--locale",
+            default="en",
+            help="how amounts are written, such as de_DE for 1.284,50 (en: 1,284.50)",
+        )
+        command.add_argument(
             "--verbose",
             action="store_true",
             help="log a line for every request, with what was computed and what was kept",

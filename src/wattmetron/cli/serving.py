@@ -13,6 +13,9 @@ from pathlib import Path
 
 from wattmetron.cli.places import database_of
 from wattmetron.core.errors import InvalidError, NotPossibleError
+from wattmetron.demo.shops import RATES
+from wattmetron.services.shops.rates import enter_rates, kept_rates
+from wattmetron.services.words.figures import write_as
 from wattmetron.services.workshop import Workshop
 from wattmetron.study import memory
 
@@ -31,6 +34,7 @@ def serve(options: argparse.Namespace) -> int:
 
     logging.basicConfig(format="%(asctime)s %(levelname)s %(message)s")
     logging.getLogger("wattmetron").setLevel(logging.INFO if options.verbose else logging.WARNING)
+    write_as(options.locale)
     alone = _is_loopback(options.host)
     hosts = HOSTS if alone else _names(options.host)
     hosts = [*hosts, *(name.lower() for name in options.allow_host)]
@@ -46,6 +50,8 @@ def serve(options: argparse.Namespace) -> int:
         workshop.database.check()
         if options.command == "demo":
             workshop.load_demo(CATALOGUE, BRIEFS, earlier)
+            if not kept_rates(workshop):
+                enter_rates(workshop, RATES)
         kept = None if alone else _passphrase(options, path)
         key = "" if alone else secrets.token_urlsafe(32)
         if workshop.has_catalogue():

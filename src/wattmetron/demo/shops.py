@@ -6,6 +6,7 @@ from wattmetron.core.values.shops import Code, Sale, ShopRules, Together
 
 EQUINOX = Sale(name="Equinox days", start=date(2026, 9, 25), end=date(2026, 9, 28))
 LANTERN = Sale(name="Lantern week", start=date(2026, 12, 4), end=date(2026, 12, 10))
+RATES = "2026-10-20 EUR NOK 11.62\n2026-11-20 EUR NOK 11.70\n"
 SALES = (EQUINOX, LANTERN)
 
 SHOPS = (

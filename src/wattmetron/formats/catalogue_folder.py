@@ -108,6 +108,9 @@ class OfferRow:
         None
     )
     link: Annotated[str, Column("Its page, https:// or http://")] = ""
+    list_price: Annotated[Amount, Column("The maker's list price, for reference", "currency")] = (
+        Decimal(0)
+    )
 
 
 def row_of(offer: Offer) -> OfferRow:
@@ -130,6 +133,7 @@ def row_of(offer: Offer) -> OfferRow:
         warranty_months=offer.terms.warranty_months,
         returns=offer.terms.returns,
         link=offer.terms.link,
+        list_price=to_decimal(offer.terms.list_minor),
     )
 
 
@@ -421,6 +425,7 @@ def _offer(row: OfferRow) -> Offer:
             warranty_months=row.warranty_months,
             returns=row.returns,
             link=row.link if row.link.startswith(LINKS) else "",
+            list_minor=int(row.list_price * 100),
         ),
     )
 

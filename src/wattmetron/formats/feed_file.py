@@ -36,6 +36,7 @@ class FeedHead(BaseModel):
     shop: ShopName
     region: Annotated[str, Field(min_length=1, max_length=80)]
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")]
+    tax: Literal["included", "not included"] = "included"
     at: datetime
     offers: Annotated[list[Any], Field(max_length=MOST_OFFERS)]
 
@@ -51,6 +52,7 @@ class FeedOffer(BaseModel):
     condition: Condition = "new"
     sold_by: SoldBy = "order"
     rebate: Amount | None = None
+    list_price: Amount | None = None
     extra: Annotated[str, Field(max_length=120)] = ""
     extra_worth: Amount | None = None
     remarks: Annotated[tuple[Annotated[str, Field(max_length=80)], ...], Field(max_length=8)] = ()
@@ -69,6 +71,7 @@ class FeedOffer(BaseModel):
             warranty_months=self.warranty_months,
             returns=self.returns,
             link=self.link,
+            list_minor=_minor(self.list_price),
         )
 
 
@@ -131,4 +134,5 @@ def _row(place: int, told: Any, head: FeedHead, day: date) -> PriceRow:
         condition=own.condition,
         seen_on=day,
         terms=own.terms,
+        taxed=head.tax == "included",
     )

@@ -11,7 +11,7 @@ from wattmetron.core.letters.amounts import CURRENCIES, NUMBER, minor_of
 from wattmetron.core.values.offers import PLAIN, Condition, Stock, Terms
 
 Field = Literal[
-    "part", "shop", "region", "price", "shipping", "currency", "stock", "condition", "seen"
+    "part", "shop", "region", "price", "shipping", "currency", "stock", "condition", "seen", "tax"
 ]
 HEADS: dict[Field, tuple[str, ...]] = {
     "part": ("part_id", "part", "product", "article", "item", "name", "model", "id"),
@@ -23,7 +23,9 @@ HEADS: dict[Field, tuple[str, ...]] = {
     "stock": ("in_stock", "stock", "available", "availability"),
     "condition": ("condition", "state"),
     "seen": ("seen_on", "seen", "date", "day", "as of"),
+    "tax": ("tax", "vat", "tax included"),
 }
+NOT_TAXED = frozenset({"no", "false", "0", "net", "excluded", "not included", "without"})
 NOT_THERE = frozenset({"false", "no", "0", "out", "sold out", "out of stock", "none", "n"})
 FEW = re.compile(r"\bfew\b|\blast\b|\blow\b|^[12]$")
 ORDERED = re.compile(r"order|on its way|back ?order|pre-?order|expected|awaiting")
@@ -58,6 +60,7 @@ class PriceRow:
     condition: Condition = "new"
     seen_on: date | None = None
     terms: Terms = PLAIN
+    taxed: bool = True
     wrong: str = ""
 
 
@@ -130,6 +133,7 @@ def _row(line: int, heads: dict[Field, int], cells: list[str]) -> PriceRow:
         stock=_stock(cell("stock").lower()),
         condition=_condition(cell("condition").lower()),
         seen_on=seen,
+        taxed=cell("tax").lower() not in NOT_TAXED,
         wrong=wrong,
     )
 

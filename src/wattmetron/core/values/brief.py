@@ -5,6 +5,7 @@ Every field says of itself how it is called, bounded, explained and asked for (`
 
 from dataclasses import dataclass, replace
 from dataclasses import field as plain_field
+from datetime import timedelta
 from decimal import Decimal
 from typing import Annotated, Any, Literal
 
@@ -763,6 +764,18 @@ class Brief:
             group="parts",
         ),
     ] = False
+    old_after_days: Annotated[
+        int,
+        Asked(
+            words="days until a price is old",
+            text="After how many days, counted from the newest price, a price is marked as stale",
+            label="A price is stale after",
+            unit="days",
+            least=1,
+            most=365,
+            group="parts",
+        ),
+    ] = 14
     availability: Annotated[
         Availability,
         Asked(
@@ -1384,6 +1397,10 @@ class Brief:
     def chance(self) -> float:
         """The sureness of each target as a probability."""
         return SURENESS[self.sureness] if self.each_percent is None else self.each_percent / 100
+
+    @property
+    def old_after(self) -> timedelta:
+        return timedelta(days=self.old_after_days)
 
     @property
     def may_buy(self) -> Buys:

@@ -1,5 +1,6 @@
 """Money: integer minor units inside, Decimal at the edges, never a float."""
 
+import re
 from decimal import Decimal, InvalidOperation
 
 from wattmetron.core.errors import InvalidError
@@ -24,6 +25,8 @@ def to_minor(text: str | Decimal | int, what: str = "The amount") -> int:
     decimals and below ten million.
     """
     cleaned = str(text).strip().replace(" ", "").replace(" ", "")
+    if re.fullmatch(r"\d{1,3}(?:\.\d{3})+,\d{1,2}", cleaned):
+        cleaned = cleaned.replace(".", "").replace(",", ".")
     if "," in cleaned and "." not in cleaned and len(cleaned.rsplit(",", 1)[1]) in (1, 2):
         cleaned = cleaned.replace(",", ".")
     cleaned = cleaned.replace(",", "")

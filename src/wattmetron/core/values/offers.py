@@ -38,8 +38,8 @@ class Region:
 class Terms:
     """What a shop says of an offer beyond its price: how it is sold, money that comes back later
     for a form sent in, something that lies in the box with what it may be sold for, remarks on a
-    used part, months of warranty that are left, whether it may be sent back, its page; money in
-    minor units.
+    used part, months of warranty that are left, whether it may be sent back, its page, what it
+    should cost by the maker's list; money in minor units.
     """
 
     sold_by: SoldBy = "order"
@@ -50,6 +50,7 @@ class Terms:
     warranty_months: int | None = None
     returns: bool | None = None
     link: str = ""
+    list_minor: int = 0
 
 
 PLAIN = Terms()
@@ -164,9 +165,11 @@ class PriceBook:
         """All offers of a part in the region, the cheapest delivered first."""
         return sorted(self._all.get(part_id, ()), key=_rank)
 
-    def is_stale(self, offer: Offer) -> bool:
-        """Whether an offer was seen more than two weeks before the newest of the region."""
-        return self.newest is not None and self.newest - offer.seen_on > STALE_AFTER
+    def is_stale(self, offer: Offer, after: timedelta = STALE_AFTER) -> bool:
+        """Whether an offer was seen so long before the newest of the region, two weeks unless
+        something else is wished.
+        """
+        return self.newest is not None and self.newest - offer.seen_on > after
 
 
 def _supply(able: list[Offer]) -> Supply:

@@ -270,7 +270,7 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[CostLine]:
         if own:
             owned.remove(part_id)
         offer = book.best(part_id)
-        stale = offer is not None and book.is_stale(offer)
+        stale = offer is not None and book.is_stale(offer, brief.old_after)
         part = catalogue.parts.get(part_id)
         lines.append(
             CostLine(

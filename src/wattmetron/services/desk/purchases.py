@@ -66,7 +66,7 @@ def buying(catalogue: Catalogue, now: Assessment, plan: Plan, day: date) -> Buyi
             (offer.part_id, offer.shop)
             for want in market.wants
             for offer in book.all_of(want.part_id)
-            if book.is_stale(offer)
+            if book.is_stale(offer, now.brief.old_after)
         ),
         alone_minor=sum(alone[want.part_id] * want.times for want in market.wants),
     )

@@ -258,7 +258,7 @@ def _candidate(
     return Candidate(
         part=row.part,
         offer=offer,
-        stale=offer is not None and book.is_stale(offer),
+        stale=offer is not None and book.is_stale(offer, brief.old_after),
         owned=row.part.id in brief.owned,
         present=row.part.id == query.present,
         build=row.build,

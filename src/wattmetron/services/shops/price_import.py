@@ -3,6 +3,7 @@
 from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
+from decimal import Decimal
 from typing import Literal
 
 from wattmetron.core.catalogue import Catalogue
@@ -135,6 +136,10 @@ def made_offer(
         return f"its price is in {row.currency}, prices there are in {currency}"
     if row.seen_on is not None and row.seen_on > today:
         return f"its date, {row.seen_on:%-d %b %Y}, is still to come"
+    price, shipping = (
+        _with_tax(minor or 0, row, catalogue.region(where).tax_percent)
+        for minor in (row.price_minor, row.shipping_minor)
+    )
     part_id = _part(catalogue, row.part)
     if not part_id:
         return NO_PART
@@ -143,13 +148,18 @@ def made_offer(
         shop=shop[:120],
         region=where,
         currency=currency,
-        price_minor=row.price_minor or 0,
-        shipping_minor=row.shipping_minor or 0,
+        price_minor=price,
+        shipping_minor=shipping,
         stock=row.stock,
         condition=row.condition,
         seen_on=row.seen_on or today,
         terms=row.terms,
     )
+
+
+def _with_tax(minor: int, row: PriceRow, percent: float) -> int:
+    """A price as it is paid in the region: where the row's is without tax, that is added."""
+    return minor if row.taxed else round(Decimal(minor) * (100 + Decimal(str(percent))) / 100)
 
 
 def _part(catalogue: Catalogue, text: str) -> str:

@@ -1,7 +1,12 @@
 """One place for how money, figures and names are written."""
 
+from dataclasses import dataclass
 from decimal import Decimal
 
+from babel import Locale, UnknownLocaleError
+from babel.numbers import get_decimal_symbol, get_group_symbol
+
+from wattmetron.core.errors import InvalidError
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.money import to_decimal
 from wattmetron.core.values.parts import KIND_NAMES
@@ -12,12 +17,45 @@ GAP = "\u00a0"
 KIND_WORDS = KIND_NAMES
 
 
+@dataclass(frozen=True, slots=True)
+class Style:
+    """How amounts are written: the signs between thousands and before cents."""
+
+    group: str = ","
+    point: str = "."
+
+    def written(self, amount: Decimal, places: int) -> str:
+        marks = {",": self.group, ".": self.point}
+        return "".join(marks.get(sign, sign) for sign in f"{amount:,.{places}f}")
+
+
+def style_of(locale: str) -> Style:
+    """The signs of a locale such as ``de_DE``; raises InvalidError for one that is not known."""
+    try:
+        own = Locale.parse(locale.partition(".")[0].replace("-", "_"))
+    except (ValueError, UnknownLocaleError) as error:
+        raise InvalidError(
+            f"The locale “{locale[:40]}” is not known: name one such as en_GB or de_DE."
+        ) from error
+    group = str(get_group_symbol(own))
+    return Style(group if group.strip() else THIN, str(get_decimal_symbol(own)))
+
+
+_style = Style()
+
+
+def write_as(locale: str) -> None:
+    """Write all amounts of this process as in a locale: set once, before anybody asks."""
+    global _style
+    _style = style_of(locale)
+
+
 def money(minor: int, currency: str) -> str:
     """``EUR 1,284`` or, where there are cents, ``EUR 1,284.50``; a minus sign before the
     currency.
     """
     amount = to_decimal(abs(minor))
-    text = f"{amount:,.0f}" if amount == amount.to_integral_value() else f"{amount:,.2f}"
+    text = _style.written(amount, 0 if amount == amount.to_integral_value() else 2)
     return f"{'−' if minor < 0 else ''}{currency}{GAP}{text}"
 
 
@@ -39,7 +77,7 @@ def money_change(minor: int, currency: str) -> str:
 def round_money(minor: int, currency: str) -> str:
     """Money to the whole unit."""
     amount = to_decimal(abs(minor)).quantize(Decimal(1))
-    return f"{'−' if minor < 0 else ''}{currency}{GAP}{amount:,}"
+    return f"{'−' if minor < 0 else ''}{currency}{GAP}{_style.written(amount, 0)}"
 
 
 def percent(share: float) -> str:

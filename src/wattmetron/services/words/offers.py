@@ -36,6 +36,11 @@ def offer_facts(part: Part, offer: Offer) -> tuple[str, ...]:
     terms, facts = offer.terms, []
     if terms.sold_by != "order":
         facts.append(f"Had by {terms.sold_by} only: counts where the brief says so.")
+    if terms.list_minor:
+        facts.append(
+            f"List price {money(terms.list_minor, offer.currency)}: for reference only, no measure"
+            " of a bargain."
+        )
     if terms.rebate_minor:
         facts.append(
             f"{money(terms.rebate_minor, offer.currency)} come back later for a form sent in: not"

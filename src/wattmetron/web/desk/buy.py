@@ -215,7 +215,8 @@ def _says(
         if (bought.place.part_id, bought.place.shop) in own.old
     ]
     if old:
-        yield f"Older than two weeks, so look again before you order: the price of {listed(old)}."
+        days = now.brief.old_after_days
+        yield f"Older than {days} days, so look again before you order: the price of {listed(old)}."
     saved = own.alone_minor - way.cost_minor
     if saved > 0:
         yield f"{money(saved, now.currency)} less than every part ordered by itself."

@@ -6,9 +6,11 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.offers import ANY_PARTS, Offer
 from wattmetron.core.values.parts import Kind, Part
 from wattmetron.core.values.price_history import USUAL_SPAN, OfferSpan, days_in_stock
+from wattmetron.core.values.rates import Rate, converted
 from wattmetron.core.values.risk import LOOK_AT, LOOK_AT_ANY
 from wattmetron.core.values.words import listed
-from wattmetron.services.words.figures import money
+from wattmetron.services.shops.rates import kept_rates
+from wattmetron.services.words.figures import GAP, money, round_money
 from wattmetron.services.words.offers import STOCK_WORDS, offer_facts
 from wattmetron.services.workshop import Workshop
 
@@ -33,11 +35,21 @@ class OfferLine:
 def offer_lines(workshop: Workshop, catalogue: Catalogue, part: Part) -> list[OfferLine]:
     """The offers of a part in every region, the cheapest first in each."""
     lines = []
+    home, rates = next(iter(catalogue.regions.values())), kept_rates(workshop)
     for region in catalogue.regions.values():
         book = catalogue.prices(region.id, ANY_PARTS)
         best, spans = book.best(part.id), workshop.offer_spans([part.id], region.id)
         lines += [
-            _offer(part, region.name, offer, offer is best, book.is_stale(offer), spans)
+            _offer(
+                part,
+                region.name,
+                offer,
+                offer is best,
+                book.is_stale(offer),
+                spans,
+                home.currency,
+                rates,
+            )
             for offer in book.all_of(part.id)
         ]
     return lines
@@ -50,6 +62,8 @@ def _offer(
     best: bool,
     stale: bool,
     spans: tuple[OfferSpan, ...],
+    home: str,
+    rates: tuple[Rate, ...],
 ) -> OfferLine:
     shipping = (
         f" with {money(offer.shipping_minor, offer.currency)} shipping"
@@ -64,7 +78,7 @@ def _offer(
         state=state,
         seen=f"{offer.seen_on:%-d %b %Y}{', stale' if stale else ''}",
         best=best,
-        facts=offer_facts(part, offer),
+        facts=(*offer_facts(part, offer), *_elsewhere(offer, home, rates)),
         link=offer.terms.link,
         steady=_steady(offer, spans),
     )
@@ -86,3 +100,17 @@ def look_at(kind: Kind, catalogue: Catalogue, part_id: str) -> tuple[str, ...]:
     """What to look at when a used one arrives, where one is offered."""
     used = any(own.part_id == part_id and own.condition != "new" for own in catalogue.offers)
     return (*LOOK_AT.get(kind, ()), *LOOK_AT_ANY) if used else ()
+
+
+def _elsewhere(offer: Offer, home: str, rates: tuple[Rate, ...]) -> tuple[str, ...]:
+    """What another region's price is in the money of the first one, with the day of the rate."""
+    if offer.currency == home:
+        return ()
+    found = converted(offer.delivered_minor, offer.currency, home, rates, offer.seen_on)
+    if found is None:
+        return ()
+    own = found.rate
+    return (
+        f"About {round_money(found.minor, home)} by the rate of {own.on:%-d %b %Y}:"
+        f" 1{GAP}{own.base} = {own.rate}{GAP}{own.quote}.",
+    )

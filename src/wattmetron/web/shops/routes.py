@@ -13,6 +13,7 @@ from wattmetron.core.values.watches import Watch, put_away, with_watch, without_
 from wattmetron.services.desk.named import part_named
 from wattmetron.services.shops.feeds import change_feeds, checked_address, feeds
 from wattmetron.services.shops.put_aside import settle_line
+from wattmetron.services.shops.rates import clear_rates, enter_rates, kept_rates
 from wattmetron.services.shops.refresher import Refresher
 from wattmetron.services.shops.watches import (
     change_watches,
@@ -39,6 +40,7 @@ from wattmetron.web.shell.requests import workshop_of
 from wattmetron.web.shops.aside import aside_list
 from wattmetron.web.shops.shops import changes_page, shop_rows
 
+MOST_RATES_SHOWN = 12
 router = APIRouter(include_in_schema=False, route_class=PageRoute)
 
 
@@ -77,6 +79,7 @@ def _list(request: Request, notice: str = "", error: str = "", status: int = 200
         "watches": looked_at(workshop, catalogue, kept.watches),
         "feeds": feeds(workshop),
         "aside": aside_list(workshop, catalogue),
+        "rates": kept_rates(workshop)[:MOST_RATES_SHOWN],
         "state": refresher_of(request).state,
         "kept": kept,
         "notice": notice,
@@ -146,6 +149,31 @@ def what_changed(request: Request) -> Response:
     query = read(ChangesQuery, dict(request.query_params))
     shown = changes_page(workshop_of(request), query.since, query.region)
     return page(request, "shops/changes.html", {"c": shown})
+
+
+class RatesForm(Form):
+    """Lines of rates, or the wish to clear them all."""
+
+    lines: str = ""
+    clear: Tick = False
+
+
+@router.post("/rates")
+async def note_rates(request: Request) -> Response:
+    form = read(RatesForm, await typed(request))
+    return await run_in_threadpool(_rates, request, form)
+
+
+def _rates(request: Request, form: RatesForm) -> Response:
+    workshop = workshop_of(request)
+    try:
+        if form.clear:
+            clear_rates(workshop)
+            return _list(request, "All rates are cleared.")
+        count = enter_rates(workshop, form.lines)
+    except WattmetronError as error:
+        return _list(request, error=str(error), status=422)
+    return _list(request, f"{count} rate{'' if count == 1 else 's'} noted.")
 
 
 class AsideForm(Form):
