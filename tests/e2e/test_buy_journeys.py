@@ -39,3 +39,29 @@ def test_buying_fits_and_is_accessible(desk, page, width, scheme):
     expect(page.locator("#bought")).to_be_visible()
     desk.is_accessible()
     desk.fits_the_width()
+
+
+def test_a_part_that_is_sold_out_is_replaced_or_waited_for(desk, page):
+    card = "pellworth-bank-12-plain"
+    for shop in ("Three Gulls Computing", "Northlight Direct"):
+        desk.open(f"/parts/{card}")
+        page.locator("#o-shop").fill(shop)
+        page.locator("#o-price").fill("599")
+        page.locator("#o-stock").select_option("ordered")
+        page.locator("#add-offer").click()
+        desk.says("Noted what")
+    desk.open("/briefs/1/buy")
+    gone = page.locator(f"#gone-{card}")
+    expect(gone).to_contain_text("On its way to Northlight Direct and Three Gulls Computing")
+    expect(gone).to_contain_text("Nearest that fit")
+    expect(page.locator("#systems")).to_contain_text("does not run Hollow Meridian")
+    desk.is_accessible()
+    desk.fits_the_width()
+    page.locator(f"#watch-{card}").click()
+    expect(page.locator("#watches")).to_contain_text("not to be had today")
+    desk.open("/briefs/1/buy")
+    gone.get_by_role("link", name="Try ").first.focus()
+    desk.press("Enter")
+    page.locator("#adopt").click()
+    desk.says("Adopted")
+    expect(page.locator("#buy h2")).to_contain_text("8 parts for")

@@ -40,6 +40,7 @@ def test_new_prices_are_brought_in_and_the_brief_is_put_right(desk, page):
     desk.open("/briefs")
     expect(page.locator("#fired-1")).to_contain_text("700")
     page.locator("#fired-1").get_by_role("button", name="away").click()
+    expect(page.locator("h1")).to_have_text("Shops")
     desk.open("/briefs")
     expect(page.locator("#fired-1")).to_have_count(0)
 
@@ -80,3 +81,27 @@ def test_shops_fit_and_are_accessible(desk, page, width, scheme):
         desk.open(address)
         desk.is_accessible()
         desk.fits_the_width()
+
+
+def test_lines_that_a_feed_cannot_place_are_settled_by_keyboard(desk, site, page):
+    shops = ShopServer(site.workshop.catalogue().described, day=TODAY + timedelta(days=8)).start()
+    change_feeds(site.workshop, lambda _: (f"{shops.url}/feed/quayside-parts?fault=wrong",))
+    desk.open("/shops")
+    page.locator("#refresh-now").click()
+    expect(page.locator("#see-changes")).to_be_visible(timeout=30_000)
+    desk.open("/shops")
+    expect(page.locator("#aside h2")).to_contain_text("2 lines of feeds wait")
+    desk.is_accessible()
+    desk.fits_the_width()
+    page.locator("#aside").get_by_label("Another part that").fill("Boxwood Yard Crate")
+    desk.press("Enter")
+    said = "Boxwood Yard Crate of Quayside Parts is brought in"
+    expect(page.locator("#desk > .note")).to_contain_text(said)
+    page.locator("#take-1").focus()
+    desk.press("Enter")
+    expect(page.locator("#aside")).to_have_count(0)
+    page.locator("#rates summary").click()
+    page.locator("#rate-lines").fill("2026-11-28 EUR NOK 11,81")
+    page.locator("#note-rates").click()
+    expect(page.locator("#rates")).to_contain_text("1 EUR = 11.81 NOK")
+    shops.close()

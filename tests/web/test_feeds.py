@@ -113,11 +113,11 @@ def test_lines_put_aside_are_settled_on_the_page_and_a_name_is_remembered(client
     far, unknown = put_aside(workshop)
     assert (far.fix, unknown.fix) == ("price", "part")
     page = client.get("/shops").text
-    assert "2 lines of feeds wait" in page and "&lt;b&gt;nothing of ours&lt;/b&gt;" in page
+    assert "2 lines of feeds wait for" in page and "&lt;b&gt;nothing of ours&lt;/b&gt;" in page
     shop = "Quayside Parts"
     typed = {"line": far.line, "shop": shop}
     said = client.post("/shops/aside", data=typed).text
-    assert "is brought in" in said and "1 lines of feeds" in said
+    assert "is brought in" in said and "1 line of feeds waits for" in said
     (own,) = [
         offer
         for offer in workshop.catalogue().offers

@@ -62,6 +62,7 @@ def sold_out(
     steps = price_steps(own for own in spans if own.part_id == part_id and (used or not own.used))
     gone = away(steps)
     last = gone.last_minor if gone else None
+    below = last or _asked(catalogue, now, part_id)
     return SoldOut(
         part_id=part_id,
         name=catalogue.part(part_id).name,
@@ -72,8 +73,14 @@ def sold_out(
             for own in replacements(catalogue, now, kind, part_id, last)
         ),
         swap_url=query.url(brief_id, swap=kind, place=part_id),
-        below=amount(last) if last else "",
+        below=amount(below) if below else "",
     )
+
+
+def _asked(catalogue: Catalogue, now: Assessment, part_id: str) -> int:
+    """What it costs where it will be had again, in minor units; 0 where nobody lists it."""
+    book = catalogue.prices(now.brief.region, now.brief.may_buy)
+    return next((own.cost_minor for own in book.all_of(part_id)), 0)
 
 
 def _line(steps: tuple[PriceStep, ...], currency: str, today: date) -> Markup:

@@ -45,7 +45,7 @@ def _row(catalogue: Catalogue, own: Held) -> AsideRow:
     return AsideRow(
         line=own.line,
         shop=own.row.shop,
-        text=own.text,
+        text=catalogue.parts[own.text].name if own.text in catalogue.parts else own.text,
         price="–" if price is None or region is None else money(price, region.currency),
         why=own.why,
         asks_part=asks_part,
