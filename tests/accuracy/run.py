@@ -10,7 +10,7 @@ import argparse
 import time
 from collections import defaultdict
 from concurrent.futures import ProcessPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -47,13 +47,14 @@ class Tally:
     errors: list
     lows: list
     inside: list
+    low_inside: list
     sides: list
     bias: list
     promised: list
 
 
 def tally() -> Tally:
-    return Tally([], [], [], [], [], [])
+    return Tally([], [], [], [], [], [], [])
 
 
 def score_world(seed: int, games: int, questions: int) -> dict[str, Tally]:
@@ -111,6 +112,9 @@ def _score(kept: Tally, world: World, fit, question, truth) -> None:
     target = Target(
         id="q", game_id=fit.game.id, width_px=size[0], height_px=size[1], preset=preset, fps=60.0
     )
+    kept.low_inside.append(
+        0.1 <= _at_low(world, fit, replace(target, measure="low"), p, g, truth) <= 0.9
+    )
     chip, card = world.processors[p], world.cards[g]
     known = [fit.game.affinity(item.side, item.key, item.design) for item in (chip, card)]
     load = work.workload(fit.game, target, False, *known, chip.threads)
@@ -136,6 +140,23 @@ def _score(kept: Tally, world: World, fit, question, truth) -> None:
     share = float(rates.processor_share(t_c, t_g, v_c, v_g))
     if truth[2] > 0.6 or truth[2] < 0.4:
         kept.sides.append((share > 0.5) == (truth[2] > 0.5))
+
+
+def _at_low(world: World, fit, target: Target, p: int, g: int, truth) -> float:
+    """The chance that is said of reaching the low that is true."""
+    chip, card = world.processors[p], world.cards[g]
+    known = [fit.game.affinity(item.side, item.key, item.design) for item in (chip, card)]
+    load = work.workload(fit.game, target, False, *known, chip.threads)
+    made = work.graphics_work(load, [card.speeds], np.nan, np.inf, 1.0)
+    t_c, t_g = float(work.processor_ms(load, *chip.speeds)), float(made.total_ms[0])
+    spread = (
+        np.log(t_c),
+        float(work.processor_sd(load, chip.sd)),
+        np.log(t_g),
+        float(work.graphics_sd(work.unsure(load), made, card.sd, 0.0)[0]),
+    )
+    line = chance.curve(round(load.v_c, 3), round(load.v_g, 3), "low")
+    return float(chance.chance_within(line, *spread, np.log(1000 / truth[1]), load.side_cov))
 
 
 def _plain(found, world: World, published, question, truth) -> None:

@@ -11,7 +11,8 @@ from tests.core.test_settings import BRIEF, MACHINE, WORLD
 from wattmetron.core.frames.settings_grid import settings_grid
 from wattmetron.core.frames.table import frame_ms, reliable_table
 from wattmetron.core.keep import NOTHING_KEPT
-from wattmetron.core.workloads.fit import fit_game, fitted_game
+from wattmetron.core.workloads.fit import fit_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.demo.truth import World, known_game
 
 

@@ -6,7 +6,7 @@ from dataclasses import replace
 from tests.worlds import FLOORS, World
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Brief
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.study.keeper import Keeper
 
 

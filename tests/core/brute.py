@@ -18,7 +18,7 @@ from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import KINDS
 from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 
 
 @dataclass(frozen=True)

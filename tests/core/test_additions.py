@@ -11,7 +11,7 @@ from wattmetron.core.balance.additions import additions, together
 from wattmetron.core.fit.floors import broken, floors_of
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.search.proposal import propose
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.demo import CATALOGUE, generate
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.study.keeper import Keeper

@@ -30,7 +30,7 @@ from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.parts import ALL_KINDS, KINDS
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.wishes import insisting, wishes_held, without
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 
 SEEDS = range(40)
 CHUNK = 20

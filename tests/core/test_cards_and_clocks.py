@@ -19,7 +19,7 @@ from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import AMPLE
 from wattmetron.core.values.other_work import all_core_floor, left_of, storage_more_gb, with_work_gb
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.demo import generate
 from wattmetron.formats.brief_file import build_file, build_from
 from wattmetron.services.advice.balance_words import while_working

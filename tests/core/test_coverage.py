@@ -12,7 +12,7 @@ from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.demo import generate
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.study.keeper import Keeper

@@ -11,7 +11,7 @@ from wattmetron.core.frames.faster import chance_faster as chance_by
 from wattmetron.core.frames.faster import scores
 from wattmetron.core.frames.together import shared_errors
 from wattmetron.core.power.tuning import machine_of
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue

@@ -16,7 +16,7 @@ from wattmetron.core.frames import chance, rates, work
 from wattmetron.core.speeds.scale import Standing
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.results import Result
-from wattmetron.core.workloads.fit import RESULT_SD, Pair, _band, fit_game
+from wattmetron.core.workloads.fit import RESULT_SD, Pair, band, fit_game
 from wattmetron.core.workloads.fitted import C, FittedGame, G, steps_between
 from wattmetron.core.workloads.priors import unknown_game
 from wattmetron.demo.truth import World, known_game
@@ -135,7 +135,7 @@ def test_the_band_is_the_log_of_a_difference_of_normals_with_its_slope_and_curva
                 norm.sf(low) - norm.sf(high) if low > 0 else norm.cdf(high) - norm.cdf(low)
             )
 
-        got, slope, bend = _band(x, upper, gap, sigma)
+        got, slope, bend = band(x, upper, gap, sigma)
         step = 1e-4
         assert got == pytest.approx(value(x), abs=1e-8)
         assert slope == pytest.approx(
@@ -144,7 +144,7 @@ def test_the_band_is_the_log_of_a_difference_of_normals_with_its_slope_and_curva
         assert bend == pytest.approx(
             -(value(x + step) - 2 * value(x) + value(x - step)) / step**2, rel=2e-3, abs=1e-4
         )
-    far, slope, bend = _band(60.0, 2.3, 0.1, 0.2)
+    far, slope, bend = band(60.0, 2.3, 0.1, 0.2)
     assert np.isfinite([far, slope, bend]).all() and slope < 0, (
         "the far tail is finite and pulls back"
     )

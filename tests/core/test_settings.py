@@ -11,7 +11,7 @@ from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.settings_grid import best_of, settings_grid
 from wattmetron.core.frames.settling import NOISE, settlings
 from wattmetron.core.values.games import PRESETS
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue

@@ -31,8 +31,9 @@ from wattmetron.core.requirements.versions import version_of
 from wattmetron.core.speeds.equals import Use, equals
 from wattmetron.core.speeds.scale import Scale, scale_of
 from wattmetron.core.values.published import Assumptions, Listed, NamedPart, Published, Tier
-from wattmetron.core.workloads.evidence import MARGIN, NOISE, OPEN_GAP
-from wattmetron.core.workloads.fit import fitted_game, informed_game
+from wattmetron.core.workloads.evidence import OPEN_GAP
+from wattmetron.core.workloads.informed import fitted_game, informed_game
+from wattmetron.core.workloads.learnt import NOTHING_LEARNT
 from wattmetron.core.workloads.priors import unknown_game
 from wattmetron.study.keeper import Keeper
 
@@ -477,6 +478,8 @@ def test_a_higher_bar_is_never_easier(low, has, step):
 # --- evidence
 # -----------------------------------------------------------------------------------------
 
+MARGIN, NOISE = NOTHING_LEARNT.margin, NOTHING_LEARNT.noise
+
 
 def test_one_tier_as_evidence_by_hand():
     found = world(
@@ -534,8 +537,10 @@ def test_assumed_conditions_widen_and_move_the_evidence():
         world(Tier(label="Minimum", processors=listed("slow"), graphics=listed("dim"))), "game"
     ).items
     rate, preset = math.log(60 / 30), math.log(0.93 / 0.86)
-    assert bare[0].work_ms == pytest.approx(stated[0].work_ms / math.exp((rate + preset) / 3)), (
-        "triangular means"
+    third = NOTHING_LEARNT.assumed_share
+    shift = (rate + preset) / 3
+    assert bare[0].work_ms == pytest.approx(stated[0].work_ms / math.exp(shift * third)), (
+        "a third of the triangular means"
     )
     assert bare[0].assumed_sd == pytest.approx(math.sqrt((rate**2 + preset**2) / 18))
     assert all(
@@ -546,7 +551,7 @@ def test_assumed_conditions_widen_and_move_the_evidence():
     moved = informed_game(
         world(Tier(label="Minimum", processors=listed("slow")), assumptions=table), "game"
     ).items[0]
-    assert moved.work_ms == pytest.approx(stated[0].work_ms / 2 / math.exp(preset / 3))
+    assert moved.work_ms == pytest.approx(stated[0].work_ms / 2 / math.exp(preset / 3 * third))
 
 
 def test_a_game_without_tiers_is_left_as_it_was():

@@ -8,7 +8,7 @@ import pytest
 from wattmetron.core.frames import rates
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.together import chance_of_all
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.demo import CATALOGUE, generate
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.study.keeper import Keeper

@@ -10,7 +10,7 @@ from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.parts import KINDS
 from wattmetron.core.values.wishes import letting_go
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.advice.years import FREED, asking_more, years_kept
 from wattmetron.services.desk.assess import assess
 from wattmetron.study.keeper import Keeper

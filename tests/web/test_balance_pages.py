@@ -16,7 +16,7 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.parts import ALL_KINDS
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.advice.balance import (
     bought_for_years,
     cuts_of,
@@ -58,7 +58,7 @@ def test_the_lopsided_list_says_what_is_wasted_and_what_the_money_could_do(clien
         best.met > now.met and best.spent_minor <= now.spent_minor <= plan.brief.budget_high_minor
     )
     idle = idle_money(catalogue, now)["processor"]
-    price = catalogue.prices(plan.brief.region, NEW_PARTS).delivered
+    price = catalogue.prices(plan.brief.region, NEW_PARTS).cost
     assert idle.saves_minor == price(plan.build.processor) - price(idle.part.id) > 20_000
     after = assess(catalogue, plan.brief, idle.build)
     assert all(

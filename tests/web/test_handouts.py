@@ -50,7 +50,7 @@ def test_every_form_says_the_same_parts_prices_and_frames(client, workshop):
             assert part in said, (name, part)
         for section in made.sections:
             assert section.title in said, (name, section.title)
-        assert made.total in said and "60\u202ffps (56–64)" in said, name
+        assert made.total in said and "62\u202ffps (57–65)" in said, name
     rows = list(csv.reader(io.StringIO(client.get("/briefs/1/handout/as/csv").text)))
     assert [row[1] for row in rows[1:]] == parts
 

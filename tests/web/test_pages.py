@@ -351,8 +351,8 @@ def test_every_working_begins_with_its_figure_as_a_dated_sentence(client):
         (
             "t1",
             (
-                "80 % interval 56–64\u202ffps; chance of 70\u202ffps under 1\u202f%; limited by the"
-                " processor in 35\u202f% of frames."
+                "80 % interval 57–65\u202ffps; chance of 70\u202ffps under 1\u202f%; limited by the"
+                " processor in 39\u202f% of frames."
             ),
         ),
         (
@@ -467,7 +467,7 @@ def test_data_lies_where_it_was_told_to(tmp_path, monkeypatch, capsys):
     brief, build = (str(BRIEFS / f"net-loft.{what}.json") for what in ("brief", "build"))
     capsys.readouterr()
     assert main(["estimate", brief, build]) == 0
-    assert "60 fps (56–64) of 70: short, limited by graphics" in capsys.readouterr().out
+    assert "62 fps (57–65) of 70: short, limited by graphics" in capsys.readouterr().out
     assert main(["check", build]) == 0
     assert "No findings." in capsys.readouterr().out
     assert main(["propose", str(BRIEFS / "chart-room.brief.json"), "--aim", "least money"]) == 1

@@ -79,7 +79,7 @@ def test_causes_together_add_up_to_what_changed(client, workshop):
     for key, rate in now.rates.items():
         mean *= (rate / before.rates[key]) ** (1 / len(now.rates))
     assert product == pytest.approx(mean, rel=1e-6)
-    assert abs(found.frames["evidence"] - 1) > 0.02 and found.frames["model"] == pytest.approx(1.0)
+    assert abs(found.frames["evidence"] - 1) > 0.005 and found.frames["model"] == pytest.approx(1.0)
     assert [change.kinds for change in found.changes] == [("case",)]
 
 

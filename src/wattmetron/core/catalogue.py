@@ -29,7 +29,9 @@ from wattmetron.core.values.results import Results
 from wattmetron.core.values.risk import risk_of
 from wattmetron.core.values.shops import ShopRules
 
-OF_GAMES = frozenset({"tiers", "asked", "informed", "doubts", "games by name", "genres", "curve"})
+OF_GAMES = frozenset(
+    {"tiers", "asked", "lesson", "learnt", "informed", "doubts", "games by name", "genres", "curve"}
+)
 """What one more part leaves as it is."""
 BESIDE_PRICES = OF_GAMES | {"scale", "parts by kind", "reader", "finder", "table"}
 """What does not hang on prices."""

@@ -157,8 +157,10 @@ class Keeper:
 class Branch(Keeper):
     """A keeper beside another: what has a shared name is kept there."""
 
-    def __init__(self, trunk: Keeper, shared: frozenset[str]) -> None:
-        super().__init__(BRANCH_BYTES)
+    def __init__(
+        self, trunk: Keeper, shared: frozenset[str], most_bytes: int = BRANCH_BYTES
+    ) -> None:
+        super().__init__(most_bytes)
         self._trunk, self._shared = trunk, shared
 
     def once(self, key: Key, compute: Callable[[], T]) -> T:

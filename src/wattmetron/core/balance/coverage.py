@@ -50,6 +50,7 @@ PLAIN = (
     "parallel_share",
     "memory_sensitivity",
     "fixed_share",
+    "pixel_power",
     "processor_variation",
     "graphics_variation",
     "spill_share",
@@ -167,7 +168,7 @@ def _moments(
 
 def _drawn_ms(arrays: GameArrays, shift: Floats, side: DrawingSide, mpx: float) -> Floats:
     """Graphics time of each game and preset at so many megapixels."""
-    times = work.rising_work(side.anchors, arrays.of("fixed_share"), mpx)
+    times = work.rising_work(side.anchors, arrays.of("fixed_share"), mpx, arrays.of("pixel_power"))
     raster = arrays.graphics_ms * (shift * times)[:, None]
     at = float(np.interp(mpx, ANCHORS_MPX, (0.0, 1.0, 2.0)))
     left = min(int(at), 1)
@@ -195,15 +196,14 @@ def _spreads(
     ]
     cov = np.zeros(cells)
     part = np.broadcast_to(np.square(speed_sd), (len(games), 2)).copy()
-    model = np.square((work.PROCESSOR_MODEL_SD, work.GRAPHICS_MODEL_SD))
-    model = np.broadcast_to(model, (len(games), 2)).copy()
+    usual = (work.PROCESSOR_MODEL_SD, work.GRAPHICS_MODEL_SD)
+    model = np.broadcast_to(np.square(usual), (len(games), 2)).copy()
     for row, (game, pair) in enumerate(zip(games, known, strict=True)):
         if type(game) is Game:
             continue
         part[row] *= [own.speed_open for own in pair]
         model[row] = [
-            usual if own.design_open else work.FORM_SD**2
-            for usual, own in zip(model[row], pair, strict=True)
+            work.model_sd(own, taken) ** 2 for own, taken in zip(pair, usual, strict=True)
         ]
         for at, preset in product(range(len(mpx)), range(len(PRESETS))):
             own = game.spread(PRESETS[preset], mpx[at], *pair)

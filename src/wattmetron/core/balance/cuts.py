@@ -20,7 +20,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import KINDS, Kind, Part
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 
 TRIFLE = float(np.log(0.98))
 DECIDING: frozenset[Kind] = frozenset({"processor", "graphics", "mainboard", "memory"})

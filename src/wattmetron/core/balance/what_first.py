@@ -19,7 +19,7 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 
 OTHERS: tuple[Kind, ...] = tuple(kind for kind in FURTHER_KINDS if kind != "fan")
 """Further kinds that change together: none of them bears on frames."""

@@ -44,6 +44,7 @@ class Workload:
     memory_sensitivity: float
     graphics_ms: float
     fixed_share: float
+    pixel_power: float
     shown_mpx: float
     rendered_mpx: float
     ray_ms_per_mpx: float
@@ -79,7 +80,7 @@ def workload(
     rendered = shown * target.scale**2 if upscaled else shown
     ray = game.ray_tracing_ms_per_mpx if target.ray_tracing else None
     need = preset.video_memory.at(rendered) + (game.ray_tracing_memory_gb if ray else 0.0)
-    sd_c, sd_g, cov = game.spread(target.preset, shown, chip, card)
+    sd_c, sd_g, cov = game.spread(target.preset, shown, chip, card, target.measure == "low")
     u, w = preset.processor_factor, preset.graphics_factor
     for option in game.options:
         if option.name in target.lowered:
@@ -94,6 +95,7 @@ def workload(
         memory_sensitivity=game.memory_sensitivity,
         graphics_ms=game.graphics_ms * w * float(np.exp(card.shift)),
         fixed_share=game.fixed_share,
+        pixel_power=game.pixel_power,
         shown_mpx=shown,
         rendered_mpx=rendered,
         ray_ms_per_mpx=ray or 0.0,
@@ -106,11 +108,18 @@ def workload(
         v_c=game.variation_on(threads),
         v_g=game.graphics_variation,
         side_cov=cov,
-        processor_model_sd=PROCESSOR_MODEL_SD if chip.design_open else FORM_SD,
-        graphics_model_sd=GRAPHICS_MODEL_SD if card.design_open else FORM_SD,
+        processor_model_sd=model_sd(chip, PROCESSOR_MODEL_SD),
+        graphics_model_sd=model_sd(card, GRAPHICS_MODEL_SD),
         processor_open=chip.speed_open,
         graphics_open=card.speed_open,
     )
+
+
+def model_sd(known: Affinity, usual: float) -> float:
+    """What the model leaves open of a part in a game, in ln."""
+    if not known.design_open:
+        return FORM_SD
+    return usual if known.model_sd is None else known.model_sd
 
 
 def latency_ns(cl: ArrayLike, mts: ArrayLike) -> Floats:
@@ -168,17 +177,23 @@ def speed_at(megapixels: float, anchor_speeds: ArrayLike) -> Floats:
     return np.asarray(speeds[:, left] * (1 - part) + speeds[:, left + 1] * part)
 
 
-def rising_work(anchor_speeds: ArrayLike, fixed: ArrayLike, megapixels: float) -> Floats:
-    """Running maximum over MP of ``100/R(MP) [fixed + (1 - fixed) MP/2.0736]``.
+def pixel_factor(fixed: ArrayLike, power: ArrayLike, megapixels: ArrayLike) -> Floats:
+    """``fixed + (1 - fixed) (MP/2.0736)^power``: how graphics work grows with pixels."""
+    fixed, mpx = np.asarray(fixed, dtype=float), np.asarray(megapixels, dtype=float)
+    return np.asarray(fixed + (1 - fixed) * (mpx / REFERENCE_MPX) ** np.asarray(power))
+
+
+def rising_work(
+    anchor_speeds: ArrayLike, fixed: ArrayLike, megapixels: float, power: ArrayLike = 1.0
+) -> Floats:
+    """Running maximum over MP of ``100/R(MP) [fixed + (1 - fixed) (MP/2.0736)^power]``.
 
     Between two anchors the time first falls, then rises, so its maximum up to MP is reached
     at MP itself or at an anchor below it.
     """
-    fixed = np.asarray(fixed, dtype=float)
     points = [megapixels, *(anchor for anchor in ANCHORS_MPX if anchor < megapixels)]
     times = [
-        100 / speed_at(point, anchor_speeds) * (fixed + (1 - fixed) * point / REFERENCE_MPX)
-        for point in points
+        100 / speed_at(point, anchor_speeds) * pixel_factor(fixed, power, point) for point in points
     ]
     return np.asarray(np.maximum.reduce(times))
 
@@ -213,7 +228,9 @@ def graphics_work(
     ``own_link`` is the link on which the part's speed is known. A part that cannot trace rays has
     ``ray_speed`` nan; where rays are asked for its time is infinite.
     """
-    raster = work.graphics_ms * rising_work(anchor_speeds, work.fixed_share, work.rendered_mpx)
+    raster = work.graphics_ms * rising_work(
+        anchor_speeds, work.fixed_share, work.rendered_mpx, work.pixel_power
+    )
     zero = np.zeros_like(raster)
     ray = zero
     if work.ray_ms_per_mpx:

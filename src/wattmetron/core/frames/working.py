@@ -142,7 +142,8 @@ def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
         Step(
             "Rasterisation",
             f"100/{speed:.1f} x {load.graphics_ms:.2f} x [{load.fixed_share:.2f}"
-            f" + {1 - load.fixed_share:.2f} x {load.rendered_mpx:.2f}/2.07]",
+            f" + {1 - load.fixed_share:.2f} x ({load.rendered_mpx:.2f}/2.07)"
+            f"{'' if load.pixel_power == 1 else f'^{load.pixel_power:.2f}'}]",
             f"{raster:.2f}{THIN}ms",
             f"R of {side.name} at {load.rendered_mpx:.2f} Mpx rendered; G x w ="
             f" {load.graphics_ms:.2f} ms; never less than at fewer pixels.",

@@ -190,8 +190,8 @@ def raster_ms(game: Game, settled: Settled, rendered_mpx: float) -> float:
 
 
 def pixel_factor(game: Game, rendered_mpx: float) -> float:
-    """phi + (1 - phi) MP/2.0736."""
-    return game.fixed_share + (1 - game.fixed_share) * rendered_mpx / work.REFERENCE_MPX
+    """phi + (1 - phi) (MP/2.0736)^power."""
+    return float(work.pixel_factor(game.fixed_share, game.pixel_power, rendered_mpx))
 
 
 def _bars(table: TierTable, side: Side, scale: Scale) -> Bars:

@@ -17,7 +17,7 @@ from wattmetron.core.search.settle import settle
 from wattmetron.core.search.sides import MILLION, Reached
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 
 BAND = round(float(np.log(1.02)) * 1_000_000)
 NO_KEPT = Build()

@@ -21,7 +21,7 @@ from wattmetron.core.values.affinity import UNSEEN, Affinity
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.parts import Graphics, Processor
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]

@@ -9,13 +9,15 @@ class Affinity:
 
     ``shift`` is the ln by which its time is longer than its speed says; ``places`` are where its
     errors stand among the parameters of the fit. What is ``open`` the fit knows nothing of: the
-    error of the part's own speed, and of how its design takes to this game.
+    error of the part's own speed, and of how its design takes to this game; ``model_sd`` is then
+    how differently games take to a design, by other games (None: as it is taken for granted).
     """
 
     shift: float = 0.0
     places: tuple[int, ...] = ()
     speed_open: bool = True
     design_open: bool = True
+    model_sd: float | None = None
 
 
 UNSEEN = Affinity()

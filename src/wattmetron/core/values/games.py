@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import date
+from math import hypot
 from typing import Annotated, Literal
 
 import numpy as np
@@ -10,6 +11,7 @@ from annotated_types import Ge, Le
 from wattmetron.core.values.affinity import UNSEEN, Affinity
 from wattmetron.core.values.fields import LEAST, Column, WorkSpread
 from wattmetron.core.values.genres import link_mb_of
+from wattmetron.core.values.tails import LOW_FORM_SD, VARIATION_SD, tail_slope
 from wattmetron.core.values.threads import crowding, threads_of
 
 PresetName = Literal["low", "medium", "high", "ultra"]
@@ -80,6 +82,12 @@ class Game:
     fixed_share: Annotated[
         Share, Column("phi: share of graphics work that does not grow with pixels")
     ]
+    pixel_power: Annotated[
+        float,
+        Ge(0.5),
+        Le(1.5),
+        Column("Power with which the rest of the graphics work grows with pixels"),
+    ] = 1.0
     processor_variation: Annotated[
         Variation, Column("v_c: variation of processor time between frames")
     ] = 0.18
@@ -146,10 +154,20 @@ class Game:
         rendered_mpx: float,
         chip: Affinity = UNSEEN,
         card: Affinity = UNSEEN,
+        low: bool = False,
     ) -> tuple[float, float, float]:
         """Standard deviations in ln of both sides' work at a preset and resolution, and their
-        covariance.
+        covariance; for the low with the spread of how much frame times vary.
         """
+        if low:
+            sds = (
+                hypot(sd, tail_slope(own) * VARIATION_SD, LOW_FORM_SD)
+                for sd, own in (
+                    (self.processor_work_sd, self.processor_variation),
+                    (self.graphics_work_sd, self.graphics_variation),
+                )
+            )
+            return (*sds, 0.0)  # type: ignore[return-value]
         return self.processor_work_sd, self.graphics_work_sd, 0.0
 
     def preset(self, name: PresetName) -> Preset:

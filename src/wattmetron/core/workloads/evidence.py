@@ -1,15 +1,16 @@
 """What published tiers say about a game's work: C on the processor side, G on the graphics side.
 
 A tier bounds the work from one side, as tightly as the market allowed: the listed part's time fits
-the frame budget less a margin, and the next weaker part's does not. With b = ln(1000/fps) - 0.09
+the frame budget less a margin, and the next weaker part's does not. With b = ln(1000/fps) - margin
 and gap the log distance to the next weaker part on sale at the time, ln t lies within [b - gap, b]:
 its middle b - gap/2 is taken, with the band's width as uncertainty. Where a list names several
 parts the weakest of them bounds from above.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from datetime import date
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,15 +19,16 @@ from wattmetron.core.requirements.tiers import Row, TierTable, pixel_factor, ras
 from wattmetron.core.speeds.scale import Scale, Standing
 from wattmetron.core.values.games import Game, PresetName
 from wattmetron.core.values.published import SIDES, Assumed, Settled, Side
+from wattmetron.core.workloads.learnt import NOTHING_LEARNT, Learnt
 
 Floats = NDArray[np.float64]
-MARGIN = 0.09
-NOISE = 0.20
 OPEN_GAP = 0.7
 """The band's width where nothing weaker was on sale, or the next weaker part is further away than
 that.
 """
 MOST_LEAD = 0.14
+LEAST_GAP, CLEARLY = 0.02, 3
+MIXED = "nothing in common"
 LEAST_RASTER_SHARE = 0.2
 
 
@@ -36,7 +38,9 @@ class Item:
 
     Spreads are standard deviations in ln. ``gap`` is how far below the bar the next weaker part on
     sale stands, which did not suffice and is named; ``lead`` is how far the bar stands above the
-    weakest listed, which did: ln of the bar's time lies in [b - gap, b - lead].
+    weakest listed, which did: ln of the bar's time lies in [b - gap, b - lead]. ``shift`` is what
+    assumed conditions add to ln of the work before any of it is discounted; ``ranked_by`` is the
+    published speed by which the list ranks, empty where it does not show.
     """
 
     side: Side
@@ -51,21 +55,36 @@ class Item:
     sd: float
     assumed_sd: float
     uneven_sd: float
+    bar_sd: float
+    shift: float
+    ranked_by: str
 
 
 def informed_items(
-    game: Game, table: TierTable, scale: Scale, day: date | None
+    game: Game,
+    table: TierTable,
+    scale: Scale,
+    day: date | None,
+    learnt: Learnt = NOTHING_LEARNT,
 ) -> tuple[Item, ...]:
     """What each tier of a game says on either side."""
     return tuple(
         item
         for row in table.of_game(game.id)
         for side in SIDES
-        if (item := _item(table, scale, side, row, day)) is not None
+        if (item := _item(game, table, scale, side, row, day, learnt)) is not None
     )
 
 
-def _item(table: TierTable, scale: Scale, side: Side, number: int, day: date | None) -> Item | None:
+def _item(
+    game: Game,
+    table: TierTable,
+    scale: Scale,
+    side: Side,
+    number: int,
+    day: date | None,
+    learnt: Learnt,
+) -> Item | None:
     bars, row = table.sides[side], table.rows[number]
     bar = float(bars.bar[number])
     if not np.isfinite(bar):
@@ -74,29 +93,36 @@ def _item(table: TierTable, scale: Scale, side: Side, number: int, day: date | N
         (float(bars.ln[each_bar]) for each_bar in bars.of_row(number) if bars.used[each_bar]),
         default=bar,
     )
-    gap, weaker = _gap(table, scale, side, number, bar, weakest, day)
+    gap, weaker, ranked = _weaker(
+        table, scale, side, number, bar, day, learnt.rankings.get(side, "")
+    )
     settled = row.settled
-    budget = 1000 / settled.fps * float(np.exp(-MARGIN))
+    budget = 1000 / settled.fps * float(np.exp(-learnt.margin))
     share = 1.0
     if side == "processor":
-        factor = 100 * float(np.exp(-bar)) * row.game.preset(settled.preset).processor_factor
+        factor = 100 * float(np.exp(-bar)) * game.preset(settled.preset).processor_factor
     else:
         rendered = float(table.rendered_mpx[number])
         share = max(LEAST_RASTER_SHARE, 1 - float(table.ray_share[number]))
         factor = (
             100
             * float(np.exp(-bar))
-            * raster_ms(row.game, settled, rendered)
-            / row.game.graphics_ms
+            * raster_ms(game, settled, rendered)
+            / game.graphics_ms
             / share
         )
-    shift, assumed = _assumed(row.game, settled, side)
-    factor *= float(np.exp(shift))
+    shift, assumed = _assumed(game, settled, side)
+    assumed *= learnt.assumed_width
+    factor *= float(np.exp(shift * learnt.assumed_share))
     uneven = float(bars.uneven[number])
     lead = min(bar - weakest, gap, MOST_LEAD)
     sd = float(
         np.sqrt(
-            NOISE**2 + (gap - lead) ** 2 / 12 + assumed**2 + uneven**2 + bars.bar_sd[number] ** 2
+            learnt.noise**2
+            + (gap - lead) ** 2 / 12
+            + assumed**2
+            + uneven**2
+            + bars.bar_sd[number] ** 2
         )
     )
     work_ms = budget * float(np.exp(-(gap + lead) / 2)) / factor
@@ -113,20 +139,41 @@ def _item(table: TierTable, scale: Scale, side: Side, number: int, day: date | N
         sd=sd,
         assumed_sd=assumed,
         uneven_sd=uneven,
+        bar_sd=float(bars.bar_sd[number]),
+        shift=shift,
+        ranked_by=ranked,
     )
 
 
-def _gap(
+class _Weaker(NamedTuple):
+    """How far below the bar the next part stands that did not suffice, its name (empty: none), and
+    by what the list ranks (empty: that is not known).
+    """
+
+    gap: float
+    name: str
+    ranked_by: str
+
+
+RANKINGS: Mapping[Side, tuple[str, ...]] = {
+    "processor": ("one core", "all cores"),
+    "graphics": ("speed",),
+}
+"""Published speeds by which a publisher may rank, as columns of the speeds."""
+
+
+def _weaker(
     table: TierTable,
     scale: Scale,
     side: Side,
     number: int,
     bar: float,
-    weakest: float,
     day: date | None,
-) -> tuple[float, str]:
-    """The log distance from the bar to the next standing on sale on that day below the weakest
-    listed, and its name.
+    usual: str,
+) -> _Weaker:
+    """The next standing on sale on that day that did not suffice. Where the list shows by which
+    speed it ranks, nothing below it in that speed did; else, for publishers rank plainly and not by
+    this game's blend, what is slower than everything listed in every published speed.
     """
     sold: list[Standing] = [
         standing
@@ -134,12 +181,61 @@ def _gap(
         if standing.placed is None and (day is None or standing.on_sale(day))
     ]
     if not sold:
-        return OPEN_GAP, ""
+        return _Weaker(OPEN_GAP, "", "")
+    listed = _listed(table, side, number)
+    offered = np.array([own.speeds for own in sold], dtype=float)
+    ranked = ranking_of(side, listed, offered, usual)
+    least = listed.min(axis=0) - 1e-9
+    if ranked:
+        column = RANKINGS[side].index(ranked)
+        slower = offered[:, column] < least[column]
+    else:
+        slower = (offered < least).all(axis=1)
     speeds = table.speeds(side, sold, np.full(len(sold), number))
-    below = np.where(speeds < weakest - 1e-9, speeds, -np.inf)
+    below = np.where(slower, speeds, -np.inf)
     best = int(np.argmax(below))
-    gap = bar - float(below[best])
-    return (gap, sold[best].name) if gap < OPEN_GAP else (OPEN_GAP, "")
+    gap = max(LEAST_GAP, bar - float(below[best]))
+    return (
+        _Weaker(gap, sold[best].name, ranked) if gap < OPEN_GAP else _Weaker(OPEN_GAP, "", ranked)
+    )
+
+
+def ranking_of(side: Side, listed: Floats, offered: Floats, usual: str) -> str:
+    """By which published speed a list ranks: the one in which its parts stand next to each other on
+    the market while in the others many stand between them; ``usual`` where the list itself does not
+    say, empty where that is not known; nothing where publishers are known to agree on none (MIXED).
+    Speeds of what is listed and of what was on sale, shape
+    (n, speeds).
+    """
+    if usual == MIXED:
+        return ""
+    names = RANKINGS[side]
+    between = skipped(listed, offered)[: len(names)]
+    best = int(np.argmin(between))
+    others = [count for n, count in enumerate(between) if n != best]
+    if len(listed) > 1 and others and min(others) >= 2 * between[best] + CLEARLY:
+        return names[best]
+    return usual
+
+
+def skipped(listed: Floats, offered: Floats) -> NDArray[np.int64]:
+    """By speed, how many parts on sale stand between the slowest and the fastest of a list."""
+    low, high = listed.min(axis=0), listed.max(axis=0)
+    return np.asarray(((offered > low + 1e-9) & (offered < high - 1e-9)).sum(axis=0))
+
+
+def _listed(table: TierTable, side: Side, number: int) -> Floats:
+    """The published speeds of what a row lists, shape (n, speeds)."""
+    bars = table.sides[side]
+    return np.array(
+        [
+            standing.speeds
+            for place in bars.of_row(number)
+            if bars.used[place]
+            for standing in bars.entries[place].meant
+        ],
+        dtype=float,
+    )
 
 
 def _assumed(game: Game, settled: Settled, side: Side) -> tuple[float, float]:

@@ -16,18 +16,18 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.special import log_ndtr
 
-from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames import rates, work
-from wattmetron.core.requirements.tiers import pixel_factor, tiers_of
+from wattmetron.core.requirements.tiers import pixel_factor
 from wattmetron.core.speeds.blend import speed_at_each
-from wattmetron.core.speeds.scale import Scale, Standing, scale_of
+from wattmetron.core.speeds.scale import Standing
 from wattmetron.core.values.games import PRESETS, Game
-from wattmetron.core.values.results import Result, Results
+from wattmetron.core.values.results import Result
 from wattmetron.core.values.threads import crowding
-from wattmetron.core.workloads.evidence import MARGIN, Item, informed_items
+from wattmetron.core.workloads.evidence import Item
 from wattmetron.core.workloads.fitted import (
     COUNT,
     PHI,
+    POWER,
     VC,
     VG,
     C,
@@ -37,11 +37,12 @@ from wattmetron.core.workloads.fitted import (
     U,
     W,
     phi_slope,
+    power_slope,
     steps_between,
 )
+from wattmetron.core.workloads.learnt import NOTHING_LEARNT, Learnt
 
 Floats = NDArray[np.float64]
-STEP_SD, PHI_SD, VARIATION_SD = 0.4, 0.5, 0.25
 RESULT_SD, RUN_SD, LOW_SHARE_SD = 0.08, 0.04, 0.05
 DEGREES = 4.0
 ENDLESS = 8.0
@@ -80,17 +81,25 @@ class Fit:
     residuals: tuple[Residual, ...]
 
 
-def fit_game(game: Game, items: Iterable[Item], pairs: Iterable[Pair]) -> Fit:
-    """Fit a game's parameters; results that are muted must be left out beforehand."""
-    problem = _Problem(game, tuple(items), tuple(pairs))
+def fit_game(
+    game: Game, items: Iterable[Item], pairs: Iterable[Pair], learnt: Learnt = NOTHING_LEARNT
+) -> Fit:
+    """Fit a game's parameters around what is learnt of games; results that are muted must be left
+    out beforehand. ``game`` is as ``as_learnt`` gives it, and so were the items made.
+    """
+    problem = Problem(game, tuple(items), tuple(pairs), learnt)
     solved, cover = problem.solve()
     return Fit(problem.game_at(solved, cover), problem.residuals(solved))
 
 
-class _Problem:
-    def __init__(self, game: Game, items: tuple[Item, ...], pairs: tuple[Pair, ...]) -> None:
-        self.game, self.items, self.pairs = game, items, pairs
-        self.places, error_sds = _errors_of(pairs)
+class Problem:
+    """The parameters of one game with everything that speaks of them."""
+
+    def __init__(
+        self, game: Game, items: tuple[Item, ...], pairs: tuple[Pair, ...], learnt: Learnt
+    ) -> None:
+        self.game, self.items, self.pairs, self.learnt = game, items, pairs, learnt
+        self.places, error_means, error_sds = _errors_of(pairs, learnt)
         self.size = COUNT + len(self.places)
         presets = [game.preset(name) for name in PRESETS]
         u = np.diff(np.log([preset.processor_factor for preset in presets]))
@@ -109,9 +118,12 @@ class _Problem:
             max(game.processor_work_sd, 1e-3),
             max(game.graphics_work_sd, 1e-3),
         )
-        self.spread[U] = self.spread[W] = STEP_SD
-        self.spread[PHI], self.spread[VC], self.spread[VG] = PHI_SD, VARIATION_SD, VARIATION_SD
-        self.spread[COUNT:] = error_sds
+        self.spread[U] = [own.between for own in learnt.steps_u]
+        self.spread[W] = [own.between for own in learnt.steps_w]
+        self.spread[PHI], self.spread[POWER] = learnt.phi.between, learnt.power.between
+        self.spread[VC], self.spread[VG] = learnt.v_c.between, learnt.v_g.between
+        self.centre[POWER] = game.pixel_power
+        self.centre[COUNT:], self.spread[COUNT:] = error_means, error_sds
         fixed = np.array([self._pair_times(pair) for pair in pairs], dtype=float).reshape(-1, 3)
         self.ln_c, self.ln_g, self.rays_ms = fixed.T
         self.signs = np.array([steps_between(pair.result.preset) for pair in pairs]).reshape(-1, 3)
@@ -171,8 +183,9 @@ class _Problem:
         row_c[:, U], row_g[:, W] = self.signs * np.exp(z[U]), self.signs * np.exp(z[W])
         row_c[n, self.chip] = row_g[n, self.card] = 1.0
         phi = 1 / (1 + np.exp(-z[PHI]))
-        row_g[:, PHI] = phi_slope(phi, self.mpx)
-        pixels = np.log(phi + (1 - phi) * self.mpx / work.REFERENCE_MPX)
+        row_g[:, PHI] = phi_slope(phi, self.mpx, z[POWER])
+        row_g[:, POWER] = power_slope(phi, self.mpx, z[POWER])
+        pixels = np.log(work.pixel_factor(phi, z[POWER], self.mpx))
         t_c = np.exp(z[C] + self.signs @ np.exp(z[U]) + self.ln_c + z[self.chip].sum(axis=1))
         raster = np.exp(
             z[G] + self.signs @ np.exp(z[W]) + self.ln_g + pixels + z[self.card].sum(axis=1)
@@ -183,8 +196,8 @@ class _Problem:
     # --- terms
     # --------------------------------------------------------------------------------------
 
-    def _tier(self, z: Floats, item: Item) -> tuple[float, Floats, float, float]:
-        """ln of a tier's likelihood, its gradient row, slope and curvature in x."""
+    def listed_ln(self, z: Floats, item: Item) -> tuple[float, Floats]:
+        """ln of the time of what a tier lists in ms, and its gradient row."""
         settled = item.row.settled
         signs = steps_between(settled.preset)
         row = np.zeros(self.size)
@@ -196,15 +209,20 @@ class _Problem:
         else:
             mpx = settled.shown_mpx
             phi = 1 / (1 + np.exp(-z[PHI]))
-            row[G], row[W], row[PHI] = 1.0, signs * np.exp(z[W]), phi_slope(phi, mpx)
-            pixels = np.log(phi + (1 - phi) * mpx / work.REFERENCE_MPX) - np.log(
-                pixel_factor(self.game, mpx)
-            )
+            row[G], row[W] = 1.0, signs * np.exp(z[W])
+            row[PHI] = phi_slope(phi, mpx, z[POWER])
+            row[POWER] = power_slope(phi, mpx, z[POWER])
+            pixels = np.log(work.pixel_factor(phi, z[POWER], mpx) / pixel_factor(self.game, mpx))
             x = z[G] + signs @ np.exp(z[W]) + base - np.log(own.graphics_factor) + pixels
+        return float(x), row
+
+    def _tier(self, z: Floats, item: Item) -> tuple[float, Floats, float, float]:
+        """ln of a tier's likelihood, its gradient row, slope and curvature in x."""
+        x, row = self.listed_ln(z, item)
         sigma = float(np.sqrt(max(item.sd**2 - (item.gap - item.lead) ** 2 / 12, 1e-4)))
-        upper = float(np.log(1000 / settled.fps)) - MARGIN - item.lead
+        upper = float(np.log(item.budget_ms)) - item.lead
         width = item.gap - item.lead if item.next_weaker else ENDLESS
-        value, slope, bend = _band(x, upper, max(width, 1e-3), sigma)
+        value, slope, bend = band(x, upper, max(width, 1e-3), sigma)
         return value, row, slope, bend
 
     def _results(self, z: Floats) -> tuple[Floats, Floats, Floats]:
@@ -308,6 +326,7 @@ class _Problem:
             "processor_ms": float(np.exp(z[C])),
             "graphics_ms": float(np.exp(z[G])),
             "fixed_share": float(1 / (1 + np.exp(-z[PHI]))),
+            "pixel_power": float(np.clip(z[POWER], 0.5, 1.5)),
             "processor_variation": float(np.exp(z[VC])),
             "graphics_variation": float(np.exp(z[VG])),
             "processor_work_sd": float(np.sqrt(cover[C, C])),
@@ -320,6 +339,7 @@ class _Problem:
             steps_u=(float(steps_u[0]), float(steps_u[1]), float(steps_u[2])),
             steps_w=(float(steps_w[0]), float(steps_w[1]), float(steps_w[2])),
             places=self.places,
+            learnt=self.learnt,
             errors=tuple(z[COUNT:].tolist()),
         )
 
@@ -350,25 +370,30 @@ class _Problem:
         )
 
 
-def _errors_of(pairs: tuple[Pair, ...]) -> tuple[dict[Place, int], list[float]]:
-    """Places and prior spreads of the errors of all parts and designs in the results."""
+def _errors_of(
+    pairs: tuple[Pair, ...], learnt: Learnt
+) -> tuple[dict[Place, int], list[float], list[float]]:
+    """Places, prior means and spreads of the errors of all parts and designs in the results."""
     places: dict[Place, int] = {}
-    spreads = []
-    model = {"processor": work.PROCESSOR_MODEL_SD, "graphics": work.GRAPHICS_MODEL_SD}
+    means: list[float] = []
+    spreads: list[float] = []
     for pair in pairs:
         for standing in (pair.processor, pair.graphics):
-            errors: tuple[tuple[Place, float], ...] = (
-                ((standing.side, "part", standing.key), max(standing.sd, LEAST_SPEED_SD)),
-                ((standing.side, "design", standing.design or standing.key), model[standing.side]),
+            design = standing.design or standing.key
+            usual = learnt.design(standing.side, design)
+            errors: tuple[tuple[Place, float, float], ...] = (
+                ((standing.side, "part", standing.key), 0.0, max(standing.sd, LEAST_SPEED_SD)),
+                ((standing.side, "design", design), usual.mean, usual.between),
             )
-            for place, spread in errors:
+            for place, mean, spread in errors:
                 if place not in places:
                     places[place] = COUNT + len(places)
+                    means.append(mean)
                     spreads.append(spread)
-    return places, spreads
+    return places, means, spreads
 
 
-def _band(x: float, upper: float, gap: float, sigma: float) -> tuple[float, float, float]:
+def band(x: float, upper: float, gap: float, sigma: float) -> tuple[float, float, float]:
     """ln[Phi((b - x)/s) - Phi((b - gap - x)/s)], its slope in x and the magnitude of its curvature.
 
     Log-concave in x, so the curvature is never positive; differences of log_ndtr keep the far
@@ -387,62 +412,3 @@ def _band(x: float, upper: float, gap: float, sigma: float) -> tuple[float, floa
     slope = -(a - b) / sigma
     bend = ((a - b) ** 2 + (high * a - low * b)) / sigma**2
     return value, -slope if mirrored else slope, max(bend, 1e-9)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Informed:
-    """A game after its evidence, as it was known before, and what each tier and result says.
-
-    ``lost`` are results whose parts the catalogue lacks.
-    """
-
-    game: Game
-    before: Game
-    items: tuple[Item, ...] = ()
-    residuals: tuple[Residual, ...] = ()
-    lost: tuple[Result, ...] = ()
-
-
-def informed(
-    game: Game, items: tuple[Item, ...], results: Results | None, scale: Scale
-) -> Informed:
-    """The game fitted to its tiers and to its results that are not muted; unchanged where there are
-    neither.
-    """
-    own = results.items if results is not None else ()
-    pairs, lost = [], []
-    for result in own:
-        processor, graphics = scale.standing(result.processor), scale.standing(result.graphics)
-        if processor is None or graphics is None:
-            lost.append(result)
-        elif not result.muted:
-            pairs.append(Pair(result, processor, graphics))
-    if not items and not pairs:
-        return Informed(game=game, before=game, items=(), residuals=(), lost=tuple(lost))
-    fit = fit_game(game, items, pairs)
-    return Informed(
-        game=fit.game, before=game, items=items, residuals=fit.residuals, lost=tuple(lost)
-    )
-
-
-def informed_game(catalogue: Catalogue, game_id: str) -> Informed:
-    """A game with the evidence of its requirements and results; raises UnknownGameError.
-
-    Where the catalogue takes a game as told, no evidence counts.
-    """
-    if game_id in catalogue.told:
-        return Informed(game=catalogue.told[game_id], before=catalogue.game(game_id))
-    game = catalogue.game(game_id)
-    return catalogue.keep.once(("informed", game_id), lambda: _informed(catalogue, game))
-
-
-def _informed(catalogue: Catalogue, game: Game) -> Informed:
-    own, scale = catalogue.published.get(game.id), scale_of(catalogue)
-    day = (own.published_on if own else None) or game.released
-    items = informed_items(game, tiers_of(catalogue), scale, day)
-    return informed(game, items, catalogue.results.get(game.id), scale)
-
-
-def fitted_game(catalogue: Catalogue, game_id: str) -> Game:
-    """A game as its evidence leaves it: what estimates use. Raises UnknownGameError."""
-    return informed_game(catalogue, game_id).game

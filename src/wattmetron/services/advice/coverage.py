@@ -12,7 +12,7 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.games import PRESETS, Game, PresetName
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.words import listed
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.advice.balance import tables
 from wattmetron.services.desk.assess import Assessment, assess
 

@@ -20,7 +20,7 @@ from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import KINDS, Kind, Part
 from wattmetron.core.values.wishes import without
 from wattmetron.core.values.words import listed
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.advice import same_frames
 from wattmetron.services.advice.all_at_once import asked_words
 from wattmetron.services.advice.left_over import left_over_words

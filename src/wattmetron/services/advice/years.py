@@ -20,7 +20,7 @@ from wattmetron.core.values.games import Game, VideoMemoryNeed
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.parts import Kind, Part
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.desk.assess import Assessment, known_brief
 
 SIDES: tuple[Kind, ...] = ("graphics", "processor")

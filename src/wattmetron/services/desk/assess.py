@@ -25,7 +25,7 @@ from wattmetron.core.values.build import Build, StandIn
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer, PriceBook
 from wattmetron.core.values.parts import KINDS, Kind, Part, Storage
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.words.figures import money
 
 T = TypeVar("T")

@@ -38,7 +38,7 @@ from wattmetron.core.values.parts import (
     Processor,
     Storage,
 )
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.desk.assess import (
     Assessment,
     assess,

@@ -25,8 +25,7 @@ from wattmetron.core.requirements.verdicts import (
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.published import Published, Settled, Tier
-from wattmetron.core.workloads.evidence import MARGIN
-from wattmetron.core.workloads.fit import Informed, informed_game
+from wattmetron.core.workloads.informed import Informed, informed_game, learnt_of
 from wattmetron.services.words.tiers import tier_label
 
 Demand = Literal["light", "medium", "heavy"]
@@ -151,7 +150,7 @@ def demand_of(catalogue: Catalogue, game: Game) -> Demand:
     """
     points = asked_points(catalogue, game)[1]
     if points is None:
-        points = 100 * game.graphics_ms / (1000 / 60 * float(np.exp(-MARGIN)))
+        points = 100 * game.graphics_ms / (1000 / 60 * float(np.exp(-learnt_of(catalogue).margin)))
     return next(word for word, (low, high) in DEMANDS.items() if low <= points < high)
 
 

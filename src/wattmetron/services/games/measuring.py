@@ -15,7 +15,7 @@ from wattmetron.core.speeds.scale import key_of, scale_of
 from wattmetron.core.values import amounts
 from wattmetron.core.values.games import PRESETS, Game, PresetName
 from wattmetron.core.values.results import ColumnRoles, Result, Results, Role
-from wattmetron.core.workloads.fit import fitted_game, informed_game
+from wattmetron.core.workloads.informed import fitted_game, informed_game
 from wattmetron.services.games.result_table import ResultLine, lines_of
 from wattmetron.services.games.tier_edits import TierError, part_called
 from wattmetron.services.workshop import Workshop

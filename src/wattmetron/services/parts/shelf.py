@@ -14,7 +14,7 @@ from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.values.offers import ANY_PARTS, Offer, PriceBook
 from wattmetron.core.values.parts import Kind, Part
 from wattmetron.core.values.trust import Trust, trust_of
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.desk.fitting import against_all
 from wattmetron.services.parts.shelf_figures import FACETS, FIGURES, PartFigure

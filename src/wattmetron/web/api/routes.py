@@ -11,7 +11,7 @@ from wattmetron.core.search.answer import Aim
 from wattmetron.core.values.brief import SURENESS, Sureness
 from wattmetron.core.values.offers import Buys
 from wattmetron.core.values.plan import Plan
-from wattmetron.core.workloads.fit import informed_game
+from wattmetron.core.workloads.informed import informed_game
 from wattmetron.formats.brief_file import (
     BriefFile,
     BuildFile,

@@ -5,7 +5,7 @@ from math import exp, log
 
 from markupsafe import Markup
 
-from wattmetron.core.workloads.fit import fitted_game
+from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.advice.balance import Tables
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.words.figures import THIN, money

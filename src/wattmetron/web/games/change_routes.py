@@ -12,7 +12,7 @@ from starlette.datastructures import UploadFile
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.requirements.reading.reader import reader_of
-from wattmetron.core.workloads.fit import informed_game
+from wattmetron.core.workloads.informed import informed_game
 from wattmetron.services.desk import edits
 from wattmetron.services.games import measuring, publishing
 from wattmetron.services.games.result_table import ColumnsNeeded

@@ -10,7 +10,8 @@ import numpy as np
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.working import Step
 from wattmetron.core.speeds.scale import scale_of
-from wattmetron.core.workloads.evidence import MARGIN, NOISE, Item
+from wattmetron.core.workloads.evidence import Item
+from wattmetron.core.workloads.learnt import Learnt
 from wattmetron.services.games.library import GameFacts
 from wattmetron.services.words.figures import THIN
 from wattmetron.services.words.tiers import tier_label
@@ -60,10 +61,10 @@ def work_steps(facts: GameFacts) -> list[Step]:
         Step(
             f"{'C' if item.side == 'processor' else 'G'} from"
             f" {tier_label(item.row.tier.label, item.row.place)}",
-            f"{1000 / item.row.settled.fps:.1f}{THIN}ms x e^−{MARGIN:g} x e^−(({item.gap:.2f} +"
-            f" {item.lead:.2f})/2) / {item.factor:.3f}",
+            f"{1000 / item.row.settled.fps:.1f}{THIN}ms x e^−{facts.informed.learnt.margin:.2f} x"
+            f" e^−(({item.gap:.2f} + {item.lead:.2f})/2) / {item.factor:.3f}",
             f"{item.work_ms:.1f}{THIN}ms ±{item.sd * 100:.0f}{THIN}%",
-            _item_source(item),
+            _item_source(item, facts.informed.learnt),
         )
         for item in facts.informed.items
     ]
@@ -112,19 +113,21 @@ def result_rows(catalogue: Catalogue, facts: GameFacts) -> Iterator[ResultView]:
         )
 
 
-def _item_source(item: Item) -> str:
+def _item_source(item: Item, learnt: Learnt) -> str:
     weaker = (
         f"the next weaker part on sale was {item.next_weaker}"
         if item.next_weaker
         else "nothing weaker was on sale near it"
     )
+    ranked = f"; the list ranks by {item.ranked_by}" if item.ranked_by else ""
     assumed = f", assumed conditions {item.assumed_sd:.2f}" if item.assumed_sd else ""
     return (
         "The frame budget less the publisher's margin, the middle of the band from the weakest"
-        f" listed down to what did not suffice: {weaker}, {np.expm1(item.gap) * 100:.0f}{THIN}%"
+        f" listed down to what did not suffice: {weaker}{ranked},"
+        f" {np.expm1(item.gap) * 100:.0f}{THIN}%"
         f" below what the tier asks for. The part that it asks for does the work in"
         f" {item.factor:.3f} of the reference part's time,"
-        f" what is assumed of the conditions included. Spread: noise {NOISE:g}, band"
-        f" {(item.gap - item.lead) / np.sqrt(12):.2f}, unevenness of the list"
-        f" {item.uneven_sd:.2f}{assumed}."
+        f" what is assumed of the conditions included. Spread: unevenness of publishers"
+        f" {learnt.noise:.2f}, band {(item.gap - item.lead) / np.sqrt(12):.2f}, unevenness of the"
+        f" list {item.uneven_sd:.2f}{assumed}."
     )

@@ -10,11 +10,12 @@ from fastapi.responses import Response
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.published import ROLES
 from wattmetron.core.values.results import COLUMN_ROLES
-from wattmetron.core.workloads.fit import informed_game
+from wattmetron.core.workloads.informed import informed_game
 from wattmetron.services.games import publishing
 from wattmetron.services.games.library import DEMANDS, MET_CHOICES, SORTS, judged, list_games
 from wattmetron.services.games.measuring import results_state
 from wattmetron.services.games.result_table import ColumnsNeeded
+from wattmetron.services.games.taught import lessons
 from wattmetron.web.games.game import game_panel
 from wattmetron.web.games.machine import MeasuredMachine, read_machine
 from wattmetron.web.games.money import money_view
@@ -87,8 +88,16 @@ def assumptions_page(request: Request) -> Response:
 
 def show_assumptions(request: Request, status: int = 200, **more: Any) -> Response:
     """The table of assumptions; ``more`` are a notice, or an error with what was typed."""
-    table = workshop_of(request).catalogue().assumptions
-    content = {"table": table, "roles": ROLES, "typed": {}, "error": "", "notice": ""}
+    catalogue = workshop_of(request).catalogue()
+    table = catalogue.assumptions
+    content = {
+        "table": table,
+        "taught": lessons(catalogue),
+        "roles": ROLES,
+        "typed": {},
+        "error": "",
+        "notice": "",
+    }
     url = "/games/assumptions" if request.method == "POST" else None
     return page(request, "games/assumptions.html", content | more, status, url)
 
