@@ -14,7 +14,7 @@ from dataclasses import replace
 import numpy as np
 
 from tests.accuracy.forms import FORMS, Form, FormWorld
-from tests.accuracy.run import LEVELS, Tally, _pair, _score, tally
+from tests.accuracy.run import LEVELS, PLAIN, Tally, _pair, _plain, _score, tally
 from wattmetron.core.requirements.tiers import tier_table
 from wattmetron.core.speeds.scale import Scale
 from wattmetron.core.values.published import Assumptions
@@ -64,7 +64,7 @@ def score_form(form: Form, seed: int, games: int, questions: int) -> dict[str, T
             fit_game(game, items[1], results, learnt),
             fit_game(game, items[1], [*results, run], learnt),
         )
-        _ask(world, true, fits, found, questions, (run_p, run_g, run_size, run_preset))
+        _ask(world, true, fits, found, questions, (run_p, run_g, run_size, run_preset), own)
     return found
 
 
@@ -76,12 +76,14 @@ def _known(world: FormWorld, true, scale: Scale, stated: bool) -> Known:
     return Known(game, informed_items(game, table, scale, None), results)
 
 
-def _ask(world, true, fits, found, questions, run) -> None:
+def _ask(world, true, fits, found, questions, run, own) -> None:
     for _ in range(questions):
         question = world.question()
         truth = world.rates(true, *question)
         for level, fit in zip(LEVELS[:3], fits[:3], strict=True):
             _score(found[level], world, fit, question, truth)
+        if SIZES[0][0] <= own.tiers[-1].width_px:
+            _plain(found, world, own, question, truth)
     run_p, run_g, run_size, run_preset = run
     for n in range(12):
         size, preset = SIZES[n % 3], PRESETS[n // 3]
@@ -140,6 +142,21 @@ def means(by_form: dict[str, list[dict[str, Tally]]]) -> list[str]:
     return lines
 
 
+def plain(by_form: dict[str, list[dict[str, Tally]]]) -> list[str]:
+    """The plain rules from the recommended tier, each with the margin that suits the form best."""
+    lines = []
+    for name in PLAIN:
+        errors = []
+        for worlds in by_form.values():
+            away = np.array([x for world in worlds for x in world[name].bias])
+            errors.append(np.median(np.abs(np.expm1(away - np.median(away)))))
+        lines.append(
+            f"| *{name}, best margin per form* | its conditions stated | {np.mean(errors):.1%}"
+            f" (worst {max(errors):.1%}) | | | | | |"
+        )
+    return lines
+
+
 HEAD = [
     "| form | evidence | median error | 80 % covers | bias | side | low | low covers |",
     "| --- | --- | --- | --- | --- | --- | --- | --- |",
@@ -168,7 +185,7 @@ def main() -> None:
     lines = (
         [] if options.means else [line for name, own in by_form.items() for line in row(name, own)]
     )
-    print("\n".join([*HEAD, *lines, *means(by_form)]))
+    print("\n".join([*HEAD, *lines, *means(by_form), *plain(by_form)]))
     print(f"{time.perf_counter() - start:.0f} s")
 
 

@@ -174,6 +174,7 @@ def _plain(found, world: World, published, question, truth) -> None:
     settings = pixels**0.8 * usual[preset] / usual[tier.preset]
     for name, value in zip(PLAIN, (by_g, min(by_g, by_c), min(by_g * settings, by_c)), strict=True):
         found[name].errors.append(abs(tier.fps * value / truth[0] - 1))
+        found[name].bias.append(np.log(tier.fps * value / truth[0]))
 
 
 def main() -> None:

@@ -265,8 +265,8 @@ BENCH, BENCH_BUILD = generate.briefs(WORLD)["old-bench-machine"]
 
 
 def test_an_old_machine_gets_what_it_lacks_and_keeps_what_serves():
-    """Every target is met with a card, a pair of sticks and a cooler; the rest is there. The card is
-    used: its risk is in the total, beside what is paid.
+    """Every target is met with a card, a pair of sticks and a cooler; the rest is there. The card
+    is used: its risk is in the total, beside what is paid.
     """
     found = propose(WORLD, BENCH, "least money")
     assert found.build is not None and found.weight_met == found.weight_all

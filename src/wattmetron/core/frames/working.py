@@ -11,7 +11,6 @@ from wattmetron.core.frames.drawing import affinities
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.frames.memory import rated_bandwidth_gbs, rated_latency_ns
 from wattmetron.core.frames.settling import settlings
-from wattmetron.core.values.affinity import UNSEEN
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Processor
@@ -35,6 +34,7 @@ class Step:
 def frame_working(machine: Machine, estimate: Estimate, brief: Brief) -> tuple[Step, ...]:
     """All steps from speeds and work to the chance of the target."""
     return (
+        *_learnt_steps(estimate),
         *_told_steps(machine, estimate),
         *_processor_steps(machine, estimate),
         *_graphics_steps(estimate),
@@ -44,14 +44,32 @@ def frame_working(machine: Machine, estimate: Estimate, brief: Brief) -> tuple[S
     )
 
 
+def _learnt_steps(estimate: Estimate) -> Iterator[Step]:
+    """What other games' results moved of what is taken for granted about games."""
+    game, learnt = estimate.game, estimate.game.from_others
+    if learnt is None:
+        return
+    yield Step(
+        "What other games taught",
+        f"{learnt.results} results of {learnt.games} games",
+        f"power {game.pixel_power:.2f}",
+        f"Publishers leave {_percent(exp(learnt.margin) - 1)} to spare; graphics work grows with"
+        f" the pixels to the power {learnt.power:.2f} (here {game.pixel_power:.2f}); preset"
+        " steps and the spread of frame times likewise. All of it, and what moved it, stands under"
+        " Games, Assumptions.",
+    )
+
+
 def _told_steps(machine: Machine, estimate: Estimate) -> Iterator[Step]:
     """What results of this game told about the machine's parts beyond their speeds."""
     for part, known in zip(
         (machine.processor, machine.graphics), affinities(machine, estimate.game), strict=True
     ):
-        if part is None or known == UNSEEN:
+        if part is None or not known.shift:
             continue
         who = f"results of the design {part.design}" if known.speed_open else "its own results"
+        if not known.places:
+            who = f"other games' {who}"
         yield Step(
             f"{part.name} in this game",
             "x e^" + f"{known.shift:+.3f}".replace("-", "−"),
@@ -84,7 +102,7 @@ def _percent(share: float, digits: int = 0) -> str:
 def _spread(total: float, game: float, model: float) -> str:
     """The three spreads under their root; the part's is what the others leave of the total."""
     part = max(0.0, total**2 - game**2 - model**2) ** 0.5
-    return f"√({part:.3f}² + {game:.3f}² + {model:g}²)"
+    return f"√({part:.3f}² + {game:.3f}² + {model:.3f}²)"
 
 
 def _processor_steps(machine: Machine, estimate: Estimate) -> tuple[Step, ...]:

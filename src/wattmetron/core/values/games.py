@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import date
 from math import hypot
-from typing import Annotated, Literal
+from typing import Annotated, Literal, NamedTuple
 
 import numpy as np
 from annotated_types import Ge, Le
@@ -59,6 +59,17 @@ class Option:
     processor_factor: Annotated[Lessening, Column("What is left of the processor work")] = 1.0
     graphics_factor: Annotated[Lessening, Column("What is left of the graphics work")] = 1.0
     video_memory_gb: Annotated[Need, Column("Video memory that it saves", "GB")] = 0.0
+
+
+class FromOthers(NamedTuple):
+    """On how many results of how many games it rests, the margin of publishers in ln, the power
+    with which graphics work grows with pixels.
+    """
+
+    results: int
+    games: int
+    margin: float
+    power: float
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -129,6 +140,11 @@ class Game:
     storage_gb: Annotated[Annotated[float, Ge(0), Le(10_000)], Column("Storage taken", "GB")] = 20.0
     presets: Annotated[tuple[Preset, ...], Column("Presets, lowest first")]
     options: Annotated[tuple[Option, ...], Column("Single options that can be set lower")] = ()
+
+    @property
+    def from_others(self) -> FromOthers | None:
+        """What other games' results moved of what is taken for granted: here nothing."""
+        return None
 
     @property
     def threads_used(self) -> int:

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from wattmetron.core.frames.work import REFERENCE_MPX
 from wattmetron.core.values.affinity import UNSEEN, Affinity
-from wattmetron.core.values.games import PRESETS, Game, PresetName
+from wattmetron.core.values.games import PRESETS, FromOthers, Game, PresetName
 from wattmetron.core.values.published import Side
 from wattmetron.core.values.tails import LOW_FORM_SD, tail_slope
 from wattmetron.core.workloads.learnt import Learnt
@@ -51,6 +51,13 @@ class FittedGame(Game):
     places: Mapping[Place, int]
     errors: tuple[float, ...]
     learnt: Learnt
+
+    @property
+    def from_others(self) -> FromOthers | None:
+        own = self.learnt
+        if not own.games:
+            return None
+        return FromOthers(own.results, own.games, own.margin, own.power.mean)
 
     def __hash__(self) -> int:
         return hash((self.id, self.processor_ms, self.graphics_ms, self.errors))
