@@ -1,4 +1,4 @@
-.PHONY: demo test check bench accuracy defend fuzz kill load audit lock assets shots docs clean
+.PHONY: demo test check bench accuracy abroad defend fuzz kill load audit lock assets shots docs clean
 
 demo: ## Install and start the application with demo data
 	@./scripts/setup.sh run
@@ -24,6 +24,10 @@ bench: ## Speed and size, as ratios measured in one run
 accuracy: ## Score the estimates against worlds whose truth is known (some minutes)
 	@./scripts/setup.sh dev
 	.venv/bin/python -m tests.accuracy.run --write
+
+abroad: ## Score the estimates in worlds of other forms than the model's (some minutes)
+	@./scripts/setup.sh dev
+	.venv/bin/python -m tests.accuracy.abroad --write
 
 defend: ## Count what a builder would not hand over in 250 proposals (a minute)
 	@./scripts/setup.sh dev

@@ -14,6 +14,7 @@ from dataclasses import replace
 import numpy as np
 
 from tests.accuracy.forms import FORMS, Form, FormWorld
+from tests.accuracy.report import write_abroad
 from tests.accuracy.run import LEVELS, PLAIN, Tally, _pair, _plain, _score, tally
 from wattmetron.core.requirements.tiers import tier_table
 from wattmetron.core.speeds.scale import Scale
@@ -23,9 +24,6 @@ from wattmetron.core.workloads.fit import fit_game
 from wattmetron.core.workloads.learning import Known, learn
 from wattmetron.core.workloads.learnt import as_learnt
 from wattmetron.demo.truth import PRESETS, SIZES, known_game
-
-AIMS = (15.0, 13.0, 8.0, 6.5, 4.0)
-SIDES = (90.0, 92.0, 95.0, 95.0, 96.0)
 
 
 def score_form(form: Form, seed: int, games: int, questions: int) -> dict[str, Tally]:
@@ -171,6 +169,7 @@ def main() -> None:
     parser.add_argument("--seed", type=int, default=5000)
     parser.add_argument("--processes", type=int, default=2)
     parser.add_argument("--means", action="store_true", help="the means alone")
+    parser.add_argument("--write", action="store_true", help="write the document")
     options = parser.parse_args()
     start = time.perf_counter()
     with ProcessPoolExecutor(options.processes) as pool:
@@ -185,7 +184,11 @@ def main() -> None:
     lines = (
         [] if options.means else [line for name, own in by_form.items() for line in row(name, own)]
     )
-    print("\n".join([*HEAD, *lines, *means(by_form), *plain(by_form)]))
+    found = [*HEAD, *lines, *means(by_form), *plain(by_form)]
+    print("\n".join(found))
+    if options.write:
+        setup = f"{options.worlds} worlds x {options.games} games, seeds from {options.seed}"
+        write_abroad(found, setup)
     print(f"{time.perf_counter() - start:.0f} s")
 
 

@@ -114,3 +114,16 @@ What was tried for the side with three results, each over ten worlds and without
 What was tried before that: taking tiers as points weighed by inverse variance (median error 19 % instead of 11.5 %, bias −17 %: the band below the bar counted the list's own alternatives, and tiers that the weakest part met bounded from below); assumed conditions as symmetric ranges (16 % and a bias of −8 %; now triangular, with their means); the low of a result as a figure of its own (side right 93.9 %; now as a share of the average, for both are off together).
 """
     (DOCS / "accuracy.md").write_text(text)
+
+
+def write_abroad(table: list[str], setup: str) -> None:
+    """docs/accuracy-other-worlds.md."""
+    text = f"""# Accuracy in worlds of other forms
+
+The worlds of [accuracy](accuracy.md) share habits with the model; these do not. `make abroad` draws them anew ({setup}). In each world half of the games have three published results each, from which a catalogue learns; the other half is asked about, any processor beside any card, level after level. Tiers name the two parts that stand lowest in the publisher's own ranking and suffice; one list in ten is careless. `tests/accuracy/forms.py` has the forms: ranked by one core, by all cores or by price; margins from 0.8 to 1.5; work that grows with the pixels to the power 0.85 to 1; frame times with the tails of Student's t, correlated, with hitches; conditions that deviate both ways; games half as far again from what is known of them; speeds 6 % off; memory kits that the results do not name.
+
+{chr(10).join(table)}
+
+The plain rules reckon from the recommended tier with its conditions known, each with the one margin that suits all questions of a form best, which nobody knows beforehand.
+"""
+    (DOCS / "accuracy-other-worlds.md").write_text(text)

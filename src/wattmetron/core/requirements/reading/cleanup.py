@@ -18,7 +18,9 @@ _CELL = re.compile(r"</(td|th)\b", re.IGNORECASE)
 _ENTITY = re.compile(r"&(nbsp|amp|lt|gt|quot|#\d+|#x[0-9a-fA-F]+);")
 _ENTITIES = {"amp": "&", "lt": "<", "gt": ">", "quot": '"'}
 _PLAIN = {
-    **dict.fromkeys("\u00a0\u202f\u2009\u200b\ufeff\u2122\u00ae\u00a9", " "),
+    **dict.fromkeys(
+        "\u00a0\u202f\u2009\u200b\u200c\u200d\u2060\u00ad\u200e\u200f\ufeff\u2122\u00ae\u00a9", " "
+    ),
     **dict.fromkeys("\r\f", "\n"),
     **dict.fromkeys("\u2010\u2011\u2012\u2013\u2014\u2212", "-"),
     **dict.fromkeys("\u2022\u25cf\u25aa\u2023\u00b7", "*"),

@@ -5,6 +5,7 @@ where a label stands before it, the field.
 """
 
 import re
+from collections.abc import Callable
 from itertools import pairwise
 
 from wattmetron.core.requirements.reading.columns import (
@@ -30,6 +31,7 @@ from wattmetron.core.requirements.reading.headings import (
 )
 from wattmetron.core.requirements.reading.pieces import Layout, Piece, TextLine
 from wattmetron.core.requirements.reading.vocabulary import (
+    EVERY,
     NEW_TIER_FIELDS,
     SURE_TIERS,
     TITLE,
@@ -38,8 +40,10 @@ from wattmetron.core.requirements.reading.vocabulary import (
 from wattmetron.core.values import amounts
 
 
-def lay_out(text: str) -> Layout:
-    """The layout of a plain text."""
+def lay_out(text: str, names_both: Callable[[str], bool] = lambda _: False) -> Layout:
+    """The layout of a plain text; ``names_both`` tells whether a stretch names a processor and a
+    graphics part.
+    """
     lines = [
         TextLine(match.start(), match.end(), match[0])
         for match in re.finditer(r"[^\n]+", text)
@@ -54,7 +58,7 @@ def lay_out(text: str) -> Layout:
     if columns is not None:
         read_columns(text, lines, columns, layout)
     elif table is None or any(HEADING.match(line.text) for line in lines):
-        _Walk(text, lines, layout).run()
+        _Walk(text, lines, layout, names_both).run()
     else:
         layout.structure += [(line.start, line.end, "unread", None) for line in lines]
     return layout
@@ -63,13 +67,21 @@ def lay_out(text: str) -> Layout:
 class _Walk:
     """Goes down the lines with the tier and the label that stand open."""
 
-    def __init__(self, text: str, lines: list[TextLine], layout: Layout) -> None:
+    def __init__(
+        self,
+        text: str,
+        lines: list[TextLine],
+        layout: Layout,
+        names_both: Callable[[str], bool],
+    ) -> None:
+        self.names_both = names_both
         self.text, self.lines, self.found = text, lines, layout
         self.tier: int | None = None
         self.seen: set[Field] = set()
         self.label = ""
         self.what: Field | None = None
-        self.fresh = self.waiting = self.by_conditions = False
+        self.fresh = self.waiting = self.by_conditions = self.by_heads = self.by_parts = False
+        self.filled = False
         self.by_word: dict[str, int] = {}
 
     def run(self) -> None:
@@ -77,10 +89,18 @@ class _Walk:
         self.by_conditions = (
             not headed and sum(_conditions_alone(line.text) for line in self.lines) >= 2
         )
+        self.by_heads = (
+            not headed and sum(head_by_conditions(line.text) is not None for line in self.lines) > 1
+        )
+        self.by_parts = (
+            not self.by_heads
+            and any(self._says_both(line) for line in self.lines)
+            and sum(self.names_both(line.text) for line in self.lines) > 1
+        )
         labelled = any(
             LABEL.search(line.text) or LABEL_ALONE.match(line.text) for line in self.lines
         )
-        if not (headed or labelled or self.by_conditions):
+        if not (headed or labelled or self.by_conditions or self.by_heads or self.by_parts):
             _read_prose(self.text, self.lines, self.found)
             return
         for n, line in enumerate(self.lines):
@@ -88,7 +108,19 @@ class _Walk:
             self._line(line, following)
 
     def _line(self, line: TextLine, following: TextLine | None) -> None:
+        if EVERY in line.text:
+            self._of_every_tier(line)
+            return
+        head = head_by_conditions(line.text) if self.by_heads else None
+        if head is not None:
+            name, first = head
+            self._open(name, line.start, line.start + first)
+            self._in_two(line, first)
+            return
         heading = self._heading(line)
+        if heading is None and self.by_parts and self._is_tier(line):
+            self._tier_in_a_line(line)
+            return
         if heading is not None:
             name, rest = heading
             if self.what is not None and rest < line.end:
@@ -114,9 +146,56 @@ class _Walk:
             return
         self._content(line)
 
+    def _of_every_tier(self, line: TextLine) -> None:
+        """What is said of every tier stands in a sheet of its own, which the others share."""
+        before, _, after = line.text.partition(EVERY)
+        if before.strip(" ,;.-*("):
+            self._content(TextLine(line.start, line.start + len(before), before))
+        open_tier, seen = self.tier, self.seen
+        self.tier, self.seen = every_tier(self.found), set()
+        start = line.end - len(after)
+        self.found.structure.append((start - 1, start, "layout", None))
+        self._content(TextLine(start, line.end, after))
+        self.tier, self.seen, self.label, self.what = open_tier, seen, "", None
+
+    def _tier_in_a_line(self, line: TextLine) -> None:
+        """A line with a processor and a card is a tier; what stands before its colon names it."""
+        match = BEFORE_COLON.match(line.text)
+        name = match["head"].strip(" -*#[") if match else ""
+        if match is None or self.names_both(line.text[: match.end()]) or LABEL.match(match[0]):
+            self._open("", line.start, line.start)
+            self._content(line)
+            return
+        says = _says_conditions(match["head"])
+        start = match.start("head") if says else match.end()
+        self._open(name, line.start, line.start + start)
+        self._in_two(line, start)
+
+    def _is_tier(self, line: TextLine) -> bool:
+        """Whether a line says all of a tier by itself: it names both sides without labels, no tier
+        is named in it, and none that was opened before is still empty.
+        """
+        return (self.tier is None or self.filled) and self._says_both(line)
+
+    def _says_both(self, line: TextLine) -> bool:
+        said = SURE_WORD.search(line.text) or SIDE_WORD.search(line.text)
+        return said is None and self.names_both(line.text)
+
+    def _in_two(self, line: TextLine, start: int) -> None:
+        """What stands before the first colon from a place on, and what stands after it."""
+        colon = line.text.find(":", start)
+        for first, last in ((start, colon), (colon + 1, len(line.text))):
+            if first < last:
+                self._content(
+                    TextLine(line.start + first, line.start + last, line.text[first:last])
+                )
+
     def _heading(self, line: TextLine) -> tuple[str, int] | None:
         """The tier's name and where the rest of the line begins."""
         match = HEADING.match(line.text)
+        asked = SURE_WORD.search(line.text) if line.text.rstrip().endswith("?") else None
+        if asked:
+            return tier_name(asked[0]), line.end
         if not match:
             slip = slip_of_tier(line.text)
             return None if slip is None else (slip, line.end)
@@ -128,7 +207,8 @@ class _Walk:
             return tier_name(match["tier"]), line.end
         start = line.start + match.start("rest") + len(match["rest"]) - len(rest)
         if rest[0] in ":-(,[" or (match["tail"] and sure):
-            return (tier_name(match["tier"]), start) if sure or rest[0] in ":(" else None
+            known = sure or rest[0] in ":(" or (rest[0] == "-" and _conditions_alone(rest[1:]))
+            return (tier_name(match["tier"]), start) if known else None
         return None
 
     def _own_heading(self, line: TextLine, following: TextLine | None) -> bool:
@@ -149,7 +229,7 @@ class _Walk:
         self.tier = len(self.found.tiers)
         self.found.tiers.append(name)
         self.found.structure.append((start, end, "tier", self.tier))
-        self.seen, self.label, self.what = set(), "", None
+        self.seen, self.label, self.what, self.filled = set(), "", None, False
 
     def _tier_under_label(self, name: str, line: TextLine, rest: int) -> None:
         """A tier's name before a value, where the label stands above them all."""
@@ -236,7 +316,7 @@ class _Walk:
         if marked and self.what is not None:
             self._marked_values(start, marked)
             return
-        what, self.fresh = self.what, False
+        what, self.fresh, self.filled = self.what, False, True
         tier = self._ensure(what if labelled or self.waiting else None)
         self.waiting = False
         self.found.pieces.append(
@@ -261,6 +341,44 @@ class _Walk:
             )
             start = match.end()
         self.label, self.what = "", None
+
+
+SIDE_WORD = re.compile(
+    r"(?<![^\W_])(?:cpu|gpu|processor|graphics|graphics card|video card)(?![^\W_])", re.IGNORECASE
+)
+SURE_WORD = re.compile(rf"(?<![^\W_])(?:{SURE_TIERS})(?![^\W_])", re.IGNORECASE)
+BEFORE_COLON = re.compile(r"[\s*#\-=\[(]*(?P<head>[^:\n]{3,60}?)[ ]*:")
+_IN_BRACKETS = re.compile(
+    r"[\s*#\-=\[]*(?P<name>[^():\n]{2,50}?)[ ]*\((?P<head>[^()\n]{3,60})\)[\s:]*\Z"
+)
+
+
+def head_by_conditions(text: str) -> tuple[str, int] | None:
+    """A tier named by its resolution and frame rate before a colon, or with them in brackets after
+    its name: the name, and where what it says begins.
+    """
+    match = _IN_BRACKETS.match(text)
+    if match and _conditions_alone(match["head"]):
+        says = amounts.PRESET.search(match["name"]) or amounts.BARE_PRESET.search(match["name"])
+        return match["name"].strip(" -*#"), match.start("name" if says else "head")
+    match = BEFORE_COLON.match(text)
+    if match and _conditions_alone(match["head"]):
+        return match["head"].strip(" -*#["), match.start("head")
+    return None
+
+
+def _says_conditions(text: str) -> bool:
+    return any(
+        pattern.search(text)
+        for pattern in (amounts.SIZE, amounts.LINES, amounts.FPS, amounts.PRESET)
+    )
+
+
+def every_tier(layout: Layout) -> int:
+    """The place of what is said of every tier."""
+    if EVERY not in layout.tiers:
+        layout.tiers.append(EVERY)
+    return layout.tiers.index(EVERY)
 
 
 def _conditions_alone(text: str) -> bool:
@@ -297,6 +415,20 @@ def _read_prose(text: str, lines: list[TextLine], layout: Layout) -> None:
         layout.tiers.append("")
     for line in lines:
         for match in re.finditer(r"(?:[^.;!?]|[.;!?](?!\s|\Z))+[.;!?]?", line.text):
+            if EVERY in match[0]:
+                at = line.start + match.start() + match[0].index(EVERY)
+                layout.structure.append((at, at + 1, "layout", None))
+                layout.pieces.append(
+                    Piece(
+                        tier=every_tier(layout),
+                        field=None,
+                        label="",
+                        start=at + 1,
+                        end=line.start + match.end(),
+                        prose=True,
+                    )
+                )
+                continue
             named = word.search(match[0])
             if named:
                 tier = len(layout.tiers)

@@ -1,18 +1,20 @@
 """Text copied from anywhere becomes a structured draft beside the text."""
 
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.requirements.reading.cleanup import checked, plain
 from wattmetron.core.requirements.reading.draft import Draft, Mark, ReadingError
 from wattmetron.core.requirements.reading.layout import lay_out
-from wattmetron.core.requirements.reading.names import NameIndex
+from wattmetron.core.requirements.reading.names import Name, NameIndex
 from wattmetron.core.requirements.reading.pieces import Layout
+from wattmetron.core.requirements.reading.rewriting import rewritten
 from wattmetron.core.requirements.reading.scratchpad import Scratchpad, Sheet
 from wattmetron.core.requirements.reading.shortening import Shortened, shortened
 from wattmetron.core.requirements.reading.values import LABELLED, Names, Values, any_of
+from wattmetron.core.requirements.reading.vocabulary import EVERY
 from wattmetron.core.speeds.scale import Scale, scale_of
 from wattmetron.core.values.parts import Graphics
 from wattmetron.core.values.published import Tier
@@ -41,13 +43,31 @@ class Reader:
             any_of({re.sub(r"[\s\d._]+\Z", "", api) for api in apis}, r"[ ]+\d+(?:[._]\d+)*"),
             any_of(upscalers),
         )
+        index = self.names.parts
+        by_side = {
+            side: [name for name in index.names if name.side == side]
+            for side in ("processor", "graphics")
+        }
+        self._named = [any_of(_models(own)) for own in by_side.values()]
+        makers = {
+            side: frozenset(word for name in own for word in name.maker)
+            for side, own in by_side.items()
+        }
+        self.makers = {
+            "Processor": makers["processor"] - makers["graphics"],
+            "Graphics": makers["graphics"] - makers["processor"],
+        }
+
+    def names_both(self, text: str) -> bool:
+        """Whether a stretch names a processor and a graphics part."""
+        return all(pattern is not None and pattern.search(text) for pattern in self._named)
 
     def read(self, text: str) -> Draft:
         """The draft of a text; raises ReadingError for one that is empty, binary, too long or says
         nothing.
         """
-        short = shortened(plain(checked(text)))
-        layout = lay_out(short.text)
+        short = rewritten(shortened(plain(checked(text))), self.makers)
+        layout = lay_out(short.text, self.names_both)
         pad = Scratchpad(short.text)
         sheets = [Sheet(label[:80]) for label in layout.tiers[:MAX_TIERS]]
         self._structure(pad, layout)
@@ -55,14 +75,14 @@ class Reader:
         for piece in layout.pieces:
             if piece.tier < len(sheets):
                 values.read(piece)
-        tiers, marks = _filled(sheets, pad.marks)
+        tiers, marks = _filled(_shared(sheets), pad.marks)
         if not tiers:
             raise ReadingError(
                 "Nothing here reads as requirements: paste the lines that name processor, graphics"
                 " and memory."
             )
         placed = [_placed(mark, short) for mark in marks]
-        ordered = tuple(sorted(placed, key=lambda mark: (mark.start, mark.end)))
+        ordered = tuple(_apart(sorted(placed, key=lambda mark: (mark.start, mark.end))))
         return Draft(text, tiers, ordered, tuple(short.span(*span) for span in pad.unread()))
 
     @staticmethod
@@ -72,9 +92,44 @@ class Reader:
                 pad.take(start, end, _STRUCTURE[what], tier, LABELLED)
 
 
+def _models(names: Iterable[Name]) -> Iterator[str]:
+    """What names are called without their makers, as they are written."""
+    for name in names:
+        words = [word for word in name.text.split() if word.casefold() not in name.maker]
+        if any(word.isalpha() and len(word) > 2 for word in words):
+            yield " ".join(words)
+
+
+def _apart(marks: Iterable[Mark]) -> Iterator[Mark]:
+    """Marks that share a sign, where several words stand in the place of one: each sign once."""
+    at = 0
+    for mark in marks:
+        start = max(at, mark.start)
+        yield replace(mark, start=start, end=max(start, mark.end))
+        at = max(at, mark.end)
+
+
 def _placed(mark: Mark, short: Shortened) -> Mark:
     start, end = short.span(mark.start, mark.end)
     return replace(mark, start=start, end=end)
+
+
+def _shared(sheets: list[Sheet]) -> list[Sheet]:
+    """The sheets with what is said of every tier in each that does not say otherwise."""
+    every = next((sheet for sheet in sheets if sheet.label == EVERY), None)
+    if every is None:
+        return sheets
+    others = [sheet for sheet in sheets if sheet is not every and not sheet.empty]
+    if not others:
+        every.label = ""
+        return sheets
+    for sheet in others:
+        for name, value in every.values.items():
+            sheet.values.setdefault(name, value)
+    every.values.clear()
+    for listed in every.listed.values():
+        listed.clear()
+    return sheets
 
 
 def _filled(sheets: list[Sheet], marks: list[Mark]) -> tuple[tuple[Tier, ...], list[Mark]]:

@@ -35,6 +35,16 @@ _FIGURES = (amounts.THREADS, amounts.CORES, amounts.TIMES_CLOCK, amounts.CLOCK)
 _CONTENT = re.compile(r"[^\W_]+")
 
 
+_REMARK = re.compile(
+    r"\((?=[^()\n]*[^\W\d_]{2,}[ ]+[^\W_][\w.]*[ ]+[^\W_])[^()\n]{8,160}\)", re.IGNORECASE
+)
+_SAYS_MUCH = re.compile(
+    r"\d[ ]?(?:fps|hz|p\b|x[ ]?\d|ghz|mhz)|\bcores?\b[ ]*[,)]|\b(?:settings?|preset|vram|video|ssd"
+    r"|nvme|equivalent|better|minimum|recommended|ray)\b",
+    re.IGNORECASE,
+)
+
+
 @dataclass(frozen=True, slots=True)
 class Names:
     """What a reader can recognise by name: parts, operating systems, graphics APIs, upscalers."""
@@ -60,6 +70,8 @@ class Values:
         self.pad, self.sheets, self.names = pad, sheets, names
 
     def read(self, piece: Piece) -> None:
+        if piece.field in ("processor", "graphics", "memory", "storage"):
+            self._remarks(piece)
         match piece.field:
             case "processor" | "graphics":
                 self._parts(piece, piece.field)
@@ -173,16 +185,26 @@ class Values:
                 BY_CONTENT,
             )
 
+    def _remarks(self, piece: Piece) -> None:
+        """A remark in brackets is no part of a name; what holds figures of the tier stays."""
+        for match, start, end in self._matches(_REMARK, piece.start, piece.end):
+            if not _SAYS_MUCH.search(match[0]):
+                self._note(piece.tier, match[0][1:-1].strip())
+                self.pad.take(start, end, "notes", piece.tier, BY_CONTENT)
+
+    def _note(self, tier: int, said: str) -> None:
+        values = self.sheets[tier].values
+        values["notes"] = "; ".join(filter(None, [values.get("notes", ""), said]))[:600]
+
     def _notes(self, piece: Piece) -> None:
         self._conditions(piece, True)
         left = " ".join(self.pad.left(piece.start, piece.end).split()).strip(" ,;.*|")
         if not any(word.casefold() not in GLUE for word in _CONTENT.findall(left)):
             return
-        values = self.sheets[piece.tier].values
         said = " ".join(self.pad.text[piece.start : piece.end].split()).strip(" ,;.*|")
         if piece.label and LABELS.get(piece.label.casefold()) is None:
             said = f"{piece.label}: {said}"
-        values["notes"] = "; ".join(filter(None, [values.get("notes", ""), said]))[:600]
+        self._note(piece.tier, said)
         self.pad.take_left(piece.start, piece.end, "notes", piece.tier, BY_CONTENT)
 
     # --- conditions

@@ -133,6 +133,9 @@ TIER_TAIL = (
     r" sheet|specs?|configuration|setup)\b)?"
 )
 
+EVERY = "\u2200"
+"""Stands where something is said of every tier."""
+
 TITLE = re.compile(
     r"(?:official |pc |the |full"
     r" )*(?:system|hardware|pc|technical)?\s*(?:requirements?|specifications?|specs?)\s*:?",

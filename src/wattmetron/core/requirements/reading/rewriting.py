@@ -1,0 +1,155 @@
+"""Other languages and manners put into the words and signs that the reader knows; every place of
+the new text knows its place in the old one.
+"""
+
+import re
+from collections.abc import Callable, Iterable, Mapping
+
+from wattmetron.core.requirements.reading import languages as said
+from wattmetron.core.requirements.reading.shortening import Shortened
+from wattmetron.core.requirements.reading.vocabulary import EVERY
+
+Replacing = Callable[[re.Match[str]], str]
+LEAST_SIGNS = 2
+
+
+def _any(words: Iterable[str]) -> str:
+    """Any of these words or phrases, the longest first."""
+    ordered = sorted(set(words), key=lambda word: (-len(word), word))
+    return "|".join(re.escape(word).replace(r"\ ", r"[ ]+") for word in ordered)
+
+
+def _whole(pattern: str) -> re.Pattern[str]:
+    """Where no letter stands before or after."""
+    return re.compile(rf"(?<![^\W_])(?:{pattern})(?![^\W_])", re.IGNORECASE)
+
+
+_REQ = _any(said.REQUIREMENTS)
+_MIN, _REC = _any(said.MINIMUM), _any(said.RECOMMENDED)
+_NUMBER = _any(said.NUMBERS)
+_LABELS = {field: _whole(rf"(?:{_any(words)})") for field, words in said.LABEL_WORDS.items()}
+_TIERS: tuple[tuple[re.Pattern[str], str], ...] = (
+    (_whole(rf"(?:{_REQ})[ ]+(?:{_MIN})|(?:{_MIN})[ ]+(?:{_REQ})"), "Minimum requirements"),
+    (_whole(rf"(?:{_REQ})[ ]+(?:{_REC})|(?:{_REC})[ ]+(?:{_REQ})"), "Recommended requirements"),
+    (
+        _whole(r"mindest(?:anforderung(?:en)?|voraussetzungen|konfiguration)"),
+        "Minimum requirements",
+    ),
+    (_whole(_MIN), "Minimum"),
+    (_whole(_REC), "Recommended"),
+)
+_SAID: tuple[tuple[re.Pattern[str], str], ...] = (
+    (_whole(_any(said.LOWEST_SAID)), "Minimum"),
+    (_whole(_any(said.BETTER_SAID)), "Recommended"),
+)
+_LIKE = _whole(_any(said.LIKE_WORDS))
+_AFTER_TIER = re.compile(r"(?<![^\W_])(Minimum|Recommended)[ ]*,[ ]*")
+_SOLID = _whole(_any(said.SOLID_STATE))
+_FREE = _whole(_any(said.FREE_WORDS))
+_UNIT = re.compile(
+    rf"(?<![\w.,])(\d{{1,6}}(?:[.,]\d{{1,3}})?)[ ]?({_any(said.UNITS)})(?![^\W_])", re.IGNORECASE
+)
+_COUNT = re.compile(
+    rf"(?<![^\W_])((?:{_NUMBER})(?:(?:[ ]+and)?[ -]+(?:{_NUMBER}))*)"
+    rf"[ ]+({_any(said.COUNTED)})(?![^\W_])",
+    re.IGNORECASE,
+)
+_FRAMES = re.compile(r"(?<![\w.])(\d{2,3})[ ]+frames(?![ ]+per\b)(?![^\W_])", re.IGNORECASE)
+_GLUED = re.compile(r"(?<=\d)[pk](?=\d{2,3}(?![\w.]))", re.IGNORECASE)
+_BARE_RATE = re.compile(r"(?<=\dp )(\d{2,3})(?![\w.])(?![ ]*(?:fps|hz|frames))", re.IGNORECASE)
+_MANNERS: tuple[tuple[re.Pattern[str], str], ...] = (
+    (re.compile(r"^[ \t]*(?:[-=~]{1,3}>|»|>>|→|▶|►)[ \t]*", re.MULTILINE), ""),
+    (re.compile(r"[ \t]+(?:»|→|⇒|=>|->)[ \t]+"), ": "),
+    (re.compile(r"[ \t]*(?<!:)//[ \t]*"), "; "),
+    (re.compile(r"(?<=[\w)])[ ]+with[ ]+(?:an?[ ]+)?(?=[A-Z])"), ", "),
+    (re.compile(r"^[ \t]*={2,}[ \t]*|[ \t]*={2,}[ \t]*$", re.MULTILINE), ""),
+    (re.compile(rf"(?<![^\W_])(?:{_any(said.FOR_ALL)})(?![^\W_])[ ]*:?", re.IGNORECASE), EVERY),
+)
+
+
+def _makers(names: frozenset[str]) -> re.Pattern[str]:
+    one = rf"(?:{_any(names)})"
+    return re.compile(rf"^[ \t*-]*{one}(?:[ ]*/[ ]*{one})+[ ]*:", re.IGNORECASE | re.MULTILINE)
+
+
+def _words(words: str) -> Replacing:
+    return lambda _: words
+
+
+def rewritten(short: Shortened, makers: Mapping[str, frozenset[str]]) -> Shortened:
+    """The text in the reader's own words; ``makers`` by the label of what they make: their names
+    before a colon are a label too.
+    """
+    for label, names in makers.items():
+        if names:
+            short = _replaced(short, _makers(names), _words(f"{label}:"))
+    for pattern, words in _MANNERS:
+        short = _replaced(short, pattern, _words(words))
+    short = _replaced(short, _GLUED, lambda match: f"{match[0].lower()} ")
+    short = _replaced(short, _BARE_RATE, lambda match: f"{match[1]} fps")
+    short = _replaced(short, _COUNT, _in_figures)
+    short = _replaced(short, _FRAMES, lambda match: f"{match[1]} fps")
+    short = _replaced(short, _SOLID, _words("SSD"))
+    short = _replaced(short, _LIKE, _words("or better"))
+    for pattern, words in _SAID:
+        short = _replaced(short, pattern, _words(words))
+    spoken = spoken_in(short.text)
+    return _translated(short, spoken) if spoken else short
+
+
+def spoken_in(text: str) -> tuple[str, ...]:
+    """The languages besides English in which a text shows itself to be written."""
+    words = {word.casefold() for word in re.findall(r"[^\W\d_]+", text)}
+    return tuple(
+        name
+        for name in said.LANGUAGES
+        if (own := len(words.intersection(said.OWN[name])))
+        and (own > 1 or len(words.intersection(said.SIGNS[name])) >= LEAST_SIGNS)
+    )
+
+
+def _translated(short: Shortened, spoken: tuple[str, ...]) -> Shortened:
+    short = _replaced(short, _UNIT, lambda match: f"{match[1]} {said.UNITS[match[2].lower()]}")
+    for pattern, words in _TIERS:
+        short = _replaced(short, pattern, _words(words))
+    short = _replaced(short, _AFTER_TIER, lambda match: f"{match[1]} ")
+    for field, pattern in _LABELS.items():
+        short = _replaced(short, pattern, _words(said.LABEL_TO[field]))
+    short = _replaced(short, _FREE, _words("free"))
+    joins = _whole(_any(word for name in spoken for word in said.OR_WORDS[name]))
+    short = _replaced(short, joins, _words("or"))
+    ands = _whole(_any(word for name in spoken for word in said.AND_WORDS[name]))
+    short = _replaced(short, ands, _words(", "))
+    fillers = _whole(_any(word for name in spoken for word in said.FILLERS[name]))
+    return _replaced(short, fillers, _words(" "))
+
+
+def _in_figures(match: re.Match[str]) -> str:
+    total = 0
+    for word in re.findall(r"[a-z]+", match[1].lower()):
+        value = said.NUMBERS.get(word, 0)
+        total = max(1, total) * 100 if value == 100 else total + value
+    unit = match[2].lower()
+    return f"{total} {'fps' if unit in ('frames', 'images') else unit}"
+
+
+def _replaced(old: Shortened, pattern: re.Pattern[str], replacing: Replacing) -> Shortened:
+    """Every match replaced; what stands in its place begins and ends where it did."""
+    signs: list[str] = []
+    places: list[int] = []
+    at = 0
+    for match in pattern.finditer(old.text):
+        start, end = match.span()
+        if start == end:
+            continue
+        new = replacing(match)
+        signs += [old.text[at:start], new]
+        places += old.places[at:start]
+        if new:
+            places += [old.places[start], *[old.places[end - 1]] * (len(new) - 1)]
+        at = end
+    if not signs:
+        return old
+    signs.append(old.text[at:])
+    places += old.places[at:]
+    return Shortened("".join(signs), places)
