@@ -11,9 +11,15 @@ from tests.core.test_settings import BRIEF, MACHINE, WORLD
 from wattmetron.core.frames.settings_grid import settings_grid
 from wattmetron.core.frames.table import frame_ms, reliable_table
 from wattmetron.core.keep import NOTHING_KEPT
+from wattmetron.core.requirements.tiers import tier_table
+from wattmetron.core.speeds.scale import Scale
+from wattmetron.core.values.published import Assumptions
+from wattmetron.core.workloads.evidence import informed_items
 from wattmetron.core.workloads.fit import fit_game
 from wattmetron.core.workloads.informed import fitted_game
+from wattmetron.core.workloads.learning import Known, learn
 from wattmetron.demo.truth import World, known_game
+from wattmetron.study.keeper import Keeper
 
 
 def fits():
@@ -41,6 +47,35 @@ def fits():
         f" {1000 * max(took)[0]:.0f} ms ({max(took)[1]} cells)"
     )
     whole_grids()
+    learning()
+
+
+def learning(games=667):
+    """What 667 games with 2,000 results teach, and one more result."""
+    world = World(7, games)
+    scale = Scale.of_standings((*world.processors, *world.cards))
+    known = []
+    for true in world.games:
+        game = known_game(true)
+        own = {game.id: world.published(true, True)}
+        items = informed_items(
+            game, tier_table({game.id: game}, own, scale, Assumptions()), scale, None
+        )
+        pairs = tuple(_pair(world, world.result(true, *world.question(), n)) for n in range(3))
+        known.append(Known(game, items, pairs))
+    keeper = Keeper()
+    start = time.perf_counter()
+    learn(known, keeper)
+    first = time.perf_counter() - start
+    more = _pair(world, world.result(world.games[0], *world.question(), 9))
+    known[0] = known[0]._replace(pairs=(*known[0].pairs, more))
+    start = time.perf_counter()
+    learn(known, keeper)
+    again = time.perf_counter() - start
+    print(
+        f"what {games} games with {3 * games:,} results teach: {first:.1f} s; one more result:"
+        f" {1000 * again:.0f} ms"
+    )
 
 
 def whole_grids(processors=250, cards=800, targets=10):

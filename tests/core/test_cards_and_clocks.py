@@ -8,7 +8,7 @@ import pytest
 
 from tests.core.test_fit_rules import CARD, CHIP, WHOLE
 from wattmetron.core.errors import BuildError
-from wattmetron.core.fit.allowed import barring, may_be_bought
+from wattmetron.core.fit.allowed import ample, barring, may_be_bought
 from wattmetron.core.fit.rules import check
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.glance import glance
@@ -17,7 +17,6 @@ from wattmetron.core.power.draw import draw
 from wattmetron.core.power.tuning import machine_of, run_at
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.offers import AMPLE
 from wattmetron.core.values.other_work import all_core_floor, left_of, storage_more_gb, with_work_gb
 from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.demo import generate
@@ -249,9 +248,9 @@ def test_each_rule_about_single_parts_bars_past_its_limit():
         assert [own.name for own in barring(replace(plain, **past), unproven, cost, stays)] == [
             rule
         ]
-        assert may_be_bought(replace(plain, **near), unproven, cost, stays, AMPLE), rule
+        assert may_be_bought(replace(plain, **near), unproven, cost, stays, ample), rule
     fixed = (replace(CHIP, tunable=False),)
-    assert may_be_bought(replace(BRIEF, clocks="tuned"), board, 1, fixed, AMPLE)
+    assert may_be_bought(replace(BRIEF, clocks="tuned"), board, 1, fixed, ample)
 
 
 def test_other_work_sets_floors_and_takes_frames_by_hand():
@@ -274,7 +273,7 @@ def test_other_work_sets_floors_and_takes_frames_by_hand():
     slow = next(chip for chip in WORLD.by_kind["processor"] if chip.all_core_speed < 60)
     working = replace(BRIEF, work=("streaming",), trust_floor="anything", part_cap_minor=None)
     assert [own.name for own in barring(working, slow, 1)] == ["other work"]
-    assert may_be_bought(replace(working, work=()), slow, 1, (), AMPLE)
+    assert may_be_bought(replace(working, work=()), slow, 1, (), ample)
     found = propose(WORLD, working, "most frames")
     machine = WORLD.machine(found.build)
     game_gb = max(fitted_game(WORLD, target.game_id).memory_gb for target in BRIEF.counted_targets)

@@ -285,7 +285,7 @@ def test_figures_are_read_out_and_copied_as_sentences(desk, page):
     page.context.grant_permissions(["clipboard-read", "clipboard-write"])
     desk.open("/briefs/1/frames")
     page.locator("#frame-t5").hover()
-    expect(page.locator("#readout")).to_contain_text("Thousand Towers: processor 25.9")
+    expect(page.locator("#readout")).to_contain_text("Thousand Towers: processor 24.6")
     page.locator("#work-t1").focus()
     expect(page.locator("#readout")).to_contain_text("Hollow Meridian: processor 14")
     desk.press("w")
@@ -385,7 +385,7 @@ def test_the_finder_is_left_by_keys_and_nothing_jumps(desk, page):
 
 def test_a_target_that_nothing_reaches_is_loosened_in_a_click(desk, page):
     desk.open("/briefs/2/frames?propose=least")
-    expect(page.locator("#account")).to_contain_text("the best in the catalogue reaches 62 fps")
+    expect(page.locator("#account")).to_contain_text("the best in the catalogue reaches 60 fps")
     expect(page.locator("#account")).to_contain_text("within the budget")
     page.get_by_role("button", name="Change the target so").first.click()
     desk.says("Tin Harbour to 2560x1440, high, 55")

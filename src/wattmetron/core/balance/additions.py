@@ -162,7 +162,7 @@ class _Shop:
                 for part in self.catalogue.by_kind[kind]
                 if (kind == "fan" or part.id not in present)
                 and (price := self.book.cost(part.id)) is not None
-                and may_be_bought(self.brief, part, price, self.stays, self.book.supply(part.id))
+                and may_be_bought(self.brief, part, price, self.stays, self.book.supply)
             ),
             key=lambda row: (row[0], row[1].id),
         )

@@ -89,7 +89,7 @@ def _of_kind(
         for part in catalogue.by_kind[kind]
         if (own := book.cost(part.id)) is not None
         and own < price
-        and may_be_bought(brief, part, own, stays, book.supply(part.id))
+        and may_be_bought(brief, part, own, stays, book.supply)
     )
     machine = machine_of(catalogue, build, brief.clocks)
     bare = replace(machine, storage=()) if kind == "storage" else machine

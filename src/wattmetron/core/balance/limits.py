@@ -61,7 +61,7 @@ def price_limit(
         return None
     stays = tuple(each_part for own in fixed.values() for each_part, _ in own)
     floors = scenes_for(catalogue, brief, kept)[0].pool.floors
-    bought = may_be_bought(brief, part, 0, stays, book.supply(part.id))
+    bought = may_be_bought(brief, part, 0, stays, book.supply)
     if not bought or not floors.takes(part):
         return None
     copies = answer.build.of(kind).count(part.id)

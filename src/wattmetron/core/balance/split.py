@@ -93,7 +93,7 @@ def _side(
         (price, part.id)
         for part in catalogue.by_kind[kind]
         if (price := book.cost(part.id)) is not None
-        and may_be_bought(brief, part, price, (), book.supply(part.id))
+        and may_be_bought(brief, part, price, (), book.supply)
     )
     for _, part_id in priced:
         proposal = cheapest_fit(catalogue, asked, kept.with_part(kind, part_id))

@@ -23,6 +23,13 @@ from wattmetron.core.values.parts import (
 from wattmetron.core.values.trust import TRUST_FLOORS, judge, trust_of
 from wattmetron.core.values.words import listed
 
+Supplies = Callable[[str], Supply]
+"""In how many shops a part is in stock, by its id."""
+
+
+def ample(_: str) -> Supply:
+    return AMPLE
+
 
 class Purchase(NamedTuple):
     """A part that might be bought, at its cost in minor units, from so many shops, beside parts
@@ -33,7 +40,7 @@ class Purchase(NamedTuple):
     part: Part
     cost_minor: int
     stays: tuple[Part, ...] = ()
-    supply: Supply = AMPLE
+    supply: Supplies = ample
 
 
 Money = Callable[[int], str]
@@ -403,17 +410,17 @@ def trust_floor(own: Purchase) -> bool:
 @personal(
     "availability",
     lambda own, money: (
-        f"{own.part.name} is in stock in {_shops(own.supply.shops)}, in"
-        f" {own.supply.ample or 'none'} with more than the last few; the brief wants"
+        f"{own.part.name} is in stock in {_shops(own.supply(own.part.id).shops)}, in"
+        f" {own.supply(own.part.id).ample or 'none'} with more than the last few; the brief wants"
         f" {'two shops' if own.brief.availability == 'two shops' else 'more than the last few'}."
     ),
 )
 def availability(own: Purchase) -> bool:
     match own.brief.availability:
         case "not few":
-            return own.supply.ample < 1
+            return own.supply(own.part.id).ample < 1
         case "two shops":
-            return own.supply.shops < 2
+            return own.supply(own.part.id).shops < 2
     return False
 
 
@@ -432,7 +439,7 @@ def barring(
     part: Part,
     cost_minor: int,
     stays: tuple[Part, ...] = (),
-    supply: Supply = AMPLE,
+    supply: Supplies = ample,
 ) -> Iterator[PersonalRule]:
     """The brief's rules that keep a part from being bought at this price; none where it is
     allowed.
@@ -442,7 +449,7 @@ def barring(
 
 
 def may_be_bought(
-    brief: Brief, part: Part, cost_minor: int, stays: tuple[Part, ...], supply: Supply
+    brief: Brief, part: Part, cost_minor: int, stays: tuple[Part, ...], supply: Supplies
 ) -> bool:
     """Whether the brief lets a part be bought at this price, in stock so, beside parts that
     stay.

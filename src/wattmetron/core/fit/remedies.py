@@ -115,7 +115,7 @@ def _in_order(catalogue: Catalogue, brief: Brief, build: Build, kind: Kind) -> I
         for part in catalogue.by_kind[kind]
         if (price := book.cost(part.id)) is not None
         and part.id not in present
-        and may_be_bought(brief, part, price, stays, book.supply(part.id))
+        and may_be_bought(brief, part, price, stays, book.supply)
     ]
     for _, price, part in sorted(
         candidates, key=lambda candidate: (candidate[0], candidate[1], candidate[2].id)

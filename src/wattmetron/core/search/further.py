@@ -121,10 +121,7 @@ def _offered(
             (part, cost)
             for part, cost in priced
             if cost is not None
-            and (
-                part.id in brief.owned
-                or may_be_bought(brief, part, cost, stays, book.supply(part.id))
-            )
+            and (part.id in brief.owned or may_be_bought(brief, part, cost, stays, book.supply))
         ),
         key=lambda own: (own[1], own[0].id),
     )

@@ -361,7 +361,7 @@ def build_pool(
             for part, cost in priced
             if cost is not None
             and part.id not in own
-            and may_be_bought(brief, part, cost, present, book.supply(part.id))
+            and may_be_bought(brief, part, cost, present, book.supply)
             and floors.takes(part)
         ]
         if own:
@@ -450,7 +450,7 @@ def _fans(catalogue: Catalogue, brief: Brief, stays: tuple[Part, ...]) -> KindPo
                 (part, cost if counts else 0)
                 for part in catalogue.by_kind["fan"]
                 if (cost := book.cost(part.id)) is not None
-                and may_be_bought(brief, part, cost, stays, book.supply(part.id))
+                and may_be_bought(brief, part, cost, stays, book.supply)
             ),
             False,
         ),

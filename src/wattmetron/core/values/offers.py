@@ -75,7 +75,7 @@ class Supply(NamedTuple):
     ample: int
 
 
-AMPLE, NONE = Supply(PLENTY, PLENTY), Supply(0, 0)
+AMPLE = Supply(PLENTY, PLENTY)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -134,18 +134,21 @@ class PriceBook:
         self.region, self.buys = region, buys
         self.currency = region.currency
         self._all: dict[str, list[Offer]] = defaultdict(list)
-        for offer in offers:
-            if offer.region == region.id:
-                own = offer if offer.condition == "new" else replace(offer, risk_minor=risk(offer))
-                self._all[offer.part_id].append(own)
+        costs: dict[str, int] = {}
         self._best: dict[str, Offer] = {}
-        self._supply: dict[str, Supply] = {}
-        for part_id, all_own in self._all.items():
-            able = [one for one in all_own if one.may_be_had(buys)]
-            if able:
-                self._supply[part_id] = _supply(able)
-                self._best[part_id] = min(able, key=_rank)
-        days = {offer.seen_on for each in self._all.values() for offer in each}
+        days: set[date] = set()
+        for offer in offers:
+            if offer.region != region.id:
+                continue
+            own = offer if offer.condition == "new" else replace(offer, risk_minor=risk(offer))
+            part_id = own.part_id
+            self._all[part_id].append(own)
+            days.add(own.seen_on)
+            cost, least = own.cost_minor, costs.get(part_id)
+            if (least is None or cost <= least) and own.may_be_had(buys):
+                if cost != least or _rank(own) < _rank(self._best[part_id]):
+                    self._best[part_id] = own
+                costs[part_id] = cost
         self.newest: date | None = max(days, default=None)
 
     def best(self, part_id: str) -> Offer | None:
@@ -159,7 +162,9 @@ class PriceBook:
 
     def supply(self, part_id: str) -> Supply:
         """In how many shops the part can be had today."""
-        return self._supply.get(part_id, NONE)
+        able = [one for one in self._all.get(part_id, ()) if one.may_be_had(self.buys)]
+        ample = {one.shop for one in able if one.stock == "in"}
+        return Supply(len({one.shop for one in able}), len(ample))
 
     def all_of(self, part_id: str) -> list[Offer]:
         """All offers of a part in the region, the cheapest delivered first."""
@@ -170,11 +175,6 @@ class PriceBook:
         something else is wished.
         """
         return self.newest is not None and self.newest - offer.seen_on > after
-
-
-def _supply(able: list[Offer]) -> Supply:
-    ample = {one.shop for one in able if one.stock == "in"}
-    return Supply(len({one.shop for one in able}), len(ample))
 
 
 def _rank(offer: Offer) -> tuple[int, str, str, date]:

@@ -354,7 +354,7 @@ def not_allowed(
     brief: Brief, part: Part, cost_minor: int, book: PriceBook, stays: tuple[Part, ...] = ()
 ) -> list[str]:
     """Sentences about a part to be bought that the brief does not allow."""
-    purchase = Purchase(brief, part, cost_minor, stays, book.supply(part.id))
+    purchase = Purchase(brief, part, cost_minor, stays, book.supply)
     return [
         rule.says(purchase, lambda minor: money(minor, book.currency))
         for rule in PERSONAL
