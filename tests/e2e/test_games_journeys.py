@@ -162,3 +162,63 @@ def test_places_are_accessible_narrow_and_dark(desk, width, scheme, look):
         desk.open(path)
         desk.is_accessible(look)
         desk.fits_the_width()
+
+
+GERMAN = """Mindestanforderungen:
+Betriebssystem: Tidewater 10
+Prozessor: Quillon Wherry Neap 4 oder Marrowgate Gannet Moss 4
+Arbeitsspeicher: 8 GB
+Grafikkarte: Orlop Taper 4 GB oder Marlpoint Skerry 4 GB
+Festplattenspeicher: 40 GB verfügbar
+
+Empfohlene Anforderungen:
+Prozessor: Quillon Cutter Flood 6 oder Marrowgate Heron Slate
+Arbeitsspeicher: 16 GB
+Grafikkarte: Orlop Wick 8 GB oder Nacre Inlet 8 GB
+Festplattenspeicher: 40 GB verfügbar
+"""
+PROSE = (
+    "To get going you want a Quillon Wherry Ebb 4, eight gigabytes of memory and an Orlop Taper"
+    " 4 GB; for the full experience at 1440p and sixty frames per second, bring a Quillon Cutter"
+    " Flood 6, sixteen gigabytes of memory and a Nacre Reef 8 GB."
+)
+ROWS = "Cutter Flood 6; {card}; 1080p; high; {fps}; {low}"
+
+
+def test_a_german_list_and_prose_are_read_and_results_teach_about_other_games(desk, page):
+    for name, text, corrected in (("Torn Ledger", GERMAN, True), ("Second Tide", PROSE, False)):
+        desk.open("/games?brief=1")
+        page.get_by_role("link", name="Paste and read").click()
+        page.get_by_label("Name of the game").fill(name)
+        page.get_by_label("Genre").fill("action")
+        page.get_by_label("The requirements as they were published").fill(text)
+        page.get_by_role("button", name="Read it").click()
+        expect(page.locator("#draft")).to_be_visible()
+        expect(page.locator("mark.m-processor")).to_have_count(5 if corrected else 3)
+        if corrected:
+            desk.is_accessible()
+            doubtful = page.locator(
+                ".listedfields", has=page.locator('[value="Marrowgate Heron Slate"]')
+            )
+            doubtful.get_by_label("or another").fill("Heron Slate 6")
+        page.get_by_role("button", name="Confirm").click()
+        expect(page.locator("h1")).to_have_text(name)
+    desk.open("/games/assumptions")
+    before = page.locator("#taught").inner_text()
+    for game in ("torn-ledger", "second-tide"):
+        desk.open(f"/games/{game}?brief=1")
+        if not page.locator("#results-table").is_visible():
+            page.locator("#add-results summary").click()
+        rows = [ROWS.format(card=card, fps=fps, low=fps * 3 // 4) for card, fps in CARDS]
+        page.locator("#results-table").fill("\n".join(rows))
+        page.locator("#results-source").fill("Harbour Lab")
+        page.locator("#store-results").click()
+        desk.says("Added 3 results")
+    desk.open("/games/assumptions")
+    expect(page.locator("#taught")).to_contain_text("Torn Ledger")
+    assert page.locator("#taught").inner_text() != before
+    desk.is_accessible()
+    desk.fits_the_width()
+
+
+CARDS = (("Reef 8 GB", 96), ("Wick 8 GB", 61), ("Bank 12 GB", 118))

@@ -66,9 +66,9 @@ def _rows(catalogue: Catalogue, learnt: Learnt) -> Iterator[Taught]:
         _percent(np.expm1(usual.margin)),
         _percent(np.expm1(learnt.margin)),
     )
-    yield row("How unevenly they do", "margin", _spread(usual.noise), _spread(learnt.noise))
+    yield row("How much they differ in that", "margin", _spread(usual.noise), _spread(learnt.noise))
     yield row(
-        "How much of what assumed conditions shift counts",
+        "Where conditions are not stated: share of the usual correction that counts",
         "assumed",
         _percent(usual.assumed_share),
         _percent(learnt.assumed_share),
@@ -77,18 +77,28 @@ def _rows(catalogue: Catalogue, learnt: Learnt) -> Iterator[Taught]:
         says = "no one speed" if name == MIXED else name
         yield row(f"Publishers' lists of the {side} rank by", "margin", "not known", says)
     yield row(
-        "Power with which graphics work grows with pixels",
+        "Graphics work grows with the pixels to the power",
         "power",
         _with(usual.power),
         _with(learnt.power),
     )
     for key, label, before, after in (
-        ("steps_u", "Processor work of presets, step by step", usual.steps_u, learnt.steps_u),
-        ("steps_w", "Graphics work of presets, step by step", usual.steps_w, learnt.steps_w),
+        (
+            "steps_u",
+            "Processor work: low to medium, medium to high, high to ultra",
+            usual.steps_u,
+            learnt.steps_u,
+        ),
+        (
+            "steps_w",
+            "Graphics work: low to medium, medium to high, high to ultra",
+            usual.steps_w,
+            learnt.steps_w,
+        ),
     ):
         yield row(label, key, _steps(before), _steps(after))
-    yield row("Unevenness of processor times", "v_c", "as usual", _factor(learnt.v_c))
-    yield row("Unevenness of graphics times", "v_g", "as usual", _factor(learnt.v_g))
+    yield row("How much frame times vary, processor side", "v_c", "as usual", _factor(learnt.v_c))
+    yield row("How much frame times vary, graphics side", "v_g", "as usual", _factor(learnt.v_g))
     for side, spread in learnt.models.items():
         yield row(
             f"How differently games take to a design of {DESIGNS_OF[side]}",
@@ -121,4 +131,6 @@ def _factor(shift: Shift) -> str:
 
 
 def _steps(shifts: tuple[Shift, ...]) -> str:
-    return ", ".join(f"×{np.exp(own.mean):.2f}" for own in shifts)
+    if all(own.mean == 0 for own in shifts):
+        return "as usual"
+    return ", ".join(f"steps ×{np.exp(own.mean):.2f}" for own in shifts)

@@ -620,6 +620,8 @@ COUNTED = (
     "terabyte",
     "tb",
     "megabytes",
+    "frames per second",
+    "frames a second",
     "frames",
     "fps",
     "images",

@@ -130,7 +130,7 @@ def _in_figures(match: re.Match[str]) -> str:
         value = said.NUMBERS.get(word, 0)
         total = max(1, total) * 100 if value == 100 else total + value
     unit = match[2].lower()
-    return f"{total} {'fps' if unit in ('frames', 'images') else unit}"
+    return f"{total} {'fps' if unit.startswith(('frames', 'images')) else unit}"
 
 
 def _replaced(old: Shortened, pattern: re.Pattern[str], replacing: Replacing) -> Shortened:
