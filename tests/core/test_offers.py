@@ -13,6 +13,7 @@ from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.offers import Buys, PriceBook, Terms
 from wattmetron.core.values.price_history import OfferSpan, days_in_stock
 from wattmetron.core.values.risk import HIRE, NO_RETURNS, UNTESTED, risk_of
+from wattmetron.core.values.shops import ShopRules
 from wattmetron.demo import CATALOGUE, generate
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.advice.wish_costs import wish_costs
@@ -22,6 +23,7 @@ from wattmetron.study.keeper import Keeper
 
 WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
 CARD = WORLD.by_kind["graphics"][0]
+CASE = "boxwood-yard-crate"
 USED = replace(OFFER, part_id=CARD.id, price_minor=195_00, shipping_minor=5_00, condition="used")
 
 
@@ -144,3 +146,18 @@ def test_days_in_stock_counted_one_by_one(drawn):
     there = sum(any(s.start <= d < s.end and s.in_stock for s in spans) for d in stretch)
     known = sum(any(s.start <= d < s.end for s in spans) for d in stretch)
     assert days_in_stock(spans, stretch[0], stretch[-1]) == (there, known)
+
+
+def test_a_doubtful_shop_counts_only_where_anything_is_taken():
+    region = replace(OFFER, part_id=CASE, region="vellmouth", shop="Backdoor", price_minor=1_00)
+    rules = ShopRules(shop="Backdoor", region="vellmouth", parcel_minor=0, trust="doubtful")
+    catalogue = replace(
+        WORLD, offers=(*WORLD.offers, region), shops={**WORLD.shops, rules.key: rules}
+    ).kept_by(Keeper())
+    careful = catalogue.prices("vellmouth", Buys())
+    assert careful.best(CASE).shop != "Backdoor" and not careful.lets(region)
+    assert catalogue.prices("vellmouth", Buys(doubtful=True)).best(CASE).shop == "Backdoor"
+    brief, _ = generate.briefs(WORLD)["net-loft"]
+    assert not brief.may_buy.doubtful
+    assert replace(brief, trust_floor="anything").may_buy.doubtful
+    assert "Backdoor" in {own.shop for own in careful.all_of(CASE)}, "listed all the same"

@@ -27,7 +27,7 @@ from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.references import Reference
 from wattmetron.core.values.results import Results
 from wattmetron.core.values.risk import risk_of
-from wattmetron.core.values.shops import ShopRules
+from wattmetron.core.values.shops import ShopRules, doubtful_in
 
 OF_GAMES = frozenset(
     {"tiers", "asked", "lesson", "learnt", "informed", "doubts", "games by name", "genres", "curve"}
@@ -89,7 +89,9 @@ class Catalogue:
         region = self.region(region_id)
         return self.keep.once(
             ("prices", region_id, buys),
-            lambda: PriceBook(region, self.offers, buys, self._risk_minor),
+            lambda: PriceBook(
+                region, self.offers, buys, self._risk_minor, doubtful_in(self.shops, region_id)
+            ),
         )
 
     def _risk_minor(self, offer: Offer) -> int:

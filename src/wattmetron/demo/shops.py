@@ -17,6 +17,8 @@ SHOPS = (
         free_above_minor=250_00,
         sales=SALES,
         returns_days=30,
+        trust="proven",
+        trust_why="nineteen years on the quay, takes back without a word",
         codes=(
             Code(
                 code="DRYDOCK5",

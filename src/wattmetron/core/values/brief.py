@@ -1404,7 +1404,7 @@ class Brief:
 
     @property
     def may_buy(self) -> Buys:
-        return Buys(self.allow_used, self.allow_lists)
+        return Buys(self.allow_used, self.allow_lists, self.trust_floor == "anything")
 
     @property
     def extras_minor(self) -> int:

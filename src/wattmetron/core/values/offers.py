@@ -1,7 +1,7 @@
 """Offers of shops and the price book of a region."""
 
 from collections import defaultdict
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Collection, Iterable
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from decimal import Decimal
@@ -57,13 +57,16 @@ PLAIN = Terms()
 
 
 class Buys(NamedTuple):
-    """What may be bought at all: used parts too, what is had only by raffle or waiting list too."""
+    """What may be bought at all: used parts too, what is had only by raffle or waiting list too,
+    from doubtful shops too.
+    """
 
     used: bool = False
     by_list: bool = False
+    doubtful: bool = False
 
 
-NEW_PARTS, USED_TOO, ANY_PARTS = Buys(), Buys(used=True), Buys(used=True, by_list=True)
+NEW_PARTS, USED_TOO, ANY_PARTS = Buys(), Buys(used=True), Buys(True, True, True)
 
 
 class Supply(NamedTuple):
@@ -130,8 +133,10 @@ class PriceBook:
         offers: Iterable[Offer],
         buys: Buys,
         risk: Callable[[Offer], int] = lambda _: 0,
+        doubtful: Collection[str] = (),
     ) -> None:
         self.region, self.buys = region, buys
+        self.barred = frozenset[str]() if buys.doubtful else frozenset(doubtful)
         self.currency = region.currency
         self._all: dict[str, list[Offer]] = defaultdict(list)
         costs: dict[str, int] = {}
@@ -145,7 +150,7 @@ class PriceBook:
             self._all[part_id].append(own)
             days.add(own.seen_on)
             cost, least = own.cost_minor, costs.get(part_id)
-            if (least is None or cost <= least) and own.may_be_had(buys):
+            if (least is None or cost <= least) and self.lets(own):
                 if cost != least or _rank(own) < _rank(self._best[part_id]):
                     self._best[part_id] = own
                 costs[part_id] = cost
@@ -155,6 +160,10 @@ class PriceBook:
         """The offer that counts for a part, or None where it cannot be bought."""
         return self._best.get(part_id)
 
+    def lets(self, offer: Offer) -> bool:
+        """Whether an offer can be bought today by who buys so, from a shop that is let in."""
+        return offer.may_be_had(self.buys) and offer.shop not in self.barred
+
     def cost(self, part_id: str) -> int | None:
         """Delivered price with its risk in minor units, or None where the part cannot be bought."""
         offer = self._best.get(part_id)
@@ -162,7 +171,7 @@ class PriceBook:
 
     def supply(self, part_id: str) -> Supply:
         """In how many shops the part can be had today."""
-        able = [one for one in self._all.get(part_id, ()) if one.may_be_had(self.buys)]
+        able = [one for one in self._all.get(part_id, ()) if self.lets(one)]
         ample = {one.shop for one in able if one.stock == "in"}
         return Supply(len({one.shop for one in able}), len(ample))
 

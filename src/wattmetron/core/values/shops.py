@@ -2,15 +2,17 @@
 sold together.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import date
+from typing import Literal
 
 from wattmetron.core.values.parts import Kind
 
 HEAVY_KINDS: frozenset[Kind] = frozenset({"case", "display"})
 """What a shop asks more for to send."""
 LONGEST_CODE = 40
+ShopTrust = Literal["proven", "plain", "doubtful"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -74,6 +76,8 @@ class ShopRules:
     codes: tuple[Code, ...] = ()
     together: tuple[Together, ...] = ()
     sales: tuple[Sale, ...] = ()
+    trust: ShopTrust = "plain"
+    trust_why: str = ""
 
     @property
     def key(self) -> str:
@@ -84,6 +88,13 @@ class ShopRules:
         if self.free_above_minor is not None and goods_minor >= self.free_above_minor:
             return 0
         return self.parcel_minor + (self.heavy_minor if heavy else 0)
+
+
+def doubtful_in(shops: Mapping[str, ShopRules], region: str) -> frozenset[str]:
+    """The names of the shops of a region that are not trusted."""
+    return frozenset(
+        own.shop for own in shops.values() if own.region == region and own.trust == "doubtful"
+    )
 
 
 def shop_key(shop: str, region: str) -> str:

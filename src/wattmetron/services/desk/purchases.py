@@ -99,7 +99,7 @@ def market_of(
     for part_id in times:
         cheapest: dict[str, Place] = {}
         for offer in book.all_of(part_id):
-            if offer.may_be_had(now.brief.may_buy) and offer.shop not in cheapest:
+            if book.lets(offer) and offer.shop not in cheapest:
                 cheapest[offer.shop] = Place(
                     part_id,
                     offer.shop,

@@ -115,6 +115,10 @@ def _sells(
         if rules.heavy_minor
         else ""
     )
+    if rules.trust != "plain":
+        why = f": {rules.trust_why}" if rules.trust_why else ""
+        counts = ", counts only in briefs that take anything" if rules.trust == "doubtful" else ""
+        yield f"{rules.trust.capitalize()}{counts}{why}."
     yield f"A parcel costs {money(rules.parcel_minor, currency)}{heavy}."
     if rules.free_above_minor is not None:
         yield f"Free from {money(rules.free_above_minor, currency)} on."
