@@ -33,7 +33,7 @@ AS_MANY_GAMES = 6.0
 """The usual spread over games counts as if so many games had shown it."""
 LEAST_LOOKS, MOST_MOVERS = 3, 3
 LEAST_LISTS, AGREE = 5, 0.8
-MARGINS, NOISES = np.linspace(-0.3, 0.6, 37), np.exp(np.linspace(-1.2, 0.7, 14))
+MARGINS, NOISES = np.linspace(-0.3, 0.6, 31), np.exp(np.linspace(-1.2, 0.7, 12))
 SHARES, WIDTHS = np.linspace(0.0, 1.2, 19), np.exp(np.linspace(-1.0, 1.0, 13))
 
 
