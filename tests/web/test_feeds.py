@@ -7,7 +7,7 @@ import sys
 import time
 from dataclasses import replace
 from datetime import timedelta
-from threading import Event
+from threading import Event, Thread
 
 import pytest
 
@@ -20,7 +20,7 @@ from wattmetron.demo.shop_server import FEEDS, ShopServer, feed
 from wattmetron.formats.feed_file import FeedError, read_feed
 from wattmetron.services.shops.feeds import change_feeds, feeds, refresh
 from wattmetron.services.shops.price_import import preview_rows, store_offers
-from wattmetron.services.shops.put_aside import put_aside
+from wattmetron.services.shops.put_aside import put_aside, settle_line
 from wattmetron.services.shops.refresher import Refresher
 
 SOON = TODAY + timedelta(days=8)
@@ -115,7 +115,7 @@ def test_lines_put_aside_are_settled_on_the_page_and_a_name_is_remembered(client
     page = client.get("/shops").text
     assert "2 lines of feeds wait for" in page and "&lt;b&gt;nothing of ours&lt;/b&gt;" in page
     shop = "Quayside Parts"
-    typed = {"line": far.line, "shop": shop}
+    typed = {"line": far.line, "shop": shop, "region": "vellmouth"}
     said = client.post("/shops/aside", data=typed).text
     assert "is brought in" in said and "1 line of feeds waits for" in said
     (own,) = [
@@ -126,13 +126,11 @@ def test_lines_put_aside_are_settled_on_the_page_and_a_name_is_remembered(client
     assert own.price_minor == far.row.price_minor
     gone = client.post("/shops/aside", data=typed)
     assert gone.status_code == 422 and "settled already" in gone.text
-    unsaid = client.post("/shops/aside", data={"line": unknown.line, "shop": shop})
+    unsaid = client.post("/shops/aside", data={**typed, "line": unknown.line})
     assert unsaid.status_code == 422 and "no part of the catalogue" in unsaid.text
-    wrong = client.post(
-        "/shops/aside", data={"line": unknown.line, "shop": shop, "part": "no-such"}
-    )
+    wrong = client.post("/shops/aside", data={**typed, "line": unknown.line, "part": "no-such"})
     assert wrong.status_code in (404, 422) and len(put_aside(workshop)) == 1
-    named = {"line": unknown.line, "shop": shop, "typed": "Boxwood Yard Crate"}
+    named = {**typed, "line": unknown.line, "typed": "Boxwood Yard Crate"}
     assert (
         "Boxwood Yard Crate of Quayside Parts is brought in"
         in client.post("/shops/aside", data=named).text
@@ -183,7 +181,8 @@ def test_a_line_can_be_let_go(client, workshop, shops):
     ask(workshop, f"{shops.url}/feed/quayside-parts?fault=wrong")
     before = told(workshop)
     for own in put_aside(workshop):
-        typed = {"line": own.line, "shop": own.row.shop, "drop": "on"}
+        where = {"shop": own.row.shop, "region": own.row.region}
+        typed = {"line": own.line, "drop": "on", **where}
         assert "is let go" in client.post("/shops/aside", data=typed).text
     assert put_aside(workshop) == () and told(workshop) == before
 
@@ -329,3 +328,28 @@ def test_a_demo_start_replaces_only_the_simulated_shops(workshop, shops):
     kept = feeds(workshop)
     assert kept[0] == mine and len(kept) == 1 + len(FEEDS)
     assert not any(own.startswith("http://127.0.0.1:9/feed/") for own in kept)
+
+
+def test_lines_settled_while_feeds_are_asked_are_not_lost_nor_come_back(workshop, shops):
+    """Several hands at once: every line that was laid aside is settled once, none is lost."""
+    ask(workshop, *(f"{shops.url}/feed/{name}?fault=wrong" for name in FEEDS))
+    waiting = put_aside(workshop)
+    assert len(waiting) > 8
+    failed: list[Exception] = []
+
+    def let_go(lines):
+        for own in lines:
+            try:
+                row = own.row
+                settle_line(workshop, own.line, row.shop, row.region, SOON, take=False)
+            except Exception as error:
+                failed.append(error)
+
+    unknown = [own for own in waiting if own.fix == "part"]
+    halves = [Thread(target=let_go, args=(unknown[n::2],)) for n in range(2)]
+    for hand in halves:
+        hand.start()
+    for hand in halves:
+        hand.join()
+    assert not failed or all("settled already" in str(error) for error in failed)
+    assert {own.fix for own in put_aside(workshop)} == {"price"}

@@ -1,10 +1,11 @@
 """Lines of feeds that are not brought in by themselves: kept until somebody says what is meant."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import replace
 from datetime import date
 
 from pydantic import TypeAdapter, ValidationError
+from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
@@ -21,19 +22,25 @@ _NAMES: TypeAdapter[dict[str, str]] = TypeAdapter(dict[str, str])
 def put_aside(workshop: Workshop) -> tuple[Held, ...]:
     """What waits for a word, the newest feeds' lines last."""
     with workshop.database.reading() as session:
-        found = papers.only(session, "aside")
+        return tuple(_lines(session))
+
+
+def _lines(session: Session) -> list[Held]:
     try:
-        return tuple(_LINES.validate_json(found or "[]"))
+        return _LINES.validate_json(papers.only(session, "aside") or "[]")
     except ValidationError:
-        return ()
+        return []
 
 
 def known_names(workshop: Workshop) -> Mapping[str, str]:
     """Which part a shop means by a name, as it was said before."""
     with workshop.database.reading() as session:
-        found = papers.only(session, "names")
+        return _names(session)
+
+
+def _names(session: Session) -> dict[str, str]:
     try:
-        return _NAMES.validate_json(found or "{}")
+        return _NAMES.validate_json(papers.only(session, "names") or "{}")
     except ValidationError:
         return {}
 
@@ -44,14 +51,21 @@ def lay_aside(workshop: Workshop, asked: Iterable[tuple[str, str, tuple[Held, ..
     """
     new = list(asked)
     shops = {(shop, region) for shop, region, _ in new}
-    kept = [own for own in put_aside(workshop) if (own.row.shop, own.row.region) not in shops]
-    lines = [*kept, *(own for _, _, several in new for own in several if own.fix)]
-    _store(workshop, lines[-MOST_LINES:])
+    added = [own for _, _, several in new for own in several if own.fix]
+    _edit(
+        workshop,
+        lambda lines: [
+            *(own for own in lines if (own.row.shop, own.row.region) not in shops),
+            *added,
+        ],
+    )
 
 
-def _store(workshop: Workshop, lines: Iterable[Held]) -> None:
+def _edit(workshop: Workshop, edit: Callable[[list[Held]], list[Held]]) -> None:
+    """Change what waits as it stands, whoever else changes it."""
     with workshop.database.writing() as session:
-        papers.put_only(session, "aside", _LINES.dump_json(list(lines)).decode())
+        lines = edit(_lines(session))[-MOST_LINES:]
+        papers.put_only(session, "aside", _LINES.dump_json(lines).decode())
 
 
 def candidates(catalogue: Catalogue, own: Held) -> tuple[tuple[str, str], ...]:
@@ -67,18 +81,24 @@ def candidates(catalogue: Catalogue, own: Held) -> tuple[tuple[str, str], ...]:
 
 
 def settle_line(
-    workshop: Workshop, line: int, shop: str, today: date, part_id: str = "", take: bool = True
+    workshop: Workshop,
+    line: int,
+    shop: str,
+    region: str,
+    today: date,
+    part_id: str = "",
+    take: bool = True,
 ) -> str:
     """Bring one line in, as the part that is said where its name was not sure, or let it go;
     returns what was done. Raises BriefError where it is gone or cannot be brought in.
     """
     waiting = put_aside(workshop)
-    own = next((one for one in waiting if (one.line, one.row.shop) == (line, shop)), None)
+    place = (line, shop, region)
+    own = next((one for one in waiting if (one.line, one.row.shop, one.row.region) == place), None)
     if own is None:
         raise BriefError("This line is settled already: look at what is still put aside.")
-    rest = [one for one in waiting if one is not own]
     if not take:
-        _store(workshop, rest)
+        _let_go(workshop, own)
         return f"{own.text} of {shop} is let go."
     catalogue = workshop.catalogue()
     row = own.row
@@ -92,12 +112,16 @@ def settle_line(
     store_offers(workshop, [made], f"a line of {shop}, looked at")
     if part_id:
         _remember(workshop, own, part_id)
-    _store(workshop, rest)
+    _let_go(workshop, own)
     return f"{catalogue.part(made.part_id).name} of {shop} is brought in."
 
 
+def _let_go(workshop: Workshop, own: Held) -> None:
+    _edit(workshop, lambda lines: [one for one in lines if one != own])
+
+
 def _remember(workshop: Workshop, own: Held, part_id: str) -> None:
-    names = {**known_names(workshop), name_key(own.row.shop, own.row.part): part_id}
-    kept = dict(list(names.items())[-MOST_NAMES:])
     with workshop.database.writing() as session:
+        names = {**_names(session), name_key(own.row.shop, own.row.part): part_id}
+        kept = dict(list(names.items())[-MOST_NAMES:])
         papers.put_only(session, "names", _NAMES.dump_json(kept).decode())

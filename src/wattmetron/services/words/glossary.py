@@ -88,8 +88,8 @@ GLOSSARY: dict[str, tuple[str, str]] = {
     "stale": (
         "stale",
         (
-            "An offer seen more than two weeks before the newest one of the region: look again"
-            " before buying."
+            "An offer seen longer before the newest one of the region than the brief allows, two"
+            " weeks unless it says otherwise: look again before buying."
         ),
     ),
     "kept": ("kept", "A part that stays when the rest is proposed."),

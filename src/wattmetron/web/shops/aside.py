@@ -17,6 +17,7 @@ class AsideRow:
 
     line: int
     shop: str
+    region: str
     text: str
     price: str
     why: str
@@ -45,6 +46,7 @@ def _row(catalogue: Catalogue, own: Held) -> AsideRow:
     return AsideRow(
         line=own.line,
         shop=own.row.shop,
+        region=own.row.region,
         text=catalogue.parts[own.text].name if own.text in catalogue.parts else own.text,
         price="–" if price is None or region is None else money(price, region.currency),
         why=own.why,

@@ -181,6 +181,7 @@ class AsideForm(Form):
 
     line: Number = 0
     shop: Short120 = ""
+    region: Short80 = ""
     part: Short120 = ""
     typed: Short120 = ""
     drop: Tick = False
@@ -197,7 +198,7 @@ def _settle(request: Request, form: AsideForm) -> Response:
     try:
         named = form.typed.strip()
         part = part_named(workshop.catalogue(), named) if named else form.part
-        said = settle_line(workshop, form.line, form.shop, today, part, not form.drop)
+        said = settle_line(workshop, form.line, form.shop, form.region, today, part, not form.drop)
     except WattmetronError as error:
         return _list(request, error=str(error), status=422)
     return _list(request, said)
