@@ -5,7 +5,7 @@ from typing import TypeVar
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError, UnknownPartError
-from wattmetron.core.fit.allowed import PERSONAL, Purchase
+from wattmetron.core.fit.allowed import Purchase, barring
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.floors import floors_of, missed, storage_floor
 from wattmetron.core.fit.remedies import Remedy, remedies
@@ -357,8 +357,7 @@ def not_allowed(
     purchase = Purchase(brief, part, cost_minor, stays, book.supply)
     return [
         rule.says(purchase, lambda minor: money(minor, book.currency))
-        for rule in PERSONAL
-        if rule.bars(purchase)
+        for rule in barring(brief, part, cost_minor, stays, book.supply)
     ]
 
 

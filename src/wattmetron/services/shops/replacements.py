@@ -26,11 +26,6 @@ class Replacement:
     then: Assessment
     more_minor: int | None
 
-    @property
-    def worse(self) -> int:
-        """How many targets it no longer meets."""
-        return sum(own.state == "short" for own in self.then.counted)
-
 
 def replacements(
     catalogue: Catalogue, now: Assessment, kind: Kind, part_id: str, last_minor: int | None

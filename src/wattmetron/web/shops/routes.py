@@ -166,14 +166,15 @@ async def note_rates(request: Request) -> Response:
 
 def _rates(request: Request, form: RatesForm) -> Response:
     workshop = workshop_of(request)
-    try:
+
+    def note() -> str:
         if form.clear:
             clear_rates(workshop)
-            return _list(request, "All rates are cleared.")
+            return "All rates are cleared."
         count = enter_rates(workshop, form.lines)
-    except WattmetronError as error:
-        return _list(request, error=str(error), status=422)
-    return _list(request, f"{count} rate{'' if count == 1 else 's'} noted.")
+        return f"{count} rate{'' if count == 1 else 's'} noted."
+
+    return _done(request, note)
 
 
 class AsideForm(Form):
@@ -195,10 +196,20 @@ async def settle_aside(request: Request) -> Response:
 
 def _settle(request: Request, form: AsideForm) -> Response:
     workshop, today = workshop_of(request), datetime.now(UTC).date()
-    try:
+
+    def settle() -> str:
         named = form.typed.strip()
         part = part_named(workshop.catalogue(), named) if named else form.part
-        said = settle_line(workshop, form.line, form.shop, form.region, today, part, not form.drop)
+        place = (form.line, form.shop, form.region)
+        return settle_line(workshop, *place, today, part, not form.drop)
+
+    return _done(request, settle)
+
+
+def _done(request: Request, work: Callable[[], str]) -> Response:
+    """The list with what was done, or with why it was not."""
+    try:
+        said = work()
     except WattmetronError as error:
         return _list(request, error=str(error), status=422)
     return _list(request, said)
@@ -222,12 +233,12 @@ async def add_feed(request: Request) -> Response:
 
 
 def _add_feed(request: Request, text: str) -> Response:
-    try:
+    def add() -> str:
         address = checked_address(text)
         change_feeds(workshop_of(request), lambda own: (*own, address))
-    except WattmetronError as error:
-        return _list(request, error=str(error), status=422)
-    return _list(request, "The feed is asked from the next refresh on.")
+        return "The feed is asked from the next refresh on."
+
+    return _done(request, add)
 
 
 @router.post("/feeds/remove")
