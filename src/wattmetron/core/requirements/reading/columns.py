@@ -11,6 +11,7 @@ from wattmetron.core.requirements.reading.headings import (
     SLASH,
     SURE,
     label_field,
+    says_conditions,
     tier_name,
 )
 from wattmetron.core.requirements.reading.pieces import Layout, Piece, TextLine
@@ -78,9 +79,13 @@ def read_table(text: str, rows: list[TextLine], layout: Layout) -> None:
         return
     first = len(layout.tiers)
     layout.tiers += [tier_name(cell) for cell in head[1:]]
-    layout.structure += [
-        (start, end, "tier", first + n) for n, (start, end) in enumerate(grid[0][1:])
-    ]
+    for n, (start, end) in enumerate(grid[0][1:]):
+        if says_conditions(text[start:end]):
+            layout.pieces.append(
+                Piece(tier=first + n, field="conditions", label="", start=start, end=end)
+            )
+        else:
+            layout.structure.append((start, end, "tier", first + n))
     if head[0]:
         layout.structure.append((*grid[0][0], "layout", None))
     for row in grid[1:]:

@@ -12,6 +12,7 @@ from wattmetron.core.requirements.reading.vocabulary import (
     TIER_TAIL,
     Field,
 )
+from wattmetron.core.values import amounts
 
 LABEL_LIKENESS = 78
 HEADING = re.compile(
@@ -58,9 +59,17 @@ def tier_name(text: str) -> str:
     """
     match = HEADING.match(text)
     name = match["tier"] if match and not match["rest"].strip(" :)]*=-") else text
-    name = name.strip(" :*#=[]\t_-")
+    name = name.strip(" ,;:*#=[]\t_-")
     name = _SHORT.get(name.casefold(), name)
     return name.capitalize() if name.isupper() or name.islower() else name
+
+
+def says_conditions(text: str) -> bool:
+    """Whether a text names a resolution, a frame rate or a preset."""
+    return any(
+        pattern.search(text)
+        for pattern in (amounts.SIZE, amounts.LINES, amounts.FPS, amounts.PRESET)
+    )
 
 
 def label_field(label: str) -> Field | None:

@@ -25,6 +25,7 @@ from wattmetron.core.requirements.reading.headings import (
     MARKED,
     SURE,
     label_field,
+    says_conditions,
     slip_of_label,
     slip_of_tier,
     tier_name,
@@ -166,7 +167,7 @@ class _Walk:
             self._open("", line.start, line.start)
             self._content(line)
             return
-        says = _says_conditions(match["head"])
+        says = says_conditions(match["head"])
         start = match.start("head") if says else match.end()
         self._open(name, line.start, line.start + start)
         self._in_two(line, start)
@@ -227,7 +228,7 @@ class _Walk:
 
     def _open(self, name: str, start: int, end: int) -> None:
         self.tier = len(self.found.tiers)
-        self.found.tiers.append(name)
+        self.found.tiers.append(_NUMBERED.sub("", name).strip(" ,;"))
         self.found.structure.append((start, end, "tier", self.tier))
         self.seen, self.label, self.what, self.filled = set(), "", None, False
 
@@ -343,6 +344,7 @@ class _Walk:
         self.label, self.what = "", None
 
 
+_NUMBERED = re.compile(r"\A\s*\d{1,2}[.)]\s+")
 SIDE_WORD = re.compile(
     r"(?<![^\W_])(?:cpu|gpu|processor|graphics|graphics card|video card)(?![^\W_])", re.IGNORECASE
 )
@@ -367,13 +369,6 @@ def head_by_conditions(text: str) -> tuple[str, int] | None:
     return None
 
 
-def _says_conditions(text: str) -> bool:
-    return any(
-        pattern.search(text)
-        for pattern in (amounts.SIZE, amounts.LINES, amounts.FPS, amounts.PRESET)
-    )
-
-
 def every_tier(layout: Layout) -> int:
     """The place of what is said of every tier."""
     if EVERY not in layout.tiers:
@@ -394,6 +389,8 @@ def _conditions_alone(text: str) -> bool:
         amounts.FPS,
         amounts.PRESET,
         amounts.BARE_PRESET,
+        amounts.UPSCALING,
+        amounts.RAYS,
     ):
         rest = pattern.sub(" ", rest)
     return (

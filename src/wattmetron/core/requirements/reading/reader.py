@@ -3,13 +3,17 @@
 import re
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
+from typing import NamedTuple
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.requirements.reading.cleanup import checked, plain
 from wattmetron.core.requirements.reading.draft import Draft, Mark, ReadingError
+from wattmetron.core.requirements.reading.flow import flow
 from wattmetron.core.requirements.reading.layout import lay_out
+from wattmetron.core.requirements.reading.mentions import Finder, Kind, mentions
 from wattmetron.core.requirements.reading.names import Name, NameIndex
 from wattmetron.core.requirements.reading.pieces import Layout
+from wattmetron.core.requirements.reading.plausible import plausibility
 from wattmetron.core.requirements.reading.rewriting import rewritten
 from wattmetron.core.requirements.reading.scratchpad import Scratchpad, Sheet
 from wattmetron.core.requirements.reading.shortening import Shortened, shortened
@@ -20,7 +24,16 @@ from wattmetron.core.values.parts import Graphics
 from wattmetron.core.values.published import Tier
 
 MAX_TIERS = 12
+DOUBTED = 0.8
 _STRUCTURE = {"tier": "tier", "label": "label", "title": "title", "layout": "layout"}
+
+
+class _Reading(NamedTuple):
+    """Tiers, marks and what is left of a text that was read in one way."""
+
+    tiers: tuple[Tier, ...]
+    marks: list[Mark]
+    pad: Scratchpad
 
 
 class Reader:
@@ -44,6 +57,12 @@ class Reader:
             any_of(upscalers),
         )
         index = self.names.parts
+        self.finder = Finder(index.names)
+        self.by_name: tuple[tuple[Kind, re.Pattern[str] | None], ...] = (
+            ("system", self.names.systems),
+            ("api", self.names.apis),
+            ("conditions", self.names.upscalers),
+        )
         by_side = {
             side: [name for name in index.names if name.side == side]
             for side in ("processor", "graphics")
@@ -67,29 +86,54 @@ class Reader:
         nothing.
         """
         short = rewritten(shortened(plain(checked(text))), self.makers)
-        layout = lay_out(short.text, self.names_both)
-        pad = Scratchpad(short.text)
+        best = self._best(short.text)
+        if not best.tiers:
+            raise ReadingError(
+                "Nothing here reads as requirements: paste the lines that name processor, graphics"
+                " and memory."
+            )
+        placed = [_placed(mark, short) for mark in best.marks]
+        ordered = tuple(_apart(sorted(placed, key=lambda mark: (mark.start, mark.end))))
+        unread = tuple(short.span(*span) for span in best.pad.unread())
+        return Draft(text, best.tiers, ordered, unread)
+
+    def _best(self, text: str) -> "_Reading":
+        """By the layout of the text; by what it mentions where that accounts for more."""
+        first = self._by(text, lay_out(text, self.names_both))
+        found = mentions(text, self.finder, self.by_name)
+        stands = plausibility(first.tiers, first.marks, found)
+        if stands.clean:
+            return first
+        layout = flow(text, found)
+        best = first
+        if layout is not None:
+            second = self._by(text, layout)
+            rivals = plausibility(second.tiers, second.marks, found)
+            if rivals.points > stands.points:
+                best, stands = second, rivals
+        return best if stands.clean else _doubted(best)
+
+    def _by(self, text: str, layout: Layout) -> "_Reading":
+        pad = Scratchpad(text)
         sheets = [Sheet(label[:80]) for label in layout.tiers[:MAX_TIERS]]
         self._structure(pad, layout)
         values = Values(pad, sheets, self.names)
         for piece in layout.pieces:
             if piece.tier < len(sheets):
                 values.read(piece)
-        tiers, marks = _filled(_shared(sheets), pad.marks)
-        if not tiers:
-            raise ReadingError(
-                "Nothing here reads as requirements: paste the lines that name processor, graphics"
-                " and memory."
-            )
-        placed = [_placed(mark, short) for mark in marks]
-        ordered = tuple(_apart(sorted(placed, key=lambda mark: (mark.start, mark.end))))
-        return Draft(text, tiers, ordered, tuple(short.span(*span) for span in pad.unread()))
+        return _Reading(*_filled(_shared(sheets), pad.marks), pad)
 
     @staticmethod
     def _structure(pad: Scratchpad, layout: Layout) -> None:
         for start, end, what, tier in layout.structure:
             if what in _STRUCTURE and (tier is None or tier < MAX_TIERS):
                 pad.take(start, end, _STRUCTURE[what], tier, LABELLED)
+
+
+def _doubted(reading: _Reading) -> _Reading:
+    """A reading that does not account for all that its text mentions: no value of it is sure."""
+    marks = [replace(mark, confidence=DOUBTED * mark.confidence) for mark in reading.marks]
+    return reading._replace(marks=marks)
 
 
 def _models(names: Iterable[Name]) -> Iterator[str]:

@@ -10,7 +10,7 @@ from wattmetron.core.requirements.reading.shortening import Shortened
 from wattmetron.core.requirements.reading.vocabulary import EVERY
 
 Replacing = Callable[[re.Match[str]], str]
-LEAST_SIGNS = 2
+LEAST_SIGNS, SIGNS_ALONE = 2, 4
 
 
 def _any(words: Iterable[str]) -> str:
@@ -25,7 +25,8 @@ def _whole(pattern: str) -> re.Pattern[str]:
 
 
 _REQ = _any(said.REQUIREMENTS)
-_MIN, _REC = _any(said.MINIMUM), _any(said.RECOMMENDED)
+_MIN = rf"(?:{_any(said.MINIMUM_PHRASES)}|(?:{'|'.join(said.MINIMUM_STEMS)})\w*)"
+_REC = rf"(?:{_any(said.RECOMMENDED_PHRASES)}|(?:{'|'.join(said.RECOMMENDED_STEMS)})\w*)"
 _NUMBER = _any(said.NUMBERS)
 _LABELS = {field: _whole(rf"(?:{_any(words)})") for field, words in said.LABEL_WORDS.items()}
 _TIERS: tuple[tuple[re.Pattern[str], str], ...] = (
@@ -42,12 +43,25 @@ _SAID: tuple[tuple[re.Pattern[str], str], ...] = (
     (_whole(_any(said.LOWEST_SAID)), "Minimum"),
     (_whole(_any(said.BETTER_SAID)), "Recommended"),
 )
+_SETTINGS = _any(said.SETTINGS)
+_LEVELS = {
+    name: re.compile(
+        rf"(?<![^\W_])(?:(?:{_SETTINGS})[ ]+(?:{own})|(?:{own})[ ]+(?:{_SETTINGS}))(?![^\W_])",
+        re.IGNORECASE,
+    )
+    for name, words in said.PRESETS.items()
+    if (own := "|".join(words))
+}
 _LIKE = _whole(_any(said.LIKE_WORDS))
 _AFTER_TIER = re.compile(r"(?<![^\W_])(Minimum|Recommended)[ ]*,[ ]*")
 _SOLID = _whole(_any(said.SOLID_STATE))
 _FREE = _whole(_any(said.FREE_WORDS))
 _UNIT = re.compile(
     rf"(?<![\w.,])(\d{{1,6}}(?:[.,]\d{{1,3}})?)[ ]?({_any(said.UNITS)})(?![^\W_])", re.IGNORECASE
+)
+_BEFORE_AMOUNT = re.compile(
+    rf"(?<![^\W_])(?:{_any(said.BEFORE_AMOUNT)})[ ]+(?=\d{{1,3}}[ ]?(?:GB|MB|Go|Mo)\b)",
+    re.IGNORECASE,
 )
 _COUNT = re.compile(
     rf"(?<![^\W_])((?:{_NUMBER})(?:(?:[ ]+and)?[ -]+(?:{_NUMBER}))*)"
@@ -56,7 +70,15 @@ _COUNT = re.compile(
 )
 _FRAMES = re.compile(r"(?<![\w.])(\d{2,3})[ ]+frames(?![ ]+per\b)(?![^\W_])", re.IGNORECASE)
 _GLUED = re.compile(r"(?<=\d)[pk](?=\d{2,3}(?![\w.]))", re.IGNORECASE)
-_BARE_RATE = re.compile(r"(?<=\dp )(\d{2,3})(?![\w.])(?![ ]*(?:fps|hz|frames))", re.IGNORECASE)
+_BARE_RATE = re.compile(
+    r"(?<=\dp)(?:[ ]+(?:at|@)[ ]+|[ /])(\d{2,3})(?![\w.])(?![ ]*(?:fps|hz|frames))", re.IGNORECASE
+)
+_BRACES = re.compile(r"[{}]|\",?[ ]*(?=\n)|[\[\]\"](?![ ]?[)])")
+_DATA = re.compile(r"\{[^{}\n]{0,40}\"[ ]*:")
+_KEYED = re.compile(
+    r"(?<![^\W_])([a-z]+)_(gb|mb|tb)\"?[ ]*[:=][ ]*(\d{1,6})(?![\w.])", re.IGNORECASE
+)
+_JOINED = re.compile(r"(?<=[a-z])_(?=[a-z]+[ ]*\"?[ ]*[:=])", re.IGNORECASE)
 _MANNERS: tuple[tuple[re.Pattern[str], str], ...] = (
     (re.compile(r"^[ \t]*(?:[-=~]{1,3}>|»|>>|→|▶|►)[ \t]*", re.MULTILINE), ""),
     (re.compile(r"[ \t]+(?:»|→|⇒|=>|->)[ \t]+"), ": "),
@@ -85,8 +107,9 @@ def rewritten(short: Shortened, makers: Mapping[str, frozenset[str]]) -> Shorten
             short = _replaced(short, _makers(names), _words(f"{label}:"))
     for pattern, words in _MANNERS:
         short = _replaced(short, pattern, _words(words))
+    short = _keys(short)
     short = _replaced(short, _GLUED, lambda match: f"{match[0].lower()} ")
-    short = _replaced(short, _BARE_RATE, lambda match: f"{match[1]} fps")
+    short = _replaced(short, _BARE_RATE, lambda match: f" {match[1]} fps")
     short = _replaced(short, _COUNT, _in_figures)
     short = _replaced(short, _FRAMES, lambda match: f"{match[1]} fps")
     short = _replaced(short, _SOLID, _words("SSD"))
@@ -97,21 +120,34 @@ def rewritten(short: Shortened, makers: Mapping[str, frozenset[str]]) -> Shorten
     return _translated(short, spoken) if spoken else short
 
 
+def _keys(short: Shortened) -> Shortened:
+    """Keys and values of a data file as labels with amounts."""
+    short = _replaced(short, _KEYED, lambda match: f"{match[1]}: {match[3]} {match[2].upper()}")
+    short = _replaced(short, _JOINED, _words(" "))
+    if not _DATA.search(short.text):
+        return short
+    return _replaced(short, _BRACES, lambda match: "\n" if match[0] in "{}" else "")
+
+
 def spoken_in(text: str) -> tuple[str, ...]:
     """The languages besides English in which a text shows itself to be written."""
     words = {word.casefold() for word in re.findall(r"[^\W\d_]+", text)}
-    return tuple(
-        name
-        for name in said.LANGUAGES
-        if (own := len(words.intersection(said.OWN[name])))
-        and (own > 1 or len(words.intersection(said.SIGNS[name])) >= LEAST_SIGNS)
-    )
+    return tuple(name for name in said.LANGUAGES if _is_spoken(name, words))
+
+
+def _is_spoken(name: str, words: set[str]) -> bool:
+    signs = len(words.intersection(said.SIGNS[name]) - said.ENGLISH)
+    own = sum(word in said.OWN[name] or word.startswith(said.OWN_STEMS[name]) for word in words)
+    return own > 1 or signs >= (LEAST_SIGNS if own else SIGNS_ALONE)
 
 
 def _translated(short: Shortened, spoken: tuple[str, ...]) -> Shortened:
     short = _replaced(short, _UNIT, lambda match: f"{match[1]} {said.UNITS[match[2].lower()]}")
     for pattern, words in _TIERS:
         short = _replaced(short, pattern, _words(words))
+    short = _replaced(short, _BEFORE_AMOUNT, _words(" "))
+    for name, pattern in _LEVELS.items():
+        short = _replaced(short, pattern, _words(f"{name} settings"))
     short = _replaced(short, _AFTER_TIER, lambda match: f"{match[1]} ")
     for field, pattern in _LABELS.items():
         short = _replaced(short, pattern, _words(said.LABEL_TO[field]))

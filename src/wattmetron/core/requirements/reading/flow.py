@@ -1,0 +1,198 @@
+"""Where tiers begin in a text whose layout does not say so: a new one where a second processor or
+card appears, or in turn where the tiers are named before the parts.
+"""
+
+import re
+from bisect import bisect_left, bisect_right
+from collections.abc import Sequence
+from itertools import groupby, pairwise
+
+from wattmetron.core.requirements.reading.headings import LABEL, SURE, tier_name
+from wattmetron.core.requirements.reading.layout import every_tier, head_by_conditions
+from wattmetron.core.requirements.reading.mentions import CORE, Mention
+from wattmetron.core.requirements.reading.pieces import Layout, Piece
+from wattmetron.core.requirements.reading.vocabulary import BARE_TIERS, Field
+
+LONGEST_HEAD = 60
+_BREAKS = (re.compile(r"\n\s*\n"), re.compile(r"\n"), re.compile(r"[.;!?](?=\s|\Z)"))
+_ANY_BREAK = re.compile(r"\n|[.;!?](?=\s|\Z)")
+_SENTENCE = re.compile(r"[.;!?](?=\s|\Z)|\n\s*\n")
+_BARE = re.compile(rf"(?<![\w-])(?:{BARE_TIERS})(?![^\W_])", re.IGNORECASE)
+_SAID: dict[str, str] = {"least": "Minimum", "ideally": "Recommended"}
+_STATED = frozenset({"resolution", "frame rate", "preset"})
+_FIELDS: dict[str, Field] = {"kind of storage": "storage"}
+
+
+def flow(text: str, found: Sequence[Mention]) -> Layout | None:
+    """The layout of a text by what it mentions; None where it names no part twice over."""
+    core = [own for own in found if own.kind in CORE]
+    if not core:
+        return None
+    return _in_turn(text, found, core) or _one_after_another(text, found, core)
+
+
+def _in_turn(text: str, found: Sequence[Mention], core: Sequence[Mention]) -> Layout | None:
+    """Tiers named first, then each field with a value for every tier."""
+    heads = _heads(text, [own for own in found if own.start < core[0].start])
+    runs = [list(run) for _, run in groupby(core, key=lambda own: own.kind)]
+    if len(heads) < 2 or any(len(run) != len(heads) for run in runs):
+        return None
+    layout = Layout([tier_name(text[own.start : own.end]) for own in heads])
+    layout.structure += [(own.start, own.end, "tier", n) for n, own in enumerate(heads)]
+    rest = [own for own in found if own.start >= core[0].start or own not in heads]
+    for kind in dict.fromkeys(own.kind for own in rest):
+        several = [own for own in rest if own.kind == kind and kind != "tier"]
+        if len(several) % len(heads) == 0 and several:
+            for n, own in enumerate(several):
+                layout.pieces.append(_piece(n % len(heads), own))
+        elif len(several) == 1:
+            layout.pieces.append(_piece(every_tier(layout), several[0]))
+    return layout
+
+
+def _heads(text: str, before: Sequence[Mention]) -> list[Mention]:
+    """The tiers that a text names before its first part, on one line or on lines of their own."""
+    named = [own for own in before if own.kind == "tier"]
+    if not named:
+        return []
+    line_end = text.find("\n", named[-1].end)
+    line_end = line_end if line_end >= 0 else len(text)
+    start = text.rfind("\n", 0, named[0].start) + 1
+    bare = [Mention("tier", *match.span()) for match in _BARE.finditer(text, start, line_end)]
+    known = {*range(0)}
+    for own in named:
+        known.update(range(own.start, own.end))
+    heads = named + [own for own in bare if own.start not in known]
+    return sorted(heads, key=lambda own: own.start)
+
+
+def _one_after_another(
+    text: str, found: Sequence[Mention], core: Sequence[Mention]
+) -> Layout | None:
+    groups = _groups(found, core)
+    bounds = [0, *(_bound(text, found, a[-1], b[0]) for a, b in pairwise(groups)), len(text)]
+    layout = Layout()
+    spans = list(pairwise(bounds))
+    starts = [one.start for one in found]
+    for n, (start, end) in enumerate(spans):
+        own = found[bisect_left(starts, start) : bisect_left(starts, end)]
+        layout.tiers.append(_label(text, start, groups[n][0].start, own, layout, n))
+        layout.structure += [
+            (*label.span(), "label", None) for label in LABEL.finditer(text, start, end)
+        ]
+    shared = _shared(text, found, spans, core)
+    for one in found:
+        if one.kind in ("tier", "every"):
+            continue
+        tier = bisect_right(bounds, one.start, hi=len(spans)) - 1
+        layout.pieces.append(_piece(every_tier(layout) if one in shared else tier, one))
+    return layout
+
+
+def _piece(tier: int, own: Mention) -> Piece:
+    field = _FIELDS.get(own.kind, own.kind)
+    return Piece(tier=tier, field=field, label="", start=own.start, end=own.end)  # type: ignore[arg-type]
+
+
+def _groups(found: Sequence[Mention], core: Sequence[Mention]) -> list[list[Mention]]:
+    """Parts tier by tier: another begins where a side appears again after the other one, or after
+    a tier was named.
+    """
+    named = [own.start for own in found if own.kind == "tier"]
+    groups, seen = [[core[0]]], {core[0].kind}
+    for before, own in pairwise(core):
+        again = own.kind in seen
+        apart = own.kind != before.kind or any(before.end <= at < own.start for at in named)
+        if again and apart:
+            groups.append([own])
+            seen = {own.kind}
+        else:
+            groups[-1].append(own)
+            seen.add(own.kind)
+    return groups
+
+
+def _bound(text: str, found: Sequence[Mention], last: Mention, first: Mention) -> int:
+    """Where between two tiers' parts the second begins: with the sentence or line that names it;
+    where the tier's word stands behind its parts, after that; else at the conditions, where those
+    come first, or after the hardest break.
+    """
+    between = [own for own in found if last.end <= own.start < first.start]
+    named = [own for own in between if own.kind == "tier"]
+    start = last.end
+    if named:
+        leading = any(own.kind == "tier" and own.start < _first_core(found) for own in found)
+        if leading or not _ANY_BREAK.search(text, named[-1].end, first.start):
+            at = named[0] if leading else named[-1]
+            breaks = _ANY_BREAK.finditer(text, start, at.start)
+            return max((own.end() for own in breaks), default=at.start)
+        start = named[0].end
+    else:
+        usual = {own.kind for own in found if own.start < _first_core(found)}
+        ahead = (own.start for own in between if own.kind in usual.intersection(_STATED))
+        if (stated := next(ahead, None)) is not None:
+            return stated
+    for pattern in _BREAKS:
+        places = [match.end() for match in pattern.finditer(text, start, first.start)]
+        if places:
+            return places[-1]
+    return start if named else first.start
+
+
+def _first_core(found: Sequence[Mention]) -> int:
+    return next(own.start for own in found if own.kind in CORE)
+
+
+def _label(
+    text: str, start: int, first: int, own: Sequence[Mention], layout: Layout, tier: int
+) -> str:
+    """What a tier is called: by a tier's word, else by what stands on its first line before its
+    parts.
+    """
+    named = [one for one in own if one.kind == "tier"]
+    if named:
+        word = text[named[0].start : named[0].end]
+        layout.structure += [(one.start, one.end, "tier", tier) for one in named]
+        return _SAID.get(word.casefold(), tier_name(word))
+    head = text[start:first].strip("\n \t*-#").split("\n")[0]
+    by_conditions = head_by_conditions(head)
+    if by_conditions is not None:
+        return by_conditions[0]
+    if "\n" not in text[start:first].lstrip() and not re.search("[:(=]", head):
+        return ""
+    cut = re.split(r"[:(=]", head)[0] if not SURE.match(head) else head
+    words = cut.strip(" ,;-*·:")
+    if not 2 < len(words) <= LONGEST_HEAD or "." in words:
+        return ""
+    return tier_name(words).replace("*", "·")
+
+
+def _names_parts(said: Sequence[Mention]) -> bool:
+    return any(own.kind in CORE for own in said)
+
+
+def _shared(
+    text: str,
+    found: Sequence[Mention],
+    spans: Sequence[tuple[int, int]],
+    core: Sequence[Mention],
+) -> list[Mention]:
+    """What is said of every tier: what follows such a phrase, and the room on disk where it has a
+    sentence of its own before or after all parts and no tier has its own.
+    """
+    every = [own.start for own in found if own.kind == "every"]
+    shared = []
+    for at in every:
+        stop = _SENTENCE.search(text, at)
+        end = stop.start() if stop else len(text)
+        start = max([0, *(match.end() for match in _SENTENCE.finditer(text, 0, at))])
+        said = [own for own in found if start <= own.start < end]
+        shared += [own for own in said if own.start >= at or not _names_parts(said)]
+    disk = [own for own in found if own.kind in ("storage", "kind of storage")]
+    if len(spans) < 2 or not disk or shared:
+        return shared
+    stops = [match.end() for match in _SENTENCE.finditer(text, core[-1].end)]
+    apart = [
+        own for own in disk if own.start < core[0].start or any(stop <= own.start for stop in stops)
+    ]
+    return [*shared, *apart] if len(apart) == len(disk) else shared
