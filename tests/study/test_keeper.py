@@ -10,6 +10,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wattmetron.core.lazy import GrowingRows, Later, NumberedRows
+from wattmetron.core.workloads import informed
+from wattmetron.core.workloads.informed import informed_game, learnt_of
+from wattmetron.demo import CATALOGUE
+from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.study import progress
 from wattmetron.study.keeper import Keeper
 from wattmetron.study.line import MustWait, hurried
 from wattmetron.study.weight import weight
@@ -216,3 +221,17 @@ def test_what_is_worked_out_later_is_weighed_too():
     assert keeper.count.held_bytes < 8000
     keeper.once(("scene",), Scene)
     assert keeper.count.held_bytes > 80_000
+
+
+def test_learning_from_many_games_waits_in_line_and_says_how_far_it_is(monkeypatch):
+    catalogue = read_catalogue(CATALOGUE).kept_by(Keeper())
+    there = learnt_of(catalogue)
+    monkeypatch.setattr(informed, "MOST_AT_ONCE", 0)
+    later = read_catalogue(CATALOGUE).kept_by(Keeper())
+    with hurried(), pytest.raises(MustWait) as waits:
+        informed_game(later, next(iter(later.games)))
+    assert waits.value.key == informed.LEARNT
+    progress.tell(0, 0)
+    assert learnt_of(later) == there
+    done, of = progress.told()
+    assert of == there.games and done == of - 1

@@ -18,6 +18,10 @@ class Keep(Protocol):
         """The same for what takes so long that it may have to wait in line."""
         ...
 
+    def tell(self, done: int, of: int) -> None:
+        """Says how far what takes long is."""
+        ...
+
     def branch(self, shared: frozenset[str]) -> "Keep":
         """A place for a catalogue that differs: what has one of these names stays shared."""
         ...
@@ -30,6 +34,9 @@ class NothingKept:
         return compute()
 
     long = once
+
+    def tell(self, done: int, of: int) -> None:
+        """Nobody waits."""
 
     def branch(self, shared: frozenset[str]) -> "NothingKept":
         return self

@@ -9,6 +9,7 @@ from cachetools import LRUCache
 
 from wattmetron.core.keep import Key
 from wattmetron.study.line import MustWait, must_wait
+from wattmetron.study.progress import tell
 from wattmetron.study.weight import weight
 
 T = TypeVar("T")
@@ -103,6 +104,9 @@ class Keeper:
         if key not in self:
             must_wait(key)
         return self.once(key, compute)
+
+    def tell(self, done: int, of: int) -> None:
+        tell(done, of)
 
     def __contains__(self, key: Key) -> bool:
         with self._lock:

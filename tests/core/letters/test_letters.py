@@ -6,10 +6,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.core.letters import tuned, untouched
+from tests.core.letters import abroad, tuned, untouched
 from tests.core.letters.score import as_expected, score
 from wattmetron.core.errors import BriefError
+from wattmetron.core.letters.clauses import folded
 from wattmetron.core.letters.reader import MOST_BYTES, read_letter
+from wattmetron.core.letters.translated import translated
 from wattmetron.demo import generate
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.desk.letters import plan_from, wanted
@@ -26,7 +28,27 @@ def test_letters_are_read_field_by_field(letters, least):
     assert len(found.wrong_though_sure) <= 1, found.wrong_though_sure
 
 
-@pytest.mark.parametrize("letter", [*tuned.LETTERS, *untouched.LETTERS])
+def test_letters_in_seven_languages_are_read_and_english_ones_are_left_alone():
+    """The untouched half scored 98.4 % at its first run, 65.1 % before any language was known."""
+    for letters, least in ((abroad.TUNED, 0.98), (abroad.UNTOUCHED, 0.96)):
+        found = score(WORLD, letters)
+        assert found.share >= least, found.wrong
+        assert found.wrong_though_sure == []
+    for letter in (*tuned.LETTERS, *untouched.LETTERS):
+        assert translated(folded(letter.text), ()).text == folded(letter.text)
+
+
+def test_what_a_game_is_called_is_not_translated_and_places_are_those_of_the_letter():
+    text = "Ich habe 900 Euro und spiele Tin Harbour, bitte leise. Das Gehäuse habe ich schon."
+    read = read_letter(WORLD, text)
+    places = {said.field: text[said.start : said.end] for said in read.said}
+    assert places["game"] == "Tin Harbour" and places["quiet"] == "leise"
+    assert places["own_kind"] == "Gehäuse" and "900" in places["budget"]
+
+
+@pytest.mark.parametrize(
+    "letter", [*tuned.LETTERS, *untouched.LETTERS, *abroad.TUNED, *abroad.UNTOUCHED]
+)
 def test_every_letter_makes_a_brief(letter):
     """What is read stands where it was read, and becomes fields of a brief that can be stored."""
     read = read_letter(WORLD, letter.text)

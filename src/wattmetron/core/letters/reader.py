@@ -12,7 +12,9 @@ from wattmetron.core.letters.display import display
 from wattmetron.core.letters.games import games, of_games
 from wattmetron.core.letters.owned import buys, named_parts, own_kinds, owns, refused
 from wattmetron.core.letters.said import Clause, Letter, Said
+from wattmetron.core.letters.translated import translated
 from wattmetron.core.letters.wishes import sizes, wishes
+from wattmetron.core.requirements.reading.shortening import Shortened
 
 MOST_BYTES = 100_000
 SEVERAL = (
@@ -42,9 +44,27 @@ def read_letter(catalogue: Catalogue, text: str) -> Letter:
             " wanted."
         )
     cut, text = len(text.strip()) > LONGEST, text[:LONGEST]
+    known = {game.name: game.id for game in catalogue.games.values()}
     small = folded(text)
+    found = games(small, known)
+    letter = translated(small, found)
+    if letter.text != small:
+        found = games(letter.text, known)
+    said, unread = _read(catalogue, letter.text, found)
+    placed = tuple(_placed(own, letter) for own in said)
+    return Letter(text, placed, tuple(letter.span(*span) for span in unread), cut)
+
+
+def _placed(own: Said, letter: Shortened) -> Said:
+    start, end = letter.span(own.start, own.end)
+    return replace(own, start=start, end=end)
+
+
+def _read(
+    catalogue: Catalogue, small: str, found: list[Said]
+) -> tuple[tuple[Said, ...], tuple[tuple[int, int], ...]]:
+    """What a folded letter says, and the sentences of which nothing was read."""
     whole = sentences(small)
-    found = games(small, {game.name: game.id for game in catalogue.games.values()})
     bare = _without(small, found)
     pieces = [piece for sentence in whole for piece in clauses(sentence)]
     said = [*found, *of_games(whole, found), *budget(small, whole), *display(small)]
@@ -58,8 +78,7 @@ def read_letter(catalogue: Catalogue, text: str) -> Letter:
         own = replace(piece, text=bare[piece.start : piece.end])
         said += wishes(own, bare[sentence.start : piece.start])
         said += sizes(piece, owns(sentence) and "want" not in piece.text)
-    kept = _settled(said)
-    return Letter(text, kept, _unread(whole, said), cut)
+    return _settled(said), _unread(whole, said)
 
 
 def _without(text: str, found: list[Said]) -> str:

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.keep import Key
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.speeds.scale import Scale, scale_of
 from wattmetron.core.values.games import Game
@@ -12,6 +13,10 @@ from wattmetron.core.workloads.evidence import Item, informed_items
 from wattmetron.core.workloads.fit import Pair, Residual, fit_game
 from wattmetron.core.workloads.learning import Known, learn
 from wattmetron.core.workloads.learnt import NOTHING_LEARNT, Learnt, as_learnt
+
+LEARNT: Key = ("learnt",)
+MOST_AT_ONCE = 60
+"""Games with results that are fitted while a page waits; some hundredths of a second each."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -69,8 +74,12 @@ def informed(
 
 
 def learnt_of(catalogue: Catalogue) -> Learnt:
-    """What all games of a catalogue that have results teach about games."""
-    return catalogue.keep.once(("learnt",), lambda: learn(_known(catalogue), catalogue.keep))
+    """What all games of a catalogue that have results teach about games; of many games something
+    to wait for.
+    """
+    keep = catalogue.keep
+    once = keep.long if len(catalogue.results) > MOST_AT_ONCE else keep.once
+    return once(LEARNT, lambda: learn(_known(catalogue), keep))
 
 
 def _known(catalogue: Catalogue) -> Iterator[Known]:

@@ -74,9 +74,10 @@ def learn(known: Iterable[Known], keep: Keep = NOTHING_KEPT) -> Learnt:
     games = [own for own in known if own.pairs]
     if not games:
         return NOTHING_LEARNT
-    lessons = [
-        keep.once(("lesson", own.game.id, hash(own)), partial(lesson_of, own)) for own in games
-    ]
+    lessons = []
+    for n, own in enumerate(games):
+        keep.tell(n, len(games))
+        lessons.append(keep.once(("lesson", own.game.id, hash(own)), partial(lesson_of, own)))
     learnt = replace(
         NOTHING_LEARNT,
         rankings=_rankings(games),

@@ -19,8 +19,10 @@ from fastapi.routing import APIRoute
 from starlette.concurrency import run_in_threadpool
 
 from wattmetron.core.keep import Key
+from wattmetron.core.workloads.informed import LEARNT
 from wattmetron.study.line import MustWait, hurried
 from wattmetron.study.memory import give_back
+from wattmetron.study.progress import told
 from wattmetron.web.shell.pages import asks_for_part, page
 from wattmetron.web.shell.workers import WorkerGoneError, Workers
 
@@ -219,6 +221,9 @@ def _waiting(request: Request, line: Line, place: Place) -> Response:
     """What is shown meanwhile: how many come before; the page looks again by itself."""
     before = line.before(place)
     words = "Every build that could be the answer is being looked at."
+    if place.key == LEARNT:
+        done, of = told()
+        words = f"Results are being fitted: {done:,} of {of:,} games."
     if before:
         comes = "1 other question comes" if before == 1 else f"{before} other questions come"
         words = f"{comes} first; this one begins as soon as a core is free."

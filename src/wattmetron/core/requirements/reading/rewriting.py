@@ -104,29 +104,29 @@ def rewritten(short: Shortened, makers: Mapping[str, frozenset[str]]) -> Shorten
     """
     for label, names in makers.items():
         if names:
-            short = _replaced(short, _makers(names), _words(f"{label}:"))
+            short = replaced(short, _makers(names), _words(f"{label}:"))
     for pattern, words in _MANNERS:
-        short = _replaced(short, pattern, _words(words))
+        short = replaced(short, pattern, _words(words))
     short = _keys(short)
-    short = _replaced(short, _GLUED, lambda match: f"{match[0].lower()} ")
-    short = _replaced(short, _BARE_RATE, lambda match: f" {match[1]} fps")
-    short = _replaced(short, _COUNT, _in_figures)
-    short = _replaced(short, _FRAMES, lambda match: f"{match[1]} fps")
-    short = _replaced(short, _SOLID, _words("SSD"))
-    short = _replaced(short, _LIKE, _words("or better"))
+    short = replaced(short, _GLUED, lambda match: f"{match[0].lower()} ")
+    short = replaced(short, _BARE_RATE, lambda match: f" {match[1]} fps")
+    short = replaced(short, _COUNT, _in_figures)
+    short = replaced(short, _FRAMES, lambda match: f"{match[1]} fps")
+    short = replaced(short, _SOLID, _words("SSD"))
+    short = replaced(short, _LIKE, _words("or better"))
     for pattern, words in _SAID:
-        short = _replaced(short, pattern, _words(words))
+        short = replaced(short, pattern, _words(words))
     spoken = spoken_in(short.text)
     return _translated(short, spoken) if spoken else short
 
 
 def _keys(short: Shortened) -> Shortened:
     """Keys and values of a data file as labels with amounts."""
-    short = _replaced(short, _KEYED, lambda match: f"{match[1]}: {match[3]} {match[2].upper()}")
-    short = _replaced(short, _JOINED, _words(" "))
+    short = replaced(short, _KEYED, lambda match: f"{match[1]}: {match[3]} {match[2].upper()}")
+    short = replaced(short, _JOINED, _words(" "))
     if not _DATA.search(short.text):
         return short
-    return _replaced(short, _BRACES, lambda match: "\n" if match[0] in "{}" else "")
+    return replaced(short, _BRACES, lambda match: "\n" if match[0] in "{}" else "")
 
 
 def spoken_in(text: str) -> tuple[str, ...]:
@@ -142,22 +142,22 @@ def _is_spoken(name: str, words: set[str]) -> bool:
 
 
 def _translated(short: Shortened, spoken: tuple[str, ...]) -> Shortened:
-    short = _replaced(short, _UNIT, lambda match: f"{match[1]} {said.UNITS[match[2].lower()]}")
+    short = replaced(short, _UNIT, lambda match: f"{match[1]} {said.UNITS[match[2].lower()]}")
     for pattern, words in _TIERS:
-        short = _replaced(short, pattern, _words(words))
-    short = _replaced(short, _BEFORE_AMOUNT, _words(" "))
+        short = replaced(short, pattern, _words(words))
+    short = replaced(short, _BEFORE_AMOUNT, _words(" "))
     for name, pattern in _LEVELS.items():
-        short = _replaced(short, pattern, _words(f"{name} settings"))
-    short = _replaced(short, _AFTER_TIER, lambda match: f"{match[1]} ")
+        short = replaced(short, pattern, _words(f"{name} settings"))
+    short = replaced(short, _AFTER_TIER, lambda match: f"{match[1]} ")
     for field, pattern in _LABELS.items():
-        short = _replaced(short, pattern, _words(said.LABEL_TO[field]))
-    short = _replaced(short, _FREE, _words("free"))
+        short = replaced(short, pattern, _words(said.LABEL_TO[field]))
+    short = replaced(short, _FREE, _words("free"))
     joins = _whole(_any(word for name in spoken for word in said.OR_WORDS[name]))
-    short = _replaced(short, joins, _words("or"))
+    short = replaced(short, joins, _words("or"))
     ands = _whole(_any(word for name in spoken for word in said.AND_WORDS[name]))
-    short = _replaced(short, ands, _words(", "))
+    short = replaced(short, ands, _words(", "))
     fillers = _whole(_any(word for name in spoken for word in said.FILLERS[name]))
-    return _replaced(short, fillers, _words(" "))
+    return replaced(short, fillers, _words(" "))
 
 
 def _in_figures(match: re.Match[str]) -> str:
@@ -169,7 +169,7 @@ def _in_figures(match: re.Match[str]) -> str:
     return f"{total} {'fps' if unit.startswith(('frames', 'images')) else unit}"
 
 
-def _replaced(old: Shortened, pattern: re.Pattern[str], replacing: Replacing) -> Shortened:
+def replaced(old: Shortened, pattern: re.Pattern[str], replacing: Replacing) -> Shortened:
     """Every match replaced; what stands in its place begins and ends where it did."""
     signs: list[str] = []
     places: list[int] = []
