@@ -9,17 +9,17 @@ from itertools import groupby, pairwise
 
 from wattmetron.core.requirements.reading.headings import LABEL, SURE, tier_name
 from wattmetron.core.requirements.reading.layout import every_tier, head_by_conditions
-from wattmetron.core.requirements.reading.mentions import CORE, Mention
+from wattmetron.core.requirements.reading.mentions import CORE, Kind, Mention
 from wattmetron.core.requirements.reading.pieces import Layout, Piece
 from wattmetron.core.requirements.reading.vocabulary import BARE_TIERS, Field
 
-LONGEST_HEAD = 60
+LONGEST_HEAD, MOST_TIERS = 60, 16
 _BREAKS = (re.compile(r"\n\s*\n"), re.compile(r"\n"), re.compile(r"[.;!?](?=\s|\Z)"))
 _ANY_BREAK = re.compile(r"\n|[.;!?](?=\s|\Z)")
 _SENTENCE = re.compile(r"[.;!?](?=\s|\Z)|\n\s*\n")
 _BARE = re.compile(rf"(?<![\w-])(?:{BARE_TIERS})(?![^\W_])", re.IGNORECASE)
 _SAID: dict[str, str] = {"least": "Minimum", "ideally": "Recommended"}
-_STATED = frozenset({"resolution", "frame rate", "preset"})
+_STATED: frozenset[Kind] = frozenset({"resolution", "frame rate", "preset"})
 _FIELDS: dict[str, Field] = {"kind of storage": "storage"}
 
 
@@ -69,11 +69,17 @@ def _heads(text: str, before: Sequence[Mention]) -> list[Mention]:
 def _one_after_another(
     text: str, found: Sequence[Mention], core: Sequence[Mention]
 ) -> Layout | None:
-    groups = _groups(found, core)
-    bounds = [0, *(_bound(text, found, a[-1], b[0]) for a, b in pairwise(groups)), len(text)]
+    groups = _groups(found, core)[:MOST_TIERS]
+    starts = [one.start for one in found]
+    ahead = [own.kind for own in found if own.start < core[0].start]
+    bounds = [0]
+    for before, after in pairwise(groups):
+        last, first = before[-1], after[0]
+        between = found[bisect_left(starts, last.end) : bisect_left(starts, first.start)]
+        bounds.append(_bound(text, between, ahead, last.end, first.start))
+    bounds.append(len(text))
     layout = Layout()
     spans = list(pairwise(bounds))
-    starts = [one.start for one in found]
     for n, (start, end) in enumerate(spans):
         own = found[bisect_left(starts, start) : bisect_left(starts, end)]
         layout.tiers.append(_label(text, start, groups[n][0].start, own, layout, n))
@@ -112,35 +118,31 @@ def _groups(found: Sequence[Mention], core: Sequence[Mention]) -> list[list[Ment
     return groups
 
 
-def _bound(text: str, found: Sequence[Mention], last: Mention, first: Mention) -> int:
+def _bound(
+    text: str, between: Sequence[Mention], ahead: Sequence[Kind], start: int, end: int
+) -> int:
     """Where between two tiers' parts the second begins: with the sentence or line that names it;
     where the tier's word stands behind its parts, after that; else at the conditions, where those
-    come first, or after the hardest break.
+    come first, or after the hardest break. ``ahead`` is what stands before the first part of all.
     """
-    between = [own for own in found if last.end <= own.start < first.start]
     named = [own for own in between if own.kind == "tier"]
-    start = last.end
     if named:
-        leading = any(own.kind == "tier" and own.start < _first_core(found) for own in found)
-        if leading or not _ANY_BREAK.search(text, named[-1].end, first.start):
-            at = named[0] if leading else named[-1]
-            breaks = _ANY_BREAK.finditer(text, start, at.start)
-            return max((own.end() for own in breaks), default=at.start)
+        leading = "tier" in ahead
+        if leading or not _ANY_BREAK.search(text, named[-1].end, end):
+            at = (named[0] if leading else named[-1]).start
+            breaks = _ANY_BREAK.finditer(text, start, at)
+            return max((own.end() for own in breaks), default=at)
         start = named[0].end
     else:
-        usual = {own.kind for own in found if own.start < _first_core(found)}
-        ahead = (own.start for own in between if own.kind in usual.intersection(_STATED))
-        if (stated := next(ahead, None)) is not None:
+        usual = _STATED.intersection(ahead)
+        stated = next((own.start for own in between if own.kind in usual), None)
+        if stated is not None:
             return stated
     for pattern in _BREAKS:
-        places = [match.end() for match in pattern.finditer(text, start, first.start)]
+        places = [match.end() for match in pattern.finditer(text, start, end)]
         if places:
             return places[-1]
-    return start if named else first.start
-
-
-def _first_core(found: Sequence[Mention]) -> int:
-    return next(own.start for own in found if own.kind in CORE)
+    return start if named else end
 
 
 def _label(
