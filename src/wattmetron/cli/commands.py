@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Any
 
 from wattmetron import __version__
-from wattmetron.cli import data, questions, serving, shops
+from wattmetron.cli import data, meters, questions, serving, shops
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.search.answer import AIMS
 from wattmetron.core.values.brief import SURENESS
@@ -84,6 +84,12 @@ def _parser() -> argparse.ArgumentParser:
         "wattmetron shops --port 8400",
     )
     command.add_argument("--port", type=_port, default=8400, help="port to listen on (8400)")
+    command = add(
+        "meters",
+        "Run the simulated meters of the demo: a frame logger and a wall meter.",
+        "wattmetron meters --port 8500",
+    )
+    command.add_argument("--port", type=_port, default=8500, help="port to listen on (8500)")
     command = add(
         "refresh",
         "Ask the feeds of all shops once and bring in their prices.",
@@ -225,6 +231,7 @@ _COMMANDS = {
     "demo": serving.serve,
     "serve": serving.serve,
     "shops": shops.open_shops,
+    "meters": meters.open_meters,
     "refresh": shops.refresh_prices,
     "import": data.import_folder,
     "export": data.export_folder,

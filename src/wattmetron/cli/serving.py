@@ -66,6 +66,8 @@ def serve(options: argparse.Namespace) -> int:
         if options.command == "demo":
             _open_shops(workshop)
         app = make_app(workshop, hosts, Door(kept, key), Line(workers=workers))
+        if options.command == "demo":
+            app.state.meters = _open_meters()
         sys.setswitchinterval(SWITCH_S)
         door.listen(BACKLOG)
         print("\n".join(_said(options.host, door.getsockname()[1], hosts, key)), flush=True)
@@ -170,6 +172,16 @@ def _bound(host: str, port: int) -> socket.socket:
             " another with --port."
         ) from error
     return door
+
+
+def _open_meters() -> str:
+    """Where the simulated meters answer; empty where they cannot be opened."""
+    from wattmetron.demo.meters import MeterServer
+
+    try:
+        return MeterServer().start().url
+    except OSError:
+        return ""
 
 
 def _open_shops(workshop: Workshop) -> None:

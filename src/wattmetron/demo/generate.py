@@ -52,6 +52,7 @@ from wattmetron.demo.hidden import published_parts, results, true_games, world_o
 from wattmetron.demo.lists import LISTS
 from wattmetron.demo.shops import SHOPS
 from wattmetron.demo.terms import KEYS, free, with_terms
+from wattmetron.demo.truth import TrueGame, World
 from wattmetron.demo.worklist import games, true_works
 from wattmetron.formats.brief_file import brief_file, build_file
 from wattmetron.formats.catalogue_folder import write_catalogue
@@ -439,6 +440,11 @@ class Market:
 
 
 def catalogue() -> Catalogue:
+    """The demo's catalogue, as the world publishes it."""
+    return made()[0]
+
+
+def made() -> tuple[Catalogue, World, dict[str, TrueGame]]:
     """The whole made-up world."""
     market, bench = Market(), Market(20261121)
     parts: dict[str, Part] = {}
@@ -462,9 +468,10 @@ def catalogue() -> Catalogue:
     offers = (*market.offers, *bench.offers)
     shown = {key: detailed(part) for key, part in published_parts(parts).items()}
     world = world_of(parts, shown)
-    measured = results(world, true_games(world, {game.id: game for game in true_works()}))
+    hidden = true_games(world, {game.id: game for game in true_works()})
+    measured = results(world, hidden)
     own = {record.key: record for record in OWN}
-    return Catalogue(
+    shown_catalogue = Catalogue(
         parts=with_records(shown, own),
         own=own,
         references={own.id: own for own in REFERENCES},
@@ -476,6 +483,7 @@ def catalogue() -> Catalogue:
         charts=charts(parts),
         results=measured,
     )
+    return shown_catalogue, world, hidden
 
 
 def charts(parts: dict[str, Part]) -> dict[str, Chart]:

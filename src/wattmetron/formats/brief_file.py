@@ -1,6 +1,7 @@
 """Briefs and builds as JSON, checked by Pydantic at the edge and turned into core values."""
 
 from collections.abc import Sequence
+from dataclasses import asdict
 from datetime import date
 from typing import TYPE_CHECKING, Annotated, Any, Literal
 
@@ -19,7 +20,7 @@ from wattmetron.core.values.brief import (
     Resale,
     Target,
 )
-from wattmetron.core.values.build import Build, SetAside, StandIn
+from wattmetron.core.values.build import Build, OwnTuning, SetAside, StandIn
 from wattmetron.core.values.money import to_decimal, to_minor
 from wattmetron.core.values.parts import FURTHER_KINDS, Kind
 from wattmetron.core.values.preferences import Preference
@@ -141,6 +142,21 @@ class StandInFile(Strict):
     )
 
 
+class TunedFile(Strict):
+    """A processor or card that runs as it was measured."""
+
+    part: Id = Field(description="Part id")
+    gain: float = Field(ge=-0.5, le=1, description="Gain in speed over shipped, a share")
+    gain_sd: float = Field(ge=0, le=0.5, description="Standard deviation of the gain")
+    power: float = Field(ge=0.2, le=3, description="Factor on its power")
+    noted_on: date = Field(description="Date, ISO 8601")
+    setup: str = Field(default="", max_length=80, description="What was set")
+    clock_mhz: float | None = Field(default=None, ge=1, le=20_000, description="Clock reached, MHz")
+    volts: float | None = Field(default=None, ge=0.1, le=5, description="Volts")
+    fan_rpm: float | None = Field(default=None, ge=0, le=20_000, description="Fan speed, 1/min")
+    celsius: float | None = Field(default=None, ge=-50, le=150, description="Temperature, °C")
+
+
 class SentFile(Strict):
     """A line of a list that was sent in."""
 
@@ -183,6 +199,9 @@ class BuildFile(Strict):
     parts: list[PlaceFile] = Field(default_factory=list, max_length=60)
     stand_ins: list[StandInFile] = Field(
         default_factory=list, max_length=20, description="Parts that are there only for a time"
+    )
+    tuned: list[TunedFile] = Field(
+        default_factory=list, max_length=4, description="Parts that run as they were measured"
     )
     aside: list[AsideFile] = Field(
         default_factory=list, max_length=40, description="Findings that do not count here"
@@ -259,6 +278,8 @@ def build_from(file: BuildFile) -> Build:
             build = build.buying_later(place.part, True)
     for own in file.stand_ins:
         build = build.standing_in(StandIn(own.part, own.until, to_minor(own.resale)))
+    for tuned in file.tuned:
+        build = build.running(OwnTuning(**tuned.model_dump()))
     for aside_file in file.aside:
         build = build.setting_aside(
             SetAside(aside_file.rule, tuple(aside_file.parts), aside_file.reason)
@@ -283,6 +304,7 @@ def build_file(build: Build) -> BuildFile:
             for stand_in in build.stand_ins
             if stand_in.part in there
         ],
+        tuned=[TunedFile(**asdict(own)) for own in build.tuned if own.part in there],
         aside=[
             AsideFile(rule=aside.rule, parts=list(aside.parts), reason=aside.reason)
             for aside in build.aside

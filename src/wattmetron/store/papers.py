@@ -13,7 +13,9 @@ from wattmetron.core.errors import BriefError, ConflictError, NotFoundError, Not
 from wattmetron.store.database import found
 from wattmetron.store.tables import PaperRow
 
-PaperKind = Literal["house", "set", "watches", "feeds", "aside", "names", "rates"]
+PaperKind = Literal[
+    "house", "set", "watches", "feeds", "aside", "names", "rates", "columns", "meters"
+]
 MOST_PAPERS = 200
 
 

@@ -123,6 +123,24 @@ class PaperRow(Base):
     __table_args__ = (Index("papers_by_kind", "kind", "id"),)
 
 
+class RunRow(Base):
+    """A measured run: what is said of it as a document, what was worked out of it, its frames as
+    packed bytes; ``before`` is what the last change replaced. Without a document it was taken out.
+    """
+
+    __tablename__ = "runs"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    version: Mapped[int] = mapped_column(Integer)
+    game: Mapped[str] = mapped_column(String(80))
+    brief_id: Mapped[int] = mapped_column(Integer)
+    document: Mapped[str | None] = mapped_column(Text, nullable=True)
+    before: Mapped[str | None] = mapped_column(Text, nullable=True)
+    figures: Mapped[str] = mapped_column(Text)
+    frames: Mapped[bytes | None] = mapped_column(LargeBinary, nullable=True)
+    changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
+    __table_args__ = (Index("runs_by_brief", "brief_id", "id"), Index("runs_by_game", "game", "id"))
+
+
 class LinkRow(Base):
     """A link to the handout of a brief or of a set: the hash of its key, the plan or set as it was,
     the import of that day.

@@ -6,6 +6,7 @@ from fastapi import FastAPI
 from fastapi.staticfiles import StaticFiles
 
 from wattmetron import __version__
+from wattmetron.services.measured.recorder import Recorder
 from wattmetron.services.shops.refresher import Refresher
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.api import routes as api
@@ -24,6 +25,9 @@ from wattmetron.web.games import routes as games
 from wattmetron.web.handout import house, sets
 from wattmetron.web.handout import round as monthly
 from wattmetron.web.handout import routes as handouts
+from wattmetron.web.measured import bench, taking_in
+from wattmetron.web.measured import routes as measured
+from wattmetron.web.measured.pending import Pending
 from wattmetron.web.parts import chart_routes
 from wattmetron.web.parts import edit_routes as part_edits
 from wattmetron.web.parts import routes as parts
@@ -61,6 +65,7 @@ def make_app(
     app.state.line = line or Line()
     app.state.sayings = Sayings()
     app.state.refresher = Refresher()
+    app.state.recorder, app.state.pending, app.state.meters = Recorder(), Pending(), ""
     app.state.door = door = door or Door(None)
     app.state.shared = not door.open
     app.include_router(briefs.router)
@@ -77,6 +82,9 @@ def make_app(
     app.include_router(shops.router)
     app.include_router(sets.router)
     app.include_router(monthly.router)
+    app.include_router(taking_in.router)
+    app.include_router(bench.router)
+    app.include_router(measured.router)
     app.include_router(games.router)
     app.include_router(game_changes.router)
     app.include_router(parts.router)

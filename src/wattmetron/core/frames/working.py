@@ -10,6 +10,7 @@ from wattmetron.core.frames import work
 from wattmetron.core.frames.drawing import affinities
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.frames.memory import rated_bandwidth_gbs, rated_latency_ns
+from wattmetron.core.frames.pacing import pacing
 from wattmetron.core.frames.settling import settlings
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.machine import Machine
@@ -39,6 +40,7 @@ def frame_working(machine: Machine, estimate: Estimate, brief: Brief) -> tuple[S
         *_processor_steps(machine, estimate),
         *_graphics_steps(estimate),
         *_rate_steps(estimate),
+        *_display_steps(estimate, brief),
         *_sureness_steps(estimate, brief),
         *_surer_steps(estimate, brief),
     )
@@ -251,6 +253,49 @@ def _rate_steps(estimate: Estimate) -> tuple[Step, ...]:
             _percent(estimate.processor_share),
             f"A processor 10 % faster brings {10 * estimate.processor_elasticity:.1f} %; "
             f"graphics 10 % faster bring {10 * (1 - estimate.processor_elasticity):.1f} %.",
+        ),
+    )
+
+
+def _display_steps(estimate: Estimate, brief: Brief) -> tuple[Step, ...]:
+    own = pacing(estimate, brief.display)
+    if own is None:
+        return ()
+    hz = brief.display.refresh_hz
+    if own.variable:
+        return (
+            Step(
+                "On the display",
+                f"F(1000/{brief.display.variable_from_hz:g}) − F(1000/{hz:g})",
+                f"{_percent(own.inside)} as they come",
+                f"{_percent(own.quicker)} quicker than {hz:g} Hz, {_percent(own.slower)} below the"
+                " variable range.",
+            ),
+            Step(
+                "Lag that waiting adds",
+                "E[max(0, r − t)]",
+                f"{own.lag_ms:.2f}{THIN}ms",
+                "A frame that is quicker than the display waits for it.",
+            ),
+        )
+    return (
+        Step(
+            "On the display, synchronised",
+            "1000 / (r Σ_k (1 − F(k r))), k from 0",
+            f"{own.shown_fps:.1f}{THIN}fps shown",
+            f"{_percent(own.late)} of frames come later than one refresh of {hz:g} Hz.",
+        ),
+        Step(
+            "Lag that waiting adds",
+            "r Σ_k (1 − F(k r)) − E",
+            f"{own.lag_ms:.2f}{THIN}ms",
+            "On average, a frame waits for the next refresh.",
+        ),
+        Step(
+            "Torn without synchronising",
+            "min(1, r / E)",
+            _percent(own.torn),
+            "Of refreshes; a frame appears wherever the picture is being drawn.",
         ),
     )
 

@@ -11,7 +11,7 @@ from typing import Literal, TypeVar
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Clocks
-from wattmetron.core.values.build import Build
+from wattmetron.core.values.build import Build, OwnTuning
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Graphics, Processor
 
@@ -79,6 +79,11 @@ BY_CLOCKS: dict[Clocks, tuple[Way, Way] | None] = {
 T = TypeVar("T", Processor, Graphics)
 
 
+def changed_by(part: T, change: Change) -> T:
+    """A processor or card with a change."""
+    return card_at(part, change) if isinstance(part, Graphics) else chip_at(part, change)
+
+
 def clocked(part: T, clocks: Clocks, tuned: bool = True) -> T:
     """A processor or card as it runs by the brief's wish; a chip is tuned only where it can be and
     ``tuned`` allows it.
@@ -114,7 +119,25 @@ def machine_of(catalogue: Catalogue, build: Build, clocks: Clocks) -> Machine:
     """A build with its parts looked up, as it runs at such clocks; raises for an unknown id or a
     part in the wrong place.
     """
-    return run_at(catalogue.machine(build), clocks)
+    shipped = catalogue.machine(build)
+    return as_measured(run_at(shipped, clocks), shipped, build)
+
+
+def as_measured(machine: Machine, shipped: Machine, build: Build) -> Machine:
+    """The machine with those parts that were measured as they are set running so, in place of the
+    rule of thumb.
+    """
+    own = {tuning.part: measured_change(tuning) for tuning in build.tuned}
+    chip, card = shipped.processor, shipped.graphics
+    if chip is not None and chip.id in own:
+        machine = replace(machine, processor=chip_at(chip, own[chip.id]))
+    if card is not None and card.id in own:
+        machine = replace(machine, graphics=card_at(card, own[card.id]))
+    return machine
+
+
+def measured_change(tuning: OwnTuning) -> Change:
+    return Change(tuning.gain, tuning.gain_sd, tuning.power)
 
 
 def in_the_way(machine: Machine, way: Way) -> tuple[str, ...]:

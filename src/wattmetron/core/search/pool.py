@@ -14,7 +14,7 @@ from wattmetron.core.fit.leads import sockets_of
 from wattmetron.core.fit.rule import Look
 from wattmetron.core.fit.rules import BLOCKING, any_blocks
 from wattmetron.core.fit.wishes import USUAL
-from wattmetron.core.power.tuning import clocked
+from wattmetron.core.power.tuning import changed_by, clocked, measured_change
 from wattmetron.core.search.airflow import Airflow
 from wattmetron.core.search.further import NOTHING, Brought, Disc, Further
 from wattmetron.core.search.ladder import Ladder, ints
@@ -374,8 +374,8 @@ def build_pool(
         return _shelf(allowed, False)
 
     drives = fixed["storage"]
-    processors = _run(cast(KindPool[Processor], shelf("processor")), brief, tuned)
-    cards = _run(cast(KindPool[Graphics], shelf("graphics")), brief, tuned)
+    processors = _run(cast(KindPool[Processor], shelf("processor")), brief, kept, tuned)
+    cards = _run(cast(KindPool[Graphics], shelf("graphics")), brief, kept, tuned)
     boards = _on_each(cast(KindPool[Mainboard], shelf("mainboard")), further.wireless)
     return Pool(
         processors=_on_each(processors, lambda chip: _with_chip(further, chip)),
@@ -466,12 +466,22 @@ def _go_together(catalogue: Catalogue, kept: Build) -> bool:
 T = TypeVar("T", Processor, Graphics)
 
 
-def _run(shelf: KindPool[T], brief: Brief, can_be_tuned: bool) -> KindPool[T]:
-    """Processors or cards as they run at the brief's clocks."""
-    if brief.clocks == "as shipped":
+def _run(shelf: KindPool[T], brief: Brief, kept: Build, can_be_tuned: bool) -> KindPool[T]:
+    """Processors or cards as they run at the brief's clocks, those that stay as they were
+    measured.
+    """
+    staying = {part_id for _, part_id in kept.ids()}
+    own = {tuning.part: tuning for tuning in kept.tuned if tuning.part in staying}
+    if brief.clocks == "as shipped" and not own:
         return shelf
     return replace(
-        shelf, parts=tuple(clocked(part, brief.clocks, can_be_tuned) for part in shelf.parts)
+        shelf,
+        parts=tuple(
+            changed_by(part, measured_change(own[part.id]))
+            if part.id in own
+            else clocked(part, brief.clocks, can_be_tuned)
+            for part in shelf.parts
+        ),
     )
 
 

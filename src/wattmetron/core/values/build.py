@@ -35,11 +35,32 @@ class StandIn:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class OwnTuning:
+    """How a processor or card of this machine was measured to run as it is set now: its gain in
+    speed over shipped with its standard deviation, both as shares, its power as a factor; what was
+    set in a few words, and, where they were noted, the clock reached in MHz, volts, fan speed in
+    1/min and temperature in °C.
+    """
+
+    part: str
+    gain: float
+    gain_sd: float
+    power: float
+    noted_on: date
+    setup: str = ""
+    clock_mhz: float | None = None
+    volts: float | None = None
+    fan_rpm: float | None = None
+    celsius: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Build:
     """Part ids by kind: one of each at most, several drives; ``added`` holds further kinds.
     ``kept`` parts stay when the rest is proposed; ``more_kits`` are memory kits and ``second_card``
     a graphics card beside the first; findings ``aside`` do not count while the parts that they
-    concern stay. Parts bought ``later`` belong to the machine, their prices not to the total.
+    concern stay. Parts bought ``later`` belong to the machine, their prices not to the total. Parts
+    that are ``tuned`` run as they were measured.
     """
 
     processor: str | None = None
@@ -57,6 +78,7 @@ class Build:
     second_card: str | None = None
     stand_ins: tuple[StandIn, ...] = ()
     later: frozenset[str] = frozenset()
+    tuned: tuple[OwnTuning, ...] = ()
 
     def of(self, kind: Kind) -> tuple[str, ...]:
         """Ids of the parts of a kind."""
@@ -196,6 +218,17 @@ class Build:
         return replace(
             self, aside=tuple(own for own in self.aside if (own.rule, own.parts) != (rule, parts))
         )
+
+    def running(self, tuning: OwnTuning) -> "Build":
+        """This build with a part running as it was measured."""
+        if tuning.part not in {own for _, own in self.ids()}:
+            raise BuildError("That part is no longer in the build: reload and try again.")
+        others = tuple(own for own in self.tuned if own.part != tuning.part)
+        return replace(self, tuned=(*others, tuning))
+
+    def as_shipped(self, part_id: str) -> "Build":
+        """This build with a part that runs as it was shipped again."""
+        return replace(self, tuned=tuple(own for own in self.tuned if own.part != part_id))
 
     def standing_in(self, stand_in: StandIn) -> "Build":
         """This build with a part marked as a stand-in."""

@@ -37,6 +37,12 @@ class Result:
     average_fps: Annotated[Rate, Column("Average frame rate", "fps")]
     low_fps: Annotated[Rate | None, Column("1 % low", "fps")] = None
     own: Annotated[bool, Column("Whether it is an own measured run")] = False
+    ln_sd: Annotated[
+        float | None,
+        Ge(LEAST),
+        Le(2),
+        Column("How uncertain the average is, in ln, where it is more than usual"),
+    ] = None
     source: Annotated[str, Column("Where it was published")] = ""
     measured_on: Annotated[date | None, Column("Date, ISO 8601")] = None
     muted: Annotated[bool, Column("Whether it is left out")] = False

@@ -139,7 +139,11 @@ class Problem:
         lows = [pair.result.low_fps or np.nan for pair in pairs]
         self.ln_low = np.log(1000 / np.array(lows, dtype=float))
         self.sd = np.array(
-            [RUN_SD if pair.result.own else RESULT_SD for pair in pairs], dtype=float
+            [
+                max(RUN_SD if pair.result.own else RESULT_SD, pair.result.ln_sd or 0.0)
+                for pair in pairs
+            ],
+            dtype=float,
         )
 
     def _places_of(self, standings: list[Standing]) -> NDArray[np.int64]:

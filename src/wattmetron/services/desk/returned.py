@@ -179,7 +179,7 @@ def _marks(catalogue: Catalogue, here: Build, theirs: Build) -> Iterator[Propose
 
 
 def _marked(build: Build) -> tuple[object, ...]:
-    return build.kept, build.later, build.aside, build.stand_ins
+    return build.kept, build.later, build.aside, build.stand_ins, build.tuned
 
 
 def _mark_words(catalogue: Catalogue, build: Build) -> str:
@@ -192,6 +192,8 @@ def _mark_words(catalogue: Catalogue, build: Build) -> str:
         said.append(f"{len(build.aside)} set aside")
     if build.stand_ins:
         said.append(f"{len(build.stand_ins)} with assumed figures")
+    if build.tuned:
+        said.append(f"{len(build.tuned)} as measured")
     return "; ".join(said) or "nothing"
 
 
@@ -203,6 +205,7 @@ def _with_marks(build: Build, theirs: Build) -> Build:
         later=theirs.later & there,
         aside=theirs.aside,
         stand_ins=theirs.stand_ins,
+        tuned=theirs.tuned,
     )
 
 

@@ -29,6 +29,8 @@ from wattmetron.services.desk.swaps import SwapQuery, swap
 from wattmetron.services.desk.together import at_once_words, together_words
 from wattmetron.services.games.contenders import machine_contender
 from wattmetron.services.games.publishing import GameState
+from wattmetron.services.measured.promises import outcomes_of
+from wattmetron.services.measured.runs import MeasuredRun
 from wattmetron.services.words.figures import KIND_WORDS, money, money_change
 from wattmetron.services.workshop import ListedBrief, Opened
 from wattmetron.web.desk.balance import BalanceView, balance_view
@@ -51,6 +53,7 @@ from wattmetron.web.games.equals import EqualsView, equals_view
 from wattmetron.web.games.game import GamePanel, game_panel
 from wattmetron.web.games.machine import MeasuredMachine
 from wattmetron.web.handout.view import Handing, HandoutView, handout_view
+from wattmetron.web.measured.views import MeasuredView, measured_view
 from wattmetron.web.shell.address import AIM_WORDS, DeskQuery, decode_build, encode_build, trial_of
 
 NO_PAST, NO_HANDING = Past(), Handing()
@@ -119,6 +122,7 @@ class Desk:
     review: ReviewView | None
     handout: HandoutView | None
     buy: BuyView | None
+    measured: MeasuredView | None
     compare: CompareView | None
     rest: RestView | None
     first: tuple[FirstRow, ...]
@@ -158,10 +162,12 @@ def make_desk(
     briefs: tuple[ListedBrief, ...] = (),
     past: Past = NO_PAST,
     history: History = NO_HISTORY,
+    runs: tuple[MeasuredRun, ...] = (),
 ) -> Desk:
     """Compute what the page shows; ``state_of`` gives the standing revision of a game's
     requirements, ``handing`` is what its handout takes from elsewhere, ``briefs`` and ``past``
-    what to compare with, ``history`` what its parts cost over time.
+    what to compare with, ``history`` what its parts cost over time, ``runs`` what was measured on
+    its machine.
     """
     plan = opened.plan
     brief = plan.brief
@@ -229,6 +235,17 @@ def make_desk(
         handout=(
             handout_view(catalogue, opened, handing, datetime.now(UTC).date())
             if query.view == "handout"
+            else None
+        ),
+        measured=(
+            measured_view(
+                catalogue,
+                opened.id,
+                outcomes_of(catalogue, opened.plan, runs),
+                runs,
+                bool(opened.plan.build.processor) and present.machine.can_draw,
+            )
+            if query.view == "measured"
             else None
         ),
         buy=(

@@ -6,11 +6,13 @@ from markupsafe import Markup
 
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.frames.headway import needed_speedup
+from wattmetron.core.frames.pacing import pacing
 from wattmetron.core.frames.settling import settlings
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.words.figures import THIN, percent, settings
 from wattmetron.web.drawing.frame_row import frame_row
+from wattmetron.web.drawing.pacing_strip import pacing_strip, pacing_words
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -46,6 +48,12 @@ class FrameRowView:
     @property
     def chart(self) -> Markup | None:
         return frame_row(self.estimate) if self.estimate else None
+
+    @property
+    def paced(self) -> tuple[Markup, str] | None:
+        """What the display does with the frames, drawn and in words."""
+        own = pacing(self.estimate, self.brief.display) if self.estimate else None
+        return (pacing_strip(own), pacing_words(own)) if own else None
 
     @property
     def readout(self) -> str:

@@ -15,6 +15,7 @@ from wattmetron.services.desk.assess import assess
 from wattmetron.services.games.publishing import game_state
 from wattmetron.services.handout.house import housed
 from wattmetron.services.handout.links import Of, links_of
+from wattmetron.services.measured.runs import all_runs
 from wattmetron.services.shops.sales import sale_words, sales_of
 from wattmetron.services.workshop import Opened, Workshop
 from wattmetron.web.desk.assembly import assembly_page
@@ -122,6 +123,7 @@ def show(
         tuple(workshop.briefs()) if compares else (),
         past_of(workshop, catalogue, opened, params.get("since", "")) if compares else NO_PAST,
         _history(workshop, opened) if view == "buy" else NO_HISTORY,
+        all_runs(workshop, brief_id) if view == "measured" else (),
     )
     fresh_link = more.pop("fresh_link", "")
     if desk.handout is not None and fresh_link:

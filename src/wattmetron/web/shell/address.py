@@ -15,7 +15,9 @@ from wattmetron.core.values.parts import ALL_KINDS, FURTHER_KINDS, Kind
 from wattmetron.services.advice.improve import WAYS, Way
 from wattmetron.web.shell.forms import Form, one_of
 
-ViewName = Literal["brief", "frames", "balance", "fit", "review", "compare", "handout", "buy"]
+ViewName = Literal[
+    "brief", "frames", "balance", "fit", "review", "compare", "handout", "buy", "measured"
+]
 VIEWS: tuple[ViewName, ...] = (
     "brief",
     "frames",
@@ -25,6 +27,7 @@ VIEWS: tuple[ViewName, ...] = (
     "compare",
     "handout",
     "buy",
+    "measured",
 )
 Link = Callable[..., str]
 """Makes an address of the page with some of it changed."""

@@ -14,6 +14,8 @@ from wattmetron.web.shell.door import Door
 from wattmetron.web.shell.errors import PROTECTIVE, Refusal, refusal
 
 MAX_BODY_BYTES = 2_000_000
+LARGER = {"/measured/import": 155_000_000}
+"""What is larger than usual: files of frames."""
 STRANGE_HOST = "Wattmetron does not answer to this name: open it under the name that it printed."
 FOREIGN = (
     "Changes are taken from this application's own pages only: open the page here and repeat it."
@@ -22,7 +24,10 @@ LED_HERE = "Another page led here, so nothing was worked out yet: open the page 
 EMBEDDED = "Pages elsewhere cannot use what Wattmetron answers: open it in a tab of its own."
 LENGTHLESS = "The length of the request is missing: send it again with its length."
 TWO_LENGTHS = "The request says its length in two ways: send it again with a length alone."
-TOO_LARGE = "The request is larger than 2 MB: send less at once, such as one file after the other."
+TOO_LARGE = (
+    "The request is larger than is taken at once: send less, such as one file after the other, or"
+    " cut a long run."
+)
 LINKS = "/h/"
 """Links to handouts are made to be followed from elsewhere."""
 STRICTER = ("referrer-policy", "no-referrer")
@@ -67,7 +72,7 @@ class Guard:
         with changes_watched() as made:
             scope["state"]["changes"] = made
             try:
-                await self.app(scope, _counted(receive), guarded)
+                await self.app(scope, _counted(receive, most_bytes(scope["path"])), guarded)
             except _TooMuch:
                 if started:
                     raise
@@ -78,13 +83,18 @@ class Guard:
         request, headers = Request(scope), Headers(scope=scope)
         if _name_of(headers.get("host", "")) not in self.hosts:
             return refusal(request, Refusal(STRANGE_HOST, 400))
-        found = _foreign(scope, headers) or _bad_length(headers)
+        found = _foreign(scope, headers) or _bad_length(headers, most_bytes(scope["path"]))
         if found is not None:
             return refusal(request, found)
         return self.door.answer(request)
 
 
-def _counted(receive: Receive) -> Receive:
+def most_bytes(path: str) -> int:
+    """How large a body may be that is sent to an address."""
+    return LARGER.get(path, MAX_BODY_BYTES)
+
+
+def _counted(receive: Receive, most: int) -> Receive:
     """The same body, up to its bound."""
     taken = 0
 
@@ -92,7 +102,7 @@ def _counted(receive: Receive) -> Receive:
         nonlocal taken
         message = await receive()
         taken += len(message.get("body", b""))
-        if taken > MAX_BODY_BYTES:
+        if taken > most:
             raise _TooMuch
         return message
 
@@ -129,7 +139,7 @@ def _same_origin(headers: Headers) -> bool:
     return origin is None or urlsplit(origin).netloc == headers.get("host")
 
 
-def _bad_length(headers: Headers) -> Refusal | None:
+def _bad_length(headers: Headers, most: int) -> Refusal | None:
     length, chunked = headers.get("content-length"), "transfer-encoding" in headers
     if length is None:
         return Refusal(LENGTHLESS, 411) if chunked else None
@@ -137,4 +147,4 @@ def _bad_length(headers: Headers) -> Refusal | None:
         return Refusal(TWO_LENGTHS, 400)
     if not (length.isascii() and length.isdigit()):
         return Refusal(LENGTHLESS, 411)
-    return Refusal(TOO_LARGE, 413) if len(length) > 12 or int(length) > MAX_BODY_BYTES else None
+    return Refusal(TOO_LARGE, 413) if len(length) > 12 or int(length) > most else None

@@ -1,0 +1,64 @@
+"""Before and after: by how much two sets of runs differ, and how surely that is real.
+
+Each run's average has an error of its own (from its frames) and runs differ from one to the next;
+how much is estimated from the runs themselves, drawn towards what is usual as if four degrees of
+freedom had shown it. The difference of the means over its spread follows Student's t.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.stats import t as student
+
+from wattmetron.core.runs.statistics import COVER, Estimate
+
+USUAL_RUN_SD, USUAL_DEGREES = 0.012, 4.0
+SETTLED, MOST_MORE = 0.95, 30
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Difference:
+    """What changed from one set of runs to another, in shares: the change, the ends of its 80 %
+    interval, the chance within 0.5–1 that it is real (has this sign), and how many more runs on
+    either side would settle that; 0 where it is settled, None where no sensible number would.
+    """
+
+    change: float
+    least: float
+    most: float
+    chance: float
+    more_runs: int | None
+
+
+def difference(before: Sequence[Estimate], after: Sequence[Estimate]) -> Difference:
+    """Of two sets of runs, each at least one."""
+    means = [np.log([own.fps for own in side]) for side in (before, after)]
+    within = [np.array([own.ln_sd**2 for own in side]) for side in (before, after)]
+    residual = sum(float(((side - side.mean()) ** 2).sum()) for side in means)
+    free = sum(side.size - 1 for side in means)
+    expected = sum(float((own * (1 - 1 / own.size)).sum()) for own in within)
+    between = (USUAL_DEGREES * USUAL_RUN_SD**2 + max(0.0, residual - expected)) / (
+        USUAL_DEGREES + free
+    )
+    degrees = USUAL_DEGREES + free
+    ln = float(means[1].mean() - means[0].mean())
+
+    more = np.arange(MOST_MORE + 1)
+    spreads = np.sqrt(
+        sum(
+            (float(own.mean()) + between) / (side.size + more)
+            for own, side in zip(within, means, strict=True)
+        )
+    )
+    sd = float(spreads[0])
+    chance = float(student.cdf(abs(ln) / sd, degrees))
+    reach = float(student.ppf((1 + COVER) / 2, degrees)) * sd
+    settled = np.flatnonzero(student.cdf(abs(ln) / spreads, degrees + 2 * more) >= SETTLED)
+    return Difference(
+        change=float(np.expm1(ln)),
+        least=float(np.expm1(ln - reach)),
+        most=float(np.expm1(ln + reach)),
+        chance=chance,
+        more_runs=int(settled[0]) if settled.size else None,
+    )

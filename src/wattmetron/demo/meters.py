@@ -1,0 +1,277 @@
+"""Simulated meters: a frame logger and a wall meter as a small server, driven by the demo world's
+hidden truth, which can fail on purpose.
+
+JSON lines over HTTP (docs/formats.md). ``/`` names games, scenarios and faults. ``/frames`` and
+``/watts`` tell of one run each: ``game``, ``processor`` and ``graphics`` as their ids, ``width``,
+``height``, ``preset``; ``scenario``, ``seconds``, ``seed``, ``refresh``, ``clock`` (tuned clocks
+over shipped ones), ``power`` (share of the power), ``fault``; ``pace`` times as fast as in life, 0
+for all at once. The same question always gives the same run.
+"""
+
+import json
+import time
+from collections.abc import Iterator
+from contextlib import suppress
+from dataclasses import dataclass, replace
+from functools import cache, lru_cache
+from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from threading import Thread
+from typing import Any, cast
+from urllib.parse import parse_qs, urlsplit
+
+import numpy as np
+
+from wattmetron.core.errors import InvalidError
+from wattmetron.core.speeds.scale import Scale, scale_of
+from wattmetron.core.values.parts import Graphics, Processor
+from wattmetron.core.values.runs import CHANNELS
+from wattmetron.demo.simulated_run import FAULTS, SCENARIOS, Simulated, TrueMachine, simulated
+from wattmetron.demo.truth import PRESETS, SIZES, TrueGame
+
+PROTOCOL = "wattmetron-meter/1"
+BATCH_S, WATTS_HZ = 0.1, 4.0
+MOST_SECONDS, MOST_PACE = 3600.0, 1000.0
+KEPT_RUNS = 4
+
+
+class MeterError(InvalidError):
+    """What a meter cannot tell; one sentence."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Asked:
+    """A run as it is asked for."""
+
+    game: str
+    processor: str
+    graphics: str
+    width: int = 1920
+    height: int = 1080
+    preset: str = "high"
+    scenario: str = "clean"
+    seconds: float = 60.0
+    seed: int = 1
+    refresh: float = 60.0
+    clock: float = 1.0
+    power: float = 1.0
+    fault: str = ""
+    pace: float = 1.0
+
+
+class Truth:
+    """What the meters know: every game and part as they really are."""
+
+    def __init__(self) -> None:
+        from wattmetron.demo.generate import made
+
+        self.catalogue, self.world, self.games = made()
+        self.scale: Scale = scale_of(self.catalogue)
+
+    def run(self, asked: Asked) -> Simulated:
+        """The run that is asked for; raises MeterError."""
+        return simulated(
+            self._machine(asked),
+            asked.scenario,
+            asked.seconds,
+            asked.seed,
+            asked.fault,
+            asked.refresh,
+        )
+
+    def _machine(self, asked: Asked) -> TrueMachine:
+        game = self.games.get(asked.game)
+        chip, card = self.scale.standing(asked.processor), self.scale.standing(asked.graphics)
+        if game is None or chip is None or card is None:
+            name = (
+                asked.game if game is None else asked.processor if chip is None else asked.graphics
+            )
+            raise MeterError(f"“{name[:60]}” is not connected to this meter: ask / for what is.")
+        size = _nearest((asked.width, asked.height))
+        if asked.preset not in PRESETS:
+            raise MeterError(f"“{asked.preset[:40]}” is no preset: one of {', '.join(PRESETS)}.")
+        p, g = self.world.processors.index(chip), self.world.cards.index(card)
+        t_c, t_g = self.world.side_ms(game, p, g, size, asked.preset)
+        part, named = self.catalogue.parts[chip.part_ids[0]], self._card(card.part_ids)
+        return TrueMachine(
+            processor_ms=t_c / asked.clock,
+            graphics_ms=t_g * (asked.width * asked.height / (size[0] * size[1])) / asked.clock,
+            processor_variation=game.v_c * _sharing(chip.threads, game),
+            graphics_variation=game.v_g,
+            processor_w=asked.power * (getattr(part, "gaming_w", None) or 90.0),
+            graphics_w=asked.power * (named.board_power_w if named else 150.0),
+            memory_gb=card.memory_gb or 8.0,
+            wanted_gb=game.game.preset(cast(Any, asked.preset)).video_memory.at(
+                asked.width * asked.height / 1e6
+            ),
+            processor_mhz=4_600 * asked.clock,
+            graphics_mhz=2_300 * asked.clock,
+        )
+
+    def _card(self, ids: tuple[str, ...]) -> Graphics | None:
+        found = (self.catalogue.parts.get(part_id) for part_id in ids)
+        return next((own for own in found if isinstance(own, Graphics)), None)
+
+    def index(self) -> dict[str, Any]:
+        parts = self.catalogue.parts.values()
+        return {
+            "protocol": PROTOCOL,
+            "games": sorted(self.games),
+            "processors": sorted(own.id for own in parts if isinstance(own, Processor)),
+            "graphics": sorted({own.key for own in self.scale.of("graphics")}),
+            "scenarios": SCENARIOS,
+            "faults": [fault for fault in FAULTS if fault],
+        }
+
+
+def _sharing(threads: int | None, game: TrueGame) -> float:
+    """How much more the processor's times vary where threads must share."""
+    if threads is None or threads >= game.threads:
+        return 1.0
+    return float((game.threads / threads) ** game.crowding)
+
+
+def _nearest(size: tuple[int, int]) -> tuple[int, int]:
+    return min(SIZES, key=lambda own: abs(own[0] * own[1] - size[0] * size[1]))
+
+
+@cache
+def truth() -> Truth:
+    """The demo's hidden truth; made once, which takes a second."""
+    return Truth()
+
+
+@lru_cache(KEPT_RUNS)
+def _run(asked: Asked) -> Simulated:
+    return truth().run(asked)
+
+
+def frame_lines(asked: Asked) -> Iterator[tuple[float, dict[str, Any]]]:
+    """The lines of a frame logger, each with the time in the run at which it is told."""
+    trace = _run(_of_run(asked)).trace
+    names = [name for name in CHANNELS if name in trace.channels and name != "watts"]
+    columns = ["start_s", "frame_ms", *names]
+    yield 0.0, {"protocol": PROTOCOL, "kind": "frames", "columns": columns}
+    rows = np.column_stack(
+        [trace.start_s, trace.frame_ms, *(trace.channels[name] for name in names)]
+    )
+    place = np.floor(np.maximum.accumulate(trace.start_s) / BATCH_S).astype(int)
+    cuts = np.flatnonzero(np.diff(place)) + 1
+    for batch in np.split(rows, cuts):
+        if batch.size:
+            yield (
+                float(batch[-1, 0]),
+                {"rows": [[round(v, 5) for v in row] for row in batch.tolist()]},
+            )
+    yield float(trace.start_s[-1]), {"end": "the run is over"}
+
+
+def watt_lines(asked: Asked) -> Iterator[tuple[float, dict[str, Any]]]:
+    """The lines of a wall meter: watts four times a second."""
+    trace = _run(_of_run(asked)).trace
+    yield 0.0, {"protocol": PROTOCOL, "kind": "watts", "columns": ["at_s", "watts"]}
+    at = np.arange(0, trace.seconds, 1 / WATTS_HZ)
+    watts = np.interp(at, trace.start_s, trace.channels["watts"])
+    for when, own in zip(at.tolist(), watts.tolist(), strict=True):
+        yield when, {"rows": [[round(when, 3), round(own, 1)]]}
+    yield float(trace.start_s[-1]), {"end": "the run is over"}
+
+
+def _of_run(asked: Asked) -> Asked:
+    """The same run, whatever the pace and the meter."""
+    return replace(asked, pace=1.0)
+
+
+def asked_from(query: str) -> Asked:
+    """A question as an address has it; raises MeterError."""
+    said = {name: values[-1] for name, values in parse_qs(query).items()}
+    unknown = set(said) - set(Asked.__dataclass_fields__)
+    if unknown:
+        raise MeterError(f"“{sorted(unknown)[0][:40]}” is nothing that a meter can be asked.")
+    values: dict[str, Any] = {}
+    for name, text in said.items():
+        usual = Asked.__dataclass_fields__[name].default
+        try:
+            values[name] = type(usual)(text) if isinstance(usual, int | float) else text
+        except ValueError as error:
+            raise MeterError(f"“{text[:40]}” is no {name}.") from error
+    for name in ("game", "processor", "graphics"):
+        if name not in values:
+            raise MeterError(f"The question does not say the {name}.")
+    asked = Asked(**values)
+    checks = (
+        asked.scenario in SCENARIOS,
+        asked.fault in (*FAULTS, "hang up", "slow"),
+        1 <= asked.seconds <= MOST_SECONDS,
+        0 <= asked.pace <= MOST_PACE,
+        300 <= asked.width <= 8000 and 200 <= asked.height <= 8000,
+        0.5 <= asked.clock <= 1.5 and 0.3 <= asked.power <= 2,
+        20 <= asked.refresh <= 1000,
+    )
+    if not all(checks):
+        raise MeterError("Something of the question is out of range: ask / for what there is.")
+    return asked
+
+
+class MeterServer:
+    """The simulated meters on a port of this machine."""
+
+    def __init__(self, port: int = 0) -> None:
+        self._server = ThreadingHTTPServer(("127.0.0.1", port), _Handler)
+        self._server.daemon_threads = True
+        self.url = f"http://127.0.0.1:{self._server.server_address[1]}"
+
+    def start(self) -> "MeterServer":
+        Thread(target=self.run, daemon=True).start()
+        return self
+
+    def run(self) -> None:
+        self._server.serve_forever()
+
+    def close(self) -> None:
+        self._server.shutdown()
+        self._server.server_close()
+
+
+class _Handler(BaseHTTPRequestHandler):
+    """Answers a question line by line."""
+
+    def log_message(self, *_: object) -> None:
+        """The meters say nothing."""
+
+    def do_GET(self) -> None:
+        address = urlsplit(self.path)
+        with suppress(BrokenPipeError, ConnectionResetError):
+            if address.path == "/":
+                self._whole(200, truth().index())
+                return
+            lines = {"/frames": frame_lines, "/watts": watt_lines}.get(address.path)
+            if lines is None:
+                self._whole(404, {"error": "There are /, /frames and /watts."})
+                return
+            try:
+                asked = asked_from(address.query)
+                told = list(lines(asked))
+            except MeterError as error:
+                self._whole(422, {"error": str(error)})
+                return
+            self._told(asked, told)
+
+    def _told(self, asked: Asked, lines: list[tuple[float, dict[str, Any]]]) -> None:
+        self.send_response(200)
+        self.send_header("content-type", "application/x-ndjson")
+        self.end_headers()
+        begin, broken = time.monotonic(), len(lines) // 2
+        for n, (at, line) in enumerate(lines):
+            if asked.fault == "hang up" and n == broken:
+                return
+            if asked.pace:
+                time.sleep(max(0.0, begin + at / asked.pace - time.monotonic()))
+            self.wfile.write(json.dumps(line).encode() + b"\n")
+
+    def _whole(self, status: int, said: dict[str, Any]) -> None:
+        data = json.dumps(said).encode()
+        self.send_response(status)
+        self.send_header("content-type", "application/json")
+        self.send_header("content-length", str(len(data)))
+        self.end_headers()
+        self.wfile.write(data)

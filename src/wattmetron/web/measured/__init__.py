@@ -1,0 +1,1 @@
+"""The place Measured: runs, what they say, and whether promises were kept."""

@@ -1,0 +1,322 @@
+"""Taking runs in: recorded from meters, from files, by hand."""
+
+from dataclasses import dataclass, replace
+
+from fastapi import APIRouter, Request
+from fastapi.responses import JSONResponse, RedirectResponse, Response
+from starlette.concurrency import run_in_threadpool
+from starlette.datastructures import UploadFile
+
+from wattmetron.core.errors import WattmetronError
+from wattmetron.core.values.runs import CHANNELS, SCENES, Run, Trace
+from wattmetron.core.values.text import clean
+from wattmetron.formats.frames_table import (
+    HOLDS,
+    UNITS,
+    Columns,
+    ColumnsUnclearError,
+    FramesError,
+    Holds,
+    ReadFrames,
+    Unit,
+)
+from wattmetron.services.measured.importing import bring_in, frames_in, remember
+from wattmetron.services.measured.meters import known_meter, note_meter
+from wattmetron.services.measured.recorder import Recorder, asked_at
+from wattmetron.services.measured.runs import take_in
+from wattmetron.services.workshop import ListedBrief, Workshop
+from wattmetron.web.measured.forms import HandForm, RunForm, by_hand, run_from, seconds_from
+from wattmetron.web.measured.pending import Pending
+from wattmetron.web.shell.forms import Typed, read
+from wattmetron.web.shell.pages import page
+from wattmetron.web.shell.requests import workshop_of
+
+router = APIRouter(include_in_schema=False)
+MOST_FILES = 12
+MOST_PART = 155_000_000
+SCENARIOS = (
+    "clean",
+    "two scenes",
+    "menu in between",
+    "warm-up",
+    "throttling",
+    "cap",
+    "synchronised",
+    "memory overflow",
+    "hitches",
+    "background task",
+)
+"""What the simulated meters can play."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Machine:
+    """A machine that may be measured: a brief with its targets."""
+
+    id: int
+    name: str
+    targets: tuple[tuple[str, str], ...]
+
+
+def _machines(workshop: Workshop, catalogue_games: dict[str, str]) -> tuple[Machine, ...]:
+    def words(row: ListedBrief) -> tuple[tuple[str, str], ...]:
+        return tuple(
+            (
+                target.id,
+                f"{catalogue_games.get(target.game_id, target.game_id)},"
+                f" {target.width_px}x{target.height_px}, {target.preset},"
+                f" {target.fps:g} fps wanted",
+            )
+            for target in row.plan.brief.targets
+        )
+
+    return tuple(
+        Machine(id=row.id, name=row.plan.brief.name, targets=words(row))
+        for row in workshop.briefs()
+        if row.plan.build.processor
+    )
+
+
+def _take_page(
+    request: Request, form: RunForm, error: str = "", hand: HandForm | None = None, **more: object
+) -> Response:
+    """Recording, files and readings by hand, with what was typed."""
+    workshop = workshop_of(request)
+    catalogue = workshop.catalogue()
+    games = {own.id: own.name for own in catalogue.games_by_name}
+    machines = _machines(workshop, games)
+    chosen = next((own for own in machines if own.id == form.brief), None)
+    simulated = request.app.state.meters
+    content = {
+        "form": form,
+        "hand": hand or HandForm(),
+        "machines": machines,
+        "chosen": chosen or (machines[0] if machines else None),
+        "games": games,
+        "scenes": SCENES,
+        "scenarios": SCENARIOS if simulated else (),
+        "meter": form.meter or known_meter(workshop) or simulated,
+        "simulated": simulated,
+        "error": error,
+        "columns": None,
+        "holds": [(own, _holds_words(own)) for own in HOLDS],
+        "units": tuple(UNITS),
+        "key": "",
+        "file": "",
+        **more,
+    }
+    status = 422 if error else 200
+    return page(request, "measured/take.html", content, status, f"/measured/new?brief={form.brief}")
+
+
+def _holds_words(own: Holds) -> str:
+    if own in CHANNELS:
+        return f"{CHANNELS[own][0]} ({CHANNELS[own][1]})"
+    return {"frame time": "time of each frame", "start": "when each frame began"}.get(own, own)
+
+
+@router.get("/measured/new")
+def new(request: Request) -> Response:
+    return _take_page(request, read(RunForm, request.query_params))
+
+
+# --- recording ------------------------------------------------------------------------------------
+
+
+def recorder_of(request: Request) -> Recorder:
+    recorder: Recorder = request.app.state.recorder
+    return recorder
+
+
+async def _texts(request: Request) -> Typed:
+    """The entries of the form, files that were chosen beside it left aside."""
+    form = await request.form(max_fields=200, max_files=MOST_FILES)
+    return {name: clean(value) for name, value in form.items() if isinstance(value, str)}
+
+
+@router.post("/measured/record")
+async def record(request: Request) -> Response:
+    entries = await _texts(request)
+    return await run_in_threadpool(_record, request, entries)
+
+
+def _record(request: Request, entries: Typed) -> Response:
+    workshop, form = workshop_of(request), read(RunForm, entries)
+    try:
+        meter = form.meter or known_meter(workshop) or request.app.state.meters
+        simulated = meter == request.app.state.meters
+        if not simulated:
+            note_meter(workshop, meter)
+        seconds = seconds_from(form.seconds)
+        run = run_from(workshop, workshop.catalogue(), form)
+        run = replace(run, source=run.source or ("simulated meters" if simulated else meter))
+        more = {
+            name: value
+            for name, value in (
+                ("scenario", form.scenario),
+                ("seed", str(form.seed or 1)),
+                ("clock", form.clock),
+                ("power", form.power),
+            )
+            if simulated and value
+        }
+        recorder_of(request).start(
+            run,
+            asked_at(meter, "frames", run, seconds, more),
+            asked_at(meter, "watts", run, seconds, more),
+        )
+    except WattmetronError as error:
+        return _take_page(request, form, str(error))
+    return RedirectResponse("/measured/live", 303)
+
+
+@router.get("/measured/live")
+def live(request: Request) -> Response:
+    recorder = recorder_of(request)
+    if recorder.live.run is None:
+        return RedirectResponse("/measured", 303)
+    content = {"live": recorder.live, "error": ""}
+    return page(request, "measured/live.html", content, 200, "/measured/live")
+
+
+@router.get("/measured/live/frames")
+def live_frames(request: Request, since: int = 0) -> Response:
+    """What came since so many frames, for the page that draws it."""
+    recorder = recorder_of(request)
+    total, rows = recorder.since(max(0, since))
+    own = recorder.live
+    return JSONResponse(
+        {
+            "frames": total,
+            "seconds": round(own.seconds, 2),
+            "running": own.running,
+            "wrong": own.wrong,
+            "noted": own.noted,
+            "now": recorder.now(),
+            "rows": rows.round(4).tolist(),
+        },
+        headers={"cache-control": "no-store"},
+    )
+
+
+@router.post("/measured/live/stop")
+async def stop(request: Request) -> Response:
+    recorder_of(request).stop()
+    return RedirectResponse("/measured/live", 303)
+
+
+@router.post("/measured/live/discard")
+async def discard(request: Request) -> Response:
+    recorder_of(request).discard()
+    return RedirectResponse("/measured", 303)
+
+
+@router.post("/measured/live/keep")
+async def keep(request: Request) -> Response:
+    return await run_in_threadpool(_keep, request)
+
+
+def _keep(request: Request) -> Response:
+    recorder = recorder_of(request)
+    try:
+        recorder.stop()
+        run, trace = recorder.recorded()
+        run_id = take_in(workshop_of(request), run, trace)
+    except WattmetronError as error:
+        content = {"live": recorder.live, "error": str(error)}
+        return page(request, "measured/live.html", content, 422, "/measured/live")
+    recorder.discard()
+    return RedirectResponse(f"/measured/{run_id}", 303)
+
+
+# --- files ----------------------------------------------------------------------------------------
+
+
+def pending_of(request: Request) -> Pending:
+    pending: Pending = request.app.state.pending
+    return pending
+
+
+@router.post("/measured/import")
+async def bring(request: Request) -> Response:
+    form = await request.form(max_fields=200, max_files=MOST_FILES, max_part_size=MOST_PART)
+    entries = {name: clean(value) for name, value in form.items() if isinstance(value, str)}
+    files = [
+        (own.filename, await own.read())
+        for own in form.getlist("file")
+        if isinstance(own, UploadFile) and own.filename
+    ]
+    return await run_in_threadpool(_bring, request, entries, files)
+
+
+def _bring(request: Request, entries: Typed, files: list[tuple[str, bytes]]) -> Response:
+    workshop, form = workshop_of(request), read(RunForm, entries)
+    key = entries.get("key", "")
+    held = pending_of(request).of(key) if key else None
+    files = [held] if held is not None else files
+    holds, unit = _said_columns(entries)
+    try:
+        if not files:
+            raise FramesError("No file was chosen, or it waited too long: choose it again.")
+        run = run_from(workshop, workshop.catalogue(), form)
+        taken: list[tuple[str, ReadFrames]] = []
+        for name, data in files:
+            try:
+                found = frames_in(workshop, data, holds, unit, entries.get("of_game", "")[:120])
+            except ColumnsUnclearError as unclear:
+                kept = key if held is not None else pending_of(request).keep(name, data)
+                return _unclear(request, form, unclear, name, kept)
+            taken.append((name, found))
+        ids = _stored(workshop, run, taken)
+        if holds:
+            remember(workshop, taken[0][1].columns)
+        pending_of(request).drop(key)
+    except WattmetronError as error:
+        return _take_page(request, form, str(error))
+    return RedirectResponse(f"/measured/{ids[0]}" if len(ids) == 1 else "/measured", 303)
+
+
+def _stored(workshop: Workshop, run: Run, taken: list[tuple[str, ReadFrames]]) -> list[int]:
+    ids: list[int] = []
+    for name, found in taken:
+        own = replace(run, source=run.source or name[:80])
+        traces: list[Trace] = [found.trace]
+        ids += bring_in(workshop, own, traces)
+    return ids
+
+
+def _said_columns(entries: Typed) -> tuple[tuple[Holds, ...], Unit | None]:
+    said: list[str] = []
+    while f"column-{len(said)}" in entries:
+        said.append(entries[f"column-{len(said)}"])
+    holds = tuple(own for text in said for own in HOLDS if own == text)
+    unit = next((own for own in UNITS if own == entries.get("unit")), None)
+    return (holds if len(holds) == len(said) else ()), unit
+
+
+def _unclear(
+    request: Request, form: RunForm, unclear: ColumnsUnclearError, name: str, key: str
+) -> Response:
+    columns: Columns = unclear.columns
+    return _take_page(
+        request, form, f"{name[:60]}: {unclear}", columns=columns, key=key, file=name[:60]
+    )
+
+
+# --- by hand --------------------------------------------------------------------------------------
+
+
+@router.post("/measured/hand")
+async def hand(request: Request) -> Response:
+    entries = await _texts(request)
+    return await run_in_threadpool(_hand, request, entries)
+
+
+def _hand(request: Request, entries: Typed) -> Response:
+    workshop, form, said = workshop_of(request), read(RunForm, entries), read(HandForm, entries)
+    try:
+        run = run_from(workshop, workshop.catalogue(), form)
+        run_id = take_in(workshop, replace(run, by_hand=by_hand(said)), None)
+    except WattmetronError as error:
+        return _take_page(request, form, str(error), said)
+    return RedirectResponse(f"/measured/{run_id}", 303)

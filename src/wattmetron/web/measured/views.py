@@ -1,0 +1,456 @@
+"""What the pages of Measured show, in words and pictures."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.runs.drawn import SHARES
+from wattmetron.core.runs.limits import Limits
+from wattmetron.core.runs.promise import Honesty
+from wattmetron.core.runs.statistics import Estimate
+from wattmetron.core.speeds.scale import scale_of
+from wattmetron.core.values.brief import Target
+from wattmetron.core.values.runs import CHANNELS, Run
+from wattmetron.services.measured.promises import TargetOutcome, honesty_of, in_words
+from wattmetron.services.measured.runs import MeasuredRun
+from wattmetron.services.words.figures import THIN
+from wattmetron.web.drawing.run_trace import (
+    channel_strips,
+    honesty_chart,
+    percentile_chart,
+    spread_chart,
+    trace_chart,
+)
+
+FIRST_STRIPS = 2
+"""Of what was logged, the use of both sides and the power stand open."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RunRow:
+    """A run in a list."""
+
+    id: int
+    version: int
+    game: str
+    machine: str
+    settings: str
+    scene: str
+    setup: str
+    day: str
+    measured: str
+    low: str
+    promised: str
+    verdict: str
+    side: str
+    noted: str
+    counts: bool
+    result: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HonestyView:
+    """How honest promises were: in a sentence, drawn, and by groups."""
+
+    words: str
+    chart: Markup
+    steps: tuple[tuple[str, str], ...]
+    groups: tuple[tuple[str, tuple[tuple[str, int, str, str, str], ...]], ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TargetRow:
+    """A target of a brief: promised, measured, and what that comes to."""
+
+    target_id: str
+    game: str
+    settings: str
+    wanted: str
+    promised: str
+    measured: str
+    state: str
+    words: str
+    runs: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MeasuredView:
+    """The view Measured of a brief."""
+
+    headline: str
+    rows: tuple[TargetRow, ...]
+    runs: tuple[RunRow, ...]
+    brief_id: int
+    can_measure: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RunPage:
+    """A run in full."""
+
+    row: RunRow
+    run: Run
+    headline: str
+    verdict: str
+    limits: str
+    happenings: tuple[tuple[str, str, str], ...]
+    faults: tuple[str, ...]
+    phases: tuple[tuple[str, str, str], ...]
+    figures: tuple[tuple[str, str, str], ...]
+    levels: tuple[tuple[str, str, str, str], ...]
+    percentiles: tuple[tuple[str, str, str], ...]
+    trace: Markup | None
+    strips: tuple[tuple[str, Markup], ...]
+    more_strips: tuple[tuple[str, Markup], ...]
+    wanted: str
+    spread: Markup | None
+    curve: Markup | None
+    by_hand: tuple[tuple[str, str], ...]
+    seconds: float
+    version: int
+    can_undo: bool
+    has_frames: bool
+
+
+def likely(chance: float) -> str:
+    """A chance in words; never sure, never impossible."""
+    if chance < 0.01:
+        return f"under 1{THIN}% likely"
+    return f"over 99{THIN}% likely" if chance > 0.99 else f"{chance:.0%} likely"
+
+
+def rate(own: Estimate) -> str:
+    return f"{own.fps:.1f}{THIN}fps, {own.least_fps:.1f} to {own.most_fps:.1f}"
+
+
+def settings_words(run: Run | Target) -> str:
+    said = [f"{run.width_px}x{run.height_px}", run.preset]
+    said += ["ray tracing"] if run.ray_tracing else []
+    said += ["upscaling"] if run.upscaling else []
+    return ", ".join(said)
+
+
+def run_row(catalogue: Catalogue, own: MeasuredRun) -> RunRow:
+    run, said = own.run, own.report
+    game = catalogue.games.get(run.game)
+    names = [
+        s.name if (s := scale_of(catalogue).standing(k)) else k
+        for k in (run.processor, run.graphics)
+    ]
+    return RunRow(
+        id=own.id,
+        version=own.version,
+        game=game.name if game else run.game,
+        machine=f"{run.machine}: {' with '.join(names)}" if run.machine else " with ".join(names),
+        settings=settings_words(run),
+        scene=f"{run.scene}, {run.label}" if run.label else run.scene,
+        setup=run.setup,
+        day=f"{run.measured_on:%-d %b %Y}",
+        measured=f"{own.measured.fps:.0f}{THIN}fps" if own.measured else "–",
+        low=f"{said.summary.low.fps:.0f}" if said else "–",
+        promised=(
+            f"{own.promised.least_fps:.0f} to {own.promised.most_fps:.0f}" if own.promised else "–"
+        ),
+        verdict=verdict(own),
+        side=_side_words(said.limits) if said else "",
+        noted=", ".join(own_one.what for own_one in said.happenings) if said else "by hand",
+        counts=run.is_evidence,
+        result=bool(run.result),
+    )
+
+
+def verdict(own: MeasuredRun) -> str:
+    """What became of the promise, in a few words."""
+    if own.promised is None or own.measured is None:
+        return "nothing was promised"
+    if own.run.scene == "menu":
+        return "a menu: no evidence"
+    if own.run.generated:
+        return "generated frames: no evidence"
+    if own.report is not None and own.report.held:
+        return "held back: no verdict"
+    if own.promised.least_fps <= own.measured.fps <= own.promised.most_fps:
+        return "as promised"
+    away = own.measured.fps / own.promised.average_fps - 1
+    return f"{abs(away):.0%} {'above' if away > 0 else 'below'} what was promised"
+
+
+def _side_words(own: Limits) -> str:
+    shares = {"processor": own.processor, "graphics": own.graphics, "neither": own.neither}
+    side = own.side
+    if side == "neither":
+        return f"neither side in {own.neither:.0%} of frames"
+    return f"{side} in {shares[side]:.0%} of frames"
+
+
+def honesty_view(catalogue: Catalogue, runs: Sequence[MeasuredRun]) -> HonestyView | None:
+    found = honesty_of(catalogue, runs)
+    if found is None:
+        return None
+    return HonestyView(
+        words=_honest_words(found),
+        chart=honesty_chart(found.steps, found.whole.runs),
+        steps=tuple((f"{said:.0%}", f"{held:.0%}") for said, held in found.steps),
+        groups=tuple(
+            (
+                name,
+                tuple(
+                    (
+                        own.name,
+                        own.runs,
+                        f"{own.held:.0%}",
+                        f"{own.bias:+.0%}".replace("-", "−"),
+                        f"{own.error:.0%}",
+                    )
+                    for own in rows
+                ),
+            )
+            for name, rows in found.groups
+            if rows
+        ),
+    )
+
+
+def _honest_words(found: Honesty) -> str:
+    own = found.whole
+    lean = (
+        "neither high nor low on the whole"
+        if abs(own.bias) < 0.02
+        else f"{abs(own.bias):.0%} {'above' if own.bias > 0 else 'below'} the promised ones"
+    )
+    runs = "1 run" if own.runs == 1 else f"{own.runs} runs"
+    return (
+        f"Over {runs}: intervals that say 80{THIN}% held in {own.held:.0%}; half of the rates are"
+        f" within {own.error:.0%}; measured rates are {lean}."
+    )
+
+
+# --- one brief ------------------------------------------------------------------------------------
+
+
+def measured_view(
+    catalogue: Catalogue,
+    brief_id: int,
+    outcomes: Sequence[TargetOutcome],
+    runs: Sequence[MeasuredRun],
+    can_measure: bool,
+) -> MeasuredView:
+    return MeasuredView(
+        headline=in_words(outcomes),
+        rows=tuple(_target_row(catalogue, own) for own in outcomes),
+        runs=tuple(run_row(catalogue, own) for own in runs),
+        brief_id=brief_id,
+        can_measure=can_measure,
+    )
+
+
+def _target_row(catalogue: Catalogue, own: TargetOutcome) -> TargetRow:
+    target, said = own.target, own.promised
+    game = catalogue.games.get(target.game_id)
+    measure = "" if target.measure == "average" else " (1 % low)"
+    return TargetRow(
+        target_id=target.id,
+        game=game.name if game else target.game_id,
+        settings=settings_words(target),
+        wanted=f"{target.fps:g}{THIN}fps{measure}",
+        promised=(
+            f"{said.judged_low_fps:.0f} to {said.judged_high_fps:.0f}, {likely(said.chance)}"
+            if said
+            else "–"
+        ),
+        measured=(
+            f"{own.measured.fps:.1f}{THIN}fps, {own.measured.least_fps:.0f} to"
+            f" {own.measured.most_fps:.0f}"
+            if own.measured
+            else "–"
+        ),
+        state=own.measured.state if own.measured else "",
+        words=_target_words(own),
+        runs=tuple(run.id for run in own.runs),
+    )
+
+
+def _target_words(own: TargetOutcome) -> str:
+    said = []
+    if own.measured is not None:
+        count = "1 run" if own.measured.runs == 1 else f"{own.measured.runs} runs"
+        said.append(f"{likely(own.measured.chance)} after {count}")
+        if own.promised is not None:
+            inside = own.promised.judged_low_fps <= own.measured.fps <= own.promised.judged_high_fps
+            said.append("within what is promised" if inside else "outside what is promised")
+    else:
+        said.append("not measured")
+    if own.held_back:
+        said.append(f"{own.held_back} held back by a cap or the display")
+    if own.elsewhere:
+        said.append(f"{own.elsewhere} at other settings")
+    if own.changed:
+        said.append(f"{own.changed} on other parts than the build has now")
+    return "; ".join(said)
+
+
+# --- one run --------------------------------------------------------------------------------------
+
+
+def run_page(catalogue: Catalogue, own: MeasuredRun, target_fps: float | None) -> RunPage:
+    row, said = run_row(catalogue, own), own.report
+    drawn = own.figures.drawn if own.figures else None
+    seconds = said.summary.seconds if said else 0.0
+    strips = tuple(channel_strips(drawn, seconds)) if drawn else ()
+    return RunPage(
+        row=row,
+        run=own.run,
+        headline=_headline(own),
+        verdict=_verdict_sentence(own),
+        limits=_limits_sentence(own),
+        happenings=tuple(
+            (each.what, _when(each.stretches), each.words)
+            for each in (said.happenings if said else ())
+        ),
+        faults=tuple(each.words for each in (said.faults if said else ())),
+        phases=tuple(
+            (
+                f"{each.from_s:.0f} to {each.to_s:.0f}{THIN}s",
+                f"{each.average_fps:.1f}{THIN}fps",
+                f"{each.share:.0%}",
+            )
+            for each in (said.phases if said and len(said.phases) > 1 else ())
+        ),
+        figures=_figures(own),
+        levels=tuple(
+            (
+                CHANNELS[name][0],
+                _amount(level.median, name),
+                _amount(level.low, name),
+                _amount(level.high, name),
+            )
+            for name, level in (said.levels.items() if said else ())
+        ),
+        percentiles=tuple(
+            (
+                f"{share:.1%}" if share not in (0.5,) else "half",
+                f"{ms:.2f}{THIN}ms",
+                f"{1000 / ms:.1f}{THIN}fps",
+            )
+            for share, ms in zip(SHARES, drawn.percentiles_ms if drawn else (), strict=False)
+        ),
+        trace=(
+            trace_chart(
+                drawn,
+                seconds,
+                said.happenings,
+                said.phases,
+                1000 / target_fps if target_fps else None,
+            )
+            if drawn and said
+            else None
+        ),
+        strips=strips[:FIRST_STRIPS],
+        more_strips=strips[FIRST_STRIPS:],
+        wanted=f"{target_fps:g}{THIN}fps wanted" if target_fps else "",
+        spread=spread_chart(drawn) if drawn else None,
+        curve=percentile_chart(drawn) if drawn else None,
+        by_hand=_by_hand(own.run),
+        seconds=seconds,
+        version=own.version,
+        can_undo=own.can_undo,
+        has_frames=own.has_frames,
+    )
+
+
+def _headline(own: MeasuredRun) -> str:
+    if own.report is None:
+        return f"Read by hand: {rate(own.measured)}." if own.measured else "Read by hand."
+    s = own.report.summary
+    return (
+        f"{s.average.fps:.1f}{THIN}fps on average ({s.average.least_fps:.1f} to"
+        f" {s.average.most_fps:.1f}),"
+        f" 1{THIN}% low {s.low.fps:.1f} ({s.low.least_fps:.1f} to {s.low.most_fps:.1f}),"
+        f" over {s.seconds:.0f}{THIN}s and {s.frames:,} frames."
+    )
+
+
+def _verdict_sentence(own: MeasuredRun) -> str:
+    if own.promised is None:
+        return "Nothing had been promised of this machine at these settings."
+    p = own.promised
+    return (
+        f"Promised were {p.average_fps:.0f}{THIN}fps, 80{THIN}% likely within {p.least_fps:.0f} to"
+        f" {p.most_fps:.0f}, resting on {p.evidence or 'what was known'}: {verdict(own)}."
+    )
+
+
+def _limits_sentence(own: MeasuredRun) -> str:
+    if own.report is None:
+        said = own.run.by_hand.limits if own.run.by_hand else ""
+        return f"Limited by {said}, by the game's own read-out." if said else ""
+    found = own.report.limits
+    words = f"Limited by {_side_words(found)}, {found.sure:.0%} sure, by the {found.evidence}."
+    if own.promised is not None and found.side != "neither":
+        words += f" Promised was the processor in {own.promised.processor_share:.0%}."
+    return words
+
+
+def _when(stretches: Sequence[tuple[float, float]]) -> str:
+    if len(stretches) > 3:
+        return f"{len(stretches)} times"
+    return ", ".join(
+        f"{start:.0f}{THIN}s" if end - start < 1 else f"{start:.0f} to {end:.0f}{THIN}s"
+        for start, end in stretches
+    )
+
+
+def _figures(own: MeasuredRun) -> tuple[tuple[str, str, str], ...]:
+    if own.report is None:
+        return ()
+    s = own.report.summary
+    rows = [
+        ("average", rate(s.average), "frames over time; 80 % interval from blocks of frames"),
+        ("1 % low", rate(s.low), "99th percentile of frame time"),
+        ("0.1 % low", f"{s.lowest_fps:.1f}{THIN}fps", "99.9th percentile of frame time"),
+        ("usual frame", f"{s.median_ms:.2f}{THIN}ms", "median"),
+        ("spread", f"{s.spread:.0%}", "standard deviation over mean"),
+        (
+            "from frame to frame",
+            f"{s.correlation:.2f}",
+            f"correlation; blocks of {s.block_frames} frames",
+        ),
+    ]
+    if own.report.energy_j is not None:
+        rows.append(("energy a frame", f"{own.report.energy_j:.2f}{THIN}J", "at the wall"))
+        rows.append(
+            ("frames for a watt", f"{1 / own.report.energy_j:.3f}{THIN}fps/W", "at the wall")
+        )
+    rows += [
+        (f"power {state}", f"{watts:.0f}{THIN}W", "median at the wall")
+        for state, watts in own.report.watts.items()
+    ]
+    return tuple(rows)
+
+
+def _amount(value: float, name: str) -> str:
+    unit = CHANNELS[name][1]  # type: ignore[index]
+    if unit == "share":
+        return f"{value:.0%}"
+    return f"{value:,.1f}{THIN}{unit}" if abs(value) < 100 else f"{value:,.0f}{THIN}{unit}"
+
+
+def _by_hand(run: Run) -> tuple[tuple[str, str], ...]:
+    own = run.by_hand
+    if own is None:
+        return ()
+    rows = (
+        (
+            "rate seen",
+            f"{own.low_fps:g} to {own.high_fps:g}{THIN}fps" if own.low_fps and own.high_fps else "",
+        ),
+        ("locked at", f"{own.locked_fps:g}{THIN}fps" if own.locked_fps else ""),
+        ("limited by, says the game", own.limits),
+        ("loading", f"{own.loading_s:g}{THIN}s" if own.loading_s is not None else ""),
+        ("rendering", f"{own.render_min:g}{THIN}min" if own.render_min is not None else ""),
+        ("noise", f"{own.noise_dba:g}{THIN}dB(A)" if own.noise_dba is not None else ""),
+        ("heard and seen", own.heard),
+    )
+    return tuple((name, value) for name, value in rows if value)
