@@ -44,7 +44,8 @@ class Site(Server):
     def start(self) -> None:
         self.workshop = Workshop(self.path, self.study)
         self.workshop.load_demo(CATALOGUE, BRIEFS, self.earlier)
-        self.run(make_app(self.workshop))
+        self.app = make_app(self.workshop)
+        self.run(self.app)
 
     def stop(self) -> None:
         super().stop()

@@ -213,10 +213,11 @@ def asked_from(query: str) -> Asked:
 
 
 class MeterServer:
-    """The simulated meters on a port of this machine."""
+    """The simulated meters on a port of this machine; ``pace`` times as quick as they are asked."""
 
-    def __init__(self, port: int = 0) -> None:
-        self._server = ThreadingHTTPServer(("127.0.0.1", port), _Handler)
+    def __init__(self, port: int = 0, pace: float = 1.0) -> None:
+        handler = type("Handler", (_Handler,), {"hastened": pace})
+        self._server = ThreadingHTTPServer(("127.0.0.1", port), handler)
         self._server.daemon_threads = True
         self.url = f"http://127.0.0.1:{self._server.server_address[1]}"
 
@@ -234,6 +235,8 @@ class MeterServer:
 
 class _Handler(BaseHTTPRequestHandler):
     """Answers a question line by line."""
+
+    hastened = 1.0
 
     def log_message(self, *_: object) -> None:
         """The meters say nothing."""
@@ -265,7 +268,7 @@ class _Handler(BaseHTTPRequestHandler):
             if asked.fault == "hang up" and n == broken:
                 return
             if asked.pace:
-                time.sleep(max(0.0, begin + at / asked.pace - time.monotonic()))
+                time.sleep(max(0.0, begin + at / asked.pace / self.hastened - time.monotonic()))
             self.wfile.write(json.dumps(line).encode() + b"\n")
 
     def _whole(self, status: int, said: dict[str, Any]) -> None:

@@ -20,6 +20,8 @@ PROTOCOL = "wattmetron-meter/1"
 TIMEOUTS = httpx2.Timeout(10.0, connect=5.0)
 LONGEST_LINE, MOST_SAMPLES = 1_000_000, 100_000
 LIVE_S = 30.0
+LINGER_S = 3.0
+"""So long the wall meter may go on when the frame logger has ended."""
 Line = dict[str, Any]
 Lines = Callable[[str], Iterator[Line]]
 
@@ -136,6 +138,8 @@ class Recorder:
         wrong = ""
         try:
             wrong = self._take(frames_at, self._frames, stop, MOST_FRAMES)
+            if watts_at and not stop.is_set():
+                beside.join(LINGER_S)
         except MeterError as error:
             wrong = f"The frame logger: {error}"
         except Exception:

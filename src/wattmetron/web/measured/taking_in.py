@@ -223,6 +223,8 @@ def _keep(request: Request) -> Response:
         run, trace = recorder.recorded()
         run_id = take_in(workshop_of(request), run, trace)
     except WattmetronError as error:
+        if recorder.live.run is None:
+            raise
         content = {"live": recorder.live, "error": str(error)}
         return page(request, "measured/live.html", content, 422, "/measured/live")
     recorder.discard()

@@ -1,0 +1,343 @@
+"""Measured without a browser: files in any layout, readings by hand, evidence, before and after,
+the tuning bench, and what cannot be.
+"""
+
+import io
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from wattmetron.demo.meters import Asked, MeterServer, truth
+from wattmetron.demo.simulated_run import TrueMachine, simulated
+from wattmetron.formats.frames_table import read_frames
+from wattmetron.formats.run_file import frames_table, packed, unpacked
+from wattmetron.services.measured.evidence import effect
+from wattmetron.services.measured.promises import machine_keys
+from wattmetron.services.measured.recorder import Recorder, asked_at
+from wattmetron.services.measured.runs import all_runs, open_run, take_in, trace_of
+from wattmetron.web.measured.forms import RunForm, run_from
+from wattmetron.web.shell.forms import read
+
+BRIEF = {"brief": "1", "scene": "play"}
+CARD = {"of": "vantage-null"}
+"""A game in which graphics limit nearly every frame."""
+
+
+def target_of(workshop, game="hollow-meridian", brief_id=1):
+    brief = workshop.open(brief_id).plan.brief
+    return next(own for own in brief.targets if own.game_id == game)
+
+
+def base(workshop, of="hollow-meridian", **more):
+    return {**BRIEF, "target": target_of(workshop, of).id, **more}
+
+
+def csv_of(fps, count=3000, head="frame time (ms)", seed=1):
+    ms = 1000 / fps * np.exp(np.random.default_rng(seed).normal(0, 0.05, count))
+    return (head + "\n" + "\n".join(f"{own:.3f}" for own in ms)).encode()
+
+
+def bring(client, workshop, data, name="run.csv", **more):
+    return client.post(
+        "/measured/import",
+        data=base(workshop, **more),
+        files={"file": (name, io.BytesIO(data), "text/csv")},
+        follow_redirects=False,
+    )
+
+
+def recorded(workshop, seed=1, **asked):
+    """A run of the first brief's machine as the meters know it, taken in."""
+    catalogue = workshop.catalogue()
+    run = run_from(workshop, catalogue, read(RunForm, base(workshop, **asked.pop("said", {}))))
+    about = Asked(
+        game=run.game,
+        processor=run.processor,
+        graphics=run.graphics,
+        width=run.width_px,
+        height=run.height_px,
+        preset=run.preset,
+        seconds=30,
+        seed=seed,
+        **asked,
+    )
+    return take_in(workshop, run, truth().run(about).trace)
+
+
+def test_a_file_becomes_a_run_that_is_held_against_its_promise(client, workshop):
+    answer = bring(client, workshop, csv_of(62))
+    assert answer.status_code == 303
+    page = client.get(answer.headers["location"]).text
+    assert "as promised" in page and "62." in page and "Take it as evidence" in page
+    view = client.get("/briefs/1/measured").text
+    assert "0 of 1 measured targets are met, 1 falls short" in view
+    assert "within what is promised" in view
+    frames = client.get(f"{answer.headers['location']}/frames.csv").text
+    assert frames.startswith("start (s),frame time (ms)\n") and frames.count("\n") == 3001
+
+
+def test_columns_that_are_not_clear_are_asked_for_once(client, workshop):
+    data = b"a;b\n" + b"\n".join(b"%d;%.2f" % (n, 14 + n % 7) for n in range(400))
+    asked = bring(client, workshop, data.replace(b".", b","), "odd.csv")
+    assert asked.status_code == 422 and "No column reads as frame times" in asked.text
+    key = asked.text.split('name="key" value="')[1].split('"')[0]
+    said = {"column-0": "leave out", "column-1": "frame time", "unit": "ms", "key": key}
+    done = client.post("/measured/import", data=base(workshop, **said), follow_redirects=False)
+    assert done.status_code == 303
+    again = bring(client, workshop, data.replace(b".", b","), "odd2.csv")
+    assert again.status_code == 303
+    first, second = all_runs(workshop)
+    assert first.measured.fps == pytest.approx(second.measured.fps)
+    assert first.measured.fps == pytest.approx(1000 / 17, rel=0.01)
+
+
+@pytest.mark.parametrize(
+    ("data", "said"),
+    [
+        (b"", "empty"),
+        (b"\0\1\2" * 50, "binary"),
+        (b"frame time\n" + b"\n".join(b"0.5" for _ in range(300)), "unit of the frame times"),
+        (b"game,ms\n" + b"a,16\n" * 200 + b"b,8\n" * 200, "2 games"),
+        (b"frame time (ms)\n16\n17\n16\n", "too few"),
+        (b"frame time (ms)\n" + b"-5\n0\n" * 200, "no two frames"),
+        (b"just words\nand more\n", "no line of numbers"),
+    ],
+)
+def test_files_that_cannot_be_taken_are_refused_in_a_sentence(client, workshop, data, said):
+    answer = bring(client, workshop, data)
+    assert answer.status_code == 422 and said in answer.text
+    assert all_runs(workshop) == ()
+
+
+@pytest.mark.parametrize(
+    ("data", "fps"),
+    [
+        (b"t,frame time\n" + b"".join(b"%.4f,0.0200\n" % (n / 50) for n in range(300)), 50),
+        (b"Frametime [us]\n" + b"20000\n" * 300, 50),
+        (b"FPS\n" + b"50\n" * 300, 50),
+        (b"time (s)\n" + b"".join(b"%.4f\n" % (n / 50) for n in range(300)), 50),
+        (b"# log\n\nstart;frame time (ms);GPU load\n" + b"0,1;20,0;99,5\n" * 300, 50),
+        ("frame time (ms)\t°C\n".encode() + b"20\t60\n" * 300, 50),
+    ],
+)
+def test_units_separators_and_commas_are_found(data, fps):
+    assert np.median(read_frames(data).trace.frame_ms) == pytest.approx(1000 / fps)
+
+
+def test_what_is_written_is_read_again():
+    run = simulated(TrueMachine(processor_ms=9, graphics_ms=7), "hitches", 20, 4, fault="drop out")
+    again = read_frames("".join(frames_table(run.trace)).encode()).trace
+    stored = unpacked(packed(run.trace))
+    for other in (again, stored):
+        assert other.count == run.trace.count
+        assert other.frame_ms == pytest.approx(run.trace.frame_ms, rel=1e-5)
+        assert other.start_s == pytest.approx(run.trace.start_s, abs=2e-3)
+        assert other.channels["watts"] == pytest.approx(run.trace.channels["watts"], rel=1e-5)
+
+
+def test_by_hand_has_its_honest_width_and_nonsense_is_refused(client, workshop):
+    answer = client.post(
+        "/measured/hand",
+        data=base(workshop, low="59", high="65", limits="graphics", noise="34,5"),
+        follow_redirects=False,
+    )
+    own = open_run(workshop, int(answer.headers["location"].rsplit("/", 1)[1]))
+    assert own.measured.fps == pytest.approx((59 * 65) ** 0.5) and own.measured.ln_sd >= 0.03
+    assert own.run.by_hand.noise_dba == 34.5
+    for typed, said in (
+        ({"low": "70", "high": "60"}, "above the most"),
+        ({"low": "fast"}, "enter a number"),
+        ({}, "Nothing was noted"),
+        ({"locked": "0"}, "enter 1 or more"),
+    ):
+        answer = client.post("/measured/hand", data=base(workshop, **typed))
+        assert answer.status_code == 422 and said in answer.text
+    assert len(all_runs(workshop)) == 1
+
+
+def test_a_run_becomes_evidence_with_a_preview_and_lets_go_again(client, workshop):
+    run_id = int(bring(client, workshop, csv_of(75)).headers["location"].rsplit("/", 1)[1])
+    would = effect(workshop, open_run(workshop, run_id))
+    assert would.changes[0].brief_id == 1
+    before = workshop.catalogue().results["hollow-meridian"]
+    taken = client.post(f"/measured/{run_id}/evidence", data={"version": "1"})
+    assert "counts as evidence now" in taken.text
+    own = open_run(workshop, run_id)
+    after = workshop.catalogue().results["hollow-meridian"]
+    assert own.run.result == f"m{run_id}" and len(after.items) == len(before.items) + 1
+    assert after.items[-1].own and after.items[-1].average_fps == pytest.approx(75, rel=0.01)
+    frames = client.get("/briefs/1/frames").text
+    low, high = would.changes[0].after.split(" to ")
+    assert f"{low}–{high}" in frames
+    stale = client.post(f"/measured/{run_id}/leave", data={"version": "1"})
+    assert stale.status_code == 422 and "another tab" in stale.text
+    client.post(f"/measured/{run_id}/mute", data={"version": "2"})
+    assert workshop.catalogue().results["hollow-meridian"] == before
+    assert open_run(workshop, run_id).run.muted
+    gone = client.post(f"/measured/{run_id}/remove", data={"version": "4"})
+    assert "taken out" in gone.text and all_runs(workshop) == ()
+    back = client.post(f"/measured/{run_id}/undo", data={"version": "5"})
+    assert back.status_code == 200 and len(all_runs(workshop)) == 1
+
+
+@pytest.mark.parametrize(
+    ("more", "said"),
+    [({"scene": "menu"}, "A menu says nothing"), ({"generated": "on"}, "Generated frames")],
+)
+def test_menus_and_generated_frames_are_no_evidence(client, workshop, more, said):
+    answer = bring(client, workshop, csv_of(75), **more)
+    page = client.get(answer.headers["location"]).text
+    assert said in page and "Take it as evidence" not in page
+
+
+def test_a_capped_run_is_no_verdict_and_no_evidence(client, workshop):
+    run_id = recorded(workshop, scenario="cap")
+    page = client.get(f"/measured/{run_id}").text
+    assert "held back: no verdict" in page and "measure again without it" in page
+    assert "1 held back by a cap or the display" in client.get("/briefs/1/measured").text
+
+
+def test_trimming_works_the_figures_out_again(client, workshop):
+    run_id = recorded(workshop, scenario="menu in between")
+    own = open_run(workshop, run_id)
+    (menu,) = own.report.happenings
+    start = menu.stretches[0][0]
+    done = client.post(
+        f"/measured/{run_id}",
+        data={"version": "1", "scene": "play", "from_s": "0", "to_s": f"{start - 0.5:.1f}"},
+    )
+    assert done.status_code == 200
+    trimmed = open_run(workshop, run_id)
+    assert trimmed.report.happenings == ()
+    assert trimmed.measured.fps < own.measured.fps
+    assert trace_of(workshop, run_id).seconds == pytest.approx(30, abs=0.1)
+    short = client.post(f"/measured/{run_id}", data={"version": "2", "from_s": "1", "to_s": "2"})
+    assert short.status_code == 422 and "too short" in short.text
+
+
+def test_runs_of_other_settings_and_of_parts_that_changed_do_not_count(client, workshop):
+    bring(
+        client,
+        workshop,
+        csv_of(62),
+        target="",
+        game="hollow-meridian",
+        size="1920x1080",
+        preset="high",
+    )
+    assert "1 at other settings" in client.get("/briefs/1/measured").text
+    bring(client, workshop, csv_of(62))
+    opened = workshop.open(1)
+    other = next(
+        part.id
+        for part in workshop.catalogue().by_kind["graphics"]
+        if part.id != opened.plan.build.graphics
+        and machine_keys(workshop.catalogue(), opened.plan)[1] not in part.id
+        and part.chip != workshop.catalogue().parts[opened.plan.build.graphics].chip
+    )
+
+    def swap(plan):
+        return replace(plan, build=plan.build.with_part("graphics", other)), "another card"
+
+    workshop.change(1, opened.version, swap)
+    assert "on other parts than the build has now" in client.get("/briefs/1/measured").text
+
+
+def test_before_and_after_on_the_tuning_bench(client, workshop):
+    shipped = [recorded(workshop, seed, said=CARD) for seed in (1, 2)]
+    tuned = [
+        recorded(workshop, seed, clock=1.08, power=0.9, said={**CARD, "setup": "tuned"})
+        for seed in (3, 4)
+    ]
+    page = client.get(
+        f"/measured/difference?before={shipped[0]},{shipped[1]}&after={tuned[0]},{tuned[1]}"
+    ).text
+    assert "sure that it is faster" in page and "energy a frame" in page
+    wrong = client.get(f"/measured/difference?before={shipped[0]}&after=").text
+    assert "at least one run before and one after" in wrong
+    bench = client.get("/measured/bench/1").text
+    assert "as shipped" in bench and "tuned" in bench and "note as" in bench
+    attempt = bench.split('name="attempt"')[1].split('value="')[1].split('"')[0]
+    version = str(workshop.open(1).version)
+    noted = client.post("/measured/bench/1", data={"version": version, "attempt": attempt})
+    assert "in the place of the rule of thumb" in noted.text
+    (own,) = workshop.open(1).plan.build.tuned
+    assert own.gain == pytest.approx(0.08, abs=0.03) and own.power < 1
+    before = client.get("/briefs/1/frames").text
+    part = {"version": str(workshop.open(1).version), "part": own.part}
+    assert "as shipped again" in client.post("/measured/bench/1", data=part).text
+    assert client.get("/briefs/1/frames").text != before and not workshop.open(1).plan.build.tuned
+
+
+def test_a_recording_is_listened_to_stopped_and_kept(workshop):
+    meters = MeterServer().start()
+    run = run_from(workshop, workshop.catalogue(), read(RunForm, base(workshop)))
+    recorder = Recorder()
+    more = {"pace": "0", "scenario": "hitches"}
+    addresses = (asked_at(meters.url, what, run, 20, more) for what in ("frames", "watts"))
+    recorder.start(run, *addresses).join(20)
+    live = recorder.live
+    assert not live.running and not live.wrong and live.seconds == pytest.approx(20, abs=0.3)
+    count, rows = recorder.since(live.frames - 10)
+    assert count == live.frames and rows.shape == (10, 2)
+    _, trace = recorder.recorded()
+    assert np.isfinite(trace.channels["watts"]).mean() > 0.9
+    recorder.discard()
+    recorder.start(
+        run, asked_at(meters.url, "frames", run, 20, {"pace": "0", "fault": "hang up"})
+    ).join(20)
+    assert "broke off" in recorder.live.wrong and recorder.recorded()[1].count > 100
+    recorder.discard()
+    recorder.start(run, "http://127.0.0.1:1/frames").join(20)
+    assert "is it started" in recorder.live.wrong
+    recorder.discard()
+    recorder.start(run, f"{meters.url}/frames?game=nothing&processor=a&graphics=b").join(20)
+    assert "not connected to this meter" in recorder.live.wrong
+    meters.close()
+
+
+@pytest.mark.parametrize(
+    ("lines", "said"),
+    [
+        ([{"protocol": "other/2", "columns": []}], "does not speak the protocol"),
+        ([{"protocol": "wattmetron-meter/1", "kind": "frames", "columns": ["x"]}], "does not tell"),
+        (
+            [
+                {
+                    "protocol": "wattmetron-meter/1",
+                    "kind": "frames",
+                    "columns": ["start_s", "frame_ms"],
+                },
+                {"rows": [["a", 1]]},
+            ],
+            "no number",
+        ),
+        (
+            [
+                {
+                    "protocol": "wattmetron-meter/1",
+                    "kind": "frames",
+                    "columns": ["start_s", "frame_ms"],
+                },
+                {"rows": [[1, 2, 3]]},
+            ],
+            "more or less",
+        ),
+    ],
+)
+def test_meters_that_tell_nonsense_are_named(workshop, lines, said):
+    run = run_from(workshop, workshop.catalogue(), read(RunForm, base(workshop)))
+    recorder = Recorder(lambda _: iter(lines))
+    recorder.start(run, "x").join(10)
+    assert said in recorder.live.wrong
+
+
+def test_pages_of_measured_stand_empty_and_unknown_runs_are_said(client):
+    assert "Nothing was measured yet" in client.get("/measured").text
+    assert "Nothing was measured yet" in client.get("/measured/difference").text
+    assert client.get("/measured/new?brief=1").status_code == 200
+    assert client.get("/measured/99").status_code == 404
+    assert client.get("/measured/live", follow_redirects=False).status_code == 303
+    assert client.post("/measured/live/keep").status_code == 409
+    assert client.get("/measured/99/frames.csv").status_code in (404, 409, 422)
