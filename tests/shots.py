@@ -6,6 +6,7 @@ from pathlib import Path
 from playwright.sync_api import sync_playwright
 
 from tests.e2e.conftest import FLAGS, chromium
+from tests.measuring import CARD, recorded
 from tests.site import Site
 from wattmetron.demo.history import earlier
 
@@ -29,11 +30,11 @@ VIEWS = (
     ("compare", "/briefs/1/compare?beside=8", 1280, 1000, "light"),
     ("handout", "/briefs/1/handout/page", 1280, 1000, "light"),
     ("buy", "/briefs/1/buy", 1280, 800, "light"),
-    ("part", "/parts/quickfen-marram-16-pair-ddr5?brief=1", 1280, 1140, "light"),
     ("games", "/games?brief=1", 1280, 800, "light"),
-    ("changes", "/shops/changes", 1280, 800, "light"),
+    ("measured", "/measured", 1280, 1000, "light"),
+    ("run", "/measured/5", 1280, 1240, "light"),
+    ("before-and-after", "/measured/difference?before=1,2&after=3,4", 1280, 800, "dark"),
     ("scale", "/parts/scale?first=Nacre+Reef+16+GB&second=Orlop+Beacon", 1280, 800, "light"),
-    ("narrow", "/briefs/1/frames", 390, 844, "light"),
 )
 
 
@@ -42,6 +43,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as play:
         site = Site(Path(folder) / "shots.sqlite", earlier=earlier)
         browser = play.chromium.launch(executable_path=chromium(), args=FLAGS)
+        _measure(site.workshop)
         for name, address, width, height, scheme in VIEWS:
             page = browser.new_page(
                 viewport={"width": width, "height": height}, color_scheme=scheme
@@ -57,6 +59,18 @@ def main() -> None:
         _pasted(browser, site.url)
         browser.close()
         site.stop()
+
+
+def _measure(workshop) -> None:
+    """Runs as shipped and tuned, one that throttles, others of other games."""
+    for seed in (1, 2):
+        recorded(workshop, seed, said=CARD)
+    for seed in (3, 4):
+        recorded(workshop, seed, clock=1.05, power=1.1, said={**CARD, "setup": "higher clocks"})
+    recorded(workshop, 5, scenario="throttling", said=CARD)
+    for seed, game in enumerate(("hollow-meridian", "ashfall-wardens", "thousand-towers"), 6):
+        for more in (0, 10, 20):
+            recorded(workshop, seed + more, said={"of": game})
 
 
 LETTER = """Hello,

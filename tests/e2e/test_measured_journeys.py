@@ -18,7 +18,9 @@ def meters(site):
     running.close()
 
 
-def record(desk, page, game, scenario="clean", setup="", clock="", power="", seed="1", seconds="15"):
+def record(
+    desk, page, game, scenario="clean", setup="", clock="", power="", seed="1", seconds="15"
+):
     """Record a run of the first brief's machine and keep it."""
     desk.open("/measured/new?brief=1")
     option = page.locator("#run-target option", has_text=game).first.get_attribute("value")
@@ -44,24 +46,24 @@ def test_two_runs_are_recorded_and_the_promise_that_failed_teaches(desk, page, m
     desk.is_accessible()
     desk.open("/measured/new?brief=1")
     desk.is_accessible()
-    record(desk, page, "Vantage Null")
+    record(desk, page, "Gullwing Circuit")
     expect(page.locator("main h2").first).to_contain_text("fps on average")
     expect(page.locator("main")).to_contain_text("Promised were")
     desk.is_accessible()
-    record(desk, page, "Vantage Null", "throttling", seconds="40")
+    record(desk, page, "Gullwing Circuit", "throttling", seconds="40")
     expect(page.locator(".plainlist")).to_contain_text("below its clock")
     expect(page.locator("#evidence")).to_contain_text("trim it, or the machine looks slower")
     desk.open("/briefs/1/measured")
     expect(page.locator("#measured h2")).to_contain_text("measured target")
     desk.is_accessible()
-    page.get_by_role("link", name=re.compile("Run 1 of Vantage")).click()
+    page.get_by_role("link", name=re.compile("Run 1 of Gullwing")).click()
     before = page.locator("#evidence td[data-name='now']").first.inner_text()
     then = page.locator("#evidence td[data-name='then']").first.inner_text()
     assert before != then
     page.keyboard.press("a")
     expect(page.get_by_role("status").first).to_contain_text("counts as evidence now")
     desk.open("/briefs/1/frames")
-    row = page.locator(".framerow", has_text="Vantage Null")
+    row = page.locator(".framerow", has_text="Gullwing Circuit")
     expect(row).to_contain_text(then.replace(" to ", "–"))
     expect(row.get_by_text("on the display")).to_be_visible()
     desk.open("/measured")
@@ -70,8 +72,8 @@ def test_two_runs_are_recorded_and_the_promise_that_failed_teaches(desk, page, m
 
 
 def test_tuned_and_measured_again_it_says_whether_it_was_worth_the_watts(desk, page, meters):
-    record(desk, page, "Vantage Null", seed="1")
-    record(desk, page, "Vantage Null", setup="higher clocks", clock="1.12", power="1.3", seed="2")
+    record(desk, page, "Gullwing Circuit", seed="1")
+    record(desk, page, "Gullwing Circuit", setup="higher clocks", clock="1.12", power="1.3", seed="2")
     desk.open("/measured/difference")
     page.get_by_label("Run 1 before").check()
     page.get_by_label("Run 2 after").check()

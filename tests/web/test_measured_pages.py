@@ -8,29 +8,17 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from wattmetron.demo.meters import Asked, MeterServer, truth
+from tests.measuring import CARD, base, recorded
+from wattmetron.demo.meters import MeterServer
 from wattmetron.demo.simulated_run import TrueMachine, simulated
 from wattmetron.formats.frames_table import read_frames
 from wattmetron.formats.run_file import frames_table, packed, unpacked
 from wattmetron.services.measured.evidence import effect
 from wattmetron.services.measured.promises import machine_keys
 from wattmetron.services.measured.recorder import Recorder, asked_at
-from wattmetron.services.measured.runs import all_runs, open_run, take_in, trace_of
+from wattmetron.services.measured.runs import all_runs, open_run, trace_of
 from wattmetron.web.measured.forms import RunForm, run_from
 from wattmetron.web.shell.forms import read
-
-BRIEF = {"brief": "1", "scene": "play"}
-CARD = {"of": "vantage-null"}
-"""A game in which graphics limit nearly every frame."""
-
-
-def target_of(workshop, game="hollow-meridian", brief_id=1):
-    brief = workshop.open(brief_id).plan.brief
-    return next(own for own in brief.targets if own.game_id == game)
-
-
-def base(workshop, of="hollow-meridian", **more):
-    return {**BRIEF, "target": target_of(workshop, of).id, **more}
 
 
 def csv_of(fps, count=3000, head="frame time (ms)", seed=1):
@@ -45,24 +33,6 @@ def bring(client, workshop, data, name="run.csv", **more):
         files={"file": (name, io.BytesIO(data), "text/csv")},
         follow_redirects=False,
     )
-
-
-def recorded(workshop, seed=1, **asked):
-    """A run of the first brief's machine as the meters know it, taken in."""
-    catalogue = workshop.catalogue()
-    run = run_from(workshop, catalogue, read(RunForm, base(workshop, **asked.pop("said", {}))))
-    about = Asked(
-        game=run.game,
-        processor=run.processor,
-        graphics=run.graphics,
-        width=run.width_px,
-        height=run.height_px,
-        preset=run.preset,
-        seconds=30,
-        seed=seed,
-        **asked,
-    )
-    return take_in(workshop, run, truth().run(about).trace)
 
 
 def test_a_file_becomes_a_run_that_is_held_against_its_promise(client, workshop):

@@ -3,9 +3,10 @@ hidden truth, which can fail on purpose.
 
 JSON lines over HTTP (docs/formats.md). ``/`` names games, scenarios and faults. ``/frames`` and
 ``/watts`` tell of one run each: ``game``, ``processor`` and ``graphics`` as their ids, ``width``,
-``height``, ``preset``; ``scenario``, ``seconds``, ``seed``, ``refresh``, ``clock`` (tuned clocks
-over shipped ones), ``power`` (share of the power), ``fault``; ``pace`` times as fast as in life, 0
-for all at once. The same question always gives the same run.
+``height``, ``preset``, ``rays`` (1: ray tracing), ``scale`` (rendered share of each axis when
+upscaling); ``scenario``, ``seconds``, ``seed``, ``refresh``, ``clock`` (tuned clocks over shipped
+ones), ``power`` (share of the power), ``fault``; ``pace`` times as fast as in life, 0 for all at
+once. The same question always gives the same run.
 """
 
 import json
@@ -22,7 +23,12 @@ from urllib.parse import parse_qs, urlsplit
 import numpy as np
 
 from wattmetron.core.errors import InvalidError
+from wattmetron.core.frames.chance import curve
+from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.speeds.scale import Scale, scale_of
+from wattmetron.core.values.brief import Brief, Display, Target
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Graphics, Processor
 from wattmetron.core.values.runs import CHANNELS
 from wattmetron.demo.simulated_run import FAULTS, SCENARIOS, Simulated, TrueMachine, simulated
@@ -48,6 +54,8 @@ class Asked:
     width: int = 1920
     height: int = 1080
     preset: str = "high"
+    rays: int = 0
+    scale: float = 1.0
     scenario: str = "clean"
     seconds: float = 60.0
     seed: int = 1
@@ -91,6 +99,7 @@ class Truth:
             raise MeterError(f"“{asked.preset[:40]}” is no preset: one of {', '.join(PRESETS)}.")
         p, g = self.world.processors.index(chip), self.world.cards.index(card)
         t_c, t_g = self.world.side_ms(game, p, g, size, asked.preset)
+        t_g *= self._drawn_otherwise(asked, game.game, card.part_ids)
         part, named = self.catalogue.parts[chip.part_ids[0]], self._card(card.part_ids)
         return TrueMachine(
             processor_ms=t_c / asked.clock,
@@ -106,6 +115,28 @@ class Truth:
             processor_mhz=4_600 * asked.clock,
             graphics_mhz=2_300 * asked.clock,
         )
+
+    def _drawn_otherwise(self, asked: Asked, game: Game, ids: tuple[str, ...]) -> float:
+        """How much more or less the graphics do with rays or upscaling than without."""
+        card = self._card(ids)
+        if card is None or not (asked.rays or asked.scale < 1):
+            return 1.0
+        plain = Target(
+            id="t",
+            game_id=game.id,
+            width_px=asked.width,
+            height_px=asked.height,
+            preset=cast(Any, asked.preset),
+        )
+        other = replace(
+            plain, ray_tracing=bool(asked.rays), upscaling=asked.scale < 1, scale=asked.scale
+        )
+        chip = next(own for own in self.catalogue.parts.values() if isinstance(own, Processor))
+        machine = Machine(processor=chip, graphics=card)
+        brief = Brief(name="meter", region="", budget_high_minor=1, display=Display())
+        drawn = [estimate(machine, game, own, brief, curve) for own in (other, plain)]
+        times = [own.graphics_ms for own in drawn if own is not None]
+        return times[0] / times[1] if len(times) == 2 else 1.0
 
     def _card(self, ids: tuple[str, ...]) -> Graphics | None:
         found = (self.catalogue.parts.get(part_id) for part_id in ids)
@@ -204,6 +235,7 @@ def asked_from(query: str) -> Asked:
         1 <= asked.seconds <= MOST_SECONDS,
         0 <= asked.pace <= MOST_PACE,
         300 <= asked.width <= 8000 and 200 <= asked.height <= 8000,
+        asked.rays in (0, 1) and 0.2 <= asked.scale <= 1,
         0.5 <= asked.clock <= 1.5 and 0.3 <= asked.power <= 2,
         20 <= asked.refresh <= 1000,
     )

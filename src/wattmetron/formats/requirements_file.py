@@ -204,6 +204,9 @@ class TierRow:
     fps: Annotated[float | None, Column("Frame rate", "fps")] = None
     upscaling: Annotated[bool | None, Column("Whether with upscaling")] = None
     ray_tracing: Annotated[bool | None, Column("Whether with ray tracing")] = None
+    generated: Annotated[bool | None, Column("Whether generated frames are among those meant")] = (
+        None
+    )
     notes: Annotated[str, Column("What else the tier says")] = ""
 
 

@@ -11,6 +11,7 @@ import pytest
 from tests.core.reading import assorted, assorted_later, elsewhere, tuned, untouched
 from tests.core.reading.calibration import by_step, outcomes
 from tests.core.reading.score import reader, score
+from wattmetron.core.values.published import Assumptions, settle
 
 EVERY_TEXT = (
     *tuned.TUNED,
@@ -85,3 +86,16 @@ def test_a_part_that_the_catalogue_lacks_is_kept_as_it_was_named():
     assert [one.text for one in draft.tiers[0].processors] == ["Quillon Wherry Ebb 4", "Tern Mk IV"]
     assert draft.tiers[0].processors[1].part is None
     assert [tier.memory_gb for tier in draft.tiers] == [8, 16]
+
+
+def test_a_tier_of_generated_frames_never_counts_as_true_ones():
+    draft = reader().read(
+        "Recommended: Quillon Cutter Flood 6, Nacre Reef 8 GB, 16 GB RAM, 1440p, 60 fps\n"
+        "Ultra: Quillon Ketch Flood 8, Nacre Bank 12 GB, 32 GB RAM, 2160p, 120 fps,"
+        " frame generation on\n"
+    )
+    plain, generated = draft.tiers
+    assert (plain.generated, generated.generated) == (None, True)
+    settled = settle(generated, 1, 2, Assumptions())
+    assert settled.fps == 60 and "frame rate" in settled.assumed and settled.generated
+    assert settle(plain, 0, 2, Assumptions()).assumed == {"preset"}

@@ -67,6 +67,11 @@ RAYS = re.compile(
     r" ]*(on|off|enabled|disabled))?",
     re.IGNORECASE,
 )
+GENERATED = re.compile(
+    r"(?:\b(no|without)[ ]+)?\b(?:with[ ]+)?(?:generated[ ]+frames|frame[ -]?(?:generation|gen)\b"
+    r"|interpolated[ ]+frames)(?:[ ]*[:=]?[ ]*(on|off|enabled|disabled))?",
+    re.IGNORECASE,
+)
 UPSCALING = re.compile(
     r"(?:\b(no|without)[ ]+)?\b(?:with[ ]+)?upscal(?:ing|ed|er)\b(?:[ ]*[:=]?["
     r" ]*(on|off|enabled|disabled))?|\b(native)\b",
@@ -128,7 +133,7 @@ def storage_kind(match: re.Match[str]) -> StorageKind:
 
 
 def switched_on(match: re.Match[str]) -> bool:
-    """Whether a match of RAYS or UPSCALING says on."""
+    """Whether a match of RAYS, GENERATED or UPSCALING says on."""
     if match.re is UPSCALING and match[3]:
         return False
     return not match[1] and (match[2] or "on").lower() in ("on", "enabled")

@@ -64,6 +64,9 @@ class Tier:
     fps: Annotated[float | None, Ge(LEAST), Le(2000), Column("Frame rate", "fps")] = None
     upscaling: Annotated[bool | None, Column("Whether with upscaling")] = None
     ray_tracing: Annotated[bool | None, Column("Whether with ray tracing")] = None
+    generated: Annotated[bool | None, Column("Whether generated frames are among those meant")] = (
+        None
+    )
     notes: Annotated[str, Column("What else the tier says")] = ""
 
     def listed(self, side: Side) -> tuple[Listed, ...]:
@@ -195,7 +198,9 @@ class Settled:
     """The conditions of a tier, stated or assumed, and the spread in ln that the assumed ones
     leave.
 
-    ``assumed`` names the conditions that were not stated: resolution, preset, frame rate.
+    ``assumed`` names the conditions that were not stated: resolution, preset, frame rate. Where a
+    tier means generated frames, its rate is halved and counts as assumed: how many of those shown
+    are true is not stated.
     """
 
     role: Role
@@ -205,6 +210,7 @@ class Settled:
     fps: float
     upscaling: bool
     ray_tracing: bool
+    generated: bool
     assumed: frozenset[str]
     range: Assumed
 
@@ -220,16 +226,17 @@ def settle(tier: Tier, place: int, count: int, assumptions: Assumptions) -> Sett
     missing = {
         "resolution": tier.width_px is None or tier.height_px is None,
         "preset": tier.preset is None,
-        "frame rate": tier.fps is None,
+        "frame rate": tier.fps is None or bool(tier.generated),
     }
     return Settled(
         role=role,
         width_px=row.width_px if missing["resolution"] else tier.width_px or row.width_px,
         height_px=row.height_px if missing["resolution"] else tier.height_px or row.height_px,
         preset=tier.preset or row.preset,
-        fps=tier.fps or row.fps,
+        fps=(tier.fps / 2 if tier.generated else tier.fps) if tier.fps else row.fps,
         upscaling=bool(tier.upscaling),
         ray_tracing=bool(tier.ray_tracing),
+        generated=bool(tier.generated),
         assumed=frozenset(name for name, lacks in missing.items() if lacks),
         range=row,
     )

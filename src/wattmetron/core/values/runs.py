@@ -127,6 +127,9 @@ class Run:
     preset: Annotated[PresetName, Column("Preset")]
     ray_tracing: Annotated[bool, Column("Whether with ray tracing")] = False
     upscaling: Annotated[bool, Column("Whether with upscaling")] = False
+    scale: Annotated[
+        float, Ge(0.2), Le(1), Column("Rendered share of each axis when upscaling")
+    ] = 0.67
     generated: Annotated[bool, Column("Whether generated frames are among those counted")] = False
     refresh_hz: Annotated[
         float | None, Ge(20), Le(1000), Column("Refresh of the display", "Hz")

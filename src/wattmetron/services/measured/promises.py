@@ -72,13 +72,13 @@ def is_at(run: Run, target: Target) -> bool:
         run.height_px,
         run.preset,
         run.ray_tracing,
-        run.upscaling,
+        run.upscaling and run.scale,
     ) == (
         target.width_px,
         target.height_px,
         target.preset,
         target.ray_tracing,
-        target.upscaling,
+        target.upscaling and target.scale,
     )
 
 

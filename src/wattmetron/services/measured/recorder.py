@@ -294,6 +294,8 @@ def asked_at(meter: str, what: str, run: Run, seconds: float, more: dict[str, st
         "height": str(run.height_px),
         "preset": run.preset,
         "seconds": f"{seconds:g}",
+        **({"rays": "1"} if run.ray_tracing else {}),
+        **({"scale": f"{run.scale:g}"} if run.upscaling else {}),
         **({"refresh": f"{run.refresh_hz:g}"} if run.refresh_hz else {}),
         **more,
     }

@@ -184,6 +184,7 @@ def target_of(
         preset=run.preset,
         ray_tracing=run.ray_tracing,
         upscaling=run.upscaling,
+        scale=run.scale,
         fps=fps,
         measure=measure,
     )
@@ -216,7 +217,16 @@ def change_run(workshop: Workshop, run_id: int, version: int, run: Run) -> None:
         trace = trace_of(workshop, run_id)
         assert trace is not None
         figures = figures_of(catalogue, run, trace)
-    settings = ("game", "width_px", "height_px", "preset", "ray_tracing", "upscaling", "brief_id")
+    settings = (
+        "game",
+        "width_px",
+        "height_px",
+        "preset",
+        "ray_tracing",
+        "upscaling",
+        "scale",
+        "brief_id",
+    )
     same = all(getattr(before.run, name) == getattr(run, name) for name in settings)
     kept = before.promised if same else promise_of(workshop, catalogue, run)
     with workshop.database.writing() as session:

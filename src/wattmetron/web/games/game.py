@@ -268,6 +268,8 @@ def _conditions(settled: Settled) -> tuple[tuple[str, bool], ...]:
         conditions.append(("upscaling", False))
     if settled.ray_tracing:
         conditions.append(("ray tracing", False))
+    if settled.generated:
+        conditions.append(("half of the frames shown, the rest generated", True))
     return tuple(conditions)
 
 

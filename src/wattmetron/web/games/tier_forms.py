@@ -104,6 +104,7 @@ def _tier(form: Typed, at: str, catalogue: Catalogue, number: int) -> Tier:
         preset=_choice(form.get(f"{at}preset", ""), PRESETS, f"The preset of {name}"),
         upscaling=_flag(form.get(f"{at}upscaling", "")),
         ray_tracing=_flag(form.get(f"{at}ray_tracing", "")),
+        generated=_flag(form.get(f"{at}generated", "")),
         notes=form.get(f"{at}notes", "").strip()[:600],
         **{
             field: _number(form.get(f"{at}{field}", ""), f"The {word} of {name}")

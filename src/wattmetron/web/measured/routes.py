@@ -96,6 +96,7 @@ def show_difference(request: Request) -> Response:
         "found": found,
         "problem": problem,
         "beside": _beside(*sides),
+        "sure": _sure,
     }
     return page(request, "measured/difference.html", content)
 
@@ -150,8 +151,17 @@ def _beside(before: list[MeasuredRun], after: list[MeasuredRun]) -> list[tuple[s
     for name, unit, of in BESIDE:
         first, second = mean(before, of), mean(after, of)
         if first is not None and second is not None:
-            rows.append((name, f"{first:,.2f} {unit}", f"{second:,.2f} {unit}"))
+            rows.append((name, f"{_plain(first)} {unit}", f"{_plain(second)} {unit}"))
     return rows
+
+
+def _plain(value: float) -> str:
+    return f"{value:,.2f}" if abs(value) < 20 else f"{value:,.0f}"
+
+
+def _sure(chance: float) -> str:
+    """A chance in per cent; nothing measured is ever sure."""
+    return "over 99 %" if chance > 0.99 else f"{chance * 100:.0f} %"
 
 
 def _level(name: Channel) -> Callable[[Report], float | None]:

@@ -391,6 +391,7 @@ def _conditions_alone(text: str) -> bool:
         amounts.BARE_PRESET,
         amounts.UPSCALING,
         amounts.RAYS,
+        amounts.GENERATED,
     ):
         rest = pattern.sub(" ", rest)
     return (

@@ -178,6 +178,7 @@ _CONDITIONS: tuple[tuple[Kind, re.Pattern[str]], ...] = (
     ("frame rate", amounts.FPS),
     ("preset", amounts.PRESET),
     ("conditions", amounts.RAYS),
+    ("conditions", amounts.GENERATED),
     ("conditions", amounts.UPSCALING),
 )
 

@@ -240,6 +240,10 @@ class Values:
             self._set(
                 tier, "ray_tracing", amounts.switched_on(match), first, last, "ray tracing", sure
             )
+        for match, first, last in self._matches(amounts.GENERATED, start, end):
+            self._set(
+                tier, "generated", amounts.switched_on(match), first, last, "generated frames", sure
+            )
         for match, first, last in self._matches(amounts.UPSCALING, start, end):
             self._set(tier, "upscaling", amounts.switched_on(match), first, last, "upscaling", sure)
         for _, first, last in self._matches(self.names.upscalers, start, end):

@@ -1,0 +1,39 @@
+"""Runs of the first brief's machine, as the demo's hidden truth has them."""
+
+from wattmetron.demo.meters import Asked, truth
+from wattmetron.services.measured.runs import take_in
+from wattmetron.web.measured.forms import RunForm, run_from
+from wattmetron.web.shell.forms import read
+
+BRIEF = {"brief": "1", "scene": "play"}
+CARD = {"of": "gullwing-circuit"}
+"""A game in which graphics limit nearly every frame."""
+
+
+def target_of(workshop, game="hollow-meridian", brief_id=1):
+    brief = workshop.open(brief_id).plan.brief
+    return next(own for own in brief.targets if own.game_id == game)
+
+
+def base(workshop, of="hollow-meridian", **more):
+    return {**BRIEF, "target": target_of(workshop, of).id, **more}
+
+
+def recorded(workshop, seed=1, **asked):
+    """A run of the first brief's machine as the meters know it, taken in."""
+    catalogue = workshop.catalogue()
+    run = run_from(workshop, catalogue, read(RunForm, base(workshop, **asked.pop("said", {}))))
+    about = Asked(
+        game=run.game,
+        processor=run.processor,
+        graphics=run.graphics,
+        width=run.width_px,
+        height=run.height_px,
+        preset=run.preset,
+        rays=int(run.ray_tracing),
+        scale=run.scale if run.upscaling else 1.0,
+        seconds=30,
+        seed=seed,
+        **asked,
+    )
+    return take_in(workshop, run, truth().run(about).trace)
