@@ -57,6 +57,7 @@ def test_two_runs_are_recorded_and_the_promise_that_failed_teaches(desk, page, m
     expect(page.locator("#measured h2")).to_contain_text("measured target")
     desk.is_accessible()
     page.get_by_role("link", name=re.compile("Run 1 of Gullwing")).click()
+    expect(page.locator("#take")).to_be_visible()
     before = page.locator("#evidence td[data-name='now']").first.inner_text()
     then = page.locator("#evidence td[data-name='then']").first.inner_text()
     assert before != then
@@ -73,7 +74,9 @@ def test_two_runs_are_recorded_and_the_promise_that_failed_teaches(desk, page, m
 
 def test_tuned_and_measured_again_it_says_whether_it_was_worth_the_watts(desk, page, meters):
     record(desk, page, "Gullwing Circuit", seed="1")
-    record(desk, page, "Gullwing Circuit", setup="higher clocks", clock="1.12", power="1.3", seed="2")
+    record(
+        desk, page, "Gullwing Circuit", setup="higher clocks", clock="1.12", power="1.3", seed="2"
+    )
     desk.open("/measured/difference")
     page.get_by_label("Run 1 before").check()
     page.get_by_label("Run 2 after").check()

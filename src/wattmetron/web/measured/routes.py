@@ -196,11 +196,8 @@ def show_run(
 ) -> Response:
     workshop = workshop_of(request)
     catalogue, own = workshop.catalogue(), open_run(workshop, run_id)
-    would, refused = _would(workshop, own)
     content = {
         "r": run_page(catalogue, own, _wanted_fps(workshop, own)),
-        "would": would,
-        "refused": refused,
         "scenes": SCENES,
         "notice": notice,
         "error": error,
@@ -208,10 +205,18 @@ def show_run(
     return page(request, "measured/run.html", content, status, f"/measured/{run_id}")
 
 
+@router.get("/measured/{run_id}/would")
+def would_change(request: Request, run_id: int) -> Response:
+    """What taking a run as evidence would change, for its page."""
+    workshop = workshop_of(request)
+    own = open_run(workshop, run_id)
+    would, refused = _would(workshop, own)
+    content = {"would": would, "refused": refused, "id": run_id, "version": own.version}
+    return page(request, "measured/would.html", content)
+
+
 def _would(workshop: Workshop, own: MeasuredRun) -> tuple[Effect | None, str]:
     """What taking a run as evidence would change, or why it cannot be taken."""
-    if own.run.result or own.run.muted:
-        return None, ""
     try:
         return effect(workshop, own), ""
     except NoEvidenceError as error:
