@@ -72,7 +72,9 @@ def _bars(x: int, errors: list[float]) -> list[str]:
     ]
 
 
-def write(table: list[str], reliability: list[str], figure: str, setup: str) -> None:
+def write(
+    table: list[str], reliability: list[str], figure: str, setup: str, own_runs: list[str]
+) -> None:
     """docs/accuracy.md and its plot."""
     (DOCS / "accuracy.svg").write_text(figure)
     text = f"""# Accuracy
@@ -92,6 +94,12 @@ In italics what a person would reckon from the recommended tier with its conditi
 Of the targets said to be met with a chance, the share that is met:
 
 {chr(10).join(reliability)}
+
+## Own runs
+
+Five own runs of one machine over three games (two, two, one; 1.5 % off), with their requirements and what the three teach about games; six machines in each of twenty worlds. Asked: every other size and preset on the same machine, and twelve questions a game with another processor or another card.
+
+{chr(10).join(own_runs)}
 
 ## Against the aims
 

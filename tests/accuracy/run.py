@@ -188,19 +188,25 @@ def main() -> None:
     parser.add_argument("--processes", type=int, default=2)
     parser.add_argument("--write", action="store_true", help="write docs/accuracy.md and its plot")
     options = parser.parse_args()
+    from tests.accuracy.own_runs import own_runs_table, score_own_runs
+
     start = time.perf_counter()
     with ProcessPoolExecutor(options.processes) as pool:
         asked = [
             pool.submit(score_world, options.seed + n, options.games, options.questions)
             for n in range(options.worlds)
         ]
+        of_runs = [pool.submit(score_own_runs, options.seed + n) for n in range(options.worlds)]
         worlds = [item.result() for item in asked]
+        own = own_runs_table([item.result() for item in of_runs])
     lines, sure = table(worlds), reliability(worlds)
     setup = (
         f"The table below: {options.worlds} worlds x {options.games} games x {options.questions}"
         f" questions, seeds from {options.seed}."
     )
-    print("\n".join([*lines, "", *sure, "", setup, f"{time.perf_counter() - start:.0f} s"]))
+    print(
+        "\n".join([*lines, "", *sure, "", *own, "", setup, f"{time.perf_counter() - start:.0f} s"])
+    )
     if options.write:
         gathered = [
             (
@@ -210,7 +216,7 @@ def main() -> None:
             )
             for level in LEVELS
         ]
-        write(lines, sure, plots(gathered), setup)
+        write(lines, sure, plots(gathered), setup, own)
 
 
 def reliability(worlds: list[dict[str, Tally]]) -> list[str]:

@@ -23,6 +23,7 @@ from tests.bench import (
     games,
     handing_over,
     hands,
+    measured,
     parts,
     shops,
 )
@@ -211,6 +212,7 @@ if __name__ == "__main__":
     handing_over.handing_over()
     buying.buying()
     shops.prices()
+    measured.runs()
     imports()
     charts.charts()
     fits.fits()

@@ -8,12 +8,13 @@ import pytest
 from playwright.sync_api import expect
 
 from wattmetron.demo.meters import MeterServer
+from wattmetron.demo.simulated_run import SCENARIOS
 
 
 @pytest.fixture
 def meters(site):
     running = MeterServer(pace=6).start()
-    site.app.state.meters = running.url
+    site.app.state.meters = running.url, SCENARIOS
     yield running
     running.close()
 

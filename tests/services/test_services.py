@@ -2,6 +2,7 @@
 
 import re
 from dataclasses import replace
+from datetime import date
 from urllib.parse import parse_qsl, urlsplit
 
 import pytest
@@ -18,12 +19,12 @@ from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.headway import needed_speedup
 from wattmetron.core.frames.working import frame_working
 from wattmetron.core.search.proposal import cheapest_fit, propose
-from wattmetron.core.values.build import Build
+from wattmetron.core.values.build import Build, OwnTuning
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.parts import KINDS
 from wattmetron.core.values.plan import Plan
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.formats.brief_file import read_brief, read_build
+from wattmetron.formats.brief_file import build_file, read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.formats.plan_file import from_document, to_document
 from wattmetron.services.advice.proposals import answer, reasons_of
@@ -301,3 +302,28 @@ def test_what_is_wrong_already_is_no_reason_against_a_cheaper_part():
     assert any("has 4 cores" in own for own in now.floors)
     for reason in reasons_of(WORLD, now):
         assert "has 4 cores" not in reason.sentence, (reason.kind, reason.sentence)
+
+
+def test_a_part_that_was_measured_as_tuned_runs_so_and_stays_so_in_proposals():
+    brief, build = demo("net-loft")
+    tuning = OwnTuning(
+        part=build.processor, gain=0.1, gain_sd=0.01, power=0.9, noted_on=date(2026, 11, 30)
+    )
+    tuned = build.running(tuning)
+    before, after = assess(WORLD, brief, build), assess(WORLD, brief, tuned)
+    for first, second in zip(before.estimates, after.estimates, strict=True):
+        assert second.processor_ms == pytest.approx(first.processor_ms / 1.1)
+        assert second.graphics_ms == first.graphics_ms
+    assert after.machine.processor.gaming_w == round(0.9 * before.machine.processor.gaming_w)
+    kept = tuned.keeping(build.processor, True)
+    found = answer(WORLD, brief, kept, "most frames").proposal.build
+    assert found.processor == build.processor and found.tuned == (tuning,)
+    free = answer(WORLD, brief, tuned, "most frames").proposal.build
+    assert free.tuned == ()
+    theirs = replace(brief, owned=(build.processor,))
+    own = answer(WORLD, theirs, tuned, "most frames").proposal.build
+    assert own.tuned == (tuning,)
+    assert read_build("b", build_file(tuned).model_dump_json().encode()) == tuned
+    assert tuned.as_shipped(build.processor) == build
+    with pytest.raises(BuildError, match="no longer in the build"):
+        build.running(replace(tuning, part="nothing"))

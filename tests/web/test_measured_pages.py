@@ -3,19 +3,21 @@ the tuning bench, and what cannot be.
 """
 
 import io
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
 import numpy as np
 import pytest
 
 from tests.measuring import CARD, base, recorded
+from wattmetron.core.errors import NotPossibleError
 from wattmetron.demo.meters import MeterServer
 from wattmetron.demo.simulated_run import TrueMachine, simulated
 from wattmetron.formats.frames_table import read_frames
 from wattmetron.formats.run_file import frames_table, packed, unpacked
 from wattmetron.services.measured.evidence import effect
 from wattmetron.services.measured.promises import machine_keys
-from wattmetron.services.measured.recorder import Recorder, asked_at
+from wattmetron.services.measured.recorder import PROTOCOL, Recorder, asked_at
 from wattmetron.services.measured.runs import all_runs, open_run, trace_of
 from wattmetron.web.measured.forms import RunForm, run_from
 from wattmetron.web.shell.forms import read
@@ -267,6 +269,37 @@ def test_a_recording_is_listened_to_stopped_and_kept(workshop):
     recorder.start(run, f"{meters.url}/frames?game=nothing&processor=a&graphics=b").join(20)
     assert "not connected to this meter" in recorder.live.wrong
     meters.close()
+
+
+def test_many_may_look_at_a_recording_while_it_goes_on(workshop):
+    """Every look sees frames in their order, none twice, whatever comes in meanwhile."""
+    run = run_from(workshop, workshop.catalogue(), read(RunForm, base(workshop)))
+
+    def lines(_):
+        yield {"protocol": PROTOCOL, "kind": "frames", "columns": ["start_s", "frame_ms"]}
+        for n in range(3000):
+            yield {"rows": [[(n * 4 + m) / 500, 2.0] for m in range(4)]}
+        yield {"end": "over"}
+
+    recorder = Recorder(lines)
+
+    def look(_):
+        seen, at = 0, []
+        while recorder.live.running or seen < recorder.live.frames:
+            total, rows = recorder.since(seen)
+            at += rows[:, 0].tolist()
+            recorder.now()
+            seen = total
+        return at
+
+    thread = recorder.start(run, "frames")
+    with ThreadPoolExecutor(8) as pool:
+        looks = list(pool.map(look, range(8)))
+    thread.join(10)
+    for at in looks:
+        assert at == sorted(set(at)) and at[-1] == pytest.approx(11999 / 500)
+    with pytest.raises(NotPossibleError, match="recorded already"):
+        recorder.start(run, "frames")
 
 
 @pytest.mark.parametrize(

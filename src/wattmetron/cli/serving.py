@@ -174,14 +174,17 @@ def _bound(host: str, port: int) -> socket.socket:
     return door
 
 
-def _open_meters() -> str:
-    """Where the simulated meters answer; empty where they cannot be opened."""
+def _open_meters() -> tuple[str, tuple[str, ...]]:
+    """Where the simulated meters answer, and what they can play; empty where they cannot be
+    opened.
+    """
     from wattmetron.demo.meters import MeterServer
+    from wattmetron.demo.simulated_run import SCENARIOS
 
     try:
-        return MeterServer().start().url
+        return MeterServer().start().url, SCENARIOS
     except OSError:
-        return ""
+        return "", ()
 
 
 def _open_shops(workshop: Workshop) -> None:

@@ -15,8 +15,7 @@ from collections.abc import Iterator
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import cache, lru_cache
-from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
-from threading import Thread
+from http.server import BaseHTTPRequestHandler
 from typing import Any, cast
 from urllib.parse import parse_qs, urlsplit
 
@@ -32,6 +31,7 @@ from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Graphics, Processor
 from wattmetron.core.values.runs import CHANNELS
 from wattmetron.demo.simulated_run import FAULTS, SCENARIOS, Simulated, TrueMachine, simulated
+from wattmetron.demo.small_server import SmallServer
 from wattmetron.demo.truth import PRESETS, SIZES, TrueGame
 
 PROTOCOL = "wattmetron-meter/1"
@@ -244,25 +244,11 @@ def asked_from(query: str) -> Asked:
     return asked
 
 
-class MeterServer:
+class MeterServer(SmallServer):
     """The simulated meters on a port of this machine; ``pace`` times as quick as they are asked."""
 
     def __init__(self, port: int = 0, pace: float = 1.0) -> None:
-        handler = type("Handler", (_Handler,), {"hastened": pace})
-        self._server = ThreadingHTTPServer(("127.0.0.1", port), handler)
-        self._server.daemon_threads = True
-        self.url = f"http://127.0.0.1:{self._server.server_address[1]}"
-
-    def start(self) -> "MeterServer":
-        Thread(target=self.run, daemon=True).start()
-        return self
-
-    def run(self) -> None:
-        self._server.serve_forever()
-
-    def close(self) -> None:
-        self._server.shutdown()
-        self._server.server_close()
+        super().__init__(type("Handler", (_Handler,), {"hastened": pace}), port)
 
 
 class _Handler(BaseHTTPRequestHandler):

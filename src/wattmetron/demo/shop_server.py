@@ -12,9 +12,8 @@ import time
 from collections.abc import Iterator
 from contextlib import suppress
 from datetime import UTC, date, datetime
-from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from http.server import BaseHTTPRequestHandler
 from math import exp, sin
-from threading import Thread
 from typing import Any
 from urllib.parse import parse_qs, urlsplit
 
@@ -24,6 +23,7 @@ from wattmetron.core.values.offers import Offer
 from wattmetron.demo.generate import TODAY
 from wattmetron.demo.history import DRIFT, USUAL_DRIFT, WOBBLE
 from wattmetron.demo.shops import SHOPS
+from wattmetron.demo.small_server import SmallServer
 
 SALE_SHARE, SALE_OFF, SHORT = 0.08, 0.12, 0.04
 HANG_S, SLOW_S = 20.0, 1.0
@@ -99,17 +99,14 @@ def _more(own: Offer) -> dict[str, Any]:
     return {name: value for name, value in told.items() if value not in usual}
 
 
-class ShopServer:
+class ShopServer(SmallServer):
     """The simulated shops on a port of this machine; ``day`` is the day that their feeds are of,
     where an address names none.
     """
 
     def __init__(self, catalogue: Catalogue, port: int = 0, day: date | None = None) -> None:
         self.catalogue, self.day = catalogue, day
-        handler = type("Handler", (_Handler,), {"shops": self})
-        self._server = ThreadingHTTPServer(("127.0.0.1", port), handler)
-        self._server.daemon_threads = True
-        self.url = f"http://127.0.0.1:{self._server.server_address[1]}"
+        super().__init__(type("Handler", (_Handler,), {"shops": self}), port)
 
     @staticmethod
     def is_one(address: str) -> bool:
@@ -120,17 +117,6 @@ class ShopServer:
     @property
     def addresses(self) -> tuple[str, ...]:
         return tuple(f"{self.url}/feed/{name}" for name in FEEDS)
-
-    def start(self) -> "ShopServer":
-        Thread(target=self.run, daemon=True).start()
-        return self
-
-    def run(self) -> None:
-        self._server.serve_forever()
-
-    def close(self) -> None:
-        self._server.shutdown()
-        self._server.server_close()
 
 
 class _Handler(BaseHTTPRequestHandler):

@@ -20,25 +20,7 @@ from wattmetron.core.values.runs import CHANNELS, MOST_FRAMES, Channel, Trace
 
 Floats = NDArray[np.float64]
 Holds = Literal["frame time", "start", "rate", "game", "leave out"] | Channel
-HOLDS: tuple[Holds, ...] = (
-    "frame time",
-    "start",
-    "rate",
-    "game",
-    "processor_ms",
-    "graphics_ms",
-    "processor_use",
-    "graphics_use",
-    "other_use",
-    "watts",
-    "processor_c",
-    "graphics_c",
-    "processor_mhz",
-    "graphics_mhz",
-    "fan_rpm",
-    "video_memory_gb",
-    "leave out",
-)
+HOLDS: tuple[Holds, ...] = ("frame time", "start", "rate", "game", *CHANNELS, "leave out")
 Unit = Literal["s", "ms", "µs", "ns"]
 UNITS: dict[Unit, float] = {"s": 1000.0, "ms": 1.0, "µs": 1e-3, "ns": 1e-6}
 MOST_BYTES, MOST_COLUMNS, LOOKED_AT = 150_000_000, 60, 400
@@ -177,7 +159,7 @@ def _columns(text: str, holds: tuple[Holds, ...], unit: Unit | None) -> tuple[Co
             " microseconds or nanoseconds.",
             columns,
         )
-    starts = text.splitlines(keepends=True)
+    starts = text[:200_000].splitlines()
     skip = next(n for n, line in enumerate(starts) if _cells(line, delimiter) == rows[first])
     return columns, _Layout(delimiter, comma, skip)
 

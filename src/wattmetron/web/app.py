@@ -65,7 +65,7 @@ def make_app(
     app.state.line = line or Line()
     app.state.sayings = Sayings()
     app.state.refresher = Refresher()
-    app.state.recorder, app.state.pending, app.state.meters = Recorder(), Pending(), ""
+    app.state.recorder, app.state.pending, app.state.meters = Recorder(), Pending(), ("", ())
     app.state.door = door = door or Door(None)
     app.state.shared = not door.open
     app.include_router(briefs.router)

@@ -467,11 +467,11 @@ T = TypeVar("T", Processor, Graphics)
 
 
 def _run(shelf: KindPool[T], brief: Brief, kept: Build, can_be_tuned: bool) -> KindPool[T]:
-    """Processors or cards as they run at the brief's clocks, those that stay as they were
+    """Processors or cards as they run at the brief's clocks, those that are there as they were
     measured.
     """
-    staying = {part_id for _, part_id in kept.ids()}
-    own = {tuning.part: tuning for tuning in kept.tuned if tuning.part in staying}
+    there = {*brief.owned, *(part_id for _, part_id in kept.ids())}
+    own = {tuning.part: tuning for tuning in kept.tuned if tuning.part in there}
     if brief.clocks == "as shipped" and not own:
         return shelf
     return replace(

@@ -74,7 +74,7 @@ def settle(
         aside=kept.aside,
         later=kept.later & staying,
         stand_ins=tuple(own for own in kept.stand_ins if own.part in staying),
-        tuned=tuple(own for own in kept.tuned if own.part in staying),
+        tuned=tuple(own for own in kept.tuned if own.part in staying | {*brief.owned}),
     )
     for kind, part_id in first.added:
         build = build.with_part(kind, part_id)

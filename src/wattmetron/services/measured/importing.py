@@ -3,6 +3,7 @@
 import json
 from collections.abc import Sequence
 from dataclasses import dataclass
+from threading import Lock
 
 from pydantic import TypeAdapter, ValidationError
 
@@ -20,6 +21,8 @@ from wattmetron.services.workshop import Workshop
 from wattmetron.store import papers
 
 MOST_REMEMBERED = 200
+ONE_AT_A_TIME = Lock()
+"""Large files are read one after the other, so that several at once do not fill the memory."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -67,15 +70,16 @@ def frames_in(
     """The frames of a file; what was said of tables with the same heads counts where nothing is
     said now. Raises FramesError, ColumnsUnclearError.
     """
-    if holds:
-        return read_frames(data, holds, unit, game)
-    try:
-        return read_frames(data, (), unit, game)
-    except ColumnsUnclearError as unclear:
-        known = known_tables(workshop).get(key_of_table(unclear.columns.heads))
-        if known is None:
-            raise
-        return read_frames(data, known.holds, unit or known.unit, game)
+    with ONE_AT_A_TIME:
+        if holds:
+            return read_frames(data, holds, unit, game)
+        try:
+            return read_frames(data, (), unit, game)
+        except ColumnsUnclearError as unclear:
+            known = known_tables(workshop).get(key_of_table(unclear.columns.heads))
+            if known is None:
+                raise
+            return read_frames(data, known.holds, unit or known.unit, game)
 
 
 def bring_in(workshop: Workshop, run: Run, traces: Sequence[Trace]) -> list[int]:

@@ -14,11 +14,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.errors import InvalidError, NotPossibleError
-from wattmetron.core.values.runs import CHANNELS, MOST_FRAMES, Channel, Run, Trace
+from wattmetron.core.values.runs import CHANNELS, Channel, Run, Trace
 
 PROTOCOL = "wattmetron-meter/1"
 TIMEOUTS = httpx2.Timeout(10.0, connect=5.0)
-LONGEST_LINE, MOST_SAMPLES = 1_000_000, 100_000
+LONGEST_LINE, MOST_RECORDED, MOST_SAMPLES = 1_000_000, 1_000_000, 100_000
 LIVE_S = 30.0
 LINGER_S = 3.0
 """So long the wall meter may go on when the frame logger has ended."""
@@ -137,7 +137,7 @@ class Recorder:
             beside.start()
         wrong = ""
         try:
-            wrong = self._take(frames_at, self._frames, stop, MOST_FRAMES)
+            wrong = self._take(frames_at, self._frames, stop, MOST_RECORDED)
             if watts_at and not stop.is_set():
                 beside.join(LINGER_S)
         except MeterError as error:

@@ -8,7 +8,7 @@ from fastapi import APIRouter, Request
 from fastapi.responses import Response, StreamingResponse
 from starlette.concurrency import run_in_threadpool
 
-from wattmetron.core.errors import NotPossibleError, WattmetronError
+from wattmetron.core.errors import NotFoundError, NotPossibleError, WattmetronError
 from wattmetron.core.runs.difference import Difference, difference
 from wattmetron.core.runs.report import Report
 from wattmetron.core.values.runs import SCENES, Channel
@@ -209,7 +209,11 @@ def show_run(
 def would_change(request: Request, run_id: int) -> Response:
     """What taking a run as evidence would change, for its page."""
     workshop = workshop_of(request)
-    own = open_run(workshop, run_id)
+    try:
+        own = open_run(workshop, run_id)
+    except NotFoundError as error:
+        gone = {"would": None, "refused": str(error), "id": run_id, "version": 0}
+        return page(request, "measured/would.html", gone)
     would, refused = _would(workshop, own)
     content = {"would": would, "refused": refused, "id": run_id, "version": own.version}
     return page(request, "measured/would.html", content)

@@ -34,19 +34,6 @@ from wattmetron.web.shell.requests import workshop_of
 router = APIRouter(include_in_schema=False)
 MOST_FILES = 12
 MOST_PART = 155_000_000
-SCENARIOS = (
-    "clean",
-    "two scenes",
-    "menu in between",
-    "warm-up",
-    "throttling",
-    "cap",
-    "synchronised",
-    "memory overflow",
-    "hitches",
-    "background task",
-)
-"""What the simulated meters can play."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -86,7 +73,7 @@ def _take_page(
     games = {own.id: own.name for own in catalogue.games_by_name}
     machines = _machines(workshop, games)
     chosen = next((own for own in machines if own.id == form.brief), None)
-    simulated = request.app.state.meters
+    simulated, scenarios = request.app.state.meters
     content = {
         "form": form,
         "hand": hand or HandForm(),
@@ -94,7 +81,7 @@ def _take_page(
         "chosen": chosen or (machines[0] if machines else None),
         "games": games,
         "scenes": SCENES,
-        "scenarios": SCENARIOS if simulated else (),
+        "scenarios": scenarios,
         "meter": form.meter or known_meter(workshop) or simulated,
         "simulated": simulated,
         "error": error,
@@ -143,8 +130,8 @@ async def record(request: Request) -> Response:
 def _record(request: Request, entries: Typed) -> Response:
     workshop, form = workshop_of(request), read(RunForm, entries)
     try:
-        meter = form.meter or known_meter(workshop) or request.app.state.meters
-        simulated = meter == request.app.state.meters
+        meter = form.meter or known_meter(workshop) or request.app.state.meters[0]
+        simulated = meter == request.app.state.meters[0]
         if not simulated:
             note_meter(workshop, meter)
         seconds = seconds_from(form.seconds)
