@@ -64,6 +64,8 @@ def test_two_runs_are_recorded_and_the_promise_that_failed_teaches(desk, page, m
     assert before != then
     page.keyboard.press("a")
     expect(page.get_by_role("status").first).to_contain_text("counts as evidence now")
+    page.get_by_role("link", name="What would be proposed now").click()
+    expect(page.locator("#adopt")).to_be_visible()
     desk.open("/briefs/1/frames")
     row = page.locator(".framerow", has_text="Gullwing Circuit")
     expect(row).to_contain_text(then.replace(" to ", "–"))

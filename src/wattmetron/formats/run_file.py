@@ -26,16 +26,9 @@ class RunDocument:
     promised: Promised | None = None
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Figures:
-    """What was worked out of a run's frames."""
-
-    report: Report
-    drawn: Drawn
-
-
 _RUN: TypeAdapter[RunDocument] = TypeAdapter(RunDocument)
-_FIGURES: TypeAdapter[Figures | None] = TypeAdapter(Figures | None)
+_REPORT: TypeAdapter[Report | None] = TypeAdapter(Report | None)
+_DRAWN: TypeAdapter[Drawn] = TypeAdapter(Drawn)
 
 
 def run_document(document: RunDocument) -> str:
@@ -47,13 +40,22 @@ def run_from(text: str) -> RunDocument:
     return _RUN.validate_json(text)
 
 
-def figures_document(figures: Figures | None) -> str:
-    return _FIGURES.dump_json(figures).decode()
+def report_document(report: Report | None) -> str:
+    return _REPORT.dump_json(report).decode()
 
 
-def figures_from(text: str) -> Figures | None:
+def report_from(text: str) -> Report | None:
     """Raises ValueError for what is none."""
-    return _FIGURES.validate_json(text)
+    return _REPORT.validate_json(text)
+
+
+def drawn_document(drawn: Drawn) -> str:
+    return _DRAWN.dump_json(drawn).decode()
+
+
+def drawn_from(text: str) -> Drawn:
+    """Raises ValueError for what is none."""
+    return _DRAWN.validate_json(text)
 
 
 def packed(trace: Trace) -> bytes:

@@ -27,6 +27,16 @@ class StoredRun:
     has_frames: bool
 
 
+@dataclass(frozen=True, slots=True)
+class WorkedOut:
+    """What a run's frames say and what is drawn of them, as documents; nothing is drawn of a
+    reading by hand.
+    """
+
+    figures: str
+    drawing: str | None = None
+
+
 class NoSuchRunError(NotFoundError):
     """A run that is not there."""
 
@@ -36,7 +46,11 @@ class NoSuchRunError(NotFoundError):
 
 def runs_of(session: Session, brief_id: int | None = None) -> tuple[StoredRun, ...]:
     """All runs that are there, or those of a brief's machine, the newest first."""
-    query = select(RunRow).where(RunRow.document.is_not(None)).options(defer(RunRow.frames))
+    query = (
+        select(RunRow)
+        .where(RunRow.document.is_not(None))
+        .options(defer(RunRow.frames), defer(RunRow.drawing))
+    )
     if brief_id is not None:
         query = query.where(RunRow.brief_id == brief_id)
     with_frames = set(session.scalars(select(RunRow.id).where(RunRow.frames.is_not(None))))
@@ -52,13 +66,24 @@ def get(session: Session, run_id: int) -> StoredRun:
     return _stored(row, row.frames is not None)
 
 
+def drawing(session: Session, run_id: int) -> str | None:
+    """What is drawn of a run; None for one without frames."""
+    return session.scalar(select(RunRow.drawing).where(RunRow.id == run_id))
+
+
 def frames(session: Session, run_id: int) -> bytes | None:
     """The packed frames of a run; None for one that has none."""
     return session.scalar(select(RunRow.frames).where(RunRow.id == run_id))
 
 
 def add(
-    session: Session, *, game: str, brief_id: int, document: str, figures: str, packed: bytes | None
+    session: Session,
+    *,
+    game: str,
+    brief_id: int,
+    document: str,
+    worked_out: WorkedOut,
+    packed: bytes | None,
 ) -> int:
     """Store a run and return its id; raises BriefError for one too many."""
     count = session.scalar(select(func.count()).where(RunRow.document.is_not(None))) or 0
@@ -73,7 +98,8 @@ def add(
         brief_id=brief_id,
         document=document,
         before=None,
-        figures=figures,
+        figures=worked_out.figures,
+        drawing=worked_out.drawing,
         frames=packed,
         changed_at=_now(),
     )
@@ -87,7 +113,7 @@ def change(
     run_id: int,
     version: int,
     document: str | None,
-    figures: str | None = None,
+    worked_out: WorkedOut | None = None,
     brief_id: int | None = None,
 ) -> None:
     """Put another document in the place of the present one, None to take the run out."""
@@ -95,7 +121,8 @@ def change(
     if row.document == document:
         return
     row.before, row.document = row.document, document
-    row.figures = row.figures if figures is None else figures
+    if worked_out is not None:
+        row.figures, row.drawing = worked_out.figures, worked_out.drawing
     row.brief_id = row.brief_id if brief_id is None else brief_id
     row.version, row.changed_at = row.version + 1, _now()
 
@@ -110,11 +137,11 @@ def taken_back(session: Session, run_id: int, version: int) -> str:
     return row.document or ""
 
 
-def figured(session: Session, run_id: int, figures: str) -> None:
+def worked_out_again(session: Session, run_id: int, worked_out: WorkedOut) -> None:
     """Put what was worked out of a run anew in the place of the old."""
     row = found(session, RunRow, run_id)
     if row is not None:
-        row.figures = figures
+        row.figures, row.drawing = worked_out.figures, worked_out.drawing
 
 
 def _row(session: Session, run_id: int, version: int) -> RunRow:

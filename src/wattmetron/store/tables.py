@@ -124,8 +124,9 @@ class PaperRow(Base):
 
 
 class RunRow(Base):
-    """A measured run: what is said of it as a document, what was worked out of it, its frames as
-    packed bytes; ``before`` is what the last change replaced. Without a document it was taken out.
+    """A measured run: what is said of it as a document, what was worked out of it, what is drawn of
+    it, its frames as packed bytes; ``before`` is what the last change replaced. Without a document
+    it was taken out.
     """
 
     __tablename__ = "runs"
@@ -136,6 +137,7 @@ class RunRow(Base):
     document: Mapped[str | None] = mapped_column(Text, nullable=True)
     before: Mapped[str | None] = mapped_column(Text, nullable=True)
     figures: Mapped[str] = mapped_column(Text)
+    drawing: Mapped[str | None] = mapped_column(Text, nullable=True)
     frames: Mapped[bytes | None] = mapped_column(LargeBinary, nullable=True)
     changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
     __table_args__ = (Index("runs_by_brief", "brief_id", "id"), Index("runs_by_game", "game", "id"))

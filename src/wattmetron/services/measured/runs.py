@@ -8,7 +8,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import StorageError
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate
-from wattmetron.core.runs.drawn import drawn
+from wattmetron.core.runs.drawn import Drawn, drawn
 from wattmetron.core.runs.faults import mended
 from wattmetron.core.runs.promise import Promised, promised
 from wattmetron.core.runs.report import Report, report, trimmed
@@ -19,11 +19,12 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.runs import Run, Trace
 from wattmetron.core.workloads.informed import fitted_game, informed_game
 from wattmetron.formats.run_file import (
-    Figures,
     RunDocument,
-    figures_document,
-    figures_from,
+    drawn_document,
+    drawn_from,
     packed,
+    report_document,
+    report_from,
     run_document,
     run_from,
     unpacked,
@@ -40,19 +41,15 @@ halves are a standard deviation of the average.
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MeasuredRun:
-    """A run as stored; ``figures`` are None for what was read by hand."""
+    """A run as stored; ``report`` is None for what was read by hand."""
 
     id: int
     version: int
     run: Run
     promised: Promised | None
-    figures: Figures | None
+    report: Report | None
     can_undo: bool
     has_frames: bool
-
-    @property
-    def report(self) -> Report | None:
-        return None if self.figures is None else self.figures.report
 
     @property
     def measured(self) -> Measured | None:
@@ -89,7 +86,7 @@ def open_run(workshop: Workshop, run_id: int) -> MeasuredRun:
 
 def _measured(row: store.StoredRun) -> MeasuredRun:
     try:
-        document, figures = run_from(row.document), figures_from(row.figures)
+        document, said = run_from(row.document), report_from(row.figures)
     except ValueError as error:
         raise StorageError(
             f"Run {row.id} cannot be read: it was written by another version, or damaged."
@@ -99,10 +96,17 @@ def _measured(row: store.StoredRun) -> MeasuredRun:
         version=row.version,
         run=document.run,
         promised=document.promised,
-        figures=figures,
+        report=said,
         can_undo=row.can_undo,
         has_frames=row.has_frames,
     )
+
+
+def drawn_of(workshop: Workshop, run_id: int) -> Drawn | None:
+    """What is drawn of a run; None for one by hand."""
+    with workshop.database.reading() as session:
+        text = store.drawing(session, run_id)
+    return None if text is None else drawn_from(text)
 
 
 def trace_of(workshop: Workshop, run_id: int) -> Trace | None:
@@ -118,7 +122,6 @@ def trace_of(workshop: Workshop, run_id: int) -> Trace | None:
 def take_in(workshop: Workshop, run: Run, trace: Trace | None) -> int:
     """Store a run with what is promised of it today; raises TooShortError for frames too few."""
     catalogue = workshop.catalogue()
-    figures = None if trace is None else figures_of(catalogue, run, trace)
     document = RunDocument(run=run, promised=promise_of(workshop, catalogue, run))
     with workshop.database.writing() as session:
         return store.add(
@@ -126,13 +129,15 @@ def take_in(workshop: Workshop, run: Run, trace: Trace | None) -> int:
             game=run.game,
             brief_id=run.brief_id,
             document=run_document(document),
-            figures=figures_document(figures),
+            worked_out=worked_out(catalogue, run, trace),
             packed=None if trace is None else packed(trace),
         )
 
 
-def figures_of(catalogue: Catalogue, run: Run, trace: Trace) -> Figures:
-    """What a run's frames say."""
+def worked_out(catalogue: Catalogue, run: Run, trace: Trace | None) -> store.WorkedOut:
+    """What a run's frames say, and what is drawn of them."""
+    if trace is None:
+        return store.WorkedOut(report_document(None))
     card = scale_of(catalogue).standing(run.graphics)
     game = catalogue.games.get(run.game)
     usual = (game.processor_variation, game.graphics_variation) if game else (0.18, 0.08)
@@ -144,7 +149,8 @@ def figures_of(catalogue: Catalogue, run: Run, trace: Trace) -> Figures:
         run.from_s,
         run.to_s,
     )
-    return Figures(report=said, drawn=drawn(trimmed(mended(trace).trace, run.from_s, run.to_s)))
+    shown = drawn(trimmed(mended(trace).trace, run.from_s, run.to_s))
+    return store.WorkedOut(report_document(said), drawn_document(shown))
 
 
 def promise_of(workshop: Workshop, catalogue: Catalogue, run: Run) -> Promised | None:
@@ -209,14 +215,13 @@ def change_run(workshop: Workshop, run_id: int, version: int, run: Run) -> None:
     """Put what is said of a run anew; what it says is worked out again where that hangs on it."""
     before = open_run(workshop, run_id)
     catalogue = workshop.catalogue()
-    figures = before.figures
+    fresh = None
     again = ("from_s", "to_s", "refresh_hz", "graphics", "game")
-    if figures is not None and any(
+    if before.report is not None and any(
         getattr(before.run, name) != getattr(run, name) for name in again
     ):
         trace = trace_of(workshop, run_id)
-        assert trace is not None
-        figures = figures_of(catalogue, run, trace)
+        fresh = worked_out(catalogue, run, trace)
     settings = (
         "game",
         "width_px",
@@ -235,7 +240,7 @@ def change_run(workshop: Workshop, run_id: int, version: int, run: Run) -> None:
             run_id,
             version,
             run_document(RunDocument(run=run, promised=kept)),
-            figures_document(figures),
+            fresh,
             run.brief_id,
         )
 
@@ -253,9 +258,9 @@ def undo_run(workshop: Workshop, run_id: int, version: int) -> None:
         return
     run, trace = run_from(text).run, trace_of(workshop, run_id)
     if trace is not None:
-        figures = figures_document(figures_of(workshop.catalogue(), run, trace))
+        fresh = worked_out(workshop.catalogue(), run, trace)
         with workshop.database.writing() as session:
-            store.figured(session, run_id, figures)
+            store.worked_out_again(session, run_id, fresh)
 
 
 def counting(runs: Iterable[MeasuredRun]) -> tuple[MeasuredRun, ...]:

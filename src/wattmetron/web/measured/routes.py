@@ -25,6 +25,7 @@ from wattmetron.services.measured.runs import (
     MeasuredRun,
     all_runs,
     change_run,
+    drawn_of,
     open_run,
     take_out,
     trace_of,
@@ -197,7 +198,7 @@ def show_run(
     workshop = workshop_of(request)
     catalogue, own = workshop.catalogue(), open_run(workshop, run_id)
     content = {
-        "r": run_page(catalogue, own, _wanted_fps(workshop, own)),
+        "r": run_page(catalogue, own, drawn_of(workshop, run_id), _wanted_fps(workshop, own)),
         "scenes": SCENES,
         "notice": notice,
         "error": error,

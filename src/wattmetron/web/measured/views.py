@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.runs.drawn import SHARES
+from wattmetron.core.runs.drawn import SHARES, Drawn
 from wattmetron.core.runs.limits import Limits
 from wattmetron.core.runs.promise import Honesty
 from wattmetron.core.runs.statistics import Estimate
@@ -294,9 +294,10 @@ def _target_words(own: TargetOutcome) -> str:
 # --- one run --------------------------------------------------------------------------------------
 
 
-def run_page(catalogue: Catalogue, own: MeasuredRun, target_fps: float | None) -> RunPage:
+def run_page(
+    catalogue: Catalogue, own: MeasuredRun, drawn: Drawn | None, target_fps: float | None
+) -> RunPage:
     row, said = run_row(catalogue, own), own.report
-    drawn = own.figures.drawn if own.figures else None
     seconds = said.summary.seconds if said else 0.0
     strips = tuple(channel_strips(drawn, seconds)) if drawn else ()
     return RunPage(

@@ -17,6 +17,7 @@ def upgrade() -> None:
         sa.Column("document", sa.Text, nullable=True),
         sa.Column("before", sa.Text, nullable=True),
         sa.Column("figures", sa.Text, nullable=False),
+        sa.Column("drawing", sa.Text, nullable=True),
         sa.Column("frames", sa.LargeBinary, nullable=True),
         sa.Column("changed_at", sa.DateTime(timezone=True), nullable=False),
     )
