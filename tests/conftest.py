@@ -3,11 +3,15 @@
 import shutil
 
 import pytest
+from hypothesis import settings
 
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.workshop import Workshop
 from wattmetron.study import memory
 from wattmetron.study.study import studied
+
+settings.register_profile("untimed", deadline=None)
+settings.load_profile("untimed")
 
 
 @pytest.fixture(scope="session", autouse=True)

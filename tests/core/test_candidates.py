@@ -14,7 +14,7 @@ from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import KINDS
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(st.integers(0, 10_000), st.integers(0, 255))
 def test_the_reasons_are_the_blocking_findings_that_a_part_brings(seed, places):
     """Against the full check of every machine; places of the machine are empty at random."""

@@ -84,7 +84,7 @@ def test_a_chain_that_contradicts_itself_is_split_and_listed():
     assert any(disagreement.chart.id in ("bc", "ca", "ab") for disagreement in found.disagreements)
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(st.integers(0, 10_000))
 def test_the_linear_solution_equals_a_full_least_squares_over_parts_and_offsets(seed):
     """At the weights found, numpy's least squares over the whole design gives the same speeds and
@@ -154,7 +154,7 @@ def test_intervals_cover_hidden_truths_as_often_as_they_say_and_errors_halve():
     assert np.median(with_charts) < 0.55 * np.median(without)
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(st.integers(0, 10_000), st.floats(0.01, 1000))
 def test_a_charts_own_unit_does_not_matter(seed, unit):
     known, charts, _ = made_up(seed, parts=10, sources=3, rows=6)

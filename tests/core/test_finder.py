@@ -46,7 +46,7 @@ def test_slips_are_forgiven_and_said():
     assert ids("17") == [], "a wrong number is another part, not a slip"
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(
     st.sampled_from(sorted(WORLD.parts)),
     st.integers(0, 40),

@@ -185,7 +185,7 @@ def test_many_results_find_the_hidden_work_and_the_order_of_presets_holds():
         assert max(fit.game.graphics_work_sd, fit.game.processor_work_sd) < 0.17
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.integers(0, 10_000), st.integers(1, 8))
 def test_evidence_never_widens_and_the_covariance_is_one(seed, count):
     world = World(seed % 50, 1)

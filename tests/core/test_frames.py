@@ -130,7 +130,7 @@ def test_chance_against_drawn_errors(measure, v_c, v_g):
             assert got == pytest.approx(share, abs=0.008 if measure == "low" else 0.004)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.floats(-1.2, 1.2), SPREADS, SPREADS, st.sampled_from([0.05, 0.2, 0.5, 0.8, 0.95]))
 def test_quantile_inverts_chance_and_rises_with_speed(x, sd_c, sd_g, chance):
     line = curve(0.18, 0.08, "average")
@@ -192,7 +192,7 @@ def scene(seed):
     )
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.integers(0, 400), st.floats(1.0, 3.0))
 def test_a_faster_part_never_lowers_a_rate(seed, factor):
     machine, game, target, brief = scene(seed)
@@ -214,7 +214,7 @@ def test_a_faster_part_never_lowers_a_rate(seed, factor):
             assert getattr(after, name) >= getattr(before, name) * (1 - 1e-6) - 1e-9, name
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.integers(0, 400), st.floats(1.0, 3.0))
 def test_harder_settings_never_raise_a_rate(seed, factor):
     machine, game, target, brief = scene(seed)
@@ -231,7 +231,7 @@ def test_harder_settings_never_raise_a_rate(seed, factor):
     ).average_fps * (1 + 1e-9)
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(st.integers(0, 300))
 def test_estimate_is_consistent(seed):
     machine, game, target, brief = scene(seed)

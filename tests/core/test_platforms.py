@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from wattmetron.core.search.platforms import _best, _packed
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=200)
 @given(st.lists(st.tuples(*[st.integers(0, 3)] * 5), max_size=30))
 def test_only_rows_that_nothing_beats_stay(rows):
     """Against the plain definition, pair by pair, on tables full of ties."""
@@ -29,7 +29,7 @@ def test_only_rows_that_nothing_beats_stay(rows):
         assert len(kept & set(twins)) == (0 if better else 1), i
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=200)
 @given(
     st.lists(
         st.tuples(*[st.sampled_from([0, 1, 5, 1 << 20, 1 << 40])] * 4), min_size=1, max_size=10

@@ -48,7 +48,7 @@ def least_on(own, day):
     return min(prices, default=None)
 
 
-@settings(deadline=None, max_examples=150)
+@settings(max_examples=150)
 @given(spans())
 def test_each_day_has_its_cheapest_price(own):
     steps = price_steps(own)
@@ -56,7 +56,7 @@ def test_each_day_has_its_cheapest_price(own):
     assert all(one.day < two.day for one, two in pairwise(steps))
 
 
-@settings(deadline=None, max_examples=100)
+@settings(max_examples=100)
 @given(spans("kit"), spans("card"), st.integers(1, 3))
 def test_a_list_on_that_day_is_the_sum_of_its_parts(kits, cards, times):
     steps = total_steps(
@@ -68,7 +68,7 @@ def test_a_list_on_that_day_is_the_sum_of_its_parts(kits, cards, times):
         assert price_on(steps, day) == whole
 
 
-@settings(deadline=None, max_examples=150)
+@settings(max_examples=150)
 @given(spans(), st.integers(0, 30), st.integers(0, 20))
 def test_the_usual_price_is_the_median_over_the_days(own, first, length):
     start = DAYS[first]

@@ -25,7 +25,7 @@ def goes(slot: Slot, stick: Stick) -> bool:
     return None in (slot.length_mm, stick.length_mm) or stick.length_mm <= slot.length_mm
 
 
-@settings(max_examples=400, deadline=None)
+@settings(max_examples=400)
 @given(SLOTS, STICKS, st.integers(0, 6), st.integers(0, 6))
 def test_no_other_way_to_seat_the_drives_is_better(slots, sticks, ports, needed):
     found = seated(tuple(slots), tuple(sticks), ports, needed)

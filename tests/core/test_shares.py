@@ -3,7 +3,7 @@
 from itertools import permutations
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from wattmetron.core.balance.shares import shares
@@ -16,14 +16,12 @@ def value_of(numbers):
     return lambda taken: numbers[sum(1 << n for n, own in enumerate(CAUSES) if own in taken)]
 
 
-@settings(deadline=None)
 @given(SETS)
 def test_they_add_up_to_the_whole(numbers):
     found = shares(CAUSES, value_of(numbers))
     assert sum(found.values()) == pytest.approx(numbers[15] - numbers[0], abs=1e-6)
 
 
-@settings(deadline=None)
 @given(SETS)
 def test_they_are_the_mean_over_all_orders_and_do_not_hang_on_one(numbers):
     value, found = value_of(numbers), shares(CAUSES, value_of(numbers))

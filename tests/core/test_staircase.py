@@ -21,7 +21,7 @@ def staircase(*batches: list[tuple[int, int]]) -> Staircase:
     return found
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=200)
 @given(BUILDS, BUILDS)
 def test_the_staircase_knows_the_best_within_every_cost(first, second):
     found = staircase(first, second)
@@ -35,7 +35,7 @@ def test_the_staircase_knows_the_best_within_every_cost(first, second):
     assert found.cost.tolist() == both.cost.tolist() and found.rank.tolist() == both.rank.tolist()
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=200)
 @given(BUILDS.filter(bool), st.integers(1, 30))
 def test_the_outermost_rows_come_layer_by_layer(rows, size):
     """Of rows in the order of their costs those are taken first that no row before them equals in

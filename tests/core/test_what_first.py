@@ -41,7 +41,7 @@ def area(way, costs, worth):
     return met, gain, len(way)
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(st.data(), st.integers(1, 4))
 def test_no_other_order_or_grouping_gives_more_sooner(data, n):
     size = 1 << n

@@ -70,7 +70,7 @@ def test_demo_catalogue_round_trips(tmp_path):
     assert {kind for kind, parts in first.by_kind.items() if parts} == set(PART_FILES)
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(st.integers(0, 10_000))
 def test_random_catalogues_and_briefs_round_trip(tmp_path_factory, seed):
     world = World(seed)

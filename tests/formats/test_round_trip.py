@@ -30,7 +30,7 @@ SMALL = replace(
 TEXTS = st.text(max_size=60).map(clean).map(str.strip).filter(bool)
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(TEXTS, TEXTS, TEXTS)
 @example("a\rb", '"quoted", and\nbroken', "'=1+1")
 @example("-5", "\ttab", "\ufeffmark")
@@ -46,7 +46,7 @@ def test_random_texts_survive_an_export(model, maker, shop):
     assert again.games == catalogue.games
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.text(max_size=60))
 @example("a\x00b")
 def test_texts_from_before_are_exported_readable(text):

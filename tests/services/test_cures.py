@@ -31,7 +31,7 @@ def test_the_sent_in_list_needs_two_changes():
     assert cure(world, assess(world, brief, Build())) is None
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(st.integers(0, 10_000))
 @example(135)
 @example(608)

@@ -370,7 +370,7 @@ def test_bad_files_are_refused_whole_with_their_place(workshop, name, data, word
 TEXT = st.text("abcdefg 0123456789;,'\"=+-@\n", max_size=30)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(TEXT, TEXT, st.one_of(st.none(), st.floats(0.1, 1e5)), st.booleans())
 def test_any_tier_survives_a_file(label, notes, amount, flag):
     tier = Tier(

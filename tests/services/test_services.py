@@ -244,7 +244,7 @@ def test_the_speed_that_a_short_target_needs_is_just_enough():
     assert tried
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.data())
 def test_tried_builds_survive_the_address(data):
     def some(kind):

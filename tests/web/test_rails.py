@@ -37,7 +37,7 @@ TIERS = (
 )
 
 
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=120)
 @given(rail(), rail(), st.sampled_from([380, 820]))
 def test_labels_are_spaced_and_stay_within_the_chart(left, right, width):
     chart = str(rails(left, right, TIERS, "a chart", width))

@@ -112,7 +112,7 @@ def test_parts_can_be_taken_from_a_snapshot(client, workshop):
     assert workshop.open(1).plan == before
 
 
-@settings(deadline=None, max_examples=40)
+@settings(max_examples=40)
 @given(st.sampled_from(PLANS), st.sampled_from(PLANS), st.data())
 def test_all_taken_is_the_copy_and_none_taken_is_the_brief(plan, theirs, data):
     """Any two briefs; what is taken is as in the copy, what is left as it was."""

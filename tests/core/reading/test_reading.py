@@ -180,7 +180,7 @@ PIECES = st.sampled_from(
 )
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=300)
 @example("Quillon Cutter Ebb 6 ¹")
 @example("Minimum Minimum \n low Minimum Graphics")
 @given(st.lists(st.one_of(PIECES, st.text(max_size=6)), max_size=40).map(" ".join))
