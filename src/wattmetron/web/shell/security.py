@@ -25,8 +25,8 @@ EMBEDDED = "Pages elsewhere cannot use what Wattmetron answers: open it in a tab
 LENGTHLESS = "The length of the request is missing: send it again with its length."
 TWO_LENGTHS = "The request says its length in two ways: send it again with a length alone."
 TOO_LARGE = (
-    "The request is larger than is taken at once: send less, such as one file after the other, or"
-    " cut a long run."
+    "The request is larger than {most} MB, more than is taken at once: send less, such as one file"
+    " after the other, or cut a long run."
 )
 LINKS = "/h/"
 """Links to handouts are made to be followed from elsewhere."""
@@ -71,12 +71,13 @@ class Guard:
             return
         with changes_watched() as made:
             scope["state"]["changes"] = made
+            most = most_bytes(scope["path"])
             try:
-                await self.app(scope, _counted(receive, most_bytes(scope["path"])), guarded)
+                await self.app(scope, _counted(receive, most), guarded)
             except _TooMuch:
                 if started:
                     raise
-                answer = refusal(Request(scope), Refusal(TOO_LARGE, 413))
+                answer = refusal(Request(scope), _too_large(most))
                 await answer(scope, receive, guarded)
 
     def _refused(self, scope: Scope) -> Response | None:
@@ -147,4 +148,8 @@ def _bad_length(headers: Headers, most: int) -> Refusal | None:
         return Refusal(TWO_LENGTHS, 400)
     if not (length.isascii() and length.isdigit()):
         return Refusal(LENGTHLESS, 411)
-    return Refusal(TOO_LARGE, 413) if len(length) > 12 or int(length) > most else None
+    return _too_large(most) if len(length) > 12 or int(length) > most else None
+
+
+def _too_large(most: int) -> Refusal:
+    return Refusal(TOO_LARGE.format(most=most // 1_000_000), 413)
