@@ -5,6 +5,7 @@ the tuning bench, and what cannot be.
 import io
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
+from threading import Event
 
 import numpy as np
 import pytest
@@ -336,6 +337,31 @@ def test_meters_that_tell_nonsense_are_named(workshop, lines, said):
     recorder = Recorder(lambda _: iter(lines))
     recorder.start(run, "x").join(10)
     assert said in recorder.live.wrong
+
+
+def test_kept_too_early_a_recording_goes_on(client, workshop):
+    """Who is quicker than the first frame loses nothing and is shown the way back."""
+    run = run_from(workshop, workshop.catalogue(), read(RunForm, base(workshop)))
+    gate = Event()
+
+    def lines(_):
+        yield {"protocol": PROTOCOL, "kind": "frames", "columns": ["start_s", "frame_ms"]}
+        gate.wait(20)
+        for n in range(3000):
+            yield {"rows": [[n / 100, 10.0 + n % 3]]}
+        yield {"end": "over"}
+
+    recorder = client.app.state.recorder = Recorder(lines)
+    thread = recorder.start(run, "x")
+    early = client.post("/measured/live/keep")
+    assert early.status_code == 422 and "No frames have come yet" in early.text
+    assert recorder.live.running
+    assert 'href="/measured/live"' in client.get("/measured/new?brief=1").text
+    gate.set()
+    thread.join(20)
+    kept = client.post("/measured/live/keep", follow_redirects=False)
+    assert kept.status_code == 303 and recorder.live.run is None
+    assert "fps on average" in client.get(kept.headers["location"]).text
 
 
 def test_pages_of_measured_stand_empty_and_unknown_runs_are_said(client):

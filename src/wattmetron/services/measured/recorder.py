@@ -94,8 +94,12 @@ class Recorder:
         with self._lock:
             run, table = self._live.run, _whole(self._frames)
             watts = _whole(self._watts)
-        if run is None or "frame_ms" not in table or table["frame_ms"].size < 2:
+        if run is None:
             raise NotPossibleError("Nothing was recorded: start a recording first.")
+        if "frame_ms" not in table or table["frame_ms"].size < 2:
+            raise NotPossibleError(
+                "No frames have come yet: wait for the first ones, or discard the recording."
+            )
         return run, _trace(table, watts)
 
     def since(self, count: int) -> tuple[int, NDArray[np.float64]]:

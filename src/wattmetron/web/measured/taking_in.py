@@ -84,6 +84,7 @@ def _take_page(
         "scenarios": scenarios,
         "meter": form.meter or known_meter(workshop) or simulated,
         "simulated": simulated,
+        "live": request.app.state.recorder.live,
         "error": error,
         "columns": None,
         "holds": [(own, _holds_words(own)) for own in HOLDS],
@@ -206,7 +207,6 @@ async def keep(request: Request) -> Response:
 def _keep(request: Request) -> Response:
     recorder = recorder_of(request)
     try:
-        recorder.stop()
         run, trace = recorder.recorded()
         run_id = take_in(workshop_of(request), run, trace)
     except WattmetronError as error:
