@@ -50,7 +50,7 @@ def main() -> None:
             )
             page.goto(site.url + address)
             page.wait_for_selector("#waiting", state="detached", timeout=60_000)
-            page.wait_for_selector(".later .working", state="detached", timeout=60_000)
+            page.wait_for_selector(".working", state="detached", timeout=60_000)
             page.evaluate("document.fonts.ready")
             page.wait_for_timeout(150)
             page.screenshot(path=OUT / f"{name}.png")

@@ -147,12 +147,18 @@ def test_a_run_becomes_evidence_with_a_preview_and_lets_go_again(client, worksho
     assert f"{low}–{high}" in frames
     stale = client.post(f"/measured/{run_id}/leave", data={"version": "1"})
     assert stale.status_code == 422 and "another tab" in stale.text
-    client.post(f"/measured/{run_id}/mute", data={"version": "2"})
+    assert workshop.catalogue().results["hollow-meridian"] == after
+    client.post(f"/measured/{run_id}/undo", data={"version": "2"})
+    assert workshop.catalogue().results["hollow-meridian"] == before
+    client.post(f"/measured/{run_id}/undo", data={"version": "3"})
+    again = workshop.catalogue().results["hollow-meridian"].items[-1]
+    assert again.id == f"m{run_id}" and again.average_fps == pytest.approx(75, rel=0.01)
+    client.post(f"/measured/{run_id}/mute", data={"version": "4"})
     assert workshop.catalogue().results["hollow-meridian"] == before
     assert open_run(workshop, run_id).run.muted
-    gone = client.post(f"/measured/{run_id}/remove", data={"version": "4"})
+    gone = client.post(f"/measured/{run_id}/remove", data={"version": "6"})
     assert "taken out" in gone.text and all_runs(workshop) == ()
-    back = client.post(f"/measured/{run_id}/undo", data={"version": "5"})
+    back = client.post(f"/measured/{run_id}/undo", data={"version": "7"})
     assert back.status_code == 200 and len(all_runs(workshop)) == 1
 
 

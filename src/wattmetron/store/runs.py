@@ -58,9 +58,9 @@ def runs_of(session: Session, brief_id: int | None = None) -> tuple[StoredRun, .
     return tuple(_stored(row, row.id in with_frames) for row in rows)
 
 
-def get(session: Session, run_id: int) -> StoredRun:
-    """A run that is there; raises NoSuchRunError."""
-    row = found(session, RunRow, run_id)
+def get(session: Session, run_id: int, version: int | None = None) -> StoredRun:
+    """A run that is there, at a version if one is given; raises NoSuchRunError, ConflictError."""
+    row = found(session, RunRow, run_id) if version is None else _row(session, run_id, version)
     if row is None or row.document is None:
         raise NoSuchRunError
     return _stored(row, row.frames is not None)

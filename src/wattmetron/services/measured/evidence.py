@@ -76,7 +76,7 @@ def result_of(own: MeasuredRun) -> Result:
         raise NoEvidenceError("The run says no rate: give the least and the most that you saw.")
     said = own.measured
     return Result(
-        id=f"m{own.id}",
+        id=result_id(own.id),
         processor=run.processor,
         graphics=run.graphics,
         width_px=run.width_px,
@@ -166,28 +166,53 @@ def _changes(
 
 def take_as_evidence(workshop: Workshop, run_id: int, version: int) -> str:
     """Count a run as evidence of its game; returns what it did to the game's work."""
-    own = open_run(workshop, run_id)
+    own = open_run(workshop, run_id, version)
     result = result_of(own)
-    present = workshop.catalogue().results.get(own.run.game)
-    items = without(present.items, result.id) if present else ()
-    state = results_state(workshop, own.run.game)
-    done = change_results(
-        workshop, own.run.game, state.version, f"run {run_id} taken as evidence", (*items, result)
-    )
+    words = _counted(workshop, own, result)
     change_run(workshop, run_id, version, with_result(own.run, result.id))
-    return plain_effect(done.effect)
+    return plain_effect(words)
 
 
 def leave_as_evidence(workshop: Workshop, run_id: int, version: int) -> str:
     """Let a run no longer count as evidence."""
-    own = open_run(workshop, run_id)
-    present = workshop.catalogue().results.get(own.run.game)
-    words = ""
-    if present is not None and any(item.id == own.run.result for item in present.items):
-        state = results_state(workshop, own.run.game)
-        left = without(present.items, own.run.result)
-        words = change_results(
-            workshop, own.run.game, state.version, f"run {run_id} no longer counts", left
-        ).effect
+    own = open_run(workshop, run_id, version)
+    words = _no_longer_counted(workshop, own)
     change_run(workshop, run_id, version, with_result(own.run, ""))
     return words
+
+
+def in_step(workshop: Workshop, run_id: int) -> None:
+    """See to it that a run whose last change was taken back counts just when it says so."""
+    own = open_run(workshop, run_id)
+    if not own.run.result:
+        _no_longer_counted(workshop, own)
+    elif not _is_counted(workshop, own):
+        _counted(workshop, own, result_of(own))
+
+
+def _counted(workshop: Workshop, own: MeasuredRun, result: Result) -> str:
+    said = f"run {own.id} taken as evidence"
+    return _change(workshop, own, said, (result,))
+
+
+def _no_longer_counted(workshop: Workshop, own: MeasuredRun) -> str:
+    if not _is_counted(workshop, own):
+        return ""
+    return _change(workshop, own, f"run {own.id} no longer counts", ())
+
+
+def _change(workshop: Workshop, own: MeasuredRun, said: str, more: tuple[Result, ...]) -> str:
+    game = own.run.game
+    present = workshop.catalogue().results.get(game)
+    items = without(present.items, result_id(own.id)) if present else ()
+    state = results_state(workshop, game)
+    return change_results(workshop, game, state.version, said, (*items, *more)).effect
+
+
+def _is_counted(workshop: Workshop, own: MeasuredRun) -> bool:
+    present = workshop.catalogue().results.get(own.run.game)
+    return present is not None and any(item.id == result_id(own.id) for item in present.items)
+
+
+def result_id(run_id: int) -> str:
+    return f"m{run_id}"

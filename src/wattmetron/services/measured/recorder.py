@@ -74,8 +74,8 @@ class Recorder:
                 )
             self._live = Live(running=True, run=run)
             self._frames, self._watts = _Told(), _Told()
-        self._stop = Event()
-        thread = Thread(target=self._listen, args=(frames_at, watts_at, self._stop), daemon=True)
+            self._stop = stop = Event()
+        thread = Thread(target=self._listen, args=(frames_at, watts_at, stop), daemon=True)
         thread.start()
         return thread
 
@@ -162,7 +162,7 @@ class Recorder:
         except MeterError as error:
             said = f"The wall meter: {error}"
         with self._lock:
-            if said and self._live.run is not None:
+            if said and self._live.run is not None and self._stop is stop:
                 self._live = replace(self._live, noted=said)
 
     def _take(self, address: str, into: _Told, stop: Event, most: int) -> str:

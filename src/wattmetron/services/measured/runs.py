@@ -78,9 +78,10 @@ def all_runs(workshop: Workshop, brief_id: int | None = None) -> tuple[MeasuredR
     return tuple(_measured(row) for row in rows)
 
 
-def open_run(workshop: Workshop, run_id: int) -> MeasuredRun:
+def open_run(workshop: Workshop, run_id: int, version: int | None = None) -> MeasuredRun:
+    """A run; raises ConflictError where it is no longer at the version given."""
     with workshop.database.reading() as session:
-        row = store.get(session, run_id)
+        row = store.get(session, run_id, version)
     return _measured(row)
 
 

@@ -17,6 +17,7 @@ from wattmetron.services.measured.evidence import (
     Effect,
     NoEvidenceError,
     effect,
+    in_step,
     leave_as_evidence,
     take_as_evidence,
 )
@@ -344,7 +345,7 @@ def _undo(request: Request, run_id: int, entries: Typed) -> Response:
     workshop, form = workshop_of(request), read(ChangeForm, entries)
     try:
         undo_run(workshop, run_id, form.version)
-        open_run(workshop, run_id)
+        in_step(workshop, run_id)
     except WattmetronError as error:
         return show_list(request, error=str(error), status=422)
     return show_run(request, run_id, "The last change was taken back.")
