@@ -126,6 +126,7 @@ class World:
             pcie_16pin=1 if watts > 260 else 0,
             outputs=("DisplayPort", "HDMI"),
             upscalers=self.pick((), ("Driftlens",), ("Driftlens", "Spyglass")),
+            generators=((), ("Halfwake",), ("Halfwake", "Interswell"))[n % 3],
             design=self.designs[n % 2],
             apis=(("Lodestone 12",), (), ("Lodestone 11",), ("Lodestone 12.2",))[n % 4],
         )
@@ -312,6 +313,7 @@ class World:
             ray_tracing_ms_per_mpx=self.pick(None, 2.0),
             ray_tracing_memory_gb=1.0,
             upscalers=self.pick((), ("Driftlens",)),
+            generators=((), ("Interswell",), ("Halfwake",))[n % 3],
             threads=(8, None, 6)[n % 3],
             engine_cap_fps=self.pick(None, None, None, 144.0),
             processor_work_sd=self.pick(0.06, 0.1),
@@ -324,7 +326,7 @@ class World:
     def target(self, n: int, games: list[Game]) -> Target:
         width, height = self.pick((1920, 1080), (2560, 1440), (3440, 1440))
         game = games[n % len(games)]
-        return Target(
+        target = Target(
             id=f"t{n}",
             game_id=game.id,
             width_px=width,
@@ -336,6 +338,8 @@ class World:
             measure=self.pick("average", "average", "low"),
             weight=int(self.pick(1, 1, 2, 3, 0)),
         )
+        shown = n % 2 == 1
+        return replace(target, generated=shown, fps=target.fps * (2 if shown else 1))
 
     def catalogue(self, per_kind: int, games: int = 4, sold_out: float = 0.1) -> Catalogue:
         makers = (

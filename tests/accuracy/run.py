@@ -117,7 +117,7 @@ def _score(kept: Tally, world: World, fit, question, truth) -> None:
     )
     chip, card = world.processors[p], world.cards[g]
     known = [fit.game.affinity(item.side, item.key, item.design) for item in (chip, card)]
-    load = work.workload(fit.game, target, False, *known, chip.threads)
+    load = work.workload(fit.game, target, work.PLAIN, *known, chip.threads)
     made = work.graphics_work(load, [card.speeds], np.nan, np.inf, 1.0)
     t_c, t_g = float(work.processor_ms(load, *chip.speeds)), float(made.total_ms[0])
     sd_c, sd_g = (
@@ -146,7 +146,7 @@ def _at_low(world: World, fit, target: Target, p: int, g: int, truth) -> float:
     """The chance that is said of reaching the low that is true."""
     chip, card = world.processors[p], world.cards[g]
     known = [fit.game.affinity(item.side, item.key, item.design) for item in (chip, card)]
-    load = work.workload(fit.game, target, False, *known, chip.threads)
+    load = work.workload(fit.game, target, work.PLAIN, *known, chip.threads)
     made = work.graphics_work(load, [card.speeds], np.nan, np.inf, 1.0)
     t_c, t_g = float(work.processor_ms(load, *chip.speeds)), float(made.total_ms[0])
     spread = (

@@ -728,16 +728,29 @@ def _judged(catalogue, brief, machine):
                 item.workload.side_cov,
             )
             ln_f = float(table.ln_quantile(*(np.array([value]) for value in columns))[0])
-            gain = max(gain, round((np.log(1000 / target.fps) - ln_f) * 1e6))
+            shown = shown_frames(game, target, machine)
+            gain = max(gain, round((np.log(shown * 1000 / target.fps) - ln_f) * 1e6))
         gain = min(
             gain, round(np.log(max(1.0, min(1.5, brief.display.refresh_hz / target.fps))) * 1e6)
         )
-        capped = item.cap_fps is not None and target.fps > item.cap_fps
+        engine = game.engine_cap_fps or np.inf
+        limit = min(engine * shown_frames(game, target, machine), target.cap_fps or np.inf)
+        capped = target.fps > limit
+        able = 2 if target.generated and game.generators else 1
+        if capped and target.fps <= min(engine * able, target.cap_fps or np.inf):
+            gain = min(gain, -1)
         met += target.weight if gain >= 0 and not capped else 0
         total += target.weight * gain
         weight += target.weight
         reached.append((gain, ("short", "unsure", "meets").index(item.state)))
     return met, (2 * total + weight) // (2 * weight) if weight else total, tuple(reached)
+
+
+def shown_frames(game, target, machine):
+    """Two to each drawn frame where the target counts generated ones and game and card can."""
+    card = machine.graphics
+    shared = [name for name in game.generators if card is not None and name in card.generators]
+    return 2 if target.generated and shared else 1
 
 
 def answer(

@@ -88,7 +88,7 @@ def test_a_result_of_matched_sides_ties_them_together():
     assert rho < -0.2, "one side heavier means the other lighter"
     target = Target(id="t", game_id=GAME.id, width_px=1920, height_px=1080, preset="high", fps=60.0)
     seen = [fit.game.affinity(item.side, item.key, item.design) for item in (chip, CARD)]
-    assert work.workload(fit.game, target, False, *seen).side_cov < 0
+    assert work.workload(fit.game, target, work.PLAIN, *seen).side_cov < 0
 
 
 def test_a_result_tells_of_the_part_more_than_of_its_design_and_of_others_least():
@@ -102,7 +102,7 @@ def test_a_result_tells_of_the_part_more_than_of_its_design_and_of_others_least(
     found = []
     for key, design in ((measured.key, "reef"), ("another@8", "reef"), ("other@8", "ness")):
         card = fit.game.affinity("graphics", key, design)
-        load = work.workload(fit.game, target, False, card=card)
+        load = work.workload(fit.game, target, card=card)
         made = work.graphics_work(load, [(100.0, 100.0, 100.0)], np.nan, np.inf, 1.0)
         found.append(
             (load.graphics_ms, float(work.graphics_sd(work.unsure(load), made, 0.03, 0.0)[0]))

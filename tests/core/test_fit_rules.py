@@ -641,7 +641,14 @@ SPEAKS = [
     ),
 ]
 SHALLOWS = Ask(
-    "Shallows", True, ("Spyglass",), True, version_of("Fairlead 12"), version_of("Tidewater 11")
+    "Shallows",
+    upscaling=True,
+    upscalers=("Spyglass",),
+    generated=True,
+    generators=("Halfwake",),
+    ray_tracing=True,
+    api=version_of("Fairlead 12"),
+    system=version_of("Tidewater 11"),
 )
 WISHED = [
     (
@@ -650,6 +657,13 @@ WISHED = [
         Wishes(asks=(SHALLOWS,)),
         "asked for in Shallows",
         Wishes(asks=(SHALLOWS._replace(upscaling=False),)),
+    ),
+    (
+        "frame generation",
+        "good to know",
+        Wishes(asks=(SHALLOWS,)),
+        "asked for in Shallows, but Pellworth Card and the game are not known",
+        Wishes(asks=(SHALLOWS._replace(generated=False),)),
     ),
     (
         "ray tracing",

@@ -237,7 +237,7 @@ def test_estimate_is_consistent(seed):
     machine, game, target, brief = scene(seed)
     item = estimate(machine, game, target, brief)
     enough = item.drawing.video_memory_gb >= item.workload.video_memory_gb
-    assert (item.made_of[3] == 0) == enough
+    assert (item.made_of.spill_ms == 0) == enough
     if item.average_fps:
         assert item.average_fps >= item.low_fps
         assert item.average_fps <= min(item.processor_alone_fps, item.graphics_alone_fps) * (
@@ -267,7 +267,7 @@ def test_times_worked_by_hand():
         ray_tracing_ms_per_mpx=2.0,
     )
     load = work.workload(
-        game, replace(target, width_px=1920, height_px=1080, preset="high", ray_tracing=True), False
+        game, replace(target, width_px=1920, height_px=1080, preset="high", ray_tracing=True)
     )
     assert float(work.processor_ms(load, 80.0, 50.0)) == pytest.approx(
         100 * 10 * (0.6 / 80 + 0.4 / 50)
@@ -293,7 +293,7 @@ def test_times_worked_by_hand():
 
 def test_a_card_that_gains_at_more_pixels_never_runs_faster_there():
     _, game, target, _ = scene(2)
-    load = work.workload(replace(game, fixed_share=0.9), replace(target, preset="high"), False)
+    load = work.workload(replace(game, fixed_share=0.9), replace(target, preset="high"))
     times = [
         float(
             work.graphics_work(

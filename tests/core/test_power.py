@@ -44,6 +44,7 @@ def game(
         mean_frame_ms=mean_ms,
         average_fps=1000 / mean_ms,
         capped_fps=capped,
+        shown=1,
         game=SimpleNamespace(name="Game"),
         target=SimpleNamespace(weight=weight),
         cannot="",

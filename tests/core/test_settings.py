@@ -51,14 +51,13 @@ def test_a_single_option_set_lower_lessens_the_work_by_its_factors_and_back():
     )
     target = next(each_target for each_target in BRIEF.targets if each_target.game_id == game.id)
     full, less = (
-        work.workload(game, replace(target, lowered=names), False)
-        for names in ((), ("distant fields",))
+        work.workload(game, replace(target, lowered=names)) for names in ((), ("distant fields",))
     )
     assert less.graphics_ms == pytest.approx(
         0.9 * full.graphics_ms
     ) and less.processor_ms == pytest.approx(0.95 * full.processor_ms)
     assert less.video_memory_gb == pytest.approx(full.video_memory_gb - 0.3)
-    assert work.workload(game, replace(target, lowered=("no such option",)), False) == full
+    assert work.workload(game, replace(target, lowered=("no such option",))) == full
     grid = settings_grid(
         MACHINE, fitted_game(WORLD, game.id), replace(target, lowered=("distant fields",)), BRIEF
     )

@@ -39,10 +39,10 @@ def simulated(machine, items, seed):
     chip, raster, ray = rng.standard_normal((3, DRAWS))
     met = np.ones(DRAWS, dtype=bool)
     for item in items:
-        load, (plain, rays, upscale, spill, link) = item.workload, item.made_of
-        total = plain + rays + upscale + spill + link
+        load, (plain, rays, up, between, spill, link) = item.workload, item.made_of
+        total = plain + rays + up + between + spill + link
         own_c = machine.processor.speed_sd * load.processor_open
-        own_r = item.drawing.speed_sd * load.graphics_open * (plain + upscale + link) / total
+        own_r = item.drawing.speed_sd * load.graphics_open * (plain + up + between + link) / total
         own_q = item.drawing.ray_sd * rays / total
         left = [
             [item.processor_sd**2 - own_c**2, load.side_cov],

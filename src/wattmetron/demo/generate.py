@@ -157,6 +157,12 @@ def _chip_design(released_year: int) -> str:
     return next(word for year, word in reversed(CHIP_DESIGNS) if released_year >= year)
 
 
+def generators(upscalers: tuple[str, ...], released: date) -> tuple[str, ...]:
+    """The made-up frame generators that a card can run: one of any newer card, one of its maker."""
+    own = ("Interswell",) if "Driftlens" in upscalers and released.year >= 2025 else ()
+    return (*(("Halfwake",) if upscalers and released.year >= 2023 else ()), *own)
+
+
 def apis(released: date) -> tuple[str, ...]:
     """The made-up graphics API at the level of the day."""
     return ("Fairlead 11",) if released.year < 2018 else ("Fairlead 11", "Fairlead 12")
@@ -209,6 +215,7 @@ def cards(
                 pcie_16pin=p16,
                 outputs=("DisplayPort", "HDMI"),
                 upscalers=split(upscalers),
+                generators=generators(split(upscalers), released),
                 released=released,
                 withdrawn=ended[0] if ended else WITHDRAWN.get(f"{maker} {chip}"),
                 apis=apis(released),

@@ -4,9 +4,9 @@ hidden truth, which can fail on purpose.
 JSON lines over HTTP (docs/formats.md). ``/`` names games, scenarios and faults. ``/frames`` and
 ``/watts`` tell of one run each: ``game``, ``processor`` and ``graphics`` as their ids, ``width``,
 ``height``, ``preset``, ``rays`` (1: ray tracing), ``scale`` (rendered share of each axis when
-upscaling); ``scenario``, ``seconds``, ``seed``, ``refresh``, ``clock`` (tuned clocks over shipped
-ones), ``power`` (share of the power), ``fault``; ``pace`` times as fast as in life, 0 for all at
-once. The same question always gives the same run.
+upscaling), ``generated`` (1: frame generation); ``scenario``, ``seconds``, ``seed``, ``refresh``,
+``clock`` (tuned clocks over shipped ones), ``power`` (share of the power), ``fault``; ``pace``
+times as fast as in life, 0 for all at once. The same question always gives the same run.
 """
 
 import json
@@ -56,6 +56,7 @@ class Asked:
     preset: str = "high"
     rays: int = 0
     scale: float = 1.0
+    generated: int = 0
     scenario: str = "clean"
     seconds: float = 60.0
     seed: int = 1
@@ -84,7 +85,15 @@ class Truth:
             asked.seed,
             asked.fault,
             asked.refresh,
+            self._generates(asked),
         )
+
+    def _generates(self, asked: Asked) -> bool:
+        """Whether frames are to be generated and game and card can."""
+        game, card = self.games[asked.game], self.scale.standing(asked.graphics)
+        named = self._card(card.part_ids) if card else None
+        offered = named.generators if named else ()
+        return bool(asked.generated) and not set(game.game.generators).isdisjoint(offered)
 
     def _machine(self, asked: Asked) -> TrueMachine:
         game = self.games.get(asked.game)
@@ -117,9 +126,11 @@ class Truth:
         )
 
     def _drawn_otherwise(self, asked: Asked, game: Game, ids: tuple[str, ...]) -> float:
-        """How much more or less the graphics do with rays or upscaling than without."""
+        """How much more or less the graphics do with rays, upscaling or frame generation than
+        without.
+        """
         card = self._card(ids)
-        if card is None or not (asked.rays or asked.scale < 1):
+        if card is None or not (asked.rays or asked.scale < 1 or asked.generated):
             return 1.0
         plain = Target(
             id="t",
@@ -129,7 +140,11 @@ class Truth:
             preset=cast(Any, asked.preset),
         )
         other = replace(
-            plain, ray_tracing=bool(asked.rays), upscaling=asked.scale < 1, scale=asked.scale
+            plain,
+            ray_tracing=bool(asked.rays),
+            upscaling=asked.scale < 1,
+            scale=asked.scale,
+            generated=bool(asked.generated),
         )
         chip = next(own for own in self.catalogue.parts.values() if isinstance(own, Processor))
         machine = Machine(processor=chip, graphics=card)
@@ -235,7 +250,7 @@ def asked_from(query: str) -> Asked:
         1 <= asked.seconds <= MOST_SECONDS,
         0 <= asked.pace <= MOST_PACE,
         300 <= asked.width <= 8000 and 200 <= asked.height <= 8000,
-        asked.rays in (0, 1) and 0.2 <= asked.scale <= 1,
+        asked.rays in (0, 1) and asked.generated in (0, 1) and 0.2 <= asked.scale <= 1,
         0.5 <= asked.clock <= 1.5 and 0.3 <= asked.power <= 2,
         20 <= asked.refresh <= 1000,
     )

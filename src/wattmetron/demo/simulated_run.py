@@ -53,6 +53,9 @@ class TrueMachine:
     graphics_mhz: float = 2_300.0
 
 
+FRAME_TIMES = ("processor_ms", "graphics_ms")
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Happening:
     """Something that was simulated, and between which times of the run in s."""
@@ -93,8 +96,11 @@ def simulated(
     seed: int = 1,
     fault: str = "",
     refresh_hz: float = 60.0,
+    generated: bool = False,
 ) -> Simulated:
-    """A run of so many seconds; the same arguments always give the same."""
+    """A run of so many seconds; the same arguments always give the same. Where frames are
+    ``generated`` one more is logged half-way between any two drawn ones.
+    """
     source = np.random.default_rng(seed)
     mean_ms = max(machine.processor_ms, machine.graphics_ms)
     count = int(1.6 * seconds * 1000 / mean_ms) + 200
@@ -119,7 +125,20 @@ def simulated(
     held = np.maximum(processor, graphics) < 0.97 * frame
     by_processor = ~held & (processor > graphics)
     shares = float(by_processor[keep].mean()), float(held[keep].mean())
-    return Simulated(_faulty(trace.where(keep), fault, source), *shares, happened)
+    kept_trace = with_generated(trace.where(keep)) if generated else trace.where(keep)
+    return Simulated(_faulty(kept_trace, fault, source), *shares, happened)
+
+
+def with_generated(trace: Trace) -> Trace:
+    """Every drawn frame as two shown ones of half its time each."""
+    halves = np.repeat(trace.frame_ms / 2, 2)
+    start = np.repeat(trace.start_s, 2)
+    start[1::2] += halves[1::2] / 1000
+    channels = {
+        name: np.repeat(values / 2 if name in FRAME_TIMES else values, 2)
+        for name, values in trace.channels.items()
+    }
+    return Trace(start, halves, channels)
 
 
 def _moved(own: Happening, planned: Floats, begins: Floats) -> Happening:

@@ -252,6 +252,15 @@ BY_REQUIREMENTS = [
 TRUE_WORKS = {
     "saltmarsh-rally": (6.9, 0.30, 0.18, 7.0, 0.20, 0.14, 0.07),
 }
+# game -> frame generators offered
+GENERATORS = {
+    "hollow-meridian": ("Halfwake", "Interswell"),
+    "deepwater-pilot": ("Interswell",),
+    "vantage-null": ("Halfwake", "Interswell"),
+    "ashfall-wardens": ("Halfwake",),
+    "ferrymans-due": ("Halfwake", "Interswell"),
+    "drowned-parish": ("Interswell",),
+}
 # game -> name of an option, what is left of processor and graphics work when it is lower, GB saved
 OPTIONS = {
     "hollow-meridian": (("distant fields", 0.95, 0.90, 0.3), ("soft shadows", 1.0, 0.92, 0.5)),
@@ -300,6 +309,7 @@ def games() -> list[Game]:
     return [
         replace(
             game,
+            generators=GENERATORS.get(game.id, ()),
             options=tuple(
                 Option(name=n, processor_factor=u, graphics_factor=w, video_memory_gb=gb)
                 for n, u, w, gb in OPTIONS.get(game.id, ())

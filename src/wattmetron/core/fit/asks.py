@@ -57,6 +57,33 @@ def upscaling(look: Look) -> Speech:
 
 
 @rule(
+    "frame generation",
+    family="asks",
+    levels=("good to know",),
+    reads={"graphics", "processor"},
+    speaks="frame generation is asked for and game and card are not known to have one in common",
+    silent="they have one, or it is not asked for",
+)
+def frame_generation(look: Look) -> Speech:
+    """Frames are generated only where game and card are known to share a way to; else those drawn
+    count alone.
+    """
+    source = _drawn_by(look.machine)
+    if source is None:
+        return
+    offered = set(source.generators) if isinstance(source, Graphics) else set()
+    names = _names(look.wishes, lambda ask: ask.generated and offered.isdisjoint(ask.generators))
+    if names:
+        yield Said(
+            (_kind(source),),
+            f"Frame generation is asked for in {names}, but {source.name} and the game are not"
+            " known to have one in common: only drawn frames count.",
+            "The estimate counts that already; another card may share one with the game.",
+            (Figure(source.name, ", ".join(sorted(offered)) or "none known"),),
+        )
+
+
+@rule(
     "ray tracing",
     family="asks",
     levels=("do first",),

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import NamedTuple
 
+from wattmetron.core.frames.caps import most_shown
 from wattmetron.core.requirements.versions import Version, version_of
 from wattmetron.core.values.brief import Brief, Clocks, Display
 from wattmetron.core.values.games import Game
@@ -12,13 +13,16 @@ from wattmetron.core.values.published import Published
 
 
 class Ask(NamedTuple):
-    """What one target's game asks for: rays and upscaling as the target has them, API and system by
-    the lowest tier, the slowest kind of drive by its list and the room that it takes there.
+    """What one target's game asks for: rays, upscaling and frame generation as the target has them,
+    API and system by the lowest tier, the frames drawn a second, the slowest kind of drive by its
+    list and the room that it takes there.
     """
 
     game: str
     upscaling: bool = False
     upscalers: tuple[str, ...] = ()
+    generated: bool = False
+    generators: tuple[str, ...] = ()
     ray_tracing: bool = False
     api: Version = Version()
     system: Version = Version()
@@ -81,17 +85,19 @@ def _asks(brief: Brief, games: Mapping[str, Game], published: Mapping[str, Publi
         lowest = own.tiers[0] if own is not None and own.tiers else None
         asks.append(
             Ask(
-                game.name,
-                target.upscaling and bool(game.upscalers),
-                game.upscalers,
-                target.ray_tracing and game.ray_tracing_ms_per_mpx is not None,
-                version_of(lowest.api if lowest else ""),
-                version_of(lowest.system if lowest else ""),
-                game.second_card_gain,
-                game.link_mb_used,
-                target.fps,
-                kind_asked(own),
-                game.storage_gb,
+                game=game.name,
+                upscaling=target.upscaling and bool(game.upscalers),
+                upscalers=game.upscalers,
+                generated=target.generated,
+                generators=game.generators,
+                ray_tracing=target.ray_tracing and game.ray_tracing_ms_per_mpx is not None,
+                api=version_of(lowest.api if lowest else ""),
+                system=version_of(lowest.system if lowest else ""),
+                second_card_gain=game.second_card_gain,
+                link_mb=game.link_mb_used,
+                fps=target.fps / most_shown(game, target),
+                drive=kind_asked(own),
+                drive_gb=game.storage_gb,
             )
         )
     return asks

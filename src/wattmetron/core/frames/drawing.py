@@ -9,6 +9,7 @@ from wattmetron.core.frames import work
 from wattmetron.core.frames.memory import MemoryClass, rated_bandwidth_gbs
 from wattmetron.core.speeds.scale import anchors_of, variant_key
 from wattmetron.core.values.affinity import UNSEEN, Affinity
+from wattmetron.core.values.brief import Target
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Graphics, Mainboard, Processor, Storage
@@ -47,6 +48,11 @@ class DrawingSide:
     link_gbs: float
     own_link_gbs: float
     upscalers: tuple[str, ...]
+    generators: tuple[str, ...]
+
+    def draws(self, game: Game, target: Target) -> work.Drawn:
+        """How it draws a target."""
+        return work.drawn(game, target, self.upscalers, self.generators)
 
 
 def graphics_work(load: work.Workload, side: DrawingSide) -> work.GraphicsWork:
@@ -96,6 +102,7 @@ def drawing_side(machine: Machine, memory: MemoryClass) -> DrawingSide:
             link_gbs=float(work.link_gbs(gen, lanes)),
             own_link_gbs=float(work.link_gbs(card.pcie_gen, card.pcie_lanes)),
             upscalers=card.upscalers,
+            generators=card.generators,
         )
     assert chip.igpu_speed is not None
     scale = (memory.bandwidth_gbs / rated_bandwidth_gbs(chip)) ** work.INTEGRATED_EXPONENT
@@ -110,4 +117,5 @@ def drawing_side(machine: Machine, memory: MemoryClass) -> DrawingSide:
         link_gbs=memory.bandwidth_gbs,
         own_link_gbs=memory.bandwidth_gbs,
         upscalers=chip.igpu_upscalers,
+        generators=(),
     )

@@ -1,11 +1,12 @@
 """The estimate of one machine for one target, with everything that is shown about it."""
 
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Literal, NamedTuple
 
 import numpy as np
 
 from wattmetron.core.frames import chance, rates, work
+from wattmetron.core.frames.caps import effective_cap
 from wattmetron.core.frames.chance import Curve, Curves, curve
 from wattmetron.core.frames.drawing import DrawingSide, affinities, drawing_side, graphics_work
 from wattmetron.core.frames.memory import (
@@ -23,13 +24,25 @@ State = Literal["meets", "unsure", "short"]
 INTERVAL = (0.1, 0.9)
 
 
+class MadeOf(NamedTuple):
+    """Graphics time of a drawn frame by cause, in ms on one card."""
+
+    raster_ms: float
+    ray_ms: float
+    upscale_ms: float
+    generation_ms: float
+    spill_ms: float
+    link_ms: float
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Estimate:
     """How a target runs. Times in ms, rates in fps, shares and chances within 0–1.
 
-    ``judged`` figures concern the rate that the target is on (average or low); ``low`` and ``high``
-    end the 80 % interval; ``reliable_fps`` is reached with the brief's sureness. All but
-    ``capped_fps`` are uncapped.
+    Times, ``average_fps`` and ``low_fps`` are of drawn frames; ``judged`` figures concern the rate
+    that the target is on (average or low) of the frames shown, ``shown`` to each drawn one;
+    ``low`` and ``high`` end the 80 % interval; ``reliable_fps`` is reached with the brief's
+    sureness. All but ``capped_fps`` (shown) are uncapped.
     """
 
     target: Target
@@ -38,7 +51,7 @@ class Estimate:
     drawing: DrawingSide
     memory: MemoryClass
     memory_factor: float
-    made_of: tuple[float, float, float, float, float]
+    made_of: MadeOf
     hastened: float
     upscaled: bool
     processor_ms: float
@@ -71,12 +84,35 @@ class Estimate:
         return 1000 / self.average_fps if self.average_fps > 0 else np.inf
 
     @property
+    def shown(self) -> int:
+        """Frames shown to each drawn one: two where frames are generated."""
+        return self.workload.shown_per_drawn
+
+    @property
+    def generated(self) -> bool:
+        return self.shown > 1
+
+    @property
+    def wanted_ms(self) -> float:
+        """The time in ms that a drawn frame may take."""
+        return self.shown * 1000 / self.target.fps
+
+    @property
+    def generation_lag_ms(self) -> float:
+        """What generation adds to the lag in ms: a drawn frame waits for half of the time to the
+        next, so that the generated one goes first, and for that one's work.
+        """
+        if not self.generated:
+            return 0.0
+        return self.mean_frame_ms / 2 + self.made_of.generation_ms / self.hastened
+
+    @property
     def processor_alone_fps(self) -> float:
-        return 1000 / self.processor_ms
+        return self.shown * 1000 / self.processor_ms
 
     @property
     def graphics_alone_fps(self) -> float:
-        return 1000 / self.graphics_ms
+        return self.shown * 1000 / self.graphics_ms
 
     @property
     def processor_waits_ms(self) -> float:
@@ -94,17 +130,6 @@ class Estimate:
     @property
     def short_of_video_memory_gb(self) -> float:
         return max(0.0, self.workload.video_memory_gb - self.drawing.video_memory_gb)
-
-
-def is_upscaled(game: Game, target: Target, offered: tuple[str, ...]) -> bool:
-    """Whether upscaling is asked for and both game and graphics part offer one in common."""
-    return target.upscaling and not set(game.upscalers).isdisjoint(offered)
-
-
-def effective_cap(game: Game, target: Target) -> float | None:
-    """The least of engine cap and chosen cap, in fps."""
-    caps = [cap for cap in (game.engine_cap_fps, target.cap_fps) if cap is not None]
-    return min(caps) if caps else None
 
 
 def state_of(probability: float, sureness: float) -> State:
@@ -139,8 +164,8 @@ def estimate(
         return None
     memory = memory_class(chip, machine.mainboard, machine.memory)
     side = drawing_side(machine, memory)
-    upscaled = is_upscaled(game, target, side.upscalers)
-    load = work.workload(game, target, upscaled, *affinities(machine, game), chip.threads)
+    how = side.draws(game, target)
+    load = work.workload(game, target, how, *affinities(machine, game), chip.threads)
     t_c, factor = processor_time(load, chip, memory)
     made = graphics_work(load, side)
     hastened = machine.hastened(game)
@@ -156,15 +181,9 @@ def estimate(
             drawing=side,
             memory=memory,
             memory_factor=factor,
-            made_of=(
-                float(made.raster_ms[0]),
-                float(made.ray_ms[0]),
-                float(made.upscale_ms[0]),
-                float(made.spill_ms[0]),
-                float(made.link_ms[0]),
-            ),
+            made_of=MadeOf(*(float(cause[0]) for cause in made)),
             hastened=hastened,
-            upscaled=upscaled,
+            upscaled=how.upscaled,
             processor_ms=t_c,
             graphics_ms=t_g,
             processor_sd=sd_c,
@@ -180,7 +199,7 @@ def estimate(
             processor_share=0.0,
             processor_elasticity=0.0,
             late_share=1.0,
-            cap_fps=effective_cap(game, target),
+            cap_fps=effective_cap(game, target, load.shown_per_drawn),
             capped_fps=None,
             cannot=cannot,
         ),
@@ -205,26 +224,26 @@ def _judge(bare: Estimate, brief: Brief, line: Curve) -> Estimate:
     times = np.exp(
         chance.quantile_ln(line, *errors, np.array([*INTERVAL, brief.chance]), load.side_cov)
     )
-    probability = float(
-        chance.chance_within(line, *errors, np.log(1000 / target.fps), load.side_cov)
-    )
+    probability = float(chance.chance_within(line, *errors, np.log(bare.wanted_ms), load.side_cov))
     average, low = 1000 / float(rates.mean_ms(*sides)), 1000 / float(rates.low_ms(*sides))
     elasticity = rates.low_elasticity if on_low else rates.mean_elasticity
-    cap = bare.cap_fps
+    cap, ms_shown = bare.cap_fps, 1000 * bare.shown
     beyond_cap = cap is not None and target.fps > cap
     return replace(
         bare,
         average_fps=average,
         low_fps=low,
-        judged_fps=low if on_low else average,
-        judged_low_fps=1000 / float(times[1]),
-        judged_high_fps=1000 / float(times[0]),
-        reliable_fps=1000 / float(times[2]),
+        judged_fps=bare.shown * (low if on_low else average),
+        judged_low_fps=ms_shown / float(times[1]),
+        judged_high_fps=ms_shown / float(times[0]),
+        reliable_fps=ms_shown / float(times[2]),
         chance=0.0 if beyond_cap else probability,
         state="short" if beyond_cap else state_of(probability, brief.chance),
         processor_share=float(rates.processor_share(*sides)),
         processor_elasticity=float(elasticity(*sides)),
-        late_share=float(rates.late_share(*sides, 1000 / brief.display.refresh_hz)),
-        capped_fps=None if cap is None else 1000 / float(rates.capped(*sides, 1000 / cap).mean_ms),
+        late_share=float(rates.late_share(*sides, ms_shown / brief.display.refresh_hz)),
+        capped_fps=(
+            None if cap is None else ms_shown / float(rates.capped(*sides, ms_shown / cap).mean_ms)
+        ),
         cannot=f"capped at {cap:g} fps" if beyond_cap else "",
     )

@@ -63,7 +63,7 @@ def _frame_ms(
     same_chip: bool,
     same_card: bool,
 ) -> Floats:
-    """The judged frame time of one machine at every point."""
+    """The judged time of a frame shown of one machine at every point."""
     assert machine.processor is not None
     parts = shared_errors(own, machine.processor)
     card_sd = float(np.hypot(parts.raster, parts.ray))
@@ -77,12 +77,13 @@ def _frame_ms(
     c = game_c * draws[:, GAME_C] + rest_c * draws[:, OWN_C + offset] + parts.processor * chip
     g = game_g * draws[:, GAME_G] + rest_g * draws[:, OWN_G + offset] + card_sd * card
     statistic = rates.low_ms if own.target.measure == "low" else rates.mean_ms
-    return statistic(
+    drawn_ms = statistic(
         own.processor_ms * np.exp(c),
         own.graphics_ms * np.exp(g),
         load.v_c,
         load.v_g,
     )
+    return np.asarray(drawn_ms / own.shown)
 
 
 def _split(all_sd: float, part_sd: float, game_sd: float) -> tuple[float, float]:

@@ -6,8 +6,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.frames import chance, rates
+from wattmetron.core.frames.caps import JUST_SHORT, held_by_cap, within_cap
 from wattmetron.core.frames.chance import Curves, curve
-from wattmetron.core.frames.estimate import INTERVAL, State, effective_cap, state_of
+from wattmetron.core.frames.estimate import INTERVAL, State, state_of
 from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.games import Game
@@ -19,8 +20,8 @@ MOST_COUNTED = 1.5
 
 @dataclass(frozen=True, kw_only=True)
 class Glance:
-    """Judged rate (fps) with the ends of its 80 % interval, chance of the target and state per
-    machine; nan and "short" where nothing runs.
+    """Judged rate (fps shown) with the ends of its 80 % interval, chance of the target and state
+    per machine; nan and "short" where nothing runs.
     """
 
     fps: Floats
@@ -46,7 +47,7 @@ def glance(
     """The same figures as ``estimate`` for several machines; with ``with_ratio`` the ratio in the
     place of the interval.
     """
-    t_c, t_g, sd_c, sd_g, cov, every_v_c = lineup.sides(game, target)
+    t_c, t_g, sd_c, sd_g, cov, every_v_c, shown = lineup.sides(game, target)
     n = len(lineup)
     fps, probability, ends = np.full(n, np.nan), np.zeros(n), np.full((2, n), np.nan)
     ln_ratio = np.full(n, LEAST_LN_RATIO)
@@ -54,23 +55,23 @@ def glance(
     for v_c in np.unique(every_v_c[run]).tolist():
         runs, v_g = run & (every_v_c == v_c), game.graphics_variation
         statistic = rates.low_ms if target.measure == "low" else rates.mean_ms
-        fps[runs] = 1000 / statistic(t_c[runs], t_g[runs], v_c, v_g)
+        ms_shown = 1000 * shown[runs]
+        fps[runs] = ms_shown / statistic(t_c[runs], t_g[runs], v_c, v_g)
         line = curves(v_c, v_g, target.measure)
         errors = (np.log(t_c[runs]), sd_c[runs], np.log(t_g[runs]), sd_g[runs])
-        probability[runs] = chance.chance_within(
-            line, *errors, np.log(1000 / target.fps), cov[runs]
-        )
+        wanted = np.log(ms_shown / target.fps)
+        probability[runs] = chance.chance_within(line, *errors, wanted, cov[runs])
         for row, at in zip(ends, () if with_ratio else INTERVAL, strict=not with_ratio):
-            row[runs] = 1000 / np.exp(chance.quantile_ln(line, *errors, at, cov[runs]))
+            row[runs] = ms_shown / np.exp(chance.quantile_ln(line, *errors, at, cov[runs]))
         if with_ratio:
             most = np.log(max(1.0, min(MOST_COUNTED, brief.display.refresh_hz / target.fps)))
-            reached = np.log(1000 / target.fps) - chance.quantile_ln(
-                line, *errors, brief.chance, cov[runs]
-            )
+            reached = wanted - chance.quantile_ln(line, *errors, brief.chance, cov[runs])
             ln_ratio[runs] = np.clip(reached, LEAST_LN_RATIO, most)
-    cap = effective_cap(game, target)
-    if cap is not None and target.fps > cap:
-        probability[:] = 0.0
+    for each in np.unique(shown).tolist():
+        if not within_cap(game, target, int(each)):
+            probability[shown == each] = 0.0
+        if held_by_cap(game, target, int(each)):
+            ln_ratio[shown == each] = np.minimum(ln_ratio[shown == each], JUST_SHORT)
     return Glance(
         fps=fps,
         low_fps=ends[1],

@@ -25,7 +25,7 @@ def needed_speedup(estimate: Estimate, sureness: float) -> Needed:
         return Needed(None, None)
     gains = np.linspace(0.0, np.log(MOST), 160)
     line = chance.curve(estimate.workload.v_c, estimate.workload.v_g, estimate.target.measure)
-    limit = np.log(1000 / estimate.target.fps)
+    limit = np.log(estimate.wanted_ms)
     ln_c, ln_g = np.log(estimate.processor_ms), np.log(estimate.graphics_ms)
     gains_needed = []
     for shifted in ((ln_c - gains, ln_g), (ln_c, ln_g - gains)):

@@ -8,8 +8,8 @@ from numpy.typing import NDArray
 
 from wattmetron.core.frames import work
 from wattmetron.core.frames.drawing import affinities, drawing_side
-from wattmetron.core.frames.estimate import is_upscaled
 from wattmetron.core.frames.memory import memory_class, rated_bandwidth_gbs, rated_latency_ns
+from wattmetron.core.values.affinity import Affinity
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.machine import Machine
@@ -19,8 +19,9 @@ Floats = NDArray[np.float64]
 
 
 class Sides(NamedTuple):
-    """Times of both sides in ms, their spreads in ln and the covariance; nan times where a machine
-    does not run; the variation of the processor's time between frames.
+    """Times of both sides in ms per drawn frame, their spreads in ln and the covariance; nan times
+    where a machine does not run; the variation of the processor's time between frames; frames shown
+    to each drawn one.
     """
 
     processor_ms: Floats
@@ -29,6 +30,7 @@ class Sides(NamedTuple):
     graphics_sd: Floats
     cov: Floats
     v_c: Floats
+    shown: Floats
 
 
 class Lineup:
@@ -73,7 +75,7 @@ class Lineup:
                 for side in drawn
             ]
         ).reshape(-1, 6)
-        self._upscalers = [side.upscalers for side in drawn]
+        self._sides = drawn
 
     def _chip(self, i: int) -> Processor:
         chip = self.machines[i].processor
@@ -93,6 +95,7 @@ class Lineup:
             np.full(n, 0.1),
             np.zeros(n),
             np.full(n, game.processor_variation),
+            np.ones(n),
         )
         runs = np.array(self._runs, dtype=np.int64)
         for load, rows in self._loads(game, target).items():
@@ -109,6 +112,7 @@ class Lineup:
             sides.graphics_ms[at] = made.total_ms
             sides.graphics_sd[at] = work.graphics_sd(work.unsure(load), made, own_sd, ray_sd)
             sides.cov[at], sides.v_c[at] = load.side_cov, load.v_c
+            sides.shown[at] = load.shown_per_drawn
         for i in self._runs:
             if self.machines[i].second_card is not None:
                 sides.graphics_ms[i] /= self.machines[i].hastened(game)
@@ -116,11 +120,11 @@ class Lineup:
 
     def _loads(self, game: Game, target: Target) -> dict[work.Workload, list[int]]:
         """The machines that run, by what the target asks of them."""
-        known: dict[object, work.Workload] = {}
+        known: dict[tuple[work.Drawn, Affinity, Affinity, int], work.Workload] = {}
         loads: dict[work.Workload, list[int]] = {}
         for row, i in enumerate(self._runs):
             key = (
-                is_upscaled(game, target, self._upscalers[row]),
+                self._sides[row].draws(game, target),
                 *affinities(self.machines[i], game),
                 self._threads[row],
             )

@@ -43,11 +43,12 @@ class Pacing:
 
 
 def pacing(estimate: Estimate, display: Display) -> Pacing | None:
-    """Of an estimate; None where nothing is drawn."""
+    """Of an estimate, the frames that it shows; None where nothing is drawn."""
     if estimate.cannot or estimate.average_fps <= 0:
         return None
     load = estimate.workload
-    sides = (estimate.processor_ms, estimate.graphics_ms, float(load.v_c), float(load.v_g))
+    shown_ms = (estimate.processor_ms / estimate.shown, estimate.graphics_ms / estimate.shown)
+    sides = (*shown_ms, float(load.v_c), float(load.v_g))
     return paced(sides, display.refresh_hz, display.variable_from_hz)
 
 

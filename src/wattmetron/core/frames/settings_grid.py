@@ -7,14 +7,9 @@ from itertools import product
 import numpy as np
 
 from wattmetron.core.frames import chance, rates, work
+from wattmetron.core.frames.caps import within_cap
 from wattmetron.core.frames.drawing import DrawingSide, affinities, drawing_side, graphics_work
-from wattmetron.core.frames.estimate import (
-    State,
-    effective_cap,
-    is_upscaled,
-    processor_time,
-    state_of,
-)
+from wattmetron.core.frames.estimate import State, processor_time, state_of
 from wattmetron.core.frames.memory import MemoryClass, memory_class
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.games import PRESETS, Game, PresetName
@@ -73,9 +68,7 @@ def settings_grid(
     own = (target.width_px, target.height_px)
     shown = tuple(sorted({*(sizes or USUAL_SIZES), own}, key=lambda size: size[0] * size[1]))
     upscaling = (
-        (False, True)
-        if is_upscaled(game, replace(target, upscaling=True), side.upscalers)
-        else (False,)
+        (False, True) if side.draws(game, replace(target, upscaling=True)).upscaled else (False,)
     )
     rays = (
         (False, True)
@@ -125,9 +118,7 @@ def _cells(
     times, short = [], []
     processor: dict[tuple[PresetName, tuple[str, ...]], tuple[float, float]] = {}
     for choice in choices:
-        load = work.workload(
-            game, choice, is_upscaled(game, choice, side.upscalers), *known, chip.threads
-        )
+        load = work.workload(game, choice, side.draws(game, choice), *known, chip.threads)
         made = graphics_work(load, side)
         sd_g = float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0])
         key = choice.preset, choice.lowered
@@ -140,7 +131,8 @@ def _cells(
         t_g = min(float(made.total_ms[0]), NEVER_MS)
         times.append((t_c, t_g, sd_c, sd_g, load.side_cov))
         short.append(max(0.0, load.video_memory_gb - side.video_memory_gb))
-    return _judged(game, target, brief, choices, np.array(times), short, chip.threads)
+    shown = side.draws(game, target).shown_per_drawn
+    return _judged(game, target, brief, choices, np.array(times), short, chip.threads, shown)
 
 
 def _judged(
@@ -151,19 +143,18 @@ def _judged(
     times: np.ndarray,
     short: list[float],
     threads: int,
+    shown: int,
 ) -> tuple[Cell, ...]:
     t_c, t_g, sd_c, sd_g, cov = times.T
     v_c = game.variation_on(threads)
     v_g = game.graphics_variation
     statistic = rates.low_ms if target.measure == "low" else rates.mean_ms
-    fps = 1000 / statistic(t_c, t_g, v_c, v_g)
+    fps = shown * 1000 / statistic(t_c, t_g, v_c, v_g)
     line = chance.curve(v_c, v_g, target.measure)
-    within = chance.chance_within(
-        line, np.log(t_c), sd_c, np.log(t_g), sd_g, np.log(1000 / target.fps), cov
-    )
+    wanted = np.log(shown * 1000 / target.fps)
+    within = chance.chance_within(line, np.log(t_c), sd_c, np.log(t_g), sd_g, wanted, cov)
     shares = rates.processor_share(t_c, t_g, v_c, v_g)
-    cap = effective_cap(game, target)
-    if cap is not None and target.fps > cap:
+    if not within_cap(game, target, shown):
         within = np.zeros_like(within)
     return tuple(
         Cell(

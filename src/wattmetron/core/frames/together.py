@@ -68,8 +68,7 @@ def _grid(with_rays: bool) -> tuple[Floats, Floats]:
 def shared_errors(estimate: Estimate, chip: Processor) -> SharedErrors:
     """How far a target's times move with what its machine's parts share over all games."""
     load, side = estimate.workload, estimate.drawing
-    ray_ms = estimate.made_of[1]
-    spill_ms = estimate.made_of[3]
+    ray_ms, spill_ms = estimate.made_of.ray_ms, estimate.made_of.spill_ms
     total = sum(estimate.made_of)
     return SharedErrors(
         chip.speed_sd * load.processor_open,
@@ -90,6 +89,6 @@ def _given(estimate: Estimate, own: SharedErrors, nodes: Floats, curves: Curves)
         left_c,
         np.log(estimate.graphics_ms) + nodes[:, 1] * own.raster + nodes[:, 2] * own.ray,
         left_g,
-        np.log(1000 / estimate.target.fps),
+        np.log(estimate.wanted_ms),
         load.side_cov,
     )

@@ -31,6 +31,34 @@ PCIE_GBS_PER_LANE = np.array([0.0, 0.25, 0.5, 0.985, 1.969, 3.938, 7.563])
 """By generation, one direction, after line coding."""
 
 
+GENERATED_SHOWN = 2
+"""Frames shown to each drawn one where they are generated: assumed, one between any two."""
+
+
+class Drawn(NamedTuple):
+    """How a target is drawn: upscaled, and with a frame generated between any two drawn ones."""
+
+    upscaled: bool = False
+    generated: bool = False
+
+    @property
+    def shown_per_drawn(self) -> int:
+        return GENERATED_SHOWN if self.generated else 1
+
+
+PLAIN = Drawn()
+
+
+def drawn(
+    game: Game, target: Target, upscalers: tuple[str, ...], generators: tuple[str, ...]
+) -> Drawn:
+    """What is asked for and offered by both the game and what draws."""
+    return Drawn(
+        target.upscaling and not set(game.upscalers).isdisjoint(upscalers),
+        target.generated and not set(game.generators).isdisjoint(generators),
+    )
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Workload:
     """A target's constants in the frame model.
@@ -49,6 +77,8 @@ class Workload:
     rendered_mpx: float
     ray_ms_per_mpx: float
     upscale_ms_per_mpx: float
+    generation_ms_per_mpx: float
+    shown_per_drawn: int
     video_memory_gb: float
     spill_share: float
     link_mb: float
@@ -66,20 +96,20 @@ class Workload:
 def workload(
     game: Game,
     target: Target,
-    upscaled: bool,
+    how: Drawn = PLAIN,
     chip: Affinity = UNSEEN,
     card: Affinity = UNSEEN,
     threads: int | None = None,
 ) -> Workload:
-    """The constants for one target; ``upscaled`` says whether upscaling is asked for and offered
-    here, ``chip`` and ``card`` what the game's results told about the machine's parts, ``threads``
-    how many the processor has.
+    """The constants for one target; ``how`` says how it is drawn here, ``chip`` and ``card`` what
+    the game's results told about the machine's parts, ``threads`` how many the processor has.
     """
     preset = game.preset(target.preset)
     shown = target.shown_mpx
-    rendered = shown * target.scale**2 if upscaled else shown
+    rendered = shown * target.scale**2 if how.upscaled else shown
     ray = game.ray_tracing_ms_per_mpx if target.ray_tracing else None
     need = preset.video_memory.at(rendered) + (game.ray_tracing_memory_gb if ray else 0.0)
+    need += game.generation_memory_gb if how.generated else 0.0
     sd_c, sd_g, cov = game.spread(target.preset, shown, chip, card, target.measure == "low")
     u, w = preset.processor_factor, preset.graphics_factor
     for option in game.options:
@@ -99,7 +129,9 @@ def workload(
         shown_mpx=shown,
         rendered_mpx=rendered,
         ray_ms_per_mpx=ray or 0.0,
-        upscale_ms_per_mpx=game.upscaling_ms_per_mpx if upscaled else 0.0,
+        upscale_ms_per_mpx=game.upscaling_ms_per_mpx if how.upscaled else 0.0,
+        generation_ms_per_mpx=game.generation_ms_per_mpx if how.generated else 0.0,
+        shown_per_drawn=how.shown_per_drawn,
         video_memory_gb=max(0.0, need),
         spill_share=game.spill_share,
         link_mb=game.link_mb_used,
@@ -199,19 +231,23 @@ def rising_work(
 
 
 class GraphicsWork(NamedTuple):
-    """Graphics time per frame in ms by cause; shape (n,) each."""
+    """Graphics time per drawn frame in ms by cause; shape (n,) each."""
 
     raster_ms: Floats
     ray_ms: Floats
     upscale_ms: Floats
+    generation_ms: Floats
     spill_ms: Floats
     link_ms: Floats
 
     @property
     def total_ms(self) -> Floats:
-        return np.asarray(
-            self.raster_ms + self.ray_ms + self.upscale_ms + self.spill_ms + self.link_ms
-        )
+        return np.asarray(self.shading_ms + self.ray_ms + self.spill_ms)
+
+    @property
+    def shading_ms(self) -> Floats:
+        """What goes by R: all but rays and the spill."""
+        return np.asarray(self.raster_ms + self.upscale_ms + self.generation_ms + self.link_ms)
 
 
 def graphics_work(
@@ -236,20 +272,17 @@ def graphics_work(
     if work.ray_ms_per_mpx:
         q = np.asarray(ray_speed, dtype=float)
         ray = np.where(np.isnan(q), np.inf, 100 / q * work.ray_ms_per_mpx * work.rendered_mpx)
-    upscale = zero
-    if work.upscale_ms_per_mpx:
-        upscale = (
-            work.upscale_ms_per_mpx
-            * REFERENCE_MPX
-            * rising_work(anchor_speeds, 0.0, work.shown_mpx)
-        )
+    per_pixel = zero
+    if work.upscale_ms_per_mpx or work.generation_ms_per_mpx:
+        per_pixel = REFERENCE_MPX * rising_work(anchor_speeds, 0.0, work.shown_mpx)
     over = np.maximum(0.0, work.video_memory_gb - np.asarray(video_memory_gb, dtype=float))
     spill = 1000 * work.spill_share * over / np.asarray(link, dtype=float)
     crossing = link_ms(work.link_mb, link, own_link) if np.any(np.isfinite(own_link)) else zero
     return GraphicsWork(
         raster,
         np.broadcast_to(ray, raster.shape),
-        upscale,
+        work.upscale_ms_per_mpx * per_pixel,
+        work.generation_ms_per_mpx * per_pixel,
         np.broadcast_to(spill, raster.shape),
         np.broadcast_to(crossing, raster.shape),
     )
@@ -295,9 +328,7 @@ def graphics_sd(
     finite = np.isfinite(total)
     safe = np.where(finite, total, 1.0)
     ray_share = np.where(finite, np.where(finite, made_of.ray_ms, 0.0) / safe, 1.0)
-    raster_share = np.where(
-        finite, (made_of.raster_ms + made_of.upscale_ms + made_of.link_ms) / safe, 0.0
-    )
+    raster_share = np.where(finite, made_of.shading_ms / safe, 0.0)
     raster = raster_share * np.asarray(speed_sd) * np.asarray(open_ones.speed_open)
     known = np.square(open_ones.model_sd)
     model = known + np.square(ray_share) * (GRAPHICS_MODEL_SD**2 - known)

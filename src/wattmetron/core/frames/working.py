@@ -156,7 +156,7 @@ def _thread_steps(chip: Processor, estimate: Estimate) -> Iterator[Step]:
 
 def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
     load, side = estimate.workload, estimate.drawing
-    raster, ray, upscale, spill, link = estimate.made_of
+    raster, ray, upscale, generation, spill, link = estimate.made_of
     speed = float(work.speed_at(load.rendered_mpx, side.anchors)[0])
     steps = [
         Step(
@@ -192,6 +192,19 @@ def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
                 f" {load.shown_mpx:.2f}",
                 f"{upscale:.2f}{THIN}ms",
                 offered or f"Rendered at {estimate.target.scale:g} of each axis.",
+            )
+        )
+    if estimate.target.generated:
+        steps.append(
+            Step(
+                "Generated frame",
+                f"100/R({load.shown_mpx:.2f} Mpx) x {load.generation_ms_per_mpx:g} x"
+                f" {load.shown_mpx:.2f}",
+                f"{generation:.2f}{THIN}ms",
+                "One for each drawn frame; what it costs by the game's figures, an assumption where"
+                " its file is silent."
+                if estimate.generated
+                else "Not offered by game and graphics part together: only drawn frames count.",
             )
         )
     over = estimate.short_of_video_memory_gb
@@ -247,6 +260,7 @@ def _rate_steps(estimate: Estimate) -> tuple[Step, ...]:
             f"{estimate.low_fps:.1f}{THIN}fps",
             "99th percentile of frame time.",
         ),
+        *_shown_steps(estimate),
         Step(
             "Limited by the processor",
             "Φ((m_x − m_z)/s)",
@@ -254,6 +268,26 @@ def _rate_steps(estimate: Estimate) -> tuple[Step, ...]:
             f"A processor 10 % faster brings {10 * estimate.processor_elasticity:.1f} %; "
             f"graphics 10 % faster bring {10 * (1 - estimate.processor_elasticity):.1f} %.",
         ),
+    )
+
+
+def _shown_steps(estimate: Estimate) -> Iterator[Step]:
+    """What generation makes of the frames drawn."""
+    if not estimate.generated:
+        return
+    low = estimate.low_fps if estimate.target.measure == "low" else estimate.average_fps
+    yield Step(
+        "Frames shown",
+        f"{estimate.shown} x {low:.1f}",
+        f"{estimate.judged_fps:.1f}{THIN}fps",
+        "A generated frame stands half-way between two drawn ones. The game answers at the rate of"
+        " those drawn.",
+    )
+    yield Step(
+        "Lag that generation adds",
+        f"E/2 + {estimate.made_of.generation_ms:.2f}",
+        f"{estimate.generation_lag_ms:.1f}{THIN}ms",
+        "A drawn frame is held back until the generated one before it was shown half as long.",
     )
 
 
@@ -328,7 +362,7 @@ def _sureness_steps(estimate: Estimate, brief: Brief) -> tuple[Step, ...]:
         ),
         Step(
             f"Chance that the {which} reaches {estimate.target.fps:g} fps",
-            "both errors integrated along F(t_c, t_g) = 1000/target",
+            f"both errors integrated along F(t_c, t_g) = {estimate.wanted_ms:.2f}{THIN}ms",
             _percent(estimate.chance),
             estimate.cannot
             or f"The brief's sureness is {brief.sureness}, {_percent(brief.chance)}:"

@@ -52,7 +52,8 @@ class Draw:
 
 def busy_shares(estimate: Estimate) -> tuple[float, float]:
     """Shares (0–1) of the (capped) mean frame in which processor and graphics are busy."""
-    frame_ms = 1000 / estimate.capped_fps if estimate.capped_fps else estimate.mean_frame_ms
+    capped = estimate.capped_fps
+    frame_ms = estimate.shown * 1000 / capped if capped else estimate.mean_frame_ms
     if not frame_ms:
         return 0.0, 0.0
     return min(1.0, estimate.processor_ms / frame_ms), min(1.0, estimate.graphics_ms / frame_ms)

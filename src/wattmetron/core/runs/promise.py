@@ -23,8 +23,8 @@ LEAST_IN_GROUP = 3
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Promised:
     """What was estimated for a run's machine and settings when it was taken in: average and low in
-    fps with the ends of their 80 % intervals, the share of frames limited by the processor, and on
-    what the estimate rested.
+    fps shown with the ends of their 80 % intervals, the share of frames limited by the processor,
+    and on what the estimate rested.
     """
 
     average_fps: Annotated[float, Column("Average", "fps")]
@@ -33,6 +33,7 @@ class Promised:
     low_fps: Annotated[float, Column("1 % low", "fps")]
     processor_share: Annotated[float, Column("Share of frames limited by the processor")]
     evidence: Annotated[str, Column("What the estimate rested on")] = ""
+    generated: Annotated[bool, Column("Whether generated frames are among those promised")] = False
 
     @property
     def ln_sd(self) -> float:
@@ -42,12 +43,13 @@ class Promised:
 def promised(average: Estimated, evidence: str = "") -> Promised:
     """Of an estimate whose target is on the average."""
     return Promised(
-        average_fps=average.average_fps,
+        average_fps=average.judged_fps,
         least_fps=average.judged_low_fps,
         most_fps=average.judged_high_fps,
-        low_fps=average.low_fps,
+        low_fps=average.shown * average.low_fps,
         processor_share=average.processor_share,
         evidence=evidence,
+        generated=average.generated,
     )
 
 

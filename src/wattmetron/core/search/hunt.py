@@ -225,7 +225,10 @@ def _dream_rank(scene: Scene) -> int:
     if not c.size or not scene.targets.sides:
         return -NO_RANK
     pairing = scene.dream_pairing(c, g)
-    gains = [np.minimum(*side.alone(pairing, True)) for side in scene.targets.sides]
+    gains = [
+        side.counted(np.minimum(*side.alone(pairing, True)), pairing.drawing, True)
+        for side in scene.targets.sides
+    ]
     return int(rank_of(*scene.targets.score(gains, c.size)).max())
 
 
@@ -238,7 +241,10 @@ def _alone_bounds(scene: Scene, c: Ints, g: Ints) -> tuple[Ints, Ints]:
     gains = []
     if scene.integrated:
         pairing = scene.best_pairing(c, g)
-        gains = [np.minimum(*side.alone(pairing, True)) for side in sides]
+        gains = [
+            side.counted(np.minimum(*side.alone(pairing, True)), pairing.drawing, True)
+            for side in sides
+        ]
     else:
         chips = np.arange(len(scene.pool.processors))
         cards = np.arange(len(scene.pool.cards))
@@ -256,9 +262,8 @@ def _alone_bounds(scene: Scene, c: Ints, g: Ints) -> tuple[Ints, Ints]:
             scale=np.ones(cards.size),
         )
         for side in sides:
-            gains.append(
-                np.minimum(side.alone(by_chip, False)[0][c], side.alone(by_card, False)[1][g])
-            )
+            ahead = np.minimum(side.alone(by_chip, False)[0][c], side.alone(by_card, False)[1][g])
+            gains.append(side.counted(ahead, g, False))
     return scene.targets.score(gains, c.size)
 
 

@@ -1,7 +1,6 @@
 """Targets as arrays over processors and cards, and the gain r that a pairing reaches in each."""
 
 from dataclasses import dataclass
-from itertools import product
 from typing import NamedTuple
 
 import numpy as np
@@ -10,7 +9,8 @@ from scipy.special import ndtri
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames import work
-from wattmetron.core.frames.estimate import State, effective_cap, is_upscaled
+from wattmetron.core.frames.caps import JUST_SHORT, held_by_cap, most_shown, within_cap
+from wattmetron.core.frames.estimate import State
 from wattmetron.core.frames.glance import LEAST_LN_RATIO, MOST_COUNTED
 from wattmetron.core.frames.memory import rated_bandwidth_gbs, rated_latency_ns
 from wattmetron.core.frames.table import ReliableTable, reliable_table
@@ -48,7 +48,9 @@ class Reached(NamedTuple):
 class DrawnSide:
     """Graphics figures of one target for n parts; times in ms on the own link, without spill.
 
-    ``kin`` says, as a column of the covariances, what the game's results told about each part.
+    ``kin`` says, as a column of the covariances, what the game's results told about each part;
+    ``ln_shown`` is ln of the frames shown to each drawn one; where ``held`` a cap keeps the frames
+    under the target's rate.
     """
 
     raster_ms: Floats
@@ -58,6 +60,8 @@ class DrawnSide:
     ray_sd: Floats
     unsure: work.Unsure
     kin: Ints
+    ln_shown: Floats
+    held: NDArray[np.bool_]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -101,13 +105,12 @@ class TargetSide:
         self.weight = self.met_weight = target.weight
         self.floor = 0
         chance = brief.chance if chance is None else chance
-        cap = effective_cap(game, target)
-        self.can_be_met = cap is None or target.fps <= cap
+        self.can_be_met = within_cap(game, target, most_shown(game, target))
         ratio = max(1.0, min(MOST_COUNTED, brief.display.refresh_hz / target.fps))
         self.most = round(float(np.log(ratio)) * MILLION)
         self.ln_budget_ms = float(np.log(1000 / target.fps))
         self._figures = figures
-        self.load = work.workload(game, target, False)
+        self.load = work.workload(game, target)
         self._own_link_gbs = work.link_gbs(
             ints(card.pcie_gen for card in cards), ints(card.pcie_lanes for card in cards)
         )
@@ -127,7 +130,7 @@ class TargetSide:
             [card.speed_sd for card in cards],
             [card.ray_speed_sd for card in cards],
             [card.memory_gb for card in cards],
-            [card.upscalers for card in cards],
+            [work.drawn(game, target, card.upscalers, card.generators) for card in cards],
             [
                 game.affinity("graphics", variant_key(card.chip, card.memory_gb), card.design)
                 for card in cards
@@ -141,13 +144,13 @@ class TargetSide:
             [chip.speed_sd for chip in chips],
             [0.0] * len(chips),
             [0.0] * len(chips),
-            [chip.igpu_upscalers for chip in chips],
+            [work.drawn(game, target, chip.igpu_upscalers, ()) for chip in chips],
             [UNSEEN] * len(chips),
         )
         self.cov = np.array(
             [
                 [
-                    work.workload(game, target, False, chip, card).side_cov
+                    work.workload(game, target, work.PLAIN, chip, card).side_cov
                     for card in self._cards_seen
                 ]
                 for chip in self._chips_seen
@@ -165,7 +168,7 @@ class TargetSide:
         figures = self._figures
         self.base_ms, self.processor_sd = np.zeros(len(chips)), np.zeros(len(chips))
         for n, affinity in enumerate(self._chips_seen):
-            load, pick = work.workload(game, target, False, affinity), self.kin == n
+            load, pick = work.workload(game, target, work.PLAIN, affinity), self.kin == n
             self.base_ms[pick] = work.processor_ms(
                 load, figures.single[pick], figures.all_core[pick]
             )
@@ -180,28 +183,26 @@ class TargetSide:
         speed_sd: list[float],
         ray_sd: list[float],
         memory_gb: list[float],
-        upscalers: list[tuple[str, ...]],
+        drawn: list[work.Drawn],
         known: list[Affinity],
     ) -> DrawnSide:
         n = len(anchors)
         raster, rays, over = np.zeros(n), np.zeros(n), np.zeros(n)
         spreads = np.zeros((3, n))
-        upscaled = np.array(
-            [is_upscaled(game, target, offered) for offered in upscalers], dtype=bool
-        )
         self._cards_seen += [
             fromkey for fromkey in dict.fromkeys(known) if fromkey not in self._cards_seen
         ]
         kin = np.array([self._cards_seen.index(affinity) for affinity in known], dtype=np.int64)
-        for seen, on in product(range(len(self._cards_seen)), (False, True)):
-            pick = np.flatnonzero((upscaled == on) & (kin == seen))
-            if not pick.size:
-                continue
-            load = work.workload(game, target, on, UNSEEN, self._cards_seen[seen])
+        alike: dict[tuple[int, work.Drawn], list[int]] = {}
+        for i, key in enumerate(zip(kin.tolist(), drawn, strict=True)):
+            alike.setdefault(key, []).append(i)
+        for (seen, how), members in alike.items():
+            pick = np.array(members)
+            load = work.workload(game, target, how, UNSEEN, self._cards_seen[seen])
             spreads[:, pick] = np.array(work.unsure(load), dtype=float)[:, None]
             q = np.array([np.nan if ray[i] is None else ray[i] for i in pick], dtype=float)
             made = work.graphics_work(load, np.array([anchors[i] for i in pick]), q, np.inf, 1.0)
-            raster[pick] = made.raster_ms + made.upscale_ms
+            raster[pick] = made.shading_ms
             rays[pick] = made.ray_ms
             over[pick] = np.maximum(
                 0.0, load.video_memory_gb - np.array([memory_gb[i] for i in pick])
@@ -214,13 +215,17 @@ class TargetSide:
             ray_sd=np.array(ray_sd),
             unsure=work.Unsure(*spreads),
             kin=kin,
+            ln_shown=np.log([float(how.shown_per_drawn) for how in drawn]),
+            held=np.array(
+                [held_by_cap(game, target, how.shown_per_drawn) for how in drawn], dtype=bool
+            ),
         )
 
     def times(
         self, pairing: Pairing, integrated: bool
     ) -> tuple[Floats, Floats, Floats, Floats, Floats]:
         """ln t_c, its standard deviation, ln t_g, its standard deviation, and the covariance of
-        both.
+        both; of drawn frames.
         """
         c, figures = pairing.processor, self._figures
         factor = work.memory_factor(
@@ -243,7 +248,7 @@ class TargetSide:
             else work.link_ms(self.load.link_mb, pairing.link_gbs, self._own_link_gbs[g])
         )
         made = work.GraphicsWork(
-            side.raster_ms[g] / pairing.scale, side.ray_ms[g], zero, spill, crossing
+            side.raster_ms[g] / pairing.scale, side.ray_ms[g], zero, zero, spill, crossing
         )
         open_ones = work.Unsure(*(np.asarray(item)[g] for item in side.unsure))
         sd_g = work.graphics_sd(open_ones, made, side.speed_sd[g], side.ray_sd[g])
@@ -263,32 +268,37 @@ class TargetSide:
         """
         times, table_of = self.times(pairing, integrated), self._table_of[pairing.processor]
         if len(self.tables) == 1:
-            return self._counted(self.ln_budget_ms - self.tables[0].ln_quantile(*times))
-        ln_f = np.empty(pairing.processor.size)
-        for n in np.unique(table_of):
-            at = table_of == n
-            ln_f[at] = self.tables[n].ln_quantile(*(column[at] for column in times))
-        return self._counted(self.ln_budget_ms - ln_f)
+            ln_f = self.tables[0].ln_quantile(*times)
+        else:
+            ln_f = np.empty(pairing.processor.size)
+            for n in np.unique(table_of):
+                at = table_of == n
+                ln_f[at] = self.tables[n].ln_quantile(*(column[at] for column in times))
+        return self.counted(self.ln_budget_ms - ln_f, pairing.drawing, integrated)
 
-    def _counted(self, log_ratio: Floats) -> Ints:
-        clipped = np.clip(log_ratio, LEAST_LN_RATIO, None)
-        return np.minimum(np.rint(clipped * MILLION).astype(np.int64), self.most)
+    def counted(self, log_ratio: Floats, drawing: Ints, integrated: bool) -> Ints:
+        """ln r in millionths from that of the frames drawn: generated ones count, a cap that holds
+        a part back keeps it short, and no more counts than does.
+        """
+        side = self.integrated if integrated else self.cards
+        clipped = np.clip(log_ratio + side.ln_shown[drawing], LEAST_LN_RATIO, None)
+        gain = np.minimum(np.rint(clipped * MILLION).astype(np.int64), self.most)
+        return np.where(side.held[drawing], np.minimum(gain, round(JUST_SHORT * MILLION)), gain)
 
-    def alone(self, pairing: Pairing, integrated: bool) -> tuple[Ints, Ints]:
-        """Upper bounds of the gain from either side alone: no machine outruns its slower side's
-        quantile.
+    def alone(self, pairing: Pairing, integrated: bool) -> tuple[Floats, Floats]:
+        """Upper bounds of ln r of drawn frames from either side alone: no machine outruns its
+        slower side's quantile.
         """
         ln_c, sd_c, ln_g, sd_g, _ = self.times(pairing, integrated)
         if not self.tables:
-            none = np.zeros(0, dtype=np.int64)
-            return none, none
+            return np.zeros(0), np.zeros(0)
         table_of = self._table_of[pairing.processor]
         end_c = np.array([table.line.end_c for table in self.tables])[table_of]
         end_g = np.array([table.line.end_g for table in self.tables])[table_of]
         z = float(ndtri(self.tables[0].chance))
         return (
-            self._counted(self.ln_budget_ms - (ln_c + end_c + z * sd_c) + SLACK),
-            self._counted(self.ln_budget_ms - (ln_g + end_g + z * sd_g) + SLACK),
+            np.asarray(self.ln_budget_ms - (ln_c + end_c + z * sd_c) + SLACK),
+            np.asarray(self.ln_budget_ms - (ln_g + end_g + z * sd_g) + SLACK),
         )
 
 

@@ -130,6 +130,14 @@ class Target:
     ray_tracing: Annotated[bool, Asked(words="ray tracing", text="Whether ray tracing is on")] = (
         False
     )
+    generated: Annotated[
+        bool,
+        Asked(
+            words="frame generation",
+            text="Whether the rate is of frames shown, generated ones included, where game and card"
+            " can generate them",
+        ),
+    ] = False
     lowered: Annotated[
         tuple[str, ...],
         Asked(

@@ -123,6 +123,13 @@ class Game:
         float, Ge(0), Le(100), Column("o: upscaling work per shown megapixel", "ms/Mpx")
     ] = 0.15
     upscalers: Annotated[tuple[str, ...], Column("Upscalers offered")] = ()
+    generation_ms_per_mpx: Annotated[
+        float, Ge(0), Le(100), Column("f: work of a generated frame per shown megapixel", "ms/Mpx")
+    ] = 0.3
+    generation_memory_gb: Annotated[
+        Need, Column("More video memory when frames are generated", "GB")
+    ] = 0.4
+    generators: Annotated[tuple[str, ...], Column("Frame generators offered")] = ()
     engine_cap_fps: Annotated[
         float | None, Ge(LEAST), Le(10_000), Column("Engine cap; null: none", "fps")
     ] = None

@@ -255,6 +255,9 @@ class Graphics(Part):
     ] = False
     outputs: Annotated[tuple[str, ...], Column("Display outputs, separated by ;")] = ()
     upscalers: Annotated[tuple[str, ...], Column("Upscalers it can run, separated by ;")] = ()
+    generators: Annotated[
+        tuple[str, ...], Column("Frame generators it can run, separated by ;; empty: none known")
+    ] = ()
     apis: Annotated[tuple[str, ...], Column("Graphics APIs with their levels, separated by ;")] = ()
 
 

@@ -145,6 +145,11 @@ class Run:
     by_hand: ByHand | None = None
 
     @property
+    def tells(self) -> bool:
+        """Whether it may be held against what was promised."""
+        return not self.muted and self.scene != "menu"
+
+    @property
     def is_evidence(self) -> bool:
         """Whether it may say something about how the game runs."""
-        return not self.muted and self.scene != "menu" and not self.generated
+        return self.tells and not self.generated

@@ -9,6 +9,7 @@ from wattmetron.core.fit.besides import types
 from wattmetron.core.fit.rule import Look
 from wattmetron.core.fit.rules import blocking, blocking_on
 from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.frames.caps import engine_cap, most_shown
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER, Aim, Proposal
 from wattmetron.core.search.proposal import besides_minor, cheapest_fit, propose
@@ -449,9 +450,10 @@ def _obstacles(catalogue: Catalogue, brief: Brief, kept: Build) -> list[Obstacle
         if propose(catalogue, alone, "least money", kept).build is not None:
             continue
         game = fitted_game(catalogue, target.game_id)
-        if game.engine_cap_fps is not None and target.fps > game.engine_cap_fps:
+        most = engine_cap(game, most_shown(game, target))
+        if most is not None and target.fps > most:
             capped = (
-                f"{game.name} is capped at {game.engine_cap_fps:g} fps by its engine;"
+                f"{game.name} is capped at {most:g} fps by its engine;"
                 f" {target.fps:g} fps cannot be met."
             )
             obstacles.append(Obstacle(target.id, capped))
@@ -561,6 +563,13 @@ def _easier(catalogue: Catalogue, target: Target, rates: list[float]) -> list[tu
         )
     if not target.upscaling and game.upscalers:
         options.append((f"{game.name} with upscaling", replace(target, upscaling=True)))
+    if not target.generated and game.generators:
+        options.append(
+            (
+                f"{game.name} at {target.fps:g} fps shown, with frame generation",
+                replace(target, generated=True),
+            )
+        )
     if target.ray_tracing:
         options.append((f"{game.name} without ray tracing", replace(target, ray_tracing=False)))
     for option in game.options:
@@ -583,7 +592,9 @@ def _easier(catalogue: Catalogue, target: Target, rates: list[float]) -> list[tu
         options.append(
             (f"{game.name} at {fewer:g} instead of {target.fps:g} fps", replace(target, fps=fewer))
         )
-    if game.engine_cap_fps is not None and target.fps > game.engine_cap_fps:
-        at_cap = replace(target, fps=game.engine_cap_fps)
-        options.append((f"{game.name} at its engine's cap of {game.engine_cap_fps:g} fps", at_cap))
+    most = engine_cap(game, most_shown(game, target))
+    if most is not None and target.fps > most:
+        options.append(
+            (f"{game.name} at its engine's cap of {most:g} fps", replace(target, fps=most))
+        )
     return options

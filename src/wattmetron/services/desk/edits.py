@@ -6,6 +6,7 @@ from typing import Any, Literal
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
+from wattmetron.core.frames.work import GENERATED_SHOWN
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.values.brief import BRIEF, Brief, Display, Extra, Resale, Target
 from wattmetron.core.values.build import StandIn
@@ -135,7 +136,8 @@ def _at_place(catalogue: Catalogue, target: Target, place: int) -> tuple[Target,
         name = catalogue.game(target.game_id).name
         raise BriefError(f"{name} has no such tier any more: look at what it publishes now.")
     row = table.rows[rows[place]]
-    return at_tier(target, row.settled), tier_label(row.tier.label, row.place)
+    offered = bool(catalogue.game(target.game_id).generators)
+    return at_tier(target, row.settled, offered), tier_label(row.tier.label, row.place)
 
 
 def _fresh_id(brief: Brief) -> str:
@@ -143,14 +145,18 @@ def _fresh_id(brief: Brief) -> str:
     return next(f"t{n}" for n in range(1, 10_000) if f"t{n}" not in taken)
 
 
-def at_tier(target: Target, settled: Settled) -> Target:
-    """A target at a tier's conditions."""
+def at_tier(target: Target, settled: Settled, generation_offered: bool = False) -> Target:
+    """A target at a tier's conditions; one that means generated frames asks for the frames shown
+    where the game is known to offer them, else for the half that is drawn.
+    """
+    shown = settled.generated and generation_offered
     return replace(
         target,
         width_px=settled.width_px,
         height_px=settled.height_px,
         preset=settled.preset,
-        fps=settled.fps,
+        fps=settled.fps * GENERATED_SHOWN if shown else settled.fps,
+        generated=shown,
         upscaling=settled.upscaling,
         ray_tracing=settled.ray_tracing,
         measure="average",

@@ -36,7 +36,7 @@ def outcomes_of(
 ) -> tuple[TargetOutcome, ...]:
     """Each target of a plan against the runs of its machine."""
     now = assess(catalogue, plan.brief, plan.build)
-    own = counting(runs)
+    own = [run for run in runs if run.run.tells and run.measured is not None]
     found = []
     for target, estimate in zip(plan.brief.targets, now.estimates, strict=True):
         of_game = [run for run in own if run.run.game == target.game_id]
@@ -73,12 +73,14 @@ def is_at(run: Run, target: Target) -> bool:
         run.preset,
         run.ray_tracing,
         run.upscaling and run.scale,
+        run.generated,
     ) == (
         target.width_px,
         target.height_px,
         target.preset,
         target.ray_tracing,
         target.upscaling and target.scale,
+        target.generated,
     )
 
 

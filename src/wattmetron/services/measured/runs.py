@@ -192,6 +192,7 @@ def target_of(
         ray_tracing=run.ray_tracing,
         upscaling=run.upscaling,
         scale=run.scale,
+        generated=run.generated,
         fps=fps,
         measure=measure,
     )
@@ -231,6 +232,7 @@ def change_run(workshop: Workshop, run_id: int, version: int, run: Run) -> None:
         "ray_tracing",
         "upscaling",
         "scale",
+        "generated",
         "brief_id",
     )
     same = all(getattr(before.run, name) == getattr(run, name) for name in settings)

@@ -100,6 +100,8 @@ def settings(target: Target) -> str:
         words.append(f"upscaling {target.scale:.0%}".replace("%", f"{THIN}%"))
     if target.ray_tracing:
         words.append("ray tracing")
+    if target.generated:
+        words.append("frame generation")
     if target.lowered:
         words.append(f"lower {listed(list(target.lowered))}")
     return ", ".join(words)

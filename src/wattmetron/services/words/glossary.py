@@ -46,6 +46,13 @@ GLOSSARY: dict[str, tuple[str, str]] = {
             " of the pixels."
         ),
     ),
+    "generated": (
+        "frame generation",
+        (
+            "Between two drawn frames the card makes up one more. The picture looks smoother, but"
+            " the game answers at the rate of the frames drawn, and a little later."
+        ),
+    ),
     "ray tracing": (
         "ray tracing",
         "Light is followed ray by ray: prettier, heavy on the graphics side and its memory.",

@@ -129,6 +129,7 @@ class TargetForm:
     upscaling: TickBox
     scale: AskedEntry
     ray_tracing: TickBox
+    generated: TickBox
     lower: tuple[TickBox, ...]
     cap: str
     tiers: str
@@ -445,7 +446,12 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
         words = label if offered else f"{label} (not offered)"
         ticked = _ticked(drafts, scope, name, actual)
         return TickBox(
-            id=prefix + id_, name=name, label=words, term="", ticked=ticked, disabled=not offered
+            id=prefix + id_,
+            name=name,
+            label=words,
+            term="generated" if name == "generated" else "",
+            ticked=ticked,
+            disabled=not offered,
         )
 
     def entry(field: Declared) -> AskedEntry:
@@ -485,6 +491,7 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
     )
     offers_up = game is None or bool(game.upscalers)
     offers_rays = game is None or game.ray_tracing_ms_per_mpx is not None
+    offers_generation = game is None or bool(game.generators)
     return TargetForm(
         id=target.id,
         name=game.name if game else f"{target.game_id} (gone)",
@@ -494,6 +501,9 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
         upscaling=tick("upscaling", "up", "upscaling", target.upscaling, offers_up),
         scale=scale,
         ray_tracing=tick("ray_tracing", "rt", "ray tracing", target.ray_tracing, offers_rays),
+        generated=tick(
+            "generated", "fg", "count generated frames", target.generated, offers_generation
+        ),
         lower=tuple(_lower(tick, game, target)) if game else (),
         cap=plain(game.engine_cap_fps) if game else "",
         tiers=tiers,
@@ -509,6 +519,7 @@ def _more_words(target: Target) -> str:
     said = [
         f"upscaling from {target.scale * 100:.0f}{THIN}%" if target.upscaling else "",
         "ray tracing" if target.ray_tracing else "",
+        "generated frames count" if target.generated else "",
         f"lower {listed(target.lowered)}" if target.lowered else "",
         f"capped at {target.cap_fps:g}" if target.cap_fps is not None else "",
         f"weight {target.weight}" if target.weight != usual.weight else "",

@@ -127,6 +127,7 @@ _target_entries: dict[str, Any] = {
     "size": (Size, ...),
     "upscaling": (Tick, False),
     "ray_tracing": (Tick, False),
+    "generated": (Tick, False),
 } | {
     name: (entry_type(_typed[name]), ...)
     for name in ("preset", "fps", "measure", "cap_fps", "weight")
@@ -148,6 +149,7 @@ def target_from(entries: Typed, old: Target, game: Game) -> Target:
         upscaling=form.upscaling,
         scale=scale,
         ray_tracing=form.ray_tracing and game.ray_tracing_ms_per_mpx is not None,
+        generated=form.generated and bool(game.generators),
         lowered=tuple(option.name for option in game.options if LOWER + option.name in entries),
         fps=form.fps,
         measure=form.measure,

@@ -60,6 +60,10 @@ class FrameRowView:
         return _readout(self.estimate) if self.estimate else ""
 
     @property
+    def drawn(self) -> str:
+        return _drawn(self.estimate) if self.estimate else ""
+
+    @property
     def figures(self) -> tuple[str, ...]:
         return _figures(self.estimate) if self.estimate else ()
 
@@ -81,7 +85,8 @@ def frame_rows(
 
 def target_words(target: Target) -> str:
     measure = " low" if target.measure == "low" else ""
-    return f"{target.fps:g}{THIN}fps{measure}"
+    shown = " shown" if target.generated else ""
+    return f"{target.fps:g}{THIN}fps{measure}{shown}"
 
 
 def _row(
@@ -116,7 +121,20 @@ def _rate(estimate: Estimate) -> str:
         return ""
     low = " low" if estimate.target.measure == "low" else ""
     interval = f"{estimate.judged_low_fps:.0f}–{estimate.judged_high_fps:.0f}"
-    return f"{estimate.judged_fps:.0f}{THIN}fps{low} ({interval})"
+    shown = " shown" if estimate.generated else ""
+    return f"{estimate.judged_fps:.0f}{THIN}fps{low}{shown} ({interval})"
+
+
+def _drawn(estimate: Estimate) -> str:
+    """What the frames shown cost: the rate before generation, and the lag that it adds."""
+    if not estimate.generated or not estimate.average_fps:
+        return ""
+    low = estimate.target.measure == "low"
+    rate = estimate.low_fps if low else estimate.average_fps
+    return (
+        f"{rate:.0f}{THIN}fps{' low' if low else ''} drawn before generation, which adds"
+        f" {estimate.generation_lag_ms:.0f}{THIN}ms of lag"
+    )
 
 
 def _change(estimate: Estimate, before: Estimate) -> str:
@@ -149,10 +167,12 @@ def _why(brief: Brief, estimate: Estimate) -> str:
     if estimate.short_of_video_memory_gb > 0:
         notes.append(
             f"{estimate.short_of_video_memory_gb:.1f}{THIN}GB too little video memory costs"
-            f" {estimate.made_of[3]:.1f}{THIN}ms a frame."
+            f" {estimate.made_of.spill_ms:.1f}{THIN}ms a frame."
         )
     if estimate.target.upscaling and not estimate.upscaled:
         notes.append("Upscaling is not offered here: drawn at full resolution.")
+    if estimate.target.generated and not estimate.generated:
+        notes.append("Frame generation is not offered here: only drawn frames count.")
     if estimate.state == "short":
         notes.append(_short(brief, estimate))
     elif estimate.state == "unsure":
@@ -160,7 +180,7 @@ def _why(brief: Brief, estimate: Estimate) -> str:
     elif (
         estimate.cap_fps is not None
         and estimate.capped_fps is not None
-        and estimate.average_fps > estimate.cap_fps * 0.98
+        and estimate.average_fps * estimate.shown > estimate.cap_fps * 0.98
     ):
         notes.append(
             f"Shown at {estimate.capped_fps:.0f}{THIN}fps under a cap of {estimate.cap_fps:g}."
@@ -208,12 +228,12 @@ def _readout(estimate: Estimate) -> str:
     """The exact figures of the chart, read out on hover and focus."""
     if not estimate.average_fps:
         return estimate.cannot
-    cap = f", cap {1000 / estimate.cap_fps:.1f}" if estimate.cap_fps else ""
+    cap = f", cap {estimate.shown * 1000 / estimate.cap_fps:.1f}" if estimate.cap_fps else ""
     return (
         f"{estimate.game.name}: processor {estimate.processor_ms:.1f}, graphics"
         f" {estimate.graphics_ms:.1f}, mean"
         f" frame {estimate.mean_frame_ms:.1f}, 1 % low {1000 / estimate.low_fps:.1f}{cap}, wanted"
-        f" {1000 / estimate.target.fps:.1f}{THIN}ms"
+        f" {estimate.wanted_ms:.1f}{THIN}ms" + (" a drawn frame" if estimate.generated else "")
     )
 
 
@@ -228,6 +248,7 @@ def _figures(estimate: Estimate) -> tuple[str, ...]:
         f"{estimate.mean_frame_ms:.2f}",
         f"{estimate.average_fps:.1f}",
         f"{estimate.low_fps:.1f}",
+        f"{estimate.judged_fps:.1f}",
         f"{estimate.judged_low_fps:.0f}–{estimate.judged_high_fps:.0f}",
         f"{estimate.reliable_fps:.1f}",
         f"{estimate.processor_alone_fps:.0f}",
@@ -243,6 +264,7 @@ FIGURE_NAMES = (
     "mean frame ms",
     "average fps",
     "1 % low fps",
+    "judged fps",
     "80 % interval fps",
     "reliable fps",
     "processor alone fps",

@@ -14,7 +14,7 @@ MOST = 200.0
 
 def frame_row(estimate: Estimate) -> Markup:
     """The chart of one target; the axis runs from 0 to 200 % of its frame time."""
-    unit = 1000 / estimate.target.fps
+    unit = estimate.wanted_ms
     pieces = [svg.box(0, 100, 4, 44, "f-well")]
     pieces += [svg.line(x, x, 4, 48, "s-line") for x in (25, 75)]
     if estimate.average_fps > 0:
@@ -39,8 +39,9 @@ def _arrow(y: float) -> str:
 
 
 def _frame(estimate: Estimate, unit: float) -> list[str]:
-    first = svg.percent(1000 / estimate.judged_high_fps / unit * 100, MOST)
-    last = svg.percent(1000 / estimate.judged_low_fps / unit * 100, MOST)
+    wanted = estimate.target.fps
+    first = svg.percent(wanted / estimate.judged_high_fps * 100, MOST)
+    last = svg.percent(wanted / estimate.judged_low_fps * 100, MOST)
     ends = [svg.line(x, x, 37, 45, "s-ink") for x in (first, last) if x < 100]
     return [svg.line(first, last, 41, 41, "s-ink"), *ends]
 
@@ -56,10 +57,10 @@ def _marks(estimate: Estimate, unit: float) -> list[str]:
             )
         )
     pieces.append(svg.at(svg.percent(mean, MOST), svg.diamond(41, 5, "i-ink")))
-    if max(mean, 1000 / estimate.judged_fps / unit * 100) > MOST:
+    if max(mean, estimate.target.fps / estimate.judged_fps * 100) > MOST:
         pieces.append(_arrow(41))
     if estimate.cap_fps is not None:
-        cap = svg.percent(1000 / estimate.cap_fps / unit * 100, MOST)
+        cap = svg.percent(estimate.target.fps / estimate.cap_fps * 100, MOST)
         pieces.append(svg.at(cap, '<path d="M-2 5V19M2 5V19" class="s-ink"/>'))
     return pieces
 
@@ -70,7 +71,7 @@ def _label(estimate: Estimate) -> str:
     return (
         f"{estimate.game.name}: processor {estimate.processor_ms:.1f} ms, graphics"
         f" {estimate.graphics_ms:.1f} ms, "
-        f"mean frame {estimate.mean_frame_ms:.1f} ms of {1000 / estimate.target.fps:.1f} ms wanted"
+        f"mean frame {estimate.mean_frame_ms:.1f} ms of {estimate.wanted_ms:.1f} ms wanted"
     )
 
 

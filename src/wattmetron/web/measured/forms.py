@@ -127,6 +127,7 @@ def _at_settings(catalogue: Catalogue, plan: Plan, run: Run, form: RunForm) -> R
             ray_tracing=target.ray_tracing,
             upscaling=target.upscaling,
             scale=target.scale,
+            generated=target.generated or run.generated,
         )
     game = form.game if form.game in catalogue.games else _game_called(catalogue, form.game)
     if form.preset not in PRESETS:

@@ -52,7 +52,7 @@ def _machines(workshop: Workshop, catalogue_games: dict[str, str]) -> tuple[Mach
                 target.id,
                 f"{catalogue_games.get(target.game_id, target.game_id)},"
                 f" {target.width_px}x{target.height_px}, {target.preset},"
-                f" {target.fps:g} fps wanted",
+                f" {target.fps:g} fps{' shown' if target.generated else ''} wanted",
             )
             for target in row.plan.brief.targets
         )

@@ -129,6 +129,7 @@ def settings_words(run: Run | Target) -> str:
     said = [f"{run.width_px}x{run.height_px}", run.preset]
     said += ["ray tracing"] if run.ray_tracing else []
     said += ["upscaling"] if run.upscaling else []
+    said += ["frame generation"] if run.generated else []
     return ", ".join(said)
 
 
@@ -167,7 +168,7 @@ def verdict(own: MeasuredRun) -> str:
         return "nothing was promised"
     if own.run.scene == "menu":
         return "a menu: no evidence"
-    if own.run.generated:
+    if own.run.generated and not own.promised.generated:
         return "generated frames: no evidence"
     if own.report is not None and own.report.held:
         return "held back: no verdict"
