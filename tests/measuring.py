@@ -32,6 +32,7 @@ def recorded(workshop, seed=1, **asked):
         preset=run.preset,
         rays=int(run.ray_tracing),
         scale=run.scale if run.upscaling else 1.0,
+        generated=int(run.generated),
         seconds=30,
         seed=seed,
         **asked,

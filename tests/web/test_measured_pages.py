@@ -197,6 +197,30 @@ def test_trimming_works_the_figures_out_again(client, workshop):
     assert short.status_code == 422 and "too short" in short.text
 
 
+def test_shown_frames_are_held_against_a_target_that_asks_for_them_alone(client, workshop):
+    """The same machine with and without generation: the shown rate meets a target of shown frames,
+    stands beside the rate before generation, and is no evidence of true frames.
+    """
+    recorded(workshop)
+    fields = {"size": "2560x1440", "preset": "high", "scale": "67", "fps": "110"}
+    fields |= {"measure": "average", "cap_fps": "", "weight": "3", "generated": "on"}
+    version = str(workshop.open(1).version)
+    done = client.post("/briefs/1/targets/t1", data=fields | {"version": version})
+    assert done.status_code == 200 and workshop.open(1).plan.brief.targets[0].generated
+    rows = client.get("/briefs/1/frames").text
+    assert "fps shown" in rows and "drawn before generation, which adds" in rows
+    assert "1 at other settings" in client.get("/briefs/1/measured").text
+    shown = open_run(workshop, recorded(workshop, 1))
+    plain = next(own for own in all_runs(workshop) if own.id != shown.id)
+    assert shown.run.generated and shown.promised.generated
+    assert 1.6 * plain.measured.fps < shown.measured.fps < 2 * plain.measured.fps
+    assert shown.report.limits.evidence == plain.report.limits.evidence
+    view = client.get("/briefs/1/measured").text
+    assert "after 1 run; within what is promised" in view and "110\u202ffps shown" in view
+    assert "Generated frames" in client.get(f"/measured/{shown.id}/would").text
+    assert "Over 1 run" in client.get("/measured").text
+
+
 def test_runs_of_other_settings_and_of_parts_that_changed_do_not_count(client, workshop):
     bring(
         client,

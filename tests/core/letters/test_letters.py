@@ -130,3 +130,18 @@ def test_cooling_in_other_forms():
     ):
         (said,) = read_letter(WORLD, text).of("cooling") or (None,)
         assert (said and said.value) == kind, text
+
+
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [
+        ("120 fps in Hollow Meridian, frame gen is fine", True),
+        ("Drowned Parish at 90, but without frame generation please", False),
+        ("Drowned Parish at 90 fps, 1440p", None),
+    ],
+)
+def test_a_letter_says_whether_generated_frames_count(text, told):
+    letter = read_letter(WORLD, text)
+    assert [said.value for said in letter.of("generated")] == ([] if told is None else [told])
+    targets = plan_from(WORLD, usual_plan(WORLD), wanted(WORLD, letter)).brief.targets
+    assert [target.generated for target in targets] == [bool(told)]

@@ -13,6 +13,7 @@ Field = Literal[
     "preset",
     "ray_tracing",
     "upscaling",
+    "generated",
     "no_lights",
     "quiet",
     "small",

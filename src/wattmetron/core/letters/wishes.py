@@ -25,6 +25,7 @@ NO_WIRELESS = re.compile(r"\bno (?:need|wi)|\bnot needed|without wi")
 NO_BEFORE = re.compile(r"\bno\b|\bnot\b|\bwithout\b")
 USED = re.compile(r"\bused\b(?! to\b)|\bsecond[- ]?hand\b|\brefurbished\b|\bpre-?owned\b")
 NEW = re.compile(r"\b(?:everything|all|only|buy\w*|brand) new\b|\bnew parts\b")
+GENERATED = re.compile(r"\bframe[ -]?gen(?:eration|s)?\b|\b(?:generated|made-up) frames\b")
 UPSCALING = re.compile(r"\bup-?scal\w*")
 DISKS = re.compile(r"\bhard ?(?:disks?|drives?)\b|\bhdds?\b|\bspinning\b")
 STREAM = re.compile(r"\bstream(?!ed)\w*")
@@ -57,6 +58,8 @@ def wishes(clause: Clause, before: str) -> Iterator[Said]:
     yield from _used(clause, no)
     if match := UPSCALING.search(text):
         yield _said(clause, match, "upscaling", not no)
+    if match := GENERATED.search(text):
+        yield _said(clause, match, "generated", not no)
     if (match := DISKS.search(text)) and no:
         yield _said(clause, match, "no_disks", True)
     if (match := STREAM.search(text)) and not no:

@@ -17,6 +17,7 @@ from wattmetron.services.desk.suggested import VARIABLE_FROM_HZ
 QUIET_DBA, SMALL_L = 38.0, 20.0
 """What "quiet" and "small" are taken to mean; assumed, and shown to be changed."""
 
+USED_OR_NOT: tuple[Field, ...] = ("upscaling", "generated")
 AS_SAID: tuple[Field, ...] = (
     "size",
     "refresh_hz",
@@ -44,13 +45,14 @@ class WantedGame:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Wanted:
-    """What a letter asks for: fields of a brief by name, games, whether upscaling is to be used,
-    owned parts, and kinds that are owned but not named.
+    """What a letter asks for: fields of a brief by name, games, whether upscaling and generated
+    frames are to be used, owned parts, and kinds that are owned but not named.
     """
 
     fields: dict[str, Any]
     games: tuple[WantedGame, ...]
     upscaling: bool | None
+    generated: bool | None
     owned: tuple[str, ...]
     unnamed: tuple[Kind, ...]
 
@@ -74,11 +76,14 @@ def wanted(catalogue: Catalogue, letter: Letter) -> Wanted:
     for name, one in (("work", "work"), ("buys", "buys"), ("no_makers", "no_maker")):
         if values := tuple(said.value for said in letter.of(one)):  # type: ignore[arg-type]
             fields[name] = values
-    upscaling = [said.value for said in letter.of("upscaling")]
+    upscaling, generated = (
+        next((said.value for said in letter.of(name)), None) for name in USED_OR_NOT
+    )
     return Wanted(
         fields=fields,
         games=tuple(_games(letter)),
-        upscaling=upscaling[0] if upscaling else None,
+        upscaling=upscaling,
+        generated=generated,
         owned=tuple(said.value for said in letter.of("owned")),
         unnamed=tuple(said.value for said in letter.of("own_kind")),
     )
@@ -121,23 +126,22 @@ def plan_from(catalogue: Catalogue, usual: Plan, asked: Wanted) -> Plan:
     for game in asked.games:
         plan, _ = add_target(plan, game.game_id, catalogue)
         targets = plan.brief.targets
-        last = _as_asked(catalogue, targets[-1], game, asked.upscaling)
+        last = _as_asked(catalogue, targets[-1], game, asked)
         plan = replace(plan, brief=replace(plan.brief, targets=(*targets[:-1], last)))
     for part_id in asked.owned:
         plan, _ = own(plan, part_id, True, catalogue)
     return plan
 
 
-def _as_asked(
-    catalogue: Catalogue, target: Target, game: WantedGame, upscaling: bool | None
-) -> Target:
+def _as_asked(catalogue: Catalogue, target: Target, game: WantedGame, asked: Wanted) -> Target:
     known = catalogue.game(target.game_id)
     return replace(
         target,
         fps=game.fps or target.fps,
         preset=game.preset or target.preset,
         ray_tracing=game.ray_tracing and known.ray_tracing_ms_per_mpx is not None,
-        upscaling=bool(upscaling) and bool(known.upscalers),
+        upscaling=bool(asked.upscaling) and bool(known.upscalers),
+        generated=bool(asked.generated) and bool(known.generators),
     )
 
 

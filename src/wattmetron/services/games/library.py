@@ -7,6 +7,7 @@ from typing import Literal
 import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.frames.caps import most_shown
 from wattmetron.core.requirements.agreement import Doubt, doubts_of
 from wattmetron.core.requirements.tiers import pixel_factor, tiers_of
 from wattmetron.core.requirements.verdicts import (
@@ -307,7 +308,8 @@ def tier_of_target(catalogue: Catalogue, target: Target) -> str:
     if not rows:
         return ""
     scale = target.scale if target.upscaling else 1.0
-    own = _load(game, target.preset, target.shown_mpx * scale**2, target.fps)
+    drawn_fps = target.fps / most_shown(game, target)
+    own = _load(game, target.preset, target.shown_mpx * scale**2, drawn_fps)
     loads = []
     for row in rows:
         shrink = catalogue.assumptions.upscaling_scale**2 if row.settled.upscaling else 1.0

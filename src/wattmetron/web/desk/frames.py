@@ -264,7 +264,7 @@ FIGURE_NAMES = (
     "mean frame ms",
     "average fps",
     "1 % low fps",
-    "judged fps",
+    "fps against the target",
     "80 % interval fps",
     "reliable fps",
     "processor alone fps",

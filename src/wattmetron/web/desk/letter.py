@@ -44,6 +44,7 @@ WORDS: dict[Field, str] = {
     "preset": "preset",
     "ray_tracing": "ray tracing",
     "upscaling": "upscaling",
+    "generated": "frame generation",
     "no_lights": "no lights",
     "quiet": "quiet",
     "small": "small case",
@@ -130,8 +131,7 @@ class LetterPage:
     budget: tuple[str, str] = ("", "")
     size: str = ""
     refresh: str = ""
-    upscaling: str = ""
-    used: str = ""
+    yes_or_no: tuple[tuple[str, str, str], ...] = ()
     said: tuple[str, ...] = ()
     parts: tuple[str, ...] = ()
     rows: tuple[ListRow, ...] = ()
@@ -202,8 +202,15 @@ def letter_page(catalogue: Catalogue, letter: Letter, listed: bool = False) -> L
         budget=("" if not low else amount(low), "" if high is None else amount(high)),
         size="" if size is None else f"{size[0]}x{size[1]}",
         refresh=plain(fields.get("refresh_hz")),
-        upscaling={None: "", True: "yes", False: "no"}[asked.upscaling],
-        used={None: "", True: "yes", False: "no"}[fields.get("allow_used")],
+        yes_or_no=tuple(
+            (name, label, "yes" if said else "no")
+            for name, label, said in (
+                ("upscaling", "Upscaling", asked.upscaling),
+                ("generated", "Generated frames count", asked.generated),
+                ("used", "Used parts", fields.get("allow_used")),
+            )
+            if said is not None
+        ),
         said=tuple(_told(letter, asked, listed)),
         parts=tuple(part.name for part in catalogue.parts.values()) if asked.unnamed else (),
     )
@@ -346,6 +353,7 @@ def plan_of(catalogue: Catalogue, usual: Plan, entries: Typed) -> Plan:
         | {"size": (display.width_px, display.height_px), "refresh_hz": display.refresh_hz},
         games=tuple(_typed_games(catalogue, entries)),
         upscaling={"yes": True, "no": False}.get(entries.get("upscaling", "")),
+        generated={"yes": True, "no": False}.get(entries.get("generated", "")),
         owned=tuple(_typed_parts(catalogue, entries)),
         unnamed=(),
     )

@@ -250,7 +250,8 @@ def measured_view(
 def _target_row(catalogue: Catalogue, own: TargetOutcome) -> TargetRow:
     target, said = own.target, own.promised
     game = catalogue.games.get(target.game_id)
-    measure = "" if target.measure == "average" else " (1 % low)"
+    measure = " shown" if target.generated else ""
+    measure += "" if target.measure == "average" else " (1 % low)"
     return TargetRow(
         target_id=target.id,
         game=game.name if game else target.game_id,
