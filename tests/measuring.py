@@ -1,6 +1,7 @@
 """Runs of the first brief's machine, as the demo's hidden truth has them."""
 
 from wattmetron.demo.meters import Asked, truth
+from wattmetron.services.measured.memory_set import memory_in_run
 from wattmetron.services.measured.runs import take_in
 from wattmetron.web.measured.forms import RunForm, run_from
 from wattmetron.web.shell.forms import read
@@ -23,7 +24,11 @@ def recorded(workshop, seed=1, **asked):
     """A run of the first brief's machine as the meters know it, taken in."""
     catalogue = workshop.catalogue()
     run = run_from(workshop, catalogue, read(RunForm, base(workshop, **asked.pop("said", {}))))
+    plan = workshop.open(1).plan
+    memory = memory_in_run(catalogue, plan, run, run.measured_on)
     about = Asked(
+        latency=memory.latency_ns,
+        bandwidth=memory.bandwidth_gbs,
         game=run.game,
         processor=run.processor,
         graphics=run.graphics,

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from tests.bench.highs import least_money
 from tests.core.brute import every_build
 from tests.worlds import World
-from wattmetron.core.errors import BriefError, BuildError
+from wattmetron.core.errors import BriefError, BuildError, InvalidError
 from wattmetron.core.fit.floors import memory_floor_gb, storage_floor
 from wattmetron.core.fit.rules import blocks, check
 from wattmetron.core.frames.estimate import estimate
@@ -31,6 +31,7 @@ from wattmetron.services.advice.proposals import answer, reasons_of
 from wattmetron.services.desk import edits
 from wattmetron.services.desk.assess import assess, finding_remedies, remaining
 from wattmetron.services.desk.swaps import SwapQuery, swap, traits
+from wattmetron.services.measured.memory_set import memory_as_set, memory_said, with_memory
 from wattmetron.study.keeper import Keeper
 from wattmetron.web.shell.address import DeskQuery, decode_build, encode_build
 
@@ -327,3 +328,85 @@ def test_a_part_that_was_measured_as_tuned_runs_so_and_stays_so_in_proposals():
     assert tuned.as_shipped(build.processor) == build
     with pytest.raises(BuildError, match="no longer in the build"):
         build.running(replace(tuning, part="nothing"))
+
+
+def test_memory_runs_as_it_is_set_in_machine_rules_and_search():
+    """Noted at 7000 CL28 on this processor and board, which state less: as in a world in which kit,
+    processor and board are sold so.
+    """
+    brief, build = demo("net-loft")
+    today = date(2026, 11, 30)
+    plan = Plan(brief=brief, build=build)
+    tunings = memory_as_set(WORLD, plan, 7000, 28, "by hand", today)
+    set_build = with_memory(plan, tunings).build
+    assert read_build("b", build_file(set_build).model_dump_json().encode()) == set_build
+
+    def sold(part):
+        if part.id == build.memory:
+            return replace(part, mts=7000, cl=28)
+        if part.id in (build.processor, build.mainboard):
+            return replace(part, memory_max_mts=7000, memory_full_mts=7000)
+        return part
+
+    sold_so = replace(WORLD, parts={key: sold(part) for key, part in WORLD.parts.items()}).kept_by(
+        Keeper()
+    )
+    before, after, same = (
+        assess(WORLD, brief, build),
+        assess(WORLD, brief, set_build),
+        assess(sold_so, brief, build),
+    )
+    assert after.estimates[0].memory.mts == 7000 > before.estimates[0].memory.mts
+    for first, second, third in zip(before.estimates, after.estimates, same.estimates, strict=True):
+        assert second.processor_ms == third.processor_ms < first.processor_ms
+    assert [own.sentence for own in after.findings] == [own.sentence for own in same.findings]
+    assert not any(own.rule == "memory speed" for own in after.findings)
+    places = {"processor": build.processor, "mainboard": build.mainboard, "memory": build.memory}
+    for stay in (tuple(places), ("memory", "mainboard"), ("memory",), ("processor", "mainboard")):
+        kept, other = set_build, build
+        for kind in stay:
+            kept, other = (own.keeping(places[kind], True) for own in (kept, other))
+        found = answer(WORLD, brief, kept, "most frames").proposal
+        if "memory" not in stay:
+            assert found.build.tuned == ()
+            assert found == answer(WORLD, brief, other, "most frames").proposal
+            continue
+        (own,) = found.build.tuned
+        assert set(own.beside) == {places[kind] for kind in stay} - {build.memory}
+        alike = answer(
+            partly(WORLD, sold, [places[kind] for kind in stay]), brief, other, "most frames"
+        )
+        assert replace(found.build, tuned=()) == alike.proposal.build
+        assert (found.gain, found.cost_minor) == (alike.proposal.gain, alike.proposal.cost_minor)
+
+
+def partly(world, sold, ids):
+    """A world in which these parts alone are sold otherwise."""
+    parts = {key: sold(part) if key in ids else part for key, part in world.parts.items()}
+    return replace(world, parts=parts).kept_by(Keeper())
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        ("memory 6400 CL32", (6400, 32)),
+        ("DDR5-6000 at C30, 1.35 V", (6000, 30)),
+        ("6,400", None),
+        ("undervolted", None),
+        ("ram: 7200MT/s cas 34", (7200, 34)),
+    ],
+)
+def test_a_setup_may_name_how_the_memory_runs(text, said):
+    assert memory_said(text) == said
+
+
+@pytest.mark.parametrize(
+    ("mts", "cl", "said"),
+    [(100, 32, "out of range"), (6400, 320, "100.0 ns"), (6400, 1, "0.3 ns"), (8000, 0, "0.0 ns")],
+)
+def test_memory_that_no_kit_runs_at_is_refused(mts, cl, said):
+    brief, build = demo("net-loft")
+    with pytest.raises(InvalidError, match=said):
+        memory_as_set(WORLD, Plan(brief=brief, build=build), mts, cl, "", date(2026, 11, 30))
+    with pytest.raises(InvalidError, match="has no memory"):
+        memory_as_set(WORLD, Plan(brief=brief, build=Build()), 6400, 32, "", date(2026, 11, 30))

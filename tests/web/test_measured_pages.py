@@ -3,6 +3,7 @@ the tuning bench, and what cannot be.
 """
 
 import io
+import re
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from threading import Event
@@ -10,13 +11,13 @@ from threading import Event
 import numpy as np
 import pytest
 
-from tests.measuring import CARD, base, recorded
+from tests.measuring import CARD, base, recorded, target_of
 from wattmetron.core.errors import NotPossibleError
 from wattmetron.demo.meters import MeterServer
 from wattmetron.demo.simulated_run import TrueMachine, simulated
 from wattmetron.formats.frames_table import read_frames
 from wattmetron.formats.run_file import frames_table, packed, unpacked
-from wattmetron.services.measured.evidence import effect
+from wattmetron.services.measured.evidence import effect, result_of
 from wattmetron.services.measured.promises import machine_keys
 from wattmetron.services.measured.recorder import PROTOCOL, Recorder, asked_at
 from wattmetron.services.measured.runs import all_runs, open_run, trace_of
@@ -273,6 +274,47 @@ def test_before_and_after_on_the_tuning_bench(client, workshop):
     part = {"version": str(workshop.open(1).version), "part": own.part}
     assert "as shipped again" in client.post("/measured/bench/1", data=part).text
     assert client.get("/briefs/1/frames").text != before and not workshop.open(1).plan.build.tuned
+
+
+def test_memory_is_noted_as_it_is_set_and_evidence_is_reduced_to_rated_memory(client, workshop):
+    """Thousand Towers waits for the processor: with quicker memory it runs faster. Noted, the
+    promise counts it; as evidence the run says of the processor what it says without.
+    """
+    said = {"target": target_of(workshop, "thousand-towers").id}
+    quick = {**said, "setup": "memory 8000 CL22"}
+    for seed in (1, 2):
+        recorded(workshop, seed, said=said)
+        recorded(workshop, seed, said=quick)
+    bench = client.get("/measured/bench/1").text
+    assert "note the memory at 8,000\u202fMT/s CL22" in bench and "Memory as it is" in bench
+    place = re.search(r'id="memory-(\d+)"', bench)[1]
+    version = str(workshop.open(1).version)
+    fields = {"version": version, "memory": "on"}
+    noted = client.post("/measured/bench/1", data={**fields, "attempt": place}).text
+    assert "% measured, +" in noted and "by the model" in noted
+    assert "sold as" in noted and "MT/s CL22" in noted
+    (own,) = workshop.open(1).plan.build.tuned
+    assert (own.mts, own.cl, len(own.beside)) == (8000, 22, 2)
+    assert 'value="memory 8000 CL22"' in client.get("/measured/new?brief=1").text
+    later = open_run(workshop, recorded(workshop, 1, said=quick))
+    plain = [each for each in all_runs(workshop) if not each.run.setup][-1]
+    assert later.promised.average_fps > 1.03 * plain.promised.average_fps
+    as_measured, reduced = (result_of(workshop, each).average_fps for each in (plain, later))
+    assert later.measured.fps > 1.04 * plain.measured.fps
+    assert reduced == pytest.approx(as_measured, rel=0.03)
+    assert effect(workshop, later).cautions == ()
+    version = str(workshop.open(1).version)
+    typed = {"version": version, "memory": "on", "mts": "6000", "cl": "300"}
+    refused = client.post("/measured/bench/1", data=typed)
+    assert refused.status_code == 422 and "which no memory does" in refused.text
+    assert 'value="300"' in refused.text
+    done = client.post("/measured/bench/1", data={**typed, "cl": "30", "setup": "by hand"})
+    assert "memory at 6,000 MT/s CL30" in done.text
+    back = client.post(
+        "/measured/bench/1",
+        data={"version": str(workshop.open(1).version), "part": own.part},
+    )
+    assert "as shipped again" in back.text and workshop.open(1).plan.build.tuned == ()
 
 
 def test_a_recording_is_listened_to_stopped_and_kept(workshop):

@@ -5,7 +5,8 @@ JSON lines over HTTP (docs/formats.md). ``/`` names games, scenarios and faults.
 ``/watts`` tell of one run each: ``game``, ``processor`` and ``graphics`` as their ids, ``width``,
 ``height``, ``preset``, ``rays`` (1: ray tracing), ``scale`` (rendered share of each axis when
 upscaling), ``generated`` (1: frame generation); ``scenario``, ``seconds``, ``seed``, ``refresh``,
-``clock`` (tuned clocks over shipped ones), ``power`` (share of the power), ``fault``; ``pace``
+``clock`` (tuned clocks over shipped ones), ``latency`` (of the memory in ns) and ``bandwidth``
+(GB/s; 0: as the processor is rated), ``power`` (share of the power), ``fault``; ``pace``
 times as fast as in life, 0 for all at once. The same question always gives the same run.
 """
 
@@ -24,6 +25,8 @@ import numpy as np
 from wattmetron.core.errors import InvalidError
 from wattmetron.core.frames.chance import curve
 from wattmetron.core.frames.estimate import estimate
+from wattmetron.core.frames.memory import rated_bandwidth_gbs, rated_latency_ns
+from wattmetron.core.frames.work import memory_factor
 from wattmetron.core.speeds.scale import Scale, scale_of
 from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.games import Game
@@ -62,6 +65,8 @@ class Asked:
     seed: int = 1
     refresh: float = 60.0
     clock: float = 1.0
+    latency: float = 0.0
+    bandwidth: float = 0.0
     power: float = 1.0
     fault: str = ""
     pace: float = 1.0
@@ -110,6 +115,8 @@ class Truth:
         t_c, t_g = self.world.side_ms(game, p, g, size, asked.preset)
         t_g *= self._drawn_otherwise(asked, game.game, card.part_ids)
         part, named = self.catalogue.parts[chip.part_ids[0]], self._card(card.part_ids)
+        if isinstance(part, Processor):
+            t_c *= _waiting(part, game.game, asked)
         return TrueMachine(
             processor_ms=t_c / asked.clock,
             graphics_ms=t_g * (asked.width * asked.height / (size[0] * size[1])) / asked.clock,
@@ -167,6 +174,20 @@ class Truth:
             "scenarios": SCENARIOS,
             "faults": [fault for fault in FAULTS if fault],
         }
+
+
+def _waiting(chip: Processor, game: Game, asked: Asked) -> float:
+    """How much longer or shorter the processor takes on this memory than on the rated one."""
+    latency, bandwidth = rated_latency_ns(chip), rated_bandwidth_gbs(chip)
+    return float(
+        memory_factor(
+            game.memory_sensitivity,
+            asked.latency or latency,
+            asked.bandwidth or bandwidth,
+            latency,
+            bandwidth,
+        )
+    )
 
 
 def _sharing(threads: int | None, game: TrueGame) -> float:
@@ -251,6 +272,8 @@ def asked_from(query: str) -> Asked:
         0 <= asked.pace <= MOST_PACE,
         300 <= asked.width <= 8000 and 200 <= asked.height <= 8000,
         asked.rays in (0, 1) and asked.generated in (0, 1) and 0.2 <= asked.scale <= 1,
+        asked.latency == 0 or 1 <= asked.latency <= 200,
+        asked.bandwidth == 0 or 1 <= asked.bandwidth <= 5000,
         0.5 <= asked.clock <= 1.5 and 0.3 <= asked.power <= 2,
         20 <= asked.refresh <= 1000,
     )

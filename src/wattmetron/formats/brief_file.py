@@ -143,7 +143,7 @@ class StandInFile(Strict):
 
 
 class TunedFile(Strict):
-    """A processor or card that runs as it was measured."""
+    """A processor or card that runs as it was measured, or a memory kit as it is set."""
 
     part: Id = Field(description="Part id")
     gain: float = Field(ge=-0.5, le=1, description="Gain in speed over shipped, a share")
@@ -155,6 +155,11 @@ class TunedFile(Strict):
     volts: float | None = Field(default=None, ge=0.1, le=5, description="Volts")
     fan_rpm: float | None = Field(default=None, ge=0, le=20_000, description="Fan speed, 1/min")
     celsius: float | None = Field(default=None, ge=-50, le=150, description="Temperature, °C")
+    mts: int | None = Field(default=None, ge=200, le=20_000, description="Memory's rate, MT/s")
+    cl: int | None = Field(default=None, ge=1, le=200, description="Memory's CAS latency, cycles")
+    beside: list[Id] = Field(
+        default_factory=list, max_length=2, description="Processor and board that carry it"
+    )
 
 
 class SentFile(Strict):
@@ -279,12 +284,17 @@ def build_from(file: BuildFile) -> Build:
     for own in file.stand_ins:
         build = build.standing_in(StandIn(own.part, own.until, to_minor(own.resale)))
     for tuned in file.tuned:
-        build = build.running(OwnTuning(**tuned.model_dump()))
+        build = build.running(_tuning(tuned))
     for aside_file in file.aside:
         build = build.setting_aside(
             SetAside(aside_file.rule, tuple(aside_file.parts), aside_file.reason)
         )
     return build
+
+
+def _tuning(file: TunedFile) -> OwnTuning:
+    said = file.model_dump()
+    return OwnTuning(**said | {"beside": tuple(said["beside"])})
 
 
 def build_file(build: Build) -> BuildFile:

@@ -3,17 +3,20 @@
 Assumptions (rules of thumb, each with its spread): within its usual margin a processor gains 4 % in
 speed at 25 % more power, a card 5 % at 15 % more; undervolted, a processor keeps its speed within 1
 % at 12 % less power, a card within 2 % at 15 % less. How far one very chip goes is luck: the spread
-of the gain is added to that of the speed.
+of the gain is added to that of the speed. Memory that is set otherwise than sold runs as it was
+noted; processor and board carry that rate where they were noted with it.
 """
 
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal, TypeVar
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Clocks
 from wattmetron.core.values.build import Build, OwnTuning
+from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Graphics, Processor
+from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Processor
 
 Way = Literal["processor tuned", "card tuned", "processor undervolted", "card undervolted"]
 
@@ -77,6 +80,7 @@ BY_CLOCKS: dict[Clocks, tuple[Way, Way] | None] = {
 
 
 T = TypeVar("T", Processor, Graphics)
+P = TypeVar("P", Processor, Mainboard)
 
 
 def changed_by(part: T, change: Change) -> T:
@@ -127,13 +131,50 @@ def as_measured(machine: Machine, shipped: Machine, build: Build) -> Machine:
     """The machine with those parts that were measured as they are set running so, in place of the
     rule of thumb.
     """
-    own = {tuning.part: measured_change(tuning) for tuning in build.tuned}
+    own = {tuning.part: measured_change(tuning) for tuning in build.tuned if not tuning.mts}
     chip, card = shipped.processor, shipped.graphics
     if chip is not None and chip.id in own:
         machine = replace(machine, processor=chip_at(chip, own[chip.id]))
     if card is not None and card.id in own:
         machine = replace(machine, graphics=card_at(card, own[card.id]))
-    return machine
+    there = [tuning for tuning in build.tuned if tuning.part in build.of("memory")]
+    return _memory_as_set(machine, there) if there else machine
+
+
+def _memory_as_set(machine: Machine, tunings: Sequence[OwnTuning]) -> Machine:
+    kits = tuple(set_kit(kit, tunings) for kit in machine.kits)
+    memory = joined(kits) if kits else machine.memory and set_kit(machine.memory, tunings)
+    chip, board = machine.processor, machine.mainboard
+    return replace(
+        machine,
+        memory=memory,
+        kits=kits,
+        processor=chip and carrying(chip, tunings),
+        mainboard=board and carrying(board, tunings),
+    )
+
+
+def set_kit(kit: Memory, tunings: Iterable[OwnTuning]) -> Memory:
+    """A kit at the rate and latency at which it was noted to run."""
+    for own in tunings:
+        if own.part == kit.id and own.mts and own.cl:
+            return replace(kit, mts=own.mts, cl=own.cl)
+    return kit
+
+
+def carrying(part: P, tunings: Iterable[OwnTuning]) -> P:
+    """A processor or board with the limits of memory as far up as it was noted to go; two sticks on
+    a channel count where processor and board were both noted.
+    """
+    for own in tunings:
+        if own.mts and part.id in own.beside:
+            full = part.memory_full_mts or 0
+            part = replace(
+                part,
+                memory_max_mts=max(part.memory_max_mts, own.mts),
+                memory_full_mts=max(full, own.mts) if len(own.beside) > 1 else full or None,
+            )
+    return part
 
 
 def measured_change(tuning: OwnTuning) -> Change:

@@ -1,6 +1,6 @@
 """The candidates of a proposal: what can be bought within the rules, and what is fixed already."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from typing import Generic, NamedTuple, TypeVar, cast
 
@@ -14,13 +14,19 @@ from wattmetron.core.fit.leads import sockets_of
 from wattmetron.core.fit.rule import Look
 from wattmetron.core.fit.rules import BLOCKING, any_blocks
 from wattmetron.core.fit.wishes import USUAL
-from wattmetron.core.power.tuning import changed_by, clocked, measured_change
+from wattmetron.core.power.tuning import (
+    carrying,
+    changed_by,
+    clocked,
+    measured_change,
+    set_kit,
+)
 from wattmetron.core.search.airflow import Airflow
 from wattmetron.core.search.further import NOTHING, Brought, Disc, Further
 from wattmetron.core.search.ladder import Ladder, ints
 from wattmetron.core.search.resale import FREE_KINDS, forgone_minor
 from wattmetron.core.values.brief import Brief
-from wattmetron.core.values.build import Build
+from wattmetron.core.values.build import Build, OwnTuning
 from wattmetron.core.values.further_parts import Fan, WirelessAdapter
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.kits import joined
@@ -304,12 +310,13 @@ def fixed_parts(
     fixed: dict[Kind, list[tuple[Part, int]]] = {kind: [] for kind in ALL_KINDS}
     owned = list(brief.owned)
     for kind, part_id in kept.ids():
+        part = _as_set(catalogue.part(part_id), kept.tuned)
         if part_id in owned:
             owned.remove(part_id)
-            fixed[kind].append((catalogue.part(part_id), 0))
+            fixed[kind].append((part, 0))
         else:
             cost = 0 if part_id in kept.later else book.cost(part_id) or 0
-            fixed[kind].append((catalogue.part(part_id), cost))
+            fixed[kind].append((part, cost))
     if len(fixed["memory"]) > 1:
         together = joined([cast(Memory, part) for part, _ in fixed["memory"]])
         fixed["memory"] = [(cast(Part, together), sum(cost for _, cost in fixed["memory"]))]
@@ -317,8 +324,13 @@ def fixed_parts(
         kind = kind_of(catalogue.part(part_id))
         nailed = part_id in brief.stays or kind not in FREE_KINDS
         if kind == "storage" or (nailed and not fixed[kind]):
-            fixed[kind].append((catalogue.part(part_id), 0))
+            fixed[kind].append((_as_set(catalogue.part(part_id), kept.tuned), 0))
     return fixed
+
+
+def _as_set(part: Part, tunings: Sequence[OwnTuning]) -> Part:
+    """A part that is there; a kit as it was noted to run."""
+    return set_kit(part, tunings) if isinstance(part, Memory) else part
 
 
 def at_hand(catalogue: Catalogue, brief: Brief, kind: Kind) -> dict[str, Part]:
@@ -374,16 +386,24 @@ def build_pool(
         return _shelf(allowed, False)
 
     drives = fixed["storage"]
-    processors = _run(cast(KindPool[Processor], shelf("processor")), brief, kept, tuned)
-    cards = _run(cast(KindPool[Graphics], shelf("graphics")), brief, kept, tuned)
-    boards = _on_each(cast(KindPool[Mainboard], shelf("mainboard")), further.wireless)
+    own = tunings_there(brief, kept)
+    processors = _carrying(
+        _run(cast(KindPool[Processor], shelf("processor")), brief, own, tuned), own
+    )
+    cards = _run(cast(KindPool[Graphics], shelf("graphics")), brief, own, tuned)
+    boards = _on_each(
+        _carrying(cast(KindPool[Mainboard], shelf("mainboard")), own), further.wireless
+    )
+    kits = cast(KindPool[Memory], shelf("memory"))
+    if any(tuning.mts for tuning in own):
+        kits = replace(kits, parts=tuple(set_kit(kit, own) for kit in kits.parts))
     return Pool(
         processors=_on_each(processors, lambda chip: _with_chip(further, chip)),
         cards=_on_each(cards, lambda card: _some(further.screen(card))),
         boards=boards,
         screens=tuple(further.screen(board) for board in boards.parts),
         discs=further.discs(),
-        kits=cast(KindPool[Memory], shelf("memory")),
+        kits=kits,
         drives=cast(KindPool[Storage], shelf("storage")),
         fixed_drives=tuple(cast(Storage, part) for part, _ in drives),
         fixed_drives_cost=sum(cost for _, cost in drives),
@@ -466,12 +486,30 @@ def _go_together(catalogue: Catalogue, kept: Build) -> bool:
 T = TypeVar("T", Processor, Graphics)
 
 
-def _run(shelf: KindPool[T], brief: Brief, kept: Build, can_be_tuned: bool) -> KindPool[T]:
+def tunings_there(brief: Brief, kept: Build) -> tuple[OwnTuning, ...]:
+    """What was noted of parts that are there: owned or kept."""
+    there = {*brief.owned, *(part_id for _, part_id in kept.ids())}
+    found = (tuning.of_staying(there) for tuning in kept.tuned)
+    return tuple(tuning for tuning in found if tuning is not None)
+
+
+H = TypeVar("H", Processor, Mainboard)
+
+
+def _carrying(shelf: KindPool[H], tunings: Sequence[OwnTuning]) -> KindPool[H]:
+    """Processors or boards with the rates of memory that they were noted to carry."""
+    if not any(tuning.mts for tuning in tunings):
+        return shelf
+    return replace(shelf, parts=tuple(carrying(part, tunings) for part in shelf.parts))
+
+
+def _run(
+    shelf: KindPool[T], brief: Brief, tunings: Sequence[OwnTuning], can_be_tuned: bool
+) -> KindPool[T]:
     """Processors or cards as they run at the brief's clocks, those that are there as they were
     measured.
     """
-    there = {*brief.owned, *(part_id for _, part_id in kept.ids())}
-    own = {tuning.part: tuning for tuning in kept.tuned if tuning.part in there}
+    own = {tuning.part: tuning for tuning in tunings if not tuning.mts}
     if brief.clocks == "as shipped" and not own:
         return shelf
     return replace(

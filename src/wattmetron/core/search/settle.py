@@ -26,7 +26,7 @@ from wattmetron.core.search.platforms import (
     rates,
     rest_of,
 )
-from wattmetron.core.search.pool import KindPool
+from wattmetron.core.search.pool import KindPool, tunings_there
 from wattmetron.core.search.scene import Scene, Scenes
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
@@ -74,7 +74,7 @@ def settle(
         aside=kept.aside,
         later=kept.later & staying,
         stand_ins=tuple(own for own in kept.stand_ins if own.part in staying),
-        tuned=tuple(own for own in kept.tuned if own.part in staying | {*brief.owned}),
+        tuned=tunings_there(brief, kept),
     )
     for kind, part_id in first.added:
         build = build.with_part(kind, part_id)

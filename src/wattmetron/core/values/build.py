@@ -1,6 +1,6 @@
 """A build: which part stands in which place."""
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass, replace
 from datetime import date
 
@@ -36,10 +36,11 @@ class StandIn:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class OwnTuning:
-    """How a processor or card of this machine was measured to run as it is set now: its gain in
-    speed over shipped with its standard deviation, both as shares, its power as a factor; what was
-    set in a few words, and, where they were noted, the clock reached in MHz, volts, fan speed in
-    1/min and temperature in °C.
+    """How a part of this machine was measured to run as it is set now: a processor's or card's gain
+    in speed over shipped with its standard deviation, both as shares, its power as a factor; what
+    was set in a few words, and, where they were noted, the clock reached in MHz, volts, fan speed
+    in 1/min and temperature in °C. Of a memory kit the rate in MT/s and latency in cycles at which
+    it runs, ``beside`` the processor and board that carry it.
     """
 
     part: str
@@ -52,6 +53,15 @@ class OwnTuning:
     volts: float | None = None
     fan_rpm: float | None = None
     celsius: float | None = None
+    mts: int | None = None
+    cl: int | None = None
+    beside: tuple[str, ...] = ()
+
+    def of_staying(self, staying: Collection[str]) -> "OwnTuning | None":
+        """What is left of it where only these parts stay; None where its own does not."""
+        if self.part not in staying:
+            return None
+        return replace(self, beside=tuple(own for own in self.beside if own in staying))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -17,9 +17,8 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Side
 from wattmetron.core.values.runs import Channel
 from wattmetron.services.desk.assess import assess
-from wattmetron.services.measured.runs import MeasuredRun, counting
+from wattmetron.services.measured.runs import SHIPPED, MeasuredRun, counting
 
-SHIPPED = ("", "as shipped")
 LEAST_SHARE = 0.6
 """So many frames at least one side must limit for a change to be its own."""
 EFFICIENCY = 0.9

@@ -4,8 +4,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import InvalidError
+from wattmetron.core.errors import InvalidError, WattmetronError
 from wattmetron.core.values.results import Result, Results
+from wattmetron.core.values.runs import Run
 from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.games.measuring import (
@@ -14,7 +15,17 @@ from wattmetron.services.games.measuring import (
     results_state,
     without,
 )
-from wattmetron.services.measured.runs import MeasuredRun, change_run, open_run, with_result
+from wattmetron.services.measured.promises import machine_keys
+from wattmetron.services.measured.runs import (
+    SHIPPED,
+    MeasuredRun,
+    as_run,
+    bare,
+    change_run,
+    estimate_of,
+    open_run,
+    with_result,
+)
 from wattmetron.services.workshop import ListedBrief, Workshop
 
 USUAL_SD = 0.04
@@ -57,8 +68,10 @@ class Effect:
     cautions: tuple[str, ...] = ()
 
 
-def result_of(own: MeasuredRun) -> Result:
-    """A run as a result of its game; raises NoEvidenceError."""
+def result_of(workshop: Workshop, own: MeasuredRun) -> Result:
+    """A run as a result of its game, its rates reduced to both parts as shipped on rated memory;
+    raises NoEvidenceError.
+    """
     run = own.run
     if run.scene == "menu":
         raise NoEvidenceError("A menu says nothing about how the game runs: it is no evidence.")
@@ -75,6 +88,7 @@ def result_of(own: MeasuredRun) -> Result:
     if own.measured is None:
         raise NoEvidenceError("The run says no rate: give the least and the most that you saw.")
     said = own.measured
+    average, low = _reduction(workshop, run)
     return Result(
         id=result_id(own.id),
         processor=run.processor,
@@ -83,8 +97,8 @@ def result_of(own: MeasuredRun) -> Result:
         height_px=run.height_px,
         preset=run.preset,
         ray_tracing=run.ray_tracing,
-        average_fps=said.fps,
-        low_fps=own.report.summary.low.fps if own.report else None,
+        average_fps=said.fps * average,
+        low_fps=own.report.summary.low.fps * low if own.report else None,
         own=True,
         ln_sd=max(USUAL_SD, said.ln_sd) if said.ln_sd > USUAL_SD else None,
         source=run.source or "measured here",
@@ -92,12 +106,30 @@ def result_of(own: MeasuredRun) -> Result:
     )
 
 
+def _reduction(workshop: Workshop, run: Run) -> tuple[float, float]:
+    """By what average and low of a run are multiplied, so that memory, link and what was set on the
+    machine are not taken for how the game runs on its parts: estimates of both. One where the
+    machine is not known any more.
+    """
+    catalogue = workshop.catalogue()
+    try:
+        plan = workshop.open(run.brief_id).plan
+    except WattmetronError:
+        return 1.0, 1.0
+    if machine_keys(catalogue, plan) != (run.processor, run.graphics):
+        return 1.0, 1.0
+    alone, whole = (estimate_of(catalogue, own, run) for own in (bare(plan), as_run(plan, run)))
+    if alone is None or whole is None or not (alone.low_fps and whole.low_fps):
+        return 1.0, 1.0
+    return alone.average_fps / whole.average_fps, alone.low_fps / whole.low_fps
+
+
 def effect(workshop: Workshop, own: MeasuredRun) -> Effect:
     """What taking this run would change, in its own brief first; nothing is stored. Raises
     NoEvidenceError.
     """
     catalogue = workshop.catalogue()
-    supposed = with_evidence(catalogue, own.run.game, result_of(own))
+    supposed = with_evidence(catalogue, own.run.game, result_of(workshop, own))
     before, after = (fitted_game(each, own.run.game) for each in (catalogue, supposed))
     briefs = sorted(workshop.briefs(), key=lambda row: (row.id != own.run.brief_id, row.id))
     changes = [
@@ -109,20 +141,29 @@ def effect(workshop: Workshop, own: MeasuredRun) -> Effect:
     return Effect(
         work=plain_effect(effect_words(before, after)),
         changes=tuple(changes),
-        cautions=tuple(_cautions(own)),
+        cautions=tuple(_cautions(workshop, own)),
     )
 
 
-def _cautions(own: MeasuredRun) -> Iterator[str]:
+def _cautions(workshop: Workshop, own: MeasuredRun) -> Iterator[str]:
     """What happened in a run and would be taken for how the game runs."""
     for each in own.report.happenings if own.report else ():
         if each.what in PASSING:
             yield f"{each.what.capitalize()} is in it: {PASSING[each.what]}."
-    if own.run.setup.casefold() not in ("", "as shipped"):
+    if own.run.setup.casefold() not in SHIPPED and not _noted(workshop, own.run):
         yield (
             f"The machine was set ({own.run.setup}): note that on the tuning bench first, or the"
             " gain is taken for how the game runs."
         )
+
+
+def _noted(workshop: Workshop, run: Run) -> bool:
+    """Whether it was noted what the setup of a run brings."""
+    try:
+        plan = workshop.open(run.brief_id).plan
+    except WattmetronError:
+        return False
+    return bool(as_run(plan, run).build.tuned)
 
 
 def plain_effect(words: str) -> str:
@@ -167,7 +208,7 @@ def _changes(
 def take_as_evidence(workshop: Workshop, run_id: int, version: int) -> str:
     """Count a run as evidence of its game; returns what it did to the game's work."""
     own = open_run(workshop, run_id, version)
-    result = result_of(own)
+    result = result_of(workshop, own)
     words = _counted(workshop, own, result)
     change_run(workshop, run_id, version, with_result(own.run, result.id))
     return plain_effect(words)
@@ -187,7 +228,7 @@ def in_step(workshop: Workshop, run_id: int) -> None:
     if not own.run.result:
         _no_longer_counted(workshop, own)
     elif not _is_counted(workshop, own):
-        _counted(workshop, own, result_of(own))
+        _counted(workshop, own, result_of(workshop, own))
 
 
 def _counted(workshop: Workshop, own: MeasuredRun, result: Result) -> str:

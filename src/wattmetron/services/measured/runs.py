@@ -15,6 +15,7 @@ from wattmetron.core.runs.report import Report, report, trimmed
 from wattmetron.core.runs.statistics import Estimate as Measured
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.brief import Target
+from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.runs import Run, Trace
 from wattmetron.core.workloads.informed import fitted_game, informed_game
@@ -155,13 +156,48 @@ def worked_out(catalogue: Catalogue, run: Run, trace: Trace | None) -> store.Wor
 
 
 def promise_of(workshop: Workshop, catalogue: Catalogue, run: Run) -> Promised | None:
-    """What is estimated of a run's machine at its settings; None where its machine cannot be
-    estimated.
+    """What is estimated of a run's machine at its settings, as it was set; None where its machine
+    cannot be estimated.
     """
     if not run.brief_id:
         return None
-    found = estimate_of(catalogue, workshop.open(run.brief_id).plan, run)
+    found = estimate_of(catalogue, as_run(workshop.open(run.brief_id).plan, run), run)
     return None if found is None else promised(found, evidence_words(catalogue, run.game))
+
+
+SHIPPED = ("", "as shipped")
+
+
+def as_run(plan: Plan, run: Run) -> Plan:
+    """A plan as its machine was set in a run: as shipped, or with what was noted of the setup that
+    the run names.
+    """
+    setup = run.setup.casefold()
+    if setup in SHIPPED:
+        return replace(
+            plan,
+            brief=replace(plan.brief, clocks="as shipped"),
+            build=replace(plan.build, tuned=()),
+        )
+    tuned = tuple(own for own in plan.build.tuned if own.setup.casefold() in setup)
+    return replace(plan, build=replace(plan.build, tuned=tuned))
+
+
+def bare(plan: Plan) -> Plan:
+    """Processor and graphics alone, as shipped, on the memory that the processor is rated for: what
+    results of a game are of.
+    """
+    brief = replace(plan.brief, clocks="as shipped", owned=())
+    build = Build(processor=plan.build.processor, graphics=plan.build.graphics)
+    return replace(plan, brief=brief, build=build)
+
+
+def usual_setup(plan: Plan) -> str:
+    """What is set on a plan's machine, as far as it was noted; empty for nothing."""
+    noted = dict.fromkeys(own.setup for own in plan.build.tuned if own.setup)
+    if noted:
+        return ", ".join(noted)
+    return "" if plan.brief.clocks == "as shipped" else plan.brief.clocks
 
 
 def estimate_of(catalogue: Catalogue, plan: Plan, run: Run) -> Estimate | None:
@@ -234,6 +270,7 @@ def change_run(workshop: Workshop, run_id: int, version: int, run: Run) -> None:
         "scale",
         "generated",
         "brief_id",
+        "setup",
     )
     same = all(getattr(before.run, name) == getattr(run, name) for name in settings)
     kept = before.promised if same else promise_of(workshop, catalogue, run)

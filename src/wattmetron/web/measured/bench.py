@@ -1,7 +1,7 @@
 """The tuning bench as a page: attempts side by side, what is best for a watt, writing back."""
 
 from dataclasses import dataclass, replace
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
@@ -9,12 +9,32 @@ from starlette.concurrency import run_in_threadpool
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import InvalidError, WattmetronError
+from wattmetron.core.frames.memory import memory_class
+from wattmetron.core.values.build import OwnTuning
+from wattmetron.core.values.parts import Memory, Part
 from wattmetron.core.values.plan import Plan
 from wattmetron.services.desk.assess import Assessment, assess
 from wattmetron.services.measured.bench import Attempt, attempts, tuning_of
+from wattmetron.services.measured.memory_set import (
+    expected_change,
+    memory_as_set,
+    memory_said,
+    with_memory,
+)
 from wattmetron.services.measured.runs import all_runs
 from wattmetron.services.words.figures import THIN
-from wattmetron.web.shell.forms import Form, Number, Place, Short80, Typed, read, typed
+from wattmetron.web.shell.forms import (
+    Form,
+    Number,
+    Place,
+    Short20,
+    Short80,
+    Tick,
+    Typed,
+    read,
+    read_number,
+    typed,
+)
 from wattmetron.web.shell.line import PageRoute
 from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import workshop_of
@@ -40,6 +60,7 @@ class AttemptRow:
     side: str
     trouble: str
     can_write: bool
+    memory: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -51,11 +72,17 @@ class BenchGame:
 
 
 class BenchForm(Form):
-    """Which attempt becomes the machine's own figures, or which part runs as shipped again."""
+    """Which attempt becomes the machine's own figures, which part runs as shipped again, or how the
+    memory is set: by what the attempt's setup says of it, or as typed.
+    """
 
     version: Number = 0
     attempt: Place = -1
     part: Short80 = ""
+    memory: Tick = False
+    mts: Short20 = ""
+    cl: Short20 = ""
+    setup: Short80 = ""
 
 
 @router.get("/measured/bench/{brief_id}")
@@ -64,7 +91,12 @@ def show_bench(request: Request, brief_id: int) -> Response:
 
 
 def _page(
-    request: Request, brief_id: int, notice: str = "", error: str = "", status: int = 200
+    request: Request,
+    brief_id: int,
+    notice: str = "",
+    error: str = "",
+    status: int = 200,
+    form: BenchForm | None = None,
 ) -> Response:
     workshop = workshop_of(request)
     catalogue, opened = workshop.catalogue(), workshop.open(brief_id)
@@ -75,6 +107,8 @@ def _page(
         "games": _games(catalogue, tried),
         "limits": _limits(now),
         "own": _own(catalogue, opened.plan),
+        "kit": _kit(now),
+        "typed_memory": (form.mts, form.cl, form.setup) if form else ("", "", ""),
         "notice": notice,
         "error": error,
     }
@@ -120,7 +154,13 @@ def _row(place: int, own: Attempt, best: float) -> AttemptRow:
         side=own.side or "both in turn",
         trouble=", ".join(own.trouble),
         can_write=change is not None and own.side is not None,
+        memory=_memory_words(own.setup),
     )
+
+
+def _memory_words(setup: str) -> str:
+    said = memory_said(setup)
+    return f"{said[0]:,}{THIN}MT/s CL{said[1]}" if said else ""
 
 
 def _percent(middle: float, least: float, most: float) -> str:
@@ -145,6 +185,16 @@ def _limits(now: Assessment) -> str:
     return f"{words[0].upper()}{words[1:]}." if words else ""
 
 
+def _kit(now: Assessment) -> str:
+    """How the memory runs now; empty where there is none."""
+    kit, chip = now.machine.memory, now.machine.processor
+    if kit is None or chip is None:
+        return ""
+    own = memory_class(chip, now.machine.mainboard, kit)
+    held = "" if own.mts == kit.mts else f", held at {own.mts:,}{THIN}MT/s by processor or board"
+    return f"{kit.name}: {kit.mts:,}{THIN}MT/s CL{kit.cl}, {own.latency_ns:.1f}{THIN}ns{held}."
+
+
 def _own(catalogue: Catalogue, plan: Plan) -> tuple[tuple[str, str, str], ...]:
     """Parts that run as they were measured: id, name, what was found."""
     rows = []
@@ -152,15 +202,22 @@ def _own(catalogue: Catalogue, plan: Plan) -> tuple[tuple[str, str, str], ...]:
         part = catalogue.parts.get(own.part)
         if part is None:
             continue
-        said = [
-            f"{own.gain:+.1%} speed (±{own.gain_sd:.1%})".replace("-", "−"),
-            f"{own.power:.0%} of its power",
-        ]
+        said = _set_words(part, own) if own.mts else _tuned_words(own)
         said += [f"{own.clock_mhz:,.0f}{THIN}MHz"] if own.clock_mhz else []
         said += [f"{own.celsius:.0f}{THIN}°C"] if own.celsius else []
         said.append(f"{own.setup or 'tuned'}, {own.noted_on:%-d %b %Y}")
         rows.append((own.part, part.name, ", ".join(said)))
     return tuple(rows)
+
+
+def _tuned_words(own: OwnTuning) -> list[str]:
+    gain = f"{own.gain:+.1%} speed (±{own.gain_sd:.1%})".replace("-", "−")
+    return [gain, f"{own.power:.0%} of its power"]
+
+
+def _set_words(part: Part, own: OwnTuning) -> list[str]:
+    sold = f" (sold as {part.mts:,} CL{part.cl})" if isinstance(part, Memory) else ""
+    return [f"runs at {own.mts:,}{THIN}MT/s CL{own.cl}{sold}"]
 
 
 @router.post("/measured/bench/{brief_id}")
@@ -181,9 +238,13 @@ def _write_back(request: Request, brief_id: int, entries: Typed) -> Response:
                 replace(plan, build=plan.build.as_shipped(form.part)),
                 f"{name} as shipped again",
             )
+        if form.memory and form.attempt < 0:
+            return _typed_memory(catalogue, plan, form, today)
         tried = attempts(all_runs(workshop, brief_id))
         if not 0 <= form.attempt < len(tried):
             raise InvalidError("That attempt is no longer there: look at the list.")
+        if form.memory:
+            return _tried_memory(catalogue, plan, tried[form.attempt], today)
         tuning = tuning_of(catalogue, plan, tried[form.attempt], today)
         name = catalogue.part(tuning.part).name
         return (
@@ -194,5 +255,29 @@ def _write_back(request: Request, brief_id: int, entries: Typed) -> Response:
     try:
         said = workshop.change(brief_id, form.version, edit)
     except WattmetronError as error:
-        return _page(request, brief_id, error=str(error), status=422)
+        return _page(request, brief_id, error=str(error), status=422, form=form)
     return _page(request, brief_id, f"Noted: {said}. It stands in the place of the rule of thumb.")
+
+
+def _typed_memory(
+    catalogue: Catalogue, plan: Plan, form: BenchForm, today: date
+) -> tuple[Plan, str]:
+    mts, cl = read_number(form.mts, "The memory's rate"), read_number(form.cl, "The latency CL")
+    tunings = memory_as_set(catalogue, plan, round(mts), round(cl), form.setup, today)
+    return with_memory(plan, tunings), f"memory at {round(mts):,} MT/s CL{round(cl)}"
+
+
+def _tried_memory(catalogue: Catalogue, plan: Plan, own: Attempt, today: date) -> tuple[Plan, str]:
+    """What an attempt's setup says of the memory, with what was gained and what the model says."""
+    said = memory_said(own.setup)
+    if said is None:
+        raise InvalidError(
+            f"“{own.setup}” names no rate and latency: type them below, as in 6400 and 32."
+        )
+    after = with_memory(plan, memory_as_set(catalogue, plan, *said, own.setup, today))
+    words = f"memory at {said[0]:,} MT/s CL{said[1]}"
+    expected = expected_change(catalogue, plan, after, own.runs[0].run)
+    if own.change is not None and expected is not None:
+        gained = f"{own.change.change:+.1%} measured, {expected:+.1%} by the model"
+        words += f" ({gained})".replace("-", "−")
+    return after, words

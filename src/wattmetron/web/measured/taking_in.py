@@ -1,6 +1,7 @@
 """Taking runs in: recorded from meters, from files, by hand."""
 
 from dataclasses import dataclass, replace
+from datetime import UTC, datetime
 
 from fastapi import APIRouter, Request
 from fastapi.responses import JSONResponse, RedirectResponse, Response
@@ -21,9 +22,10 @@ from wattmetron.formats.frames_table import (
     Unit,
 )
 from wattmetron.services.measured.importing import bring_in, frames_in, remember
+from wattmetron.services.measured.memory_set import memory_in_run
 from wattmetron.services.measured.meters import known_meter, note_meter
 from wattmetron.services.measured.recorder import Recorder, asked_at
-from wattmetron.services.measured.runs import take_in
+from wattmetron.services.measured.runs import take_in, usual_setup
 from wattmetron.services.workshop import ListedBrief, Workshop
 from wattmetron.web.measured.forms import HandForm, RunForm, by_hand, run_from, seconds_from
 from wattmetron.web.measured.pending import Pending
@@ -105,7 +107,11 @@ def _holds_words(own: Holds) -> str:
 
 @router.get("/measured/new")
 def new(request: Request) -> Response:
-    return _take_page(request, read(RunForm, request.query_params))
+    form = read(RunForm, request.query_params)
+    if form.brief and not form.setup:
+        setup = usual_setup(workshop_of(request).open(form.brief).plan)
+        form = form.model_copy(update={"setup": setup})
+    return _take_page(request, form)
 
 
 # --- recording ------------------------------------------------------------------------------------
@@ -138,16 +144,7 @@ def _record(request: Request, entries: Typed) -> Response:
         seconds = seconds_from(form.seconds)
         run = run_from(workshop, workshop.catalogue(), form)
         run = replace(run, source=run.source or ("simulated meters" if simulated else meter))
-        more = {
-            name: value
-            for name, value in (
-                ("scenario", form.scenario),
-                ("seed", str(form.seed or 1)),
-                ("clock", form.clock),
-                ("power", form.power),
-            )
-            if simulated and value
-        }
+        more = _simulated(workshop, form, run) if simulated else {}
         recorder_of(request).start(
             run,
             asked_at(meter, "frames", run, seconds, more),
@@ -156,6 +153,22 @@ def _record(request: Request, entries: Typed) -> Response:
     except WattmetronError as error:
         return _take_page(request, form, str(error))
     return RedirectResponse("/measured/live", 303)
+
+
+def _simulated(workshop: Workshop, form: RunForm, run: Run) -> dict[str, str]:
+    """What the simulated meters are told besides: what is to happen, and how the machine is set."""
+    today = datetime.now(UTC).date()
+    plan = workshop.open(run.brief_id).plan
+    memory = memory_in_run(workshop.catalogue(), plan, run, today)
+    said = {
+        "scenario": form.scenario,
+        "seed": str(form.seed or 1),
+        "clock": form.clock,
+        "power": form.power,
+        "latency": f"{memory.latency_ns:.3f}" if memory else "",
+        "bandwidth": f"{memory.bandwidth_gbs:.3f}" if memory else "",
+    }
+    return {name: value for name, value in said.items() if value}
 
 
 @router.get("/measured/live")
