@@ -18,7 +18,7 @@ from wattmetron.demo.simulated_run import TrueMachine, simulated
 from wattmetron.formats.frames_table import read_frames
 from wattmetron.formats.run_file import frames_table, packed, unpacked
 from wattmetron.services.measured.evidence import effect, result_of
-from wattmetron.services.measured.promises import machine_keys
+from wattmetron.services.measured.machines import machine_keys
 from wattmetron.services.measured.recorder import PROTOCOL, Recorder, asked_at
 from wattmetron.services.measured.runs import all_runs, open_run, trace_of
 from wattmetron.web.measured.forms import RunForm, run_from
@@ -250,6 +250,57 @@ def test_runs_of_other_settings_and_of_parts_that_changed_do_not_count(client, w
     assert "on other parts than the build has now" in client.get("/briefs/1/measured").text
 
 
+LIVING_ROOM = {
+    "brief": "0",
+    "target": "",
+    "machine": "living room",
+    "chip": "Quillon Ketch Flood 8",
+    "card": "nacre bank 12 gb",
+    "game": "Hollow Meridian",
+    "size": "2560x1440",
+    "preset": "high",
+}
+
+
+def test_a_machine_in_no_brief_is_measured_promised_and_teaches(client, workshop):
+    answer = bring(client, workshop, csv_of(64), **LIVING_ROOM)
+    assert answer.status_code == 303, answer.text
+    page = client.get(answer.headers["location"]).text
+    assert "living room" in page and "Promised were" in page
+    (own,) = all_runs(workshop)
+    assert (own.run.brief_id, own.run.graphics) == (0, "nacre-bank@12") and own.promised
+    assert own.run.processor in workshop.catalogue().parts
+    assert result_of(workshop, own).average_fps == pytest.approx(own.measured.fps)
+    would = client.get(f"{answer.headers['location']}/would").text
+    assert "Net loft all-rounder" in would
+    taken = client.post(f"/measured/{own.id}/evidence", data={"version": "1"})
+    assert "counts as evidence now" in taken.text
+    again = client.get("/measured/new?other=on&machine=living+room").text
+    assert 'value="Quillon Ketch Flood 8' in again and 'value="Nacre Bank 12 GB"' in again
+    assert client.get("/measured/new?brief=1").text.count("living room") == 1
+    assert "living room" in client.get("/measured").text
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ({"machine": " "}, "has no name"),
+        ({"chip": ""}, "has no processor"),
+        ({"chip": "No Such Chip"}, "No Such Chip"),
+        ({"card": "No Such Card"}, "No Such Card"),
+        ({"card": "nacre reef"}, "more than one graphics chip: choose Nacre Reef"),
+        ({"card": "", "chip": "draws nothing"}, "draws nothing by itself"),
+    ],
+)
+def test_a_machine_that_is_not_known_is_refused_with_what_was_typed(client, workshop, typed, said):
+    if typed.get("chip") == "draws nothing":
+        chips = workshop.catalogue().by_kind["processor"]
+        typed = {**typed, "chip": next(own.name for own in chips if own.igpu_speed is None)}
+    answer = bring(client, workshop, csv_of(64), **{**LIVING_ROOM, **typed})
+    assert answer.status_code == 422 and said in answer.text
+    assert 'value="Hollow Meridian"' in answer.text and all_runs(workshop) == ()
+
+
 def test_before_and_after_on_the_tuning_bench(client, workshop):
     shipped = [recorded(workshop, seed, said=CARD) for seed in (1, 2)]
     tuned = [
@@ -267,7 +318,7 @@ def test_before_and_after_on_the_tuning_bench(client, workshop):
     attempt = bench.split('name="attempt"')[1].split('value="')[1].split('"')[0]
     version = str(workshop.open(1).version)
     noted = client.post("/measured/bench/1", data={"version": version, "attempt": attempt})
-    assert "in the place of the rule of thumb" in noted.text
+    assert "Every estimate of this build counts it" in noted.text
     (own,) = workshop.open(1).plan.build.tuned
     assert own.gain == pytest.approx(0.08, abs=0.03) and own.power < 1
     before = client.get("/briefs/1/frames").text
@@ -309,7 +360,7 @@ def test_memory_is_noted_as_it_is_set_and_evidence_is_reduced_to_rated_memory(cl
     assert refused.status_code == 422 and "which no memory does" in refused.text
     assert 'value="300"' in refused.text
     done = client.post("/measured/bench/1", data={**typed, "cl": "30", "setup": "by hand"})
-    assert "memory at 6,000 MT/s CL30" in done.text
+    assert "memory at 6,000\u202fMT/s CL30" in done.text
     back = client.post(
         "/measured/bench/1",
         data={"version": str(workshop.open(1).version), "part": own.part},

@@ -15,7 +15,7 @@ from wattmetron.services.games.measuring import (
     results_state,
     without,
 )
-from wattmetron.services.measured.promises import machine_keys
+from wattmetron.services.measured.machines import machine_keys, plan_of
 from wattmetron.services.measured.runs import (
     SHIPPED,
     MeasuredRun,
@@ -113,7 +113,7 @@ def _reduction(workshop: Workshop, run: Run) -> tuple[float, float]:
     """
     catalogue = workshop.catalogue()
     try:
-        plan = workshop.open(run.brief_id).plan
+        plan = plan_of(workshop, workshop.catalogue(), run)
     except WattmetronError:
         return 1.0, 1.0
     if machine_keys(catalogue, plan) != (run.processor, run.graphics):
@@ -160,7 +160,7 @@ def _cautions(workshop: Workshop, own: MeasuredRun) -> Iterator[str]:
 def _noted(workshop: Workshop, run: Run) -> bool:
     """Whether it was noted what the setup of a run brings."""
     try:
-        plan = workshop.open(run.brief_id).plan
+        plan = plan_of(workshop, workshop.catalogue(), run)
     except WattmetronError:
         return False
     return bool(as_run(plan, run).build.tuned)

@@ -12,6 +12,7 @@ from wattmetron.core.values.brief import Target
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.runs import Run
 from wattmetron.services.desk.assess import assess
+from wattmetron.services.measured.machines import machine_keys
 from wattmetron.services.measured.runs import MeasuredRun, counting
 
 
@@ -87,17 +88,6 @@ def is_at(run: Run, target: Target) -> bool:
 def is_same_machine(catalogue: Catalogue, plan: Plan, run: Run) -> bool:
     """Whether a plan's build has the processor and the graphics that a run was on."""
     return machine_keys(catalogue, plan) == (run.processor, run.graphics)
-
-
-def machine_keys(catalogue: Catalogue, plan: Plan) -> tuple[str, str]:
-    """Processor id, and graphics as chip with memory, of a plan's build; empty for none."""
-    scale = scale_of(catalogue)
-    processor = plan.build.processor or ""
-    graphics = plan.build.graphics
-    if graphics is None:
-        standing = scale.of_part.get(processor + " graphics", "")
-        return processor, standing
-    return processor, scale.of_part.get(graphics, graphics)
 
 
 def in_words(outcomes: Iterable[TargetOutcome]) -> str:

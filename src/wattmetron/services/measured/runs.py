@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import StorageError
+from wattmetron.core.errors import StorageError, WattmetronError
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.runs.drawn import Drawn, drawn
@@ -31,6 +31,7 @@ from wattmetron.formats.run_file import (
     unpacked,
 )
 from wattmetron.services.desk.assess import assess
+from wattmetron.services.measured.machines import plan_of
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import runs as store
 
@@ -159,9 +160,11 @@ def promise_of(workshop: Workshop, catalogue: Catalogue, run: Run) -> Promised |
     """What is estimated of a run's machine at its settings, as it was set; None where its machine
     cannot be estimated.
     """
-    if not run.brief_id:
+    try:
+        plan = plan_of(workshop, catalogue, run)
+    except WattmetronError:
         return None
-    found = estimate_of(catalogue, as_run(workshop.open(run.brief_id).plan, run), run)
+    found = estimate_of(catalogue, as_run(plan, run), run)
     return None if found is None else promised(found, evidence_words(catalogue, run.game))
 
 

@@ -153,7 +153,7 @@ def _row(place: int, own: Attempt, best: float) -> AttemptRow:
         clock=f"{own.clock_mhz:,.0f}{THIN}MHz" if own.clock_mhz else "–",
         side=own.side or "both in turn",
         trouble=", ".join(own.trouble),
-        can_write=change is not None and own.side is not None,
+        can_write=change is not None and own.side is not None and not memory_said(own.setup),
         memory=_memory_words(own.setup),
     )
 
@@ -256,7 +256,7 @@ def _write_back(request: Request, brief_id: int, entries: Typed) -> Response:
         said = workshop.change(brief_id, form.version, edit)
     except WattmetronError as error:
         return _page(request, brief_id, error=str(error), status=422, form=form)
-    return _page(request, brief_id, f"Noted: {said}. It stands in the place of the rule of thumb.")
+    return _page(request, brief_id, f"Noted: {said}. Every estimate of this build counts it.")
 
 
 def _typed_memory(
@@ -264,7 +264,7 @@ def _typed_memory(
 ) -> tuple[Plan, str]:
     mts, cl = read_number(form.mts, "The memory's rate"), read_number(form.cl, "The latency CL")
     tunings = memory_as_set(catalogue, plan, round(mts), round(cl), form.setup, today)
-    return with_memory(plan, tunings), f"memory at {round(mts):,} MT/s CL{round(cl)}"
+    return with_memory(plan, tunings), f"memory at {round(mts):,}{THIN}MT/s CL{round(cl)}"
 
 
 def _tried_memory(catalogue: Catalogue, plan: Plan, own: Attempt, today: date) -> tuple[Plan, str]:
@@ -275,7 +275,7 @@ def _tried_memory(catalogue: Catalogue, plan: Plan, own: Attempt, today: date) -
             f"“{own.setup}” names no rate and latency: type them below, as in 6400 and 32."
         )
     after = with_memory(plan, memory_as_set(catalogue, plan, *said, own.setup, today))
-    words = f"memory at {said[0]:,} MT/s CL{said[1]}"
+    words = f"memory at {said[0]:,}{THIN}MT/s CL{said[1]}"
     expected = expected_change(catalogue, plan, after, own.runs[0].run)
     if own.change is not None and expected is not None:
         gained = f"{own.change.change:+.1%} measured, {expected:+.1%} by the model"

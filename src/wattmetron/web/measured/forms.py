@@ -8,7 +8,7 @@ from wattmetron.core.errors import BriefError
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.runs import SCENES, ByHand, Run
-from wattmetron.services.measured.promises import machine_keys
+from wattmetron.services.measured.machines import OwnMachine, machine_keys, named_machine
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.shell.forms import (
     Form,
@@ -27,9 +27,15 @@ LONGEST_RECORDING_S = 7200.0
 
 
 class RunForm(Form):
-    """A run as it is typed; ``target`` is a target of the brief whose settings it has."""
+    """A run as it is typed: on the build of a brief, or on a machine of its own with its name and
+    parts; ``target`` is a target of the brief whose settings it has.
+    """
 
     brief: Number = 0
+    other: Tick = False
+    machine: Short80 = ""
+    chip: Short80 = ""
+    card: Short80 = ""
     target: Short80 = ""
     game: Short80 = ""
     size: Short20 = ""
@@ -79,18 +85,12 @@ class ChangeForm(Form):
 def run_from(workshop: Workshop, catalogue: Catalogue, form: RunForm) -> Run:
     """The run that a form describes, on the machine of its brief; raises BriefError."""
     plan = workshop.open(form.brief).plan if form.brief else None
-    if plan is None:
-        raise BriefError("Choose the machine that was measured: the build of one of your briefs.")
-    processor, graphics = machine_keys(catalogue, plan)
-    if not processor or not graphics:
-        raise BriefError(
-            f"The build of “{plan.brief.name}” has no processor or no graphics: fill it first."
-        )
+    measured = _machine(catalogue, plan, form)
     run = Run(
         game="",
-        processor=processor,
-        graphics=graphics,
-        machine=plan.brief.name,
+        processor=measured.processor,
+        graphics=measured.graphics,
+        machine=measured.name,
         brief_id=form.brief,
         setup=form.setup,
         width_px=1920,
@@ -106,17 +106,29 @@ def run_from(workshop: Workshop, catalogue: Catalogue, form: RunForm) -> Run:
     return _at_settings(catalogue, plan, run, form)
 
 
-def _refresh(text: str, plan: Plan) -> float | None:
+def _machine(catalogue: Catalogue, plan: Plan | None, form: RunForm) -> OwnMachine:
+    if plan is None:
+        return named_machine(catalogue, form.machine, form.chip, form.card)
+    processor, graphics = machine_keys(catalogue, plan)
+    if not processor or not graphics:
+        raise BriefError(
+            f"The build of “{plan.brief.name}” has no processor or no graphics: fill it first."
+        )
+    return OwnMachine(plan.brief.name, processor, graphics)
+
+
+def _refresh(text: str, plan: Plan | None) -> float | None:
     if text.strip():
         hz = read_number(text, "The refresh of the display")
         if not 20 <= hz <= 1000:
             raise BriefError(f"A refresh of {hz:g} Hz is out of range: enter 20 to 1,000, or none.")
         return hz
-    return plan.brief.display.refresh_hz
+    return plan.brief.display.refresh_hz if plan else None
 
 
-def _at_settings(catalogue: Catalogue, plan: Plan, run: Run, form: RunForm) -> Run:
-    target = next((own for own in plan.brief.targets if own.id == form.target), None)
+def _at_settings(catalogue: Catalogue, plan: Plan | None, run: Run, form: RunForm) -> Run:
+    targets = plan.brief.targets if plan else ()
+    target = next((own for own in targets if own.id == form.target), None)
     if target is not None:
         return replace(
             run,

@@ -9,6 +9,7 @@ from starlette.concurrency import run_in_threadpool
 from starlette.datastructures import UploadFile
 
 from wattmetron.core.errors import WattmetronError
+from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.runs import CHANNELS, SCENES, Run, Trace
 from wattmetron.core.values.text import clean
 from wattmetron.formats.frames_table import (
@@ -22,6 +23,7 @@ from wattmetron.formats.frames_table import (
     Unit,
 )
 from wattmetron.services.measured.importing import bring_in, frames_in, remember
+from wattmetron.services.measured.machines import chips_on_sale, own_machines, plan_of
 from wattmetron.services.measured.memory_set import memory_in_run
 from wattmetron.services.measured.meters import known_meter, note_meter
 from wattmetron.services.measured.recorder import Recorder, asked_at
@@ -74,13 +76,18 @@ def _take_page(
     catalogue = workshop.catalogue()
     games = {own.id: own.name for own in catalogue.games_by_name}
     machines = _machines(workshop, games)
+    beside = own_machines(workshop)
     chosen = next((own for own in machines if own.id == form.brief), None)
+    alone = not machines or form.other or (not form.brief and bool(form.chip or form.machine))
     simulated, scenarios = request.app.state.meters
     content = {
         "form": form,
         "hand": hand or HandForm(),
         "machines": machines,
-        "chosen": chosen or (machines[0] if machines else None),
+        "chosen": None if alone else chosen or machines[0],
+        "beside": beside,
+        "chips": sorted(own.name for own in catalogue.by_kind["processor"]) if alone else (),
+        "cards": chips_on_sale(catalogue) if alone else (),
         "games": games,
         "scenes": SCENES,
         "scenarios": scenarios,
@@ -107,11 +114,24 @@ def _holds_words(own: Holds) -> str:
 
 @router.get("/measured/new")
 def new(request: Request) -> Response:
-    form = read(RunForm, request.query_params)
+    workshop, form = workshop_of(request), read(RunForm, request.query_params)
     if form.brief and not form.setup:
-        setup = usual_setup(workshop_of(request).open(form.brief).plan)
+        setup = usual_setup(workshop.open(form.brief).plan)
         form = form.model_copy(update={"setup": setup})
+    if form.machine and not form.chip:
+        form = form.model_copy(update=_remembered(workshop, form.machine))
     return _take_page(request, form)
+
+
+def _remembered(workshop: Workshop, name: str) -> dict[str, str]:
+    """The parts of a machine of its own, as they were said before."""
+    own = next((each for each in own_machines(workshop) if each.name == name), None)
+    if own is None:
+        return {}
+    catalogue = workshop.catalogue()
+    card, chip = scale_of(catalogue).standing(own.graphics), catalogue.parts.get(own.processor)
+    named = " ".join(card.name.split()) if card is not None and card.part_ids else ""
+    return {"chip": chip.name if chip else "", "card": named}
 
 
 # --- recording ------------------------------------------------------------------------------------
@@ -158,8 +178,9 @@ def _record(request: Request, entries: Typed) -> Response:
 def _simulated(workshop: Workshop, form: RunForm, run: Run) -> dict[str, str]:
     """What the simulated meters are told besides: what is to happen, and how the machine is set."""
     today = datetime.now(UTC).date()
-    plan = workshop.open(run.brief_id).plan
-    memory = memory_in_run(workshop.catalogue(), plan, run, today)
+    catalogue = workshop.catalogue()
+    plan = plan_of(workshop, catalogue, run)
+    memory = memory_in_run(catalogue, plan, run, today)
     said = {
         "scenario": form.scenario,
         "seed": str(form.seed or 1),
