@@ -16,10 +16,11 @@ from wattmetron.core.frames import chance, rates, work
 from wattmetron.core.speeds.scale import Standing
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.results import Result
-from wattmetron.core.workloads.fit import RESULT_SD, Pair, band, fit_game
-from wattmetron.core.workloads.fitted import C, FittedGame, G, steps_between
+from wattmetron.core.workloads.fit import RESULT_SD, Pair, Problem, band, fit_game
+from wattmetron.core.workloads.fitted import VC, VG, C, FittedGame, G, steps_between
+from wattmetron.core.workloads.learnt import NOTHING_LEARNT
 from wattmetron.core.workloads.priors import unknown_game
-from wattmetron.demo.truth import World, known_game
+from wattmetron.demo.truth import PRESETS, SIZES, World, known_game
 
 GAME = unknown_game("game", "Game", "action")
 
@@ -254,3 +255,82 @@ def test_a_small_accuracy_run_stays_within_its_bounds():
     assert np.median(of(stated, "errors")) < np.median(
         of("lesser ratio with pixels and presets", "errors")
     )
+
+
+def _pairs_of(seed, count, **more):
+    """Own runs of one pair with what they say of both sides' times."""
+    world = World(seed, 2)
+    true = world.games[0]
+    p, g, *_ = world.question()
+    results = [
+        world.result(true, p, g, SIZES[n % 3], PRESETS[1 + n % 3], n, own=True)
+        for n in range(count)
+    ]
+    pairs = [
+        Pair(replace(result, **more), world.processors[p], world.cards[g]) for result in results
+    ]
+    return known_game(true), pairs
+
+
+@pytest.mark.parametrize("seed", [3, 4, 5])
+def test_the_ratio_of_both_sides_is_where_the_fit_ends_up(seed):
+    """Three runs that know it: in the fitted game the medians of both sides stand so."""
+    game, pairs = _pairs_of(seed, 3)
+    problem = Problem(game, (), tuple(pairs), NOTHING_LEARNT)
+    z, cover = problem.solve()
+    t_c, t_g, _, _ = problem._sides(z)
+    v_c, v_g = np.exp(z[VC]) * problem.crowding, np.exp(z[VG])
+    medians = np.log(t_c / np.sqrt(1 + v_c**2)) - np.log(t_g / np.sqrt(1 + v_g**2))
+    said = np.log([pair.result.side_ratio for pair in pairs])
+    assert medians == pytest.approx(said, abs=0.12)
+    _, blind = _pairs_of(seed, 3, side_ratio=None, side_ratio_sd=None)
+    other = Problem(game, (), tuple(blind), NOTHING_LEARNT).solve()[1]
+    assert cover[C, C] < other[C, C] and cover[G, G] < other[G, G]
+
+
+def test_gradients_of_all_terms_are_those_of_the_objective():
+    """The downhill gradient against differences, with ratios and rates known and bounded."""
+    game, pairs = _pairs_of(6, 4)
+    kinds = ({}, {"side_ratio_is": "at least"}, {"side_ratio_is": "at most"}, {"at_least": True})
+    pairs = [
+        replace(pair, result=replace(pair.result, **kind))
+        for pair, kind in zip(pairs, kinds, strict=True)
+    ]
+    problem = Problem(game, (), tuple(pairs), NOTHING_LEARNT)
+    z = problem.centre + 0.05 * np.sin(np.arange(problem.size))
+    _, gradient = problem._curvature(z)
+    for n in range(problem.size):
+        step = np.zeros(problem.size)
+        step[n] = 1e-5
+        slope = (problem._objective(z + step) - problem._objective(z - step)) / 2e-5
+        assert -gradient[n] == pytest.approx(slope, abs=2e-2 + 0.02 * abs(slope)), n
+
+
+@pytest.mark.parametrize(
+    ("more", "silent"),
+    [
+        ({"side_ratio": 0.02, "side_ratio_is": "at least"}, True),
+        ({"side_ratio": 50.0, "side_ratio_is": "at least"}, False),
+        ({"side_ratio": 50.0, "side_ratio_is": "at most"}, True),
+        ({"side_ratio": 0.02, "side_ratio_is": "at most"}, False),
+    ],
+)
+def test_what_is_only_bounded_says_nothing_beyond_its_bound(more, silent):
+    game, pairs = _pairs_of(7, 1, **more, side_ratio_sd=0.1)
+    _, blind = _pairs_of(7, 1, side_ratio=None, side_ratio_sd=None)
+    bound, free = (fit_game(game, (), own).game for own in (pairs, blind))
+    same = bound.processor_ms == pytest.approx(free.processor_ms, rel=1e-6)
+    assert same == silent
+
+
+@pytest.mark.parametrize(("share", "silent"), [(0.2, True), (3.0, False)])
+def test_a_locked_rate_says_that_the_machine_does_at_least_as_much(share, silent):
+    game, pairs = _pairs_of(8, 1, side_ratio=None, side_ratio_sd=None, low_fps=None)
+    before = fit_game(game, (), []).game
+    (pair,) = pairs
+    usual = fit_game(game, (), pairs).residuals[0].model_average_fps
+    locked = replace(pair.result, average_fps=usual * share, at_least=True)
+    after = fit_game(game, (), [replace(pair, result=locked)]).game
+    assert (after.graphics_ms == pytest.approx(before.graphics_ms, rel=1e-6)) == silent
+    if not silent:
+        assert after.graphics_ms < before.graphics_ms or after.processor_ms < before.processor_ms

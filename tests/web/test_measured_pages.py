@@ -12,12 +12,13 @@ import numpy as np
 import pytest
 
 from tests.measuring import CARD, base, recorded, target_of
-from wattmetron.core.errors import NotPossibleError
+from wattmetron.core.errors import NotPossibleError, StorageError
 from wattmetron.demo.meters import MeterServer
 from wattmetron.demo.simulated_run import TrueMachine, simulated
 from wattmetron.formats.frames_table import read_frames
 from wattmetron.formats.run_file import frames_table, packed, unpacked
-from wattmetron.services.measured.evidence import effect, result_of
+from wattmetron.services.measured.as_result import result_of
+from wattmetron.services.measured.evidence import effect, take_as_evidence
 from wattmetron.services.measured.machines import machine_keys
 from wattmetron.services.measured.recorder import PROTOCOL, Recorder, asked_at
 from wattmetron.services.measured.runs import all_runs, open_run, trace_of
@@ -366,6 +367,82 @@ def test_memory_is_noted_as_it_is_set_and_evidence_is_reduced_to_rated_memory(cl
         data={"version": str(workshop.open(1).version), "part": own.part},
     )
     assert "as shipped again" in back.text and workshop.open(1).plan.build.tuned == ()
+
+
+def test_programs_send_frames_read_runs_and_let_them_count(client, workshop):
+    times = 16.0 * np.exp(np.random.default_rng(1).normal(0, 0.05, 800))
+    sent = {"brief": 1, "target": target_of(workshop).id, "frame_ms": times.tolist()}
+    run = client.post("/api/v1/runs", json=sent)
+    assert run.status_code == 201, run.text
+    whole = run.json()
+    assert whole["measured"]["fps"] == pytest.approx(1000 / times.mean(), abs=0.01)
+    assert whole["promised"]["average_fps"] > 0 and whole["report"]["summary"]["frames"] == 800
+    (listed,) = client.get("/api/v1/runs", params={"brief": 1}).json()
+    assert listed["id"] == whole["id"] and "report" not in listed
+    assert client.get("/api/v1/runs", params={"brief": 2}).json() == []
+    path = f"/api/v1/runs/{whole['id']}/evidence"
+    assert client.post(path, params={"version": 1}).status_code == 200
+    assert client.post(path, params={"version": 1}).status_code == 409
+    assert client.get(f"/api/v1/runs/{whole['id']}").json()["run"]["result"] == "m1"
+    assert client.post(path, params={"version": 2, "counts": False}).status_code == 200
+    for wrong, said in (
+        ({"frame_ms": [16.0, 0.0]}, "Frame 2 takes 0 ms"),
+        ({"frame_ms": [16.0] * 20}, "too few"),
+        ({"target": "t99"}, "no longer in the brief"),
+        ({"brief": 99}, "no such brief"),
+    ):
+        refused = client.post("/api/v1/runs", json={**sent, **wrong})
+        assert refused.status_code in (404, 422) and said in refused.text, refused.text
+    assert len(all_runs(workshop)) == 1
+
+
+def test_a_run_and_its_evidence_are_one_change(client, workshop, monkeypatch):
+    """Where the run cannot be written the results of its game stay as they were."""
+    run_id = int(bring(client, workshop, csv_of(75)).headers["location"].rsplit("/", 1)[1])
+    before = workshop.catalogue().results["hollow-meridian"]
+
+    def full(*_args, **_more):
+        raise StorageError("the disk is full")
+
+    with monkeypatch.context() as patched:
+        patched.setattr("wattmetron.services.measured.runs.store.change", full)
+        with pytest.raises(StorageError):
+            take_as_evidence(workshop, run_id, 1)
+    assert workshop.catalogue().results["hollow-meridian"] == before
+    assert take_as_evidence(workshop, run_id, 1)
+    assert workshop.catalogue().results["hollow-meridian"] != before
+
+
+def test_what_is_read_by_hand_counts_with_what_it_knows(client, workshop):
+    """A locked rate bounds from below, the game's own read-out says which side is ahead."""
+    said = base(workshop, locked="60", limits="graphics")
+    where = client.post("/measured/hand", data=said, follow_redirects=False).headers["location"]
+    own = open_run(workshop, int(where.rsplit("/", 1)[1]))
+    result = result_of(workshop, own)
+    assert (result.at_least, result.side_ratio_is) == (True, "at most")
+    assert 55 < result.average_fps < 65 and 0.8 < result.side_ratio < 1.25
+    would = client.get(f"{where}/would").text
+    assert "It says: at least 6" in would and "the graphics take longer for a frame" in would
+    range_of = base(workshop, low="59", high="65", limits="alternating")
+    where = client.post("/measured/hand", data=range_of, follow_redirects=False).headers["location"]
+    result = result_of(workshop, open_run(workshop, int(where.rsplit("/", 1)[1])))
+    assert (result.at_least, result.side_ratio_is, result.side_ratio_sd) == (False, "about", 0.1)
+
+
+def test_a_run_says_how_the_sides_stand_and_upscaling_is_taken_out(client, workshop):
+    """Vantage Null is upscaled: as evidence its rate is that of frames drawn in full."""
+    plain = open_run(workshop, recorded(workshop, said=CARD))
+    ratio = result_of(workshop, plain).side_ratio
+    levels = plain.report.levels
+    assert ratio == pytest.approx(
+        levels["processor_ms"].median / levels["graphics_ms"].median, rel=0.05
+    )
+    assert ratio < 0.9 and plain.report.limits.side == "graphics"
+    said = {"target": target_of(workshop, "vantage-null").id}
+    upscaled = open_run(workshop, recorded(workshop, said=said))
+    result = result_of(workshop, upscaled)
+    assert upscaled.run.upscaling and result.average_fps < 0.9 * upscaled.measured.fps
+    assert result.ln_sd > 0.04 and result.side_ratio < 1
 
 
 def test_a_recording_is_listened_to_stopped_and_kept(workshop):

@@ -10,6 +10,7 @@ from wattmetron.services.measured.recorder import Recorder
 from wattmetron.services.shops.refresher import Refresher
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.api import routes as api
+from wattmetron.web.api import runs as api_runs
 from wattmetron.web.desk import change_routes as desk_changes
 from wattmetron.web.desk import (
     link_routes,
@@ -91,6 +92,7 @@ def make_app(
     app.include_router(chart_routes.router)
     app.include_router(part_edits.router)
     app.include_router(api.router)
+    app.include_router(api_runs.router)
     app.include_router(api.questions)
     app.include_router(health.router)
     app.include_router(entrance.router)

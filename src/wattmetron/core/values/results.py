@@ -20,6 +20,7 @@ COLUMN_ROLES: tuple[Role, ...] = (
     "low",
     "leave out",
 )
+RatioIs = Literal["about", "at least", "at most"]
 Rate = Annotated[float, Ge(LEAST), Le(5000)]
 
 
@@ -42,6 +43,21 @@ class Result:
         Ge(LEAST),
         Le(2),
         Column("How uncertain the average is, in ln, where it is more than usual"),
+    ] = None
+    at_least: Annotated[
+        bool, Column("Whether the average is only known to be at least that, as with a locked rate")
+    ] = False
+    side_ratio: Annotated[
+        float | None,
+        Ge(0.01),
+        Le(100),
+        Column("The processor's time for a frame over the graphics', by their medians"),
+    ] = None
+    side_ratio_is: Annotated[
+        RatioIs, Column("Whether that is the ratio itself or an end of where it lies")
+    ] = "about"
+    side_ratio_sd: Annotated[
+        float | None, Ge(LEAST), Le(2), Column("How uncertain that ratio is, in ln")
     ] = None
     source: Annotated[str, Column("Where it was published")] = ""
     measured_on: Annotated[date | None, Column("Date, ISO 8601")] = None

@@ -3,10 +3,11 @@
 Priors are normal in ln (logit for phi; preset steps in ln of their size, so that their order
 holds). A tier is one-sided, as `evidence` says: ln[Phi((b - x)/s) - Phi((b - gap - x)/s)] of x = ln
 of the listed part's time. A result is the ln of a frame rate with Student's t errors (four degrees
-of freedom), so that one bad entry weighs little. Each processor and card of the results brings the
-error of its speed, and each of their designs how this game takes to it, so that results tell about
-other parts of the design too. Solved by Gauss-Newton with halved steps; the covariance is the
-inverse curvature.
+of freedom), so that one bad entry weighs little; so is the ratio of both sides' times where a run
+knows it, and what is only known to be at least or at most something says nothing beyond. Each
+processor and card of the results brings the error of its speed, and each of their designs how this
+game takes to it, so that results tell about other parts of the design too. Solved by Gauss-Newton
+with halved steps; the covariance is the inverse curvature.
 """
 
 from collections.abc import Iterable
@@ -43,11 +44,13 @@ from wattmetron.core.workloads.fitted import (
 from wattmetron.core.workloads.learnt import NOTHING_LEARNT, Learnt
 
 Floats = NDArray[np.float64]
-RESULT_SD, RUN_SD, LOW_SHARE_SD = 0.08, 0.04, 0.05
+RESULT_SD, RUN_SD, LOW_SHARE_SD, RATIO_SD = 0.08, 0.04, 0.05, 0.1
 DEGREES = 4.0
 ENDLESS = 8.0
 """The band's width where nothing weaker was on sale: the tier bounds from above only."""
 ROUNDS = 40
+OPEN = {"about": 0.0, "at least": 1.0, "at most": -1.0}
+"""On which side a ratio that is only bounded still says something."""
 LEAST_SPEED_SD = 1e-3
 SETTLED = 1e-7
 
@@ -136,8 +139,15 @@ class Problem:
         self.ln_average = np.log(
             1000 / np.array([pair.result.average_fps for pair in pairs], dtype=float)
         )
-        lows = [pair.result.low_fps or np.nan for pair in pairs]
+        self.at_least = np.array([pair.result.at_least for pair in pairs], dtype=bool)
+        lows = [np.nan if pair.result.at_least else pair.result.low_fps or np.nan for pair in pairs]
         self.ln_low = np.log(1000 / np.array(lows, dtype=float))
+        ratios = [pair.result.side_ratio or np.nan for pair in pairs]
+        self.ln_ratio = np.log(np.array(ratios, dtype=float))
+        self.ratio_sd = np.array(
+            [pair.result.side_ratio_sd or RATIO_SD for pair in pairs], dtype=float
+        )
+        self.ratio_open = np.array([OPEN[pair.result.side_ratio_is] for pair in pairs], dtype=float)
         self.sd = np.array(
             [
                 max(RUN_SD if pair.result.own else RESULT_SD, pair.result.ln_sd or 0.0)
@@ -231,7 +241,7 @@ class Problem:
 
     def _results(self, z: Floats) -> tuple[Floats, Floats, Floats]:
         """Residuals of all results in ln with their gradients and spreads: averages, then, where
-        known, the lows' shares of them, for both are off together.
+        known, the lows' shares of them, for both are off together, and the ratios of both sides.
         """
         t_c, t_g, row_c, row_g = self._sides(z)
         v_c, v_g = np.exp(z[VC]) * self.crowding, float(np.exp(z[VG]))
@@ -247,11 +257,30 @@ class Problem:
             row[:, VG] = (np.log(statistic(t_c, t_g, v_c, v_g * 1.01)) - value) / np.log(1.01)
             results.append((wanted - value, row))
         (miss, row), (low_miss, low_row) = results
+        ratio_row = row_c - row_g
+        ratio_row[:, VC] = -(v_c**2) / (1 + v_c**2)
+        ratio_row[:, VG] = v_g**2 / (1 + v_g**2)
+        low = low_row - row
+        row = np.where((self.at_least & (miss > 0))[:, None], 0.0, row)
+        misses, sds, (has, knows) = self._together(miss, low_miss, t_c, t_g, v_c, v_g)
+        rows = np.concatenate([row, low[has], ratio_row[knows]])
+        return misses, rows, sds
+
+    def _together(
+        self, miss: Floats, low_miss: Floats, t_c: Floats, t_g: Floats, v_c: Floats, v_g: float
+    ) -> tuple[Floats, Floats, tuple[NDArray[np.bool_], NDArray[np.bool_]]]:
+        """Residuals of averages, of the lows that are known and of ratios that speak, with their
+        spreads; which results have a low, and of which the ratio speaks.
+        """
         has = np.isfinite(low_miss)
+        medians = np.log(t_c / t_g) - 0.5 * (np.log1p(v_c**2) - np.log1p(v_g**2))
+        away = self.ln_ratio - medians
+        knows = np.isfinite(away) & (away * self.ratio_open >= 0)
+        kept = np.where(self.at_least & (miss > 0), 0.0, miss)
         return (
-            np.concatenate([miss, (low_miss - miss)[has]]),
-            np.concatenate([row, (low_row - row)[has]]),
-            np.concatenate([self.sd, np.full(int(has.sum()), LOW_SHARE_SD)]),
+            np.concatenate([kept, (low_miss - miss)[has], away[knows]]),
+            np.concatenate([self.sd, np.full(int(has.sum()), LOW_SHARE_SD), self.ratio_sd[knows]]),
+            (has, knows),
         )
 
     def _objective(self, z: Floats) -> float:
@@ -267,11 +296,8 @@ class Problem:
         t_c, t_g, _, _ = self._sides(z)
         v_c, v_g = np.exp(z[VC]) * self.crowding, float(np.exp(z[VG]))
         miss = self.ln_average - np.log(rates.mean_ms(t_c, t_g, v_c, v_g))
-        low = self.ln_low - np.log(rates.low_ms(t_c, t_g, v_c, v_g)) - miss
-        has = np.isfinite(low)
-        return np.concatenate([miss, low[has]]), np.concatenate(
-            [self.sd, np.full(int(has.sum()), LOW_SHARE_SD)]
-        )
+        low_miss = self.ln_low - np.log(rates.low_ms(t_c, t_g, v_c, v_g))
+        return self._together(miss, low_miss, t_c, t_g, v_c, v_g)[:2]
 
     # --- solving
     # ------------------------------------------------------------------------------------

@@ -1,7 +1,7 @@
 """Benchmark results of a game from what people paste or type, stored as dated revisions."""
 
 import re
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import cast
@@ -267,9 +267,10 @@ def change_results(
     said: str,
     items: tuple[Result, ...],
     columns: ColumnRoles | None = None,
+    also: Callable[[Session], None] | None = None,
 ) -> ResultEffect:
-    """Store a game's results in place of a version, and what was said about their source's columns;
-    says what it did to C and G.
+    """Store a game's results in place of a version, what was said about their source's columns, and
+    ``also`` what belongs to the same change; says what it did to C and G.
     """
     before = fitted_game(workshop.catalogue(), game_id)
     with workshop.database.writing() as session:
@@ -284,6 +285,8 @@ def change_results(
         if columns is not None:
             edits["columns", key_of(columns.source)] = columns
         store.revise(session, edits, said)
+        if also is not None:
+            also(session)
     return ResultEffect(said, effect_words(before, fitted_game(workshop.catalogue(), game_id)))
 
 

@@ -1,10 +1,12 @@
 """A run as evidence of its game: what it would change, in which briefs, and taking it."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
+from sqlalchemy.orm import Session
+
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import InvalidError, WattmetronError
+from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.results import Result, Results
 from wattmetron.core.values.runs import Run
 from wattmetron.core.workloads.informed import fitted_game
@@ -15,21 +17,20 @@ from wattmetron.services.games.measuring import (
     results_state,
     without,
 )
-from wattmetron.services.measured.machines import machine_keys, plan_of
+from wattmetron.services.measured.as_result import result_id, result_of, told
+from wattmetron.services.measured.machines import plan_of
 from wattmetron.services.measured.runs import (
     SHIPPED,
     MeasuredRun,
     as_run,
-    bare,
-    change_run,
-    estimate_of,
     open_run,
+    prepared_change,
     with_result,
 )
 from wattmetron.services.workshop import ListedBrief, Workshop
 
-USUAL_SD = 0.04
 MOST_BRIEFS = 40
+Change = Callable[[Session], None]
 PASSING = {
     "menu": "trim it, or the game looks lighter than it is",
     "warm-up": "trim the beginning, or the low looks worse than it is",
@@ -38,10 +39,6 @@ PASSING = {
     "memory overflow": "a card with more video memory would do better than this teaches",
 }
 """What passes in a run, and what to do about it before it counts."""
-
-
-class NoEvidenceError(InvalidError):
-    """A run that cannot count as evidence; the message says why and what to do."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -59,69 +56,14 @@ class TargetChange:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Effect:
-    """What taking a run as evidence would do: to the game's work in words, and to targets; what
-    speaks for trimming it first.
+    """What a run says as evidence, and what taking it would do: to the game's work in words, and
+    to targets; what speaks for trimming it first.
     """
 
+    tells: str
     work: str
     changes: tuple[TargetChange, ...]
     cautions: tuple[str, ...] = ()
-
-
-def result_of(workshop: Workshop, own: MeasuredRun) -> Result:
-    """A run as a result of its game, its rates reduced to both parts as shipped on rated memory;
-    raises NoEvidenceError.
-    """
-    run = own.run
-    if run.scene == "menu":
-        raise NoEvidenceError("A menu says nothing about how the game runs: it is no evidence.")
-    if run.generated:
-        raise NoEvidenceError(
-            "Generated frames are among those that were counted: they are no evidence of true"
-            " frames. Measure again without them."
-        )
-    if own.report is not None and own.report.held:
-        raise NoEvidenceError(
-            "A cap or the display held the frames back, so that the run does not show what the"
-            " machine can do: measure again without it."
-        )
-    if own.measured is None:
-        raise NoEvidenceError("The run says no rate: give the least and the most that you saw.")
-    said = own.measured
-    average, low = _reduction(workshop, run)
-    return Result(
-        id=result_id(own.id),
-        processor=run.processor,
-        graphics=run.graphics,
-        width_px=run.width_px,
-        height_px=run.height_px,
-        preset=run.preset,
-        ray_tracing=run.ray_tracing,
-        average_fps=said.fps * average,
-        low_fps=own.report.summary.low.fps * low if own.report else None,
-        own=True,
-        ln_sd=max(USUAL_SD, said.ln_sd) if said.ln_sd > USUAL_SD else None,
-        source=run.source or "measured here",
-        measured_on=run.measured_on,
-    )
-
-
-def _reduction(workshop: Workshop, run: Run) -> tuple[float, float]:
-    """By what average and low of a run are multiplied, so that memory, link and what was set on the
-    machine are not taken for how the game runs on its parts: estimates of both. One where the
-    machine is not known any more.
-    """
-    catalogue = workshop.catalogue()
-    try:
-        plan = plan_of(workshop, workshop.catalogue(), run)
-    except WattmetronError:
-        return 1.0, 1.0
-    if machine_keys(catalogue, plan) != (run.processor, run.graphics):
-        return 1.0, 1.0
-    alone, whole = (estimate_of(catalogue, own, run) for own in (bare(plan), as_run(plan, run)))
-    if alone is None or whole is None or not (alone.low_fps and whole.low_fps):
-        return 1.0, 1.0
-    return alone.average_fps / whole.average_fps, alone.low_fps / whole.low_fps
 
 
 def effect(workshop: Workshop, own: MeasuredRun) -> Effect:
@@ -129,7 +71,8 @@ def effect(workshop: Workshop, own: MeasuredRun) -> Effect:
     NoEvidenceError.
     """
     catalogue = workshop.catalogue()
-    supposed = with_evidence(catalogue, own.run.game, result_of(workshop, own))
+    result = result_of(workshop, own)
+    supposed = with_evidence(catalogue, own.run.game, result)
     before, after = (fitted_game(each, own.run.game) for each in (catalogue, supposed))
     briefs = sorted(workshop.briefs(), key=lambda row: (row.id != own.run.brief_id, row.id))
     changes = [
@@ -139,6 +82,7 @@ def effect(workshop: Workshop, own: MeasuredRun) -> Effect:
         for change in _changes(catalogue, supposed, row, own.run.game)
     ]
     return Effect(
+        tells=told(result),
         work=plain_effect(effect_words(before, after)),
         changes=tuple(changes),
         cautions=tuple(_cautions(workshop, own)),
@@ -209,51 +153,56 @@ def take_as_evidence(workshop: Workshop, run_id: int, version: int) -> str:
     """Count a run as evidence of its game; returns what it did to the game's work."""
     own = open_run(workshop, run_id, version)
     result = result_of(workshop, own)
-    words = _counted(workshop, own, result)
-    change_run(workshop, run_id, version, with_result(own.run, result.id))
-    return plain_effect(words)
+    change = prepared_change(workshop, run_id, version, with_result(own.run, result.id))
+    return plain_effect(_counted(workshop, own, result, change))
 
 
 def leave_as_evidence(workshop: Workshop, run_id: int, version: int) -> str:
     """Let a run no longer count as evidence."""
     own = open_run(workshop, run_id, version)
-    words = _no_longer_counted(workshop, own)
-    change_run(workshop, run_id, version, with_result(own.run, ""))
-    return words
+    change = prepared_change(workshop, run_id, version, with_result(own.run, ""))
+    if _is_counted(workshop, own):
+        return _no_longer_counted(workshop, own, change)
+    with workshop.database.writing() as session:
+        change(session)
+    return ""
 
 
 def in_step(workshop: Workshop, run_id: int) -> None:
     """See to it that a run whose last change was taken back counts just when it says so."""
     own = open_run(workshop, run_id)
-    if not own.run.result:
-        _no_longer_counted(workshop, own)
-    elif not _is_counted(workshop, own):
+    counted = _is_counted(workshop, own)
+    if own.run.result and not counted:
         _counted(workshop, own, result_of(workshop, own))
+    elif counted and not own.run.result:
+        _no_longer_counted(workshop, own)
 
 
-def _counted(workshop: Workshop, own: MeasuredRun, result: Result) -> str:
-    said = f"run {own.id} taken as evidence"
-    return _change(workshop, own, said, (result,))
+def _counted(
+    workshop: Workshop, own: MeasuredRun, result: Result, also: Change | None = None
+) -> str:
+    return _change(workshop, own, f"run {own.id} taken as evidence", (result,), also)
 
 
-def _no_longer_counted(workshop: Workshop, own: MeasuredRun) -> str:
-    if not _is_counted(workshop, own):
-        return ""
-    return _change(workshop, own, f"run {own.id} no longer counts", ())
+def _no_longer_counted(workshop: Workshop, own: MeasuredRun, also: Change | None = None) -> str:
+    return _change(workshop, own, f"run {own.id} no longer counts", (), also)
 
 
-def _change(workshop: Workshop, own: MeasuredRun, said: str, more: tuple[Result, ...]) -> str:
+def _change(
+    workshop: Workshop,
+    own: MeasuredRun,
+    said: str,
+    more: tuple[Result, ...],
+    also: Change | None,
+) -> str:
+    """Results and run in one change."""
     game = own.run.game
     present = workshop.catalogue().results.get(game)
     items = without(present.items, result_id(own.id)) if present else ()
-    state = results_state(workshop, game)
-    return change_results(workshop, game, state.version, said, (*items, *more)).effect
+    version = results_state(workshop, game).version
+    return change_results(workshop, game, version, said, (*items, *more), also=also).effect
 
 
 def _is_counted(workshop: Workshop, own: MeasuredRun) -> bool:
     present = workshop.catalogue().results.get(own.run.game)
     return present is not None and any(item.id == result_id(own.id) for item in present.items)
-
-
-def result_id(run_id: int) -> str:
-    return f"m{run_id}"

@@ -1,8 +1,10 @@
 """Measured runs: taken in with what was promised of them, changed, trimmed, taken out."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 from typing import Literal
+
+from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import StorageError, WattmetronError
@@ -254,6 +256,15 @@ def evidence_words(catalogue: Catalogue, game_id: str) -> str:
 
 def change_run(workshop: Workshop, run_id: int, version: int, run: Run) -> None:
     """Put what is said of a run anew; what it says is worked out again where that hangs on it."""
+    change = prepared_change(workshop, run_id, version, run)
+    with workshop.database.writing() as session:
+        change(session)
+
+
+def prepared_change(
+    workshop: Workshop, run_id: int, version: int, run: Run
+) -> Callable[[Session], None]:
+    """The change of a run, worked out, to be made within a change that stores more."""
     before = open_run(workshop, run_id)
     catalogue = workshop.catalogue()
     fresh = None
@@ -277,15 +288,12 @@ def change_run(workshop: Workshop, run_id: int, version: int, run: Run) -> None:
     )
     same = all(getattr(before.run, name) == getattr(run, name) for name in settings)
     kept = before.promised if same else promise_of(workshop, catalogue, run)
-    with workshop.database.writing() as session:
-        store.change(
-            session,
-            run_id,
-            version,
-            run_document(RunDocument(run=run, promised=kept)),
-            fresh,
-            run.brief_id,
-        )
+    document = run_document(RunDocument(run=run, promised=kept))
+
+    def change(session: Session) -> None:
+        store.change(session, run_id, version, document, fresh, run.brief_id)
+
+    return change
 
 
 def take_out(workshop: Workshop, run_id: int, version: int) -> None:

@@ -10,6 +10,7 @@ import numpy as np
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.working import Step
 from wattmetron.core.speeds.scale import scale_of
+from wattmetron.core.values.results import Result
 from wattmetron.core.workloads.evidence import Item
 from wattmetron.core.workloads.learnt import Learnt
 from wattmetron.services.games.library import GameFacts
@@ -104,13 +105,26 @@ def result_rows(catalogue: Catalogue, facts: GameFacts) -> Iterator[ResultView]:
             pair=" with ".join(names),
             settings=f"{item.width_px}x{item.height_px}, {item.preset}"
             + (", ray tracing" if item.ray_tracing else ""),
-            said=f"{item.average_fps:.0f}{THIN}fps{low}",
+            said=f"{_least(item)}{item.average_fps:.0f}{THIN}fps{low}{_sides(item)}",
             model=f"{residual.model_average_fps:.0f}" if residual else "",
             away=f"{residual.away * 100:+.0f}{THIN}%".replace("-", "−") if residual else "",
             source=("own run" if item.own else item.source or "source not stated") + day,
             muted=item.muted,
             odd=residual is not None and abs(residual.score) > STANDS_OUT,
         )
+
+
+def _least(item: Result) -> str:
+    return "at least " if item.at_least else ""
+
+
+def _sides(item: Result) -> str:
+    """What it says of both sides' times against each other."""
+    if item.side_ratio is None:
+        return ""
+    if item.side_ratio_is == "about":
+        return f"; processor {item.side_ratio:.2f} x graphics"
+    return f"; limited by {'the processor' if item.side_ratio_is == 'at least' else 'graphics'}"
 
 
 def _item_source(item: Item, learnt: Learnt) -> str:

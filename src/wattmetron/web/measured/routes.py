@@ -13,9 +13,9 @@ from wattmetron.core.runs.difference import Difference, difference
 from wattmetron.core.runs.report import Report
 from wattmetron.core.values.runs import SCENES, Channel
 from wattmetron.formats.run_file import frames_table
+from wattmetron.services.measured.as_result import NoEvidenceError
 from wattmetron.services.measured.evidence import (
     Effect,
-    NoEvidenceError,
     effect,
     in_step,
     leave_as_evidence,
