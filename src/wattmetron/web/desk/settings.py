@@ -135,7 +135,7 @@ def _view(
     return SettingsView(
         target=target,
         game=game,
-        wanted=f"{target.fps:g}{THIN}fps{low}",
+        wanted=f"{target.fps:g}{THIN}fps{low}{' shown' if target.generated else ''}",
         sizes=tuple(f"{w}x{h}" for w, h in grid.sizes),
         multiples=multiples,
         best=best,
