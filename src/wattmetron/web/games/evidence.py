@@ -12,6 +12,7 @@ from wattmetron.core.frames.working import Step
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.results import Result
 from wattmetron.core.workloads.evidence import Item
+from wattmetron.core.workloads.fit import Residual
 from wattmetron.core.workloads.learnt import Learnt
 from wattmetron.services.games.library import GameFacts
 from wattmetron.services.words.figures import THIN
@@ -107,11 +108,18 @@ def result_rows(catalogue: Catalogue, facts: GameFacts) -> Iterator[ResultView]:
             + (", ray tracing" if item.ray_tracing else ""),
             said=f"{_least(item)}{item.average_fps:.0f}{THIN}fps{low}{_sides(item)}",
             model=f"{residual.model_average_fps:.0f}" if residual else "",
-            away=f"{residual.away * 100:+.0f}{THIN}%".replace("-", "−") if residual else "",
+            away=_away(item, residual),
             source=("own run" if item.own else item.source or "source not stated") + day,
             muted=item.muted,
             odd=residual is not None and abs(residual.score) > STANDS_OUT,
         )
+
+
+def _away(item: Result, residual: Residual | None) -> str:
+    """How far the model is off; nothing where a rate that is only known from below is kept."""
+    if residual is None or (item.at_least and residual.away >= 0):
+        return ""
+    return f"{residual.away * 100:+.0f}{THIN}%".replace("-", "−")
 
 
 def _least(item: Result) -> str:
