@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
+from wattmetron.core.frames.caps import held_by_cap
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.frames.headway import needed_speedup
 from wattmetron.core.frames.pacing import pacing
@@ -160,6 +161,8 @@ def _limit(estimate: Estimate) -> str:
 def _why(brief: Brief, estimate: Estimate) -> str:
     """Why a target is short, what would settle an unsure one, or what deserves a word."""
     if estimate.cannot:
+        if held_by_cap(estimate.game, estimate.target, estimate.shown):
+            return f"Not met here: {estimate.cannot}; a card that generates frames would show more."
         if estimate.cap_fps is not None and estimate.average_fps:
             return f"Cannot be met: {estimate.cannot}; ask for at most that."
         return f"Cannot be met: {estimate.cannot}."
