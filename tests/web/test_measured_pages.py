@@ -220,6 +220,7 @@ def test_shown_frames_are_held_against_a_target_that_asks_for_them_alone(client,
     view = client.get("/briefs/1/measured").text
     assert "after 1 run; within what is promised" in view and "110\u202ffps shown" in view
     assert "Generated frames" in client.get(f"/measured/{shown.id}/would").text
+    assert "one of two generated" in client.get(f"/measured/{shown.id}").text
     assert "Over 1 run" in client.get("/measured").text
 
 
@@ -348,6 +349,8 @@ def test_memory_is_noted_as_it_is_set_and_evidence_is_reduced_to_rated_memory(cl
     (own,) = workshop.open(1).plan.build.tuned
     assert (own.mts, own.cl, len(own.beside)) == (8000, 22, 2)
     assert 'value="memory 8000 CL22"' in client.get("/measured/new?brief=1").text
+    view = client.get("/briefs/1/measured").text
+    assert "after 2 runs" in view and "2 set otherwise than the build is now" in view
     later = open_run(workshop, recorded(workshop, 1, said=quick))
     plain = [each for each in all_runs(workshop) if not each.run.setup][-1]
     assert later.promised.average_fps > 1.03 * plain.promised.average_fps

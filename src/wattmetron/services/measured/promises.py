@@ -13,14 +13,14 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.runs import Run
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.measured.machines import machine_keys
-from wattmetron.services.measured.runs import MeasuredRun, counting
+from wattmetron.services.measured.runs import MeasuredRun, as_run, counting
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class TargetOutcome:
     """A target with what is promised now and what was measured, None where no run is of it.
     ``held_back`` are runs that a cap or the display held; ``elsewhere`` runs of the game at other
-    settings, ``changed`` runs of other parts.
+    settings, ``changed`` runs of other parts, ``otherwise_set`` runs without what is noted of them.
     """
 
     target: Target
@@ -30,6 +30,7 @@ class TargetOutcome:
     held_back: int
     elsewhere: int
     changed: int
+    otherwise_set: int
 
 
 def outcomes_of(
@@ -42,7 +43,8 @@ def outcomes_of(
     for target, estimate in zip(plan.brief.targets, now.estimates, strict=True):
         of_game = [run for run in own if run.run.game == target.game_id]
         at_settings = [run for run in of_game if is_at(run.run, target)]
-        same = [run for run in at_settings if is_same_machine(catalogue, plan, run.run)]
+        same_parts = [run for run in at_settings if is_same_machine(catalogue, plan, run.run)]
+        same = [run for run in same_parts if as_run(plan, run.run) == plan]
         free = [run for run in same if run.report is None or not run.report.held]
         measured = [rate for run in free if (rate := rate_for(run, target)) is not None]
         found.append(
@@ -53,7 +55,8 @@ def outcomes_of(
                 runs=tuple(free),
                 held_back=len(same) - len(free),
                 elsewhere=len(of_game) - len(at_settings),
-                changed=len(at_settings) - len(same),
+                changed=len(at_settings) - len(same_parts),
+                otherwise_set=len(same_parts) - len(same),
             )
         )
     return tuple(found)

@@ -290,6 +290,8 @@ def _target_words(own: TargetOutcome) -> str:
         said.append(f"{own.elsewhere} at other settings")
     if own.changed:
         said.append(f"{own.changed} on other parts than the build has now")
+    if own.otherwise_set:
+        said.append(f"{own.otherwise_set} set otherwise than the build is now")
     return "; ".join(said)
 
 
@@ -367,11 +369,16 @@ def _headline(own: MeasuredRun) -> str:
     if own.report is None:
         return f"Read by hand: {rate(own.measured)}." if own.measured else "Read by hand."
     s = own.report.summary
+    shown = (
+        f" Shown frames: {s.average.fps / 2:.1f}{THIN}fps of them were drawn, one of two generated."
+        if own.run.generated
+        else ""
+    )
     return (
         f"{s.average.fps:.1f}{THIN}fps on average ({s.average.least_fps:.1f} to"
         f" {s.average.most_fps:.1f}),"
         f" 1{THIN}% low {s.low.fps:.1f} ({s.low.least_fps:.1f} to {s.low.most_fps:.1f}),"
-        f" over {s.seconds:.0f}{THIN}s and {s.frames:,} frames."
+        f" over {s.seconds:.0f}{THIN}s and {s.frames:,} frames.{shown}"
     )
 
 
