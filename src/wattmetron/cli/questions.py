@@ -17,7 +17,7 @@ from wattmetron.services.desk.assess import assess, finding_remedies
 from wattmetron.services.games.answers import draft_json, draft_lines, verdict_json, verdict_lines
 from wattmetron.services.games.contenders import machine_contender
 from wattmetron.services.games.library import known_games
-from wattmetron.services.words.figures import money, settings
+from wattmetron.services.words.figures import money, settings, shown_words
 
 MAX_TEXT_BYTES = 2_000_000
 
@@ -67,7 +67,7 @@ def _print_frames(assessment: Any) -> None:
             continue
         print(
             f"  {estimate.game.name:20} {settings(estimate.target):36} {estimate.judged_fps:6.0f}"
-            " fps"
+            f" fps{shown_words(estimate)}"
             f" ({estimate.judged_low_fps:.0f}–{estimate.judged_high_fps:.0f}) of"
             f" {estimate.target.fps:g}:"
             f" {estimate.state}, limited by {estimate.limit_words}"

@@ -17,7 +17,14 @@ from wattmetron.services.desk.together import together_words
 from wattmetron.services.handout.alternatives import alternatives, upgrades
 from wattmetron.services.handout.house import Priced, priced
 from wattmetron.services.handout.notes import computed_reasons, doubt
-from wattmetron.services.words.figures import THIN, money, money_range, percent, settings
+from wattmetron.services.words.figures import (
+    THIN,
+    money,
+    money_range,
+    percent,
+    settings,
+    shown_words,
+)
 from wattmetron.services.words.glossary import GLOSSARY
 from wattmetron.services.words.offers import offer_marks
 
@@ -309,7 +316,8 @@ class _Writer:
         return Section(key="sure", title=SECTIONS["sure"], sentences=tuple(said))
 
     def _words(self) -> Section:
-        known = [GLOSSARY[key] for key in WORDS if key in GLOSSARY]
+        shown = ("generated",) if any(own.generated for own in self._now.brief.targets) else ()
+        known = [GLOSSARY[key] for key in (*WORDS, *shown) if key in GLOSSARY]
         pairs = dict((*known, *PLAIN_WORDS))
         return Section(
             key="words",
@@ -358,7 +366,8 @@ def frames_row(own: Estimate) -> tuple[str, ...]:
         own.game.name,
         settings(own.target),
         f"{own.target.fps:g}{THIN}fps{' low' if own.target.measure == 'low' else ''}",
-        f"{own.judged_fps:.0f}{THIN}fps ({own.judged_low_fps:.0f}–{own.judged_high_fps:.0f})",
+        f"{own.judged_fps:.0f}{THIN}fps{shown_words(own)}"
+        f" ({own.judged_low_fps:.0f}–{own.judged_high_fps:.0f})",
         f"{own.state}, {percent(own.chance)}",
         "both alike" if side == "evenly matched" else side,
     )

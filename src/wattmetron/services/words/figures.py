@@ -7,6 +7,7 @@ from babel import Locale, UnknownLocaleError
 from babel.numbers import get_decimal_symbol, get_group_symbol
 
 from wattmetron.core.errors import InvalidError
+from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.money import to_decimal
 from wattmetron.core.values.parts import KIND_NAMES
@@ -105,6 +106,18 @@ def settings(target: Target) -> str:
     if target.lowered:
         words.append(f"lower {listed(list(target.lowered))}")
     return ", ".join(words)
+
+
+def shown_words(estimate: Estimate) -> str:
+    """`` shown, 59 drawn`` behind a rate where frames are generated; empty where all are drawn."""
+    if not estimate.generated:
+        return ""
+    return f" shown, {drawn_fps(estimate):.0f} drawn"
+
+
+def drawn_fps(estimate: Estimate) -> float:
+    """The rate before generation that a target is on."""
+    return estimate.low_fps if estimate.target.measure == "low" else estimate.average_fps
 
 
 def amount(minor: int) -> str:

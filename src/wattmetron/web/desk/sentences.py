@@ -4,7 +4,7 @@ from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment
-from wattmetron.services.words.figures import THIN, money, percent, settings
+from wattmetron.services.words.figures import THIN, money, percent, settings, shown_words
 
 
 def frames_sentence(now: Assessment, estimate: Estimate, dated: str) -> str:
@@ -14,7 +14,7 @@ def frames_sentence(now: Assessment, estimate: Estimate, dated: str) -> str:
     if not estimate.average_fps:
         return f"{who} cannot be estimated: {estimate.cannot}."
     return (
-        f"{who}: {estimate.judged_fps:.0f}{THIN}fps on"
+        f"{who}: {estimate.judged_fps:.0f}{THIN}fps{shown_words(estimate)} on"
         f" {'the ' if measure == '1 % low' else ''}{measure}, 80 % interval"
         f" {estimate.judged_low_fps:.0f}–{estimate.judged_high_fps:.0f}{THIN}fps; chance of"
         f" {estimate.target.fps:g}{THIN}fps {percent(estimate.chance)}; limited by the processor in"
