@@ -138,7 +138,7 @@ def test_the_display_is_given_the_frames_that_are_shown():
     )
 
 
-@pytest.mark.parametrize("seed", [1, 2, 5, 9, 13])
+@pytest.mark.parametrize("seed", [1, 5])
 @pytest.mark.parametrize("aim", ["most frames", "least money"])
 def test_proposals_of_shown_frames_equal_those_of_trying_every_build(seed, aim):
     """Half of the cards can generate, and the engine caps those that cannot under the rate."""

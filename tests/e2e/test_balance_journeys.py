@@ -60,7 +60,7 @@ def test_the_map_and_the_frontier_are_walked_with_the_keyboard(desk, page):
     desk.unfold("prices")
     page.locator("#ask-prices").click()
     expect(page.locator("#prices")).to_contain_text(
-        "still the pick up to this price", timeout=20_000
+        "still the pick up to this price", timeout=60_000
     )
     desk.is_accessible()
 

@@ -11,7 +11,7 @@ import pytest
 
 from tests.site import Site
 
-BRIEFS = (1, 7)
+BRIEFS = (1,)
 PAGES = (
     "/briefs/{}/brief",
     "/briefs/{}/brief?trust=1",
@@ -61,11 +61,11 @@ def answers(path, asked: list[str], clients: int) -> list[bytes]:
         site.stop()
 
 
-def test_a_hundred_requests_four_at_a_time(demo_copy, restless):
+def test_fifty_requests_four_at_a_time(demo_copy, restless):
     """Every question is asked twice."""
     alone = dict(zip(QUESTIONS, answers(demo_copy, QUESTIONS, 1), strict=True))
     asked = [page for page in QUESTIONS for _ in range(2)]
-    assert len(asked) == 100
+    assert len(asked) == 50
     random.Random(4).shuffle(asked)
     together = zip(asked, answers(demo_copy, asked, 4), strict=True)
     assert [page for page, answer in together if answer != alone[page]] == []
