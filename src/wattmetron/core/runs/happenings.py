@@ -190,7 +190,7 @@ def _throttling(trace: Trace) -> Iterator[Happening]:
         yield Happening(
             what="throttling",
             stretches=stretches,
-            words=f"The {side} runs {drop:.0%} below its clock of {usual:,.0f} MHz{heat_words};"
+            words=f"The {side} {'runs' if side == 'processor' else 'run'} {drop:.0%} below its clock of {usual:,.0f} MHz{heat_words};"
             f" frames take {slower - 1:.0%} longer.",
         )
 
