@@ -52,7 +52,7 @@ def test_two_runs_are_recorded_and_the_promise_that_failed_teaches(desk, page, m
     expect(page.locator("main")).to_contain_text("Promised were")
     desk.is_accessible()
     record(desk, page, "Gullwing Circuit", "throttling", seconds="40")
-    expect(page.locator(".plainlist")).to_contain_text("below its clock")
+    expect(page.locator(".plainlist")).to_contain_text("below the clock")
     expect(page.locator("#evidence")).to_contain_text("trim it, or the machine looks slower")
     desk.open("/briefs/1/measured")
     expect(page.locator("#measured h2")).to_contain_text("measured target")

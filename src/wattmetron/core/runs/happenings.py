@@ -185,12 +185,13 @@ def _throttling(trace: Trace) -> Iterator[Happening]:
         slower = _slower(trace, low)
         if not stretches or slower < SLOWER:
             continue
+        runs = "runs" if side == "processor" else "run"
         drop = 1 - float(np.nanmedian(clock[low])) / usual
         heat_words = f" at {np.nanmedian(heat[low]):.0f} °C" if heat is not None else ""
         yield Happening(
             what="throttling",
             stretches=stretches,
-            words=f"The {side} {'runs' if side == 'processor' else 'run'} {drop:.0%} below its clock of {usual:,.0f} MHz{heat_words};"
+            words=f"The {side} {runs} {drop:.0%} below the clock of {usual:,.0f} MHz{heat_words};"
             f" frames take {slower - 1:.0%} longer.",
         )
 
