@@ -38,6 +38,7 @@ def recorded(workshop, seed=1, **asked):
         rays=int(run.ray_tracing),
         scale=run.scale if run.upscaling else 1.0,
         generated=int(run.generated),
+        lower=";".join(run.lowered),
         seconds=30,
         seed=seed,
         **asked,

@@ -224,6 +224,23 @@ def test_shown_frames_are_held_against_a_target_that_asks_for_them_alone(client,
     assert "Over 1 run" in client.get("/measured").text
 
 
+def test_single_options_set_lower_belong_to_a_run(client, workshop):
+    """Promised and held against with them; as evidence the rate is that of the plain preset."""
+    fields = {"size": "2560x1440", "preset": "high", "scale": "67", "fps": "70", "weight": "3"}
+    fields |= {"measure": "average", "cap_fps": "", "lower:distant fields": "on"}
+    version = str(workshop.open(1).version)
+    client.post("/briefs/1/targets/t1", data=fields | {"version": version})
+    assert workshop.open(1).plan.brief.targets[0].lowered == ("distant fields",)
+    lower = open_run(workshop, recorded(workshop))
+    assert lower.run.lowered == ("distant fields",)
+    assert result_of(workshop, lower).average_fps < 0.99 * lower.measured.fps
+    assert "after 1 run" in client.get("/briefs/1/measured").text
+    assert "lower distant fields" in client.get(f"/measured/{lower.id}").text
+    other = {"version": str(workshop.open(1).version)} | fields
+    client.post("/briefs/1/targets/t1", data={k: v for k, v in other.items() if ":" not in k})
+    assert "1 at other settings" in client.get("/briefs/1/measured").text
+
+
 def test_runs_of_other_settings_and_of_parts_that_changed_do_not_count(client, workshop):
     bring(
         client,

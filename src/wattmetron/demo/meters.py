@@ -4,10 +4,11 @@ hidden truth, which can fail on purpose.
 JSON lines over HTTP (docs/formats.md). ``/`` names games, scenarios and faults. ``/frames`` and
 ``/watts`` tell of one run each: ``game``, ``processor`` and ``graphics`` as their ids, ``width``,
 ``height``, ``preset``, ``rays`` (1: ray tracing), ``scale`` (rendered share of each axis when
-upscaling), ``generated`` (1: frame generation); ``scenario``, ``seconds``, ``seed``, ``refresh``,
-``clock`` (tuned clocks over shipped ones), ``latency`` (of the memory in ns) and ``bandwidth``
-(GB/s; 0: as the processor is rated), ``power`` (share of the power), ``fault``; ``pace``
-times as fast as in life, 0 for all at once. The same question always gives the same run.
+upscaling), ``generated`` (1: frame generation), ``lower`` (single options set lower, separated by
+;); ``scenario``, ``seconds``, ``seed``, ``refresh``, ``clock`` (tuned over shipped), ``latency`` (of
+the memory in ns) and ``bandwidth`` (GB/s; 0: as the processor is rated), ``power`` (share of the
+power), ``fault``; ``pace`` times as fast as in life, 0 for all at once. The same question always
+gives the same run.
 """
 
 import json
@@ -60,6 +61,7 @@ class Asked:
     rays: int = 0
     scale: float = 1.0
     generated: int = 0
+    lower: str = ""
     scenario: str = "clean"
     seconds: float = 60.0
     seed: int = 1
@@ -114,6 +116,9 @@ class Truth:
         p, g = self.world.processors.index(chip), self.world.cards.index(card)
         t_c, t_g = self.world.side_ms(game, p, g, size, asked.preset)
         t_g *= self._drawn_otherwise(asked, game.game, card.part_ids)
+        for option in game.game.options:
+            if option.name in asked.lower.split(";"):
+                t_c, t_g = t_c * option.processor_factor, t_g * option.graphics_factor
         part, named = self.catalogue.parts[chip.part_ids[0]], self._card(card.part_ids)
         if isinstance(part, Processor):
             t_c *= _waiting(part, game.game, asked)

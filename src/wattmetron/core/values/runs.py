@@ -130,6 +130,9 @@ class Run:
     scale: Annotated[
         float, Ge(0.2), Le(1), Column("Rendered share of each axis when upscaling")
     ] = 0.67
+    lowered: Annotated[
+        tuple[str, ...], Column("Single options set lower than the preset has them")
+    ] = ()
     generated: Annotated[bool, Column("Whether generated frames are among those counted")] = False
     refresh_hz: Annotated[
         float | None, Ge(20), Le(1000), Column("Refresh of the display", "Hz")

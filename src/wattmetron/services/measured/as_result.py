@@ -143,7 +143,7 @@ def _reduction(workshop: Workshop, run: Run) -> Reduction:
         return Reduction()
     if machine_keys(catalogue, plan) != (run.processor, run.graphics):
         return Reduction()
-    alone = estimate_of(catalogue, bare(plan), replace(run, upscaling=False))
+    alone = estimate_of(catalogue, bare(plan), replace(run, upscaling=False, lowered=()))
     whole = estimate_of(catalogue, as_run(plan, run), run)
     if alone is None or whole is None or not (alone.low_fps and whole.low_fps):
         return Reduction()

@@ -23,7 +23,7 @@ LEAST_SHARE = 0.6
 """So many frames at least one side must limit for a change to be its own."""
 EFFICIENCY = 0.9
 """Of the wall's watts what the parts draw, about."""
-Settings = tuple[str, int, int, str, bool, bool]
+Settings = tuple[str, int, int, str, bool, bool, tuple[str, ...]]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -68,7 +68,15 @@ def attempts(runs: Iterable[MeasuredRun]) -> tuple[Attempt, ...]:
 
 def _settings(own: MeasuredRun) -> Settings:
     run = own.run
-    return run.game, run.width_px, run.height_px, run.preset, run.ray_tracing, run.upscaling
+    return (
+        run.game,
+        run.width_px,
+        run.height_px,
+        run.preset,
+        run.ray_tracing,
+        run.upscaling,
+        run.lowered,
+    )
 
 
 def _attempt(

@@ -77,6 +77,7 @@ def is_at(run: Run, target: Target) -> bool:
         run.preset,
         run.ray_tracing,
         run.upscaling and run.scale,
+        set(run.lowered),
         run.generated,
     ) == (
         target.width_px,
@@ -84,6 +85,7 @@ def is_at(run: Run, target: Target) -> bool:
         target.preset,
         target.ray_tracing,
         target.upscaling and target.scale,
+        set(target.lowered),
         target.generated,
     )
 

@@ -300,6 +300,7 @@ def asked_at(meter: str, what: str, run: Run, seconds: float, more: dict[str, st
         "seconds": f"{seconds:g}",
         **({"rays": "1"} if run.ray_tracing else {}),
         **({"scale": f"{run.scale:g}"} if run.upscaling else {}),
+        **({"lower": ";".join(run.lowered)} if run.lowered else {}),
         **({"generated": "1"} if run.generated else {}),
         **({"refresh": f"{run.refresh_hz:g}"} if run.refresh_hz else {}),
         **more,

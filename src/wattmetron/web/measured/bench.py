@@ -13,6 +13,7 @@ from wattmetron.core.frames.memory import memory_class
 from wattmetron.core.values.build import OwnTuning
 from wattmetron.core.values.parts import Memory, Part
 from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, assess
 from wattmetron.services.measured.bench import Attempt, attempts, tuning_of
 from wattmetron.services.measured.memory_set import (
@@ -130,9 +131,10 @@ def _games(catalogue: Catalogue, tried: tuple[Attempt, ...]) -> tuple[BenchGame,
 
 
 def _title(catalogue: Catalogue, own: Attempt) -> str:
-    game, width, height, preset, rays, upscaled = own.settings
+    game, width, height, preset, rays, upscaled, lowered = own.settings
     known = catalogue.games.get(game)
     more = (", ray tracing" if rays else "") + (", upscaling" if upscaled else "")
+    more += f", lower {listed(lowered)}" if lowered else ""
     return f"{known.name if known else game}, {width}x{height}, {preset}{more}"
 
 

@@ -139,6 +139,7 @@ def _at_settings(catalogue: Catalogue, plan: Plan | None, run: Run, form: RunFor
             ray_tracing=target.ray_tracing,
             upscaling=target.upscaling,
             scale=target.scale,
+            lowered=target.lowered,
             generated=target.generated or run.generated,
         )
     game = form.game if form.game in catalogue.games else _game_called(catalogue, form.game)

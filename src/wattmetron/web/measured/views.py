@@ -13,6 +13,7 @@ from wattmetron.core.runs.statistics import Estimate
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.runs import CHANNELS, Run
+from wattmetron.core.values.words import listed
 from wattmetron.services.measured.promises import TargetOutcome, honesty_of, in_words
 from wattmetron.services.measured.runs import MeasuredRun
 from wattmetron.services.words.figures import THIN
@@ -130,6 +131,7 @@ def settings_words(run: Run | Target) -> str:
     said += ["ray tracing"] if run.ray_tracing else []
     said += ["upscaling"] if run.upscaling else []
     said += ["frame generation"] if run.generated else []
+    said += [f"lower {listed(run.lowered)}"] if run.lowered else []
     return ", ".join(said)
 
 
