@@ -5,8 +5,8 @@ JSON lines over HTTP (docs/formats.md). ``/`` names games, scenarios and faults.
 ``/watts`` tell of one run each: ``game``, ``processor`` and ``graphics`` as their ids, ``width``,
 ``height``, ``preset``, ``rays`` (1: ray tracing), ``scale`` (rendered share of each axis when
 upscaling), ``generated`` (1: frame generation), ``lower`` (single options set lower, separated by
-;); ``scenario``, ``seconds``, ``seed``, ``refresh``, ``clock`` (tuned over shipped), ``latency`` (of
-the memory in ns) and ``bandwidth`` (GB/s; 0: as the processor is rated), ``power`` (share of the
+;); ``scenario``, ``seconds``, ``seed``, ``refresh``, ``clock`` (tuned over shipped), ``latency``
+(of the memory in ns) and ``bandwidth`` (GB/s; 0: as rated), ``power`` (share of the
 power), ``fault``; ``pace`` times as fast as in life, 0 for all at once. The same question always
 gives the same run.
 """
