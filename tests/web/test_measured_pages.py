@@ -380,8 +380,10 @@ def test_memory_is_noted_as_it_is_set_and_evidence_is_reduced_to_rated_memory(cl
     refused = client.post("/measured/bench/1", data=typed)
     assert refused.status_code == 422 and "which no memory does" in refused.text
     assert 'value="300"' in refused.text
-    done = client.post("/measured/bench/1", data={**typed, "cl": "30", "setup": "by hand"})
+    done = client.post("/measured/bench/1", data={**typed, "cl": "30"})
     assert "memory at 6,000\u202fMT/s CL30" in done.text
+    assert workshop.open(1).plan.build.tuned[0].setup == "memory 6000 CL30"
+    assert 'value="memory 6000 CL30"' in client.get("/measured/new?brief=1").text
     back = client.post(
         "/measured/bench/1",
         data={"version": str(workshop.open(1).version), "part": own.part},

@@ -93,6 +93,11 @@ class Estimate:
         return self.shown > 1
 
     @property
+    def drawn_fps(self) -> float:
+        """The rate before generation that the target is on."""
+        return self.low_fps if self.target.measure == "low" else self.average_fps
+
+    @property
     def wanted_ms(self) -> float:
         """The time in ms that a drawn frame may take."""
         return self.shown * 1000 / self.target.fps

@@ -275,10 +275,9 @@ def _shown_steps(estimate: Estimate) -> Iterator[Step]:
     """What generation makes of the frames drawn."""
     if not estimate.generated:
         return
-    low = estimate.low_fps if estimate.target.measure == "low" else estimate.average_fps
     yield Step(
         "Frames shown",
-        f"{estimate.shown} x {low:.1f}",
+        f"{estimate.shown} x {estimate.drawn_fps:.1f}",
         f"{estimate.judged_fps:.1f}{THIN}fps",
         "A generated frame stands half-way between two drawn ones. The game answers at the rate of"
         " those drawn.",

@@ -25,7 +25,7 @@ def one_estimate(estimate: Estimate) -> dict[str, Any]:
         "average_fps": round(estimate.average_fps, 2),
         "low_fps": round(estimate.low_fps, 2),
         "generated": estimate.generated,
-        "shown_fps": round(estimate.judged_fps, 2),
+        "judged_fps": round(estimate.judged_fps, 2),
         "generation_lag_ms": round(estimate.generation_lag_ms, 2),
         "interval_80_fps": [round(estimate.judged_low_fps, 2), round(estimate.judged_high_fps, 2)],
         "reliable_fps": round(estimate.reliable_fps, 2),

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError, NotPossibleError
-from wattmetron.core.speeds.scale import scale_of
+from wattmetron.core.speeds.scale import Standing, scale_of
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.runs import Run
@@ -56,21 +56,17 @@ def named_machine(catalogue: Catalogue, name: str, chip: str, card: str) -> OwnM
 
 def chips_on_sale(catalogue: Catalogue) -> tuple[str, ...]:
     """Graphics chips with their memory that cards of the catalogue have, by name."""
-    cards = set(scale_of(catalogue).of_part)
-    return tuple(
-        sorted(
-            " ".join(own.name.split())
-            for own in scale_of(catalogue).of("graphics")
-            if cards & {*own.part_ids}
-        )
-    )
+    return tuple(sorted(" ".join(own.name.split()) for own in _chips(catalogue)))
+
+
+def _chips(catalogue: Catalogue) -> list[Standing]:
+    return [own for own in scale_of(catalogue).of("graphics") if own.part_ids]
 
 
 def _card_named(catalogue: Catalogue, text: str) -> str:
     """A card by its chip, with its memory where chips of that name differ, or by its own name."""
     typed = set(text.casefold().split())
-    chips = [own for own in scale_of(catalogue).of("graphics") if own.part_ids]
-    said = [own for own in chips if typed <= set(own.name.casefold().split())]
+    said = [own for own in _chips(catalogue) if typed <= set(own.name.casefold().split())]
     if len(said) == 1:
         return said[0].part_ids[0]
     if said:

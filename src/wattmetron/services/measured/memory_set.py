@@ -30,8 +30,8 @@ def memory_said(text: str) -> tuple[int, int] | None:
 def memory_as_set(
     catalogue: Catalogue, plan: Plan, mts: int, cl: int, setup: str, today: date
 ) -> tuple[OwnTuning, ...]:
-    """The kits of a build as they are set, all of them alike; raises InvalidError for what no kit
-    runs at.
+    """The kits of a build as they are set, all of them alike; without a word on how the setup names
+    rate and latency, so that runs can name it. Raises InvalidError for what no kit runs at.
     """
     build = plan.build
     if not build.memory:
@@ -53,7 +53,7 @@ def memory_as_set(
             gain_sd=0.0,
             power=1.0,
             noted_on=today,
-            setup=setup[:80],
+            setup=setup.strip()[:80] or f"memory {mts} CL{cl}",
             mts=mts,
             cl=cl,
             beside=beside,

@@ -112,12 +112,7 @@ def shown_words(estimate: Estimate) -> str:
     """`` shown, 59 drawn`` behind a rate where frames are generated; empty where all are drawn."""
     if not estimate.generated:
         return ""
-    return f" shown, {drawn_fps(estimate):.0f} drawn"
-
-
-def drawn_fps(estimate: Estimate) -> float:
-    """The rate before generation that a target is on."""
-    return estimate.low_fps if estimate.target.measure == "low" else estimate.average_fps
+    return f" shown, {estimate.drawn_fps:.0f} drawn"
 
 
 def amount(minor: int) -> str:

@@ -11,7 +11,7 @@ from wattmetron.core.frames.pacing import pacing
 from wattmetron.core.frames.settling import settlings
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.services.desk.assess import Assessment
-from wattmetron.services.words.figures import THIN, drawn_fps, percent, settings
+from wattmetron.services.words.figures import THIN, percent, settings
 from wattmetron.web.drawing.frame_row import frame_row
 from wattmetron.web.drawing.pacing_strip import pacing_strip, pacing_words
 
@@ -132,7 +132,7 @@ def _drawn(estimate: Estimate) -> str:
         return ""
     low = " low" if estimate.target.measure == "low" else ""
     return (
-        f"{drawn_fps(estimate):.0f}{THIN}fps{low} drawn before generation, which adds"
+        f"{estimate.drawn_fps:.0f}{THIN}fps{low} drawn before generation, which adds"
         f" {estimate.generation_lag_ms:.0f}{THIN}ms of lag"
     )
 
