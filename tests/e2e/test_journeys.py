@@ -395,3 +395,20 @@ def test_a_target_that_nothing_reaches_is_loosened_in_a_click(desk, page):
     desk.press("Escape")
     desk.press("u")
     expect(desk.frames_of("Tin Harbour")).to_contain_text("wants 75")
+
+
+def test_generated_frames_are_counted_and_taken_back_by_keyboard(desk, page):
+    """The tick keeps the focus, and the keys work from there."""
+    desk.open("/briefs/1/brief")
+    page.locator("#t-t1-more > summary").focus()
+    page.keyboard.press("Enter")
+    page.locator("#t-t1-fg").focus()
+    page.keyboard.press("Space")
+    expect(page.locator("#target-t1")).to_contain_text("fps shown")
+    expect(page.locator("#t-t1-fg")).to_be_focused()
+    page.keyboard.press("1")
+    row = page.locator("#frame-t1")
+    expect(row).to_contain_text("drawn before generation, which adds")
+    desk.is_accessible()
+    page.keyboard.press("u")
+    expect(row).not_to_contain_text("drawn before generation")

@@ -384,6 +384,7 @@ def test_memory_is_noted_as_it_is_set_and_evidence_is_reduced_to_rated_memory(cl
     assert "memory at 6,000\u202fMT/s CL30" in done.text
     assert workshop.open(1).plan.build.tuned[0].setup == "memory 6000 CL30"
     assert 'value="memory 6000 CL30"' in client.get("/measured/new?brief=1").text
+    assert "as it is set now" in client.get("/briefs/1/measured").text
     back = client.post(
         "/measured/bench/1",
         data={"version": str(workshop.open(1).version), "part": own.part},

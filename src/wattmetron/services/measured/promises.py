@@ -99,6 +99,8 @@ def in_words(outcomes: Iterable[TargetOutcome]) -> str:
     """One sentence about the targets of a brief."""
     own = list(outcomes)
     measured = [one for one in own if one.measured is not None]
+    if not measured and any(one.otherwise_set for one in own):
+        return "Nothing was measured on this machine as it is set now."
     if not measured:
         return "Nothing was measured on this machine yet."
     counts = {

@@ -2,7 +2,7 @@
 "use strict";
 
 const LETTERS_OFF = "wattmetron-letters-off";
-const typing = (element) => element && element.closest("input, select, textarea, [contenteditable]");
+const typing = (element) => element && element.closest("input:not([type=checkbox]), select, textarea, [contenteditable]");
 const shown = (element) => element && !element.disabled && element.checkVisibility();
 
 function press(element) {
