@@ -1,10 +1,14 @@
-"""A database with the demo data, made once and copied for every test that works on one."""
+"""Databases with the demo data, whole or a small part of it, made once and copied for every test
+that works on one.
+"""
 
 import shutil
+from pathlib import Path
 
 import pytest
 from hypothesis import settings
 
+from tests import small
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.workshop import Workshop
 from wattmetron.study import memory
@@ -20,29 +24,20 @@ def loaded():
     memory.stays()
 
 
-@pytest.fixture(scope="session")
-def demo_database(tmp_path_factory, shared_study):
-    path = tmp_path_factory.mktemp("demo") / "demo.sqlite"
-    made = Workshop(path, shared_study)
-    made.load_demo(CATALOGUE, BRIEFS)
-    made.catalogue()
-    made.close()
-    return path
-
-
 class SharedStudy:
     """What was computed from the demo data serves all tests that begin with them unchanged."""
 
     def __init__(self) -> None:
-        self.described = self.result = None
+        self._shared = []
 
     def __call__(self, described):
-        if described == self.described:
-            return self.result
-        result = studied(described)
-        if self.described is None:
-            self.described, self.result = described, result
-        return result
+        for earlier, result in self._shared:
+            if described == earlier:
+                return result
+        return studied(described)
+
+    def share(self, described) -> None:
+        self._shared.append((described, studied(described)))
 
 
 @pytest.fixture(scope="session")
@@ -50,11 +45,45 @@ def shared_study():
     return SharedStudy()
 
 
-@pytest.fixture
-def demo_copy(demo_database, tmp_path):
+def _database(path: Path, study: SharedStudy, catalogue: Path, briefs: Path) -> Path:
+    made = Workshop(path, study)
+    made.load_demo(catalogue, briefs)
+    study.share(made.catalogue().described)
+    made.close()
+    return path
+
+
+@pytest.fixture(scope="session")
+def demo_database(tmp_path_factory, shared_study):
+    return _database(
+        tmp_path_factory.mktemp("demo") / "demo.sqlite", shared_study, CATALOGUE, BRIEFS
+    )
+
+
+@pytest.fixture(scope="session")
+def small_database(tmp_path_factory, shared_study):
+    return _database(
+        tmp_path_factory.mktemp("small") / "small.sqlite",
+        shared_study,
+        small.CATALOGUE,
+        small.BRIEFS,
+    )
+
+
+def copied(database: Path, folder: Path) -> Path:
     """The path of a fresh copy."""
-    copy = tmp_path / "copy.sqlite"
+    copy = folder / "copy.sqlite"
     for suffix in ("", "-wal", "-shm"):
-        if (source := demo_database.with_name(demo_database.name + suffix)).exists():
+        if (source := database.with_name(database.name + suffix)).exists():
             shutil.copyfile(source, copy.with_name(copy.name + suffix))
     return copy
+
+
+@pytest.fixture
+def demo_copy(demo_database, tmp_path):
+    return copied(demo_database, tmp_path)
+
+
+@pytest.fixture
+def small_copy(small_database, tmp_path):
+    return copied(small_database, tmp_path)

@@ -1,11 +1,12 @@
 """What is bought besides the eight kinds: the cheapest way to each wish, as a whole machine."""
 
 from dataclasses import replace
-from pathlib import Path
+from functools import cache
 
 import pytest
 
 from tests.core.test_fit_rules import BOARD, CARD, CHIP, WHOLE
+from tests.demo import loft, world
 from wattmetron.core.fit.besides import Besides, besides_missed, runs, shows
 from wattmetron.core.fit.floors import floors_of, missed
 from wattmetron.core.fit.rules import check
@@ -21,14 +22,14 @@ from wattmetron.core.values.further_parts import (
     Screen,
     WirelessAdapter,
 )
-from wattmetron.demo import generate
-from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.advice.wish_costs import wish_costs
-from wattmetron.study.keeper import Keeper
 
-WORLD = read_catalogue(Path(generate.__file__).parent / "catalogue").kept_by(Keeper())
-LOFT, _ = generate.briefs(WORLD)["net-loft"]
-PRICES = WORLD.prices(LOFT.region, LOFT.may_buy)
+
+@cache
+def prices():
+    return world().prices(loft().region, loft().may_buy)
+
+
 SIZE = Display(width_px=2560, height_px=1440, refresh_hz=144.0)
 SCREEN = Screen(
     id="screen",
@@ -51,8 +52,8 @@ WANTS = Besides(
 
 
 def proposed(**changes):
-    asked = replace(LOFT, **changes)
-    found = propose(WORLD, asked, "least money")
+    asked = replace(loft(), **changes)
+    found = propose(world(), asked, "least money")
     assert found.build is not None
     return asked, found
 
@@ -62,19 +63,19 @@ def test_the_price_of_wireless_is_that_of_the_cheapest_way():
     _, bare = proposed(wireless=False)
     asked, found = proposed(wireless=True)
     ways = [
-        PRICES.cost(part.id)
-        for part in WORLD.by_kind["wireless"]
-        if PRICES.cost(part.id) is not None
+        prices().cost(part.id)
+        for part in world().by_kind["wireless"]
+        if prices().cost(part.id) is not None
     ]
     by_board = propose(
-        WORLD,
-        replace(asked, banned=tuple(part.id for part in WORLD.by_kind["wireless"])),
+        world(),
+        replace(asked, banned=tuple(part.id for part in world().by_kind["wireless"])),
         "least money",
     )
     assert not by_board.build.of("wireless")
     assert found.cost_minor == min(by_board.cost_minor, bare.cost_minor + min(ways))
     assert found.cost_minor - bare.cost_minor <= 2380
-    (told,) = [own for own in wish_costs(WORLD, asked, Build()) if own.wish.name == "wireless"]
+    (told,) = [own for own in wish_costs(world(), asked, Build()) if own.wish.name == "wireless"]
     assert told.cost_minor <= 2380
 
 
@@ -86,34 +87,34 @@ def test_all_that_is_wanted_is_in_the_proposal_and_in_its_total():
     build = found.build
     for kind in ("system", "display", "input", "optical"):
         assert build.of(kind), kind
-    machine = WORLD.machine(build)
-    assert not [*missed(machine, floors_of(WORLD, asked))]
+    machine = world().machine(build)
+    assert not [*missed(machine, floors_of(world(), asked))]
     rules = {"operating system", "system and processor", "display plug", "disc bay", "wireless"}
-    found_rules = check(machine, wishes_of(asked, WORLD.games, WORLD.published))
+    found_rules = check(machine, wishes_of(asked, world().games, world().published))
     assert not rules & {item.rule for item in found_rules}
     owned = replace(asked, owned=build.of("display"))
-    there = propose(WORLD, owned, "least money")
+    there = propose(world(), owned, "least money")
     assert there.build.of("display") == build.of("display")
-    assert there.cost_minor == found.cost_minor - PRICES.cost(build.of("display")[0])
-    free = propose(WORLD, replace(asked, outside=("system",)), "least money")
-    assert free.cost_minor == found.cost_minor - PRICES.cost(build.of("system")[0])
-    assert found.cost_minor > bare.cost_minor + PRICES.cost(build.of("display")[0])
+    assert there.cost_minor == found.cost_minor - prices().cost(build.of("display")[0])
+    free = propose(world(), replace(asked, outside=("system",)), "least money")
+    assert free.cost_minor == found.cost_minor - prices().cost(build.of("system")[0])
+    assert found.cost_minor > bare.cost_minor + prices().cost(build.of("display")[0])
 
 
 def test_the_system_that_the_brief_names_is_the_one_that_is_bought():
     for named in ("Tidewater 10", "Tidewater 11", "Stillwater 24"):
-        asked = replace(LOFT, system=named, buys=("system",), targets=())
-        build = propose(WORLD, asked, "least money").build
+        asked = replace(loft(), system=named, buys=("system",), targets=())
+        build = propose(world(), asked, "least money").build
         (own,) = build.of("system")
-        assert WORLD.part(own).family == named
-        assert not [*missed(WORLD.machine(build), floors_of(WORLD, asked))]
+        assert world().part(own).family == named
+        assert not [*missed(world().machine(build), floors_of(world(), asked))]
 
 
 def test_what_stays_is_not_bought_again():
-    screen = WORLD.by_kind["display"][0].id
-    asked = replace(LOFT, buys=("display",))
+    screen = world().by_kind["display"][0].id
+    asked = replace(loft(), buys=("display",))
     kept = Build(added=(("display", screen),))
-    assert propose(WORLD, asked, "least money", kept).build.of("display") == (screen,)
+    assert propose(world(), asked, "least money", kept).build.of("display") == (screen,)
 
 
 @pytest.mark.parametrize(

@@ -3,10 +3,12 @@ and in watts.
 """
 
 from dataclasses import replace
+from functools import cache
 
 import pytest
 
 from tests.core.test_fit_rules import CARD, CHIP, WHOLE
+from tests.demo import hall, hall_build, world
 from wattmetron.core.errors import BuildError
 from wattmetron.core.fit.allowed import ample, barring, may_be_bought
 from wattmetron.core.fit.rules import check
@@ -19,17 +21,21 @@ from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.other_work import all_core_floor, left_of, storage_more_gb, with_work_gb
 from wattmetron.core.workloads.informed import fitted_game
-from wattmetron.demo import generate
 from wattmetron.formats.brief_file import build_file, build_from
 from wattmetron.services.advice.balance_words import while_working
 from wattmetron.services.advice.proposals import kept_parts
 from wattmetron.services.desk.assess import assess, remaining
 from wattmetron.web.shell.address import decode_build, encode_build
 
-WORLD = generate.catalogue()
-BRIEF, BUILD = generate.briefs(WORLD)["harbour-hall"]
-PAIR = BUILD.beside(BUILD.graphics)
-GAME = fitted_game(WORLD, BRIEF.targets[0].game_id)
+
+@cache
+def pair():
+    return hall_build().beside(hall_build().graphics)
+
+
+@cache
+def first_game():
+    return fitted_game(world(), hall().targets[0].game_id)
 
 
 def test_a_second_card_draws_and_spikes_by_hand():
@@ -40,52 +46,54 @@ def test_a_second_card_draws_and_spikes_by_hand():
 
 
 def test_a_second_card_brings_nothing_without_evidence_and_its_share_with_it():
-    target = BRIEF.targets[0]
-    item, two = (WORLD.machine(build) for build in (BUILD, PAIR))
-    alone, both = (estimate(machine, GAME, target, BRIEF) for machine in (item, two))
+    target = hall().targets[0]
+    item, two = (world().machine(build) for build in (hall_build(), pair()))
+    alone, both = (estimate(machine, first_game(), target, hall()) for machine in (item, two))
     assert alone.average_fps == both.average_fps and both.hastened == 1
-    sharing = replace(GAME, second_card_gain=0.6)
-    faster = estimate(two, sharing, target, BRIEF)
+    sharing = replace(first_game(), second_card_gain=0.6)
+    faster = estimate(two, sharing, target, hall())
     assert faster.graphics_ms == pytest.approx(alone.graphics_ms / 1.6) and faster.hastened == 1.6
-    assert glance(Lineup([two]), sharing, target, BRIEF).fps[0] == pytest.approx(
+    assert glance(Lineup([two]), sharing, target, hall()).fps[0] == pytest.approx(
         faster.judged_fps, rel=1e-6
     )
-    assert glance(Lineup([item]), sharing, target, BRIEF).fps[0] == pytest.approx(
+    assert glance(Lineup([item]), sharing, target, hall()).fps[0] == pytest.approx(
         alone.judged_fps, rel=1e-6
     )
-    other = next(card for card in WORLD.by_kind["graphics"] if card.chip != item.graphics.chip)
+    other = next(card for card in world().by_kind["graphics"] if card.chip != item.graphics.chip)
     assert replace(two, second_card=other).hastened(sharing) == 1
 
 
 def test_cards_are_added_swapped_and_taken_out_one_by_one():
-    assert PAIR.of("graphics") == (BUILD.graphics,) * 2 and PAIR.without(
-        "graphics", BUILD.graphics
-    ).of("graphics") == (BUILD.graphics,)
-    other = next(card.id for card in WORLD.by_kind["graphics"] if card.id != BUILD.graphics)
-    mixed = PAIR.without("graphics", BUILD.graphics).beside(other)
-    assert mixed.with_part("graphics", BUILD.graphics, other) == PAIR
-    assert mixed.without("graphics", BUILD.graphics).of("graphics") == (other,)
+    assert pair().of("graphics") == (hall_build().graphics,) * 2 and pair().without(
+        "graphics", hall_build().graphics
+    ).of("graphics") == (hall_build().graphics,)
+    other = next(
+        card.id for card in world().by_kind["graphics"] if card.id != hall_build().graphics
+    )
+    mixed = pair().without("graphics", hall_build().graphics).beside(other)
+    assert mixed.with_part("graphics", hall_build().graphics, other) == pair()
+    assert mixed.without("graphics", hall_build().graphics).of("graphics") == (other,)
     with pytest.raises(BuildError, match="at most two graphics cards"):
-        PAIR.beside(other)
+        pair().beside(other)
     assert build_from(build_file(mixed)) == mixed and Build().beside(other).graphics == other
     assert (
-        decode_build(encode_build(mixed, BUILD), BUILD) == mixed
-        and decode_build(encode_build(BUILD, mixed), mixed) == BUILD
+        decode_build(encode_build(mixed, hall_build()), hall_build()) == mixed
+        and decode_build(encode_build(hall_build(), mixed), mixed) == hall_build()
     )
 
 
 def test_a_second_card_is_said_to_be_waste_and_no_proposal_takes_it():
-    now = assess(WORLD, BRIEF, PAIR)
+    now = assess(world(), hall(), pair())
     assert {finding.level for finding in now.findings if finding.rule == "second card"} <= {
         "wastes",
         "blocks",
     }
     assert any(finding.rule == "second card" for finding in now.findings)
-    assert now.spent_minor > assess(WORLD, BRIEF, BUILD).spent_minor
-    assert kept_parts(WORLD, BRIEF, replace(PAIR, kept=frozenset({BUILD.graphics}))).of(
+    assert now.spent_minor > assess(world(), hall(), hall_build()).spent_minor
+    assert kept_parts(world(), hall(), replace(pair(), kept=frozenset({hall_build().graphics}))).of(
         "graphics"
-    ) == (BUILD.graphics,)
-    assert not replace(PAIR, graphics=None, second_card=None).of("graphics")
+    ) == (hall_build().graphics,)
+    assert not replace(pair(), graphics=None, second_card=None).of("graphics")
 
 
 TUNABLE = replace(
@@ -117,27 +125,27 @@ def test_clocks_by_hand():
 
 
 def test_tuned_clocks_are_proposed_with_chip_board_and_cooler_that_allow_them():
-    tuned = replace(BRIEF, clocks="tuned")
-    found = propose(WORLD, tuned, "most frames")
-    machine = machine_of(WORLD, found.build, "tuned")
+    tuned = replace(hall(), clocks="tuned")
+    found = propose(world(), tuned, "most frames")
+    machine = machine_of(world(), found.build, "tuned")
     assert machine.processor.tunable and machine.mainboard.tuning
-    assert machine.processor.sustained_w > WORLD.part(found.build.processor).sustained_w
+    assert machine.processor.sustained_w > world().part(found.build.processor).sustained_w
     assert not [item for item in check(machine) if item.level == "blocks"]
-    cool = propose(WORLD, replace(BRIEF, clocks="undervolted"), "most frames")
+    cool = propose(world(), replace(hall(), clocks="undervolted"), "most frames")
     assert cool.build is not None
 
 
 def test_each_rule_about_single_parts_bars_past_its_limit():
-    case = next(item for item in WORLD.by_kind["case"] if item.colour == "white")
-    cooler = WORLD.by_kind["cooler"][0]
-    fan = next(item for item in WORLD.by_kind["fan"] if item.noise_dba == 28.0)
+    case = next(item for item in world().by_kind["case"] if item.colour == "white")
+    cooler = world().by_kind["cooler"][0]
+    fan = next(item for item in world().by_kind["fan"] if item.noise_dba == 28.0)
     board = next(
-        item for item in WORLD.by_kind["mainboard"] if not item.wireless and not item.tuning
+        item for item in world().by_kind["mainboard"] if not item.wireless and not item.tuning
     )
-    disk = next(item for item in WORLD.by_kind["storage"] if item.kind == "hard disk")
-    supply = WORLD.by_kind["supply"][0]
-    chip = WORLD.by_kind["processor"][0]
-    kit = WORLD.by_kind["memory"][0]
+    disk = next(item for item in world().by_kind["storage"] if item.kind == "hard disk")
+    supply = world().by_kind["supply"][0]
+    chip = world().by_kind["processor"][0]
+    kit = world().by_kind["memory"][0]
     for rule, part, cost, past, near, stays in (
         ("part price cap", case, 101, {"part_cap_minor": 100}, {"part_cap_minor": 101}, ()),
         ("banned part", case, 1, {"banned": (case.id,)}, {"banned": (cooler.id,)}, ()),
@@ -242,7 +250,7 @@ def test_each_rule_about_single_parts_bars_past_its_limit():
         ("trust floor", cooler, 1, {"trust_floor": "proven only"}, {"trust_floor": "anything"}, ()),
     ):
         plain = replace(
-            BRIEF, part_cap_minor=None, trust_floor="anything", wireless=False, clocks="as shipped"
+            hall(), part_cap_minor=None, trust_floor="anything", wireless=False, clocks="as shipped"
         )
         unproven = replace(part, reviews=None, warranty_years=1, returns_percent=None)
         assert [own.name for own in barring(replace(plain, **past), unproven, cost, stays)] == [
@@ -250,7 +258,7 @@ def test_each_rule_about_single_parts_bars_past_its_limit():
         ]
         assert may_be_bought(replace(plain, **near), unproven, cost, stays, ample), rule
     fixed = (replace(CHIP, tunable=False),)
-    assert may_be_bought(replace(BRIEF, clocks="tuned"), board, 1, fixed, ample)
+    assert may_be_bought(replace(hall(), clocks="tuned"), board, 1, fixed, ample)
 
 
 def test_other_work_sets_floors_and_takes_frames_by_hand():
@@ -270,23 +278,30 @@ def test_other_work_sets_floors_and_takes_frames_by_hand():
         all_core_floor(("streaming", "video editing")) == 90.0
         and storage_more_gb(("streaming",)) == 100.0
     )
-    slow = next(chip for chip in WORLD.by_kind["processor"] if chip.all_core_speed < 60)
-    working = replace(BRIEF, work=("streaming",), trust_floor="anything", part_cap_minor=None)
+    slow = next(chip for chip in world().by_kind["processor"] if chip.all_core_speed < 60)
+    working = replace(hall(), work=("streaming",), trust_floor="anything", part_cap_minor=None)
     assert [own.name for own in barring(working, slow, 1)] == ["other work"]
     assert may_be_bought(replace(working, work=()), slow, 1, (), ample)
-    found = propose(WORLD, working, "most frames")
-    machine = WORLD.machine(found.build)
-    game_gb = max(fitted_game(WORLD, target.game_id).memory_gb for target in BRIEF.counted_targets)
+    found = propose(world(), working, "most frames")
+    machine = world().machine(found.build)
+    game_gb = max(
+        fitted_game(world(), target.game_id).memory_gb for target in hall().counted_targets
+    )
     assert machine.processor.all_core_speed >= 60 and machine.memory.total_gb >= game_gb + 4
-    said = while_working(WORLD, assess(WORLD, working, found.build))
+    said = while_working(world(), assess(world(), working, found.build))
     assert said.startswith("With streaming beside the game: ") and "instead of" in said
-    assert while_working(WORLD, assess(WORLD, BRIEF, found.build)) == ""
+    assert while_working(world(), assess(world(), hall(), found.build)) == ""
 
 
 def test_what_is_missing_costs_the_same_beside_a_second_card():
     """The search takes one card; the second stays in the build and is not counted as part of the
     rest.
     """
-    item, two = (assess(WORLD, BRIEF, build.without("case", build.case)) for build in (BUILD, PAIR))
-    alone, both = remaining(WORLD, item), remaining(WORLD, two)
-    assert alone.least_minor == both.least_minor > 0 and both.build.second_card == PAIR.second_card
+    item, two = (
+        assess(world(), hall(), build.without("case", build.case))
+        for build in (hall_build(), pair())
+    )
+    alone, both = remaining(world(), item), remaining(world(), two)
+    assert (
+        alone.least_minor == both.least_minor > 0 and both.build.second_card == pair().second_card
+    )

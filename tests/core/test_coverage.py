@@ -1,36 +1,35 @@
 """Library coverage: the same frame rates as single estimates, and the shares of many games."""
 
 from dataclasses import replace
+from functools import cache
 from itertools import product
-from pathlib import Path
 
 import numpy as np
 import pytest
 
+from tests.demo import plans, world
 from wattmetron.core.balance.coverage import SIZES, coverage, game_arrays
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.workloads.informed import fitted_game
-from wattmetron.demo import generate
-from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.study.keeper import Keeper
 
-WORLD = read_catalogue(Path(generate.__file__).parent / "catalogue").kept_by(Keeper())
-BRIEFS = generate.briefs(WORLD)
-GAMES = [fitted_game(WORLD, game_id) for game_id in sorted(WORLD.games)]
+
+@cache
+def games():
+    return [fitted_game(world(), game_id) for game_id in sorted(world().games)]
 
 
 @pytest.mark.parametrize("name", ["net-loft", "signal-tower", "weather-ship"])
 def test_every_cell_is_the_estimate_of_that_game(name):
     """The same mean frame rate; the same verdict but where chance and sureness nearly meet."""
-    brief, build = BRIEFS[name]
-    machine = WORLD.machine(build)
-    found = coverage(machine, GAMES, game_arrays(GAMES))
+    brief, build = plans()[name]
+    machine = world().machine(build)
+    found = coverage(machine, games(), game_arrays(games()))
     verdicts = found.reached(60.0, brief.chance)
     for (n, game), (i, (width, height)), (j, preset) in product(
-        enumerate(GAMES[::4]), enumerate(SIZES), enumerate(PRESETS)
+        enumerate(games()[::4]), enumerate(SIZES), enumerate(PRESETS)
     ):
         target = Target(id="t", game_id=game.id, width_px=width, height_px=height, preset=preset)
         item = estimate(machine, game, target, brief)
@@ -41,14 +40,14 @@ def test_every_cell_is_the_estimate_of_that_game(name):
 
 def test_shares_by_hand():
     """More pixels, higher presets and higher rates never reach more; a cap ends it."""
-    machine = WORLD.machine(BRIEFS["signal-tower"][1])
-    capped = replace(GAMES[0], engine_cap_fps=59.0)
-    found = coverage(machine, [capped, *GAMES], game_arrays([capped, *GAMES]))
+    machine = world().machine(plans()["signal-tower"][1])
+    capped = replace(games()[0], engine_cap_fps=59.0)
+    found = coverage(machine, [capped, *games()], game_arrays([capped, *games()]))
     at_60 = found.reached(60.0, 0.8)
     assert not at_60[0].any() and found.reached(59.0, 0.5)[0].any()
     shares = at_60[1:].mean(axis=0)
     assert (np.diff(shares[[0, 1, 3]], axis=0) <= 0).all() and (np.diff(shares, axis=1) <= 0).all()
     assert (found.reached(90.0, 0.8) <= at_60).all() and (found.reached(60.0, 0.95) <= at_60).all()
-    assert coverage(Machine(), GAMES, game_arrays(GAMES)) is None
+    assert coverage(Machine(), games(), game_arrays(games())) is None
     nothing = coverage(machine, [], game_arrays([]))
     assert nothing.fps.shape == (0, len(SIZES), len(PRESETS))

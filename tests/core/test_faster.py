@@ -1,10 +1,12 @@
 """The chance that one machine is faster, against a simulation by another road."""
 
 from dataclasses import replace
+from functools import cache
 
 import numpy as np
 import pytest
 
+from tests import demo
 from wattmetron.core.frames import rates
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.faster import chance_faster as chance_by
@@ -12,24 +14,26 @@ from wattmetron.core.frames.faster import scores
 from wattmetron.core.frames.together import shared_errors
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.workloads.informed import fitted_game
-from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.demo import BRIEFS
 from wattmetron.formats.brief_file import read_brief, read_build
-from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.study.keeper import Keeper
 
 NAMES = ("net-loft", "signal-tower", "weather-ship", "harbour-hall")
 DRAWS = 200_000
-SCORES = scores()
+
+
+@cache
+def all_scores():
+    return scores()
 
 
 def chance_faster(first, other, machines):
-    return chance_by(first, other, machines, SCORES)
+    return chance_by(first, other, machines, all_scores())
 
 
 @pytest.fixture(scope="module")
 def runs():
     """Machines of four briefs and their estimates of the targets of the first."""
-    world = read_catalogue(CATALOGUE).kept_by(Keeper())
+    world = demo.world()
     brief = read_brief("b", (BRIEFS / "net-loft.brief.json").read_bytes())
     made = []
     for name in NAMES:

@@ -7,6 +7,7 @@ from dataclasses import replace
 import pytest
 
 from tests.core.test_fit_rules import BOARD, CHIP, KIT
+from tests.demo import bench, bench_build, world
 from wattmetron.core.errors import BuildError
 from wattmetron.core.fit.rules import check
 from wattmetron.core.frames.memory import memory_class
@@ -14,14 +15,11 @@ from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import MAX_KITS, Build
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.offers import ANY_PARTS
-from wattmetron.demo import generate
 from wattmetron.formats.brief_file import build_file, build_from
 from wattmetron.services.desk.assess import assess, finding_remedies
 from wattmetron.web.shell.address import decode_build, encode_build
 
 SINGLE = replace(KIT, id="single", sticks=1, stick_gb=16)
-WORLD = generate.catalogue()
-BRIEF, BUILD = generate.briefs(WORLD)["old-bench-machine"]
 KIT_ID = "bramblebyte-plain-16-single-ddr4"
 
 
@@ -64,8 +62,8 @@ def test_different_kits_run_at_the_slowest_by_hand():
 
 
 def test_kits_are_added_swapped_and_taken_out_one_by_one():
-    two = BUILD.with_kit(KIT_ID)
-    assert two.of("memory") == (KIT_ID, KIT_ID) and two.without("memory", KIT_ID) == BUILD
+    two = bench_build().with_kit(KIT_ID)
+    assert two.of("memory") == (KIT_ID, KIT_ID) and two.without("memory", KIT_ID) == bench_build()
     other = two.with_part("memory", "quickfen-marram-16-single-ddr4", KIT_ID)
     assert other.of("memory") == ("quickfen-marram-16-single-ddr4", KIT_ID) or other.of(
         "memory"
@@ -77,13 +75,15 @@ def test_kits_are_added_swapped_and_taken_out_one_by_one():
             full = full.with_kit(KIT_ID)
     assert build_from(build_file(two)) == two
     assert (
-        decode_build(encode_build(two, BUILD), BUILD) == two
-        and decode_build(encode_build(BUILD, two), two) == BUILD
+        decode_build(encode_build(two, bench_build()), bench_build()) == two
+        and decode_build(encode_build(bench_build(), two), two) == bench_build()
     )
 
 
 def test_a_second_stick_ends_the_waste_of_a_single_one_and_brings_frames():
-    item, two = (assess(WORLD, BRIEF, build) for build in (BUILD, BUILD.with_kit(KIT_ID)))
+    item, two = (
+        assess(world(), bench(), build) for build in (bench_build(), bench_build().with_kit(KIT_ID))
+    )
     assert "memory channels" in [found.rule for found in item.findings]
     assert "memory channels" not in [found.rule for found in two.findings]
     assert two.draw.rest_w == item.draw.rest_w + 3
@@ -95,28 +95,32 @@ def test_a_second_stick_ends_the_waste_of_a_single_one_and_brings_frames():
         after > 1.02 * before for before, after in rates
     )
     assert [line.owned for line in two.lines if line.kind == "memory"] == [True, False]
-    assert two.parts_minor - item.parts_minor == WORLD.prices(BRIEF.region, ANY_PARTS).cost(KIT_ID)
+    assert two.parts_minor - item.parts_minor == world().prices(bench().region, ANY_PARTS).cost(
+        KIT_ID
+    )
 
 
 def test_another_stick_is_offered_against_the_waste_where_a_slot_is_free():
-    now = assess(WORLD, BRIEF, BUILD)
+    now = assess(world(), bench(), bench_build())
     waste = next(finding for finding in now.findings if finding.rule == "memory channels")
-    first = finding_remedies(WORLD, now, waste)[0]
-    assert first.build == BUILD.with_kit(KIT_ID) and first.delivered_minor == WORLD.prices(
-        BRIEF.region, ANY_PARTS
-    ).cost(KIT_ID)
-    full = assess(WORLD, BRIEF, BUILD.with_part("mainboard", "saltgrove-mole-mini-bollard"))
+    first = finding_remedies(world(), now, waste)[0]
+    assert first.build == bench_build().with_kit(
+        KIT_ID
+    ) and first.delivered_minor == world().prices(bench().region, ANY_PARTS).cost(KIT_ID)
+    full = assess(
+        world(), bench(), bench_build().with_part("mainboard", "saltgrove-mole-mini-bollard")
+    )
     assert full.machine.mainboard.memory_slots == 2
-    wide = assess(WORLD, BRIEF, BUILD.with_kit(KIT_ID))
+    wide = assess(world(), bench(), bench_build().with_kit(KIT_ID))
     assert not [finding for finding in wide.findings if finding.rule == "memory channels"]
 
 
 def test_a_proposal_keeps_kits_that_stay_and_fits_the_rest_around_them():
-    brief = replace(BRIEF, owned=(), budget_high_minor=90_000, memory_gb=8.0)
+    brief = replace(bench(), owned=(), budget_high_minor=90_000, memory_gb=8.0)
     kept = Build().with_kit(KIT_ID).with_kit(KIT_ID).keeping(KIT_ID, True)
-    found = propose(WORLD, brief, kept=kept).build
+    found = propose(world(), brief, kept=kept).build
     assert found.of("memory") == (KIT_ID, KIT_ID)
-    machine = WORLD.machine(found)
+    machine = world().machine(found)
     assert (
         machine.memory.sticks == 2 <= machine.mainboard.memory_slots
         and machine.mainboard.memory_type == "DDR4"

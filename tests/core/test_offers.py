@@ -8,23 +8,24 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.test_prices_and_money import OFFER, book
+from tests.demo import plans, world
 from tests.worlds import REGION
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.offers import Buys, PriceBook, Terms
 from wattmetron.core.values.price_history import OfferSpan, days_in_stock
 from wattmetron.core.values.risk import HIRE, NO_RETURNS, UNTESTED, risk_of
 from wattmetron.core.values.shops import ShopRules
-from wattmetron.demo import CATALOGUE, generate
-from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.advice.wish_costs import wish_costs
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.words.offers import offer_facts, offer_marks
 from wattmetron.study.keeper import Keeper
 
-WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
-CARD = WORLD.by_kind["graphics"][0]
 CASE = "boxwood-yard-crate"
-USED = replace(OFFER, part_id=CARD.id, price_minor=195_00, shipping_minor=5_00, condition="used")
+USED = replace(OFFER, part_id="used", price_minor=195_00, shipping_minor=5_00, condition="used")
+
+
+def a_card():
+    return world().by_kind["graphics"][0]
 
 
 @pytest.mark.parametrize(
@@ -47,25 +48,25 @@ USED = replace(OFFER, part_id=CARD.id, price_minor=195_00, shipping_minor=5_00, 
 )
 def test_the_risk_of_a_card_by_hand(condition, terms, minor):
     """200 paid x 8 % that fail, doubled by hire, 15 points more untested; a third shows at once."""
-    assert risk_of(CARD, replace(USED, condition=condition, terms=terms)).minor == minor
+    assert risk_of(a_card(), replace(USED, condition=condition, terms=terms)).minor == minor
 
 
 def test_a_used_offer_is_compared_with_its_risk_and_paid_without():
-    part = replace(OFFER, part_id=CARD.id)
+    part = replace(OFFER, part_id=a_card().id)
     catalogue = replace(
-        WORLD,
+        world(),
         offers=(
             replace(part, region="vellmouth", price_minor=212_00, shipping_minor=0),
-            replace(USED, region="vellmouth", shop="Bench"),
+            replace(USED, part_id=a_card().id, region="vellmouth", shop="Bench"),
         ),
     )
     prices = catalogue.prices("vellmouth", Buys(used=True))
-    best = prices.best(CARD.id)
-    assert best.condition == "new" and prices.cost(CARD.id) == 212_00
-    (bench,) = [own for own in prices.all_of(CARD.id) if own.condition == "used"]
+    best = prices.best(a_card().id)
+    assert best.condition == "new" and prices.cost(a_card().id) == 212_00
+    (bench,) = [own for own in prices.all_of(a_card().id) if own.condition == "used"]
     assert (bench.delivered_minor, bench.risk_minor, bench.cost_minor) == (200_00, 16_00, 216_00)
     assert offer_marks(bench) == ("used", "EUR\u00a016 of it for the risk")
-    (said,) = offer_facts(CARD, bench)
+    (said,) = offer_facts(a_card(), bench)
     assert "EUR\u00a0200 paid × 8" in said and "assumed" in said and "EUR\u00a0216" in said
 
 
@@ -80,7 +81,7 @@ def test_what_cannot_simply_be_ordered_is_left_out_unless_asked_for():
     assert offer_marks(listed) == ("by raffle only",) and offer_marks(few) == ("the last few",)
     back = replace(OFFER, terms=Terms(rebate_minor=20_00, extra="a game", extra_minor=5_00))
     assert book(back).cost("p") == book(OFFER).cost("p")
-    assert [words.split(",")[0] for words in offer_facts(CARD, back)] == [
+    assert [words.split(",")[0] for words in offer_facts(a_card(), back)] == [
         "EUR\u00a020 come back later for a form sent in: not counted",
         "With a game",
     ]
@@ -96,15 +97,15 @@ AVAILABLE = {
 @pytest.mark.parametrize("name", ["net-loft", "harbour-hall", "old-bench-machine"])
 def test_surely_in_stock_is_the_same_as_a_market_without_the_rest(name, wish):
     """The other way to the answer: take out of the shops what the wish does not let in."""
-    brief, _ = generate.briefs(WORLD)[name]
+    brief, _ = plans()[name]
     had: dict[str, list] = {}
-    for own in WORLD.offers:
+    for own in world().offers:
         if own.region == brief.region and own.may_be_had(brief.may_buy):
             had.setdefault(own.part_id, []).append(own)
     sure = {part_id for part_id, offers in had.items() if AVAILABLE[wish](offers)}
-    less = replace(WORLD, offers=tuple(own for own in WORLD.offers if own.part_id in sure))
+    less = replace(world(), offers=tuple(own for own in world().offers if own.part_id in sure))
     for aim in ("most frames", "least money"):
-        asked = propose(WORLD, replace(brief, availability=wish), aim)
+        asked = propose(world(), replace(brief, availability=wish), aim)
         other = propose(less.kept_by(Keeper()), brief, aim)
         assert asked.build == other.build and asked.cost_minor == other.cost_minor
         bought = {part_id for _, part_id in asked.build.ids()} - {*brief.owned}
@@ -112,14 +113,14 @@ def test_surely_in_stock_is_the_same_as_a_market_without_the_rest(name, wish):
 
 
 def test_the_wish_is_named_where_a_part_misses_it_and_has_its_price():
-    brief, _ = generate.briefs(WORLD)["net-loft"]
-    build = propose(WORLD, brief, "most frames").build
+    brief, _ = plans()["net-loft"]
+    build = propose(world(), brief, "most frames").build
     few = build.supply
     offers = tuple(
         replace(own, stock="few" if own.stock == "in" else own.stock) if own.part_id == few else own
-        for own in WORLD.offers
+        for own in world().offers
     )
-    catalogue = replace(WORLD, offers=offers).kept_by(Keeper())
+    catalogue = replace(world(), offers=offers).kept_by(Keeper())
     wishing = replace(brief, availability="not few")
     (said,) = [own for own in assess(catalogue, wishing, build).floors if "last few" in own]
     assert catalogue.part(few).name in said
@@ -152,12 +153,12 @@ def test_a_doubtful_shop_counts_only_where_anything_is_taken():
     region = replace(OFFER, part_id=CASE, region="vellmouth", shop="Backdoor", price_minor=1_00)
     rules = ShopRules(shop="Backdoor", region="vellmouth", parcel_minor=0, trust="doubtful")
     catalogue = replace(
-        WORLD, offers=(*WORLD.offers, region), shops={**WORLD.shops, rules.key: rules}
+        world(), offers=(*world().offers, region), shops={**world().shops, rules.key: rules}
     ).kept_by(Keeper())
     careful = catalogue.prices("vellmouth", Buys())
     assert careful.best(CASE).shop != "Backdoor" and not careful.lets(region)
     assert catalogue.prices("vellmouth", Buys(doubtful=True)).best(CASE).shop == "Backdoor"
-    brief, _ = generate.briefs(WORLD)["net-loft"]
+    brief, _ = plans()["net-loft"]
     assert not brief.may_buy.doubtful
     assert replace(brief, trust_floor="anything").may_buy.doubtful
     assert "Backdoor" in {own.shop for own in careful.all_of(CASE)}, "listed all the same"

@@ -1,24 +1,18 @@
 """Roles of drives: which serve system, games and bulk, by hand and against every way to share."""
 
 from dataclasses import replace
-from pathlib import Path
 
 from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.brute import packs
+from tests.demo import loft, world
 from wattmetron.core.fit.allowed import may_be_bought
 from wattmetron.core.fit.floors import floors_of, missed
 from wattmetron.core.fit.roles import DriveNeed, Held, Room, roles_of
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Storage
-from wattmetron.demo import generate
-from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.study.keeper import Keeper
-
-WORLD = read_catalogue(Path(generate.__file__).parent / "catalogue").kept_by(Keeper())
-LOFT, _ = generate.briefs(WORLD)["net-loft"]
 
 
 def drive(kind: str, gb: int) -> Storage:
@@ -93,7 +87,7 @@ def test_as_every_way_to_share_the_drives(drives, system, on, games, bulk, bulk_
 def test_a_small_fast_one_one_for_games_and_a_large_cheap_one():
     """The cheapest drive of the demo for each role; more money than the roles want is not spent."""
     asked = replace(
-        LOFT,
+        loft(),
         budget_high_minor=300_000,
         storage_gb=0.0,
         system_gb=240.0,
@@ -102,10 +96,10 @@ def test_a_small_fast_one_one_for_games_and_a_large_cheap_one():
         bulk_gb=4000.0,
         drives_apart=True,
     )
-    book = WORLD.prices(asked.region, asked.may_buy)
-    chosen = propose(WORLD, asked, "least money").build
-    drives = [WORLD.part(part_id) for part_id in chosen.storage]
-    need = floors_of(WORLD, asked).storage
+    book = world().prices(asked.region, asked.may_buy)
+    chosen = propose(world(), asked, "least money").build
+    drives = [world().part(part_id) for part_id in chosen.storage]
+    need = floors_of(world(), asked).storage
     roles = roles_of(drives, need)
     assert sorted(role for own in roles for role in own) == ["bulk", "games", "system"]
     for role, gb, kinds in (
@@ -117,7 +111,7 @@ def test_a_small_fast_one_one_for_games_and_a_large_cheap_one():
         assert own.capacity_gb >= gb and own.kind in kinds, role
         cheaper = [
             other.id
-            for other in WORLD.by_kind["storage"]
+            for other in world().by_kind["storage"]
             if other.capacity_gb >= gb
             and other.kind in kinds
             and (price := book.cost(other.id)) is not None
@@ -126,14 +120,14 @@ def test_a_small_fast_one_one_for_games_and_a_large_cheap_one():
             and may_be_bought(asked, other, price, (), book.supply)
         ]
         assert not cheaper, role
-    without_disks = propose(WORLD, replace(asked, no_disks=True), "least money").build
-    assert all(WORLD.part(part_id).kind != "hard disk" for part_id in without_disks.storage)
+    without_disks = propose(world(), replace(asked, no_disks=True), "least money").build
+    assert all(world().part(part_id).kind != "hard disk" for part_id in without_disks.storage)
 
 
 def test_what_is_missing_is_said_by_role():
     def said(drives, **changes):
-        brief = replace(LOFT, targets=(), storage_gb=0.0, system_gb=240.0, **changes)
-        floors = floors_of(WORLD, brief)
+        brief = replace(loft(), targets=(), storage_gb=0.0, system_gb=240.0, **changes)
+        floors = floors_of(world(), brief)
         return dict(missed(Machine(storage=tuple(drives)), floors))
 
     assert said([NVME]) == {}

@@ -1,35 +1,35 @@
 """Settings that meet, and what would settle an unsure target."""
 
 from dataclasses import replace
+from functools import cache
 
 import numpy as np
 import pytest
 from scipy.stats import norm
 
+from tests.demo import loft, loft_build, settled
 from wattmetron.core.frames import work
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.settings_grid import best_of, settings_grid
 from wattmetron.core.frames.settling import NOISE, settlings
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.workloads.informed import fitted_game
-from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.formats.brief_file import read_brief, read_build
-from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.study.study import studied
-
-WORLD = studied(read_catalogue(CATALOGUE))
-BRIEF = read_brief("net-loft", (BRIEFS / "net-loft.brief.json").read_bytes())
-MACHINE = WORLD.machine(read_build("net-loft", (BRIEFS / "net-loft.build.json").read_bytes()))
 
 
-@pytest.mark.parametrize("target", BRIEF.targets, ids=lambda item: item.game_id)
-def test_every_cell_is_the_estimate_of_its_settings(target):
-    game = fitted_game(WORLD, target.game_id)
-    grid = settings_grid(MACHINE, game, target, BRIEF)
+@cache
+def loft_machine():
+    return settled().machine(loft_build())
+
+
+@pytest.mark.parametrize("index", range(6))
+def test_every_cell_is_the_estimate_of_its_settings(index):
+    target = loft().targets[index]
+    game = fitted_game(settled(), target.game_id)
+    grid = settings_grid(loft_machine(), game, target, loft())
     assert (target.width_px, target.height_px) in grid.sizes
     assert list(grid.options) == [option.name for option in game.options]
     for cell in (*grid.cells[::3], *grid.options.values()):
-        exact = estimate(MACHINE, game, cell.target, BRIEF)
+        exact = estimate(loft_machine(), game, cell.target, loft())
         assert cell.fps == pytest.approx(exact.judged_fps) and cell.chance == pytest.approx(
             exact.chance, abs=1e-9
         )
@@ -46,10 +46,10 @@ def test_a_single_option_set_lower_lessens_the_work_by_its_factors_and_back():
     """
     game = next(
         each_game
-        for each_game in WORLD.games.values()
+        for each_game in settled().games.values()
         if any(option.name == "distant fields" for option in each_game.options)
     )
-    target = next(each_target for each_target in BRIEF.targets if each_target.game_id == game.id)
+    target = next(each_target for each_target in loft().targets if each_target.game_id == game.id)
     full, less = (
         work.workload(game, replace(target, lowered=names)) for names in ((), ("distant fields",))
     )
@@ -59,7 +59,10 @@ def test_a_single_option_set_lower_lessens_the_work_by_its_factors_and_back():
     assert less.video_memory_gb == pytest.approx(full.video_memory_gb - 0.3)
     assert work.workload(game, replace(target, lowered=("no such option",))) == full
     grid = settings_grid(
-        MACHINE, fitted_game(WORLD, game.id), replace(target, lowered=("distant fields",)), BRIEF
+        loft_machine(),
+        fitted_game(settled(), game.id),
+        replace(target, lowered=("distant fields",)),
+        loft(),
     )
     restored = grid.options["distant fields"]
     own = next(cell for cell in grid.cells if replace(cell.target, lowered=()) == target)
@@ -67,9 +70,10 @@ def test_a_single_option_set_lower_lessens_the_work_by_its_factors_and_back():
     assert grid.options["soft shadows"].target.lowered == ("distant fields", "soft shadows")
 
 
-@pytest.mark.parametrize("target", BRIEF.targets, ids=lambda item: item.game_id)
-def test_more_pixels_or_a_higher_preset_never_help_and_the_best_gives_up_least(target):
-    grid = settings_grid(MACHINE, fitted_game(WORLD, target.game_id), target, BRIEF)
+@pytest.mark.parametrize("index", range(6))
+def test_more_pixels_or_a_higher_preset_never_help_and_the_best_gives_up_least(index):
+    target = loft().targets[index]
+    grid = settings_grid(loft_machine(), fitted_game(settled(), target.game_id), target, loft())
     rates = {
         (
             c.target.ray_tracing,
@@ -103,16 +107,16 @@ def test_more_pixels_or_a_higher_preset_never_help_and_the_best_gives_up_least(t
 
 
 def test_a_machine_that_cannot_run_it_has_no_grid_and_a_cap_is_never_met():
-    target = BRIEF.targets[0]
-    game = fitted_game(WORLD, target.game_id)
-    assert settings_grid(replace(MACHINE, processor=None), game, target, BRIEF) is None
-    capped = settings_grid(MACHINE, replace(game, engine_cap_fps=30.0), target, BRIEF)
+    target = loft().targets[0]
+    game = fitted_game(settled(), target.game_id)
+    assert settings_grid(replace(loft_machine(), processor=None), game, target, loft()) is None
+    capped = settings_grid(loft_machine(), replace(game, engine_cap_fps=30.0), target, loft())
     assert capped.best is None and {cell.state for cell in capped.cells} == {"short"}
 
 
 def test_what_settles_by_hand_and_by_simulation():
-    target = replace(BRIEF.targets[0], fps=62.0)
-    item = estimate(MACHINE, fitted_game(WORLD, target.game_id), target, BRIEF)
+    target = replace(loft().targets[0], fps=62.0)
+    item = estimate(loft_machine(), fitted_game(settled(), target.game_id), target, loft())
     assert item.state == "unsure"
     e_c, cov = item.processor_elasticity, item.workload.side_cov
     variance = (

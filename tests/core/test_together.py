@@ -5,26 +5,22 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from tests.demo import plans, world
 from wattmetron.core.frames import rates
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.together import chance_of_all
 from wattmetron.core.workloads.informed import fitted_game
-from wattmetron.demo import CATALOGUE, generate
-from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.study.keeper import Keeper
 
-WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
-BRIEFS = generate.briefs(WORLD)
 DRAWS = 400_000
 
 
 def estimates(name, share):
     """A demo machine's targets at rates that are neither sure nor hopeless."""
-    brief, build = BRIEFS[name]
-    machine = WORLD.machine(build)
+    brief, build = plans()[name]
+    machine = world().machine(build)
     items = []
     for target in brief.counted_targets:
-        game = fitted_game(WORLD, target.game_id)
+        game = fitted_game(world(), target.game_id)
         first = estimate(machine, game, target, brief)
         if first is None or first.cannot:
             continue

@@ -7,15 +7,14 @@ from itertools import permutations
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests import demo
+from tests.demo import plans
 from wattmetron.core.balance.order import Worth, best_order
 from wattmetron.core.balance.what_first import changes_between, steps_between, with_changes
 from wattmetron.core.fit.rules import blocks
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.proposal import propose
-from wattmetron.demo import CATALOGUE, generate
-from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.study.keeper import Keeper
 
 
 def every_way(left: frozenset[int]):
@@ -90,10 +89,10 @@ def test_a_card_that_needs_a_stronger_supply_brings_it_along_by_hand():
 
 def test_every_step_between_two_builds_is_a_machine_that_runs():
     """From the answer for one budget to that for another, both ways."""
-    world = read_catalogue(CATALOGUE).kept_by(Keeper())
+    world = demo.world()
     ways = grouped = 0
     for name in ("net-loft", "harbour-hall", "weather-ship"):
-        brief, _ = generate.briefs(world)[name]
+        brief, _ = plans()[name]
         built = [
             propose(world, brief, budget_minor=money * 100).build for money in (800, 1300, 2400)
         ]

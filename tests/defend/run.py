@@ -12,16 +12,14 @@ from pathlib import Path
 
 import numpy as np
 
+from tests.demo import world
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.waste import weighed
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.offers import NEW_PARTS
-from wattmetron.demo import CATALOGUE
-from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.desk.assess import whole_wishes
-from wattmetron.study.keeper import Keeper
 
 BRIEFS = 250
 SEED = 20261129
@@ -182,7 +180,7 @@ def defended(briefs: int = BRIEFS, seed: int = SEED, **let_go) -> tuple[int, Cou
     """How many proposals there were, and in how many each fault was found; with some of the brief's
     fields changed.
     """
-    catalogue = read_catalogue(CATALOGUE).kept_by(Keeper())
+    catalogue = world()
     rng = np.random.default_rng(seed)
     proposals, found = 0, Counter()
     for _ in range(briefs):

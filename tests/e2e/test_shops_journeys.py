@@ -5,7 +5,7 @@ from datetime import timedelta
 import pytest
 from playwright.sync_api import expect
 
-from wattmetron.demo.generate import TODAY
+from wattmetron.demo import TODAY
 from wattmetron.demo.shop_server import ShopServer
 from wattmetron.services.shops.feeds import change_feeds
 

@@ -1,58 +1,55 @@
 """A sureness asked of all targets together."""
 
 from dataclasses import replace
-from pathlib import Path
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.demo import tower, tower_build, world
 from wattmetron.core.search.proposal import propose
-from wattmetron.demo import generate
-from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.advice.all_at_once import least_that_does
 from wattmetron.services.advice.proposals import answer
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.together import at_once_words, together
-from wattmetron.study.keeper import Keeper
-
-WORLD = read_catalogue(Path(generate.__file__).parent / "catalogue").kept_by(Keeper())
-TOWER, THERE = generate.briefs(WORLD)["signal-tower"]
 
 
 def chance_at(brief, each_percent, aim):
     asked = replace(brief, each_percent=each_percent)
-    return together(WORLD, assess(WORLD, asked, propose(WORLD, asked, aim).build)).chance
+    return together(world(), assess(world(), asked, propose(world(), asked, aim).build)).chance
 
 
 @pytest.mark.parametrize("wanted", [80, 95])
 def test_each_is_asked_for_as_surely_as_all_want_it_and_no_surer(wanted):
-    asked = replace(TOWER, together_percent=wanted)
-    found = answer(WORLD, asked, THERE, "least money")
-    plain = answer(WORLD, TOWER, THERE, "least money")
+    asked = replace(tower(), together_percent=wanted)
+    found = answer(world(), asked, tower_build(), "least money")
+    plain = answer(world(), tower(), tower_build(), "least money")
     each = found.assessment.brief.each_percent
-    assert each > 80 and together(WORLD, found.assessment).chance * 100 >= wanted
-    assert together(WORLD, plain.assessment).chance * 100 < wanted
-    assert chance_at(TOWER, each - 1, "least money") * 100 < wanted
+    assert each > 80 and together(world(), found.assessment).chance * 100 >= wanted
+    assert together(world(), plain.assessment).chance * 100 < wanted
+    assert chance_at(tower(), each - 1, "least money") * 100 < wanted
     assert found.assessment.spent_minor > plain.assessment.spent_minor
     (said,) = [line for line in found.account if "So that all are met" in line]
     assert f"with {each}\u202f%" in said
 
 
 def test_what_cannot_be_had_is_told():
-    low = replace(TOWER, together_percent=99, budget_low_minor=0, budget_high_minor=110_000)
-    found = answer(WORLD, low, THERE, "most frames")
+    low = replace(tower(), together_percent=99, budget_low_minor=0, budget_high_minor=110_000)
+    found = answer(world(), low, tower_build(), "most frames")
     assert found.assessment.brief.each_percent is None
     assert any("is not reached within the brief" in line for line in found.account)
-    assert "of 99\u202f%" in at_once_words(WORLD, found.assessment)
+    assert "of 99\u202f%" in at_once_words(world(), found.assessment)
 
 
 def test_nothing_changes_where_it_is_not_asked_or_holds_already():
     for wanted in (None, 1):
-        asked = replace(TOWER, together_percent=wanted)
-        found = answer(WORLD, asked, THERE, "most frames")
+        asked = replace(tower(), together_percent=wanted)
+        found = answer(world(), asked, tower_build(), "most frames")
         assert found.assessment.brief.each_percent is None
-        assert found.proposal.build == answer(WORLD, TOWER, THERE, "most frames").proposal.build
+        assert (
+            found.proposal.build
+            == answer(world(), tower(), tower_build(), "most frames").proposal.build
+        )
 
 
 @given(

@@ -4,28 +4,24 @@ from dataclasses import replace
 
 import pytest
 
+from tests.demo import plans, settled
 from wattmetron.core.values.build import Build
-from wattmetron.demo import CATALOGUE, generate
-from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.advice.balance_words import mean_change
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.handout.alternatives import alternatives, near_builds, upgrades
 from wattmetron.study.study import studied
 
-WORLD = studied(read_catalogue(CATALOGUE))
-BRIEFS = generate.briefs(WORLD)
-
 
 def of(name, **changes):
-    brief, build = BRIEFS[name]
-    return assess(WORLD, replace(brief, **changes), build)
+    brief, build = plans()[name]
+    return assess(settled(), replace(brief, **changes), build)
 
 
 @pytest.mark.parametrize("name", ["net-loft", "harbour-hall", "weather-ship"])
 def test_builds_that_are_nearly_as_good_are_whole_near_and_better_in_something(name):
     now = of(name)
     chip = now.machine.graphics.chip
-    for then in near_builds(WORLD, now):
+    for then in near_builds(settled(), now):
         assert then.whole and not then.blocking and not then.floors
         assert abs(then.spent_minor - now.spent_minor) <= now.spent_minor / 20
         assert abs(mean_change(now, then)) <= 0.05
@@ -46,7 +42,7 @@ def test_two_picks_for_the_same_money_are_said_as_either_or():
     twin = replace(card, id="twin", maker="Twinmaker", model="Card", chip="T1", memory_gb=more_gb)
     (line,) = [own for own in now.lines if own.kind == "graphics"]
     offer = replace(line.offer, part_id="twin")
-    described = WORLD.described
+    described = settled().described
     parts = {**described.parts, "twin": twin}
     world = studied(replace(described, parts=parts, offers=(*described.offers, offer)))
     said = alternatives(world, assess(world, now.brief, now.build))
@@ -55,15 +51,15 @@ def test_two_picks_for_the_same_money_are_said_as_either_or():
 
 
 def test_upgrades_come_in_order_within_the_money_and_say_what_they_bring():
-    own = upgrades(WORLD, of("net-loft"))
+    own = upgrades(settled(), of("net-loft"))
     assert own.says.startswith("With EUR\u00a0416.20 more later")
     assert len(own.steps) == 2 and "Cutter Flood 6" in own.steps[0] and "DDR5" in own.steps[1]
     assert "Draught" in own.steps[0], "the cooler goes with the processor that needs it"
-    monthly = upgrades(WORLD, of("net-loft", upgrade_minor=50_00))
+    monthly = upgrades(settled(), of("net-loft", upgrade_minor=50_00))
     assert "after 4 months" in monthly.steps[0] and "after 5 months" in monthly.steps[1]
 
 
 def test_what_is_not_whole_has_neither():
     for name in ("net-loft", "ferry-bunk"):
-        empty = assess(WORLD, BRIEFS[name][0], Build())
-        assert alternatives(WORLD, empty) == () and upgrades(WORLD, empty).steps == ()
+        empty = assess(settled(), plans()[name][0], Build())
+        assert alternatives(settled(), empty) == () and upgrades(settled(), empty).steps == ()

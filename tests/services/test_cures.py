@@ -5,30 +5,29 @@ left out.
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
+from tests.demo import tower, tower_build, world
 from tests.worlds import World
 from wattmetron.core.fit.floors import broken, floors_of
 from wattmetron.core.fit.rules import blocks, check
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.parts import KINDS
-from wattmetron.demo import generate
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.cures import cure
 
 
 def test_the_sent_in_list_needs_two_changes():
-    world = generate.catalogue()
-    brief, build = generate.briefs(world)["signal-tower"]
-    now = assess(world, brief, build)
-    found = cure(world, now)
+    brief, build = tower(), tower_build()
+    now = assess(world(), brief, build)
+    found = cure(world(), now)
     assert found.changed == ("supply", "case") and found.cleared == now.blocking == 4
-    after = assess(world, brief, found.build)
+    after = assess(world(), brief, found.build)
     assert after.blocking == 0 and after.spent_minor - now.spent_minor == found.cost_minor
     assert [estimate and estimate.average_fps for estimate in after.estimates] == [
         estimate and estimate.average_fps for estimate in now.estimates
     ]
-    assert cure(world, after) is None
-    assert cure(world, assess(world, brief, Build())) is None
+    assert cure(world(), after) is None
+    assert cure(world(), assess(world(), brief, Build())) is None
 
 
 @settings(max_examples=40)
@@ -37,12 +36,12 @@ def test_the_sent_in_list_needs_two_changes():
 @example(608)
 @example(1500)
 def test_a_cure_clears_all_and_no_change_of_it_can_be_left_out(seed):
-    world = World(seed)
-    catalogue = world.catalogue(5, 2)
-    brief = world.brief(catalogue, 1)
+    maker = World(seed)
+    catalogue = maker.catalogue(5, 2)
+    brief = maker.brief(catalogue, 1)
     build = Build()
     for kind in KINDS:
-        build = build.with_part(kind, world.pick(*catalogue.by_kind[kind]).id)
+        build = build.with_part(kind, maker.pick(*catalogue.by_kind[kind]).id)
     now = assess(catalogue, brief, build)
     found = cure(catalogue, now)
     if found is None:

@@ -11,6 +11,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.demo import loft, loft_build, world
 from wattmetron.core.errors import BriefError, ConflictError, UnknownPartError, WattmetronError
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.requirements.tiers import tiers_of
@@ -21,8 +22,7 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Listed, Published, Tier
 from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.formats.brief_file import read_brief, read_build
-from wattmetron.formats.catalogue_folder import read_catalogue, requirements_of
+from wattmetron.formats.catalogue_folder import requirements_of
 from wattmetron.formats.problems import FormatError
 from wattmetron.formats.requirements_file import read_flat, read_requirements, write_requirements
 from wattmetron.services.desk import edits
@@ -47,13 +47,8 @@ from wattmetron.services.games.tier_edits import (
     placed,
 )
 from wattmetron.services.workshop import Workshop
-from wattmetron.study.keeper import Keeper
 from wattmetron.web.games.game import game_panel
 from wattmetron.web.games.machine import NOBODY
-
-WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
-BRIEF = read_brief("net-loft", (BRIEFS / "net-loft.brief.json").read_bytes())
-BUILD = read_build("net-loft", (BRIEFS / "net-loft.build.json").read_bytes())
 
 
 @pytest.fixture
@@ -70,14 +65,14 @@ def workshop(tmp_path):
 
 def test_the_list_finds_filters_sorts_and_pages():
     def names(**asked):
-        return [row.game.name for row in list_games(WORLD, Question(**asked), None).rows]
+        return [row.game.name for row in list_games(world(), Question(**asked), None).rows]
 
     assert names(words="cosy") == ["Lanternfolk", "Mudlark Stories", "Paper Lighthouse"]
     assert names(genre="racing") == ["Gullwing Circuit", "Saltmarsh Rally"]
     heavy = names(demand="heavy", sort="graphics")
     asked = [
         row.graphics_points
-        for row in list_games(WORLD, Question(demand="heavy", sort="graphics"), None).rows
+        for row in list_games(world(), Question(demand="heavy", sort="graphics"), None).rows
     ]
     assert (
         asked == sorted(asked, reverse=True)
@@ -85,33 +80,37 @@ def test_the_list_finds_filters_sorts_and_pages():
         and "Drowned Parish" in heavy
     )
     assert names(sort="released")[0] == "Drowned Parish" and names(words="nothing like it") == []
-    assert {demand_of(WORLD, game) for game in WORLD.games.values()} == {"light", "medium", "heavy"}
+    assert {demand_of(world(), game) for game in world().games.values()} == {
+        "light",
+        "medium",
+        "heavy",
+    }
 
 
 def test_what_a_machine_runs_splits_the_catalogue():
-    contender = machine_contender(WORLD.machine(BUILD))
-    found = judged(WORLD, contender, 0.8)
-    any_tier = {row.game.id for row in list_games(WORLD, Question(met="any tier"), found).rows}
+    contender = machine_contender(world().machine(loft_build()))
+    found = judged(world(), contender, 0.8)
+    any_tier = {row.game.id for row in list_games(world(), Question(met="any tier"), found).rows}
     recommended = {
-        row.game.id for row in list_games(WORLD, Question(met="the recommended tier"), found).rows
+        row.game.id for row in list_games(world(), Question(met="the recommended tier"), found).rows
     }
-    none = {row.game.id for row in list_games(WORLD, Question(met="no tier"), found).rows}
+    none = {row.game.id for row in list_games(world(), Question(met="no tier"), found).rows}
     assert (
-        recommended < any_tier and any_tier | none == set(WORLD.published) and not any_tier & none
+        recommended < any_tier and any_tier | none == set(world().published) and not any_tier & none
     )
-    assert reach_words(WORLD, found, "hollow-meridian")[0] == "Recommended"
-    assert reach_words(WORLD, found, "hollow-meridian")[1].startswith("Ultra: processor 0.8")
+    assert reach_words(world(), found, "hollow-meridian")[0] == "Recommended"
+    assert reach_words(world(), found, "hollow-meridian")[1].startswith("Ultra: processor 0.8")
 
 
 def _speeds(key):
-    return scale_of(WORLD).standings[key].speeds
+    return scale_of(world()).standings[key].speeds
 
 
 def test_loose_parts_are_read_like_a_list_and_named_parts_count():
-    item = typed_contender(WORLD, "heron dun 6, reef 16gb, 16 gb ram, 1 TB NVMe, Tidewater 11")
+    item = typed_contender(world(), "heron dun 6, reef 16gb, 16 gb ram, 1 TB NVMe, Tidewater 11")
     assert (item.processor, item.graphics[0], item.video_memory_gb) == (
         _speeds("marrowgate-heron-dun-6"),
-        scale_of(WORLD).standings["nacre-reef@16"].speeds[0],
+        scale_of(world()).standings["nacre-reef@16"].speeds[0],
         16,
     )
     assert (item.memory_gb, item.storage_gb, item.storage_kind, item.system) == (
@@ -122,38 +121,38 @@ def test_loose_parts_are_read_like_a_list_and_named_parts_count():
     )
     assert "Fairlead 12" in item.apis
     with pytest.raises(WattmetronError):
-        typed_contender(WORLD, "my good old machine")
+        typed_contender(world(), "my good old machine")
 
 
 def test_integrated_graphics_are_measured_with_the_memory_they_have():
-    build = replace(BUILD, graphics=None, processor="quillon-skiff-flood-8-low")
-    item = machine_contender(WORLD.machine(build))
-    kit = WORLD.part(BUILD.memory)
+    build = replace(loft_build(), graphics=None, processor="quillon-skiff-flood-8-low")
+    item = machine_contender(world().machine(build))
+    kit = world().part(loft_build().memory)
     assert item.video_memory_gb == kit.total_gb / 2
     assert item.graphics[0] == pytest.approx(
-        WORLD.part(build.processor).igpu_speed * (kit.mts / 5600) ** 0.6
+        world().part(build.processor).igpu_speed * (kit.mts / 5600) ** 0.6
     )
 
 
 def test_storage_of_a_briefs_games_together_keeps_a_fifth_free():
-    item = storage_together(WORLD, BRIEF, 500.0)
+    item = storage_together(world(), loft(), 500.0)
     assert dict(item.games)["Hollow Meridian"] == 110
     assert item.needed_gb == pytest.approx(sum(size for _, size in item.games) / 0.8)
 
 
 def test_targets_come_from_tiers_and_say_which_they_are():
-    plan, said = edits.add_target(Plan(BRIEF), "cold-harbour-nine", WORLD, 2)
+    plan, said = edits.add_target(Plan(loft()), "cold-harbour-nine", world(), 2)
     target = plan.brief.targets[-1]
     assert said == "added Cold Harbour Nine as Competitive"
     assert (target.width_px, target.preset, target.fps) == (1920, "medium", 144)
-    assert tier_of_target(WORLD, target) == "as Competitive"
+    assert tier_of_target(world(), target) == "as Competitive"
     assert (
-        tier_of_target(WORLD, replace(target, fps=100.0)) == "between Recommended and Competitive"
+        tier_of_target(world(), replace(target, fps=100.0)) == "between Recommended and Competitive"
     )
-    assert tier_of_target(WORLD, replace(target, fps=240.0)) == "above Competitive"
-    assert tier_of_target(WORLD, replace(target, preset="low", fps=30.0)) == "below Minimum"
+    assert tier_of_target(world(), replace(target, fps=240.0)) == "above Competitive"
+    assert tier_of_target(world(), replace(target, preset="low", fps=30.0)) == "below Minimum"
     with pytest.raises(BriefError, match="no such tier"):
-        edits.add_target(Plan(BRIEF), "cold-harbour-nine", WORLD, 7)
+        edits.add_target(Plan(loft()), "cold-harbour-nine", world(), 7)
 
 
 # --- as good for less
@@ -161,54 +160,54 @@ def test_targets_come_from_tiers_and_say_which_they_are():
 
 
 def test_what_is_not_known_never_counts_as_met():
-    bare = machine_contender(WORLD.machine(Build(case="boxwood-yard-plank")), "")
-    found = judged(WORLD, bare, 0.8)
-    for game_id in WORLD.published:
-        reached, lacks = reach_words(WORLD, found, game_id)
+    bare = machine_contender(world().machine(Build(case="boxwood-yard-plank")), "")
+    found = judged(world(), bare, 0.8)
+    for game_id in world().published:
+        reached, lacks = reach_words(world(), found, game_id)
         assert reached.startswith(("no tier", "not known"))
         assert "not known" in lacks or "asks for" in lacks or "memory" in lacks
 
 
 def test_a_kind_of_storage_that_lacks_is_named_and_no_figure_stands_for_it():
-    disk = next(p for p in WORLD.by_kind["storage"] if p.form == "3.5 inch")
-    machine = WORLD.machine(replace(BUILD, storage=(disk.id,)))
-    found = judged(WORLD, machine_contender(machine, ""), 0.8)
-    lacks = [reach_words(WORLD, found, game_id)[1] for game_id in WORLD.published]
+    disk = next(p for p in world().by_kind["storage"] if p.form == "3.5 inch")
+    machine = world().machine(replace(loft_build(), storage=(disk.id,)))
+    found = judged(world(), machine_contender(machine, ""), 0.8)
+    lacks = [reach_words(world(), found, game_id)[1] for game_id in world().published]
     assert any("asks for an SSD" in words for words in lacks)
     assert not any(re.search(r"storage [1-9]", words) for words in lacks)
 
 
 def test_alternatives_are_on_sale_fast_enough_and_cheapest_first():
-    now = assess(WORLD, BRIEF, BUILD)
-    found = alternatives(WORLD, "orlop-beacon@12", "vellmouth", NEW_PARTS, now)
-    book = WORLD.prices("vellmouth", NEW_PARTS)
+    now = assess(world(), loft(), loft_build())
+    found = alternatives(world(), "orlop-beacon@12", "vellmouth", NEW_PARTS, now)
+    book = world().prices("vellmouth", NEW_PARTS)
     prices = [row.offer.cost_minor for row in found.rows]
     assert prices == sorted(prices) and found.named_minor == min(
         price
-        for part in WORLD.by_kind["graphics"]
+        for part in world().by_kind["graphics"]
         if part.chip == "Orlop Beacon" and (price := book.cost(part.id))
     )
     for row in found.rows:
         assert row.named or row.part.speed_1080p >= 81
         assert row.saving_minor == found.named_minor - row.offer.delivered_minor
         blocking = {
-            f.sentence for f in assess(WORLD, BRIEF, row.build).findings if f.level == "blocks"
+            f.sentence for f in assess(world(), loft(), row.build).findings if f.level == "blocks"
         }
         assert set(row.forces) == blocking - {f.sentence for f in now.findings}
         assert row.named or (row.saving_minor > 0 and not row.forces), "for less, and it fits"
     everything = [
-        p for p in WORLD.by_kind["graphics"] if p.speed_1080p >= 81 or p.chip == "Orlop Beacon"
+        p for p in world().by_kind["graphics"] if p.speed_1080p >= 81 or p.chip == "Orlop Beacon"
     ]
     left_out = found.hidden + found.dearer + found.unfit
     assert len(found.rows) + left_out == sum(book.cost(part.id) is not None for part in everything)
     assert found.dearer > 0
     with pytest.raises(UnknownPartError):
-        alternatives(WORLD, "no-such-part", "vellmouth", NEW_PARTS)
+        alternatives(world(), "no-such-part", "vellmouth", NEW_PARTS)
 
 
 def test_used_parts_join_where_they_are_welcome():
     new, used = (
-        alternatives(WORLD, "marlpoint-ayre", "vellmouth", allowed)
+        alternatives(world(), "marlpoint-ayre", "vellmouth", allowed)
         for allowed in (NEW_PARTS, USED_TOO)
     )
     assert used.rows[0].offer.delivered_minor < new.rows[0].offer.delivered_minor
@@ -299,18 +298,18 @@ def test_a_new_game_lives_beside_the_catalogue_and_survives_its_next_import(work
 
 
 def test_requirements_round_trip_as_json_and_their_flat_part_as_csv(workshop):
-    text = publishing.export_json(WORLD)
+    text = publishing.export_json(world())
     file = read_requirements("requirements.json", text.encode())
-    assert {game.game: game.published for game in file.games} == dict(WORLD.published)
-    assert write_requirements(requirements_of(WORLD)) == text
-    rows = read_flat("requirements.csv", publishing.export_csv(WORLD).encode())
-    assert len(rows) == sum(len(own.tiers) for own in WORLD.published.values())
+    assert {game.game: game.published for game in file.games} == dict(world().published)
+    assert write_requirements(requirements_of(world())) == text
+    rows = read_flat("requirements.csv", publishing.export_csv(world()).encode())
+    assert len(rows) == sum(len(own.tiers) for own in world().published.values())
     catalogue = workshop.catalogue()
     assert publishing.import_file(
         workshop, "flat.csv", publishing.export_csv(catalogue, ["hollow-meridian"]).encode()
     ) == ["hollow-meridian"]
     again = workshop.catalogue().published["hollow-meridian"]
-    for old, new in zip(WORLD.published["hollow-meridian"].tiers, again.tiers, strict=True):
+    for old, new in zip(world().published["hollow-meridian"].tiers, again.tiers, strict=True):
         assert replace(new, processors=old.processors, graphics=old.graphics) == old
         assert [(graphic.part, graphic.memory_gb) for graphic in new.graphics] == [
             (graphic.part, graphic.memory_gb) for graphic in old.graphics
@@ -318,7 +317,7 @@ def test_requirements_round_trip_as_json_and_their_flat_part_as_csv(workshop):
 
 
 def test_a_file_of_one_game_makes_the_game_where_it_is_new(workshop):
-    document = json.loads(publishing.export_json(WORLD, ["lanternfolk"]))
+    document = json.loads(publishing.export_json(world(), ["lanternfolk"]))
     assert [item["game"] for item in document["games"]] == ["lanternfolk"]
     document["games"][0] |= {"game": "new-one", "name": "New One"}
     assert publishing.import_file(workshop, "new.json", json.dumps(document).encode()) == [
@@ -381,16 +380,18 @@ def test_any_tier_survives_a_file(label, notes, amount, flag):
         processors=(Listed(text=notes[:20] or "x", or_better=flag),),
     )
     published = {"lanternfolk": Published(game="lanternfolk", tiers=(tier,))}
-    text = write_requirements(requirements_of(replace(WORLD, published=published, results={})))
+    text = write_requirements(requirements_of(replace(world(), published=published, results={})))
     assert read_requirements("x", text.encode()).games[0].tiers == (tier,)
 
 
 def test_a_build_without_parts_is_a_contender_of_whom_nothing_is_known():
     item = machine_contender(
-        WORLD.machine(
+        world().machine(
             known_build(
-                WORLD,
-                replace(BUILD, **dict.fromkeys(("processor", "graphics", "memory")), storage=()),
+                world(),
+                replace(
+                    loft_build(), **dict.fromkeys(("processor", "graphics", "memory")), storage=()
+                ),
             )
         )
     )
@@ -406,20 +407,20 @@ def test_a_build_without_parts_is_a_contender_of_whom_nothing_is_known():
 def test_what_runs_a_game_for_least_is_the_cheapest_that_reaches_the_bar(game_id):
     """Against a plain search over all parts on sale."""
     panel = game_panel(
-        WORLD, game_id, NOBODY, publishing.GameState(0, None, None), lambda equal=None: ""
+        world(), game_id, NOBODY, publishing.GameState(0, None, None), lambda equal=None: ""
     )
-    book, share = WORLD.prices("vellmouth", NEW_PARTS), WORLD.games[game_id].parallel_share
-    for run, row in zip(panel.runs, tiers_of(WORLD).of_game(game_id), strict=True):
-        bar = tiers_of(WORLD).sides["processor"].bar[row]
+    book, share = world().prices("vellmouth", NEW_PARTS), world().games[game_id].parallel_share
+    for run, row in zip(panel.runs, tiers_of(world()).of_game(game_id), strict=True):
+        bar = tiers_of(world()).sides["processor"].bar[row]
         fit = [
             (book.cost(chip.id), chip.id, chip.name)
-            for chip in WORLD.by_kind["processor"]
+            for chip in world().by_kind["processor"]
             if book.cost(chip.id) is not None
             and -math.log((1 - share) / chip.single_speed + share / chip.all_core_speed)
             >= bar - 1e-9
         ]
         assert run.processor.startswith(min(fit)[2])
-        wanted = tiers_of(WORLD).rows[row].tier.video_memory_gb or 0
+        wanted = tiers_of(world()).rows[row].tier.video_memory_gb or 0
         name = run.graphics.rsplit(",", 1)[0]
-        part = next((item for item in WORLD.by_kind["graphics"] if item.name == name), None)
+        part = next((item for item in world().by_kind["graphics"] if item.name == name), None)
         assert part is None or part.memory_gb >= wanted

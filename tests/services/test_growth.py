@@ -5,25 +5,22 @@ from dataclasses import replace
 import pytest
 
 from tests.core.test_fit_rules import WHOLE
+from tests.demo import plans, world
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.tuning import in_the_way, tuned
 from wattmetron.core.speeds.scale import anchors_of
-from wattmetron.demo import generate
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.growth import growth
 from wattmetron.services.desk.tuning import ways_to_tune
 
-WORLD = generate.catalogue()
-BRIEFS = generate.briefs(WORLD)
-
 
 @pytest.mark.parametrize("name", ["net-loft", "harbour-hall", "old-bench-machine"])
 def test_the_strongest_part_is_the_one_that_a_plain_search_finds(name):
-    brief, build = BRIEFS[name]
-    now = assess(WORLD, brief, build)
-    own = growth(WORLD, now)
-    book = WORLD.prices(brief.region, brief.may_buy)
+    brief, build = plans()[name]
+    now = assess(world(), brief, build)
+    own = growth(world(), now)
+    book = world().prices(brief.region, brief.may_buy)
     wishes = wishes_of(brief)
     before = {item.rule for item in check(now.machine, wishes) if item.level == "blocks"}
     for kind, found, speed in (
@@ -32,7 +29,7 @@ def test_the_strongest_part_is_the_one_that_a_plain_search_finds(name):
     ):
         fits = [
             part
-            for part in WORLD.by_kind[kind]
+            for part in world().by_kind[kind]
             if (part.withdrawn is None or book.cost(part.id) is not None)
             and not {
                 item.rule
@@ -49,9 +46,9 @@ def test_the_strongest_part_is_the_one_that_a_plain_search_finds(name):
 
 
 def test_places_left_by_hand():
-    brief, build = BRIEFS["net-loft"]
-    now = assess(WORLD, brief, build)
-    own, board = growth(WORLD, now), now.machine.mainboard
+    brief, build = plans()["net-loft"]
+    now = assess(world(), brief, build)
+    own, board = growth(world(), now), now.machine.mainboard
     assert own.memory_slots == board.memory_slots - 2 and own.m2_slots == board.m2_slots - 1
     assert own.memory_gb == min(board.memory_max_gb, now.machine.processor.memory_max_gb)
 
@@ -75,9 +72,9 @@ def test_tuning_by_hand():
 
 
 def test_the_ways_name_what_they_need_and_never_bring_more_than_the_gain():
-    brief, build = BRIEFS["net-loft"]
+    brief, build = plans()["net-loft"]
     build = build.without("cooler", build.cooler)
-    told = {way.way: way for way in ways_to_tune(WORLD, assess(WORLD, brief, build))}
+    told = {way.way: way for way in ways_to_tune(world(), assess(world(), brief, build))}
     assert len(told) == 4
     assert any("carries 65 W" in words for words in told["processor tuned"].obstacles), (
         "75 W under a boxed cooler of 65 W"

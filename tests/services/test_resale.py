@@ -1,10 +1,10 @@
 """What owned parts may sell for: by hand, by the cheapest used price, counted where asked."""
 
 from dataclasses import replace
-from pathlib import Path
 
 import pytest
 
+from tests.demo import bench, bench_build, world
 from wattmetron.core.errors import BriefError
 from wattmetron.core.search.proposal import besides_minor, propose
 from wattmetron.core.search.resale import left_of, resale_minor
@@ -12,20 +12,14 @@ from wattmetron.core.values.brief import Resale
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.plan import Plan
-from wattmetron.demo import generate
 from wattmetron.formats.brief_file import brief_file, brief_from
-from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.advice.left_over import left_over_words
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.edits import count_resale, own, sell_for
-from wattmetron.study.keeper import Keeper
-
-WORLD = read_catalogue(Path(generate.__file__).parent / "catalogue").kept_by(Keeper())
-BENCH, THERE = generate.briefs(WORLD)["old-bench-machine"]
 
 
 def spent(brief, build):
-    return assess(WORLD, brief, build).spent_minor
+    return assess(world(), brief, build).spent_minor
 
 
 def test_counted_resale_is_taken_off_what_the_machine_costs():
@@ -34,49 +28,49 @@ def test_counted_resale_is_taken_off_what_the_machine_costs():
     """
     by_hand = tuple(
         Resale(part=part, minor=minor)
-        for part, minor in zip(BENCH.owned, (4000, 2500), strict=False)
+        for part, minor in zip(bench().owned, (4000, 2500), strict=False)
     )
-    counted = replace(BENCH, resale=by_hand, counts_resale=True)
-    found = propose(WORLD, counted, "most frames")
-    bought = sum(line.cost_minor for line in assess(WORLD, counted, found.build).lines)
-    left = [resale_minor(WORLD, counted, part) or 0 for part in left_of(counted, found.build)]
+    counted = replace(bench(), resale=by_hand, counts_resale=True)
+    found = propose(world(), counted, "most frames")
+    bought = sum(line.cost_minor for line in assess(world(), counted, found.build).lines)
+    left = [resale_minor(world(), counted, part) or 0 for part in left_of(counted, found.build)]
     assert sum(left) > 0
-    assert spent(counted, found.build) == bought - sum(left) <= BENCH.budget_high_minor
-    assert found.cost_minor + besides_minor(WORLD, counted, Build()) == bought - sum(left)
-    plain = propose(WORLD, BENCH, "most frames")
+    assert spent(counted, found.build) == bought - sum(left) <= bench().budget_high_minor
+    assert found.cost_minor + besides_minor(world(), counted, Build()) == bought - sum(left)
+    plain = propose(world(), bench(), "most frames")
     assert (found.weight_met, found.gain) >= (plain.weight_met, plain.gain)
-    said = left_over_words(WORLD, counted, found.build, "EUR")
+    said = left_over_words(world(), counted, found.build, "EUR")
     assert said.endswith("taken off the total.")
 
 
 def test_the_usual_resale_is_a_share_of_the_cheapest_used_price():
-    offers = [offer for offer in WORLD.offers if offer.condition == "used"]
+    offers = [offer for offer in world().offers if offer.condition == "used"]
     part, region = offers[0].part_id, offers[0].region
     cheapest = min(o.price_minor for o in offers if (o.part_id, o.region) == (part, region))
-    brief = replace(BENCH, owned=(part,), region=region, resale=())
-    assert resale_minor(WORLD, brief, part) == cheapest * 7 // 10
-    never = next(own for own in WORLD.parts if own not in {offer.part_id for offer in offers})
-    assert resale_minor(WORLD, brief, never) is None
+    brief = replace(bench(), owned=(part,), region=region, resale=())
+    assert resale_minor(world(), brief, part) == cheapest * 7 // 10
+    never = next(own for own in world().parts if own not in {offer.part_id for offer in offers})
+    assert resale_minor(world(), brief, never) is None
 
 
 def test_a_build_that_is_not_whole_sells_nothing():
-    counted = replace(BENCH, counts_resale=True)
-    assert spent(counted, Build()) == BENCH.extras_minor
-    assert assess(WORLD, counted, Build(processor=THERE.processor)).sold_minor == 0
+    counted = replace(bench(), counts_resale=True)
+    assert spent(counted, Build()) == bench().extras_minor
+    assert assess(world(), counted, Build(processor=bench_build().processor)).sold_minor == 0
 
 
 def test_resale_above_the_new_price_is_refused_and_leaves_with_the_part():
     plan, part = (
-        Plan(BENCH, THERE),
-        next(own for own in BENCH.owned if WORLD.prices(BENCH.region, NEW_PARTS).cost(own)),
+        Plan(bench(), bench_build()),
+        next(own for own in bench().owned if world().prices(bench().region, NEW_PARTS).cost(own)),
     )
-    new = WORLD.prices(BENCH.region, NEW_PARTS).cost(part)
+    new = world().prices(bench().region, NEW_PARTS).cost(part)
     with pytest.raises(BriefError, match="more than a new one costs today, EUR"):
-        sell_for(plan, part, new + 1, WORLD)
-    said, words = sell_for(plan, part, new, WORLD)
+        sell_for(plan, part, new + 1, world())
+    said, words = sell_for(plan, part, new, world())
     assert said.brief.resale == (Resale(part=part, minor=new),) and "may sell for EUR" in words
-    assert sell_for(said, part, None, WORLD)[0].brief.resale == ()
-    assert own(said, part, False, WORLD)[0].brief.resale == ()
+    assert sell_for(said, part, None, world())[0].brief.resale == ()
+    assert own(said, part, False, world())[0].brief.resale == ()
     counted, words = count_resale(said, True)
     assert counted.brief.counts_resale and words.startswith("the budget counts")
     assert brief_from(brief_file(counted.brief)) == counted.brief

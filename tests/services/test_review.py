@@ -5,25 +5,24 @@ from itertools import combinations
 
 import pytest
 
+from tests import demo
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.sent import Sent
-from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.demo import BRIEFS
 from wattmetron.formats.brief_file import read_brief, read_build
-from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.formats.plan_file import from_document, to_document
 from wattmetron.services.advice.improve import WAYS, improved
 from wattmetron.services.advice.proposals import answer
 from wattmetron.services.advice.review import VERDICTS, judged
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.sent_lists import Line, placed, tastes_of, with_list
-from wattmetron.study.keeper import Keeper
 
 
 @pytest.fixture(scope="module")
 def world():
-    return read_catalogue(CATALOGUE).kept_by(Keeper())
+    return demo.world()
 
 
 def plan_of(name):

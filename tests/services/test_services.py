@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests import demo
 from tests.bench.highs import least_money
 from tests.core.brute import every_build
 from tests.worlds import World
@@ -23,9 +24,7 @@ from wattmetron.core.values.build import Build, OwnTuning
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.parts import KINDS
 from wattmetron.core.values.plan import Plan
-from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.formats.brief_file import build_file, read_brief, read_build
-from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.formats.brief_file import build_file, read_build
 from wattmetron.formats.plan_file import from_document, to_document
 from wattmetron.services.advice.proposals import answer, reasons_of
 from wattmetron.services.desk import edits
@@ -35,25 +34,19 @@ from wattmetron.services.measured.memory_set import memory_as_set, memory_said, 
 from wattmetron.study.keeper import Keeper
 from wattmetron.web.shell.address import DeskQuery, decode_build, encode_build
 
-WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
 NAMES = ("net-loft", "harbour-hall", "ferry-bunk", "chart-room", "signal-tower")
-
-
-def demo(name):
-    brief = read_brief(name, (BRIEFS / f"{name}.brief.json").read_bytes())
-    return brief, read_build(name, (BRIEFS / f"{name}.build.json").read_bytes())
 
 
 @pytest.mark.parametrize("kind", KINDS)
 def test_a_swap_says_what_the_swapped_build_really_does(kind):
-    brief, build = demo("net-loft")
-    now = assess(WORLD, brief, build)
+    brief, build = demo.plan("net-loft")
+    now = assess(demo.world(), brief, build)
     present = build.of(kind)[0] if build.of(kind) else None
-    found = swap(WORLD, now, SwapQuery(kind=kind, present=present))
+    found = swap(demo.world(), now, SwapQuery(kind=kind, present=present))
     prices = [candidate.cost_minor for candidate in found.candidates]
     assert prices == sorted(prices) and len(prices) > 2
     for candidate in found.candidates:
-        after = assess(WORLD, brief, candidate.build)
+        after = assess(demo.world(), brief, candidate.build)
         if not candidate.present:
             assert candidate.change_minor == after.spent_minor - now.spent_minor
             assert not any(f.level == "blocks" and kind in f.kinds for f in after.findings)
@@ -63,17 +56,17 @@ def test_a_swap_says_what_the_swapped_build_really_does(kind):
                 assert effect.fps == pytest.approx(exact.judged_fps)
         assert all(traits(candidate.part))
     everything = swap(
-        WORLD, now, SwapQuery(kind=kind, present=present, everything=True, with_unfit=True)
+        demo.world(), now, SwapQuery(kind=kind, present=present, everything=True, with_unfit=True)
     )
     on_sale = [
         p
-        for p in WORLD.by_kind[kind]
-        if WORLD.prices("vellmouth", NEW_PARTS).cost(p.id) is not None
+        for p in demo.world().by_kind[kind]
+        if demo.world().prices("vellmouth", NEW_PARTS).cost(p.id) is not None
     ]
     assert {candidate.part.id for candidate in everything.candidates} == {
         part.id for part in on_sale
     } | set(build.of(kind))
-    named = swap(WORLD, now, SwapQuery(kind=kind, present=present, search=on_sale[0].name))
+    named = swap(demo.world(), now, SwapQuery(kind=kind, present=present, search=on_sale[0].name))
     assert on_sale[0].id in {candidate.part.id for candidate in named.candidates}
 
 
@@ -121,23 +114,23 @@ def test_least_money_equals_an_integer_program(seed):
 @pytest.mark.parametrize("name", NAMES)
 @pytest.mark.parametrize("aim", ["most frames", "least money"])
 def test_every_demo_brief_gets_an_answer_that_can_be_defended(name, aim):
-    brief, build = demo(name)
-    found = answer(WORLD, brief, build, aim)
+    brief, build = demo.plan(name)
+    found = answer(demo.world(), brief, build, aim)
     if found.assessment is None:
         assert found.relaxations
         for relaxation in found.relaxations:
             targets = tuple(
                 relaxation.target if t.id == relaxation.target.id else t for t in brief.targets
             )
-            again = propose(WORLD, replace(brief, targets=targets), "least money")
+            again = propose(demo.world(), replace(brief, targets=targets), "least money")
             assert again.build is not None
             assert again.cost_minor + brief.extras_minor == relaxation.cost_minor
         return
     whole = found.assessment
     assert whole.missing == () and whole.blocking == 0 and whole.floors == ()
     assert whole.parts_minor == found.proposal.cost_minor
-    assert len(reasons_of(WORLD, whole)) == len(whole.lines)
-    assert all(reason.sentence.endswith(".") for reason in reasons_of(WORLD, whole))
+    assert len(reasons_of(demo.world(), whole)) == len(whole.lines)
+    assert all(reason.sentence.endswith(".") for reason in reasons_of(demo.world(), whole))
     if aim == "most frames":
         assert whole.spent_minor <= brief.budget_high_minor
         assert found.proposal.weight_met == sum(
@@ -148,36 +141,38 @@ def test_every_demo_brief_gets_an_answer_that_can_be_defended(name, aim):
 
 
 def test_more_money_never_meets_less():
-    brief, _ = demo("net-loft")
+    brief, _ = demo.plan("net-loft")
     reached = []
     for budget in range(70_000, 200_000, 10_000):
-        found = propose(WORLD, replace(brief, budget_high_minor=budget, budget_low_minor=0))
+        found = propose(demo.world(), replace(brief, budget_high_minor=budget, budget_low_minor=0))
         reached.append((found.weight_met, found.best_gain) if found.build else (-1, 0))
     assert reached == sorted(reached)
     assert reached[0] < reached[-1]
 
 
 def test_the_same_question_gets_the_same_answer_in_any_order_of_the_catalogue():
-    brief, _ = demo("harbour-hall")
+    brief, _ = demo.plan("harbour-hall")
     turned = replace(
-        WORLD, parts=dict(reversed(list(WORLD.parts.items()))), offers=tuple(reversed(WORLD.offers))
+        demo.world(),
+        parts=dict(reversed(list(demo.world().parts.items()))),
+        offers=tuple(reversed(demo.world().offers)),
     )
-    assert propose(turned, brief) == propose(WORLD, brief)
+    assert propose(turned, brief) == propose(demo.world(), brief)
 
 
 def test_the_sent_in_list_is_reviewed_and_its_remedies_work():
-    brief, build = demo("signal-tower")
-    now = assess(WORLD, brief, build)
+    brief, build = demo.plan("signal-tower")
+    now = assess(demo.world(), brief, build)
     found = {finding.rule: finding for finding in now.findings}
     assert {"card length", "supply spikes", "card leads", "memory channels"} <= set(found)
     for finding in now.findings:
-        for remedy in finding_remedies(WORLD, now, finding):
-            after = check(WORLD.machine(remedy.build))
+        for remedy in finding_remedies(demo.world(), now, finding):
+            after = check(demo.world().machine(remedy.build))
             assert finding.rule not in {item.rule for item in after}
 
 
 def test_filling_a_build_by_hand_stays_consistent():
-    brief, _ = demo("net-loft")
+    brief, _ = demo.plan("net-loft")
     build = Build()
     for kind in (
         "graphics",
@@ -189,21 +184,21 @@ def test_filling_a_build_by_hand_stays_consistent():
         "supply",
         "cooler",
     ):
-        now = assess(WORLD, brief, build)
-        left = remaining(WORLD, now)
+        now = assess(demo.world(), brief, build)
+        left = remaining(demo.world(), now)
         if left is None:
             break
         assert now.left_minor == brief.budget_high_minor - now.parts_minor
-        offered = swap(WORLD, now, SwapQuery(kind=kind)).candidates
+        offered = swap(demo.world(), now, SwapQuery(kind=kind)).candidates
         build = offered[min(4, len(offered) - 1)].build
-    whole = assess(WORLD, brief, build)
+    whole = assess(demo.world(), brief, build)
     assert whole.missing == () and not blocks(whole.machine)
-    assert remaining(WORLD, whole) is None
+    assert remaining(demo.world(), whole) is None
 
 
 def test_workings_end_in_the_figures_shown():
-    brief, build = demo("net-loft")
-    now = assess(WORLD, brief, build)
+    brief, build = demo.plan("net-loft")
+    now = assess(demo.world(), brief, build)
     for run in now.estimates:
         steps = {step.title: step.result for step in frame_working(now.machine, run, brief)}
 
@@ -217,8 +212,8 @@ def test_workings_end_in_the_figures_shown():
 
 
 def test_the_speed_that_a_short_target_needs_is_just_enough():
-    brief, build = demo("net-loft")
-    now = assess(WORLD, brief, build)
+    brief, build = demo.plan("net-loft")
+    now = assess(demo.world(), brief, build)
     tried = 0
     for each_estimate in now.estimates:
         needed = needed_speedup(each_estimate, brief.chance)
@@ -249,7 +244,7 @@ def test_the_speed_that_a_short_target_needs_is_just_enough():
 @given(st.data())
 def test_tried_builds_survive_the_address(data):
     def some(kind):
-        return data.draw(st.sampled_from([None, *(part.id for part in WORLD.by_kind[kind])]))
+        return data.draw(st.sampled_from([None, *(part.id for part in demo.world().by_kind[kind])]))
 
     def drawn():
         drives = tuple(item for item in (some("storage"), some("storage")) if item)
@@ -267,7 +262,7 @@ def test_tried_builds_survive_the_address(data):
 
 def test_plans_round_trip_as_documents():
     for name in NAMES:
-        brief, build = demo(name)
+        brief, build = demo.plan(name)
         plan = Plan(brief, build, Build(case="lidd-frame-bunk"))
         assert from_document(to_document(plan)) == plan
 
@@ -281,48 +276,48 @@ def test_builds_refuse_what_cannot_be():
     with pytest.raises(BuildError, match="no longer"):
         Build().keeping("x", True)
     with pytest.raises(BriefError, match="no longer"):
-        edits.find_target(demo("net-loft")[0], "t99")
+        edits.find_target(demo.plan("net-loft")[0], "t99")
     kept = Build(case="a", kept=frozenset({"a"})).with_part("case", "b")
     assert kept.kept == frozenset()
     assert Build(storage=("a", "a")).without("storage", "a").storage == ("a",)
 
 
 def test_a_lost_part_is_said_and_left_out():
-    brief, build = demo("net-loft")
+    brief, build = demo.plan("net-loft")
     lost = replace(build, graphics="gone-card")
-    now = assess(WORLD, brief, lost)
+    now = assess(demo.world(), brief, lost)
     assert [line.part for line in now.lines if line.kind == "graphics"] == [None]
-    assert remaining(WORLD, now) is None or "graphics" in remaining(WORLD, now).kinds
-    assert cheapest_fit(WORLD, brief, Build()).build is not None
+    assert remaining(demo.world(), now) is None or "graphics" in remaining(demo.world(), now).kinds
+    assert cheapest_fit(demo.world(), brief, Build()).build is not None
 
 
 def test_what_is_wrong_already_is_no_reason_against_a_cheaper_part():
     """A processor with too few cores beside a dear card says nothing about the memory."""
-    brief, build = demo("net-loft")
-    now = assess(WORLD, brief, build)
+    brief, build = demo.plan("net-loft")
+    now = assess(demo.world(), brief, build)
     assert any("has 4 cores" in own for own in now.floors)
-    for reason in reasons_of(WORLD, now):
+    for reason in reasons_of(demo.world(), now):
         assert "has 4 cores" not in reason.sentence, (reason.kind, reason.sentence)
 
 
 def test_a_part_that_was_measured_as_tuned_runs_so_and_stays_so_in_proposals():
-    brief, build = demo("net-loft")
+    brief, build = demo.plan("net-loft")
     tuning = OwnTuning(
         part=build.processor, gain=0.1, gain_sd=0.01, power=0.9, noted_on=date(2026, 11, 30)
     )
     tuned = build.running(tuning)
-    before, after = assess(WORLD, brief, build), assess(WORLD, brief, tuned)
+    before, after = assess(demo.world(), brief, build), assess(demo.world(), brief, tuned)
     for first, second in zip(before.estimates, after.estimates, strict=True):
         assert second.processor_ms == pytest.approx(first.processor_ms / 1.1)
         assert second.graphics_ms == first.graphics_ms
     assert after.machine.processor.gaming_w == round(0.9 * before.machine.processor.gaming_w)
     kept = tuned.keeping(build.processor, True)
-    found = answer(WORLD, brief, kept, "most frames").proposal.build
+    found = answer(demo.world(), brief, kept, "most frames").proposal.build
     assert found.processor == build.processor and found.tuned == (tuning,)
-    free = answer(WORLD, brief, tuned, "most frames").proposal.build
+    free = answer(demo.world(), brief, tuned, "most frames").proposal.build
     assert free.tuned == ()
     theirs = replace(brief, owned=(build.processor,))
-    own = answer(WORLD, theirs, tuned, "most frames").proposal.build
+    own = answer(demo.world(), theirs, tuned, "most frames").proposal.build
     assert own.tuned == (tuning,)
     assert read_build("b", build_file(tuned).model_dump_json().encode()) == tuned
     assert tuned.as_shipped(build.processor) == build
@@ -334,10 +329,10 @@ def test_memory_runs_as_it_is_set_in_machine_rules_and_search():
     """Noted at 7000 CL28 on this processor and board, which state less: as in a world in which kit,
     processor and board are sold so.
     """
-    brief, build = demo("net-loft")
+    brief, build = demo.plan("net-loft")
     today = date(2026, 11, 30)
     plan = Plan(brief=brief, build=build)
-    tunings = memory_as_set(WORLD, plan, 7000, 28, "by hand", today)
+    tunings = memory_as_set(demo.world(), plan, 7000, 28, "by hand", today)
     set_build = with_memory(plan, tunings).build
     assert read_build("b", build_file(set_build).model_dump_json().encode()) == set_build
 
@@ -348,12 +343,12 @@ def test_memory_runs_as_it_is_set_in_machine_rules_and_search():
             return replace(part, memory_max_mts=7000, memory_full_mts=7000)
         return part
 
-    sold_so = replace(WORLD, parts={key: sold(part) for key, part in WORLD.parts.items()}).kept_by(
-        Keeper()
-    )
+    sold_so = replace(
+        demo.world(), parts={key: sold(part) for key, part in demo.world().parts.items()}
+    ).kept_by(Keeper())
     before, after, same = (
-        assess(WORLD, brief, build),
-        assess(WORLD, brief, set_build),
+        assess(demo.world(), brief, build),
+        assess(demo.world(), brief, set_build),
         assess(sold_so, brief, build),
     )
     assert after.estimates[0].memory.mts == 7000 > before.estimates[0].memory.mts
@@ -366,15 +361,15 @@ def test_memory_runs_as_it_is_set_in_machine_rules_and_search():
         kept, other = set_build, build
         for kind in stay:
             kept, other = (own.keeping(places[kind], True) for own in (kept, other))
-        found = answer(WORLD, brief, kept, "most frames").proposal
+        found = answer(demo.world(), brief, kept, "most frames").proposal
         if "memory" not in stay:
             assert found.build.tuned == ()
-            assert found == answer(WORLD, brief, other, "most frames").proposal
+            assert found == answer(demo.world(), brief, other, "most frames").proposal
             continue
         (own,) = found.build.tuned
         assert set(own.beside) == {places[kind] for kind in stay} - {build.memory}
         alike = answer(
-            partly(WORLD, sold, [places[kind] for kind in stay]), brief, other, "most frames"
+            partly(demo.world(), sold, [places[kind] for kind in stay]), brief, other, "most frames"
         )
         assert replace(found.build, tuned=()) == alike.proposal.build
         assert (found.gain, found.cost_minor) == (alike.proposal.gain, alike.proposal.cost_minor)
@@ -405,8 +400,10 @@ def test_a_setup_may_name_how_the_memory_runs(text, said):
     [(100, 32, "out of range"), (6400, 320, "100.0 ns"), (6400, 1, "0.3 ns"), (8000, 0, "0.0 ns")],
 )
 def test_memory_that_no_kit_runs_at_is_refused(mts, cl, said):
-    brief, build = demo("net-loft")
+    brief, build = demo.plan("net-loft")
     with pytest.raises(InvalidError, match=said):
-        memory_as_set(WORLD, Plan(brief=brief, build=build), mts, cl, "", date(2026, 11, 30))
+        memory_as_set(demo.world(), Plan(brief=brief, build=build), mts, cl, "", date(2026, 11, 30))
     with pytest.raises(InvalidError, match="has no memory"):
-        memory_as_set(WORLD, Plan(brief=brief, build=Build()), 6400, 32, "", date(2026, 11, 30))
+        memory_as_set(
+            demo.world(), Plan(brief=brief, build=Build()), 6400, 32, "", date(2026, 11, 30)
+        )

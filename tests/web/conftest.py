@@ -1,4 +1,6 @@
-"""The application over a copy of the demo data, without a browser."""
+"""The application without a browser, over a copy of the small demo, or of the whole one for tests
+that are marked ``whole_demo``.
+"""
 
 import re
 
@@ -12,8 +14,14 @@ HTMX = {"HX-Request": "true"}
 
 
 @pytest.fixture
-def workshop(demo_copy, shared_study):
-    opened = Workshop(demo_copy, shared_study)
+def database_path(request):
+    whole = request.node.get_closest_marker("whole_demo")
+    return request.getfixturevalue("demo_copy" if whole else "small_copy")
+
+
+@pytest.fixture
+def workshop(database_path, shared_study):
+    opened = Workshop(database_path, shared_study)
     yield opened
     opened.close()
 

@@ -51,6 +51,7 @@ def lopsided(workshop):
     return catalogue, plan, assess(catalogue, plan.brief, plan.build)
 
 
+@pytest.mark.whole_demo
 def test_the_lopsided_list_says_what_is_wasted_and_what_the_money_could_do(client, lopsided):
     catalogue, plan, now = lopsided
     best = assess(catalogue, plan.brief, propose(catalogue, plan.brief).build)
@@ -84,6 +85,7 @@ def test_the_split_adds_up_to_the_total(lopsided):
     assert found.processor.total_minor > found.graphics.total_minor > 0
 
 
+@pytest.mark.whole_demo
 def test_a_cell_and_a_step_are_tried_and_adopted(client, workshop, lopsided):
     catalogue, plan, _ = lopsided
     page = client.get(f"/briefs/{LOPSIDED}/balance").text
@@ -220,6 +222,7 @@ def test_wishes_have_their_price_and_a_wish_that_costs_nothing_says_so(lopsided)
     assert by_name["limit of noise"].weight_lost == free.weight_met - held.weight_met
 
 
+@pytest.mark.whole_demo
 def test_contradictory_wishes_are_named_and_none_too_many(lopsided):
     catalogue, plan, _ = lopsided
     impossible = replace(plan.brief, volume_limit_l=9.0, clocks="tuned", noise_limit_dba=80.0)
@@ -313,6 +316,7 @@ def test_one_processor_in_the_catalogue(lopsided):
     assert picture_of(found).rows == ((0,),)
 
 
+@pytest.mark.whole_demo
 def test_bought_in_a_region_with_another_currency(client, workshop, lopsided):
     """The answer is the region's own; amounts of two currencies are never set side by side."""
     catalogue, plan, _ = lopsided
@@ -410,6 +414,7 @@ def test_what_carries_targets_in_later_years_is_not_called_waste(lopsided):
     assert cuts_of(catalogue, later)
 
 
+@pytest.mark.whole_demo
 def test_the_balance_as_data_says_what_the_page_says(client, workshop, lopsided):
     catalogue, plan, now = lopsided
     whole = client.get(f"/api/v1/briefs/{LOPSIDED}").json()

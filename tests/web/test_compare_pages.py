@@ -10,6 +10,7 @@ from wattmetron.services.advice.compare import compared
 from wattmetron.services.workshop import Workshop
 
 
+@pytest.mark.whole_demo
 def test_builds_are_compared_under_one_brief(client, workshop):
     page = squeezed(html.unescape(client.get("/briefs/1/compare?beside=8.7").text))
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan

@@ -15,7 +15,7 @@ from tests.web.conftest import HTMX
 from wattmetron.cli.serving import _open_shops
 from wattmetron.core.errors import NotPossibleError
 from wattmetron.core.values.offers import Terms
-from wattmetron.demo.generate import TODAY
+from wattmetron.demo import TODAY
 from wattmetron.demo.shop_server import FEEDS, ShopServer, feed
 from wattmetron.formats.feed_file import FeedError, read_feed
 from wattmetron.services.shops.feeds import change_feeds, feeds, refresh
@@ -49,6 +49,7 @@ def told(workshop):
     }
 
 
+@pytest.mark.whole_demo
 def test_all_feeds_become_the_prices_of_a_new_day(workshop, shops):
     asked = ask(workshop, *shops.addresses)
     assert len(asked) == len(FEEDS) and not any(own.wrong for own in asked)
@@ -96,6 +97,7 @@ def test_every_fault_is_told_and_loses_nothing(workshop, shops, fault, said):
     assert changed == {"Northlight Direct"}
 
 
+@pytest.mark.whole_demo
 def test_odd_entries_are_held_back_or_left_out_by_name(workshop, shops):
     (own,) = ask(workshop, f"{shops.url}/feed/quayside-parts?fault=wrong")
     assert own.held == 1 and own.left == 5 and own.taken > 300 and "far from" in own.words
@@ -207,6 +209,7 @@ def test_a_feed_with_a_head_that_cannot_be_is_told_in_one_sentence(workshop, odd
     assert said in str(refused.value)
 
 
+@pytest.mark.whole_demo
 def test_a_feed_of_an_earlier_day_does_not_undo_what_is_known(workshop, shops):
     ask(workshop, *shops.addresses)
     now = told(workshop)
@@ -309,6 +312,7 @@ def test_the_page_refreshes_with_progress_and_takes_addresses(client, workshop, 
     assert none.status_code in (200, 409)
 
 
+@pytest.mark.whole_demo
 def test_a_scheduler_refreshes_from_the_command_line(workshop, shops):
     change_feeds(workshop, lambda _: (shops.addresses[0], f"{shops.url}/feed/nobody"))
     command = [sys.executable, "-m", "wattmetron.cli", "refresh", "--json", "--database"]
@@ -330,6 +334,7 @@ def test_a_demo_start_replaces_only_the_simulated_shops(workshop, shops):
     assert not any(own.startswith("http://127.0.0.1:9/feed/") for own in kept)
 
 
+@pytest.mark.whole_demo
 def test_lines_settled_while_feeds_are_asked_are_not_lost_nor_come_back(workshop, shops):
     """Several hands at once: every line that was laid aside is settled once, none is lost."""
     ask(workshop, *(f"{shops.url}/feed/{name}?fault=wrong" for name in FEEDS))

@@ -2,23 +2,20 @@
 
 import pytest
 
+from tests.demo import world
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Listed
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
-from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.desk import edits
 from wattmetron.services.games import publishing
 from wattmetron.services.games.tier_edits import Comparison, TierError, part_called
 from wattmetron.services.workshop import Workshop
-from wattmetron.study.keeper import Keeper
 from wattmetron.web.desk.changes import edit_brief
 from wattmetron.web.games.tier_forms import ListForm, assumptions_from, published_from
 from wattmetron.web.shell.forms import read
-
-WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
 
 
 def net_loft():
@@ -56,7 +53,7 @@ GENERAL = {
 
 def test_edits_are_read_and_summed_up():
     plan = net_loft()
-    changed, said = edit_brief(plan, GENERAL | {"allow_used": "on"}, WORLD)
+    changed, said = edit_brief(plan, GENERAL | {"allow_used": "on"}, world())
     assert (changed.brief.budget_high_minor, changed.brief.budget_low_minor) == (130000, 0)
     assert changed.brief.allow_used and changed.brief.display.variable_from_hz is None
     for word in (
@@ -67,20 +64,20 @@ def test_edits_are_read_and_summed_up():
         "least memory to 32",
     ):
         assert word in said
-    added, said = edits.add_target(changed, "tin-harbour", WORLD)
+    added, said = edits.add_target(changed, "tin-harbour", world())
     assert said.startswith(
         "added Tin Harbour (colony building: 60 fps is usual"
     ) and added.brief.targets[-1].id not in {t.id for t in plan.brief.targets}
-    removed, _ = edits.remove_target(added, added.brief.targets[-1].id, WORLD)
+    removed, _ = edits.remove_target(added, added.brief.targets[-1].id, world())
     assert removed.brief.targets == changed.brief.targets
-    owned, _ = edits.own(plan, "coldreach-gust", True, WORLD)
+    owned, _ = edits.own(plan, "coldreach-gust", True, world())
     assert owned.build.cooler == "coldreach-gust" and owned.brief.owned == ("coldreach-gust",)
-    stays, said = edits.let_stay(owned, "coldreach-gust", True, WORLD)
+    stays, said = edits.let_stay(owned, "coldreach-gust", True, world())
     assert stays.brief.stays == ("coldreach-gust",) and said.endswith("stays in every proposal")
-    assert edits.let_stay(stays, "coldreach-gust", False, WORLD)[0].brief.stays == ()
-    assert edits.let_stay(plan, "coldreach-gust", True, WORLD) == (plan, "nothing")
-    assert edits.own(stays, "coldreach-gust", False, WORLD)[0].brief.stays == ()
-    assert edits.own(owned, "coldreach-gust", False, WORLD)[0].brief.owned == ()
+    assert edits.let_stay(stays, "coldreach-gust", False, world())[0].brief.stays == ()
+    assert edits.let_stay(plan, "coldreach-gust", True, world()) == (plan, "nothing")
+    assert edits.own(stays, "coldreach-gust", False, world())[0].brief.stays == ()
+    assert edits.own(owned, "coldreach-gust", False, world())[0].brief.owned == ()
 
 
 @pytest.mark.parametrize(
@@ -98,7 +95,7 @@ def test_edits_are_read_and_summed_up():
 def test_bad_edits_are_refused_in_words(typed, said):
     plan = net_loft()
     with pytest.raises(WattmetronError, match=said):
-        edit_brief(plan, GENERAL | typed, WORLD)
+        edit_brief(plan, GENERAL | typed, world())
 
 
 def test_the_table_of_assumptions_is_edited_and_checked(workshop):
@@ -140,7 +137,7 @@ def test_a_form_becomes_tiers_and_says_what_is_wrong():
     own = published_from(
         FIELDS | {"t0.size": "2560×1440", "t0.ray_tracing": "yes", "t0.graphics.0.text": "3 GHz"},
         "game",
-        WORLD,
+        world(),
     )
     (tier,) = own.tiers
     assert tier.processors == (Listed(text="Heron", part="marrowgate-heron-dun-6"),)
@@ -159,8 +156,8 @@ def test_a_form_becomes_tiers_and_says_what_is_wrong():
         ({"t0.drop": "on"}, "No tier is left"),
     ):
         with pytest.raises(TierError, match=words):
-            published_from(FIELDS | bad, "game", WORLD)
-    assert part_called(WORLD, "Reef", "graphics") == "nacre-reef"
+            published_from(FIELDS | bad, "game", world())
+    assert part_called(world(), "Reef", "graphics") == "nacre-reef"
 
 
 # --- files

@@ -133,6 +133,7 @@ def test_an_entry_is_left_out_counted_again_and_a_stale_tab_is_told(client, work
     assert "Undone: Orlop Beacon left out" in undone.text and "out of line" in undone.text
 
 
+@pytest.mark.whole_demo
 def test_beside_a_brief_a_change_stays_in_the_brief(client, workshop):
     version = game_state(workshop, "gable-row").version
     form = {
@@ -154,6 +155,7 @@ def test_beside_a_brief_a_change_stays_in_the_brief(client, workshop):
     )
 
 
+@pytest.mark.whole_demo
 def test_a_tier_becomes_a_target_and_an_equal_is_adopted_beside_the_game(client, workshop):
     version = workshop.open(1).version
     form = {
@@ -200,6 +202,7 @@ def test_files_go_out_of_and_into_the_pages(client, workshop):
         assert client.get(path).status_code == 200
 
 
+@pytest.mark.whole_demo
 def test_the_api_reads_judges_stores_and_finds_equals(client):
     read = client.post("/api/v1/requirements/read", json={"text": TEXT}).json()
     assert read["tiers"][0]["processors"][0]["part"] == "quillon-cutter-ebb-6" and read[

@@ -8,6 +8,7 @@ from base64 import b64decode
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
+import pytest
 from fastapi.routing import APIRoute
 from fastapi.testclient import TestClient
 
@@ -35,6 +36,7 @@ def evil_plan(workshop):
     return replace(plan, brief=brief, handout=choice)
 
 
+@pytest.mark.whole_demo
 def test_every_form_says_the_same_parts_prices_and_frames(client, workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan
     made = handout(catalogue, plan)
@@ -175,6 +177,7 @@ def test_a_link_that_would_have_ended_is_refused(client, workshop):
     assert links_of(workshop, Of(1)) == ()
 
 
+@pytest.mark.whole_demo
 def test_the_reader_may_have_it_priced_as_today_and_elsewhere(client, workshop):
     url = link_from(client.post("/briefs/1/links", data=form(workshop), headers=HTMX).text)
     that_day = client.get(url).text

@@ -210,8 +210,8 @@ def broken(path, statement, *values):
         database.execute(statement, values)
 
 
-def test_a_broken_brief_takes_no_place_down(client, demo_copy):
-    broken(demo_copy, "UPDATE briefs SET document='{half' WHERE id=2")
+def test_a_broken_brief_takes_no_place_down(client, database_path):
+    broken(database_path, "UPDATE briefs SET document='{half' WHERE id=2")
     for path in ("/briefs", "/games", "/parts", "/api/v1/briefs", "/briefs/1/frames"):
         assert client.get(path).status_code == 200, path
     assert "Brief 2 cannot be read" in words(client.get("/briefs"))
@@ -221,8 +221,8 @@ def test_a_broken_brief_takes_no_place_down(client, demo_copy):
     assert answer.status_code == 200 and "cannot be read" not in words(answer)
 
 
-def test_a_part_that_cannot_be_read_is_left_out(client, demo_copy):
-    broken(demo_copy, "UPDATE entries SET data='?' WHERE kind='graphics' AND id%2=0")
+def test_a_part_that_cannot_be_read_is_left_out(client, database_path):
+    broken(database_path, "UPDATE entries SET data='?' WHERE kind='graphics' AND id%2=0")
     all_views(client, 1)
     assert client.get("/parts?kind=graphics").status_code == 200
 
@@ -586,15 +586,15 @@ def test_beyond_this_machine_it_starts_with_a_passphrase_alone(tmp_path, monkeyp
 # --- the database in trouble, as a page ---
 
 
-def test_a_busy_and_a_moved_database_are_told_on_the_page(client, workshop, demo_copy):
+def test_a_busy_and_a_moved_database_are_told_on_the_page(client, workshop, database_path):
     workshop.database.patience_ms = 100
-    with closing(sqlite3.connect(demo_copy, isolation_level=None)) as other:
+    with closing(sqlite3.connect(database_path, isolation_level=None)) as other:
         other.execute("BEGIN IMMEDIATE")
         answer = client.post("/briefs/1/clear", data=form(workshop), headers=HTMX)
         assert "is busy" in words(answer)
         other.execute("ROLLBACK")
     entries = form(workshop)
-    demo_copy.unlink()
+    database_path.unlink()
     answer = client.post("/briefs/1/clear", data=entries, headers=HTMX)
     assert "deleted or replaced" in words(answer) and "nothing was changed" in words(answer)
     assert client.post("/briefs").status_code == 503

@@ -40,6 +40,7 @@ def bring(client, workshop, data, name="run.csv", **more):
     )
 
 
+@pytest.mark.whole_demo
 def test_a_file_becomes_a_run_that_is_held_against_its_promise(client, workshop):
     answer = bring(client, workshop, csv_of(62))
     assert answer.status_code == 303
@@ -199,6 +200,7 @@ def test_trimming_works_the_figures_out_again(client, workshop):
     assert short.status_code == 422 and "too short" in short.text
 
 
+@pytest.mark.whole_demo
 def test_shown_frames_are_held_against_a_target_that_asks_for_them_alone(client, workshop):
     """The same machine with and without generation: the shown rate meets a target of shown frames,
     stands beside the rate before generation, and is no evidence of true frames.

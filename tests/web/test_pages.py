@@ -169,6 +169,7 @@ def test_the_api_stores_replaces_and_guards_versions(client):
     assert all("/briefs/{brief_id}/edit" not in path for path in described)
 
 
+@pytest.mark.whole_demo
 def test_page_api_and_command_line_give_the_same_answer_on_an_edited_folder(
     client, workshop, tmp_path, capsys
 ):
@@ -223,6 +224,7 @@ def test_command_line_speaks_plainly(tmp_path, capsys):
         assert "examples:" in capsys.readouterr().out
 
 
+@pytest.mark.whole_demo
 def test_a_catalogue_without_coolers_still_proposes_boxed_ones_or_says_why(client, workshop):
     catalogue = workshop.catalogue().described
     parts = {
@@ -339,6 +341,7 @@ def test_a_stale_undo_is_a_conflict_on_the_page_too(client, workshop):
     assert workshop.open(1).plan.build.kept == {"lowhum-level-750"}
 
 
+@pytest.mark.whole_demo
 def test_every_working_begins_with_its_figure_as_a_dated_sentence(client):
     for what, said in (
         (
@@ -410,6 +413,7 @@ def test_chart_marks_stand_where_their_figures_say(workshop):
     assert seen == {"average", "low"}
 
 
+@pytest.mark.whole_demo
 def test_the_api_gives_the_figures_of_the_core(client, workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan
     now = assess(catalogue, plan.brief, plan.build)
@@ -437,6 +441,7 @@ def test_the_api_gives_the_figures_of_the_core(client, workshop):
     } <= set(paths)
 
 
+@pytest.mark.whole_demo
 def test_the_swap_page_lists_what_the_core_says(client, workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan
     text = client.get("/briefs/1/frames?swap=processor&all=1&unfit=1").text

@@ -184,6 +184,7 @@ def look(client, data: bytes, name="supplies.csv", kind=""):
     return client.post("/parts/import", data={"kind": kind}, files={"file": (name, data)})
 
 
+@pytest.mark.whole_demo
 def test_a_table_shows_what_is_new_changed_or_wrong_before_anything_is_written(client, workshop):
     line = next(
         each_line
@@ -215,6 +216,7 @@ def test_a_table_shows_what_is_new_changed_or_wrong_before_anything_is_written(c
     assert workshop.catalogue().described.parts == read_catalogue(CATALOGUE).parts
 
 
+@pytest.mark.whole_demo
 @pytest.mark.parametrize(
     ("data", "name", "kind", "said"),
     [

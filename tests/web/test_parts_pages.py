@@ -6,6 +6,8 @@ import html
 import re
 from dataclasses import replace
 
+import pytest
+
 from tests.web.conftest import HTMX, form, squeezed
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.wishes import wishes_of
@@ -54,6 +56,7 @@ def test_the_list_says_of_every_part_what_the_core_says(client, workshop):
         assert sorted(fitting) == sorted(item for item, found in against.items() if not found)
 
 
+@pytest.mark.whole_demo
 def test_the_sieve_narrows_by_words_facets_and_ranges_and_sorts_by_any_figure(client, workshop):
     cards = workshop.catalogue().by_kind["graphics"]
     book = workshop.catalogue().prices("vellmouth", ANY_PARTS)
@@ -402,6 +405,7 @@ def test_what_the_machine_runs_without_is_bought_later_outside_the_total(client,
     assert whole.spent_minor == before.spent_minor + book.cost(screen.id)
 
 
+@pytest.mark.whole_demo
 def test_what_one_would_buy_again_is_noted_marked_and_listed_first(client, workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(1).plan
     book = catalogue.prices(plan.brief.region, plan.brief.may_buy)

@@ -75,6 +75,7 @@ def test_a_preference_is_granted_with_its_price_insisted_on_and_let_go(client, w
     ]
 
 
+@pytest.mark.whole_demo
 def test_no_saving_gives_up_a_preference_that_is_granted(workshop):
     catalogue, plan = workshop.catalogue(), workshop.open(8).plan
     colours = [

@@ -23,6 +23,7 @@ def send(client, workshop, path="", **form):
     return client.post(f"/games/{GAME}/results{path}", data={"results_version": version, **form})
 
 
+@pytest.mark.whole_demo
 def test_pasted_results_narrow_the_game_and_undo_widens_it_again(client, workshop):
     before = fitted_game(workshop.catalogue(), GAME)
     done = send(client, workshop, table=TABLE, source="Harbour Lab", measured_on="2026-03-14")
@@ -196,6 +197,7 @@ def test_a_head_says_what_columns_hold_and_what_it_leaves_open_is_asked(
         ] == found
 
 
+@pytest.mark.whole_demo
 def test_results_travel_with_the_requirements_and_the_folder(client, workshop, tmp_path):
     send(client, workshop, table=TABLE)
     world = workshop.catalogue()

@@ -4,23 +4,24 @@ import html
 import json
 import re
 from dataclasses import fields, replace
+from functools import cache
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.demo import plans, settled
 from tests.web.conftest import HTMX, form
 from tests.web.test_handouts import EVIL
 from tests.web.test_snapshots import frozen
 from wattmetron.core.values.handout import Note
 from wattmetron.core.values.plan import Plan
-from wattmetron.demo import CATALOGUE, generate
-from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.formats.plan_file import to_document
 from wattmetron.services.desk.returned import proposed, take_over, taking
-from wattmetron.study.study import studied
 
-WORLD = studied(read_catalogue(CATALOGUE))
-PLANS = [Plan(*own) for own in generate.briefs(WORLD).values()]
+
+@cache
+def demo_plans():
+    return [Plan(*own) for own in plans().values()]
 
 
 def edited(plan: Plan) -> Plan:
@@ -113,10 +114,10 @@ def test_parts_can_be_taken_from_a_snapshot(client, workshop):
 
 
 @settings(max_examples=40)
-@given(st.sampled_from(PLANS), st.sampled_from(PLANS), st.data())
+@given(st.sampled_from(demo_plans()), st.sampled_from(demo_plans()), st.data())
 def test_all_taken_is_the_copy_and_none_taken_is_the_brief(plan, theirs, data):
     """Any two briefs; what is taken is as in the copy, what is left as it was."""
-    found = proposed(WORLD, plan, theirs)
+    found = proposed(settled(), plan, theirs)
     whole = taking(plan, found)
     assert sorted(whole.brief.targets, key=str) == sorted(theirs.brief.targets, key=str)
     for field in fields(plan.brief):
@@ -124,10 +125,10 @@ def test_all_taken_is_the_copy_and_none_taken_is_the_brief(plan, theirs, data):
             assert getattr(whole.brief, field.name) == getattr(theirs.brief, field.name)
     assert sorted(whole.build.ids()) == sorted(theirs.build.ids())
     assert whole.build.kept == theirs.build.kept and whole.build.aside == theirs.build.aside
-    assert whole.handout == theirs.handout and not proposed(WORLD, whole, theirs)
+    assert whole.handout == theirs.handout and not proposed(settled(), whole, theirs)
     everything = frozenset(range(len(found)))
-    assert take_over(WORLD, plan, theirs, everything) == (plan, "nothing")
+    assert take_over(settled(), plan, theirs, everything) == (plan, "nothing")
     left = frozenset(data.draw(st.sets(st.sampled_from(sorted(everything) or [0]))))
-    some, _ = take_over(WORLD, plan, theirs, left)
+    some, _ = take_over(settled(), plan, theirs, left)
     for n in left & everything:
         assert to_document(found[n].take(some)) != to_document(some), "what is left differs"

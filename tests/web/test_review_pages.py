@@ -47,6 +47,7 @@ def made(client, text, **changes):
     return client.post("/briefs/letter/make", data=entries, follow_redirects=False)
 
 
+@pytest.mark.whole_demo
 def test_a_list_with_its_letter_becomes_a_brief_that_is_reviewed(client, workshop):
     page = client.post("/briefs/letter", data={"letter": LIST}).text
     plain = squeezed(html.unescape(page))
@@ -127,6 +128,7 @@ def test_markup_in_a_list_stays_text_on_every_page(client, workshop):
         assert "Odd&#34;one" in shown
 
 
+@pytest.mark.whole_demo
 def test_changes_are_taken_and_left_and_the_sums_follow(client, workshop):
     whole = client.get("/briefs/7/review").text
     assert "2 of 2 changes taken" in whole and 'aria-checked="false"' not in whole
@@ -147,6 +149,7 @@ def test_an_empty_build_asks_for_a_list(client, workshop):
     assert "There is no part to judge yet" in page and "Paste a list" in page
 
 
+@pytest.mark.whole_demo
 def test_a_list_of_what_is_there_already_is_owned_at_once(client, workshop):
     listed = "CPU: Quillon Cutter Ebb 6\n2x Ledgerock Ledge 500\nLowhum Even 550, 550 W"
     client.post("/briefs/1/own-list", data=form(workshop, list=listed), headers=HTMX)

@@ -17,6 +17,7 @@ TABLE = (
 )
 
 
+@pytest.mark.whole_demo
 def test_the_page_ranks_compares_and_opens_the_chain(client):
     page = client.get(
         "/parts/scale",
@@ -79,6 +80,7 @@ def test_a_pasted_chart_moves_speeds_and_undo_brings_them_back(client, workshop)
     assert stale.status_code == 409
 
 
+@pytest.mark.whole_demo
 def test_a_comparison_ties_loose_parts_in_and_they_can_be_named_in_lists(client, workshop):
     form = {
         "measure": "1080p",
@@ -101,6 +103,7 @@ def test_a_comparison_ties_loose_parts_in_and_they_can_be_named_in_lists(client,
     assert reader_of(catalogue).read("GPU: Nacre Spit 6 GB").tiers[0].graphics[0].part == spit.key
 
 
+@pytest.mark.whole_demo
 def test_leaving_a_source_out_shows_what_moved(client, workshop):
     sd = workshop.catalogue().parts["pellworth-ness-16-plain"].speed_sd
     done = client.post(

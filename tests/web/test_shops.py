@@ -4,6 +4,7 @@ import html
 import re
 from dataclasses import replace
 
+import pytest
 from fastapi.testclient import TestClient
 
 from tests.web.conftest import HTMX
@@ -26,6 +27,7 @@ def later(workshop, **changed):
     return before, workshop.catalogue()
 
 
+@pytest.mark.whole_demo
 def test_what_rose_fell_sold_out_came_back_and_is_new(workshop):
     catalogue = workshop.catalogue().described
     book = workshop.catalogue().prices("vellmouth", NEW_PARTS)

@@ -45,6 +45,7 @@ def question(server, budget):
     return json.dumps({"brief": brief})
 
 
+@pytest.mark.whole_demo
 def test_what_workers_answer_is_what_the_application_answers(server, workshop):
     from fastapi.testclient import TestClient
 

@@ -34,7 +34,7 @@ from wattmetron.core.values.parts import (
 )
 from wattmetron.core.values.published import Published
 from wattmetron.core.values.references import Reference, read_reached
-from wattmetron.demo import BRIEFS, CATALOGUE, families, more_parts
+from wattmetron.demo import BRIEFS, CATALOGUE, TODAY, families, more_parts
 from wattmetron.demo.charts import CHARTS, LOOSE_CHARTS
 from wattmetron.demo.details import detailed
 from wattmetron.demo.families import (
@@ -57,7 +57,6 @@ from wattmetron.demo.worklist import games, true_works
 from wattmetron.formats.brief_file import brief_file, build_file
 from wattmetron.formats.catalogue_folder import write_catalogue
 
-TODAY = date(2026, 11, 20)
 REGIONS = {
     "vellmouth": Region(
         id="vellmouth",

@@ -12,7 +12,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.parts import Kind
-from wattmetron.demo.generate import TODAY
+from wattmetron.demo import TODAY
 from wattmetron.demo.shops import SALES
 
 BACK = tuple(timedelta(weeks=weeks) for weeks in (12, 10, 8, 6, 4, 2))

@@ -20,7 +20,7 @@ from urllib.parse import parse_qs, urlsplit
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer
-from wattmetron.demo.generate import TODAY
+from wattmetron.demo import TODAY
 from wattmetron.demo.history import DRIFT, USUAL_DRIFT, WOBBLE
 from wattmetron.demo.shops import SHOPS
 from wattmetron.demo.small_server import SmallServer

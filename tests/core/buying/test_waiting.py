@@ -5,15 +5,13 @@ from datetime import date, timedelta
 
 import pytest
 
+from tests.demo import described
 from wattmetron.core.buying.waiting import LEAST_STRETCHES, Seen, chance_of, stretches, wait_for
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.price_history import PriceStep
-from wattmetron.demo import CATALOGUE
-from wattmetron.demo.generate import TODAY
+from wattmetron.demo import TODAY
 from wattmetron.demo.shop_server import feed
-from wattmetron.formats.catalogue_folder import read_catalogue
 
-WORLD = read_catalogue(CATALOGUE)
 START = date(2026, 1, 1)
 
 
@@ -54,9 +52,9 @@ def year(seed, weeks=34):
     lines = defaultdict(lambda: defaultdict(list))
     for week in range(1, weeks):
         day = TODAY + timedelta(weeks=week)
-        for own in feed(WORLD, "northlight-direct", day, seed)["offers"]:
+        for own in feed(described(), "northlight-direct", day, seed)["offers"]:
             price = round(float(own["price"]) * 100) if own["stock"] in ("in", "few") else None
-            kind = kind_of(WORLD.parts[own["part"]])
+            kind = kind_of(described().parts[own["part"]])
             lines[kind][own["part"]].append(PriceStep(day, price, price, known=True))
     return lines
 

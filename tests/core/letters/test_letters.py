@@ -1,29 +1,23 @@
 """Letters against the briefs that they ask for, and letters that are none."""
 
-from pathlib import Path
-
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.letters import abroad, tuned, untouched
 from tests.core.letters.score import as_expected, score
+from tests.demo import world
 from wattmetron.core.errors import BriefError
 from wattmetron.core.letters.clauses import folded
 from wattmetron.core.letters.reader import MOST_BYTES, read_letter
 from wattmetron.core.letters.translated import translated
-from wattmetron.demo import generate
-from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.desk.letters import plan_from, wanted
 from wattmetron.services.workshop import usual_plan
-from wattmetron.study.keeper import Keeper
-
-WORLD = read_catalogue(Path(generate.__file__).parent / "catalogue").kept_by(Keeper())
 
 
 @pytest.mark.parametrize(("letters", "least"), [(tuned.LETTERS, 0.98), (untouched.LETTERS, 0.95)])
 def test_letters_are_read_field_by_field(letters, least):
-    found = score(WORLD, letters)
+    found = score(world(), letters)
     assert found.share >= least, found.wrong
     assert len(found.wrong_though_sure) <= 1, found.wrong_though_sure
 
@@ -31,7 +25,7 @@ def test_letters_are_read_field_by_field(letters, least):
 def test_letters_in_seven_languages_are_read_and_english_ones_are_left_alone():
     """The untouched half scored 98.4 % at its first run, 65.1 % before any language was known."""
     for letters, least in ((abroad.TUNED, 0.98), (abroad.UNTOUCHED, 0.96)):
-        found = score(WORLD, letters)
+        found = score(world(), letters)
         assert found.share >= least, found.wrong
         assert found.wrong_though_sure == []
     for letter in (*tuned.LETTERS, *untouched.LETTERS):
@@ -40,7 +34,7 @@ def test_letters_in_seven_languages_are_read_and_english_ones_are_left_alone():
 
 def test_what_a_game_is_called_is_not_translated_and_places_are_those_of_the_letter():
     text = "Ich habe 900 Euro und spiele Tin Harbour, bitte leise. Das Gehäuse habe ich schon."
-    read = read_letter(WORLD, text)
+    read = read_letter(world(), text)
     places = {said.field: text[said.start : said.end] for said in read.said}
     assert places["game"] == "Tin Harbour" and places["quiet"] == "leise"
     assert places["own_kind"] == "Gehäuse" and "900" in places["budget"]
@@ -51,9 +45,9 @@ def test_what_a_game_is_called_is_not_translated_and_places_are_those_of_the_let
 )
 def test_every_letter_makes_a_brief(letter):
     """What is read stands where it was read, and becomes fields of a brief that can be stored."""
-    read = read_letter(WORLD, letter.text)
+    read = read_letter(world(), letter.text)
     assert all(0 <= said.start < said.end <= len(letter.text) for said in read.said)
-    plan = plan_from(WORLD, usual_plan(WORLD), wanted(WORLD, read))
+    plan = plan_from(world(), usual_plan(world()), wanted(world(), read))
     games = {target.game_id for target in plan.brief.targets}
     assert games == set(as_expected(read)["games"])
     for target in plan.brief.targets:
@@ -62,7 +56,7 @@ def test_every_letter_makes_a_brief(letter):
 
 
 def one(text: str) -> dict:
-    return as_expected(read_letter(WORLD, text))
+    return as_expected(read_letter(world(), text))
 
 
 def test_money_in_other_forms():
@@ -78,33 +72,33 @@ def test_money_in_other_forms():
 
 
 def test_two_budgets_and_a_foreign_currency_are_not_sure():
-    read = read_letter(WORLD, "The budget is 500 euros. The budget is 2,000 euros.")
+    read = read_letter(world(), "The budget is 500 euros. The budget is 2,000 euros.")
     (budget,) = read.of("budget")
     assert not budget.sure
-    read = read_letter(WORLD, "My budget is 1500 dollars, so 1400 euros.")
+    read = read_letter(world(), "My budget is 1500 dollars, so 1400 euros.")
     assert {said.value for said in read.of("currency")} == {"USD", "EUR"}
     assert not any(said.sure for said in read.of("currency"))
 
 
 def test_a_slip_of_the_pen_is_read_and_not_sure():
-    (game,) = read_letter(WORLD, "I play Gulwing Circuit at 90 fps").of("game")
+    (game,) = read_letter(world(), "I play Gulwing Circuit at 90 fps").of("game")
     assert game.value == "gullwing-circuit" and not game.sure
 
 
 def test_what_cannot_be_read_is_refused_or_left_unread():
     with pytest.raises(BriefError, match="empty"):
-        read_letter(WORLD, "  \n ")
+        read_letter(world(), "  \n ")
     with pytest.raises(BriefError, match="longer than 100 kB"):
-        read_letter(WORLD, "a" * (MOST_BYTES + 1))
-    read = read_letter(WORLD, "<script>alert(1)</script> What a lovely day.")
+        read_letter(world(), "a" * (MOST_BYTES + 1))
+    read = read_letter(world(), "<script>alert(1)</script> What a lovely day.")
     assert not read.said and read.unread and not read.cut
-    assert read_letter(WORLD, "I have 900 euros. " * 2_000).cut
+    assert read_letter(world(), "I have 900 euros. " * 2_000).cut
 
 
 @given(st.text(max_size=400))
 def test_any_text_is_read_without_an_error(text):
     if text.strip():
-        read = read_letter(WORLD, text)
+        read = read_letter(world(), text)
         assert all(0 <= said.start <= said.end <= len(text) for said in read.said)
 
 
@@ -113,7 +107,7 @@ def test_a_long_letter_takes_time_in_proportion():
     much four times over.
     """
     text = tuned.LETTERS[0].text + "\n\nMy neighbour talks about the weather and his garden.\n"
-    short, long = (read_letter(WORLD, text * n) for n in (2, 8))
+    short, long = (read_letter(world(), text * n) for n in (2, 8))
     assert len(long.of("game")) == len(short.of("game"))
     assert len(long.unread) == 4 * len(short.unread)
 
@@ -128,7 +122,7 @@ def test_cooling_in_other_forms():
         ("It should stay cool in summer.", None),
         ("I work in a cooling plant.", None),
     ):
-        (said,) = read_letter(WORLD, text).of("cooling") or (None,)
+        (said,) = read_letter(world(), text).of("cooling") or (None,)
         assert (said and said.value) == kind, text
 
 
@@ -141,7 +135,7 @@ def test_cooling_in_other_forms():
     ],
 )
 def test_a_letter_says_whether_generated_frames_count(text, told):
-    letter = read_letter(WORLD, text)
+    letter = read_letter(world(), text)
     assert [said.value for said in letter.of("generated")] == ([] if told is None else [told])
-    targets = plan_from(WORLD, usual_plan(WORLD), wanted(WORLD, letter)).brief.targets
+    targets = plan_from(world(), usual_plan(world()), wanted(world(), letter)).brief.targets
     assert [target.generated for target in targets] == [bool(told)]

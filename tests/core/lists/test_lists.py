@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests import demo
 from tests.core.lists.score import scored
 from tests.core.lists.tuned import TUNED
 from tests.core.lists.untouched import UNTOUCHED
@@ -15,16 +16,13 @@ from wattmetron.core.letters.amounts import minor_of
 from wattmetron.core.letters.reader import read_letter
 from wattmetron.core.lists.reader import MOST_CHARACTERS, MOST_PARTS, read_list
 from wattmetron.core.lists.said import ListError
-from wattmetron.demo import CATALOGUE
-from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.study.keeper import Keeper
 
 LEAST_RIGHT = 0.95
 
 
 @pytest.fixture(scope="module")
 def world():
-    return read_catalogue(CATALOGUE).kept_by(Keeper())
+    return demo.world()
 
 
 @pytest.mark.parametrize("half", [TUNED, UNTOUCHED], ids=["tuned", "untouched"])

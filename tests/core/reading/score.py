@@ -7,12 +7,10 @@ from functools import cache
 from tests.core.reading.expected import FIELDS, Sample, found, wanted
 from tests.core.reading.tuned import TUNED
 from tests.core.reading.untouched import UNTOUCHED
+from tests.demo import world
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.requirements.reading.draft import PartMark
 from wattmetron.core.requirements.reading.reader import Reader, reader_of
-from wattmetron.demo import CATALOGUE
-from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.study.keeper import Keeper
 
 WORDS = {
     "label": "tier label",
@@ -47,7 +45,7 @@ class Score:
 
 @cache
 def reader() -> Reader:
-    return reader_of(read_catalogue(CATALOGUE).kept_by(Keeper()))
+    return reader_of(world())
 
 
 def score(samples: tuple[Sample, ...]) -> Score:

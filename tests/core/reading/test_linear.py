@@ -4,16 +4,13 @@ import time
 
 import pytest
 
+from tests.demo import world
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.requirements.reading.shortening import MOST_IN_LINE, shortened
-from wattmetron.demo import CATALOGUE
-from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.services.games.result_table import lines_of
 from wattmetron.services.parts.charting import ChartSource, pasted_chart
-from wattmetron.study.keeper import Keeper
 
-WORLD = read_catalogue(CATALOGUE).kept_by(Keeper())
 LENGTHS = (4_000, 16_000)
 MOST_GROWTH = 2.5**2
 FEW_S = 0.03
@@ -90,9 +87,9 @@ CASES += [
     [pytest.param(read, text, both, id=f"{read.__name__} {n}") for read, n, text, both in CASES],
 )
 def test_twice_the_text_takes_no_more_than_two_and_a_half_times_as_long(read, text, lengths):
-    requirements(WORLD, "Minimum:\nCPU: Quillon Wherry 4")
+    requirements(world(), "Minimum:\nCPU: Quillon Wherry 4")
     for _ in range(3):
-        short, long = (seconds(read, WORLD, text(length)) for length in lengths)
+        short, long = (seconds(read, world(), text(length)) for length in lengths)
         if long < FEW_S or long < MOST_GROWTH * short:
             return
     raise AssertionError(f"{short:.3f} s, then {long:.3f} s for four times the text")
@@ -115,6 +112,6 @@ def test_what_is_cut_keeps_its_places():
 def test_marks_stand_where_the_words_stand():
     gap = " " * 500
     text = f"Minimum:\nCPU:{gap}Quillon Wherry Flood 4{gap}or better\nRAM: 8 GB"
-    draft = reader_of(WORLD).read(text)
+    draft = reader_of(world()).read(text)
     said = {text[mark.start : mark.end] for mark in draft.marks}
     assert {"Minimum", "Quillon Wherry Flood 4", "8 GB"} <= {word.strip(": ") for word in said}

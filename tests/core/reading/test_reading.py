@@ -8,6 +8,7 @@ import pytest
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
+from tests import demo
 from tests.core.reading.score import reader, score, table
 from tests.core.reading.tuned import TUNED
 from tests.core.reading.untouched import UNTOUCHED
@@ -16,9 +17,6 @@ from wattmetron.core.requirements.reading.reader import Reader
 from wattmetron.core.requirements.reading.vocabulary import GLUE
 from wattmetron.core.speeds.scale import Scale
 from wattmetron.core.values.published import NamedPart
-from wattmetron.demo import CATALOGUE
-from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.study.keeper import Keeper
 
 DOCS = Path(__file__).parents[3] / "docs"
 
@@ -82,7 +80,7 @@ def test_a_word_too_many_or_too_few_is_another_part():
 
 
 def test_a_name_that_matches_twenty_parts_equally_is_left_to_the_user():
-    world = read_catalogue(CATALOGUE).kept_by(Keeper())
+    world = demo.world()
     first = world.parts["quillon-cutter-ebb-6"]
     many = [replace(first, id=f"quillon-hull-{n}", model=f"Hull {n}") for n in range(100, 120)]
     draft = Reader(Scale(many, {})).read("CPU: Quillon Hull")
@@ -94,7 +92,7 @@ def test_a_name_that_matches_twenty_parts_equally_is_left_to_the_user():
 
 
 def test_named_parts_are_recognised_once_placed():
-    world = read_catalogue(CATALOGUE).kept_by(Keeper())
+    world = demo.world()
     named = NamedPart(
         id="named-processor-quillon-pilot-5",
         side="processor",

@@ -25,7 +25,7 @@ from wattmetron.formats.catalogue_folder import catalogue_files, read_catalogue
 from wattmetron.study.keeper import Keeper
 from wattmetron.study.study import studied
 
-ROOT = Path(__file__).parent.parent.parent
+ROOT = Path(__file__).parent.parent
 
 
 def test_the_committed_folder_is_what_the_generator_makes():
