@@ -1,19 +1,39 @@
-.PHONY: demo test check bench accuracy abroad defend fuzz kill load audit lock assets shots docs clean
+.PHONY: demo test exact journeys faults ready check bench accuracy abroad defend fuzz kill load audit lock assets shots docs clean
+
+# Tests start many processes: without compiled files each of them compiles all modules anew.
+unexport PYTHONDONTWRITEBYTECODE
+# One thread of linear algebra for each worker: two workers fight over two cores otherwise.
+test exact journeys faults: export OPENBLAS_NUM_THREADS = 1
+test exact journeys faults: export OMP_NUM_THREADS = 1
+# A file stays on one worker, so that what its tests share is made once; the longest come first.
+# Three workers on two cores: where one waits for a browser or a server, another goes on.
+USUAL = (not journey or essential) and not thorough
+PYTEST = .venv/bin/python -m pytest -n 3 --dist loadfile --no-loadscope-reorder
 
 demo: ## Install and start the application with demo data
 	@./scripts/setup.sh run
 	@.venv/bin/wattmetron demo $(if $(PORT),--port $(PORT))
 
-test: ## Install what the tests need and run everything
+ready: ## Install what the tests need
 	@./scripts/setup.sh dev
 	@./scripts/chromium.sh
-	@$(MAKE) --no-print-directory check
-	.venv/bin/python -m pytest -n 2 --dist worksteal
+
+test: ready check ## Everything that a change should be tested with
+	$(PYTEST) -m "$(USUAL)"
+
+exact: ready ## What tries much, in full: brute force, integer programs, properties, kills, floods
+	WATTMETRON_EXTENT=full $(PYTEST) -m "exhaustive or thorough"
+
+journeys: ready ## All journeys through the application in a browser
+	WATTMETRON_EXTENT=full $(PYTEST) tests/e2e
+
+faults: ready ## Deliberate faults, one at a time: which of them do the tests catch?
+	.venv/bin/python -m tests.faults
 
 check: ## Format, linter, types, layers
 	.venv/bin/ruff format --check .
 	.venv/bin/ruff check .
-	.venv/bin/mypy
+	.venv/bin/mypy -n 2
 	.venv/bin/lint-imports --no-cache
 
 bench: ## Speed and size, as ratios measured in one run

@@ -9,46 +9,69 @@ import uvicorn
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.workshop import Workshop
 from wattmetron.study.study import studied
-from wattmetron.web.app import make_app
+from wattmetron.web.app import equip, make_app
+from wattmetron.web.shell.door import Door
+from wattmetron.web.shell.line import Line
 
 
 class Server:
-    """An application on a free port."""
+    """A server on a free port, for one application after another."""
 
     def __init__(self) -> None:
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]
         self.url = f"http://127.0.0.1:{self.port}"
+        self.thread: threading.Thread | None = None
+        self.app = None
+
+    async def __call__(self, scope, receive, send) -> None:
+        await self.app(scope, receive, send)
 
     def run(self, app) -> None:
-        self.server = uvicorn.Server(uvicorn.Config(app, port=self.port, log_level="warning"))
+        """Serve this application from now on."""
+        self.app = app
+        if self.thread is not None:
+            return
+        self.server = uvicorn.Server(
+            uvicorn.Config(self, port=self.port, log_level="warning", lifespan="off")
+        )
         self.thread = threading.Thread(target=self.server.run, daemon=True)
         self.thread.start()
         while not self.server.started:
             time.sleep(0.02)
 
     def stop(self) -> None:
-        self.server.should_exit = True
-        self.thread.join(timeout=10)
+        if self.thread is not None:
+            self.server.should_exit = True
+            self.thread.join(timeout=10)
+            self.thread = None
 
 
-class Site(Server):
-    """The whole application over its own database."""
+class Site:
+    """The whole application over its own database, on its own server or on a shared one."""
 
-    def __init__(self, path, study=studied, earlier=None) -> None:
-        super().__init__()
+    def __init__(self, path, study=studied, earlier=None, server=None) -> None:
         self.path, self.study, self.earlier = path, study, earlier
+        self.server = server or Server()
+        self.url = self.server.url
         self.start()
 
     def start(self) -> None:
         self.workshop = Workshop(self.path, self.study)
         self.workshop.load_demo(CATALOGUE, BRIEFS, self.earlier)
-        self.app = make_app(self.workshop)
-        self.run(self.app)
+        if self.server.app is None:
+            self.server.run(make_app(self.workshop))
+        else:
+            equip(self.server.app, self.workshop, Door(None), Line())
+            self.server.run(self.server.app)
+
+    def leave(self) -> None:
+        """Leave the server to the next one."""
+        self.workshop.close()
 
     def stop(self) -> None:
-        super().stop()
+        self.server.stop()
         self.workshop.close()
 
     def restart(self) -> None:

@@ -8,6 +8,7 @@ import pytest
 
 from tests.core.test_balance import adds_nothing
 from tests.demo import names, plans, world
+from tests.extent import exhaustive, extent
 from wattmetron.core.balance.additions import additions, together
 from wattmetron.core.fit.floors import broken, floors_of
 from wattmetron.core.frames.estimate import estimate
@@ -20,7 +21,8 @@ def price(build) -> int:
     return sum(book.cost(part_id) or 0 for _, part_id in build[1].ids())
 
 
-@pytest.mark.parametrize("name", names())
+@exhaustive
+@pytest.mark.parametrize("name", names()[: extent(3, None)])
 def test_each_addition_and_all_together_are_sound_and_within_the_money(name):
     brief, _ = plans()[name]
     brief = replace(brief, owned=(), outside=(), budget_high_minor=brief.budget_high_minor + 40_000)

@@ -8,6 +8,7 @@ import pytest
 
 from tests.core.brute import answer, every_build, may_be_bought, money_for
 from tests.core.questions import build_of, dearest, drawn, ids_of, known
+from tests.extent import exhaustive, extent
 from wattmetron.core.balance.conflict import can_hinder, conflict
 from wattmetron.core.balance.cuts import cuts, free_money
 from wattmetron.core.balance.granting import grant
@@ -32,9 +33,10 @@ from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.wishes import insisting, wishes_held, without
 from wattmetron.core.workloads.informed import fitted_game
 
-SEEDS = range(40)
-CHUNK = 20
+SEEDS = range(extent(12, 40))
+CHUNK = extent(12, 20)
 CHUNKS = pytest.mark.parametrize("first", range(SEEDS.start, SEEDS.stop, CHUNK))
+pytestmark = exhaustive
 
 
 def questions(first: int):
@@ -343,7 +345,7 @@ def test_the_split_of_the_money(first):
         assert got.rest_minor + sum(
             item.total_minor for item in (got.processor, got.graphics) if item
         ) == sum(costs.values())
-    assert split_up > 1
+    assert split_up >= extent(1, 2)
 
 
 def adds_nothing(catalogue, brief, build, other):
@@ -495,7 +497,7 @@ def test_a_conflict_has_no_wish_to_spare():
     none.
     """
     conflicts = several = 0
-    for seed in range(130):
+    for seed in range(extent(50, 130)):
         catalogue, brief, kept = drawn(seed, 0)
         if seed % 3 != 1 or not kept.empty:
             continue

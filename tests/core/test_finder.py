@@ -4,6 +4,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.demo import world
+from tests.extent import exhaustive, extent
 from wattmetron.core.finder import Finder, finder_of
 from wattmetron.core.requirements.reading.names import tokens
 
@@ -43,7 +44,8 @@ def test_slips_are_forgiven_and_said():
     assert ids("17") == [], "a wrong number is another part, not a slip"
 
 
-@settings(max_examples=60)
+@exhaustive
+@settings(max_examples=extent(20, 240))
 @given(
     st.integers(0, 10_000),
     st.integers(0, 40),

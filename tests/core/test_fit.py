@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from scipy.stats import norm
 
 from tests.accuracy.run import _pair, score_world
+from tests.extent import thorough
 from wattmetron.core.frames import chance, rates, work
 from wattmetron.core.speeds.scale import Standing
 from wattmetron.core.values.brief import Target
@@ -242,6 +243,7 @@ def test_chances_under_correlated_errors_agree_with_a_simulation():
             assert back == pytest.approx(math.log(limit), abs=1e-4)
 
 
+@thorough
 def test_a_small_accuracy_run_stays_within_its_bounds():
     """Two fresh worlds; the whole table comes from ``make accuracy``."""
     worlds = [score_world(seed, games=10, questions=20) for seed in (31, 32)]

@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.test_fit_rules import WHOLE
+from tests.extent import exhaustive, extent
 from tests.worlds import World
 from wattmetron.core.frames import rates, work
 from wattmetron.core.frames.chance import chance_within, curve, quantile_ln
@@ -130,7 +131,8 @@ def test_chance_against_drawn_errors(measure, v_c, v_g):
             assert got == pytest.approx(share, abs=0.008 if measure == "low" else 0.004)
 
 
-@settings(max_examples=60)
+@exhaustive
+@settings(max_examples=extent(20, 240))
 @given(st.floats(-1.2, 1.2), SPREADS, SPREADS, st.sampled_from([0.05, 0.2, 0.5, 0.8, 0.95]))
 def test_quantile_inverts_chance_and_rises_with_speed(x, sd_c, sd_g, chance):
     line = curve(0.18, 0.08, "average")
@@ -143,6 +145,7 @@ def test_quantile_inverts_chance_and_rises_with_speed(x, sd_c, sd_g, chance):
         assert likelier >= chance - 1e-6
 
 
+@exhaustive
 @pytest.mark.parametrize("measure", ["average", "low"])
 @pytest.mark.parametrize("continuous", [False, True])
 def test_tables_stay_within_a_millionth(measure, continuous):
@@ -151,7 +154,7 @@ def test_tables_stay_within_a_millionth(measure, continuous):
     x, sd_c = rng.uniform(-1.5, 1.5, n), rng.choice([0.07, 0.12, 0.15], n)
     sd_g = rng.uniform(0.08, 0.17, n) if continuous else rng.choice([0.08, 0.131, 0.17], n)
     cov = rng.choice([0.0, -0.003, 0.002], n)
-    for v_c, v_g in ((0.18, 0.08), (0.25, 0.12), (0.05, 0.02)):
+    for v_c, v_g in extent(((0.25, 0.12),), ((0.18, 0.08), (0.25, 0.12), (0.05, 0.02))):
         table = reliable_table(NOTHING_KEPT, v_c, v_g, measure, 0.8, continuous)
         exact = quantile_ln(curve(v_c, v_g, measure), x, sd_c, 0.0, sd_g, 0.8, cov)
         got = table.ln_quantile(x, sd_c, np.zeros(n), sd_g, cov)
@@ -192,7 +195,8 @@ def scene(seed):
     )
 
 
-@settings(max_examples=60)
+@exhaustive
+@settings(max_examples=extent(20, 240))
 @given(st.integers(0, 400), st.floats(1.0, 3.0))
 def test_a_faster_part_never_lowers_a_rate(seed, factor):
     machine, game, target, brief = scene(seed)
@@ -214,7 +218,8 @@ def test_a_faster_part_never_lowers_a_rate(seed, factor):
             assert getattr(after, name) >= getattr(before, name) * (1 - 1e-6) - 1e-9, name
 
 
-@settings(max_examples=60)
+@exhaustive
+@settings(max_examples=extent(20, 240))
 @given(st.integers(0, 400), st.floats(1.0, 3.0))
 def test_harder_settings_never_raise_a_rate(seed, factor):
     machine, game, target, brief = scene(seed)
@@ -231,7 +236,8 @@ def test_harder_settings_never_raise_a_rate(seed, factor):
     ).average_fps * (1 + 1e-9)
 
 
-@settings(max_examples=40)
+@exhaustive
+@settings(max_examples=extent(20, 160))
 @given(st.integers(0, 300))
 def test_estimate_is_consistent(seed):
     machine, game, target, brief = scene(seed)

@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.test_frames import scene
+from tests.extent import exhaustive, extent
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.lazy import NumberedRows
@@ -36,7 +37,8 @@ def options(rows: list[tuple[int, int]]) -> Options:
     return Options(cost=cost, frames=frames, **brought, **rest) if rows else NO_OPTIONS
 
 
-@settings(max_examples=150)
+@exhaustive
+@settings(max_examples=extent(50, 600))
 @given(st.lists(ROWS, min_size=1, max_size=4), st.integers(0, 13), st.integers(0, 13))
 def test_groups_hold_every_option_of_every_class(classes, most, under):
     """By class the groups within a cost, the options behind each first one, and the best of all
@@ -76,7 +78,8 @@ def test_groups_hold_every_option_of_every_class(classes, most, under):
             ]
 
 
-@settings(max_examples=100)
+@exhaustive
+@settings(max_examples=extent(33, 400))
 @given(st.lists(st.lists(st.integers(0, 700), max_size=400), max_size=6))
 def test_remembered_rows_are_worked_out_once(asked):
     seen = []
@@ -92,7 +95,8 @@ def test_remembered_rows_are_worked_out_once(asked):
     assert len(seen) == len(set(seen)) and set(seen) == {key for keys in asked for key in keys}
 
 
-@settings(max_examples=40)
+@exhaustive
+@settings(max_examples=extent(20, 160))
 @given(st.lists(st.integers(0, 300), min_size=1, max_size=4))
 def test_machines_side_by_side_have_the_sides_of_each_alone(seeds):
     """All of them on the first one's target, among them machines without a processor, which do not

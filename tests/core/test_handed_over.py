@@ -10,6 +10,7 @@ import pytest
 from tests.bench.questions import question as bench_question
 from tests.core.test_balance import adds_nothing
 from tests.demo import bench, bench_build, loft, loft_build, plans, world
+from tests.extent import exhaustive, extent
 from tests.worlds import World
 from wattmetron.core.balance.cuts import cuts
 from wattmetron.core.fit.floors import broken, floors_of, missed
@@ -174,7 +175,8 @@ def lists():
             yield asked, replace(start.with_part(kind, part.id), kept=frozenset())
 
 
-@pytest.mark.parametrize("place", range(6))
+@exhaustive
+@pytest.mark.parametrize("place", range(extent(2, 6)))
 def test_no_advice_adds_what_its_sentence_does_not_name(place):
     """Cuts, remedies, additions and cures over whole and broken machines."""
     looked = 0

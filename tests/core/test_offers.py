@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from tests.core.test_prices_and_money import OFFER, book
 from tests.demo import plans, world
+from tests.extent import exhaustive, extent
 from tests.worlds import REGION
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.offers import Buys, PriceBook, Terms
@@ -94,7 +95,10 @@ AVAILABLE = {
 
 
 @pytest.mark.parametrize("wish", AVAILABLE)
-@pytest.mark.parametrize("name", ["net-loft", "harbour-hall", "old-bench-machine"])
+@exhaustive
+@pytest.mark.parametrize(
+    "name", extent(["harbour-hall"], ["net-loft", "harbour-hall", "old-bench-machine"])
+)
 def test_surely_in_stock_is_the_same_as_a_market_without_the_rest(name, wish):
     """The other way to the answer: take out of the shops what the wish does not let in."""
     brief, _ = plans()[name]

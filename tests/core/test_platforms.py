@@ -4,10 +4,12 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.extent import exhaustive, extent
 from wattmetron.core.search.platforms import _best, _packed
 
 
-@settings(max_examples=200)
+@exhaustive
+@settings(max_examples=extent(66, 800))
 @given(st.lists(st.tuples(*[st.integers(0, 3)] * 5), max_size=30))
 def test_only_rows_that_nothing_beats_stay(rows):
     """Against the plain definition, pair by pair, on tables full of ties."""
@@ -29,7 +31,8 @@ def test_only_rows_that_nothing_beats_stay(rows):
         assert len(kept & set(twins)) == (0 if better else 1), i
 
 
-@settings(max_examples=200)
+@exhaustive
+@settings(max_examples=extent(66, 800))
 @given(
     st.lists(
         st.tuples(*[st.sampled_from([0, 1, 5, 1 << 20, 1 << 40])] * 4), min_size=1, max_size=10

@@ -7,6 +7,7 @@ from statistics import median_low
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.extent import exhaustive, extent
 from wattmetron.core.values.price_history import (
     OfferSpan,
     price_on,
@@ -48,7 +49,8 @@ def least_on(own, day):
     return min(prices, default=None)
 
 
-@settings(max_examples=150)
+@exhaustive
+@settings(max_examples=extent(50, 600))
 @given(spans())
 def test_each_day_has_its_cheapest_price(own):
     steps = price_steps(own)
@@ -56,7 +58,8 @@ def test_each_day_has_its_cheapest_price(own):
     assert all(one.day < two.day for one, two in pairwise(steps))
 
 
-@settings(max_examples=100)
+@exhaustive
+@settings(max_examples=extent(33, 400))
 @given(spans("kit"), spans("card"), st.integers(1, 3))
 def test_a_list_on_that_day_is_the_sum_of_its_parts(kits, cards, times):
     steps = total_steps(
@@ -68,7 +71,8 @@ def test_a_list_on_that_day_is_the_sum_of_its_parts(kits, cards, times):
         assert price_on(steps, day) == whole
 
 
-@settings(max_examples=150)
+@exhaustive
+@settings(max_examples=extent(50, 600))
 @given(spans(), st.integers(0, 30), st.integers(0, 20))
 def test_the_usual_price_is_the_median_over_the_days(own, first, length):
     start = DAYS[first]

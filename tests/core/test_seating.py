@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.test_fit_rules import BOARD, CARD, CHIP, DRIVE
+from tests.extent import exhaustive, extent
 from wattmetron.core.frames.drawing import card_link
 from wattmetron.core.values.seating import Slot, Stick, lanes_left, seated
 
@@ -25,7 +26,8 @@ def goes(slot: Slot, stick: Stick) -> bool:
     return None in (slot.length_mm, stick.length_mm) or stick.length_mm <= slot.length_mm
 
 
-@settings(max_examples=400)
+@exhaustive
+@settings(max_examples=extent(133, 1600))
 @given(SLOTS, STICKS, st.integers(0, 6), st.integers(0, 6))
 def test_no_other_way_to_seat_the_drives_is_better(slots, sticks, ports, needed):
     found = seated(tuple(slots), tuple(sticks), ports, needed)

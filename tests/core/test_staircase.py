@@ -6,6 +6,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.extent import exhaustive, extent
 from wattmetron.core.search.frontier import Staircase, _outermost
 from wattmetron.core.search.hunt import NO_RANK, Winner
 from wattmetron.services.advice.balance import Tables
@@ -21,7 +22,8 @@ def staircase(*batches: list[tuple[int, int]]) -> Staircase:
     return found
 
 
-@settings(max_examples=200)
+@exhaustive
+@settings(max_examples=extent(66, 800))
 @given(BUILDS, BUILDS)
 def test_the_staircase_knows_the_best_within_every_cost(first, second):
     found = staircase(first, second)
@@ -35,7 +37,8 @@ def test_the_staircase_knows_the_best_within_every_cost(first, second):
     assert found.cost.tolist() == both.cost.tolist() and found.rank.tolist() == both.rank.tolist()
 
 
-@settings(max_examples=200)
+@exhaustive
+@settings(max_examples=extent(66, 800))
 @given(BUILDS.filter(bool), st.integers(1, 30))
 def test_the_outermost_rows_come_layer_by_layer(rows, size):
     """Of rows in the order of their costs those are taken first that no row before them equals in

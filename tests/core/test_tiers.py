@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 from scipy.optimize import minimize_scalar
 from scipy.stats import norm
 
+from tests.extent import exhaustive, extent
 from tests.worlds import World
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.requirements.agreement import doubts
@@ -182,7 +183,8 @@ def test_a_named_part_stands_where_its_comparison_puts_it():
     assert "lost" not in scale.standings
 
 
-@settings(max_examples=60)
+@exhaustive
+@settings(max_examples=extent(20, 240))
 @given(st.integers(0, 10_000))
 def test_bars_of_random_worlds_equal_a_plain_second_formulation(seed):
     """Against medians in plain Python, entry by entry, over several games at once."""
@@ -446,7 +448,8 @@ def test_storage_together_keeps_a_fifth_free():
 SPEED = st.floats(10, 300)
 
 
-@settings(max_examples=80)
+@exhaustive
+@settings(max_examples=extent(26, 320))
 @given(SPEED, SPEED, SPEED, st.floats(1.0, 2.0))
 def test_a_faster_part_never_worsens_a_verdict(single, all_core, raster, factor):
     found = world(
@@ -463,7 +466,8 @@ def test_a_faster_part_never_worsens_a_verdict(single, all_core, raster, factor)
     assert all(WORDS[code] in ("short", "unsure", "meets") for code in after.codes[:, :2].ravel())
 
 
-@settings(max_examples=40)
+@exhaustive
+@settings(max_examples=extent(20, 160))
 @given(SPEED, SPEED, st.floats(1.05, 3.0))
 def test_a_higher_bar_is_never_easier(low, has, step):
     parts = [*PARTS, processor("low", low, low), processor("high", low * step, low * step)]

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from tests import demo
 from tests.demo import plans
+from tests.extent import exhaustive, extent
 from wattmetron.core.balance.order import Worth, best_order
 from wattmetron.core.balance.what_first import changes_between, steps_between, with_changes
 from wattmetron.core.fit.rules import blocks
@@ -40,7 +41,8 @@ def area(way, costs, worth):
     return met, gain, len(way)
 
 
-@settings(max_examples=150)
+@exhaustive
+@settings(max_examples=extent(50, 600))
 @given(st.data(), st.integers(1, 4))
 def test_no_other_order_or_grouping_gives_more_sooner(data, n):
     size = 1 << n

@@ -1,13 +1,16 @@
 """A running application with demo data, and a Chromium to walk through it."""
 
 import shutil
+from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect, sync_playwright
 
+from tests.conftest import copied
 from tests.e2e.places import Desk
-from tests.site import Site
+from tests.site import Server, Site
 
+HERE = Path(__file__).parent
 EXPECTED = (
     "status of 4",
     "status of 5",
@@ -29,11 +32,34 @@ FLAGS = [
 expect.set_options(timeout=45_000)
 
 
-@pytest.fixture
-def site(demo_copy, shared_study):
-    running = Site(demo_copy, shared_study)
+def pytest_collection_modifyitems(items):
+    for item in items:
+        if item.path.is_relative_to(HERE):
+            item.add_marker(pytest.mark.journey)
+
+
+@pytest.fixture(scope="session")
+def server():
+    """One for all journeys of a worker; each serves its own copy of the database there."""
+    running = Server()
     yield running
     running.stop()
+
+
+@pytest.fixture
+def site(demo_copy, shared_study, server):
+    running = Site(demo_copy, shared_study, server=server)
+    yield running
+    running.leave()
+
+
+@pytest.fixture(scope="module")
+def small_site(small_database, tmp_path_factory, shared_study, server):
+    """Over the small demo, for journeys that change nothing that the next one meets."""
+    path = copied(small_database, tmp_path_factory.mktemp("site"))
+    running = Site(path, shared_study, server=server)
+    yield running
+    running.leave()
 
 
 def chromium() -> str:

@@ -5,6 +5,7 @@ import os
 from playwright.sync_api import Locator, Page, expect
 
 from tests.e2e.axe import serious
+from tests.extent import extent
 
 WAIT_MS = 60_000
 STOPS_AHEAD = """id => {
@@ -51,6 +52,13 @@ class Place:
         expect(self.page.locator("#error")).to_contain_text(words)
 
     def is_accessible(self, look: str = "all") -> None:
+        """On the way of a journey looked at in ``make journeys`` alone: every kind of page has a
+        test of its own.
+        """
+        if extent(few=False, everything=True):
+            self.has_no_serious_finding(look)
+
+    def has_no_serious_finding(self, look: str = "all") -> None:
         assert serious(self.page, look) == [], self.page.url
 
     def fits_the_width(self) -> None:

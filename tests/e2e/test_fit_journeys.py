@@ -58,6 +58,7 @@ def test_an_assembly_list_is_ticked_off_on_a_phone_and_remembers(desk, page):
     expect(page.locator("#ticked")).to_contain_text("0 of")
 
 
+@pytest.mark.essential
 def test_parts_are_sieved_put_side_by_side_and_looked_at(desk, page):
     desk.open("/parts?kind=graphics&brief=1")
     page.locator("#only-fitting").check()

@@ -129,6 +129,7 @@ def test_the_list_is_sieved_in_place(desk, page):
     expect(page.locator("table.tiers")).to_contain_text("meets")
 
 
+@pytest.mark.essential
 def test_adding_a_game_offers_its_tiers(desk, page):
     desk.open("/briefs/1/brief")
     page.locator("#add-game").fill("hollow")

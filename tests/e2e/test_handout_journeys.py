@@ -8,6 +8,7 @@ import pytest
 from playwright.sync_api import expect
 
 
+@pytest.mark.essential
 def test_a_handout_is_written_linked_read_elsewhere_and_taken_back(desk, page, browser):
     desk.open("/briefs/1/frames")
     desk.press("6")

@@ -4,6 +4,7 @@ keyboard alone.
 
 import re
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.e2e.axe import serious
@@ -67,6 +68,7 @@ def test_typical_brief_from_short_to_adopted(desk, site, page):
     assert desk.part_names() == after_swap
 
 
+@pytest.mark.essential
 def test_new_brief_and_build_by_keyboard_alone(desk, page):
     desk.open("/briefs")
     desk.tab_to("new-brief")

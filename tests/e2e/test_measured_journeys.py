@@ -14,7 +14,7 @@ from wattmetron.demo.simulated_run import SCENARIOS
 @pytest.fixture
 def meters(site):
     running = MeterServer(pace=6).start()
-    site.app.state.meters = running.url, SCENARIOS
+    site.server.app.state.meters = running.url, SCENARIOS
     yield running
     running.close()
 
@@ -96,6 +96,7 @@ def test_tuned_and_measured_again_it_says_whether_it_was_worth_the_watts(desk, p
     expect(page.locator("#own")).to_have_count(0)
 
 
+@pytest.mark.essential
 def test_files_and_readings_by_hand_on_a_phone(desk, page, meters, tmp_path):
     page.set_viewport_size({"width": 390, "height": 844})
     file = tmp_path / "run.csv"

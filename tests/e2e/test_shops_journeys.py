@@ -16,6 +16,7 @@ Quillon Cutter Flood 6 Bare;Northlight Direct;129;4.90
 """
 
 
+@pytest.mark.essential
 def test_new_prices_are_brought_in_and_the_brief_is_put_right(desk, page):
     desk.open("/shops")
     page.locator("#prices").click()

@@ -7,6 +7,7 @@ from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from tests.demo import described
+from tests.extent import exhaustive, extent
 from wattmetron.core.values.text import clean
 from wattmetron.formats.catalogue_folder import (
     catalogue_files,
@@ -44,7 +45,8 @@ def small():
 TEXTS = st.text(max_size=60).map(clean).map(str.strip).filter(bool)
 
 
-@settings(max_examples=150)
+@exhaustive
+@settings(max_examples=extent(50, 600))
 @given(TEXTS, TEXTS, TEXTS)
 @example("a\rb", '"quoted", and\nbroken', "'=1+1")
 @example("-5", "\ttab", "\ufeffmark")
@@ -60,7 +62,8 @@ def test_random_texts_survive_an_export(model, maker, shop):
     assert again.games == catalogue.games
 
 
-@settings(max_examples=60)
+@exhaustive
+@settings(max_examples=extent(20, 240))
 @given(st.text(max_size=60))
 @example("a\x00b")
 def test_texts_from_before_are_exported_readable(text):

@@ -6,6 +6,7 @@ from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from tests.demo import tower, tower_build, world
+from tests.extent import exhaustive, extent
 from tests.worlds import World
 from wattmetron.core.fit.floors import broken, floors_of
 from wattmetron.core.fit.rules import blocks, check
@@ -30,7 +31,8 @@ def test_the_sent_in_list_needs_two_changes():
     assert cure(world(), assess(world(), brief, Build())) is None
 
 
-@settings(max_examples=40)
+@exhaustive
+@settings(max_examples=extent(20, 160))
 @given(st.integers(0, 10_000))
 @example(135)
 @example(608)

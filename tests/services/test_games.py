@@ -12,6 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.demo import loft, loft_build, world
+from tests.extent import exhaustive, extent
 from wattmetron.core.errors import BriefError, ConflictError, UnknownPartError, WattmetronError
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.requirements.tiers import tiers_of
@@ -21,7 +22,7 @@ from wattmetron.core.values.offers import NEW_PARTS, USED_TOO
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Listed, Published, Tier
 from wattmetron.core.workloads.informed import fitted_game
-from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import requirements_of
 from wattmetron.formats.problems import FormatError
 from wattmetron.formats.requirements_file import read_flat, read_requirements, write_requirements
@@ -52,9 +53,8 @@ from wattmetron.web.games.machine import NOBODY
 
 
 @pytest.fixture
-def workshop(tmp_path):
-    opened = Workshop(tmp_path / "games.sqlite")
-    opened.load_demo(CATALOGUE, BRIEFS)
+def workshop(demo_copy, shared_study):
+    opened = Workshop(demo_copy, shared_study)
     yield opened
     opened.close()
 
@@ -369,7 +369,8 @@ def test_bad_files_are_refused_whole_with_their_place(workshop, name, data, word
 TEXT = st.text("abcdefg 0123456789;,'\"=+-@\n", max_size=30)
 
 
-@settings(max_examples=60)
+@exhaustive
+@settings(max_examples=extent(20, 240))
 @given(TEXT, TEXT, st.one_of(st.none(), st.floats(0.1, 1e5)), st.booleans())
 def test_any_tier_survives_a_file(label, notes, amount, flag):
     tier = Tier(

@@ -6,6 +6,7 @@ from itertools import combinations
 import pytest
 
 from tests import demo
+from tests.extent import exhaustive, extent
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.preferences import Preference
@@ -83,7 +84,11 @@ def test_a_part_that_is_dear_says_how_much_and_what_is_given_up(world):
     assert found["cooler"].theirs_minor == 99_00
 
 
-@pytest.mark.parametrize("name", ["signal-tower", "weather-ship", "net-loft", "old-bench-machine"])
+@exhaustive
+@pytest.mark.parametrize(
+    "name",
+    extent(["signal-tower"], ["signal-tower", "weather-ship", "net-loft", "old-bench-machine"]),
+)
 def test_every_better_list_runs_whatever_is_left_out_of_it(world, name):
     now = now_of(world, name)
     for way in WAYS:

@@ -15,6 +15,7 @@ from dataclasses import replace
 import pytest
 from sqlalchemy import create_engine, inspect
 
+from tests.small import BRIEFS, CATALOGUE
 from tests.worlds import World
 from wattmetron.core.errors import BriefError, ConflictError
 from wattmetron.core.values.build import Build
@@ -22,7 +23,6 @@ from wattmetron.core.values.own_record import OwnRecord, record_key
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Published, Tier
 from wattmetron.core.values.trust import judge
-from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.parts.edits import note_own, own_version
 from wattmetron.services.workshop import EmptyCatalogueError, Workshop
 from wattmetron.store import catalogues

@@ -10,23 +10,24 @@ from dataclasses import replace
 
 import pytest
 
+from tests.extent import thorough
+from tests.small import BRIEFS, CATALOGUE
 from wattmetron.cli import main
 from wattmetron.core.errors import BusyError, StorageError
-from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.workshop import Workshop
 
 FIRST_START = """
 import sys
 from pathlib import Path
 from wattmetron.services.workshop import Workshop
-from wattmetron.demo import BRIEFS, CATALOGUE
+from tests.small import BRIEFS, CATALOGUE
 Workshop(Path(sys.argv[1])).load_demo(CATALOGUE, BRIEFS)
 """
 
 
 @pytest.fixture
-def workshop(demo_copy, shared_study):
-    opened = Workshop(demo_copy, shared_study)
+def workshop(small_copy, shared_study):
+    opened = Workshop(small_copy, shared_study)
     yield opened
     opened.close()
 
@@ -58,17 +59,19 @@ def delete_the_log(path):
 
 
 @pytest.mark.parametrize("meddle", [delete, put_another_in_its_place, delete_the_log])
-def test_no_change_is_acknowledged_that_goes_to_a_file_no_longer_there(workshop, demo_copy, meddle):
+def test_no_change_is_acknowledged_that_goes_to_a_file_no_longer_there(
+    workshop, small_copy, meddle
+):
     rename(workshop, "Before")
-    meddle(demo_copy)
+    meddle(small_copy)
     with pytest.raises(StorageError, match=r"deleted or replaced.*nothing was changed.*start"):
         rename(workshop)
     assert workshop.open(1).plan.brief.name == "Before"
 
 
-def test_a_file_replaced_in_the_middle_of_a_change_takes_none(workshop, demo_copy):
+def test_a_file_replaced_in_the_middle_of_a_change_takes_none(workshop, small_copy):
     def meddling(plan):
-        put_another_in_its_place(demo_copy)
+        put_another_in_its_place(small_copy)
         return renamed("Lost")(plan)
 
     with pytest.raises(StorageError, match="deleted or replaced"):
@@ -76,9 +79,9 @@ def test_a_file_replaced_in_the_middle_of_a_change_takes_none(workshop, demo_cop
     assert workshop.open(1).plan.brief.name != "Lost"
 
 
-def test_a_lock_held_elsewhere_is_a_sentence_after_a_while(workshop, demo_copy):
+def test_a_lock_held_elsewhere_is_a_sentence_after_a_while(workshop, small_copy):
     workshop.database.patience_ms = 200
-    other = sqlite3.connect(demo_copy, isolation_level=None)
+    other = sqlite3.connect(small_copy, isolation_level=None)
     other.execute("BEGIN IMMEDIATE")
     with pytest.raises(BusyError, match=r"busy.*nothing was changed.*again"):
         rename(workshop)
@@ -158,6 +161,7 @@ def test_a_start_on_what_is_no_good_database_says_so_in_one_sentence(tmp_path, c
     assert before is None or path.read_bytes() == before
 
 
+@thorough
 def test_two_first_starts_at_once_make_the_demo_once(tmp_path):
     path = tmp_path / "demo.sqlite"
     starts = [
@@ -202,9 +206,9 @@ def break_brief(path, brief_id, document="{broken"):
 
 
 @pytest.mark.parametrize("document", ["{broken", "[]", '{"brief": {}}', "[" * 100_000, "null"])
-def test_a_brief_that_cannot_be_read_is_named_and_the_others_stay(workshop, demo_copy, document):
+def test_a_brief_that_cannot_be_read_is_named_and_the_others_stay(workshop, small_copy, document):
     count = len(workshop.briefs())
-    break_brief(demo_copy, 2, document)
+    break_brief(small_copy, 2, document)
     assert len(workshop.briefs()) == count - 1
     broken = workshop.unreadable_briefs()
     assert [row.id for row in broken] == [2]

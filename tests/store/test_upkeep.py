@@ -18,8 +18,8 @@ def run(capsys, *arguments):
 
 
 @pytest.fixture
-def workshop(demo_copy, shared_study):
-    opened = Workshop(demo_copy, shared_study)
+def workshop(small_copy, shared_study):
+    opened = Workshop(small_copy, shared_study)
     yield opened
     opened.close()
 
@@ -40,37 +40,37 @@ def rename(workshop, brief_id, name):
 
 
 def test_a_backup_of_a_running_workshop_restores_what_was_there(
-    workshop, demo_copy, tmp_path, capsys
+    workshop, small_copy, tmp_path, capsys
 ):
     rename(workshop, 1, "Kept")
     backup = tmp_path / "safe.sqlite"
-    code, said = run(capsys, "backup", backup, "--database", demo_copy)
+    code, said = run(capsys, "backup", backup, "--database", small_copy)
     assert code == 0 and "8 briefs" in said
     assert sorted(path.name for path in tmp_path.glob("safe*")) == ["safe.sqlite"]
     rename(workshop, 1, "Later")
-    code, said = run(capsys, "restore", backup, "--database", demo_copy)
+    code, said = run(capsys, "restore", backup, "--database", small_copy)
     assert code == 2 and "in use" in said, "a running application would go on with the old file"
     workshop.close()
-    code, said = run(capsys, "restore", backup, "--database", demo_copy)
+    code, said = run(capsys, "restore", backup, "--database", small_copy)
     assert code == 0, said
-    assert name_of(demo_copy) == "Kept"
+    assert name_of(small_copy) == "Kept"
     aside = next(tmp_path.glob("copy.before-restore*"))
     assert name_of(aside) == "Later", "what was replaced is kept"
 
 
-def test_a_backup_overwrites_nothing_and_is_checked(workshop, demo_copy, tmp_path, capsys):
+def test_a_backup_overwrites_nothing_and_is_checked(workshop, small_copy, tmp_path, capsys):
     standing = tmp_path / "standing.sqlite"
     standing.write_text("mine")
-    code, said = run(capsys, "backup", standing, "--database", demo_copy)
+    code, said = run(capsys, "backup", standing, "--database", small_copy)
     assert code == 2 and "already" in said and standing.read_text() == "mine"
-    code, said = run(capsys, "backup", tmp_path / "none" / "b.sqlite", "--database", demo_copy)
+    code, said = run(capsys, "backup", tmp_path / "none" / "b.sqlite", "--database", small_copy)
     assert code == 2 and said.count("\n") == 1
     code, said = run(capsys, "backup", tmp_path / "b", "--database", tmp_path / "missing.sqlite")
     assert code == 2 and "no database" in said and not (tmp_path / "missing.sqlite").exists()
 
 
 @pytest.mark.parametrize("kind", ["text", "foreign", "torn", "missing"])
-def test_a_bad_backup_is_not_restored(workshop, demo_copy, tmp_path, capsys, kind):
+def test_a_bad_backup_is_not_restored(workshop, small_copy, tmp_path, capsys, kind):
     name = workshop.open(1).plan.brief.name
     backup = tmp_path / "bad.sqlite"
     if kind == "text":
@@ -79,18 +79,18 @@ def test_a_bad_backup_is_not_restored(workshop, demo_copy, tmp_path, capsys, kin
         with sqlite3.connect(backup) as other:
             other.execute("CREATE TABLE songs (id INTEGER)")
     elif kind == "torn":
-        assert run(capsys, "backup", backup, "--database", demo_copy)[0] == 0
+        assert run(capsys, "backup", backup, "--database", small_copy)[0] == 0
         data = bytearray(backup.read_bytes())
         data[len(data) // 2 : len(data) // 2 + 8192] = b"\xa5" * 8192
         backup.write_bytes(data)
     workshop.close()
-    code, said = run(capsys, "restore", backup, "--database", demo_copy)
+    code, said = run(capsys, "restore", backup, "--database", small_copy)
     assert code == 2 and said.count("\n") == 1 and "nothing was" in said
-    assert name_of(demo_copy) == name
+    assert name_of(small_copy) == name
 
 
 def test_a_backup_during_fifty_simultaneous_edits_is_a_state_of_the_log(
-    workshop, demo_copy, tmp_path, capsys
+    workshop, small_copy, tmp_path, capsys
 ):
     rng = random.Random(14)
     plan = [(n, rng.randrange(1, 5)) for n in range(50)]
@@ -118,12 +118,12 @@ def test_a_backup_during_fifty_simultaneous_edits_is_a_state_of_the_log(
         thread.start()
     begun.wait(30)
     backup = tmp_path / "during.sqlite"
-    assert run(capsys, "backup", backup, "--database", demo_copy)[0] == 0
+    assert run(capsys, "backup", backup, "--database", small_copy)[0] == 0
     for thread in threads:
         thread.join()
     restored = tmp_path / "restored.sqlite"
     assert run(capsys, "restore", backup, "--database", restored)[0] == 0
-    states = sqlite3.connect(demo_copy).execute(
+    states = sqlite3.connect(small_copy).execute(
         "SELECT brief_id, version, after FROM changes ORDER BY id"
     )
     log: dict[int, dict[int, str]] = {}
@@ -133,19 +133,19 @@ def test_a_backup_during_fifty_simultaneous_edits_is_a_state_of_the_log(
     assert len(taken) == 8
     assert all(log[brief_id][version] == document for brief_id, version, document in taken)
     last = sqlite3.connect(restored).execute("SELECT max(id) FROM changes").fetchone()[0]
-    times = sqlite3.connect(demo_copy).execute("SELECT count(*) FROM changes WHERE id<=?", (last,))
+    times = sqlite3.connect(small_copy).execute("SELECT count(*) FROM changes WHERE id<=?", (last,))
     held = sqlite3.connect(restored).execute("SELECT count(*) FROM changes")
     assert times.fetchone() == held.fetchone(), "all changes up to the last one, and no others"
 
 
-def test_the_doctor_finds_a_good_database_good(workshop, demo_copy, capsys):
-    code, said = run(capsys, "doctor", "--database", demo_copy)
+def test_the_doctor_finds_a_good_database_good(workshop, small_copy, capsys):
+    code, said = run(capsys, "doctor", "--database", small_copy)
     assert code == 0 and "Nothing is wrong" in said
 
 
-def test_the_doctor_names_what_is_wrong_and_what_to_do(workshop, demo_copy, capsys):
+def test_the_doctor_names_what_is_wrong_and_what_to_do(workshop, small_copy, capsys):
     workshop.close()
-    with sqlite3.connect(demo_copy) as database:
+    with sqlite3.connect(small_copy) as database:
         database.execute("UPDATE briefs SET document='{' WHERE id=2")
         database.execute(
             "UPDATE briefs SET document=replace(document, 'hollow-meridian', 'gone-game')"
@@ -156,7 +156,7 @@ def test_the_doctor_names_what_is_wrong_and_what_to_do(workshop, demo_copy, caps
         )
         row = database.execute("SELECT id FROM entries WHERE kind='processor' LIMIT 1").fetchone()
         database.execute("UPDATE entries SET data='?' WHERE id=?", row)
-    code, said = run(capsys, "doctor", "--database", demo_copy)
+    code, said = run(capsys, "doctor", "--database", small_copy)
     assert code == 1
     for words in ("Brief 2 cannot be read", "gone-game", "99", f"entry {row[0]}", "Import"):
         assert words in said, words

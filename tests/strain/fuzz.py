@@ -13,14 +13,13 @@ import re
 import sys
 import tempfile
 from collections import Counter
-from dataclasses import replace
 from html.parser import HTMLParser
 from pathlib import Path
 from urllib.parse import urlencode
 
 from fastapi.testclient import TestClient
 
-from wattmetron.demo import BRIEFS, CATALOGUE
+from tests import small
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.app import make_app
 
@@ -312,28 +311,9 @@ def _routes(router):
 
 
 def small_world(path: Path) -> Workshop:
-    """The demo briefs over a catalogue cut down to what they use and a few more of each kind: what
-    is asked matters here, not how much there is to compute.
-    """
+    """What is asked matters here, not how much there is to compute."""
     workshop = Workshop(path)
-    workshop.load_demo(CATALOGUE, BRIEFS)
-    whole = workshop.catalogue().described
-    plans = [plan for _, plan in workshop.stored_plans()]
-    kept = {part_id for plan in plans for _, part_id in plan.build.ids()}
-    kept |= {part_id for plan in plans for part_id in plan.brief.owned}
-    kept |= {part.id for parts in whole.by_kind.values() for part in parts[::9]}
-    games = {target.game_id for plan in plans for target in plan.brief.targets}
-    workshop.import_catalogue(
-        replace(
-            whole,
-            parts={key: part for key, part in whole.parts.items() if key in kept},
-            offers=tuple(offer for offer in whole.offers if offer.part_id in kept),
-            games={key: game for key, game in whole.games.items() if key in games},
-            published={key: own for key, own in whole.published.items() if key in games},
-            results={key: own for key, own in whole.results.items() if key in games},
-        ),
-        "cut down",
-    )
+    workshop.load_demo(small.CATALOGUE, small.BRIEFS)
     return workshop
 
 

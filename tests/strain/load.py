@@ -41,7 +41,10 @@ def percentile(values: list[float], share: int) -> float:
 class Server:
     """The application in a process of its own over demo data."""
 
-    def __init__(self, folder: Path, stderr: int | None = None) -> None:
+    def __init__(
+        self, folder: Path, stderr: int | None = None, database: Path | None = None
+    ) -> None:
+        path = database or folder / "load.sqlite"
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]
@@ -54,7 +57,7 @@ class Server:
                 "--port",
                 str(self.port),
                 "--database",
-                str(folder / "load.sqlite"),
+                str(path),
             ],
             stdout=subprocess.PIPE,
             stderr=stderr,

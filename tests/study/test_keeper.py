@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.demo import world
+from tests.demo import described
 from wattmetron.core.lazy import GrowingRows, Later, NumberedRows
 from wattmetron.core.workloads import informed
 from wattmetron.core.workloads.informed import informed_game, learnt_of
@@ -223,10 +223,10 @@ def test_what_is_worked_out_later_is_weighed_too():
 
 
 def test_learning_from_many_games_waits_in_line_and_says_how_far_it_is(monkeypatch):
-    catalogue = world()
+    catalogue = described().kept_by(Keeper())
     there = learnt_of(catalogue)
     monkeypatch.setattr(informed, "MOST_AT_ONCE", 0)
-    later = world()
+    later = described().kept_by(Keeper())
     with hurried(), pytest.raises(MustWait) as waits:
         informed_game(later, next(iter(later.games)))
     assert waits.value.key == informed.LEARNT

@@ -8,6 +8,7 @@ from dataclasses import replace
 import pytest
 
 from tests.core.questions import question
+from tests.extent import exhaustive, extent
 from wattmetron.core.balance.limits import price_limit
 from wattmetron.core.balance.pairs import pairs_map
 from wattmetron.core.search.frontier import frontier
@@ -16,7 +17,7 @@ from wattmetron.core.search.scene import scenes_for
 from wattmetron.services.desk.assess import assess
 from wattmetron.study.keeper import Keeper
 
-WORLDS = 10
+WORLDS = extent(3, 10)
 AMOUNTS = range(0, 57_000, 3_000)
 
 
@@ -62,12 +63,13 @@ ASKED = {
 }
 
 
-def test_eight_hundred_questions_from_eight_threads(restless):
+@exhaustive
+def test_many_questions_from_eight_threads(restless):
     worlds = [question(seed) for seed in range(WORLDS)]
     questions = [
         (n, ask, more) for n in range(WORLDS) for ask, amounts in ASKED.items() for more in amounts
     ]
-    assert len(questions) == 800
+    assert len(questions) == extent(240, 800)
     alone = _answers(worlds, questions, threads=1)
     random.Random(1).shuffle(questions)
     assert _answers(worlds, questions, threads=8) == alone

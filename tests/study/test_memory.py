@@ -7,6 +7,7 @@ from dataclasses import replace
 from pathlib import Path
 
 from tests.core.questions import question
+from tests.extent import thorough
 from wattmetron.services.advice.balance import map_of, split_of, tables
 from wattmetron.services.advice.proposals import answer
 from wattmetron.services.desk.assess import assess
@@ -43,6 +44,7 @@ def grown_by_asking(times: int) -> tuple[Count, int]:
     return keeper.count, resident_bytes() - before
 
 
+@thorough
 def test_a_hundred_questions_stay_within_bounds():
     """Asked in a process of its own: what other tests left behind is not counted."""
     with ProcessPoolExecutor(1, multiprocessing.get_context("spawn")) as alone:

@@ -8,7 +8,9 @@ import pytest
 from fastapi.testclient import TestClient
 
 from wattmetron.services.workshop import Workshop
-from wattmetron.web.app import make_app
+from wattmetron.web.app import equip, make_app
+from wattmetron.web.shell.door import Door
+from wattmetron.web.shell.line import Line
 
 HTMX = {"HX-Request": "true"}
 
@@ -26,9 +28,16 @@ def workshop(database_path, shared_study):
     opened.close()
 
 
+@pytest.fixture(scope="session")
+def shared_app():
+    """One application for one workshop after another: its many routes are made ready once."""
+    return make_app(None)
+
+
 @pytest.fixture
-def client(workshop):
-    return TestClient(make_app(workshop), base_url="http://127.0.0.1")
+def client(workshop, shared_app):
+    equip(shared_app, workshop, Door(None), Line())
+    return TestClient(shared_app, base_url="http://127.0.0.1")
 
 
 def form(workshop, brief_id=1, **values):

@@ -7,6 +7,7 @@ from urllib.parse import unquote
 
 import pytest
 
+from tests.extent import exhaustive, extent
 from tests.web.conftest import HTMX, form
 from wattmetron.core.errors import BriefError
 from wattmetron.core.fit.rules import blocks
@@ -35,6 +36,7 @@ from wattmetron.services.advice.years import SIDES, Growth, asking_more, years_k
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.gives_up import gives_up
 from wattmetron.services.words.figures import KIND_WORDS
+from wattmetron.study.keeper import Keeper
 from wattmetron.web.desk.balance_frontier import frontier_view
 from wattmetron.web.desk.balance_picture import picture_of
 
@@ -239,14 +241,15 @@ def test_contradictory_wishes_are_named_and_none_too_many(lopsided):
     assert "This wish cannot be granted: case at most 1" in alone
 
 
+@exhaustive
 @pytest.mark.parametrize(
     "change",
     [
         {"budget_high_minor": 0, "budget_low_minor": 0},
+        {"volume_limit_l": 1.0},
         {"budget_high_minor": 10**8},
         {"targets": ()},
-        {"volume_limit_l": 1.0},
-    ],
+    ][: extent(2, 4)],
 )
 def test_odd_briefs_are_answered_in_words(client, workshop, change):
     workshop.change(
@@ -297,7 +300,7 @@ def test_one_processor_in_the_catalogue(lopsided):
             for each_part, part in catalogue.parts.items()
             if kind_of(part) != "processor" or each_part == only
         },
-    )
+    ).kept_by(Keeper())
     found = tables(bare, plan.brief, Build())
     best = found.build_at(found.answer(found.budget))
     now = assess(bare, plan.brief, best)

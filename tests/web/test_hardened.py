@@ -16,12 +16,13 @@ from types import SimpleNamespace
 import pytest
 from fastapi.testclient import TestClient
 
+from tests.extent import exhaustive, extent
+from tests.small import CATALOGUE
 from tests.web.conftest import HTMX, form
 from wattmetron.cli import serving
 from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.ids import ADDRESSES, is_id
-from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.web.app import make_app
 from wattmetron.web.shell import passphrase
@@ -113,7 +114,8 @@ EXTREMES = {
 }
 
 
-@pytest.mark.parametrize("kind", EXTREMES)
+@exhaustive
+@pytest.mark.parametrize("kind", list(EXTREMES)[: extent(1, None)])
 def test_what_a_format_accepts_breaks_no_page(client, workshop, kind):
     catalogue = workshop.catalogue().described
     brief_id = 4 if kind == "cooler" else 1

@@ -9,6 +9,7 @@ from urllib.request import urlopen
 
 import pytest
 
+from tests.extent import thorough
 from tests.site import Site
 
 BRIEFS = (1,)
@@ -61,11 +62,12 @@ def answers(path, asked: list[str], clients: int) -> list[bytes]:
         site.stop()
 
 
-def test_fifty_requests_four_at_a_time(demo_copy, restless):
+@thorough
+def test_requests_four_at_a_time(small_copy, restless):
     """Every question is asked twice."""
-    alone = dict(zip(QUESTIONS, answers(demo_copy, QUESTIONS, 1), strict=True))
+    alone = dict(zip(QUESTIONS, answers(small_copy, QUESTIONS, 1), strict=True))
     asked = [page for page in QUESTIONS for _ in range(2)]
     assert len(asked) == 50
     random.Random(4).shuffle(asked)
-    together = zip(asked, answers(demo_copy, asked, 4), strict=True)
+    together = zip(asked, answers(small_copy, asked, 4), strict=True)
     assert [page for page, answer in together if answer != alone[page]] == []

@@ -10,6 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.extent import exhaustive, extent
 from wattmetron.web.drawing.rails import HEIGHT, SPACING, Band, Marker, Rail, Tick, rails
 
 TEXT = re.compile(
@@ -37,7 +38,8 @@ TIERS = (
 )
 
 
-@settings(max_examples=120)
+@exhaustive
+@settings(max_examples=extent(40, 480))
 @given(rail(), rail(), st.sampled_from([380, 820]))
 def test_labels_are_spaced_and_stay_within_the_chart(left, right, width):
     chart = str(rails(left, right, TIERS, "a chart", width))

@@ -62,13 +62,8 @@ def make_app(
         redoc_url=None,
         openapi_url="/api/v1/openapi.json",
     )
-    app.state.workshop = workshop
-    app.state.line = line or Line()
-    app.state.sayings = Sayings()
-    app.state.refresher = Refresher()
-    app.state.recorder, app.state.pending, app.state.meters = Recorder(), Pending(), ("", ())
-    app.state.door = door = door or Door(None)
-    app.state.shared = not door.open
+    door = door or Door(None)
+    equip(app, workshop, door, line or Line())
     app.include_router(briefs.router)
     app.include_router(returned_routes.router)
     app.include_router(desk.router)
@@ -101,6 +96,14 @@ def make_app(
     app.add_middleware(health.RequestLog)
     answer_errors(app)
     return app
+
+
+def equip(app: FastAPI, workshop: Workshop, door: Door, line: Line) -> None:
+    """Give an application what its pages work with."""
+    app.state.workshop, app.state.line = workshop, line
+    app.state.sayings, app.state.refresher = Sayings(), Refresher()
+    app.state.recorder, app.state.pending, app.state.meters = Recorder(), Pending(), ("", ())
+    app.state.door, app.state.shared = door, not door.open
 
 
 def make_worker_app(workshop: Workshop, hosts: list[str], shared: bool) -> FastAPI:

@@ -7,6 +7,7 @@ from itertools import combinations_with_replacement, product
 import numpy as np
 import pytest
 
+from tests.extent import exhaustive, extent
 from wattmetron.core.buying.basket import Market, Place, Want
 from wattmetron.core.buying.purchase import by_parcels, purchase
 from wattmetron.core.values.shops import Code, ShopRules, Together
@@ -134,7 +135,8 @@ def price_of(market: Market, singles, counts, bundles):
     return total, parcels
 
 
-@pytest.mark.parametrize("seed", range(60))
+@exhaustive
+@pytest.mark.parametrize("seed", range(extent(20, 60)))
 def test_equals_every_choice_on_small_markets(seed):
     market = drawn(seed)
     ways = [price_of(market, *way) for way in every_choice(market)]

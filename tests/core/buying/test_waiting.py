@@ -6,6 +6,7 @@ from datetime import date, timedelta
 import pytest
 
 from tests.demo import described
+from tests.extent import exhaustive, extent
 from wattmetron.core.buying.waiting import LEAST_STRETCHES, Seen, chance_of, stretches, wait_for
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.price_history import PriceStep
@@ -59,10 +60,11 @@ def year(seed, weeks=34):
     return lines
 
 
+@exhaustive
 def test_what_is_said_comes_true_as_often_on_years_that_were_not_seen():
     then, end = TODAY + timedelta(weeks=28), TODAY + timedelta(weeks=32)
     told = defaultdict(list)
-    for seed in range(7, 13):
+    for seed in range(7, extent(9, 13)):
         for lines in year(seed).values():
             before = {own: [s for s in line if s.day <= then] for own, line in lines.items()}
             for part_id, steps in lines.items():
@@ -73,7 +75,7 @@ def test_what_is_said_comes_true_as_often_on_years_that_were_not_seen():
                 after = [s.least_minor for s in steps if then < s.day <= end and s.least_minor]
                 came = min(after, default=price) <= 0.97 * price
                 told[int(found.chance * 10)].append((found.chance, came))
-    large = [own for own in told.values() if len(own) >= 100]
+    large = [own for own in told.values() if len(own) >= extent(40, 100)]
     assert len(large) >= 5, "from unlikely to near certain"
     for own in large:
         said = sum(one for one, _ in own) / len(own)

@@ -11,6 +11,7 @@ from tests import demo
 from tests.core.lists.score import scored
 from tests.core.lists.tuned import TUNED
 from tests.core.lists.untouched import UNTOUCHED
+from tests.extent import exhaustive, extent
 from wattmetron.core.errors import BriefError
 from wattmetron.core.letters.amounts import minor_of
 from wattmetron.core.letters.reader import read_letter
@@ -114,7 +115,8 @@ def test_two_builds_in_one_paste_are_both_read(world):
     assert ids(world, text) == ["quillon-ketch-flood-8", "marrowgate-heron-slate-6"]
 
 
-@settings(max_examples=60)
+@exhaustive
+@settings(max_examples=extent(20, 240))
 @given(st.lists(st.sampled_from(["9", "1", ".", ",", " ", "x", "k", "EUR", "gb", "\n", "٣", "-"])))
 def test_numbers_of_any_length_are_read_or_left(world, pieces):
     """Digits without end are no money, and no reason to fail."""

@@ -12,6 +12,7 @@ from tests import demo
 from tests.core.reading.score import reader, score, table
 from tests.core.reading.tuned import TUNED
 from tests.core.reading.untouched import UNTOUCHED
+from tests.extent import exhaustive, extent
 from wattmetron.core.requirements.reading.draft import PartMark, ReadingError
 from wattmetron.core.requirements.reading.reader import Reader
 from wattmetron.core.requirements.reading.vocabulary import GLUE
@@ -178,7 +179,8 @@ PIECES = st.sampled_from(
 )
 
 
-@settings(max_examples=300)
+@exhaustive
+@settings(max_examples=extent(100, 1200))
 @example("Quillon Cutter Ebb 6 ¹")
 @example("Minimum Minimum \n low Minimum Graphics")
 @given(st.lists(st.one_of(PIECES, st.text(max_size=6)), max_size=40).map(" ".join))

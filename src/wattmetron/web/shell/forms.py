@@ -45,6 +45,10 @@ def read(model: type[M], entries: Mapping[str, Any], of: str = "") -> M:
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
         place = " ".join(str(step) for step in first["loc"]) or "the form"
+        if first["type"] == "missing":
+            raise InvalidError(
+                f"The entry “{place}” is missing: load the page again and repeat it."
+            ) from error
         shown = str(first["input"])[:60]
         raise InvalidError(
             f"The entry “{place}” is “{shown}”, which cannot be read: load the page again and"
