@@ -203,13 +203,13 @@ KILLED_IMPORT = """
     import sys
     from pathlib import Path
     from wattmetron.services.workshop import Workshop
-    from wattmetron.store import catalogues
-    slow = catalogues._revise_offers
+    from wattmetron.store import imports
+    slow = imports._revise_offers
     def stopped(*arguments):
         slow(*arguments)
         print("in the middle", flush=True)
         sys.stdin.read()
-    catalogues._revise_offers = stopped
+    imports._revise_offers = stopped
     Workshop(Path(sys.argv[1])).import_folder(Path(sys.argv[2]))
 """
 KILLED_CHANGES = """

@@ -62,6 +62,11 @@ def _parser() -> argparse.ArgumentParser:
             help="a name under which others reach this machine, where it listens beyond itself",
         )
         command.add_argument(
+            "--behind-proxy",
+            action="store_true",
+            help="take addresses of callers from a proxy on this machine (X-Forwarded-For)",
+        )
+        command.add_argument(
             "--passphrase-file",
             type=Path,
             help="a file whose first line is the passphrase of those who may come in, where it"
@@ -142,13 +147,16 @@ def _port(text: str) -> int:
 
 
 def _data_parsers(add: Any) -> None:
+    command = add(
+        "import",
+        "Import a catalogue folder; all of it or nothing. Says first what would be lost.",
+        "wattmetron import ./my-catalogue",
+    )
+    command.add_argument("folder", type=Path, nargs="?")
+    command.add_argument("--yes", action="store_true", help="do not ask before anything is lost")
+    command.add_argument("--undo", action="store_true", help="take the last import back")
+    command.add_argument("--database", type=Path, help="database file")
     for name, place, text, example in (
-        (
-            "import",
-            "folder",
-            "Import a catalogue folder; all of it or nothing.",
-            "wattmetron import ./my-catalogue",
-        ),
         (
             "export",
             "folder",

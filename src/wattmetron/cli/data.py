@@ -1,22 +1,59 @@
 """Commands about what is stored: import, export, backup, restore, doctor."""
 
 import argparse
+import sys
 from contextlib import closing
 
 from wattmetron.cli.places import database_of
+from wattmetron.core.errors import InvalidError, NotPossibleError
+from wattmetron.core.values.words import listed
 from wattmetron.services.doctor import examine
-from wattmetron.services.workshop import Workshop
+from wattmetron.services.workshop import ImportEffect, Workshop
 from wattmetron.store import upkeep
 
 
 def import_folder(options: argparse.Namespace) -> int:
     with closing(Workshop(database_of(options))) as workshop:
-        catalogue = workshop.import_folder(options.folder)
+        if options.undo:
+            print(f"Took the import of “{workshop.undo_import()}” back.")
+            return 0
+        if options.folder is None:
+            raise InvalidError("Name the folder to import, or take the last import back: --undo.")
+        catalogue = workshop.import_folder(
+            options.folder, lambda effect: options.yes or _agrees(effect)
+        )
     print(
         f"Imported {len(catalogue.parts)} parts, {len(catalogue.offers)} offers,"
         f" {len(catalogue.games)} games."
     )
     return 0
+
+
+def _agrees(effect: ImportEffect) -> bool:
+    """Say what an import would take away, and ask."""
+    print(effect_in_words(effect))
+    if not sys.stdin.isatty():
+        raise NotPossibleError(
+            "Nothing was imported: say that this is meant with --yes. It can be taken back with"
+            " “wattmetron import --undo”."
+        )
+    return input("Import it? (yes or no) ").strip().lower() in ("y", "yes")
+
+
+def effect_in_words(effect: ImportEffect) -> str:
+    """What an import would take away, in one or two sentences."""
+    words = []
+    if effect.removed:
+        lost = listed([_counted(count, name) for name, count in effect.removed.items()])
+        origin = listed([f"“{source}”" for source in effect.elsewhere])
+        words.append(f"This removes {lost}{f', imported from {origin}' if origin else ''}.")
+    if effect.typed_replaced:
+        words.append(f"It replaces what was typed in {_counted(effect.typed_replaced, 'parts')}.")
+    return " ".join(words)
+
+
+def _counted(count: int, plural: str) -> str:
+    return f"{count:,} {plural[:-1] if count == 1 else plural}"
 
 
 def export_folder(options: argparse.Namespace) -> int:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from sqlalchemy import text
 from sqlalchemy.orm import Session
@@ -9,6 +10,8 @@ from sqlalchemy.orm import Session
 from wattmetron.core.errors import StorageError
 from wattmetron.services.workshop import Workshop
 from wattmetron.store.catalogues import standing_keys, unreadable_entries
+from wattmetron.store.database import pending_migrations
+from wattmetron.store.upkeep import back_up
 
 RESTORE = "Put a backup in its place with “wattmetron restore FILE”."
 AGAIN = "Import the catalogue again with “wattmetron import FOLDER”."
@@ -23,6 +26,21 @@ def examine(path: Path) -> list[str]:
     """
     if not path.is_file():
         raise StorageError(f"There is no database at {path}: name the file with --database.")
+    steps = pending_migrations(path)
+    if not steps:
+        return _examined(path)
+    with TemporaryDirectory() as folder:
+        copy = Path(folder) / "copy.sqlite"
+        back_up(path, copy)
+        return [
+            "The database is of an earlier version. The next start changes it:"
+            f" {'; '.join(steps)}. To keep it as it is, make a backup with “wattmetron backup"
+            " FILE” first.",
+            *_examined(copy),
+        ]
+
+
+def _examined(path: Path) -> list[str]:
     workshop = Workshop(path)
     try:
         with workshop.database.reading() as session:

@@ -25,14 +25,16 @@ from wattmetron.formats.plan_file import PlanError, from_document, to_document
 from wattmetron.store import briefs as brief_store
 from wattmetron.store import catalogues as catalogue_store
 from wattmetron.store import history as history_store
+from wattmetron.store import imports as import_store
 from wattmetron.store import snapshots as snapshot_store
 from wattmetron.store.database import Database
 from wattmetron.store.history import Imported
+from wattmetron.store.imports import ImportEffect
 from wattmetron.store.snapshots import NoSuchSnapshotError, Snapshot
 from wattmetron.study.keeper import Count, Keeper
 from wattmetron.study.study import studied
 
-__all__ = ["Imported", "ListedBrief", "Opened", "Snapshot", "Workshop"]
+__all__ = ["ImportEffect", "Imported", "ListedBrief", "Opened", "Snapshot", "Workshop"]
 Earlier = Callable[[Catalogue], list[tuple[datetime, tuple[Offer, ...]]]]
 PLAN_BYTES, PAST_CATALOGUES = 8_000_000, 2
 """What plans that were read may take."""
@@ -46,6 +48,13 @@ class EmptyCatalogueError(NotPossibleError):
             "There is no catalogue yet: run “wattmetron import FOLDER”, or “wattmetron demo” for"
             " the demo data."
         )
+
+
+class NotImportedError(NotPossibleError):
+    """An import that would take something away, to which nobody agreed."""
+
+    def __init__(self) -> None:
+        super().__init__("Nothing was imported: the catalogue is as it was.")
 
 
 class UnreadableBriefError(StorageError):
@@ -149,15 +158,33 @@ class Workshop:
         with self.database.reading() as session:
             return catalogue_store.latest_import(session) is not None
 
-    def import_folder(self, folder: Path) -> Catalogue:
-        """Make a catalogue folder the current catalogue; all or nothing."""
+    def import_folder(
+        self, folder: Path, agrees: Callable[[ImportEffect], bool] = lambda _: True
+    ) -> Catalogue:
+        """Make a catalogue folder the current catalogue; all or nothing. Where something would be
+        lost, ``agrees`` is asked before anything is written; raises NotImportedError where not.
+        """
         catalogue = read_catalogue(folder)
+        with self.database.reading() as session:
+            effect = import_store.effect_of(session, catalogue, folder.name)
+        if effect.loses and not agrees(effect):
+            raise NotImportedError
         self.import_catalogue(catalogue, folder.name)
         return catalogue
 
     def import_catalogue(self, catalogue: Catalogue, source: str) -> None:
         with self.database.writing() as session:
-            catalogue_store.store_catalogue(session, catalogue, source)
+            import_store.store_catalogue(session, catalogue, source)
+
+    def import_prices(self, offers: Iterable[Offer], source: str) -> None:
+        """Make these the current offers; parts, games and all else stay as they are."""
+        with self.database.writing() as session:
+            import_store.store_prices(session, offers, source)
+
+    def undo_import(self) -> str:
+        """Take the last import back; returns where it came from. Raises ConflictError."""
+        with self.database.writing() as session:
+            return import_store.undo_import(session)
 
     def export_folder(self, folder: Path) -> Catalogue:
         """Write the current catalogue as a folder."""
@@ -354,8 +381,8 @@ class Workshop:
                 return
             for at, offers in earlier(catalogue) if earlier else ():
                 before = replace(catalogue, offers=offers)
-                catalogue_store.store_catalogue(session, before, "earlier prices", at)
-            catalogue_store.store_catalogue(session, catalogue, catalogue_folder.name)
+                import_store.store_catalogue(session, before, "earlier prices", at)
+            import_store.store_catalogue(session, catalogue, catalogue_folder.name)
             for plan in plans:
                 self.store(session, plan)
 

@@ -69,53 +69,14 @@ def import_time(session: Session, import_id: int) -> datetime | None:
     return session.scalar(select(ImportRow.at).where(ImportRow.id == import_id))
 
 
-def store_catalogue(
-    session: Session, catalogue: Catalogue, source: str, at: datetime | None = None
-) -> int:
-    """Make a catalogue the current one; unchanged entries and offers keep their revisions. ``at``
-    is when it was seen, where that is not now.
-    """
-    catalogue = catalogue.described
-    row = _begin(session, source, False, at)
-    _revise_entries(session, catalogue, row.id)
-    _revise_offers(session, catalogue, row.id)
-    return row.id
-
-
-def _begin(session: Session, source: str, by_hand: bool, at: datetime | None = None) -> ImportRow:
+def begin(session: Session, source: str, by_hand: bool, at: datetime | None = None) -> ImportRow:
     row = ImportRow(at=at or datetime.now(UTC), source=source[:200], by_hand=by_hand)
     session.add(row)
     session.flush()
     return row
 
 
-def _revise_entries(session: Session, catalogue: Catalogue, import_id: int) -> None:
-    standing = {
-        (kind, key): (row_id, data)
-        for row_id, kind, key, data in session.execute(
-            select(ENTRIES.c.id, ENTRIES.c.kind, ENTRIES.c.key, ENTRIES.c.data).where(
-                ENTRIES.c.until_import.is_(None)
-            )
-        )
-    }
-    new = {(kind, key): data for kind, key, data in _entries(catalogue)}
-    by_hand = _by_hand(session)
-    gone = [
-        row_id
-        for place, (row_id, data) in standing.items()
-        if new.get(place) != data
-        and (place in new or (row_id not in by_hand and place[0] not in NEVER_ENDED))
-    ]
-    _end(session, ENTRIES, gone, import_id)
-    rows = [
-        (kind, key, data, import_id)
-        for (kind, key), data in new.items()
-        if (kind, key) not in standing or standing[kind, key][1] != data
-    ]
-    _insert(session, "entries", ("kind", "key", "data", "from_import"), rows)
-
-
-def _by_hand(session: Session, table: Table = ENTRIES) -> set[int]:
+def rows_by_hand(session: Session, table: Table = ENTRIES) -> set[int]:
     """Standing rows that were made by hand: an import that lacks them leaves them."""
     query = (
         select(table.c.id)
@@ -125,7 +86,7 @@ def _by_hand(session: Session, table: Table = ENTRIES) -> set[int]:
     return set(session.scalars(query))
 
 
-def _insert(
+def insert_rows(
     session: Session, table: str, columns: tuple[str, ...], rows: list[tuple[Any, ...]]
 ) -> None:
     """Many rows at once, through the driver; names come from this module only."""
@@ -136,38 +97,48 @@ def _insert(
         )
 
 
-def _entries(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
+def entries_of(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
+    """Kind, key and document of everything that a catalogue describes but offers."""
+    for kind, key, value in _values(catalogue):
+        yield kind, key, document_of(kind, value)
+
+
+def _values(catalogue: Catalogue) -> Iterator[tuple[str, str, Any]]:
     for part in catalogue.parts.values():
-        yield kind_of(part), part.id, _plain_json(part)
-    for game in catalogue.games.values():
-        yield "game", game.id, _ADAPTERS["game"].dump_json(game).decode()
-    for region in catalogue.regions.values():
-        yield "region", region.id, _plain_json(region)
-    for published in catalogue.published.values():
-        yield "published", published.game, _dumped("published", published)
-    for named in catalogue.named.values():
-        yield "named", named.id, _dumped("named", named)
-    for chart in catalogue.charts.values():
-        yield "chart", chart.id, _dumped("chart", chart)
-    for results in catalogue.results.values():
-        yield "results", results.game, _dumped("results", results)
-    for record in catalogue.own.values():
-        yield "own", record.key, _dumped("own", record)
-    for reference in catalogue.references.values():
-        yield "reference", reference.id, _dumped("reference", reference)
-    for shop in catalogue.shops.values():
-        yield "shop", shop.key[:80], _dumped("shop", shop)
+        yield kind_of(part), part.id, part
+    yield from (("game", game.id, game) for game in catalogue.games.values())
+    yield from (("region", region.id, region) for region in catalogue.regions.values())
+    yield from (("published", own.game, own) for own in catalogue.published.values())
+    yield from (("named", named.id, named) for named in catalogue.named.values())
+    yield from (("chart", chart.id, chart) for chart in catalogue.charts.values())
+    yield from (("results", results.game, results) for results in catalogue.results.values())
+    yield from (("own", record.key, record) for record in catalogue.own.values())
+    yield from (("reference", own.id, own) for own in catalogue.references.values())
+    yield from (("shop", shop.key[:80], shop) for shop in catalogue.shops.values())
     if catalogue.assumptions != Assumptions():
-        yield "assumptions", ASSUMPTIONS_KEY, _dumped("assumptions", catalogue.assumptions)
+        yield "assumptions", ASSUMPTIONS_KEY, catalogue.assumptions
 
 
-def _dumped(kind: str, value: Any) -> str:
-    return str(_ADAPTERS[kind].dump_json(value, exclude_defaults=True).decode())
+def document_of(kind: str, value: Any) -> str:
+    """How a value is stored, whether it was imported or typed."""
+    if kind in PART_TYPES or kind == "region":
+        return _plain_json(value)
+    return str(_ADAPTERS[kind].dump_json(value, exclude_defaults=kind != "game").decode())
+
+
+def says_the_same(kind: str, document: str, other: str) -> bool:
+    """Whether two documents describe the same, in whichever way they were written."""
+    if document == other:
+        return True
+    try:
+        return bool(_read_entry(kind, "", document) == _read_entry(kind, "", other))
+    except StorageError:
+        return False
 
 
 def _acceptable(kind: str, value: Any) -> str:
     """An entry as it is stored, if it can be read again; raises InvalidError with what is wrong."""
-    data = _dumped(kind, value)
+    data = document_of(kind, value)
     try:
         _ADAPTERS[kind].validate_json(data)
     except ValidationError as error:
@@ -194,26 +165,7 @@ def _plain_json(value: Part | Region) -> str:
     )
 
 
-def _revise_offers(session: Session, catalogue: Catalogue, import_id: int) -> None:
-    columns = [OFFERS.c[name] for name in OFFER_COLUMNS]
-    standing: dict[tuple[Any, ...], int] = {
-        tuple(values): row_id
-        for row_id, *values in session.execute(
-            select(OFFERS.c.id, *columns).where(OFFERS.c.until_import.is_(None))
-        )
-    }
-    wanted = [_values_of(offer) for offer in catalogue.offers]
-    new = set(wanted)
-    by_hand = _by_hand(session, OFFERS)
-    gone = [
-        row_id for values, row_id in standing.items() if values not in new and row_id not in by_hand
-    ]
-    _end(session, OFFERS, gone, import_id)
-    rows = [(*map(_raw, values), import_id) for values in wanted if values not in standing]
-    _insert(session, "offers", (*OFFER_COLUMNS, "from_import"), rows)
-
-
-def _end(session: Session, table: Table, row_ids: list[int], import_id: int) -> None:
+def end_rows(session: Session, table: Table, row_ids: list[int], import_id: int) -> None:
     for start in range(0, len(row_ids), 500):
         chunk = row_ids[start : start + 500]
         session.execute(update(table).where(table.c.id.in_(chunk)).values(until_import=import_id))
@@ -294,7 +246,7 @@ def _offers(rows: Iterable[Any]) -> Iterator[Offer]:
         yield Offer(**told | {"terms": read(told["terms"])})
 
 
-def _values_of(offer: Offer) -> tuple[Any, ...]:
+def values_of(offer: Offer) -> tuple[Any, ...]:
     """The values of an offer's columns."""
     return tuple(
         terms_document(value) if isinstance(value, Terms) else value for value in _fields_of(offer)
@@ -345,7 +297,7 @@ def standing_id(session: Session, kind: str, key: str) -> int:
 
 def made_by_hand(session: Session, kind: str, key: str) -> bool:
     """Whether the standing revision of an entry was made by hand."""
-    return standing_id(session, kind, key) in _by_hand(session)
+    return standing_id(session, kind, key) in rows_by_hand(session)
 
 
 def changed_by_hand(session: Session, kind: str, key: str) -> bool:
@@ -364,15 +316,15 @@ def changed_by_hand(session: Session, kind: str, key: str) -> bool:
 
 def revise(session: Session, edits: Mapping[tuple[str, str], Edit], source: str) -> int:
     """Replace entries by hand (None takes one out), as one edit; returns its id."""
-    row = _begin(session, source, True)
+    row = begin(session, source, True)
     gone = [row_id for kind, key in edits if (row_id := standing_id(session, kind, key))]
-    _end(session, ENTRIES, gone, row.id)
+    end_rows(session, ENTRIES, gone, row.id)
     rows = [
         (kind, key, _acceptable(kind, value), row.id)
         for (kind, key), value in edits.items()
         if value is not None
     ]
-    _insert(session, "entries", ("kind", "key", "data", "from_import"), rows)
+    insert_rows(session, "entries", ("kind", "key", "data", "from_import"), rows)
     return row.id
 
 
@@ -382,7 +334,7 @@ def revise_offers(
     """Put offers by hand in place of a part's offers of the same shops in a region; returns the
     edit's id.
     """
-    row = _begin(session, source, True)
+    row = begin(session, source, True)
     new = list(offers)
     query = select(OFFERS.c.id).where(
         OFFERS.c.until_import.is_(None),
@@ -390,9 +342,9 @@ def revise_offers(
         OFFERS.c.region == region,
         OFFERS.c.shop.in_([offer.shop for offer in new]),
     )
-    _end(session, OFFERS, list(session.scalars(query)), row.id)
-    rows = [(*map(_raw, values), row.id) for values in map(_values_of, new)]
-    _insert(session, "offers", (*OFFER_COLUMNS, "from_import"), rows)
+    end_rows(session, OFFERS, list(session.scalars(query)), row.id)
+    rows = [(*map(raw, values), row.id) for values in map(values_of, new)]
+    insert_rows(session, "offers", (*OFFER_COLUMNS, "from_import"), rows)
     return row.id
 
 
@@ -400,11 +352,11 @@ def revise_picture(session: Session, part_id: str, data: bytes | None, source: s
     """Put a picture in the place of a part's present one, or take that away; returns the edit's
     id.
     """
-    row = _begin(session, source, True)
+    row = begin(session, source, True)
     standing = standing_picture(session, part_id)
-    _end(session, PICTURES, [standing] if standing else [], row.id)
+    end_rows(session, PICTURES, [standing] if standing else [], row.id)
     new = [] if data is None else [(part_id, digest_of(data), data, row.id)]
-    _insert(session, "pictures", (*PICTURE_COLUMNS, "from_import"), new)
+    insert_rows(session, "pictures", (*PICTURE_COLUMNS, "from_import"), new)
     return row.id
 
 
@@ -415,40 +367,50 @@ def edit_said(session: Session, edit_id: int) -> str:
 
 
 def undo_edit(session: Session, edit_id: int) -> str:
-    """Take an edit by hand back, entries and offers; returns what it was. Raises ConflictError
-    where something that it touched was changed since.
+    """Take an edit by hand back; returns what it was. Raises ConflictError where something that it
+    touched was changed since.
     """
     made = found(session, ImportRow, edit_id)
     if made is None or not made.by_hand:
         raise ConflictError("There is no such edit to take back.")
-    row = _begin(session, f"took back: {made.source}", True)
+    return take_back(session, made)
+
+
+def take_back(session: Session, made: ImportRow) -> str:
+    """Take an edit or an import back: entries, offers and pictures. What was typed comes back as
+    typed, what was imported as imported. Raises ConflictError where something that it touched was
+    changed since.
+    """
+    back = {typed: begin(session, f"took back: {made.source}", typed).id for typed in (False, True)}
     for table, key, columns in (
         (ENTRIES, ("kind", "key"), ("kind", "key", "data")),
         (OFFERS, ("part_id", "shop", "region", "condition"), OFFER_COLUMNS),
         (PICTURES, ("part_id",), PICTURE_COLUMNS),
     ):
         brought = session.execute(
-            select(table.c.id, table.c.until_import).where(table.c.from_import == edit_id)
+            select(table.c.id, table.c.until_import).where(table.c.from_import == made.id)
         ).all()
         ended = session.execute(
-            select(*(table.c[name] for name in columns)).where(table.c.until_import == edit_id)
+            select(*(table.c[name] for name in columns), ImportRow.by_hand)
+            .join(ImportRow, ImportRow.id == table.c.from_import)
+            .where(table.c.until_import == made.id)
         ).all()
         keys = [tuple(getattr(item, name) for name in key) for item in ended]
         later = [
             each_key
             for each_key in keys
-            if _stands_otherwise(session, table, key, each_key, edit_id)
+            if _stands_otherwise(session, table, key, each_key, made.id)
         ]
         if later or any(pair.until_import is not None for pair in brought):
             raise ConflictError(
-                "What this edit touched was changed since: look at what it says now."
+                "What this change touched was changed since: look at what it says now."
             )
-        _end(session, table, [pair.id for pair in brought], row.id)
-        _insert(
+        end_rows(session, table, [pair.id for pair in brought], back[True])
+        insert_rows(
             session,
             table.name,
             (*columns, "from_import"),
-            [(*(_raw(value) for value in item), row.id) for item in ended],
+            [(*(raw(value) for value in item[:-1]), back[item.by_hand]) for item in ended],
         )
     return made.source
 
@@ -464,7 +426,7 @@ def _stands_otherwise(
     return session.scalar(query) is not None
 
 
-def _raw(value: Any) -> Any:
+def raw(value: Any) -> Any:
     return value.isoformat() if hasattr(value, "isoformat") else value
 
 

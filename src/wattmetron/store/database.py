@@ -1,9 +1,10 @@
 """Opening the database: pragmas, transactions, migrations, and whether the file is still there."""
 
+import os
 import sqlite3
 import time
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from contextvars import ContextVar
 from pathlib import Path
 from typing import Any, TypeVar
@@ -56,6 +57,7 @@ class Database:
             raise StorageError(FOLDER.format(path))
         with told(path):
             _make_folder(path)
+            _remove_leftovers(path)
             self.engine = self._engine()
             bring_up(self.engine, path)
             self._anchor = sqlite3.connect(path, check_same_thread=False)
@@ -164,6 +166,26 @@ def _make_folder(path: Path) -> None:
         ) from error
 
 
+def _remove_leftovers(path: Path) -> None:
+    """What a backup or restore that was killed left beside the database: files named with the
+    number of a process that is gone.
+    """
+    for left in path.parent.glob(f".{path.name}.*.part*"):
+        number = left.name.removeprefix(f".{path.name}.").partition(".")[0]
+        if number.isdecimal() and not _is_running(int(number)):
+            left.unlink(missing_ok=True)
+
+
+def _is_running(pid: int) -> bool:
+    try:
+        os.kill(pid, 0)
+    except ProcessLookupError:
+        return False
+    except (PermissionError, OverflowError):
+        return True
+    return True
+
+
 def bring_up(engine: Engine, path: Path) -> None:
     """Migrate a database of ours, or an empty file; raises StorageError for any other."""
     scripts = ScriptDirectory(str(MIGRATIONS))
@@ -178,6 +200,27 @@ def bring_up(engine: Engine, path: Path) -> None:
         raise StorageError(NEWER.format(path))
     if revision != scripts.get_current_head():
         migrate(engine)
+
+
+def pending_migrations(path: Path) -> tuple[str, ...]:
+    """What bringing a database up to this version would do, a phrase for each step; nothing is
+    changed. Empty where it is up to date, or is no database of ours.
+    """
+    scripts = ScriptDirectory(str(MIGRATIONS))
+    with closing(sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro", uri=True)) as connection:
+        try:
+            row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
+        except sqlite3.DatabaseError:
+            return ()
+    steps = {script.revision: script for script in scripts.walk_revisions()}
+    if row is None or row[0] not in steps:
+        return ()
+    later = []
+    for script in scripts.walk_revisions():
+        if script.revision == row[0]:
+            break
+        later.append(script.doc.rstrip("."))
+    return tuple(reversed(later))
 
 
 def migrate(engine: Engine, to: str = "head") -> None:

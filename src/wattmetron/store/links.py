@@ -54,8 +54,14 @@ class Of:
 
 def make_link(session: Session, of: Of, document: str, as_of: int, ends_on: date | None) -> str:
     """Store a link and return its key, which is kept nowhere."""
-    if len(links_of(session, of)) >= MOST_LINKS:
-        raise BriefError(f"There are {MOST_LINKS} links already: use one of them.")
+    today = datetime.now(UTC).date()
+    live = [
+        link
+        for link in links_of(session, of)
+        if not link.revoked and (link.ends_on is None or link.ends_on >= today)
+    ]
+    if len(live) >= MOST_LINKS:
+        raise BriefError(f"There are {MOST_LINKS} links already: use one of them, or end one.")
     key = secrets.token_urlsafe(KEY_BYTES)
     session.add(
         LinkRow(

@@ -227,7 +227,7 @@ def store_offers(workshop: Workshop, offers: Iterable[Offer], source: str) -> in
     moved = sum(not _same(before.get(key), own) for key, own in new.items())
     if new:
         merged = [*_replaced(described.offers, new), *new.values()]
-        workshop.import_catalogue(replace(described, offers=tuple(merged)), source)
+        workshop.import_prices(merged, source)
     return moved
 
 
