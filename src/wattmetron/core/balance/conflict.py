@@ -1,5 +1,9 @@
 """Wishes that cannot all be granted: a set from which none can be left out."""
 
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import combinations
+
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.brief import Brief
@@ -40,3 +44,54 @@ def conflict(
         if not grants(without(brief, (*gone, wish))):
             gone = (*gone, wish)
     return tuple(wish for wish in left if wish not in gone)
+
+
+@dataclass(frozen=True, slots=True)
+class Relaxed:
+    """Why no build grants all wishes, and what would do.
+
+    ``conflicts`` are sets of wishes of which no build grants all and of which none can be left out;
+    a set of one is a wish that nothing grants. ``dropped`` is a smallest set of wishes without
+    which something fits, ``cost_minor`` what the cheapest build then costs.
+    """
+
+    conflicts: tuple[tuple[Declared, ...], ...]
+    dropped: tuple[Declared, ...]
+    cost_minor: int
+
+    @property
+    def alone(self) -> tuple[Declared, ...]:
+        """The wishes that nothing grants, whatever else is wished."""
+        return tuple(found[0] for found in self.conflicts if len(found) == 1)
+
+
+def relaxed(catalogue: Catalogue, brief: Brief, kept: Build) -> Relaxed | None:
+    """The smallest set of wishes to let go so that something fits; None where nothing fits even
+    without any wish.
+
+    Implicit hitting sets (Reiter 1987): a smallest set that meets every known conflict is let go;
+    where a conflict is left it joins them, else no smaller set would do, since every set that does
+    meets every conflict.
+    """
+    conflicts: list[tuple[Declared, ...]] = []
+    while True:
+        dropped = smallest_hitting(conflicts)
+        bare = without(brief, dropped)
+        found = conflict(catalogue, bare, kept)
+        if found is None:
+            fit = cheapest_fit(catalogue, bare, kept, video_memory=not bare.accept_spill)
+            return Relaxed(tuple(conflicts), dropped, fit.cost_minor)
+        if not found:
+            return None
+        conflicts.append(found)
+
+
+def smallest_hitting(conflicts: Sequence[tuple[Declared, ...]]) -> tuple[Declared, ...]:
+    """A set of fewest wishes that has one of each conflict, the first in their order."""
+    wishes = tuple(dict.fromkeys(wish for found in conflicts for wish in found))
+    return next(
+        chosen
+        for size in range(len(wishes) + 1)
+        for chosen in combinations(wishes, size)
+        if all(any(wish in chosen for wish in found) for found in conflicts)
+    )

@@ -1,9 +1,9 @@
 """Proposals with the account of why, and what stands in the way where there is none."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 
-from wattmetron.core.balance.conflict import conflict
+from wattmetron.core.balance.conflict import Relaxed, relaxed
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.besides import types
 from wattmetron.core.fit.rule import Look
@@ -16,10 +16,10 @@ from wattmetron.core.search.proposal import besides_minor, cheapest_fit, propose
 from wattmetron.core.search.resale import FREE_KINDS
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import KINDS, Kind, Part
-from wattmetron.core.values.wishes import without
 from wattmetron.core.values.words import listed
 from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.advice import same_frames
@@ -388,47 +388,44 @@ def _nothing_fits(catalogue: Catalogue, brief: Brief, kept: Build) -> str:
             "No build is possible: the catalogue has no cooler, and no processor with a boxed one"
             " that suffices fits the rest. Import coolers."
         )
-    against = conflict(catalogue, brief, kept)
-    if against:
-        named = listed(
-            [
-                wish_words(
-                    brief,
-                    wish,
-                    book.currency,
-                    {
-                        part_id: catalogue.parts[part_id].name
-                        for part_id in brief.banned
-                        if part_id in catalogue.parts
-                    },
-                )
-                for wish in against
-            ]
-        )
-        together = (
-            "These wishes cannot be granted together"
-            if len(against) > 1
-            else "This wish cannot be granted"
-        )
-        rest = (
-            "Let one of them go: any one is enough."
-            if len(against) > 1
-            else "Let it go in the brief."
-        )
-        free = [
-            money(without_it + besides_minor(catalogue, brief, kept), book.currency)
-            for wish in against
-            if (without_it := cheapest_fit(catalogue, without(brief, (wish,)), kept).cost_minor)
-            < NEVER
-        ]
-        costs = f" The cheapest build without it costs {free[0]}." if len(against) == 1 else ""
-        if len(against) > 1 and len(free) == len(against):
-            costs = f" In this order the cheapest build then costs {listed(free)}."
-        return f"{together}: {named}. {rest}{costs if free else ''}"
+    why = relaxed(catalogue, brief, kept)
+    if why is not None:
+        return _conflict_in_words(catalogue, brief, kept, why)
     return (
         "No set of parts fits together even without the brief's wishes: let go of a kept or owned"
         " part, or have more parts in the catalogue."
     )
+
+
+def _conflict_in_words(catalogue: Catalogue, brief: Brief, kept: Build, why: Relaxed) -> str:
+    """Which wishes cannot be granted, alone or together, and what letting the fewest go costs."""
+    currency = catalogue.region(brief.region).currency
+    names = {
+        part_id: catalogue.parts[part_id].name
+        for part_id in brief.banned
+        if part_id in catalogue.parts
+    }
+
+    def named(wishes: Iterable[Declared]) -> str:
+        return listed([wish_words(brief, wish, currency, names) for wish in wishes])
+
+    said = []
+    if why.alone:
+        these = "This wish" if len(why.alone) == 1 else "Each of these wishes"
+        said.append(f"{these} cannot be granted: {named(why.alone)}.")
+    said += [
+        f"These wishes cannot be granted together: {named(found)}."
+        for found in why.conflicts
+        if len(found) > 1
+    ]
+    cost = money(why.cost_minor + besides_minor(catalogue, brief, kept), currency)
+    if len(why.conflicts) == 1 and len(why.dropped) == 1 and not why.alone:
+        said.append("Let one of them go: any one is enough.")
+    it = "it" if len(why.dropped) == 1 else "them"
+    said.append(
+        f"Let {named(why.dropped)} go in the brief: the cheapest build without {it} costs {cost}."
+    )
+    return " ".join(said)
 
 
 @dataclass(frozen=True, slots=True)
