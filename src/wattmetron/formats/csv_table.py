@@ -8,6 +8,7 @@ is doubled. Reading takes exactly one away again, so a round trip restores every
 import csv
 import io
 import re
+from collections import Counter
 from collections.abc import Iterable, Iterator
 from typing import Any, TypeVar
 
@@ -92,6 +93,10 @@ def decoded(file: str, data: bytes, problems: list[Problem]) -> str | None:
         return None
 
 
+MOST_TOLD = 20
+"""Of columns that do not fit so many are named."""
+
+
 def read_table(
     kind: type[T], file: str, text: str, problems: list[Problem], broken: set[str] | None = None
 ) -> list[tuple[int, T]]:
@@ -134,18 +139,18 @@ def read_table(
 def _header_fits(kind: type, file: str, header: list[str], problems: list[Problem]) -> bool:
     specs = {spec.name: spec for spec in columns_of(kind)}
     before = len(problems)
-    for name in header:
-        if name not in specs:
-            problems.append(
-                Problem(
-                    file=file,
-                    line=1,
-                    column=name,
-                    found="an unknown column",
-                    expected=f"one of {', '.join(specs)}",
-                )
+    unknown = [name for name in header if name not in specs]
+    for name in unknown[:MOST_TOLD]:
+        problems.append(
+            Problem(
+                file=file,
+                line=1,
+                column=name,
+                found="an unknown column",
+                expected=f"one of {', '.join(specs)}",
             )
-    for name in {name for name in header if header.count(name) > 1}:
+        )
+    for name in [name for name, times in Counter(header).items() if times > 1][:MOST_TOLD]:
         problems.append(
             Problem(
                 file=file,

@@ -37,11 +37,14 @@ TELLS = re.compile(
     r"range|\badds?\b|\bplus\b"
 )
 LEAST_MINOR, USUAL_LEAST_MINOR, MOST_MINOR = 100_00, 300_00, 10_000_000
+NEAR = 60
+"""Letters beside an amount in which its unit, the other end of a range or a word on it stands."""
 APART = 2.5
 """Two amounts that are further apart than this are hardly one budget."""
 RANGE_AFTER = re.compile(rf"\s*(?:-|to|until|and)\s*(?:{_WORDS})?\s*\d[\d .,]{{2,}}")
 RANGE_BEFORE = re.compile(rf"\d{{2}}\s*(?:{_WORDS})?\s*(?:-|to|until)\s*(?:{_WORDS})?\s*$")
 SHOWN = re.compile(r"\s*(?:display|screen|monitor|panel|resolution)")
+AT_MOST = re.compile(r"\s{0,9}(?:tops|max)")
 ADDED = re.compile(r"\badds?\b|\bplus\b|\bon top\b|\bgives\b")
 
 
@@ -61,13 +64,14 @@ def amounts(clause: Clause) -> list[Amount]:
     """The amounts of a clause that may be money."""
     found = []
     tells = 2 if TELLS.search(clause.text) else 0
+    added = ADDED.search(clause.text)
     for match in AMOUNT.finditer(clause.text):
-        rest = clause.text[match.end() :]
+        rest = clause.text[match.end() : match.end() + NEAR]
         if NOT_MONEY.match(rest) or _of_size(clause.text, match):
             continue
         minor = minor_of(match["number"], bool(match["k"]))
         words = (match["before"] or match["after"] or "").strip()
-        small = minor < USUAL_LEAST_MINOR and not (words or ADDED.search(clause.text))
+        small = minor < USUAL_LEAST_MINOR and not (words or added)
         if not LEAST_MINOR <= minor <= MOST_MINOR or small:
             continue
         if match["k"] and not words and (match["number"] in ("4", "8") or SHOWN.match(rest)):
@@ -81,7 +85,11 @@ def amounts(clause: Clause) -> list[Amount]:
 
 def _of_size(text: str, match: re.Match[str]) -> bool:
     """Whether a number belongs to a resolution, as the second of 2560x1440 does."""
-    return bool(re.search(r"\d\s*(?:x|by)\s*$", text[: match.start("number")]))
+    return bool(re.search(r"\d\s*(?:x|by)\s*$", _before(text, match.start("number"))))
+
+
+def _before(text: str, place: int) -> str:
+    return text[max(0, place - NEAR) : place]
 
 
 def minor_of(number: str, thousands: bool = False) -> int:
@@ -106,7 +114,9 @@ def budget(text: str, pieces: list[Clause]) -> list[Said]:
     best = max((own.weight for own in found), default=0)
     if best < 2:
         ranged = [own for own in found if _is_range(text, own)]
-        found = ranged or [own for own in found if re.match(r"\s*(?:tops|max)", text[own.end :])]
+        found = ranged or [
+            own for own in found if re.match(r"\s*(?:tops|max)", text[own.end : own.end + NEAR])
+        ]
         if not found:
             return []
     else:
@@ -131,5 +141,5 @@ def budget(text: str, pieces: list[Clause]) -> list[Said]:
 
 def _is_range(text: str, amount: Amount) -> bool:
     """Whether an amount is an end of ``1700-1850`` or ``650 to 750``."""
-    before, after = text[: amount.start], text[amount.end :]
+    before, after = _before(text, amount.start), text[amount.end : amount.end + NEAR]
     return bool(RANGE_AFTER.match(after) or RANGE_BEFORE.search(before))

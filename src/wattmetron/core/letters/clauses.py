@@ -1,10 +1,13 @@
 """A letter in small letters, cut into clauses; places stay those of the letter."""
 
 import re
+from collections.abc import Iterator
 
 from wattmetron.core.letters.said import Clause
 
 LONGEST = 20_000
+LONGEST_SENTENCE = 600
+"""What is longer is cut at a blank: every clause is searched from end to end, often."""
 _ENDS = re.compile(
     r"(?<=[.!;])(?<!incl\.)(?<!e\.g\.)(?<!\bmr\.)(?<!\bno\.)\s+|\n\s*[-*•]\s+|\n{2,}| / | stop\b"
 )
@@ -24,13 +27,23 @@ def folded(text: str) -> str:
 
 def sentences(text: str) -> list[Clause]:
     """The sentences of a folded letter; a question stands with its answer."""
-    pieces = _cut(text, _ENDS, 0)
-    return [
-        Clause(piece.text, piece.start, n)
-        for n, piece in enumerate(
-            own for first in pieces for own in _cut(first.text, _LINES, first.start)
-        )
+    pieces = [
+        short
+        for first in _cut(text, _ENDS, 0)
+        for line in _cut(first.text, _LINES, first.start)
+        for short in _shortened(line)
     ]
+    return [Clause(piece.text, piece.start, n) for n, piece in enumerate(pieces)]
+
+
+def _shortened(piece: Clause) -> Iterator[Clause]:
+    """The piece, or what it comes to in pieces of bounded length, cut at blanks."""
+    start, text = piece.start, piece.text
+    while len(text) > LONGEST_SENTENCE:
+        end = text.rfind(" ", 0, LONGEST_SENTENCE) + 1 or LONGEST_SENTENCE
+        yield Clause(text[:end], start, piece.sentence)
+        start, text = start + end, text[end:]
+    yield Clause(text, start, piece.sentence)
 
 
 def clauses(sentence: Clause) -> list[Clause]:

@@ -83,9 +83,10 @@ def _read(
 
 def _without(text: str, found: list[Said]) -> str:
     """The text with the names of games blanked: what they are called is no wish."""
+    signs = list(text)
     for own in found:
-        text = text[: own.start] + " " * (own.end - own.start) + text[own.end :]
-    return text
+        signs[own.start : own.end] = " " * (own.end - own.start)
+    return "".join(signs)
 
 
 def _settled(said: Iterable[Said]) -> tuple[Said, ...]:

@@ -13,9 +13,9 @@ from wattmetron.core.requirements.reading.cleanup import plain
 CELL_MARK = " | "
 MOST_ROWS, LONG_LINE, LONG_WORDS = 600, 70, 9
 BBCODE = re.compile(
-    r"\[/?(?:b|i|u|list|\*|spoiler|quote|code|url|size|color|img)(?:=[^\]]*)?\]", re.I
+    r"\[/?(?:b|i|u|list|\*|spoiler|quote|code|url|size|color|img)(?:=[^\[\]]{0,500})?\]", re.I
 )
-LINK = re.compile(r"\[([^\]\n]+)\]\([^)\s]+\)")
+LINK = re.compile(r"\[([^\[\]\n]{1,500})\]\([^)\s]{1,2000}\)")
 MARKS = re.compile(r"[*_`]{1,3}(?=\S)|(?<=\S)[*_`]{1,3}")
 RULER = re.compile(r"^[\s|:+-]{3,}$")
 SENTENCE_END = re.compile(r"[.!?:]\s*$")
