@@ -501,7 +501,7 @@ def test_many_may_look_at_a_recording_while_it_goes_on(workshop):
     """Every look sees frames in their order, none twice, whatever comes in meanwhile."""
     run = run_from(workshop, workshop.catalogue(), read(RunForm, base(workshop)))
 
-    def lines(_):
+    def lines(*_):
         yield {"protocol": PROTOCOL, "kind": "frames", "columns": ["start_s", "frame_ms"]}
         for n in range(3000):
             yield {"rows": [[(n * 4 + m) / 500, 2.0] for m in range(4)]}
@@ -528,40 +528,54 @@ def test_many_may_look_at_a_recording_while_it_goes_on(workshop):
         recorder.start(run, "frames")
 
 
+HEAD = {"protocol": PROTOCOL, "kind": "frames", "columns": ["start_s", "frame_ms"]}
+
+
 @pytest.mark.parametrize(
     ("lines", "said"),
     [
         ([{"protocol": "other/2", "columns": []}], "does not speak the protocol"),
         ([{"protocol": "wattmetron-meter/1", "kind": "frames", "columns": ["x"]}], "does not tell"),
-        (
-            [
-                {
-                    "protocol": "wattmetron-meter/1",
-                    "kind": "frames",
-                    "columns": ["start_s", "frame_ms"],
-                },
-                {"rows": [["a", 1]]},
-            ],
-            "no number",
-        ),
-        (
-            [
-                {
-                    "protocol": "wattmetron-meter/1",
-                    "kind": "frames",
-                    "columns": ["start_s", "frame_ms"],
-                },
-                {"rows": [[1, 2, 3]]},
-            ],
-            "more or less",
-        ),
+        ([HEAD, {"rows": [["a", 1]]}], "no number"),
+        ([HEAD, {"rows": [[1, 2, 3]]}], "more or less"),
+        ([HEAD, {"rows": [[1, 2]]}, HEAD], "says anew"),
+        ([{**HEAD, "columns": ["start_s", "frame_ms", "frame_ms"]}], "the same thing twice"),
+        ([{**HEAD, "columns": ["start_s", "frame_ms", *map(str, range(50_000))]}], "more than 200"),
+        ([{**HEAD, "columns": ["at_s", "watts"], "kind": "watts"}], "does not tell"),
     ],
 )
 def test_meters_that_tell_nonsense_are_named(workshop, lines, said):
     run = run_from(workshop, workshop.catalogue(), read(RunForm, base(workshop)))
-    recorder = Recorder(lambda _: iter(lines))
+    recorder = Recorder(lambda *_: iter(lines))
     recorder.start(run, "x").join(10)
     assert said in recorder.live.wrong
+
+
+@pytest.mark.parametrize(
+    "odd", [[float("nan"), 16.0], [0.5, float("nan")], [-1000.0, 16.0], [float("inf"), 16.0]]
+)
+def test_a_recording_with_odd_times_is_kept(client, workshop, odd):
+    """Clocks that run backwards or stand nowhere: the frames that are known make the run."""
+    run = run_from(workshop, workshop.catalogue(), read(RunForm, base(workshop)))
+    rows = [[n / 60, 16.0 + n % 3] for n in range(3000)]
+    rows[7] = odd
+    recorder = client.app.state.recorder = Recorder(
+        lambda *_: iter([HEAD, {"rows": rows}, {"end": "over"}])
+    )
+    recorder.start(run, "x").join(10)
+    kept = client.post("/measured/live/keep", follow_redirects=False)
+    assert kept.status_code == 303, kept.text
+    assert "fps on average" in client.get(kept.headers["location"]).text
+
+
+@pytest.mark.parametrize("blanks", ["\u00a0\n" * 50, "\u2028" * 90, "\v\f" * 40, "\u3000\n"])
+def test_a_file_of_odd_blanks_is_told_to_be_empty(client, workshop, blanks):
+    answer = client.post(
+        "/measured/import",
+        data=base(workshop),
+        files={"file": ("run.csv", blanks.encode())},
+    )
+    assert answer.status_code == 422 and "empty" in answer.text
 
 
 def test_kept_too_early_a_recording_goes_on(client, workshop):
@@ -569,7 +583,7 @@ def test_kept_too_early_a_recording_goes_on(client, workshop):
     run = run_from(workshop, workshop.catalogue(), read(RunForm, base(workshop)))
     gate = Event()
 
-    def lines(_):
+    def lines(*_):
         yield {"protocol": PROTOCOL, "kind": "frames", "columns": ["start_s", "frame_ms"]}
         gate.wait(20)
         for n in range(3000):

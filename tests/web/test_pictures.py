@@ -2,6 +2,8 @@
 
 import io
 import re
+import resource
+from concurrent.futures import ThreadPoolExecutor
 from xml.etree import ElementTree
 
 import pytest
@@ -9,7 +11,7 @@ from PIL import Image
 
 from tests.worlds import World
 from wattmetron.core.values.parts import ALL_KINDS
-from wattmetron.formats.picture_file import KEPT_PX, MOST_PIXELS, kept_picture
+from wattmetron.formats.picture_file import KEPT_PX, MOST_PIXELS, PictureError, kept_picture
 from wattmetron.web.drawing.part_picture import HEIGHT, WIDTH, part_picture
 
 PART = "boxwood-yard-hold"
@@ -57,7 +59,7 @@ BAD = {
     "another format": (lambda: a_picture("BMP", (20, 20)), "is no picture that can be read"),
     "too many pixels": (
         lambda: a_picture("PNG", (MOST_PIXELS // 1000 + 1, 1000)),
-        "make it smaller, up to 25 million",
+        "make it smaller, up to 10 million",
     ),
 }
 
@@ -70,6 +72,23 @@ def test_what_is_no_picture_is_refused_in_words_and_nothing_changes(client, work
     assert said in answer.text and answer.status_code == 200
     assert client.get(f"/parts/{PART}/picture").status_code == 404
     assert not workshop.catalogue().pictures
+
+
+def test_sixteen_large_pictures_at_once_are_made_small_one_after_the_other():
+    """A photo of twenty megapixels is decoded small, never whole; no two are worked on at once."""
+    photo, drawing = a_picture("JPEG", (5000, 4000)), a_picture("PNG", (3000, 3000))
+    grown = []
+
+    def keep(data):
+        kept_picture("own", data)
+        grown.append(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss)
+
+    keep(drawing)
+    with ThreadPoolExecutor(16) as pool:
+        list(pool.map(keep, [photo, drawing] * 8))
+    assert (max(grown) - grown[0]) * 1024 < 40_000_000
+    with pytest.raises(PictureError, match="20 million"):
+        kept_picture("own", a_picture("JPEG", (5000, 4001)))
 
 
 def test_fifty_megabytes_are_refused_unread(client):

@@ -111,8 +111,6 @@ def _text(data: bytes) -> str:
             f"The file has {len(data) / 1e6:,.0f} MB, more than the {MOST_BYTES / 1e6:.0f} MB that"
             " are taken in: cut it to the run that you want."
         )
-    if not data.strip():
-        raise FramesError("The file is empty: export the frame times again.")
     for coding in ("utf-8-sig", "utf-16" if data[:2] in (b"\xff\xfe", b"\xfe\xff") else "cp1252"):
         try:
             text = data.decode(coding)
@@ -120,6 +118,8 @@ def _text(data: bytes) -> str:
             continue
         if "\0" in text[:4000]:
             break
+        if not text.strip():
+            raise FramesError("The file is empty: export the frame times again.")
         return text
     raise FramesError("This is no text but binary data: export the frame times as CSV.")
 
@@ -129,6 +129,8 @@ def _text(data: bytes) -> str:
 
 def _columns(text: str, holds: tuple[Holds, ...], unit: Unit | None) -> tuple[Columns, _Layout]:
     lines = [line for line in text[:200_000].splitlines()[:LOOKED_AT] if line.strip()]
+    if not lines:
+        raise FramesError("The file begins with nothing but blanks: export the frame times again.")
     delimiter = _delimiter(lines)
     rows = [_cells(line, delimiter) for line in lines]
     width = Counter(len(row) for row in rows).most_common(1)[0][0]
@@ -226,7 +228,7 @@ def _unit(
             "s"
             if word[0] == "s"
             else "µs"
-            if word in ("us", "µs")
+            if word in ("us", "µs".casefold())
             else "ns"
             if word == "ns"
             else "ms"

@@ -2,14 +2,19 @@
 
 import io
 import warnings
+from concurrent.futures import ThreadPoolExecutor
 
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from wattmetron.core.errors import InvalidError
 
 TAKEN = ("PNG", "JPEG", "WEBP")
-MOST_PIXELS = 25_000_000
-KEPT_PX = (640, 480)
+MOST_PIXELS, MOST_JPEG_PIXELS = 10_000_000, 20_000_000
+"""A JPEG is decoded small at once, other formats whole: at four bytes a pixel within 40 MB."""
+ONE_AT_A_TIME = ThreadPoolExecutor(1, "pictures")
+"""One thread: the allocator keeps what each thread that decoded a picture has let go."""
+KEPT_PX, SQUARE_PX = (640, 480), (1280, 1280)
+"""What is kept, and what is worked on before a picture is turned upright."""
 QUALITY = 82
 CHOOSE = "choose a PNG, JPEG or WebP file"
 
@@ -27,7 +32,7 @@ def kept_picture(name: str, data: bytes) -> bytes:
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("error", Image.DecompressionBombWarning)
-            return _small(name, data)
+            return ONE_AT_A_TIME.submit(_small, name, data).result()
     except (
         UnidentifiedImageError,
         Image.DecompressionBombError,
@@ -41,12 +46,14 @@ def kept_picture(name: str, data: bytes) -> bytes:
 
 def _small(name: str, data: bytes) -> bytes:
     with Image.open(io.BytesIO(data), formats=TAKEN) as opened:
-        if opened.width * opened.height > MOST_PIXELS:
+        most = MOST_JPEG_PIXELS if opened.format == "JPEG" else MOST_PIXELS
+        if opened.width * opened.height > most:
             raise PictureError(
                 f"“{name}” has {opened.width:,} by {opened.height:,} pixels: make it smaller, up to"
-                f" {MOST_PIXELS // 1_000_000} million in all."
+                f" {most // 1_000_000} million in all."
             )
-        opened.draft("RGB", KEPT_PX)
+        opened.draft("RGB", SQUARE_PX)
+        opened.thumbnail(SQUARE_PX)
         upright = ImageOps.exif_transpose(opened).convert("RGBA")
     upright.thumbnail(KEPT_PX)
     out = io.BytesIO()

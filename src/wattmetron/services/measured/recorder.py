@@ -15,15 +15,17 @@ from numpy.typing import NDArray
 
 from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.core.values.runs import CHANNELS, Channel, Run, Trace
+from wattmetron.services.exchange import TooLargeError, lines_of
 
 PROTOCOL = "wattmetron-meter/1"
 TIMEOUTS = httpx2.Timeout(10.0, connect=5.0)
 LONGEST_LINE, MOST_RECORDED, MOST_SAMPLES = 1_000_000, 1_000_000, 100_000
+LONGEST_REFUSAL, MOST_COLUMNS = 10_000, 200
 LIVE_S = 30.0
 LINGER_S = 3.0
 """So long the wall meter may go on when the frame logger has ended."""
 Line = dict[str, Any]
-Lines = Callable[[str], Iterator[Line]]
+Lines = Callable[[str, Event], Iterator[Line]]
 
 
 class MeterError(InvalidError):
@@ -168,13 +170,15 @@ class Recorder:
     def _take(self, address: str, into: _Told, stop: Event, most: int) -> str:
         """Everything that a meter tells; a sentence where it ended otherwise than it should."""
         ended = False
-        for line in self._lines(address):
+        for line in self._lines(address, stop):
             if stop.is_set():
                 return ""
             if "error" in line:
                 raise MeterError(str(line["error"])[:300])
             if "columns" in line:
-                into.names = _columns(line)
+                if into.names:
+                    raise MeterError("it says anew what it tells; what came before can be kept")
+                into.names = _columns(line, frames=into is self._frames)
             elif "rows" in line:
                 with self._lock:
                     self._add(into, _rows(line, into.names))
@@ -203,15 +207,19 @@ class Recorder:
             )
 
 
-def _columns(line: Line) -> tuple[str, ...]:
+def _columns(line: Line, frames: bool) -> tuple[str, ...]:
     if line.get("protocol") != PROTOCOL:
         raise MeterError("it does not speak the protocol of meters (docs/formats.md)")
     names = (
         tuple(str(name) for name in line["columns"]) if isinstance(line["columns"], list) else ()
     )
-    wanted = {"start_s", "frame_ms"} if line.get("kind") == "frames" else {"at_s", "watts"}
+    wanted = {"start_s", "frame_ms"} if frames else {"at_s", "watts"}
     if not wanted <= {*names}:
         raise MeterError(f"it does not tell {' and '.join(sorted(wanted))}")
+    if len({*names}) < len(names):
+        raise MeterError("it tells the same thing twice")
+    if len(names) > MOST_COLUMNS:
+        raise MeterError(f"it tells more than {MOST_COLUMNS} things of each frame")
     return names
 
 
@@ -222,10 +230,10 @@ def _rows(line: Line, names: tuple[str, ...]) -> NDArray[np.float64]:
         raise MeterError("it tells something that is no number") from error
     if not names or rows.ndim != 2 or rows.shape[1] != len(names):
         raise MeterError("it tells more or less than it said it would")
-    if "frame_ms" in names:
-        ms = rows[:, names.index("frame_ms")]
-        rows = rows[np.isfinite(ms) & (ms > 0) & (ms < 60_000)]
-    return rows
+    if "frame_ms" not in names:
+        return np.asarray(rows[np.isfinite(rows[:, names.index("at_s")])])
+    ms, start = rows[:, names.index("frame_ms")], rows[:, names.index("start_s")]
+    return np.asarray(rows[np.isfinite(ms) & (ms > 0) & (ms < 60_000) & np.isfinite(start)])
 
 
 def _whole(told: _Told) -> dict[str, NDArray[np.float64]]:
@@ -239,29 +247,34 @@ def _trace(table: dict[str, NDArray[np.float64]], watts: dict[str, NDArray[np.fl
     channels: dict[Channel, NDArray[np.float64]] = {
         name: table[name] for name in CHANNELS if name in table
     }
+    order = np.argsort(table["start_s"], kind="stable")
+    table = {name: values[order] for name, values in table.items()}
+    channels = {name: values[order] for name, values in channels.items()}
     start = table["start_s"]
     if watts and watts["at_s"].size > 1:
-        channels["watts"] = np.interp(
-            start, watts["at_s"], watts["watts"], left=np.nan, right=np.nan
-        )
+        by_time = np.argsort(watts["at_s"], kind="stable")
+        at_s, drawn_w = watts["at_s"][by_time], watts["watts"][by_time]
+        channels["watts"] = np.interp(start, at_s, drawn_w, left=np.nan, right=np.nan)
     return Trace(start - start[0], table["frame_ms"], channels)
 
 
-def told_lines(address: str) -> Iterator[Line]:
-    """The lines of a meter as they come; raises MeterError."""
+def told_lines(address: str, stop: Event) -> Iterator[Line]:
+    """The lines of a meter as they come, until somebody stops it; raises MeterError."""
+    plain = {"accept-encoding": "identity"}
     try:
         with (
             httpx2.Client(timeout=TIMEOUTS, follow_redirects=False, trust_env=False) as client,
-            client.stream("GET", address) as answer,
+            client.stream("GET", address, headers=plain) as answer,
         ):
+            if answer.headers.get("content-encoding", "identity").lower() != "identity":
+                raise MeterError("it packs what it sends, which is not taken")
             if answer.status_code != 200:
-                answer.read()
-                raise MeterError(_refusal(answer))
-            for text in answer.iter_lines():
-                if len(text) > LONGEST_LINE:
-                    raise MeterError("it sends lines that are far too long")
+                raise MeterError(_refusal(answer, stop))
+            for text in lines_of(answer.iter_raw(), LONGEST_LINE, stop):
                 if text.strip():
                     yield _read(text)
+    except TooLargeError as error:
+        raise MeterError("it sends lines that are far too long") from error
     except httpx2.TimeoutException as error:
         raise MeterError("it does not answer in time") from error
     except httpx2.TransportError as error:
@@ -280,10 +293,12 @@ def _read(text: str) -> Line:
     return line
 
 
-def _refusal(answer: httpx2.Response) -> str:
+def _refusal(answer: httpx2.Response, stop: Event) -> str:
+    """What the meter says of it in the first line that it sends, else its status."""
     try:
-        said = answer.json().get("error", "")
-    except (ValueError, AttributeError):
+        first = next(lines_of(answer.iter_raw(), LONGEST_REFUSAL, stop), "")
+        said = json.loads(first).get("error", "")
+    except (ValueError, AttributeError, TooLargeError):
         said = ""
     return str(said)[:300] or f"it refuses ({answer.status_code})"
 

@@ -5,6 +5,7 @@ import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from datetime import date
+from threading import Event
 from urllib.parse import urlsplit
 
 import httpx2
@@ -12,6 +13,13 @@ import httpx2
 from wattmetron.core.errors import BriefError, InvalidError
 from wattmetron.core.values.offers import Offer
 from wattmetron.formats.feed_file import FeedError, read_feed
+from wattmetron.services.exchange import (
+    Bounds,
+    StoppedError,
+    TooLargeError,
+    TooSlowError,
+    fetched,
+)
 from wattmetron.services.shops.price_import import Held, PricePreview, preview_rows, store_offers
 from wattmetron.services.shops.put_aside import known_names, lay_aside
 from wattmetron.services.workshop import Workshop
@@ -94,13 +102,17 @@ def change_feeds(workshop: Workshop, edit: Callable[[tuple[str, ...]], tuple[str
         papers.put_only(session, "feeds", json.dumps(own))
 
 
-def fetch(address: str, pause: Callable[[float], None] = time.sleep) -> bytes:
-    """What stands at an address, tried three times; raises FetchError. Redirects are not followed,
-    what is larger than 8 MB unpacked or takes longer than half a minute is broken off.
+def fetch(
+    address: str, pause: Callable[[float], None] = time.sleep, stop: Event | None = None
+) -> bytes:
+    """What stands at an address, tried three times; raises FetchError, StoppedError. Redirects are
+    not followed, what is larger than 8 MB unpacked or takes longer than half a minute is broken
+    off.
     """
+    bounds = Bounds(MOST_BYTES, MOST_SECONDS, stop or Event())
     for wait in (*PAUSES_S, None):
         try:
-            return _fetched(address)
+            return _fetched(address, bounds)
         except _AgainError as error:
             if wait is None:
                 raise FetchError(f"{error}, tried three times") from error
@@ -108,21 +120,13 @@ def fetch(address: str, pause: Callable[[float], None] = time.sleep) -> bytes:
     raise AssertionError
 
 
-def _fetched(address: str) -> bytes:
-    begun, pieces, size = time.monotonic(), [], 0
+def _fetched(address: str, bounds: Bounds) -> bytes:
     try:
-        with (
-            httpx2.Client(timeout=TIMEOUTS, follow_redirects=False, trust_env=False) as client,
-            client.stream("GET", address, headers={"accept": "application/json"}) as answer,
-        ):
-            _check(answer)
-            for piece in answer.iter_bytes(65_536):
-                pieces.append(piece)
-                size += len(piece)
-                if size > MOST_BYTES:
-                    raise FetchError("it sent more than 8 MB, which was not taken")
-                if time.monotonic() - begun > MOST_SECONDS:
-                    raise FetchError("it took longer than half a minute and was broken off")
+        return fetched(address, bounds, _check, TIMEOUTS)
+    except TooLargeError as error:
+        raise FetchError("it sent more than 8 MB, which was not taken") from error
+    except TooSlowError as error:
+        raise FetchError("it took longer than half a minute and was broken off") from error
     except httpx2.DecodingError as error:
         raise FetchError("what it sent cannot be unpacked") from error
     except httpx2.TimeoutException as error:
@@ -131,7 +135,6 @@ def _fetched(address: str) -> bytes:
         raise _AgainError("the connection failed or broke off") from error
     except (httpx2.HTTPError, httpx2.InvalidURL) as error:
         raise FetchError("its address cannot be asked") from error
-    return b"".join(pieces)
 
 
 def _check(answer: httpx2.Response) -> None:
@@ -147,11 +150,14 @@ def refresh(
     workshop: Workshop,
     today: date,
     done: Callable[[Asked], None] = lambda _: None,
+    stop: Event | None = None,
     pause: Callable[[float], None] = time.sleep,
 ) -> tuple[Asked, ...]:
     """Ask every feed and bring in what can be, all of it as one day; ``done`` is told of each. One
-    that fails leaves its shop's prices as they are. Raises BriefError without feeds.
+    that fails leaves its shop's prices as they are; when it is stopped, so do those that were not
+    asked yet. Raises BriefError without feeds.
     """
+    stop = stop or Event()
     addresses = feeds(workshop)
     if not addresses:
         raise BriefError("No feed is known: enter the address of one under Shops.")
@@ -159,12 +165,16 @@ def refresh(
     offers: list[Offer] = []
     aside: list[tuple[str, str, tuple[Held, ...]]] = []
     for address in addresses:
+        if stop.is_set():
+            break
         try:
-            own, found, held = _asked(workshop, address, today, pause)
+            own, found, held = _asked(workshop, address, today, pause, stop)
             offers += found
             aside.append(held)
         except (FetchError, FeedError) as error:
             own = Asked(urlsplit(address).netloc + urlsplit(address).path, wrong=str(error))
+        except StoppedError:
+            break
         asked.append(own)
         done(own)
     if offers:
@@ -174,9 +184,9 @@ def refresh(
 
 
 def _asked(
-    workshop: Workshop, address: str, today: date, pause: Callable[[float], None]
+    workshop: Workshop, address: str, today: date, pause: Callable[[float], None], stop: Event
 ) -> tuple[Asked, list[Offer], tuple[str, str, tuple[Held, ...]]]:
-    feed = read_feed(fetch(address, pause))
+    feed = read_feed(fetch(address, pause, stop))
     catalogue = workshop.catalogue()
     found = preview_rows(catalogue, feed.rows, feed.shop, feed.region, today, known_names(workshop))
     offers = [own.offer for own in found.taken]

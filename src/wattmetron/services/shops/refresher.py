@@ -3,11 +3,13 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import date
-from threading import Lock, Thread
+from threading import Event, Lock, Thread
 
 from wattmetron.core.errors import NotPossibleError, WattmetronError
 from wattmetron.services.shops.feeds import Asked, feeds, refresh
 from wattmetron.services.workshop import Workshop
+
+STOPPED = "Stopped: shops that had not answered keep their prices."
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,7 +28,7 @@ class Refresher:
     """Runs one refresh at a time in a thread; thread-safe."""
 
     def __init__(self, work: Callable[..., object] = refresh) -> None:
-        self._work, self._lock = work, Lock()
+        self._work, self._lock, self._stop = work, Lock(), Event()
         self._state = State()
 
     @property
@@ -41,14 +43,21 @@ class Refresher:
             if self._state.running:
                 raise NotPossibleError("A refresh is under way already: wait for its end.")
             self._state = State(running=True, of=count)
-        thread = Thread(target=self._run, args=(workshop, today), daemon=True)
+            self._stop = stop = Event()
+        thread = Thread(target=self._run, args=(workshop, today, stop), daemon=True)
         thread.start()
         return thread
 
-    def _run(self, workshop: Workshop, today: date) -> None:
+    def stop(self) -> None:
+        """End it: what came so far is brought in, what was not asked stays as it is."""
+        self._stop.set()
+
+    def _run(self, workshop: Workshop, today: date, stop: Event) -> None:
         wrong = ""
         try:
-            self._work(workshop, today, self._told)
+            self._work(workshop, today, self._told, stop)
+            if stop.is_set():
+                wrong = STOPPED
         except WattmetronError as error:
             wrong = str(error)
         except Exception:

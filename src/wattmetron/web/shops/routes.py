@@ -262,6 +262,13 @@ def begin_refresh(request: Request) -> Response:
     return _list(request)
 
 
+@router.post("/shops/refresh/stop")
+def stop_refresh(request: Request) -> Response:
+    """End a refresh under way: what came so far is brought in."""
+    refresher_of(request).stop()
+    return _list(request, "The refresh ends: shops that have not answered keep their prices.")
+
+
 @router.get("/shops/refresh")
 def show_refresh(request: Request) -> Response:
     """How far a refresh is; looked at again until it has ended."""
