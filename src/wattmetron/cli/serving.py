@@ -5,6 +5,7 @@ import ipaddress
 import logging
 import os
 import secrets
+import signal
 import socket
 import sys
 from contextlib import closing, suppress
@@ -72,8 +73,15 @@ def serve(options: argparse.Namespace) -> int:
         door.listen(BACKLOG)
         print("\n".join(_said(options.host, door.getsockname()[1], hosts, key)), flush=True)
         server = uvicorn.Server(
-            uvicorn.Config(app, log_level="warning", timeout_keep_alive=KEEP_ALIVE_S)
+            uvicorn.Config(
+                app,
+                log_level="warning",
+                timeout_keep_alive=KEEP_ALIVE_S,
+                proxy_headers=options.behind_proxy,
+            )
         )
+        # The server raises the signal that ended it once more when it has closed everything.
+        signal.signal(signal.SIGTERM, lambda *_: None)
         with suppress(KeyboardInterrupt):
             server.run(sockets=[door])
         workers.close()

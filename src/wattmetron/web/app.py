@@ -93,6 +93,7 @@ def make_app(
     app.include_router(entrance.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
     app.add_middleware(Guard, hosts=hosts or HOSTS, door=door)
+    app.add_middleware(health.AnswersHead)
     app.add_middleware(health.RequestLog)
     answer_errors(app)
     return app

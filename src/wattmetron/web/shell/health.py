@@ -13,7 +13,9 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from wattmetron import __version__
 from wattmetron.web.shell.line import Line
 from wattmetron.web.shell.requests import workshop_of
+from wattmetron.web.shell.security import LINKS
 
+MOST_LOGGED = 200
 router = APIRouter(include_in_schema=False)
 logger = logging.getLogger("wattmetron.requests")
 
@@ -41,6 +43,25 @@ def _line(request: Request) -> Line:
     return line
 
 
+class AnswersHead:
+    """Middleware that answers HEAD as GET, without the body."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http" or scope["method"] != "HEAD":
+            await self.app(scope, receive, send)
+            return
+
+        async def headed(message: Message) -> None:
+            if message["type"] == "http.response.body":
+                message = {**message, "body": b""}
+            await send(message)
+
+        await self.app({**scope, "method": "GET"}, receive, headed)
+
+
 class RequestLog:
     """Middleware that logs one line for each request where that is asked for."""
 
@@ -65,9 +86,16 @@ class RequestLog:
             spent_ms = 1000 * (time.perf_counter() - start)
             count = scope["app"].state.workshop.study_count
             kept = "" if count is None else _kept(count.hits, count.misses, count.held_bytes)
-            logger.info(
-                "%s %s %d %.0f ms%s", scope["method"], scope["path"], status or 500, spent_ms, kept
-            )
+            path = logged_path(scope["path"])
+            logger.info("%s %s %d %.0f ms%s", scope["method"], path, status or 500, spent_ms, kept)
+
+
+def logged_path(path: str) -> str:
+    """A path as it is logged: on one line, of bounded length, without the key of a link."""
+    if path.startswith(LINKS):
+        path = LINKS + "…" + "".join(path[len(LINKS) :].partition("/")[1:])
+    plain = path.encode("unicode_escape").decode() if not path.isprintable() else path
+    return plain if len(plain) <= MOST_LOGGED else plain[:MOST_LOGGED] + "…"
 
 
 def _kept(hits: int, misses: int, held_bytes: int) -> str:

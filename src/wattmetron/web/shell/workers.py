@@ -31,7 +31,7 @@ LENGTH = struct.Struct("!Q")
 SCOPE = ("method", "path", "raw_path", "query_string", "headers", "http_version", "scheme")
 """What of a request goes to a worker, besides its body."""
 MOST_KNOWN = 10_000
-SWITCH_S, NICER = 0.001, 10
+SWITCH_S = 0.001
 """So often a worker turns from a computation to what it can answer at once."""
 
 
@@ -168,7 +168,6 @@ def _serve(line: socket.socket, make: Callable[[], ASGIApp]) -> None:
     """Answers in a forked process until nobody asks any more; never returns."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     sys.setswitchinterval(SWITCH_S)
-    os.nice(NICER)
     ended = 1
     try:
         asyncio.run(_answer_all(line, make()))
