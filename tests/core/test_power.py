@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from tests.core.test_fit_rules import WHOLE
 from wattmetron.core.power import efficiency as eff
 from wattmetron.core.power.account import PowerUse, account
-from wattmetron.core.power.draw import draw
+from wattmetron.core.power.draw import draw, needed_supply_w
 
 PUBLISHED = {
     (230, "Gold"): {20: 90, 50: 92, 100: 89},
@@ -154,3 +154,9 @@ def test_heat_and_noise_are_indications_with_a_source():
     )
     bare = account(replace(WHOLE, graphics=None), (), USE)
     assert bare.noise_dba is None and bare.of("full")[0].graphics_w == 0
+
+
+def test_the_supply_is_sized_for_headroom_and_reserve_by_hand():
+    """301 W x 1.4 = 421.4, rounded up; a tenth more on top: 463.54."""
+    assert needed_supply_w(301, 140) == 422
+    assert needed_supply_w(301, 140, 10) == 464

@@ -1,14 +1,22 @@
 """Backup, restore and doctor."""
 
+import os
 import random
 import sqlite3
+import subprocess
+import sys
 import threading
 from dataclasses import replace
 
 import pytest
+from sqlalchemy import create_engine
 
 from wattmetron.cli import main
+from wattmetron.core.errors import BriefError
+from wattmetron.services.handout.links import Of, links_of, make_link, revoke
 from wattmetron.services.workshop import Workshop
+from wattmetron.store.database import migrate, pending_migrations
+from wattmetron.store.links import MOST_LINKS
 
 
 def run(capsys, *arguments):
@@ -160,3 +168,38 @@ def test_the_doctor_names_what_is_wrong_and_what_to_do(workshop, small_copy, cap
     assert code == 1
     for words in ("Brief 2 cannot be read", "gone-game", "99", f"entry {row[0]}", "Import"):
         assert words in said, words
+
+
+def test_the_doctor_says_what_a_new_version_would_change_and_changes_nothing(tmp_path, capsys):
+    older = tmp_path / "older.sqlite"
+    migrate(create_engine(f"sqlite:///{older}"), "0007")
+    before = older.read_bytes()
+    code, said = run(capsys, "doctor", "--database", older)
+    assert code == 1 and "of an earlier version" in said and "Measured runs" in said
+    assert older.read_bytes() == before
+    assert len(pending_migrations(older)) == 2
+
+
+def test_what_a_killed_restore_left_is_cleared_and_what_runs_is_left_alone(small_copy):
+    gone = subprocess.Popen([sys.executable, "-c", ""])
+    gone.wait()
+    left = [
+        small_copy.with_name(f".{small_copy.name}.{pid}.part{more}")
+        for pid in (gone.pid, os.getpid())
+        for more in ("", "-wal")
+    ]
+    for path in left:
+        path.write_bytes(b"half")
+    Workshop(small_copy).close()
+    assert [path.exists() for path in left] == [False, False, True, True]
+
+
+def test_links_that_ended_leave_room_for_new_ones(workshop):
+    of = Of(brief_id=1)
+    for _ in range(MOST_LINKS + 1):
+        make_link(workshop, of, None)
+        revoke(workshop, of, links_of(workshop, of)[0].id)
+    for _ in range(MOST_LINKS):
+        make_link(workshop, of, None)
+    with pytest.raises(BriefError, match="or end one"):
+        make_link(workshop, of, None)

@@ -191,7 +191,7 @@ def test_page_api_and_command_line_give_the_same_answer_on_an_edited_folder(
     assert main(["propose", str(brief), "--catalogue", str(folder), "--json"]) == 0
     direct = json.loads(capsys.readouterr().out)
     assert direct["build"] != before["build"]
-    assert main(["import", str(folder), "--database", database]) == 0
+    assert main(["import", str(folder), "--yes", "--database", database]) == 0
     through_api = client.post(
         "/api/v1/propose", json={"brief": json.loads(brief.read_text())}
     ).json()

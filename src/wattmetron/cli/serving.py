@@ -11,6 +11,7 @@ import sys
 from contextlib import closing, suppress
 from getpass import getpass
 from pathlib import Path
+from typing import Any
 
 from wattmetron.cli.places import database_of
 from wattmetron.core.errors import InvalidError, NotPossibleError
@@ -69,23 +70,33 @@ def serve(options: argparse.Namespace) -> int:
         app = make_app(workshop, hosts, Door(kept, key), Line(workers=workers))
         if options.command == "demo":
             app.state.meters = _open_meters()
+        server = uvicorn.Server(uvicorn.Config(app, **settings_of(options)))
+
+        def end(*_: object) -> None:
+            """Also when it has closed everything: it then raises what ended it once more."""
+            server.should_exit = True
+
+        signal.signal(signal.SIGTERM, end)
         sys.setswitchinterval(SWITCH_S)
         door.listen(BACKLOG)
         print("\n".join(_said(options.host, door.getsockname()[1], hosts, key)), flush=True)
-        server = uvicorn.Server(
-            uvicorn.Config(
-                app,
-                log_level="warning",
-                timeout_keep_alive=KEEP_ALIVE_S,
-                proxy_headers=options.behind_proxy,
-            )
-        )
-        # The server raises the signal that ended it once more when it has closed everything.
-        signal.signal(signal.SIGTERM, lambda *_: None)
-        with suppress(KeyboardInterrupt):
-            server.run(sockets=[door])
-        workers.close()
+        try:
+            with suppress(KeyboardInterrupt):
+                server.run(sockets=[door])
+        finally:
+            workers.close()
     return 0
+
+
+def settings_of(options: argparse.Namespace) -> dict[str, Any]:
+    """How the server runs: addresses of callers come from a proxy only where one is named, else
+    anybody could write any address into a head.
+    """
+    return {
+        "log_level": "warning",
+        "timeout_keep_alive": KEEP_ALIVE_S,
+        "proxy_headers": options.behind_proxy,
+    }
 
 
 def _reopened(workshop: Workshop, door: socket.socket) -> Workshop:

@@ -8,6 +8,7 @@ import asyncio
 import time
 import zlib
 from collections.abc import Callable, Coroutine, Iterable, Iterator
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 from threading import Event
 
@@ -47,7 +48,13 @@ def fetched(
     """What an address answers with; ``check`` sees its head first. Raises httpx2.HTTPError,
     TooLargeError, TooSlowError, StoppedError, and what ``check`` raises.
     """
-    return asyncio.run(_within(bounds, _body(address, bounds, check, timeouts)))
+
+    def exchange() -> bytes:
+        return asyncio.run(_within(bounds, _body(address, bounds, check, timeouts)))
+
+    # In a thread of its own: whoever asks may have a loop that runs already.
+    with ThreadPoolExecutor(1, "exchange") as alone:
+        return alone.submit(exchange).result()
 
 
 async def _body(

@@ -173,12 +173,22 @@ def test_a_threshold_is_worth_a_dearer_part():
     }
     found = purchase(Market(wants, places, rules, DAY))
     assert found.total_minor == 25_200 and [own.shop for own in found.parcels] == ["near"]
+    exact = (places[0], Place("kit", "near", 1_000, 490), places[2])
+    assert purchase(Market(wants, exact, rules, DAY)).total_minor == 25_000, "free from 250.00 on"
     dear = (*places[:1], Place("kit", "near", 1_900, 490), places[2])
     split = purchase(Market(wants, dear, rules, DAY))
     assert split.total_minor == 25_900, "free shipping beats a kit for 14.90"
     dearer = (*places[:1], Place("kit", "near", 3_000, 490), places[2])
     both = by_parcels(Market(wants, dearer, rules, DAY))
     assert [(own.total_minor, len(own.parcels)) for own in both] == [(25_980, 2), (27_000, 1)]
+
+
+def test_of_equally_cheap_ways_the_one_with_fewest_parcels_counts():
+    wants = (Want("chip", "processor", 1), Want("kit", "memory", 1))
+    places = tuple(Place(part, shop, 1_000, 0) for part in ("chip", "kit") for shop in ("a", "b"))
+    rules = {shop: ShopRules(shop=shop, region="r", parcel_minor=0) for shop in ("a", "b")}
+    ways = by_parcels(Market(wants, places, rules, DAY))
+    assert [(own.total_minor, len(own.parcels)) for own in ways] == [(2_000, 1)]
 
 
 def test_nothing_wanted_costs_nothing_and_what_nobody_has_cannot_be_bought():

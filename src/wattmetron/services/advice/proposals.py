@@ -423,7 +423,7 @@ def _conflict_in_words(catalogue: Catalogue, brief: Brief, kept: Build, why: Rel
         said.append("Let one of them go: any one is enough.")
     it = "it" if len(why.dropped) == 1 else "them"
     said.append(
-        f"Let {named(why.dropped)} go in the brief: the cheapest build without {it} costs {cost}."
+        f"Let {named(why.dropped)} go in the brief. The cheapest build without {it} costs {cost}."
     )
     return " ".join(said)
 
