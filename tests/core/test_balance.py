@@ -520,3 +520,8 @@ def test_a_conflict_has_no_wish_to_spare():
         conflicts += 1
         several += len(found) > 1
     assert conflicts > 5 and several > 0
+
+
+def test_the_band_in_which_the_cheapest_wins_is_two_per_cent_by_hand():
+    """A million times ln 1.02 is 19,802.6."""
+    assert BAND == 19_803

@@ -11,6 +11,7 @@ from threading import Event, Thread
 
 import pytest
 
+from tests.services.test_exchange import HEAD, sending
 from tests.web.conftest import HTMX
 from wattmetron.cli.serving import _open_shops
 from wattmetron.core.errors import NotPossibleError
@@ -358,3 +359,29 @@ def test_lines_settled_while_feeds_are_asked_are_not_lost_nor_come_back(workshop
         hand.join()
     assert not failed or all("settled already" in str(error) for error in failed)
     assert {own.fix for own in put_aside(workshop)} == {"price"}
+
+
+def test_a_shop_that_trickles_is_broken_off_and_the_next_one_goes_on(workshop, shops, monkeypatch):
+    monkeypatch.setattr("wattmetron.services.shops.feeds.MOST_SECONDS", 0.5)
+    with sending(HEAD, again=b"x", every_s=0.05) as slow:
+        first, second = ask(workshop, slow, shops.addresses[0])
+    assert "longer than half a minute" in first.wrong and not second.wrong and second.taken
+
+
+def test_a_refresh_is_stopped_on_the_page_and_another_can_begin(client, workshop, shops):
+    before = workshop.catalogue().offers
+    with sending(HEAD, again=b"x", every_s=0.05) as slow:
+        change_feeds(workshop, lambda _: (slow, shops.addresses[0]))
+        client.post("/shops/refresh", headers=HTMX)
+        assert "Stop" in client.get("/shops/refresh").text
+        told = client.post("/shops/refresh/stop", headers=HTMX)
+        assert told.status_code == 200 and "keep their prices" in html.unescape(told.text)
+        refresher = client.app.state.refresher
+        for _ in range(100):
+            if not refresher.state.running:
+                break
+            time.sleep(0.05)
+    assert refresher.state.wrong.startswith("Stopped") and workshop.catalogue().offers == before
+    change_feeds(workshop, lambda _: (shops.addresses[0],))
+    refresher.start(workshop, SOON).join(20)
+    assert refresher.state.wrong == "" and workshop.catalogue().offers != before

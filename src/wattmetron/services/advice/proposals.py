@@ -422,9 +422,8 @@ def _conflict_in_words(catalogue: Catalogue, brief: Brief, kept: Build, why: Rel
     if len(why.conflicts) == 1 and len(why.dropped) == 1 and not why.alone:
         said.append("Let one of them go: any one is enough.")
     it = "it" if len(why.dropped) == 1 else "them"
-    said.append(
-        f"Let {named(why.dropped)} go in the brief. The cheapest build without {it} costs {cost}."
-    )
+    which = it if {*why.dropped} == {*why.alone} else named(why.dropped)
+    said.append(f"Let {which} go in the brief. The cheapest build without {it} costs {cost}.")
     return " ".join(said)
 
 
