@@ -33,14 +33,15 @@ from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.wishes import insisting, wishes_held, without
 from wattmetron.core.workloads.informed import fitted_game
 
-SEEDS = range(extent(12, 40))
-CHUNK = extent(12, 20)
-CHUNKS = pytest.mark.parametrize("first", range(SEEDS.start, SEEDS.stop, CHUNK))
+SEEDS = extent((0, 2, 6, 9, 10, 11, 14, 15, 17, 19), tuple(range(40)))
+"""In ``make test`` those with builds of which there are not too many."""
+CHUNK = 20
+CHUNKS = pytest.mark.parametrize("first", range(0, len(SEEDS), CHUNK))
 pytestmark = exhaustive
 
 
 def questions(first: int):
-    for seed in range(first, first + CHUNK):
+    for seed in SEEDS[first : first + CHUNK]:
         yield seed, *known(seed)
 
 
@@ -436,7 +437,7 @@ def test_money_that_buys_no_frames(first):
             assert item.saves_minor == max(
                 other.saves_minor for other in got if other.kind == kind and other.free
             )
-    assert seen > 5
+    assert seen > extent(4, 5)
 
 
 @CHUNKS

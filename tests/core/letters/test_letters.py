@@ -8,8 +8,10 @@ from tests.core.letters import abroad, tuned, untouched
 from tests.core.letters.score import as_expected, score
 from tests.demo import world
 from wattmetron.core.errors import BriefError
+from wattmetron.core.letters.amounts import amounts
 from wattmetron.core.letters.clauses import folded
 from wattmetron.core.letters.reader import MOST_BYTES, read_letter
+from wattmetron.core.letters.said import Clause
 from wattmetron.core.letters.translated import translated
 from wattmetron.services.desk.letters import plan_from, wanted
 from wattmetron.services.workshop import usual_plan
@@ -139,3 +141,9 @@ def test_a_letter_says_whether_generated_frames_count(text, told):
     assert [said.value for said in letter.of("generated")] == ([] if told is None else [told])
     targets = plan_from(world(), usual_plan(world()), wanted(world(), letter)).brief.targets
     assert [target.generated for target in targets] == [bool(told)]
+
+
+def test_numbers_of_other_units_are_no_money():
+    said = "i pay 1200 for it, 900 fps, 2000 gb, 850 watts, 1440 hz, 700 mm and 600x800 are none"
+    (only,) = amounts(Clause(said, 0, 0))
+    assert only.minor == 1200_00

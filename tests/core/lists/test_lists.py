@@ -16,6 +16,7 @@ from wattmetron.core.errors import BriefError
 from wattmetron.core.letters.amounts import minor_of
 from wattmetron.core.letters.reader import read_letter
 from wattmetron.core.lists.reader import MOST_CHARACTERS, MOST_PARTS, read_list
+from wattmetron.core.lists.rows import rows_of
 from wattmetron.core.lists.said import ListError
 
 LEAST_RIGHT = 0.95
@@ -143,3 +144,16 @@ def test_numbers_of_any_length_are_read_or_left(world, pieces):
 )
 def test_amounts_in_every_way_of_writing(number, thousands, minor):
     assert minor_of(number, thousands) == minor
+
+
+def test_a_paragraph_that_was_wrapped_is_put_together_again():
+    text = (
+        "I took the Quillon Ketch Flood 8 with a board that somebody had left over in the loft,"
+        " and\n"
+        "the Pellworth Bank 12 Plain, which was on sale.\n\nBoxwood Yard Crate"
+    )
+    first, last = (row.text for row in rows_of(text))
+    assert (
+        first.startswith("I took") and first.endswith("on sale.") and "and the Pellworth" in first
+    )
+    assert last == "Boxwood Yard Crate"
