@@ -134,7 +134,7 @@ FAULTS = (
         "core/fit/floors.py",
         "    return STORAGE_KINDS.index(kind) if brief.solid_state else ANY",
         "    return ANY",
-        "tests/core/test_handed_over.py",
+        "tests/core/test_roles.py",
     ),
     Fault(
         "money is cut to whole units",

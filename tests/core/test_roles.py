@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 from tests.core.brute import packs
 from tests.demo import loft, world
 from wattmetron.core.fit.allowed import may_be_bought
-from wattmetron.core.fit.floors import floors_of, missed
-from wattmetron.core.fit.roles import DriveNeed, Held, Room, roles_of
+from wattmetron.core.fit.floors import floors_of, missed, storage_floor
+from wattmetron.core.fit.roles import ANY, SOLID, DriveNeed, Held, Room, roles_of
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Storage
@@ -151,3 +151,9 @@ def test_what_is_missing_is_said_by_role():
         "system_gb": "No drive has 240 GB for the system."
     }
     assert said([DISK], solid_state=False) == {}
+
+
+def test_the_system_wants_a_solid_state_drive_unless_that_is_let_go():
+    asked = replace(loft(), system_gb=200.0, system_on="SSD")
+    assert storage_floor(world(), asked).system == Room(200.0, SOLID)
+    assert storage_floor(world(), replace(asked, solid_state=False)).system == Room(200.0, ANY)
