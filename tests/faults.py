@@ -218,7 +218,7 @@ FAULTS = (
         "web/shell/pages.py",
         "autoescape=True",
         "autoescape=False",
-        "tests/web/test_hardened.py",
+        "tests/web/test_pages.py",
     ),
     Fault(
         "a missing header: no policy for scripts",
