@@ -74,7 +74,8 @@ def checked_address(text: str) -> str:
         whole = parts.scheme in ("http", "https") and bool(parts.hostname)
     except ValueError:
         whole = False
-    if not whole or len(address) > LONGEST_ADDRESS or "@" in address.split("/")[2]:
+    odd = any(sign.isspace() or not sign.isprintable() for sign in address)
+    if not whole or odd or len(address) > LONGEST_ADDRESS or "@" in address.split("/")[2]:
         raise BriefError(
             f"“{address[:60]}” is no address of a feed: enter one such as"
             " https://shop.example/feed.json, without a name or a password in it."
