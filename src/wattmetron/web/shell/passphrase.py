@@ -75,7 +75,8 @@ class Tries:
         with self._lock:
             own = self._of.get(address) or deque(maxlen=MOST_TRIES)
             full = len(self._all) == MOST_TRIES_OF_ALL and now - self._all[0] < WINDOW_S
-            if full or (len(own) == MOST_TRIES and now - own[0] < WINDOW_S):
+            # Somebody else's wrong tries lock out nobody who was not wrong before.
+            if (full and own) or (len(own) == MOST_TRIES and now - own[0] < WINDOW_S):
                 return False
             own.append(now)
             self._of[address] = own
