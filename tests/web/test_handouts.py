@@ -18,7 +18,7 @@ from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.handout.content import handout
 from wattmetron.services.handout.house import housed, with_house
-from wattmetron.services.handout.links import Of, links_of
+from wattmetron.services.handout.links import Of, links_of, make_link
 from wattmetron.services.handout.notes import doubt
 from wattmetron.services.handout.texts import MOST_CHAT_CHARACTERS, chat, markdown, parts_csv
 from wattmetron.services.words.figures import money
@@ -130,6 +130,17 @@ def test_sections_are_ordered_hidden_and_shown_again(client, workshop):
 
 def link_from(page):
     return re.search(r'id="fresh-link"[^>]*\s+value="http://[^/]+(/h/[^"]+)"', page)[1]
+
+
+def test_the_notes_of_a_brief_stay_with_it(client, workshop):
+    plan = workshop.open(1).plan
+    brief = replace(plan.brief, notes="A gift: do not tell her.")
+    brief_id = workshop.create(replace(plan, brief=brief))
+    key = make_link(workshop, Of(brief_id=brief_id), None)
+    pages = [f"/h/{key}", *(f"/briefs/{brief_id}/handout/as/{form}" for form in ("html", "txt"))]
+    for address in (*pages, f"/briefs/{brief_id}/handout/page"):
+        assert "A gift" not in client.get(address).text, address
+    assert "A gift" in client.get(f"/briefs/{brief_id}/brief").text
 
 
 def test_a_link_shows_this_handout_until_it_is_taken_back(client, workshop):

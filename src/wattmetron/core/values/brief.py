@@ -715,7 +715,7 @@ class Brief:
         Asked(
             words="notes",
             text="Free text",
-            label="Notes",
+            label="Notes, for you alone",
             longest=4000,
             searched=False,
             group="about",

@@ -136,7 +136,6 @@ class _Writer:
                 f"Budget {budget_words(now)};"
                 f" a display of {display.width_px}x{display.height_px} at"
                 f" {display.refresh_hz:g}{THIN}Hz.",
-                *filter(None, [brief.notes]),
             ),
             items=tuple(wants),
         )
