@@ -8,8 +8,8 @@ import numpy as np
 import pytest
 
 from tests.extent import exhaustive, extent
-from wattmetron.core.buying.basket import Market, Place, Want
-from wattmetron.core.buying.purchase import by_parcels, purchase
+from wattmetron.core.buying.basket import Bought, Market, Place, Want, parcel
+from wattmetron.core.buying.purchase import Purchase, _Program, by_parcels, purchase
 from wattmetron.core.values.shops import Code, ShopRules, Together
 
 DAY = date(2026, 11, 29)
@@ -183,12 +183,23 @@ def test_a_threshold_is_worth_a_dearer_part():
     assert [(own.total_minor, len(own.parcels)) for own in both] == [(25_980, 2), (27_000, 1)]
 
 
-def test_of_equally_cheap_ways_the_one_with_fewest_parcels_counts():
+def test_of_equally_cheap_ways_the_one_with_fewest_parcels_counts(monkeypatch):
+    """Also where the solver comes upon the one with more parcels first."""
     wants = (Want("chip", "processor", 1), Want("kit", "memory", 1))
     places = tuple(Place(part, shop, 1_000, 0) for part in ("chip", "kit") for shop in ("a", "b"))
     rules = {shop: ShopRules(shop=shop, region="r", parcel_minor=0) for shop in ("a", "b")}
     ways = by_parcels(Market(wants, places, rules, DAY))
     assert [(own.total_minor, len(own.parcels)) for own in ways] == [(2_000, 1)]
+    one = ways[0]
+    two = Purchase(
+        tuple(
+            parcel(Market(wants, places, rules, DAY), own.shop, [Bought(own, 1)])
+            for own in (places[0], places[3])
+        )
+    )
+    assert two.cost_minor == one.cost_minor and len(two.parcels) == 2
+    monkeypatch.setattr(_Program, "cheapest", lambda self, most: {1: one, 2: two}.get(most))
+    assert by_parcels(Market(wants, places, rules, DAY)) == (one,)
 
 
 def test_nothing_wanted_costs_nothing_and_what_nobody_has_cannot_be_bought():
