@@ -10,7 +10,7 @@ from tests.e2e.test_access import KINDS
 from tests.strain.load import Server
 from wattmetron.cli.commands import _parser
 from wattmetron.cli.serving import settings_of
-from wattmetron.web.shell.health import MOST_LOGGED, logged_path
+from wattmetron.web.shell.logged import MOST_LOGGED, logged_path
 
 
 @pytest.mark.parametrize("address", [*KINDS[::4], "/briefs/999/frames", "/healthz"])

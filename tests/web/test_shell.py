@@ -63,7 +63,7 @@ def broken(workshop, monkeypatch):
 def test_the_unexpected_has_a_page_and_its_trace_in_the_log(broken, caplog):
     with caplog.at_level(logging.ERROR, "wattmetron"):
         answer = broken.get("/briefs/1/fit")
-    assert answer.status_code == 500
+    assert answer.status_code == 500 and answer.headers["connection"] == "close"
     assert "nothing was changed" in answer.text
     assert "the shelf fell down" not in answer.text
     assert 'href="/briefs"' in answer.text

@@ -20,6 +20,7 @@ from wattmetron.core.errors import (
     TooLargeError,
     WattmetronError,
 )
+from wattmetron.web.shell.logged import logged_path
 from wattmetron.web.shell.pages import asks_for_part, page
 
 STATUSES: dict[type[WattmetronError], int] = {
@@ -145,9 +146,10 @@ def _plain(error: RequestValidationError) -> list[dict[str, object]]:
 
 
 async def _unexpected(request: Request, error: Exception) -> Response:
-    logger.error("%s %s failed", request.method, request.url.path, exc_info=error)
+    logger.error("%s %s failed", request.method, logged_path(request.url.path), exc_info=error)
     made = getattr(request.state, "changes", ())
     outcome = "after the change was made: it is kept" if made else "and nothing was changed"
     answer = refusal(request, Refusal(UNEXPECTED.format(outcome), 500))
-    answer.headers.update(PROTECTIVE)
+    # The server drops the connection when an error was raised: who keeps it open is told.
+    answer.headers.update({**PROTECTIVE, "connection": "close"})
     return answer

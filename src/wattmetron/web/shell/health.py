@@ -12,10 +12,9 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from wattmetron import __version__
 from wattmetron.web.shell.line import Line
+from wattmetron.web.shell.logged import logged_path
 from wattmetron.web.shell.requests import workshop_of
-from wattmetron.web.shell.security import LINKS
 
-MOST_LOGGED = 200
 router = APIRouter(include_in_schema=False)
 logger = logging.getLogger("wattmetron.requests")
 
@@ -88,14 +87,6 @@ class RequestLog:
             kept = "" if count is None else _kept(count.hits, count.misses, count.held_bytes)
             path = logged_path(scope["path"])
             logger.info("%s %s %d %.0f ms%s", scope["method"], path, status or 500, spent_ms, kept)
-
-
-def logged_path(path: str) -> str:
-    """A path as it is logged: on one line, of bounded length, without the key of a link."""
-    if path.startswith(LINKS):
-        path = LINKS + "…" + "".join(path[len(LINKS) :].partition("/")[1:])
-    plain = path.encode("unicode_escape").decode() if not path.isprintable() else path
-    return plain if len(plain) <= MOST_LOGGED else plain[:MOST_LOGGED] + "…"
 
 
 def _kept(hits: int, misses: int, held_bytes: int) -> str:

@@ -12,6 +12,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from wattmetron.services.kept import changes_watched
 from wattmetron.web.shell.door import Door
 from wattmetron.web.shell.errors import PROTECTIVE, Refusal, refusal
+from wattmetron.web.shell.logged import LINKS
 
 MAX_BODY_BYTES = 2_000_000
 LARGER = {"/measured/import": 155_000_000}
@@ -28,8 +29,6 @@ TOO_LARGE = (
     "The request is larger than {most} MB, more than is taken at once: send less, such as one file"
     " after the other, or cut a long run."
 )
-LINKS = "/h/"
-"""Links to handouts are made to be followed from elsewhere."""
 STRICTER = ("referrer-policy", "no-referrer")
 """What a page may say instead of the usual."""
 SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
