@@ -14,7 +14,7 @@ from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.requirements.reading.shortening import MOST_IN_LINE, shortened
 from wattmetron.services.readers import BEHIND, READERS
 
-LENGTHS = extent((2_000, 8_000), (10_000, 40_000))
+LENGTHS = extent((2_000, 8_000), (8_000, 32_000))
 MOST_GROWTH = 2.5**2
 FEW_S = extent(0.03, 0.1)
 """Of less than this nobody waits, and the clock says little."""
