@@ -10,6 +10,7 @@ from functools import partial
 from pathlib import Path
 
 import wattmetron
+from tests import demo, small
 from wattmetron.core.fit.rules import BY_NAME, check
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.requirements.agreement import doubts
@@ -20,7 +21,7 @@ from wattmetron.core.workloads.informed import informed_game
 from wattmetron.core.workloads.priors import unknown_game
 from wattmetron.demo import BRIEFS, CATALOGUE, generate
 from wattmetron.demo.worklist import true_works
-from wattmetron.formats.brief_file import brief_file, build_file, document_text
+from wattmetron.formats.brief_file import brief_file, build_file, document_text, read_brief
 from wattmetron.formats.catalogue_folder import catalogue_files, read_catalogue
 from wattmetron.study.keeper import Keeper
 from wattmetron.study.study import studied
@@ -287,3 +288,11 @@ def test_the_catalogue_hides_a_truth_that_its_evidence_finds_again():
     assert (
         sum(abs(score) < 2 for score in scores) >= 0.9 * len(scores) and max(map(abs, scores)) < 4
     )
+
+
+def test_the_small_world_is_what_is_cut_out_of_the_committed_one():
+    for name, text in catalogue_files(small.described()).items():
+        assert (small.CATALOGUE / name).read_text() == text, f"{name}: python -m tests.small"
+    for name in demo.names():
+        stored = read_brief(name, (small.BRIEFS / f"{name}.brief.json").read_bytes())
+        assert stored == small.brief(name)
