@@ -132,3 +132,16 @@ def test_the_command_asks_and_takes_back(workshop, folder, small_copy, capsys):
     assert code == 0 and "Took the import of “small_world” back" in said
     code, said = run(capsys, "import", "--database", small_copy)
     assert code == 2 and "Name the folder" in said
+
+
+def test_an_edit_that_is_undone_is_no_day_of_prices_and_keeps_the_origin(workshop):
+    world = workshop.catalogue().described
+    case, imports = world.by_kind["case"][0], workshop.imports()
+    with workshop.database.writing() as session:
+        edit = store.revise(session, {("case", case.id): replace(case, volume_l=99.0)}, "typed")
+    with workshop.database.writing() as session:
+        store.undo_edit(session, edit)
+    assert workshop.catalogue().parts[case.id].volume_l == case.volume_l
+    assert workshop.imports() == imports and not origin(workshop, "case", case.id)
+    with pytest.raises(ConflictError):
+        workshop.undo_import()

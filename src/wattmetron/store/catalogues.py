@@ -55,7 +55,7 @@ _ADAPTERS: dict[str, TypeAdapter[Any]] = {
 logger = logging.getLogger("wattmetron")
 NEVER_ENDED = ("own", "columns", "reference")
 """What belongs to the user: an import that lacks it leaves it."""
-ASSUMPTIONS_KEY = "table"
+ASSUMPTIONS_KEY, TOOK_BACK = "table", "took back: "
 ENTRIES, OFFERS = cast(Table, EntryRow.__table__), cast(Table, StoredOffer.__table__)
 
 
@@ -381,7 +381,8 @@ def take_back(session: Session, made: ImportRow) -> str:
     typed, what was imported as imported. Raises ConflictError where something that it touched was
     changed since.
     """
-    back = {typed: begin(session, f"took back: {made.source}", typed).id for typed in (False, True)}
+    # The one of what was typed comes last: what was taken back is no import to be taken back.
+    back = {typed: begin(session, TOOK_BACK + made.source, typed).id for typed in (False, True)}
     for table, key, columns in (
         (ENTRIES, ("kind", "key"), ("kind", "key", "data")),
         (OFFERS, ("part_id", "shop", "region", "condition"), OFFER_COLUMNS),

@@ -8,6 +8,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session, aliased
 
 from wattmetron.core.values.price_history import OfferSpan
+from wattmetron.store.catalogues import TOOK_BACK
 from wattmetron.store.offer_terms import read_terms
 from wattmetron.store.tables import ImportRow, StoredOffer
 
@@ -22,8 +23,14 @@ class Imported:
 
 
 def imports_of(session: Session) -> tuple[Imported, ...]:
-    """Every import that was not an edit by hand, the newest first."""
-    query = select(ImportRow).where(ImportRow.by_hand.is_(False)).order_by(ImportRow.id.desc())
+    """Every import that was neither an edit by hand nor what an undo brought back, the newest
+    first.
+    """
+    query = (
+        select(ImportRow)
+        .where(ImportRow.by_hand.is_(False), ~ImportRow.source.startswith(TOOK_BACK))
+        .order_by(ImportRow.id.desc())
+    )
     return tuple(Imported(row.id, row.at, row.source) for row in session.scalars(query))
 
 

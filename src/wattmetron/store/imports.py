@@ -107,17 +107,13 @@ def undo_import(session: Session) -> str:
     """Take the last import back; returns where it came from. Raises ConflictError where there is
     none, or something that it touched was changed since.
     """
-    query = select(ImportRow).order_by(ImportRow.id.desc())
-    for made in session.scalars(query):
-        if not made.source.startswith("took back: "):
-            if made.by_hand:
-                break
-            return take_back(session, made)
-        break
-    raise ConflictError(
-        "There is no import to take back: it has to be the last thing that was changed in the"
-        " catalogue."
-    )
+    newest = session.scalar(select(ImportRow).order_by(ImportRow.id.desc()).limit(1))
+    if newest is None or newest.by_hand:
+        raise ConflictError(
+            "There is no import to take back: it has to be the last thing that was changed in the"
+            " catalogue."
+        )
+    return take_back(session, newest)
 
 
 def _standing_entries(session: Session) -> dict[Key, Standing]:
