@@ -83,7 +83,9 @@ def fetch(address: str) -> bytes:
 
 def resident_mb(process: psutil.Process) -> tuple[float, float]:
     """Of the process that serves pages, and of all together."""
-    shares = [own.memory_full_info().pss / 1e6 for own in (process, *process.children())]
+    shares = [
+        own.memory_full_info().pss / 1e6 for own in (process, *process.children(recursive=True))
+    ]
     return process.memory_info().rss / 1e6, sum(shares)
 
 

@@ -69,7 +69,7 @@ class Server:
     def memory_mb(self) -> float:
         """Of all its processes, what they share counted once."""
         own = psutil.Process(self.process.pid)
-        return sum(one.memory_full_info().pss for one in (own, *own.children())) / 1e6
+        return sum(one.memory_full_info().pss for one in (own, *own.children(recursive=True))) / 1e6
 
     def stop(self) -> None:
         self.process.terminate()

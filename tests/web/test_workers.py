@@ -39,7 +39,9 @@ def ask(server, path, body=None, **headers):
 
 
 def children(server):
-    return psutil.Process(server.process.pid).children()
+    """The workers: children of the one child that forks them."""
+    (nursery,) = psutil.Process(server.process.pid).children()
+    return nursery.children()
 
 
 def question(server, budget):
@@ -79,13 +81,32 @@ def test_a_change_is_seen_by_every_worker(server):
     assert "2,345" in after and "2,345" not in before
 
 
-def test_workers_that_are_gone_are_done_without(server):
+def propose_all(server, budgets):
+    for budget in budgets:
+        status, text, _ = ask(server, "/api/v1/propose", question(server, budget))
+        assert status == 200 and json.loads(text)["build"]
+
+
+def test_workers_that_are_gone_are_replaced(server):
+    before = {child.pid for child in children(server)}
     for child in children(server):
         child.send_signal(signal.SIGKILL)
     time.sleep(0.3)
-    for budget in (1801, 1802, 1803):
-        status, text, _ = ask(server, "/api/v1/propose", question(server, budget))
-        assert status == 200 and json.loads(text)["build"]
+    propose_all(server, (1801, 1802, 1803))
+    after = {child.pid for child in children(server)}
+    assert len(after) == len(before) == os.cpu_count() and not before & after
+
+
+@thorough
+def test_without_the_process_that_forks_them_they_are_done_without(tmp_path, small_copy):
+    started = Server(tmp_path, database=small_copy)
+    (nursery,) = psutil.Process(started.process.pid).children()
+    left = nursery.children()
+    for process in (nursery, *left):
+        process.send_signal(signal.SIGKILL)
+    time.sleep(0.3)
+    propose_all(started, (1811, 1812))
+    started.stop()
 
 
 @thorough

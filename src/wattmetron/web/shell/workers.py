@@ -1,8 +1,9 @@
 """Processes that answer what takes long, so that the one that serves pages stays free.
 
-Each is forked at the start with the catalogue loaded, opens the database for itself, keeps what it
-computed and answers whole requests. What is new is given to one that computes nothing else; what
-one has computed already it answers beside that. A worker that is gone is done without.
+Each is forked with the catalogue loaded, opens the database for itself, keeps what it computed and
+answers whole requests. What is new is given to one that computes nothing else; what one has
+computed already it answers beside that. One that is gone is replaced when next one is needed: they
+are forked by a process that does nothing else, for one with threads cannot be forked safely.
 """
 
 import asyncio
@@ -31,6 +32,8 @@ LENGTH = struct.Struct("!Q")
 SCOPE = ("method", "path", "raw_path", "query_string", "headers", "http_version", "scheme")
 """What of a request goes to a worker, besides its body."""
 MOST_KNOWN = 10_000
+FORK_S = 5.0
+"""So long a new worker is waited for."""
 SWITCH_S = 0.001
 """So often a worker turns from a computation to what it can answer at once."""
 
@@ -79,23 +82,50 @@ class Worker:
         self._asked.clear()
 
 
-class Workers:
-    """The workers of one application; none where processes cannot be forked."""
+class Nursery:
+    """A process without threads that forks workers; it ends when nobody holds its line."""
 
-    def __init__(self, most: int, make: Callable[[], ASGIApp]) -> None:
-        self._all: list[Worker] = []
-        self._known: LRUCache[Key, Worker] = LRUCache(MOST_KNOWN)
-        for _ in range(most if hasattr(os, "fork") else 0):
-            ours, theirs = socket.socketpair()
-            pid = os.fork()
-            if not pid:
-                for earlier in self._all:
-                    earlier.socket.close()
-                ours.close()
-                _serve(theirs, make)
+    def __init__(self, make: Callable[[], ASGIApp], forget: Callable[[], None]) -> None:
+        self._line, theirs = socket.socketpair()
+        self.pid = os.fork()
+        if not self.pid:
+            self._line.close()
+            forget()
+            _fork_on_demand(theirs, make)
+        theirs.close()
+        self._line.settimeout(FORK_S)
+
+    def worker(self) -> Worker | None:
+        """A new worker; None where the nursery is gone."""
+        ours, theirs = socket.socketpair()
+        try:
+            socket.send_fds(self._line, [b"w"], [theirs.fileno()])
+            (pid,) = LENGTH.unpack(self._line.recv(LENGTH.size))
+        except (OSError, struct.error):
+            ours.close()
+            return None
+        finally:
             theirs.close()
-            ours.setblocking(False)
-            self._all.append(Worker(pid, ours))
+        ours.setblocking(False)
+        return Worker(pid, ours)
+
+    def close(self) -> None:
+        self._line.close()
+        _end_process(self.pid)
+
+
+class Workers:
+    """The workers of one application; none where processes cannot be forked. ``forget`` lets go
+    what belongs to the process that serves.
+    """
+
+    def __init__(
+        self, most: int, make: Callable[[], ASGIApp], forget: Callable[[], None] = lambda: None
+    ) -> None:
+        self._known: LRUCache[Key, Worker] = LRUCache(MOST_KNOWN)
+        self._nursery = Nursery(make, forget) if most and hasattr(os, "fork") else None
+        born = (self._nursery.worker() for _ in range(most)) if self._nursery else ()
+        self._all: list[Worker] = [worker for worker in born if worker]
 
     @property
     def there(self) -> int:
@@ -140,18 +170,49 @@ class Workers:
 
     def _free(self, path: str) -> Worker:
         """The worker that knows most of a brief or place, if it is free, else another."""
+        self._replace()
         free = [worker for worker in self._all if not (worker.busy or worker.gone)]
         if not free:
             raise WorkerGoneError
         own = self._all[sum("/".join(path.split("/")[:3]).encode()) % len(self._all)]
         return own if own in free else free[0]
 
+    def _replace(self) -> None:
+        """New workers for those that are gone."""
+        for place, worker in enumerate(self._all):
+            new = self._nursery.worker() if worker.gone and self._nursery else None
+            if new is not None:
+                self._all[place] = new
+
     def close(self) -> None:
         """Ends them; what they compute is given up."""
         for worker in self._all:
-            with suppress(ProcessLookupError, ChildProcessError):
-                os.kill(worker.pid, signal.SIGTERM)
-                os.waitpid(worker.pid, 0)
+            _end_process(worker.pid)
+        if self._nursery:
+            self._nursery.close()
+
+
+def _end_process(pid: int) -> None:
+    with suppress(ProcessLookupError, ChildProcessError):
+        os.kill(pid, signal.SIGTERM)
+        os.waitpid(pid, 0)
+
+
+def _fork_on_demand(line: socket.socket, make: Callable[[], ASGIApp]) -> None:
+    """Forks a worker for each line that comes, and says its pid; never returns."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    signal.signal(signal.SIGCHLD, signal.SIG_IGN)
+    with suppress(OSError):
+        while fds := socket.recv_fds(line, 1, 1)[1]:
+            theirs = socket.socket(fileno=fds[0])
+            pid = os.fork()
+            if not pid:
+                signal.signal(signal.SIGCHLD, signal.SIG_DFL)
+                line.close()
+                _serve(theirs, make)
+            theirs.close()
+            line.sendall(LENGTH.pack(pid))
+    os._exit(0)
 
 
 def _packed(value: Any) -> bytes:
