@@ -10,6 +10,7 @@ import sqlite3
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import closing
 from dataclasses import replace
+from datetime import UTC, datetime, timedelta
 from threading import Barrier
 from types import SimpleNamespace
 
@@ -24,9 +25,10 @@ from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.ids import ADDRESSES, is_id
 from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.services.sessions import SESSION, Sessions
 from wattmetron.web.app import make_app
 from wattmetron.web.shell import passphrase
-from wattmetron.web.shell.door import COOKIE, SESSION_S, Door
+from wattmetron.web.shell.door import COOKIE, Door
 
 VIEWS = ("brief", "frames", "balance", "fit")
 BEYOND = 10**20
@@ -457,7 +459,7 @@ def kept():
 
 @pytest.fixture
 def shared(workshop, kept):
-    app = make_app(workshop, ["bench.example"], Door(kept, "the-key"))
+    app = make_app(workshop, ["bench.example"], Door(kept, "the-key", Sessions(workshop, kept)))
     return TestClient(app, base_url="http://bench.example", follow_redirects=False)
 
 
@@ -493,30 +495,70 @@ def test_the_passphrase_lets_a_browser_in_and_the_key_a_program(shared):
     assert shared.post("/enter", data={"passphrase": WORDS}, headers=foreign).status_code == 403
 
 
-def test_logging_out_ends_this_browser_or_all(shared, kept, workshop):
+def browser(shared):
+    return TestClient(shared.app, base_url="http://bench.example", follow_redirects=False)
+
+
+def test_logging_out_ends_this_browser_or_all(shared):
     log_in(shared)
-    other = TestClient(shared.app, base_url="http://bench.example", follow_redirects=False)
+    other = browser(shared)
     log_in(other)
     assert shared.get("/briefs").status_code == other.get("/briefs").status_code == 200
     assert "Log out" in shared.get("/briefs").text
+    copied = dict(shared.cookies)
     shared.post("/leave")
     assert shared.get("/briefs").status_code == 401 and other.get("/briefs").status_code == 200
+    assert shared.get("/briefs", cookies=copied).status_code == 401, "a copy lets nobody in"
     old = dict(other.cookies)
     other.post("/leave", data={"everywhere": "1"})
     assert other.get("/briefs", cookies=old).status_code == 401
 
 
-def test_a_session_ends_and_cannot_be_made_up(kept):
-    now = [1_000_000.0]
-    door = Door(kept, clock=lambda: now[0])
-    session = door.session()
-    begun, _, signature = session.rpartition(".")
-    assert door._is_session(session)
-    later = f"{int(now[0]) + 10}.{begun.split('.')[1]}.{signature}"
-    for made_up in ("", ".", session[:-1], session + "0", later, "9" * 5000, f"{begun}."):
-        assert not door._is_session(made_up), made_up[:40]
-    now[0] += SESSION_S + 1
-    assert not door._is_session(session)
+def test_browsers_are_listed_with_their_last_use_and_end_one_by_one(shared):
+    log_in(shared)
+    other = browser(shared)
+    agent = {"user-agent": "Mozilla/5.0 (X11; Linux x86_64) Firefox/140.0"}
+    other.post("/enter", data={"passphrase": WORDS}, headers=agent)
+    text = shared.get("/sessions").text
+    assert "Firefox on Linux" in text and text.count("(this one)") == 1
+    (theirs,) = [own.id for own in shared.app.state.door.sessions.all() if "Firefox" in own.browser]
+    assert shared.post(f"/sessions/{theirs}/end").headers["location"] == "/sessions"
+    assert other.get("/briefs").status_code == 401 and shared.get("/briefs").status_code == 200
+    late = shared.post(f"/sessions/{theirs}/end")
+    assert late.status_code == 404 and "ended already" in late.text
+    (own,) = [own.id for own in shared.app.state.door.sessions.all()]
+    assert shared.post(f"/sessions/{own}/end").headers["location"] == "/enter"
+    assert shared.get("/sessions").status_code == 401
+
+
+def test_where_nobody_logs_in_no_browser_is_listed(client):
+    answer = client.get("/sessions")
+    assert answer.status_code == 404 and "Nobody has to log in" in answer.text
+
+
+def test_a_session_outlives_a_restart_but_not_a_week_or_another_passphrase(workshop, kept):
+    now = [datetime(2026, 12, 1, tzinfo=UTC)]
+    sessions = Sessions(workshop, kept, lambda: now[0])
+    token = sessions.begin("a browser", "10.0.0.9")
+    assert sessions.of(token).address == "10.0.0.9"
+    for made_up in ("", ".", token[:-1], token + "0", "9" * 5000):
+        assert sessions.of(made_up) is None, made_up[:40]
+    now[0] += timedelta(minutes=5)
+    assert sessions.of(token)
+    again = Sessions(workshop, kept, lambda: now[0])
+    assert again.of(token).used_at == now[0]
+    assert Sessions(workshop, "another").of(token) is None
+    now[0] += SESSION
+    assert again.of(token) is None and again.all() == ()
+
+
+def test_what_is_stored_of_a_session_lets_nobody_in(workshop, kept, database_path):
+    token = Sessions(workshop, kept).begin("a browser", "10.0.0.9")
+    with closing(sqlite3.connect(database_path)) as connection:
+        rows = connection.execute("SELECT * FROM sessions").fetchall()
+    assert len(rows) == 1 and token not in str(rows)
+    stored = next(cell for cell in rows[0] if isinstance(cell, str) and len(cell) == 64)
+    assert Sessions(workshop, kept).of(stored) is None
 
 
 def test_five_wrong_tries_a_minute_and_no_more(shared):

@@ -178,3 +178,18 @@ class SnapshotRow(Base):
     as_of: Mapped[int | None] = mapped_column(ForeignKey("imports.id"), nullable=True)
     figures: Mapped[str] = mapped_column(Text)
     __table_args__ = (Index("snapshots_by_brief", "brief_id", "id"),)
+
+
+class SessionRow(Base):
+    """A browser that is logged in: the hash of its token and of the passphrase's hash that it was
+    begun with.
+    """
+
+    __tablename__ = "sessions"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    token_hash: Mapped[str] = mapped_column(String(64), unique=True)
+    door: Mapped[str] = mapped_column(String(64))
+    begun_at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
+    used_at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
+    browser: Mapped[str] = mapped_column(String(200))
+    address: Mapped[str] = mapped_column(String(80))

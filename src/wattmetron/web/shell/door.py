@@ -1,16 +1,13 @@
-"""The door of an application that other machines can reach: a passphrase, kept in mind by a signed
-cookie; programs have a key.
+"""The door of an application that other machines can reach: a passphrase, kept in mind by the token
+of a session; programs have a key.
 """
 
-import hmac
 import secrets
-import time
-from collections.abc import Callable
-from hashlib import sha256
 
 from fastapi import Request
 from starlette.responses import RedirectResponse, Response
 
+from wattmetron.services.sessions import SESSION, Sessions, StoredSession
 from wattmetron.web.shell.errors import Refusal, refusal
 from wattmetron.web.shell.passphrase import Tries, matches
 
@@ -23,18 +20,17 @@ OPEN_TO_ALL = ("/static/", "/h/")
 own.
 """
 OPEN_PAGES = frozenset({"/enter", "/healthz"})
-SESSION_S = 7 * 24 * 3600
+SESSION_S = int(SESSION.total_seconds())
 
 
 class Door:
     """Lets in who has a session or the programs' key; everybody where there is no passphrase."""
 
     def __init__(
-        self, kept: str | None, key: str = "", clock: Callable[[], float] = time.time
+        self, kept: str | None = None, key: str = "", sessions: Sessions | None = None
     ) -> None:
-        self.kept, self.tries = kept, Tries()
-        self._key, self._clock = key, clock
-        self._secret = secrets.token_bytes(32)
+        self.kept, self.tries, self.sessions = kept, Tries(), sessions
+        self._key = key
 
     @property
     def open(self) -> bool:
@@ -61,27 +57,13 @@ class Door:
             return "", 303
         return WRONG, 401
 
-    def session(self) -> str:
-        """A new session, signed."""
-        begun = f"{int(self._clock())}.{secrets.token_urlsafe(12)}"
-        return f"{begun}.{self._signed(begun)}"
-
-    def end_all(self) -> None:
-        """Log every browser out: what was signed before no longer counts."""
-        self._secret = secrets.token_bytes(32)
-
-    def _signed(self, text: str) -> str:
-        return hmac.new(self._secret, text.encode(errors="replace"), sha256).hexdigest()
+    def session_of(self, request: Request) -> StoredSession | None:
+        """The session that a browser comes with; None where it lets nobody in."""
+        token = request.cookies.get(COOKIE, "")
+        return self.sessions.of(token) if self.sessions is not None else None
 
     def _lets_in(self, request: Request) -> bool:
         kind, _, given = request.headers.get("authorization", "").partition(" ")
         if kind.lower() == "bearer" and self._key:
             return secrets.compare_digest(given.encode(), self._key.encode())
-        return self._is_session(request.cookies.get(COOKIE, ""))
-
-    def _is_session(self, cookie: str) -> bool:
-        begun, _, signature = cookie.rpartition(".")
-        if not hmac.compare_digest(self._signed(begun).encode(), signature.encode()):
-            return False
-        at = begun.partition(".")[0]
-        return at.isdecimal() and 0 <= self._clock() - int(at) < SESSION_S
+        return self.session_of(request) is not None

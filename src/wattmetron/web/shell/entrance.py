@@ -1,9 +1,13 @@
-"""Logging in and out of an application that other machines can reach."""
+"""Logging in and out of an application that other machines can reach, and who is logged in."""
+
+from dataclasses import dataclass
 
 from fastapi import APIRouter, Request
 from fastapi.responses import RedirectResponse, Response
 from starlette.concurrency import run_in_threadpool
 
+from wattmetron.core.errors import NotFoundError
+from wattmetron.services.sessions import NoSuchSessionError, Sessions, StoredSession
 from wattmetron.web.shell.door import COOKIE, SESSION_S, Door
 from wattmetron.web.shell.forms import typed
 from wattmetron.web.shell.pages import page
@@ -11,9 +15,29 @@ from wattmetron.web.shell.pages import page
 router = APIRouter(include_in_schema=False)
 
 
+@dataclass(frozen=True, slots=True)
+class SessionLine:
+    """A session as the list shows it; whether it is the one that asks."""
+
+    id: int
+    browser: str
+    address: str
+    begun: str
+    used: str
+    own: bool
+
+
 def door_of(request: Request) -> Door:
     door: Door = request.app.state.door
     return door
+
+
+def _sessions(request: Request) -> Sessions:
+    """The sessions of the application; raises NotFoundError where nobody has to log in."""
+    found = door_of(request).sessions
+    if found is None:
+        raise NotFoundError("Nobody has to log in here: only this machine reaches it.")
+    return found
 
 
 @router.get("/enter")
@@ -29,18 +53,79 @@ async def enter(request: Request) -> Response:
     said, status = await run_in_threadpool(door.entered, request, passphrase)
     if said:
         return page(request, "shell/enter.html", {"error": said}, status)
+    return await run_in_threadpool(_let_in, request)
+
+
+def _let_in(request: Request) -> Response:
+    browser = request.headers.get("user-agent", "")
+    address = request.client.host if request.client else ""
+    token = _sessions(request).begin(browser, address)
     answer = RedirectResponse("/briefs", 303)
-    answer.set_cookie(
-        COOKIE, door.session(), max_age=SESSION_S, httponly=True, samesite="strict", path="/"
-    )
+    answer.set_cookie(COOKIE, token, max_age=SESSION_S, httponly=True, samesite="strict", path="/")
     return answer
 
 
 @router.post("/leave")
 async def leave(request: Request) -> Response:
     """Log this browser out, or all of them."""
-    if (await typed(request)).get("everywhere"):
-        door_of(request).end_all()
+    everywhere = bool((await typed(request)).get("everywhere"))
+    return await run_in_threadpool(_leave, request, everywhere)
+
+
+def _leave(request: Request, everywhere: bool) -> Response:
+    sessions, own = _sessions(request), door_of(request).session_of(request)
+    if everywhere:
+        sessions.end_all()
+    elif own is not None:
+        sessions.end(own.id)
     answer = RedirectResponse("/enter", 303)
     answer.delete_cookie(COOKIE, path="/")
     return answer
+
+
+@router.get("/sessions")
+def who(request: Request) -> Response:
+    """Which browsers are logged in."""
+    return _page(request)
+
+
+@router.post("/sessions/{session_id}/end")
+def end(request: Request, session_id: int) -> Response:
+    """Log one browser out."""
+    own = door_of(request).session_of(request)
+    if own is not None and own.id == session_id:
+        return _leave(request, False)
+    try:
+        _sessions(request).end(session_id)
+    except NoSuchSessionError as error:
+        return _page(request, str(error), 404)
+    return RedirectResponse("/sessions", 303)
+
+
+def _page(request: Request, error: str = "", status: int = 200) -> Response:
+    own = door_of(request).session_of(request)
+    lines = [_line(found, own) for found in _sessions(request).all()]
+    return page(request, "shell/sessions.html", {"lines": lines, "error": error}, status)
+
+
+def _line(found: StoredSession, own: StoredSession | None) -> SessionLine:
+    return SessionLine(
+        id=found.id,
+        browser=_browser(found.browser),
+        address=found.address or "not known",
+        begun=f"{found.begun_at:%d %b %Y, %H:%M}",
+        used=f"{found.used_at:%d %b %Y, %H:%M}",
+        own=own is not None and own.id == found.id,
+    )
+
+
+SYSTEMS = ("Android", "iPhone", "iPad", "Windows", "Mac OS X", "Linux")
+PROGRAMS = ("Firefox", "Edg", "Chrome", "Safari", "curl")
+
+
+def _browser(agent: str) -> str:
+    """A browser in a few words, as it names itself."""
+    program = next((name for name in PROGRAMS if name in agent), "")
+    system = next((name for name in SYSTEMS if name in agent), "")
+    program = {"Edg": "Edge"}.get(program, program)
+    return " on ".join(filter(None, (program, system))) or agent[:40] or "not named"
