@@ -62,6 +62,14 @@ def _parser() -> argparse.ArgumentParser:
             help="a name under which others reach this machine, where it listens beyond itself",
         )
         command.add_argument(
+            "--allow-address",
+            action="append",
+            default=[],
+            metavar="URL",
+            help="an address whose feeds or meters may be asked, such as https://shop.example,"
+            " where it listens beyond this machine; there no others are",
+        )
+        command.add_argument(
             "--behind-proxy",
             action="store_true",
             help="take addresses of callers from a proxy on this machine (X-Forwarded-For)",
@@ -156,6 +164,14 @@ def _data_parsers(add: Any) -> None:
     command.add_argument("--yes", action="store_true", help="do not ask before anything is lost")
     command.add_argument("--undo", action="store_true", help="take the last import back")
     command.add_argument("--database", type=Path, help="database file")
+    command = add(
+        "tidy",
+        "Make the database smaller: prices older than two years become weekly, dead links, deleted"
+        " runs and ended sessions go. Nothing that a link, snapshot or set shows is lost.",
+        "wattmetron tidy --dry-run",
+    )
+    command.add_argument("--dry-run", action="store_true", help="only say what would be removed")
+    command.add_argument("--database", type=Path, help="database file")
     for name, place, text, example in (
         (
             "export",
@@ -245,6 +261,7 @@ _COMMANDS = {
     "export": data.export_folder,
     "backup": data.backup,
     "restore": data.restore,
+    "tidy": data.tidy,
     "doctor": data.doctor,
     "propose": questions.propose,
     "estimate": questions.estimate,

@@ -1,15 +1,16 @@
-"""Commands about what is stored: import, export, backup, restore, doctor."""
+"""Commands about what is stored: import, export, backup, restore, tidy, doctor."""
 
 import argparse
 import sys
 from contextlib import closing
+from datetime import UTC, datetime
 
 from wattmetron.cli.places import database_of
 from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.core.values.words import listed
 from wattmetron.services.doctor import examine
 from wattmetron.services.workshop import ImportEffect, Workshop
-from wattmetron.store import upkeep
+from wattmetron.store import tidying, upkeep
 
 
 def import_folder(options: argparse.Namespace) -> int:
@@ -78,6 +79,34 @@ def restore(options: argparse.Namespace) -> int:
     if aside is not None:
         print(f"What stood there before is kept as {aside}.")
     return 0
+
+
+def tidy(options: argparse.Namespace) -> int:
+    """Remove what is past its time and give the space back; with --dry-run only say what."""
+    path = database_of(options)
+    with closing(Workshop(path)) as workshop:
+        database = workshop.database
+        with database.reading() if options.dry_run else database.writing() as session:
+            found = tidying.tidy(session, datetime.now(UTC))
+    print(_tidied(found, options.dry_run))
+    if not options.dry_run:
+        before, after = tidying.shrink(path)
+        print(f"{path} has {after / 1e6:,.1f} MB; it had {before / 1e6:,.1f} MB.")
+    return 0
+
+
+def _tidied(found: tidying.Tidied, dry: bool) -> str:
+    if found.nothing:
+        return "Nothing is past its time: prices of the last two years stay as they came."
+    counts = (
+        (found.imports, "daily import older than two years", "daily imports older than two years"),
+        (found.revisions, "price or entry of theirs alone", "prices and entries of theirs alone"),
+        (found.links, "link that opens nothing", "links that open nothing"),
+        (found.runs, "deleted measured run", "deleted measured runs"),
+        (found.sessions, "ended session", "ended sessions"),
+    )
+    removed = listed([f"{n:,} {one if n == 1 else many}" for n, one, many in counts if n])
+    return f"{'Would remove' if dry else 'Removed'} {removed}; of each week the last import stays."
 
 
 def doctor(options: argparse.Namespace) -> int:
