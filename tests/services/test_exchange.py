@@ -11,6 +11,7 @@ from threading import Event
 import httpx2
 import pytest
 
+from wattmetron.core.errors import BriefError, InvalidError
 from wattmetron.services.exchange import (
     Bounds,
     StoppedError,
@@ -18,10 +19,12 @@ from wattmetron.services.exchange import (
     TooSlowError,
     fetched,
     lines_of,
+    reach_only,
     unpacker,
+    within_reach,
 )
 from wattmetron.services.measured.recorder import MeterError, told_lines
-from wattmetron.services.shops.feeds import FetchError, fetch
+from wattmetron.services.shops.feeds import FetchError, checked_address, fetch
 
 HEAD = b"HTTP/1.1 200 OK\r\ncontent-type: application/json\r\n"
 SOON = httpx2.Timeout(5.0)
@@ -131,3 +134,28 @@ def test_feeds_and_meters_say_it_in_their_words(monkeypatch):
     for said, piece, again in (("refuses", refusing, b"x" * 5000), ("packs", packing, b"")):
         with sending(piece, again=again) as address, pytest.raises(MeterError, match=said):
             list(told_lines(address, Event()))
+
+
+@pytest.fixture
+def reaching():
+    """Afterwards every address may be asked again."""
+    yield reach_only
+    reach_only(None)
+
+
+def test_only_addresses_allowed_at_the_start_are_asked(reaching):
+    with sending(HEAD + b"\r\n{}") as address:
+        reaching(["https://shop.example"])
+        for other in (address, "http://shop.example/x", "https://shop.example:8443/x", "odd:"):
+            assert not within_reach(other), other
+        assert within_reach("https://shop.example:443/feed.json")
+        with pytest.raises(FetchError, match="may not be asked from here"):
+            fetch(address)
+        with pytest.raises(MeterError, match="may not be asked from here"):
+            list(told_lines(address, Event()))
+        with pytest.raises(BriefError, match="--allow-address"):
+            checked_address(address)
+        reaching(["https://shop.example", address])
+        assert fetch(address) == b"{}"
+    with pytest.raises(InvalidError, match="no address to allow"):
+        reaching(["shop.example"])

@@ -29,6 +29,8 @@ def serve(options: argparse.Namespace) -> int:
 
     from wattmetron.demo import BRIEFS, CATALOGUE
     from wattmetron.demo.history import earlier
+    from wattmetron.services.exchange import reach_only
+    from wattmetron.services.sessions import Sessions
     from wattmetron.web.app import HOSTS, make_app, make_worker_app
     from wattmetron.web.shell.door import Door
     from wattmetron.web.shell.line import Line
@@ -63,13 +65,17 @@ def serve(options: argparse.Namespace) -> int:
         workers = Workers(
             os.cpu_count() or 1,
             lambda: make_worker_app(_reopened(workshop, door), hosts, not alone),
+            door.close,
         )
         workshop.reopen()
-        if options.command == "demo":
-            _open_shops(workshop)
-        app = make_app(workshop, hosts, Door(kept, key), Line(workers=workers))
+        simulated = _open_shops(workshop) if options.command == "demo" else ()
+        sessions = Sessions(workshop, kept) if kept else None
+        app = make_app(workshop, hosts, Door(kept, key, sessions), Line(workers=workers))
         if options.command == "demo":
             app.state.meters = _open_meters()
+            simulated = (*simulated, *filter(None, app.state.meters[:1]))
+        if not alone:
+            reach_only([*options.allow_address, *simulated])
         server = uvicorn.Server(uvicorn.Config(app, **settings_of(options)))
 
         def end(*_: object) -> None:
@@ -206,8 +212,10 @@ def _open_meters() -> tuple[str, tuple[str, ...]]:
         return "", ()
 
 
-def _open_shops(workshop: Workshop) -> None:
-    """Start the simulated shops, and ask their feeds where they or none are asked."""
+def _open_shops(workshop: Workshop) -> tuple[str, ...]:
+    """Start the simulated shops, and ask their feeds where they or none are asked; returns where
+    they answer.
+    """
     from wattmetron.demo.shop_server import ShopServer
     from wattmetron.services.shops.feeds import change_feeds
 
@@ -216,3 +224,4 @@ def _open_shops(workshop: Workshop) -> None:
         workshop,
         lambda own: (*(one for one in own if not ShopServer.is_one(one)), *shops.addresses),
     )
+    return tuple(shops.addresses)

@@ -11,11 +11,61 @@ from collections.abc import Callable, Coroutine, Iterable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 from threading import Event
+from urllib.parse import urlsplit
 
 import httpx2
 
+from wattmetron.core.errors import InvalidError
+
 PIECE_BYTES, LOOK_S = 65_536, 0.1
 PACKED = ("gzip", "deflate")
+
+
+_allowed: frozenset[tuple[str, str, int]] | None = None
+
+
+def reach_only(addresses: Iterable[str] | None) -> None:
+    """From now on this process asks no other addresses than these (None: any): where others may
+    enter addresses, they must not look around in its network. Raises InvalidError.
+    """
+    global _allowed
+    _allowed = None if addresses is None else frozenset(_origin(own) for own in addresses)
+
+
+def within_reach(address: str) -> bool:
+    """Whether an address may be asked: its scheme, host and port are among those allowed."""
+    if _allowed is None:
+        return True
+    try:
+        return _origin(address) in _allowed
+    except InvalidError:
+        return False
+
+
+USUAL_PORTS = {"http": 80, "https": 443}
+
+
+def _origin(address: str) -> tuple[str, str, int]:
+    try:
+        parts = urlsplit(address)
+        host, port = parts.hostname, parts.port or USUAL_PORTS.get(parts.scheme, 0)
+    except ValueError:
+        host, port = None, 0
+    if not host or not port or parts.scheme not in USUAL_PORTS:
+        raise InvalidError(
+            f"“{address[:60]}” is no address to allow: name one such as https://shop.example."
+        )
+    return parts.scheme, host, port
+
+
+class OutOfReachError(Exception):
+    """An address that this process does not ask."""
+
+
+def must_reach(address: str) -> None:
+    """Raises OutOfReachError for an address that may not be asked."""
+    if not within_reach(address):
+        raise OutOfReachError
 
 
 class TooLargeError(Exception):
@@ -45,9 +95,10 @@ def fetched(
     check: Callable[[httpx2.Response], None],
     timeouts: httpx2.Timeout,
 ) -> bytes:
-    """What an address answers with; ``check`` sees its head first. Raises httpx2.HTTPError,
-    TooLargeError, TooSlowError, StoppedError, and what ``check`` raises.
+    """What an address answers with; ``check`` sees its head first. Raises OutOfReachError,
+    httpx2.HTTPError, TooLargeError, TooSlowError, StoppedError, and what ``check`` raises.
     """
+    must_reach(address)
 
     def exchange() -> bytes:
         return asyncio.run(_within(bounds, _body(address, bounds, check, timeouts)))

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.core.values.runs import CHANNELS, Channel, Run, Trace
-from wattmetron.services.exchange import TooLargeError, lines_of
+from wattmetron.services.exchange import OutOfReachError, TooLargeError, lines_of, must_reach
 
 PROTOCOL = "wattmetron-meter/1"
 TIMEOUTS = httpx2.Timeout(10.0, connect=5.0)
@@ -262,6 +262,7 @@ def told_lines(address: str, stop: Event) -> Iterator[Line]:
     """The lines of a meter as they come, until somebody stops it; raises MeterError."""
     plain = {"accept-encoding": "identity"}
     try:
+        must_reach(address)
         with (
             httpx2.Client(timeout=TIMEOUTS, follow_redirects=False, trust_env=False) as client,
             client.stream("GET", address, headers=plain) as answer,
@@ -273,6 +274,10 @@ def told_lines(address: str, stop: Event) -> Iterator[Line]:
             for text in lines_of(answer.iter_raw(), LONGEST_LINE, stop):
                 if text.strip():
                     yield _read(text)
+    except OutOfReachError as error:
+        raise MeterError(
+            "it may not be asked from here: allow its address with --allow-address"
+        ) from error
     except TooLargeError as error:
         raise MeterError("it sends lines that are far too long") from error
     except httpx2.TimeoutException as error:

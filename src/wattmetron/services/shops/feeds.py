@@ -15,10 +15,12 @@ from wattmetron.core.values.offers import Offer
 from wattmetron.formats.feed_file import FeedError, read_feed
 from wattmetron.services.exchange import (
     Bounds,
+    OutOfReachError,
     StoppedError,
     TooLargeError,
     TooSlowError,
     fetched,
+    within_reach,
 )
 from wattmetron.services.shops.price_import import Held, PricePreview, preview_rows, store_offers
 from wattmetron.services.shops.put_aside import known_names, lay_aside
@@ -80,6 +82,11 @@ def checked_address(text: str) -> str:
             f"“{address[:60]}” is no address of a feed: enter one such as"
             " https://shop.example/feed.json, without a name or a password in it."
         )
+    if not within_reach(address):
+        raise BriefError(
+            f"“{address[:60]}” may not be asked from here: whoever starts Wattmetron allows it with"
+            " --allow-address."
+        )
     return address
 
 
@@ -124,6 +131,8 @@ def fetch(
 def _fetched(address: str, bounds: Bounds) -> bytes:
     try:
         return fetched(address, bounds, _check, TIMEOUTS)
+    except OutOfReachError as error:
+        raise FetchError("it may not be asked from here: allow it with --allow-address") from error
     except TooLargeError as error:
         raise FetchError("it sent more than 8 MB, which was not taken") from error
     except TooSlowError as error:
