@@ -19,6 +19,7 @@ from wattmetron.core.frames.work import pixel_factor
 from wattmetron.core.requirements.tiers import tier_table
 from wattmetron.core.speeds.scale import Scale
 from wattmetron.core.values.published import Assumptions
+from wattmetron.core.values.results import Results
 from wattmetron.core.values.tails import tail_slope
 from wattmetron.core.workloads.evidence import MIXED, informed_items, ranking_of
 from wattmetron.core.workloads.fit import fit_game
@@ -205,3 +206,25 @@ def test_the_low_is_less_sure_than_the_average(index):
     for one in (game, demo.world().games[game_id]):
         plain, low = one.spread("high", 3.7), one.spread("high", 3.7, low=True)
         assert low[0] > plain[0] and low[1] > plain[1]
+
+
+def test_a_game_of_which_nothing_is_known_is_no_surer_than_one_with_distant_evidence():
+    """One result at high and 1080p says less of low at 4K than of its own settings, and nothing at
+    all says less still, everywhere.
+    """
+    catalogue = demo.described()
+    game_id = next(iter(catalogue.results))
+    (first, *_) = catalogue.results[game_id].items
+    distant = replace(first, preset="high", width_px=1920, height_px=1080)
+    lists = {key: own for key, own in catalogue.published.items() if key != game_id}
+    bare = replace(catalogue, published=lists, results={}).kept_by(Keeper())
+    found = {game_id: Results(game=game_id, items=(distant,))}
+    one = replace(bare, results=found).kept_by(Keeper())
+    nothing, something = (informed_game(own, game_id).game for own in (bare, one))
+    assert nothing.processor_ms == pytest.approx(catalogue.game(game_id).processor_ms)
+    for preset in ("low", "high", "ultra"):
+        for mpx in (2.0736, 8.2944):
+            wide, narrow = nothing.spread(preset, mpx), something.spread(preset, mpx)
+            assert all(two <= was + 1e-9 for was, two in zip(wide[:2], narrow[:2], strict=True))
+    usual, far = (nothing.spread(*at) for at in (("high", 2.0736), ("low", 8.2944)))
+    assert far[0] > usual[0] and far[1] > 1.05 * usual[1]

@@ -36,6 +36,7 @@ from wattmetron.core.workloads.fitted import (
     G,
     Place,
     U,
+    UninformedGame,
     W,
     phi_slope,
     power_slope,
@@ -93,6 +94,23 @@ def fit_game(
     problem = Problem(game, tuple(items), tuple(pairs), learnt)
     solved, cover = problem.solve()
     return Fit(problem.game_at(solved, cover), problem.residuals(solved))
+
+
+def uninformed(game: Game, learnt: Learnt = NOTHING_LEARNT) -> UninformedGame:
+    """A game of which no list and no result speaks: as it is described, as wide as games differ in
+    every parameter, so that presets and resolutions are as uncertain as they are before evidence.
+    """
+    problem = Problem(game, (), (), learnt)
+    steps_u, steps_w = (np.exp(problem.centre[steps]).tolist() for steps in (U, W))
+    return UninformedGame(
+        **{name: getattr(game, name) for name in Game.__dataclass_fields__},
+        cover=np.diag(problem.spread**2),
+        steps_u=tuple(steps_u),
+        steps_w=tuple(steps_w),
+        places={},
+        learnt=learnt,
+        errors=(),
+    )
 
 
 class Problem:

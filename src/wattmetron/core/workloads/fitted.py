@@ -114,6 +114,15 @@ class FittedGame(Game):
         return first, second, float(cover[0, 1])
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class UninformedGame(FittedGame):
+    """A game without lists and results: as it is described, with all that is not known of it."""
+
+    def affinity(self, side: Side, key: str, design: str) -> Affinity:
+        """Nothing is told of any part."""
+        return UNSEEN
+
+
 def phi_slope(phi: float, mpx: float | Floats, power: float) -> Floats:
     """d ln [phi + (1 - phi) (MP/2.0736)^power] / d logit phi."""
     ratio = (np.asarray(mpx) / REFERENCE_MPX) ** power

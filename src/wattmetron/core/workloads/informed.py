@@ -10,7 +10,7 @@ from wattmetron.core.speeds.scale import Scale, scale_of
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.results import Result, Results
 from wattmetron.core.workloads.evidence import Item, informed_items
-from wattmetron.core.workloads.fit import Pair, Residual, fit_game
+from wattmetron.core.workloads.fit import Pair, Residual, fit_game, uninformed
 from wattmetron.core.workloads.learning import Known, learn
 from wattmetron.core.workloads.learnt import NOTHING_LEARNT, Learnt, as_learnt
 
@@ -61,7 +61,7 @@ def informed(
     """
     pairs, lost = placed(results, scale)
     if not items and not pairs:
-        return Informed(game=game, before=before, lost=lost, learnt=learnt)
+        return Informed(game=uninformed(game, learnt), before=before, lost=lost, learnt=learnt)
     fit = fit_game(game, items, pairs, learnt)
     return Informed(
         game=fit.game,
