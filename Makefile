@@ -58,7 +58,7 @@ fuzz: ## 20,000 random requests; none may end in a 5xx (half an hour)
 	@./scripts/setup.sh dev
 	.venv/bin/python -m tests.strain.fuzz
 
-kill: ## 200 kills in the middle of edits, imports and first starts
+kill: ## 400 kills in the middle of everything that is stored
 	@./scripts/setup.sh dev
 	.venv/bin/python -m tests.strain.kill
 

@@ -1,8 +1,10 @@
-"""Kills in the middle of edits, imports and first starts: nothing that was acknowledged is lost,
-nothing is half there.
+"""Kills in the middle of everything that is stored: nothing that was acknowledged is lost, nothing
+is half there.
 """
 
 import argparse
+import io
+import json
 import random
 import signal
 import sqlite3
@@ -12,40 +14,21 @@ import tempfile
 import time
 from contextlib import closing
 from dataclasses import replace
+from datetime import date
 from pathlib import Path
 
+from PIL import Image
+
+from tests.strain.killed import MODES, PICTURED
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
+from wattmetron.services.handout.sets import all_sets
+from wattmetron.services.parts.edits import picture_of, picture_version
 from wattmetron.services.workshop import Workshop
+from wattmetron.store.links import NoSuchLinkError, open_link
 
-WORK = """
-import sys
-from dataclasses import replace
-from pathlib import Path
-from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.services.workshop import Workshop
-
-mode, path, folders = sys.argv[1], Path(sys.argv[2]), [Path(f) for f in sys.argv[3:]]
-print("ready", flush=True)
-workshop = Workshop(path)
-if mode == "first start":
-    workshop.load_demo(CATALOGUE, BRIEFS)
-    print("done", flush=True)
-turn = 0
-while mode == "edits":
-    brief_id = turn % 4 + 1
-    version = workshop.open(brief_id).version
-    edit = lambda plan: (replace(plan, brief=replace(plan.brief, name=f"{version}")), "named")
-    workshop.change(brief_id, version, edit)
-    print(brief_id, version + 1, flush=True)
-    turn += 1
-while mode == "imports":
-    workshop.import_folder(folders[turn % 2])
-    print(folders[turn % 2].name, flush=True)
-    turn += 1
-"""
-LONGEST_S = {"edits": 1.0, "imports": 4.0, "first start": 3.0}
-MODES = ("edits", "edits", "imports", "first start")
+LONGEST_S = {"imports": 4.0, "first start": 3.0, "pictures": 3.0, "backups": 2.0}
+"""How long after its beginning a process is killed at most; 2.5 for the others."""
 
 
 class Kills:
@@ -67,30 +50,88 @@ class Kills:
         workshop.close()
 
     def once(self, turn: int) -> None:
-        mode = MODES[turn % len(MODES)]
+        mode = [*MODES][turn % len(MODES)]
         path = self.folder / f"first{turn}.sqlite" if mode == "first start" else self.path
         said = self._killed(mode, path)
         self.acknowledged += len(said)
-        wrong = {"edits": self._edits, "imports": self._imports, "first start": self._first}
+        wrong = {
+            "imports": self._imports,
+            "first start": self._first,
+            "snapshots": self._snapshots,
+            "links": self._links,
+            "sets": self._sets,
+            "pictures": self._pictures,
+            "backups": self._backups,
+        }.get(mode, self._edits)
         with closing(sqlite3.connect(path)) as database:
             if database.execute("PRAGMA integrity_check").fetchone() != ("ok",):
                 self.failures.append(f"kill {turn}, {mode}: the file is damaged")
-        self.failures += [f"kill {turn}, {mode}: {words}" for words in wrong[mode](path, said)]
+        self.failures += [f"kill {turn}, {mode}: {words}" for words in wrong(path, said)]
 
     def _killed(self, mode: str, path: Path) -> list[str]:
         """What a process acknowledged before it was killed."""
         process = subprocess.Popen(
-            [sys.executable, "-c", WORK, mode, path, *self.folders],
+            [sys.executable, "-m", "tests.strain.killed", mode, path, *self.folders],
             stdout=subprocess.PIPE,
             text=True,
         )
         assert process.stdout is not None
         process.stdout.readline()
-        time.sleep(self.rng.random() * LONGEST_S[mode])
+        time.sleep(self.rng.random() * LONGEST_S.get(mode, 2.5))
         process.send_signal(signal.SIGKILL)
         said = process.stdout.read().splitlines()
         process.wait()
         return said
+
+    def _snapshots(self, path: Path, said: list[str]):
+        with closing(sqlite3.connect(path)) as database:
+            rows = dict(database.execute("SELECT id, document FROM snapshots"))
+        for number in said:
+            if int(number) not in rows:
+                yield f"snapshot {number} was acknowledged and is not there"
+        for document in rows.values():
+            json.loads(document)
+
+    def _links(self, path: Path, said: list[str]):
+        with closing(Workshop(path)) as workshop, workshop.database.reading() as session:
+            for key in said:
+                try:
+                    json.loads(open_link(session, key, date(2026, 1, 1)).document)
+                except NoSuchLinkError:
+                    yield f"link {key[:4]} was acknowledged and opens nothing"
+        self._end_links(path)
+
+    @staticmethod
+    def _end_links(path: Path) -> None:
+        """A brief has so many links at most: the next process begins anew."""
+        with closing(sqlite3.connect(path)) as database:
+            database.execute("UPDATE links SET revoked = 1")
+            database.commit()
+
+    def _sets(self, path: Path, said: list[str]):
+        with closing(Workshop(path)) as workshop:
+            there = {own.id for own in all_sets(workshop)}
+            for number in said:
+                if int(number) not in there:
+                    yield f"set {number} was acknowledged and cannot be opened"
+
+    def _pictures(self, path: Path, said: list[str]):
+        with closing(Workshop(path)) as workshop:
+            stands, data = picture_version(workshop, PICTURED), picture_of(workshop, PICTURED)
+        if said and stands < int(said[-1]):
+            yield f"picture {said[-1]} was acknowledged, {stands} stands"
+        if data is not None:
+            Image.open(io.BytesIO(data)).load()
+
+    def _backups(self, path: Path, said: list[str]):
+        for name in said:
+            if not path.with_name(name).exists():
+                yield f"{name} was acknowledged and is not there"
+        for backup in path.parent.glob("backup-*.sqlite"):
+            with closing(sqlite3.connect(backup)) as database:
+                if database.execute("PRAGMA integrity_check").fetchone() != ("ok",):
+                    yield f"{backup.name} is not whole"
+            backup.unlink()
 
     def _edits(self, path: Path, said: list[str]):
         last = {}
@@ -133,7 +174,7 @@ class Kills:
 
 def main() -> int:
     parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--kills", type=int, default=200)
+    parser.add_argument("--kills", type=int, default=400)
     parser.add_argument("--seed", type=int, default=14)
     options = parser.parse_args()
     with tempfile.TemporaryDirectory() as folder:
