@@ -10,6 +10,7 @@ from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.further_parts import (
     Fan,
+    FanSplitter,
     InputDevice,
     OperatingSystem,
     OpticalDrive,
@@ -124,6 +125,8 @@ class World:
             thickness_mm=self.pick(None, 38, 48, 62),
             pcie_8pin=0 if watts > 260 else self.pick(1, 2),
             pcie_16pin=1 if watts > 260 else 0,
+            adapter_8pin=0,
+            compression=False,
             outputs=("DisplayPort", "HDMI"),
             upscalers=self.pick((), ("Driftlens",), ("Driftlens", "Spyglass")),
             generators=((), ("Halfwake",), ("Halfwake", "Interswell"))[n % 3],
@@ -486,6 +489,64 @@ class World:
         if display:
             brief = replace(brief, display=display)
         return replace(catalogue, parts=parts, games=games).kept_by(Keeper()), brief
+
+    def newer(self, catalogue: Catalogue) -> Catalogue:
+        """The catalogue with figures that are not stated, kinds of memory, radiators over memory,
+        sizes of places for fans, and splitters, some on sale.
+        """
+        cables = [
+            FanSplitter(id=f"splitter-{n}", maker="Fennwick", model=f"fork {n}", joins=joins)
+            for n, joins in enumerate((2, 3, 5))
+        ]
+        parts = {part_id: self._newer(part) for part_id, part in catalogue.parts.items()}
+        on_sale = tuple(
+            replace(catalogue.offers[0], part_id=cable.id, price_minor=price, stock="in")
+            for cable, price in zip(cables, (300, 500, 800), strict=True)
+            if self.rng.random() < 0.7
+        )
+        return replace(
+            catalogue,
+            parts=parts | {cable.id: cable for cable in cables},
+            offers=(*catalogue.offers, *on_sale),
+        ).kept_by(Keeper())
+
+    def _newer(self, part: Part) -> Part:
+        match part:
+            case Processor():
+                other = "DDR4=3200" if part.memory_type == "DDR5" else "DDR5=5600"
+                return replace(part, other_memory=self.pick((), (other,)))
+            case Graphics():
+                bare = self.pick(False, False, False, True)
+                return replace(
+                    part,
+                    adapter_8pin=self.pick(None, 0, 2),
+                    compression=self.pick(None, True, False),
+                    pcie_8pin=None if bare else part.pcie_8pin,
+                    pcie_16pin=None if bare else part.pcie_16pin,
+                )
+            case Mainboard():
+                return replace(
+                    part,
+                    memory_type=self.pick(part.memory_type, part.memory_type, "DDR4", "DDR5"),
+                    registered=self.pick(None, True, False),
+                    unbuffered=self.pick(None, None, True, False),
+                )
+            case Memory():
+                return replace(part, memory_type=self.pick(part.memory_type, "DDR4", "DDR5"))
+            case PowerSupply():
+                return replace(part, form=self.pick(part.form, "SFX-L", "external"))
+            case Case():
+                more = self.pick((), ("SFX-L",), ("external",))
+                sizes = self.pick((), ("120", "120/140", "140"), ("120/140",) * 4, ("140",) * 3)
+                return replace(
+                    part,
+                    fans_included=self.pick(part.fans_included, part.fans_included, None),
+                    fan_sizes=sizes,
+                    fan_places=len(sizes) or part.fan_places,
+                    above_board_mm=self.pick(None, 40, 60),
+                    supply_forms=(*part.supply_forms, *more),
+                )
+        return part
 
     def adapters(self, catalogue: Catalogue) -> tuple[Catalogue, tuple[tuple[str, str], ...]]:
         """The catalogue with an adapter and a drive for discs, and some of them to stand in a

@@ -17,7 +17,8 @@ from wattmetron.core.search.pool import build_pool
 from wattmetron.core.search.sides import Pairing, Targets
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import BOARD_FORMS, SUPPLY_FORMS
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.parts import BOARD_FORMS
 
 
 class Program:
@@ -157,7 +158,8 @@ def _frames(program, targets, pool, chips, cards, boards, kits, chip_x, card_x, 
         usable = [
             pair
             for pair in fitting
-            if (boards[pair[0]].socket, boards[pair[0]].memory_type) == kind[:2]
+            if (boards[pair[0]].socket, boards[pair[0]].memory_type)
+            == (chip.socket, chip.memory_type)
             and kits[pair[1]].total_gb <= kind.max_gb
         ]
         if not usable:
@@ -319,7 +321,7 @@ def _inside(program, pool, card_x, kit_x, drive_x, cooler_x, supply_x, case_x):
     )
     for a, cooler in enumerate(coolers):
         for k, case in enumerate(cases):
-            room = card_room_mm(case, cooler.radiator)
+            room = card_room_mm(Machine(case=case, cooler=cooler), case)
             long = [
                 (x, 1)
                 for x, card in zip(card_x, cards, strict=True)
@@ -365,7 +367,7 @@ def _enclosure(
             ],
             low=0,
         )
-    for form in SUPPLY_FORMS:
+    for form in dict.fromkeys(supply.form for supply in supplies):
         program.row(
             [(x, 1) for x, case in zip(case_x, cases, strict=True) if form_goes(form, case)]
             + [
@@ -461,6 +463,16 @@ def _roles(program, drives, drive_x, need):
             program.row([(count[n], drives[n].capacity_gb) for n in own] + less, low=gb)
 
 
+def _joining(catalogue, book, fans):
+    """Least cost of splitters of one kind with an end for each fan and for one more each."""
+    costs = [
+        cost * -(-fans // (part.joins - 1))
+        for part in catalogue.by_kind["splitter"]
+        if (cost := book.cost(part.id)) is not None
+    ]
+    return min(costs, default=0)
+
+
 def _heat(program, brief, catalogue, pool, chip_x, card_x, kit_x, drive_x, case_x):
     """Every case with the numbers of fans that it could get, at the least price of so many."""
     if not brief.heat_carried:
@@ -482,8 +494,9 @@ def _heat(program, brief, catalogue, pool, chip_x, card_x, kit_x, drive_x, case_
         more = []
         for count in range(1, (places or placed) - placed + 1):
             costs = [
-                cost * -(-count // fan.pack)
+                cost * packs + _joining(catalogue, book, packs * fan.pack)
                 for fan, cost in fans
+                for packs in [-(-count // fan.pack)]
                 if -(-count // fan.pack) * fan.pack <= places - placed
             ]
             if costs:

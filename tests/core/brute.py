@@ -98,7 +98,9 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
         there = [(catalogue.part(part_id), worth(catalogue, brief, part_id)) for part_id in mine]
         return sorted(bought + there, key=lambda priced_part: priced_part[0].id)
 
-    others = tuple(catalogue.part(part_id) for kind, part_id in kept.added if kind != "fan")
+    others = tuple(
+        catalogue.part(part_id) for kind, part_id in kept.added if kind not in ("fan", "splitter")
+    )
 
     def at(*parts, added=()):
         own = dict(zip(KINDS, parts, strict=False))
@@ -134,6 +136,12 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
         and may_be_bought(brief, fan, cost, tuple(p for row in fixed.values() for p, _ in row))
     ]
     there = sum(catalogue.part(part_id).pack for part_id in kept.of("fan"))
+    joining = [
+        (part.joins, 0 if "splitter" in brief.outside else cost, part.id)
+        for part in sorted(catalogue.by_kind["splitter"], key=lambda part: part.id)
+        if (cost := book.cost(part.id)) is not None
+        and may_be_bought(brief, part, cost, tuple(p for row in fixed.values() for p, _ in row))
+    ]
     cards = shelf("graphics") if "graphics" in fixed else shelf("graphics") + nothing
     coolers = shelf("cooler") if "cooler" in fixed else shelf("cooler") + nothing
     supplies, cases = shelf("supply"), shelf("case")
@@ -157,6 +165,8 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
                         continue
                     if asked.channels and kit.sticks < chip.memory_channels and not mine:
                         continue
+                    if not asked.takes_kit(board, kit):
+                        continue
                     judged = {}
                     if _judged(catalogue, brief, half) is None:
                         continue
@@ -172,7 +182,7 @@ def every_build(catalogue: Catalogue, brief: Brief, kept: Build = Build()) -> li
                             whole,
                             (so_far + price, ids),
                             _shells(brief, whole, drive_sets, coolers, supplies, cases),
-                            (fans, there),
+                            (fans, there, joining),
                             judged,
                         )
     return found
@@ -387,7 +397,16 @@ class Asked:
         if not outputs or any(output not in rates for output in outputs):
             return True
         lines = self.display.height_px / (1 / self.display.refresh_hz - 460e-6)
+        if card is None or card.compression is not False:
+            rates = {
+                o: r * 3 if o in ("DisplayPort 1.4", "HDMI 2.1") else r for o, r in rates.items()
+            }
         return max(rates[o] for o in outputs) * 1e9 >= 24 * (self.display.width_px + 80) * lines
+
+    def takes_kit(self, board, kit):
+        """Whether registered memory goes onto a board that does not say so: not on a mere hope."""
+        asks = self.first_start and board.id not in self.brief.owned
+        return not (asks and kit.registered and board.registered is None)
 
     def takes_later(self, whole):
         """Whether the later card goes in, as the rules have it, and memory slots stay free."""
@@ -398,6 +417,8 @@ class Asked:
         if self.second and not (whole.graphics and (whole.mainboard.card_slots or 0) > 1):
             return False
         if self.chip_later and not self._takes_chip(whole, self.chip_later):
+            return False
+        if not all(self.plugged(then) for then in self.to_come(whole)):
             return False
         return not any(blocks(then, wishes) for then in self.to_come(whole))
 
@@ -436,7 +457,23 @@ class Asked:
         """Whether the leads for the processor leave no question open before the first start."""
         if not self.first_leads or whole.supply.id in self.brief.owned:
             return True
+        if not self.plugged(whole):
+            return False
         return not any(f.rule == "processor leads" and f.level == "do first" for f in judged(whole))
+
+    def plugged(self, whole):
+        """Whether no card hangs on an adapter of which nothing is known."""
+        supply = whole.supply
+        cards = [card for card in whole.cards if card.pcie_16pin]
+        if not self.first_leads or supply.id in self.brief.owned:
+            return True
+        if not any(card.adapter_8pin is None for card in cards):
+            return True
+        if any(card.adapter_8pin == 0 for card in cards):
+            return True
+        needed = max((card.board_power_w - 75) / card.pcie_16pin for card in cards)
+        strong = supply.pcie_16pin_w is None or supply.pcie_16pin_w >= needed
+        return strong and supply.pcie_16pin >= sum(card.pcie_16pin for card in cards)
 
     @staticmethod
     def _rooms(catalogue, brief, lists):
@@ -544,9 +581,9 @@ class Asked:
         heard = stated + 50 * min(0.0, np.log10(chip.gaming_w / capacity))
         return max(18, heard) <= np.floor(10 * np.log10(left))
 
-    def fans(self, whole, supply, case, fans, there):
-        """(cost, ids) of the fans that a machine lacks; None where nothing helps, or where its
-        supply has no reserve.
+    def fans(self, whole, supply, case, fans, there, joining):
+        """(cost, ids) of the fans that a machine lacks, with the splitters for them; None where
+        nothing helps, or where its supply has no reserve.
         """
         watts = draw(whole).full_w
         watts = max([watts, *(draw(then).full_w for then in self.to_come(whole))])
@@ -556,20 +593,35 @@ class Asked:
         if output_w * 10_000 < watts * self.brief.headroom_percent * self.supply_factor:
             return None
         places = case.fan_places
-        placed = case.fans_included + there
+        placed = (case.fans_included or 0) + there
         placed = placed if places is None else min(placed, places)
+        if case.fans_included is None:
+            return 0, ()
         carried = {"mesh": 340, "side vents": 250, "closed": 160}[case.airflow] + 90 * placed
         carried = int(carried * 1.5) if case.id in self.brief.owned else carried
         if not self.heat or carried >= watts:
             return 0, ()
         free = 0 if places is None else places - placed
-        able = [
-            (cost * n, (fan.id,) * n)
-            for fan, cost in fans
-            for n in range(1, 10)
-            if n * fan.pack <= free and carried + 90 * n * fan.pack >= watts
-        ]
+        if case.fan_sizes:
+            free = min(free, sum("120" in place.split("/") for place in case.fan_sizes))
+        able = []
+        for fan, cost in fans:
+            for n in range(1, 10):
+                if n * fan.pack <= free and carried + 90 * n * fan.pack >= watts:
+                    more, cables = self.joined(n * fan.pack, joining)
+                    able.append((cost * n + more, (fan.id,) * n + cables))
         return min(able, key=lambda pair: pair[0]) if able else None
+
+    @staticmethod
+    def joined(count, joining):
+        """(cost, ids) of the cheapest splitters with an end for each fan and for one more each."""
+        ways = []
+        for ends, cost, name in joining:
+            n = 1
+            while n * (ends - 1) < count:
+                n += 1
+            ways.append((cost * n, (name,) * n))
+        return min(ways) if ways else (0, ())
 
 
 def packs(drives, wants):

@@ -29,7 +29,7 @@ def ids_of(build: Build) -> tuple:
         build.cooler or "",
         build.supply,
         build.case,
-        build.of("fan"),
+        build.of("fan") + build.of("splitter"),
         (build.of("wireless"), build.of("optical"), others),
     )
 
@@ -80,6 +80,8 @@ def drawn(seed: int, again: int):
         catalogue, brief = world.odd(catalogue, brief)
     if seed % 2 == 0:
         catalogue, brief = world.further(catalogue, brief)
+    if seed % 5 == 4 or seed % 11 == 5:
+        catalogue = world.newer(catalogue)
     if seed % 3 == 0:
         brief = world.roles(brief)
     if seed % 4 == 1:

@@ -437,7 +437,7 @@ def test_money_that_buys_no_frames(first):
             assert item.saves_minor == max(
                 other.saves_minor for other in got if other.kind == kind and other.free
             )
-    assert seen > extent(4, 5)
+    assert seen > extent(3, 5)
 
 
 @CHUNKS

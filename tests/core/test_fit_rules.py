@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 
-from wattmetron.core.fit.clearance import card_room_mm, radiator_place
+from wattmetron.core.fit.clearance import card_room_mm, placed_radiator, radiator_place
 from wattmetron.core.fit.display import display_gbits
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.platform import firmware_older
@@ -82,6 +82,8 @@ CARD = Graphics(
     height_mm=120,
     thickness_mm=48,
     pcie_8pin=2,
+    adapter_8pin=0,
+    compression=False,
     outputs=("DisplayPort 1.4", "HDMI 2.0"),
     apis=("Fairlead 11",),
 )
@@ -111,6 +113,8 @@ BOARD = Mainboard(
     light_headers=("5 V",),
     front_headers=("USB 3",),
     wireless="",
+    error_correcting=False,
+    tuning=False,
 )
 KIT = Memory(
     id="kit",
@@ -268,7 +272,7 @@ SPEAKS = [
     ("tuning", "good to know", with_(processor={"tunable": True}), "can be tuned, but not on"),
     (
         "card slot",
-        "good to know",
+        "wastes",
         with_(mainboard={"card_pcie_gen": 3, "card_pcie_lanes": 4}),
         "gets PCIe 3 x4",
     ),
@@ -280,7 +284,30 @@ SPEAKS = [
         with_(memory={"stick_gb": 33}),
         "66 GB; Kitefall Board takes 64 GB",
     ),
-    ("registered memory", "blocks", with_(memory={"registered": True}), "is registered memory"),
+    (
+        "registered memory",
+        "blocks",
+        with_(memory={"registered": True}, mainboard={"registered": False}),
+        "is registered memory",
+    ),
+    (
+        "U.2 drives",
+        "blocks",
+        with_(storage=(DRIVE, replace(SMALL, interface="U.2 NVMe"))),
+        "does not go into an M.2 slot; Kitefall Board is not known to have a U.2 port",
+    ),
+    (
+        "riser",
+        "do first",
+        with_(case={"riser_gen": 2}),
+        "stands on the riser of Lidd & Frame Case, made for PCIe 2",
+    ),
+    (
+        "side fan",
+        "do first",
+        with_(case={"side_fan_mm": 1}),
+        "leaves 154 mm above the processor; Coldreach Cooler is 155 mm tall",
+    ),
     ("error correction", "wastes", with_(memory={"error_correcting": True}), "corrects errors"),
     ("memory channels", "wastes", with_(memory={"sticks": 1}), "1 stick on 2 channels"),
     (
@@ -316,11 +343,11 @@ SPEAKS = [
         "1 x 3.5 inch and 2 x 2.5 inch need a place",
     ),
     ("graphics output", "blocks", with_(graphics=None), "Nothing draws"),
-    ("graphics output", "blocks", with_(graphics={"outputs": ()}), "has no display output"),
+    ("graphics output", "blocks", with_(graphics={"outputs": ("none",)}), "has no display output"),
     (
         "graphics output",
         "blocks",
-        with_(graphics=None, processor=NO_CARD, mainboard={"outputs": ()}),
+        with_(graphics=None, processor=NO_CARD, mainboard={"outputs": ("none",)}),
         "no display output for the integrated",
     ),
     (
@@ -358,23 +385,23 @@ SPEAKS = [
         "SATA power plugs",
         "do first",
         with_(storage=(SMALL, SMALL), added=(DISC,)),
-        "3 SATA drives need a power plug each",
+        "3 drives on cables need a SATA power plug each",
     ),
     (
         "fan headers",
-        "good to know",
+        "do first",
         with_(case={"fans_included": 4}),
         "brings 4 fans; the cooler wants one; Kitefall Board has 3 headers",
     ),
     (
         "fan headers",
-        "good to know",
+        "do first",
         with_(added=(FAN, FAN)),
         "brings 2 fans and 2 more are added; the cooler wants one; Kitefall Board has 3",
     ),
     (
         "fan headers",
-        "good to know",
+        "do first",
         with_(cooler=LIQUID, graphics={"length_mm": 228}),
         "brings 2 fans; pump and fans of the cooler want two; Kitefall Board has 3",
     ),
@@ -392,7 +419,7 @@ SPEAKS = [
             mainboard={"short_slots": 1, "form_factor": "Micro-ATX"},
             graphics={"thickness_mm": 61},
         ),
-        "so thick that it hides the slots",
+        "takes 4 rows of 4 on Kitefall Board: too thick to leave one for Dunmarrow Radio",
     ),
     ("disc bay", "blocks", with_(added=(DISC,), case={"places_525": 0}), "has none"),
     (
@@ -554,7 +581,7 @@ SPEAKS = [
         "SATA power plugs",
         "do first",
         with_(storage=(SMALL, SMALL, SMALL)),
-        "3 SATA drives need a power plug each",
+        "3 drives on cables need a SATA power plug each",
     ),
     (
         "supply trust",
@@ -698,9 +725,15 @@ WISHED = [
         "do first",
         Wishes(asks=(SHALLOWS._replace(drive="NVMe SSD", drive_gb=1001.0),)),
         "Shallows asks for an NVMe SSD and takes 1,001 GB; drives of that kind hold 1,000 GB",
-        Wishes(asks=(SHALLOWS._replace(drive="NVMe SSD", drive_gb=1000.0),)),
+        Wishes(asks=(SHALLOWS._replace(drive="NVMe SSD", drive_gb=920.0),)),
     ),
-    ("wireless", "do first", Wishes(wireless=True), "Kitefall Board has none", Wishes()),
+    (
+        "wireless",
+        "do first",
+        Wishes(wireless=True),
+        "Kitefall Board is not known to have it",
+        Wishes(),
+    ),
     (
         "display output",
         "wastes",
@@ -768,6 +801,12 @@ NEAR_MISSES = [
     ("mixed kits", with_(kits=(KIT, KIT), memory=joined((KIT, KIT)))),
     ("memory slots", with_(kits=(KIT, KIT), memory=joined((KIT, KIT)))),
     ("drive places", with_(storage=(SMALL, SMALL))),
+    (
+        "U.2 drives",
+        with_(storage=(replace(SMALL, interface="U.2 NVMe"),), mainboard={"u2_ports": 1}),
+    ),
+    ("riser", with_(case={"riser_gen": 3}, mainboard={"card_pcie_gen": 3})),
+    ("side fan", with_(case={"side_fan_mm": 60}, cooler={"height_mm": 95})),
     ("graphics output", with_(graphics=None, processor=NO_CARD)),
     ("front ports", with_(case={"front_ports": ("USB-C",)}, mainboard={"front_headers": ()})),
     (
@@ -914,8 +953,13 @@ def test_small_sums_by_hand():
         and radiator_place(CASE, (280, 52)) is None
         and radiator_place(CASE, (120, 52)) == "front"
     )
-    assert card_room_mm(CASE, (240, 52)) == 228 and card_room_mm(CASE, None) == 280
-    assert card_room_mm(replace(CASE, radiator_top_mm=(240,)), (240, 52)) == 280
+    cooled = Machine(case=CASE, cooler=LIQUID)
+    assert card_room_mm(cooled, CASE) == 228 and card_room_mm(Machine(case=CASE), CASE) == 280
+    roomy = replace(CASE, radiator_top_mm=(240,))
+    assert card_room_mm(replace(cooled, case=roomy), roomy) == 280
+    low = replace(cooled, case=replace(roomy, above_board_mm=51), memory=replace(KIT, height_mm=35))
+    assert placed_radiator(low) == "top"
+    assert placed_radiator(replace(low, memory=replace(KIT, height_mm=36))) == "front"
 
 
 def test_a_rule_reads_the_kinds_that_it_declares_and_no_other():

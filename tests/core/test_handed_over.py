@@ -75,6 +75,8 @@ def test_a_closed_case_gets_the_fans_that_it_lacks():
     assert own.case.airflow == "closed" and own.of("fan")
     assert own.case.fans_included + sum(fan.pack for fan in own.of("fan")) <= own.case.fan_places
     assert not [item for item in check(own) if item.rule == "case airflow"]
+    added = sum(fan.pack for fan in own.of("fan"))
+    assert own.fans_joined >= added, "a splitter comes along: they need no header more"
     assert found.cost_minor == sum(town_book().cost(part_id) for _, part_id in found.build.ids())
 
 
@@ -182,7 +184,7 @@ def test_no_advice_adds_what_its_sentence_does_not_name(place):
     looked = 0
     for asked, build in list(lists())[place::6]:
         now = assess(world(), asked, build)
-        floors = floors_of(world(), asked)
+        floors = floors_of(world(), asked).with_owned(asked.owned)
         advised = [
             remedy.build for item in now.findings for remedy in finding_remedies(world(), now, item)
         ]

@@ -1,11 +1,13 @@
 """Room to grow and tuned clocks: against a plain search over the catalogue, and by hand."""
 
+import re
 from dataclasses import replace
 
 import pytest
 
 from tests.core.test_fit_rules import WHOLE
 from tests.demo import plans, world
+from wattmetron.core.fit.floors import floors_of, missed
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.tuning import in_the_way, tuned
@@ -21,8 +23,24 @@ def test_the_strongest_part_is_the_one_that_a_plain_search_finds(name):
     now = assess(world(), brief, build)
     own = growth(world(), now)
     book = world().prices(brief.region, brief.may_buy)
-    wishes = wishes_of(brief)
-    before = {item.rule for item in check(now.machine, wishes) if item.level == "blocks"}
+    wishes = wishes_of(brief, world().games, world().published)
+    floors = floors_of(world(), brief).with_owned(brief.owned)
+    levels = ("good to know", "wastes", "do first", "blocks")
+
+    def objections(machine):
+        """What a whole machine has against it, but for firmware that can be written first."""
+        found = {}
+        for item in check(machine, wishes):
+            key, grave = (item.rule, item.kinds), levels.index(item.level)
+            if item.rule == "not judged":
+                key, grave = item.rule, len(item.figures)
+            if item.rule != "firmware":
+                found[key] = max(grave, found.get(key, 0))
+        for field, words in missed(machine, floors):
+            found[field, re.sub(r"[0-9]+", "", words)] = 1
+        return found | dict.fromkeys(machine.missing(), 1)
+
+    before = objections(now.machine)
     for kind, found, speed in (
         ("graphics", own.graphics, lambda part: anchors_of(part)[1]),
         ("processor", own.processor, lambda part: part.single_speed),
@@ -31,12 +49,10 @@ def test_the_strongest_part_is_the_one_that_a_plain_search_finds(name):
             part
             for part in world().by_kind[kind]
             if (part.withdrawn is None or book.cost(part.id) is not None)
-            and not {
-                item.rule
-                for item in check(now.machine.with_part(kind, part), wishes)
-                if item.level == "blocks"
-            }
-            - before
+            and all(
+                grave <= before.get(key, 0)
+                for key, grave in objections(now.machine.with_part(kind, part)).items()
+            )
         ]
         best = max((speed(part) for part in fits), default=0)
         present = next((speed(part) for part in now.machine.of(kind)), 0)

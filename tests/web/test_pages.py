@@ -361,7 +361,7 @@ def test_every_working_begins_with_its_figure_as_a_dated_sentence(client):
         (
             "power",
             (
-                "a supply of 475\u202fW is needed. Estimated from the parts&#39; figures; prices of"
+                "a supply of 523\u202fW is needed. Estimated from the parts&#39; figures; prices of"
                 " 20 Nov 2026, 1 stale."
             ),
         ),

@@ -299,8 +299,8 @@ def test_what_matters_is_said_with_the_briefs_own_figures(client, workshop):
     now = assess(catalogue, plan.brief, plan.build)
     supply = client.get("/parts?kind=supply&brief=1").text
     assert (
-        f"Here {now.needed_w}\u202fW with headroom are needed, spikes of {now.draw.spike_w}\u202fW"
-        " and 1 x 16-pin" in supply
+        f"Here {now.needed_w}\u202fW with headroom and reserve are needed,"
+        f" spikes of {now.draw.spike_w}\u202fW and 1 x 16-pin" in supply
     )
     limited = [item.game.name for item in now.counted if item.limit_words == "processor"]
     assert limited and all(

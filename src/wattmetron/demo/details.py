@@ -7,6 +7,7 @@ from typing import Any, TypeVar
 
 from wattmetron.core.values.further_parts import (
     Fan,
+    FanSplitter,
     InputDevice,
     OpticalDrive,
     Screen,
@@ -14,6 +15,7 @@ from wattmetron.core.values.further_parts import (
 )
 from wattmetron.core.values.parts import (
     BOARD_FORMS,
+    NONE,
     Case,
     Cooler,
     Graphics,
@@ -39,6 +41,7 @@ WARRANTY_YEARS: dict[type[Part], float] = {
     PowerSupply: 5,
     Case: 2,
     Fan: 3,
+    FanSplitter: 2,
     WirelessAdapter: 2,
     OpticalDrive: 2,
     Screen: 3,
@@ -251,7 +254,12 @@ def _board(board: Mainboard) -> Mainboard:
         outputs=tuple(
             f"{name} {'1.4' if name == 'DisplayPort' else '1.4' if plain else '2.0'}"
             for name in board.outputs
-        ),
+        )
+        or (NONE,),
+        registered=False,
+        unbuffered=True,
+        u2_ports=0,
+        module_slots=0,
         front_headers=("USB 3",) if plain else ("USB 3", "USB-C"),
         wireless="Wi-Fi 6E" if mini or grand else "",
         m2_lengths_mm=tuple(110 if grand and not place else 80 for place in range(board.m2_slots)),

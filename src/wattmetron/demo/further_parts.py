@@ -2,13 +2,14 @@
 
 from wattmetron.core.values.further_parts import (
     Fan,
+    FanSplitter,
     InputDevice,
     OperatingSystem,
     OpticalDrive,
     Screen,
     WirelessAdapter,
 )
-from wattmetron.core.values.parts import Part
+from wattmetron.core.values.parts import Case, Part, Storage
 
 FURTHER: list[tuple[Part, float]] = [
     (
@@ -159,6 +160,7 @@ FURTHER: list[tuple[Part, float]] = [
             refresh_hz=75.0,
             diagonal_inch=24.0,
             inputs=("DVI", "VGA"),
+            compression=False,
         ),
         109,
     ),
@@ -173,6 +175,7 @@ FURTHER: list[tuple[Part, float]] = [
             variable_from_hz=48.0,
             diagonal_inch=24.0,
             inputs=("HDMI 2.0", "DisplayPort 1.4"),
+            compression=False,
         ),
         199,
     ),
@@ -187,6 +190,7 @@ FURTHER: list[tuple[Part, float]] = [
             variable_from_hz=48.0,
             diagonal_inch=27.0,
             inputs=("HDMI 2.0", "DisplayPort 1.4"),
+            compression=False,
         ),
         229,
     ),
@@ -201,6 +205,7 @@ FURTHER: list[tuple[Part, float]] = [
             variable_from_hz=48.0,
             diagonal_inch=34.0,
             inputs=("HDMI 2.0", "DisplayPort 1.4"),
+            compression=False,
         ),
         379,
     ),
@@ -215,6 +220,7 @@ FURTHER: list[tuple[Part, float]] = [
             variable_from_hz=40.0,
             diagonal_inch=32.0,
             inputs=("HDMI 2.1", "DisplayPort 1.4"),
+            compression=False,
         ),
         549,
     ),
@@ -250,5 +256,42 @@ FURTHER: list[tuple[Part, float]] = [
             apis=("Spindrift 1.3",),
         ),
         0,
+    ),
+    (
+        Storage(
+            id="ledgerock-culvert-3840",
+            maker="Ledgerock",
+            model="Culvert 3840",
+            interface="U.2 NVMe",
+            capacity_gb=3840,
+            read_mbs=6800,
+            pcie_gen=4,
+        ),
+        419,
+    ),
+    (
+        Case(
+            id="lidd-frame-pulpit",
+            maker="Lidd & Frame",
+            model="Pulpit",
+            board_forms=("Micro-ATX", "Mini-ITX"),
+            supply_forms=("ATX",),
+            card_length_mm=330,
+            cooler_height_mm=150,
+            fans_included=2,
+            volume_l=26.0,
+            airflow="mesh",
+            side_fan_mm=25,
+            riser_gen=3,
+        ),
+        159,
+    ),
+    (
+        FanSplitter(id="coldreach-fork-two", maker="Coldreach", model="Fork Two", joins=2),
+        4,
+    ),
+    (
+        FanSplitter(id="fennwick-rake-five", maker="Fennwick", model="Rake Five", joins=5),
+        9,
     ),
 ]

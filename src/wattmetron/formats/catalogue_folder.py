@@ -53,6 +53,7 @@ PART_FILES: dict[Kind, str] = {
     "supply": "supplies.csv",
     "case": "cases.csv",
     "fan": "fans.csv",
+    "splitter": "splitters.csv",
     "wireless": "wireless.csv",
     "optical": "optical.csv",
     "system": "systems.csv",

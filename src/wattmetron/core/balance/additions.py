@@ -12,15 +12,15 @@ from wattmetron.core.balance.cuts import keeps_frames
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.allowed import may_be_bought
 from wattmetron.core.fit.vetting import Vetting
-from wattmetron.core.power.heat import FAN_W
+from wattmetron.core.power.heat import FAN_MM, FAN_W
 from wattmetron.core.power.noise import cooler_dba
 from wattmetron.core.power.tuning import machine_of
-from wattmetron.core.search.airflow import FAN_MM
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import (
+    OF_FANS,
     STORAGE_KINDS,
     Cooler,
     Graphics,
@@ -32,10 +32,12 @@ from wattmetron.core.values.parts import (
     Processor,
     Storage,
 )
+from wattmetron.core.values.sockets import same_socket
 from wattmetron.core.values.trust import TRUSTS, judge
 
 ENOUGH_MEMORY_GB, ENOUGH_THREADS, ENOUGH_STORAGE_GB = 32, 16, 4000
 MORE_THREADS = 1.5
+SPLITTERS_TRIED = 3
 QUIETER_DB = 3.0
 LONGER_YEARS = 2
 COOLERS_TRIED = 12
@@ -89,7 +91,7 @@ def together(
 def _with(build: Build, addition: Addition) -> Build:
     changed = build
     for kind, part_id in addition.build.ids():
-        if kind in ("cooler", addition.kind) and part_id not in changed.of(kind):
+        if kind in ("cooler", "splitter", addition.kind) and part_id not in changed.of(kind):
             changed = changed.with_part(kind, part_id, addition.instead_of)
     return changed
 
@@ -145,7 +147,7 @@ class _Shop:
         return None
 
     def _builds(self, kind: Kind, part: Part, instead: str | None) -> Iterator[Build]:
-        """The build with a part; a processor perhaps with another cooler."""
+        """The build with a part; a processor perhaps with another cooler, a fan with a splitter."""
         build = self.build.with_part(kind, part.id, instead)
         yield build
         if kind == "processor" and not {*self.brief.owned, *self.build.kept} & {
@@ -153,6 +155,9 @@ class _Shop:
         }:
             for _, cooler in self._offered("cooler")[:COOLERS_TRIED]:
                 yield build.with_part("cooler", cooler.id)
+        if kind == "fan":
+            for _, splitter in self._offered("splitter")[:SPLITTERS_TRIED]:
+                yield build.with_part("splitter", splitter.id)
 
     def _offered(self, kind: Kind) -> list[tuple[int, Part]]:
         present = self.build.of(kind)
@@ -160,7 +165,7 @@ class _Shop:
             (
                 (price, part)
                 for part in self.catalogue.by_kind[kind]
-                if (kind == "fan" or part.id not in present)
+                if (kind in OF_FANS or part.id not in present)
                 and (price := self.book.cost(part.id)) is not None
                 and may_be_bought(self.brief, part, price, self.stays, self.book.supply)
             ),
@@ -194,7 +199,7 @@ def _threads(machine: Machine, part: Part) -> str:
     chip = machine.processor
     if not isinstance(part, Processor) or chip is None or chip.threads >= ENOUGH_THREADS:
         return ""
-    if part.socket != chip.socket or part.threads < MORE_THREADS * chip.threads:
+    if not same_socket(part.socket, chip.socket) or part.threads < MORE_THREADS * chip.threads:
         return ""
     return (
         f"{part.cores} cores with {part.threads} threads instead of {chip.cores} with"

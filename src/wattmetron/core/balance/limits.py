@@ -116,6 +116,7 @@ class Contestant:
             own.supply,
             own.case,
             own.of("fan"),
+            own.of("splitter"),
         )
 
 

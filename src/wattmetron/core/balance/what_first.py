@@ -18,12 +18,12 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind
+from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, OF_FANS, Kind
 from wattmetron.core.workloads.informed import fitted_game
 
-OTHERS: tuple[Kind, ...] = tuple(kind for kind in FURTHER_KINDS if kind != "fan")
+OTHERS: tuple[Kind, ...] = tuple(kind for kind in FURTHER_KINDS if kind not in OF_FANS)
 """Further kinds that change together: none of them bears on frames."""
-PLACES: tuple[tuple[Kind, ...], ...] = (*((kind,) for kind in KINDS), ("fan",), OTHERS)
+PLACES: tuple[tuple[Kind, ...], ...] = (*((kind,) for kind in KINDS), OF_FANS, OTHERS)
 MILLION = 1_000_000
 
 

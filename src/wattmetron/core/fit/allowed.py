@@ -214,7 +214,7 @@ def room_to_grow(own: Purchase) -> bool:
 @personal(
     "firmware recovery",
     lambda own, money: (
-        f"{own.part.name} cannot write firmware without a processor; the brief wants it."
+        f"{own.part.name} is not known to write firmware without a processor; the brief wants it."
     ),
 )
 def recovery(own: Purchase) -> bool:
@@ -223,7 +223,9 @@ def recovery(own: Purchase) -> bool:
 
 @personal(
     "fault display",
-    lambda own, money: f"{own.part.name} does not show where a start stops; the brief wants it.",
+    lambda own, money: (
+        f"{own.part.name} is not known to show where a start stops; the brief wants it."
+    ),
 )
 def fault_display(own: Purchase) -> bool:
     return own.brief.fault_display and _lacks(own.part, lambda board: board.fault_display)
@@ -285,7 +287,9 @@ def lights_wanted(own: Purchase) -> bool:
 
 @personal(
     "case without tools",
-    lambda own, money: f"{own.part.name} needs tools; the brief wants a case that needs none.",
+    lambda own, money: (
+        f"{own.part.name} is not known to open without tools; the brief wants such a case."
+    ),
 )
 def tool_free(own: Purchase) -> bool:
     return own.brief.tool_free and isinstance(own.part, Case) and not own.part.tool_free
@@ -389,7 +393,7 @@ def clocks_set(part: Part) -> bool:
     """
     if isinstance(part, Processor):
         return part.tunable
-    return not isinstance(part, Mainboard) or part.tuning
+    return not isinstance(part, Mainboard) or bool(part.tuning)
 
 
 def _trust(own: Purchase) -> str:

@@ -5,7 +5,8 @@ and cable.
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from wattmetron.core.fit.clearance import radiator_place
+from wattmetron.core.fit.clearance import placed_radiator
+from wattmetron.core.fit.display import outputs_of
 from wattmetron.core.fit.drives import seating_of
 from wattmetron.core.fit.finding import counted
 from wattmetron.core.fit.leads import CardPlugs, plugged_in, sockets_of
@@ -206,7 +207,7 @@ def _bench(machine: Machine) -> Iterator[AssemblyStep]:
             f"Connect 24-pin and {_processor_leads(machine.supply, board)} processor power from"
             f" {machine.supply.name}.",
         )
-    if machine.graphics and not (chip and chip.igpu_speed and board.outputs):
+    if machine.graphics and not (chip and chip.igpu_speed and outputs_of(board)):
         yield AssemblyStep(
             "bench-card",
             f"Hold {machine.graphics.name} in the first slot with its power connected: nothing else"
@@ -236,7 +237,7 @@ def _case(machine: Machine) -> Iterator[AssemblyStep]:
             f"Set {count} standoffs for {board.form_factor} in {case.name}, and none where the"
             " board has no hole.",
         )
-    if cooler and cooler.radiator and (place := radiator_place(case, cooler.radiator)):
+    if cooler and cooler.radiator and (place := placed_radiator(machine)):
         where = {"top": "on top", "rear": "at the rear", "front": "in front"}[place]
         yield AssemblyStep(
             "radiator",
@@ -334,7 +335,7 @@ def _card(machine: Machine) -> Iterator[AssemblyStep]:
         "card-in",
         f"Set {card.name} into the first long slot until it clicks, and screw its bracket down.",
     )
-    if card.pcie_8pin > 1:
+    if (card.pcie_8pin or 0) > 1:
         yield AssemblyStep(
             "card-power", f"Give it {card.pcie_8pin} separate 8-pin cables, not two plugs of one."
         )
@@ -343,8 +344,13 @@ def _card(machine: Machine) -> Iterator[AssemblyStep]:
             "card-power", "Push the 16-pin plug home and bend it no nearer than 35 mm."
         )
     yield AssemblyStep(
-        "display", f"Connect the display to the card ({', '.join(card.outputs)}), not to the board."
+        "display", f"Connect the display to the card{_among(card)}, not to the board."
     )
+
+
+def _among(card: Graphics) -> str:
+    outputs = outputs_of(card)
+    return f" ({', '.join(outputs)})" if outputs else ""
 
 
 def _start(machine: Machine) -> Iterator[AssemblyStep]:

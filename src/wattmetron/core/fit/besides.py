@@ -1,14 +1,14 @@
 """What a brief wants besides the eight kinds: which parts do, and what is missing.
 
-Wireless comes from the mainboard, from an expansion card or from a stick; a place for a module is
-never known, so a module does not count.
+Wireless comes from the mainboard, from an expansion card or from a stick, and from a module where
+the board is known to have a slot for one.
 """
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from math import inf
 
-from wattmetron.core.fit.display import cable_rates, pixels_gbits
+from wattmetron.core.fit.display import cable_rates, outputs_of, pixels_gbits
 from wattmetron.core.requirements.versions import Version, offered, version_of
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.further_parts import (
@@ -19,7 +19,7 @@ from wattmetron.core.values.further_parts import (
 )
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Graphics, Kind, Mainboard, Part, Processor
+from wattmetron.core.values.parts import NONE, Graphics, Kind, Mainboard, Part, Processor
 
 KEYS, POINTER, BOTH = "keyboard", "mouse", "keyboard and mouse"
 
@@ -51,7 +51,16 @@ def adapts(part: Part) -> bool:
 
 def has_wireless(machine: Machine) -> bool:
     board = machine.mainboard
-    return bool(board and board.wireless) or any(map(adapts, machine.added))
+    if board and board.wireless.casefold() not in ("", NONE):
+        return True
+    modules = [part for part in machine.added if is_module(part)]
+    housed = bool(modules and board and (board.module_slots or 0) >= len(modules))
+    return housed or any(map(adapts, machine.added))
+
+
+def is_module(part: Part) -> bool:
+    """Whether a part is a wireless module for a slot on the mainboard."""
+    return isinstance(part, WirelessAdapter) and part.via == "M.2"
 
 
 def runs(system: Part, chip: Processor, wants: Besides) -> bool:
@@ -78,8 +87,8 @@ def shows(screen: Part, source: Graphics | Mainboard, wants: Besides) -> bool:
 
 def driven(screen: Screen, source: Graphics | Mainboard) -> bool:
     """Whether a cable is known to carry all of a display from these outputs."""
-    compresses = isinstance(source, Graphics) and source.compression
-    rates = cable_rates(source.outputs, screen, compresses)
+    packs = isinstance(source, Graphics) and source.compression and screen.compression
+    rates = cable_rates(outputs_of(source), screen, bool(packs))
     return max((rate for rate, _, _ in rates if rate < inf), default=0.0) >= pixels_gbits(screen)
 
 

@@ -5,7 +5,14 @@ from collections.abc import Iterable
 from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown
 from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Case, Graphics, Kind, Radiator, SupplyForm
+from wattmetron.core.values.parts import (
+    Case,
+    Graphics,
+    Kind,
+    PowerSupply,
+    Radiator,
+    SupplyForm,
+)
 
 
 @rule(
@@ -45,26 +52,52 @@ def _width_mm(radiator_mm: int) -> int:
     return 140 if radiator_mm % 140 == 0 else 120
 
 
-def radiator_place(case: Case, radiator: tuple[Radiator, int]) -> str | None:
+LOW_MEMORY_MM = 35
+"""Memory of this height goes under a radiator that reaches over the mainboard; usual."""
+
+
+def tall_memory(memory_mm: int | None) -> bool:
+    """Whether memory is known to be too tall to go under a radiator that reaches over the board."""
+    return memory_mm is not None and memory_mm > LOW_MEMORY_MM
+
+
+def over_board(case: Case, thickness_mm: int) -> bool:
+    """Whether a radiator on top reaches over the mainboard."""
+    return case.above_board_mm is not None and thickness_mm > case.above_board_mm
+
+
+def radiator_place(case: Case, radiator: tuple[Radiator, int], tall: bool = False) -> str | None:
     """Where a radiator of this length and thickness with its fans goes: on top, else at the rear,
-    else in front; None where it goes nowhere.
+    else in front; None where it goes nowhere. Beside ``tall`` memory it does not go where it
+    reaches over the mainboard.
     """
     length_mm, thickness_mm = radiator
     top_mm = case.radiator_top_thickness_mm
-    if takes_radiator(case.radiator_top_mm, length_mm) and thickness_mm <= (top_mm or thickness_mm):
+    on_top = takes_radiator(case.radiator_top_mm, length_mm)
+    meets_memory = tall and over_board(case, thickness_mm)
+    if on_top and not meets_memory and thickness_mm <= (top_mm or thickness_mm):
         return "top"
     if takes_radiator(case.radiator_rear_mm, length_mm):
         return "rear"
     return "front" if takes_radiator(case.radiator_front_mm, length_mm) else None
 
 
-def card_room_mm(case: Case, radiator: tuple[Radiator, int] | None) -> int:
-    """Longest card, in mm, beside a radiator of this length and thickness: in front it takes its
-    thickness away.
+def placed_radiator(machine: Machine) -> str | None:
+    """Where the radiator of a machine's cooler goes in its case, beside its memory."""
+    case, cooler, kit = machine.case, machine.cooler, machine.memory
+    if case is None or cooler is None or cooler.radiator is None:
+        return None
+    return radiator_place(case, cooler.radiator, tall_memory(kit.height_mm if kit else None))
+
+
+def card_room_mm(machine: Machine, case: Case) -> int:
+    """Longest card, in mm, that a case takes beside the machine's radiator: in front this takes
+    its thickness away.
     """
-    if radiator is None:
+    cooler = machine.cooler
+    if cooler is None or cooler.radiator is None:
         return case.card_length_mm
-    return card_room_beside_mm(case, radiator, radiator_place(case, radiator))
+    return card_room_beside_mm(case, cooler.radiator, placed_radiator(machine))
 
 
 def card_room_beside_mm(case: Case, radiator: tuple[Radiator, int], place: str | None) -> int:
@@ -76,7 +109,7 @@ def card_room_beside_mm(case: Case, radiator: tuple[Radiator, int], place: str |
     "card length",
     family="clearance",
     levels=("blocks",),
-    reads={"graphics", "case", "cooler"},
+    reads={"graphics", "case", "cooler", "memory"},
     speaks="the card is longer than the case takes, less the thickness of a radiator in front",
     silent="as long or shorter",
     hangs_on={"case": ("card_length_mm",), "graphics": ("length_mm",)},
@@ -86,7 +119,7 @@ def card_length(look: Look) -> Speech:
     case, cooler = look.machine.case, look.machine.cooler
     if not case:
         return
-    room = card_room_mm(case, cooler.radiator if cooler else None)
+    room = card_room_mm(look.machine, case)
     for card in dict.fromkeys(look.machine.cards):
         if card.length_mm <= room:
             continue
@@ -210,6 +243,33 @@ def cooler_height(look: Look) -> Speech:
         )
 
 
+@rule(
+    "side fan",
+    family="clearance",
+    levels=("do first",),
+    reads={"cooler", "case", "processor"},
+    speaks="a fan in the side panel reaches down to the cooler",
+    silent="there is none, or it leaves room for the cooler",
+)
+def side_fan(look: Look) -> Speech:
+    """A fan in the side panel takes room from the cooler under it."""
+    cooler, case, chip = look.machine.cooler, look.machine.case, look.machine.processor
+    if not case or case.side_fan_mm is None:
+        return
+    boxed_mm = chip.boxed_height_mm if chip and look.machine.boxed_suffices else None
+    height_mm = cooler.height_mm if cooler else boxed_mm
+    room_mm = case.cooler_height_mm - case.side_fan_mm
+    if height_mm and room_mm < height_mm <= case.cooler_height_mm:
+        yield Said(
+            ("case", "cooler"),
+            f"The fan in the side panel of {case.name} leaves {room_mm} mm above the processor;"
+            f" {cooler.name if cooler else 'the boxed cooler'} is {height_mm} mm tall.",
+            f"Take the side fan out, or take a cooler of {room_mm} mm or less.",
+            (Figure("cooler", str(height_mm), "mm"), Figure("room", str(room_mm), "mm")),
+            ("cooler",),
+        )
+
+
 def _boxed_height(machine: Machine, case: Case) -> Speech:
     chip = machine.processor
     if chip is None:
@@ -235,9 +295,9 @@ def _boxed_height(machine: Machine, case: Case) -> Speech:
     "radiator place",
     family="clearance",
     levels=("blocks",),
-    reads={"cooler", "case"},
+    reads={"cooler", "case", "memory"},
     speaks="no place of the case is as long and as wide as the radiator, on top as thick with its"
-    " fans",
+    " fans; on top it must not reach over the board onto memory above 35 mm",
     silent="one is",
 )
 def radiator(look: Look) -> Speech:
@@ -245,10 +305,28 @@ def radiator(look: Look) -> Speech:
     cooler, case = look.machine.cooler, look.machine.case
     if not cooler or not case or cooler.radiator is None:
         return
-    place = radiator_place(case, cooler.radiator)
+    place = placed_radiator(look.machine)
     if place == "top" and case.radiator_top_thickness_mm is None:
         yield Unknown("case", case.name, "thickest radiator on top")
     if place:
+        return
+    kit = look.machine.memory
+    if kit and radiator_place(case, cooler.radiator) == "top":
+        thickness_mm = cooler.radiator_thickness_mm
+        yield Said(
+            ("cooler", "case", "memory"),
+            f"On top of {case.name} there are {case.above_board_mm} mm above the mainboard; the"
+            f" radiator of {cooler.name} is {thickness_mm} mm thick with its fans and meets"
+            f" {kit.name}, which is {kit.height_mm} mm tall.",
+            f"Take memory of {LOW_MEMORY_MM} mm or less, a thinner radiator, or a case with more"
+            " room on top.",
+            (
+                Figure("radiator", str(thickness_mm), "mm"),
+                Figure("above the board", str(case.above_board_mm), "mm"),
+                Figure("memory", str(kit.height_mm), "mm"),
+            ),
+            ("memory", "cooler", "case"),
+        )
         return
     has = (
         ("front", case.radiator_front_mm),
@@ -305,9 +383,30 @@ def memory_clearance(look: Look) -> Speech:
         )
 
 
+GOES_INTO: dict[SupplyForm, tuple[SupplyForm, ...]] = {
+    "ATX": ("ATX",),
+    "SFX": ("SFX", "SFX-L"),
+    "SFX-L": ("SFX-L",),
+    "external": ("external",),
+}
+"""Places that take a form factor as it is."""
+ON_BRACKET: tuple[SupplyForm, ...] = ("SFX", "SFX-L")
+"""Forms that stand on a bracket in an ATX place."""
+
+
+def form_fits(form: SupplyForm, case: Case) -> bool:
+    """Whether a case takes supplies of a form factor as they are."""
+    return any(place in case.supply_forms for place in GOES_INTO[form])
+
+
 def form_goes(form: SupplyForm, case: Case) -> bool:
-    """Whether a case takes supplies of a form factor: SFX in an ATX place stands on a bracket."""
-    return form in case.supply_forms or (form == "SFX" and "ATX" in case.supply_forms)
+    """The same, on a bracket if need be."""
+    return form_fits(form, case) or (form in ON_BRACKET and "ATX" in case.supply_forms)
+
+
+def inside_length_mm(supply: PowerSupply) -> int | None:
+    """Length of a supply in its place; one that stands outside takes none."""
+    return 0 if supply.form == "external" else supply.length_mm
 
 
 @rule(
@@ -322,14 +421,14 @@ def form_goes(form: SupplyForm, case: Case) -> bool:
 def supply_form(look: Look) -> Speech:
     """The case must take the supply's form factor."""
     supply, case = look.machine.supply, look.machine.case
-    if not supply or not case or supply.form in case.supply_forms:
+    if not supply or not case or form_fits(supply.form, case):
         return
     takes = ", ".join(case.supply_forms)
     figures = Figure("supply", supply.form), Figure("case", takes)
     if form_goes(supply.form, case):
         yield Said(
             ("supply", "case"),
-            f"{supply.name} is {supply.form}; in the {takes} place of {case.name} it stands on a"
+            f"{supply.name} is {supply.form}; in the ATX place of {case.name} it stands on a"
             " bracket.",
             "Most SFX supplies come with one: look that it is in the box.",
             figures,
@@ -338,8 +437,8 @@ def supply_form(look: Look) -> Speech:
         return
     yield Said(
         ("supply", "case"),
-        f"{supply.name} is {supply.form}; {case.name} takes {takes}.",
-        f"Take a power supply in {takes}.",
+        f"The form factor of {supply.name} is {supply.form}; {case.name} takes {takes}.",
+        f"Take a power supply of form factor {' or '.join(case.supply_forms)}.",
         figures,
         ("supply", "case"),
     )
@@ -357,7 +456,7 @@ def supply_form(look: Look) -> Speech:
 def supply_length(look: Look) -> Speech:
     """The supply must not be longer than its place."""
     supply, case = look.machine.supply, look.machine.case
-    if supply and case and form_goes(supply.form, case):
+    if supply and case and supply.form != "external" and form_goes(supply.form, case):
         yield from _within(
             ("supply", "long"),
             (supply.name, supply.length_mm, "length"),

@@ -1,8 +1,10 @@
 """Whether the processor's heat is carried away: mounting, capacity, boxed cooler."""
 
-from wattmetron.core.fit.finding import Figure, Said, Speech, counted
+from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown, counted
 from wattmetron.core.fit.rule import DRAWN, Look, rule
-from wattmetron.core.power.heat import FAN_W, TOO_HOT, case_heat_w
+from wattmetron.core.power.heat import FAN_MM, FAN_W, TOO_HOT, case_heat_w
+from wattmetron.core.values.fan_places import free_for
+from wattmetron.core.values.sockets import mounts_on
 
 
 @rule(
@@ -17,7 +19,7 @@ from wattmetron.core.power.heat import FAN_W, TOO_HOT, case_heat_w
 def cooler_socket(look: Look) -> Speech:
     """The cooler must mount on the processor's socket."""
     cooler, chip = look.machine.cooler, look.machine.processor
-    if cooler and chip and chip.socket not in cooler.sockets:
+    if cooler and chip and not mounts_on(cooler.sockets, chip.socket):
         yield Said(
             ("cooler", "processor"),
             f"{cooler.name} does not mount on socket {chip.socket}.",
@@ -106,11 +108,15 @@ def case_heat(look: Look) -> Speech:
     case = look.machine.case
     if not case or not look.machine.processor:
         return
+    if case.fans_included is None:
+        yield Unknown("case", case.name, "fans included")
+        return
     fans = look.machine.fans_placed
     heat, carries = look.draw.full_w, case_heat_w(case.airflow, fans)
     if heat > carries:
         more = -(-(heat - carries) // FAN_W)
-        room = case.fan_places is None or case.fan_places >= fans + more
+        free = free_for(case, look.machine.added_fans, FAN_MM)
+        room = free is None or free >= more
         hot = heat > TOO_HOT * carries
         yield Said(
             ("case",),

@@ -4,11 +4,11 @@ import re
 from collections.abc import Iterable
 from math import inf
 
-from wattmetron.core.fit.finding import Figure, Said, Speech
+from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown
 from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.further_parts import Screen
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.parts import NONE, Graphics, Kind, Mainboard
 
 
 @rule(
@@ -24,6 +24,8 @@ def graphics_output(look: Look) -> Speech:
     chip, card, board = look.machine.processor, look.machine.graphics, look.machine.mainboard
     if card:
         if not card.outputs:
+            yield Unknown("graphics", card.name, "display outputs")
+        elif outputs_of(card) == ():
             yield Said(
                 ("graphics",),
                 f"{card.name} has no display output.",
@@ -44,6 +46,8 @@ def graphics_output(look: Look) -> Speech:
                 ("graphics", "processor"),
             )
     elif board and not board.outputs:
+        yield Unknown("mainboard", board.name, "display outputs")
+    elif board and outputs_of(board) == ():
         yield Said(
             ("mainboard",),
             f"{board.name} has no display output for the integrated graphics of {chip.name}.",
@@ -51,6 +55,16 @@ def graphics_output(look: Look) -> Speech:
             (Figure("outputs", "0"),),
             ("mainboard", "graphics"),
         )
+
+
+def outputs_of(source: Graphics | Mainboard) -> tuple[str, ...]:
+    """The display outputs that are stated; none where that is said, or where nothing is."""
+    return tuple(output for output in source.outputs if output.casefold() != NONE)
+
+
+def may_show(source: Graphics | Mainboard) -> bool:
+    """Whether there is a display output, or may be for all that is stated."""
+    return not source.outputs or bool(outputs_of(source))
 
 
 OUTPUT_GBITS = {
@@ -85,18 +99,41 @@ def stated_gbits(outputs: Iterable[str]) -> dict[str, float]:
     return {
         output: OUTPUT_GBITS[name]
         for output in outputs
-        if (name := output.split(" x")[0].strip()) in OUTPUT_GBITS
+        if (name := _standard(output)) in OUTPUT_GBITS
     }
 
 
-def drives(outputs: tuple[str, ...], display: Display) -> bool:
+def drives(source: Graphics | Mainboard, display: Display) -> bool:
     """Whether the fastest output carries a display at its refresh, or may do for all that is
     stated.
     """
+    return carries_plain(source, display) or carries_compressed(source, display)
+
+
+def carries_plain(source: Graphics | Mainboard, display: Display) -> bool:
+    """Whether an output carries all pixels as they are, or may do for all that is stated."""
+    outputs = outputs_of(source)
     known = stated_gbits(outputs)
     if not known or len(known) < len(outputs):
         return True
     return max(known.values()) >= display_gbits(display)
+
+
+def carries_compressed(source: Graphics | Mainboard, display: Display) -> bool:
+    """Whether an output may carry all pixels compressed, if the display takes them so."""
+    if isinstance(source, Graphics) and source.compression is False:
+        return False
+    packed = (
+        COMPRESSED * rate
+        for output, rate in stated_gbits(outputs_of(source)).items()
+        if _standard(output) in COMPRESSING
+    )
+    return max(packed, default=0.0) >= display_gbits(display)
+
+
+def _standard(output: str) -> str:
+    """The standard of a plug, without how many there are."""
+    return output.split(" x")[0].strip()
 
 
 @rule(
@@ -105,7 +142,7 @@ def drives(outputs: tuple[str, ...], display: Display) -> bool:
     levels=("wastes",),
     reads={"graphics", "mainboard", "processor"},
     speaks="the fastest output carries less than the display's pixels at its refresh",
-    silent="it carries them, or an output's standard is not stated",
+    silent="it carries them, compressed if both ends can, or an output's standard is not stated",
 )
 def display_speed(look: Look) -> Speech:
     """The fastest output must carry the display's pixels at its refresh; rates as in the open
@@ -115,8 +152,19 @@ def display_speed(look: Look) -> Speech:
     source = card or (board if look.machine.uses_integrated else None)
     if source is None or display is None or look.machine.of("display"):
         return
-    known = stated_gbits(source.outputs)
-    if not drives(source.outputs, display):
+    known = stated_gbits(outputs_of(source))
+    if not carries_plain(source, display) and carries_compressed(source, display):
+        if isinstance(source, Graphics) and source.compression is None:
+            yield Unknown("graphics", source.name, "compression of its outputs (DSC)")
+        kind: Kind = "graphics" if card else "mainboard"
+        most = max(known.values())
+        yield Unknown(
+            kind,
+            f"the display with {source.name} ({most:g} of {display_gbits(display):.1f} Gbit/s"
+            " without compression)",
+            "whether it takes compressed pictures (DSC)",
+        )
+    elif not drives(source, display):
         best = max(known, key=lambda text: known[text])
         needed = display_gbits(display)
         most_hz = int(display.refresh_hz * known[best] / needed)
@@ -147,15 +195,17 @@ def display_plug(look: Look) -> Speech:
     """A cable needs the same plug at both ends, and is as fast as the slower end."""
     card, board = look.machine.graphics, look.machine.mainboard
     source = card or (board if look.machine.uses_integrated else None)
-    if source is None or not source.outputs:
+    if source is None or not outputs_of(source):
         return
     kinds: tuple[Kind, ...] = ("graphics" if card else "mainboard", "display")
     for screen in dict.fromkeys(look.machine.of("display")):
         if not isinstance(screen, Screen) or not screen.inputs:
             continue
-        rates = cable_rates(source.outputs, screen, card is not None and card.compression)
+        packs = card.compression if card else None
+        outputs = outputs_of(source)
+        rates = cable_rates(outputs, screen, bool(packs and screen.compression))
         told = (
-            Figure(source.name, ", ".join(source.outputs)),
+            Figure(source.name, ", ".join(outputs)),
             Figure(screen.name, ", ".join(screen.inputs)),
         )
         if not rates:
@@ -169,7 +219,14 @@ def display_plug(look: Look) -> Speech:
             continue
         needed = pixels_gbits(screen)
         best, output, plug = max(rates, key=lambda rate: rate[0])
-        if best < needed:
+        packed = max(rate for rate, _, _ in cable_rates(outputs, screen, True))
+        open_ends = packs is not False and screen.compression is not False
+        if best < needed <= packed and open_ends:
+            if packs is None:
+                yield Unknown(kinds[0], source.name, "compression of its outputs (DSC)")
+            if screen.compression is None:
+                yield Unknown("display", screen.name, "whether it takes compressed pictures (DSC)")
+        elif best < needed:
             most_hz = int(screen.refresh_hz * best / needed)
             yield Said(
                 kinds,
@@ -182,12 +239,11 @@ def display_plug(look: Look) -> Speech:
 
 
 def cable_rates(
-    outputs: tuple[str, ...], screen: Screen, compresses: bool
+    outputs: tuple[str, ...], screen: Screen, packed: bool
 ) -> list[tuple[float, str, str]]:
     """For each output and input with a plug in common what a cable carries in Gbit/s of plain
-    pixels.
+    pixels, compressed where both plugs can.
     """
-    packed = screen.compression and compresses
     return [
         (_carries(output, plug, packed), output, plug)
         for output in outputs
@@ -217,11 +273,11 @@ COMPRESSING = {"DisplayPort 1.4", "DisplayPort 1.4a", "DisplayPort 2.0", "Displa
 
 def _carries(output: str, plug: str, packed: bool) -> float:
     """What goes from an output to a plug, in Gbit/s of plain pixels."""
-    both = {text.split(" x")[0].strip() for text in (output, plug)}
+    both = {_standard(text) for text in (output, plug)}
     rate = min(_gbits(output), _gbits(plug))
     return COMPRESSED * rate if packed and both <= COMPRESSING else rate
 
 
 def _gbits(text: str) -> float:
     """What a plug carries; without limit where its version is not stated."""
-    return OUTPUT_GBITS.get(text.split(" x")[0].strip(), inf)
+    return OUTPUT_GBITS.get(_standard(text), inf)

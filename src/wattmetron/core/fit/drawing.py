@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from wattmetron.core.fit.clearance import card_room_mm, radiator_place, tall_mm
+from wattmetron.core.fit.clearance import card_room_mm, placed_radiator, tall_mm
 from wattmetron.core.fit.ports import ROW_MM, ROWS
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import BoardForm, Case, Kind
@@ -127,7 +127,7 @@ class _Plan:
         self.slot_y = self.board_y + self.board_height - ROWS[form] * ROW_MM + ROW_MM / 2
         cooler = machine.cooler
         self.radiator = cooler.radiator if cooler else None
-        self.radiator_at = radiator_place(case, self.radiator) if case and self.radiator else None
+        self.radiator_at = placed_radiator(machine)
 
     def _longest_card(self) -> float:
         return self.machine.graphics.length_mm if self.machine.graphics else 0
@@ -430,7 +430,7 @@ class _Plan:
     def _of_card(self, case: Case) -> Iterator[Clearance]:
         card = self.machine.graphics
         assert card is not None
-        room = card_room_mm(case, self.radiator)
+        room = card_room_mm(self.machine, case)
         thick = card.thickness_mm or 40
         y = self.slot_y + thick + 20
         kinds: tuple[Kind, ...] = (

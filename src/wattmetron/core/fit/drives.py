@@ -1,7 +1,7 @@
 """Drives: which slot, port and place each takes."""
 
 from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown, counted
-from wattmetron.core.fit.roles import NVME, SOLID, held_gb
+from wattmetron.core.fit.roles import NVME, SOLID, DriveNeed, Held, Room, held_gb, served
 from wattmetron.core.fit.rule import Look, rule
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import STORAGE_KINDS, Mainboard
@@ -14,6 +14,7 @@ from wattmetron.core.values.seating import (
     slots_of,
     sticks_of,
 )
+from wattmetron.core.values.words import with_article
 
 
 def ports_needed(machine: Machine) -> int:
@@ -52,7 +53,7 @@ def drive_ports(look: Look) -> Speech:
         return
     sticks, needed = sticks_of(machine.storage), ports_needed(machine)
     if len(sticks) > board.m2_slots:
-        yield _short_of(board, len(sticks), "M.2 slots", board.m2_slots)
+        yield _short_of(board, len(sticks), "M.2 slot", board.m2_slots)
         return
     if any(stick.sata for stick in sticks) and not board.m2_sata:
         yield Unknown("mainboard", board.name, "which M.2 slots take SATA drives")
@@ -60,23 +61,55 @@ def drive_ports(look: Look) -> Speech:
     if seats is None:
         talking = sum(stick.sata for stick in sticks)
         taking = sum(slot.sata for slot in slots_of(board))
-        yield _short_of(board, talking, "M.2 slots that take SATA drives", taking)
+        yield _short_of(board, talking, "M.2 slot", taking, tail=" for SATA drives")
     elif needed > seats.ports_left:
         beside = (
             f" of {board.sata_ports} left beside {counted(len(sticks), 'M.2 drive')}"
             if seats.ports_left < board.sata_ports
             else ""
         )
-        yield _short_of(board, needed, "SATA ports", seats.ports_left, beside)
+        yield _short_of(board, needed, "SATA port", seats.ports_left, beside)
 
 
-def _short_of(board: Mainboard, count: int, word: str, places: int, beside: str = "") -> Said:
+def _short_of(
+    board: Mainboard, count: int, word: str, places: int, beside: str = "", tail: str = ""
+) -> Said:
     return Said(
         ("storage", "mainboard"),
-        f"The drives need {count} {word}; {board.name} has {places}{beside}.",
+        f"The drives need {counted(count, word)}{tail}; {board.name} has {places}{beside}.",
         "Take fewer or larger drives, or a mainboard with more places.",
         (Figure("drives", str(count)), Figure(word, str(places))),
         ("mainboard", "storage"),
+    )
+
+
+@rule(
+    "U.2 drives",
+    family="drives",
+    levels=("blocks",),
+    reads={"storage", "mainboard"},
+    speaks="an NVMe drive in a 2.5 inch shell finds no U.2 port: an M.2 slot does not take it",
+    silent="there is a port for each",
+)
+def u2_drives(look: Look) -> Speech:
+    """An NVMe drive in a 2.5 inch shell has a U.2 plug, which few boards for desktops take."""
+    board = look.machine.mainboard
+    drives = [drive for drive in look.machine.storage if drive.on_u2]
+    if not board or len(drives) <= (board.u2_ports or 0):
+        return
+    names = ", ".join(dict.fromkeys(drive.name for drive in drives))
+    has = (
+        "is not known to have a U.2 port"
+        if board.u2_ports is None
+        else f"has {counted(board.u2_ports, 'U.2 port')}"
+    )
+    yield Said(
+        ("storage", "mainboard"),
+        f"{names} {'has' if len(drives) == 1 else 'have'} a U.2 plug, which does not go into an M.2"
+        f" slot; {board.name} {has}.",
+        "Take an M.2 drive, or a mainboard with a U.2 port.",
+        (Figure("U.2 drives", str(len(drives))), Figure("U.2 ports", str(board.u2_ports or 0))),
+        ("storage", "mainboard"),
     )
 
 
@@ -176,34 +209,47 @@ def system_drive(look: Look) -> Speech:
     family="drives",
     levels=("do first",),
     reads={"storage"},
-    speaks="games whose lists ask for an SSD, or an NVMe SSD, find no room on drives of that kind",
-    silent="there is room for them",
+    speaks="games whose lists ask for an SSD, or an NVMe SSD, find no room on drives of that kind"
+    " beside the system, which stands on an SSD",
+    silent="there is room for them and the system",
 )
 def game_drives(look: Look) -> Speech:
-    """Games that ask for solid state load from it while they run."""
-    drives = look.machine.storage
+    """Games that ask for solid state load from it while they run; the system stands there too."""
+    drives, wishes = look.machine.storage, look.wishes
     if not drives:
         return
-    held = held_gb(drives)
-    for level in (NVME, SOLID):
-        kind = STORAGE_KINDS[level]
-        asking = {
-            ask.game: ask.drive_gb
-            for ask in look.wishes.asks
-            if STORAGE_KINDS.index(ask.drive) >= level
-        }
-        wanted = sum(asking.values())
-        if wanted > held[level]:
-            verbs = ("asks", "takes") if len(asking) == 1 else ("ask", "take")
-            yield Said(
-                ("storage",),
-                f"{', '.join(asking)} {verbs[0]} for an {kind} and {verbs[1]} {wanted:,.0f} GB;"
-                f" drives of that kind hold {held[level]:,.0f} GB.",
-                f"Add an {kind}, or take a larger one.",
-                (Figure("games", f"{wanted:,.0f} GB"), Figure(kind, f"{held[level]:,.0f} GB")),
-                ("storage",),
-            )
-            return
+    nvme, solid = (
+        {ask.game: ask.drive_gb for ask in wishes.asks if STORAGE_KINDS.index(ask.drive) >= level}
+        for level in (NVME, SOLID)
+    )
+    nvme_gb, solid_gb = sum(nvme.values()), sum(solid.values())
+    system = Room(wishes.system_gb, SOLID)
+    if nvme and not served(drives, DriveNeed(system, Held(nvme_gb, nvme_gb, nvme_gb), Room(0.0))):
+        yield _no_room(nvme, NVME, look)
+    elif solid and not served(
+        drives, DriveNeed(system, Held(solid_gb, solid_gb, nvme_gb), Room(0.0))
+    ):
+        yield _no_room(solid, SOLID, look)
+
+
+def _no_room(games: dict[str, float], level: int, look: Look) -> Said:
+    """Games that find no room on drives of a kind, with what each takes in GB."""
+    name, wanted = STORAGE_KINDS[level], sum(games.values())
+    kind, system_gb = with_article(name), look.wishes.system_gb
+    verbs = ("asks", "takes") if len(games) == 1 else ("ask", "take")
+    held = held_gb(look.machine.storage)[level]
+    return Said(
+        ("storage",),
+        f"{', '.join(games)} {verbs[0]} for {kind} and {verbs[1]} {wanted:,.0f} GB; drives of that"
+        f" kind hold {held:,.0f} GB, and the system takes {system_gb:,.0f} GB of an SSD.",
+        f"Add {kind}, or take a larger one.",
+        (
+            Figure("games", f"{wanted:,.0f}", "GB"),
+            Figure("system", f"{system_gb:,.0f}", "GB"),
+            Figure(name, f"{held:,.0f}", "GB"),
+        ),
+        ("storage",),
+    )
 
 
 @rule(

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from wattmetron.core.fit.display import outputs_of
 from wattmetron.core.fit.platform import firmware_needed, firmware_older
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.seating import in_slots
@@ -33,14 +34,14 @@ def _power(machine: Machine) -> Iterator[str]:
 def _picture(machine: Machine) -> Iterator[str]:
     card, chip, board = machine.graphics, machine.processor, machine.mainboard
     if card is not None:
-        plugs = card.pcie_8pin + card.pcie_16pin
+        plugs = sum(card.plugs or (0, 0))
         leads = "its power lead is" if plugs == 1 else f"all its {plugs} power leads are"
         power = f", {leads} in" if plugs else ""
         yield (
             f"Fans turn, no picture: the display is on {card.name} and not on the board, the card"
             f" is down in its slot{power}."
         )
-    if card is not None and chip is not None and chip.igpu_speed and board and board.outputs:
+    if card is not None and chip is not None and chip.igpu_speed and board and outputs_of(board):
         yield (
             f"Still no picture: take the card out and connect the display to the board;"
             f" {chip.name} draws by itself, so a picture there means that the card or its slot is"

@@ -13,7 +13,7 @@ from wattmetron.core.fit.besides import Besides, besides_missed
 from wattmetron.core.fit.display import drives
 from wattmetron.core.fit.finding import counted
 from wattmetron.core.fit.later import ToCome, against_later, brings_cooler, later_card, later_chip
-from wattmetron.core.fit.leads import Sockets, leads_level, sockets_of
+from wattmetron.core.fit.leads import CardPlugs, Sockets, leads_level, sockets_of
 from wattmetron.core.fit.platform import BARELY_PERCENT, barely_w, needs_a_step
 from wattmetron.core.fit.roles import (
     ANY,
@@ -28,6 +28,7 @@ from wattmetron.core.fit.roles import (
     takes_system,
 )
 from wattmetron.core.fit.wishes import kind_asked
+from wattmetron.core.frames.memory import memory_rates
 from wattmetron.core.power.draw import Watts, draw, needed_supply_w
 from wattmetron.core.power.heat import TOO_HOT, case_heat_w
 from wattmetron.core.power.noise import cooler_dba, in_play_dba, room_for_cooler_dba
@@ -50,6 +51,7 @@ from wattmetron.core.values.parts import (
     StorageKind,
 )
 from wattmetron.core.values.published import Published
+from wattmetron.core.values.sockets import mounts_on, same_socket
 from wattmetron.core.values.words import with_article
 
 LOUDEST_DBA = 200.0
@@ -108,7 +110,7 @@ class Floors:
             return mine or part.threads >= self.threads
         if not isinstance(part, Graphics):
             return True
-        return self.starts_on(part) and (mine or self.drives(part.outputs))
+        return self.starts_on(part) and (mine or self.shown_by(part))
 
     def hosts(self, part: Part) -> bool:
         """Whether a part goes with what is to come as far as it decides by itself."""
@@ -119,22 +121,30 @@ class Floors:
             return True
         match part:
             case Mainboard():
-                goes = part.socket == chip.socket and part.memory_type == chip.memory_type
+                goes = same_socket(part.socket, chip.socket) and part.memory_type in memory_rates(
+                    chip
+                )
                 delivers_w = self.delivers_w(part)
                 return goes and (delivers_w is None or delivers_w >= self.delivered_w(chip))
             case Memory():
                 return part.total_gb <= chip.memory_max_gb
             case Cooler():
                 carries = self.cools(self.capacity_w(part), chip)
-                return brings_cooler(chip) or (chip.socket in part.sockets and carries)
+                return brings_cooler(chip) or (mounts_on(part.sockets, chip.socket) and carries)
             case Case():
                 box_mm = chip.boxed_height_mm if brings_cooler(chip) else None
                 return (box_mm or 0) <= (part.cooler_height_mm or 0)
         return True
 
-    def drives(self, outputs: tuple[str, ...]) -> bool:
-        """Whether these outputs carry the brief's display at its refresh."""
-        return self.display is None or drives(outputs, self.display)
+    def shown_by(self, source: Graphics | Mainboard) -> bool:
+        """Whether the outputs of a card or a board carry the brief's display at its refresh."""
+        return self.display is None or drives(source, self.display)
+
+    def takes_registered(self, board: Mainboard) -> bool:
+        """Whether registered memory may go onto a board: not on a mere hope."""
+        if board.registered is None:
+            return not self.starts_as_bought or board.id in self.owned
+        return board.registered
 
     def has_few_cores(self, chip: Processor) -> bool:
         """Whether a processor has too few cores to stand beside a dear card."""
@@ -172,12 +182,23 @@ class Floors:
         asks = self.starts_as_bought and supply.id not in self.owned
         return level not in ("blocks", "do first" if asks else "blocks")
 
+    def card_leads_do(self, supply: PowerSupply, plugs: CardPlugs) -> bool:
+        """Whether a supply has the leads for cards, without a question about their adapters left
+        open before the first start.
+        """
+        asks = self.starts_as_bought and supply.id not in self.owned
+        return plugs.find(supply) and not (asks and plugs.open_on(supply))
+
     def starts_on(self, part: Graphics | Processor) -> bool:
         """Whether every game starts on what draws."""
         if not self.apis:
             return True
         had = [version_of(api) for api in apis_of(part)]
         return all(offered(api, had) for api in self.apis)
+
+    def cooler_w(self, chip: Processor) -> int:
+        """The least capacity of a cooler for a processor, with the reserve."""
+        return -(-chip.sustained_w * (100 + self.cooler_reserve_percent) // 100)
 
     def cools(self, capacity_w: int, chip: Processor) -> bool:
         """Whether a cooler of this capacity carries a processor's heat with the reserve."""
@@ -417,11 +438,11 @@ def missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
             f"{chip.name} has {counted(chip.cores, 'core')}; {card.name} wants"
             f" {CORES_BESIDE_A_DEAR_CARD} or more beside it.",
         )
-    if card and card.id not in floors.owned and not floors.drives(card.outputs):
+    if card and card.id not in floors.owned and not floors.shown_by(card):
         yield "display_driven", f"No output of {card.name} carries the display at its refresh."
     if machine.uses_integrated and machine.mainboard:
         board = machine.mainboard
-        if not floors.drives(board.outputs):
+        if not floors.shown_by(board):
             yield "display_driven", f"No output of {board.name} carries the display at its refresh."
     asks = floors.all_channels and kit and kit.id not in floors.owned
     if asks and chip and kit and kit.sticks < chip.memory_channels:
@@ -468,7 +489,10 @@ def _against(then: Machine, floors: Floors, field: str) -> str:
             f"{supply.name} gives {supply.watts} W; with {name} later {needed_w} W with headroom"
             " and reserve are wanted."
         )
-    if floors.heat_carried and _carried_w(then, floors) < full_w:
+    if not floors.card_leads_do(supply, CardPlugs.of(then.cards)):
+        return f"Whether {supply.name} has the leads for {name} later is not stated."
+    fans_known = case.fans_included is not None
+    if floors.heat_carried and fans_known and _carried_w(then, floors) < full_w:
         return f"{case.name} does not carry off the {full_w} W that arise with {name} later."
     if field == "later_second" and then.mainboard and not floors.hosts(then.mainboard):
         return f"{then.mainboard.name} is not known to have a slot for {name}."
@@ -514,7 +538,7 @@ def _roles_missed(drives: tuple[Storage, ...], need: DriveNeed) -> Iterator[tupl
     if held.all_gb < need.all_gb:
         yield (
             "storage_gb",
-            f"Storage is {held.all_gb:,.0f} GB; system, games and bulk want {need.all_gb:,.0f} GB.",
+            f"Storage is {held.all_gb:,.0f} GB; {_wanted_by(need)} {need.all_gb:,.0f} GB.",
         )
         need = need._replace(all_gb=0.0)
     if served(drives, need):
@@ -528,6 +552,12 @@ def _roles_missed(drives: tuple[Storage, ...], need: DriveNeed) -> Iterator[tupl
         yield "drives_apart", "System, games and bulk do not have drives of their own."
     elif held.all_gb >= need.system.gb + need.shared.all_gb:
         yield "system_gb", f"No drive has {need.system.gb:,.0f} GB for the system."
+
+
+def _wanted_by(need: DriveNeed) -> str:
+    """What wants so much room in all: the roles together, or the brief where it asks for more."""
+    together_gb = need.system.gb + need.shared.all_gb
+    return "the brief wants" if need.all_gb > together_gb else "system, games and bulk want"
 
 
 def _kind_missed(drives: tuple[Storage, ...], need: DriveNeed) -> str:
@@ -557,7 +587,7 @@ def _start_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]
             " processor.",
         )
     supply = machine.supply
-    if chip and board and supply and chip.socket == board.socket:
+    if chip and board and supply and same_socket(chip.socket, board.socket):
         sockets = sockets_of(board)
         if leads_level(supply, sockets, chip.sustained_w) != "blocks" and not floors.leads_do(
             supply, sockets, chip.sustained_w
@@ -567,6 +597,17 @@ def _start_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]
                 f"Whether {board.name} starts with the processor leads of {supply.name} is not"
                 " stated.",
             )
+    plugs = CardPlugs.of(machine.cards)
+    if supply and plugs.find(supply) and not floors.card_leads_do(supply, plugs):
+        yield (
+            "starts_as_bought",
+            f"Whether an adapter for the leads of {supply.name} comes with"
+            f" {machine.cards[0].name} is not stated.",
+        )
+    kit = machine.memory
+    stated = not board or not kit or not kit.registered or board.registered is not None
+    if board and not stated and not floors.takes_registered(board):
+        yield "starts_as_bought", f"Whether {board.name} takes registered memory is not stated."
 
 
 def _cooling_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]:
@@ -574,8 +615,9 @@ def _cooling_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str
     if chip and cooler and not floors.cools(floors.capacity_w(cooler), chip):
         yield (
             "reserve_percent",
-            f"{cooler.name} carries {cooler.capacity_w} W; {chip.sustained_w} W with"
-            f" {floors.cooler_reserve_percent} % reserve are wanted.",
+            f"{cooler.name} carries {cooler.capacity_w} W; {chip.name} gives off {chip.sustained_w}"
+            f" W, and with {floors.cooler_reserve_percent} % reserve"
+            f" {floors.cooler_w(chip)} W are wanted.",
         )
     board = machine.mainboard
     if chip and board and (floors.delivers_w(board) or chip.sustained_w) < floors.delivered_w(chip):
@@ -602,7 +644,7 @@ def _cooling_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str
             else f"About {loud:.0f} dB(A) in play; the brief allows {floors.most_dba:g}.",
         )
     heat = draw(machine).full_w
-    if floors.heat_carried and case and chip:
+    if floors.heat_carried and case and chip and case.fans_included is not None:
         carried = case_heat_w(case.airflow, machine.fans_placed)
         if _carried_w(machine, floors) < heat:
             yield (

@@ -21,36 +21,54 @@ class CardLeads(NamedTuple):
 
 class CardPlugs(NamedTuple):
     """Power plugs of cards: how many of each kind, W over each 16-pin one, 8-pin leads for the
-    adapter of one (0: not every card brings one).
+    adapter of one (0: not every card brings one; None: of some card that is not known), and
+    whether some card takes more than the slot gives while its plugs are not known.
     """
 
     pcie_8pin: int = 0
     pcie_16pin: int = 0
     lead_w: int = 0
-    adapter_8pin: int = 0
+    adapter_8pin: int | None = 0
+    unknown: bool = False
 
     @classmethod
     def of(cls, cards: Sequence[Graphics]) -> "CardPlugs":
-        wide = [card for card in cards if card.pcie_16pin]
-        adapters = [card.adapter_8pin for card in wide]
+        plugs = [(card, *(card.plugs or (0, 0))) for card in cards]
+        wide = [(card, pins_16) for card, _, pins_16 in plugs if pins_16]
         return cls(
-            sum(card.pcie_8pin for card in cards),
-            sum(card.pcie_16pin for card in wide),
-            max((-(-(card.board_power_w - SLOT_W) // card.pcie_16pin) for card in wide), default=0),
-            max(adapters) if adapters and all(adapters) else 0,
+            sum(pins_8 for _, pins_8, _ in plugs),
+            sum(pins_16 for _, pins_16 in wide),
+            max((-(-(card.board_power_w - SLOT_W) // pins) for card, pins in wide), default=0),
+            _adapter_8pin([card for card, _ in wide]),
+            any(card.plugs is None and card.board_power_w > SLOT_W for card in cards),
         )
 
     def on(self, supply: PowerSupply) -> CardLeads:
         """What these plugs find on a supply; a lead that is rated too low counts as missing."""
         strong = supply.pcie_16pin_w is None or supply.pcie_16pin_w >= self.lead_w
         missing = max(0, self.pcie_16pin - (supply.pcie_16pin if strong else 0))
-        return CardLeads(missing, self.pcie_8pin + missing * self.adapter_8pin)
+        return CardLeads(missing, self.pcie_8pin + missing * (self.adapter_8pin or 0))
 
     def find(self, supply: PowerSupply) -> bool:
-        """Whether every plug finds a lead, by the adapter if need be."""
+        """Whether every plug finds a lead, by the adapter if need be, or may do for all that is
+        stated.
+        """
         leads = self.on(supply)
-        by_adapter = not leads.missing_16pin or self.adapter_8pin > 0
+        by_adapter = not leads.missing_16pin or self.adapter_8pin != 0
         return by_adapter and leads.needed_8pin <= supply.pcie_8pin
+
+    def open_on(self, supply: PowerSupply) -> bool:
+        """Whether it hangs on an adapter of which nothing is known."""
+        return bool(self.on(supply).missing_16pin) and self.adapter_8pin is None
+
+
+def _adapter_8pin(wide: Sequence[Graphics]) -> int | None:
+    """8-pin leads that the adapter of each of these cards takes; 0 where one has none."""
+    adapters = [card.adapter_8pin for card in wide]
+    if not adapters or 0 in adapters:
+        return 0
+    known = [adapter for adapter in adapters if adapter is not None]
+    return max(known) if len(known) == len(adapters) else None
 
 
 class Sockets(NamedTuple):

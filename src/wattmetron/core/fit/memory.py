@@ -1,9 +1,10 @@
 """Memory: type, slots, capacity, channels, speed, registered and error-correcting kits."""
 
-from wattmetron.core.fit.finding import Figure, Said, Speech, counted
+from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown, counted
 from wattmetron.core.fit.rule import Look, rule
-from wattmetron.core.frames.memory import usable_mts
-from wattmetron.core.values.parts import Kind, Mainboard, Processor
+from wattmetron.core.frames.memory import memory_rates, usable_mts
+from wattmetron.core.values.parts import Kind, Mainboard, Memory, Processor
+from wattmetron.core.values.sockets import same_socket
 
 
 @rule(
@@ -21,14 +22,20 @@ def memory_type(look: Look) -> Speech:
         yield _other_type(
             kit.name, kit.memory_type, board.name, board.memory_type, ("memory", "mainboard")
         )
-    elif kit and chip and kit.memory_type != chip.memory_type:
+    elif kit and chip and kit.memory_type not in memory_rates(chip):
         yield _other_type(
-            kit.name, kit.memory_type, chip.name, chip.memory_type, ("memory", "processor")
+            kit.name, kit.memory_type, chip.name, _types(chip), ("memory", "processor")
         )
-    if board and chip and board.socket == chip.socket and board.memory_type != chip.memory_type:
+    if not board or not chip or not same_socket(board.socket, chip.socket):
+        return
+    if board.memory_type not in memory_rates(chip):
         yield _other_type(
-            board.name, board.memory_type, chip.name, chip.memory_type, ("mainboard", "processor")
+            board.name, board.memory_type, chip.name, _types(chip), ("mainboard", "processor")
         )
+
+
+def _types(chip: Processor) -> str:
+    return " or ".join(memory_rates(chip))
 
 
 def _other_type(one: str, has: str, other: str, wants: str, kinds: tuple[Kind, ...]) -> Said:
@@ -53,10 +60,11 @@ def memory_slots(look: Look) -> Speech:
     """No more sticks than slots."""
     kit, board = look.machine.memory, look.machine.mainboard
     if kit and board and kit.sticks > board.memory_slots:
+        several = len(look.machine.kits) > 1
         yield Said(
             ("memory", "mainboard"),
-            f"{kit.name} has {kit.sticks} sticks; {board.name} has {board.memory_slots} memory"
-            " slots.",
+            f"{kit.name} {'together have' if several else 'has'} {counted(kit.sticks, 'stick')};"
+            f" {board.name} has {counted(board.memory_slots, 'memory slot')}.",
             "Take a kit with fewer sticks or a mainboard with more slots.",
             (Figure("sticks", str(kit.sticks)), Figure("slots", str(board.memory_slots))),
             ("memory", "mainboard"),
@@ -99,20 +107,36 @@ def memory_capacity(look: Look) -> Speech:
     family="memory",
     levels=("blocks",),
     reads={"memory", "mainboard"},
-    speaks="a registered kit is on a board that is not made for it",
-    silent="the board is, or the kit is not registered",
+    speaks="a kit is registered and the board does not take such memory, or the board takes nothing"
+    " else and the kit is not",
+    silent="the board takes the kit",
 )
 def registered(look: Look) -> Speech:
-    """Registered memory starts only on boards made for it."""
-    kit, board = look.machine.memory, look.machine.mainboard
-    if kit and board and kit.registered and not board.registered:
-        yield Said(
-            ("memory", "mainboard"),
-            f"{kit.name} is registered memory; {board.name} does not start with it.",
-            "Take a kit that is not registered.",
-            (Figure("kit", "registered"), Figure("mainboard", "not registered")),
-            ("memory", "mainboard"),
-        )
+    """A board starts only with the kinds of memory that it is made for."""
+    board = look.machine.mainboard
+    if not board:
+        return
+    for kit in look.machine.of("memory"):
+        assert isinstance(kit, Memory)
+        if kit.registered and board.registered is None:
+            yield Unknown("mainboard", board.name, "whether it takes registered memory")
+        elif kit.registered and not board.registered:
+            yield Said(
+                ("memory", "mainboard"),
+                f"{kit.name} is registered memory; {board.name} does not start with it.",
+                "Take a kit that is not registered.",
+                (Figure("kit", "registered"), Figure("mainboard", "not registered")),
+                ("memory", "mainboard"),
+            )
+        elif not kit.registered and board.unbuffered is False:
+            yield Said(
+                ("memory", "mainboard"),
+                f"{kit.name} is not registered memory; {board.name} starts with registered memory"
+                " alone.",
+                "Take a registered kit, or another mainboard.",
+                (Figure("kit", "not registered"), Figure("mainboard", "registered")),
+                ("memory", "mainboard"),
+            )
 
 
 @rule(
@@ -126,7 +150,11 @@ def registered(look: Look) -> Speech:
 def error_correcting(look: Look) -> Speech:
     """Error correction is paid for in vain where the board leaves it unused."""
     kit, board = look.machine.memory, look.machine.mainboard
-    if kit and board and kit.error_correcting and not kit.registered and not board.error_correcting:
+    if not kit or not board or not kit.error_correcting or kit.registered:
+        return
+    if board.error_correcting is None:
+        yield Unknown("mainboard", board.name, "whether error correction works on it")
+    elif not board.error_correcting:
         yield Said(
             ("memory", "mainboard"),
             f"{kit.name} corrects errors; {board.name} leaves that unused.",
@@ -175,8 +203,12 @@ def channels(look: Look) -> Speech:
 def memory_speed(look: Look) -> Speech:
     """A kit faster than processor and board can use runs at their limit."""
     kit, chip, board = look.machine.memory, look.machine.processor, look.machine.mainboard
-    limits = [(holder.memory_max_mts, holder.name) for holder in (chip, board) if holder]
-    if not kit or not limits or kit.memory_type != (board or chip).memory_type:  # type: ignore[union-attr]
+    if not kit:
+        return
+    limits = [(board.memory_max_mts, board.name)] if board else []
+    if chip and (of_chip := memory_rates(chip).get(kit.memory_type)):
+        limits.append((of_chip, chip.name))
+    if not limits or (board and kit.memory_type != board.memory_type):
         return
     limit, name = min(limits)
     if kit.mts > limit:
@@ -193,7 +225,8 @@ def memory_speed(look: Look) -> Speech:
     full = usable_mts(chip, board, kit.sticks)
     if kit.mts <= full:
         return
-    stated = chip.memory_full_mts or (board and board.memory_full_mts)
+    of_type = kit.memory_type == chip.memory_type
+    stated = (of_type and chip.memory_full_mts) or (board and board.memory_full_mts)
     source = "" if stated else " (not stated: two steps below the usual limit are assumed)"
     yield Said(
         ("memory",),
@@ -210,7 +243,8 @@ def memory_speed(look: Look) -> Speech:
     family="memory",
     levels=("blocks", "good to know"),
     reads={"memory"},
-    speaks="several kits differ in type (blocks) or in rate, latency or stick size",
+    speaks="several kits differ in type, or some are registered and some are not (blocks); or in"
+    " rate, latency or stick size, or error correction is off because not all have it",
     silent="there is one kit, or all are alike",
 )
 def mixed_kits(look: Look) -> Speech:
@@ -225,7 +259,29 @@ def mixed_kits(look: Look) -> Speech:
             tuple(Figure(kit.name, kit.memory_type) for kit in kits),
             ("memory",),
         )
-    elif len({(kit.mts, kit.cl, kit.stick_gb) for kit in kits}) > 1:
+        return
+    if len({kit.registered for kit in kits}) > 1:
+        one = next(kit for kit in kits if kit.registered)
+        other = next(kit for kit in kits if not kit.registered)
+        yield Said(
+            ("memory",),
+            f"{one.name} is registered memory and {other.name} is not: they do not work together.",
+            "Take kits of one kind.",
+            tuple(Figure(kit.name, _registered(kit)) for kit in kits),
+            ("memory",),
+        )
+        return
+    if len({kit.error_correcting for kit in kits}) > 1:
+        plain = next(kit for kit in kits if not kit.error_correcting)
+        yield Said(
+            ("memory",),
+            f"{plain.name} has no error correction: beside it, error correction is off for all"
+            " memory.",
+            "Take kits that all have it if you want it.",
+            tuple(Figure(kit.name, _correcting(kit)) for kit in kits),
+            level="good to know",
+        )
+    if len({(kit.mts, kit.cl, kit.stick_gb) for kit in kits}) > 1:
         told = "; ".join(
             f"{kit.name} {kit.mts} MT/s CL{kit.cl}, {kit.sticks} x {kit.stick_gb:g} GB"
             for kit in kits
@@ -237,3 +293,11 @@ def mixed_kits(look: Look) -> Speech:
             tuple(Figure(kit.name, str(kit.mts), "MT/s") for kit in kits),
             level="good to know",
         )
+
+
+def _registered(kit: Memory) -> str:
+    return "registered" if kit.registered else "not registered"
+
+
+def _correcting(kit: Memory) -> str:
+    return "error correction" if kit.error_correcting else "no error correction"

@@ -8,6 +8,7 @@ from wattmetron.core.frames.drawing import card_link
 from wattmetron.core.frames.work import link_gbs, link_ms
 from wattmetron.core.values.genres import USUAL_LINK_MB
 from wattmetron.core.values.parts import Mainboard, Processor
+from wattmetron.core.values.sockets import same_socket
 
 
 @rule(
@@ -21,7 +22,7 @@ from wattmetron.core.values.parts import Mainboard, Processor
 def socket(look: Look) -> Speech:
     """The processor must fit the board's socket."""
     chip, board = look.machine.processor, look.machine.mainboard
-    if chip and board and chip.socket != board.socket:
+    if chip and board and not same_socket(chip.socket, board.socket):
         yield Said(
             ("processor", "mainboard"),
             f"{chip.name} needs socket {chip.socket}; {board.name} has socket {board.socket}.",
@@ -79,7 +80,7 @@ def needs_a_step(family: str, board: Mainboard) -> bool:
 def firmware(look: Look) -> Speech:
     """A board may ship with firmware that does not know the processor yet."""
     chip, board = look.machine.processor, look.machine.mainboard
-    if not chip or not board or chip.socket != board.socket:
+    if not chip or not board or not same_socket(chip.socket, board.socket):
         return
     needed = firmware_needed(chip.firmware_family, board)
     if needed is None:
@@ -132,7 +133,7 @@ def barely_w(chip: Processor) -> int:
 def board_power(look: Look) -> Speech:
     """The board must deliver the processor's sustained power."""
     chip, board = look.machine.processor, look.machine.mainboard
-    if not chip or not board or chip.socket != board.socket:
+    if not chip or not board or not same_socket(chip.socket, board.socket):
         return
     if board.processor_w is None:
         yield Unknown("mainboard", board.name, "sustained processor power")
@@ -165,7 +166,11 @@ def board_power(look: Look) -> Speech:
 def tuning(look: Look) -> Speech:
     """A chip whose clocks can be tuned is paid for in vain on a board that cannot."""
     chip, board = look.machine.processor, look.machine.mainboard
-    if chip and board and chip.tunable and chip.socket == board.socket and not board.tuning:
+    if not chip or not board or not chip.tunable or not same_socket(chip.socket, board.socket):
+        return
+    if board.tuning is None:
+        yield Unknown("mainboard", board.name, "whether clocks can be tuned on it")
+    elif not board.tuning:
         yield Said(
             ("processor", "mainboard"),
             f"The clocks of {chip.name} can be tuned, but not on {board.name}.",
@@ -175,6 +180,8 @@ def tuning(look: Look) -> Speech:
 
 HEARD_OF = 2.0
 """Frames in % that a slow link must cost to be named."""
+WASTED = 5.0
+"""From so many % on a part of the card's price is wasted."""
 USUAL_FPS = 100.0
 """At which the loss is worked out where the brief names no game."""
 
@@ -182,10 +189,10 @@ USUAL_FPS = 100.0
 @rule(
     "card slot",
     family="platform",
-    levels=("good to know",),
+    levels=("good to know", "wastes"),
     reads={"graphics", "mainboard", "processor", "storage", "optical"},
     speaks="the link of processor, slot and card costs 2 % or more of the frames that the card"
-    " would draw on its own link, or M.2 drives take lanes from the card",
+    " would draw on its own link (5 % or more: wastes), or M.2 drives take lanes from the card",
     silent="it costs less",
 )
 def card_slot(look: Look) -> Speech:
@@ -218,6 +225,36 @@ def card_slot(look: Look) -> Speech:
             Figure("card", f"PCIe {card.pcie_gen} x{card.pcie_lanes}"),
             Figure("here", f"PCIe {gen} x{lanes}"),
         ),
+        ("mainboard",) if lost_percent >= WASTED else (),
+        "wastes" if lost_percent >= WASTED else "good to know",
+    )
+
+
+@rule(
+    "riser",
+    family="platform",
+    levels=("do first",),
+    reads={"graphics", "mainboard", "processor", "case"},
+    speaks="the case puts the card on a riser of an older PCIe generation than its link would use",
+    silent="the riser is as new, or there is none",
+)
+def riser(look: Look) -> Speech:
+    """On an older riser a link starts surely only at the riser's generation."""
+    machine = look.machine
+    card, board, chip, case = machine.graphics, machine.mainboard, machine.processor, machine.case
+    if not card or not board or not chip or not case or case.riser_gen is None:
+        return
+    gen, lanes = card_link(chip, board, card, machine.storage, machine.sata_optical)
+    if gen <= case.riser_gen:
+        return
+    yield Said(
+        ("case", "graphics", "mainboard"),
+        f"{card.name} stands on the riser of {case.name}, made for PCIe {case.riser_gen}; on"
+        f" {board.name} its link would start at PCIe {gen} x{lanes} and may fail.",
+        f"Set the card's slot to PCIe {case.riser_gen} in the firmware before the card goes onto"
+        f" the riser, or get a riser for PCIe {gen}. The estimates count PCIe {gen}.",
+        (Figure("riser", f"PCIe {case.riser_gen}"), Figure("link", f"PCIe {gen} x{lanes}")),
+        ("case",),
     )
 
 

@@ -3,11 +3,12 @@
 from collections import Counter
 from math import ceil
 
-from wattmetron.core.fit.besides import has_wireless
+from wattmetron.core.fit.besides import has_wireless, is_module
 from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown, counted
 from wattmetron.core.fit.rule import Look, rule
+from wattmetron.core.values.fan_places import homeless, places_for_fans
 from wattmetron.core.values.further_parts import Fan, WirelessAdapter
-from wattmetron.core.values.parts import BoardForm, Case, Graphics, Kind
+from wattmetron.core.values.parts import NONE, BoardForm, Case, Graphics, Kind, Mainboard
 
 
 @rule(
@@ -24,7 +25,7 @@ def wireless(look: Look) -> Speech:
     if board and look.wishes.wireless and not has_wireless(look.machine):
         yield Said(
             ("mainboard",),
-            f"The brief wants wireless; {board.name} has none.",
+            f"The brief wants wireless; {board.name} is not known to have it.",
             "Take a mainboard with wireless, or add an adapter.",
             (),
             ("wireless", "mainboard"),
@@ -37,14 +38,17 @@ def wireless(look: Look) -> Speech:
     levels=("good to know",),
     reads={"case", "mainboard"},
     speaks="front ports of the case find no header of their kind, or fewer than they are",
-    silent="every port finds one, or the board's headers are not known",
+    silent="every port finds one",
 )
 def front_ports(look: Look) -> Speech:
     """A front port of the case stays dead without its header."""
     case, board = look.machine.case, look.machine.mainboard
-    if not case or not board or not board.front_headers:
+    if not case or not board or not _named(case.front_ports):
         return
-    dead = [*(Counter(case.front_ports) - Counter(board.front_headers)).elements()]
+    if not board.front_headers:
+        yield Unknown("mainboard", board.name, "headers for front ports")
+        return
+    dead = [*(Counter(_named(case.front_ports)) - Counter(_named(board.front_headers))).elements()]
     if dead:
         yield Said(
             ("case", "mainboard"),
@@ -74,7 +78,10 @@ def lights(look: Look) -> Speech:
     lit += [("fan", fan) for fan in fans]
     for kind, part in lit if board else ():
         assert board is not None
-        wrong = [volts for volts in part.lights if volts not in board.light_headers]
+        wrong = [volts for volts in _named(part.lights) if volts not in board.light_headers]
+        if wrong and not board.light_headers:
+            yield Unknown("mainboard", board.name, "headers for lights")
+            continue
         if not wrong:
             continue
         yield Said(
@@ -84,18 +91,23 @@ def lights(look: Look) -> Speech:
             "Leave them unconnected: the other voltage would ruin them.",
             (
                 Figure(part.name, ", ".join(part.lights)),
-                Figure("mainboard", ", ".join(board.light_headers) or "none"),
+                Figure("mainboard", ", ".join(board.light_headers)),
             ),
         )
+
+
+def _named(listed: tuple[str, ...]) -> list[str]:
+    """What a list names; nothing where it says that there are none."""
+    return [name for name in listed if name.casefold() != NONE]
 
 
 @rule(
     "fan headers",
     family="ports",
-    levels=("good to know",),
-    reads={"case", "mainboard", "fan", "cooler"},
+    levels=("do first",),
+    reads={"case", "mainboard", "fan", "splitter", "cooler"},
     speaks="case and added fans with the cooler's (of a liquid one its pump and its fans together)"
-    " are more than the board has headers",
+    " are more than the board has headers, with those that splitters join",
     silent="as many or fewer",
 )
 def fan_headers(look: Look) -> Speech:
@@ -106,22 +118,30 @@ def fan_headers(look: Look) -> Speech:
     if board.fan_headers is None:
         yield Unknown("mainboard", board.name, "fan headers")
         return
+    if case.fans_included is None:
+        yield Unknown("case", case.name, "fans included")
     of_cooler = 2 if cooler and cooler.radiator else 1
-    if look.machine.fans + of_cooler > board.fan_headers:
-        added = look.machine.fans - case.fans_included
+    included = case.fans_included or 0
+    needed = look.machine.fans - look.machine.fans_joined + of_cooler
+    if needed > board.fan_headers:
+        added = look.machine.fans - included
         wants = "pump and fans of the cooler want two" if of_cooler == 2 else "the cooler wants one"
-        brings = f"{case.name} brings {counted(case.fans_included, 'fan')}" + (
+        brings = f"{case.name} brings {counted(included, 'fan')}" + (
             f" and {added} more {'is' if added == 1 else 'are'} added" if added else ""
         )
         yield Said(
             ("case", "mainboard"),
-            f"{brings}; {wants}; {board.name} has {counted(board.fan_headers, 'header')}.",
-            "Join case fans with a splitter cable; the cooler keeps a header of its own.",
+            f"{brings}; {wants}; {board.name} has {counted(board.fan_headers, 'header')}"
+            + (" and a splitter does not join enough." if look.machine.fans_joined else "."),
+            "Get a splitter cable and join case fans with it; the cooler keeps a header of its"
+            " own.",
             (
                 Figure("fans", str(look.machine.fans)),
+                Figure("joined by splitters", str(look.machine.fans_joined)),
                 Figure("for the cooler", str(of_cooler)),
                 Figure("headers", str(board.fan_headers)),
             ),
+            ("splitter",),
         )
 
 
@@ -140,7 +160,8 @@ def rows_of(card: Graphics) -> int:
     family="ports",
     levels=("blocks",),
     reads={"wireless", "mainboard", "graphics"},
-    speaks="an adapter finds no slot, or no row that the graphics card leaves free",
+    speaks="an adapter finds no slot, or no row that the graphics card leaves free, or a module no"
+    " slot of its kind",
     silent="it does, or hangs on USB",
 )
 def expansion_cards(look: Look) -> Speech:
@@ -148,9 +169,8 @@ def expansion_cards(look: Look) -> Speech:
     board, cards = look.machine.mainboard, look.machine.cards
     adapters = [part for part in look.machine.added if isinstance(part, WirelessAdapter)]
     own = [part for part in adapters if part.via == "PCIe x1"]
-    for part in adapters:
-        if board and part.via == "M.2":
-            yield Unknown("mainboard", board.name, "place for a wireless module")
+    if board:
+        yield from _modules(board, [part for part in adapters if is_module(part)])
     if not board or not own:
         return
     slots = len(own)
@@ -166,9 +186,10 @@ def expansion_cards(look: Look) -> Speech:
             f" {board.name} has {counted(slots, 'slot')} beside the graphics card."
         )
     elif len(own) > rows:
+        hidden = counted(sum(rows_of(card) for card in cards), "row")
         sentence = (
-            f"The graphics card is so thick that it hides the slots for {names} on {board.name}:"
-            f" {counted(max(0, rows), 'row')} left."
+            f"{_cards(cards)} {_hides(cards)} {hidden} of {ROWS[board.form_factor]} on"
+            f" {board.name}: too thick to leave one for {names}."
         )
     else:
         return
@@ -181,21 +202,60 @@ def expansion_cards(look: Look) -> Speech:
     )
 
 
+def _cards(cards: tuple[Graphics, ...]) -> str:
+    return cards[0].name if len(cards) == 1 else "The two graphics cards"
+
+
+def _hides(cards: tuple[Graphics, ...]) -> str:
+    return "takes" if len(cards) == 1 else "take"
+
+
+def _modules(board: Mainboard, modules: list[WirelessAdapter]) -> Speech:
+    if modules and board.module_slots is None:
+        yield Unknown("mainboard", board.name, "slots for a wireless module")
+    elif modules and len(modules) > (board.module_slots or 0):
+        yield Said(
+            ("wireless", "mainboard"),
+            f"{', '.join(part.name for part in modules)} wants a slot for a wireless module;"
+            f" {board.name} has {counted(board.module_slots or 0, 'such slot')}.",
+            "Take an adapter on USB or for a PCIe slot, or a mainboard with wireless.",
+            (Figure("modules", str(len(modules))), Figure("slots", str(board.module_slots))),
+            ("wireless", "mainboard"),
+        )
+
+
 @rule(
     "fan places",
     family="ports",
     levels=("wastes",),
     reads={"case", "fan"},
-    speaks="there are more fans than places for them in the case",
+    speaks="there are more fans than places for them in the case, or than places of their size",
     silent="as many or fewer, or the places are not known",
 )
 def fan_places(look: Look) -> Speech:
     """A fan without a place in the case is bought in vain."""
     case = look.machine.case
-    if case and case.fan_places is not None and look.machine.fans > case.fan_places:
+    without = homeless(case, look.machine.added_fans) if case else {}
+    for size_mm, count in without.items():
+        assert case is not None
         yield Said(
             ("case", "fan"),
-            f"{look.machine.fans} fans for {case.fan_places} places in {case.name}.",
+            f"{counted(count, 'added fan')} of {size_mm} mm {'finds' if count == 1 else 'find'} no"
+            f" place of that size in {case.name}, whose places take"
+            f" {', '.join(case.fan_sizes)} mm.",
+            "Take fans of a size that fits, or a case with more places.",
+            (
+                Figure("fans", f"{count} x {size_mm} mm"),
+                Figure("places", ", ".join(case.fan_sizes)),
+            ),
+        )
+    if without:
+        return
+    places = places_for_fans(case) if case else None
+    if case and places is not None and look.machine.fans > places:
+        yield Said(
+            ("case", "fan"),
+            f"{look.machine.fans} fans for {places} places in {case.name}.",
             "Take fans out, or take a case with more places.",
-            (Figure("fans", str(look.machine.fans)), Figure("places", str(case.fan_places))),
+            (Figure("fans", str(look.machine.fans)), Figure("places", str(places))),
         )

@@ -1,11 +1,11 @@
 """Whether the power supply carries the machine: watts with headroom, spikes, connectors."""
 
-from wattmetron.core.fit.finding import Figure, Level, Said, Speech, Unknown
+from wattmetron.core.fit.finding import Figure, Level, Said, Speech, Unknown, counted
 from wattmetron.core.fit.leads import CardPlugs, leads_level, plugged_in, sockets_of
 from wattmetron.core.fit.rule import DRAWN, Look, rule
 from wattmetron.core.power.draw import needed_supply_w
 from wattmetron.core.values.parts import Kind
-from wattmetron.core.values.seating import cabled
+from wattmetron.core.values.seating import in_slots
 from wattmetron.core.values.trust import judge
 
 
@@ -98,10 +98,10 @@ def supply_spikes(look: Look) -> Speech:
 @rule(
     "card leads",
     family="supply",
-    levels=("blocks", "good to know"),
+    levels=("blocks", "do first", "good to know"),
     reads={"supply", "graphics"},
     speaks="the cards need more 8- or 16-pin leads than the supply has, or a stronger 16-pin lead"
-    " (by the adapter in the card's box: good to know)",
+    " (whether an adapter is in the box is not stated: do first; by the adapter: good to know)",
     silent="it has them",
 )
 def card_leads(look: Look) -> Speech:
@@ -115,8 +115,24 @@ def card_leads(look: Look) -> Speech:
     needs = "needs" if len(cards) < 2 else "need"
     if asked.pcie_16pin and supply.pcie_16pin and supply.pcie_16pin_w is None:
         yield Unknown("supply", supply.name, "rating of its 16-pin lead")
-    if leads.missing_16pin and not asked.adapter_8pin:
-        weak = supply.pcie_16pin >= asked.pcie_16pin
+    if asked.unknown:
+        bare = next(card for card in cards if card.plugs is None)
+        yield Unknown("graphics", bare.name, "power connectors")
+    weak = supply.pcie_16pin >= asked.pcie_16pin > 0
+    if asked.open_on(supply) and leads.needed_8pin <= supply.pcie_8pin:
+        yield Unknown("graphics", cards[0].name, "adapter for its 16-pin connector in the box")
+        if weak:
+            yield _short(
+                "graphics",
+                f"{name} {needs} {asked.lead_w} W over a 16-pin lead; that of {supply.name} is"
+                f" rated {supply.pcie_16pin_w} W.",
+                "See whether an adapter for 8-pin leads is in the card's box, or take a power"
+                f" supply with a 16-pin lead rated {asked.lead_w} W or more.",
+                str(asked.lead_w),
+                str(supply.pcie_16pin_w),
+                "do first",
+            )
+    elif leads.missing_16pin and asked.adapter_8pin == 0:
         yield _short(
             "graphics",
             f"{name} {needs} {asked.lead_w} W over a 16-pin lead; that of {supply.name} is rated"
@@ -185,8 +201,8 @@ def processor_leads(look: Look) -> Speech:
     needed_w = f"{draw_w} W" if draw_w else "the processor's power"
     limit_w = min(plugged.watts, board.one_lead_w or plugged.watts)
     sentence = {
-        "blocks": f"{board.name} has {wants} for the processor's power; {supply.name} has {has},"
-        f" which is good for {limit_w} W of {needed_w}.",
+        "blocks": f"{board.name} has {wants} for the processor's power; {supply.name} has {has}"
+        + (f", which is good for {limit_w} W of {needed_w}." if limit_w else "."),
         "do first": f"{board.name} has {wants} for the processor's power; {supply.name} has {has}."
         f" Whether {board.name} is content with that for {needed_w} is not stated.",
         "good to know": f"{board.name} has {wants} for the processor's power; {supply.name} has"
@@ -219,16 +235,22 @@ def _leads(eight: int, four: int) -> str:
     reads={"supply", "storage", "optical"},
     speaks="more SATA drives, those for discs among them, than the supply has plugs; M.2 drives"
     " need none",
-    silent="as many or more, or the number is not known",
+    silent="as many or more",
 )
 def sata_plugs(look: Look) -> Speech:
-    """Every SATA drive needs a power plug."""
+    """Every drive that does not sit in an M.2 slot needs a power plug."""
     supply = look.machine.supply
-    count = cabled(look.machine.storage) + look.machine.sata_optical
-    if supply and supply.sata_plugs is not None and count > supply.sata_plugs:
+    drives = look.machine.storage
+    count = len(drives) - len(in_slots(drives)) + look.machine.sata_optical
+    if not supply or not count:
+        return
+    if supply.sata_plugs is None:
+        yield Unknown("supply", supply.name, "SATA power plugs")
+    elif count > supply.sata_plugs:
         yield Said(
             ("supply", "storage"),
-            f"{count} SATA drives need a power plug each; {supply.name} has {supply.sata_plugs}.",
+            f"{counted(count, 'drive')} on cables need{'s' if count == 1 else ''} a SATA power plug"
+            f" each; {supply.name} has {supply.sata_plugs}.",
             "Get an adapter from a plug that stays free, or take M.2 drives.",
             (Figure("drives", str(count)), Figure("plugs", str(supply.sata_plugs))),
         )

@@ -3,11 +3,12 @@
 Findings are compared by rule and the places that they concern, not by count.
 """
 
+import re
 from collections.abc import Iterable, Iterator
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.finding import LEVELS, NOT_JUDGED, Finding
-from wattmetron.core.fit.floors import broken, floors_of, missed
+from wattmetron.core.fit.floors import floors_of, missed
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.waste import weighed
 from wattmetron.core.fit.wishes import wishes_of
@@ -15,6 +16,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.machine import Machine
 
 HARMLESS = LEVELS.index("good to know")
+FIGURES = re.compile(r"\b[0-9][0-9.,]*")
 
 
 def added(before: Iterable[Finding], after: Iterable[Finding]) -> Iterator[Finding]:
@@ -35,9 +37,9 @@ class Vetting:
         self._catalogue = catalogue
         self._book = catalogue.prices(brief.region, brief.may_buy)
         self.wishes = wishes_of(brief, catalogue.games, catalogue.published)
-        self.floors = floors_of(catalogue, brief)
+        self.floors = floors_of(catalogue, brief).with_owned(brief.owned)
         self.findings = self.judge(machine)
-        self._missed = broken(machine, self.floors)
+        self._missed = {_about(said) for said in missed(machine, self.floors)}
         self._unjudged = _unjudged(self.findings)
 
     def judge(self, machine: Machine) -> tuple[Finding, ...]:
@@ -50,17 +52,27 @@ class Vetting:
         """
         after = self.judge(machine)
         yield from (finding.sentence for finding in added(self.findings, after))
-        for field, sentence in missed(machine, self.floors):
-            if field not in self._missed:
-                yield sentence
+        yield from (said[1] for said in self._newly_missed(machine))
         if _unjudged(after) > self._unjudged:
             yield from (own.sentence for own in after if own.rule == NOT_JUDGED.name)
 
     def passes(self, machine: Machine) -> bool:
         """Whether there is no objection; what is missed is the quickest to see."""
-        if broken(machine, self.floors) - self._missed:
+        if next(self._newly_missed(machine), None):
             return False
         return next(self.objections(machine), None) is None
+
+    def _newly_missed(self, machine: Machine) -> Iterator[tuple[str, str]]:
+        """Floors that a changed machine misses for a part that did not miss them before."""
+        return (said for said in missed(machine, self.floors) if _about(said) not in self._missed)
+
+
+def _about(said: tuple[str, str]) -> tuple[str, str]:
+    """A floor that is missed and what misses it, whatever the figures: the same part of a machine
+    may miss a floor by more or less.
+    """
+    field, sentence = said
+    return field, FIGURES.sub("", sentence)
 
 
 def _unjudged(findings: Iterable[Finding]) -> int:

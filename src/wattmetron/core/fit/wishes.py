@@ -36,7 +36,8 @@ class Ask(NamedTuple):
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Wishes:
     """Supply headroom in %, the most that the machine may draw in W, the display to drive, wireless
-    wanted, clocks, the operating system that will run, what the games ask for.
+    wanted, clocks, the operating system that will run and the room in GB that it takes, what the
+    games ask for.
     """
 
     headroom_percent: int = 140
@@ -45,6 +46,7 @@ class Wishes:
     wireless: bool = False
     clocks: Clocks = "as shipped"
     system: str = ""
+    system_gb: float = 80.0
     asks: tuple[Ask, ...] = ()
 
 
@@ -65,6 +67,7 @@ def wishes_of(
         wireless=brief.wireless,
         clocks=brief.clocks,
         system=brief.system,
+        system_gb=brief.system_gb,
         asks=asks,
     )
 

@@ -31,13 +31,28 @@ def full_mts(memory_type: str, most_mts: int, stated: Iterable[int | None]) -> i
     return min(most_mts, *known) if known else rate_below(memory_type, most_mts)
 
 
+def memory_rates(processor: Processor) -> dict[str, int]:
+    """Memory types that a processor takes with their highest transfer rates in MT/s, that of its
+    rated memory first.
+    """
+    others = (entry.partition("=") for entry in processor.other_memory)
+    known = {
+        name.strip(): int(rate)
+        for name, _, rate in others
+        if name.strip() in RATES_MTS and rate.strip().isdecimal()
+    }
+    return {processor.memory_type: processor.memory_max_mts} | known
+
+
 def usable_mts(processor: Processor, mainboard: Mainboard | None, sticks: int) -> int:
     """The rate up to which so many sticks run on processor and board."""
-    holders = [holder for holder in (processor, mainboard) if holder is not None]
-    most_mts = min(holder.memory_max_mts for holder in holders)
-    if sticks <= processor.memory_channels:
-        return most_mts
-    return full_mts(processor.memory_type, most_mts, (holder.memory_full_mts for holder in holders))
+    kind = mainboard.memory_type if mainboard else processor.memory_type
+    most_mts = memory_rates(processor).get(kind, processor.memory_max_mts)
+    stated = [processor.memory_full_mts if kind == processor.memory_type else None]
+    if mainboard is not None:
+        most_mts = min(most_mts, mainboard.memory_max_mts)
+        stated.append(mainboard.memory_full_mts)
+    return most_mts if sticks <= processor.memory_channels else full_mts(kind, most_mts, stated)
 
 
 def rated_latency_ns(processor: Processor) -> float:

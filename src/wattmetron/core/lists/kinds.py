@@ -13,6 +13,7 @@ WORDS: tuple[tuple[Kind, str], ...] = (
     ("supply", r"power suppl(?:y|ies)|psu|supply|netzteil|strømforsyning"),
     ("case", r"case|housing|chassis|tower|gehäuse|kabinett"),
     ("storage", r"ssd|nvme|hdd|hard dis[ck]|hard drive|drives?|storage|scratch disk|festplatte"),
+    ("splitter", r"fan (?:splitter|hub)s?(?: cable)?|splitter(?: cable)?s?|y-cables?"),
     ("fan", r"(?:case )?fans?|lüfter"),
     ("display", r"monitor|display|screen|bildschirm|skjerm"),
     ("system", r"operating system|os|betriebssystem"),

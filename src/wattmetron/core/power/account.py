@@ -86,9 +86,12 @@ class PowerAccount:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PowerUse:
-    """Headroom in %, hours a day of play and at the desk, price of a kWh, mains voltage."""
+    """Headroom and reserve above it in %, hours a day of play and at the desk, price of a kWh,
+    mains voltage.
+    """
 
     headroom_percent: int
+    reserve_percent: int = 0
     play_hours: float
     desk_hours: float
     tariff_per_kwh: Decimal
@@ -125,12 +128,12 @@ def account(machine: Machine, estimates: tuple[Estimate, ...], use: PowerUse) ->
             rest_w=own.rest_w,
         )
     )
-    needed = needed_supply_w(own.full_w, use.headroom_percent)
+    needed = needed_supply_w(own.full_w, use.headroom_percent, use.reserve_percent)
     return PowerAccount(
         spans=tuple(spans),
         needed_w=needed,
         fitting_w=next((step for step in SUPPLY_STEPS_W if step >= needed), None),
-        later_card_w=_later_card_w(machine, use.headroom_percent),
+        later_card_w=_later_card_w(machine, use),
         year=_year(spans, estimates, machine.supply, use),
         heat=_heat(machine),
         noise_dba=in_play_dba(
@@ -184,15 +187,16 @@ def _on_curve(span: Span, supply: PowerSupply | None, mains_v: int) -> Span:
     )
 
 
-def _later_card_w(machine: Machine, headroom_percent: int) -> int | None:
-    """Board power of the strongest card that the supply would carry with the headroom kept; None
-    without a supply.
+def _later_card_w(machine: Machine, use: PowerUse) -> int | None:
+    """Board power of the strongest card that the supply would carry with headroom and reserve
+    kept; None without a supply.
     """
     supply, chip = machine.supply, machine.processor
     if supply is None or chip is None:
         return None
     own = draw(machine)
-    return max(0, supply.watts * 100 // headroom_percent - own.processor_w - own.rest_w)
+    share = use.headroom_percent * (100 + use.reserve_percent)
+    return max(0, supply.watts * 10_000 // share - own.processor_w - own.rest_w)
 
 
 def _year(

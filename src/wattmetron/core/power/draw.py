@@ -75,7 +75,7 @@ def gaming_w(machine: Machine, estimate: Estimate, rest: int) -> float:
 def draw(machine: Machine, estimates: tuple[Estimate, ...] = ()) -> Draw:
     """Draw of what is in the machine so far."""
     sticks = machine.memory.sticks if machine.memory else 0
-    nvme = sum(drive.interface == "M.2 NVMe" for drive in machine.storage)
+    nvme = sum(drive.kind == "NVMe SSD" for drive in machine.storage)
     rest = rest_w(sticks, nvme, len(machine.storage) - nvme)
     chip_w = machine.processor.sustained_w if machine.processor else 0
     cards = [card for card in (machine.graphics, machine.second_card) if card is not None]

@@ -2,6 +2,8 @@
 
 AIR_W = {"mesh": 340, "side vents": 250, "closed": 160}
 FAN_W = 90
+FAN_MM = 120
+"""Size that nearly every place takes: fans of it are added."""
 TOO_HOT = 1.5
 """So many times what is carried off quietly is too hot, however fast the fans turn."""
 

@@ -113,7 +113,7 @@ def run_at(machine: Machine, clocks: Clocks) -> Machine:
     chip, card, board = machine.processor, machine.graphics, machine.mainboard
     return replace(
         machine,
-        processor=chip and clocked(chip, clocks, board is None or board.tuning),
+        processor=chip and clocked(chip, clocks, board is None or bool(board.tuning)),
         graphics=card and clocked(card, clocks),
         second_card=machine.second_card and clocked(machine.second_card, clocks),
     )

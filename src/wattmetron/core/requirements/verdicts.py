@@ -4,6 +4,7 @@ them.
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from math import fsum
 from typing import Literal
 
 import numpy as np
@@ -342,4 +343,4 @@ def highest_met(table: TierTable, standings: Standings, game_id: str) -> int | N
 
 def storage_needed_gb(amounts_gb: list[float]) -> float:
     """Storage for all of these together with a fifth kept free."""
-    return sum(amounts_gb) / (1 - KEPT_FREE)
+    return fsum(amounts_gb) / (1 - KEPT_FREE)

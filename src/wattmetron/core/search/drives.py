@@ -24,7 +24,7 @@ from wattmetron.core.search.further import Disc
 from wattmetron.core.search.ladder import ints
 from wattmetron.core.search.pool import Pool
 from wattmetron.core.values.parts import Kind, Storage
-from wattmetron.core.values.seating import Stick, cabled, sticks_of
+from wattmetron.core.values.seating import Stick, cabled, on_u2, sticks_of
 
 Ints = NDArray[np.int64]
 Floats = NDArray[np.float64]
@@ -40,12 +40,13 @@ class Bays(NamedTuple):
 
 class Sort(NamedTuple):
     """What drives need: M.2 drives, of a length only where some slot is too short for it, those
-    that talk SATA and the longest first; SATA ports; places for 2.5 and 3.5 inch.
+    that talk SATA and the longest first; SATA ports; places for 2.5 and 3.5 inch; U.2 ports.
     """
 
     sticks: tuple[Stick, ...]
     cabled: int
     bays: Bays
+    u2: int = 0
 
     @property
     def sata(self) -> int:
@@ -54,7 +55,7 @@ class Sort(NamedTuple):
 
     @property
     def nvme(self) -> int:
-        return sum(not stick.sata for stick in self.sticks)
+        return self.u2 + sum(not stick.sata for stick in self.sticks)
 
 
 class DriveChoice(NamedTuple):
@@ -86,7 +87,7 @@ def sort_of(drives: Iterable[Storage], any_slot_mm: int) -> Sort:
         Stick(stick.length_mm if (stick.length_mm or 0) > any_slot_mm else None, None, stick.sata)
         for stick in sticks_of(own)
     )
-    return Sort(tuple(sorted(sticks, key=_needy)), cabled(own), Bays(small, large))
+    return Sort(tuple(sorted(sticks, key=_needy)), cabled(own), Bays(small, large), on_u2(own))
 
 
 def _needy(stick: Stick) -> tuple[bool, int]:

@@ -12,13 +12,21 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.fit.clearance import card_room_beside_mm, form_goes, radiator_place, tall_mm
+from wattmetron.core.fit.clearance import (
+    LOW_MEMORY_MM,
+    card_room_beside_mm,
+    form_goes,
+    inside_length_mm,
+    over_board,
+    radiator_place,
+    tall_mm,
+)
 from wattmetron.core.lazy import Later, NumberedRows
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.drives import Bays
 from wattmetron.core.search.ladder import Ladder, ints
-from wattmetron.core.search.pool import Pool, room_for_memory_mm
-from wattmetron.core.values.parts import BOARD_FORMS, Case, Graphics, SupplyForm
+from wattmetron.core.search.pool import Pool, crowded, room_for_memory_mm
+from wattmetron.core.values.parts import BOARD_FORMS, Case, Graphics, Radiator, SupplyForm
 
 Ints = NDArray[np.int64]
 Bits = NDArray[np.uint64]
@@ -36,10 +44,21 @@ class SupplySort(NamedTuple):
 
 
 class Mount(NamedTuple):
-    """What a case must offer a cooler: a level of height, and which radiator it carries, if any."""
+    """What a case must offer a cooler: a level of height, and which radiator it carries, if any,
+    beside memory that goes under it or not.
+    """
 
     height: int
     radiator: int
+
+
+class Beside(NamedTuple):
+    """A radiator, its length and thickness in mm (None: an air cooler), beside low memory or
+    ``tall``.
+    """
+
+    radiator: tuple[Radiator, int] | None = None
+    tall: bool = False
 
 
 class Shell(NamedTuple):
@@ -107,7 +126,7 @@ class Takes:
 
     def _take_supplies(self, pool: Pool) -> None:
         lengths = Ladder(case.supply_length_mm for case in self.cases)
-        levels = lengths.levels(supply.length_mm for supply in pool.supplies.parts)
+        levels = lengths.levels(inside_length_mm(supply) for supply in pool.supplies.parts)
         own = [SupplySort(s.form, int(n)) for s, n in zip(pool.supplies.parts, levels, strict=True)]
         sorts = list(dict.fromkeys(own))
         self.sort_of_supply = ints(sorts.index(sort) for sort in own)
@@ -123,22 +142,33 @@ class Takes:
     def _take_coolers(self, pool: Pool) -> None:
         """Mount 0 is a boxed cooler whose height is not known."""
         coolers, chips = pool.coolers.parts, pool.processors.parts
-        self.radiators = list(dict.fromkeys((None, *(cooler.radiator for cooler in coolers))))
+        sides = (False, True) if crowded(self.cases) else (False,)
+        beside = [[self._beside(cooler.radiator, tall) for cooler in coolers] for tall in sides]
+        self.radiators = list(dict.fromkeys((Beside(), *(own for row in beside for own in row))))
         heights = Ladder(case.cooler_height_mm for case in self.cases)
         of_cooler = heights.levels(cooler.height_mm for cooler in coolers).tolist()
         of_boxed = heights.levels(chip.boxed_height_mm for chip in chips).tolist()
         own = [
-            Mount(level, self.radiators.index(cooler.radiator))
-            for level, cooler in zip(of_cooler, coolers, strict=True)
+            [
+                Mount(level, self.radiators.index(side))
+                for level, side in zip(of_cooler, row, strict=True)
+            ]
+            for row in beside
         ]
         boxed = [Mount(level, 0) for level in of_boxed]
-        kinds = list(dict.fromkeys((Mount(0, 0), *own, *boxed)))
+        kinds = list(dict.fromkeys((Mount(0, 0), *(way for row in own for way in row), *boxed)))
         self.kinds_of_mount = kinds
-        self.mount_of_cooler = ints(kinds.index(mount) for mount in own)
+        self.mount_of_cooler = np.stack([ints(map(kinds.index, row)) for row in own])
+        """By whether the memory is tall (one row where no case asks), then by cooler."""
         self.mount_of_boxed = ints(kinds.index(mount) for mount in boxed)
         self.radiator_of = ints(mount.radiator for mount in kinds)
         rooms = heights.rooms(case.cooler_height_mm for case in self.cases)
         self.mounts = self._rows((rooms >= mount.height).tolist() for mount in kinds)
+
+    def _beside(self, radiator: tuple[Radiator, int] | None, tall: bool) -> Beside:
+        """A radiator beside memory; how tall that is counts only where it reaches over a board."""
+        reaches = radiator and any(over_board(case, radiator[1]) for case in self.cases)
+        return Beside(radiator, tall and bool(reaches))
 
     def _take_cards(self, cards: Sequence[Graphics], later: Graphics | None) -> None:
         """Shape 0 is no card; by radiator and shape, for in front it shortens the room. What a
@@ -181,12 +211,12 @@ class Takes:
         mm beside it.
         """
         goes, room = [], []
-        for radiator in self.radiators:
+        for radiator, tall in self.radiators:
             if radiator is None:
                 goes.append([True] * len(self.cases))
                 room.append([case.card_length_mm for case in self.cases])
                 continue
-            places = [radiator_place(case, radiator) for case in self.cases]
+            places = [radiator_place(case, radiator, tall) for case in self.cases]
             goes.append([place is not None for place in places])
             room.append(
                 [
@@ -292,8 +322,11 @@ class Enclosures:
             has = np.flatnonzero(boxed != NO_MOUNT)
             costs[has, boxed[has]] = 0
         row, cooler = np.nonzero(fits)
+        mounts = self._takes.mount_of_cooler
+        low = self._pool.clearances.levels([LOW_MEMORY_MM])[0]
+        tall = (row % self._levels > low) if len(mounts) > 1 else np.zeros_like(row)
         np.minimum.at(
-            costs, (row, self._takes.mount_of_cooler[cooler]), self._pool.coolers.cost[cooler]
+            costs, (row, mounts[tall.astype(np.int64), cooler]), self._pool.coolers.cost[cooler]
         )
         return costs
 

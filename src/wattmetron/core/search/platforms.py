@@ -13,12 +13,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.frames import work
-from wattmetron.core.frames.memory import full_mts
+from wattmetron.core.frames.memory import full_mts, memory_rates
 from wattmetron.core.power.draw import STICK_W, rest_w
 from wattmetron.core.search.drives import Bays, DriveChoice, Sort, asks_less
 from wattmetron.core.search.ladder import ints
 from wattmetron.core.search.pool import Pool, Seats
 from wattmetron.core.values.parts import Processor
+from wattmetron.core.values.sockets import socket_key
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -28,12 +29,12 @@ class PlatformClass(NamedTuple):
     """What of a processor decides which boards and kits go with it."""
 
     socket: str
-    memory_type: str
+    memory: tuple[tuple[str, int], ...]
+    """Memory types with their highest rates in MT/s, that of its rated memory first."""
     channels: int
-    max_mts: int
     max_gb: float
     full_mts: int
-    """With two sticks on a channel; 0 where it is not stated."""
+    """Of the first type with two sticks on a channel; 0 where it is not stated."""
     family: str
     """Of its firmware, where not every board starts it as it is bought."""
 
@@ -51,10 +52,9 @@ def platform_key(chip: Processor, pool: Pool) -> PlatformKey:
     """
     (level,) = pool.powers.levels([pool.floors.delivered_w(chip)])
     kind = PlatformClass(
-        chip.socket,
-        chip.memory_type,
+        socket_key(chip.socket),
+        tuple(memory_rates(chip).items()),
         chip.memory_channels,
-        chip.memory_max_mts,
         chip.memory_max_gb,
         chip.memory_full_mts or 0,
         chip.firmware_family if chip.firmware_family in pool.board_arrays.starts else "",
@@ -124,12 +124,14 @@ class Rates(NamedTuple):
 def rates(kind: PlatformClass, boards: Ints, pool: Pool) -> Rates:
     """The rates of a class of processor on these boards."""
     own = pool.board_arrays
-    mts = np.minimum(own.mts[boards], kind.max_mts)
-    pairs = np.stack([mts, own.full_mts[boards]])
-    some, back = np.unique(pairs, axis=1, return_inverse=True)
+    names = [name for name, _ in kind.memory]
+    of_type = ints(names.index(name) for name in own.memory_type[boards].tolist())
+    mts = np.minimum(own.mts[boards], ints(most for _, most in kind.memory)[of_type])
+    rows = np.stack([of_type, mts, own.full_mts[boards]])
+    some, back = np.unique(rows, axis=1, return_inverse=True)
     full = [
-        full_mts(kind.memory_type, most, (kind.full_mts, stated))
-        for most, stated in some.T.tolist()
+        full_mts(names[first], most, (0 if first else kind.full_mts, stated))
+        for first, most, stated in some.T.tolist()
     ]
     return Rates(mts, ints(full)[back.ravel()])
 
@@ -154,7 +156,8 @@ def fitting_boards(kind: PlatformClass, pool: Pool, integrated: bool, power_leve
     itself.
     """
     boards = pool.board_arrays
-    fits = (boards.socket == kind.socket) & (boards.memory_type == kind.memory_type)
+    types = [name for name, _ in kind.memory]
+    fits = (boards.socket == kind.socket) & np.isin(boards.memory_type, types)
     fits &= boards.power_level >= power_level
     fits &= boards.slots_beside[not integrated] >= pool.adapters + boards.cards
     if kind.family in boards.starts:
@@ -226,6 +229,7 @@ class Limits(NamedTuple):
     slots: Ints
     max_gb: Floats
     registered: NDArray[np.bool_]
+    unbuffered: NDArray[np.bool_]
 
 
 def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Homes, Limits]:
@@ -240,10 +244,10 @@ def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Home
         for column in zip(*by_kind, strict=True)
     )
     gb = np.minimum(own.gb[board], np.array([kind.max_gb for kind in kinds], dtype=float)[of_kind])
-    slots, types, registered = own.slots[board], own.memory_type[board], own.registered[board]
-    key = _packed(
-        _codes(types), channels, mts, full, slots, _codes(gb), registered.astype(np.int64)
-    )
+    slots, types = own.slots[board], own.memory_type[board]
+    registered, unbuffered = own.registered[board], own.unbuffered[board]
+    takes = registered + 2 * unbuffered.astype(np.int64)
+    key = _packed(_codes(types), channels, mts, full, slots, _codes(gb), takes)
     _, first, group = np.unique(key, return_index=True, return_inverse=True)
     return Homes(of_kind, board, group), Limits(
         types[first],
@@ -253,6 +257,7 @@ def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Home
         slots[first],
         gb[first],
         registered[first],
+        unbuffered[first],
     )
 
 
@@ -266,7 +271,7 @@ def _fronts(limits: Limits, pool: Pool, need: Need) -> Fronts:
     fits &= (shelf.sticks + pool.floors.later_sticks <= limits.slots[:, None]) & (
         shelf.memory_type == limits.memory_type[:, None]
     )
-    fits &= ~shelf.registered | limits.registered[:, None]
+    fits &= np.where(shelf.registered, limits.registered[:, None], limits.unbuffered[:, None])
     if need.all_channels:
         fits &= (shelf.sticks >= limits.channels[:, None]) | shelf.owned
     group, kit = np.nonzero(fits)

@@ -1,6 +1,6 @@
 """The candidates of a proposal: what can be bought within the rules, and what is fixed already."""
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Generic, NamedTuple, TypeVar, cast
 
@@ -9,6 +9,9 @@ from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.allowed import clocks_set, may_be_bought
+from wattmetron.core.fit.besides import is_module
+from wattmetron.core.fit.clearance import LOW_MEMORY_MM
+from wattmetron.core.fit.display import may_show
 from wattmetron.core.fit.floors import Floors, floors_of
 from wattmetron.core.fit.leads import sockets_of
 from wattmetron.core.fit.rule import Look
@@ -27,7 +30,7 @@ from wattmetron.core.search.ladder import Ladder, ints
 from wattmetron.core.search.resale import FREE_KINDS, forgone_minor
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build, OwnTuning
-from wattmetron.core.values.further_parts import Fan, WirelessAdapter
+from wattmetron.core.values.further_parts import Fan, FanSplitter, WirelessAdapter
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
@@ -35,6 +38,7 @@ from wattmetron.core.values.parts import (
     ALL_KINDS,
     BOARD_FORMS,
     KINDS,
+    OF_FANS,
     Case,
     Cooler,
     Graphics,
@@ -46,7 +50,8 @@ from wattmetron.core.values.parts import (
     Processor,
     Storage,
 )
-from wattmetron.core.values.seating import Slot, Stick, lanes_left, seated, slots_of
+from wattmetron.core.values.seating import Slot, Stick, lanes_left, on_u2, seated, slots_of
+from wattmetron.core.values.sockets import socket_key
 
 Ints = NDArray[np.int64]
 P = TypeVar("P", bound=Part)
@@ -126,6 +131,7 @@ class BoardArrays:
     leads: Ints
     outputs: NDArray[np.bool_]
     registered: NDArray[np.bool_]
+    unbuffered: NDArray[np.bool_]
     power_level: Ints
     slots_beside: dict[bool, Ints]
     """Slots for adapters, beside a card or without one."""
@@ -175,7 +181,8 @@ class Pool:
         supplies: KindPool[PowerSupply],
         cases: KindPool[Case],
         fans: KindPool[Fan],
-        fans_there: int,
+        splitters: KindPool[FanSplitter],
+        fans_there: Mapping[int, int],
         sata_taken: int,
         adapters: int,
         screens: tuple[Brought | None, ...],
@@ -190,13 +197,15 @@ class Pool:
             fans_there,
             floors.heat_carried,
             floors.owned,
+            zip(splitters.parts, splitters.cost.tolist(), strict=True),
         )
         self.processors, self.cards, self.boards, self.kits = processors, cards, boards, kits
         self.drives, self.fixed_drives = drives, fixed_drives
         self.fixed_drives_cost, self.new_drives = fixed_drives_cost, new_drives
         self.coolers, self.supplies, self.cases = coolers, supplies, cases
-        self.clearances = Ladder(room_for_memory_mm(cooler) for cooler in coolers.parts)
-        """Steps of the room that coolers leave for memory."""
+        rooms_mm = [room_for_memory_mm(cooler) for cooler in coolers.parts]
+        self.clearances = Ladder([*rooms_mm, *[LOW_MEMORY_MM] * crowded(cases.parts)])
+        """Steps of the room that coolers leave for memory, and radiators over it."""
         self.powers = Ladder(floors.delivers_w(board) for board in boards.parts)
         """Steps of the sustained power that boards deliver."""
         self.sockets = list(dict.fromkeys(sockets_of(board) for board in boards.parts))
@@ -234,10 +243,9 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
         for board in boards
     ]
     place = {layout: i for i, layout in enumerate(dict.fromkeys(layouts))}
-    drives_display = {outputs: floors.drives(outputs) for outputs in {b.outputs for b in boards}}
     shown = [screen is not None for screen in pool.screens] or [True] * len(boards)
     return BoardArrays(
-        socket=np.array([board.socket for board in boards], dtype=np.str_),
+        socket=np.array([socket_key(board.socket) for board in boards], dtype=np.str_),
         memory_type=np.array([board.memory_type for board in boards], dtype=np.str_),
         form=ints(BOARD_FORMS.index(board.form_factor) for board in boards),
         slots=ints(board.memory_slots for board in boards),
@@ -249,12 +257,13 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
         leads=ints(pool.sockets.index(sockets_of(board)) for board in boards),
         outputs=np.array(
             [
-                bool(board.outputs) and drives_display[board.outputs] and able
+                may_show(board) and floors.shown_by(board) and able
                 for board, able in zip(boards, shown, strict=True)
             ],
             dtype=bool,
         ),
-        registered=np.array([board.registered for board in boards], dtype=bool),
+        registered=np.array([floors.takes_registered(board) for board in boards], dtype=bool),
+        unbuffered=np.array([board.unbuffered is not False for board in boards], dtype=bool),
         power_level=pool.powers.rooms(floors.delivers_w(board) for board in boards),
         slots_beside={
             with_card: ints(
@@ -288,6 +297,11 @@ def _slots_beside(board: Mainboard, cards: int, otherwise: int) -> int:
     if board.short_slots is None:
         return otherwise
     return board.short_slots + max(0, (board.card_slots or 0) - cards)
+
+
+def crowded(cases: Iterable[Case]) -> bool:
+    """Whether some case states its room above the mainboard, so that a radiator may meet memory."""
+    return any(case.above_board_mm is not None for case in cases)
 
 
 def room_for_memory_mm(cooler: Cooler) -> int | None:
@@ -356,7 +370,7 @@ def build_pool(
     present = tuple(part for own in fixed.values() for part, _ in own)
     settled = fixed if stays is None else fixed_parts(catalogue, brief, stays)
     floors = floors_of(catalogue, brief).with_owned(brief.owned).beside(_staying(settled))
-    others = [catalogue.part(part_id) for kind, part_id in kept.added if kind != "fan"]
+    others = [catalogue.part(part_id) for kind, part_id in kept.added if kind not in OF_FANS]
     floors = replace(floors, besides=floors.besides.beside(others))
     further = Further(catalogue, brief, floors.besides, present)
     tuned = all(clocks_set(part) for part in present)
@@ -364,7 +378,11 @@ def build_pool(
     def shelf(kind: Kind) -> KindPool[Part]:
         if fixed[kind] and kind != "storage":
             goes = kind != "memory" or _go_together(catalogue, kept)
-            stays_there = [own for own in fixed[kind][:1] if goes and floors.hosts(own[0])]
+            stays_there = [
+                own
+                for own in fixed[kind][:1]
+                if goes and floors.hosts(own[0]) and goes_beside(own[0], present)
+            ]
             return _shelf(stays_there, True)
         own = at_hand(catalogue, brief, kind) if kind in FREE_KINDS else {}
         priced = ((part, book.cost(part.id)) for part in catalogue.by_kind[kind])
@@ -375,12 +393,13 @@ def build_pool(
             and part.id not in own
             and may_be_bought(brief, part, cost, present, book.supply)
             and floors.takes(part)
+            and goes_beside(part, present)
         ]
         if own:
             allowed += [
                 (part, forgone_minor(catalogue, brief, part.id))
                 for part in own.values()
-                if floors.takes(part)
+                if floors.takes(part) and goes_beside(part, present)
             ]
             allowed.sort(key=lambda priced_part: priced_part[0].id)
         return _shelf(allowed, False)
@@ -410,8 +429,11 @@ def build_pool(
         coolers=cast(KindPool[Cooler], shelf("cooler")),
         supplies=cast(KindPool[PowerSupply], shelf("supply")),
         cases=cast(KindPool[Case], shelf("case")),
-        fans=_fans(catalogue, brief, present),
-        fans_there=sum(fan.pack for fan in kept_fans(catalogue, kept)),
+        fans=cast(KindPool[Fan], _beside_the_case(catalogue, brief, present, "fan")),
+        splitters=cast(
+            KindPool[FanSplitter], _beside_the_case(catalogue, brief, present, "splitter")
+        ),
+        fans_there=catalogue.machine(Build(added=kept.added)).added_fans,
         sata_taken=catalogue.machine(Build(added=kept.added)).sata_optical,
         adapters=sum(
             isinstance(part := catalogue.part(part_id), WirelessAdapter) and part.via == "PCIe x1"
@@ -419,6 +441,21 @@ def build_pool(
         ),
         floors=floors,
         new_drives=new_drives,
+    )
+
+
+def goes_beside(part: Part, stays: Sequence[Part]) -> bool:
+    """Whether a mainboard has the U.2 ports and the slots for wireless modules that parts which
+    stay need. New drives with a U.2 plug are not proposed.
+    """
+    if isinstance(part, Storage):
+        return not part.on_u2
+    if not isinstance(part, Mainboard):
+        return True
+    u2 = on_u2(own for own in stays if isinstance(own, Storage))
+    modules = sum(map(is_module, stays))
+    return u2 <= (part.u2_ports or 0) and (
+        part.module_slots is None or modules <= part.module_slots
     )
 
 
@@ -454,26 +491,20 @@ def _staying(fixed: dict[Kind, list[tuple[Part, int]]]) -> Machine:
     )
 
 
-def kept_fans(catalogue: Catalogue, kept: Build) -> list[Fan]:
-    """The fans that stay, packs of several among them."""
-    return [cast(Fan, catalogue.part(part_id)) for part_id in kept.of("fan")]
-
-
-def _fans(catalogue: Catalogue, brief: Brief, stays: tuple[Part, ...]) -> KindPool[Fan]:
-    """Fans that may be bought; where the budget does not count them they are free."""
+def _beside_the_case(
+    catalogue: Catalogue, brief: Brief, stays: tuple[Part, ...], kind: Kind
+) -> KindPool[Part]:
+    """Fans or splitters that may be bought; where the budget does not count them they are free."""
     book = catalogue.prices(brief.region, brief.may_buy)
-    counts = "fan" not in brief.outside
-    return cast(
-        KindPool[Fan],
-        _shelf(
-            (
-                (part, cost if counts else 0)
-                for part in catalogue.by_kind["fan"]
-                if (cost := book.cost(part.id)) is not None
-                and may_be_bought(brief, part, cost, stays, book.supply)
-            ),
-            False,
+    counts = kind not in brief.outside
+    return _shelf(
+        (
+            (part, cost if counts else 0)
+            for part in catalogue.by_kind[kind]
+            if (cost := book.cost(part.id)) is not None
+            and may_be_bought(brief, part, cost, stays, book.supply)
         ),
+        False,
     )
 
 

@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.display import may_show
 from wattmetron.core.fit.later import ToCome
 from wattmetron.core.fit.leads import CardPlugs
 from wattmetron.core.fit.ports import ROWS, rows_of
@@ -312,7 +313,7 @@ def make_scenes(
         floors.later.chip is None or floors.later.chip.igpu_speed is not None
     )
     supplies = Supplies(pool, enclosures.sort_of_supply, plugs)
-    allowed = np.array([bool(card.outputs) for card in cards], dtype=bool)
+    allowed = np.array([may_show(card) for card in cards], dtype=bool)
     if not brief.accept_spill:
         for side in targets.sides:
             allowed &= side.cards.over_gb <= 0

@@ -149,7 +149,7 @@ class _Settler:
                 supply=supply,
                 case=case,
                 more_kits=tuple(kit.id.split(JOINT)[1:]),
-                added=(*(("fan", fan) for fan in fans), *brought),
+                added=(*fans, *brought),
             )
         raise TableError(f"no drives go with {board.id} for {winner.cost}")
 
@@ -159,7 +159,7 @@ class _Settler:
         """
         kits, limits = self.pool.kit_arrays, self.pool.board_arrays
         fitting = fitting_boards(self.kind, self.pool, self.scene.integrated, self.power_level)
-        typed = np.flatnonzero(kits.memory_type == self.kind.memory_type)
+        typed = np.flatnonzero(np.isin(kits.memory_type, [name for name, _ in self.kind.memory]))
         b, k = (grid.ravel() for grid in np.meshgrid(fitting, typed, indexing="ij"))
         need = self.scene.need
         fits = (kits.sticks[k] + self.pool.floors.later_sticks <= limits.slots[b]) & (
@@ -167,7 +167,8 @@ class _Settler:
         )
         if need.all_channels:
             fits &= (kits.sticks[k] >= self.kind.channels) | kits.owned[k]
-        fits &= ~kits.registered[k] | limits.registered[b]
+        fits &= kits.memory_type[k] == limits.memory_type[b]
+        fits &= np.where(kits.registered[k], limits.registered[b], limits.unbuffered[b])
         fits &= kits.gb[k] <= np.minimum(limits.gb[b], self.kind.max_gb)
         drives = min((choice.cost for choice in self.scene.need.drives), default=0)
         fits &= self.base_cost + self.board_cost[b] + self.pool.kits.cost[k] + drives <= winner.cost
@@ -222,9 +223,11 @@ class _Settler:
         )
         return self.scene.shell_cost(chip, card, rest, shell)
 
-    def _shell(self, inside: Machine, left: int) -> tuple[str | None, str, str, tuple[str, ...]]:
-        """Cooler, supply, case and the fans that it lacks, first by ids, that together cost exactly
-        what is left.
+    def _shell(
+        self, inside: Machine, left: int
+    ) -> tuple[str | None, str, str, tuple[tuple[Kind, str], ...]]:
+        """Cooler, supply, case and the fans that it lacks with their splitters, first by ids, that
+        together cost exactly what is left.
         """
         pool = self.pool
         goes = Goes(inside, pool.floors.later, self.wishes)

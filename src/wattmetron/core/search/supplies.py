@@ -53,8 +53,9 @@ class Supplies:
         """Numbers cards by the supplies on which they find their leads; which these are, a row for
         each number.
         """
+        floors = self._pool.floors
         kinds = {
-            (own.pcie_8pin, own.pcie_16pin, own.pcie_16pin_w): own
+            (own.pcie_8pin, own.pcie_16pin, own.pcie_16pin_w, own.id in floors.owned): own
             for own in self._pool.supplies.parts
         }
         numbers: dict[tuple[bool, ...], int] = {}
@@ -62,13 +63,22 @@ class Supplies:
         later = CardPlugs.of([card] if card else [])
         self.plugs = {
             need: numbers.setdefault(
-                tuple(need.find(own) and later.find(own) for own in kinds.values()), len(numbers)
+                tuple(
+                    floors.card_leads_do(own, need) and floors.card_leads_do(own, later)
+                    for own in kinds.values()
+                ),
+                len(numbers),
             )
             for need in plugs
         }
         place = {kind: i for i, kind in enumerate(kinds)}
         own = ints(
-            place[supply.pcie_8pin, supply.pcie_16pin, supply.pcie_16pin_w]
+            place[
+                supply.pcie_8pin,
+                supply.pcie_16pin,
+                supply.pcie_16pin_w,
+                supply.id in floors.owned,
+            ]
             for supply in self._pool.supplies.parts
         )
         return np.array(list(numbers), dtype=bool).reshape(len(numbers), len(kinds))[:, own]

@@ -22,6 +22,13 @@ class Fan(Part):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class FanSplitter(Part):
+    """A cable or a hub that joins several fans on one header."""
+
+    joins: Annotated[int, Ge(2), Le(16), Column("Fans that it joins on one header")]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class WirelessAdapter(Part):
     """A wireless adapter."""
 
@@ -62,8 +69,9 @@ class Screen(Part):
     diagonal_inch: Annotated[float, Ge(LEAST), Le(120), Column("Diagonal", "inch")] = 27.0
     inputs: Annotated[tuple[str, ...], Column("Inputs, separated by ;")] = ()
     compression: Annotated[
-        bool, Column("Whether its inputs take what is sent compressed (DSC)")
-    ] = False
+        bool | None,
+        Column("Whether its inputs take what is sent compressed (DSC); empty: not known"),
+    ] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

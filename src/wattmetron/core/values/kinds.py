@@ -2,6 +2,7 @@
 
 from wattmetron.core.values.further_parts import (
     Fan,
+    FanSplitter,
     InputDevice,
     OperatingSystem,
     OpticalDrive,
@@ -31,6 +32,7 @@ PART_TYPES: dict[Kind, type[Part]] = {
     "supply": PowerSupply,
     "case": Case,
     "fan": Fan,
+    "splitter": FanSplitter,
     "wireless": WirelessAdapter,
     "optical": OpticalDrive,
     "system": OperatingSystem,

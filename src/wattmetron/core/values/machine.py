@@ -3,7 +3,8 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from wattmetron.core.values.further_parts import Fan, OpticalDrive
+from wattmetron.core.values.fan_places import placed
+from wattmetron.core.values.further_parts import Fan, FanSplitter, OpticalDrive
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import (
@@ -96,16 +97,30 @@ class Machine:
         return sum(isinstance(part, OpticalDrive) and part.via == "SATA" for part in self.added)
 
     @property
+    def added_fans(self) -> dict[int, int]:
+        """Fans that are added, counted by size in mm."""
+        counts: dict[int, int] = {}
+        for part in self.added:
+            if isinstance(part, Fan):
+                counts[part.size_mm] = counts.get(part.size_mm, 0) + part.pack
+        return counts
+
+    @property
     def fans(self) -> int:
-        """Fans for the case: included ones and added ones."""
-        included = self.case.fans_included if self.case else 0
-        return included + sum(part.pack for part in self.added if isinstance(part, Fan))
+        """Fans for the case: included ones, as far as they are known, and added ones."""
+        included = (self.case.fans_included or 0) if self.case else 0
+        return included + sum(self.added_fans.values())
+
+    @property
+    def fans_joined(self) -> int:
+        """Fans that need no header of their own, for splitters join them with others."""
+        joined = (part.joins - 1 for part in self.added if isinstance(part, FanSplitter))
+        return min(sum(joined), max(0, self.fans - 1))
 
     @property
     def fans_placed(self) -> int:
         """Fans that find a place in the case; all of them where its places are not known."""
-        places = self.case.fan_places if self.case else None
-        return self.fans if places is None else min(self.fans, places)
+        return placed(self.case, self.added_fans) if self.case else self.fans
 
     @property
     def uses_integrated(self) -> bool:

@@ -29,6 +29,7 @@ Kind = Literal[
     "supply",
     "case",
     "fan",
+    "splitter",
     "wireless",
     "optical",
     "system",
@@ -50,8 +51,18 @@ KINDS: tuple[Kind, ...] = (
     "supply",
     "case",
 )
-FURTHER_KINDS: tuple[Kind, ...] = ("fan", "wireless", "optical", "system", "display", "input")
+FURTHER_KINDS: tuple[Kind, ...] = (
+    "fan",
+    "splitter",
+    "wireless",
+    "optical",
+    "system",
+    "display",
+    "input",
+)
 """Kinds beside the eight that a machine is made of: several of each, none needed."""
+OF_FANS: tuple[Kind, ...] = ("fan", "splitter")
+"""Further kinds that come along with a case."""
 ALL_KINDS: tuple[Kind, ...] = (*KINDS, *FURTHER_KINDS)
 KIND_NAMES: dict[Kind, str] = {
     "processor": "processor",
@@ -63,6 +74,7 @@ KIND_NAMES: dict[Kind, str] = {
     "supply": "power supply",
     "case": "case",
     "fan": "fan",
+    "splitter": "fan splitter",
     "wireless": "wireless adapter",
     "optical": "optical drive",
     "system": "operating system",
@@ -79,6 +91,7 @@ KIND_PLURALS: dict[Kind, str] = {
     "supply": "power supplies",
     "case": "cases",
     "fan": "fans",
+    "splitter": "fan splitters",
     "wireless": "wireless adapters",
     "optical": "optical drives",
     "system": "operating systems",
@@ -87,11 +100,13 @@ KIND_PLURALS: dict[Kind, str] = {
 }
 MemoryType = Literal["DDR3", "DDR4", "DDR5"]
 BoardForm = Literal["E-ATX", "ATX", "Micro-ATX", "Mini-ITX"]
-SupplyForm = Literal["ATX", "SFX"]
+SupplyForm = Literal["ATX", "SFX", "SFX-L", "external"]
 DriveForm = Literal["M.2", "2.5 inch", "3.5 inch"]
 Radiator = Literal[120, 140, 240, 280, 360, 420]
 BOARD_FORMS: tuple[BoardForm, ...] = ("E-ATX", "ATX", "Micro-ATX", "Mini-ITX")
-SUPPLY_FORMS: tuple[SupplyForm, ...] = ("ATX", "SFX")
+SUPPLY_FORMS: tuple[SupplyForm, ...] = ("ATX", "SFX", "SFX-L", "external")
+NONE = "none"
+"""Stands in a list for: there are none. An empty list is not known."""
 
 Slots = Annotated[int, Ge(0), Le(12)]
 Gen = Annotated[int, Ge(1), Le(9)]
@@ -181,6 +196,13 @@ class Processor(Part):
     design: Annotated[
         str, Column("Design that games take to alike, such as a generation; empty: its own")
     ] = ""
+    other_memory: Annotated[
+        tuple[str, ...],
+        Column(
+            "Other memory types that it takes with their highest transfer rates in MT/s, such as"
+            " DDR4=3200, separated by ;"
+        ),
+    ] = ()
     memory_full_mts: Annotated[
         Rate | None,
         Column(
@@ -245,20 +267,41 @@ class Graphics(Part):
     design: Annotated[
         str, Column("Design that games take to alike, such as a generation; empty: its own")
     ] = ""
-    pcie_8pin: Annotated[Count, Column("8-pin PCIe power connectors needed")] = 0
-    pcie_16pin: Annotated[Count, Column("16-pin PCIe power connectors needed")] = 0
+    pcie_8pin: Annotated[
+        Count | None,
+        Column("8-pin PCIe power connectors needed; empty, and no 16-pin ones named: not known"),
+    ] = None
+    pcie_16pin: Annotated[
+        Count | None,
+        Column("16-pin PCIe power connectors needed; empty, and no 8-pin ones named: not known"),
+    ] = None
     adapter_8pin: Annotated[
-        Count, Column("8-pin leads that the 16-pin adapter in its box takes; 0: none in the box")
-    ] = 0
+        Count | None,
+        Column(
+            "8-pin leads that the 16-pin adapter in its box takes; 0: none in the box; empty: not"
+            " known"
+        ),
+    ] = None
     compression: Annotated[
-        bool, Column("Whether its outputs can compress what they send (DSC)")
-    ] = False
-    outputs: Annotated[tuple[str, ...], Column("Display outputs, separated by ;")] = ()
+        bool | None,
+        Column("Whether its outputs can compress what they send (DSC); empty: not known"),
+    ] = None
+    outputs: Annotated[
+        tuple[str, ...],
+        Column("Display outputs, separated by ;, or none; empty: not known"),
+    ] = ()
     upscalers: Annotated[tuple[str, ...], Column("Upscalers it can run, separated by ;")] = ()
     generators: Annotated[
         tuple[str, ...], Column("Frame generators it can run, separated by ;; empty: none known")
     ] = ()
     apis: Annotated[tuple[str, ...], Column("Graphics APIs with their levels, separated by ;")] = ()
+
+    @property
+    def plugs(self) -> tuple[int, int] | None:
+        """8-pin and 16-pin power connectors; None where nothing is known of either."""
+        if self.pcie_8pin is None and self.pcie_16pin is None:
+            return None
+        return self.pcie_8pin or 0, self.pcie_16pin or 0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -284,7 +327,10 @@ class Mainboard(Part):
             "Sustained processor power up to which one 8-pin lead is enough; empty: not stated", "W"
         ),
     ] = None
-    outputs: Annotated[tuple[str, ...], Column("Rear display outputs, separated by ;")] = ()
+    outputs: Annotated[
+        tuple[str, ...],
+        Column("Rear display outputs, separated by ;, or none; empty: not known"),
+    ] = ()
     processor_w: Annotated[
         Watts | None, Column("Sustained processor power that it delivers; empty: not known", "W")
     ] = None
@@ -326,11 +372,23 @@ class Mainboard(Part):
         tuple[Count, ...],
         Column("SATA ports that each M.2 slot in turn disables when used, separated by ;"),
     ] = ()
-    registered: Annotated[bool, Column("Whether it takes registered memory")] = False
-    error_correcting: Annotated[bool, Column("Whether error correction of memory works on it")] = (
-        False
-    )
-    tuning: Annotated[bool, Column("Whether clocks can be tuned on it")] = False
+    registered: Annotated[
+        bool | None, Column("Whether it takes registered memory; empty: not known")
+    ] = None
+    unbuffered: Annotated[
+        bool | None,
+        Column("Whether it takes memory that is not registered; empty: it does, as nearly all do"),
+    ] = None
+    u2_ports: Annotated[Count | None, Column("U.2 ports for drives; empty: not known")] = None
+    module_slots: Annotated[
+        Count | None, Column("M.2 slots for a wireless module; empty: not known")
+    ] = None
+    error_correcting: Annotated[
+        bool | None, Column("Whether error correction of memory works on it; empty: not known")
+    ] = None
+    tuning: Annotated[
+        bool | None, Column("Whether clocks can be tuned on it; empty: not known")
+    ] = None
     firmware_needed: Annotated[
         tuple[str, ...],
         Column("Firmware that families of processors need, such as Flood=1.20, separated by ;"),
@@ -345,10 +403,12 @@ class Mainboard(Part):
     fault_display: Annotated[bool, Column("Whether it shows where a start stops")] = False
     fan_headers: Annotated[Count | None, Column("Fan headers; empty: not known")] = None
     light_headers: Annotated[
-        tuple[str, ...], Column("Headers for lights by voltage, separated by ;")
+        tuple[str, ...],
+        Column("Headers for lights by voltage, separated by ;, or none; empty: not known"),
     ] = ()
     front_headers: Annotated[
-        tuple[str, ...], Column("Headers for front ports, separated by ;")
+        tuple[str, ...],
+        Column("Headers for front ports, separated by ;, or none; empty: not known"),
     ] = ()
     wireless: Annotated[str, Column("Wireless standard; empty: none")] = ""
     rear_usb: Annotated[Count | None, Column("USB ports at the rear; empty: not known")] = None
@@ -381,7 +441,7 @@ class Memory(Part):
 class Storage(Part):
     """A drive."""
 
-    interface: Annotated[Literal["M.2 NVMe", "SATA"], Column("Interface")]
+    interface: Annotated[Literal["M.2 NVMe", "SATA", "U.2 NVMe"], Column("Interface")]
     capacity_gb: Annotated[Annotated[int, Ge(1), Le(200_000)], Column("Capacity", "GB")]
     read_mbs: Annotated[Annotated[int, Ge(1), Le(100_000)], Column("Sequential read", "MB/s")]
     form: Annotated[DriveForm | None, Column("Form; empty: M.2 for NVMe, 2.5 inch for SATA")] = None
@@ -400,8 +460,13 @@ class Storage(Part):
         return self.form or ("M.2" if self.interface == "M.2 NVMe" else "2.5 inch")
 
     @property
+    def on_u2(self) -> bool:
+        """Whether it is an NVMe drive in a 2.5 inch shell, with a U.2 plug."""
+        return self.interface != "SATA" and self.size != "M.2"
+
+    @property
     def kind(self) -> StorageKind:
-        if self.interface == "M.2 NVMe":
+        if self.interface != "SATA":
             return "NVMe SSD"
         return "SSD" if self.read_mbs > HARD_DISK_MBS else "hard disk"
 
@@ -468,7 +533,7 @@ class Case(Part):
     supply_forms: Annotated[tuple[SupplyForm, ...], Column("Supply form factors, separated by ;")]
     card_length_mm: Annotated[Millimetres, Column("Longest card", "mm")]
     cooler_height_mm: Annotated[Millimetres, Column("Tallest cooler", "mm")]
-    fans_included: Annotated[Count, Column("Fans included")] = 0
+    fans_included: Annotated[Count | None, Column("Fans included; empty: not known")] = None
     volume_l: Annotated[float, Ge(LEAST), Le(500), Column("Volume", "l")] = 40.0
     airflow: Annotated[Literal["mesh", "side vents", "closed"], Column("How air gets in")] = "mesh"
     depth_mm: Annotated[Millimetres | None, Column("Depth outside; empty: not known", "mm")] = None
@@ -514,6 +579,29 @@ class Case(Part):
         None
     )
     fan_places: Annotated[Count | None, Column("Places for fans; empty: not known")] = None
+    fan_sizes: Annotated[
+        tuple[str, ...],
+        Column(
+            "Sizes in mm that each place for a fan takes, such as 120/140, separated by ;; empty:"
+            " not known"
+        ),
+    ] = ()
+    side_fan_mm: Annotated[
+        Millimetres | None,
+        Column("How far a fan in the side panel reaches in; empty: there is none", "mm"),
+    ] = None
+    above_board_mm: Annotated[
+        Millimetres | None,
+        Column(
+            "Room between the mainboard and a radiator's place on top; empty: enough for all that"
+            " goes there",
+            "mm",
+        ),
+    ] = None
+    riser_gen: Annotated[
+        Gen | None,
+        Column("PCIe generation of the riser that the card stands on; empty: there is none"),
+    ] = None
     front_ports: Annotated[
         tuple[str, ...], Column("Front ports by the header they need, separated by ;")
     ] = ()

@@ -65,7 +65,7 @@ def slots_of(board: Mainboard) -> tuple[Slot, ...]:
 
 def in_slots(drives: Iterable[Storage]) -> list[Storage]:
     """The drives that stand in an M.2 slot, in their order."""
-    return [drive for drive in drives if drive.size == "M.2" or drive.interface == "M.2 NVMe"]
+    return [drive for drive in drives if drive.size == "M.2"]
 
 
 def sticks_of(drives: Iterable[Storage]) -> tuple[Stick, ...]:
@@ -78,7 +78,12 @@ def sticks_of(drives: Iterable[Storage]) -> tuple[Stick, ...]:
 
 def cabled(drives: Sequence[Storage]) -> int:
     """How many drives hang on a SATA port."""
-    return len(drives) - len(in_slots(drives))
+    return sum(drive.size != "M.2" and not drive.on_u2 for drive in drives)
+
+
+def on_u2(drives: Iterable[Storage]) -> int:
+    """How many drives hang on a U.2 port."""
+    return sum(drive.on_u2 for drive in drives)
 
 
 def seated(

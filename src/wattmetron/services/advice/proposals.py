@@ -6,9 +6,7 @@ from dataclasses import dataclass, replace
 from wattmetron.core.balance.conflict import Relaxed, relaxed
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.besides import types
-from wattmetron.core.fit.rule import Look
-from wattmetron.core.fit.rules import blocking, blocking_on
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.fit.vetting import Vetting
 from wattmetron.core.frames.caps import engine_cap, most_shown
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER, Aim, Proposal
@@ -18,8 +16,7 @@ from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.games import PRESETS
-from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import KINDS, Kind, Part
+from wattmetron.core.values.parts import KINDS, OF_FANS, Kind, Part
 from wattmetron.core.values.words import listed
 from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.advice import same_frames
@@ -31,7 +28,6 @@ from wattmetron.services.desk.assess import (
     Assessment,
     CostLine,
     assess,
-    floors_missed,
     known_brief,
     known_build,
     not_allowed,
@@ -91,7 +87,7 @@ def kept_parts(catalogue: Catalogue, brief: Brief, build: Build) -> Build:
 
 def _proposed(catalogue: Catalogue, brief: Brief, kind: Kind, part_id: str) -> bool:
     """Whether proposals decide about a part: of input devices about keyboard and mouse."""
-    if kind in KINDS or kind == "fan":
+    if kind in (*KINDS, *OF_FANS):
         return True
     if kind == "wireless":
         return brief.wireless
@@ -234,6 +230,8 @@ def _reasons(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]
             reasons.append(Reason(line.kind, name, _why_there(assessment, line)))
         else:
             told = _left_out(catalogue, assessment, line) if line.kind == "fan" else ""
+            if line.kind == "splitter":
+                told = "Joins the added fans on one header with a fan of the case."
             why = told or _cheaper_spoils(catalogue, assessment, line)
             reasons.append(Reason(line.kind, name, why))
     return tuple(reasons)
@@ -251,11 +249,12 @@ def _why_there(now: Assessment, line: CostLine) -> str:
 
 
 def _left_out(catalogue: Catalogue, now: Assessment, line: CostLine) -> str:
-    """What the build would miss without this part; empty where nothing."""
+    """What the build would miss without this part and does not miss now; empty where nothing."""
     bare = now.build.without(line.kind, line.part_id)
     machine = machine_of(catalogue, bare, now.brief.clocks)
-    lacking = list(floors_missed(catalogue, now.brief, machine).values())
-    return f"Without it: {lacking[0]}" if lacking else ""
+    vetting = Vetting(catalogue, known_brief(catalogue, now.brief), now.machine)
+    lacking = next(vetting.objections(machine), "")
+    return f"Without it: {lacking}" if lacking else ""
 
 
 def _cheaper_spoils(catalogue: Catalogue, now: Assessment, line: CostLine) -> str:
@@ -271,9 +270,10 @@ def _cheaper_spoils(catalogue: Catalogue, now: Assessment, line: CostLine) -> st
     if not cheaper:
         return f"The cheapest {KIND_WORDS[line.kind]} on sale."
     worst = ""
+    vetting = Vetting(catalogue, known_brief(catalogue, now.brief), now.machine)
     for price, part in cheaper:
         build = now.build.with_part(line.kind, part.id, line.part_id)
-        why = _why_not(catalogue, now, build, part)
+        why = _why_not(catalogue, now, build, part, vetting)
         if why:
             worst = worst or f"Cheaper ones do not do: {why}"
             continue
@@ -288,31 +288,19 @@ def _cheaper_spoils(catalogue: Catalogue, now: Assessment, line: CostLine) -> st
     return worst or f"The cheapest {KIND_WORDS[line.kind]} that fits."
 
 
-def _why_not(catalogue: Catalogue, now: Assessment, build: Build, part: Part) -> str:
-    """What blocks in a build with this part, or what the brief wants and it would not have, in a
-    sentence; empty where nothing does. What is so in the present build already is no reason.
+def _why_not(
+    catalogue: Catalogue, now: Assessment, build: Build, part: Part, vetting: Vetting
+) -> str:
+    """What any rule finds in a build with this part, or what the brief wants and it would not have,
+    in a sentence; empty where nothing does. What is so in the present build already is no reason.
     """
     brief = now.brief
     machine = machine_of(catalogue, build, brief.clocks)
-    look = Look(machine, wishes_of(brief))
     book = catalogue.prices(brief.region, brief.may_buy)
     price = book.cost(part.id) or 0
-    blocks = {own.rule for own in now.findings if own.level == "blocks"}
-    below = floors_missed(catalogue, brief, now.machine)
-    reasons = [
-        *(
-            said.sentence
-            for said in blocking(blocking_on(kind_of(part)), look)
-            if said.rule not in blocks
-        ),
-        *(
-            words
-            for field, words in floors_missed(catalogue, brief, machine).items()
-            if field not in below
-        ),
-        *not_allowed(brief, part, price, book, now.stays),
-    ]
-    return next(iter(reasons), "Something would be missing." if machine.missing() else "")
+    barred = next(iter(not_allowed(brief, part, price, book, now.stays)), "")
+    against = barred or next(vetting.objections(machine), "")
+    return against or ("Something would be missing." if machine.missing() else "")
 
 
 def _lost(now: Assessment, other: Assessment) -> list[str]:

@@ -199,15 +199,23 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
             finding for finding in findings if not reason_aside(machine, build, finding)
         ),
         draw=drawn,
-        needed_w=needed_supply_w(drawn.full_w, brief.headroom_percent),
+        needed_w=needed_supply_w(
+            drawn.full_w, brief.headroom_percent, supply_reserve_percent(brief, machine)
+        ),
         missing=machine.missing(),
         floors=(
-            *floors_missed(catalogue, brief, machine).values(),
+            *(words for _, words in floors_missed(catalogue, brief, machine)),
             *_rules_missed(catalogue, brief, build, lines),
         ),
         aside=aside,
         sold_minor=0 if machine.missing() else back_minor(catalogue, brief, known),
     )
+
+
+def supply_reserve_percent(brief: Brief, machine: Machine) -> int:
+    """Reserve that is asked of the power supply above the headroom; none of an owned one."""
+    owned = machine.supply is not None and machine.supply.id in brief.owned
+    return 0 if owned else brief.reserve_percent
 
 
 def whole_wishes(catalogue: Catalogue, brief: Brief) -> Wishes:
@@ -319,9 +327,14 @@ def _estimate(
         return None
 
 
-def floors_missed(catalogue: Catalogue, brief: Brief, machine: Machine) -> dict[str, str]:
-    """By field of the brief a sentence about its floor that the build does not reach."""
-    return dict(missed(machine, floors_of(catalogue, known_brief(catalogue, brief))))
+def floors_missed(
+    catalogue: Catalogue, brief: Brief, machine: Machine
+) -> tuple[tuple[str, str], ...]:
+    """The brief's fields whose floors the build does not reach, each with a sentence; of an owned
+    part it is not asked what it decides by itself.
+    """
+    known = known_brief(catalogue, brief)
+    return tuple(missed(machine, floors_of(catalogue, known).with_owned(known.owned)))
 
 
 def _rules_missed(

@@ -1,18 +1,23 @@
-"""Room to grow: what a build takes later without anything else being replaced."""
+"""Room to grow: what a build takes later without anything else being replaced.
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+A part is named only where the whole machine with it adds no finding and misses no floor; a firmware
+update that it needs is said with it.
+"""
+
+from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.drives import ports_needed, seating_of
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.platform import firmware
 from wattmetron.core.fit.rule import Look
+from wattmetron.core.fit.vetting import Vetting
 from wattmetron.core.speeds.scale import anchors_of
+from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Graphics, Kind, Part, Processor
 from wattmetron.core.values.seating import sticks_of
-from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.desk.assess import Assessment, known_brief
 from wattmetron.services.desk.fitting import against_all
 
 
@@ -71,10 +76,15 @@ def _strongest(catalogue: Catalogue, now: Assessment, kind: Kind) -> Stronger | 
         if part.withdrawn is None or book.cost(part.id) is not None
     ]
     against = against_all(catalogue, now, kind)
-    fitting = [part for part in parts if not against[part.id]]
     present = next(iter(now.machine.of(kind)), None)
-    best = _best(fitting)
-    if best is None or (present is not None and _speed(best) <= _speed(present)):
+    stronger = (
+        part
+        for part in sorted(parts, key=lambda part: (_speed(part), part.id), reverse=True)
+        if not against[part.id] and (present is None or _speed(part) > _speed(present))
+    )
+    vetting = Vetting(catalogue, known_brief(catalogue, now.brief), now.machine)
+    best = next((part for part in stronger if _goes_alone(now.machine, part, vetting)), None)
+    if best is None:
         return None
     faster = None if present is None else _speed(best) / _speed(present) - 1
     machine = now.machine.with_part(kind, best)
@@ -87,8 +97,14 @@ def _strongest(catalogue: Catalogue, now: Assessment, kind: Kind) -> Stronger | 
     )
 
 
-def _best(parts: Iterable[Part]) -> Part | None:
-    return max(parts, key=lambda part: (_speed(part), part.id), default=None)
+def _goes_alone(present: Machine, part: Part, vetting: Vetting) -> bool:
+    """Whether a whole machine with a part in the place of the present one needs nothing else, but
+    for a firmware update.
+    """
+    machine = replace(present.with_part(kind_of(part), part), second_card=present.second_card)
+    updates = {said.sentence for said in firmware(Look(machine)) if isinstance(said, Finding)}
+    objections = (said for said in vetting.objections(machine) if said not in updates)
+    return {*machine.missing()} <= {*present.missing()} and next(objections, None) is None
 
 
 def _speed(part: Part) -> float:

@@ -2,7 +2,7 @@
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.power.account import PowerUse
-from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.desk.assess import Assessment, supply_reserve_percent
 
 
 def use_of(catalogue: Catalogue, now: Assessment) -> PowerUse:
@@ -11,6 +11,7 @@ def use_of(catalogue: Catalogue, now: Assessment) -> PowerUse:
     tariff = region.tariff_per_kwh if brief.tariff_per_kwh is None else brief.tariff_per_kwh
     return PowerUse(
         headroom_percent=brief.headroom_percent,
+        reserve_percent=supply_reserve_percent(brief, now.machine),
         play_hours=brief.play_hours,
         desk_hours=brief.desk_hours,
         tariff_per_kwh=tariff,

@@ -18,6 +18,7 @@ from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.further_parts import (
     Fan,
+    FanSplitter,
     InputDevice,
     OperatingSystem,
     OpticalDrive,
@@ -283,7 +284,7 @@ def _floors(catalogue: Catalogue, now: Assessment, kind: Kind, machine: Machine)
     if kind not in OWN_FLOORS:
         return ()
     missed = floors_missed(catalogue, now.brief, machine)
-    return tuple(missed[field] for field in OWN_FLOORS[kind] if field in missed)
+    return tuple(words for field, words in missed if field in OWN_FLOORS[kind])
 
 
 def _around(
@@ -396,6 +397,8 @@ def traits(part: Part) -> tuple[str, str]:
                 f"{part.pack} x {part.size_mm} mm",
                 "" if part.noise_dba is None else f"{part.noise_dba:g} dB(A)",
             )
+        case FanSplitter():
+            return f"joins {part.joins} fans", ""
         case WirelessAdapter():
             return part.standard, part.via
         case OpticalDrive():

@@ -40,6 +40,7 @@ GENERAL: dict[Kind, str] = {
         " taste."
     ),
     "fan": "They carry the heat out of the case; more and larger ones turn slower and are quieter.",
+    "splitter": "Only where the mainboard has fewer headers than there are fans.",
     "wireless": "Only where no cable reaches and the board has none.",
     "optical": "Only for discs that you have.",
     "system": "Published requirements name the system; drivers must exist for it.",
@@ -181,7 +182,7 @@ def _supply(_: Catalogue, now: Assessment) -> list[str]:
     )
     tail = f" and {listed(plugs)} for the card" if plugs else ""
     return [
-        f"Here {now.needed_w}{THIN}W with headroom are needed, spikes of"
+        f"Here {now.needed_w}{THIN}W with headroom and reserve are needed, spikes of"
         f" {now.draw.spike_w}{THIN}W{tail}."
     ]
 

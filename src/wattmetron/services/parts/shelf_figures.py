@@ -154,6 +154,7 @@ _OWN: dict[Kind, tuple[PartFigure, ...]] = {
         PartFigure(key="pack", title="in the pack", unit="", of=_field("pack")),
         PartFigure(key="noise", title="noise", unit="dB(A)", of=_field("noise_dba"), ranged=True),
     ),
+    "splitter": (PartFigure(key="joins", title="joins", unit="fans", of=_field("joins")),),
     "wireless": (),
     "optical": (),
     "system": (),
@@ -238,6 +239,7 @@ FACETS: dict[Kind, tuple[Facet, ...]] = {
         COLOUR,
     ),
     "fan": (MAKER, Facet("lights", "lights", lambda fan: fan.lights or ("none",))),
+    "splitter": (MAKER,),
     "wireless": (
         Facet("standard", "standard", _words("standard")),
         Facet("via", "connected by", _words("via")),

@@ -8,9 +8,9 @@ from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.power.account import PowerAccount, PowerUse, Span, account
-from wattmetron.services.desk.assess import Assessment
+from wattmetron.services.desk.assess import Assessment, supply_reserve_percent
 from wattmetron.services.desk.power_use import use_of
-from wattmetron.services.words.figures import THIN, money, percent
+from wattmetron.services.words.figures import THIN, percent, round_money
 from wattmetron.web.drawing import load_curve
 
 
@@ -109,8 +109,11 @@ def _notes(now: Assessment, told: PowerAccount, use: PowerUse) -> list[tuple[str
 
 def _size(now: Assessment, told: PowerAccount) -> tuple[str, str]:
     full, headroom = now.draw.full_w, now.brief.headroom_percent
+    reserve = supply_reserve_percent(now.brief, now.machine)
+    more = f" x {1 + reserve / 100:g} reserve" if reserve else ""
     words = (
-        f"{full}{THIN}W with everything busy x {headroom / 100:g} headroom = {told.needed_w}{THIN}W"
+        f"{full}{THIN}W with everything busy x {headroom / 100:g} headroom{more} ="
+        f" {told.needed_w}{THIN}W"
     )
     if told.fitting_w:
         words += f"; the next usual size is {told.fitting_w}{THIN}W"
@@ -131,7 +134,8 @@ def _later(now: Assessment, told: PowerAccount) -> tuple[str, str] | None:
     return (
         "A later card",
         (
-            f"This supply keeps the headroom up to a card of {told.later_card_w}{THIN}W{have}."
+            f"This supply keeps headroom and reserve up to a card of {told.later_card_w}{THIN}W"
+            f"{have}."
             f" Connectors: {plugs}."
         ),
     )
@@ -143,11 +147,14 @@ def _year(now: Assessment, told: PowerAccount, use: PowerUse) -> tuple[str, str]
         return None
     words = (
         f"{use.play_hours:g} hours of play and {use.desk_hours:g} at the desk a day: about"
-        f" {year.kwh:.0f}{THIN}kWh a year, {money(year.cost_minor, now.currency)} at {now.currency}"
+        f" {year.kwh:.0f}{THIN}kWh a year, {round_money(year.cost_minor, now.currency)} at"
+        f" {now.currency}"
         f" {use.tariff_per_kwh} a kWh."
     )
     if year.better:
-        words += f" {year.better} would save {money(year.saves_minor, now.currency)} a year."
+        words += (
+            f" {year.better} would save about {round_money(year.saves_minor, now.currency)} a year."
+        )
     return "A year", words
 
 

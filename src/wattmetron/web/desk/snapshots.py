@@ -117,7 +117,8 @@ def since_view(catalogue: Catalogue, past: Past, currency: str) -> SinceView | N
     for own in found.frames.values():
         factor *= own
     says = [
-        f"The build costs {money(found.now.spent_minor, currency)}, {_change(change, currency)}."
+        f"The build costs {money(found.now.spent_minor, currency)} today;"
+        f" it was {money(spent, currency)} ({_change(change, currency)})."
     ]
     if found.targets:
         says.append(

@@ -8,7 +8,7 @@ from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.frames.working import Step, frame_working
 from wattmetron.core.power.draw import BOARD_W, FANS_W, STICK_W
 from wattmetron.core.values.offers import Offer
-from wattmetron.services.desk.assess import Assessment, CostLine
+from wattmetron.services.desk.assess import Assessment, CostLine, supply_reserve_percent
 from wattmetron.services.games.library import game_facts
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money
 from wattmetron.services.words.offers import offer_facts
@@ -176,9 +176,11 @@ def _power(now: Assessment) -> list[Step]:
         ),
         Step(
             "Supply needed",
-            f"{drawn.full_w} x {now.brief.headroom_percent / 100:g}",
+            f"{drawn.full_w} x {now.brief.headroom_percent / 100:g} x"
+            f" {1 + supply_reserve_percent(now.brief, machine) / 100:g}",
             f"{now.needed_w}{THIN}W",
-            "Headroom is a setting of the brief.",
+            "Headroom and the reserve above it are settings of the brief; an owned supply needs no"
+            " reserve.",
         ),
     ]
     if drawn.gaming_w is not None:

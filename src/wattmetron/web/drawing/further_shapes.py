@@ -2,6 +2,7 @@
 
 from wattmetron.core.values.further_parts import (
     Fan,
+    FanSplitter,
     InputDevice,
     OperatingSystem,
     OpticalDrive,
@@ -24,6 +25,17 @@ def fan(part: Fan) -> list[str]:
         if part.lights:
             pieces.append(rays(x, y, side))
     return pieces
+
+
+MOST_LEADS_DRAWN = 6
+
+
+def splitter(part: FanSplitter) -> list[str]:
+    """A plug on the left, one lead to each fan on the right."""
+    shown = min(part.joins, MOST_LEADS_DRAWN)
+    ends = [24 + (n - (shown - 1) / 2) * 7 for n in range(shown)]
+    leads = lines((14, 24, 26, 24), *((26, 24, 46, end) for end in ends))
+    return [body(6, 19, 8, 10, 1), leads, *(block(46, end - 2, 8, 4) for end in ends)]
 
 
 def wireless(part: WirelessAdapter) -> list[str]:

@@ -33,6 +33,7 @@ SHAPES: dict[Kind, Draw] = {
     "supply": part_shapes.supply,
     "case": part_shapes.case,
     "fan": further_shapes.fan,
+    "splitter": further_shapes.splitter,
     "wireless": further_shapes.wireless,
     "optical": further_shapes.optical,
     "system": further_shapes.system,

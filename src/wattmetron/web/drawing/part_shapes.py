@@ -59,7 +59,7 @@ def card(part: Graphics) -> list[str]:
     pieces = [lines((4, top - 3, 4, top + high + 4)), body(4, top, length, high, 2)]
     for x in spread(fans, 5, length - 2):
         pieces += rotor(x, top + high / 2, min(high / 2 - 1.5, length / fans / 2 - 1.5))
-    plugs = part.pcie_8pin + part.pcie_16pin
+    plugs = sum(part.plugs or (0, 0))
     pieces += [block(4 + length - 6 * (n + 1), top - 2.5, 5, 2.5) for n in range(min(plugs, 4))]
     pieces.append(block(12, top + high, min(24.0, length - 10), 2))
     if part.thickness_mm and part.thickness_mm > 50:
@@ -174,7 +174,8 @@ def case(part: Case) -> list[str]:
         pieces.append(
             lines(*((x + front - 1.5, own, x + front - 1.5, own + 2) for own in spread(6, y, high)))
         )
-    shown = min(part.fans_included, 3)
+    included = part.fans_included or 0
+    shown = min(included, 3)
     for own in spread(shown, y + 1, high - 2) if shown else ():
         pieces += rotor(x + front / 2, own, min(front / 2 - 1, high / shown / 2 - 1, 6))
     pieces.append(frame(x + front + 2, y + 3, side - 4, high - 6))

@@ -23,7 +23,7 @@ from wattmetron.services.measured.memory_set import (
     with_memory,
 )
 from wattmetron.services.measured.runs import all_runs
-from wattmetron.services.words.figures import THIN
+from wattmetron.services.words.figures import THIN, percent
 from wattmetron.web.shell.forms import (
     Form,
     Number,
@@ -147,7 +147,7 @@ def _row(place: int, own: Attempt, best: float) -> AttemptRow:
         held=f"{own.seconds:.0f}{THIN}s in {runs}",
         fps=f"{own.fps:.1f}",
         change=_percent(change.change, change.least, change.most) if change else "–",
-        chance=f"{change.chance:.0%}" if change else "–",
+        chance=percent(change.chance) if change else "–",
         watts=f"{own.watts:.0f}{THIN}W" if own.watts else "–",
         per_watt=f"{own.per_watt:.3f}" if own.per_watt else "–",
         best=bool(own.per_watt) and own.per_watt == best,

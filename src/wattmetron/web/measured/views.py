@@ -394,12 +394,19 @@ def _verdict_sentence(own: MeasuredRun) -> str:
     )
 
 
+CLEARLY_SURE = 0.6
+"""Below it neither side is called the one that limits."""
+
+
 def _limits_sentence(own: MeasuredRun) -> str:
     if own.report is None:
         said = own.run.by_hand.limits if own.run.by_hand else ""
         return f"Limited by {said}, by the game's own read-out." if said else ""
     found = own.report.limits
-    words = f"Limited by {_side_words(found)}, {found.sure:.0%} sure, by the {found.evidence}."
+    if found.sure < CLEARLY_SURE:
+        words = f"Which side limits is not clear from the {found.evidence}: about as often each."
+    else:
+        words = f"Limited by {_side_words(found)} ({found.evidence}; {found.sure:.0%} likely)."
     if own.promised is not None and found.side != "neither":
         words += f" Promised was the processor in {own.promised.processor_share:.0%}."
     return words

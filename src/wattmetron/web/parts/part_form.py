@@ -70,10 +70,14 @@ def _field(spec: ColumnSpec, value: str) -> FieldView:
     choices: tuple[tuple[str, str], ...] = ()
     if spec.base is bool:
         choices = (("true", "yes"), ("false", "no"))
-        value = value or str(bool(spec.default)).lower()
+        if spec.default is not None:
+            value = value or str(bool(spec.default)).lower()
     elif spec.choices and not spec.many:
         choices = tuple((str(choice), str(choice)) for choice in spec.choices)
-        choices = choices if spec.required else (("", "not known"), *choices)
+    if choices and not value:
+        choices = (("", "choose" if spec.required else "not known"), *choices)
+    elif choices and not spec.required and spec.default is None:
+        choices = (("", "not known"), *choices)
     title = spec.text.split(";")[0].removesuffix(", separated by ").removesuffix(", ISO 8601")
     return FieldView(
         name=spec.name,
