@@ -1,4 +1,4 @@
-.PHONY: demo test exact journeys faults ready check bench accuracy abroad defend fuzz kill load audit lock assets shots docs clean
+.PHONY: demo test exact journeys faults ready check bench accuracy abroad defend fuzz kill load memory audit lock assets shots docs clean
 
 # Tests start many processes: without compiled files each of them compiles all modules anew.
 unexport PYTHONDONTWRITEBYTECODE
@@ -65,6 +65,10 @@ kill: ## 400 kills in the middle of everything that is stored
 load: ## 50 users for a minute, and a simple page beside 50 cold proposals (needs quiet cores)
 	@./scripts/setup.sh dev
 	.venv/bin/python -m tests.strain.load
+
+memory: ## What three hundred requests, a hundred questions and forty waiting tabs leave in memory
+	@./scripts/setup.sh dev
+	.venv/bin/python -m tests.strain.memory
 
 audit: ## Licences, bill of materials, known advisories
 	@./scripts/setup.sh dev

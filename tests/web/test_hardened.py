@@ -16,6 +16,7 @@ from types import SimpleNamespace
 
 import pytest
 from fastapi.testclient import TestClient
+from sqlalchemy import event
 
 from tests.extent import exhaustive, extent
 from tests.small import CATALOGUE
@@ -463,6 +464,10 @@ def shared(workshop, kept):
     return TestClient(app, base_url="http://bench.example", follow_redirects=False)
 
 
+def as_cookie(cookies):
+    return {"cookie": "; ".join(f"{name}={value}" for name, value in cookies.items())}
+
+
 def log_in(shared, words=WORDS):
     return shared.post("/enter", data={"passphrase": words})
 
@@ -476,7 +481,7 @@ def test_a_shared_application_lets_nobody_in_without_a_session(shared, workshop)
     assert not workshop.open(1).plan.build.empty
     for path in ("/static/app.css", "/enter", "/healthz"):
         assert shared.get(path).status_code == 200, path
-    assert shared.get("/briefs", cookies={COOKIE: "1.2.3"}).status_code == 401
+    assert shared.get("/briefs", headers=as_cookie({COOKIE: "1.2.3"})).status_code == 401
     assert shared.get("/briefs", headers={"host": "127.0.0.1"}).status_code == 400
 
 
@@ -508,10 +513,10 @@ def test_logging_out_ends_this_browser_or_all(shared):
     copied = dict(shared.cookies)
     shared.post("/leave")
     assert shared.get("/briefs").status_code == 401 and other.get("/briefs").status_code == 200
-    assert shared.get("/briefs", cookies=copied).status_code == 401, "a copy lets nobody in"
+    assert shared.get("/briefs", headers=as_cookie(copied)).status_code == 401, "a copy lets nobody in"
     old = dict(other.cookies)
     other.post("/leave", data={"everywhere": "1"})
-    assert other.get("/briefs", cookies=old).status_code == 401
+    assert other.get("/briefs", headers=as_cookie(old)).status_code == 401
 
 
 def test_browsers_are_listed_with_their_last_use_and_end_one_by_one(shared):
@@ -644,3 +649,40 @@ def test_a_busy_and_a_moved_database_are_told_on_the_page(client, workshop, data
     assert "deleted or replaced" in words(answer) and "nothing was changed" in words(answer)
     assert client.post("/briefs").status_code == 503
     assert not workshop.open(1).plan.build.empty
+
+
+TYPED = {
+    "/briefs/1/clear": {"view": "brief"},
+    "/briefs/1/snapshots": {"name": "Kept"},
+    "/briefs/1/links": {"ends": ""},
+    "/briefs": {},
+}
+
+
+@pytest.mark.parametrize(("pragma", "said"), [("query_only=1", "read-only"), ("", "is full")])
+def test_a_disk_that_takes_nothing_is_told_on_every_page(client, workshop, pragma, said):
+    """What is shown goes on being shown, and nothing is half there."""
+    before = workshop.open(1).plan
+    with workshop.database.engine.connect() as connection:
+        pages, free = (
+            connection.exec_driver_sql(f"PRAGMA {name}").scalar()
+            for name in ("page_count", "freelist_count")
+        )
+
+    @event.listens_for(workshop.database.engine, "checkout")
+    def refuse(connection, *_):
+        connection.execute(f"PRAGMA {pragma or f'max_page_count={pages - free}'}")
+
+    told = set()
+    for path, entries in TYPED.items():
+        for _ in range(1 if pragma else 60):
+            typed = {"version": str(workshop.open(1).version)} | entries
+            answer = client.post(path, data=typed, headers=HTMX)
+            if answer.status_code >= 400:
+                assert said in words(answer) and "nothing was changed" in words(answer), path
+                told.add(path)
+                break
+    assert told == TYPED.keys() if pragma else told
+    assert client.get("/briefs/1/fit").status_code == client.get("/parts").status_code == 200
+    if pragma:
+        assert workshop.open(1).plan == before

@@ -1,4 +1,4 @@
-"""Right together over HTTP: four clients at once on cold tables get, byte for byte, what one
+"""Right together over HTTP: eight clients at once on cold tables get, byte for byte, what one
 gets.
 """
 
@@ -63,11 +63,11 @@ def answers(path, asked: list[str], clients: int) -> list[bytes]:
 
 
 @thorough
-def test_requests_four_at_a_time(small_copy, restless):
+def test_requests_eight_at_a_time(small_copy, restless):
     """Every question is asked twice."""
     alone = dict(zip(QUESTIONS, answers(small_copy, QUESTIONS, 1), strict=True))
     asked = [page for page in QUESTIONS for _ in range(2)]
     assert len(asked) == 50
     random.Random(4).shuffle(asked)
-    together = zip(asked, answers(small_copy, asked, 4), strict=True)
+    together = zip(asked, answers(small_copy, asked, 8), strict=True)
     assert [page for page, answer in together if answer != alone[page]] == []
