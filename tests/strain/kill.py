@@ -157,7 +157,7 @@ class Kills:
             yield f"{parts} parts stand: neither catalogue is whole"
         with closing(sqlite3.connect(path)) as database:
             (source,) = database.execute(
-                "SELECT source FROM imports ORDER BY id DESC LIMIT 1"
+                "SELECT source FROM imports WHERE by_hand = 0 ORDER BY id DESC LIMIT 1"
             ).fetchone()
         if self.sizes[source] != parts:
             yield f"{source} is the last import, but {parts} parts stand"

@@ -276,6 +276,10 @@ def test_numbers_beyond_all_bounds_in_forms(client, workshop, path, entries):
         "/briefs/1/frames?price=1e400&place=%00&q=%00%ff",
         "/briefs/1/brief%0d%0aX-Injected:%20yes",
         "/briefs/1/nonsense",
+        f"/api/v1/runs?brief={BEYOND}",
+        f"/api/v1/runs/{BEYOND}/frames",
+        f"/measured/{BEYOND}",
+        f"/sets/{BEYOND}",
     ],
 )
 def test_numbers_beyond_all_bounds_in_addresses(client, path):
@@ -513,7 +517,9 @@ def test_logging_out_ends_this_browser_or_all(shared):
     copied = dict(shared.cookies)
     shared.post("/leave")
     assert shared.get("/briefs").status_code == 401 and other.get("/briefs").status_code == 200
-    assert shared.get("/briefs", headers=as_cookie(copied)).status_code == 401, "a copy lets nobody in"
+    assert shared.get("/briefs", headers=as_cookie(copied)).status_code == 401, (
+        "a copy lets nobody in"
+    )
     old = dict(other.cookies)
     other.post("/leave", data={"everywhere": "1"})
     assert other.get("/briefs", headers=as_cookie(old)).status_code == 401
@@ -686,3 +692,17 @@ def test_a_disk_that_takes_nothing_is_told_on_every_page(client, workshop, pragm
     assert client.get("/briefs/1/fit").status_code == client.get("/parts").status_code == 200
     if pragma:
         assert workshop.open(1).plan == before
+
+
+@pytest.mark.parametrize(
+    "path",
+    [f"/briefs/1/links/{BEYOND}/revoke", f"/briefs/1/snapshots/{BEYOND}/remove"],
+)
+def test_what_is_changed_by_a_number_beyond_all_bounds_is_not_there(client, workshop, path):
+    answer = client.post(path, data=form(workshop), headers=HTMX)
+    assert 400 <= answer.status_code < 500
+
+
+def test_a_session_of_a_number_beyond_all_bounds_is_not_there(shared):
+    log_in(shared)
+    assert shared.post(f"/sessions/{BEYOND}/end").status_code == 404

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from sqlalchemy.exc import DBAPIError
 
-from wattmetron.core.errors import BusyError, StorageError, WattmetronError
+from wattmetron.core.errors import BusyError, NotFoundError, StorageError, WattmetronError
 
 ASIDE = (
     "end Wattmetron, move the file aside and start again, or put a backup in its place with"
@@ -72,9 +72,15 @@ def trouble_of(error: sqlite3.Error, path: Path) -> WattmetronError | None:
 
 @contextmanager
 def told(path: Path) -> Iterator[None]:
-    """Within it SQLite's errors about a database become errors with a sentence."""
+    """Within it SQLite's errors about a database become errors with a sentence; a number that the
+    database cannot even name names nothing in it.
+    """
     try:
         yield
+    except OverflowError as error:
+        if "SQLite" not in str(error):
+            raise
+        raise NotFoundError("There is nothing of that number here.") from error
     except (DBAPIError, sqlite3.Error) as error:
         cause = error.orig if isinstance(error, DBAPIError) else error
         trouble = trouble_of(cause, path) if isinstance(cause, sqlite3.Error) else None
