@@ -91,6 +91,7 @@ class Kills:
                 yield f"snapshot {number} was acknowledged and is not there"
         for document in rows.values():
             json.loads(document)
+        _made_room(path, "DELETE FROM snapshots")
 
     def _links(self, path: Path, said: list[str]):
         with closing(Workshop(path)) as workshop, workshop.database.reading() as session:
@@ -99,14 +100,7 @@ class Kills:
                     json.loads(open_link(session, key, date(2026, 1, 1)).document)
                 except NoSuchLinkError:
                     yield f"link {key[:4]} was acknowledged and opens nothing"
-        self._end_links(path)
-
-    @staticmethod
-    def _end_links(path: Path) -> None:
-        """A brief has so many links at most: the next process begins anew."""
-        with closing(sqlite3.connect(path)) as database:
-            database.execute("UPDATE links SET revoked = 1")
-            database.commit()
+        _made_room(path, "UPDATE links SET revoked = 1")
 
     def _sets(self, path: Path, said: list[str]):
         with closing(Workshop(path)) as workshop:
@@ -114,6 +108,7 @@ class Kills:
             for number in said:
                 if int(number) not in there:
                     yield f"set {number} was acknowledged and cannot be opened"
+        _made_room(path, "DELETE FROM papers WHERE kind = 'set'")
 
     def _pictures(self, path: Path, said: list[str]):
         with closing(Workshop(path)) as workshop:
@@ -170,6 +165,13 @@ class Kills:
         workshop.close()
         if before not in (0, expected) or after != expected or (said and not before):
             yield f"{before} briefs after the kill, {after} after the next start"
+
+
+def _made_room(path: Path, change: str) -> None:
+    """There are so many links, sets and snapshots at most: the next process begins anew."""
+    with closing(sqlite3.connect(path)) as database:
+        database.execute(change)
+        database.commit()
 
 
 def main() -> int:
