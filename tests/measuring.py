@@ -1,6 +1,6 @@
 """Runs of the first brief's machine, as the demo's hidden truth has them."""
 
-from wattmetron.demo.meters import Asked, truth
+from wattmetron.demo.meters import MeterQuery, truth
 from wattmetron.services.measured.memory_set import memory_in_run
 from wattmetron.services.measured.runs import take_in
 from wattmetron.web.measured.forms import RunForm, run_from
@@ -26,7 +26,7 @@ def recorded(workshop, seed=1, **asked):
     run = run_from(workshop, catalogue, read(RunForm, base(workshop, **asked.pop("said", {}))))
     plan = workshop.open(1).plan
     memory = memory_in_run(catalogue, plan, run, run.measured_on)
-    about = Asked(
+    about = MeterQuery(
         latency=memory.latency_ns,
         bandwidth=memory.bandwidth_gbs,
         game=run.game,

@@ -11,7 +11,7 @@ from wattmetron.services.workshop import Workshop
 from wattmetron.study.study import studied
 from wattmetron.web.app import equip, make_app
 from wattmetron.web.shell.door import Door
-from wattmetron.web.shell.line import Line
+from wattmetron.web.shell.line import ComputationQueue
 
 
 class Server:
@@ -63,7 +63,7 @@ class Site:
         if self.server.app is None:
             self.server.run(make_app(self.workshop))
         else:
-            equip(self.server.app, self.workshop, Door(None), Line())
+            equip(self.server.app, self.workshop, Door(None), ComputationQueue())
             self.server.run(self.server.app)
 
     def leave(self) -> None:

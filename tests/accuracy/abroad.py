@@ -21,7 +21,7 @@ from wattmetron.core.speeds.scale import Scale
 from wattmetron.core.values.published import Assumptions
 from wattmetron.core.workloads.evidence import informed_items
 from wattmetron.core.workloads.fit import fit_game
-from wattmetron.core.workloads.learning import Known, learn
+from wattmetron.core.workloads.learning import GameEvidence, learn
 from wattmetron.core.workloads.learnt import as_learnt
 from wattmetron.demo.truth import PRESETS, SIZES, known_game
 
@@ -66,12 +66,12 @@ def score_form(form: Form, seed: int, games: int, questions: int) -> dict[str, T
     return found
 
 
-def _known(world: FormWorld, true, scale: Scale, stated: bool) -> Known:
+def _known(world: FormWorld, true, scale: Scale, stated: bool) -> GameEvidence:
     """A game of the half that has results: its tiers with their conditions, or without."""
     game, own = known_game(true), world.published(true, stated)
     table = tier_table({game.id: game}, {game.id: own}, scale, Assumptions())
     results = tuple(_pair(world, world.result(true, *world.question(), n)) for n in range(3))
-    return Known(game, informed_items(game, table, scale, None), results)
+    return GameEvidence(game, informed_items(game, table, scale, None), results)
 
 
 def _ask(world, true, fits, found, questions, run, own) -> None:

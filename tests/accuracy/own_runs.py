@@ -12,7 +12,7 @@ from wattmetron.core.speeds.scale import Scale
 from wattmetron.core.values.published import Assumptions
 from wattmetron.core.workloads.evidence import informed_items
 from wattmetron.core.workloads.fit import fit_game
-from wattmetron.core.workloads.learning import Known, learn
+from wattmetron.core.workloads.learning import GameEvidence, learn
 from wattmetron.core.workloads.learnt import as_learnt
 from wattmetron.demo.truth import PRESETS, SIZES, World, known_game
 
@@ -50,7 +50,7 @@ def _one_machine(found, world: World, scale: Scale, games) -> None:
             _pair(world, world.result(true, p, g, size, preset, at, own=True))
             for at, (size, preset) in enumerate(asked)
         ]
-        known.append(Known(game, informed_items(game, table, scale, None), tuple(runs)))
+        known.append(GameEvidence(game, informed_items(game, table, scale, None), tuple(runs)))
         measured.append(asked)
     learnt = learn(known)
     for own, true, asked in zip(known, games, measured, strict=True):

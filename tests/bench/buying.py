@@ -6,7 +6,7 @@ from datetime import date
 import numpy as np
 
 from tests.bench.questions import timed
-from wattmetron.core.buying.basket import Market, Place, Want
+from wattmetron.core.buying.basket import Market, PartSource, Want
 from wattmetron.core.buying.purchase import by_parcels, purchase
 from wattmetron.core.values.parts import ALL_KINDS
 from wattmetron.core.values.shops import Code, ShopRules
@@ -20,7 +20,7 @@ def market(seed: int) -> Market:
     base = rng.integers(2_000, 40_000, PARTS)
     wants = tuple(Want(f"p{n}", ALL_KINDS[n % len(ALL_KINDS)], 1) for n in range(PARTS))
     places = tuple(
-        Place(want.part_id, shop, int(base[n] * rng.uniform(0.92, 1.12)), 490)
+        PartSource(want.part_id, shop, int(base[n] * rng.uniform(0.92, 1.12)), 490)
         for n, want in enumerate(wants)
         for shop in shops
         if rng.random() < 0.7

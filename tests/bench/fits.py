@@ -17,7 +17,7 @@ from wattmetron.core.values.published import Assumptions
 from wattmetron.core.workloads.evidence import informed_items
 from wattmetron.core.workloads.fit import fit_game
 from wattmetron.core.workloads.informed import fitted_game
-from wattmetron.core.workloads.learning import Known, learn
+from wattmetron.core.workloads.learning import GameEvidence, learn
 from wattmetron.demo.truth import World, known_game
 from wattmetron.study.keeper import Keeper
 
@@ -62,7 +62,7 @@ def learning(games=667):
             game, tier_table({game.id: game}, own, scale, Assumptions()), scale, None
         )
         pairs = tuple(_pair(world, world.result(true, *world.question(), n)) for n in range(3))
-        known.append(Known(game, items, pairs))
+        known.append(GameEvidence(game, items, pairs))
     keeper = Keeper()
     start = time.perf_counter()
     learn(known, keeper)

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from wattmetron.core.speeds.reconcile import Known, reconcile
+from wattmetron.core.speeds.reconcile import SpeedPrior, reconcile
 from wattmetron.core.speeds.settled import settled
 from wattmetron.core.values.charts import Chart, ChartRow
 from wattmetron.demo import CATALOGUE
@@ -26,14 +26,14 @@ def chart(key: str, noise=0.03, muted=False, measure="1080p", **values: float) -
 
 def test_a_chart_with_its_own_unit_places_a_part_by_hand():
     """a is known exactly at 100; the chart says b is twice a, in a unit of its own."""
-    found = reconcile({"a": Known(math.log(100), 1e-6)}, [chart("c", a=7.0, b=14.0)])
+    found = reconcile({"a": SpeedPrior(math.log(100), 1e-6)}, [chart("c", a=7.0, b=14.0)])
     assert math.exp(found.ln["b"]) == pytest.approx(200, rel=1e-6)
     assert found.sd["b"] == pytest.approx(math.sqrt(2) * found.sources[0].noise, rel=0.05)
     assert math.exp(found.sources[0].offset) == pytest.approx(0.07, rel=1e-5)
 
 
 def test_two_sources_meet_between_weighed_by_their_spreads_by_hand():
-    known = {"a": Known(0.0, 1e-6), "b": Known(math.log(2), 0.03)}
+    known = {"a": SpeedPrior(0.0, 1e-6), "b": SpeedPrior(math.log(2), 0.03)}
     found = reconcile(known, [chart("c", a=1.0, b=2.2)])
     chart_sd = math.sqrt(2) * found.sources[0].noise
     weights = 1 / 0.03**2, 1 / chart_sd**2
@@ -43,7 +43,7 @@ def test_two_sources_meet_between_weighed_by_their_spreads_by_hand():
 
 
 def test_two_charts_without_a_common_part_are_bridged_by_one_comparison():
-    known = {"a": Known(math.log(100), 0.01)}
+    known = {"a": SpeedPrior(math.log(100), 0.01)}
     first, second = chart("first", a=50.0, b=75.0), chart("second", c=1.0, d=3.0)
     apart = reconcile(known, [first, second])
     assert set(apart.ln) == {"a", "b"} and apart.loose == (("c", "d"),)
@@ -55,7 +55,7 @@ def test_two_charts_without_a_common_part_are_bridged_by_one_comparison():
 
 
 def test_a_muted_chart_says_nothing_and_a_single_part_compares_with_nothing():
-    known = {"a": Known(0.0, 0.03), "b": Known(0.5, 0.03)}
+    known = {"a": SpeedPrior(0.0, 0.03), "b": SpeedPrior(0.5, 0.03)}
     found = reconcile(known, [chart("m", muted=True, a=1.0, b=9.0), chart("one", a=5.0)])
     assert found.ln == pytest.approx({"a": 0.0, "b": 0.5}) and found.sd["a"] == pytest.approx(0.03)
     assert not any(source.tied for source in found.sources)
@@ -63,7 +63,7 @@ def test_a_muted_chart_says_nothing_and_a_single_part_compares_with_nothing():
 
 def test_one_wrong_value_is_named_and_hardly_moves_the_others():
     names = [f"p{n}" for n in range(12)]
-    known = {name: Known(math.log(50 + 10 * n), 0.03) for n, name in enumerate(names)}
+    known = {name: SpeedPrior(math.log(50 + 10 * n), 0.03) for n, name in enumerate(names)}
     right = {name: 50.0 + 10 * n for n, name in enumerate(names)}
     slipped = chart("slip", noise=0.02, **{**right, "p5": 150.0})
     found = reconcile(known, [slipped, chart("sound", noise=0.02, **right)])
@@ -73,7 +73,7 @@ def test_one_wrong_value_is_named_and_hardly_moves_the_others():
 
 
 def test_a_chain_that_contradicts_itself_is_split_and_listed():
-    known = {"a": Known(0.0, 0.001)}
+    known = {"a": SpeedPrior(0.0, 0.001)}
     loop = [
         chart("ab", noise=0.01, a=1.0, b=2.0),
         chart("bc", noise=0.01, b=1.0, c=2.0),
@@ -122,7 +122,7 @@ def test_the_linear_solution_equals_a_full_least_squares_over_parts_and_offsets(
 def made_up(seed: int, parts: int, sources: int, rows: int):
     rng = np.random.default_rng(seed)
     truth = np.log(rng.uniform(30, 200, parts))
-    known = {f"p{n}": Known(truth[n] + rng.normal(0, 0.03), 0.03) for n in range(parts)}
+    known = {f"p{n}": SpeedPrior(truth[n] + rng.normal(0, 0.03), 0.03) for n in range(parts)}
     charts = []
     for k in range(sources):
         chosen = rng.choice(parts, rows, replace=False)

@@ -17,7 +17,7 @@ from wattmetron.core.frames import chance, rates, work
 from wattmetron.core.speeds.scale import Standing
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.results import Result
-from wattmetron.core.workloads.fit import RESULT_SD, Pair, Problem, band, fit_game
+from wattmetron.core.workloads.fit import RESULT_SD, GameFitProblem, Pair, band, fit_game
 from wattmetron.core.workloads.fitted import VC, VG, C, FittedGame, G, steps_between
 from wattmetron.core.workloads.learnt import NOTHING_LEARNT
 from wattmetron.core.workloads.priors import unknown_game
@@ -278,7 +278,7 @@ def _pairs_of(seed, count, **more):
 def test_the_ratio_of_both_sides_is_where_the_fit_ends_up(seed):
     """Three runs that know it: in the fitted game the medians of both sides stand so."""
     game, pairs = _pairs_of(seed, 3)
-    problem = Problem(game, (), tuple(pairs), NOTHING_LEARNT)
+    problem = GameFitProblem(game, (), tuple(pairs), NOTHING_LEARNT)
     z, cover = problem.solve()
     t_c, t_g, _, _ = problem._sides(z)
     v_c, v_g = np.exp(z[VC]) * problem.crowding, np.exp(z[VG])
@@ -286,7 +286,7 @@ def test_the_ratio_of_both_sides_is_where_the_fit_ends_up(seed):
     said = np.log([pair.result.side_ratio for pair in pairs])
     assert medians == pytest.approx(said, abs=0.12)
     _, blind = _pairs_of(seed, 3, side_ratio=None, side_ratio_sd=None)
-    other = Problem(game, (), tuple(blind), NOTHING_LEARNT).solve()[1]
+    other = GameFitProblem(game, (), tuple(blind), NOTHING_LEARNT).solve()[1]
     assert cover[C, C] < other[C, C] and cover[G, G] < other[G, G]
 
 
@@ -298,7 +298,7 @@ def test_gradients_of_all_terms_are_those_of_the_objective():
         replace(pair, result=replace(pair.result, **kind))
         for pair, kind in zip(pairs, kinds, strict=True)
     ]
-    problem = Problem(game, (), tuple(pairs), NOTHING_LEARNT)
+    problem = GameFitProblem(game, (), tuple(pairs), NOTHING_LEARNT)
     z = problem.centre + 0.05 * np.sin(np.arange(problem.size))
     _, gradient = problem._curvature(z)
     for n in range(problem.size):

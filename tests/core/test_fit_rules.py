@@ -12,7 +12,7 @@ from wattmetron.core.fit.clearance import card_room_mm, placed_radiator, radiato
 from wattmetron.core.fit.display import display_gbits
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.platform import firmware_older
-from wattmetron.core.fit.rule import Look
+from wattmetron.core.fit.rule import RuleContext
 from wattmetron.core.fit.rules import BY_NAME, RULES, blocks, check, rules_markdown
 from wattmetron.core.fit.wishes import USUAL, Ask, Wishes
 from wattmetron.core.power.heat import case_heat_w
@@ -966,9 +966,9 @@ def test_a_rule_reads_the_kinds_that_it_declares_and_no_other():
     """What it says stays the same whatever becomes of a part of another kind."""
     spoken = [(by_name(name), machine) for name, _, machine, _ in SPEAKS if by_name(name)]
     for rule, machine in spoken:
-        said = [*rule(Look(machine))]
+        said = [*rule(RuleContext(machine))]
         for kind in set(ALL_KINDS) - rule.reads:
-            assert [*rule(Look(_without(machine, kind)))] == said, (rule.name, kind)
+            assert [*rule(RuleContext(_without(machine, kind)))] == said, (rule.name, kind)
 
 
 def by_name(name):
@@ -989,9 +989,11 @@ def _without(machine, kind):
 def test_a_rule_keeps_to_its_levels_and_can_block_where_it_says_so():
     for _, _, machine, _ in SPEAKS:
         for rule in RULES:
-            findings = [said for said in rule(Look(machine)) if isinstance(said, Finding)]
+            findings = [said for said in rule(RuleContext(machine)) if isinstance(said, Finding)]
             assert {finding.level for finding in findings} <= set(rule.levels)
-            assert rule.blocks(Look(machine)) == any(own.level == "blocks" for own in findings)
+            assert rule.blocks(RuleContext(machine)) == any(
+                own.level == "blocks" for own in findings
+            )
 
 
 def test_a_game_that_shares_the_work_makes_a_second_card_worth_it():

@@ -25,8 +25,15 @@ from wattmetron.core.workloads.evidence import MIXED, informed_items, ranking_of
 from wattmetron.core.workloads.fit import fit_game
 from wattmetron.core.workloads.fitted import phi_slope, power_slope
 from wattmetron.core.workloads.informed import informed_game, learnt_of
-from wattmetron.core.workloads.learning import Known, Stand, _publishers, learn
-from wattmetron.core.workloads.learnt import NOTHING_LEARNT, Look, Shift, as_learnt, look, shift_of
+from wattmetron.core.workloads.learning import GameEvidence, Stand, _publishers, learn
+from wattmetron.core.workloads.learnt import (
+    NOTHING_LEARNT,
+    ParameterEvidence,
+    Shift,
+    as_learnt,
+    look,
+    shift_of,
+)
 from wattmetron.demo.truth import known_game
 from wattmetron.study.keeper import Keeper
 
@@ -36,14 +43,14 @@ def drawn(form, seed, games=16):
     return world, Scale.of_standings((*world.processors, *world.cards))
 
 
-def known(world, scale, true, stated=True, wrong=1.0) -> Known:
+def known(world, scale, true, stated=True, wrong=1.0) -> GameEvidence:
     game = known_game(true)
     table = tier_table(
         {game.id: game}, {game.id: world.published(true, stated)}, scale, Assumptions()
     )
     results = [world.result(true, *world.question(), n) for n in range(3)]
     pairs = tuple(_pair(world, replace(r, average_fps=r.average_fps * wrong)) for r in results)
-    return Known(game, informed_items(game, table, scale, None), pairs)
+    return GameEvidence(game, informed_items(game, table, scale, None), pairs)
 
 
 def test_without_results_nothing_is_learnt_and_estimates_rest_on_tiers_alone():
@@ -95,16 +102,16 @@ def test_mean_and_spread_over_games_are_found_again():
     rng = np.random.default_rng(5)
     usual = Shift(0.0, 0.4)
     truth = rng.normal(0.5, 0.15, 300)
-    looks = [Look(float(t + rng.normal(0, 0.2)), 0.04) for t in truth]
+    looks = [ParameterEvidence(float(t + rng.normal(0, 0.2)), 0.04) for t in truth]
     found = shift_of(looks, usual, 0.3, 6.0)
     assert found.mean == pytest.approx(0.5, abs=0.04)
     assert found.between == pytest.approx(0.15, abs=0.05)
-    wild = [*looks, *(Look(30.0, 0.04) for _ in range(10))]
+    wild = [*looks, *(ParameterEvidence(30.0, 0.04) for _ in range(10))]
     assert shift_of(wild, usual, 0.3, 6.0).mean == pytest.approx(0.5, abs=0.1), (
         "bad ones weigh little"
     )
     assert shift_of([], usual, 0.3, 6.0) == usual
-    one = shift_of([Look(0.5, 0.2)], usual, 0.3, 6.0)
+    one = shift_of([ParameterEvidence(0.5, 0.2)], usual, 0.3, 6.0)
     assert 0 < one.mean < 0.25, "a single look moves little"
 
 

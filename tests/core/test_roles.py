@@ -9,7 +9,7 @@ from tests.core.brute import packs
 from tests.demo import loft, world
 from wattmetron.core.fit.allowed import may_be_bought
 from wattmetron.core.fit.floors import floors_of, missed, storage_floor
-from wattmetron.core.fit.roles import ANY, SOLID, DriveNeed, Held, Room, roles_of
+from wattmetron.core.fit.roles import ANY, SOLID, DriveNeed, DriveRoom, Room, roles_of
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Storage
@@ -27,7 +27,7 @@ def drive(kind: str, gb: int) -> Storage:
 
 
 NVME, SSD, DISK = drive("NVMe SSD", 500), drive("SSD", 1000), drive("hard disk", 4000)
-WANTED = DriveNeed(Room(250, 2), Held(900, 900, 0), Room(3000), apart=True)
+WANTED = DriveNeed(Room(250, 2), DriveRoom(900, 900, 0), Room(3000), apart=True)
 
 
 def test_each_role_by_hand():
@@ -57,7 +57,7 @@ KIND = st.integers(0, 2)
 def test_as_every_way_to_share_the_drives(drives, system, on, games, bulk, bulk_on, total, apart):
     need = DriveNeed(
         Room(system, on),
-        Held(sum(games), games[1] + games[2], games[2]),
+        DriveRoom(sum(games), games[1] + games[2], games[2]),
         Room(bulk, bulk_on),
         total,
         apart,

@@ -14,8 +14,8 @@ import pytest
 from wattmetron.core.errors import BriefError, InvalidError
 from wattmetron.services.exchange import (
     Bounds,
+    ExchangeTooLargeError,
     StoppedError,
-    TooLargeError,
     TooSlowError,
     fetched,
     lines_of,
@@ -86,7 +86,7 @@ def test_what_is_sent_whole_is_taken_packed_or_not():
     ids=["endless", "a small packet that becomes large"],
 )
 def test_more_than_is_taken_is_broken_off(pieces, again):
-    with sending(*pieces, again=again) as address, pytest.raises(TooLargeError):
+    with sending(*pieces, again=again) as address, pytest.raises(ExchangeTooLargeError):
         ask(address)
 
 
@@ -116,7 +116,7 @@ def test_unpacking_goes_in_pieces_of_bounded_size():
 def test_lines_come_whole_end_and_are_bounded():
     stop = Event()
     assert list(lines_of([b"a\nb", b"c\n", b"d"], 10, stop)) == ["a", "bc", "d"]
-    with pytest.raises(TooLargeError):
+    with pytest.raises(ExchangeTooLargeError):
         list(lines_of([b"x" * 6, b"y" * 6], 10, stop))
     stop.set()
     assert list(lines_of([b"a\n"], 10, stop)) == []

@@ -41,8 +41,8 @@ from wattmetron.services.games.library import (
     tier_of_target,
 )
 from wattmetron.services.games.tier_edits import (
-    Comparison,
     ListEntry,
+    SpeedComparison,
     TierError,
     excluded_from_bar,
     placed,
@@ -248,7 +248,7 @@ def test_a_part_is_placed_by_one_comparison_and_then_counts(workshop):
     catalogue = workshop.catalogue()
     own = catalogue.published["gable-row"]
     entry = ListEntry(0, "processor", 1)
-    done, named = placed(own, entry, Comparison("Heron Dun 6", -12.0), catalogue)
+    done, named = placed(own, entry, SpeedComparison("Heron Dun 6", -12.0), catalogue)
     publishing.publish(
         workshop, done, publishing.game_state(workshop, "gable-row").version, "placed", named=named
     )
@@ -260,7 +260,7 @@ def test_a_part_is_placed_by_one_comparison_and_then_counts(workshop):
     assert tiers_of(after).sides["processor"].count[row] == 2
     for than, words in (("Heron Slate", "could be"), ("Zzz", "No processor")):
         with pytest.raises(TierError, match=words):
-            placed(own, entry, Comparison(than, -12.0), catalogue)
+            placed(own, entry, SpeedComparison(than, -12.0), catalogue)
 
 
 def test_a_new_game_lives_beside_the_catalogue_and_survives_its_next_import(workshop):

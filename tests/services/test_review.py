@@ -18,7 +18,7 @@ from wattmetron.services.advice.improve import WAYS, improved
 from wattmetron.services.advice.proposals import answer
 from wattmetron.services.advice.review import VERDICTS, judged
 from wattmetron.services.desk.assess import assess
-from wattmetron.services.desk.sent_lists import Line, placed, tastes_of, with_list
+from wattmetron.services.desk.sent_lists import ImportedLine, placed, tastes_of, with_list
 
 
 @pytest.fixture(scope="module")
@@ -117,7 +117,7 @@ def test_the_few_changes_are_the_first_of_all(world):
 
 
 def lines(*ids, **more):
-    return [Line(Sent(text=part_id, part=part_id, **more)) for part_id in ids]
+    return [ImportedLine(Sent(text=part_id, part=part_id, **more)) for part_id in ids]
 
 
 def test_parts_go_to_their_places_and_what_has_none_is_said(world):
@@ -158,7 +158,9 @@ def test_taste_is_read_off_the_list_unless_the_brief_says_it(world):
     unlit = tastes_of(world, brief, ("boxwood-yard-galley", "bramblebyte-burdock-16-single-ddr5"))
     assert [own.preference.wish for own in unlit] == ["no_lights"]
     assert not tastes_of(world, replace(brief, no_lights=True), ("lidd-frame-gangway-lit",))
-    plan = with_list(world, Plan(brief), [*lines(*white), Line(Sent(text="Odd one"))], [taste])
+    plan = with_list(
+        world, Plan(brief), [*lines(*white), ImportedLine(Sent(text="Odd one"))], [taste]
+    )
     assert plan.brief.preferences == (taste.preference,) and len(plan.sent) == 4
     assert from_document(to_document(plan)).sent == plan.sent
 

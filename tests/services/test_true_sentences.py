@@ -9,7 +9,7 @@ from tests.core.test_fit_rules import CASE, WHOLE
 from tests.demo import plan, plans, world
 from wattmetron.core.fit.finding import counted
 from wattmetron.core.fit.floors import floors_of, missed
-from wattmetron.core.fit.roles import Held
+from wattmetron.core.fit.roles import DriveRoom
 from wattmetron.core.fit.rules import check
 from wattmetron.core.power.draw import needed_supply_w
 from wattmetron.core.runs.limits import Limits
@@ -43,7 +43,7 @@ def test_a_cooler_is_held_against_watts_with_the_reserve_worked_out():
 )
 def test_who_wants_so_much_storage_is_named(all_gb, said):
     floors = floors_of(world(), plan("net-loft")[0])
-    need = floors.storage._replace(all_gb=max(all_gb, 480.0), games=Held(200.0, 0.0, 0.0))
+    need = floors.storage._replace(all_gb=max(all_gb, 480.0), games=DriveRoom(200.0, 0.0, 0.0))
     need = need._replace(system=need.system._replace(gb=80.0), bulk=need.bulk._replace(gb=200.0))
     small = replace(WHOLE, storage=(replace(WHOLE.storage[0], capacity_gb=240),))
     found = " ".join(sentences(small, replace(floors, storage=need)))

@@ -10,7 +10,7 @@ from fastapi.testclient import TestClient
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.app import equip, make_app
 from wattmetron.web.shell.door import Door
-from wattmetron.web.shell.line import Line
+from wattmetron.web.shell.line import ComputationQueue
 
 HTMX = {"HX-Request": "true"}
 
@@ -36,7 +36,7 @@ def shared_app():
 
 @pytest.fixture
 def client(workshop, shared_app):
-    equip(shared_app, workshop, Door(None), Line())
+    equip(shared_app, workshop, Door(None), ComputationQueue())
     return TestClient(shared_app, base_url="http://127.0.0.1")
 
 

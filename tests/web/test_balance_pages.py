@@ -32,7 +32,7 @@ from wattmetron.services.advice.price_limits import price_limits
 from wattmetron.services.advice.proposals import answer
 from wattmetron.services.advice.what_if import announced, elsewhere, repriced, what_if
 from wattmetron.services.advice.wish_costs import wish_costs
-from wattmetron.services.advice.years import SIDES, Growth, asking_more, years_kept
+from wattmetron.services.advice.years import SIDES, DemandGrowth, asking_more, years_kept
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.gives_up import gives_up
 from wattmetron.services.words.figures import KIND_WORDS
@@ -406,7 +406,7 @@ def test_what_carries_targets_in_later_years_is_not_called_waste(lopsided):
     assert (cut.part.id, cut.saves_minor) == (idle.part.id, idle.saves_minor) and mine > other
     for target in plan.brief.counted_targets:
         game = asking_more(
-            fitted_game(catalogue, target.game_id), Growth(1.12**4, 1.06**4, 1.05**4)
+            fitted_game(catalogue, target.game_id), DemandGrowth(1.12**4, 1.06**4, 1.05**4)
         )
         assert game.processor_ms == fitted_game(catalogue, target.game_id).processor_ms * 1.12**4
     left = idle_money(catalogue, later)

@@ -11,7 +11,7 @@ from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.services.desk import edits
 from wattmetron.services.games import publishing
-from wattmetron.services.games.tier_edits import Comparison, TierError, part_called
+from wattmetron.services.games.tier_edits import SpeedComparison, TierError, part_called
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.desk.changes import edit_brief
 from wattmetron.web.games.tier_forms import ListForm, assumptions_from, published_from
@@ -166,6 +166,6 @@ def test_a_form_becomes_tiers_and_says_what_is_wrong():
 
 def test_a_comparison_is_read_with_its_direction():
     form = read(ListForm, {"percent": "12,5 %", "direction": "below", "than": " Heron Dun 6 "})
-    assert form.comparison("Heron") == Comparison("Heron Dun 6", -12.5)
+    assert form.comparison("Heron") == SpeedComparison("Heron Dun 6", -12.5)
     with pytest.raises(TierError, match="enter a number from 0 to 900"):
         read(ListForm, {"percent": "x"}).comparison("Heron")

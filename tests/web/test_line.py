@@ -16,7 +16,7 @@ from fastapi import Request as WebRequest
 from tests.site import Server
 from wattmetron.study.keeper import Keeper
 from wattmetron.web.shell.errors import answer_errors
-from wattmetron.web.shell.line import Line, PatientRoute
+from wattmetron.web.shell.line import ComputationQueue, PatientRoute
 from wattmetron.web.shell.pages import asks_for_part
 
 PATIENT_S = 20
@@ -29,7 +29,7 @@ class Narrow(Server):
     def __init__(self) -> None:
         super().__init__()
         self.begun, self.go, self.fails, self.changes = [], threading.Event(), False, 0
-        self.keeper, self.line = Keeper(), Line(1)
+        self.keeper, self.line = Keeper(), ComputationQueue(1)
         router = APIRouter(route_class=PatientRoute)
         router.add_api_route("/long/{number}", self.long)
         router.add_api_route("/short", lambda: "short")

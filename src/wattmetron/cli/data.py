@@ -87,23 +87,23 @@ def tidy(options: argparse.Namespace) -> int:
     with closing(Workshop(path)) as workshop:
         database = workshop.database
         with database.reading() if options.dry_run else database.writing() as session:
-            found = tidying.tidy(session, datetime.now(UTC))
-    print(_tidied(found, options.dry_run))
+            tidied = tidying.tidy(session, datetime.now(UTC))
+    print(_tidied(tidied, options.dry_run))
     if not options.dry_run:
         before, after = tidying.shrink(path)
         print(f"{path} has {after / 1e6:,.1f} MB; it had {before / 1e6:,.1f} MB.")
     return 0
 
 
-def _tidied(found: tidying.Tidied, dry: bool) -> str:
-    if found.nothing:
+def _tidied(tidied: tidying.Tidied, dry: bool) -> str:
+    if tidied.nothing:
         return "Nothing is past its time: prices of the last two years stay as they came."
     counts = (
-        (found.imports, "daily import older than two years", "daily imports older than two years"),
-        (found.revisions, "price or entry of theirs alone", "prices and entries of theirs alone"),
-        (found.links, "link that opens nothing", "links that open nothing"),
-        (found.runs, "deleted measured run", "deleted measured runs"),
-        (found.sessions, "ended session", "ended sessions"),
+        (tidied.imports, "daily import older than two years", "daily imports older than two years"),
+        (tidied.revisions, "price or entry of theirs alone", "prices and entries of theirs alone"),
+        (tidied.links, "link that opens nothing", "links that open nothing"),
+        (tidied.runs, "deleted measured run", "deleted measured runs"),
+        (tidied.sessions, "ended session", "ended sessions"),
     )
     removed = listed([f"{n:,} {one if n == 1 else many}" for n, one, many in counts if n])
     return f"{'Would remove' if dry else 'Removed'} {removed}; of each week the last import stays."

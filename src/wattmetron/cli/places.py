@@ -14,10 +14,10 @@ def default_database() -> Path:
     """Where data lies unless told otherwise: in the folder ``$WATTMETRON_DATA`` or the user's data
     folder.
     """
-    told = os.environ.get("WATTMETRON_DATA")
+    sentence = os.environ.get("WATTMETRON_DATA")
     base = os.environ.get("XDG_DATA_HOME")
     home = Path(base) if base else Path.home() / ".local" / "share"
-    folder = Path(told) if told else home / "wattmetron"
+    folder = Path(sentence) if sentence else home / "wattmetron"
     return folder / "wattmetron.sqlite"
 
 

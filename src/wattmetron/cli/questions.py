@@ -36,8 +36,8 @@ def _print_json(data: Any) -> None:
 
 def propose(options: argparse.Namespace) -> int:
     catalogue, brief = catalogue_of(options), _brief(options.brief)
-    kept = _build(options.keep) if options.keep else Build()
-    told = answer(catalogue, brief, kept, options.aim)
+    build = _build(options.keep) if options.keep else Build()
+    told = answer(catalogue, brief, build, options.aim)
     if options.json:
         _print_json(proposal_json(catalogue, told))
     else:

@@ -33,7 +33,7 @@ def serve(options: argparse.Namespace) -> int:
     from wattmetron.services.sessions import Sessions
     from wattmetron.web.app import HOSTS, make_app, make_worker_app
     from wattmetron.web.shell.door import Door
-    from wattmetron.web.shell.line import Line
+    from wattmetron.web.shell.line import ComputationQueue
     from wattmetron.web.shell.workers import Workers
 
     logging.basicConfig(format="%(asctime)s %(levelname)s %(message)s")
@@ -70,7 +70,9 @@ def serve(options: argparse.Namespace) -> int:
         workshop.reopen()
         simulated = _open_shops(workshop) if options.command == "demo" else ()
         sessions = Sessions(workshop, kept) if kept else None
-        app = make_app(workshop, hosts, Door(kept, key, sessions), Line(workers=workers))
+        app = make_app(
+            workshop, hosts, Door(kept, key, sessions), ComputationQueue(workers=workers)
+        )
         if options.command == "demo":
             app.state.meters = _open_meters()
             simulated = (*simulated, *filter(None, app.state.meters[:1]))

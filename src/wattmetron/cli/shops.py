@@ -32,9 +32,9 @@ def open_shops(options: argparse.Namespace) -> int:
 
 def refresh_prices(options: argparse.Namespace) -> int:
     """Ask every feed once; 1 where one did not answer as it should."""
-    from wattmetron.services.shops.feeds import Asked, refresh
+    from wattmetron.services.shops.feeds import FeedOutcome, refresh
 
-    def told(own: Asked) -> None:
+    def told(own: FeedOutcome) -> None:
         if not options.json:
             print(own.words, flush=True)
 

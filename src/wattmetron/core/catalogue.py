@@ -69,9 +69,9 @@ class Catalogue:
 
     def kept_by(self, keep: Keep) -> "Catalogue":
         """The same catalogue, what is computed from it kept; a changed copy keeps nothing."""
-        kept = replace(self)
-        object.__setattr__(kept, "keep", keep)
-        return kept
+        catalogue = replace(self)
+        object.__setattr__(catalogue, "keep", keep)
+        return catalogue
 
     @property
     def by_kind(self) -> Mapping[Kind, tuple[Part, ...]]:

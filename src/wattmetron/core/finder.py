@@ -80,9 +80,12 @@ class Finder:
         scores = {}
         for token in self._tokens:
             if word in token:
-                scores[token] = (
-                    EXACT if token == word else BEGINNING if token.startswith(word) else INSIDE
-                )
+                if token == word:
+                    scores[token] = EXACT
+                elif token.startswith(word):
+                    scores[token] = BEGINNING
+                else:
+                    scores[token] = INSIDE
         if not forgiving or len(word) < LEAST_LENGTH or not word.isalpha():
             return scores
         beginnings = [token[: len(word) + 1] for token in self._tokens]
@@ -103,8 +106,8 @@ def finder_of(catalogue: Catalogue) -> Finder:
 def _finder(catalogue: Catalogue) -> Finder:
     parts: list[tuple[Sort, str, str]] = [
         ("part", part.id, f"{part.name} {KIND_NAMES[kind]}")
-        for kind, own in catalogue.by_kind.items()
-        for part in own
+        for kind, parts in catalogue.by_kind.items()
+        for part in parts
     ]
     games: list[tuple[Sort, str, str]] = [
         ("game", game.id, f"{game.name} {game.genre}") for game in catalogue.games.values()

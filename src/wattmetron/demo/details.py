@@ -184,7 +184,12 @@ def _cache_mb(chip: Processor, deep: bool) -> float | None:
     """A cache by the core; of the oldest chips nobody wrote it down."""
     if chip.released is None or chip.released.year < CACHE_STATED_FROM:
         return None
-    of_a_core = 2 if chip.released.year < LARGE_CACHE_FROM else 3 if chip.cores <= 6 else 4
+    if chip.released.year < LARGE_CACHE_FROM:
+        of_a_core = 2
+    elif chip.cores <= 6:
+        of_a_core = 3
+    else:
+        of_a_core = 4
     return float(chip.cores * of_a_core + (DEEP_CACHE_MB if deep else 0))
 
 
@@ -199,15 +204,14 @@ OUTPUTS = {
 def _card(card: Graphics) -> Graphics:
     tall = {"Plain": 112, "Twin": 121, "Triple": 136, "Short": 118, "Broad": 140, "Pale": 132}
     trim = card.model.split()[-1]
-    thin = (
-        38
-        if card.board_power_w <= 100
-        else 42
-        if card.board_power_w <= 180
-        else 48
-        if card.board_power_w <= 260
-        else 58
-    )
+    if card.board_power_w <= 100:
+        thin = 38
+    elif card.board_power_w <= 180:
+        thin = 42
+    elif card.board_power_w <= 260:
+        thin = 48
+    else:
+        thin = 58
     more = {"Triple": 4, "Short": 6, "Broad": 14}.get(trim, 0)
     outputs = OUTPUTS[card.pcie_gen]
     return replace(
@@ -369,9 +373,12 @@ def _case(case: Case) -> Case:
             "radiator_front_mm": (280, 360) if case.volume_l >= 44 else (280,),
             "radiator_rear_mm": (120,),
         }
-        radiators["radiator_top_mm"] = (
-            (280, 360) if case.volume_l >= 58 else (240,) if case.volume_l >= 44 else ()
-        )
+        if case.volume_l >= 58:
+            radiators["radiator_top_mm"] = (280, 360)
+        elif case.volume_l >= 44:
+            radiators["radiator_top_mm"] = (240,)
+        else:
+            radiators["radiator_top_mm"] = ()
     elif micro and case.volume_l >= 24:
         radiators = {"radiator_front_mm": (240,), "radiator_rear_mm": (120,)}
     elif case.volume_l >= 16:

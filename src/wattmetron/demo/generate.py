@@ -354,7 +354,7 @@ def liquid_coolers() -> list[tuple[Part, float]]:
     ]
 
 
-class Market:
+class MadeUpMarket:
     """Shops that ask a little more or less, run out, and sell old parts used."""
 
     def __init__(self, seed: int = 20261120, offers: list[Offer] | None = None) -> None:
@@ -427,7 +427,12 @@ class Market:
             return
         abroad = region == "overwater"
         price = round(eur * NOK_PER_EUR / 10) * 10 - 1 if abroad else round(eur) - 0.1
-        shipping = 0.0 if eur > 250 else (79.0 if abroad else 4.9)
+        if eur > 250:
+            shipping = 0.0
+        elif abroad:
+            shipping = 79.0
+        else:
+            shipping = 4.9
         days = self.random.choice((0, 0, 1, 1, 2, 3, 5)) if self.random.random() > 0.06 else 24
         self.offers.append(
             Offer(
@@ -452,7 +457,7 @@ def catalogue() -> Catalogue:
 
 def made() -> tuple[Catalogue, World, dict[str, TrueGame]]:
     """The whole made-up world."""
-    market, bench = Market(), Market(20261121)
+    market, bench = MadeUpMarket(), MadeUpMarket(20261121)
     parts: dict[str, Part] = {}
 
     def shelve(made: list[tuple[Part, float]], stock: Callable[[Part, float], None]) -> None:
@@ -465,10 +470,10 @@ def made() -> tuple[Catalogue, World, dict[str, TrueGame]]:
     shelve([*processors(EARLIER_PROCESSORS), *cards(EARLIER_CHIPS)], bench.remnants)
     shelve(
         [*cards(CHIPS, more_parts.PARTNERS), *others(more_parts), *liquid_coolers()],
-        Market(20261123, market.offers).stock,
+        MadeUpMarket(20261123, market.offers).stock,
     )
-    shelve(kits(more_parts.ODD_KITS), Market(20261124, market.offers).stock)
-    shelve(FURTHER, Market(20261125, market.offers).stock)
+    shelve(kits(more_parts.ODD_KITS), MadeUpMarket(20261124, market.offers).stock)
+    shelve(FURTHER, MadeUpMarket(20261125, market.offers).stock)
     market.offers += KEYS
     described = {game.id: game for game in games()}
     offers = (*market.offers, *bench.offers)

@@ -44,12 +44,12 @@ MOST_SECONDS, MOST_PACE = 3600.0, 1000.0
 KEPT_RUNS = 4
 
 
-class MeterError(InvalidError):
+class SimulatedMeterError(InvalidError):
     """What a meter cannot tell; one sentence."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Asked:
+class MeterQuery:
     """A run as it is asked for."""
 
     game: str
@@ -83,7 +83,7 @@ class Truth:
         self.catalogue, self.world, self.games = made()
         self.scale: Scale = scale_of(self.catalogue)
 
-    def run(self, asked: Asked) -> Simulated:
+    def run(self, asked: MeterQuery) -> Simulated:
         """The run that is asked for; raises MeterError."""
         return simulated(
             self._machine(asked),
@@ -95,24 +95,31 @@ class Truth:
             self._generates(asked),
         )
 
-    def _generates(self, asked: Asked) -> bool:
+    def _generates(self, asked: MeterQuery) -> bool:
         """Whether frames are to be generated and game and card can."""
         game, card = self.games[asked.game], self.scale.standing(asked.graphics)
         named = self._card(card.part_ids) if card else None
         offered = named.generators if named else ()
         return bool(asked.generated) and not set(game.game.generators).isdisjoint(offered)
 
-    def _machine(self, asked: Asked) -> TrueMachine:
+    def _machine(self, asked: MeterQuery) -> TrueMachine:
         game = self.games.get(asked.game)
         chip, card = self.scale.standing(asked.processor), self.scale.standing(asked.graphics)
         if game is None or chip is None or card is None:
-            name = (
-                asked.game if game is None else asked.processor if chip is None else asked.graphics
+            if game is None:
+                name = asked.game
+            elif chip is None:
+                name = asked.processor
+            else:
+                name = asked.graphics
+            raise SimulatedMeterError(
+                f"“{name[:60]}” is not connected to this meter: ask / for what is."
             )
-            raise MeterError(f"“{name[:60]}” is not connected to this meter: ask / for what is.")
         size = _nearest((asked.width, asked.height))
         if asked.preset not in PRESETS:
-            raise MeterError(f"“{asked.preset[:40]}” is no preset: one of {', '.join(PRESETS)}.")
+            raise SimulatedMeterError(
+                f"“{asked.preset[:40]}” is no preset: one of {', '.join(PRESETS)}."
+            )
         p, g = self.world.processors.index(chip), self.world.cards.index(card)
         t_c, t_g = self.world.side_ms(game, p, g, size, asked.preset)
         t_g *= self._drawn_otherwise(asked, game.game, card.part_ids)
@@ -137,7 +144,7 @@ class Truth:
             graphics_mhz=2_300 * asked.clock,
         )
 
-    def _drawn_otherwise(self, asked: Asked, game: Game, ids: tuple[str, ...]) -> float:
+    def _drawn_otherwise(self, asked: MeterQuery, game: Game, ids: tuple[str, ...]) -> float:
         """How much more or less the graphics do with rays, upscaling or frame generation than
         without.
         """
@@ -181,7 +188,7 @@ class Truth:
         }
 
 
-def _waiting(chip: Processor, game: Game, asked: Asked) -> float:
+def _waiting(chip: Processor, game: Game, asked: MeterQuery) -> float:
     """How much longer or shorter the processor takes on this memory than on the rated one."""
     latency, bandwidth = rated_latency_ns(chip), rated_bandwidth_gbs(chip)
     return float(
@@ -213,11 +220,11 @@ def truth() -> Truth:
 
 
 @lru_cache(KEPT_RUNS)
-def _run(asked: Asked) -> Simulated:
+def _run(asked: MeterQuery) -> Simulated:
     return truth().run(asked)
 
 
-def frame_lines(asked: Asked) -> Iterator[tuple[float, dict[str, Any]]]:
+def frame_lines(asked: MeterQuery) -> Iterator[tuple[float, dict[str, Any]]]:
     """The lines of a frame logger, each with the time in the run at which it is told."""
     trace = _run(_of_run(asked)).trace
     names = [name for name in CHANNELS if name in trace.channels and name != "watts"]
@@ -237,7 +244,7 @@ def frame_lines(asked: Asked) -> Iterator[tuple[float, dict[str, Any]]]:
     yield float(trace.start_s[-1]), {"end": "the run is over"}
 
 
-def watt_lines(asked: Asked) -> Iterator[tuple[float, dict[str, Any]]]:
+def watt_lines(asked: MeterQuery) -> Iterator[tuple[float, dict[str, Any]]]:
     """The lines of a wall meter: watts four times a second."""
     trace = _run(_of_run(asked)).trace
     yield 0.0, {"protocol": PROTOCOL, "kind": "watts", "columns": ["at_s", "watts"]}
@@ -248,28 +255,30 @@ def watt_lines(asked: Asked) -> Iterator[tuple[float, dict[str, Any]]]:
     yield float(trace.start_s[-1]), {"end": "the run is over"}
 
 
-def _of_run(asked: Asked) -> Asked:
+def _of_run(asked: MeterQuery) -> MeterQuery:
     """The same run, whatever the pace and the meter."""
     return replace(asked, pace=1.0)
 
 
-def asked_from(query: str) -> Asked:
+def asked_from(query: str) -> MeterQuery:
     """A question as an address has it; raises MeterError."""
     said = {name: values[-1] for name, values in parse_qs(query).items()}
-    unknown = set(said) - set(Asked.__dataclass_fields__)
+    unknown = set(said) - set(MeterQuery.__dataclass_fields__)
     if unknown:
-        raise MeterError(f"“{sorted(unknown)[0][:40]}” is nothing that a meter can be asked.")
+        raise SimulatedMeterError(
+            f"“{sorted(unknown)[0][:40]}” is nothing that a meter can be asked."
+        )
     values: dict[str, Any] = {}
     for name, text in said.items():
-        usual = Asked.__dataclass_fields__[name].default
+        usual = MeterQuery.__dataclass_fields__[name].default
         try:
             values[name] = type(usual)(text) if isinstance(usual, int | float) else text
         except ValueError as error:
-            raise MeterError(f"“{text[:40]}” is no {name}.") from error
+            raise SimulatedMeterError(f"“{text[:40]}” is no {name}.") from error
     for name in ("game", "processor", "graphics"):
         if name not in values:
-            raise MeterError(f"The question does not say the {name}.")
-    asked = Asked(**values)
+            raise SimulatedMeterError(f"The question does not say the {name}.")
+    asked = MeterQuery(**values)
     checks = (
         asked.scenario in SCENARIOS,
         asked.fault in (*FAULTS, "hang up", "slow"),
@@ -283,7 +292,9 @@ def asked_from(query: str) -> Asked:
         20 <= asked.refresh <= 1000,
     )
     if not all(checks):
-        raise MeterError("Something of the question is out of range: ask / for what there is.")
+        raise SimulatedMeterError(
+            "Something of the question is out of range: ask / for what there is."
+        )
     return asked
 
 
@@ -315,12 +326,12 @@ class _Handler(BaseHTTPRequestHandler):
             try:
                 asked = asked_from(address.query)
                 told = list(lines(asked))
-            except MeterError as error:
+            except SimulatedMeterError as error:
                 self._whole(422, {"error": str(error)})
                 return
             self._told(asked, told)
 
-    def _told(self, asked: Asked, lines: list[tuple[float, dict[str, Any]]]) -> None:
+    def _told(self, asked: MeterQuery, lines: list[tuple[float, dict[str, Any]]]) -> None:
         self.send_response(200)
         self.send_header("content-type", "application/x-ndjson")
         self.end_headers()

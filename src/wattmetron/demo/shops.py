@@ -2,7 +2,7 @@
 
 from datetime import date
 
-from wattmetron.core.values.shops import Code, Sale, ShopRules, Together
+from wattmetron.core.values.shops import BundleOffer, Code, Sale, ShopRules
 
 EQUINOX = Sale(name="Equinox days", start=date(2026, 9, 25), end=date(2026, 9, 28))
 LANTERN = Sale(name="Lantern week", start=date(2026, 12, 4), end=date(2026, 12, 10))
@@ -38,7 +38,7 @@ SHOPS = (
         returns_days=14,
         codes=(Code(code="GULL15", minor=15_00, from_minor=500_00),),
         together=(
-            Together(
+            BundleOffer(
                 parts=("quickfen-marram-16-pair-ddr5", "ledgerock-ledge-1000"), price_minor=104_90
             ),
         ),
@@ -51,7 +51,7 @@ SHOPS = (
         sales=SALES,
         returns_days=14,
         together=(
-            Together(
+            BundleOffer(
                 parts=("quillon-cutter-flood-6", "coldreach-gust"),
                 price_minor=198_90,
                 until=date(2026, 12, 24),

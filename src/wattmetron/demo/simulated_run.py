@@ -57,7 +57,7 @@ FRAME_TIMES = ("processor_ms", "graphics_ms")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Happening:
+class SimulatedEvent:
     """Something that was simulated, and between which times of the run in s."""
 
     what: str
@@ -74,7 +74,7 @@ class Simulated:
     trace: Trace
     processor_share: float
     held_share: float
-    happened: tuple[Happening, ...]
+    happened: tuple[SimulatedEvent, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,7 +141,7 @@ def with_generated(trace: Trace) -> Trace:
     return Trace(start, halves, channels)
 
 
-def _moved(own: Happening, planned: Floats, begins: Floats) -> Happening:
+def _moved(own: SimulatedEvent, planned: Floats, begins: Floats) -> SimulatedEvent:
     """When a happening really was, frames having taken longer or shorter than planned."""
     start, end = np.interp([own.from_s, own.to_s], planned, begins)
     return replace(own, from_s=float(start), to_s=float(end))
@@ -162,7 +162,7 @@ def _series(source: np.random.Generator, count: int, variation: float, kept: flo
 
 def _course(
     scenario: str, at: Floats, seconds: float, machine: TrueMachine, source: np.random.Generator
-) -> tuple[_Course, tuple[Happening, ...]]:
+) -> tuple[_Course, tuple[SimulatedEvent, ...]]:
     """What happens when, and what it does to times, clocks and memory."""
     ones = np.ones(at.size)
     flat = _Course(ones, ones, ones, ones, 0.03 * ones, machine.wanted_gb * ones)
@@ -178,7 +178,7 @@ def _course(
                     processor=np.where(inside, busier, 1.0),
                     graphics=np.where(inside, np.sqrt(busier), 1.0),
                 ),
-                (Happening(what="scene", from_s=begin, to_s=end),),
+                (SimulatedEvent(what="scene", from_s=begin, to_s=end),),
             )
         case "menu in between":
             return (
@@ -187,7 +187,7 @@ def _course(
                     processor=np.where(inside, 0.2, 1.0),
                     graphics=np.where(inside, 0.3, 1.0),
                 ),
-                (Happening(what="menu", from_s=begin, to_s=end),),
+                (SimulatedEvent(what="menu", from_s=begin, to_s=end),),
             )
         case "throttling":
             slow = float(source.uniform(0.8, 0.9))
@@ -197,7 +197,7 @@ def _course(
             changes: dict[str, Floats] = {hot: 1 / clock, f"{hot}_clock": clock}
             return (
                 replace(flat, **changes),
-                (Happening(what="throttling", from_s=begin, to_s=seconds),),
+                (SimulatedEvent(what="throttling", from_s=begin, to_s=seconds),),
             )
         case "background task":
             share = float(source.uniform(0.2, 0.4))
@@ -208,7 +208,7 @@ def _course(
                     processor=np.where(inside, longer, 1.0),
                     other=np.where(inside, share, flat.other),
                 ),
-                (Happening(what="background task", from_s=begin, to_s=end),),
+                (SimulatedEvent(what="background task", from_s=begin, to_s=end),),
             )
         case "memory overflow":
             over = np.where(inside, machine.memory_gb * 0.998, 0.88 * machine.memory_gb)
@@ -216,7 +216,7 @@ def _course(
             slower = np.where(inside, 1.25, 1.0) * spill
             return (
                 replace(flat, graphics=slower, memory_gb=over),
-                (Happening(what="memory overflow", from_s=begin, to_s=end),),
+                (SimulatedEvent(what="memory overflow", from_s=begin, to_s=end),),
             )
     return flat, ()
 
@@ -228,7 +228,7 @@ def _paced(
     refresh_hz: float,
     source: np.random.Generator,
     seconds: float,
-) -> tuple[Floats, tuple[Happening, ...]]:
+) -> tuple[Floats, tuple[SimulatedEvent, ...]]:
     """Frame times in ms: the slower side, held to a cap or to the display, with what interrupts."""
     frame = np.maximum(processor, graphics)
     whole = {"from_s": 0.0, "to_s": seconds}
@@ -236,26 +236,26 @@ def _paced(
         case "cap":
             cap_ms = float(np.median(frame)) * source.uniform(1.15, 1.4)
             frame = np.maximum(frame, cap_ms * np.exp(source.normal(0, 0.002, frame.size)))
-            return frame, (Happening(what="cap", **whole),)
+            return frame, (SimulatedEvent(what="cap", **whole),)
         case "synchronised":
             refresh_ms = 1000 / refresh_hz
             need = np.ceil(frame / refresh_ms - 1e-9)
             frame = need * refresh_ms * np.exp(source.normal(0, 0.002, frame.size))
-            return frame, (Happening(what="synchronised", **whole),)
+            return frame, (SimulatedEvent(what="synchronised", **whole),)
         case "hitches":
             every = source.uniform(4, 9)
             beats = np.cumsum(source.exponential(every, int(3 * seconds / every) + 8))
             hit = np.searchsorted(_begins(frame), beats[beats < seconds])
             frame = frame.copy()
             frame[hit[hit < frame.size]] *= source.uniform(3.5, 7)
-            return frame, (Happening(what="hitches", **whole),)
+            return frame, (SimulatedEvent(what="hitches", **whole),)
         case "warm-up":
             lasts = float(source.uniform(8, 15))
             beats = np.cumsum(source.exponential(0.8, int(3 * lasts / 0.8) + 8))
             hit = np.searchsorted(_begins(frame), beats[beats < lasts])
             frame = frame.copy()
             frame[hit[hit < frame.size]] *= source.uniform(3.5, 7)
-            return frame, (Happening(what="warm-up", from_s=0.0, to_s=lasts),)
+            return frame, (SimulatedEvent(what="warm-up", from_s=0.0, to_s=lasts),)
     return frame, ()
 
 

@@ -347,7 +347,13 @@ def drawn_market(rng: np.random.Generator, processors: int, cards: int) -> Hidde
 def drawn_threads(speeds: Floats) -> int:
     """Threads as the speed of all cores has them beside that of one: 4, 8, 12, 16."""
     ratio = float(speeds[1] / speeds[0])
-    return 4 if ratio < 0.6 else 8 if ratio < 0.85 else 12 if ratio < 1.2 else 16
+    if ratio < 0.6:
+        return 4
+    if ratio < 0.85:
+        return 8
+    if ratio < 1.2:
+        return 12
+    return 16
 
 
 def some_games(count: int) -> list[Game]:

@@ -281,8 +281,10 @@ def build_from(file: BuildFile) -> Build:
             build = build.keeping(place.part, True)
         if place.later:
             build = build.buying_later(place.part, True)
-    for own in file.stand_ins:
-        build = build.standing_in(StandIn(own.part, own.until, to_minor(own.resale)))
+    for stand_in_file in file.stand_ins:
+        build = build.standing_in(
+            StandIn(stand_in_file.part, stand_in_file.until, to_minor(stand_in_file.resale))
+        )
     for tuned in file.tuned:
         build = build.running(_tuning(tuned))
     for aside_file in file.aside:
@@ -314,7 +316,7 @@ def build_file(build: Build) -> BuildFile:
             for stand_in in build.stand_ins
             if stand_in.part in there
         ],
-        tuned=[TunedFile(**asdict(own)) for own in build.tuned if own.part in there],
+        tuned=[TunedFile(**asdict(tuning)) for tuning in build.tuned if tuning.part in there],
         aside=[
             AsideFile(rule=aside.rule, parts=list(aside.parts), reason=aside.reason)
             for aside in build.aside

@@ -197,7 +197,7 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
     games = _read_games(text_of(GAMES_FILE), problems)
     requirements = _read_requirements(load(REQUIREMENTS_FILE), games, problems)
     charts = _read_charts(load(CHARTS_FILE), problems)
-    own = _read_own(load(OWN_FILE), problems)
+    own_records = _read_own(load(OWN_FILE), problems)
     listed = load(REFERENCES_FILE)
     references = read_references(REFERENCES_FILE, listed, problems) if listed else {}
     told = load(SHOPS_FILE)
@@ -205,7 +205,7 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
     if problems:
         raise FormatError(problems)
     return Catalogue(
-        parts=with_records(parts, own),
+        parts=with_records(parts, own_records),
         games=games,
         offers=tuple(offers),
         regions=regions,
@@ -218,7 +218,7 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
             for game in requirements.games
             if game.results
         },
-        own=own,
+        own=own_records,
         references=references,
         shops=shops,
     )

@@ -58,8 +58,11 @@ def read_charts(file: str, text: str, problems: list[Problem]) -> dict[str, Char
     """The charts of a CSV text by id; problems name the line."""
     lines: dict[str, list[ChartLine]] = {}
     for number, line in read_table(ChartLine, file, text, problems):
-        own = lines.setdefault(line.chart, [])
-        if own and (own[0].measure, own[0].name) != (line.measure, line.name):
+        chart_lines = lines.setdefault(line.chart, [])
+        if chart_lines and (chart_lines[0].measure, chart_lines[0].name) != (
+            line.measure,
+            line.name,
+        ):
             problems.append(
                 Problem(
                     file=file,
@@ -69,7 +72,7 @@ def read_charts(file: str, text: str, problems: list[Problem]) -> dict[str, Char
                     expected="one per chart",
                 )
             )
-        if any(chart_line.part == line.part for chart_line in own):
+        if any(chart_line.part == line.part for chart_line in chart_lines):
             problems.append(
                 Problem(
                     file=file,
@@ -79,20 +82,20 @@ def read_charts(file: str, text: str, problems: list[Problem]) -> dict[str, Char
                     expected="each part once",
                 )
             )
-        own.append(line)
+        chart_lines.append(line)
     return {
         key: Chart(
             id=key,
-            name=own[0].name,
-            measure=own[0].measure,
-            unit=own[0].unit,
-            published_on=own[0].published_on,
-            muted=own[0].muted,
-            noise=own[0].noise,
+            name=chart_lines[0].name,
+            measure=chart_lines[0].measure,
+            unit=chart_lines[0].unit,
+            published_on=chart_lines[0].published_on,
+            muted=chart_lines[0].muted,
+            noise=chart_lines[0].noise,
             rows=tuple(
                 ChartRow(text=chart_line.text, part=chart_line.part, value=chart_line.value)
-                for chart_line in own
+                for chart_line in chart_lines
             ),
         )
-        for key, own in lines.items()
+        for key, chart_lines in lines.items()
     }

@@ -43,20 +43,20 @@ def file_model(
     return made
 
 
-def values_of(own: Fields, file: BaseModel, but: Collection[str] = ()) -> dict[str, Any]:
+def values_of(fields: Fields, file: BaseModel, but: Collection[str] = ()) -> dict[str, Any]:
     """The values of declared fields from a file, entries of lists as they stand there."""
     return {
         field.name: _to_core(field, getattr(file, field.file))
-        for field in own
+        for field in fields
         if field.name not in but
     }
 
 
-def file_values(own: Fields, value: Any, but: Collection[str] = ()) -> dict[str, Any]:
+def file_values(fields: Fields, value: Any, but: Collection[str] = ()) -> dict[str, Any]:
     """What a file says of a value, by the names of the file."""
     return {
         field.file: _to_file(field, getattr(value, field.name))
-        for field in own
+        for field in fields
         if field.name not in but
     }
 

@@ -67,7 +67,7 @@ class FeedOffer(BaseModel):
             rebate_minor=_minor(self.rebate),
             extra=clean(self.extra),
             extra_minor=_minor(self.extra_worth),
-            remarks=tuple(clean(own) for own in self.remarks),
+            remarks=tuple(clean(remark) for remark in self.remarks),
             warranty_months=self.warranty_months,
             returns=self.returns,
             link=self.link,
@@ -110,13 +110,13 @@ def read_feed(data: bytes) -> Feed:
         day = head.at.astimezone(UTC).date()
     except (OverflowError, ValueError) as error:
         raise FeedError("it says a day that there is not (at)") from error
-    rows = tuple(_row(n, own, head, day) for n, own in enumerate(head.offers, 1))
+    rows = tuple(_row(n, offer, head, day) for n, offer in enumerate(head.offers, 1))
     return Feed(shop=head.shop, region=head.region, day=day, rows=rows)
 
 
 def _row(place: int, told: Any, head: FeedHead, day: date) -> PriceRow:
     try:
-        own = FeedOffer.model_validate(told)
+        feed_offer = FeedOffer.model_validate(told)
     except ValidationError as error:
         first = error.errors(include_url=False, include_input=False)[0]
         where = " ".join(str(step) for step in first["loc"]) or "it"
@@ -124,15 +124,15 @@ def _row(place: int, told: Any, head: FeedHead, day: date) -> PriceRow:
         return PriceRow(line=place, part=part, wrong=f"its {where} cannot be read")
     return PriceRow(
         line=place,
-        part=own.part,
+        part=feed_offer.part,
         shop=head.shop,
         region=head.region,
-        price_minor=minor_of(own.price),
-        shipping_minor=None if own.shipping is None else minor_of(own.shipping),
+        price_minor=minor_of(feed_offer.price),
+        shipping_minor=None if feed_offer.shipping is None else minor_of(feed_offer.shipping),
         currency=head.currency,
-        stock=own.stock,
-        condition=own.condition,
+        stock=feed_offer.stock,
+        condition=feed_offer.condition,
         seen_on=day,
-        terms=own.terms,
+        terms=feed_offer.terms,
         taxed=head.tax == "included",
     )

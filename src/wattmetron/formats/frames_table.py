@@ -221,18 +221,16 @@ def _unit(
     if "frame time" not in holds:
         return "ms"
     at = holds.index("frame time")
-    said = _UNIT.search(heads[at])
-    if said:
-        word = said[1].casefold()
-        return (
-            "s"
-            if word[0] == "s"
-            else "µs"
-            if word in ("us", "µs".casefold())
-            else "ns"
-            if word == "ns"
-            else "ms"
-        )
+    match = _UNIT.search(heads[at])
+    if match:
+        word = match[1].casefold()
+        if word[0] == "s":
+            return "s"
+        if word in ("us", "µs".casefold()):
+            return "µs"
+        if word == "ns":
+            return "ns"
+        return "ms"
     if re.search(r"\bms\b", heads[at], re.IGNORECASE):
         return "ms"
     values = [_value(row[at], comma) for row in rows]
@@ -336,14 +334,16 @@ def _carefully(
 
 
 def _frames(table: dict[Holds, Floats], columns: Columns) -> ReadFrames:
-    said: list[str] = []
+    sentences: list[str] = []
     frame = _frame_ms(table, columns.unit or "ms")
     good = np.isfinite(frame) & (frame > 0)
     if (~good).any():
-        said.append(f"{int((~good).sum()):,} lines have no frame time above 0: they are left out.")
+        sentences.append(
+            f"{int((~good).sum()):,} lines have no frame time above 0: they are left out."
+        )
     far = good & ((frame < LEAST_FRAME_MS) | (frame > MOST_FRAME_MS))
     if far.any():
-        said.append(
+        sentences.append(
             f"{int(far.sum()):,} frames take less than {LEAST_FRAME_MS} ms or more than"
             f" {MOST_FRAME_MS / 1000:.0f} s: they are left out."
         )
@@ -356,7 +356,7 @@ def _frames(table: dict[Holds, Floats], columns: Columns) -> ReadFrames:
     for name in CHANNELS:
         if name in table:
             channels[name] = _in_unit(name, table[name][good])
-    return ReadFrames(Trace(start, frame, channels), columns, tuple(said))
+    return ReadFrames(Trace(start, frame, channels), columns, tuple(sentences))
 
 
 def _frame_ms(table: dict[Holds, Floats], unit: Unit) -> Floats:

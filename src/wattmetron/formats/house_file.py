@@ -45,10 +45,15 @@ class HouseFile(Strict):
 def house_file(house: House) -> HouseFile:
     return HouseFile(
         rules=list(house.rules),
-        grades=[GradeFile(name=own.name, lines=list(own.lines)) for own in house.grades],
+        grades=[
+            GradeFile(name=peripherals.name, lines=list(peripherals.lines))
+            for peripherals in house.grades
+        ],
     )
 
 
 def house_from(file: HouseFile) -> House:
-    grades = tuple(Peripherals(own.name, tuple(own.lines)) for own in file.grades)
+    grades = tuple(
+        Peripherals(grade_file.name, tuple(grade_file.lines)) for grade_file in file.grades
+    )
     return House(tuple(file.rules), grades)

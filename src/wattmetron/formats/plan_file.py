@@ -92,11 +92,11 @@ def to_document(plan: Plan) -> str:
         ),
     }
     if plan.sent:
-        document["sent"] = [sent_file(own).model_dump(mode="json") for own in plan.sent]
+        document["sent"] = [sent_file(sent_list).model_dump(mode="json") for sent_list in plan.sent]
     if plan.handout != USUAL_HANDOUT:
         document["handout"] = _handout_file(plan.handout).model_dump(mode="json")
     if plan.purchases:
-        document["purchases"] = [_purchase_file(own) for own in plan.purchases]
+        document["purchases"] = [_purchase_file(purchase) for purchase in plan.purchases]
     if plan.house is not None:
         document["house"] = house_file(plan.house).model_dump(mode="json")
     return json.dumps(document, ensure_ascii=False)
@@ -104,8 +104,10 @@ def to_document(plan: Plan) -> str:
 
 def _handout_file(choice: HandoutChoice) -> HandoutFile:
     notes = [
-        NoteFile(part=own.part_id, text=own.text, price_minor=own.price_minor, reason=own.reason)
-        for own in choice.notes
+        NoteFile(
+            part=note.part_id, text=note.text, price_minor=note.price_minor, reason=note.reason
+        )
+        for note in choice.notes
     ]
     return HandoutFile(
         opening=choice.opening, shown=list(choice.shown), notes=notes, grades=list(choice.grades)
@@ -114,12 +116,15 @@ def _handout_file(choice: HandoutChoice) -> HandoutFile:
 
 def _handout_from(file: HandoutFile) -> HandoutChoice:
     shown = tuple(dict.fromkeys(own for own in file.shown if own in SECTIONS))
-    notes = tuple(Note(own.part, own.text, own.price_minor, own.reason) for own in file.notes)
+    notes = tuple(
+        Note(note_file.part, note_file.text, note_file.price_minor, note_file.reason)
+        for note_file in file.notes
+    )
     return HandoutChoice(file.opening, shown, notes, tuple(dict.fromkeys(file.grades)))
 
 
-def _purchase_file(own: PartPurchase) -> dict[str, Any]:
-    return PurchaseFile.model_validate(own, from_attributes=True).model_dump(mode="json")
+def _purchase_file(purchase: PartPurchase) -> dict[str, Any]:
+    return PurchaseFile.model_validate(purchase, from_attributes=True).model_dump(mode="json")
 
 
 def _purchase_from(entry: Any) -> PartPurchase:
@@ -172,10 +177,10 @@ def read_plan(name: str, data: bytes) -> Plan:
     try:
         return from_document(data.decode())
     except (PlanError, UnicodeDecodeError) as error:
-        said = (
+        sentence = (
             f"{name} is no brief with its build{_where(error)}: save it again where it came from."
         )
-        raise PlanError(said) from error
+        raise PlanError(sentence) from error
 
 
 def _where(error: Exception) -> str:

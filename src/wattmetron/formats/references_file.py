@@ -13,7 +13,7 @@ _ADAPTER = TypeAdapter(list[Reference])
 def read_references(file: str, data: bytes, problems: list[Problem]) -> dict[str, Reference]:
     """The machines by id; what cannot be read is added to the problems."""
     try:
-        found = _ADAPTER.validate_json(data)
+        references = _ADAPTER.validate_json(data)
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
         place = " › ".join(str(step) for step in first["loc"])
@@ -27,7 +27,7 @@ def read_references(file: str, data: bytes, problems: list[Problem]) -> dict[str
             )
         )
         return {}
-    return {own.id: own for own in found}
+    return {reference.id: reference for reference in references}
 
 
 def write_references(references: Iterable[Reference]) -> str:

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import TypeAdapter
 
-from wattmetron.core.runs.drawn import Drawn
+from wattmetron.core.runs.drawn import RunPicture
 from wattmetron.core.runs.promise import Promised
 from wattmetron.core.runs.report import Report
 from wattmetron.core.values.runs import CHANNELS, Channel, Run, Trace
@@ -28,7 +28,7 @@ class RunDocument:
 
 _RUN: TypeAdapter[RunDocument] = TypeAdapter(RunDocument)
 _REPORT: TypeAdapter[Report | None] = TypeAdapter(Report | None)
-_DRAWN: TypeAdapter[Drawn] = TypeAdapter(Drawn)
+_DRAWN: TypeAdapter[RunPicture] = TypeAdapter(RunPicture)
 
 
 def run_document(document: RunDocument) -> str:
@@ -49,11 +49,11 @@ def report_from(text: str) -> Report | None:
     return _REPORT.validate_json(text)
 
 
-def drawn_document(drawn: Drawn) -> str:
+def drawn_document(drawn: RunPicture) -> str:
     return _DRAWN.dump_json(drawn).decode()
 
 
-def drawn_from(text: str) -> Drawn:
+def drawn_from(text: str) -> RunPicture:
     """Raises ValueError for what is none."""
     return _DRAWN.validate_json(text)
 

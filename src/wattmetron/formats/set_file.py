@@ -46,14 +46,14 @@ class SetFile(Strict):
     )
 
 
-def dated_file(own: Dated) -> DatedFile:
+def dated_file(dated_build: Dated) -> DatedFile:
     return DatedFile(
-        name=own.name,
-        made_at=own.made_at,
-        as_of=own.as_of,
-        imported_at=own.imported_at,
-        figures=own.figures,
-        plan=json.loads(to_document(own.plan)),
+        name=dated_build.name,
+        made_at=dated_build.made_at,
+        as_of=dated_build.as_of,
+        imported_at=dated_build.imported_at,
+        figures=dated_build.figures,
+        plan=json.loads(to_document(dated_build.plan)),
     )
 
 
@@ -69,10 +69,12 @@ def dated_from(file: DatedFile) -> Dated:
     )
 
 
-def set_document(own: BuildSet) -> str:
+def set_document(build_set: BuildSet) -> str:
     """The stored form of a set, which is its file as well."""
     file = SetFile(
-        name=own.name, opening=own.opening, entries=[dated_file(entry) for entry in own.entries]
+        name=build_set.name,
+        opening=build_set.opening,
+        entries=[dated_file(entry) for entry in build_set.entries],
     )
     return file.model_dump_json()
 

@@ -22,7 +22,7 @@ def read_shops(
     some, is added to the problems.
     """
     try:
-        found = _ADAPTER.validate_json(data)
+        ruleses = _ADAPTER.validate_json(data)
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
         place = " › ".join(str(step) for step in first["loc"])
@@ -34,32 +34,32 @@ def read_shops(
             f"shops as docs/formats.md describes them ({first['msg']})",
         )
         return {}
-    for n, own in enumerate(found):
-        if regions and own.region not in regions:
+    for n, rules in enumerate(ruleses):
+        if regions and rules.region not in regions:
             _tell(
-                problems, file, f"{n} › region", f"“{own.region[:60]}”", "a region of regions.csv"
+                problems, file, f"{n} › region", f"“{rules.region[:60]}”", "a region of regions.csv"
             )
-        for said, wrong in _odd(own):
-            _tell(problems, file, f"{n} › {wrong}", f"“{own.shop[:60]}”", said)
-    for key, count in Counter(own.key for own in found).items():
+        for sentence, wrong in _odd(rules):
+            _tell(problems, file, f"{n} › {wrong}", f"“{rules.shop[:60]}”", sentence)
+    for key, count in Counter(rules.key for rules in ruleses).items():
         if count > 1:
             _tell(problems, file, "shop", f"“{key[:60]}” twice", "each shop once in a region")
-    return {own.key: own for own in found}
+    return {rules.key: rules for rules in ruleses}
 
 
-def _odd(own: ShopRules) -> Iterable[tuple[str, str]]:
-    amounts = (own.parcel_minor, own.heavy_minor, own.free_above_minor or 0)
-    if not own.shop.strip():
+def _odd(rules: ShopRules) -> Iterable[tuple[str, str]]:
+    amounts = (rules.parcel_minor, rules.heavy_minor, rules.free_above_minor or 0)
+    if not rules.shop.strip():
         yield "a name", "shop"
     if min(amounts) < 0:
         yield "amounts of 0 or more", "parcel_minor"
-    for code in own.codes:
+    for code in rules.codes:
         if not 0 <= code.percent <= 100 or min(code.minor, code.from_minor) < 0:
             yield "a code of 0 to 100 % and amounts of 0 or more", "codes"
-    for lot in own.together:
+    for lot in rules.together:
         if lot.price_minor < 0 or len(lot.parts) < 2:
             yield "two parts or more at a price of 0 or more", "together"
-    for sale in own.sales:
+    for sale in rules.sales:
         if not sale.name.strip() or sale.end < sale.start:
             yield "a sale with a name that ends when it began or later", "sales"
 

@@ -29,7 +29,7 @@ def reach_only(addresses: Iterable[str] | None) -> None:
     enter addresses, they must not look around in its network. Raises InvalidError.
     """
     global _allowed
-    _allowed = None if addresses is None else frozenset(_origin(own) for own in addresses)
+    _allowed = None if addresses is None else frozenset(_origin(address) for address in addresses)
 
 
 def within_reach(address: str) -> bool:
@@ -68,7 +68,7 @@ def must_reach(address: str) -> None:
         raise OutOfReachError
 
 
-class TooLargeError(Exception):
+class ExchangeTooLargeError(Exception):
     """More bytes came than are taken."""
 
 
@@ -126,7 +126,7 @@ async def _body(
             for piece in unpacked(raw):
                 taken += piece
                 if len(taken) > bounds.most_bytes:
-                    raise TooLargeError
+                    raise ExchangeTooLargeError
     return bytes(taken)
 
 
@@ -180,7 +180,7 @@ def lines_of(pieces: Iterable[bytes], longest: int, stop: Event) -> Iterator[str
         waiting += piece
         *whole, rest = waiting.split(b"\n")
         if len(rest) > longest or any(len(line) > longest for line in whole):
-            raise TooLargeError
+            raise ExchangeTooLargeError
         waiting = bytearray(rest)
         for line in whole:
             yield line.decode(errors="replace")

@@ -37,7 +37,7 @@ class Sessions:
         self._door = _hash(kept)
         with workshop.database.reading() as session:
             there = sessions.sessions_of(session, self._door)
-        self._by_hash = {own.token_hash: own for own in there}
+        self._by_hash = {session.token_hash: session for session in there}
 
     def begin(self, browser: str, address: str) -> str:
         """A session that begins now: its token, which is kept nowhere."""
@@ -60,34 +60,36 @@ class Sessions:
 
     def of(self, token: str) -> StoredSession | None:
         """The session of a token, whose use is noted; None where it has ended or never was."""
-        found = self._by_hash.get(_hash(token)) if 0 < len(token) <= LONGEST_TOKEN else None
+        session = self._by_hash.get(_hash(token)) if 0 < len(token) <= LONGEST_TOKEN else None
         now = self._clock()
-        if found is None or not timedelta(0) <= now - found.begun_at < SESSION:
+        if session is None or not timedelta(0) <= now - session.begun_at < SESSION:
             return None
-        if now - found.used_at >= NOTED_EACH:
-            self._note(found, now)
-        return found
+        if now - session.used_at >= NOTED_EACH:
+            self._note(session, now)
+        return session
 
-    def _note(self, found: StoredSession, now: datetime) -> None:
+    def _note(self, stored_session: StoredSession, now: datetime) -> None:
         with self._lock:
-            if found.token_hash in self._by_hash:
-                self._by_hash[found.token_hash] = replace(found, used_at=now)
+            if stored_session.token_hash in self._by_hash:
+                self._by_hash[stored_session.token_hash] = replace(stored_session, used_at=now)
         # Whoever may come in does so also while the database is busy.
         with suppress(StorageError), self._workshop.database.writing() as session:
-            sessions.used(session, found.id, now)
+            sessions.used(session, stored_session.id, now)
 
     def all(self) -> tuple[StoredSession, ...]:
         """The sessions that let somebody in, the one used last first."""
         now = self._clock()
-        live = (own for own in self._by_hash.values() if now - own.begun_at < SESSION)
-        return tuple(sorted(live, key=lambda own: (own.used_at, own.id), reverse=True))
+        live = (session for session in self._by_hash.values() if now - session.begun_at < SESSION)
+        return tuple(sorted(live, key=lambda session: (session.used_at, session.id), reverse=True))
 
     def end(self, session_id: int) -> None:
         """End one; raises NoSuchSessionError."""
         with self._lock:
             with self._workshop.database.writing() as session:
                 sessions.end(session, session_id)
-            self._by_hash = {key: own for key, own in self._by_hash.items() if own.id != session_id}
+            self._by_hash = {
+                key: session for key, session in self._by_hash.items() if session.id != session_id
+            }
 
     def end_all(self) -> None:
         with self._lock:

@@ -301,15 +301,15 @@ class Workshop:
 
     def change(self, brief_id: int, version: int, edit: Callable[[Plan], tuple[Plan, str]]) -> str:
         """Change a plan; ``edit`` returns the new plan and a summary. Returns the summary."""
-        said: list[str] = []
+        sentences: list[str] = []
 
         with self.database.writing() as session:
             stored = brief_store.get(session, brief_id)
             plan, summary = edit(self._plan_of(brief_id, stored.document))
             check_brief(plan.brief)
-            said.append(summary)
+            sentences.append(summary)
             brief_store.change(session, brief_id, version, summary, lambda _: to_document(plan))
-        return said[0]
+        return sentences[0]
 
     def undo(self, brief_id: int, version: int) -> str:
         """Take the last change back; returns its summary."""

@@ -73,7 +73,7 @@ def get(session: Session, brief_id: int) -> Stored:
 
 
 @dataclass(frozen=True, slots=True)
-class Changed:
+class BriefChange:
     """A change of a brief that stands: when, in which words, its documents before and after."""
 
     at: datetime
@@ -82,14 +82,14 @@ class Changed:
     after: str | None
 
 
-def changes_of(session: Session, brief_id: int) -> tuple[Changed, ...]:
+def changes_of(session: Session, brief_id: int) -> tuple[BriefChange, ...]:
     """The changes of a brief that are not undone, the oldest first."""
     query = (
         select(ChangeRow)
         .where(ChangeRow.brief_id == brief_id, ChangeRow.undone.is_(False))
         .order_by(ChangeRow.id)
     )
-    return tuple(Changed(r.at, r.summary, r.before, r.after) for r in session.scalars(query))
+    return tuple(BriefChange(r.at, r.summary, r.before, r.after) for r in session.scalars(query))
 
 
 def create(session: Session, document: str, summary: str) -> int:

@@ -108,12 +108,17 @@ def _values(catalogue: Catalogue) -> Iterator[tuple[str, str, Any]]:
         yield kind_of(part), part.id, part
     yield from (("game", game.id, game) for game in catalogue.games.values())
     yield from (("region", region.id, region) for region in catalogue.regions.values())
-    yield from (("published", own.game, own) for own in catalogue.published.values())
+    yield from (
+        ("published", requirements.game, requirements)
+        for requirements in catalogue.published.values()
+    )
     yield from (("named", named.id, named) for named in catalogue.named.values())
     yield from (("chart", chart.id, chart) for chart in catalogue.charts.values())
     yield from (("results", results.game, results) for results in catalogue.results.values())
     yield from (("own", record.key, record) for record in catalogue.own.values())
-    yield from (("reference", own.id, own) for own in catalogue.references.values())
+    yield from (
+        ("reference", reference.id, reference) for reference in catalogue.references.values()
+    )
     yield from (("shop", shop.key[:80], shop) for shop in catalogue.shops.values())
     if catalogue.assumptions != Assumptions():
         yield "assumptions", ASSUMPTIONS_KEY, catalogue.assumptions

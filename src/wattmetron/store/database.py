@@ -116,10 +116,10 @@ class Database:
     def _present_identity(self) -> Identity | None:
         """Device and inode of the file and its log; None where one is missing."""
         try:
-            found = [path.stat() for path in (self.path, log_of(self.path))]
+            stat_results = [path.stat() for path in (self.path, log_of(self.path))]
         except OSError:
             return None
-        return tuple((file.st_dev, file.st_ino) for file in found)
+        return tuple((file.st_dev, file.st_ino) for file in stat_results)
 
     def _must_be_there(self) -> None:
         if self._present_identity() != self._identity:

@@ -34,7 +34,7 @@ COUNTED: dict[str, str] = {"game": "games", "region": "regions"} | dict.fromkeys
 Key = tuple[str, str]
 
 
-class Standing(NamedTuple):
+class StandingEntry(NamedTuple):
     """A revision of an entry that stands: its row, its document, where it came from."""
 
     row_id: int
@@ -116,7 +116,7 @@ def undo_import(session: Session) -> str:
     return take_back(session, newest)
 
 
-def _standing_entries(session: Session) -> dict[Key, Standing]:
+def _standing_entries(session: Session) -> dict[Key, StandingEntry]:
     query = (
         select(
             ENTRIES.c.kind,
@@ -129,14 +129,16 @@ def _standing_entries(session: Session) -> dict[Key, Standing]:
         .join(ImportRow, ImportRow.id == ENTRIES.c.from_import)
         .where(ENTRIES.c.until_import.is_(None))
     )
-    return {(kind, key): Standing(*rest) for kind, key, *rest in session.execute(query)}
+    return {(kind, key): StandingEntry(*rest) for kind, key, *rest in session.execute(query)}
 
 
 def _documents(catalogue: Catalogue) -> dict[Key, str]:
     return {(kind, key): data for kind, key, data in entries_of(catalogue)}
 
 
-def _ended(standing: dict[Key, Standing], new: dict[Key, str]) -> Iterator[tuple[Key, Standing]]:
+def _ended(
+    standing: dict[Key, StandingEntry], new: dict[Key, str]
+) -> Iterator[tuple[Key, StandingEntry]]:
     """What is replaced, or goes; what was typed and what is the user's own goes with no import."""
     for key, item in standing.items():
         if key in new:

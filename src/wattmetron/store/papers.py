@@ -45,15 +45,15 @@ def papers_of(session: Session, kind: PaperKind) -> tuple[Paper, ...]:
 
 def only(session: Session, kind: PaperKind) -> str | None:
     """The document of a kind of which there is one; None while there is none."""
-    found = papers_of(session, kind)
-    return found[0].document if found else None
+    papers = papers_of(session, kind)
+    return papers[0].document if papers else None
 
 
 def put_only(session: Session, kind: PaperKind, document: str) -> None:
     """Put a document of a kind of which there is one, whatever stood there."""
-    found = papers_of(session, kind)
-    if found:
-        change(session, kind, found[0].id, found[0].version, document)
+    papers = papers_of(session, kind)
+    if papers:
+        change(session, kind, papers[0].id, papers[0].version, document)
     else:
         add(session, kind, document)
 

@@ -133,9 +133,13 @@ def _thinned(session: Session, kind: type[EntryRow | StoredOffer | PictureRow]) 
     """Ended revisions move to the imports that stay; those that stood at none go."""
     rows = kind.__table__
     for name in ("from_import", "until_import"):
-        own = rows.c[name]
-        later = select(func.min(KEPT.c.id)).where(KEPT.c.id >= own).scalar_subquery()
-        gone = and_(own.is_not(None), own.not_in(select(KEPT.c.id)))
+        keyed_column_element = rows.c[name]
+        later = (
+            select(func.min(KEPT.c.id)).where(KEPT.c.id >= keyed_column_element).scalar_subquery()
+        )
+        gone = and_(
+            keyed_column_element.is_not(None), keyed_column_element.not_in(select(KEPT.c.id))
+        )
         session.execute(rows.update().where(gone).values({name: later}))  # type: ignore[attr-defined]
     return _removed(session, kind, kind.from_import >= kind.until_import)
 

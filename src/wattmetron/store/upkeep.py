@@ -23,7 +23,7 @@ PAGES_AT_ONCE = 1000
 
 
 @dataclass(frozen=True, slots=True)
-class Held:
+class DatabaseContents:
     """What a database holds."""
 
     briefs: int
@@ -34,7 +34,7 @@ class Held:
         return f"{self.briefs} briefs, {self.changes} changes, {self.imports} imports and edits"
 
 
-def back_up(path: Path, target: Path) -> Held:
+def back_up(path: Path, target: Path) -> DatabaseContents:
     """Copy a database, in use or not, into a new file; raises StorageError where there is none or
     the target is taken.
     """
@@ -47,7 +47,7 @@ def back_up(path: Path, target: Path) -> Held:
         return _checked(part, path, "written", "run “wattmetron doctor”")
 
 
-def restore(backup: Path, path: Path) -> tuple[Held, Path | None]:
+def restore(backup: Path, path: Path) -> tuple[DatabaseContents, Path | None]:
     """Put a backup in the place of a database that nobody uses; returns what it holds, and where
     the database that stood there is kept now.
     """
@@ -102,7 +102,7 @@ def _opened(path: Path) -> Iterator[sqlite3.Connection]:
         yield connection
 
 
-def _checked(part: Path, origin: Path, done: str, remedy: str) -> Held:
+def _checked(part: Path, origin: Path, done: str, remedy: str) -> DatabaseContents:
     """What a copy holds; raises StorageError where it is damaged, foreign or newer."""
     unsound = StorageError(UNSOUND.format(origin, done, remedy))
     with told(origin), closing(sqlite3.connect(part)) as copy:
@@ -120,4 +120,4 @@ def _checked(part: Path, origin: Path, done: str, remedy: str) -> Held:
             copy.execute(f"SELECT count(*) FROM {table}").fetchone()[0]
             for table in ("briefs WHERE document IS NOT NULL", "changes", "imports")
         ]
-    return Held(*counts)
+    return DatabaseContents(*counts)

@@ -35,7 +35,7 @@ from wattmetron.web.parts import routes as parts
 from wattmetron.web.shell import entrance, health
 from wattmetron.web.shell.door import Door
 from wattmetron.web.shell.errors import answer_errors
-from wattmetron.web.shell.line import Line
+from wattmetron.web.shell.line import ComputationQueue
 from wattmetron.web.shell.sayings import Sayings
 from wattmetron.web.shell.security import Guard
 from wattmetron.web.shops import prices
@@ -50,7 +50,7 @@ def make_app(
     workshop: Workshop,
     hosts: list[str] | None = None,
     door: Door | None = None,
-    line: Line | None = None,
+    line: ComputationQueue | None = None,
 ) -> FastAPI:
     """The application over one workshop; answers to the named hosts only, and to those whom the
     door lets in. What takes long waits in the line.
@@ -63,7 +63,7 @@ def make_app(
         openapi_url="/api/v1/openapi.json",
     )
     door = door or Door(None)
-    equip(app, workshop, door, line or Line())
+    equip(app, workshop, door, line or ComputationQueue())
     app.include_router(briefs.router)
     app.include_router(returned_routes.router)
     app.include_router(desk.router)
@@ -99,7 +99,7 @@ def make_app(
     return app
 
 
-def equip(app: FastAPI, workshop: Workshop, door: Door, line: Line) -> None:
+def equip(app: FastAPI, workshop: Workshop, door: Door, line: ComputationQueue) -> None:
     """Give an application what its pages work with."""
     app.state.workshop, app.state.line = workshop, line
     app.state.sayings, app.state.refresher = Sayings(), Refresher()

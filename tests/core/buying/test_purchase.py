@@ -8,9 +8,9 @@ import numpy as np
 import pytest
 
 from tests.extent import exhaustive, extent
-from wattmetron.core.buying.basket import Bought, Market, Place, Want, parcel
+from wattmetron.core.buying.basket import Bought, Market, PartSource, Want, parcel
 from wattmetron.core.buying.purchase import Purchase, _Program, by_parcels, purchase
-from wattmetron.core.values.shops import Code, ShopRules, Together
+from wattmetron.core.values.shops import BundleOffer, Code, ShopRules
 
 DAY = date(2026, 11, 29)
 KINDS = ("processor", "case", "memory", "fan", "supply", "display")
@@ -25,7 +25,7 @@ def drawn(seed: int) -> Market:
     )
     shops = [f"shop {n}" for n in range(int(rng.integers(1, 4)))]
     places = tuple(
-        Place(
+        PartSource(
             want.part_id,
             shop,
             int(rng.integers(10, 120)) * 100 + pick(0, 90, 37),
@@ -52,7 +52,7 @@ def drawn(seed: int) -> Market:
             for n in range(int(rng.integers(0, 3)))
         )
         several = tuple(
-            Together(
+            BundleOffer(
                 parts=tuple(want.part_id for want in wants if rng.random() < 0.6) or ("p0",),
                 price_minor=int(rng.integers(20, 200)) * 100,
                 until=pick(None, date(2026, 11, 1)),
@@ -163,9 +163,9 @@ def test_equals_every_choice_on_small_markets(seed):
 def test_a_threshold_is_worth_a_dearer_part():
     wants = (Want("chip", "processor", 1), Want("kit", "memory", 1))
     places = (
-        Place("chip", "near", 24_000, 490),
-        Place("kit", "near", 1_200, 490),
-        Place("kit", "far", 1_000, 490),
+        PartSource("chip", "near", 24_000, 490),
+        PartSource("kit", "near", 1_200, 490),
+        PartSource("kit", "far", 1_000, 490),
     )
     rules = {
         "near": ShopRules(shop="near", region="r", parcel_minor=490, free_above_minor=25_000),
@@ -173,12 +173,12 @@ def test_a_threshold_is_worth_a_dearer_part():
     }
     found = purchase(Market(wants, places, rules, DAY))
     assert found.total_minor == 25_200 and [own.shop for own in found.parcels] == ["near"]
-    exact = (places[0], Place("kit", "near", 1_000, 490), places[2])
+    exact = (places[0], PartSource("kit", "near", 1_000, 490), places[2])
     assert purchase(Market(wants, exact, rules, DAY)).total_minor == 25_000, "free from 250.00 on"
-    dear = (*places[:1], Place("kit", "near", 1_900, 490), places[2])
+    dear = (*places[:1], PartSource("kit", "near", 1_900, 490), places[2])
     split = purchase(Market(wants, dear, rules, DAY))
     assert split.total_minor == 25_900, "free shipping beats a kit for 14.90"
-    dearer = (*places[:1], Place("kit", "near", 3_000, 490), places[2])
+    dearer = (*places[:1], PartSource("kit", "near", 3_000, 490), places[2])
     both = by_parcels(Market(wants, dearer, rules, DAY))
     assert [(own.total_minor, len(own.parcels)) for own in both] == [(25_980, 2), (27_000, 1)]
 
@@ -186,7 +186,9 @@ def test_a_threshold_is_worth_a_dearer_part():
 def test_of_equally_cheap_ways_the_one_with_fewest_parcels_counts(monkeypatch):
     """Also where the solver comes upon the one with more parcels first."""
     wants = (Want("chip", "processor", 1), Want("kit", "memory", 1))
-    places = tuple(Place(part, shop, 1_000, 0) for part in ("chip", "kit") for shop in ("a", "b"))
+    places = tuple(
+        PartSource(part, shop, 1_000, 0) for part in ("chip", "kit") for shop in ("a", "b")
+    )
     rules = {shop: ShopRules(shop=shop, region="r", parcel_minor=0) for shop in ("a", "b")}
     ways = by_parcels(Market(wants, places, rules, DAY))
     assert [(own.total_minor, len(own.parcels)) for own in ways] == [(2_000, 1)]

@@ -6,7 +6,7 @@ import pytest
 from wattmetron.core.frames import rates
 from wattmetron.core.frames.pacing import paced
 from wattmetron.core.runs.promise import Outcome, Promised, honesty, kept
-from wattmetron.core.runs.statistics import Estimate
+from wattmetron.core.runs.statistics import MeasuredRate
 
 
 def promise(fps, sd):
@@ -20,11 +20,11 @@ def promise(fps, sd):
 
 
 def test_a_target_as_measured():
-    far, near = (kept([Estimate(fps, 0, 0, 0.01)], 60, 0.8) for fps in (70.0, 60.0))
+    far, near = (kept([MeasuredRate(fps, 0, 0, 0.01)], 60, 0.8) for fps in (70.0, 60.0))
     assert far.state == "meets" and near.state == "unsure" and near.chance == pytest.approx(0.5)
-    assert kept([Estimate(55.0, 0, 0, 0.01)], 60, 0.8).state == "short"
-    many = kept([Estimate(61.0, 0, 0, 0.01)] * 4, 60, 0.8)
-    assert many.chance > kept([Estimate(61.0, 0, 0, 0.01)], 60, 0.8).chance
+    assert kept([MeasuredRate(55.0, 0, 0, 0.01)], 60, 0.8).state == "short"
+    many = kept([MeasuredRate(61.0, 0, 0, 0.01)] * 4, 60, 0.8)
+    assert many.chance > kept([MeasuredRate(61.0, 0, 0, 0.01)], 60, 0.8).chance
     assert many.most_fps - many.least_fps < far.most_fps - far.least_fps
 
 
@@ -35,7 +35,9 @@ def test_honest_promises_hold_as_often_as_they_say_and_boasts_do_not():
         return [
             Outcome(
                 promise(80.0, said_sd),
-                Estimate(float(80 * np.exp(source.normal(0, np.hypot(0.1, 0.0224)))), 0, 0, 0.01),
+                MeasuredRate(
+                    float(80 * np.exp(source.normal(0, np.hypot(0.1, 0.0224)))), 0, 0, 0.01
+                ),
             )
             for _ in range(800)
         ]
@@ -50,7 +52,9 @@ def test_honest_promises_hold_as_often_as_they_say_and_boasts_do_not():
 
 
 def test_groups_of_three_and_more_are_told():
-    rows = [Outcome(promise(100, 0.05), Estimate(fps, 0, 0, 0.01)) for fps in (110, 111, 112, 90)]
+    rows = [
+        Outcome(promise(100, 0.05), MeasuredRate(fps, 0, 0, 0.01)) for fps in (110, 111, 112, 90)
+    ]
     own = honesty(rows, (("kind", lambda n: "high" if n < 3 else "low"),))
     assert own
     ((name, groups),) = own.groups

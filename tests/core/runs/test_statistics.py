@@ -8,7 +8,7 @@ from scipy.signal import lfilter
 
 from tests.extent import exhaustive, extent
 from wattmetron.core.runs.difference import difference
-from wattmetron.core.runs.statistics import Estimate, block_length, summary
+from wattmetron.core.runs.statistics import MeasuredRate, block_length, summary
 
 
 def correlated(source, count, variation, kept, mean_ms):
@@ -81,7 +81,7 @@ def test_the_difference_is_real_as_often_as_it_says():
         def side(ln, run_sd=run_sd):
             widths = source.uniform(0.004, 0.015, source.integers(1, 6))
             return [
-                Estimate(
+                MeasuredRate(
                     float(np.exp(ln + source.normal(0, run_sd) + source.normal(0, w))), 0, 0, w
                 )
                 for w in widths
@@ -97,8 +97,8 @@ def test_the_difference_is_real_as_often_as_it_says():
 
 
 def test_more_runs_that_would_settle_it_do():
-    before = [Estimate(100.0, 0, 0, 0.01)] * 2
-    after = [Estimate(101.5, 0, 0, 0.01)] * 2
+    before = [MeasuredRate(100.0, 0, 0, 0.01)] * 2
+    after = [MeasuredRate(101.5, 0, 0, 0.01)] * 2
     own = difference(before, after)
     assert own.chance < 0.95 and own.more_runs
     more = own.more_runs

@@ -67,8 +67,8 @@ def additions(catalogue: Catalogue, brief: Brief, build: Build, left_minor: int)
     """
     machine = machine_of(catalogue, build, brief.clocks)
     shop = _Shop(catalogue, brief, build, machine)
-    found = (shop.cheapest(kind, reason, left_minor) for kind, reason in REASONS)
-    return [addition for addition in found if addition is not None]
+    cheapests = (shop.cheapest(kind, reason, left_minor) for kind, reason in REASONS)
+    return [addition for addition in cheapests if addition is not None]
 
 
 def together(

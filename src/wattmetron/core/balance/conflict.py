@@ -30,8 +30,8 @@ def conflict(
     conflict (deletion filter).
     """
 
-    def grants(asked: Brief) -> bool:
-        proposal = cheapest_fit(catalogue, asked, kept, video_memory=not asked.accept_spill)
+    def grants(brief: Brief) -> bool:
+        proposal = cheapest_fit(catalogue, brief, kept, video_memory=not brief.accept_spill)
         return proposal.build is not None and (
             most_minor is None or proposal.cost_minor <= most_minor
         )
@@ -62,10 +62,12 @@ class Relaxed:
     @property
     def alone(self) -> tuple[Declared, ...]:
         """The wishes that nothing grants, whatever else is wished."""
-        return tuple(found[0] for found in self.conflicts if len(found) == 1)
+        return tuple(
+            each_conflict[0] for each_conflict in self.conflicts if len(each_conflict) == 1
+        )
 
 
-def relaxed(catalogue: Catalogue, brief: Brief, kept: Build) -> Relaxed | None:
+def relaxed(catalogue: Catalogue, brief: Brief, build: Build) -> Relaxed | None:
     """The smallest set of wishes to let go so that something fits; None where nothing fits even
     without any wish.
 
@@ -77,9 +79,9 @@ def relaxed(catalogue: Catalogue, brief: Brief, kept: Build) -> Relaxed | None:
     while True:
         dropped = smallest_hitting(conflicts)
         bare = without(brief, dropped)
-        found = conflict(catalogue, bare, kept)
+        found = conflict(catalogue, bare, build)
         if found is None:
-            fit = cheapest_fit(catalogue, bare, kept, video_memory=not bare.accept_spill)
+            fit = cheapest_fit(catalogue, bare, build, video_memory=not bare.accept_spill)
             return Relaxed(tuple(conflicts), dropped, fit.cost_minor)
         if not found:
             return None
@@ -88,10 +90,10 @@ def relaxed(catalogue: Catalogue, brief: Brief, kept: Build) -> Relaxed | None:
 
 def smallest_hitting(conflicts: Sequence[tuple[Declared, ...]]) -> tuple[Declared, ...]:
     """A set of fewest wishes that has one of each conflict, the first in their order."""
-    wishes = tuple(dict.fromkeys(wish for found in conflicts for wish in found))
+    wishes = tuple(dict.fromkeys(wish for each_conflict in conflicts for wish in each_conflict))
     return next(
         chosen
         for size in range(len(wishes) + 1)
         for chosen in combinations(wishes, size)
-        if all(any(wish in chosen for wish in found) for found in conflicts)
+        if all(any(wish in chosen for wish in each_conflict) for each_conflict in conflicts)
     )

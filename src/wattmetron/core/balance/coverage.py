@@ -121,7 +121,9 @@ def coverage(
     known = [
         (UNSEEN, UNSEEN) if type(game) is Game else affinities(machine, game) for game in games
     ]
-    shifts = np.exp([[own.shift for own in pair] for pair in known]).reshape(len(games), 2)
+    shifts = np.exp([[affinity.shift for affinity in pair] for pair in known]).reshape(
+        len(games), 2
+    )
     factor = work.memory_factor(
         arrays.of("memory_sensitivity"),
         memory.latency_ns,
@@ -157,8 +159,8 @@ def _moments(
     points, weights = hermegauss(NODES)
     weights = weights / weights.sum()
     first, second = np.zeros(ln_g.shape), np.zeros(ln_g.shape)
-    for one, of_one in zip(points, weights, strict=True):
-        moved_c, moved_g = ln_c + sd_c * one, ln_g + with_c * one
+    for point, of_one in zip(points, weights, strict=True):
+        moved_c, moved_g = ln_c + sd_c * point, ln_g + with_c * point
         for two, of_two in zip(points, weights, strict=True):
             ln_f = ln_mean_ms(moved_c, moved_g + alone * two, form)
             first += of_one * of_two * ln_f
@@ -201,9 +203,9 @@ def _spreads(
     for row, (game, pair) in enumerate(zip(games, known, strict=True)):
         if type(game) is Game:
             continue
-        part[row] *= [own.speed_open for own in pair]
+        part[row] *= [affinity.speed_open for affinity in pair]
         model[row] = [
-            work.model_sd(own, taken) ** 2 for own, taken in zip(pair, usual, strict=True)
+            work.model_sd(affinity, taken) ** 2 for affinity, taken in zip(pair, usual, strict=True)
         ]
         for at, preset in product(range(len(mpx)), range(len(PRESETS))):
             own = game.spread(PRESETS[preset], mpx[at], *pair)

@@ -121,7 +121,7 @@ class Contestant:
 
 
 def _contestants(
-    catalogue: Catalogue, brief: Brief, kept: Build, part: Part, most: int, budget: int
+    catalogue: Catalogue, brief: Brief, build: Build, part: Part, most: int, budget: int
 ) -> Iterator[Contestant]:
     """The builds with and without a part; of a drive there may be two.
 
@@ -130,23 +130,23 @@ def _contestants(
     kind = kind_of(part)
 
     def contestant(
-        copies: int, asked: Brief, own: Build, drives: int = NEW_DRIVES, pick: Pick | None = None
+        copies: int, brief: Brief, own: Build, drives: int = NEW_DRIVES, pick: Pick | None = None
     ) -> Contestant:
-        scenes = scenes_for(catalogue, asked, own, new_drives=drives, stays=kept)
+        scenes = scenes_for(catalogue, brief, own, new_drives=drives, stays=build)
         return Contestant(
             copies,
             frontier(scenes, most if copies else budget, pick),
-            lambda step: settle(catalogue, asked, scenes, step, own),
+            lambda step: settle(catalogue, brief, scenes, step, own),
         )
 
-    pool = scenes_for(catalogue, brief, kept)[0].pool
-    of_kind = (
-        pool.processors.parts
-        if kind == "processor"
-        else pool.cards.parts
-        if kind == "graphics"
-        else ()
-    )
+    pool = scenes_for(catalogue, brief, build)[0].pool
+    of_kind: tuple[Part, ...]
+    if kind == "processor":
+        of_kind = pool.processors.parts
+    elif kind == "graphics":
+        of_kind = pool.cards.parts
+    else:
+        of_kind = ()
     place = next((i for i, other in enumerate(of_kind) if other.id == part.id), None)
     if place is not None:
 
@@ -155,19 +155,19 @@ def _contestants(
                 return np.asarray(c == place)
             return np.asarray((g == place) & (not scene.integrated))
 
-        yield contestant(1, brief, kept, pick=has)
-        yield contestant(0, brief, kept, pick=lambda *of: ~has(*of))
+        yield contestant(1, brief, build, pick=has)
+        yield contestant(0, brief, build, pick=lambda *of: ~has(*of))
         return
     barred = replace(brief, banned=(*brief.banned, part.id))
-    yield contestant(0, barred, kept)
+    yield contestant(0, barred, build)
     if kind != "storage":
-        yield contestant(1, brief, kept.with_part(kind, part.id))
+        yield contestant(1, brief, build.with_part(kind, part.id))
         return
     for copies in range(1, NEW_DRIVES + 1):
         yield contestant(
             copies,
             barred,
-            replace(kept, storage=(*kept.storage, *copies * (part.id,))),
+            replace(build, storage=(*build.storage, *copies * (part.id,))),
             NEW_DRIVES - copies,
         )
 

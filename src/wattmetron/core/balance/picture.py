@@ -60,10 +60,10 @@ def all_pairings(
         {int(item) for field in fields for item in np.unique(field.c)},
         key=lambda c: (pool.processors.cost[c], c),
     )
-    own = {
+    ints = {
         int(item) for field in fields if not field.scene.integrated for item in np.unique(field.g)
     }
-    cards: list[int | None] = [*sorted(own, key=lambda g: (pool.cards.cost[g], g))]
+    cards: list[int | None] = [*sorted(ints, key=lambda g: (pool.cards.cost[g], g))]
     if any(field.scene.integrated for field in fields):
         cards.insert(0, None)
     down, across = _sizes(len(chips), rows), _sizes(len(cards), columns)

@@ -22,7 +22,7 @@ def shares(causes: Sequence[str], value: Callable[[frozenset[str]], float]) -> d
     count = len(causes)
     found = {}
     for cause in causes:
-        others = [own for own in causes if own != cause]
+        others = [each_cause for each_cause in causes if each_cause != cause]
         total = 0.0
         for size in range(count):
             weight = factorial(size) * factorial(count - size - 1) / factorial(count)

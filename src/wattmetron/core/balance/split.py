@@ -12,7 +12,7 @@ from wattmetron.core.values.parts import Kind
 
 
 @dataclass(frozen=True, slots=True)
-class Side:
+class SideShare:
     """One side's money in minor units: what it costs, of which it forces so much on other kinds,
     and the build that it is held against: the cheapest fitting one with the cheapest part of the
     side.
@@ -32,8 +32,8 @@ class Split:
     """Money by side; a side is None where its part is owned or nothing fits with a cheapest one."""
 
     total_minor: int
-    processor: Side | None
-    graphics: Side | None
+    processor: SideShare | None
+    graphics: SideShare | None
 
     @property
     def rest_minor(self) -> int:
@@ -65,8 +65,8 @@ def _side(
     costs: dict[Kind, int],
     total: int,
     kind: Kind,
-    own: tuple[Kind, ...],
-) -> Side | None:
+    kinds: tuple[Kind, ...],
+) -> SideShare | None:
     book = catalogue.prices(brief.region, brief.may_buy)
     if not build.of(kind) or build.of(kind)[0] in brief.owned:
         return None
@@ -100,9 +100,9 @@ def _side(
         if proposal.build is not None and proposal.cost_minor < NEVER:
             theirs = sum(
                 0 if text in asked.owned else book.cost(text) or 0
-                for name in own
+                for name in kinds
                 for text in proposal.build.of(name)
             )
-            mine = sum(costs.get(name, 0) for name in own)
-            return Side(mine, total - mine - (proposal.cost_minor - theirs), proposal.build)
+            mine = sum(costs.get(name, 0) for name in kinds)
+            return SideShare(mine, total - mine - (proposal.cost_minor - theirs), proposal.build)
     return None

@@ -7,7 +7,7 @@ from typing import Any
 
 from wattmetron.core.balance.order import Worth, best_order
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.rule import Look, Rule
+from wattmetron.core.fit.rule import Rule, RuleContext
 from wattmetron.core.fit.rules import BLOCKING
 from wattmetron.core.fit.wishes import Wishes, wishes_of
 from wattmetron.core.frames.chance import curves_of
@@ -28,7 +28,7 @@ MILLION = 1_000_000
 
 
 @dataclass(frozen=True, slots=True)
-class Change:
+class PartChange:
     """Kinds that change at once, the parts that come and the old ones that are left over, by id."""
 
     kinds: tuple[Kind, ...]
@@ -37,18 +37,18 @@ class Change:
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class UpgradeStep:
     """Changes made together, with what they cost in minor units: below 0 where less is paid than
     the parts let go would have cost.
     """
 
-    changes: tuple[Change, ...]
+    changes: tuple[PartChange, ...]
     cost_minor: int
 
 
-def changes_between(now: Build, then: Build) -> tuple[Change, ...]:
+def changes_between(now: Build, then: Build) -> tuple[PartChange, ...]:
     """What differs between two builds, in the order of the kinds."""
-    found = []
+    changes = []
     for kinds in PLACES:
         before, after = (
             Counter(part_id for kind in kinds for part_id in build.of(kind))
@@ -56,11 +56,11 @@ def changes_between(now: Build, then: Build) -> tuple[Change, ...]:
         )
         if before != after:
             bought, left = after - before, before - after
-            found.append(Change(kinds, tuple(bought.elements()), tuple(left.elements())))
-    return tuple(found)
+            changes.append(PartChange(kinds, tuple(bought.elements()), tuple(left.elements())))
+    return tuple(changes)
 
 
-def with_changes(now: Build, then: Build, changes: Sequence[Change]) -> Build:
+def with_changes(now: Build, then: Build, changes: Sequence[PartChange]) -> Build:
     """The first build with these kinds as in the second."""
     kinds = {kind for change in changes for kind in change.kinds}
     places: dict[str, Any] = {kind: getattr(then, kind) for kind in KINDS if kind in kinds}
@@ -75,7 +75,7 @@ def with_changes(now: Build, then: Build, changes: Sequence[Change]) -> Build:
 
 def steps_between(
     catalogue: Catalogue, brief: Brief, now: Build, then: Build
-) -> tuple[Step, ...] | None:
+) -> tuple[UpgradeStep, ...] | None:
     """The changes from one build to another as steps, by ``best_order``: after each the machine is
     whole, fits and starts. None where the second build itself does not.
 
@@ -90,10 +90,12 @@ def steps_between(
     if order is None:
         return None
     made = ([n for n in range(len(changes)) if step >> n & 1] for step in order)
-    return tuple(Step(tuple(changes[n] for n in own), sum(costs[n] for n in own)) for own in made)
+    return tuple(
+        UpgradeStep(tuple(changes[n] for n in own), sum(costs[n] for n in own)) for own in made
+    )
 
 
-def _costs(catalogue: Catalogue, brief: Brief, changes: Sequence[Change]) -> list[int]:
+def _costs(catalogue: Catalogue, brief: Brief, changes: Sequence[PartChange]) -> list[int]:
     book, owned = catalogue.prices(brief.region, brief.may_buy), Counter(brief.owned)
 
     def paid(part_ids: Sequence[str]) -> int:
@@ -115,7 +117,7 @@ class _Mixed:
         brief: Brief,
         now: Build,
         then: Build,
-        changes: Sequence[Change],
+        changes: Sequence[PartChange],
     ) -> None:
         self._brief, self._changes = brief, changes
         self._ends = tuple(machine_of(catalogue, build, brief.clocks) for build in (now, then))
@@ -157,7 +159,7 @@ class _Mixed:
     def _rule_blocks(self, rule: Rule, taken: int) -> bool:
         key = rule.name, taken
         if key not in self._blocks:
-            self._blocks[key] = rule.blocks(Look(self.machine(taken), self._wishes))
+            self._blocks[key] = rule.blocks(RuleContext(self.machine(taken), self._wishes))
         return self._blocks[key]
 
     def worth(self, taken: int) -> Worth:

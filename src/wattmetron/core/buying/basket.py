@@ -7,7 +7,7 @@ from datetime import date
 from typing import NamedTuple
 
 from wattmetron.core.values.parts import Kind
-from wattmetron.core.values.shops import HEAVY_KINDS, Code, ShopRules, Together
+from wattmetron.core.values.shops import HEAVY_KINDS, BundleOffer, Code, ShopRules
 
 
 class Want(NamedTuple):
@@ -18,7 +18,7 @@ class Want(NamedTuple):
     times: int
 
 
-class Place(NamedTuple):
+class PartSource(NamedTuple):
     """A shop that has a part: what one costs there, its shipping alone, and what is counted for
     the risk of a part that is not new but not paid, in minor units.
     """
@@ -33,7 +33,7 @@ class Place(NamedTuple):
 class Bought(NamedTuple):
     """So many of a part from a place."""
 
-    place: Place
+    place: PartSource
     times: int
 
 
@@ -41,7 +41,7 @@ class Bundled(NamedTuple):
     """Parts taken together from a shop, so many times."""
 
     shop: str
-    together: Together
+    together: BundleOffer
     times: int
 
 
@@ -50,21 +50,23 @@ class Market:
     """The wants with where each is to be had, the rules of the shops by name, and the day."""
 
     wants: tuple[Want, ...]
-    places: tuple[Place, ...]
+    places: tuple[PartSource, ...]
     rules: Mapping[str, ShopRules]
     day: date
 
     def kind(self, part_id: str) -> Kind:
-        return next(own.kind for own in self.wants if own.part_id == part_id)
+        return next(want.kind for want in self.wants if want.part_id == part_id)
 
     @property
     def shops(self) -> tuple[str, ...]:
         """Every shop that has something that is wanted, in the order of their names."""
-        return tuple(sorted({own.shop for own in self.places} | {own for own, _ in self.bundles()}))
+        return tuple(
+            sorted({place.shop for place in self.places} | {own for own, _ in self.bundles()})
+        )
 
-    def bundles(self) -> list[tuple[str, Together]]:
+    def bundles(self) -> list[tuple[str, BundleOffer]]:
         """What shops sell together today of which every part is wanted."""
-        wanted = {own.part_id: own.times for own in self.wants}
+        wanted = {want.part_id: want.times for want in self.wants}
         return [
             (shop, own)
             for shop, rules in sorted(self.rules.items())
@@ -94,12 +96,14 @@ class Parcel:
 
     @property
     def risk_minor(self) -> int:
-        return sum(own.place.risk_minor * own.times for own in self.bought)
+        return sum(bought_part.place.risk_minor * bought_part.times for bought_part in self.bought)
 
     def times(self, part_id: str) -> int:
         """How many of a part are in it."""
-        alone = sum(own.times for own in self.bought if own.place.part_id == part_id)
-        lots = (own.times * own.together.parts.count(part_id) for own in self.bundled)
+        alone = sum(
+            bought_part.times for bought_part in self.bought if bought_part.place.part_id == part_id
+        )
+        lots = (bundle.times * bundle.together.parts.count(part_id) for bundle in self.bundled)
         return alone + sum(lots)
 
     def shares(self) -> dict[str, int]:
@@ -107,8 +111,8 @@ class Parcel:
         total, cents that are left over go to the largest remainders.
         """
         worth: Counter[str] = Counter()
-        for own in self.bought:
-            worth[own.place.part_id] += own.place.price_minor * own.times
+        for bought_part in self.bought:
+            worth[bought_part.place.part_id] += bought_part.place.price_minor * bought_part.times
         for lot in self.bundled:
             for part_id in lot.together.parts:
                 each = lot.together.price_minor * lot.times
@@ -128,12 +132,12 @@ def parcel(
     that takes off most is used, what is sold together gets no code.
     """
     rules = market.rules.get(shop)
-    singles = sum(own.place.price_minor * own.times for own in bought)
-    goods = singles + sum(own.together.price_minor * own.times for own in bundled)
-    kinds = {market.kind(own.place.part_id) for own in bought}
-    kinds |= {market.kind(part) for own in bundled for part in own.together.parts}
+    singles = sum(bought_part.place.price_minor * bought_part.times for bought_part in bought)
+    goods = singles + sum(bundle.together.price_minor * bundle.times for bundle in bundled)
+    kinds = {market.kind(bought_part.place.part_id) for bought_part in bought}
+    kinds |= {market.kind(part) for bundle in bundled for part in bundle.together.parts}
     if rules is None:
-        shipping = sum(own.place.alone_minor * own.times for own in bought)
+        shipping = sum(bought_part.place.alone_minor * bought_part.times for bought_part in bought)
         return Parcel(shop, tuple(bought), tuple(bundled), goods, shipping, None, 0)
     shipping = rules.shipping_minor(goods, bool(kinds & HEAVY_KINDS))
     off, code = 0, None
@@ -149,9 +153,9 @@ def parcel(
 def counted_minor(market: Market, code: Code, bought: Sequence[Bought]) -> int:
     """The goods that a code counts for."""
     return sum(
-        own.place.price_minor * own.times
-        for own in bought
-        if not code.kinds or market.kind(own.place.part_id) in code.kinds
+        bought_part.place.price_minor * bought_part.times
+        for bought_part in bought
+        if not code.kinds or market.kind(bought_part.place.part_id) in code.kinds
     )
 
 

@@ -13,7 +13,7 @@ import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import csr_array
 
-from wattmetron.core.buying.basket import Bought, Bundled, Market, Parcel, Place, Want, parcel
+from wattmetron.core.buying.basket import Bought, Bundled, Market, Parcel, PartSource, Want, parcel
 from wattmetron.core.errors import NotPossibleError
 from wattmetron.core.values.shops import HEAVY_KINDS, Code, ShopRules
 
@@ -30,11 +30,11 @@ class Purchase:
     @property
     def total_minor(self) -> int:
         """What is paid."""
-        return sum(own.total_minor for own in self.parcels)
+        return sum(each_parcel.total_minor for each_parcel in self.parcels)
 
     @property
     def risk_minor(self) -> int:
-        return sum(own.risk_minor for own in self.parcels)
+        return sum(each_parcel.risk_minor for each_parcel in self.parcels)
 
     @property
     def cost_minor(self) -> int:
@@ -103,8 +103,8 @@ class _Program:
         for shop in market.shops:
             self._parcel(shop)
 
-    def _count(self, place: Place) -> int:
-        return next(own.times for own in self.market.wants if own.part_id == place.part_id)
+    def _count(self, place: PartSource) -> int:
+        return next(want.times for want in self.market.wants if want.part_id == place.part_id)
 
     def _add(self, cost: float, highest: float) -> int:
         self.costs.append(cost)
@@ -192,7 +192,10 @@ class _Program:
         rows = [*self.rows, ([(x, 1.0) for x in self.sends.values()], 0.0, float(most_parcels))]
         places = [(n, x, value) for n, (row, _, _) in enumerate(rows) for x, value in row]
         matrix = csr_array(
-            ([own[2] for own in places], ([own[0] for own in places], [own[1] for own in places])),
+            (
+                [place[2] for place in places],
+                ([place[0] for place in places], [place[1] for place in places]),
+            ),
             shape=(len(rows), len(self.costs)),
         )
         found = milp(
@@ -200,7 +203,7 @@ class _Program:
             integrality=np.ones(len(self.costs), dtype=np.int64),
             bounds=Bounds(np.zeros(len(self.costs)), np.array(self.highest)),
             constraints=LinearConstraint(
-                matrix, np.array([own[1] for own in rows]), np.array([own[2] for own in rows])
+                matrix, np.array([row[1] for row in rows]), np.array([row[2] for row in rows])
             ),
             options={"mip_rel_gap": 0.0},
         )
@@ -230,7 +233,7 @@ class _Program:
                 yield parcel(self.market, shop, bought, bundled)
 
 
-def _singles(market: Market) -> Iterator[Place]:
+def _singles(market: Market) -> Iterator[PartSource]:
     """The places of what is wanted, each once."""
-    wanted = {own.part_id for own in market.wants}
+    wanted = {want.part_id for want in market.wants}
     return iter(dict.fromkeys(place for place in market.places if place.part_id in wanted))

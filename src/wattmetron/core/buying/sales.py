@@ -36,7 +36,7 @@ def sale_move(lines: Iterable[Sequence[PriceStep]], sale: Sale) -> SaleMove | No
     if not moves:
         return None
     return SaleMove(
-        sale, median(own[0] for own in moves), median(own[1] for own in moves), len(moves)
+        sale, median(move[0] for move in moves), median(move[1] for move in moves), len(moves)
     )
 
 

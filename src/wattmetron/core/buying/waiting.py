@@ -61,15 +61,15 @@ def stretches(steps: Sequence[PriceStep], until: date, share: float) -> Seen:
 def _lowest(steps: Sequence[PriceStep], start: date, end: date) -> float:
     """The lowest price after a day up to another."""
     prices = [step.least_minor for step in steps if start < step.day <= end]
-    return min((own for own in prices if own is not None), default=float("inf"))
+    return min((price for price in prices if price is not None), default=float("inf"))
 
 
-def chance_of(own: Seen, kind: Seen) -> float:
+def chance_of(seen: Seen, kind: Seen) -> float:
     """The part's own rate, drawn towards that of its kind, which counts half a stretch of either
     sort more: what was never seen is not impossible.
     """
     usual = (kind.fell + 0.5) / (kind.all + 1)
-    return (own.fell + OWN_WEIGHT * usual) / (own.all + OWN_WEIGHT)
+    return (seen.fell + OWN_WEIGHT * usual) / (seen.all + OWN_WEIGHT)
 
 
 def wait_for(

@@ -31,7 +31,7 @@ def ample(_: str) -> Supply:
     return AMPLE
 
 
-class Purchase(NamedTuple):
+class PartCandidate(NamedTuple):
     """A part that might be bought, at its cost in minor units, from so many shops, beside parts
     that stay in any case.
     """
@@ -45,8 +45,8 @@ class Purchase(NamedTuple):
 
 Money = Callable[[int], str]
 """An amount in minor units, written out."""
-Bars = Callable[[Purchase], bool]
-Says = Callable[[Purchase, Money], str]
+Bars = Callable[[PartCandidate], bool]
+Says = Callable[[PartCandidate, Money], str]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -70,74 +70,81 @@ def personal(name: str, says: Says) -> Callable[[Bars], PersonalRule]:
 
 @personal(
     "part price cap",
-    lambda own, money: (
-        f"{own.part.name} costs {money(own.cost_minor - (own.brief.part_cap_minor or 0))} more than"
+    lambda purchase, money: (
+        f"{purchase.part.name} costs"
+        f" {money(purchase.cost_minor - (purchase.brief.part_cap_minor or 0))} more than"
         " the brief allows for a part."
     ),
 )
-def price_cap(own: Purchase) -> bool:
+def price_cap(own: PartCandidate) -> bool:
     return own.brief.part_cap_minor is not None and own.cost_minor > own.brief.part_cap_minor
 
 
-@personal("banned part", lambda own, money: f"The brief excludes {own.part.name}.")
-def banned(own: Purchase) -> bool:
+@personal("banned part", lambda purchase, money: f"The brief excludes {purchase.part.name}.")
+def banned(own: PartCandidate) -> bool:
     return own.part.id in own.brief.banned
 
 
 @personal(
     "maker",
-    lambda own, money: f"The brief excludes parts of {own.part.maker}: {own.part.name} is one.",
+    lambda purchase, money: (
+        f"The brief excludes parts of {purchase.part.maker}: {purchase.part.name} is one."
+    ),
 )
-def maker(own: Purchase) -> bool:
+def maker(own: PartCandidate) -> bool:
     return own.part.maker in own.brief.no_makers
 
 
-def _makers(own: Purchase) -> list[str]:
-    kind = kind_of(own.part)
-    return [maker for of_kind, maker in own.brief.only_of if of_kind == kind]
+def _makers(purchase: PartCandidate) -> list[str]:
+    kind = kind_of(purchase.part)
+    return [maker for of_kind, maker in purchase.brief.only_of if of_kind == kind]
 
 
 @personal(
     "other maker",
-    lambda own, money: (
-        f"{own.part.name} is of {own.part.maker}; the brief wants"
-        f" {KIND_NAMES[kind_of(own.part)]} of {listed(_makers(own))}."
+    lambda purchase, money: (
+        f"{purchase.part.name} is of {purchase.part.maker}; the brief wants"
+        f" {KIND_NAMES[kind_of(purchase.part)]} of {listed(_makers(purchase))}."
     ),
 )
-def other_maker(own: Purchase) -> bool:
+def other_maker(own: PartCandidate) -> bool:
     makers = _makers(own) if own.brief.only_of else []
     return bool(makers) and own.part.maker not in makers
 
 
 @personal(
     "colour",
-    lambda own, money: f"{own.part.name} is {own.part.colour}; the brief wants {own.brief.colour}.",
+    lambda purchase, money: (
+        f"{purchase.part.name} is {purchase.part.colour}; the brief wants {purchase.brief.colour}."
+    ),
 )
-def colour(own: Purchase) -> bool:
+def colour(own: PartCandidate) -> bool:
     """Counts only where it is known."""
     return bool(own.brief.colour and own.part.colour) and own.part.colour != own.brief.colour
 
 
 @personal(
     "no lights",
-    lambda own, money: f"{own.part.name} has lights; the brief wants a machine without.",
+    lambda purchase, money: f"{purchase.part.name} has lights; the brief wants a machine without.",
 )
-def no_lights(own: Purchase) -> bool:
+def no_lights(purchase: PartCandidate) -> bool:
     return (
-        own.brief.no_lights and isinstance(own.part, (Case, Fan, Memory)) and bool(own.part.lights)
+        purchase.brief.no_lights
+        and isinstance(purchase.part, (Case, Fan, Memory))
+        and bool(purchase.part.lights)
     )
 
 
 @personal(
     "cooling",
-    lambda own, money: (
-        f"{own.part.name} has {cooling_of(own.part)} cooling; the brief wants"
-        f" {own.brief.cooling} cooling."
+    lambda purchase, money: (
+        f"{purchase.part.name} has {cooling_of(purchase.part)} cooling; the brief wants"
+        f" {purchase.brief.cooling} cooling."
     ),
 )
-def cooling(own: Purchase) -> bool:
-    kind = cooling_of(own.part)
-    return bool(kind) and own.brief.cooling not in ("any", kind)
+def cooling(purchase: PartCandidate) -> bool:
+    kind = cooling_of(purchase.part)
+    return bool(kind) and purchase.brief.cooling not in ("any", kind)
 
 
 def cooling_of(part: Part) -> str:
@@ -149,28 +156,34 @@ def cooling_of(part: Part) -> str:
 
 @personal(
     "spinning disk",
-    lambda own, money: f"{own.part.name} is a hard disk; the brief wants no spinning disk.",
+    lambda purchase, money: (
+        f"{purchase.part.name} is a hard disk; the brief wants no spinning disk."
+    ),
 )
-def spinning_disk(own: Purchase) -> bool:
-    return own.brief.no_disks and isinstance(own.part, Storage) and own.part.kind == "hard disk"
+def spinning_disk(purchase: PartCandidate) -> bool:
+    return (
+        purchase.brief.no_disks
+        and isinstance(purchase.part, Storage)
+        and purchase.part.kind == "hard disk"
+    )
 
 
 @personal(
     "noise",
-    lambda own, money: (
-        f"{own.part.name} reaches {_noise_dba(own.part):g} dB(A); the brief allows"
-        f" {own.brief.noise_limit_dba:g} for the whole machine."
-        if _noise_dba(own.part) is not None
-        else f"How loud {own.part.name} is is not known; the brief allows"
-        f" {own.brief.noise_limit_dba:g} dB(A)."
+    lambda purchase, money: (
+        f"{purchase.part.name} reaches {_noise_dba(purchase.part):g} dB(A); the brief allows"
+        f" {purchase.brief.noise_limit_dba:g} for the whole machine."
+        if _noise_dba(purchase.part) is not None
+        else f"How loud {purchase.part.name} is is not known; the brief allows"
+        f" {purchase.brief.noise_limit_dba:g} dB(A)."
     ),
 )
-def noise(own: Purchase) -> bool:
+def noise(purchase: PartCandidate) -> bool:
     """What is not known is not quiet. How loud a cooler is in play hangs on the processor."""
-    loudest, loud = own.brief.noise_limit_dba, _noise_dba(own.part)
-    if loudest is None or not isinstance(own.part, (Cooler, Fan)):
+    loudest, loud = purchase.brief.noise_limit_dba, _noise_dba(purchase.part)
+    if loudest is None or not isinstance(purchase.part, (Cooler, Fan)):
         return False
-    return loud is None or (isinstance(own.part, Fan) and loud > loudest)
+    return loud is None or (isinstance(purchase.part, Fan) and loud > loudest)
 
 
 def _noise_dba(part: Part) -> float | None:
@@ -179,12 +192,12 @@ def _noise_dba(part: Part) -> float | None:
 
 @personal(
     "size",
-    lambda own, money: (
-        f"{own.part.name} takes {_volume_l(own.part):g} l; the brief allows"
-        f" {own.brief.volume_limit_l:g} l."
+    lambda purchase, money: (
+        f"{purchase.part.name} takes {_volume_l(purchase.part):g} l; the brief allows"
+        f" {purchase.brief.volume_limit_l:g} l."
     ),
 )
-def size(own: Purchase) -> bool:
+def size(own: PartCandidate) -> bool:
     largest = own.brief.volume_limit_l
     return largest is not None and _volume_l(own.part) > largest
 
@@ -199,12 +212,13 @@ def _room(part: Part) -> tuple[int, int]:
 
 @personal(
     "room to grow",
-    lambda own, money: (
-        f"{own.part.name} has {_room(own.part)[0]} memory slots and {_room(own.part)[1]} M.2"
+    lambda purchase, money: (
+        f"{purchase.part.name} has {_room(purchase.part)[0]} memory slots and"
+        f" {_room(purchase.part)[1]} M.2"
         f" places; with room to grow the brief wants {GROWING_SLOTS} and {GROWING_M2}."
     ),
 )
-def room_to_grow(own: Purchase) -> bool:
+def room_to_grow(own: PartCandidate) -> bool:
     if not own.brief.room_to_grow or not isinstance(own.part, Mainboard):
         return False
     slots, m2_slots = _room(own.part)
@@ -213,109 +227,125 @@ def room_to_grow(own: Purchase) -> bool:
 
 @personal(
     "firmware recovery",
-    lambda own, money: (
-        f"{own.part.name} is not known to write firmware without a processor; the brief wants it."
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to write firmware without a processor; the brief"
+        " wants it."
     ),
 )
-def recovery(own: Purchase) -> bool:
+def recovery(own: PartCandidate) -> bool:
     return own.brief.recovery and _lacks(own.part, lambda board: board.firmware_recovery)
 
 
 @personal(
     "fault display",
-    lambda own, money: (
-        f"{own.part.name} is not known to show where a start stops; the brief wants it."
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to show where a start stops; the brief wants it."
     ),
 )
-def fault_display(own: Purchase) -> bool:
-    return own.brief.fault_display and _lacks(own.part, lambda board: board.fault_display)
+def fault_display(purchase: PartCandidate) -> bool:
+    return purchase.brief.fault_display and _lacks(purchase.part, lambda board: board.fault_display)
 
 
 @personal(
     "front USB-C",
-    lambda own, money: (
-        f"{own.part.name} is not known to have a header for USB-C in front; the brief wants one."
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to have a header for USB-C in front; the brief wants"
+        " one."
     ),
 )
-def front_usb_c(own: Purchase) -> bool:
+def front_usb_c(own: PartCandidate) -> bool:
     return own.brief.front_usb_c and _lacks(own.part, lambda board: "USB-C" in board.front_headers)
 
 
 @personal(
     "fan headers",
-    lambda own, money: (
-        f"{own.part.name} is not known to have {own.brief.fan_headers} fan headers, which the brief"
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to have {purchase.brief.fan_headers} fan headers,"
+        " which the brief"
         " wants."
     ),
 )
-def fan_headers(own: Purchase) -> bool:
-    least = own.brief.fan_headers
-    return least > 0 and _lacks(own.part, lambda board: (board.fan_headers or 0) >= least)
+def fan_headers(purchase: PartCandidate) -> bool:
+    least = purchase.brief.fan_headers
+    return least > 0 and _lacks(purchase.part, lambda board: (board.fan_headers or 0) >= least)
 
 
 @personal(
     "rear USB ports",
-    lambda own, money: (
-        f"{own.part.name} is not known to have {own.brief.rear_usb} USB ports at the rear, which"
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to have {purchase.brief.rear_usb} USB ports at the"
+        " rear, which"
         " the brief wants."
     ),
 )
-def rear_usb(own: Purchase) -> bool:
-    least = own.brief.rear_usb
-    return least > 0 and _lacks(own.part, lambda board: (board.rear_usb or 0) >= least)
+def rear_usb(purchase: PartCandidate) -> bool:
+    least = purchase.brief.rear_usb
+    return least > 0 and _lacks(purchase.part, lambda board: (board.rear_usb or 0) >= least)
 
 
 @personal(
     "audio channels",
-    lambda own, money: (
-        f"The audio of {own.part.name} is not known to have {own.brief.audio_channels} channels,"
+    lambda purchase, money: (
+        f"The audio of {purchase.part.name} is not known to have {purchase.brief.audio_channels}"
+        " channels,"
         " which the brief wants."
     ),
 )
-def audio_channels(own: Purchase) -> bool:
+def audio_channels(own: PartCandidate) -> bool:
     least = own.brief.audio_channels
     return least > 0 and _lacks(own.part, lambda board: (board.audio_channels or 0) >= least)
 
 
 @personal(
     "lights wanted",
-    lambda own, money: f"{own.part.name} has no lights; the brief wants a case with lights.",
+    lambda purchase, money: (
+        f"{purchase.part.name} has no lights; the brief wants a case with lights."
+    ),
 )
-def lights_wanted(own: Purchase) -> bool:
+def lights_wanted(own: PartCandidate) -> bool:
     return own.brief.lights_wanted and isinstance(own.part, Case) and not own.part.lights
 
 
 @personal(
     "case without tools",
-    lambda own, money: (
-        f"{own.part.name} is not known to open without tools; the brief wants such a case."
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to open without tools; the brief wants such a case."
     ),
 )
-def tool_free(own: Purchase) -> bool:
-    return own.brief.tool_free and isinstance(own.part, Case) and not own.part.tool_free
+def tool_free(purchase: PartCandidate) -> bool:
+    return (
+        purchase.brief.tool_free and isinstance(purchase.part, Case) and not purchase.part.tool_free
+    )
 
 
 @personal(
     "room for cables",
-    lambda own, money: (
-        f"{own.part.name} is not known to have {own.brief.cable_room_mm} mm for cables, which the"
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to have {purchase.brief.cable_room_mm} mm for cables,"
+        " which the"
         " brief wants."
     ),
 )
-def cable_room(own: Purchase) -> bool:
-    least_mm = own.brief.cable_room_mm
-    return least_mm > 0 and isinstance(own.part, Case) and (own.part.cable_room_mm or 0) < least_mm
+def cable_room(purchase: PartCandidate) -> bool:
+    least_mm = purchase.brief.cable_room_mm
+    return (
+        least_mm > 0
+        and isinstance(purchase.part, Case)
+        and (purchase.part.cable_room_mm or 0) < least_mm
+    )
 
 
 @personal(
     "smallest case",
-    lambda own, money: (
-        f"{own.part.name} takes {_volume_l(own.part):g} l; the brief wants"
-        f" {own.brief.volume_least_l} l or more."
+    lambda purchase, money: (
+        f"{purchase.part.name} takes {_volume_l(purchase.part):g} l; the brief wants"
+        f" {purchase.brief.volume_least_l} l or more."
     ),
 )
-def roomy(own: Purchase) -> bool:
-    return isinstance(own.part, Case) and own.part.volume_l < own.brief.volume_least_l
+def roomy(purchase: PartCandidate) -> bool:
+    return (
+        isinstance(purchase.part, Case) and purchase.part.volume_l < purchase.brief.volume_least_l
+    )
 
 
 def _lacks(part: Part, has: Callable[[Mainboard], bool]) -> bool:
@@ -325,31 +355,39 @@ def _lacks(part: Part, has: Callable[[Mainboard], bool]) -> bool:
 
 @personal(
     "graphics in the processor",
-    lambda own, money: f"{own.part.name} has no graphics of its own; the brief wants them.",
+    lambda purchase, money: (
+        f"{purchase.part.name} has no graphics of its own; the brief wants them."
+    ),
 )
-def own_graphics(own: Purchase) -> bool:
+def own_graphics(purchase: PartCandidate) -> bool:
     return (
-        own.brief.own_graphics and isinstance(own.part, Processor) and own.part.igpu_speed is None
+        purchase.brief.own_graphics
+        and isinstance(purchase.part, Processor)
+        and purchase.part.igpu_speed is None
     )
 
 
 @personal(
     "modular cables",
-    lambda own, money: (
-        f"{own.part.name} is not known to have modular cables; the brief wants them."
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to have modular cables; the brief wants them."
     ),
 )
-def modular(own: Purchase) -> bool:
-    return own.brief.modular and isinstance(own.part, PowerSupply) and not own.part.modular
+def modular(purchase: PartCandidate) -> bool:
+    return (
+        purchase.brief.modular
+        and isinstance(purchase.part, PowerSupply)
+        and not purchase.part.modular
+    )
 
 
 @personal(
     "protections",
-    lambda own, money: (
-        f"{own.part.name} does not name {listed(PROTECTIONS)}; the brief wants them."
+    lambda purchase, money: (
+        f"{purchase.part.name} does not name {listed(PROTECTIONS)}; the brief wants them."
     ),
 )
-def protections(own: Purchase) -> bool:
+def protections(own: PartCandidate) -> bool:
     return (
         own.brief.protected
         and isinstance(own.part, PowerSupply)
@@ -359,12 +397,12 @@ def protections(own: Purchase) -> bool:
 
 @personal(
     "other work",
-    lambda own, money: (
-        f"{own.part.name} is too slow with all cores for {listed(own.brief.work)}:"
-        f" {_all_core_speed(own.part):g} of {all_core_floor(own.brief.work):g} points."
+    lambda purchase, money: (
+        f"{purchase.part.name} is too slow with all cores for {listed(purchase.brief.work)}:"
+        f" {_all_core_speed(purchase.part):g} of {all_core_floor(purchase.brief.work):g} points."
     ),
 )
-def other_work(own: Purchase) -> bool:
+def other_work(own: PartCandidate) -> bool:
     return isinstance(own.part, Processor) and _all_core_speed(own.part) < all_core_floor(
         own.brief.work
     )
@@ -376,14 +414,16 @@ def _all_core_speed(part: Part) -> float:
 
 @personal(
     "tuned clocks",
-    lambda own, money: f"The brief wants tuned clocks; those of {own.part.name} are fixed.",
+    lambda purchase, money: (
+        f"The brief wants tuned clocks; those of {purchase.part.name} are fixed."
+    ),
 )
-def tuned_clocks(own: Purchase) -> bool:
+def tuned_clocks(purchase: PartCandidate) -> bool:
     """A part that stays and whose clocks cannot be set ends the wish."""
     return (
-        own.brief.clocks == "tuned"
-        and not clocks_set(own.part)
-        and all(clocks_set(part) for part in own.stays)
+        purchase.brief.clocks == "tuned"
+        and not clocks_set(purchase.part)
+        and all(clocks_set(part) for part in purchase.stays)
     )
 
 
@@ -396,35 +436,42 @@ def clocks_set(part: Part) -> bool:
     return not isinstance(part, Mainboard) or bool(part.tuning)
 
 
-def _trust(own: Purchase) -> str:
-    told = judge(own.part)
-    return f"{told.trust} ({'; '.join(told.reasons)})"
+def _trust(purchase: PartCandidate) -> str:
+    judgement = judge(purchase.part)
+    return f"{judgement.trust} ({'; '.join(judgement.reasons)})"
 
 
 @personal(
     "trust floor",
-    lambda own, money: (
-        f"{own.part.name} is {_trust(own)}; the brief wants {own.brief.trust_floor}."
+    lambda purchase, money: (
+        f"{purchase.part.name} is {_trust(purchase)}; the brief wants {purchase.brief.trust_floor}."
     ),
 )
-def trust_floor(own: Purchase) -> bool:
+def trust_floor(own: PartCandidate) -> bool:
     return trust_of(own.part) not in TRUST_FLOORS[own.brief.trust_floor]
+
+
+AMPLE_WORDS = {
+    "anywhere": "nothing of the kind",
+    "not few": "more than the last few",
+    "two shops": "two shops",
+}
 
 
 @personal(
     "availability",
-    lambda own, money: (
-        f"{own.part.name} is in stock in {_shops(own.supply(own.part.id).shops)}, in"
-        f" {own.supply(own.part.id).ample or 'none'} with more than the last few; the brief wants"
-        f" {'two shops' if own.brief.availability == 'two shops' else 'more than the last few'}."
+    lambda purchase, money: (
+        f"{purchase.part.name} is in stock in {_shops(purchase.supply(purchase.part.id).shops)}, in"
+        f" {purchase.supply(purchase.part.id).ample or 'none'} with more than the last few; the"
+        f" brief wants {AMPLE_WORDS[purchase.brief.availability]}."
     ),
 )
-def availability(own: Purchase) -> bool:
-    match own.brief.availability:
+def availability(purchase: PartCandidate) -> bool:
+    match purchase.brief.availability:
         case "not few":
-            return own.supply(own.part.id).ample < 1
+            return purchase.supply(purchase.part.id).ample < 1
         case "two shops":
-            return own.supply(own.part.id).shops < 2
+            return purchase.supply(purchase.part.id).shops < 2
     return False
 
 
@@ -448,7 +495,7 @@ def barring(
     """The brief's rules that keep a part from being bought at this price; none where it is
     allowed.
     """
-    purchase = Purchase(brief, part, cost_minor, stays, supply)
+    purchase = PartCandidate(brief, part, cost_minor, stays, supply)
     return (rule for rule in PERSONAL if rule.bars(purchase))
 
 
@@ -458,5 +505,5 @@ def may_be_bought(
     """Whether the brief lets a part be bought at this price, in stock so, beside parts that
     stay.
     """
-    purchase = Purchase(brief, part, cost_minor, stays, supply)
+    purchase = PartCandidate(brief, part, cost_minor, stays, supply)
     return not any(rule.bars(purchase) for rule in PERSONAL)

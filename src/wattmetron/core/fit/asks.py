@@ -2,8 +2,8 @@
 
 from collections.abc import Callable
 
-from wattmetron.core.fit.finding import Figure, Said, Speech
-from wattmetron.core.fit.rule import Look, rule
+from wattmetron.core.fit.finding import Figure, RuleFinding, Speech
+from wattmetron.core.fit.rule import RuleContext, rule
 from wattmetron.core.fit.wishes import Ask, Wishes
 from wattmetron.core.requirements.versions import offered, version_of
 from wattmetron.core.values.further_parts import OperatingSystem
@@ -39,7 +39,7 @@ def _names(wishes: Wishes, lacks: Callable[[Ask], bool]) -> str:
     speaks="upscaling is asked for and game and card have no upscaler in common",
     silent="they have one, or it is not asked for",
 )
-def upscaling(look: Look) -> Speech:
+def upscaling(look: RuleContext) -> Speech:
     """Upscaling needs one upscaler that game and card both know; else the game is drawn in full."""
     source = _drawn_by(look.machine)
     if source is None:
@@ -47,7 +47,7 @@ def upscaling(look: Look) -> Speech:
     offered = set(_upscalers(source))
     names = _names(look.wishes, lambda ask: ask.upscaling and offered.isdisjoint(ask.upscalers))
     if names:
-        yield Said(
+        yield RuleFinding(
             (_kind(source),),
             f"Upscaling is asked for in {names}, but {source.name} and the game have no upscaler in"
             " common: it is drawn in full.",
@@ -64,7 +64,7 @@ def upscaling(look: Look) -> Speech:
     speaks="frame generation is asked for and game and card are not known to have one in common",
     silent="they have one, or it is not asked for",
 )
-def frame_generation(look: Look) -> Speech:
+def frame_generation(look: RuleContext) -> Speech:
     """Frames are generated only where game and card are known to share a way to; else those drawn
     count alone.
     """
@@ -74,7 +74,7 @@ def frame_generation(look: Look) -> Speech:
     offered = set(source.generators) if isinstance(source, Graphics) else set()
     names = _names(look.wishes, lambda ask: ask.generated and offered.isdisjoint(ask.generators))
     if names:
-        yield Said(
+        yield RuleFinding(
             (_kind(source),),
             f"Frame generation is asked for in {names}, but {source.name} and the game are not"
             " known to have one in common: only drawn frames count.",
@@ -91,14 +91,14 @@ def frame_generation(look: Look) -> Speech:
     speaks="ray tracing is asked for and what draws cannot trace rays",
     silent="it can, or it is not asked for",
 )
-def ray_tracing(look: Look) -> Speech:
+def ray_tracing(look: RuleContext) -> Speech:
     """Rays need a card that can trace them."""
     source = _drawn_by(look.machine)
     if source is None or (isinstance(source, Graphics) and source.ray_speed is not None):
         return
     names = _names(look.wishes, lambda ask: ask.ray_tracing)
     if names:
-        yield Said(
+        yield RuleFinding(
             (_kind(source),),
             f"Ray tracing is asked for in {names}; {source.name} cannot trace rays.",
             "Switch ray tracing off in the brief, or take a card that can.",
@@ -115,7 +115,7 @@ def ray_tracing(look: Look) -> Speech:
     speaks="the lowest tier of a game names an API that the card does not know at that level",
     silent="the card knows it or newer, or its APIs are not known",
 )
-def graphics_api(look: Look) -> Speech:
+def graphics_api(look: RuleContext) -> Speech:
     """A game starts only where the card knows its graphics API at the level that the lowest tier
     names.
     """
@@ -129,10 +129,10 @@ def graphics_api(look: Look) -> Speech:
         if ask.api.text and offered(ask.api, had) is False
     }
     if lacking:
-        told = ", ".join(f"{game} ({api})" for game, api in lacking.items())
-        yield Said(
+        sentence = ", ".join(f"{game} ({api})" for game, api in lacking.items())
+        yield RuleFinding(
             (_kind(source),),
-            f"{source.name} knows {', '.join(apis_of(source))}; that is too little for {told}.",
+            f"{source.name} knows {', '.join(apis_of(source))}; that is too little for {sentence}.",
             "Take a card that knows it: the game is not expected to start on this one.",
             tuple(Figure(game, api) for game, api in lacking.items()),
             ("graphics",),
@@ -147,7 +147,7 @@ def graphics_api(look: Look) -> Speech:
     speaks="a game names another system, or a newer version, than the one that will run",
     silent="it is the same or newer, or not stated",
 )
-def operating_system(look: Look) -> Speech:
+def operating_system(look: RuleContext) -> Speech:
     """A game runs on the systems that it names; a newer version of the same system counts."""
     bought = [
         part.family for part in look.machine.of("system") if isinstance(part, OperatingSystem)
@@ -161,10 +161,10 @@ def operating_system(look: Look) -> Speech:
         if ask.system.text and offered(ask.system, had) is False
     }
     if lacking:
-        told = ", ".join(f"{game} ({system})" for game, system in lacking.items())
-        yield Said(
+        sentence = ", ".join(f"{game} ({system})" for game, system in lacking.items())
+        yield RuleFinding(
             ("system",) if bought else (),
-            f"{had[-1].text} is not enough for {told}.",
+            f"{had[-1].text} is not enough for {sentence}.",
             "Plan for the system that the game names.",
             tuple(Figure(game, system) for game, system in lacking.items()),
         )
@@ -178,14 +178,14 @@ def operating_system(look: Look) -> Speech:
     speaks="an operating system of the build does not support the processor's design",
     silent="it does, or which ones it supports is not stated",
 )
-def system_processor(look: Look) -> Speech:
+def system_processor(look: RuleContext) -> Speech:
     """An operating system supports certain designs of processors."""
     chip = look.machine.processor
     for system in look.machine.of("system"):
         if not chip or not isinstance(system, OperatingSystem) or not system.designs:
             continue
         if chip.design not in system.designs:
-            yield Said(
+            yield RuleFinding(
                 ("system", "processor"),
                 f"{system.name} ({system.family}) supports processors of the designs"
                 f" {', '.join(system.designs)}; {chip.name} is {chip.design or 'of none of them'}.",

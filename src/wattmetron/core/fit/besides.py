@@ -114,7 +114,7 @@ def besides_missed(machine: Machine, wants: Besides) -> Iterator[tuple[str, str]
             f"{board.name} has no wireless, and no adapter brings it.",
         )
     there = {
-        "system": any(runs(own, chip, wants) for own in machine.of("system")),
+        "system": any(runs(part, chip, wants) for part in machine.of("system")),
         "display": _shown(machine, wants),
         "input": types_and_points(machine.of("input")),
         "optical": bool(machine.of("optical")),
@@ -135,4 +135,4 @@ SAID: dict[Kind, str] = {
 
 def _shown(machine: Machine, wants: Besides) -> bool:
     source = machine.graphics or machine.mainboard
-    return source is not None and any(shows(own, source, wants) for own in machine.of("display"))
+    return source is not None and any(shows(part, source, wants) for part in machine.of("display"))

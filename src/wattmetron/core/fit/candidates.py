@@ -5,8 +5,8 @@ because of it.
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
-from wattmetron.core.fit.finding import Finding, Said, Unknown
-from wattmetron.core.fit.rule import Look, Rule
+from wattmetron.core.fit.finding import Finding, MissingData, RuleFinding
+from wattmetron.core.fit.rule import Rule, RuleContext
 from wattmetron.core.fit.rules import blocking_on, check
 from wattmetron.core.fit.wishes import USUAL, Wishes
 from wattmetron.core.values.machine import Machine
@@ -27,17 +27,19 @@ def reasons_against(
     bare = machine if kind == "storage" else replace(machine, **{kind: None})  # type: ignore[arg-type]
     standing = {finding.rule for finding in check(bare, wishes) if finding.level == "blocks"}
     rules = RULES_OF[kind]
-    look = Look(replace(bare, added=(), kits=()), wishes)
+    look = RuleContext(replace(bare, added=(), kits=()), wishes)
     for part in parts:
         own = look.with_part(kind, part)
         said = [(rule, said) for rule in rules for said in rule.speak(own)]
         yield _blocking(said, standing) if said else ()
 
 
-def _blocking(spoken: list[tuple[Rule, Said | Unknown]], standing: set[str]) -> tuple[Finding, ...]:
+def _blocking(
+    spoken: list[tuple[Rule, RuleFinding | MissingData]], standing: set[str]
+) -> tuple[Finding, ...]:
     return tuple(
         finding
         for rule, said in spoken
-        if isinstance(said, Said) and rule.name not in standing
+        if isinstance(said, RuleFinding) and rule.name not in standing
         if (finding := rule.finding(said)).level == "blocks"
     )

@@ -2,8 +2,8 @@
 
 from collections.abc import Iterable
 
-from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown
-from wattmetron.core.fit.rule import Look, rule
+from wattmetron.core.fit.finding import Figure, MissingData, RuleFinding, Speech
+from wattmetron.core.fit.rule import RuleContext, rule
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import (
     Case,
@@ -24,12 +24,12 @@ from wattmetron.core.values.parts import (
     silent="it does",
     hangs_on={"case": ("board_forms",)},
 )
-def board_form(look: Look) -> Speech:
+def board_form(look: RuleContext) -> Speech:
     """The case must take the board's form factor."""
     board, case = look.machine.mainboard, look.machine.case
     if board and case and board.form_factor not in case.board_forms:
         takes = ", ".join(case.board_forms)
-        yield Said(
+        yield RuleFinding(
             ("mainboard", "case"),
             f"{board.name} is {board.form_factor}; {case.name} takes {takes}.",
             "Take a case that holds it or a smaller mainboard.",
@@ -114,7 +114,7 @@ def card_room_beside_mm(case: Case, radiator: tuple[Radiator, int], place: str |
     silent="as long or shorter",
     hangs_on={"case": ("card_length_mm",), "graphics": ("length_mm",)},
 )
-def card_length(look: Look) -> Speech:
+def card_length(look: RuleContext) -> Speech:
     """The card must not be longer than the case allows, less a radiator in front of it."""
     case, cooler = look.machine.case, look.machine.cooler
     if not case:
@@ -131,7 +131,7 @@ def card_length(look: Look) -> Speech:
         kinds: tuple[Kind, ...] = (
             ("graphics", "case", "cooler") if shortened else ("graphics", "case")
         )
-        yield Said(
+        yield RuleFinding(
             kinds,
             f"{card.name} is {card.length_mm} mm long, {card.length_mm - room} mm more than"
             f" {case.name} takes{shortened}.",
@@ -162,7 +162,7 @@ def tall_mm(card: Graphics) -> int | None:
     silent="as tall or lower",
     hangs_on={"case": ("card_height_mm",), "graphics": ("height_mm",)},
 )
-def card_height(look: Look) -> Speech:
+def card_height(look: RuleContext) -> Speech:
     """The card must not stand taller above its slot than the side panel allows."""
     case = look.machine.case
     for card in dict.fromkeys(look.machine.cards) if case else ():
@@ -184,7 +184,7 @@ def card_height(look: Look) -> Speech:
     silent="as thick or thinner",
     hangs_on={"case": ("card_thickness_mm",)},
 )
-def card_thickness(look: Look) -> Speech:
+def card_thickness(look: RuleContext) -> Speech:
     """The card must not be thicker than the case's slots allow."""
     case = look.machine.case
     for card in dict.fromkeys(look.machine.cards) if case else ():
@@ -202,11 +202,11 @@ def _within(
     """A part's size against the room that the case leaves; either may be unknown."""
     (kind, word), (part, size_mm, size), (case, room_mm, limit) = what, own, room
     if size_mm is None:
-        yield Unknown(kind, part, size)
+        yield MissingData(kind, part, size)
     elif room_mm is None:
-        yield Unknown("case", case, limit)
+        yield MissingData("case", case, limit)
     elif size_mm > room_mm:
-        yield Said(
+        yield RuleFinding(
             (kind, "case"),
             f"{part} is {size_mm} mm {word}, {size_mm - room_mm} mm more than {case} takes.",
             "Take a case with more room, or a smaller one of these.",
@@ -224,14 +224,14 @@ def _within(
     silent="as tall or lower",
     hangs_on={"case": ("cooler_height_mm",), "cooler": ("height_mm",)},
 )
-def cooler_height(look: Look) -> Speech:
+def cooler_height(look: RuleContext) -> Speech:
     """The cooler must not be taller than the case allows."""
     cooler, case = look.machine.cooler, look.machine.case
     if case and not cooler and look.machine.boxed_suffices:
         yield from _boxed_height(look.machine, case)
     if cooler and case and cooler.height_mm > case.cooler_height_mm:
         over = cooler.height_mm - case.cooler_height_mm
-        yield Said(
+        yield RuleFinding(
             ("cooler", "case"),
             f"{cooler.name} is {cooler.height_mm} mm tall, {over} mm more than {case.name} takes.",
             "Take a lower cooler or a wider case.",
@@ -251,7 +251,7 @@ def cooler_height(look: Look) -> Speech:
     speaks="a fan in the side panel reaches down to the cooler",
     silent="there is none, or it leaves room for the cooler",
 )
-def side_fan(look: Look) -> Speech:
+def side_fan(look: RuleContext) -> Speech:
     """A fan in the side panel takes room from the cooler under it."""
     cooler, case, chip = look.machine.cooler, look.machine.case, look.machine.processor
     if not case or case.side_fan_mm is None:
@@ -260,7 +260,7 @@ def side_fan(look: Look) -> Speech:
     height_mm = cooler.height_mm if cooler else boxed_mm
     room_mm = case.cooler_height_mm - case.side_fan_mm
     if height_mm and room_mm < height_mm <= case.cooler_height_mm:
-        yield Said(
+        yield RuleFinding(
             ("case", "cooler"),
             f"The fan in the side panel of {case.name} leaves {room_mm} mm above the processor;"
             f" {cooler.name if cooler else 'the boxed cooler'} is {height_mm} mm tall.",
@@ -276,9 +276,9 @@ def _boxed_height(machine: Machine, case: Case) -> Speech:
         return
     height_mm = chip.boxed_height_mm
     if height_mm is None:
-        yield Unknown("processor", chip.name, "height of the boxed cooler")
+        yield MissingData("processor", chip.name, "height of the boxed cooler")
     elif height_mm > case.cooler_height_mm:
-        yield Said(
+        yield RuleFinding(
             ("processor", "case"),
             f"The boxed cooler of {chip.name} is {height_mm} mm tall,"
             f" {height_mm - case.cooler_height_mm} mm more than {case.name} takes.",
@@ -300,20 +300,20 @@ def _boxed_height(machine: Machine, case: Case) -> Speech:
     " fans; on top it must not reach over the board onto memory above 35 mm",
     silent="one is",
 )
-def radiator(look: Look) -> Speech:
+def radiator(look: RuleContext) -> Speech:
     """A radiator needs a place of its length, width and, on top, thickness."""
     cooler, case = look.machine.cooler, look.machine.case
     if not cooler or not case or cooler.radiator is None:
         return
     place = placed_radiator(look.machine)
     if place == "top" and case.radiator_top_thickness_mm is None:
-        yield Unknown("case", case.name, "thickest radiator on top")
+        yield MissingData("case", case.name, "thickest radiator on top")
     if place:
         return
     kit = look.machine.memory
     if kit and radiator_place(case, cooler.radiator) == "top":
         thickness_mm = cooler.radiator_thickness_mm
-        yield Said(
+        yield RuleFinding(
             ("cooler", "case", "memory"),
             f"On top of {case.name} there are {case.above_board_mm} mm above the mainboard; the"
             f" radiator of {cooler.name} is {thickness_mm} mm thick with its fans and meets"
@@ -341,7 +341,7 @@ def radiator(look: Look) -> Speech:
         if takes_radiator(case.radiator_top_mm, cooler.radiator[0])
         else ""
     )
-    yield Said(
+    yield RuleFinding(
         ("cooler", "case"),
         f"The {cooler.radiator_mm} mm radiator of {cooler.name} finds no place in {case.name},"
         f" which has {places or 'none'}{thick}.",
@@ -360,17 +360,17 @@ def radiator(look: Look) -> Speech:
     silent="as tall or lower, or the cooler is liquid",
     hangs_on={"memory": ("height_mm",), "cooler": ("memory_clearance_mm",)},
 )
-def memory_clearance(look: Look) -> Speech:
+def memory_clearance(look: RuleContext) -> Speech:
     """Tall memory must fit beside an air cooler."""
     cooler, kit = look.machine.cooler, look.machine.memory
     if not cooler or not kit or cooler.radiator_mm is not None:
         return
     if kit.height_mm is None:
-        yield Unknown("memory", kit.name, "height")
+        yield MissingData("memory", kit.name, "height")
     elif cooler.memory_clearance_mm is None:
-        yield Unknown("cooler", cooler.name, "memory clearance")
+        yield MissingData("cooler", cooler.name, "memory clearance")
     elif kit.height_mm > cooler.memory_clearance_mm:
-        yield Said(
+        yield RuleFinding(
             ("memory", "cooler"),
             f"{kit.name} is {kit.height_mm} mm tall; {cooler.name} leaves"
             f" {cooler.memory_clearance_mm} mm beside it.",
@@ -418,7 +418,7 @@ def inside_length_mm(supply: PowerSupply) -> int | None:
     " bracket: good to know)",
     silent="it does",
 )
-def supply_form(look: Look) -> Speech:
+def supply_form(look: RuleContext) -> Speech:
     """The case must take the supply's form factor."""
     supply, case = look.machine.supply, look.machine.case
     if not supply or not case or form_fits(supply.form, case):
@@ -426,7 +426,7 @@ def supply_form(look: Look) -> Speech:
     takes = ", ".join(case.supply_forms)
     figures = Figure("supply", supply.form), Figure("case", takes)
     if form_goes(supply.form, case):
-        yield Said(
+        yield RuleFinding(
             ("supply", "case"),
             f"{supply.name} is {supply.form}; in the ATX place of {case.name} it stands on a"
             " bracket.",
@@ -435,7 +435,7 @@ def supply_form(look: Look) -> Speech:
             level="good to know",
         )
         return
-    yield Said(
+    yield RuleFinding(
         ("supply", "case"),
         f"The form factor of {supply.name} is {supply.form}; {case.name} takes {takes}.",
         f"Take a power supply of form factor {' or '.join(case.supply_forms)}.",
@@ -453,7 +453,7 @@ def supply_form(look: Look) -> Speech:
     silent="as long or shorter",
     hangs_on={"case": ("supply_length_mm",), "supply": ("length_mm",)},
 )
-def supply_length(look: Look) -> Speech:
+def supply_length(look: RuleContext) -> Speech:
     """The supply must not be longer than its place."""
     supply, case = look.machine.supply, look.machine.case
     if supply and case and supply.form != "external" and form_goes(supply.form, case):
@@ -477,14 +477,14 @@ BEND_MM = 35
     " the bend",
     silent="it leaves as much or more, or one of both is not known",
 )
-def cable_bend(look: Look) -> Speech:
+def cable_bend(look: RuleContext) -> Speech:
     """A 16-pin plug is bent only behind a straight piece of cable."""
     card, case = look.machine.graphics, look.machine.case
     if not card or not case or not card.pcie_16pin or not card.height_mm:
         return
     left_mm = (case.card_height_mm or card.height_mm + BEND_MM) - card.height_mm
     if PLUG_MM <= left_mm < BEND_MM:
-        yield Said(
+        yield RuleFinding(
             ("graphics", "case"),
             f"Between the 16-pin plug of {card.name} and the panel of {case.name} there are"
             f" {left_mm} mm; the cable wants {BEND_MM} mm before its bend.",

@@ -1,7 +1,7 @@
 """Whether the processor's heat is carried away: mounting, capacity, boxed cooler."""
 
-from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown, counted
-from wattmetron.core.fit.rule import DRAWN, Look, rule
+from wattmetron.core.fit.finding import Figure, MissingData, RuleFinding, Speech, counted
+from wattmetron.core.fit.rule import DRAWN, RuleContext, rule
 from wattmetron.core.power.heat import FAN_MM, FAN_W, TOO_HOT, case_heat_w
 from wattmetron.core.values.fan_places import free_for
 from wattmetron.core.values.sockets import mounts_on
@@ -16,11 +16,11 @@ from wattmetron.core.values.sockets import mounts_on
     silent="it does",
     hangs_on={"cooler": ("sockets",)},
 )
-def cooler_socket(look: Look) -> Speech:
+def cooler_socket(look: RuleContext) -> Speech:
     """The cooler must mount on the processor's socket."""
     cooler, chip = look.machine.cooler, look.machine.processor
     if cooler and chip and not mounts_on(cooler.sockets, chip.socket):
-        yield Said(
+        yield RuleFinding(
             ("cooler", "processor"),
             f"{cooler.name} does not mount on socket {chip.socket}.",
             f"Take a cooler for socket {chip.socket}.",
@@ -38,11 +38,11 @@ def cooler_socket(look: Look) -> Speech:
     silent="as much or more",
     hangs_on={"cooler": ("capacity_w",)},
 )
-def cooler_capacity(look: Look) -> Speech:
+def cooler_capacity(look: RuleContext) -> Speech:
     """The cooler must carry the processor's sustained power."""
     cooler, chip = look.machine.cooler, look.machine.processor
     if cooler and chip and cooler.capacity_w < chip.sustained_w:
-        yield Said(
+        yield RuleFinding(
             ("cooler", "processor"),
             f"{cooler.name} carries {cooler.capacity_w} W; {chip.name} gives off {chip.sustained_w}"
             " W sustained.",
@@ -63,13 +63,13 @@ def cooler_capacity(look: Look) -> Speech:
     speaks="no cooler is chosen and the processor has a boxed one: whether that suffices",
     silent="a cooler is chosen, or none comes in the box",
 )
-def boxed_cooler(look: Look) -> Speech:
+def boxed_cooler(look: RuleContext) -> Speech:
     """Without a cooler of its own the machine relies on the boxed one."""
     chip = look.machine.processor
     if look.machine.cooler or not chip:
         return
     if look.machine.boxed_suffices:
-        yield Said(
+        yield RuleFinding(
             ("processor",),
             f"The boxed cooler of {chip.name} carries {chip.boxed_cooler_w} W; {chip.sustained_w} W"
             " are given off.",
@@ -81,7 +81,7 @@ def boxed_cooler(look: Look) -> Speech:
             level="good to know",
         )
     elif chip.boxed_cooler_w is not None:
-        yield Said(
+        yield RuleFinding(
             ("processor", "cooler"),
             f"The boxed cooler of {chip.name} carries {chip.boxed_cooler_w} W, too little for"
             f" {chip.sustained_w} W.",
@@ -103,13 +103,13 @@ def boxed_cooler(look: Look) -> Speech:
     " to know: it is heard), or above one and a half times that (do first: too hot)",
     silent="equal or below",
 )
-def case_heat(look: Look) -> Speech:
+def case_heat(look: RuleContext) -> Speech:
     """Heat beyond what the case carries off makes everything in it warm and loud."""
     case = look.machine.case
     if not case or not look.machine.processor:
         return
     if case.fans_included is None:
-        yield Unknown("case", case.name, "fans included")
+        yield MissingData("case", case.name, "fans included")
         return
     fans = look.machine.fans_placed
     heat, carries = look.draw.full_w, case_heat_w(case.airflow, fans)
@@ -118,7 +118,7 @@ def case_heat(look: Look) -> Speech:
         free = free_for(case, look.machine.added_fans, FAN_MM)
         room = free is None or free >= more
         hot = heat > TOO_HOT * carries
-        yield Said(
+        yield RuleFinding(
             ("case",),
             f"Up to {heat} W of heat; {case.name} with"
             f" {counted(fans, 'fan')} carries off about {carries} W quietly:"

@@ -4,8 +4,8 @@ import re
 from collections.abc import Iterable
 from math import inf
 
-from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown
-from wattmetron.core.fit.rule import Look, rule
+from wattmetron.core.fit.finding import Figure, MissingData, RuleFinding, Speech
+from wattmetron.core.fit.rule import RuleContext, rule
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.further_parts import Screen
 from wattmetron.core.values.parts import NONE, Graphics, Kind, Mainboard
@@ -19,14 +19,14 @@ from wattmetron.core.values.parts import NONE, Graphics, Kind, Mainboard
     speaks="nothing draws, or what draws has no display output",
     silent="card or board have an output for what draws",
 )
-def graphics_output(look: Look) -> Speech:
+def graphics_output(look: RuleContext) -> Speech:
     """Something has to draw, and something has to have a socket for the display."""
     chip, card, board = look.machine.processor, look.machine.graphics, look.machine.mainboard
     if card:
         if not card.outputs:
-            yield Unknown("graphics", card.name, "display outputs")
+            yield MissingData("graphics", card.name, "display outputs")
         elif outputs_of(card) == ():
-            yield Said(
+            yield RuleFinding(
                 ("graphics",),
                 f"{card.name} has no display output.",
                 "Take a card with display outputs.",
@@ -38,7 +38,7 @@ def graphics_output(look: Look) -> Speech:
         return
     if chip.igpu_speed is None:
         if board and look.machine.case:
-            yield Said(
+            yield RuleFinding(
                 ("processor", "graphics"),
                 f"Nothing draws: {chip.name} has no integrated graphics and there is no card.",
                 "Add a graphics card or take a processor with integrated graphics.",
@@ -46,9 +46,9 @@ def graphics_output(look: Look) -> Speech:
                 ("graphics", "processor"),
             )
     elif board and not board.outputs:
-        yield Unknown("mainboard", board.name, "display outputs")
+        yield MissingData("mainboard", board.name, "display outputs")
     elif board and outputs_of(board) == ():
-        yield Said(
+        yield RuleFinding(
             ("mainboard",),
             f"{board.name} has no display output for the integrated graphics of {chip.name}.",
             "Take a mainboard with display outputs or add a graphics card.",
@@ -144,7 +144,7 @@ def _standard(output: str) -> str:
     speaks="the fastest output carries less than the display's pixels at its refresh",
     silent="it carries them, compressed if both ends can, or an output's standard is not stated",
 )
-def display_speed(look: Look) -> Speech:
+def display_speed(look: RuleContext) -> Speech:
     """The fastest output must carry the display's pixels at its refresh; rates as in the open
     standards. A display that stands in the build is judged with its cable.
     """
@@ -155,10 +155,10 @@ def display_speed(look: Look) -> Speech:
     known = stated_gbits(outputs_of(source))
     if not carries_plain(source, display) and carries_compressed(source, display):
         if isinstance(source, Graphics) and source.compression is None:
-            yield Unknown("graphics", source.name, "compression of its outputs (DSC)")
+            yield MissingData("graphics", source.name, "compression of its outputs (DSC)")
         kind: Kind = "graphics" if card else "mainboard"
         most = max(known.values())
-        yield Unknown(
+        yield MissingData(
             kind,
             f"the display with {source.name} ({most:g} of {display_gbits(display):.1f} Gbit/s"
             " without compression)",
@@ -168,7 +168,7 @@ def display_speed(look: Look) -> Speech:
         best = max(known, key=lambda text: known[text])
         needed = display_gbits(display)
         most_hz = int(display.refresh_hz * known[best] / needed)
-        yield Said(
+        yield RuleFinding(
             ("graphics",) if card else ("mainboard",),
             f"The display at {display.width_px}x{display.height_px} and {display.refresh_hz:g} Hz"
             f" wants {needed:.1f} Gbit/s; the fastest output of {source.name}, {best}, carries"
@@ -191,7 +191,7 @@ def display_speed(look: Look) -> Speech:
     " carries the display's pixels at its refresh at both ends, compressed where both can (wastes)",
     silent="they have one, or the plugs of one of them are not stated",
 )
-def display_plug(look: Look) -> Speech:
+def display_plug(look: RuleContext) -> Speech:
     """A cable needs the same plug at both ends, and is as fast as the slower end."""
     card, board = look.machine.graphics, look.machine.mainboard
     source = card or (board if look.machine.uses_integrated else None)
@@ -204,16 +204,16 @@ def display_plug(look: Look) -> Speech:
         packs = card.compression if card else None
         outputs = outputs_of(source)
         rates = cable_rates(outputs, screen, bool(packs and screen.compression))
-        told = (
+        figures = (
             Figure(source.name, ", ".join(outputs)),
             Figure(screen.name, ", ".join(screen.inputs)),
         )
         if not rates:
-            yield Said(
+            yield RuleFinding(
                 kinds,
                 f"{source.name} and {screen.name} have no plug in common.",
                 "Get an adapter that carries the display's refresh, or another display.",
-                told,
+                figures,
                 ("display",),
             )
             continue
@@ -223,17 +223,19 @@ def display_plug(look: Look) -> Speech:
         open_ends = packs is not False and screen.compression is not False
         if best < needed <= packed and open_ends:
             if packs is None:
-                yield Unknown(kinds[0], source.name, "compression of its outputs (DSC)")
+                yield MissingData(kinds[0], source.name, "compression of its outputs (DSC)")
             if screen.compression is None:
-                yield Unknown("display", screen.name, "whether it takes compressed pictures (DSC)")
+                yield MissingData(
+                    "display", screen.name, "whether it takes compressed pictures (DSC)"
+                )
         elif best < needed:
             most_hz = int(screen.refresh_hz * best / needed)
-            yield Said(
+            yield RuleFinding(
                 kinds,
                 f"{screen.name} at {screen.refresh_hz:g} Hz wants {needed:.1f} Gbit/s; {output} of"
                 f" {source.name} into its {plug} carries {best:g}: about {most_hz} Hz.",
                 "Take a card with a faster output, or run the display slower.",
-                told,
+                figures,
                 level="wastes",
             )
 

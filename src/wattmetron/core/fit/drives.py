@@ -1,8 +1,8 @@
 """Drives: which slot, port and place each takes."""
 
-from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown, counted
-from wattmetron.core.fit.roles import NVME, SOLID, DriveNeed, Held, Room, held_gb, served
-from wattmetron.core.fit.rule import Look, rule
+from wattmetron.core.fit.finding import Figure, MissingData, RuleFinding, Speech, counted
+from wattmetron.core.fit.roles import NVME, SOLID, DriveNeed, DriveRoom, Room, held_gb, served
+from wattmetron.core.fit.rule import RuleContext, rule
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import STORAGE_KINDS, Mainboard
 from wattmetron.core.values.seating import (
@@ -46,7 +46,7 @@ def _whatever_length(machine: Machine, board: Mainboard) -> Seating | None:
     " cables than SATA ports left beside the slots in use; drives for discs count",
     silent="every drive has a slot or a port, slots that switch nothing off first",
 )
-def drive_ports(look: Look) -> Speech:
+def drive_ports(look: RuleContext) -> Speech:
     """Every drive needs an M.2 slot or a SATA port that no M.2 slot in use switches off."""
     machine, board = look.machine, look.machine.mainboard
     if not board:
@@ -56,7 +56,7 @@ def drive_ports(look: Look) -> Speech:
         yield _short_of(board, len(sticks), "M.2 slot", board.m2_slots)
         return
     if any(stick.sata for stick in sticks) and not board.m2_sata:
-        yield Unknown("mainboard", board.name, "which M.2 slots take SATA drives")
+        yield MissingData("mainboard", board.name, "which M.2 slots take SATA drives")
     seats = seating_of(machine) or _whatever_length(machine, board)
     if seats is None:
         talking = sum(stick.sata for stick in sticks)
@@ -73,8 +73,8 @@ def drive_ports(look: Look) -> Speech:
 
 def _short_of(
     board: Mainboard, count: int, word: str, places: int, beside: str = "", tail: str = ""
-) -> Said:
-    return Said(
+) -> RuleFinding:
+    return RuleFinding(
         ("storage", "mainboard"),
         f"The drives need {counted(count, word)}{tail}; {board.name} has {places}{beside}.",
         "Take fewer or larger drives, or a mainboard with more places.",
@@ -91,7 +91,7 @@ def _short_of(
     speaks="an NVMe drive in a 2.5 inch shell finds no U.2 port: an M.2 slot does not take it",
     silent="there is a port for each",
 )
-def u2_drives(look: Look) -> Speech:
+def u2_drives(look: RuleContext) -> Speech:
     """An NVMe drive in a 2.5 inch shell has a U.2 plug, which few boards for desktops take."""
     board = look.machine.mainboard
     drives = [drive for drive in look.machine.storage if drive.on_u2]
@@ -103,7 +103,7 @@ def u2_drives(look: Look) -> Speech:
         if board.u2_ports is None
         else f"has {counted(board.u2_ports, 'U.2 port')}"
     )
-    yield Said(
+    yield RuleFinding(
         ("storage", "mainboard"),
         f"{names} {'has' if len(drives) == 1 else 'have'} a U.2 plug, which does not go into an M.2"
         f" slot; {board.name} {has}.",
@@ -121,18 +121,18 @@ def u2_drives(look: Look) -> Speech:
     speaks="the M.2 drives do not all find a slot as long as they are",
     silent="every drive has a slot as long",
 )
-def drive_lengths(look: Look) -> Speech:
+def drive_lengths(look: RuleContext) -> Speech:
     """Every M.2 drive needs a slot that is as long."""
     machine, board = look.machine, look.machine.mainboard
     drives = in_slots(machine.storage)
     if not board or not drives:
         return
     if not board.m2_lengths_mm:
-        yield Unknown("mainboard", board.name, "lengths of its M.2 slots")
+        yield MissingData("mainboard", board.name, "lengths of its M.2 slots")
         return
     for drive in drives:
         if not drive.m2_length_mm:
-            yield Unknown("storage", drive.name, "length")
+            yield MissingData("storage", drive.name, "length")
     if seating_of(machine) or not (seats := _whatever_length(machine, board)):
         return
     drive, slot_mm = max(
@@ -143,7 +143,7 @@ def drive_lengths(look: Look) -> Speech:
         key=lambda pair: (pair[0].m2_length_mm or 0) - pair[1],
     )
     lengths = ", ".join(f"{mm} mm" for mm in board.m2_lengths_mm[: board.m2_slots])
-    yield Said(
+    yield RuleFinding(
         ("storage", "mainboard"),
         f"{drive.name} is {drive.m2_length_mm} mm long; the M.2 slot that is left on {board.name}"
         f" takes {slot_mm} mm.",
@@ -161,7 +161,7 @@ def drive_lengths(look: Look) -> Speech:
     speaks="an M.2 drive could use a newer PCIe generation than the slot that it stands in",
     silent="the slot is as new, or not known",
 )
-def drive_link(look: Look) -> Speech:
+def drive_link(look: RuleContext) -> Speech:
     """A drive faster than its slot runs at the slot's pace, which loading times hardly show."""
     board, seats = look.machine.mainboard, seating_of(look.machine)
     if not board or not seats:
@@ -171,7 +171,7 @@ def drive_link(look: Look) -> Speech:
     for drive, place in zip(drives, seats.slots, strict=True):
         gen = slots[place].gen
         if drive.pcie_gen and gen and drive.pcie_gen > gen:
-            yield Said(
+            yield RuleFinding(
                 ("storage", "mainboard"),
                 f"{drive.name} could use PCIe {drive.pcie_gen}; in M.2 slot {place + 1} of"
                 f" {board.name} it gets PCIe {gen}.",
@@ -190,12 +190,12 @@ def drive_link(look: Look) -> Speech:
     speaks="all drives are hard disks, so the system would stand on one",
     silent="there is an SSD",
 )
-def system_drive(look: Look) -> Speech:
+def system_drive(look: RuleContext) -> Speech:
     """A system on a spinning disk takes minutes to start and makes everything wait."""
     drives = look.machine.storage
     if drives and not held_gb(drives).solid_gb:
         names = ", ".join(dict.fromkeys(drive.name for drive in drives))
-        yield Said(
+        yield RuleFinding(
             ("storage",),
             f"The system would stand on a spinning disk: {names}.",
             "Add an SSD for the system; the disk can hold what is rarely used.",
@@ -213,7 +213,7 @@ def system_drive(look: Look) -> Speech:
     " beside the system, which stands on an SSD",
     silent="there is room for them and the system",
 )
-def game_drives(look: Look) -> Speech:
+def game_drives(look: RuleContext) -> Speech:
     """Games that ask for solid state load from it while they run; the system stands there too."""
     drives, wishes = look.machine.storage, look.wishes
     if not drives:
@@ -224,21 +224,23 @@ def game_drives(look: Look) -> Speech:
     )
     nvme_gb, solid_gb = sum(nvme.values()), sum(solid.values())
     system = Room(wishes.system_gb, SOLID)
-    if nvme and not served(drives, DriveNeed(system, Held(nvme_gb, nvme_gb, nvme_gb), Room(0.0))):
+    if nvme and not served(
+        drives, DriveNeed(system, DriveRoom(nvme_gb, nvme_gb, nvme_gb), Room(0.0))
+    ):
         yield _no_room(nvme, NVME, look)
     elif solid and not served(
-        drives, DriveNeed(system, Held(solid_gb, solid_gb, nvme_gb), Room(0.0))
+        drives, DriveNeed(system, DriveRoom(solid_gb, solid_gb, nvme_gb), Room(0.0))
     ):
         yield _no_room(solid, SOLID, look)
 
 
-def _no_room(games: dict[str, float], level: int, look: Look) -> Said:
+def _no_room(games: dict[str, float], level: int, look: RuleContext) -> RuleFinding:
     """Games that find no room on drives of a kind, with what each takes in GB."""
     name, wanted = STORAGE_KINDS[level], sum(games.values())
     kind, system_gb = with_article(name), look.wishes.system_gb
     verbs = ("asks", "takes") if len(games) == 1 else ("ask", "take")
     held = held_gb(look.machine.storage)[level]
-    return Said(
+    return RuleFinding(
         ("storage",),
         f"{', '.join(games)} {verbs[0]} for {kind} and {verbs[1]} {wanted:,.0f} GB; drives of that"
         f" kind hold {held:,.0f} GB, and the system takes {system_gb:,.0f} GB of an SSD.",
@@ -260,7 +262,7 @@ def _no_room(games: dict[str, float], level: int, look: Look) -> Said:
     speaks="more 3.5 or 2.5 inch drives than the case has places",
     silent="every drive has a place",
 )
-def drive_bays(look: Look) -> Speech:
+def drive_bays(look: RuleContext) -> Speech:
     """Drives that are no M.2 sticks need a place in the case; a place for 3.5 inch takes 2.5 inch
     too.
     """
@@ -270,14 +272,14 @@ def drive_bays(look: Look) -> Speech:
     if not case or not large + small:
         return
     if case.places_25 is None or case.places_35 is None:
-        yield Unknown("case", case.name, "drive places")
+        yield MissingData("case", case.name, "drive places")
         return
     if large > case.places_35 or large + small > case.places_25 + case.places_35:
         has = f"{case.places_35} for 3.5 inch and {case.places_25} for 2.5 inch"
         needs = " and ".join(
             f"{n} x {size}" for n, size in ((large, "3.5 inch"), (small, "2.5 inch")) if n
         )
-        yield Said(
+        yield RuleFinding(
             ("storage", "case"),
             f"{needs} need a place; {case.name} has {has}.",
             "Take M.2 drives, or a case with more places.",
@@ -294,15 +296,15 @@ def drive_bays(look: Look) -> Speech:
     speaks="a drive for discs has no 5.25 inch bay in the case",
     silent="it has one, or hangs on USB",
 )
-def disc_bay(look: Look) -> Speech:
+def disc_bay(look: RuleContext) -> Speech:
     """A drive for discs with a SATA plug is built into a bay."""
     case, count = look.machine.case, look.machine.sata_optical
     if not case or not count:
         return
     if case.places_525 is None:
-        yield Unknown("case", case.name, "bays for 5.25 inch drives")
+        yield MissingData("case", case.name, "bays for 5.25 inch drives")
     elif count > case.places_525:
-        yield Said(
+        yield RuleFinding(
             ("optical", "case"),
             f"{counted(count, 'drive')} for discs need{'s' if count == 1 else ''} a 5.25 inch bay;"
             f" {case.name} has {case.places_525 or 'none'}.",

@@ -46,7 +46,7 @@ class Finding(NamedTuple):
     remedy_kinds: tuple[Kind, ...] = ()
 
 
-class Said(NamedTuple):
+class RuleFinding(NamedTuple):
     """What a rule says: a finding without the rule's name; no level means the rule's first."""
 
     kinds: tuple[Kind, ...]
@@ -57,7 +57,7 @@ class Said(NamedTuple):
     level: Level | None = None
 
 
-class Unknown(NamedTuple):
+class MissingData(NamedTuple):
     """A figure that a rule needs and that is not known."""
 
     kind: Kind
@@ -75,7 +75,7 @@ class Gap(NamedTuple):
 
 
 Spoken = Finding | Gap
-Speech = Iterator[Said | Unknown]
+Speech = Iterator[RuleFinding | MissingData]
 
 
 def counted(count: int, word: str) -> str:

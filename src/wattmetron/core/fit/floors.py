@@ -20,7 +20,7 @@ from wattmetron.core.fit.roles import (
     NVME,
     SOLID,
     DriveNeed,
-    Held,
+    DriveRoom,
     Room,
     held_gb,
     of_room,
@@ -322,7 +322,10 @@ def besides_of(catalogue: Catalogue, brief: Brief) -> Besides:
     """What the brief wants besides the eight kinds; the system is the named one, and what its games
     name as the least.
     """
-    named = [brief.system, *(own.tiers[0].system for own in _lists(catalogue, brief))]
+    named = [
+        brief.system,
+        *(requirements.tiers[0].system for requirements in _lists(catalogue, brief)),
+    ]
     return Besides(
         wireless=brief.wireless,
         kinds=frozenset(brief.buys),
@@ -375,7 +378,7 @@ def storage_floor(catalogue: Catalogue, brief: Brief) -> DriveNeed:
     fifth kept free, what other work wants as bulk on top; kinds count only where solid state does.
     """
     more_gb = storage_more_gb(brief.work)
-    games = Held(*(_games_gb(catalogue, brief, slowest) for slowest in (ANY, SOLID, NVME)))
+    games = DriveRoom(*(_games_gb(catalogue, brief, slowest) for slowest in (ANY, SOLID, NVME)))
     bulk_gb = brief.bulk_gb + more_gb
     return DriveNeed(
         system=Room(brief.system_gb, _slowest(brief, brief.system_on)),
@@ -465,11 +468,11 @@ def _later_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str]]
         return
     if later.second and not machine.graphics:
         yield "later_second", "There is no graphics card to have a second like it later."
-    told = set[str]()
+    sentences = set[str]()
     for field, then in later.machines(machine):
-        sentence = "" if field in told else _against(then, floors, field)
+        sentence = "" if field in sentences else _against(then, floors, field)
         if sentence:
-            told.add(field)
+            sentences.add(field)
             yield field, sentence
 
 
@@ -477,7 +480,12 @@ def _against(then: Machine, floors: Floors, field: str) -> str:
     """Why a machine to come does not do; empty where it does."""
     chip, card, supply, case = then.processor, then.graphics, then.supply, then.case
     assert chip and supply and case
-    name = chip.name if field == "later_processor" else (card.name if card else "")
+    if field == "later_processor":
+        name = chip.name
+    elif card:
+        name = card.name
+    else:
+        name = ""
     if field == "later_second":
         name = f"a second {name}"
     against = against_later(then, floors.headroom_percent)

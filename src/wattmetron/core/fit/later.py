@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.leads import SLOT_W
-from wattmetron.core.fit.rule import Look
+from wattmetron.core.fit.rule import RuleContext
 from wattmetron.core.fit.rules import BLOCKING, blocking
 from wattmetron.core.fit.wishes import Wishes
 from wattmetron.core.values.brief import Brief
@@ -88,5 +88,5 @@ def brings_cooler(chip: Processor) -> bool:
 
 def against_later(machine: Machine, headroom_percent: int) -> str:
     """Why a machine to come does not go together, in a sentence; empty where it does."""
-    look = Look(machine, Wishes(headroom_percent=headroom_percent))
-    return next((said.sentence for said in blocking(BLOCKING, look)), "")
+    look = RuleContext(machine, Wishes(headroom_percent=headroom_percent))
+    return next((finding.sentence for finding in blocking(BLOCKING, look)), "")

@@ -1,7 +1,7 @@
 """Memory: type, slots, capacity, channels, speed, registered and error-correcting kits."""
 
-from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown, counted
-from wattmetron.core.fit.rule import Look, rule
+from wattmetron.core.fit.finding import Figure, MissingData, RuleFinding, Speech, counted
+from wattmetron.core.fit.rule import RuleContext, rule
 from wattmetron.core.frames.memory import memory_rates, usable_mts
 from wattmetron.core.values.parts import Kind, Mainboard, Memory, Processor
 from wattmetron.core.values.sockets import same_socket
@@ -15,7 +15,7 @@ from wattmetron.core.values.sockets import same_socket
     speaks="kit, board and processor do not share one memory type",
     silent="they do",
 )
-def memory_type(look: Look) -> Speech:
+def memory_type(look: RuleContext) -> Speech:
     """Kit, board and processor must speak of the same memory type."""
     chip, board, kit = look.machine.processor, look.machine.mainboard, look.machine.memory
     if kit and board and kit.memory_type != board.memory_type:
@@ -38,8 +38,8 @@ def _types(chip: Processor) -> str:
     return " or ".join(memory_rates(chip))
 
 
-def _other_type(one: str, has: str, other: str, wants: str, kinds: tuple[Kind, ...]) -> Said:
-    return Said(
+def _other_type(one: str, has: str, other: str, wants: str, kinds: tuple[Kind, ...]) -> RuleFinding:
+    return RuleFinding(
         kinds,
         f"{one} is {has}; {other} takes {wants}.",
         f"Take {wants} memory or a platform for {has}.",
@@ -56,12 +56,12 @@ def _other_type(one: str, has: str, other: str, wants: str, kinds: tuple[Kind, .
     speaks="the kit has more sticks than the board has slots",
     silent="as many or fewer",
 )
-def memory_slots(look: Look) -> Speech:
+def memory_slots(look: RuleContext) -> Speech:
     """No more sticks than slots."""
     kit, board = look.machine.memory, look.machine.mainboard
     if kit and board and kit.sticks > board.memory_slots:
         several = len(look.machine.kits) > 1
-        yield Said(
+        yield RuleFinding(
             ("memory", "mainboard"),
             f"{kit.name} {'together have' if several else 'has'} {counted(kit.sticks, 'stick')};"
             f" {board.name} has {counted(board.memory_slots, 'memory slot')}.",
@@ -80,7 +80,7 @@ def memory_slots(look: Look) -> Speech:
     silent="as much or less",
     hangs_on={"mainboard": ("memory_max_gb",), "processor": ("memory_max_gb",)},
 )
-def memory_capacity(look: Look) -> Speech:
+def memory_capacity(look: RuleContext) -> Speech:
     """No more capacity than board and processor take."""
     kit, board, chip = look.machine.memory, look.machine.mainboard, look.machine.processor
     holders: list[tuple[Mainboard | Processor, Kind]] = [(board, "mainboard")] if board else []
@@ -89,7 +89,7 @@ def memory_capacity(look: Look) -> Speech:
         return
     holder, kind = min(holders, key=lambda each_holder: each_holder[0].memory_max_gb)
     if kit.total_gb > holder.memory_max_gb:
-        yield Said(
+        yield RuleFinding(
             ("memory", kind),
             f"{kit.name} holds {kit.total_gb:g} GB; {holder.name} takes {holder.memory_max_gb:g} GB"
             " at most.",
@@ -111,7 +111,7 @@ def memory_capacity(look: Look) -> Speech:
     " else and the kit is not",
     silent="the board takes the kit",
 )
-def registered(look: Look) -> Speech:
+def registered(look: RuleContext) -> Speech:
     """A board starts only with the kinds of memory that it is made for."""
     board = look.machine.mainboard
     if not board:
@@ -119,9 +119,9 @@ def registered(look: Look) -> Speech:
     for kit in look.machine.of("memory"):
         assert isinstance(kit, Memory)
         if kit.registered and board.registered is None:
-            yield Unknown("mainboard", board.name, "whether it takes registered memory")
+            yield MissingData("mainboard", board.name, "whether it takes registered memory")
         elif kit.registered and not board.registered:
-            yield Said(
+            yield RuleFinding(
                 ("memory", "mainboard"),
                 f"{kit.name} is registered memory; {board.name} does not start with it.",
                 "Take a kit that is not registered.",
@@ -129,7 +129,7 @@ def registered(look: Look) -> Speech:
                 ("memory", "mainboard"),
             )
         elif not kit.registered and board.unbuffered is False:
-            yield Said(
+            yield RuleFinding(
                 ("memory", "mainboard"),
                 f"{kit.name} is not registered memory; {board.name} starts with registered memory"
                 " alone.",
@@ -147,15 +147,15 @@ def registered(look: Look) -> Speech:
     speaks="a kit with error correction is on a board that leaves it unused",
     silent="the board uses it",
 )
-def error_correcting(look: Look) -> Speech:
+def error_correcting(look: RuleContext) -> Speech:
     """Error correction is paid for in vain where the board leaves it unused."""
     kit, board = look.machine.memory, look.machine.mainboard
     if not kit or not board or not kit.error_correcting or kit.registered:
         return
     if board.error_correcting is None:
-        yield Unknown("mainboard", board.name, "whether error correction works on it")
+        yield MissingData("mainboard", board.name, "whether error correction works on it")
     elif not board.error_correcting:
-        yield Said(
+        yield RuleFinding(
             ("memory", "mainboard"),
             f"{kit.name} corrects errors; {board.name} leaves that unused.",
             "Take a kit without error correction.",
@@ -172,11 +172,11 @@ def error_correcting(look: Look) -> Speech:
     speaks="fewer sticks than the processor has channels",
     silent="at least one stick for each channel",
 )
-def channels(look: Look) -> Speech:
+def channels(look: RuleContext) -> Speech:
     """Fewer sticks than channels leave bandwidth unused."""
     kit, chip = look.machine.memory, look.machine.processor
     if kit and chip and kit.sticks < chip.memory_channels:
-        yield Said(
+        yield RuleFinding(
             ("memory",),
             f"{counted(kit.sticks, 'stick')} on {chip.memory_channels} channels: "
             f"only {kit.sticks}/{chip.memory_channels} of the memory bandwidth is used.",
@@ -200,7 +200,7 @@ def channels(look: Look) -> Speech:
         "memory": ("mts",),
     },
 )
-def memory_speed(look: Look) -> Speech:
+def memory_speed(look: RuleContext) -> Speech:
     """A kit faster than processor and board can use runs at their limit."""
     kit, chip, board = look.machine.memory, look.machine.processor, look.machine.mainboard
     if not kit:
@@ -212,7 +212,7 @@ def memory_speed(look: Look) -> Speech:
         return
     limit, name = min(limits)
     if kit.mts > limit:
-        yield Said(
+        yield RuleFinding(
             ("memory",),
             f"{kit.name} can do {kit.mts} MT/s; {name} stops at {limit} MT/s, so it runs at that.",
             f"A kit rated {limit} MT/s with a lower latency does the same for less.",
@@ -228,7 +228,7 @@ def memory_speed(look: Look) -> Speech:
     of_type = kit.memory_type == chip.memory_type
     stated = (of_type and chip.memory_full_mts) or (board and board.memory_full_mts)
     source = "" if stated else " (not stated: two steps below the usual limit are assumed)"
-    yield Said(
+    yield RuleFinding(
         ("memory",),
         f"{kit.name} can do {kit.mts} MT/s; with {kit.sticks} sticks on {chip.memory_channels}"
         f" channels the platform stops at {full} MT/s{source}, so it runs at that.",
@@ -247,12 +247,12 @@ def memory_speed(look: Look) -> Speech:
     " rate, latency or stick size, or error correction is off because not all have it",
     silent="there is one kit, or all are alike",
 )
-def mixed_kits(look: Look) -> Speech:
+def mixed_kits(look: RuleContext) -> Speech:
     """Kits that differ run at the slowest, if they start together at all."""
     kits = look.machine.kits
     types = list(dict.fromkeys(kit.memory_type for kit in kits))
     if len(types) > 1:
-        yield Said(
+        yield RuleFinding(
             ("memory",),
             f"{' and '.join(types)} kits do not go onto one mainboard.",
             "Take kits of one type.",
@@ -263,7 +263,7 @@ def mixed_kits(look: Look) -> Speech:
     if len({kit.registered for kit in kits}) > 1:
         one = next(kit for kit in kits if kit.registered)
         other = next(kit for kit in kits if not kit.registered)
-        yield Said(
+        yield RuleFinding(
             ("memory",),
             f"{one.name} is registered memory and {other.name} is not: they do not work together.",
             "Take kits of one kind.",
@@ -273,7 +273,7 @@ def mixed_kits(look: Look) -> Speech:
         return
     if len({kit.error_correcting for kit in kits}) > 1:
         plain = next(kit for kit in kits if not kit.error_correcting)
-        yield Said(
+        yield RuleFinding(
             ("memory",),
             f"{plain.name} has no error correction: beside it, error correction is off for all"
             " memory.",
@@ -282,13 +282,13 @@ def mixed_kits(look: Look) -> Speech:
             level="good to know",
         )
     if len({(kit.mts, kit.cl, kit.stick_gb) for kit in kits}) > 1:
-        told = "; ".join(
+        sentence = "; ".join(
             f"{kit.name} {kit.mts} MT/s CL{kit.cl}, {kit.sticks} x {kit.stick_gb:g} GB"
             for kit in kits
         )
-        yield Said(
+        yield RuleFinding(
             ("memory",),
-            f"Different kits together run at the slowest of them: {told}.",
+            f"Different kits together run at the slowest of them: {sentence}.",
             "Kits that are alike are surer to start with their memory profile on.",
             tuple(Figure(kit.name, str(kit.mts), "MT/s") for kit in kits),
             level="good to know",

@@ -2,8 +2,8 @@
 
 import re
 
-from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown
-from wattmetron.core.fit.rule import Look, rule
+from wattmetron.core.fit.finding import Figure, MissingData, RuleFinding, Speech
+from wattmetron.core.fit.rule import RuleContext, rule
 from wattmetron.core.frames.drawing import card_link
 from wattmetron.core.frames.work import link_gbs, link_ms
 from wattmetron.core.values.genres import USUAL_LINK_MB
@@ -19,11 +19,11 @@ from wattmetron.core.values.sockets import same_socket
     speaks="processor and board have different sockets",
     silent="they are the same",
 )
-def socket(look: Look) -> Speech:
+def socket(look: RuleContext) -> Speech:
     """The processor must fit the board's socket."""
     chip, board = look.machine.processor, look.machine.mainboard
     if chip and board and not same_socket(chip.socket, board.socket):
-        yield Said(
+        yield RuleFinding(
             ("processor", "mainboard"),
             f"{chip.name} needs socket {chip.socket}; {board.name} has socket {board.socket}.",
             f"Take a mainboard with socket {chip.socket} or a processor for {board.socket}.",
@@ -77,7 +77,7 @@ def needs_a_step(family: str, board: Mainboard) -> bool:
         )
     },
 )
-def firmware(look: Look) -> Speech:
+def firmware(look: RuleContext) -> Speech:
     """A board may ship with firmware that does not know the processor yet."""
     chip, board = look.machine.processor, look.machine.mainboard
     if not chip or not board or not same_socket(chip.socket, board.socket):
@@ -86,7 +86,7 @@ def firmware(look: Look) -> Speech:
     if needed is None:
         return
     if not board.firmware_shipped:
-        yield Unknown("mainboard", board.name, "firmware as shipped")
+        yield MissingData("mainboard", board.name, "firmware as shipped")
         return
     if not firmware_older(board.firmware_shipped, needed):
         return
@@ -101,7 +101,7 @@ def firmware(look: Look) -> Speech:
             f"Have the shop write {needed}, borrow an older processor, or take a board that ships"
             " with it."
         )
-    yield Said(
+    yield RuleFinding(
         ("mainboard", "processor"),
         f"{chip.name} needs firmware {needed} on {board.name}, which ships with"
         f" {board.firmware_shipped}{since}.",
@@ -130,16 +130,16 @@ def barely_w(chip: Processor) -> int:
     silent="it is equal or below",
     hangs_on={"mainboard": ("processor_w",)},
 )
-def board_power(look: Look) -> Speech:
+def board_power(look: RuleContext) -> Speech:
     """The board must deliver the processor's sustained power."""
     chip, board = look.machine.processor, look.machine.mainboard
     if not chip or not board or not same_socket(chip.socket, board.socket):
         return
     if board.processor_w is None:
-        yield Unknown("mainboard", board.name, "sustained processor power")
+        yield MissingData("mainboard", board.name, "sustained processor power")
     elif chip.sustained_w > board.processor_w:
         far = board.processor_w < barely_w(chip)
-        yield Said(
+        yield RuleFinding(
             ("mainboard", "processor"),
             f"{chip.name} takes {chip.sustained_w} W sustained; {board.name} delivers"
             f" {board.processor_w} W" + ("." if far else ": under long load it runs slower."),
@@ -163,15 +163,15 @@ def board_power(look: Look) -> Speech:
     speaks="a chip whose clocks can be tuned sits on a board that cannot",
     silent="the board can, or the chip cannot",
 )
-def tuning(look: Look) -> Speech:
+def tuning(look: RuleContext) -> Speech:
     """A chip whose clocks can be tuned is paid for in vain on a board that cannot."""
     chip, board = look.machine.processor, look.machine.mainboard
     if not chip or not board or not chip.tunable or not same_socket(chip.socket, board.socket):
         return
     if board.tuning is None:
-        yield Unknown("mainboard", board.name, "whether clocks can be tuned on it")
+        yield MissingData("mainboard", board.name, "whether clocks can be tuned on it")
     elif not board.tuning:
-        yield Said(
+        yield RuleFinding(
             ("processor", "mainboard"),
             f"The clocks of {chip.name} can be tuned, but not on {board.name}.",
             "Nothing to do unless you want to tune it.",
@@ -195,7 +195,7 @@ USUAL_FPS = 100.0
     " would draw on its own link (5 % or more: wastes), or M.2 drives take lanes from the card",
     silent="it costs less",
 )
-def card_slot(look: Look) -> Speech:
+def card_slot(look: RuleContext) -> Speech:
     """A link slower than the card's own costs a little of every frame, and more where video memory
     runs out.
     """
@@ -215,7 +215,7 @@ def card_slot(look: Look) -> Speech:
         return
     where = f" in {game}" if game else f" at {USUAL_FPS:g} fps"
     cost = f"about {max(1, round(lost_percent))} %" if lost_percent >= 0.5 else "under 1 %"
-    yield Said(
+    yield RuleFinding(
         ("graphics", "mainboard"),
         f"{card.name} could use PCIe {card.pcie_gen} x{card.pcie_lanes}; on {board.name}"
         + (" beside these M.2 drives" if taken else "")
@@ -238,7 +238,7 @@ def card_slot(look: Look) -> Speech:
     speaks="the case puts the card on a riser of an older PCIe generation than its link would use",
     silent="the riser is as new, or there is none",
 )
-def riser(look: Look) -> Speech:
+def riser(look: RuleContext) -> Speech:
     """On an older riser a link starts surely only at the riser's generation."""
     machine = look.machine
     card, board, chip, case = machine.graphics, machine.mainboard, machine.processor, machine.case
@@ -247,7 +247,7 @@ def riser(look: Look) -> Speech:
     gen, lanes = card_link(chip, board, card, machine.storage, machine.sata_optical)
     if gen <= case.riser_gen:
         return
-    yield Said(
+    yield RuleFinding(
         ("case", "graphics", "mainboard"),
         f"{card.name} stands on the riser of {case.name}, made for PCIe {case.riser_gen}; on"
         f" {board.name} its link would start at PCIe {gen} x{lanes} and may fail.",
@@ -267,7 +267,7 @@ def riser(look: Look) -> Speech:
     " gain from it",
     silent="there is one card, or a game gains from two",
 )
-def second_card(look: Look) -> Speech:
+def second_card(look: RuleContext) -> Speech:
     """A second graphics card needs a slot, and brings frames only in games that are known to share
     the work.
     """
@@ -275,9 +275,9 @@ def second_card(look: Look) -> Speech:
     if not first or not second:
         return
     if board and board.card_slots is None:
-        yield Unknown("mainboard", board.name, "slots that take a graphics card")
+        yield MissingData("mainboard", board.name, "slots that take a graphics card")
     elif board and board.card_slots is not None and board.card_slots < 2:
-        yield Said(
+        yield RuleFinding(
             ("graphics", "mainboard"),
             f"Two graphics cards need two slots; {board.name} has {board.card_slots} that takes"
             " one.",
@@ -293,7 +293,7 @@ def second_card(look: Look) -> Speech:
     ]
     if gaining:
         return
-    yield Said(
+    yield RuleFinding(
         ("graphics",),
         f"No game of the brief is known to draw faster with a second card: {first.name} and"
         f" {second.name} together do what the first does alone.",

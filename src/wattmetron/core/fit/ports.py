@@ -4,8 +4,8 @@ from collections import Counter
 from math import ceil
 
 from wattmetron.core.fit.besides import has_wireless, is_module
-from wattmetron.core.fit.finding import Figure, Said, Speech, Unknown, counted
-from wattmetron.core.fit.rule import Look, rule
+from wattmetron.core.fit.finding import Figure, MissingData, RuleFinding, Speech, counted
+from wattmetron.core.fit.rule import RuleContext, rule
 from wattmetron.core.values.fan_places import homeless, places_for_fans
 from wattmetron.core.values.further_parts import Fan, WirelessAdapter
 from wattmetron.core.values.parts import NONE, BoardForm, Case, Graphics, Kind, Mainboard
@@ -19,11 +19,11 @@ from wattmetron.core.values.parts import NONE, BoardForm, Case, Graphics, Kind, 
     speaks="the brief wants wireless, the board has none and no card or stick brings it",
     silent="one of them has it, or it is not wanted",
 )
-def wireless(look: Look) -> Speech:
+def wireless(look: RuleContext) -> Speech:
     """Wireless that the brief wants comes from the board, a card or a stick."""
     board = look.machine.mainboard
     if board and look.wishes.wireless and not has_wireless(look.machine):
-        yield Said(
+        yield RuleFinding(
             ("mainboard",),
             f"The brief wants wireless; {board.name} is not known to have it.",
             "Take a mainboard with wireless, or add an adapter.",
@@ -40,17 +40,17 @@ def wireless(look: Look) -> Speech:
     speaks="front ports of the case find no header of their kind, or fewer than they are",
     silent="every port finds one",
 )
-def front_ports(look: Look) -> Speech:
+def front_ports(look: RuleContext) -> Speech:
     """A front port of the case stays dead without its header."""
     case, board = look.machine.case, look.machine.mainboard
     if not case or not board or not _named(case.front_ports):
         return
     if not board.front_headers:
-        yield Unknown("mainboard", board.name, "headers for front ports")
+        yield MissingData("mainboard", board.name, "headers for front ports")
         return
     dead = [*(Counter(_named(case.front_ports)) - Counter(_named(board.front_headers))).elements()]
     if dead:
-        yield Said(
+        yield RuleFinding(
             ("case", "mainboard"),
             f"{', '.join(dead)} in front of {case.name} finds no header on {board.name} and stays"
             " dead.",
@@ -70,7 +70,7 @@ def front_ports(look: Look) -> Speech:
     speaks="lights of the case or of added fans find no header of their voltage",
     silent="a header of their voltage is there",
 )
-def lights(look: Look) -> Speech:
+def lights(look: RuleContext) -> Speech:
     """Lights of one voltage are ruined on a header of the other."""
     case, board = look.machine.case, look.machine.mainboard
     fans = [part for part in dict.fromkeys(look.machine.of("fan")) if isinstance(part, Fan)]
@@ -80,11 +80,11 @@ def lights(look: Look) -> Speech:
         assert board is not None
         wrong = [volts for volts in _named(part.lights) if volts not in board.light_headers]
         if wrong and not board.light_headers:
-            yield Unknown("mainboard", board.name, "headers for lights")
+            yield MissingData("mainboard", board.name, "headers for lights")
             continue
         if not wrong:
             continue
-        yield Said(
+        yield RuleFinding(
             (kind, "mainboard"),
             f"The {', '.join(wrong)} lights of {part.name} find no header of their voltage on"
             f" {board.name}.",
@@ -110,16 +110,16 @@ def _named(listed: tuple[str, ...]) -> list[str]:
     " are more than the board has headers, with those that splitters join",
     silent="as many or fewer",
 )
-def fan_headers(look: Look) -> Speech:
+def fan_headers(look: RuleContext) -> Speech:
     """Every fan, of the case, the cooler or added, wants a header; a pump wants one too."""
     case, board, cooler = look.machine.case, look.machine.mainboard, look.machine.cooler
     if not case or not board:
         return
     if board.fan_headers is None:
-        yield Unknown("mainboard", board.name, "fan headers")
+        yield MissingData("mainboard", board.name, "fan headers")
         return
     if case.fans_included is None:
-        yield Unknown("case", case.name, "fans included")
+        yield MissingData("case", case.name, "fans included")
     of_cooler = 2 if cooler and cooler.radiator else 1
     included = case.fans_included or 0
     needed = look.machine.fans - look.machine.fans_joined + of_cooler
@@ -129,7 +129,7 @@ def fan_headers(look: Look) -> Speech:
         brings = f"{case.name} brings {counted(included, 'fan')}" + (
             f" and {added} more {'is' if added == 1 else 'are'} added" if added else ""
         )
-        yield Said(
+        yield RuleFinding(
             ("case", "mainboard"),
             f"{brings}; {wants}; {board.name} has {counted(board.fan_headers, 'header')}"
             + (" and a splitter does not join enough." if look.machine.fans_joined else "."),
@@ -164,28 +164,29 @@ def rows_of(card: Graphics) -> int:
     " slot of its kind",
     silent="it does, or hangs on USB",
 )
-def expansion_cards(look: Look) -> Speech:
+def expansion_cards(look: RuleContext) -> Speech:
     """An adapter needs a slot that the thickness of the graphics card does not hide."""
     board, cards = look.machine.mainboard, look.machine.cards
     adapters = [part for part in look.machine.added if isinstance(part, WirelessAdapter)]
-    own = [part for part in adapters if part.via == "PCIe x1"]
+    wireless_adapters = [part for part in adapters if part.via == "PCIe x1"]
     if board:
         yield from _modules(board, [part for part in adapters if is_module(part)])
-    if not board or not own:
+    if not board or not wireless_adapters:
         return
-    slots = len(own)
+    slots = len(wireless_adapters)
     if board.short_slots is None:
-        yield Unknown("mainboard", board.name, "short slots")
+        yield MissingData("mainboard", board.name, "short slots")
     else:
         slots = board.short_slots + max(0, (board.card_slots or 0) - len(cards))
     rows = ROWS[board.form_factor] - sum(rows_of(card) for card in cards)
-    names = ", ".join(part.name for part in own)
-    if len(own) > slots:
+    names = ", ".join(part.name for part in wireless_adapters)
+    if len(wireless_adapters) > slots:
         sentence = (
-            f"{names} {'needs' if len(own) == 1 else 'need'} {counted(len(own), 'slot')};"
+            f"{names} {'needs' if len(wireless_adapters) == 1 else 'need'}"
+            f" {counted(len(wireless_adapters), 'slot')};"
             f" {board.name} has {counted(slots, 'slot')} beside the graphics card."
         )
-    elif len(own) > rows:
+    elif len(wireless_adapters) > rows:
         hidden = counted(sum(rows_of(card) for card in cards), "row")
         sentence = (
             f"{_cards(cards)} {_hides(cards)} {hidden} of {ROWS[board.form_factor]} on"
@@ -193,11 +194,11 @@ def expansion_cards(look: Look) -> Speech:
         )
     else:
         return
-    yield Said(
+    yield RuleFinding(
         ("wireless", "mainboard"),
         sentence,
         "Take an adapter on USB, or a mainboard with wireless.",
-        (Figure("adapters", str(len(own))), Figure("slots", str(slots))),
+        (Figure("adapters", str(len(wireless_adapters))), Figure("slots", str(slots))),
         ("wireless", "mainboard"),
     )
 
@@ -212,9 +213,9 @@ def _hides(cards: tuple[Graphics, ...]) -> str:
 
 def _modules(board: Mainboard, modules: list[WirelessAdapter]) -> Speech:
     if modules and board.module_slots is None:
-        yield Unknown("mainboard", board.name, "slots for a wireless module")
+        yield MissingData("mainboard", board.name, "slots for a wireless module")
     elif modules and len(modules) > (board.module_slots or 0):
-        yield Said(
+        yield RuleFinding(
             ("wireless", "mainboard"),
             f"{', '.join(part.name for part in modules)} wants a slot for a wireless module;"
             f" {board.name} has {counted(board.module_slots or 0, 'such slot')}.",
@@ -232,13 +233,13 @@ def _modules(board: Mainboard, modules: list[WirelessAdapter]) -> Speech:
     speaks="there are more fans than places for them in the case, or than places of their size",
     silent="as many or fewer, or the places are not known",
 )
-def fan_places(look: Look) -> Speech:
+def fan_places(look: RuleContext) -> Speech:
     """A fan without a place in the case is bought in vain."""
     case = look.machine.case
     without = homeless(case, look.machine.added_fans) if case else {}
     for size_mm, count in without.items():
         assert case is not None
-        yield Said(
+        yield RuleFinding(
             ("case", "fan"),
             f"{counted(count, 'added fan')} of {size_mm} mm {'finds' if count == 1 else 'find'} no"
             f" place of that size in {case.name}, whose places take"
@@ -253,7 +254,7 @@ def fan_places(look: Look) -> Speech:
         return
     places = places_for_fans(case) if case else None
     if case and places is not None and look.machine.fans > places:
-        yield Said(
+        yield RuleFinding(
             ("case", "fan"),
             f"{look.machine.fans} fans for {places} places in {case.name}.",
             "Take fans out, or take a case with more places.",

@@ -60,7 +60,10 @@ def remedies(
 
 
 def _stands(finding: Finding, left: Iterable[Finding]) -> bool:
-    return any((own.rule, own.kinds) == (finding.rule, finding.kinds) for own in left)
+    return any(
+        (each_finding.rule, each_finding.kinds) == (finding.rule, finding.kinds)
+        for each_finding in left
+    )
 
 
 def _another_kit(
@@ -94,7 +97,10 @@ def _hopeful(
         return
     against = reasons_against(machine, tried[0].kind, (remedy.part for remedy in tried), wishes)
     for remedy, findings in zip(tried, against, strict=True):
-        if all((own.rule, own.kinds) != (finding.rule, finding.kinds) for own in findings):
+        if all(
+            (each_finding.rule, each_finding.kinds) != (finding.rule, finding.kinds)
+            for each_finding in findings
+        ):
             yield remedy
 
 

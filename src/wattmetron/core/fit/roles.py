@@ -22,24 +22,24 @@ class Room(NamedTuple):
     slowest: int = ANY
 
 
-class Held(NamedTuple):
+class DriveRoom(NamedTuple):
     """GB on drives of any kind, on SSDs of any kind, on NVMe SSDs."""
 
     all_gb: float
     solid_gb: float
     nvme_gb: float
 
-    def covers(self, other: "Held") -> bool:
+    def covers(self, other: "DriveRoom") -> bool:
         return all(own >= asked for own, asked in zip(self, other, strict=True))
 
-    def plus(self, other: "Held") -> "Held":
-        return Held(*(own + more for own, more in zip(self, other, strict=True)))
+    def plus(self, other: "DriveRoom") -> "DriveRoom":
+        return DriveRoom(*(own + more for own, more in zip(self, other, strict=True)))
 
-    def less(self, other: "Held") -> "Held":
-        return Held(*(own - taken for own, taken in zip(self, other, strict=True)))
+    def less(self, other: "DriveRoom") -> "DriveRoom":
+        return DriveRoom(*(own - taken for own, taken in zip(self, other, strict=True)))
 
 
-NOTHING_HELD = Held(0.0, 0.0, 0.0)
+NOTHING_HELD = DriveRoom(0.0, 0.0, 0.0)
 
 
 class DriveNeed(NamedTuple):
@@ -48,13 +48,13 @@ class DriveNeed(NamedTuple):
     """
 
     system: Room
-    games: Held
+    games: DriveRoom
     bulk: Room
     all_gb: float = 0.0
     apart: bool = False
 
     @property
-    def shared(self) -> Held:
+    def shared(self) -> DriveRoom:
         """What games and bulk ask for together."""
         return self.games.plus(of_room(self.bulk))
 
@@ -64,12 +64,12 @@ def level_of(drive: Storage) -> int:
     return STORAGE_KINDS.index(drive.kind)
 
 
-def of_room(room: Room) -> Held:
+def of_room(room: Room) -> DriveRoom:
     """Room on drives of a kind, as amounts held."""
-    return Held(*(room.gb if level <= room.slowest else 0.0 for level in (ANY, SOLID, NVME)))
+    return DriveRoom(*(room.gb if level <= room.slowest else 0.0 for level in (ANY, SOLID, NVME)))
 
 
-def held_gb(drives: Iterable[Storage]) -> Held:
+def held_gb(drives: Iterable[Storage]) -> DriveRoom:
     """What drives hold, by the kind of the drive."""
     held = NOTHING_HELD
     for drive in drives:
@@ -81,7 +81,7 @@ def takes_system(drive: Storage, room: Room) -> bool:
     return level_of(drive) >= room.slowest and drive.capacity_gb >= room.gb
 
 
-def left_for_others(drive: Storage, room: Room) -> Held:
+def left_for_others(drive: Storage, room: Room) -> DriveRoom:
     """What a drive with the system on it holds for games and bulk."""
     return of_room(Room(drive.capacity_gb - room.gb, level_of(drive)))
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from types import ModuleType
 
-from wattmetron.core.fit.finding import Finding, Gap, Level, Said, Speech, Spoken, Told
+from wattmetron.core.fit.finding import Finding, Gap, Level, RuleFinding, Speech, Spoken, Told
 from wattmetron.core.fit.wishes import USUAL, Wishes
 from wattmetron.core.power.draw import Draw, draw
 from wattmetron.core.values.machine import Machine
@@ -15,7 +15,7 @@ DRAWN: frozenset[Kind] = frozenset({"processor", "graphics", "memory", "storage"
 """Kinds that the draw is made of."""
 
 
-class Look:
+class RuleContext:
     """A machine and the wishes that it is held against; its draw is worked out once."""
 
     def __init__(self, machine: Machine, wishes: Wishes = USUAL) -> None:
@@ -25,17 +25,17 @@ class Look:
     def draw(self) -> Draw:
         return draw(self.machine)
 
-    def with_part(self, kind: Kind, part: Part) -> "Look":
+    def with_part(self, kind: Kind, part: Part) -> "RuleContext":
         """At the machine with a part in its place; what it draws is the same where that cannot
         hang on the part.
         """
-        other = Look(self.machine.with_part(kind, part), self.wishes)
+        other = RuleContext(self.machine.with_part(kind, part), self.wishes)
         if kind not in DRAWN:
             other.__dict__["draw"] = self.draw
         return other
 
 
-Speak = Callable[[Look], Speech]
+Speak = Callable[[RuleContext], Speech]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -48,12 +48,12 @@ class Rule(Told):
     speak: Speak
     hangs_on: Mapping[Kind, tuple[str, ...]] = field(default_factory=dict)
 
-    def __call__(self, look: Look) -> Iterator[Spoken]:
+    def __call__(self, look: RuleContext) -> Iterator[Spoken]:
         """What the rule says of a machine."""
         for said in self.speak(look):
-            yield self.finding(said) if isinstance(said, Said) else Gap(self.name, *said)
+            yield self.finding(said) if isinstance(said, RuleFinding) else Gap(self.name, *said)
 
-    def finding(self, said: Said) -> Finding:
+    def finding(self, said: RuleFinding) -> Finding:
         """What was said, with the name of the rule and the level."""
         *rest, level = said
         return Finding._make((self.name, level or self.levels[0], *rest))
@@ -62,10 +62,10 @@ class Rule(Told):
     def can_block(self) -> bool:
         return "blocks" in self.levels
 
-    def blocks(self, look: Look) -> bool:
+    def blocks(self, look: RuleContext) -> bool:
         """Whether the rule blocks a machine."""
         return any(
-            isinstance(said, Said) and (said.level or self.levels[0]) == "blocks"
+            isinstance(said, RuleFinding) and (said.level or self.levels[0]) == "blocks"
             for said in self.speak(look)
         )
 

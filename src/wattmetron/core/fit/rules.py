@@ -20,12 +20,12 @@ from wattmetron.core.fit.finding import (
     NOT_JUDGED,
     Finding,
     Gap,
-    Said,
+    MissingData,
+    RuleFinding,
     Told,
-    Unknown,
     not_judged,
 )
-from wattmetron.core.fit.rule import Look, Rule, rules_in
+from wattmetron.core.fit.rule import Rule, RuleContext, rules_in
 from wattmetron.core.fit.wishes import USUAL, Wishes
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Kind
@@ -59,24 +59,24 @@ def check(machine: Machine, wishes: Wishes = USUAL) -> tuple[Finding, ...]:
 
 def judged(machine: Machine, wishes: Wishes = USUAL) -> tuple[Finding, ...]:
     """The findings by the figures as they stand, in the order of the rules."""
-    look = Look(machine, wishes)
+    look = RuleContext(machine, wishes)
     spoken = [(rule, said) for rule in RULES for said in rule.speak(look)]
-    findings = [rule.finding(said) for rule, said in spoken if isinstance(said, Said)]
-    gaps = (Gap(rule.name, *said) for rule, said in spoken if isinstance(said, Unknown))
+    findings = [rule.finding(said) for rule, said in spoken if isinstance(said, RuleFinding)]
+    gaps = (Gap(rule.name, *said) for rule, said in spoken if isinstance(said, MissingData))
     return (*findings, *not_judged(gaps))
 
 
 def blocks(machine: Machine, wishes: Wishes = USUAL) -> bool:
     """Whether any finding blocks."""
-    return any_blocks(BLOCKING, Look(machine, wishes))
+    return any_blocks(BLOCKING, RuleContext(machine, wishes))
 
 
-def any_blocks(rules: Iterable[Rule], look: Look) -> bool:
+def any_blocks(rules: Iterable[Rule], look: RuleContext) -> bool:
     """Whether one of these rules blocks."""
     return any(rule.blocks(look) for rule in rules)
 
 
-def blocking(rules: Iterable[Rule], look: Look) -> Iterator[Finding]:
+def blocking(rules: Iterable[Rule], look: RuleContext) -> Iterator[Finding]:
     """What these rules find that blocks."""
     return (
         said

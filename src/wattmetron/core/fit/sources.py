@@ -55,9 +55,9 @@ def dissents(part: Part) -> Iterator[Dissent]:
 
 def unreadable(part: Part) -> tuple[str, str] | None:
     """The first entry, with its column, that names no figure of the part."""
-    own = {item.name for item in fields(part)}
+    names = {item.name for item in fields(part)}
     for column in part.claimed:
-        if column not in own:
+        if column not in names:
             return "claimed", column
     for entry in part.disputed:
         if not any(dissents(replace(part, disputed=(entry,)))):
@@ -94,13 +94,13 @@ def claimed(machine: Machine, rules: Iterable[Rule]) -> Iterator[Finding]:
     ]
     if not unsure:
         return
-    told = "; ".join(f"{part.name}: {figure_name(part, column)}" for part, column, _ in unsure)
+    sentence = "; ".join(f"{part.name}: {figure_name(part, column)}" for part, column, _ in unsure)
     judged = dict.fromkeys(name for _, _, names in unsure for name in names)
     yield Finding(
         CLAIMED.name,
         CLAIMED.levels[0],
         tuple(dict.fromkeys(kind_of(part) for part, _, _ in unsure)),
-        f"Claimed by a maker's list or an offer's text, confirmed by nobody: {told}.",
+        f"Claimed by a maker's list or an offer's text, confirmed by nobody: {sentence}.",
         f"What hangs on it: {', '.join(judged)}. Measure or ask before buying.",
         tuple(Figure(part.name, figure_name(part, column)) for part, column, _ in unsure),
     )
@@ -157,6 +157,8 @@ def _with_figure(machine: Machine, kind: Kind, part: Part, dissent: Dissent) -> 
     whole: Any = type(getattr(part, dissent.column))
     changed = replace(part, **{dissent.column: whole(dissent.value)})
     if kind == "storage":
-        drives = tuple(cast(Storage, changed) if own is part else own for own in machine.storage)
+        drives = tuple(
+            cast(Storage, changed) if drive is part else drive for drive in machine.storage
+        )
         return replace(machine, storage=drives)
     return replace(machine, **{kind: changed}) if getattr(machine, kind) is part else None  # type: ignore[arg-type]

@@ -1,8 +1,8 @@
 """Whether the power supply carries the machine: watts with headroom, spikes, connectors."""
 
-from wattmetron.core.fit.finding import Figure, Level, Said, Speech, Unknown, counted
+from wattmetron.core.fit.finding import Figure, Level, MissingData, RuleFinding, Speech, counted
 from wattmetron.core.fit.leads import CardPlugs, leads_level, plugged_in, sockets_of
-from wattmetron.core.fit.rule import DRAWN, Look, rule
+from wattmetron.core.fit.rule import DRAWN, RuleContext, rule
 from wattmetron.core.power.draw import needed_supply_w
 from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.seating import in_slots
@@ -19,7 +19,7 @@ from wattmetron.core.values.trust import judge
     silent="equal or above",
     hangs_on={"supply": ("watts",)},
 )
-def supply_watts(look: Look) -> Speech:
+def supply_watts(look: RuleContext) -> Speech:
     """Rated output must reach the full draw, and should reach it x headroom."""
     supply, headroom_percent = look.machine.supply, look.wishes.headroom_percent
     if not supply or not look.machine.processor:
@@ -28,7 +28,7 @@ def supply_watts(look: Look) -> Speech:
     needed = needed_supply_w(full, headroom_percent)
     if supply.watts < needed:
         short = supply.watts < full
-        yield Said(
+        yield RuleFinding(
             ("supply",),
             f"{supply.name} gives {supply.watts} W, less than the full draw of {full} W."
             if short
@@ -54,14 +54,14 @@ def supply_watts(look: Look) -> Speech:
     speaks="the full draw is above the brief's limit",
     silent="equal or below, or there is no limit",
 )
-def watt_limit(look: Look) -> Speech:
+def watt_limit(look: RuleContext) -> Speech:
     """The brief may limit what the machine draws with everything busy."""
     limit = look.wishes.watt_limit_w
     if limit is None or not look.machine.processor:
         return
     full = look.draw.full_w
     if full > limit:
-        yield Said(
+        yield RuleFinding(
             ("processor", "graphics"),
             f"The full draw of {full} W is {full - limit} W above the brief's limit of {limit} W.",
             "Take a card or a processor that draws less.",
@@ -79,14 +79,14 @@ def watt_limit(look: Look) -> Speech:
     silent="as much or more",
     hangs_on={"supply": ("spike_w",)},
 )
-def supply_spikes(look: Look) -> Speech:
+def supply_spikes(look: RuleContext) -> Speech:
     """The supply must ride out short spikes of the card on top of everything else."""
     supply = look.machine.supply
     if not supply or not look.machine.processor:
         return
     spike = look.draw.spike_w
     if supply.spike_w < spike:
-        yield Said(
+        yield RuleFinding(
             ("supply",),
             f"Short spikes reach {spike} W; {supply.name} stands {supply.spike_w} W.",
             f"Take a power supply that stands {spike} W or more.",
@@ -104,45 +104,46 @@ def supply_spikes(look: Look) -> Speech:
     " (whether an adapter is in the box is not stated: do first; by the adapter: good to know)",
     silent="it has them",
 )
-def card_leads(look: Look) -> Speech:
+def card_leads(look: RuleContext) -> Speech:
     """Every card must find its power leads, each strong enough."""
     supply, cards = look.machine.supply, look.machine.cards
     if not supply or not cards:
         return
-    asked = CardPlugs.of(cards)
-    leads = asked.on(supply)
+    card_plugs = CardPlugs.of(cards)
+    leads = card_plugs.on(supply)
     name = cards[0].name if len(cards) < 2 else "Both cards together"
     needs = "needs" if len(cards) < 2 else "need"
-    if asked.pcie_16pin and supply.pcie_16pin and supply.pcie_16pin_w is None:
-        yield Unknown("supply", supply.name, "rating of its 16-pin lead")
-    if asked.unknown:
+    if card_plugs.pcie_16pin and supply.pcie_16pin and supply.pcie_16pin_w is None:
+        yield MissingData("supply", supply.name, "rating of its 16-pin lead")
+    if card_plugs.unknown:
         bare = next(card for card in cards if card.plugs is None)
-        yield Unknown("graphics", bare.name, "power connectors")
-    weak = supply.pcie_16pin >= asked.pcie_16pin > 0
-    if asked.open_on(supply) and leads.needed_8pin <= supply.pcie_8pin:
-        yield Unknown("graphics", cards[0].name, "adapter for its 16-pin connector in the box")
+        yield MissingData("graphics", bare.name, "power connectors")
+    weak = supply.pcie_16pin >= card_plugs.pcie_16pin > 0
+    if card_plugs.open_on(supply) and leads.needed_8pin <= supply.pcie_8pin:
+        yield MissingData("graphics", cards[0].name, "adapter for its 16-pin connector in the box")
         if weak:
             yield _short(
                 "graphics",
-                f"{name} {needs} {asked.lead_w} W over a 16-pin lead; that of {supply.name} is"
+                f"{name} {needs} {card_plugs.lead_w} W over a 16-pin lead; that of {supply.name} is"
                 f" rated {supply.pcie_16pin_w} W.",
                 "See whether an adapter for 8-pin leads is in the card's box, or take a power"
-                f" supply with a 16-pin lead rated {asked.lead_w} W or more.",
-                str(asked.lead_w),
+                f" supply with a 16-pin lead rated {card_plugs.lead_w} W or more.",
+                str(card_plugs.lead_w),
                 str(supply.pcie_16pin_w),
                 "do first",
             )
-    elif leads.missing_16pin and asked.adapter_8pin == 0:
+    elif leads.missing_16pin and card_plugs.adapter_8pin == 0:
         yield _short(
             "graphics",
-            f"{name} {needs} {asked.lead_w} W over a 16-pin lead; that of {supply.name} is rated"
+            f"{name} {needs} {card_plugs.lead_w} W over a 16-pin lead; that of {supply.name} is"
+            " rated"
             f" {supply.pcie_16pin_w} W."
             if weak
-            else f"{name} {needs} {asked.pcie_16pin} x 16-pin PCIe; {supply.name} has"
+            else f"{name} {needs} {card_plugs.pcie_16pin} x 16-pin PCIe; {supply.name} has"
             f" {supply.pcie_16pin}.",
-            f"Take a power supply with {asked.pcie_16pin} x 16-pin PCIe"
-            + (f" rated {asked.lead_w} W or more." if weak else "."),
-            str(asked.lead_w if weak else asked.pcie_16pin),
+            f"Take a power supply with {card_plugs.pcie_16pin} x 16-pin PCIe"
+            + (f" rated {card_plugs.lead_w} W or more." if weak else "."),
+            str(card_plugs.lead_w if weak else card_plugs.pcie_16pin),
             str(supply.pcie_16pin_w if weak else supply.pcie_16pin),
         )
     elif leads.needed_8pin > supply.pcie_8pin:
@@ -156,10 +157,10 @@ def card_leads(look: Look) -> Speech:
             str(supply.pcie_8pin),
         )
     elif leads.missing_16pin:
-        yield Said(
+        yield RuleFinding(
             ("supply", "graphics"),
             f"{supply.name} has no 16-pin lead that carries {name}: the adapter from the card's box"
-            f" joins {asked.adapter_8pin} 8-pin leads.",
+            f" joins {card_plugs.adapter_8pin} 8-pin leads.",
             "Give the adapter as many separate leads; a supply with a 16-pin lead needs none.",
             (
                 Figure("8-pin needed", str(leads.needed_8pin)),
@@ -171,9 +172,9 @@ def card_leads(look: Look) -> Speech:
 
 def _short(
     kind: Kind, sentence: str, advice: str, needed: str, has: str, level: Level = "blocks"
-) -> Said:
+) -> RuleFinding:
     figures = Figure("needed", needed), Figure("supply", has)
-    return Said(("supply", kind), sentence, advice, figures, ("supply", kind), level)
+    return RuleFinding(("supply", kind), sentence, advice, figures, ("supply", kind), level)
 
 
 @rule(
@@ -186,7 +187,7 @@ def _short(
     " does suffice (good to know)",
     silent="every socket finds its lead and they carry the processor",
 )
-def processor_leads(look: Look) -> Speech:
+def processor_leads(look: RuleContext) -> Speech:
     """The leads that find a socket must carry the processor, as the board states it."""
     supply, board, chip = look.machine.supply, look.machine.mainboard, look.machine.processor
     if not supply or not board:
@@ -237,7 +238,7 @@ def _leads(eight: int, four: int) -> str:
     " need none",
     silent="as many or more",
 )
-def sata_plugs(look: Look) -> Speech:
+def sata_plugs(look: RuleContext) -> Speech:
     """Every drive that does not sit in an M.2 slot needs a power plug."""
     supply = look.machine.supply
     drives = look.machine.storage
@@ -245,9 +246,9 @@ def sata_plugs(look: Look) -> Speech:
     if not supply or not count:
         return
     if supply.sata_plugs is None:
-        yield Unknown("supply", supply.name, "SATA power plugs")
+        yield MissingData("supply", supply.name, "SATA power plugs")
     elif count > supply.sata_plugs:
-        yield Said(
+        yield RuleFinding(
             ("supply", "storage"),
             f"{counted(count, 'drive')} on cables need{'s' if count == 1 else ''} a SATA power plug"
             f" each; {supply.name} has {supply.sata_plugs}.",
@@ -264,7 +265,7 @@ def sata_plugs(look: Look) -> Speech:
     speaks="what is known of the supply makes it doubtful",
     silent="it is unknown, plain or proven",
 )
-def supply_trust(look: Look) -> Speech:
+def supply_trust(look: RuleContext) -> Speech:
     """A supply that fails can take everything else with it: a doubtful one is named with its
     reasons.
     """
@@ -274,7 +275,7 @@ def supply_trust(look: Look) -> Speech:
     judgement = judge(supply)
     if judgement.trust == "doubtful":
         load = f" for the {look.draw.full_w} W of this machine" if look.machine.processor else ""
-        yield Said(
+        yield RuleFinding(
             ("supply",),
             f"{supply.name} is doubtful{load}: {'; '.join(judgement.reasons)}.",
             "Take a supply with a test or protections to its name before anything hangs on it.",

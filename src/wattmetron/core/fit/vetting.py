@@ -22,7 +22,7 @@ FIGURES = re.compile(r"\b[0-9][0-9.,]*")
 def added(before: Iterable[Finding], after: Iterable[Finding]) -> Iterator[Finding]:
     """Findings above *good to know* after a change that did not stand before, or not as gravely."""
     standing = {}
-    for finding in sorted(before, key=lambda own: -LEVELS.index(own.level)):
+    for finding in sorted(before, key=lambda finding: -LEVELS.index(finding.level)):
         standing[finding.rule, finding.kinds] = LEVELS.index(finding.level)
     for finding in after:
         grave = LEVELS.index(finding.level)
@@ -39,7 +39,7 @@ class Vetting:
         self.wishes = wishes_of(brief, catalogue.games, catalogue.published)
         self.floors = floors_of(catalogue, brief).with_owned(brief.owned)
         self.findings = self.judge(machine)
-        self._missed = {_about(said) for said in missed(machine, self.floors)}
+        self._missed = {_about(sentences) for sentences in missed(machine, self.floors)}
         self._unjudged = _unjudged(self.findings)
 
     def judge(self, machine: Machine) -> tuple[Finding, ...]:
@@ -52,9 +52,9 @@ class Vetting:
         """
         after = self.judge(machine)
         yield from (finding.sentence for finding in added(self.findings, after))
-        yield from (said[1] for said in self._newly_missed(machine))
+        yield from (sentences[1] for sentences in self._newly_missed(machine))
         if _unjudged(after) > self._unjudged:
-            yield from (own.sentence for own in after if own.rule == NOT_JUDGED.name)
+            yield from (finding.sentence for finding in after if finding.rule == NOT_JUDGED.name)
 
     def passes(self, machine: Machine) -> bool:
         """Whether there is no objection; what is missed is the quickest to see."""
@@ -64,14 +64,18 @@ class Vetting:
 
     def _newly_missed(self, machine: Machine) -> Iterator[tuple[str, str]]:
         """Floors that a changed machine misses for a part that did not miss them before."""
-        return (said for said in missed(machine, self.floors) if _about(said) not in self._missed)
+        return (
+            sentences
+            for sentences in missed(machine, self.floors)
+            if _about(sentences) not in self._missed
+        )
 
 
-def _about(said: tuple[str, str]) -> tuple[str, str]:
+def _about(sentences: tuple[str, str]) -> tuple[str, str]:
     """A floor that is missed and what misses it, whatever the figures: the same part of a machine
     may miss a floor by more or less.
     """
-    field, sentence = said
+    field, sentence = sentences
     return field, FIGURES.sub("", sentence)
 
 

@@ -84,8 +84,8 @@ def _asks(brief: Brief, games: Mapping[str, Game], published: Mapping[str, Publi
         game = games.get(target.game_id)
         if game is None:
             continue
-        own = published.get(game.id)
-        lowest = own.tiers[0] if own is not None and own.tiers else None
+        requirements = published.get(game.id)
+        lowest = requirements.tiers[0] if requirements is not None and requirements.tiers else None
         asks.append(
             Ask(
                 game=game.name,
@@ -99,7 +99,7 @@ def _asks(brief: Brief, games: Mapping[str, Game], published: Mapping[str, Publi
                 second_card_gain=game.second_card_gain,
                 link_mb=game.link_mb_used,
                 fps=target.fps / most_shown(game, target),
-                drive=kind_asked(own),
+                drive=kind_asked(requirements),
                 drive_gb=game.storage_gb,
             )
         )

@@ -50,7 +50,7 @@ class DrawingSide:
     upscalers: tuple[str, ...]
     generators: tuple[str, ...]
 
-    def draws(self, game: Game, target: Target) -> work.Drawn:
+    def draws(self, game: Game, target: Target) -> work.Rendering:
         """How it draws a target."""
         return work.drawn(game, target, self.upscalers, self.generators)
 

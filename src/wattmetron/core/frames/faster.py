@@ -55,7 +55,7 @@ def _id(part: object) -> str:
 
 
 def _frame_ms(
-    own: Estimate,
+    estimate: Estimate,
     other: Estimate,
     machine: Machine,
     draws: Floats,
@@ -65,25 +65,27 @@ def _frame_ms(
 ) -> Floats:
     """The judged time of a frame shown of one machine at every point."""
     assert machine.processor is not None
-    parts = shared_errors(own, machine.processor)
+    parts = shared_errors(estimate, machine.processor)
     card_sd = float(np.hypot(parts.raster, parts.ray))
-    load, beside = own.workload, other.workload
+    load, beside = estimate.workload, other.workload
     game_c, rest_c = _split(
-        own.processor_sd, parts.processor, min(load.processor_sd, beside.processor_sd)
+        estimate.processor_sd, parts.processor, min(load.processor_sd, beside.processor_sd)
     )
-    game_g, rest_g = _split(own.graphics_sd, card_sd, min(load.graphics_sd, beside.graphics_sd))
+    game_g, rest_g = _split(
+        estimate.graphics_sd, card_sd, min(load.graphics_sd, beside.graphics_sd)
+    )
     chip = draws[:, CHIP] if same_chip else draws[:, CHIP + offset]
     card = draws[:, CARD] if same_card else draws[:, CARD + offset]
     c = game_c * draws[:, GAME_C] + rest_c * draws[:, OWN_C + offset] + parts.processor * chip
     g = game_g * draws[:, GAME_G] + rest_g * draws[:, OWN_G + offset] + card_sd * card
-    statistic = rates.low_ms if own.target.measure == "low" else rates.mean_ms
+    statistic = rates.low_ms if estimate.target.measure == "low" else rates.mean_ms
     drawn_ms = statistic(
-        own.processor_ms * np.exp(c),
-        own.graphics_ms * np.exp(g),
+        estimate.processor_ms * np.exp(c),
+        estimate.graphics_ms * np.exp(g),
         load.v_c,
         load.v_g,
     )
-    return np.asarray(drawn_ms / own.shown)
+    return np.asarray(drawn_ms / estimate.shown)
 
 
 def _split(all_sd: float, part_sd: float, game_sd: float) -> tuple[float, float]:

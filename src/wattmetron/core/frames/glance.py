@@ -19,7 +19,7 @@ MOST_COUNTED = 1.5
 
 
 @dataclass(frozen=True, kw_only=True)
-class Glance:
+class BatchEstimate:
     """Judged rate (fps shown) with the ends of its 80 % interval, chance of the target and state
     per machine; nan and "short" where nothing runs.
     """
@@ -43,7 +43,7 @@ def glance(
     curves: Curves = curve,
     *,
     with_ratio: bool = False,
-) -> Glance:
+) -> BatchEstimate:
     """The same figures as ``estimate`` for several machines; with ``with_ratio`` the ratio in the
     place of the interval.
     """
@@ -72,7 +72,7 @@ def glance(
             probability[shown == each] = 0.0
         if held_by_cap(game, target, int(each)):
             ln_ratio[shown == each] = np.minimum(ln_ratio[shown == each], JUST_SHORT)
-    return Glance(
+    return BatchEstimate(
         fps=fps,
         low_fps=ends[1],
         high_fps=ends[0],

@@ -120,7 +120,7 @@ class Lineup:
 
     def _loads(self, game: Game, target: Target) -> dict[work.Workload, list[int]]:
         """The machines that run, by what the target asks of them."""
-        known: dict[tuple[work.Drawn, Affinity, Affinity, int], work.Workload] = {}
+        known: dict[tuple[work.Rendering, Affinity, Affinity, int], work.Workload] = {}
         loads: dict[work.Workload, list[int]] = {}
         for row, i in enumerate(self._runs):
             key = (

@@ -35,7 +35,7 @@ GENERATED_SHOWN = 2
 """Frames shown to each drawn one where they are generated: assumed, one between any two."""
 
 
-class Drawn(NamedTuple):
+class Rendering(NamedTuple):
     """How a target is drawn: upscaled, and with a frame generated between any two drawn ones."""
 
     upscaled: bool = False
@@ -46,14 +46,14 @@ class Drawn(NamedTuple):
         return GENERATED_SHOWN if self.generated else 1
 
 
-PLAIN = Drawn()
+PLAIN = Rendering()
 
 
 def drawn(
     game: Game, target: Target, upscalers: tuple[str, ...], generators: tuple[str, ...]
-) -> Drawn:
+) -> Rendering:
     """What is asked for and offered by both the game and what draws."""
-    return Drawn(
+    return Rendering(
         target.upscaling and not set(game.upscalers).isdisjoint(upscalers),
         target.generated and not set(game.generators).isdisjoint(generators),
     )
@@ -96,7 +96,7 @@ class Workload:
 def workload(
     game: Game,
     target: Target,
-    how: Drawn = PLAIN,
+    how: Rendering = PLAIN,
     chip: Affinity = UNSEEN,
     card: Affinity = UNSEEN,
     threads: int | None = None,

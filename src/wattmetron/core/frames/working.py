@@ -21,7 +21,7 @@ THIN = "\u202f"
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class WorkingStep:
     """One step: what it is, the formula with its figures, the result with its unit, where it comes
     from.
     """
@@ -32,7 +32,7 @@ class Step:
     source: str = ""
 
 
-def frame_working(machine: Machine, estimate: Estimate, brief: Brief) -> tuple[Step, ...]:
+def frame_working(machine: Machine, estimate: Estimate, brief: Brief) -> tuple[WorkingStep, ...]:
     """All steps from speeds and work to the chance of the target."""
     return (
         *_learnt_steps(estimate),
@@ -46,12 +46,12 @@ def frame_working(machine: Machine, estimate: Estimate, brief: Brief) -> tuple[S
     )
 
 
-def _learnt_steps(estimate: Estimate) -> Iterator[Step]:
+def _learnt_steps(estimate: Estimate) -> Iterator[WorkingStep]:
     """What other games' results moved of what is taken for granted about games."""
     game, learnt = estimate.game, estimate.game.from_others
     if learnt is None:
         return
-    yield Step(
+    yield WorkingStep(
         "What other games taught",
         f"{learnt.results} results of {learnt.games} games",
         f"power {game.pixel_power:.2f}",
@@ -62,7 +62,7 @@ def _learnt_steps(estimate: Estimate) -> Iterator[Step]:
     )
 
 
-def _told_steps(machine: Machine, estimate: Estimate) -> Iterator[Step]:
+def _told_steps(machine: Machine, estimate: Estimate) -> Iterator[WorkingStep]:
     """What results of this game told about the machine's parts beyond their speeds."""
     for part, known in zip(
         (machine.processor, machine.graphics), affinities(machine, estimate.game), strict=True
@@ -72,7 +72,7 @@ def _told_steps(machine: Machine, estimate: Estimate) -> Iterator[Step]:
         who = f"results of the design {part.design}" if known.speed_open else "its own results"
         if not known.places:
             who = f"other games' {who}"
-        yield Step(
+        yield WorkingStep(
             f"{part.name} in this game",
             "x e^" + f"{known.shift:+.3f}".replace("-", "−"),
             f"{100 * (exp(known.shift) - 1):+.1f}{THIN}%".replace("-", "−"),
@@ -81,18 +81,18 @@ def _told_steps(machine: Machine, estimate: Estimate) -> Iterator[Step]:
         )
 
 
-def _surer_steps(estimate: Estimate, brief: Brief) -> Iterator[Step]:
+def _surer_steps(estimate: Estimate, brief: Brief) -> Iterator[WorkingStep]:
     if estimate.cannot:
         return
     for kind, words in (
         ("own run", "A measured run of your own at these settings"),
         ("published result", "A published result of this machine at these settings"),
     ):
-        told = next(each for each in settlings(estimate, brief.chance) if each.kind == kind)
-        yield Step(
+        settling = next(each for each in settlings(estimate, brief.chance) if each.kind == kind)
+        yield WorkingStep(
             "What would make it surer",
             words,
-            f"±{_percent(told.before_sd, 1)} to ±{_percent(told.after_sd, 1)}",
+            f"±{_percent(settling.before_sd, 1)} to ±{_percent(settling.after_sd, 1)}",
             "Expected narrowing of the frame time by a normal update with that evidence's noise.",
         )
 
@@ -107,12 +107,12 @@ def _spread(total: float, game: float, model: float) -> str:
     return f"√({part:.3f}² + {game:.3f}² + {model:.3f}²)"
 
 
-def _processor_steps(machine: Machine, estimate: Estimate) -> tuple[Step, ...]:
+def _processor_steps(machine: Machine, estimate: Estimate) -> tuple[WorkingStep, ...]:
     chip, load, memory = machine.processor, estimate.workload, estimate.memory
     assert chip is not None
     rated_ns, rated_gbs = rated_latency_ns(chip), rated_bandwidth_gbs(chip)
     return (
-        Step(
+        WorkingStep(
             "Memory factor m",
             f"1 + {load.memory_sensitivity:g} x (½ x {memory.latency_ns:.2f}/{rated_ns:.2f} ns"
             f" + ½ x {rated_gbs:.1f}/{memory.bandwidth_gbs:.1f} GB/s − 1)",
@@ -123,7 +123,7 @@ def _processor_steps(machine: Machine, estimate: Estimate) -> tuple[Step, ...]:
                 else f"{memory.channels} channels at {memory.mts} MT/s; kept within 0.85–1.5."
             ),
         ),
-        Step(
+        WorkingStep(
             "Processor time t_c",
             f"100 x {load.processor_ms:.2f} x"
             f" [{1 - load.parallel_share:.2f}/{round(chip.single_speed, 1):g} +"
@@ -139,13 +139,13 @@ def _processor_steps(machine: Machine, estimate: Estimate) -> tuple[Step, ...]:
     )
 
 
-def _thread_steps(chip: Processor, estimate: Estimate) -> Iterator[Step]:
+def _thread_steps(chip: Processor, estimate: Estimate) -> Iterator[WorkingStep]:
     """Where the game's threads must share the processor's."""
     game = estimate.game
     if chip.threads >= game.threads_used:
         return
     source = "as its file says" if game.threads else "assumed by its genre"
-    yield Step(
+    yield WorkingStep(
         "Variation of processor time v_c",
         f"{game.processor_variation:.3f} x ({game.threads_used} / {chip.threads})^{CROWDING:g}",
         f"{estimate.workload.v_c:.3f}",
@@ -154,12 +154,12 @@ def _thread_steps(chip: Processor, estimate: Estimate) -> Iterator[Step]:
     )
 
 
-def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
+def _graphics_steps(estimate: Estimate) -> tuple[WorkingStep, ...]:
     load, side = estimate.workload, estimate.drawing
     raster, ray, upscale, generation, spill, link = estimate.made_of
     speed = float(work.speed_at(load.rendered_mpx, side.anchors)[0])
     steps = [
-        Step(
+        WorkingStep(
             "Rasterisation",
             f"100/{speed:.1f} x {load.graphics_ms:.2f} x [{load.fixed_share:.2f}"
             f" + {1 - load.fixed_share:.2f} x ({load.rendered_mpx:.2f}/2.07)"
@@ -171,7 +171,7 @@ def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
     ]
     if load.ray_ms_per_mpx:
         steps.append(
-            Step(
+            WorkingStep(
                 "Ray tracing",
                 f"100/{round(side.ray_speed, 1):g} x {load.ray_ms_per_mpx:g} x"
                 f" {load.rendered_mpx:.2f}",
@@ -186,7 +186,7 @@ def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
             else "Not offered by game and graphics part together: drawn at full resolution."
         )
         steps.append(
-            Step(
+            WorkingStep(
                 "Upscaling",
                 f"100/R({load.shown_mpx:.2f} Mpx) x {load.upscale_ms_per_mpx:g} x"
                 f" {load.shown_mpx:.2f}",
@@ -196,7 +196,7 @@ def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
         )
     if estimate.target.generated:
         steps.append(
-            Step(
+            WorkingStep(
                 "Generated frame",
                 f"100/R({load.shown_mpx:.2f} Mpx) x {load.generation_ms_per_mpx:g} x"
                 f" {load.shown_mpx:.2f}",
@@ -209,7 +209,7 @@ def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
         )
     over = estimate.short_of_video_memory_gb
     steps.append(
-        Step(
+        WorkingStep(
             "Spill of video memory",
             f"1000 x {load.spill_share:g} x max(0, {load.video_memory_gb:.1f} −"
             f" {side.video_memory_gb:g} GB) / {side.link_gbs:.1f} GB/s",
@@ -220,7 +220,7 @@ def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
     if link:
         assumed = "" if estimate.game.link_mb is not None else ", assumed by its genre"
         steps.append(
-            Step(
+            WorkingStep(
                 "Link of the card",
                 f"{load.link_mb:g} MB x (1 / {side.link_gbs:.1f} − 1 / {side.own_link_gbs:.1f}"
                 " GB/s)",
@@ -231,7 +231,7 @@ def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
         )
     both = "" if estimate.hastened == 1 else f", divided by {estimate.hastened:g} for two cards"
     steps.append(
-        Step(
+        WorkingStep(
             "Graphics time t_g",
             f"sum of the above{both}",
             f"{estimate.graphics_ms:.2f}{THIN}ms",
@@ -241,27 +241,27 @@ def _graphics_steps(estimate: Estimate) -> tuple[Step, ...]:
     return tuple(steps)
 
 
-def _rate_steps(estimate: Estimate) -> tuple[Step, ...]:
+def _rate_steps(estimate: Estimate) -> tuple[WorkingStep, ...]:
     load = estimate.workload
     if estimate.cannot and estimate.average_fps == 0:
-        return (Step("Frame rate", estimate.cannot, "none", ""),)
+        return (WorkingStep("Frame rate", estimate.cannot, "none", ""),)
     return (
-        Step(
+        WorkingStep(
             "Mean frame E",
             f"t_c Φ((m_x − m_z + s_x²)/s) + t_g Φ((m_z − m_x + s_z²)/s), v_c {load.v_c:.3f}, v_g"
             f" {load.v_g:.3f}",
             f"{estimate.mean_frame_ms:.2f}{THIN}ms",
             "Mean of the later of two lognormal times (Clark 1961, Margrabe 1978).",
         ),
-        Step("Average frame rate", "1000 / E", f"{estimate.average_fps:.1f}{THIN}fps", ""),
-        Step(
+        WorkingStep("Average frame rate", "1000 / E", f"{estimate.average_fps:.1f}{THIN}fps", ""),
+        WorkingStep(
             "1 % low",
             "1000 / t, with Φ(A) Φ(D) = 0.99",
             f"{estimate.low_fps:.1f}{THIN}fps",
             "99th percentile of frame time.",
         ),
         *_shown_steps(estimate),
-        Step(
+        WorkingStep(
             "Limited by the processor",
             "Φ((m_x − m_z)/s)",
             _percent(estimate.processor_share),
@@ -271,18 +271,18 @@ def _rate_steps(estimate: Estimate) -> tuple[Step, ...]:
     )
 
 
-def _shown_steps(estimate: Estimate) -> Iterator[Step]:
+def _shown_steps(estimate: Estimate) -> Iterator[WorkingStep]:
     """What generation makes of the frames drawn."""
     if not estimate.generated:
         return
-    yield Step(
+    yield WorkingStep(
         "Frames shown",
         f"{estimate.shown} x {estimate.drawn_fps:.1f}",
         f"{estimate.judged_fps:.1f}{THIN}fps",
         "A generated frame stands half-way between two drawn ones. The game answers at the rate of"
         " those drawn.",
     )
-    yield Step(
+    yield WorkingStep(
         "Lag that generation adds",
         f"E/2 + {estimate.made_of.generation_ms:.2f}",
         f"{estimate.generation_lag_ms:.1f}{THIN}ms",
@@ -290,21 +290,21 @@ def _shown_steps(estimate: Estimate) -> Iterator[Step]:
     )
 
 
-def _display_steps(estimate: Estimate, brief: Brief) -> tuple[Step, ...]:
+def _display_steps(estimate: Estimate, brief: Brief) -> tuple[WorkingStep, ...]:
     own = pacing(estimate, brief.display)
     if own is None:
         return ()
     hz = brief.display.refresh_hz
     if own.variable:
         return (
-            Step(
+            WorkingStep(
                 "On the display",
                 f"F(1000/{brief.display.variable_from_hz:g}) − F(1000/{hz:g})",
                 f"{_percent(own.inside)} as they come",
                 f"{_percent(own.quicker)} quicker than {hz:g} Hz, {_percent(own.slower)} below the"
                 " variable range.",
             ),
-            Step(
+            WorkingStep(
                 "Lag that waiting adds",
                 "E[max(0, r − t)]",
                 f"{own.lag_ms:.2f}{THIN}ms",
@@ -312,19 +312,19 @@ def _display_steps(estimate: Estimate, brief: Brief) -> tuple[Step, ...]:
             ),
         )
     return (
-        Step(
+        WorkingStep(
             "On the display, synchronised",
             "1000 / (r Σ_k (1 − F(k r))), k from 0",
             f"{own.shown_fps:.1f}{THIN}fps shown",
             f"{_percent(own.late)} of frames come later than one refresh of {hz:g} Hz.",
         ),
-        Step(
+        WorkingStep(
             "Lag that waiting adds",
             "r Σ_k (1 − F(k r)) − E",
             f"{own.lag_ms:.2f}{THIN}ms",
             "On average, a frame waits for the next refresh.",
         ),
-        Step(
+        WorkingStep(
             "Torn without synchronising",
             "min(1, r / E)",
             _percent(own.torn),
@@ -333,12 +333,12 @@ def _display_steps(estimate: Estimate, brief: Brief) -> tuple[Step, ...]:
     )
 
 
-def _sureness_steps(estimate: Estimate, brief: Brief) -> tuple[Step, ...]:
+def _sureness_steps(estimate: Estimate, brief: Brief) -> tuple[WorkingStep, ...]:
     if estimate.cannot and estimate.average_fps == 0:
         return ()
     which = "low" if estimate.target.measure == "low" else "average"
     return (
-        Step(
+        WorkingStep(
             "How well t_c is known",
             _spread(
                 estimate.processor_sd,
@@ -348,7 +348,7 @@ def _sureness_steps(estimate: Estimate, brief: Brief) -> tuple[Step, ...]:
             f"±{_percent(estimate.processor_sd, 1)}",
             "Part, game and model in quadrature: standard deviations in ln.",
         ),
-        Step(
+        WorkingStep(
             "How well t_g is known",
             _spread(
                 estimate.graphics_sd,
@@ -359,7 +359,7 @@ def _sureness_steps(estimate: Estimate, brief: Brief) -> tuple[Step, ...]:
             "Part, game and model; the part's is split between R and Q by their shares of the"
             " frame.",
         ),
-        Step(
+        WorkingStep(
             f"Chance that the {which} reaches {estimate.target.fps:g} fps",
             f"both errors integrated along F(t_c, t_g) = {estimate.wanted_ms:.2f}{THIN}ms",
             _percent(estimate.chance),
@@ -367,7 +367,7 @@ def _sureness_steps(estimate: Estimate, brief: Brief) -> tuple[Step, ...]:
             or f"The brief's sureness is {brief.sureness}, {_percent(brief.chance)}:"
             f" {estimate.state}.",
         ),
-        Step(
+        WorkingStep(
             "Reached with that sureness",
             f"the rate whose chance is {_percent(brief.chance)}",
             f"{estimate.reliable_fps:.1f}{THIN}fps",

@@ -3,7 +3,7 @@
 import re
 from typing import NamedTuple
 
-from wattmetron.core.letters.said import Clause, Said
+from wattmetron.core.letters.said import Clause, MessageReading
 
 CURRENCIES = {
     "eur": "EUR",
@@ -104,36 +104,42 @@ def minor_of(number: str, thousands: bool = False) -> int:
     )
 
 
-def budget(text: str, pieces: list[Clause]) -> list[Said]:
+def budget(text: str, pieces: list[Clause]) -> list[MessageReading]:
     """The budget and its currency, as (low, high) minor units; nothing where no amount is plain.
 
     One amount is the most; of several the plainest count: they are added where one is added to the
     other, else the least and the greatest are the range.
     """
-    found = [own for piece in pieces for own in amounts(piece)]
-    best = max((own.weight for own in found), default=0)
+    found = [amount for piece in pieces for amount in amounts(piece)]
+    best = max((amount.weight for amount in found), default=0)
     if best < 2:
-        ranged = [own for own in found if _is_range(text, own)]
+        ranged = [amount for amount in found if _is_range(text, amount)]
         found = ranged or [
-            own for own in found if re.match(r"\s*(?:tops|max)", text[own.end : own.end + NEAR])
+            amount
+            for amount in found
+            if re.match(r"\s*(?:tops|max)", text[amount.end : amount.end + NEAR])
         ]
         if not found:
             return []
     else:
-        found = [own for own in found if own.weight >= min(best, 2) or _is_range(text, own)]
-    values = sorted({own.minor for own in found})
-    between = text[min(own.start for own in found) : max(own.end for own in found)]
+        found = [
+            amount for amount in found if amount.weight >= min(best, 2) or _is_range(text, amount)
+        ]
+    values = sorted({amount.minor for amount in found})
+    between = text[min(amount.start for amount in found) : max(amount.end for amount in found)]
     sure = best >= 2
-    if len(values) == 2 and ADDED.search(between + text[max(own.end for own in found) :][:30]):
+    if len(values) == 2 and ADDED.search(
+        between + text[max(amount.end for amount in found) :][:30]
+    ):
         low, high = 0, sum(values)
     else:
         low, high = (values[0] if len(values) > 1 else 0), values[-1]
         sure = sure and len(values) < 3 and (not low or high / low < APART)
-    start, end = min(own.start for own in found), max(own.end for own in found)
-    said = [Said(field="budget", value=(low, high), start=start, end=end, sure=sure)]
-    named = {own.currency for own in found if own.currency}
+    start, end = min(amount.start for amount in found), max(amount.end for amount in found)
+    said = [MessageReading(field="budget", value=(low, high), start=start, end=end, sure=sure)]
+    named = {amount.currency for amount in found if amount.currency}
     said += [
-        Said(field="currency", value=name, start=start, end=end, sure=len(named) == 1)
+        MessageReading(field="currency", value=name, start=start, end=end, sure=len(named) == 1)
         for name in sorted(named)
     ]
     return said

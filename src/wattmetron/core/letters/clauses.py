@@ -62,4 +62,4 @@ def _cut(text: str, at: re.Pattern[str], offset: int) -> list[Clause]:
         found.append(Clause(text[start : match.start()], offset + start, 0))
         start = match.end()
     found.append(Clause(text[start:], offset + start, 0))
-    return [own for own in found if own.text.strip()]
+    return [clause for clause in found if clause.text.strip()]

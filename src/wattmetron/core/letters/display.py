@@ -3,7 +3,7 @@
 import re
 from collections.abc import Iterator
 
-from wattmetron.core.letters.said import Clause, Said
+from wattmetron.core.letters.said import Clause, MessageReading
 
 FIGURES = re.compile(r"\b(\d{3,5})\s*(?:x|by)\s*(\d{3,4})\b")
 NAMED: tuple[tuple[re.Pattern[str], tuple[int, int]], ...] = (
@@ -18,7 +18,7 @@ BESIDE = re.compile(r"\b(?:4k|1440p|1080p)\s*[/@]?\s*(\d{2,3})\b(?!\s*(?:fps|p\b
 LEAST_HZ, MOST_HZ = 30, 600
 
 
-def display(text: str) -> Iterator[Said]:
+def display(text: str) -> Iterator[MessageReading]:
     """Size and refresh, the first of each; figures before names."""
     figures = [
         (match, (int(match[1]), int(match[2])))
@@ -30,14 +30,18 @@ def display(text: str) -> Iterator[Said]:
     if sizes:
         match, size = sizes[0]
         sure = len({own for _, own in sizes}) == 1
-        yield Said(field="size", value=size, start=match.start(), end=match.end(), sure=sure)
+        yield MessageReading(
+            field="size", value=size, start=match.start(), end=match.end(), sure=sure
+        )
     rates = [match for own in (HERTZ, BESIDE) for match in own.finditer(text)]
     rates = [match for match in rates if LEAST_HZ <= int(match[1]) <= MOST_HZ]
     if rates:
         match = rates[0]
-        sure = len({own[1] for own in rates}) == 1
+        sure = len({match[1] for match in rates}) == 1
         hz = float(match[1])
-        yield Said(field="refresh_hz", value=hz, start=match.start(), end=match.end(), sure=sure)
+        yield MessageReading(
+            field="refresh_hz", value=hz, start=match.start(), end=match.end(), sure=sure
+        )
 
 
 def names_display(clause: Clause) -> bool:

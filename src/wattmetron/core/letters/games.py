@@ -7,7 +7,7 @@ from typing import Any
 
 from rapidfuzz import fuzz
 
-from wattmetron.core.letters.said import Clause, Said
+from wattmetron.core.letters.said import Clause, MessageReading
 from wattmetron.core.requirements.reading.names import tokens
 
 LIKENESS = 88
@@ -28,7 +28,7 @@ NO_RAYS = re.compile(r"\bno\b|\bnot\b|\bwithout\b|\boff\b|n't\b|\bneither\b")
 WORD = re.compile(r"[^\W\d_]+|\d+")
 
 
-def games(text: str, named: Mapping[str, str]) -> list[Said]:
+def games(text: str, named: Mapping[str, str]) -> list[MessageReading]:
     """Every mention of a game by its name (id by name), in the order of the text; a slip of the pen
     is not sure.
     """
@@ -43,9 +43,9 @@ def games(text: str, named: Mapping[str, str]) -> list[Said]:
         if key not in known
         and (len(words[name]) == 1 or not there.isdisjoint(_telling(words[name])))
     }
-    for own in _slips(text, near):
-        if not any(own.start in span or own.end - 1 in span for span in taken):
-            found.append(own)
+    for slip in _slips(text, near):
+        if not any(slip.start in span or slip.end - 1 in span for span in taken):
+            found.append(slip)
     return sorted(found, key=lambda own: own.start)
 
 
@@ -53,14 +53,14 @@ def _telling(words: tuple[str, ...]) -> set[str]:
     return {word for word in words if len(word) >= LEAST_TELLING}
 
 
-def _exact(text: str, named: Mapping[str, str]) -> Iterator[Said]:
+def _exact(text: str, named: Mapping[str, str]) -> Iterator[MessageReading]:
     for name, game_id in named.items():
         words = [re.escape(word) for word in tokens(name)]
         for match in re.finditer(r"\b" + r"\W{1,3}".join(words) + r"\b", text):
-            yield Said(field="game", value=game_id, start=match.start(), end=match.end())
+            yield MessageReading(field="game", value=game_id, start=match.start(), end=match.end())
 
 
-def _slips(text: str, named: Mapping[str, str]) -> Iterator[Said]:
+def _slips(text: str, named: Mapping[str, str]) -> Iterator[MessageReading]:
     """Runs of words that are nearly the name of a game."""
     words = list(WORD.finditer(text))
     for name, game_id in named.items():
@@ -72,8 +72,8 @@ def _slips(text: str, named: Mapping[str, str]) -> Iterator[Said]:
             run = words[at : at + count]
             if abs(run[-1].end() - run[0].start() - len(wanted)) > 3:
                 continue
-            if fuzz.ratio(wanted, " ".join(own[0] for own in run)) >= LIKENESS:
-                yield Said(
+            if fuzz.ratio(wanted, " ".join(match[0] for match in run)) >= LIKENESS:
+                yield MessageReading(
                     field="game",
                     value=game_id,
                     start=run[0].start(),
@@ -82,11 +82,11 @@ def _slips(text: str, named: Mapping[str, str]) -> Iterator[Said]:
                 )
 
 
-def of_games(sentences: list[Clause], found: list[Said]) -> Iterator[Said]:
+def of_games(sentences: list[Clause], found: list[MessageReading]) -> Iterator[MessageReading]:
     """What is said of games: of the one before it, of all of a pair that ``and`` joins before it,
     of the one named after ``in``; of the last one where a sentence names none.
     """
-    last: list[Said] = []
+    last: list[MessageReading] = []
     for sentence in sentences:
         own = [game for game in found if sentence.start <= game.start < sentence.end]
         for match, make in _properties(sentence):
@@ -114,10 +114,12 @@ def _properties(sentence: Clause) -> Iterator[tuple[re.Match[str], Any]]:
 
 def _maker(sentence: Clause, match: re.Match[str], field: str, value: object) -> Any:
     start, end = sentence.start + match.start(), sentence.start + match.end()
-    return partial(Said, field=field, value=value, start=start, end=end)  # type: ignore[arg-type]
+    return partial(MessageReading, field=field, value=value, start=start, end=end)  # type: ignore[arg-type]
 
 
-def _meant(sentence: Clause, own: list[Said], start: int, end: int) -> list[Said]:
+def _meant(
+    sentence: Clause, own: list[MessageReading], start: int, end: int
+) -> list[MessageReading]:
     """The games of a sentence that something at a place is about."""
     before = [game for game in own if game.end <= start]
     after = [game for game in own if game.start >= end]

@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterable, Iterator, Mapping
 
 from wattmetron.core.letters.display import names_display
-from wattmetron.core.letters.said import Clause, Said
+from wattmetron.core.letters.said import Clause, MessageReading
 from wattmetron.core.letters.wishes import NO
 from wattmetron.core.requirements.reading.names import tokens
 
@@ -43,7 +43,7 @@ def owns(sentence: Clause) -> bool:
     )
 
 
-def own_kinds(sentence: Clause) -> Iterator[Said]:
+def own_kinds(sentence: Clause) -> Iterator[MessageReading]:
     """Kinds of part that are there already; a display that is only described is not one."""
     found = OWNS.search(sentence.text) or re.match(r"\s*\w+\s*:", sentence.text)
     first = found.start() if found else 0
@@ -55,7 +55,7 @@ def own_kinds(sentence: Clause) -> Iterator[Said]:
                 continue
             if NO.search(piece.text) or BUYS.search(piece.text):
                 continue
-            yield Said(
+            yield MessageReading(
                 field="own_kind",
                 value=kind,
                 start=sentence.start + match.start(),
@@ -71,14 +71,14 @@ def _around(sentence: Clause, match: re.Match[str]) -> Clause:
     return Clause(sentence.text[start : min(ends, default=len(sentence.text))], start, 0)
 
 
-def buys(sentence: Clause) -> Iterator[Said]:
+def buys(sentence: Clause) -> Iterator[MessageReading]:
     """What is to be bought besides the machine."""
     if not BUYS.search(sentence.text):
         return
     for kind, words in BOUGHT:
         match = words.search(sentence.text)
         if match and not NO.search(_around(sentence, match).text):
-            yield Said(
+            yield MessageReading(
                 field="buys",
                 value=kind,
                 start=sentence.start + match.start(),
@@ -86,7 +86,9 @@ def buys(sentence: Clause) -> Iterator[Said]:
             )
 
 
-def named_parts(text: str, parts: Mapping[str, str], sentences: list[Clause]) -> Iterator[Said]:
+def named_parts(
+    text: str, parts: Mapping[str, str], sentences: list[Clause]
+) -> Iterator[MessageReading]:
     """Parts of the catalogue (id by name) that stand in a sentence about what is owned; the longest
     name where one is the beginning of another.
     """
@@ -98,12 +100,14 @@ def named_parts(text: str, parts: Mapping[str, str], sentences: list[Clause]) ->
             continue
         pattern = r"\b" + r"\W{1,3}".join(map(re.escape, words)) + r"\b"
         for match in re.finditer(pattern, text):
-            if any(own.start <= match.start() < own.end for own in owning):
-                yield Said(field="owned", value=part_id, start=match.start(), end=match.end())
+            if any(clause.start <= match.start() < clause.end for clause in owning):
+                yield MessageReading(
+                    field="owned", value=part_id, start=match.start(), end=match.end()
+                )
                 break
 
 
-def refused(sentence: Clause, makers: Iterable[str]) -> Iterator[Said]:
+def refused(sentence: Clause, makers: Iterable[str]) -> Iterator[MessageReading]:
     """Makers of whom nothing is wanted."""
     if not NO.search(sentence.text):
         return
@@ -111,4 +115,4 @@ def refused(sentence: Clause, makers: Iterable[str]) -> Iterator[Said]:
         match = re.search(rf"\b{re.escape(maker.lower())}\b", sentence.text)
         if match:
             start = sentence.start + match.start()
-            yield Said(field="no_maker", value=maker, start=start, end=start + len(maker))
+            yield MessageReading(field="no_maker", value=maker, start=start, end=start + len(maker))

@@ -11,7 +11,7 @@ from wattmetron.core.letters.clauses import LONGEST, clauses, folded, sentences
 from wattmetron.core.letters.display import display
 from wattmetron.core.letters.games import games, of_games
 from wattmetron.core.letters.owned import buys, named_parts, own_kinds, owns, refused
-from wattmetron.core.letters.said import Clause, Letter, Said
+from wattmetron.core.letters.said import Clause, Letter, MessageReading
 from wattmetron.core.letters.translated import translated
 from wattmetron.core.letters.wishes import sizes, wishes
 from wattmetron.core.requirements.reading.shortening import Shortened
@@ -55,33 +55,33 @@ def read_letter(catalogue: Catalogue, text: str) -> Letter:
     return Letter(text, placed, tuple(letter.span(*span) for span in unread), cut)
 
 
-def _placed(own: Said, letter: Shortened) -> Said:
+def _placed(own: MessageReading, letter: Shortened) -> MessageReading:
     start, end = letter.span(own.start, own.end)
     return replace(own, start=start, end=end)
 
 
 def _read(
-    catalogue: Catalogue, small: str, found: list[Said]
-) -> tuple[tuple[Said, ...], tuple[tuple[int, int], ...]]:
+    catalogue: Catalogue, small: str, found: list[MessageReading]
+) -> tuple[tuple[MessageReading, ...], tuple[tuple[int, int], ...]]:
     """What a folded letter says, and the sentences of which nothing was read."""
     whole = sentences(small)
     bare = _without(small, found)
     pieces = [piece for sentence in whole for piece in clauses(sentence)]
     said = [*found, *of_games(whole, found), *budget(small, whole), *display(small)]
-    said += named_parts(small, {own.name: own.id for own in catalogue.parts.values()}, whole)
+    said += named_parts(small, {part.name: part.id for part in catalogue.parts.values()}, whole)
     makers = sorted({part.maker for part in catalogue.parts.values()})
     for sentence in whole:
         said += [*buys(sentence), *refused(sentence, makers)]
         said += own_kinds(sentence) if owns(sentence) else ()
     for piece in pieces:
         sentence = whole[piece.sentence]
-        own = replace(piece, text=bare[piece.start : piece.end])
-        said += wishes(own, bare[sentence.start : piece.start])
+        clause = replace(piece, text=bare[piece.start : piece.end])
+        said += wishes(clause, bare[sentence.start : piece.start])
         said += sizes(piece, owns(sentence) and "want" not in piece.text)
     return _settled(said), _unread(whole, said)
 
 
-def _without(text: str, found: list[Said]) -> str:
+def _without(text: str, found: list[MessageReading]) -> str:
     """The text with the names of games blanked: what they are called is no wish."""
     signs = list(text)
     for own in found:
@@ -89,11 +89,11 @@ def _without(text: str, found: list[Said]) -> str:
     return "".join(signs)
 
 
-def _settled(said: Iterable[Said]) -> tuple[Said, ...]:
+def _settled(said: Iterable[MessageReading]) -> tuple[MessageReading, ...]:
     """Each once, in the order of the text; of fields that hold one value the first, which is not
     sure where another contradicts it.
     """
-    several, single = list[Said](), dict[str, list[Said]]()
+    several, single = list[MessageReading](), dict[str, list[MessageReading]]()
     for own in said:
         if own.field in SEVERAL:
             several.append(own)
@@ -105,17 +105,17 @@ def _settled(said: Iterable[Said]) -> tuple[Said, ...]:
     return tuple(sorted([*alone, *rest], key=lambda own: (own.start, own.end, own.field)))
 
 
-def _shown_as_part(own: Said, kept: Mapping[Any, Said]) -> bool:
+def _shown_as_part(own: MessageReading, kept: Mapping[Any, MessageReading]) -> bool:
     """Whether a kind is only the end of a part's name that was read."""
     return own.field == "own_kind" and any(
         other.field == "owned" and other.start <= own.start < other.end for other in kept.values()
     )
 
 
-def _first(said: list[Said]) -> Said:
+def _first(said: list[MessageReading]) -> MessageReading:
     first = min(said, key=lambda own: own.start)
     agreed = len({str(own.value) for own in said}) == 1
-    return Said(
+    return MessageReading(
         field=first.field,
         value=first.value,
         start=first.start,
@@ -124,7 +124,7 @@ def _first(said: list[Said]) -> Said:
     )
 
 
-def _unread(whole: list[Clause], said: list[Said]) -> tuple[tuple[int, int], ...]:
+def _unread(whole: list[Clause], said: list[MessageReading]) -> tuple[tuple[int, int], ...]:
     """The sentences of which nothing was read."""
     return tuple(
         (sentence.start, sentence.end)

@@ -34,7 +34,7 @@ Field = Literal[
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Said:
+class MessageReading:
     """A field with its value, where it stands (start and end in the text), the game that it is
     about, and whether it may be taken as said.
     """
@@ -67,9 +67,9 @@ class Letter:
     """
 
     text: str
-    said: tuple[Said, ...]
+    said: tuple[MessageReading, ...]
     unread: tuple[tuple[int, int], ...]
     cut: bool = False
 
-    def of(self, field: Field) -> tuple[Said, ...]:
+    def of(self, field: Field) -> tuple[MessageReading, ...]:
         return tuple(own for own in self.said if own.field == field)

@@ -4,7 +4,7 @@ import re
 from collections.abc import Callable, Iterable
 
 from wattmetron.core.letters.languages import BETWEEN_NUMBERS, OF, SAID
-from wattmetron.core.letters.said import Said
+from wattmetron.core.letters.said import MessageReading
 from wattmetron.core.requirements.reading.rewriting import replaced, spoken_in
 from wattmetron.core.requirements.reading.shortening import Shortened
 
@@ -20,7 +20,7 @@ _UNITS = re.compile(r"(?<=\d)([ ]?)(go|to)(?![^\W_])")
 _UNIT = {"go": "gb", "to": "tb"}
 
 
-def translated(small: str, named: Iterable[Said]) -> Shortened:
+def translated(small: str, named: Iterable[MessageReading]) -> Shortened:
     """A folded letter; what it names (games) stays as it is. An English one is not touched."""
     letter = Shortened(small, list(range(len(small))))
     if not spoken_in(small):

@@ -3,7 +3,7 @@
 import re
 from collections.abc import Iterator
 
-from wattmetron.core.letters.said import Clause, Field, Said
+from wattmetron.core.letters.said import Clause, Field, MessageReading
 
 NO = re.compile(
     r"\bno\b|\bnot\b|\bwithout\b|\bnothing\b|\bneither\b|n't\b|\bnever\b|\bexclud\w*|\bnone\b|\brefuse\w*"
@@ -42,7 +42,7 @@ STORAGE = re.compile(
 )
 
 
-def wishes(clause: Clause, before: str) -> Iterator[Said]:
+def wishes(clause: Clause, before: str) -> Iterator[MessageReading]:
     """The wishes of a clause; ``before`` is the rest of its sentence before it."""
     text = clause.text
     no = bool(NO.search(text))
@@ -70,7 +70,7 @@ def wishes(clause: Clause, before: str) -> Iterator[Said]:
         yield _said(clause, match, "years", _number(match[1]))
 
 
-def sizes(clause: Clause, owns: bool) -> Iterator[Said]:
+def sizes(clause: Clause, owns: bool) -> Iterator[MessageReading]:
     """Memory and storage in GB, unless the clause says what is there already."""
     if owns:
         return
@@ -81,14 +81,14 @@ def sizes(clause: Clause, owns: bool) -> Iterator[Said]:
         yield _said(clause, match, "storage_gb", whole)
 
 
-def _lights(clause: Clause, no: bool, before: str) -> Iterator[Said]:
+def _lights(clause: Clause, no: bool, before: str) -> Iterator[MessageReading]:
     match = LIGHTS.search(clause.text)
     refused = no or bool(NO_BEFORE.search(before[-20:]))
     if match and refused and not IGNORED.search(clause.text):
         yield _said(clause, match, "no_lights", True)
 
 
-def _noise(clause: Clause, no: bool) -> Iterator[Said]:
+def _noise(clause: Clause, no: bool) -> Iterator[MessageReading]:
     match = QUIET.search(clause.text)
     if match and not no:
         yield _said(clause, match, "quiet", True, sure=False)
@@ -98,14 +98,14 @@ def _noise(clause: Clause, no: bool) -> Iterator[Said]:
         yield _said(clause, match, "quiet", True, sure=False)
 
 
-def _cooling(clause: Clause, no: bool) -> Iterator[Said]:
+def _cooling(clause: Clause, no: bool) -> Iterator[MessageReading]:
     if match := LIQUID.search(clause.text):
         yield _said(clause, match, "cooling", "air" if no else "liquid")
     elif (match := AIR.search(clause.text)) and not no:
         yield _said(clause, match, "cooling", "air")
 
 
-def _used(clause: Clause, no: bool) -> Iterator[Said]:
+def _used(clause: Clause, no: bool) -> Iterator[MessageReading]:
     if match := USED.search(clause.text):
         yield _said(clause, match, "allow_used", not no)
     elif match := NEW.search(clause.text):
@@ -114,8 +114,8 @@ def _used(clause: Clause, no: bool) -> Iterator[Said]:
 
 def _said(
     clause: Clause, match: re.Match[str], field: Field, value: object, sure: bool = True
-) -> Said:
-    return Said(
+) -> MessageReading:
+    return MessageReading(
         field=field,
         value=value,
         start=clause.start + match.start(),

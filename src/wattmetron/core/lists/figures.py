@@ -53,8 +53,8 @@ class Price(NamedTuple):
 def quantity_of(before: str, after: str) -> int | None:
     """How many the text around a part's name says; None where it says nothing."""
     for text, patterns in ((before, BEFORE), (after, AFTER)):
-        for own in patterns:
-            if match := own.search(text):
+        for pattern in patterns:
+            if match := pattern.search(text):
                 return _count(match[1])
     return None
 
@@ -73,7 +73,7 @@ def prices_of(text: str, bare: bool) -> list[Price]:
     """The amounts of a text that can be prices; without a currency only where ``bare`` ones
     count.
     """
-    found = []
+    prices = []
     kept = DATES.sub(lambda match: " " * len(match[0]), text)
     for match in AMOUNT.finditer(kept):
         if UNITS.match(kept[match.end() :]) or kept[: match.start("number")].rstrip().endswith("@"):
@@ -85,13 +85,13 @@ def prices_of(text: str, bare: bool) -> list[Price]:
             continue
         if not words and not decimals and (not bare or minor < LEAST_BARE_MINOR):
             continue
-        found.append(Price(minor, CURRENCIES.get(words, ""), bool(words) or decimals))
-    return found
+        prices.append(Price(minor, CURRENCIES.get(words, ""), bool(words) or decimals))
+    return prices
 
 
 def price_at_end(text: str) -> tuple[str, Price | None]:
     """A line without the price that it ends in, and that price; None where it ends in none."""
-    matches = [own for own in AMOUNT.finditer(text) if own.end() == len(text.rstrip())]
+    matches = [match for match in AMOUNT.finditer(text) if match.end() == len(text.rstrip())]
     prices = prices_of(text[matches[-1].start() :], bare=True) if matches else []
     if not prices:
         return text, None
@@ -100,8 +100,8 @@ def price_at_end(text: str) -> tuple[str, Price | None]:
 
 def unit_price(prices: list[Price], quantity: int) -> Price | None:
     """What one costs: the price that times the quantity makes another, else the last plain one."""
-    for own in prices:
-        if quantity > 1 and any(other.minor == own.minor * quantity for other in prices):
-            return own
-    plain = [own for own in prices if own.plain]
+    for price in prices:
+        if quantity > 1 and any(other.minor == price.minor * quantity for other in prices):
+            return price
+    plain = [price for price in prices if price.plain]
     return (plain or prices)[-1] if prices else None

@@ -92,7 +92,7 @@ class Token(NamedTuple):
 
 
 @dataclass(frozen=True, slots=True)
-class Found:
+class NameMatch:
     """A part found in a text: its place, how much of its name stands there (0 to 1), what that
     weighs, how many words of its name are there and how many of these without a slip (the maker's
     apart), and how many words stand in its piece of the text.
@@ -111,20 +111,20 @@ class Found:
 
 def tokens_of(text: str) -> list[Token]:
     """The words and numbers of a text; a size in TB is also said in GB."""
-    found: list[Token] = []
+    tokens: list[Token] = []
     last = 0
     for match in PIECE.finditer(text):
-        divided = bool(found) and bool(BREAKS.search(text[last : match.start()]))
-        found.append(Token(match[0].casefold(), match.start(), match.end(), divided))
+        divided = bool(tokens) and bool(BREAKS.search(text[last : match.start()]))
+        tokens.append(Token(match[0].casefold(), match.start(), match.end(), divided))
         last = match.end()
     return [
-        own._replace(word=f"{int(own.word) * 1000}")
-        if own.word.isdecimal()
-        and len(own.word) <= 2
-        and n + 1 < len(found)
-        and found[n + 1].word == "tb"
-        else own
-        for n, own in enumerate(found)
+        token._replace(word=f"{int(token.word) * 1000}")
+        if token.word.isdecimal()
+        and len(token.word) <= 2
+        and n + 1 < len(tokens)
+        and tokens[n + 1].word == "tb"
+        else token
+        for n, token in enumerate(tokens)
     ]
 
 
@@ -171,7 +171,7 @@ class PartNames:
             for word, _ in words
         ]
 
-    def find(self, text: str, kind: Kind | None = None) -> list[Found]:
+    def find(self, text: str, kind: Kind | None = None) -> list[NameMatch]:
         """Everything in a text that may be a part, overlapping; ``kind`` is what it is called."""
         tokens = tokens_of(text)
         said: dict[str, list[tuple[int, float]]] = defaultdict(list)
@@ -217,20 +217,22 @@ class PartNames:
         part_id: str,
         said: Mapping[str, Sequence[tuple[int, float]]],
         tokens: Sequence[Token],
-    ) -> Found | None:
+    ) -> NameMatch | None:
         """The place of a text where most of a part's name stands together."""
         words = self._words[part_id]
         telling = [
-            own
-            for own in words
-            if own in said
-            and own.isalpha()
-            and own not in LOOSE
-            and own not in self._makers[part_id]
+            word
+            for word in words
+            if word in said
+            and word.isalpha()
+            and word not in LOOSE
+            and word not in self._makers[part_id]
         ] or [
-            own for own in words if own in said and own in self._makers[part_id] and len(words) <= 3
+            word
+            for word in words
+            if word in said and word in self._makers[part_id] and len(words) <= 3
         ]
-        best: Found | None = None
+        best: NameMatch | None = None
         anchors = {place for word in telling for place, _ in said[word]}
         for anchor in sorted(anchors)[:12]:
             own = self._around(part_id, anchor, said, tokens)
@@ -244,7 +246,7 @@ class PartNames:
         anchor: int,
         said: Mapping[str, Sequence[tuple[int, float]]],
         tokens: Sequence[Token],
-    ) -> Found | None:
+    ) -> NameMatch | None:
         taken: dict[int, tuple[str, float]] = {}
         for word in self._words[part_id]:
             near = [
@@ -273,7 +275,7 @@ class PartNames:
         own_words = [word for word in kept if word not in self._makers[part_id]]
         if not own_words:
             return None
-        return Found(
+        return NameMatch(
             part_id=part_id,
             start=tokens[places[0]].start,
             end=tokens[places[-1]].end,

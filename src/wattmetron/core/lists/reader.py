@@ -17,8 +17,8 @@ from wattmetron.core.lists.figures import (
     whole_quantity,
 )
 from wattmetron.core.lists.kinds import kind_named, leading_kind
-from wattmetron.core.lists.names import Found, names_of
-from wattmetron.core.lists.rows import Row, rows_of
+from wattmetron.core.lists.names import NameMatch, names_of
+from wattmetron.core.lists.rows import ParsedRow, rows_of
 from wattmetron.core.lists.said import Guess, ListError, SentList, SentPart
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import ANY_PARTS
@@ -81,11 +81,11 @@ class _Reading:
 
     def read(self) -> list[SentPart]:
         """What was read; what only a price makes a part counts in a list of parts alone."""
-        if sum(bool(own.guesses) for own in self.parts) >= LEAST_OF_A_LIST:
+        if sum(bool(sent_part.guesses) for sent_part in self.parts) >= LEAST_OF_A_LIST:
             return self.parts
-        return [own for n, own in enumerate(self.parts) if n not in self.priced_alone]
+        return [sent_part for n, sent_part in enumerate(self.parts) if n not in self.priced_alone]
 
-    def take(self, row: Row) -> None:
+    def take(self, row: ParsedRow) -> None:
         text = row.text
         if HEADING.match(text):
             self._owned_below = bool(BOUGHT.search(text) or OWNS.search(folded(text)))
@@ -95,12 +95,12 @@ class _Reading:
         if not spots:
             self._without(row)
             return
-        ends = [*(own.start for own in spots[1:]), len(text)]
+        ends = [*(spot.start for spot in spots[1:]), len(text)]
         for n, (spot, until) in enumerate(zip(spots, ends, strict=True)):
             since = spots[n - 1].end if n else 0
             self._add(row, spot, text[since : spot.start], text[spot.end : until], len(spots) == 1)
 
-    def _add(self, row: Row, spot: _Spot, before: str, after: str, alone: bool) -> None:
+    def _add(self, row: ParsedRow, spot: _Spot, before: str, after: str, alone: bool) -> None:
         quantity = whole_quantity(row.under("quantity")) if alone else None
         if quantity is None:
             quantity = quantity_of(before, after)
@@ -121,21 +121,23 @@ class _Reading:
             )
         )
 
-    def _price(self, row: Row, before: str, after: str, alone: bool, quantity: int) -> Price | None:
+    def _price(
+        self, row: ParsedRow, before: str, after: str, alone: bool, quantity: int
+    ) -> Price | None:
         if alone:
             for head in ("each", "price", "sum"):
-                found = prices_of(row.under(head), True)
-                if found:
-                    return found[0]
+                prices = prices_of(row.under(head), True)
+                if prices:
+                    return prices[0]
         listed = bool(row.cells) or bool(
             re.match(r"^\s*(?:[-–~:;=…|]|\.{3}|for\b|\(\d+ at\b)", after)
         )
-        found = prices_of(after, listed)
-        if not found and alone:
-            found = prices_of(before, False)
-        return unit_price(found, quantity)
+        prices = prices_of(after, listed)
+        if not prices and alone:
+            prices = prices_of(before, False)
+        return unit_price(prices, quantity)
 
-    def _without(self, row: Row) -> None:
+    def _without(self, row: ParsedRow) -> None:
         """A row that names no known part: more of the part before, or a part that is not known."""
         text = row.text
         if self.parts and self._continues(row):
@@ -171,7 +173,7 @@ class _Reading:
         found.sort(key=lambda own: (-own.score, own.part_id))
         return tuple(own.part_id for own in found[:MOST_GUESSES])
 
-    def _continues(self, row: Row) -> bool:
+    def _continues(self, row: ParsedRow) -> bool:
         """Whether a row says more of the part before, as a basket does."""
         last = self.parts[-1]
         quantity = ANYWHERE.search(row.text)
@@ -181,12 +183,12 @@ class _Reading:
         prices = prices_of(row.text, False)
         letters = re.sub(r"\b(?:eur|nok|price|each)\b|[^a-z]", "", row.text, flags=re.I)
         if prices and not letters and last.price_minor is None:
-            own = prices[0]
-            self.parts[-1] = replace(last, price_minor=own.minor, currency=own.currency)
+            price = prices[0]
+            self.parts[-1] = replace(last, price_minor=price.minor, currency=price.currency)
             return True
         return False
 
-    def _of_cells(self, row: Row) -> tuple[Kind | None, str]:
+    def _of_cells(self, row: ParsedRow) -> tuple[Kind | None, str]:
         kind, _ = leading_kind(row.cells[0])
         name = row.under("name") if row.heads else ""
         worded = [cell for cell in row.cells if re.search(r"[^\W\d_]{3,}", cell)]
@@ -197,7 +199,7 @@ class _Reading:
         """The places of a text where parts are named, none over another, those that say most."""
         found = [own for own in self._names.find(text, kind) if own.score >= LEAST_SCORE]
         found = [own for own in found if own.share >= LEAST_SHARE and _stands(own)]
-        chosen: list[Found] = []
+        chosen: list[NameMatch] = []
         for own in sorted(found, key=lambda own: (-own.score, own.part_id)):
             if all(own.places.isdisjoint(other.places) and _apart(own, other) for other in chosen):
                 chosen.append(own)
@@ -212,17 +214,19 @@ class _Reading:
             for own in chosen
         ]
 
-    def _guesses(self, best: Found, found: Sequence[Found]) -> tuple[Guess, ...]:
+    def _guesses(self, best: NameMatch, found: Sequence[NameMatch]) -> tuple[Guess, ...]:
         """The best and what else may be meant at its place; parts that are as good share."""
         rivals = [own for own in found if not own.places.isdisjoint(best.places)]
         rivals.sort(key=lambda own: (-own.score, self._cost(own.part_id), own.part_id))
-        level = [own for own in rivals if best.score - own.score < NEAR]
-        second = next((own for own in rivals if best.score - own.score >= NEAR), None)
+        level = [rival for rival in rivals if best.score - rival.score < NEAR]
+        second = next((rival for rival in rivals if best.score - rival.score >= NEAR), None)
         margin = 1.0 if second is None else min(1.0, (best.score - second.score) / 1.5)
         sure = min(0.98, best.share) * (0.6 + 0.4 * margin)
         guesses = [Guess(own.part_id, sure / len(level)) for own in level]
         rest = [
-            Guess(own.part_id, min(sure, own.share) * 0.5) for own in rivals if own not in level
+            Guess(rival.part_id, min(sure, rival.share) * 0.5)
+            for rival in rivals
+            if rival not in level
         ]
         return tuple((*guesses, *rest)[:MOST_GUESSES])
 
@@ -230,10 +234,10 @@ class _Reading:
         """The cheapest offer in the first region, in minor units; parts without one come last."""
         region = next(iter(self._catalogue.regions), "")
         offers = self._catalogue.prices(region, ANY_PARTS).all_of(part_id) if region else ()
-        return min((own.cost_minor for own in offers), default=10**9)
+        return min((offer.cost_minor for offer in offers), default=10**9)
 
 
-def _stands(own: Found) -> bool:
+def _stands(own: NameMatch) -> bool:
     """Whether enough of a name is there: one word alone only where it is nearly all of it and of
     what stands around it; slips alone only where they are many.
     """
@@ -242,7 +246,7 @@ def _stands(own: Found) -> bool:
     return own.words > 2 or (own.exact > 0 and own.share >= LEAST_OF_TWO)
 
 
-def _apart(own: Found, other: Found) -> bool:
+def _apart(own: NameMatch, other: NameMatch) -> bool:
     return own.end <= other.start or other.end <= own.start
 
 

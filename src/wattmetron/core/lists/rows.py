@@ -39,7 +39,7 @@ PRICE_KEYS = ("price", "cost", "unit_price", "unitprice", "each")
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class ParsedRow:
     """A row: its text, its cells where it is of a table, and what heads say of these by place."""
 
     text: str
@@ -48,11 +48,13 @@ class Row:
 
     def under(self, head: str) -> str:
         """The cell under a head; empty where there is none."""
-        places = (n for n, own in enumerate(self.heads) if own == head and n < len(self.cells))
+        places = (
+            n for n, each_head in enumerate(self.heads) if each_head == head and n < len(self.cells)
+        )
         return next((self.cells[n] for n in places), "")
 
 
-def rows_of(text: str) -> list[Row]:
+def rows_of(text: str) -> list[ParsedRow]:
     """The rows of a text, at most 600."""
     known = _json(text)
     if known is not None:
@@ -64,7 +66,7 @@ def rows_of(text: str) -> list[Row]:
     whole = [line for line in lines if line.strip()][:MOST_ROWS]
     cut = _cutter(whole)
     if cut is None:
-        return [Row(line.strip()) for line in _unwrapped(lines)][:MOST_ROWS]
+        return [ParsedRow(line.strip()) for line in _unwrapped(lines)][:MOST_ROWS]
     rows, heads = [], tuple[str, ...]()
     for line in whole:
         cells = tuple(cell.strip() for cell in cut(line))
@@ -73,9 +75,9 @@ def rows_of(text: str) -> list[Row]:
             heads = named
             continue
         if len(cells) > 1:
-            rows.append(Row(CELL_MARK.join(cell for cell in cells if cell), cells, heads))
+            rows.append(ParsedRow(CELL_MARK.join(cell for cell in cells if cell), cells, heads))
         else:
-            rows.append(Row(line.strip()))
+            rows.append(ParsedRow(line.strip()))
     return rows
 
 
@@ -132,7 +134,7 @@ def _json(text: str) -> Any:
         return None
 
 
-def _of_json(value: Any, depth: int = 0) -> Iterator[Row]:
+def _of_json(value: Any, depth: int = 0) -> Iterator[ParsedRow]:
     """A row for every object that names something."""
     if depth > 12:
         return
@@ -141,7 +143,7 @@ def _of_json(value: Any, depth: int = 0) -> Iterator[Row]:
             yield from _of_json(own, depth + 1)
         return
     if isinstance(value, str):
-        yield Row(value[:300])
+        yield ParsedRow(value[:300])
         return
     if not isinstance(value, dict):
         return
@@ -158,7 +160,7 @@ def _of_json(value: Any, depth: int = 0) -> Iterator[Row]:
     count = next((str(small[key]) for key in COUNT_KEYS if key in small), "")
     price = next((_amount(small[key]) for key in PRICE_KEYS if key in small), "")
     cells = (f"{kind} {name}".strip()[:300], count[:20], price[:40])
-    yield Row(cells[0], cells, ("name", "quantity", "each"))
+    yield ParsedRow(cells[0], cells, ("name", "quantity", "each"))
 
 
 def _amount(value: Any) -> str:

@@ -54,4 +54,6 @@ class SentList:
 
     @property
     def currencies(self) -> tuple[str, ...]:
-        return tuple(dict.fromkeys(own.currency for own in self.parts if own.currency))
+        return tuple(
+            dict.fromkeys(sent_part.currency for sent_part in self.parts if sent_part.currency)
+        )

@@ -22,7 +22,7 @@ Way = Literal["processor tuned", "card tuned", "processor undervolted", "card un
 
 
 @dataclass(frozen=True, slots=True)
-class Change:
+class TuningEffect:
     """Gain in speed with its standard deviation, both as shares, and the factor on power."""
 
     gain: float
@@ -30,11 +30,11 @@ class Change:
     power: float
 
 
-CHANGES: dict[Way, Change] = {
-    "processor tuned": Change(0.04, 0.02, 1.25),
-    "card tuned": Change(0.05, 0.02, 1.15),
-    "processor undervolted": Change(-0.005, 0.005, 0.88),
-    "card undervolted": Change(-0.01, 0.01, 0.85),
+CHANGES: dict[Way, TuningEffect] = {
+    "processor tuned": TuningEffect(0.04, 0.02, 1.25),
+    "card tuned": TuningEffect(0.05, 0.02, 1.15),
+    "processor undervolted": TuningEffect(-0.005, 0.005, 0.88),
+    "card undervolted": TuningEffect(-0.01, 0.01, 0.85),
 }
 
 
@@ -46,7 +46,7 @@ def tuned(machine: Machine, way: Way) -> Machine | None:
     return None if card is None else replace(machine, graphics=card_at(card, CHANGES[way]))
 
 
-def chip_at(chip: Processor, change: Change) -> Processor:
+def chip_at(chip: Processor, change: TuningEffect) -> Processor:
     """A processor with its speeds, their spread and its watts changed."""
     return replace(
         chip,
@@ -58,7 +58,7 @@ def chip_at(chip: Processor, change: Change) -> Processor:
     )
 
 
-def card_at(card: Graphics, change: Change) -> Graphics:
+def card_at(card: Graphics, change: TuningEffect) -> Graphics:
     """A card with its speeds, their spread and its watts changed."""
     up = 1 + change.gain
     return replace(
@@ -83,7 +83,7 @@ T = TypeVar("T", Processor, Graphics)
 P = TypeVar("P", Processor, Mainboard)
 
 
-def changed_by(part: T, change: Change) -> T:
+def changed_by(part: T, change: TuningEffect) -> T:
     """A processor or card with a change."""
     return card_at(part, change) if isinstance(part, Graphics) else chip_at(part, change)
 
@@ -131,12 +131,12 @@ def as_measured(machine: Machine, shipped: Machine, build: Build) -> Machine:
     """The machine with those parts that were measured as they are set running so, in place of the
     rule of thumb.
     """
-    own = {tuning.part: measured_change(tuning) for tuning in build.tuned if not tuning.mts}
+    changes = {tuning.part: measured_change(tuning) for tuning in build.tuned if not tuning.mts}
     chip, card = shipped.processor, shipped.graphics
-    if chip is not None and chip.id in own:
-        machine = replace(machine, processor=chip_at(chip, own[chip.id]))
-    if card is not None and card.id in own:
-        machine = replace(machine, graphics=card_at(card, own[card.id]))
+    if chip is not None and chip.id in changes:
+        machine = replace(machine, processor=chip_at(chip, changes[chip.id]))
+    if card is not None and card.id in changes:
+        machine = replace(machine, graphics=card_at(card, changes[card.id]))
     there = [tuning for tuning in build.tuned if tuning.part in build.of("memory")]
     return _memory_as_set(machine, there) if there else machine
 
@@ -156,9 +156,9 @@ def _memory_as_set(machine: Machine, tunings: Sequence[OwnTuning]) -> Machine:
 
 def set_kit(kit: Memory, tunings: Iterable[OwnTuning]) -> Memory:
     """A kit at the rate and latency at which it was noted to run."""
-    for own in tunings:
-        if own.part == kit.id and own.mts and own.cl:
-            return replace(kit, mts=own.mts, cl=own.cl)
+    for tuning in tunings:
+        if tuning.part == kit.id and tuning.mts and tuning.cl:
+            return replace(kit, mts=tuning.mts, cl=tuning.cl)
     return kit
 
 
@@ -166,19 +166,19 @@ def carrying(part: P, tunings: Iterable[OwnTuning]) -> P:
     """A processor or board with the limits of memory as far up as it was noted to go; two sticks on
     a channel count where processor and board were both noted.
     """
-    for own in tunings:
-        if own.mts and part.id in own.beside:
+    for tuning in tunings:
+        if tuning.mts and part.id in tuning.beside:
             full = part.memory_full_mts or 0
             part = replace(
                 part,
-                memory_max_mts=max(part.memory_max_mts, own.mts),
-                memory_full_mts=max(full, own.mts) if len(own.beside) > 1 else full or None,
+                memory_max_mts=max(part.memory_max_mts, tuning.mts),
+                memory_full_mts=max(full, tuning.mts) if len(tuning.beside) > 1 else full or None,
             )
     return part
 
 
-def measured_change(tuning: OwnTuning) -> Change:
-    return Change(tuning.gain, tuning.gain_sd, tuning.power)
+def measured_change(tuning: OwnTuning) -> TuningEffect:
+    return TuningEffect(tuning.gain, tuning.gain_sd, tuning.power)
 
 
 def in_the_way(machine: Machine, way: Way) -> tuple[str, ...]:

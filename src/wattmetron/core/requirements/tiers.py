@@ -32,7 +32,7 @@ Ints = NDArray[np.int64]
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class PlacedTier:
     """A tier with where it stands in its game and the conditions under which it is read."""
 
     game: Game
@@ -80,7 +80,7 @@ class Bars:
 class TierTable:
     """Rows with their conditions and bars; ``first`` and ``last`` give a game's rows."""
 
-    rows: tuple[Row, ...]
+    rows: tuple[PlacedTier, ...]
     span: Mapping[str, tuple[int, int]]
     parallel_share: Floats
     rendered_mpx: Floats
@@ -116,17 +116,17 @@ def tier_table(
     assumptions: Assumptions,
 ) -> TierTable:
     """The table of all games that publish tiers, in the order of the games."""
-    rows: list[Row] = []
+    rows: list[PlacedTier] = []
     span: dict[str, tuple[int, int]] = {}
     for game_id, game in games.items():
-        own = published.get(game_id)
-        if own is None or not own.tiers:
+        requirements = published.get(game_id)
+        if requirements is None or not requirements.tiers:
             continue
         start = len(rows)
-        count = len(own.tiers)
+        count = len(requirements.tiers)
         rows += [
-            Row(game, place, tier, settle(tier, place, count, assumptions))
-            for place, tier in enumerate(own.tiers)
+            PlacedTier(game, place, tier, settle(tier, place, count, assumptions))
+            for place, tier in enumerate(requirements.tiers)
         ]
         span[game_id] = (start, len(rows))
     shown = np.array([row.settled.shown_mpx for row in rows], dtype=float)
@@ -165,7 +165,7 @@ def tiers_of(catalogue: Catalogue) -> TierTable:
 USUAL_RAY_SHARE = 0.35
 
 
-def _ray_shares(rows: list[Row], rendered: Floats) -> Floats:
+def _ray_shares(rows: list[PlacedTier], rendered: Floats) -> Floats:
     """Share of ray tracing in the graphics time of the reference part, 0 where it is off."""
     shares = np.zeros(len(rows))
     for place, row in enumerate(rows):

@@ -141,7 +141,7 @@ def asked_amounts(catalogue: Catalogue) -> TiersAsked:
 
 
 def standings(
-    table: TierTable, asked: TiersAsked, contender: Contender, sureness: float
+    table: TierTable, tiers_asked: TiersAsked, contender: Contender, sureness: float
 ) -> Standings:
     """Verdicts of one contender against every row: met where the chance is at least the sureness,
     short where it is below its complement, unsure between; amounts and names are met or short.
@@ -154,17 +154,19 @@ def standings(
             table, side, contender, sureness
         )
     for column, had, wanted in (
-        (2, contender.video_memory_gb, asked.video_memory_gb),
-        (3, contender.memory_gb, asked.memory_gb),
-        (4, contender.storage_gb, asked.storage_gb),
+        (2, contender.video_memory_gb, tiers_asked.video_memory_gb),
+        (3, contender.memory_gb, tiers_asked.memory_gb),
+        (4, contender.storage_gb, tiers_asked.storage_gb),
     ):
         codes[:, column], ratios[:, column] = _amount(had, wanted)
-    slower = _slower_kind(contender, asked.storage_kind)
+    slower = _slower_kind(contender, tiers_asked.storage_kind)
     codes[slower, 4], ratios[slower, 4] = SHORT, np.nan
     codes[:, 5] = _named(
-        asked.systems, asked.names["system"], (contender.system,) if contender.system else ()
+        tiers_asked.systems,
+        tiers_asked.names["system"],
+        (contender.system,) if contender.system else (),
     )
-    codes[:, 6] = _named(asked.apis, asked.names["api"], contender.apis)
+    codes[:, 6] = _named(tiers_asked.apis, tiers_asked.names["api"], contender.apis)
     judged = codes.copy()
     judged[:, 5:][judged[:, 5:] == UNKNOWN] = NOT_ASKED
     return Standings(
@@ -227,8 +229,8 @@ def _slower_kind(contender: Contender, wanted: NDArray[np.int64]) -> NDArray[np.
 
 
 def _named(texts: tuple[str, ...], place: NDArray[np.int64], had: tuple[str, ...]) -> Codes:
-    own = [version_of(name) for name in had]
-    codes = np.array([_name_code(text, own) for text in texts] or [NOT_ASKED], dtype=np.int8)
+    versions = [version_of(name) for name in had]
+    codes = np.array([_name_code(text, versions) for text in texts] or [NOT_ASKED], dtype=np.int8)
     return codes[place] if place.size else np.empty(0, dtype=np.int8)
 
 
@@ -236,7 +238,11 @@ def _name_code(wanted: str, had: list[Version]) -> int:
     if not wanted:
         return NOT_ASKED
     enough = offered(version_of(wanted), had)
-    return UNKNOWN if enough is None else MEETS if enough else SHORT
+    if enough is None:
+        return UNKNOWN
+    if enough:
+        return MEETS
+    return SHORT
 
 
 @dataclass(frozen=True, slots=True)

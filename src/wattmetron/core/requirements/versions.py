@@ -27,7 +27,7 @@ def offered(wanted: Version, had: Sequence[Version]) -> bool | None:
     """Whether one of the names is the wanted one at its version or newer; None where they cannot be
     compared.
     """
-    alike = [own for own in had if own.name == wanted.name or not wanted.name]
+    alike = [version for version in had if version.name == wanted.name or not wanted.name]
     if not had or (not alike and not wanted.name):
         return None
-    return any(own.numbers >= wanted.numbers for own in alike)
+    return any(version.numbers >= wanted.numbers for version in alike)

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.stats import t as student
 
-from wattmetron.core.runs.statistics import COVER, Estimate
+from wattmetron.core.runs.statistics import COVER, MeasuredRate
 
 USUAL_RUN_SD, USUAL_DEGREES = 0.012, 4.0
 SETTLED, MOST_MORE = 0.95, 30
@@ -31,10 +31,10 @@ class Difference:
     more_runs: int | None
 
 
-def difference(before: Sequence[Estimate], after: Sequence[Estimate]) -> Difference:
+def difference(before: Sequence[MeasuredRate], after: Sequence[MeasuredRate]) -> Difference:
     """Of two sets of runs, each at least one."""
-    means = [np.log([own.fps for own in side]) for side in (before, after)]
-    within = [np.array([own.ln_sd**2 for own in side]) for side in (before, after)]
+    means = [np.log([estimate.fps for estimate in side]) for side in (before, after)]
+    within = [np.array([estimate.ln_sd**2 for estimate in side]) for side in (before, after)]
     residual = sum(float(((side - side.mean()) ** 2).sum()) for side in means)
     free = sum(side.size - 1 for side in means)
     expected = sum(float((own * (1 - 1 / own.size)).sum()) for own in within)

@@ -16,7 +16,7 @@ SHARES = (0.001, 0.01, 0.05, 0.1, 0.25, 0.5, 0.75, 0.9, 0.95, 0.99, 0.995, 0.999
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Drawn:
+class RunPicture:
     """Pieces of equal length in time: frame times in ms with how each channel stood there, None
     where nothing was logged; counts of frames between ``edges`` in ms; frame times in ms below
     which each of ``SHARES`` of the frames lie.
@@ -32,7 +32,7 @@ class Drawn:
     percentiles_ms: tuple[float, ...]
 
 
-def drawn(trace: Trace) -> Drawn:
+def drawn(trace: Trace) -> RunPicture:
     """Of a trace of at least two frames."""
     pieces = min(PIECES, max(1, trace.count // 4))
     begin = trace.start_s - trace.start_s[0]
@@ -48,7 +48,7 @@ def drawn(trace: Trace) -> Drawn:
     low, high = np.quantile(trace.frame_ms, (0.0005, 0.9995))
     edges = np.geomspace(max(low * 0.95, 1e-3), max(high * 1.05, low * 1.2), STEPS + 1)
     counts, _ = np.histogram(np.clip(trace.frame_ms, edges[0], edges[-1]), edges)
-    return Drawn(
+    return RunPicture(
         piece_s=float(width),
         least_ms=_filled(np.minimum.reduceat(times, first), there, pieces),
         usual_ms=_told(mean),
@@ -59,7 +59,7 @@ def drawn(trace: Trace) -> Drawn:
             if np.isfinite(values).any()
         },
         edges_ms=tuple(np.round(edges, 4).tolist()),
-        counts=tuple(int(own) for own in counts),
+        counts=tuple(int(count) for count in counts),
         percentiles_ms=tuple(np.round(np.quantile(trace.frame_ms, SHARES), 4).tolist()),
     )
 

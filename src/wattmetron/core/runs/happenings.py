@@ -56,11 +56,11 @@ def happenings(
     """
     if trace.count < 2 * LOCAL:
         return ()
-    held = _held(trace, refresh_hz)
+    events = _held(trace, refresh_hz)
     full = _overflowing(trace, memory_gb)
-    found = [*held, *_throttling(trace), *_other_task(trace)]
+    found = [*events, *_throttling(trace), *_other_task(trace)]
     found += _overflow(trace, memory_gb, full) if full is not None else _hitches(trace)
-    if not held:
+    if not events:
         found += _menu(trace)
     return tuple(found)
 

@@ -73,7 +73,12 @@ def _joined(level: Floats, cuts: list[int]) -> list[int]:
     kept: list[int] = []
     bounds = [0, *cuts, level.size]
     for before, at, after in zip(bounds, cuts, bounds[2:], strict=False):
-        first = kept[-1] if kept else before if before == 0 else 0
+        if kept:
+            first = kept[-1]
+        elif before == 0:
+            first = before
+        else:
+            first = 0
         if abs(level[first:at].mean() - level[at:after].mean()) >= LEAST_CHANGE:
             kept.append(at)
     return kept

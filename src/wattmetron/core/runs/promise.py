@@ -9,7 +9,7 @@ from scipy.special import ndtr, ndtri
 
 from wattmetron.core.frames.estimate import Estimate as Estimated
 from wattmetron.core.frames.estimate import State, state_of
-from wattmetron.core.runs.statistics import Estimate
+from wattmetron.core.runs.statistics import MeasuredRate
 from wattmetron.core.values.fields import Column
 
 RUN_TO_RUN_SD = 0.02
@@ -54,7 +54,7 @@ def promised(average: Estimated, evidence: str = "") -> Promised:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Kept:
+class PredictionOutcome:
     """A target as measured: the rate over its runs in fps, its 80 % interval, the chance that the
     machine reaches the target, and what that comes to.
     """
@@ -67,14 +67,16 @@ class Kept:
     runs: int
 
 
-def kept(measured: Sequence[Estimate], target_fps: float, sureness: float) -> Kept:
+def kept(measured: Sequence[MeasuredRate], target_fps: float, sureness: float) -> PredictionOutcome:
     """A target against its runs, at least one."""
-    ln = float(np.mean([np.log(own.fps) for own in measured]))
-    variance = sum(own.ln_sd**2 + RUN_TO_RUN_SD**2 for own in measured) / len(measured) ** 2
+    ln = float(np.mean([np.log(estimate.fps) for estimate in measured]))
+    variance = (
+        sum(estimate.ln_sd**2 + RUN_TO_RUN_SD**2 for estimate in measured) / len(measured) ** 2
+    )
     sd = float(np.sqrt(variance))
     chance = float(ndtr((ln - np.log(target_fps)) / sd))
     reach = float(ndtri(0.9)) * sd
-    return Kept(
+    return PredictionOutcome(
         fps=float(np.exp(ln)),
         least_fps=float(np.exp(ln - reach)),
         most_fps=float(np.exp(ln + reach)),
@@ -89,7 +91,7 @@ class Outcome:
     """A promise with what was measured."""
 
     promised: Promised
-    measured: Estimate
+    measured: MeasuredRate
 
     @property
     def away(self) -> float:
@@ -108,7 +110,7 @@ class Outcome:
 
 
 @dataclass(frozen=True, slots=True)
-class Group:
+class PredictionGroup:
     """Promises of one kind: how many, how often their 80 % intervals held, how far off they were
     in the middle, signed and unsigned, as shares.
     """
@@ -126,9 +128,9 @@ class Honesty:
     they have in common.
     """
 
-    whole: Group
+    whole: PredictionGroup
     steps: tuple[tuple[float, float], ...]
-    groups: tuple[tuple[str, tuple[Group, ...]], ...]
+    groups: tuple[tuple[str, tuple[PredictionGroup, ...]], ...]
 
 
 def honesty(
@@ -140,13 +142,13 @@ def honesty(
     """
     if not outcomes:
         return None
-    scores = np.abs([own.score for own in outcomes])
+    scores = np.abs([outcome.score for outcome in outcomes])
     steps = tuple((level, float((scores <= ndtri((1 + level) / 2)).mean())) for level in LEVELS)
     groups = []
     for name, key in by:
         members: dict[str, list[Outcome]] = {}
-        for n, own in enumerate(outcomes):
-            members.setdefault(str(key(n)), []).append(own)
+        for n, target_outcome in enumerate(outcomes):
+            members.setdefault(str(key(n)), []).append(target_outcome)
         rows = [
             _group(label, some) for label, some in members.items() if len(some) >= LEAST_IN_GROUP
         ]
@@ -154,12 +156,12 @@ def honesty(
     return Honesty(whole=_group("all", outcomes), steps=steps, groups=tuple(groups))
 
 
-def _group(name: str, outcomes: Sequence[Outcome]) -> Group:
-    away = np.array([own.away for own in outcomes])
-    return Group(
+def _group(name: str, outcomes: Sequence[Outcome]) -> PredictionGroup:
+    away = np.array([outcome.away for outcome in outcomes])
+    return PredictionGroup(
         name,
         len(outcomes),
-        float(np.mean([own.held for own in outcomes])),
+        float(np.mean([outcome.held for outcome in outcomes])),
         float(np.expm1(np.median(away))),
         float(np.expm1(np.median(np.abs(away)))),
     )

@@ -49,7 +49,7 @@ class Report:
         """Whether a cap or the display held frames back: the rate then says what was let through,
         not what the machine can do.
         """
-        return any(own.what in ("cap", "synchronised") for own in self.happenings)
+        return any(event.what in ("cap", "synchronised") for event in self.happenings)
 
 
 def report(

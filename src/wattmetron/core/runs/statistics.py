@@ -30,7 +30,7 @@ simulated traces of known truth ask for.
 
 
 @dataclass(frozen=True, slots=True)
-class Estimate:
+class MeasuredRate:
     """A rate in fps with the ends of its 80 % interval and its standard deviation in ln."""
 
     fps: float
@@ -47,8 +47,8 @@ class Summary:
 
     frames: int
     seconds: float
-    average: Estimate
-    low: Estimate
+    average: MeasuredRate
+    low: MeasuredRate
     lowest_fps: float
     median_ms: float
     spread: float
@@ -81,11 +81,11 @@ def summary(frame_ms: Floats, draws: int = DRAWS) -> Summary:
     )
 
 
-def _estimate(value_ms: float, drawn_ms: Floats, wider: float) -> Estimate:
+def _estimate(value_ms: float, drawn_ms: Floats, wider: float) -> MeasuredRate:
     away = np.log(drawn_ms) - np.log(drawn_ms).mean()
     ln = wider * away + np.log(value_ms)
     few, many = np.quantile(ln, ((1 - COVER) / 2, (1 + COVER) / 2))
-    return Estimate(
+    return MeasuredRate(
         1000 / value_ms, 1000 / float(np.exp(many)), 1000 / float(np.exp(few)), float(ln.std())
     )
 

@@ -79,7 +79,8 @@ class Airflow:
         self._cases = list(cases)
         self._splitters = list(splitters)
         self._sorts = sorted(
-            ((fan, cost) for fan, cost in fans if fan.size_mm == FAN_MM), key=lambda own: own[0].id
+            ((fan, cost) for fan, cost in fans if fan.size_mm == FAN_MM),
+            key=lambda fans: fans[0].id,
         )
         self._found: dict[tuple[int, int], Packs] = {}
         self._free = [free_for(case, fans_there, FAN_MM) or 0 for case in self._cases]

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from wattmetron.core.fit.roles import (
     NOTHING_HELD,
     DriveNeed,
-    Held,
+    DriveRoom,
     held_gb,
     left_for_others,
     level_of,
@@ -105,8 +105,8 @@ def asks_less(sort: Sort, other: Sort) -> bool:
         and sort.bays.discs <= other.bays.discs
         and len(sort.sticks) <= len(other.sticks)
         and all(
-            own.sata <= stick.sata and (own.length_mm or 0) <= (stick.length_mm or 0)
-            for own, stick in zip(sort.sticks, other.sticks, strict=False)
+            each_stick.sata <= stick.sata and (each_stick.length_mm or 0) <= (stick.length_mm or 0)
+            for each_stick, stick in zip(sort.sticks, other.sticks, strict=False)
         )
     )
 
@@ -143,7 +143,11 @@ def _with_discs(pool: Pool, choices: list[DriveChoice]) -> list[DriveChoice]:
         for sort, cost in choices
         for disc in pool.discs
     ]
-    return [own for own in ways if not any(_beats(other, own) for other in ways)]
+    return [
+        drive_choice
+        for drive_choice in ways
+        if not any(_beats(other, drive_choice) for other in ways)
+    ]
 
 
 def _with_disc(sort: Sort, disc: Disc) -> Sort:
@@ -181,7 +185,7 @@ def _groups(pool: Pool) -> list[DriveGroup]:
     members: dict[Sort, list[int]] = {}
     for i, drive in enumerate(pool.drives.parts):
         members.setdefault(sort_of([drive], pool.any_slot_mm), []).append(i)
-    return [_group(pool, _worth_having(pool, own)) for own in members.values()]
+    return [_group(pool, _worth_having(pool, member)) for member in members.values()]
 
 
 def _worth_having(pool: Pool, places: list[int]) -> list[int]:
@@ -220,8 +224,8 @@ class Way(NamedTuple):
     system: int | None
     games: tuple[int, ...]
     bulk: tuple[int, ...]
-    games_need: Held
-    bulk_need: Held
+    games_need: DriveRoom
+    bulk_need: DriveRoom
 
 
 class Serves:
@@ -255,7 +259,7 @@ class Serves:
                         bulk,
                     )
 
-    def _left(self, system_here: bool) -> list[tuple[Held, Held]]:
+    def _left(self, system_here: bool) -> list[tuple[DriveRoom, DriveRoom]]:
         """What games and bulk still lack beside the fixed drives, for each way that these can be
         shared out; none where the system should stand on one of them and cannot.
         """
@@ -267,8 +271,8 @@ class Serves:
             if need.apart:
                 found |= {
                     self._lacking(
-                        [own for own, role in zip(others, way, strict=True) if role == "games"],
-                        [own for own, role in zip(others, way, strict=True) if role == "bulk"],
+                        [drive for drive, role in zip(others, way, strict=True) if role == "games"],
+                        [drive for drive, role in zip(others, way, strict=True) if role == "bulk"],
                     )
                     for way in ways_apart(len(others))
                 }
@@ -279,7 +283,7 @@ class Serves:
             found.add((games, bulk))
         return sorted(found)
 
-    def _lacking(self, games: list[Storage], bulk: list[Storage]) -> tuple[Held, Held]:
+    def _lacking(self, games: list[Storage], bulk: list[Storage]) -> tuple[DriveRoom, DriveRoom]:
         return (
             self.need.games.less(held_gb(games)),
             of_room(self.need.bulk).less(held_gb(bulk)),
@@ -331,7 +335,9 @@ def drive_sets(pool: Pool, choices: list[DriveChoice], need: DriveNeed) -> list[
         for cost in [costs[drives] + disc.brought.cost]
         if least.get(sort) == cost
     ]
-    return sorted(sets, key=lambda own: (tuple(drive.id for drive in own.drives), own.disc))
+    return sorted(
+        sets, key=lambda drive_set: (tuple(drive.id for drive in drive_set.drives), drive_set.disc)
+    )
 
 
 def _reaching(pool: Pool, need: DriveNeed, costs: Ints) -> dict[tuple[Storage, ...], int]:

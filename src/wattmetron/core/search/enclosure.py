@@ -52,7 +52,7 @@ class Mount(NamedTuple):
     radiator: int
 
 
-class Beside(NamedTuple):
+class RadiatorNeed(NamedTuple):
     """A radiator, its length and thickness in mm (None: an air cooler), beside low memory or
     ``tall``.
     """
@@ -127,9 +127,11 @@ class Takes:
     def _take_supplies(self, pool: Pool) -> None:
         lengths = Ladder(case.supply_length_mm for case in self.cases)
         levels = lengths.levels(inside_length_mm(supply) for supply in pool.supplies.parts)
-        own = [SupplySort(s.form, int(n)) for s, n in zip(pool.supplies.parts, levels, strict=True)]
-        sorts = list(dict.fromkeys(own))
-        self.sort_of_supply = ints(sorts.index(sort) for sort in own)
+        supply_sorts = [
+            SupplySort(s.form, int(n)) for s, n in zip(pool.supplies.parts, levels, strict=True)
+        ]
+        sorts = list(dict.fromkeys(supply_sorts))
+        self.sort_of_supply = ints(sorts.index(sort) for sort in supply_sorts)
         rooms = lengths.rooms(case.supply_length_mm for case in self.cases)
         self.sorts = self._rows(
             [
@@ -144,7 +146,9 @@ class Takes:
         coolers, chips = pool.coolers.parts, pool.processors.parts
         sides = (False, True) if crowded(self.cases) else (False,)
         beside = [[self._beside(cooler.radiator, tall) for cooler in coolers] for tall in sides]
-        self.radiators = list(dict.fromkeys((Beside(), *(own for row in beside for own in row))))
+        self.radiators = list(
+            dict.fromkeys((RadiatorNeed(), *(own for row in beside for own in row)))
+        )
         heights = Ladder(case.cooler_height_mm for case in self.cases)
         of_cooler = heights.levels(cooler.height_mm for cooler in coolers).tolist()
         of_boxed = heights.levels(chip.boxed_height_mm for chip in chips).tolist()
@@ -165,10 +169,10 @@ class Takes:
         rooms = heights.rooms(case.cooler_height_mm for case in self.cases)
         self.mounts = self._rows((rooms >= mount.height).tolist() for mount in kinds)
 
-    def _beside(self, radiator: tuple[Radiator, int] | None, tall: bool) -> Beside:
+    def _beside(self, radiator: tuple[Radiator, int] | None, tall: bool) -> RadiatorNeed:
         """A radiator beside memory; how tall that is counts only where it reaches over a board."""
         reaches = radiator and any(over_board(case, radiator[1]) for case in self.cases)
-        return Beside(radiator, tall and bool(reaches))
+        return RadiatorNeed(radiator, tall and bool(reaches))
 
     def _take_cards(self, cards: Sequence[Graphics], later: Graphics | None) -> None:
         """Shape 0 is no card; by radiator and shape, for in front it shortens the room. What a
@@ -361,11 +365,11 @@ class Enclosures:
             axis=1,
         )
 
-    def _bound_at(self, own: CaseBits) -> Ints:
-        any_case = own.cheapest(
-            own.sorts[:, None, None, :]
-            & own.mounts[None, None]
-            & own.cards[self._takes.radiator_of].swapaxes(0, 1)[None]
+    def _bound_at(self, case_bits: CaseBits) -> Ints:
+        any_case = case_bits.cheapest(
+            case_bits.sorts[:, None, None, :]
+            & case_bits.mounts[None, None]
+            & case_bits.cards[self._takes.radiator_of].swapaxes(0, 1)[None]
         )
         loosest = slice(0, None, self._levels)
         mounts, costs = self._mount[loosest], self._mount_cost[loosest]
@@ -404,13 +408,19 @@ class Enclosures:
                 )
         return rows
 
-    def _least(self, own: CaseBits, cooling: Ints, form: Ints, bays: Ints, shape: Ints) -> Ints:
+    def _least(
+        self, case_bits: CaseBits, cooling: Ints, form: Ints, bays: Ints, shape: Ints
+    ) -> Ints:
         mount = self._mount[cooling]
-        bits = own.cards[self._takes.radiator_of[mount], shape[:, None]] & own.mounts[mount]
-        bits &= (own.forms[form] & own.bays[bays])[:, None, :]
+        bits = (
+            case_bits.cards[self._takes.radiator_of[mount], shape[:, None]]
+            & case_bits.mounts[mount]
+        )
+        bits &= (case_bits.forms[form] & case_bits.bays[bays])[:, None, :]
         costs = self._mount_cost[cooling]
         return np.stack(
-            [(own.cheapest(bits & sort) + costs).min(axis=1) for sort in own.sorts], axis=1
+            [(case_bits.cheapest(bits & sort) + costs).min(axis=1) for sort in case_bits.sorts],
+            axis=1,
         )
 
 

@@ -160,21 +160,25 @@ class _Sweep:
         stairs = self.stairs
         pairings: list[set[tuple[bool, int, int]]] = [set() for _ in stairs.cost]
         gains: list[tuple[int, ...]] = [() for _ in stairs.cost]
-        for own in self._found:
-            at = np.searchsorted(stairs.cost, own.cost)
+        for judged in self._found:
+            at = np.searchsorted(stairs.cost, judged.cost)
             on = at < stairs.cost.size
-            on[on] = (stairs.cost[at[on]] == own.cost[on]) & (stairs.rank[at[on]] == own.rank[on])
+            on[on] = (stairs.cost[at[on]] == judged.cost[on]) & (
+                stairs.rank[at[on]] == judged.rank[on]
+            )
             rows = np.flatnonzero(on)
-            pairing = own.scene.pairing(own.c[rows], own.g[rows], own.group[rows])
+            pairing = judged.scene.pairing(judged.c[rows], judged.g[rows], judged.group[rows])
             by_target = [
-                side.gain(pairing, own.scene.integrated) for side in own.scene.targets.sides
+                side.gain(pairing, judged.scene.integrated) for side in judged.scene.targets.sides
             ]
             for n, row in enumerate(rows):
-                pairings[at[row]].add((own.scene.integrated, int(own.c[row]), int(own.g[row])))
+                pairings[at[row]].add(
+                    (judged.scene.integrated, int(judged.c[row]), int(judged.g[row]))
+                )
                 gains[at[row]] = tuple(int(array[n]) for array in by_target)
         steps = tuple(
-            Winner(int(cost), *unranked(int(rank)), tuple(sorted(own)))
-            for cost, rank, own in zip(stairs.cost, stairs.rank, pairings, strict=True)
+            Winner(int(cost), *unranked(int(rank)), tuple(sorted(pairing)))
+            for cost, rank, pairing in zip(stairs.cost, stairs.rank, pairings, strict=True)
         )
         return steps, stairs, tuple(gains)
 

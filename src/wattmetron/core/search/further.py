@@ -70,7 +70,7 @@ class Further:
         both, keys, mouse = (self._input(what) for what in (BOTH, KEYS, POINTER))
         ways = [both] if both else []
         ways += [keys.plus(mouse)] if keys and mouse else []
-        return min(ways, key=lambda own: (own.cost, own.parts), default=None)
+        return min(ways, key=lambda extras: (extras.cost, extras.parts), default=None)
 
     def _input(self, what: str) -> Brought | None:
         return self._first(
@@ -85,7 +85,7 @@ class Further:
             (bays, self._first("optical", _hangs_on(via)))
             for bays, via in ((1, "SATA"), (0, "USB"))
         )
-        return tuple(Disc(bays, own) for bays, own in ways if own is not None)
+        return tuple(Disc(bays, extras) for bays, extras in ways if extras is not None)
 
     def wireless(self, board: Mainboard) -> list[Brought]:
         """The ways to wireless on a board: its own, an expansion card, a stick; a card only where
@@ -101,10 +101,10 @@ class Further:
         return ways
 
     def _first(self, kind: Kind, does: Callable[[Part], bool]) -> Brought | None:
-        own = next((part for part in self._shelves[kind] if does(part[0])), None)
-        if own is None:
+        parts = next((part for part in self._shelves[kind] if does(part[0])), None)
+        if parts is None:
             return None
-        return Brought(((kind, own[0].id),), 0 if kind in self._free else own[1])
+        return Brought(((kind, parts[0].id),), 0 if kind in self._free else parts[1])
 
 
 def _offered(
@@ -123,7 +123,7 @@ def _offered(
             if cost is not None
             and (part.id in brief.owned or may_be_bought(brief, part, cost, stays, book.supply))
         ),
-        key=lambda own: (own[1], own[0].id),
+        key=lambda parts: (parts[1], parts[0].id),
     )
 
 

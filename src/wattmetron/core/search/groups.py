@@ -18,7 +18,7 @@ SPAN = 1 << 44
 """More than any option costs, in minor units."""
 
 
-class Figures(NamedTuple):
+class PlatformFigures(NamedTuple):
     """Memory and link as the frame model sees them."""
 
     latency_ns: Floats
@@ -27,8 +27,8 @@ class Figures(NamedTuple):
     link_gen: Ints
     link_lanes: Ints
 
-    def of(self, rows: Ints) -> "Figures":
-        return Figures(*(column[rows] for column in self))  # type: ignore[arg-type]
+    def of(self, rows: Ints) -> "PlatformFigures":
+        return PlatformFigures(*(column[rows] for column in self))  # type: ignore[arg-type]
 
 
 class Groups:
@@ -61,10 +61,12 @@ class Groups:
         of_kind = kind[self.head]
         self._least_key = of_kind * SPAN + self.least
         self._first = np.searchsorted(of_kind, np.arange(len(options)))
-        self.figures = Figures(*(self.columns[name][self.head] for name in Figures._fields))
+        self.figures = PlatformFigures(
+            *(self.columns[name][self.head] for name in PlatformFigures._fields)
+        )
         self.best = self._best(of_kind)
 
-    def _best(self, of_kind: Ints) -> Figures:
+    def _best(self, of_kind: Ints) -> PlatformFigures:
         lead = np.append(self._first, of_kind.size)
         best = []
         for name, column in self.figures._asdict().items():
@@ -74,7 +76,7 @@ class Groups:
                     [column[:0], *(run.accumulate(column[a:b]) for a, b in pairwise(lead))]
                 )
             )
-        return Figures(*best)
+        return PlatformFigures(*best)
 
     def count(self, kind: Ints, most: Ints) -> Ints:
         """How many groups of each class have an option that costs at most so much."""

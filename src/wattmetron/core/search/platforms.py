@@ -195,12 +195,12 @@ def platform_options(keys: Sequence[PlatformKey], pool: Pool, need: Need) -> lis
         return []
     kinds = list(dict.fromkeys(key.kind for key in keys))
     by_kind = dict(zip(kinds, _options_by_kind(kinds, pool, need), strict=True))
-    found = []
+    optionses = []
     for key in keys:
         options = by_kind[key.kind]
         strong = np.flatnonzero(options.power_level >= key.power_level)
-        found.append(options.taken(strong[np.argsort(options.cost[strong], kind="stable")]))
-    return found
+        optionses.append(options.taken(strong[np.argsort(options.cost[strong], kind="stable")]))
+    return optionses
 
 
 def _options_by_kind(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> list[Options]:
@@ -219,7 +219,7 @@ def _options_by_kind(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> 
     return _undominated(np.concatenate(of_kind), _joined(pieces), len(kinds))
 
 
-class Limits(NamedTuple):
+class KitLimits(NamedTuple):
     """What decides which kits go in and how fast they run, one value for each group."""
 
     memory_type: NDArray[np.str_]
@@ -232,7 +232,7 @@ class Limits(NamedTuple):
     unbuffered: NDArray[np.bool_]
 
 
-def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Homes, Limits]:
+def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Homes, KitLimits]:
     fitting = [fitting_boards(kind, pool, need.integrated) for kind in kinds]
     of_kind = np.repeat(np.arange(len(kinds)), [boards.size for boards in fitting])
     board = np.concatenate([np.empty(0, dtype=np.int64), *fitting])
@@ -249,7 +249,7 @@ def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Home
     takes = registered + 2 * unbuffered.astype(np.int64)
     key = _packed(_codes(types), channels, mts, full, slots, _codes(gb), takes)
     _, first, group = np.unique(key, return_index=True, return_inverse=True)
-    return Homes(of_kind, board, group), Limits(
+    return Homes(of_kind, board, group), KitLimits(
         types[first],
         channels[first],
         mts[first],
@@ -261,7 +261,7 @@ def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Home
     )
 
 
-def _fronts(limits: Limits, pool: Pool, need: Need) -> Fronts:
+def _fronts(limits: KitLimits, pool: Pool, need: Need) -> Fronts:
     """Kits that no other with as many sticks beats in cost, latency, bandwidth and height (and
     capacity).
     """
@@ -383,11 +383,11 @@ def _undominated_drives(choices: list[DriveChoice]) -> list[DriveChoice]:
             choice.sort.nvme,
         ),
     )
-    kept: list[DriveChoice] = []
+    drive_choices: list[DriveChoice] = []
     for choice in ordered:
-        if not any(asks_less(other.sort, choice.sort) for other in kept):
-            kept.append(choice)
-    return kept
+        if not any(asks_less(other.sort, choice.sort) for other in drive_choices):
+            drive_choices.append(choice)
+    return drive_choices
 
 
 def _joined(pieces: list[Options]) -> Options:
@@ -434,7 +434,9 @@ def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
     ends = np.cumsum(np.bincount(of_kind[kept], minlength=kinds))[:-1]
     names = [item.name for item in fields(Options)]
     columns = [np.split(getattr(options, name), ends) for name in names]
-    return [Options(**dict(zip(names, own, strict=True))) for own in zip(*columns, strict=True)]
+    return [
+        Options(**dict(zip(names, column, strict=True))) for column in zip(*columns, strict=True)
+    ]
 
 
 def _frames(options: Options) -> Ints:

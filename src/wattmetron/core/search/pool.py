@@ -14,7 +14,7 @@ from wattmetron.core.fit.clearance import LOW_MEMORY_MM
 from wattmetron.core.fit.display import may_show
 from wattmetron.core.fit.floors import Floors, floors_of
 from wattmetron.core.fit.leads import sockets_of
-from wattmetron.core.fit.rule import Look
+from wattmetron.core.fit.rule import RuleContext
 from wattmetron.core.fit.rules import BLOCKING, any_blocks
 from wattmetron.core.fit.wishes import USUAL
 from wattmetron.core.power.tuning import (
@@ -79,7 +79,7 @@ class KindPool(Generic[P]):
     @property
     def whole(self) -> Ints:
         """What each costs with what comes with it."""
-        return self.cost + ints(own.cost for own in self.brings) if self.brings else self.cost
+        return self.cost + ints(extras.cost for extras in self.brings) if self.brings else self.cost
 
     def brought(self, place: int) -> tuple[tuple[Kind, str], ...]:
         """The further parts that come with one of the candidates."""
@@ -101,7 +101,7 @@ class KitArrays:
     owned: NDArray[np.bool_]
 
 
-class Layout(NamedTuple):
+class SlotLayout(NamedTuple):
     """M.2 slots and SATA ports of a board."""
 
     slots: tuple[Slot, ...]
@@ -136,7 +136,7 @@ class BoardArrays:
     slots_beside: dict[bool, Ints]
     """Slots for adapters, beside a card or without one."""
     layout: Ints
-    layouts: tuple[Layout, ...]
+    layouts: tuple[SlotLayout, ...]
     sata_taken: int
     cards: Ints
     """Expansion cards that come with each."""
@@ -150,11 +150,11 @@ class BoardArrays:
     def seats(self, sticks: tuple[Stick, ...], needed: int) -> Seats:
         """How so many SATA drives on cables and these M.2 drives find their places."""
         needed += self.sata_taken
-        own = [seated(layout.slots, sticks, layout.ports, needed) for layout in self.layouts]
+        seatings = [seated(layout.slots, sticks, layout.ports, needed) for layout in self.layouts]
         fits = np.array(
-            [seats is not None and seats.ports_left >= needed for seats in own], dtype=bool
+            [seats is not None and seats.ports_left >= needed for seats in seatings], dtype=bool
         )
-        lost = ints(seats.lanes_lost if seats else 0 for seats in own)[self.layout]
+        lost = ints(seats.lanes_lost if seats else 0 for seats in seatings)[self.layout]
         lanes = self.lanes
         if lost.any():
             pairs = zip(lanes.tolist(), lost.tolist(), strict=True)
@@ -239,7 +239,7 @@ def _kit_arrays(kits: tuple[Memory, ...], clearances: Ladder, floors: Floors) ->
 def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
     boards, floors = pool.boards.parts, pool.floors
     layouts = [
-        Layout(tuple(slot._replace(gen=None) for slot in slots_of(board)), board.sata_ports)
+        SlotLayout(tuple(slot._replace(gen=None) for slot in slots_of(board)), board.sata_ports)
         for board in boards
     ]
     place = {layout: i for i, layout in enumerate(dict.fromkeys(layouts))}
@@ -275,9 +275,11 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
         layout=ints(place[layout] for layout in layouts),
         layouts=tuple(place),
         sata_taken=pool.bays_525,
-        cards=ints(own.cards for own in pool.boards.brings or (NOTHING,) * len(boards)),
+        cards=ints(extras.cards for extras in pool.boards.brings or (NOTHING,) * len(boards)),
         product=np.unique([board.id for board in boards], return_inverse=True)[1].astype(np.int64),
-        screens=ints(own.cost if own else 0 for own in pool.screens or (None,) * len(boards)),
+        screens=ints(
+            extras.cost if extras else 0 for extras in pool.screens or (None,) * len(boards)
+        ),
         starts={
             family: starts
             for family in families
@@ -312,7 +314,7 @@ def room_for_memory_mm(cooler: Cooler) -> int | None:
 
 
 def fixed_parts(
-    catalogue: Catalogue, brief: Brief, kept: Build
+    catalogue: Catalogue, brief: Brief, build: Build
 ) -> dict[Kind, list[tuple[Part, int]]]:
     """Parts that stay, with their costs: kept ones at their price (none where they are bought
     later), owned ones that stay free.
@@ -323,13 +325,13 @@ def fixed_parts(
     book = catalogue.prices(brief.region, brief.may_buy)
     fixed: dict[Kind, list[tuple[Part, int]]] = {kind: [] for kind in ALL_KINDS}
     owned = list(brief.owned)
-    for kind, part_id in kept.ids():
-        part = _as_set(catalogue.part(part_id), kept.tuned)
+    for kind, part_id in build.ids():
+        part = _as_set(catalogue.part(part_id), build.tuned)
         if part_id in owned:
             owned.remove(part_id)
             fixed[kind].append((part, 0))
         else:
-            cost = 0 if part_id in kept.later else book.cost(part_id) or 0
+            cost = 0 if part_id in build.later else book.cost(part_id) or 0
             fixed[kind].append((part, cost))
     if len(fixed["memory"]) > 1:
         together = joined([cast(Memory, part) for part, _ in fixed["memory"]])
@@ -338,7 +340,7 @@ def fixed_parts(
         kind = kind_of(catalogue.part(part_id))
         nailed = part_id in brief.stays or kind not in FREE_KINDS
         if kind == "storage" or (nailed and not fixed[kind]):
-            fixed[kind].append((_as_set(catalogue.part(part_id), kept.tuned), 0))
+            fixed[kind].append((_as_set(catalogue.part(part_id), build.tuned), 0))
     return fixed
 
 
@@ -358,7 +360,7 @@ def at_hand(catalogue: Catalogue, brief: Brief, kind: Kind) -> dict[str, Part]:
 def build_pool(
     catalogue: Catalogue,
     brief: Brief,
-    kept: Build,
+    build: Build,
     new_drives: int = NEW_DRIVES,
     stays: Build | None = None,
 ) -> Pool:
@@ -366,56 +368,56 @@ def build_pool(
     the clocks that it wishes. The floors are those beside ``stays``, or else beside what is kept.
     """
     book = catalogue.prices(brief.region, brief.may_buy)
-    fixed = fixed_parts(catalogue, brief, kept)
+    fixed = fixed_parts(catalogue, brief, build)
     present = tuple(part for own in fixed.values() for part, _ in own)
     settled = fixed if stays is None else fixed_parts(catalogue, brief, stays)
     floors = floors_of(catalogue, brief).with_owned(brief.owned).beside(_staying(settled))
-    others = [catalogue.part(part_id) for kind, part_id in kept.added if kind not in OF_FANS]
+    others = [catalogue.part(part_id) for kind, part_id in build.added if kind not in OF_FANS]
     floors = replace(floors, besides=floors.besides.beside(others))
     further = Further(catalogue, brief, floors.besides, present)
     tuned = all(clocks_set(part) for part in present)
 
     def shelf(kind: Kind) -> KindPool[Part]:
         if fixed[kind] and kind != "storage":
-            goes = kind != "memory" or _go_together(catalogue, kept)
+            goes = kind != "memory" or _go_together(catalogue, build)
             stays_there = [
-                own
-                for own in fixed[kind][:1]
-                if goes and floors.hosts(own[0]) and goes_beside(own[0], present)
+                parts
+                for parts in fixed[kind][:1]
+                if goes and floors.hosts(parts[0]) and goes_beside(parts[0], present)
             ]
             return _shelf(stays_there, True)
-        own = at_hand(catalogue, brief, kind) if kind in FREE_KINDS else {}
+        parts = at_hand(catalogue, brief, kind) if kind in FREE_KINDS else {}
         priced = ((part, book.cost(part.id)) for part in catalogue.by_kind[kind])
         allowed = [
             (part, cost)
             for part, cost in priced
             if cost is not None
-            and part.id not in own
+            and part.id not in parts
             and may_be_bought(brief, part, cost, present, book.supply)
             and floors.takes(part)
             and goes_beside(part, present)
         ]
-        if own:
+        if parts:
             allowed += [
                 (part, forgone_minor(catalogue, brief, part.id))
-                for part in own.values()
+                for part in parts.values()
                 if floors.takes(part) and goes_beside(part, present)
             ]
             allowed.sort(key=lambda priced_part: priced_part[0].id)
         return _shelf(allowed, False)
 
     drives = fixed["storage"]
-    own = tunings_there(brief, kept)
+    tunings = tunings_there(brief, build)
     processors = _carrying(
-        _run(cast(KindPool[Processor], shelf("processor")), brief, own, tuned), own
+        _run(cast(KindPool[Processor], shelf("processor")), brief, tunings, tuned), tunings
     )
-    cards = _run(cast(KindPool[Graphics], shelf("graphics")), brief, own, tuned)
+    cards = _run(cast(KindPool[Graphics], shelf("graphics")), brief, tunings, tuned)
     boards = _on_each(
-        _carrying(cast(KindPool[Mainboard], shelf("mainboard")), own), further.wireless
+        _carrying(cast(KindPool[Mainboard], shelf("mainboard")), tunings), further.wireless
     )
     kits = cast(KindPool[Memory], shelf("memory"))
-    if any(tuning.mts for tuning in own):
-        kits = replace(kits, parts=tuple(set_kit(kit, own) for kit in kits.parts))
+    if any(tuning.mts for tuning in tunings):
+        kits = replace(kits, parts=tuple(set_kit(kit, tunings) for kit in kits.parts))
     return Pool(
         processors=_on_each(processors, lambda chip: _with_chip(further, chip)),
         cards=_on_each(cards, lambda card: _some(further.screen(card))),
@@ -433,11 +435,11 @@ def build_pool(
         splitters=cast(
             KindPool[FanSplitter], _beside_the_case(catalogue, brief, present, "splitter")
         ),
-        fans_there=catalogue.machine(Build(added=kept.added)).added_fans,
-        sata_taken=catalogue.machine(Build(added=kept.added)).sata_optical,
+        fans_there=catalogue.machine(Build(added=build.added)).added_fans,
+        sata_taken=catalogue.machine(Build(added=build.added)).sata_optical,
         adapters=sum(
             isinstance(part := catalogue.part(part_id), WirelessAdapter) and part.via == "PCIe x1"
-            for part_id in kept.of("wireless")
+            for part_id in build.of("wireless")
         ),
         floors=floors,
         new_drives=new_drives,
@@ -452,7 +454,7 @@ def goes_beside(part: Part, stays: Sequence[Part]) -> bool:
         return not part.on_u2
     if not isinstance(part, Mainboard):
         return True
-    u2 = on_u2(own for own in stays if isinstance(own, Storage))
+    u2 = on_u2(part for part in stays if isinstance(part, Storage))
     modules = sum(map(is_module, stays))
     return u2 <= (part.u2_ports or 0) and (
         part.module_slots is None or modules <= part.module_slots
@@ -508,20 +510,20 @@ def _beside_the_case(
     )
 
 
-def _go_together(catalogue: Catalogue, kept: Build) -> bool:
+def _go_together(catalogue: Catalogue, build: Build) -> bool:
     """Whether the kits that stay could stand in any machine."""
-    kits = catalogue.machine(Build(memory=kept.memory, more_kits=kept.more_kits))
-    return len(kits.kits) < 2 or not any_blocks(OF_KITS, Look(kits, USUAL))
+    kits = catalogue.machine(Build(memory=build.memory, more_kits=build.more_kits))
+    return len(kits.kits) < 2 or not any_blocks(OF_KITS, RuleContext(kits, USUAL))
 
 
 T = TypeVar("T", Processor, Graphics)
 
 
-def tunings_there(brief: Brief, kept: Build) -> tuple[OwnTuning, ...]:
+def tunings_there(brief: Brief, build: Build) -> tuple[OwnTuning, ...]:
     """What was noted of parts that are there: owned or kept."""
-    there = {*brief.owned, *(part_id for _, part_id in kept.ids())}
-    found = (tuning.of_staying(there) for tuning in kept.tuned)
-    return tuple(tuning for tuning in found if tuning is not None)
+    there = {*brief.owned, *(part_id for _, part_id in build.ids())}
+    tunings = (tuning.of_staying(there) for tuning in build.tuned)
+    return tuple(tuning for tuning in tunings if tuning is not None)
 
 
 H = TypeVar("H", Processor, Mainboard)

@@ -14,7 +14,7 @@ from wattmetron.core.search.hunt import NO_GAIN, Hunt, Winner
 from wattmetron.core.search.resale import back_minor
 from wattmetron.core.search.scene import Scenes, scenes_for
 from wattmetron.core.search.settle import settle
-from wattmetron.core.search.sides import MILLION, Reached
+from wattmetron.core.search.sides import MILLION, TargetFloor
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.workloads.informed import fitted_game
@@ -27,7 +27,7 @@ def propose(
     catalogue: Catalogue,
     brief: Brief,
     aim: Aim = "most frames",
-    kept: Build = NO_KEPT,
+    build: Build = NO_KEPT,
     band: int = BAND,
     budget_minor: int | None = None,
     present: Build | None = None,
@@ -42,12 +42,12 @@ def propose(
     the ``present`` build, which must be one that draws; without one there is no answer.
     """
     budget = (
-        brief.budget_high_minor - besides_minor(catalogue, brief, kept)
+        brief.budget_high_minor - besides_minor(catalogue, brief, build)
         if budget_minor is None
         else budget_minor
     )
     held = held_by(catalogue, brief, present) if aim == "same frames" and present else ()
-    scenes = scenes_for(catalogue, brief, kept, held=held)
+    scenes = scenes_for(catalogue, brief, build, held=held)
     targets = scenes[0].targets
     hunt = Hunt(scenes, budget if aim == "most frames" else NEVER - 1)
     top: tuple[int, int] | None = (targets.weight, 0)
@@ -61,11 +61,11 @@ def propose(
         able = targets.all_can_be_met and (aim == "least money" or bool(held))
         winner = hunt.least(targets.met_weight, NO_GAIN) if able else None
     return _proposal(
-        aim, catalogue, brief, scenes, hunt, winner, kept, budget, top[1] if top else 0, best_cost
+        aim, catalogue, brief, scenes, hunt, winner, build, budget, top[1] if top else 0, best_cost
     )
 
 
-def held_by(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[Reached, ...]:
+def held_by(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[TargetFloor, ...]:
     """What the counted targets reach with a build, in their order."""
     lineup = Lineup([machine_of(catalogue, build, brief.clocks)])
     seen = (
@@ -79,26 +79,29 @@ def held_by(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[Reached, 
         )
         for target in brief.counted_targets
     )
-    return tuple(Reached(round(float(own.ln_ratio[0]) * MILLION), own.states[0]) for own in seen)
+    return tuple(
+        TargetFloor(round(float(each_glance.ln_ratio[0]) * MILLION), each_glance.states[0])
+        for each_glance in seen
+    )
 
 
-def besides_minor(catalogue: Catalogue, brief: Brief, kept: Build) -> int:
+def besides_minor(catalogue: Catalogue, brief: Brief, build: Build) -> int:
     """What the budget pays for besides the eight kinds, minor units: extras, and further parts that
     are neither owned nor bought later; less what owned parts would bring where their resale counts.
     """
     book = catalogue.prices(brief.region, brief.may_buy)
     owned = list(brief.owned)
     total = brief.extras_minor
-    for kind, part_id in kept.added:
+    for kind, part_id in build.added:
         if part_id in owned:
             owned.remove(part_id)
-        elif kind not in brief.outside and part_id not in kept.later:
+        elif kind not in brief.outside and part_id not in build.later:
             total += book.cost(part_id) or 0
-    return total - back_minor(catalogue, brief, kept)
+    return total - back_minor(catalogue, brief, build)
 
 
 def cheapest_fit(
-    catalogue: Catalogue, brief: Brief, kept: Build, video_memory: bool = False
+    catalogue: Catalogue, brief: Brief, build: Build, video_memory: bool = False
 ) -> Proposal:
     """The least that a complete, fitting build with these kept parts costs, whatever frames it
     brings.
@@ -106,11 +109,11 @@ def cheapest_fit(
     With ``video_memory`` it must also have enough video memory for every counted target.
     """
     bare = brief if video_memory else replace(brief, targets=())
-    scenes = scenes_for(catalogue, brief, kept, with_targets=video_memory)
+    scenes = scenes_for(catalogue, brief, build, with_targets=video_memory)
     hunt = Hunt(scenes, NEVER - 1)
     winner = hunt.least(0, NO_GAIN)
-    budget = brief.budget_high_minor - besides_minor(catalogue, brief, kept)
-    return _proposal("least money", catalogue, bare, scenes, hunt, winner, kept, budget, 0, NEVER)
+    budget = brief.budget_high_minor - besides_minor(catalogue, brief, build)
+    return _proposal("least money", catalogue, bare, scenes, hunt, winner, build, budget, 0, NEVER)
 
 
 def _proposal(

@@ -26,12 +26,12 @@ def resale_minor(catalogue: Catalogue, brief: Brief, part_id: str) -> int | None
     for said in brief.resale:
         if said.part == part_id:
             return said.minor
-    asked = [
+    price_minors = [
         offer.price_minor
         for offer in catalogue.offers
         if offer.part_id == part_id and offer.region == brief.region and offer.condition != "new"
     ]
-    return min(asked) * RESALE_PERCENT // 100 if asked else None
+    return min(price_minors) * RESALE_PERCENT // 100 if price_minors else None
 
 
 def forgone_minor(catalogue: Catalogue, brief: Brief, part_id: str) -> int:

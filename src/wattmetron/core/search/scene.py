@@ -20,7 +20,7 @@ from wattmetron.core.power.draw import spike_of_card_w
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.drives import DriveSet, drive_choices, drive_sets
 from wattmetron.core.search.enclosure import Enclosures, Shell
-from wattmetron.core.search.groups import SPAN, Figures, Groups
+from wattmetron.core.search.groups import SPAN, Groups, PlatformFigures
 from wattmetron.core.search.ladder import ints
 from wattmetron.core.search.platforms import (
     Need,
@@ -30,7 +30,7 @@ from wattmetron.core.search.platforms import (
     platform_options,
 )
 from wattmetron.core.search.pool import NEW_DRIVES, Pool, build_pool
-from wattmetron.core.search.sides import Pairing, Reached, Targets
+from wattmetron.core.search.sides import Pairing, TargetFloor, Targets
 from wattmetron.core.search.supplies import NO_PLUGS, Supplies
 from wattmetron.core.values.brief import Brief, searched
 from wattmetron.core.values.build import Build
@@ -215,7 +215,7 @@ class Scene:
         kits, chips = self.pool.kit_arrays, self.pool.processors.parts
         mts = np.minimum(ints(chip.memory_max_mts for chip in chips), kits.mts.max(initial=0))
         full = work.bandwidth_gbs(ints(chip.memory_channels for chip in chips), mts, 2)
-        best = Figures(
+        best = PlatformFigures(
             np.full(c.size, work.latency_ns(kits.cl, kits.mts).min(initial=np.inf)),
             full[c],
             np.full(c.size, kits.gb.max(initial=0.0)),
@@ -224,7 +224,7 @@ class Scene:
         )
         return self.pairing_of(c, g, best)
 
-    def pairing_of(self, c: Ints, g: Ints, figures: Figures) -> Pairing:
+    def pairing_of(self, c: Ints, g: Ints, figures: PlatformFigures) -> Pairing:
         latency, bandwidth, gb, gen, lanes = figures
         if self.integrated:
             rated = self.targets.figures.rated_bandwidth[c]
@@ -267,33 +267,33 @@ Scenes = tuple[Scene, ...]
 def scenes_for(
     catalogue: Catalogue,
     brief: Brief,
-    kept: Build,
+    build: Build,
     with_targets: bool = True,
     new_drives: int = NEW_DRIVES,
     stays: Build | None = None,
-    held: tuple[Reached, ...] = (),
+    held: tuple[TargetFloor, ...] = (),
 ) -> Scenes:
     """``make_scenes``, kept: another budget or aim asks the same scenes."""
     asked = searched(brief)
     return catalogue.keep.once(
-        ("scenes", asked, kept, with_targets, new_drives, stays, held),
-        lambda: make_scenes(catalogue, asked, kept, with_targets, new_drives, stays, held),
+        ("scenes", asked, build, with_targets, new_drives, stays, held),
+        lambda: make_scenes(catalogue, asked, build, with_targets, new_drives, stays, held),
     )
 
 
 def make_scenes(
     catalogue: Catalogue,
     brief: Brief,
-    kept: Build,
+    build: Build,
     with_targets: bool = True,
     new_drives: int = NEW_DRIVES,
     stays: Build | None = None,
-    held: tuple[Reached, ...] = (),
+    held: tuple[TargetFloor, ...] = (),
 ) -> Scenes:
     """The scene with cards and, where no card is fixed, the one with integrated graphics; at most
     so many drives are added; ``stays`` as ``build_pool`` has it, ``held`` as ``Targets``.
     """
-    pool = build_pool(catalogue, brief, kept, new_drives, stays)
+    pool = build_pool(catalogue, brief, build, new_drives, stays)
     chips, cards = pool.processors.parts, pool.cards.parts
     question = brief if with_targets else replace(brief, targets=())
     targets = Targets(catalogue, question, chips, cards, held)
@@ -344,7 +344,9 @@ def make_scenes(
             card_spike_w=_or_none(spike_w_of(card) for card in drawn),
             card_shape=ints([0]) if integrated else enclosures.card_shape,
             card_room=ints([0]) if integrated else enclosures.room_of_card,
-            card_plugs=ints(supplies.plugs[own] for own in ([NO_PLUGS] if integrated else plugs)),
+            card_plugs=ints(
+                supplies.plugs[card_plugs] for card_plugs in ([NO_PLUGS] if integrated else plugs)
+            ),
             card_cost=ints([0]) if integrated else pool.cards.whole,
             chip_cost=pool.processors.whole,
             card_gen=ints(card.pcie_gen for card in cards),

@@ -9,13 +9,13 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.floors import broken
 from wattmetron.core.fit.later import ToCome
 from wattmetron.core.fit.leads import sockets_of
-from wattmetron.core.fit.rule import Look, Rule
+from wattmetron.core.fit.rule import Rule, RuleContext
 from wattmetron.core.fit.rules import BLOCKING, any_blocks, blocking_on, check
 from wattmetron.core.fit.wishes import Wishes, wishes_of
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.drives import Bays
 from wattmetron.core.search.enclosure import Shell
-from wattmetron.core.search.groups import Figures
+from wattmetron.core.search.groups import PlatformFigures
 from wattmetron.core.search.hunt import Winner
 from wattmetron.core.search.platforms import (
     alike,
@@ -73,7 +73,7 @@ def settle(
         added=kept.added,
         aside=kept.aside,
         later=kept.later & staying,
-        stand_ins=tuple(own for own in kept.stand_ins if own.part in staying),
+        stand_ins=tuple(stand_in for stand_in in kept.stand_ins if stand_in.part in staying),
         tuned=tunings_there(brief, kept),
     )
     for kind, part_id in first.added:
@@ -95,10 +95,10 @@ class _Settler:
     """All choices for one processor and card, in the order of ids."""
 
     def __init__(
-        self, catalogue: Catalogue, brief: Brief, scene: Scene, kept: Build, c: int, g: int
+        self, catalogue: Catalogue, brief: Brief, scene: Scene, build: Build, c: int, g: int
     ) -> None:
         self.catalogue = catalogue
-        self.stays = tuple(catalogue.part(part_id) for _, part_id in kept.added)
+        self.stays = tuple(catalogue.part(part_id) for _, part_id in build.added)
         self.scene, self.pool, self.c, self.g = scene, scene.pool, c, g
         self.wishes = wishes_of(brief)
         self.chip: Processor = scene.pool.processors.parts[c]
@@ -203,7 +203,7 @@ class _Settler:
     def _gains_right(self, winner: Winner, b: Ints, k: Ints, lanes: Ints) -> NDArray[np.bool_]:
         limits = self.pool.board_arrays
         figures = kit_figures(self.kind.channels, rates(self.kind, b, self.pool), k, self.pool)
-        brought = Figures(*figures, limits.gen[b], lanes[b])
+        brought = PlatformFigures(*figures, limits.gen[b], lanes[b])
         _, some, back = np.unique(alike(*brought), return_index=True, return_inverse=True)
         chip, card = np.full(some.size, self.c), np.full(some.size, self.g)
         pairing = self.scene.pairing_of(chip, card, brought.of(some))
@@ -298,9 +298,12 @@ class Goes:
         self._known = dict[str, bool]()
         self.full_w = max(look.draw.full_w for look in self._looks)
 
-    def _looks_at(self, machine: Machine) -> list[Look]:
+    def _looks_at(self, machine: Machine) -> list[RuleContext]:
         to_come = (then for _, then in self._later.machines(machine))
-        return [Look(machine, self._wishes), *(Look(then, self._wishes_later) for then in to_come)]
+        return [
+            RuleContext(machine, self._wishes),
+            *(RuleContext(then, self._wishes_later) for then in to_come),
+        ]
 
     def blocks(self, rules: tuple[Rule, ...], machine: Machine) -> bool:
         """Whether one of the rules blocks the machine or what comes of it."""

@@ -31,7 +31,7 @@ TRIFLE = round(float(np.log(0.98)) * MILLION)
 SLACK = 5e-6
 
 
-class Reached(NamedTuple):
+class TargetFloor(NamedTuple):
     """What a target must not fall under: ln r of the present machine in millionths, and its
     state.
     """
@@ -183,7 +183,7 @@ class TargetSide:
         speed_sd: list[float],
         ray_sd: list[float],
         memory_gb: list[float],
-        drawn: list[work.Drawn],
+        drawn: list[work.Rendering],
         known: list[Affinity],
     ) -> DrawnSide:
         n = len(anchors)
@@ -193,7 +193,7 @@ class TargetSide:
             fromkey for fromkey in dict.fromkeys(known) if fromkey not in self._cards_seen
         ]
         kin = np.array([self._cards_seen.index(affinity) for affinity in known], dtype=np.int64)
-        alike: dict[tuple[int, work.Drawn], list[int]] = {}
+        alike: dict[tuple[int, work.Rendering], list[int]] = {}
         for i, key in enumerate(zip(kin.tolist(), drawn, strict=True)):
             alike.setdefault(key, []).append(i)
         for (seen, how), members in alike.items():
@@ -313,7 +313,7 @@ class Targets:
         brief: Brief,
         chips: tuple[Processor, ...],
         cards: tuple[Graphics, ...],
-        held: tuple[Reached, ...] = (),
+        held: tuple[TargetFloor, ...] = (),
     ) -> None:
         self.figures = figures = ProcessorFigures(chips)
 
@@ -322,12 +322,14 @@ class Targets:
             return TargetSide(catalogue.keep, brief, target, game, chips, figures, cards, chance)
 
         self.sides = [side(target) for target in brief.counted_targets]
-        self.weight = sum(own.weight for own in self.sides)
-        for own, target, least in zip(list(self.sides), brief.counted_targets, held, strict=False):
-            own.floor, own.met_weight, own.can_be_met = least.floor, 1, True
+        self.weight = sum(target_side.weight for target_side in self.sides)
+        for target_side, target, least in zip(
+            list(self.sides), brief.counted_targets, held, strict=False
+        ):
+            target_side.floor, target_side.met_weight, target_side.can_be_met = least.floor, 1, True
             if least.state == "unsure":
                 self.sides.append(_unsure(side(target, 1 - brief.chance)))
-        self.met_weight = sum(own.met_weight for own in self.sides)
+        self.met_weight = sum(target_side.met_weight for target_side in self.sides)
 
     def score(self, gains: list[Ints], size: int) -> tuple[Ints, Ints]:
         """Weight met and U (millionths) from the gains of every target, one array each."""

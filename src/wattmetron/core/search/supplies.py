@@ -55,8 +55,13 @@ class Supplies:
         """
         floors = self._pool.floors
         kinds = {
-            (own.pcie_8pin, own.pcie_16pin, own.pcie_16pin_w, own.id in floors.owned): own
-            for own in self._pool.supplies.parts
+            (
+                supply.pcie_8pin,
+                supply.pcie_16pin,
+                supply.pcie_16pin_w,
+                supply.id in floors.owned,
+            ): supply
+            for supply in self._pool.supplies.parts
         }
         numbers: dict[tuple[bool, ...], int] = {}
         card = self._pool.floors.later.card
@@ -64,8 +69,8 @@ class Supplies:
         self.plugs = {
             need: numbers.setdefault(
                 tuple(
-                    floors.card_leads_do(own, need) and floors.card_leads_do(own, later)
-                    for own in kinds.values()
+                    floors.card_leads_do(supply, need) and floors.card_leads_do(supply, later)
+                    for supply in kinds.values()
                 ),
                 len(numbers),
             )
@@ -90,7 +95,7 @@ class Supplies:
         pool = self._pool
         supplies, chips = pool.supplies.parts, pool.processors.parts
         owned = pool.floors.owned
-        keys = [(own.cpu_8pin, own.cpu_4pin, own.id in owned) for own in supplies]
+        keys = [(supply.cpu_8pin, supply.cpu_4pin, supply.id in owned) for supply in supplies]
         kinds = dict(zip(keys, supplies, strict=True))
         place = {kind: i for i, kind in enumerate(kinds)}
         own = ints(place[key] for key in keys)

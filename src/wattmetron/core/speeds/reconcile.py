@@ -30,14 +30,14 @@ SETTLED = 1e-7
 
 
 @dataclass(frozen=True, slots=True)
-class Known:
+class SpeedPrior:
     """What is known of a part before any chart: ln of its speed and its spread."""
 
     ln: float
     sd: float
 
 
-def reconcile(known: Mapping[str, Known], charts: Sequence[Chart]) -> Reconciled:
+def reconcile(known: Mapping[str, SpeedPrior], charts: Sequence[Chart]) -> Reconciled:
     """One scale from what is known and all charts that are not muted, of one measure.
 
     ``known`` gives ln of speed and spread by part key; an infinite spread is no knowledge.

@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.speeds.reconcile import Known, reconcile
+from wattmetron.core.speeds.reconcile import SpeedPrior, reconcile
 from wattmetron.core.speeds.scale import Scale, Standing, scale_of
 from wattmetron.core.values import amounts
 from wattmetron.core.values.charts import MEASURES, PROCESSOR_MEASURES, Chart, Measure, Reconciled
@@ -21,10 +21,10 @@ SD_STEP = 0.0025
 """Spreads are kept to a quarter of a per cent, so that parts share the tables of reliable rates."""
 
 
-def known_speeds(scale: Scale, measure: Measure) -> dict[str, Known]:
+def known_speeds(scale: Scale, measure: Measure) -> dict[str, SpeedPrior]:
     """What the catalogue says of every standing in one measure, by key."""
     return {
-        standing.key: Known(float(np.log(speed)), max(sd, LEAST_SD))
+        standing.key: SpeedPrior(float(np.log(speed)), max(sd, LEAST_SD))
         for standing in scale.standings.values()
         if standing.placed is None and (speeds := speed_of(standing, measure)) is not None
         for speed, sd in [speeds]

@@ -10,7 +10,7 @@ from decimal import Decimal
 from typing import Annotated, Any, Literal
 
 from wattmetron.core.errors import BriefError
-from wattmetron.core.values.declared import Asked, Declared, Wish, declared
+from wattmetron.core.values.declared import Declared, FieldSpec, Wish, declared
 from wattmetron.core.values.games import PresetName
 from wattmetron.core.values.offers import Buys
 from wattmetron.core.values.other_work import WorkName
@@ -52,17 +52,19 @@ class Display:
 
     width_px: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="display's width", text="Pixels across", unit="px", least=320, most=MOST_PIXELS
         ),
     ] = 1920
     height_px: Annotated[
         int,
-        Asked(words="display's height", text="Pixels down", unit="px", least=200, most=MOST_PIXELS),
+        FieldSpec(
+            words="display's height", text="Pixels down", unit="px", least=200, most=MOST_PIXELS
+        ),
     ] = 1080
     refresh_hz: Annotated[
         float,
-        Asked(
+        FieldSpec(
             words="display's refresh",
             text="Highest refresh, Hz",
             label="Refresh",
@@ -74,7 +76,7 @@ class Display:
     ] = 60.0
     variable_from_hz: Annotated[
         float | None,
-        Asked(
+        FieldSpec(
             words="variable range",
             text="Where variable refresh begins, Hz; null: fixed",
             label="Variable from",
@@ -95,18 +97,18 @@ class Target:
     """One game at named settings with the frame rate wanted."""
 
     id: Annotated[
-        str, Asked(words="id", text="Id within the brief; empty: given on import", longest=80)
+        str, FieldSpec(words="id", text="Id within the brief; empty: given on import", longest=80)
     ]
-    game_id: Annotated[str, Asked(words="game", text="Game id", file="game", longest=80)]
+    game_id: Annotated[str, FieldSpec(words="game", text="Game id", file="game", longest=80)]
     width_px: Annotated[
-        int, Asked(words="width", text="Pixels across", unit="px", least=320, most=MOST_PIXELS)
+        int, FieldSpec(words="width", text="Pixels across", unit="px", least=320, most=MOST_PIXELS)
     ] = 1920
     height_px: Annotated[
-        int, Asked(words="height", text="Pixels down", unit="px", least=200, most=MOST_PIXELS)
+        int, FieldSpec(words="height", text="Pixels down", unit="px", least=200, most=MOST_PIXELS)
     ] = 1080
     preset: Annotated[
         PresetName,
-        Asked(
+        FieldSpec(
             words="preset",
             text="Preset",
             label="Preset",
@@ -115,11 +117,11 @@ class Target:
         ),
     ] = "high"
     upscaling: Annotated[
-        bool, Asked(words="upscaling", text="Whether upscaling is acceptable and to be used")
+        bool, FieldSpec(words="upscaling", text="Whether upscaling is acceptable and to be used")
     ] = False
     scale: Annotated[
         float,
-        Asked(
+        FieldSpec(
             words="scale",
             text="Rendered share of each axis when upscaling",
             least=0.2,
@@ -127,12 +129,12 @@ class Target:
             hint="enter a share of each axis",
         ),
     ] = 0.67
-    ray_tracing: Annotated[bool, Asked(words="ray tracing", text="Whether ray tracing is on")] = (
-        False
-    )
+    ray_tracing: Annotated[
+        bool, FieldSpec(words="ray tracing", text="Whether ray tracing is on")
+    ] = False
     generated: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="frame generation",
             text="Whether the rate is of frames shown, generated ones included, where game and card"
             " can generate them",
@@ -140,7 +142,7 @@ class Target:
     ] = False
     lowered: Annotated[
         tuple[str, ...],
-        Asked(
+        FieldSpec(
             words="list of options set lower",
             text="Single options set lower than the preset has them",
             longest=64,
@@ -148,7 +150,7 @@ class Target:
     ] = ()
     fps: Annotated[
         float,
-        Asked(
+        FieldSpec(
             words="frame rate",
             text="Frame rate wanted, fps",
             label="fps",
@@ -159,7 +161,7 @@ class Target:
     ] = 60.0
     measure: Annotated[
         Measure,
-        Asked(
+        FieldSpec(
             words="measure",
             text="Whether the average or the 1 % low must reach it",
             label="on the",
@@ -167,7 +169,7 @@ class Target:
     ] = "average"
     cap_fps: Annotated[
         float | None,
-        Asked(
+        FieldSpec(
             words="cap",
             text="A cap chosen by the user, fps; null: none",
             label="Cap",
@@ -181,7 +183,7 @@ class Target:
     ] = None
     weight: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="weight",
             text="How much it counts; 0: shown but not counted",
             label="Weight",
@@ -204,14 +206,14 @@ class Extra:
 
     name: Annotated[
         str,
-        Asked(
+        FieldSpec(
             words="extra",
             text="What it is",
         ),
     ]
     minor: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="extra's amount",
             text="What it costs, in the region's currency",
             file="amount",
@@ -220,17 +222,19 @@ class Extra:
             most=10_000_000,
         ),
     ]
-    in_budget: Annotated[bool, Asked(words="budget", text="Whether the budget pays for it")] = True
+    in_budget: Annotated[bool, FieldSpec(words="budget", text="Whether the budget pays for it")] = (
+        True
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Resale:
     """What an owned part may sell for."""
 
-    part: Annotated[str, Asked(words="part", text="Id of an owned part", longest=80)]
+    part: Annotated[str, FieldSpec(words="part", text="Id of an owned part", longest=80)]
     minor: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="resale",
             text="What it may sell for, in the region's currency",
             file="amount",
@@ -251,7 +255,7 @@ class Brief:
 
     name: Annotated[
         str,
-        Asked(
+        FieldSpec(
             words="name",
             text="Name of the brief, such as the room it is for",
             label="Name",
@@ -262,7 +266,7 @@ class Brief:
     ] = plain_field(compare=False)
     region: Annotated[
         str,
-        Asked(
+        FieldSpec(
             words="region",
             text="Region id: decides currency and offers",
             label="Region",
@@ -273,7 +277,7 @@ class Brief:
     ]
     sureness: Annotated[
         Sureness,
-        Asked(
+        FieldSpec(
             words="sureness",
             text="even odds 50 %, likely 80 %, near certain 95 %",
             label="Sureness",
@@ -285,7 +289,7 @@ class Brief:
     ] = "likely"
     each_percent: Annotated[
         int | None,
-        Asked(
+        FieldSpec(
             words="sureness of each target",
             text="How surely each target is asked for, %; null: as the sureness says",
             unit="%",
@@ -295,7 +299,7 @@ class Brief:
     ] = None
     together_percent: Annotated[
         int | None,
-        Asked(
+        FieldSpec(
             words="sureness of all targets at once",
             text="How surely a proposal meets all targets at once, %; null: not asked",
             label="All targets at once, at least",
@@ -312,7 +316,7 @@ class Brief:
     ] = None
     budget_low_minor: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="budget's lower end",
             text="Lower end, in the region's currency",
             label="Budget from",
@@ -327,7 +331,7 @@ class Brief:
     ] = 0
     budget_high_minor: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="budget's upper end",
             text="Upper end, in the region's currency: what a proposal may spend",
             label="Budget up to",
@@ -341,7 +345,7 @@ class Brief:
     ]
     part_cap_minor: Annotated[
         int | None,
-        Asked(
+        FieldSpec(
             words="part price cap",
             text="Most that a single part may cost; null: no cap",
             label="No part above",
@@ -356,10 +360,10 @@ class Brief:
         ),
         Wish(name="part price cap", without=None, said="no part above {money}"),
     ] = None
-    display: Annotated[Display, Asked(words="display", text="The display")]
+    display: Annotated[Display, FieldSpec(words="display", text="The display")]
     memory_gb: Annotated[
         float,
-        Asked(
+        FieldSpec(
             words="least memory",
             text="Least main memory, GB",
             label="Memory at least",
@@ -378,7 +382,7 @@ class Brief:
     ] = 16.0
     storage_gb: Annotated[
         float,
-        Asked(
+        FieldSpec(
             words="least storage",
             text="Least storage, GB",
             label="Storage at least",
@@ -397,7 +401,7 @@ class Brief:
     ] = 500.0
     system_gb: Annotated[
         float,
-        Asked(
+        FieldSpec(
             words="room for the system",
             text="Room for the operating system and programs on one drive, GB",
             label="Room for the system",
@@ -409,7 +413,7 @@ class Brief:
     ] = 80.0
     system_on: Annotated[
         StorageKind,
-        Asked(
+        FieldSpec(
             words="drive for the system",
             text="Slowest kind of drive that the system may stand on",
             label="System on",
@@ -418,7 +422,7 @@ class Brief:
     ] = "SSD"
     games_gb: Annotated[
         float,
-        Asked(
+        FieldSpec(
             words="room for games",
             text="Room for games, GB; 0: what the brief's games take with a fifth kept free",
             label="Room for games",
@@ -432,7 +436,7 @@ class Brief:
     ] = 0.0
     games_on: Annotated[
         StorageKind,
-        Asked(
+        FieldSpec(
             words="drive for games",
             text="Slowest kind of drive that games may stand on; their lists may ask for a faster"
             " one",
@@ -442,7 +446,7 @@ class Brief:
     ] = "SSD"
     bulk_gb: Annotated[
         float,
-        Asked(
+        FieldSpec(
             words="room for bulk",
             text="Room for recordings, backups and the like, GB",
             label="Room for bulk, such as recordings",
@@ -456,7 +460,7 @@ class Brief:
     ] = 0.0
     bulk_on: Annotated[
         StorageKind,
-        Asked(
+        FieldSpec(
             words="drive for bulk",
             text="Slowest kind of drive that recordings and the like may stand on",
             label="Bulk on",
@@ -465,7 +469,7 @@ class Brief:
     ] = "hard disk"
     headroom_percent: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="supply headroom",
             text="Least supply output in % of the full draw",
             label="Supply headroom",
@@ -488,7 +492,7 @@ class Brief:
     ] = 140
     reserve_percent: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="reserve",
             text="What cooler and power supply carry beyond what sizing asks for",
             label="Reserve of cooler and supply",
@@ -501,7 +505,7 @@ class Brief:
     ] = 10
     watt_limit_w: Annotated[
         int | None,
-        Asked(
+        FieldSpec(
             words="limit in watts",
             text="Most that the machine may draw, W; null: no limit",
             label="Draw at most",
@@ -524,7 +528,7 @@ class Brief:
     ] = None
     play_hours: Annotated[
         float,
-        Asked(
+        FieldSpec(
             words="hours of play",
             text="Hours of play a day, for the bill",
             label="Hours of play a day",
@@ -536,7 +540,7 @@ class Brief:
     ] = 2.0
     desk_hours: Annotated[
         float,
-        Asked(
+        FieldSpec(
             words="hours at the desk",
             text="Hours at the desk a day, for the bill",
             label="At the desk, hours a day",
@@ -548,7 +552,7 @@ class Brief:
     ] = 2.0
     tariff_per_kwh: Annotated[
         Decimal | None,
-        Asked(
+        FieldSpec(
             words="price of a kWh",
             text="Price of a kWh in the region's currency; null: the region's",
             label="Price of a kWh",
@@ -561,7 +565,7 @@ class Brief:
     ] = None
     trust_floor: Annotated[
         TrustFloor,
-        Asked(
+        FieldSpec(
             words="trust floor",
             text="How far a part must be trusted to be proposed",
             label="Trust in parts",
@@ -580,7 +584,7 @@ class Brief:
     ] = "nothing doubtful"
     clocks: Annotated[
         Clocks,
-        Asked(
+        FieldSpec(
             words="clocks",
             text="Whether clocks are to be tuned or voltages lowered",
             label="Clocks",
@@ -594,7 +598,7 @@ class Brief:
     ] = "as shipped"
     noise_limit_dba: Annotated[
         float | None,
-        Asked(
+        FieldSpec(
             words="limit of noise",
             text="How loud the machine may be in play, dB(A), an indication; null: no limit",
             label="Noise in play at most",
@@ -614,7 +618,7 @@ class Brief:
     ] = None
     volume_limit_l: Annotated[
         float | None,
-        Asked(
+        FieldSpec(
             words="largest case",
             text="Largest case, litres; null: no limit",
             label="Case at most",
@@ -634,7 +638,7 @@ class Brief:
     ] = None
     colour: Annotated[
         str,
-        Asked(
+        FieldSpec(
             words="colour",
             text="Colour of the parts whose colour is known; empty: any",
             label="Colour",
@@ -650,7 +654,7 @@ class Brief:
     ] = ""
     seats: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="number of identical machines",
             text="Identical machines; the budget is of one of them",
             label="Identical machines",
@@ -667,7 +671,7 @@ class Brief:
     ] = 1
     years: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="years to keep",
             text="Years for which the machine is to be kept; 0: not asked",
             label="Years to keep",
@@ -683,7 +687,7 @@ class Brief:
     ] = 0
     growth_percent: Annotated[
         float,
-        Asked(
+        FieldSpec(
             words="growth of the games' work",
             text="Assumed growth of the games' work, % a year",
             label="Games grow",
@@ -697,7 +701,7 @@ class Brief:
     ] = 12.0
     system: Annotated[
         str,
-        Asked(
+        FieldSpec(
             words="operating system",
             text="Operating system that will run, as published lists name it",
             label="Operating system",
@@ -712,7 +716,7 @@ class Brief:
     ] = ""
     notes: Annotated[
         str,
-        Asked(
+        FieldSpec(
             words="notes",
             text="Free text",
             label="Notes, for you alone",
@@ -723,7 +727,7 @@ class Brief:
     ] = plain_field(default="", compare=False)
     work: Annotated[
         tuple[WorkName, ...],
-        Asked(
+        FieldSpec(
             words="other work",
             text="Other work on the machine",
             label="Other work on the machine",
@@ -736,7 +740,7 @@ class Brief:
     ] = ()
     outside: Annotated[
         tuple[Kind, ...],
-        Asked(
+        FieldSpec(
             words="list of what is not in the budget",
             text="Kinds of part that are not in the budget",
             label="Not in the budget",
@@ -747,7 +751,7 @@ class Brief:
     ] = ()
     allow_used: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="used parts",
             text="Whether used parts may be proposed",
             label="Used parts allowed",
@@ -764,7 +768,7 @@ class Brief:
     ] = False
     allow_lists: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="raffles and waiting lists",
             text="Whether offers that are had only by raffle or waiting list count",
             label="Raffles and waiting lists count",
@@ -774,7 +778,7 @@ class Brief:
     ] = False
     old_after_days: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="days until a price is old",
             text="After how many days, counted from the newest price, a price is marked as stale",
             label="A price is stale after",
@@ -786,7 +790,7 @@ class Brief:
     ] = 14
     availability: Annotated[
         Availability,
-        Asked(
+        FieldSpec(
             words="availability",
             text="How surely each part must be had: in stock anywhere, more than the last few, or"
             " in stock at two shops",
@@ -805,7 +809,7 @@ class Brief:
     ] = "anywhere"
     accept_spill: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="too little video memory",
             text="Whether too little video memory is acceptable",
             label="Video memory may fall short",
@@ -816,7 +820,7 @@ class Brief:
     ] = False
     wireless: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="wireless",
             text="Whether wireless is wanted",
             label="Wireless",
@@ -826,7 +830,7 @@ class Brief:
     ] = False
     later_card: Annotated[
         str,
-        Asked(
+        FieldSpec(
             words="card to come later",
             text="Id of the graphics card that case, power supply and cooling must take later;"
             " empty: none",
@@ -838,7 +842,7 @@ class Brief:
     ] = ""
     later_card_w: Annotated[
         int | None,
-        Asked(
+        FieldSpec(
             words="later card's power",
             text="Board power of a later card that is not named, W; null: none",
             label="Or a later card's power",
@@ -852,7 +856,7 @@ class Brief:
     ] = None
     later_card_mm: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="later card's length",
             text="Length of a later card that is not named, mm",
             label="Or a later card's length",
@@ -864,7 +868,7 @@ class Brief:
     ] = 300
     later_second: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="second card to come later",
             text="Whether the build must take a second graphics card like the first later",
             label="A second card like the first",
@@ -875,7 +879,7 @@ class Brief:
     ] = False
     later_processor: Annotated[
         str,
-        Asked(
+        FieldSpec(
             words="processor to come later",
             text="Id of the processor that mainboard, memory, cooler and power supply must take"
             " later; empty: none",
@@ -887,7 +891,7 @@ class Brief:
     ] = ""
     later_sticks: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="sticks to come later",
             text="Memory slots that stay free for sticks to come",
             label="Memory sticks to come later",
@@ -900,7 +904,7 @@ class Brief:
     ] = 0
     upgrade_minor: Annotated[
         int | None,
-        Asked(
+        FieldSpec(
             words="money for upgrades",
             text="Money set aside for upgrades in each month or year; null: not asked",
             label="Money for upgrades",
@@ -915,7 +919,7 @@ class Brief:
     ] = None
     upgrade_every: Annotated[
         Period,
-        Asked(
+        FieldSpec(
             words="period of the money for upgrades",
             text="Whether that is for a month or a year",
             label="Money for upgrades in each",
@@ -925,7 +929,7 @@ class Brief:
     ] = "month"
     buys: Annotated[
         tuple[BoughtKind, ...],
-        Asked(
+        FieldSpec(
             words="list of what else is bought",
             text="What is bought besides the machine: an operating system that its games run on,"
             " the display, keyboard and mouse, a drive for discs",
@@ -937,7 +941,7 @@ class Brief:
     ] = ()
     no_lights: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="lights",
             text="Whether parts with lights are left out",
             label="No lights",
@@ -948,7 +952,7 @@ class Brief:
     ] = False
     recovery: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="firmware recovery",
             text="Whether firmware must be written without a processor",
             label="Firmware written without a processor",
@@ -963,7 +967,7 @@ class Brief:
     ] = False
     fault_display: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="fault display",
             text="Whether the mainboard must show where a start stops",
             label="Mainboard that shows where a start stops",
@@ -978,7 +982,7 @@ class Brief:
     ] = False
     front_usb_c: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="front USB-C",
             text="Whether the mainboard must have a header for USB-C in front",
             label="USB-C header for the front",
@@ -990,7 +994,7 @@ class Brief:
     ] = False
     own_graphics: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="graphics in the processor",
             text="Whether the processor must have graphics of its own",
             label="Graphics in the processor, to find faults",
@@ -1005,7 +1009,7 @@ class Brief:
     ] = False
     modular: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="modular cables",
             text="Whether the cables of the power supply must be modular",
             label="Power supply with modular cables",
@@ -1015,7 +1019,7 @@ class Brief:
     ] = False
     protected: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="protections",
             text="Whether the power supply must name OVP, OCP, OPP and SCP as its protections",
             label="Power supply that names OVP, OCP, OPP and SCP",
@@ -1030,7 +1034,7 @@ class Brief:
     ] = False
     fan_headers: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="least fan headers",
             text="Fan headers that the mainboard must have at least",
             label="Fan headers at least",
@@ -1049,7 +1053,7 @@ class Brief:
     ] = 0
     rear_usb: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="least rear USB ports",
             text="USB ports that the mainboard must have at the rear at least",
             label="USB ports at the rear at least",
@@ -1068,7 +1072,7 @@ class Brief:
     ] = 0
     audio_channels: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="least audio channels",
             text="Channels that the mainboard's audio must have at least; 2 is stereo, 8 is"
             " surround",
@@ -1088,7 +1092,7 @@ class Brief:
     ] = 0
     lights_wanted: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="lights wanted",
             text="Whether the case must have lights",
             label="Case with lights",
@@ -1098,7 +1102,7 @@ class Brief:
     ] = False
     cooling: Annotated[
         Cooling,
-        Asked(
+        FieldSpec(
             words="cooling",
             text="Whether the processor's cooler must be an air or a liquid one",
             label="Cooling",
@@ -1116,7 +1120,7 @@ class Brief:
     ] = "any"
     tool_free: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="case without tools",
             text="Whether the case must open and take drives without tools",
             label="Case that needs no tools",
@@ -1131,7 +1135,7 @@ class Brief:
     ] = False
     cable_room_mm: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="least room for cables",
             text="Room for cables that the case must have behind the mainboard at least, mm",
             label="Room for cables at least",
@@ -1151,7 +1155,7 @@ class Brief:
     ] = 0
     volume_least_l: Annotated[
         int,
-        Asked(
+        FieldSpec(
             words="smallest case",
             text="Smallest case, litres: a roomy one is easier to build in; 0: no limit",
             label="Case at least",
@@ -1171,7 +1175,7 @@ class Brief:
     ] = 0
     room_to_grow: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="room to grow",
             text="Whether the mainboard must have four memory slots and two M.2 places",
             label="Room to grow",
@@ -1189,7 +1193,7 @@ class Brief:
     ] = False
     no_disks: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="spinning disks",
             text="Whether hard disks are left out",
             label="No spinning disk",
@@ -1200,7 +1204,7 @@ class Brief:
     ] = False
     drives_apart: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="drives of their own",
             text="Whether system, games and bulk each have drives of their own",
             label="System, games and bulk each on a drive of their own",
@@ -1210,7 +1214,7 @@ class Brief:
     ] = False
     solid_state: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="solid state",
             text="Whether the system is on solid state, and games on the kind that they ask for",
             label="System on an SSD, games on the kind they ask for",
@@ -1221,7 +1225,7 @@ class Brief:
     ] = True
     games_start: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="graphics API",
             text="Whether what draws must know the graphics API that each game needs to start",
             label="Graphics that every game starts on",
@@ -1232,7 +1236,7 @@ class Brief:
     ] = True
     starts_as_bought: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="first start",
             text="Whether the machine starts without a part borrowed for a firmware update",
             label="Starts without a borrowed processor",
@@ -1243,7 +1247,7 @@ class Brief:
     ] = True
     heat_carried: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="airflow",
             text="Whether case and fans carry all heat off quietly; missing fans are bought",
             label="Enough airflow, fans bought where they are missing",
@@ -1254,7 +1258,7 @@ class Brief:
     ] = True
     boxed_judged: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="boxed cooler",
             text="Whether a boxed cooler counts only where its height is known to fit",
             label="Boxed cooler only where it is known to fit",
@@ -1267,7 +1271,7 @@ class Brief:
     ] = True
     all_channels: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="memory channels",
             text="Whether memory must stand in all channels of the processor",
             label="Memory in all channels",
@@ -1278,7 +1282,7 @@ class Brief:
     ] = True
     enough_threads: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="threads",
             text="Whether the processor has as many threads as the most demanding game uses, and"
             " six cores beside a card from 400 on",
@@ -1290,7 +1294,7 @@ class Brief:
     ] = True
     display_driven: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="display",
             text="Whether an output carries the display at its full refresh",
             label="An output that carries the display at its full refresh",
@@ -1304,11 +1308,11 @@ class Brief:
         ),
     ] = True
     targets: Annotated[
-        tuple[Target, ...], Asked(words="list of targets", text="Targets", longest=40)
+        tuple[Target, ...], FieldSpec(words="list of targets", text="Targets", longest=40)
     ] = ()
     owned: Annotated[
         tuple[str, ...],
-        Asked(
+        FieldSpec(
             words="list of owned parts",
             text="Part ids that are there already: they cost nothing and compete with what is on"
             " sale",
@@ -1317,7 +1321,7 @@ class Brief:
     ] = ()
     stays: Annotated[
         tuple[str, ...],
-        Asked(
+        FieldSpec(
             words="list of owned parts that stay",
             text="Part ids among the owned ones that every proposal keeps",
             longest=60,
@@ -1325,7 +1329,7 @@ class Brief:
     ] = ()
     resale: Annotated[
         tuple[Resale, ...],
-        Asked(
+        FieldSpec(
             words="list of resales",
             text="What owned parts may sell for; one that is not named goes by the cheapest used"
             " price",
@@ -1334,7 +1338,7 @@ class Brief:
     ] = ()
     counts_resale: Annotated[
         bool,
-        Asked(
+        FieldSpec(
             words="counting of resale",
             text="Whether the budget counts on what owned parts that are left over may sell for",
             flag=("counted", "not counted"),
@@ -1342,7 +1346,7 @@ class Brief:
     ] = False
     no_makers: Annotated[
         tuple[str, ...],
-        Asked(
+        FieldSpec(
             words="list of excluded makers",
             text="Makers whose parts are not wanted",
             longest=100,
@@ -1351,12 +1355,12 @@ class Brief:
     ] = ()
     banned: Annotated[
         tuple[str, ...],
-        Asked(words="list of excluded parts", text="Part ids that are not wanted", longest=200),
+        FieldSpec(words="list of excluded parts", text="Part ids that are not wanted", longest=200),
         Wish(name="excluded parts", without=(), said="without {names}"),
     ] = ()
     only_of: Annotated[
         tuple[tuple[Kind, str], ...],
-        Asked(
+        FieldSpec(
             words="list of makers to buy from",
             text="By kind of part the makers to buy from; a kind that is not named is open",
             longest=40,
@@ -1372,7 +1376,7 @@ class Brief:
     ] = ()
     preferences: Annotated[
         tuple[Preference, ...],
-        Asked(
+        FieldSpec(
             words="list of preferences",
             text="Wishes granted in this order where they cost little",
             longest=MOST_PREFERENCES,
@@ -1381,7 +1385,7 @@ class Brief:
     ] = ()
     preference_minor: Annotated[
         int | None,
-        Asked(
+        FieldSpec(
             words="amount that a preference may cost",
             text="Most that each preference may cost; null: a twentieth of the budget",
             file="preference_up_to",
@@ -1393,7 +1397,7 @@ class Brief:
     ] = None
     extras: Annotated[
         tuple[Extra, ...],
-        Asked(
+        FieldSpec(
             words="list of extras",
             text="What else the budget may have to pay for",
             longest=20,

@@ -215,9 +215,10 @@ class Build:
             self,
             aside=(
                 *(
-                    own
-                    for own in self.aside
-                    if (own.rule, own.parts) != (set_aside.rule, set_aside.parts)
+                    each_set_aside
+                    for each_set_aside in self.aside
+                    if (each_set_aside.rule, each_set_aside.parts)
+                    != (set_aside.rule, set_aside.parts)
                 ),
                 set_aside,
             ),
@@ -226,19 +227,24 @@ class Build:
     def counting_again(self, rule: str, parts: tuple[str, ...]) -> "Build":
         """This build with a finding counted again."""
         return replace(
-            self, aside=tuple(own for own in self.aside if (own.rule, own.parts) != (rule, parts))
+            self,
+            aside=tuple(
+                set_aside
+                for set_aside in self.aside
+                if (set_aside.rule, set_aside.parts) != (rule, parts)
+            ),
         )
 
     def running(self, tuning: OwnTuning) -> "Build":
         """This build with a part running as it was measured."""
         if tuning.part not in {own for _, own in self.ids()}:
             raise BuildError("That part is no longer in the build: reload and try again.")
-        others = tuple(own for own in self.tuned if own.part != tuning.part)
+        others = tuple(each_tuning for each_tuning in self.tuned if each_tuning.part != tuning.part)
         return replace(self, tuned=(*others, tuning))
 
     def as_shipped(self, part_id: str) -> "Build":
         """This build with a part that runs as it was shipped again."""
-        return replace(self, tuned=tuple(own for own in self.tuned if own.part != part_id))
+        return replace(self, tuned=tuple(tuning for tuning in self.tuned if tuning.part != part_id))
 
     def standing_in(self, stand_in: StandIn) -> "Build":
         """This build with a part marked as a stand-in."""
@@ -246,12 +252,22 @@ class Build:
             raise BuildError("That part is no longer in the build: reload and try again.")
         return replace(
             self,
-            stand_ins=(*(own for own in self.stand_ins if own.part != stand_in.part), stand_in),
+            stand_ins=(
+                *(
+                    each_stand_in
+                    for each_stand_in in self.stand_ins
+                    if each_stand_in.part != stand_in.part
+                ),
+                stand_in,
+            ),
         )
 
     def staying(self, part_id: str) -> "Build":
         """This build with a part that is no stand-in any more."""
-        return replace(self, stand_ins=tuple(own for own in self.stand_ins if own.part != part_id))
+        return replace(
+            self,
+            stand_ins=tuple(stand_in for stand_in in self.stand_ins if stand_in.part != part_id),
+        )
 
     def buying_later(self, part_id: str, later: bool) -> "Build":
         """This build with a part to be bought later, or now after all."""

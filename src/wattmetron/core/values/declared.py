@@ -15,7 +15,7 @@ Sense = Literal["at least", "at most", "as said", "strictest", "also"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Asked:
+class FieldSpec:
     """How a field is called, explained, bounded and asked for.
 
     ``words`` name it in sentences, ``text`` explains it in files. A field with a ``label`` stands
@@ -80,7 +80,7 @@ class Declared:
     options: tuple[str, ...]
     default: Any
     required: bool
-    asked: Asked
+    asked: FieldSpec
     wish: Wish | None
 
     @property
@@ -129,7 +129,7 @@ def _declared(item: Field[Any], hint: Any) -> Declared | None:
     if get_origin(hint) is not Annotated:
         return None
     whole, *notes = get_args(hint)
-    asked = next((note for note in notes if isinstance(note, Asked)), None)
+    asked = next((note for note in notes if isinstance(note, FieldSpec)), None)
     if asked is None:
         return None
     required = item.default is MISSING and item.default_factory is MISSING

@@ -47,13 +47,13 @@ class HandoutChoice:
     grades: tuple[str, ...] = ()
 
     def note_on(self, part_id: str) -> Note | None:
-        return next((own for own in self.notes if own.part_id == part_id), None)
+        return next((note for note in self.notes if note.part_id == part_id), None)
 
     def with_note(self, note: Note) -> "HandoutChoice":
         """With a note on a part, or without one where the text is empty; raises BriefError."""
         if len(note.text) > LONGEST_NOTE:
             raise BriefError(f"The note is longer than {LONGEST_NOTE} characters: shorten it.")
-        others = tuple(own for own in self.notes if own.part_id != note.part_id)
+        others = tuple(each_note for each_note in self.notes if each_note.part_id != note.part_id)
         if len(others) >= MOST_NOTES:
             raise BriefError(f"There are {MOST_NOTES} notes already: take one out first.")
         return replace(self, notes=(*others, note) if note.text else others)
@@ -68,7 +68,7 @@ class HandoutChoice:
 
     def with_grade(self, name: str, shown: bool) -> "HandoutChoice":
         """With a set of peripherals shown, or not."""
-        others = tuple(own for own in self.grades if own != name)
+        others = tuple(grade for grade in self.grades if grade != name)
         return replace(self, grades=(*others, name) if shown else others)
 
     def moved(self, key: str, where: str) -> "HandoutChoice":

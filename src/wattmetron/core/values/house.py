@@ -25,7 +25,7 @@ class House:
 
     @property
     def filled(self) -> tuple[Peripherals, ...]:
-        return tuple(own for own in self.grades if own.lines)
+        return tuple(peripherals for peripherals in self.grades if peripherals.lines)
 
 
 def checked_house(house: House) -> House:
@@ -36,17 +36,18 @@ def checked_house(house: House) -> House:
         raise BriefError(f"A house rule is longer than {LONGEST_RULE:,} characters: shorten it.")
     if len(house.grades) != len(GRADES):
         raise BriefError(f"There are {len(GRADES)} sets of peripherals: fill in those.")
-    for own in house.grades:
-        if not own.name or len(own.name) > LONGEST_GRADE:
+    for peripherals in house.grades:
+        if not peripherals.name or len(peripherals.name) > LONGEST_GRADE:
             raise BriefError(
                 f"Each set of peripherals needs a name of at most {LONGEST_GRADE} characters."
             )
-        if len(own.lines) > MOST_LINES:
-            raise BriefError(f"“{own.name}” has more than {MOST_LINES} lines: shorten it.")
-        if any(len(line) > LONGEST_LINE for line in own.lines):
+        if len(peripherals.lines) > MOST_LINES:
+            raise BriefError(f"“{peripherals.name}” has more than {MOST_LINES} lines: shorten it.")
+        if any(len(line) > LONGEST_LINE for line in peripherals.lines):
             raise BriefError(
-                f"A line of “{own.name}” is longer than {LONGEST_LINE} characters: shorten it."
+                f"A line of “{peripherals.name}” is longer than {LONGEST_LINE} characters:"
+                " shorten it."
             )
-    if len({own.name.casefold() for own in house.grades}) < len(house.grades):
+    if len({peripherals.name.casefold() for peripherals in house.grades}) < len(house.grades):
         raise BriefError("Two sets of peripherals have the same name: rename one.")
     return house

@@ -171,9 +171,9 @@ class PriceBook:
 
     def supply(self, part_id: str) -> Supply:
         """In how many shops the part can be had today."""
-        able = [one for one in self._all.get(part_id, ()) if self.lets(one)]
-        ample = {one.shop for one in able if one.stock == "in"}
-        return Supply(len({one.shop for one in able}), len(ample))
+        able = [offer for offer in self._all.get(part_id, ()) if self.lets(offer)]
+        ample = {offer.shop for offer in able if offer.stock == "in"}
+        return Supply(len({offer.shop for offer in able}), len(ample))
 
     def all_of(self, part_id: str) -> list[Offer]:
         """All offers of a part in the region, the cheapest delivered first."""

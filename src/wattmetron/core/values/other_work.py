@@ -46,11 +46,11 @@ def all_core_floor(works: Iterable[WorkName]) -> float:
 
 def with_work_gb(works: Iterable[WorkName], games_gb: float) -> float:
     """Main memory in GB for games that want so much while the work runs, or for the work alone."""
-    own = [WORKS[work] for work in works]
+    WORKSs = [WORKS[work] for work in works]
     return max(
         [
-            games_gb + sum(work.memory_more_gb for work in own),
-            *(work.memory_least_gb for work in own),
+            games_gb + sum(work.memory_more_gb for work in WORKSs),
+            *(work.memory_least_gb for work in WORKSs),
         ]
     )
 

@@ -40,11 +40,13 @@ class PriceStep:
 
 def price_steps(spans: Iterable[OfferSpan]) -> tuple[PriceStep, ...]:
     """The steps of one part, the oldest first; days on which nothing changes are left out."""
-    own = list(spans)
-    days = sorted({span.start for span in own} | {span.end for span in own if span.end})
+    offer_spans = list(spans)
+    days = sorted(
+        {span.start for span in offer_spans} | {span.end for span in offer_spans if span.end}
+    )
     steps: list[PriceStep] = []
     for day in days:
-        there = [span for span in own if span.holds_on(day)]
+        there = [span for span in offer_spans if span.holds_on(day)]
         prices = [span.delivered_minor for span in there if span.in_stock]
         step = PriceStep(
             day, min(prices, default=None), max(prices, default=None), known=bool(there)
@@ -90,9 +92,9 @@ def days_in_stock(spans: Iterable[OfferSpan], start: date, end: date) -> tuple[i
     """On how many days of a stretch (both ends counted) one of these offers could be had, and on
     how many anything is known of them.
     """
-    own = list(spans)
+    offer_spans = list(spans)
     days = [date.fromordinal(day) for day in range(start.toordinal(), end.toordinal() + 1)]
-    there = [[span.in_stock for span in own if span.holds_on(day)] for day in days]
+    there = [[span.in_stock for span in offer_spans if span.holds_on(day)] for day in days]
     return sum(any(each) for each in there), sum(bool(each) for each in there)
 
 

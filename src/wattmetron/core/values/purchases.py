@@ -41,9 +41,12 @@ def read_state(text: str) -> State:
     raise BriefError(f"“{text[:20]}” is none of {', '.join(STATES)}: choose one of them.")
 
 
-def checked_purchase(own: PartPurchase) -> PartPurchase:
+def checked_purchase(purchase: PartPurchase) -> PartPurchase:
     """The same; raises BriefError for amounts that cannot be."""
-    for minor, what in ((own.paid_minor, "What was paid"), (own.postage_minor, "The postage")):
+    for minor, what in (
+        (purchase.paid_minor, "What was paid"),
+        (purchase.postage_minor, "The postage"),
+    ):
         if not 0 <= minor <= MOST_MINOR:
             raise BriefError(f"{what} cannot be that much: enter an amount from 0 on.")
-    return own
+    return purchase

@@ -63,8 +63,10 @@ def _read(line: str) -> Rate:
 
 def with_rates(rates: Iterable[Rate], new: Iterable[Rate]) -> tuple[Rate, ...]:
     """The rates with new ones in the place of those of the same day and pair, the newest first."""
-    held = {(own.on, own.base, own.quote): own for own in (*rates, *new)}
-    return tuple(sorted(held.values(), key=lambda own: (own.on, own.base, own.quote), reverse=True))
+    held = {(rate.on, rate.base, rate.quote): rate for rate in (*rates, *new)}
+    return tuple(
+        sorted(held.values(), key=lambda rate: (rate.on, rate.base, rate.quote), reverse=True)
+    )
 
 
 def converted(
@@ -72,7 +74,7 @@ def converted(
 ) -> Converted | None:
     """By the newest rate of the pair, either way round, up to a day; None where there is none."""
     pair = {currency, wanted}
-    known = [own for own in rates if {own.base, own.quote} == pair and own.on <= day]
+    known = [rate for rate in rates if {rate.base, rate.quote} == pair and rate.on <= day]
     if not known:
         return None
     own = max(known, key=lambda rate: (rate.on, rate.base))

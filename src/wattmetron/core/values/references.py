@@ -11,7 +11,7 @@ RATE = re.compile(r"\d{1,4}(?:[.,]\d+)?")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Reached:
+class ReachedRate:
     """What a machine reaches in a game: settings and rate as they were read or heard, the rates in
     fps that these words name (None: none), and whether it looked locked at one.
     """
@@ -34,17 +34,17 @@ class Reference:
     name: str
     price_minor: int
     currency: str
-    reached: tuple[Reached, ...] = ()
+    reached: tuple[ReachedRate, ...] = ()
     includes: str = ""
     lacks: str = ""
     source: str = ""
     seen_on: date | None = None
 
-    def in_game(self, game: str) -> Reached | None:
+    def in_game(self, game: str) -> ReachedRate | None:
         return next((own for own in self.reached if own.game == game), None)
 
 
-def read_reached(game: str, settings: str, words: str) -> Reached:
+def read_reached(game: str, settings: str, words: str) -> ReachedRate:
     """What was typed of a game: ``60``, ``59-65``, ``locked at 60``; raises BriefError for a rate
     that names none.
     """
@@ -54,7 +54,7 @@ def read_reached(game: str, settings: str, words: str) -> Reached:
         raise BriefError(
             f"“{text[:40]}” names no rate: enter one such as 60, 59-65 or locked at 30."
         )
-    return Reached(
+    return ReachedRate(
         game=game,
         settings=settings.strip()[:LONGEST],
         words=text[:LONGEST],

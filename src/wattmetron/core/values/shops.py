@@ -33,7 +33,7 @@ class Code:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Together:
+class BundleOffer:
     """Parts that a shop sells together at one price, up to and on a day."""
 
     parts: tuple[str, ...]
@@ -74,7 +74,7 @@ class ShopRules:
     free_above_minor: int | None = None
     returns_days: int | None = None
     codes: tuple[Code, ...] = ()
-    together: tuple[Together, ...] = ()
+    together: tuple[BundleOffer, ...] = ()
     sales: tuple[Sale, ...] = ()
     trust: ShopTrust = "plain"
     trust_why: str = ""
@@ -93,7 +93,9 @@ class ShopRules:
 def doubtful_in(shops: Mapping[str, ShopRules], region: str) -> frozenset[str]:
     """The names of the shops of a region that are not trusted."""
     return frozenset(
-        own.shop for own in shops.values() if own.region == region and own.trust == "doubtful"
+        rules.shop
+        for rules in shops.values()
+        if rules.region == region and rules.trust == "doubtful"
     )
 
 
@@ -103,4 +105,4 @@ def shop_key(shop: str, region: str) -> str:
 
 def rules_in(rules: Iterable[ShopRules], region: str) -> dict[str, ShopRules]:
     """The rules that hold in a region, by shop."""
-    return {own.shop: own for own in rules if own.region == region}
+    return {rule.shop: rule for rule in rules if rule.region == region}

@@ -36,20 +36,22 @@ class Watch:
         return self.seen_minor is None or minor < self.seen_minor
 
 
-def with_watch(watches: tuple[Watch, ...], own: Watch) -> tuple[Watch, ...]:
+def with_watch(watches: tuple[Watch, ...], watch: Watch) -> tuple[Watch, ...]:
     """With one more watch, or with another price for what is watched already; raises BriefError."""
-    if own.below_minor <= 0:
+    if watch.below_minor <= 0:
         raise BriefError("A price to wait for is above 0: enter one.")
-    others = without_watch(watches, own.key)
+    others = without_watch(watches, watch.key)
     if len(others) >= MOST_WATCHES:
         raise BriefError(f"There are {MOST_WATCHES} watches already: take one out first.")
-    return (*others, own)
+    return (*others, watch)
 
 
 def without_watch(watches: tuple[Watch, ...], key: str) -> tuple[Watch, ...]:
-    return tuple(own for own in watches if own.key != key)
+    return tuple(watch for watch in watches if watch.key != key)
 
 
 def put_away(watches: tuple[Watch, ...], key: str, minor: int) -> tuple[Watch, ...]:
     """With a watch put away at a price: it fires again below that."""
-    return tuple(replace(own, seen_minor=minor) if own.key == key else own for own in watches)
+    return tuple(
+        replace(watch, seen_minor=minor) if watch.key == key else watch for watch in watches
+    )

@@ -15,7 +15,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.requirements.tiers import Row, TierTable, pixel_factor, raster_ms
+from wattmetron.core.requirements.tiers import PlacedTier, TierTable, pixel_factor, raster_ms
 from wattmetron.core.speeds.scale import Scale, Standing
 from wattmetron.core.values.games import Game, PresetName
 from wattmetron.core.values.published import SIDES, Assumed, Settled, Side
@@ -44,7 +44,7 @@ class Item:
     """
 
     side: Side
-    row: Row
+    row: PlacedTier
     bar: float
     budget_ms: float
     gap: float

@@ -91,7 +91,7 @@ def fit_game(
     """Fit a game's parameters around what is learnt of games; results that are muted must be left
     out beforehand. ``game`` is as ``as_learnt`` gives it, and so were the items made.
     """
-    problem = Problem(game, tuple(items), tuple(pairs), learnt)
+    problem = GameFitProblem(game, tuple(items), tuple(pairs), learnt)
     solved, cover = problem.solve()
     return Fit(problem.game_at(solved, cover), problem.residuals(solved))
 
@@ -100,7 +100,7 @@ def uninformed(game: Game, learnt: Learnt = NOTHING_LEARNT) -> UninformedGame:
     """A game of which no list and no result speaks: as it is described, as wide as games differ in
     every parameter, so that presets and resolutions are as uncertain as they are before evidence.
     """
-    problem = Problem(game, (), (), learnt)
+    problem = GameFitProblem(game, (), (), learnt)
     steps_u, steps_w = (np.exp(problem.centre[steps]).tolist() for steps in (U, W))
     return UninformedGame(
         **{name: getattr(game, name) for name in Game.__dataclass_fields__},
@@ -113,7 +113,7 @@ def uninformed(game: Game, learnt: Learnt = NOTHING_LEARNT) -> UninformedGame:
     )
 
 
-class Problem:
+class GameFitProblem:
     """The parameters of one game with everything that speaks of them."""
 
     def __init__(
@@ -139,8 +139,8 @@ class Problem:
             max(game.processor_work_sd, 1e-3),
             max(game.graphics_work_sd, 1e-3),
         )
-        self.spread[U] = [own.between for own in learnt.steps_u]
-        self.spread[W] = [own.between for own in learnt.steps_w]
+        self.spread[U] = [shift.between for shift in learnt.steps_u]
+        self.spread[W] = [shift.between for shift in learnt.steps_w]
         self.spread[PHI], self.spread[POWER] = learnt.phi.between, learnt.power.between
         self.spread[VC], self.spread[VG] = learnt.v_c.between, learnt.v_g.between
         self.centre[POWER] = game.pixel_power

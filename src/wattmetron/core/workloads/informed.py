@@ -11,7 +11,7 @@ from wattmetron.core.values.games import Game
 from wattmetron.core.values.results import Result, Results
 from wattmetron.core.workloads.evidence import Item, informed_items
 from wattmetron.core.workloads.fit import Pair, Residual, fit_game, uninformed
-from wattmetron.core.workloads.learning import Known, learn
+from wattmetron.core.workloads.learning import GameEvidence, learn
 from wattmetron.core.workloads.learnt import NOTHING_LEARNT, Learnt, as_learnt
 
 LEARNT: Key = ("learnt",)
@@ -82,18 +82,18 @@ def learnt_of(catalogue: Catalogue) -> Learnt:
     return once(LEARNT, lambda: learn(_known(catalogue), keep))
 
 
-def _known(catalogue: Catalogue) -> Iterator[Known]:
+def _known(catalogue: Catalogue) -> Iterator[GameEvidence]:
     scale = scale_of(catalogue)
     for game_id, results in catalogue.results.items():
         pairs, _ = placed(results, scale)
         if pairs and game_id not in catalogue.told:
             game = catalogue.game(game_id)
-            yield Known(game, _items(catalogue, game, NOTHING_LEARNT), pairs)
+            yield GameEvidence(game, _items(catalogue, game, NOTHING_LEARNT), pairs)
 
 
 def _items(catalogue: Catalogue, game: Game, learnt: Learnt) -> tuple[Item, ...]:
-    own = catalogue.published.get(game.id)
-    day = (own.published_on if own else None) or game.released
+    requirements = catalogue.published.get(game.id)
+    day = (requirements.published_on if requirements else None) or game.released
     return informed_items(game, tiers_of(catalogue), scale_of(catalogue), day, learnt)
 
 

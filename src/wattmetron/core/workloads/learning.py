@@ -14,12 +14,12 @@ from wattmetron.core.keep import NOTHING_KEPT, Keep
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.published import Side
 from wattmetron.core.workloads.evidence import MIXED, Item
-from wattmetron.core.workloads.fit import ENDLESS, Pair, Problem
+from wattmetron.core.workloads.fit import ENDLESS, GameFitProblem, Pair
 from wattmetron.core.workloads.fitted import PHI, POWER, VC, VG, U, W
 from wattmetron.core.workloads.learnt import (
     NOTHING_LEARNT,
     Learnt,
-    Look,
+    ParameterEvidence,
     Shift,
     look,
     shift_of,
@@ -37,7 +37,7 @@ MARGINS, NOISES = np.linspace(-0.3, 0.6, 31), np.exp(np.linspace(-1.2, 0.7, 12))
 SHARES, WIDTHS = np.linspace(0.0, 1.2, 19), np.exp(np.linspace(-1.0, 1.0, 13))
 
 
-class Known(NamedTuple):
+class GameEvidence(NamedTuple):
     """A game with its tiers' items, made without anything learnt, and its results."""
 
     game: Game
@@ -62,12 +62,12 @@ class Stand(NamedTuple):
 class Lesson(NamedTuple):
     """What one game's results say: of parameters by their place, of designs, of its publisher."""
 
-    parameters: tuple[tuple[int, Look], ...]
-    designs: tuple[tuple[Side, str, Look], ...]
+    parameters: tuple[tuple[int, ParameterEvidence], ...]
+    designs: tuple[tuple[Side, str, ParameterEvidence], ...]
     stands: tuple[Stand, ...]
 
 
-def learn(known: Iterable[Known], keep: Keep = NOTHING_KEPT) -> Learnt:
+def learn(known: Iterable[GameEvidence], keep: Keep = NOTHING_KEPT) -> Learnt:
     """What the games that have results teach; nothing where there is none. What a game says is kept
     by what it rests on, so that one more result fits one game anew.
     """
@@ -82,42 +82,46 @@ def learn(known: Iterable[Known], keep: Keep = NOTHING_KEPT) -> Learnt:
         NOTHING_LEARNT,
         rankings=_rankings(games),
         games=len(games),
-        results=sum(len(own.pairs) for own in games),
-        tiers=len({(own.game.id, item.row.place) for own in games for item in own.items}),
+        results=sum(len(game.pairs) for game in games),
+        tiers=len(
+            {(each_game.game.id, item.row.place) for each_game in games for item in each_game.items}
+        ),
     )
     learnt = _parameters(lessons, learnt)
     learnt = _designs(lessons, learnt)
-    ids = [own.game.id for own in games]
+    ids = [each_game.game.id for each_game in games]
     learnt = replace(learnt, movers=dict(_movers(ids, lessons)))
-    return _publishers([stand for own in lessons for stand in own.stands], learnt)
+    return _publishers([stand for lesson in lessons for stand in lesson.stands], learnt)
 
 
-def lesson_of(own: Known) -> Lesson:
+def lesson_of(own: GameEvidence) -> Lesson:
     """A game fitted to its results alone, around what is taken for granted, with its prior divided
     out.
     """
-    problem = Problem(own.game, (), own.pairs, NOTHING_LEARNT)
+    problem = GameFitProblem(own.game, (), own.pairs, NOTHING_LEARNT)
     z, cover = problem.solve()
 
-    def seen(place: int) -> Look | None:
+    def seen(place: int) -> ParameterEvidence | None:
         away = float(z[place] - problem.centre[place])
         variance = float(problem.spread[place] ** 2)
         return look(away, float(cover[place, place]), 0.0, variance)
 
     places = (POWER, *range(U.start, U.stop), *range(W.start, W.stop), PHI, VC, VG)
     designs = [
-        (side, key, found)
+        (side, key, each_look)
         for (side, kind, key), place in problem.places.items()
-        if kind == "design" and (found := seen(place)) is not None
+        if kind == "design" and (each_look := seen(place)) is not None
     ]
     return Lesson(
-        tuple((place, found) for place in places if (found := seen(place)) is not None),
+        tuple((place, each_look) for place in places if (each_look := seen(place)) is not None),
         tuple(designs),
         tuple(_stands(own.items, problem, z, cover)),
     )
 
 
-def _stands(items: Iterable[Item], problem: Problem, z: Floats, cover: Floats) -> Iterator[Stand]:
+def _stands(
+    items: Iterable[Item], problem: GameFitProblem, z: Floats, cover: Floats
+) -> Iterator[Stand]:
     for item in items:
         x, row = problem.listed_ln(z, item)
         yield Stand(
@@ -134,21 +138,27 @@ def _stands(items: Iterable[Item], problem: Problem, z: Floats, cover: Floats) -
 
 
 def _parameters(lessons: Sequence[Lesson], learnt: Learnt) -> Learnt:
-    looks: dict[int, list[Look]] = defaultdict(list)
-    for own in lessons:
-        for place, found in own.parameters:
+    looks: dict[int, list[ParameterEvidence]] = defaultdict(list)
+    for lesson in lessons:
+        for place, found in lesson.parameters:
             looks[place].append(found)
 
     def learn_one(place: int, usual: Shift, mean_sd: float) -> Shift:
         at = usual.mean if place == POWER else 0.0
-        seen = [Look(own.away + at, own.variance) for own in looks[place]]
+        seen = [
+            ParameterEvidence(each_look.away + at, each_look.variance) for each_look in looks[place]
+        ]
         return shift_of(seen, usual, mean_sd, AS_MANY_GAMES)
 
     return replace(
         learnt,
         power=learn_one(POWER, learnt.power, POWER_SD),
-        steps_u=tuple(learn_one(U.start + n, own, STEP_SD) for n, own in enumerate(learnt.steps_u)),
-        steps_w=tuple(learn_one(W.start + n, own, STEP_SD) for n, own in enumerate(learnt.steps_w)),
+        steps_u=tuple(
+            learn_one(U.start + n, shift, STEP_SD) for n, shift in enumerate(learnt.steps_u)
+        ),
+        steps_w=tuple(
+            learn_one(W.start + n, shift, STEP_SD) for n, shift in enumerate(learnt.steps_w)
+        ),
         phi=learn_one(PHI, learnt.phi, PHI_SD),
         v_c=learn_one(VC, learnt.v_c, VARIATION_SD),
         v_g=learn_one(VG, learnt.v_g, VARIATION_SD),
@@ -157,13 +167,15 @@ def _parameters(lessons: Sequence[Lesson], learnt: Learnt) -> Learnt:
 
 def _designs(lessons: Sequence[Lesson], learnt: Learnt) -> Learnt:
     """How each design is liked by all games, and how differently by each."""
-    looks: dict[tuple[Side, str], list[Look]] = defaultdict(list)
-    for own in lessons:
-        for side, key, found in own.designs:
+    looks: dict[tuple[Side, str], list[ParameterEvidence]] = defaultdict(list)
+    for lesson in lessons:
+        for side, key, found in lesson.designs:
             looks[side, key].append(found)
     models = dict(learnt.models)
     for side in models:
-        apart = [one for (of, _), several in looks.items() if of == side for one in several]
+        apart = [
+            each_look for (of, _), several in looks.items() if of == side for each_look in several
+        ]
         usual = Shift(0.0, models[side])
         models[side] = shift_of(apart, usual, DESIGN_SD, 2 * AS_MANY_GAMES).between
     designs = {
@@ -174,11 +186,11 @@ def _designs(lessons: Sequence[Lesson], learnt: Learnt) -> Learnt:
     return replace(learnt, models=models, designs=designs)
 
 
-def _liked(looks: Sequence[Look], model: float) -> Shift:
+def _liked(looks: Sequence[ParameterEvidence], model: float) -> Shift:
     """The mean over games of how they take to a design, with its own spread."""
-    weights = [1 / (own.variance + model**2) for own in looks]
+    weights = [1 / (each_look.variance + model**2) for each_look in looks]
     total = 1 / DESIGN_SD**2 + sum(weights)
-    mean = sum(w * own.away for w, own in zip(weights, looks, strict=True)) / total
+    mean = sum(w * each_look.away for w, each_look in zip(weights, looks, strict=True)) / total
     return Shift(float(mean), float(total**-0.5))
 
 
@@ -191,27 +203,32 @@ def _movers(ids: Sequence[str], lessons: Sequence[Lesson]) -> Iterator[tuple[str
         "v_c": (VC,),
         "v_g": (VG,),
     }
-    for name, own in places.items():
+    for name, place in places.items():
         yield (
             name,
-            _most(ids, [_pull(f for at, f in one.parameters if at in own) for one in lessons]),
+            _most(
+                ids, [_pull(f for at, f in lesson.parameters if at in place) for lesson in lessons]
+            ),
         )
-    yield "designs", _most(ids, [_pull(found for *_, found in one.designs) for one in lessons])
+    yield (
+        "designs",
+        _most(ids, [_pull(each_look for *_, each_look in lesson.designs) for lesson in lessons]),
+    )
     usual = NOTHING_LEARNT
     for name, assumed in (("margin", False), ("assumed", True)):
         pulls = [
             sum(
                 abs(stand.away - usual.margin - stand.lead) / (stand.variance + usual.noise**2)
-                for stand in one.stands
+                for stand in lesson.stands
                 if bool(stand.assumed_sd) == assumed
             )
-            for one in lessons
+            for lesson in lessons
         ]
         yield name, _most(ids, pulls)
 
 
-def _pull(looks: Iterable[Look]) -> float:
-    return sum(abs(own.away) / own.variance for own in looks)
+def _pull(looks: Iterable[ParameterEvidence]) -> float:
+    return sum(abs(each_look.away) / each_look.variance for each_look in looks)
 
 
 def _most(ids: Sequence[str], pulls: Sequence[float]) -> tuple[str, ...]:
@@ -219,11 +236,11 @@ def _most(ids: Sequence[str], pulls: Sequence[float]) -> tuple[str, ...]:
     return tuple(ids[n] for n in order[:MOST_MOVERS] if pulls[n] > 0)
 
 
-def _rankings(games: Iterable[Known]) -> dict[Side, str]:
+def _rankings(games: Iterable[GameEvidence]) -> dict[Side, str]:
     """By which speed publishers usually rank, where enough lists show it and agree."""
     shown: dict[Side, Counter[str]] = defaultdict(Counter)
-    for own in games:
-        shown_here = ((item.side, item.ranked_by) for item in own.items if item.ranked_by)
+    for game in games:
+        shown_here = ((item.side, item.ranked_by) for item in game.items if item.ranked_by)
         for side, name in shown_here:
             shown[side][name] += 1
     found: dict[Side, str] = {}
@@ -239,7 +256,7 @@ def _publishers(stands: Sequence[Stand], learnt: Learnt) -> Learnt:
     conditions are worth from the others: means over a grid.
     """
     usual = NOTHING_LEARNT
-    stated = _columns([own for own in stands if not own.assumed_sd])
+    stated = _columns([stand for stand in stands if not stand.assumed_sd])
     if stated is not None:
         margin, noise = MARGINS[:, None, None], (usual.noise * NOISES)[None, :, None]
         seen = _between(
@@ -255,7 +272,7 @@ def _publishers(stands: Sequence[Stand], learnt: Learnt) -> Learnt:
             margin=_mean(weights, MARGINS[:, None]),
             noise=usual.noise * float(np.exp(_mean(weights, np.log(NOISES)[None, :]))),
         )
-    assumed = _columns([own for own in stands if own.assumed_sd])
+    assumed = _columns([stand for stand in stands if stand.assumed_sd])
     if assumed is not None:
         share, width = SHARES[:, None, None], WIDTHS[None, :, None]
         spread = assumed.variance + learnt.noise**2 + (width * assumed.assumed_sd) ** 2

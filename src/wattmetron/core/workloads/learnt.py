@@ -80,11 +80,11 @@ def as_learnt(game: Game, learnt: Learnt) -> Game:
     if not learnt.games:
         return game
     named = [game.preset(name) for name in PRESETS]
-    u = _moved([own.processor_factor for own in named], learnt.steps_u)
-    w = _moved([own.graphics_factor for own in named], learnt.steps_w)
+    u = _moved([preset.processor_factor for preset in named], learnt.steps_u)
+    w = _moved([preset.graphics_factor for preset in named], learnt.steps_w)
     presets: tuple[Preset, ...] = tuple(
-        replace(own, name=name, processor_factor=float(u[n]), graphics_factor=float(w[n]))
-        for n, (name, own) in enumerate(zip(PRESETS, named, strict=True))
+        replace(preset, name=name, processor_factor=float(u[n]), graphics_factor=float(w[n]))
+        for n, (name, preset) in enumerate(zip(PRESETS, named, strict=True))
     )
     phi = min(max(game.fixed_share, 0.02), 0.98)
     logit = np.log(phi / (1 - phi)) + learnt.phi.mean
@@ -100,13 +100,13 @@ def as_learnt(game: Game, learnt: Learnt) -> Game:
 
 def _moved(factors: Sequence[float], shifts: Sequence[Shift]) -> Floats:
     """Preset factors with their steps longer or shorter, 1 at high."""
-    steps = np.maximum(np.diff(np.log(factors)), 1e-3) * np.exp([own.mean for own in shifts])
+    steps = np.maximum(np.diff(np.log(factors)), 1e-3) * np.exp([shift.mean for shift in shifts])
     ln = np.concatenate([[0.0], np.cumsum(steps)])
     return np.asarray(np.exp(ln - ln[PRESETS.index("high")]))
 
 
 @dataclass(frozen=True, slots=True)
-class Look:
+class ParameterEvidence:
     """What one game's results say of a parameter, apart from its prior: its distance from what is
     usual, and the variance of that.
     """
@@ -115,26 +115,32 @@ class Look:
     variance: float
 
 
-def look(mean: float, variance: float, prior_mean: float, prior_variance: float) -> Look | None:
+def look(
+    mean: float, variance: float, prior_mean: float, prior_variance: float
+) -> ParameterEvidence | None:
     """A posterior with its prior divided out; None where the results say nothing of it."""
     precision = 1 / variance - 1 / prior_variance
     if precision <= 0.02 / prior_variance:
         return None
-    return Look((mean / variance - prior_mean / prior_variance) / precision, 1 / precision)
+    return ParameterEvidence(
+        (mean / variance - prior_mean / prior_variance) / precision, 1 / precision
+    )
 
 
-def shift_of(looks: Iterable[Look | None], usual: Shift, mean_sd: float, weight: float) -> Shift:
+def shift_of(
+    looks: Iterable[ParameterEvidence | None], usual: Shift, mean_sd: float, weight: float
+) -> Shift:
     """Mean and spread over games. The mean is drawn to the usual one with a spread of ``mean_sd``,
     the spread to the usual one as if so many games (``weight``) had shown that. On a grid: the
     marginal likelihood of the looks, whose true values are normal around the mean.
     """
-    seen = [own for own in looks if own is not None]
+    seen = [each_look for each_look in looks if each_look is not None]
     if not seen:
         return usual
-    y = np.array([own.away for own in seen])
-    v = np.array([own.variance for own in seen])
+    y = np.array([each_look.away for each_look in seen])
+    v = np.array([each_look.variance for each_look in seen])
     spreads = usual.between * np.exp(np.linspace(-1.5, 1.0, 26))
-    best, kept = -np.inf, usual
+    best, shift = -np.inf, usual
     for spread in spreads:
         w = 1 / (v + spread**2)
         mean = (w @ y + usual.mean / mean_sd**2) / (w.sum() + 1 / mean_sd**2)
@@ -148,5 +154,5 @@ def shift_of(looks: Iterable[Look | None], usual: Shift, mean_sd: float, weight:
         if value > best:
             weigh = w / (1 + w * (y - mean) ** 2 / 4)
             mean = (weigh @ y + usual.mean / mean_sd**2) / (weigh.sum() + 1 / mean_sd**2)
-            best, kept = value, Shift(float(mean), float(spread))
-    return kept
+            best, shift = value, Shift(float(mean), float(spread))
+    return shift

@@ -31,11 +31,11 @@ def surer(catalogue: Catalogue, brief: Brief, kept: Build, aim: Aim) -> Brief:
     def chance(each_percent: int) -> float:
         """Of all targets at once with the answer that is asked for so; 0 where it misses one."""
         asked = replace(brief, each_percent=each_percent)
-        found = propose(catalogue, asked, aim, kept)
+        proposal = propose(catalogue, asked, aim, kept)
         whole = sum(target.weight for target in brief.targets)
-        if found.build is None or found.weight_met < whole:
+        if proposal.build is None or proposal.weight_met < whole:
             return 0.0
-        both = together(catalogue, assess(catalogue, asked, found.build))
+        both = together(catalogue, assess(catalogue, asked, proposal.build))
         return both.chance if both is not None else 0.0
 
     each_percent = catalogue.keep.long(
@@ -68,20 +68,20 @@ def _last(holds: Callable[[int], bool], low: int, high: int) -> int:
     return low
 
 
-def asked_words(catalogue: Catalogue, asked: Brief, found: Assessment) -> str:
+def asked_words(catalogue: Catalogue, brief: Brief, assessment: Assessment) -> str:
     """How an answer stands to what was asked for all targets at once; empty where nothing was."""
-    both = together(catalogue, found)
-    if asked.together_percent is None or both is None:
+    both = together(catalogue, assessment)
+    if brief.together_percent is None or both is None:
         return ""
-    wanted = f"{asked.together_percent}{THIN}%"
-    if both.chance * 100 < asked.together_percent:
+    wanted = f"{brief.together_percent}{THIN}%"
+    if both.chance * 100 < brief.together_percent:
         return (
             f"All targets at once with {wanted} was asked and is not reached within the brief: this"
             f" build has {percent(both.chance)}."
         )
-    if asked.each_percent is None:
+    if brief.each_percent is None:
         return f"That is what was asked: all at once with {wanted}."
     return (
         f"So that all are met at once with {wanted}, each target is asked for with"
-        f" {asked.each_percent}{THIN}%."
+        f" {brief.each_percent}{THIN}%."
     )

@@ -96,16 +96,16 @@ def tables(catalogue: Catalogue, brief: Brief, build: Build) -> Tables:
     return catalogue.keep.long(("balance", brief, kept), lambda: _tables(catalogue, brief, kept))
 
 
-def _tables(catalogue: Catalogue, asked: Brief, kept: Build) -> Tables:
-    brief, preferences = settled(catalogue, asked, kept)
-    besides = besides_minor(catalogue, brief, kept)
+def _tables(catalogue: Catalogue, asked: Brief, build: Build) -> Tables:
+    brief, preferences = settled(catalogue, asked, build)
+    besides = besides_minor(catalogue, brief, build)
     budget = brief.budget_high_minor - besides
     most = min(NEVER - 1, max(FRONTIER_SHARE * budget, budget + max(MORE_MONEY)))
     return Tables(
         catalogue=catalogue,
         brief=brief,
-        kept=kept,
-        frontier=frontier(scenes_for(catalogue, brief, kept), most),
+        kept=build,
+        frontier=frontier(scenes_for(catalogue, brief, build), most),
         budget=budget,
         besides=besides,
         preferences=preferences,
@@ -226,7 +226,7 @@ def trimmed(catalogue: Catalogue, now: Assessment, over_minor: int) -> tuple[Cut
     left, present = over_minor, now
     while left > 0:
         open_ones = [
-            cut for cut in cuts_of(catalogue, present) if cut.kind not in {own.kind for own in made}
+            cut for cut in cuts_of(catalogue, present) if cut.kind not in {cut.kind for cut in made}
         ]
         if not open_ones:
             return ()

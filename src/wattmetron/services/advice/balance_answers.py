@@ -5,7 +5,7 @@ ratios as numbers.
 from math import exp
 from typing import Any
 
-from wattmetron.core.balance.split import Side
+from wattmetron.core.balance.split import SideShare
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.formats.brief_file import build_file
 from wattmetron.services.advice.balance import idle_money, map_of, more_money, split_of, tables
@@ -114,7 +114,7 @@ def _split(catalogue: Catalogue, subject: Assessment) -> dict[str, Any] | None:
     }
 
 
-def _side(side: Side) -> dict[str, str]:
+def _side(side: SideShare) -> dict[str, str]:
     return {
         "own": amount(side.own_minor),
         "forced": _signed(side.forced_minor),

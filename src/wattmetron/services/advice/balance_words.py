@@ -30,7 +30,7 @@ def account(
     free: dict[Kind, Cut],
 ) -> tuple[str, ...]:
     """A short paragraph that a builder could say to a customer, a sentence for each matter."""
-    said = [
+    sentences = [
         _where_it_goes(tables.catalogue, subject),
         what_limits(subject),
         *_neighbours(tables, subject, pairs),
@@ -38,7 +38,7 @@ def account(
         savings_words(subject, free),
         while_working(tables.catalogue, subject),
     ]
-    return tuple(word for word in said if word)
+    return tuple(word for word in sentences if word)
 
 
 def _where_it_goes(catalogue: Catalogue, subject: Assessment) -> str:
@@ -72,8 +72,8 @@ def what_limits(subject: Assessment) -> str:
         f" {listed(list(dict.fromkeys(names)))}"
         for word, names in by.items()
     ]
-    said = "; ".join(clauses)
-    return f"{said[:1].upper()}{said[1:]}."
+    sentence = "; ".join(clauses)
+    return f"{sentence[:1].upper()}{sentence[1:]}."
 
 
 def _neighbours(tables: Tables, subject: Assessment, pairs: PairsMap) -> list[str]:
@@ -101,7 +101,7 @@ def _neighbours(tables: Tables, subject: Assessment, pairs: PairsMap) -> list[st
     if here is None:
         return []
     row, column = pairs.processors.index(c), pairs.cards.index(g)
-    said = []
+    sentences = []
     for name, key in (
         ("the next dearer card", _at(pairs, row, column + 1)),
         ("the next cheaper card", _at(pairs, row, column - 1)),
@@ -118,8 +118,8 @@ def _neighbours(tables: Tables, subject: Assessment, pairs: PairsMap) -> list[st
             if "card" in name and key[1] is not None
             else pool.processors.parts[key[0]].model
         )
-        said.append(f"{name}, {part}, {_against(here, cell, subject.currency)}")
-    return [f"Beside this pairing, {'; '.join(said)}."] if said else []
+        sentences.append(f"{name}, {part}, {_against(here, cell, subject.currency)}")
+    return [f"Beside this pairing, {'; '.join(sentences)}."] if sentences else []
 
 
 def _tells(name: str, here: PairCell, there: PairCell) -> bool:
@@ -209,7 +209,7 @@ def side_money(catalogue: Catalogue, subject: Assessment) -> str:
     """How much of the processor's and the card's price buys under 2 % on every target."""
     if not subject.counted or subject.missing:
         return ""
-    said, free = [], free_money(list(cuts_of(catalogue, subject)))
+    sentences, free = [], free_money(list(cuts_of(catalogue, subject)))
     for kind in SIDES:
         line = next(
             (
@@ -221,13 +221,14 @@ def side_money(catalogue: Catalogue, subject: Assessment) -> str:
         )
         if line is not None and line.cost_minor:
             idle = free[kind].saves_minor if kind in free else 0
-            said.append(
+            sentences.append(
                 f"{money(idle, subject.currency)} of the {_kind(kind)}'s"
                 f" {money(line.cost_minor, subject.currency)}"
             )
     return (
-        f"{listed(said)} {'buys' if len(said) == 1 else 'buy'} under 2{THIN}% on every target."
-        if said
+        f"{listed(sentences)} {'buys' if len(sentences) == 1 else 'buy'} under 2{THIN}% on every"
+        " target."
+        if sentences
         else ""
     )
 
@@ -253,7 +254,7 @@ def while_working(catalogue: Catalogue, subject: Assessment) -> str:
         chip, single_speed=chip.single_speed * single, all_core_speed=chip.all_core_speed * every
     )
     machine = replace(subject.machine, processor=busy)
-    told = []
+    sentences = []
     for each_estimate in subject.counted:
         then = estimate(
             machine,
@@ -263,13 +264,13 @@ def while_working(catalogue: Catalogue, subject: Assessment) -> str:
             curves_of(catalogue.keep),
         )
         if then is not None and then.judged_fps:
-            told.append(
+            sentences.append(
                 f"{each_estimate.game.name} {then.judged_fps:.0f} instead of"
                 f" {each_estimate.judged_fps:.0f} fps"
                 f" ({then.state})"
             )
     names = listed([name for name in subject.brief.work if WORKS[name].all_core_share])
-    return f"With {names} beside the game: {'; '.join(told)}." if told else ""
+    return f"With {names} beside the game: {'; '.join(sentences)}." if sentences else ""
 
 
 @dataclass(frozen=True, slots=True)

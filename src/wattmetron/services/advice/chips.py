@@ -40,7 +40,7 @@ class Around:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Chip:
+class ChipOffer:
     """A chip with an amount of video memory, at its cheapest allowed card: what it draws of each
     counted target by itself in fps, the video memory that it lacks in GB, the best build around
     it (None where nothing fits), and other cards with the chip and their offers.
@@ -69,14 +69,14 @@ class Chip:
         return float(np.exp(np.mean(np.log(rates)))) if rates and min(rates) > 0 else 0.0
 
 
-def chips(catalogue: Catalogue, now: Assessment) -> tuple[Chip, ...]:
+def chips(catalogue: Catalogue, now: Assessment) -> tuple[ChipOffer, ...]:
     """All chips on sale that the brief allows, the cheapest first; what is kept of the build but
     its card stays.
     """
     return catalogue.keep.long(("chips", now.brief, now.build), lambda: _chips(catalogue, now))
 
 
-def _chips(catalogue: Catalogue, now: Assessment) -> tuple[Chip, ...]:
+def _chips(catalogue: Catalogue, now: Assessment) -> tuple[ChipOffer, ...]:
     brief = known_brief(catalogue, now.brief)
     kept = _without_card(kept_parts(catalogue, brief, now.build))
     asked, _ = settled(catalogue, brief, kept)
@@ -96,7 +96,7 @@ def _chips(catalogue: Catalogue, now: Assessment) -> tuple[Chip, ...]:
     rates = _alone(scene, firsts)
     short = _short(scene, firsts)
     return tuple(
-        Chip(
+        ChipOffer(
             card=scene.pool.cards.parts[at],
             offer=_offer(catalogue, now, own[0][1]),
             alone_fps=tuple(row[n] for row in rates),
@@ -111,8 +111,8 @@ def _chips(catalogue: Catalogue, now: Assessment) -> tuple[Chip, ...]:
     )
 
 
-def _without_card(kept: Build) -> Build:
-    return replace(kept, graphics=None, second_card=None) if kept.graphics else kept
+def _without_card(build: Build) -> Build:
+    return replace(build, graphics=None, second_card=None) if build.graphics else build
 
 
 def _offer(catalogue: Catalogue, now: Assessment, part_id: str) -> Offer:
@@ -161,7 +161,7 @@ def _pick(cells: list[tuple[int, PairCell]]) -> tuple[int, PairCell]:
     """The cheapest of those that meet most and gain at most the band less than the best; without
     one in the budget the cheapest.
     """
-    able = [own for own in cells if own[1].inside] or [min(cells, key=_cost)]
+    able = [cell for cell in cells if cell[1].inside] or [min(cells, key=_cost)]
     most = max(cell.winner.met for _, cell in able)
     able = [own for own in able if own[1].winner.met == most]
     top = max(cell.winner.gain for _, cell in able)
@@ -172,7 +172,7 @@ def _cost(own: tuple[int, PairCell]) -> tuple[int, int]:
     return own[1].winner.cost, own[0]
 
 
-def compared(chip: Chip, other: Chip, amount: str) -> str:
+def compared(chip: ChipOffer, other: ChipOffer, amount: str) -> str:
     """A chip beside a cheaper one in words; ``amount`` is what it costs more."""
     if not other.mean_fps or not chip.mean_fps:
         return ""

@@ -24,7 +24,7 @@ MOST_SIDES = 6
 
 
 @dataclass(frozen=True, slots=True)
-class Side:
+class ComparedMachine:
     """A machine to be compared, under the same brief as the others."""
 
     key: str
@@ -33,7 +33,7 @@ class Side:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class ComparisonLine:
     """What the machines are in one respect; ``same``: all alike."""
 
     title: str
@@ -63,9 +63,9 @@ class Pace:
 class Comparison:
     """All sides with their lines and paces."""
 
-    sides: tuple[Side, ...]
+    sides: tuple[ComparedMachine, ...]
     paces: tuple[Pace, ...]
-    lines: tuple[Line, ...]
+    lines: tuple[ComparisonLine, ...]
 
 
 def compared(
@@ -80,7 +80,7 @@ def _compared(
     catalogue: Catalogue, brief: Brief, builds: Sequence[tuple[str, str, Build]]
 ) -> Comparison:
     sides = tuple(
-        Side(key, name, assess(catalogue, brief, known_build(catalogue, build)))
+        ComparedMachine(key, name, assess(catalogue, brief, known_build(catalogue, build)))
         for key, name, build in builds
     )
     return Comparison(
@@ -90,7 +90,7 @@ def _compared(
     )
 
 
-def _paces(brief: Brief, sides: Sequence[Side], draws: Floats) -> list[Pace]:
+def _paces(brief: Brief, sides: Sequence[ComparedMachine], draws: Floats) -> list[Pace]:
     paces = []
     for n, target in enumerate(brief.targets):
         runs = [side.assessment.estimates[n] for side in sides]
@@ -122,21 +122,21 @@ def _rate(run: Estimate | None) -> tuple[float, float, float] | None:
 
 
 def _faster(
-    sides: Sequence[Side], runs: Sequence[Estimate | None], place: int, draws: Floats
+    sides: Sequence[ComparedMachine], runs: Sequence[Estimate | None], place: int, draws: Floats
 ) -> float | None:
     """The chance that a machine is faster than the first; None for the first itself."""
-    base, own = runs[0], runs[place]
-    if not place or base is None or own is None or _idle(base) or _idle(own):
+    base, estimate = runs[0], runs[place]
+    if not place or base is None or estimate is None or _idle(base) or _idle(estimate):
         return None
     machines = (sides[place].assessment.machine, sides[0].assessment.machine)
-    return chance_faster(own, base, machines, draws)
+    return chance_faster(estimate, base, machines, draws)
 
 
-def _lines(catalogue: Catalogue, sides: Sequence[Side]) -> list[Line]:
+def _lines(catalogue: Catalogue, sides: Sequence[ComparedMachine]) -> list[ComparisonLine]:
     all_now = [side.assessment for side in sides]
 
-    def line(title: str, of: Callable[[Assessment], str]) -> Line:
-        return Line(title, tuple(of(now) for now in all_now))
+    def line(title: str, of: Callable[[Assessment], str]) -> ComparisonLine:
+        return ComparisonLine(title, tuple(of(now) for now in all_now))
 
     base = all_now[0]
     lines = [
@@ -156,7 +156,8 @@ def _lines(catalogue: Catalogue, sides: Sequence[Side]) -> list[Line]:
             "memory", lambda now: _gb(now.machine.memory.total_gb if now.machine.memory else None)
         ),
         line(
-            "storage", lambda now: _gb(sum(own.capacity_gb for own in now.machine.storage) or None)
+            "storage",
+            lambda now: _gb(sum(drive.capacity_gb for drive in now.machine.storage) or None),
         ),
         line("with everything busy", lambda now: f"{now.draw.full_w:.0f}{THIN}W"),
         line("a year at the wall", partial(_year, catalogue)),
@@ -168,7 +169,7 @@ def _lines(catalogue: Catalogue, sides: Sequence[Side]) -> list[Line]:
         line("ray tracing", lambda now: _has(now, "ray_speed")),
         line("display plugs", _plugs),
     ]
-    return [own for own in lines if any(cell not in ("", "–") for cell in own.cells)]
+    return [line for line in lines if any(cell not in ("", "–") for cell in line.cells)]
 
 
 def _at_once(catalogue: Catalogue, now: Assessment) -> str:
@@ -180,7 +181,7 @@ def _at_once(catalogue: Catalogue, now: Assessment) -> str:
 
 def _per_frame(now: Assessment) -> str:
     """Money for one frame a second, over the mean of the targets."""
-    rates = [own.judged_fps for own in now.counted if own.judged_fps]
+    rates = [estimate.judged_fps for estimate in now.counted if estimate.judged_fps]
     if not rates or not now.spent_minor:
         return "–"
     mean = float(len(rates)) / sum(1 / rate for rate in rates)
@@ -213,13 +214,17 @@ def _account(catalogue: Catalogue, now: Assessment) -> PowerAccount | None:
 
 
 def _year(catalogue: Catalogue, now: Assessment) -> str:
-    told = _account(catalogue, now)
-    return "–" if told is None or told.year is None else f"{told.year.kwh:.0f}{THIN}kWh"
+    power_account = _account(catalogue, now)
+    return (
+        "–"
+        if power_account is None or power_account.year is None
+        else f"{power_account.year.kwh:.0f}{THIN}kWh"
+    )
 
 
 def _noise(catalogue: Catalogue, now: Assessment) -> str:
-    told = _account(catalogue, now)
-    noise = None if told is None else told.noise_dba
+    power_account = _account(catalogue, now)
+    noise = None if power_account is None else power_account.noise_dba
     return "not known" if noise is None else f"about {noise:.0f}{THIN}dB(A)"
 
 
@@ -239,7 +244,7 @@ def _later(catalogue: Catalogue, now: Assessment) -> str:
 
 def _warranty(now: Assessment) -> str:
     years = [line.part.warranty_years for line in now.lines if line.part and not line.owned]
-    known = [own for own in years if own is not None]
+    known = [year for year in years if year is not None]
     if not known:
         return "not known"
     return f"{min(known):g} years{', some not known' if len(known) < len(years) else ''}"
@@ -256,10 +261,19 @@ def _doubtful(now: Assessment) -> str:
 
 def _has(now: Assessment, field: str) -> str:
     card = now.machine.graphics
-    return "–" if card is None else ("yes" if getattr(card, field) else "no")
+    if card is None:
+        return "–"
+    if getattr(card, field):
+        return "yes"
+    return "no"
 
 
 def _plugs(now: Assessment) -> str:
     card, board = now.machine.graphics, now.machine.mainboard
-    outputs = card.outputs if card else board.outputs if board else ()
+    if card:
+        outputs = card.outputs
+    elif board:
+        outputs = board.outputs
+    else:
+        outputs = ()
     return ", ".join(outputs) or "–"

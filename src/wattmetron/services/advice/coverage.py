@@ -93,8 +93,11 @@ def cover(
 
 def shelf(catalogue: Catalogue, genre: str) -> tuple[Game, ...]:
     """The games of a genre, or all, as their evidence leaves them, by name."""
-    games = [own for own in catalogue.games.values() if not genre or own.genre == genre]
-    return tuple(fitted_game(catalogue, own.id) for own in sorted(games, key=lambda own: own.name))
+    games = [game for game in catalogue.games.values() if not genre or game.genre == genre]
+    return tuple(
+        fitted_game(catalogue, each_game.id)
+        for each_game in sorted(games, key=lambda game: game.name)
+    )
 
 
 def _cover(found: Coverage, games: tuple[Game, ...], brief: Brief, fps: float, genre: str) -> Cover:
@@ -106,8 +109,8 @@ def _cover(found: Coverage, games: tuple[Game, ...], brief: Brief, fps: float, g
         return CoverCell(
             size=f"{SIZES[size][0]}x{SIZES[size][1]}",
             preset=PRESETS[preset],
-            reached=tuple(own for own, ok in zip(rates, does, strict=True) if ok),
-            missed=tuple(own for own, ok in zip(rates, does, strict=True) if not ok),
+            reached=tuple(rate for rate, ok in zip(rates, does, strict=True) if ok),
+            missed=tuple(rate for rate, ok in zip(rates, does, strict=True) if not ok),
         )
 
     rows = tuple(
@@ -118,10 +121,10 @@ def _cover(found: Coverage, games: tuple[Game, ...], brief: Brief, fps: float, g
 
 def _words(rows: tuple[tuple[CoverCell, ...], ...], brief: Brief, fps: float) -> str:
     """``Of 26 games on high, 60 fps are reached by all at 1920x1080 and 4 at 3840x2160.``"""
-    told = rows[PRESETS.index(TOLD)]
-    parts = [f"{_how_many(cell)} at {cell.size}" for cell in told]
+    cover_cells = rows[PRESETS.index(TOLD)]
+    parts = [f"{_how_many(cell)} at {cell.size}" for cell in cover_cells]
     return (
-        f"Of {told[0].games} games on {TOLD}, {fps:g} fps are reached by {listed(parts)}:"
+        f"Of {cover_cells[0].games} games on {TOLD}, {fps:g} fps are reached by {listed(parts)}:"
         f" {brief.sureness} ({brief.chance:.0%})."
     ).replace("%", "\u202f%")
 

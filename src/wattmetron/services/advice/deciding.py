@@ -44,13 +44,13 @@ def deciding_words(catalogue: Catalogue, now: Assessment) -> str:
     if not found:
         return "No wish decides: without any one of them the best build would be the same."
     names = {part.id: part.name for part in catalogue.parts.values()}
-    said = [
-        f"{wish_words(now.brief, own.wish, now.currency, names)}"
-        f" ({listed(_price(own, now.currency))})"
-        for own in found[:SHOWN]
+    sentences = [
+        f"{wish_words(now.brief, wish_cost.wish, now.currency, names)}"
+        f" ({listed(_price(wish_cost, now.currency))})"
+        for wish_cost in found[:SHOWN]
     ]
     more = f"; and {len(found) - SHOWN} more" if len(found) > SHOWN else ""
-    return f"What decides the best build: {'; '.join(said)}{more}."
+    return f"What decides the best build: {'; '.join(sentences)}{more}."
 
 
 def _price(cost: WishCost, currency: str) -> Iterator[str]:

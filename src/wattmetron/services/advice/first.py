@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from wattmetron.core.balance.what_first import Change, steps_between, with_changes
+from wattmetron.core.balance.what_first import PartChange, steps_between, with_changes
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
 from wattmetron.services.desk.assess import Assessment, assess
@@ -27,7 +27,7 @@ class FirstStep:
     many findings that block it clears, and what it does to the targets.
     """
 
-    changes: tuple[Change, ...]
+    changes: tuple[PartChange, ...]
     build: Build
     cost_minor: int
     together_minor: int
@@ -55,7 +55,7 @@ def _steps(catalogue: Catalogue, now: Assessment, then: Assessment) -> tuple[Fir
     found = steps_between(catalogue, now.brief, now.build, then.build)
     if found is None:
         return ()
-    steps, done, before, together = [], list[Change](), now, 0
+    steps, done, before, together = [], list[PartChange](), now, 0
     for step in found:
         done += step.changes
         after = assess(catalogue, now.brief, with_changes(now.build, then.build, done))

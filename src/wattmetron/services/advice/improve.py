@@ -4,7 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from wattmetron.core.balance.what_first import Change, Step, steps_between, with_changes
+from wattmetron.core.balance.what_first import PartChange, UpgradeStep, steps_between, with_changes
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.services.advice.balance_words import mean_change
 from wattmetron.services.advice.preferences import preference_lines, settled
@@ -30,7 +30,7 @@ class Improved:
 
     way: Way
     whole: Assessment
-    steps: tuple[Step, ...]
+    steps: tuple[UpgradeStep, ...]
     left: frozenset[int]
     along: frozenset[int]
     taken: Assessment
@@ -48,12 +48,12 @@ def improved(
     """The list made better in one of the ways, without the groups that are to be left; None where
     nothing within the brief is better.
     """
-    found = catalogue.keep.long(
+    assessments = catalogue.keep.long(
         ("improved", way, now.brief, now.build), lambda: _whole(catalogue, now, way)
     )
-    if found is None:
+    if assessments is None:
         return None
-    whole, steps, wishes = found
+    whole, steps, wishes = assessments
     wanted = frozenset(own for own in left if 0 <= own < len(steps))
     along = _along(catalogue, now, whole, steps, wanted)
     taken = _with(catalogue, now, whole, steps, wanted - along)
@@ -70,7 +70,7 @@ def improved(
 
 def _whole(
     catalogue: Catalogue, now: Assessment, way: Way
-) -> tuple[Assessment, tuple[Step, ...], tuple[str, ...]] | None:
+) -> tuple[Assessment, tuple[UpgradeStep, ...], tuple[str, ...]] | None:
     brief = now.brief
     asked = brief
     if way == "same money":
@@ -96,8 +96,8 @@ def _whole(
 
 
 def _fewest(
-    catalogue: Catalogue, now: Assessment, whole: Assessment, steps: tuple[Step, ...]
-) -> tuple[Step, ...]:
+    catalogue: Catalogue, now: Assessment, whole: Assessment, steps: tuple[UpgradeStep, ...]
+) -> tuple[UpgradeStep, ...]:
     """The first steps up to the one at which the gain for each part changed is greatest, among
     those after which nothing blocks and the money suffices.
     """
@@ -138,10 +138,10 @@ def _with(
     catalogue: Catalogue,
     now: Assessment,
     whole: Assessment,
-    steps: tuple[Step, ...],
+    steps: tuple[UpgradeStep, ...],
     left: frozenset[int],
 ) -> Assessment:
-    changes: list[Change] = [
+    changes: list[PartChange] = [
         change for n, step in enumerate(steps) if n not in left for change in step.changes
     ]
     return assess(catalogue, now.brief, with_changes(now.build, whole.build, changes))
@@ -151,7 +151,7 @@ def _along(
     catalogue: Catalogue,
     now: Assessment,
     whole: Assessment,
-    steps: tuple[Step, ...],
+    steps: tuple[UpgradeStep, ...],
     left: frozenset[int],
 ) -> frozenset[int]:
     """Of the groups to be left those without which the others make no machine that runs: as few as
@@ -165,13 +165,13 @@ def _along(
         if not open_ones:
             break
         cures = (
-            own
-            for own in open_ones
-            if not _breaks(_with(catalogue, now, whole, steps, left - along - {own}))
+            open_one
+            for open_one in open_ones
+            if not _breaks(_with(catalogue, now, whole, steps, left - along - {open_one}))
         )
         along.add(next(cures, open_ones[0]))
     return frozenset(along)
 
 
-def _breaks(found: Assessment) -> bool:
-    return bool(found.blocking or found.missing)
+def _breaks(assessment: Assessment) -> bool:
+    return bool(assessment.blocking or assessment.missing)

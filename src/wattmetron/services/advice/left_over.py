@@ -28,7 +28,7 @@ def left_over(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[LeftOve
     """The brief's owned parts of the eight kinds that are not in a build, in the order in which
     they are owned.
     """
-    by_hand = {said.part for said in brief.resale}
+    by_hand = {each_resale.part for each_resale in brief.resale}
     return tuple(
         LeftOver(
             catalogue.part(part_id), resale_minor(catalogue, brief, part_id), part_id in by_hand
@@ -43,21 +43,24 @@ def left_over_words(catalogue: Catalogue, brief: Brief, build: Build, currency: 
     left = left_over(catalogue, brief, build)
     if not left:
         return ""
-    named = [f"{own.part.name} ({_resale_words(own.resale_minor, currency)})" for own in left]
+    named = [
+        f"{leftover.part.name} ({_resale_words(leftover.resale_minor, currency)})"
+        for leftover in left
+    ]
     return f"Left over of what you own: {listed(named)}.{_account(brief, left, currency)}"
 
 
 def _account(brief: Brief, left: Sequence[LeftOver], currency: str) -> str:
     """Where the figures come from, and whether they count."""
-    known = [own.resale_minor for own in left if own.resale_minor is not None]
+    known = [leftover.resale_minor for leftover in left if leftover.resale_minor is not None]
     if not known:
         return ""
     together = f"{money(sum(known), currency)} together; " if len(known) > 1 else ""
-    guessed = any(not own.by_hand for own in left if own.resale_minor is not None)
+    guessed = any(not leftover.by_hand for leftover in left if leftover.resale_minor is not None)
     source = f"a guess, {RESALE_PERCENT} % of the cheapest used price today; " if guessed else ""
     counts = "taken off the total" if brief.counts_resale else "not counted in the total"
-    said = f"{together}{source}{counts}"
-    return f" {said[:1].upper()}{said[1:]}."
+    sentence = f"{together}{source}{counts}"
+    return f" {sentence[:1].upper()}{sentence[1:]}."
 
 
 def _resale_words(resale_minor: int | None, currency: str) -> str:

@@ -11,7 +11,7 @@ def outside_words(catalogue: Catalogue, now: Assessment, minor: int) -> str:
     empty where it pays none.
     """
     book = catalogue.prices(now.brief.region, now.brief.may_buy)
-    said = []
+    sentences = []
     for kind in FURTHER_KINDS:
         priced = [
             (price, part.name)
@@ -20,10 +20,10 @@ def outside_words(catalogue: Catalogue, now: Assessment, minor: int) -> str:
         ]
         if priced and not now.build.of(kind):
             price, name = max(priced)
-            said.append(f"{name} ({money(price, now.currency)})")
+            sentences.append(f"{name} ({money(price, now.currency)})")
     return (
         f"Outside the machine {money(minor, now.currency)} would pay for"
-        f" {', '.join(said[:-1]) + ' or ' if len(said) > 1 else ''}{said[-1]}."
-        if said
+        f" {', '.join(sentences[:-1]) + ' or ' if len(sentences) > 1 else ''}{sentences[-1]}."
+        if sentences
         else ""
     )

@@ -18,7 +18,7 @@ from wattmetron.services.words.wishes import preference_words
 def settled(
     catalogue: Catalogue,
     brief: Brief,
-    kept: Build,
+    build: Build,
     aim: Aim = "most frames",
     present: Build | None = None,
 ) -> tuple[Brief, tuple[Granted, ...]]:
@@ -26,12 +26,12 @@ def settled(
     want them, and every preference with its price; the brief is a known one.
     """
     if not brief.preferences:
-        return surer(catalogue, brief, kept, aim), ()
+        return surer(catalogue, brief, build, aim), ()
     asked, granted = catalogue.keep.long(
-        ("preferences", aim, brief, kept, present),
-        lambda: grant(catalogue, brief, kept, aim, present),
+        ("preferences", aim, brief, build, present),
+        lambda: grant(catalogue, brief, build, aim, present),
     )
-    return surer(catalogue, asked, kept, aim), granted
+    return surer(catalogue, asked, build, aim), granted
 
 
 def price_words(granted: Granted, currency: str) -> str:

@@ -141,7 +141,7 @@ def _same_frames(catalogue: Catalogue, brief: Brief, kept: Build, build: Build) 
     asked, preferences = settled(catalogue, brief, kept, "same frames", present)
     proposal = propose(catalogue, asked, "same frames", kept, present=present)
     if proposal.build is None:
-        said = (
+        sentence = (
             "Nothing that keeps to the brief has the frames of the present build."
             if asks
             else "The same frames are those of a whole build with targets: choose one first."
@@ -149,7 +149,7 @@ def _same_frames(catalogue: Catalogue, brief: Brief, kept: Build, build: Build) 
         return Answer(
             proposal=proposal,
             assessment=None,
-            headline=said,
+            headline=sentence,
             account=(),
             relaxations=(),
         )
@@ -169,8 +169,8 @@ def _same_frames(catalogue: Catalogue, brief: Brief, kept: Build, build: Build) 
     )
 
 
-def _left_over(catalogue: Catalogue, brief: Brief, found: Assessment) -> Iterator[str]:
-    words = left_over_words(catalogue, brief, found.build, found.currency)
+def _left_over(catalogue: Catalogue, brief: Brief, assessment: Assessment) -> Iterator[str]:
+    words = left_over_words(catalogue, brief, assessment.build, assessment.currency)
     if words:
         yield words
 
@@ -229,10 +229,10 @@ def _reasons(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]
         if line.owned or line.kept:
             reasons.append(Reason(line.kind, name, _why_there(assessment, line)))
         else:
-            told = _left_out(catalogue, assessment, line) if line.kind == "fan" else ""
+            sentence = _left_out(catalogue, assessment, line) if line.kind == "fan" else ""
             if line.kind == "splitter":
-                told = "Joins the added fans on one header with a fan of the case."
-            why = told or _cheaper_spoils(catalogue, assessment, line)
+                sentence = "Joins the added fans on one header with a fan of the case."
+            why = sentence or _cheaper_spoils(catalogue, assessment, line)
             reasons.append(Reason(line.kind, name, why))
     return tuple(reasons)
 
@@ -361,7 +361,7 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
     )
 
 
-def _nothing_fits(catalogue: Catalogue, brief: Brief, kept: Build) -> str:
+def _nothing_fits(catalogue: Catalogue, brief: Brief, build: Build) -> str:
     book = catalogue.prices(brief.region, brief.may_buy)
     for kind in KINDS:
         if kind in ("graphics", "cooler"):
@@ -376,16 +376,16 @@ def _nothing_fits(catalogue: Catalogue, brief: Brief, kept: Build) -> str:
             "No build is possible: the catalogue has no cooler, and no processor with a boxed one"
             " that suffices fits the rest. Import coolers."
         )
-    why = relaxed(catalogue, brief, kept)
+    why = relaxed(catalogue, brief, build)
     if why is not None:
-        return _conflict_in_words(catalogue, brief, kept, why)
+        return _conflict_in_words(catalogue, brief, build, why)
     return (
         "No set of parts fits together even without the brief's wishes: let go of a kept or owned"
         " part, or have more parts in the catalogue."
     )
 
 
-def _conflict_in_words(catalogue: Catalogue, brief: Brief, kept: Build, why: Relaxed) -> str:
+def _conflict_in_words(catalogue: Catalogue, brief: Brief, build: Build, why: Relaxed) -> str:
     """Which wishes cannot be granted, alone or together, and what letting the fewest go costs."""
     currency = catalogue.region(brief.region).currency
     names = {
@@ -397,22 +397,22 @@ def _conflict_in_words(catalogue: Catalogue, brief: Brief, kept: Build, why: Rel
     def named(wishes: Iterable[Declared]) -> str:
         return listed([wish_words(brief, wish, currency, names) for wish in wishes])
 
-    said = []
+    sentences = []
     if why.alone:
         these = "This wish" if len(why.alone) == 1 else "Each of these wishes"
-        said.append(f"{these} cannot be granted: {named(why.alone)}.")
-    said += [
-        f"These wishes cannot be granted together: {named(found)}."
-        for found in why.conflicts
-        if len(found) > 1
+        sentences.append(f"{these} cannot be granted: {named(why.alone)}.")
+    sentences += [
+        f"These wishes cannot be granted together: {named(conflict)}."
+        for conflict in why.conflicts
+        if len(conflict) > 1
     ]
-    cost = money(why.cost_minor + besides_minor(catalogue, brief, kept), currency)
+    cost = money(why.cost_minor + besides_minor(catalogue, brief, build), currency)
     if len(why.conflicts) == 1 and len(why.dropped) == 1 and not why.alone:
-        said.append("Let one of them go: any one is enough.")
+        sentences.append("Let one of them go: any one is enough.")
     it = "it" if len(why.dropped) == 1 else "them"
     which = it if {*why.dropped} == {*why.alone} else named(why.dropped)
-    said.append(f"Let {which} go in the brief. The cheapest build without {it} costs {cost}.")
-    return " ".join(said)
+    sentences.append(f"Let {which} go in the brief. The cheapest build without {it} costs {cost}.")
+    return " ".join(sentences)
 
 
 @dataclass(frozen=True, slots=True)

@@ -64,9 +64,18 @@ def judged(
     subject = completed(catalogue, now)
     free = idle_money(catalogue, subject) if not subject.missing and not subject.blocking else {}
     court = _Court(catalogue, subject, better, free, _theirs(now, sent))
-    found = [court.verdict(line) for line in now.lines]
+    judgements = [court.verdict(line) for line in now.lines]
     order = list(VERDICTS)
-    return tuple(sorted(found, key=lambda own: (order.index(own.verdict), -own.weight, own.name)))
+    return tuple(
+        sorted(
+            judgements,
+            key=lambda judgement: (
+                order.index(judgement.verdict),
+                -judgement.weight,
+                judgement.name,
+            ),
+        )
+    )
 
 
 def completed(catalogue: Catalogue, now: Assessment) -> Assessment:
@@ -78,9 +87,9 @@ def completed(catalogue: Catalogue, now: Assessment) -> Assessment:
 def _theirs(now: Assessment, sent: tuple[Sent, ...]) -> dict[str, int]:
     """Their price of each part, where it is in the region's currency or in none."""
     return {
-        own.part: own.price_minor
-        for own in sent
-        if own.part and own.price_minor and own.currency in ("", now.currency)
+        sent_list.part: sent_list.price_minor
+        for sent_list in sent
+        if sent_list.part and sent_list.price_minor and sent_list.currency in ("", now.currency)
     }
 
 
@@ -180,14 +189,24 @@ class _Court:
         if line.kind not in SIDES or not self._goes(line):
             return
         short = [
-            own for own in self._now.counted if own.state != "meets" and _holds(own, line.kind)
+            estimate
+            for estimate in self._now.counted
+            if estimate.state != "meets" and _holds(estimate, line.kind)
         ]
         if short:
-            yield f"It holds back {listed([_rate(own) for own in short])}."
+            yield f"It holds back {listed([_rate(estimate) for estimate in short])}."
 
     def _gravity(self, line: CostLine) -> int:
-        blocks = sum(line.kind in own.kinds for own in self._now.findings if own.level == "blocks")
-        short = sum(_holds(own, line.kind) for own in self._now.counted if own.state != "meets")
+        blocks = sum(
+            line.kind in finding.kinds
+            for finding in self._now.findings
+            if finding.level == "blocks"
+        )
+        short = sum(
+            _holds(estimate, line.kind)
+            for estimate in self._now.counted
+            if estimate.state != "meets"
+        )
         return HEAVY * blocks + 1000 * short
 
     def _dear(self, line: CostLine) -> tuple[list[str], int]:
@@ -242,18 +261,20 @@ class _Court:
         """Why a part cannot stay beside the other changes; empty where it could."""
         assert self._better is not None
         for step in self._better.steps:
-            others = [own for own in step.changes if line.kind not in own.kinds]
+            others = [change for change in step.changes if line.kind not in change.kinds]
             if len(others) == len(step.changes):
                 continue
-            kept = [own for other in self._better.steps for own in other.changes]
-            kept = [own for own in kept if line.kind not in own.kinds]
+            kept = [change for other in self._better.steps for change in other.changes]
+            kept = [change for change in kept if line.kind not in change.kinds]
             build = with_changes(self._now.build, self._better.whole.build, kept)
             after = assess(self._catalogue, self._now.brief, build)
             blocks = [
-                own for own in after.findings if own.level == "blocks" and line.kind in own.kinds
+                finding
+                for finding in after.findings
+                if finding.level == "blocks" and line.kind in finding.kinds
             ]
             if blocks:
-                names = [KIND_WORDS[kind] for own in others for kind in own.kinds]
+                names = [KIND_WORDS[kind] for change in others for kind in change.kinds]
                 beside = f" with the {listed(names)}" if names else ""
                 return f"It changes{beside}: {blocks[0].sentence}"
         return ""
@@ -276,55 +297,57 @@ class _Court:
     def _to_see_to(self, line: CostLine) -> list[str]:
         """What is to be done first with a part that stays, and what another part must mend."""
         own = [finding for finding in self._now.findings if line.kind in finding.kinds]
-        said = [finding.sentence for finding in own if finding.level == "do first"]
+        sentences = [finding.sentence for finding in own if finding.level == "do first"]
         if any(finding.level == "blocks" for finding in own):
-            said.append("It can stay: what does not fit is mended by another part.")
-        return said
+            sentences.append("It can stay: what does not fit is mended by another part.")
+        return sentences
 
     def _praise(self, line: CostLine) -> list[str]:
         """What is good about a part, in a figure; what is still to be seen to before all praise."""
         now, part = self._now, line.part
-        said = self._to_see_to(line)
+        sentences = self._to_see_to(line)
         if line.kind in SIDES and now.counted:
-            held = [own for own in now.counted if _holds(own, line.kind)]
-            met = [own for own in held if own.state == "meets"]
-            said.append(
-                f"It sets the pace in {len(held)} of {len(now.counted)} targets and meets"
+            estimates = [estimate for estimate in now.counted if _holds(estimate, line.kind)]
+            met = [estimate for estimate in estimates if estimate.state == "meets"]
+            sentences.append(
+                f"It sets the pace in {len(estimates)} of {len(now.counted)} targets and meets"
                 f" {len(met)} of these."
-                if held
+                if estimates
                 else "It limits none of the targets."
             )
-        elif said:
-            return said
+        elif sentences:
+            return sentences
         elif isinstance(part, PowerSupply):
-            said.append(
+            sentences.append(
                 f"{part.watts:,}{THIN}W for {now.draw.full_w:.0f}{THIN}W with everything busy."
             )
         elif line.kind == "memory" and part is not None:
-            said.append("Enough for every game of the brief.")
+            sentences.append("Enough for every game of the brief.")
         elif line.kind == "case":
-            said.append("Everything fits.")
+            sentences.append("Everything fits.")
         elif line.kind == "cooler":
-            said.append("It carries what the processor gives off.")
+            sentences.append("It carries what the processor gives off.")
         elif line.kind == "mainboard":
-            said.append("It takes everything that is chosen.")
+            sentences.append("It takes everything that is chosen.")
         elif line.kind == "storage":
-            said.append(f"{'Room for the games' if line.roles else 'Room'} as the brief wants it.")
+            sentences.append(
+                f"{'Room for the games' if line.roles else 'Room'} as the brief wants it."
+            )
         if line.owned:
-            said.append("It is there already.")
+            sentences.append("It is there already.")
         elif part is not None and part.again:
-            said.append("You would buy it again.")
+            sentences.append("You would buy it again.")
         elif part is not None and trust_of(part) == "proven":
-            said.append(f"Proven: {judge(part).reasons[0]}.")
-        return said
+            sentences.append(f"Proven: {judge(part).reasons[0]}.")
+        return sentences
 
 
-def _holds(own: Estimate, kind: Kind) -> bool:
+def _holds(estimate: Estimate, kind: Kind) -> bool:
     """Whether a side sets the pace of a target, or shares in it."""
-    if own.limit_words == "evenly matched":
+    if estimate.limit_words == "evenly matched":
         return True
-    return own.limit_words == kind
+    return estimate.limit_words == kind
 
 
-def _rate(own: Estimate) -> str:
-    return f"{own.game.name} ({own.judged_fps:.0f} of {own.target.fps:g}{THIN}fps)"
+def _rate(estimate: Estimate) -> str:
+    return f"{estimate.game.name} ({estimate.judged_fps:.0f} of {estimate.target.fps:g}{THIN}fps)"

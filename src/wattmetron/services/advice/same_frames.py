@@ -43,7 +43,7 @@ def _saving(catalogue: Catalogue, now: Assessment, then: Assessment, kind: Kind)
     parts = [
         [catalogue.parts[own] for own in ids if own in catalogue.parts] for ids in (gone, come)
     ]
-    names = [listed([part.name for part in own]) or NOTHING for own in parts]
+    names = [listed([part.name for part in each_part]) or NOTHING for each_part in parts]
     costs = [
         sum(line.cost_minor for line in side.lines if line.kind == kind) for side in (now, then)
     ]

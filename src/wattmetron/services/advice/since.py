@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from math import exp, log
 
 from wattmetron.core.balance.shares import shares
-from wattmetron.core.balance.what_first import Change, changes_between
+from wattmetron.core.balance.what_first import PartChange, changes_between
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
@@ -17,7 +17,7 @@ Study = Callable[[Catalogue], Catalogue]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Figures:
+class SnapshotFigures:
     """What was computed of a build: delivered total in minor units, targets met, and the rate of
     each target by its id, in fps.
     """
@@ -31,29 +31,29 @@ class Figures:
         return json.dumps({"spent": self.spent_minor, "met": self.met, "rates": self.rates})
 
 
-def figures_of(now: Assessment) -> Figures:
-    return Figures(
+def figures_of(now: Assessment) -> SnapshotFigures:
+    return SnapshotFigures(
         spent_minor=now.spent_minor,
         met=now.met,
         rates={
-            own.target.id: own.judged_fps
-            for own in now.estimates
-            if own is not None and own.average_fps
+            estimate.target.id: estimate.judged_fps
+            for estimate in now.estimates
+            if estimate is not None and estimate.average_fps
         },
     )
 
 
-def read_figures(text: str) -> Figures:
+def read_figures(text: str) -> SnapshotFigures:
     """The figures of a snapshot; what cannot be read of them is left out."""
     try:
         data = json.loads(text)
-        return Figures(
+        return SnapshotFigures(
             spent_minor=int(data["spent"]),
             met=int(data["met"]),
             rates={str(key): float(own) for key, own in data["rates"].items()},
         )
     except (ValueError, KeyError, TypeError, AttributeError):
-        return Figures(spent_minor=0, met=0, rates={})
+        return SnapshotFigures(spent_minor=0, met=0, rates={})
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -62,15 +62,17 @@ class Since:
     mean frame rate (as a factor) by cause; both add up, the factors by multiplying.
     """
 
-    changes: tuple[Change, ...]
-    then: Figures
-    now: Figures
+    changes: tuple[PartChange, ...]
+    then: SnapshotFigures
+    now: SnapshotFigures
     money_minor: dict[str, int]
     frames: dict[str, float]
     targets: int
 
 
-def since(old: tuple[Catalogue, Plan, Figures], new: tuple[Catalogue, Plan], study: Study) -> Since:
+def since(
+    old: tuple[Catalogue, Plan, SnapshotFigures], new: tuple[Catalogue, Plan], study: Study
+) -> Since:
     """Compares under the new brief's targets; both catalogues are as described."""
     (past, before, stored), (present, plan) = old, new
     brief = plan.brief
@@ -85,7 +87,7 @@ def since(old: tuple[Catalogue, Plan, Figures], new: tuple[Catalogue, Plan], stu
             mixed[key] = own if prices == evidence else study(replace(base, offers=offers))
         return mixed[key]
 
-    def figures(taken: frozenset[str]) -> Figures:
+    def figures(taken: frozenset[str]) -> SnapshotFigures:
         world = catalogue("prices" in taken, "evidence" in taken)
         build: Build = plan.build if "parts" in taken else before.build
         return figures_of(assess(world, brief, known_build(world, build)))
@@ -108,13 +110,13 @@ def since(old: tuple[Catalogue, Plan, Figures], new: tuple[Catalogue, Plan], stu
         then=stored,
         now=end,
         money_minor={cause: round(own) for cause, own in money.items()},
-        frames={cause: exp(own) for cause, own in frames.items()},
+        frames={cause: exp(frame) for cause, frame in frames.items()},
         targets=len(shared),
     )
 
 
-def _mean_ln(own: Figures, keys: list[str]) -> float:
+def _mean_ln(figures: SnapshotFigures, keys: list[str]) -> float:
     """The mean of the logarithms of the rates; a target that does not run counts as one frame."""
     if not keys:
         return 0.0
-    return sum(log(max(1.0, own.rates.get(key, 1.0))) for key in keys) / len(keys)
+    return sum(log(max(1.0, figures.rates.get(key, 1.0))) for key in keys) / len(keys)

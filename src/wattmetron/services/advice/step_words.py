@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Sequence
 from typing import Literal
 
-from wattmetron.core.balance.what_first import Change
+from wattmetron.core.balance.what_first import PartChange
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.words import listed
@@ -27,7 +27,7 @@ def due_words(brief: Brief, together_minor: int) -> str:
 
 
 def changed_names(
-    catalogue: Catalogue, changes: Iterable[Change], what: Literal["bought", "left"]
+    catalogue: Catalogue, changes: Iterable[PartChange], what: Literal["bought", "left"]
 ) -> list[str]:
     """Names of the parts that changes buy, or of those that they leave over."""
     ids = (part_id for change in changes for part_id in getattr(change, what))

@@ -40,12 +40,12 @@ def _trust_costs(
     for floor in TRUST_FLOORS:
         asked = replace(known_brief(catalogue, brief), trust_floor=floor)
         proposed = propose(catalogue, asked, aim, kept_parts(catalogue, brief, build)).build
-        own = None if proposed is None else assess(catalogue, asked, proposed)
-        parts = own.machine.parts() if own else ()
+        assessment = None if proposed is None else assess(catalogue, asked, proposed)
+        parts = assessment.machine.parts() if assessment else ()
         below = tuple(
             f"{part.name} ({trust})"
             for part in parts
             if (trust := trust_of(part)) in ("doubtful", "unknown")
         )
-        costs.append(FloorCost(floor, floor == brief.trust_floor, own, below))
+        costs.append(FloorCost(floor, floor == brief.trust_floor, assessment, below))
     return tuple(costs)

@@ -87,14 +87,14 @@ def _path(catalogue: Catalogue, brief: Brief, kept: Build) -> UpgradePath | None
     prices = _Prices(catalogue, brief)
     parts = [Counter(part_id for _, part_id in build.ids()) for build in builds]
     there = Counter(brief.owned)
-    found = best_path(parts, holds, prices.price, prices.used, there)
+    path = best_path(parts, holds, prices.price, prices.used, there)
     last = builds.index(firsts[-1])
     at_once = best_path([parts[last]], [[True]] * len(firsts), prices.price, prices.used, there)
-    if found is None or at_once is None:
+    if path is None or at_once is None:
         return None
     return UpgradePath(
-        years=tuple(_years(catalogue, builds, parts, found.builds, there, prices)),
-        total_minor=found.cost,
+        years=tuple(_years(catalogue, builds, parts, path.builds, there, prices)),
+        total_minor=path.cost,
         at_once_minor=at_once.cost,
         ends=len(firsts) if len(firsts) <= brief.years else None,
     )

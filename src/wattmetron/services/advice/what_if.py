@@ -8,7 +8,7 @@ from datetime import date
 
 from wattmetron.core.catalogue import BESIDE_PRICES, OF_GAMES, Catalogue
 from wattmetron.core.errors import BriefError
-from wattmetron.core.power.tuning import Change, card_at, chip_at
+from wattmetron.core.power.tuning import TuningEffect, card_at, chip_at
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
@@ -66,7 +66,7 @@ def _answer(catalogue: Catalogue, brief: Brief, kept: Build) -> Assessment | Non
 
 
 def _suppositions(
-    catalogue: Catalogue, brief: Brief, kept: Build, today: Assessment | None
+    catalogue: Catalogue, brief: Brief, build: Build, today: Assessment | None
 ) -> list[tuple[str, Catalogue, Brief]]:
     suppositions: list[tuple[str, Catalogue, Brief]] = []
     for kind, word in (
@@ -86,7 +86,7 @@ def _suppositions(
         if (
             part is not None
             and part.id not in brief.owned
-            and part.id not in kept.of(kind_of(part))
+            and part.id not in build.of(kind_of(part))
         ):
             suppositions.append(
                 (
@@ -216,7 +216,7 @@ def announced(
 
 
 def _announced(base: Processor | Graphics, times: float) -> Processor | Graphics:
-    change = Change(times - 1, ANNOUNCED_SD, 1.0)
+    change = TuningEffect(times - 1, ANNOUNCED_SD, 1.0)
     if isinstance(base, Processor):
         return replace(
             chip_at(base, change), id=ANNOUNCED, model=f"{base.model}, announced", withdrawn=None

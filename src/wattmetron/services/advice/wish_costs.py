@@ -38,28 +38,28 @@ def wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCo
 def _wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCost, ...]:
     kept = kept_parts(catalogue, brief, build)
     asked, _ = settled(catalogue, brief, kept)
-    held = propose(catalogue, asked, "most frames", kept)
+    proposal = propose(catalogue, asked, "most frames", kept)
     costs = []
     for wish in wishes_held(brief):
         free = propose(catalogue, without(asked, (wish,)), "most frames", kept)
-        if held.build is None or free.build is None:
+        if proposal.build is None or free.build is None:
             costs.append(
                 WishCost(
                     wish=wish,
                     cost_minor=None,
                     frames_lost=None,
                     weight_lost=None,
-                    nothing_with_it=held.build is None and free.build is not None,
+                    nothing_with_it=proposal.build is None and free.build is not None,
                 )
             )
             continue
-        lost = 1 - exp((held.gain - free.gain) / 1e6)
+        lost = 1 - exp((proposal.gain - free.gain) / 1e6)
         costs.append(
             WishCost(
                 wish=wish,
-                cost_minor=held.cost_minor - free.cost_minor,
+                cost_minor=proposal.cost_minor - free.cost_minor,
                 frames_lost=lost,
-                weight_lost=free.weight_met - held.weight_met,
+                weight_lost=free.weight_met - proposal.weight_met,
                 nothing_with_it=False,
             )
         )

@@ -37,7 +37,7 @@ MAIN_MEMORY_GROWTH = 1.05
 """The same of main memory; assumed."""
 
 
-class Growth(NamedTuple):
+class DemandGrowth(NamedTuple):
     """How many times today's the games ask for: work of both sides, rays included, video memory
     and main memory.
     """
@@ -66,7 +66,7 @@ class Year:
     """
 
     year: int
-    more: Growth
+    more: DemandGrowth
     met: int
     short_gb: float
     lost: tuple[str, ...]
@@ -82,7 +82,7 @@ def years_kept(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
     return catalogue.keep.long(("years", now.brief, now.build), lambda: _years(catalogue, now))
 
 
-def asking_more(game: Game, more: Growth) -> Game:
+def asking_more(game: Game, more: DemandGrowth) -> Game:
     """A game that asks for so many times what it asks for today."""
     rays = game.ray_tracing_ms_per_mpx
     return replace(
@@ -121,11 +121,11 @@ def outlasts(catalogue: Catalogue, now: Assessment, cut: Cut) -> tuple[int, int]
     return (mine, other) if mine > other else None
 
 
-def growth(brief: Brief, years: int) -> Growth:
+def growth(brief: Brief, years: int) -> DemandGrowth:
     """How many times today's the games ask for after so many years: work by the brief's rate,
     memory by assumed ones.
     """
-    return Growth(
+    return DemandGrowth(
         (1 + brief.growth_percent / 100) ** years,
         MEMORY_GROWTH**years,
         MAIN_MEMORY_GROWTH**years,
@@ -160,7 +160,7 @@ def _years(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
     return tuple(years)
 
 
-def _short_gb(catalogue: Catalogue, now: Assessment, more: Growth) -> float:
+def _short_gb(catalogue: Catalogue, now: Assessment, more: DemandGrowth) -> float:
     """Main memory in GB that the games want then and the machine lacks; none that it lacks
     already.
     """
@@ -172,7 +172,7 @@ def _short_gb(catalogue: Catalogue, now: Assessment, more: Growth) -> float:
     return max(0.0, then - max(today, kit.total_gb))
 
 
-def grown(catalogue: Catalogue, brief: Brief, more: Growth) -> Catalogue:
+def grown(catalogue: Catalogue, brief: Brief, more: DemandGrowth) -> Catalogue:
     """The catalogue with games of the brief that ask for more."""
     ids = {target.game_id for target in brief.counted_targets}
     told = {game_id: asking_more(fitted_game(catalogue, game_id), more) for game_id in ids}
@@ -185,7 +185,7 @@ def grown(catalogue: Catalogue, brief: Brief, more: Growth) -> Catalogue:
 
 
 def _then(
-    catalogue: Catalogue, brief: Brief, machine: Machine, more: Growth
+    catalogue: Catalogue, brief: Brief, machine: Machine, more: DemandGrowth
 ) -> list[Estimate | None]:
     curves = curves_of(catalogue.keep)
     games = [fitted_game(catalogue, target.game_id) for target in brief.counted_targets]
@@ -208,14 +208,14 @@ def _alone(estimates: Iterable[Estimate | None], kind: Kind) -> int:
     return sum(rate >= wanted for rate, wanted in rates)
 
 
-def _steps(catalogue: Catalogue, now: Assessment, more: Growth) -> tuple[YearStep, ...]:
+def _steps(catalogue: Catalogue, now: Assessment, more: DemandGrowth) -> tuple[YearStep, ...]:
     """A step on either side; on both together where neither does alone."""
     later = _later(catalogue, now, more)
     alone = tuple(_step(later, now, (kind,)) for kind in SIDES)
     return alone if any(step.parts for step in alone) else (*alone, _step(later, now, SIDES))
 
 
-def _later(catalogue: Catalogue, now: Assessment, more: Growth) -> Catalogue:
+def _later(catalogue: Catalogue, now: Assessment, more: DemandGrowth) -> Catalogue:
     """The catalogue with games that ask for more, in which the build's parts cost nothing: they are
     there.
     """

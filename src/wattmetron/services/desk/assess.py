@@ -5,7 +5,7 @@ from typing import TypeVar
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError, UnknownPartError
-from wattmetron.core.fit.allowed import Purchase, barring
+from wattmetron.core.fit.allowed import PartCandidate, barring
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.floors import floors_of, missed, storage_floor
 from wattmetron.core.fit.remedies import Remedy, remedies
@@ -169,10 +169,12 @@ def assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
     """Compute everything about a build; parts and games that the catalogue lost are left out and
     said so.
     """
-    kept = catalogue.keep.once(("assess", brief, build), lambda: _assess(catalogue, brief, build))
-    if (kept.brief.name, kept.brief.notes) == (brief.name, brief.notes):
-        return kept
-    return replace(kept, brief=brief)
+    assessment = catalogue.keep.once(
+        ("assess", brief, build), lambda: _assess(catalogue, brief, build)
+    )
+    if (assessment.brief.name, assessment.brief.notes) == (brief.name, brief.notes):
+        return assessment
+    return replace(assessment, brief=brief)
 
 
 def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
@@ -251,7 +253,9 @@ def known_brief(catalogue: Catalogue, brief: Brief) -> Brief:
         targets=targets,
         owned=tuple(part_id for part_id in brief.owned if part_id in catalogue.parts),
         stays=tuple(part_id for part_id in brief.stays if part_id in catalogue.parts),
-        resale=tuple(said for said in brief.resale if said.part in catalogue.parts),
+        resale=tuple(
+            each_resale for each_resale in brief.resale if each_resale.part in catalogue.parts
+        ),
         later_card=brief.later_card if brief.later_card in catalogue.parts else "",
         later_processor=(brief.later_processor if brief.later_processor in catalogue.parts else ""),
     )
@@ -270,7 +274,7 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[CostLine]:
     book = catalogue.prices(brief.region, brief.may_buy)
     owned = list(brief.owned)
     stand_ins = {stand_in.part: stand_in for stand_in in build.stand_ins}
-    drives = [own for own in map(catalogue.parts.get, build.storage) if isinstance(own, Storage)]
+    drives = [part for part in map(catalogue.parts.get, build.storage) if isinstance(part, Storage)]
     roles = iter(roles_of(drives, storage_floor(catalogue, known_brief(catalogue, brief))) or ())
     lines = []
     for kind, part_id in build.ids():
@@ -346,10 +350,10 @@ def _rules_missed(
     return catalogue.keep.once(
         ("rules missed", rules, build),
         lambda: tuple(
-            said
+            sentence
             for line in lines
             if line.part and not line.owned and line.kind in KINDS
-            for said in not_allowed(rules, line.part, line.cost_minor, book, staying(lines))
+            for sentence in not_allowed(rules, line.part, line.cost_minor, book, staying(lines))
         ),
     )
 
@@ -367,7 +371,7 @@ def not_allowed(
     brief: Brief, part: Part, cost_minor: int, book: PriceBook, stays: tuple[Part, ...] = ()
 ) -> list[str]:
     """Sentences about a part to be bought that the brief does not allow."""
-    purchase = Purchase(brief, part, cost_minor, stays, book.supply)
+    purchase = PartCandidate(brief, part, cost_minor, stays, book.supply)
     return [
         rule.says(purchase, lambda minor: money(minor, book.currency))
         for rule in barring(brief, part, cost_minor, stays, book.supply)

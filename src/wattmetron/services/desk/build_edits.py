@@ -20,10 +20,10 @@ def adopt(plan: Plan, build: Build, catalogue: Catalogue) -> Edited:
         for kind, part_id in build.ids()
         if part_id not in plan.build.of(kind)
     ]
-    said = f"took out {len(gone)} parts" if gone else "nothing"
+    sentence = f"took out {len(gone)} parts" if gone else "nothing"
     if new:
-        said = f"adopted {new[0].name}" if len(new) == 1 else f"adopted {len(new)} parts"
-    return replace(plan, build=build), said
+        sentence = f"adopted {new[0].name}" if len(new) == 1 else f"adopted {len(new)} parts"
+    return replace(plan, build=build), sentence
 
 
 def remove(plan: Plan, part_id: str, catalogue: Catalogue) -> Edited:
@@ -38,8 +38,8 @@ def remove(plan: Plan, part_id: str, catalogue: Catalogue) -> Edited:
 def keep(plan: Plan, part_id: str, kept: bool, catalogue: Catalogue) -> Edited:
     """Let a part stay when the rest is proposed, or let it go again."""
     build = plan.build.keeping(part_id, kept)
-    said = f"{_name(part_id, catalogue)} {'kept' if kept else 'free again'}"
-    return replace(plan, build=build), said
+    sentence = f"{_name(part_id, catalogue)} {'kept' if kept else 'free again'}"
+    return replace(plan, build=build), sentence
 
 
 def buy_later(plan: Plan, part_id: str, later: bool, catalogue: Catalogue) -> Edited:
@@ -52,8 +52,8 @@ def buy_later(plan: Plan, part_id: str, later: bool, catalogue: Catalogue) -> Ed
             f"{name} cannot wait: without it the machine is not complete or does not start. Choose"
             " a cheaper one for now and mark that as a stand-in."
         )
-    said = f"{name} is bought {'later' if later else 'with the rest'}"
-    return replace(plan, build=build), said
+    sentence = f"{name} is bought {'later' if later else 'with the rest'}"
+    return replace(plan, build=build), sentence
 
 
 def _runs_without(plan: Plan, later: frozenset[str], catalogue: Catalogue) -> bool:
@@ -62,7 +62,7 @@ def _runs_without(plan: Plan, later: frozenset[str], catalogue: Catalogue) -> bo
     for kind, part_id in now.ids():
         if part_id in later:
             build = build.without(kind, part_id)
-    before, after = (assess(catalogue, plan.brief, own) for own in (now, build))
+    before, after = (assess(catalogue, plan.brief, each_build) for each_build in (now, build))
     lacks = set(after.missing) - set(before.missing)
     return not lacks and after.blocking <= before.blocking
 

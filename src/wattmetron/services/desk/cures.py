@@ -115,7 +115,9 @@ def _narrowed(
         ]:
             fewer = freed - {kind}
             same = clearing.of(kind) == now.build.of(kind)
-            better = clearing if same else _fitted(catalogue, now, fewer) if fewer else None
+            better: Build | None = clearing if same else None
+            if not same and fewer:
+                better = _fitted(catalogue, now, fewer)
             if better is not None:
                 freed, clearing = fewer, better
     build = replace(clearing, kept=now.build.kept & {part_id for _, part_id in clearing.ids()})

@@ -15,19 +15,19 @@ LONGEST = 200
 def differences(old: Brief, new: Brief, catalogue: Catalogue) -> str:
     """Every field that differs, in the order of their declaration; ``nothing`` where none does."""
     currency = catalogue.region(new.region).currency
-    said = []
+    sentences = []
     if _budget(old) != _budget(new):
-        said.append(f"budget to {money_range(*_budget(new), currency)}")
+        sentences.append(f"budget to {money_range(*_budget(new), currency)}")
     if old.display != new.display:
-        said.append("display")
-    said += [
+        sentences.append("display")
+    sentences += [
         field_words(field, getattr(new, field.name), currency)
         for field in BRIEF
         if field.asked.label
         and field.name not in ("budget_low_minor", "budget_high_minor")
         and getattr(old, field.name) != getattr(new, field.name)
     ]
-    return "; ".join(said)[:LONGEST] or "nothing"
+    return "; ".join(sentences)[:LONGEST] or "nothing"
 
 
 def _budget(brief: Brief) -> tuple[int, int]:

@@ -30,9 +30,9 @@ Edited = tuple[Plan, str]
 def edit_brief(plan: Plan, values: Mapping[str, Any], catalogue: Catalogue) -> Edited:
     """The plan with fields of its brief at these values, by the fields' names."""
     new, following = _followed(catalogue, plan.brief, replace(plan.brief, **values))
-    said = differences(plan.brief, new, catalogue)
+    sentence = differences(plan.brief, new, catalogue)
     follow = f"; {following} target{'s follow' if following > 1 else ' follows'} it"
-    return replace(plan, brief=new), said + (follow if following else "")
+    return replace(plan, brief=new), sentence + (follow if following else "")
 
 
 def _followed(catalogue: Catalogue, old: Brief, new: Brief) -> tuple[Brief, int]:
@@ -42,7 +42,7 @@ def _followed(catalogue: Catalogue, old: Brief, new: Brief) -> tuple[Brief, int]
     if old.display == new.display:
         return new, 0
     targets = tuple(_following(catalogue, old, new, target) for target in new.targets)
-    moved = sum(one != other for one, other in zip(targets, new.targets, strict=True))
+    moved = sum(target != other for target, other in zip(targets, new.targets, strict=True))
     return replace(new, targets=targets), moved
 
 
@@ -100,11 +100,11 @@ def _with_targets(plan: Plan, targets: tuple[Target, ...]) -> Plan:
 
 def add_targets(plan: Plan, text: str, catalogue: Catalogue) -> Edited:
     """A target for each game that a text names, as they are suggested."""
-    said = []
+    sentences = []
     for game_id in games_named(catalogue, text):
         plan, words = add_target(plan, game_id, catalogue)
-        said.append(words.removeprefix("added "))
-    return plan, f"added {listed(said)}"
+        sentences.append(words.removeprefix("added "))
+    return plan, f"added {listed(sentences)}"
 
 
 def add_target(
@@ -113,11 +113,11 @@ def add_target(
     """A target for a game, as it is suggested for the display or ready-made from a tier's place."""
     game = catalogue.game(game_id)
     found = suggested(catalogue, game, plan.brief.display, _fresh_id(plan.brief))
-    target, said = found.target, f"added {game.name} ({found.why})"
+    target, sentence = found.target, f"added {game.name} ({found.why})"
     if tier_place is not None:
         target, label = _at_place(catalogue, target, tier_place)
-        said = f"added {game.name} as {label}"
-    return _with_targets(plan, (*plan.brief.targets, target)), said
+        sentence = f"added {game.name} as {label}"
+    return _with_targets(plan, (*plan.brief.targets, target)), sentence
 
 
 def target_as_tier(plan: Plan, target_id: str, place: int, catalogue: Catalogue) -> Edited:
@@ -168,8 +168,8 @@ def edit_target(plan: Plan, target: Target, catalogue: Catalogue) -> Edited:
     find_target(plan.brief, target.id)
     game = catalogue.game(target.game_id)
     targets = tuple(target if other.id == target.id else other for other in plan.brief.targets)
-    said = f"{game.name} to {settings(target)}, {target.fps:g} fps"
-    return _with_targets(plan, targets), said
+    sentence = f"{game.name} to {settings(target)}, {target.fps:g} fps"
+    return _with_targets(plan, targets), sentence
 
 
 def remove_target(plan: Plan, target_id: str, catalogue: Catalogue) -> Edited:
@@ -204,11 +204,11 @@ def change_extra(plan: Plan, place: int, action: Literal["remove", "flip"]) -> E
     extra = extras[place]
     if action == "remove":
         del extras[place]
-        said = f"removed {extra.name}"
+        sentence = f"removed {extra.name}"
     else:
         extras[place] = replace(extra, in_budget=not extra.in_budget)
-        said = f"{extra.name} {'out of' if extra.in_budget else 'into'} the budget"
-    return replace(plan, brief=replace(plan.brief, extras=tuple(extras))), said
+        sentence = f"{extra.name} {'out of' if extra.in_budget else 'into'} the budget"
+    return replace(plan, brief=replace(plan.brief, extras=tuple(extras))), sentence
 
 
 def own(plan: Plan, part_id: str, owned: bool, catalogue: Catalogue) -> Edited:
@@ -220,7 +220,7 @@ def own(plan: Plan, part_id: str, owned: bool, catalogue: Catalogue) -> Edited:
         if part_id in left:
             left.remove(part_id)
         stays = tuple(other for other in brief.stays if other in left)
-        resale = tuple(said for said in brief.resale if said.part in left)
+        resale = tuple(each_resale for each_resale in brief.resale if each_resale.part in left)
         brief = replace(brief, owned=tuple(left), stays=stays, resale=resale)
         return replace(plan, brief=brief), f"{part.name} is not owned"
     if part_id in brief.owned:
@@ -238,8 +238,8 @@ def let_stay(plan: Plan, part_id: str, stays: bool, catalogue: Catalogue) -> Edi
         return plan, "nothing"
     left = tuple(other for other in brief.stays if other != part_id)
     brief = replace(brief, stays=(*left, part_id) if stays else left)
-    said = "stays in every proposal" if stays else "may be replaced"
-    return replace(plan, brief=brief), f"{part.name} {said}"
+    sentence = "stays in every proposal" if stays else "may be replaced"
+    return replace(plan, brief=brief), f"{part.name} {sentence}"
 
 
 def sell_for(plan: Plan, part_id: str, minor: int | None, catalogue: Catalogue) -> Edited:
@@ -252,17 +252,19 @@ def sell_for(plan: Plan, part_id: str, minor: int | None, catalogue: Catalogue) 
             f"{money(minor, currency)} for {part.name} is more than a new one costs today,"
             f" {money(new_minor, currency)}: enter what a used one brings."
         )
-    others = tuple(said for said in brief.resale if said.part != part_id)
+    others = tuple(each_resale for each_resale in brief.resale if each_resale.part != part_id)
     own = () if minor is None else (Resale(part=part_id, minor=minor),)
-    said = "sells for what is usual" if minor is None else f"may sell for {money(minor, currency)}"
-    return replace(plan, brief=replace(brief, resale=(*others, *own))), f"{part.name} {said}"
+    sentence = (
+        "sells for what is usual" if minor is None else f"may sell for {money(minor, currency)}"
+    )
+    return replace(plan, brief=replace(brief, resale=(*others, *own))), f"{part.name} {sentence}"
 
 
 def count_resale(plan: Plan, counts: bool) -> Edited:
     """Say whether the budget counts on what left-over parts may sell for."""
-    said = "the budget counts" if counts else "the budget does not count"
+    sentence = "the budget counts" if counts else "the budget does not count"
     brief = replace(plan.brief, counts_resale=counts)
-    return replace(plan, brief=brief), f"{said} on the sale of what is left over"
+    return replace(plan, brief=brief), f"{sentence} on the sale of what is left over"
 
 
 def exclude_maker(plan: Plan, maker: str, again: bool) -> Edited:

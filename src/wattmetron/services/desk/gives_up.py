@@ -23,20 +23,20 @@ def gives_up(old: Part, new: Part) -> str:
     """What was perhaps bought on purpose and is less with the other part: trust, warranty, quiet,
     and its figures.
     """
-    said = []
+    sentences = []
     if TRUSTS.index(trust_of(new)) < TRUSTS.index(trust_of(old)):
-        said.append(f"{trust_of(new)} instead of {trust_of(old)}")
+        sentences.append(f"{trust_of(new)} instead of {trust_of(old)}")
     before, after = (getattr(part, "noise_dba", None) for part in (old, new))
     if before is not None and after is not None and after > before:
-        said.append(f"{after:g} dB(A) instead of {before:g}")
+        sentences.append(f"{after:g} dB(A) instead of {before:g}")
     had, has = [*_figures(old)], {name: value for name, value, _ in _figures(new)}
     for name, value, unit in had:
         then = has.get(name)
         if value and then is None:
-            said.append(f"{name} not known instead of {_shown(value)} {unit}".rstrip())
+            sentences.append(f"{name} not known instead of {_shown(value)} {unit}".rstrip())
         elif value and then is not None and then < value:
-            said.append(f"{_amount(name, then, unit)} instead of {_shown(value)}")
-    return "; ".join(said) or "nothing that is known"
+            sentences.append(f"{_amount(name, then, unit)} instead of {_shown(value)}")
+    return "; ".join(sentences) or "nothing that is known"
 
 
 def _amount(name: str, value: float, unit: str) -> str:

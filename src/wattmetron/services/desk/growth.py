@@ -10,7 +10,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.drives import ports_needed, seating_of
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.platform import firmware
-from wattmetron.core.fit.rule import Look
+from wattmetron.core.fit.rule import RuleContext
 from wattmetron.core.fit.vetting import Vetting
 from wattmetron.core.speeds.scale import anchors_of
 from wattmetron.core.values.kinds import kind_of
@@ -102,8 +102,12 @@ def _goes_alone(present: Machine, part: Part, vetting: Vetting) -> bool:
     for a firmware update.
     """
     machine = replace(present.with_part(kind_of(part), part), second_card=present.second_card)
-    updates = {said.sentence for said in firmware(Look(machine)) if isinstance(said, Finding)}
-    objections = (said for said in vetting.objections(machine) if said not in updates)
+    updates = {
+        said.sentence for said in firmware(RuleContext(machine)) if isinstance(said, Finding)
+    }
+    objections = (
+        objection for objection in vetting.objections(machine) if objection not in updates
+    )
     return {*machine.missing()} <= {*present.missing()} and next(objections, None) is None
 
 
@@ -115,4 +119,6 @@ def _speed(part: Part) -> float:
 
 
 def _first(machine: Machine) -> str:
-    return next((gap.sentence for gap in firmware(Look(machine)) if isinstance(gap, Finding)), "")
+    return next(
+        (gap.sentence for gap in firmware(RuleContext(machine)) if isinstance(gap, Finding)), ""
+    )

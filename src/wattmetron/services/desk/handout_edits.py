@@ -19,8 +19,8 @@ def open_with(plan: Plan, text: str) -> Edited:
 def move_section(plan: Plan, key: str, where: str) -> Edited:
     """Move a section by a place, hide it, or show it again."""
     chosen = plan.handout.moved(key, where)
-    said = {"hide": "hid", "show": "showed"}.get(where, "moved")
-    return replace(plan, handout=chosen), f"{said} “{SECTIONS[key]}” in the handout"
+    sentence = {"hide": "hid", "show": "showed"}.get(where, "moved")
+    return replace(plan, handout=chosen), f"{sentence} “{SECTIONS[key]}” in the handout"
 
 
 def note(plan: Plan, note: Note, catalogue: Catalogue) -> Edited:
@@ -29,14 +29,14 @@ def note(plan: Plan, note: Note, catalogue: Catalogue) -> Edited:
     chosen = plan.handout.with_note(note)
     if chosen == plan.handout:
         return plan, "nothing"
-    said = f"noted why {part.name}" if note.text else f"took out the note on {part.name}"
-    return replace(plan, handout=chosen), said
+    sentence = f"noted why {part.name}" if note.text else f"took out the note on {part.name}"
+    return replace(plan, handout=chosen), sentence
 
 
 def show_grade(plan: Plan, name: str, shown: bool) -> Edited:
     """Show a set of peripherals in the handout, or not."""
-    said = f"{'showed' if shown else 'hid'} “{name}” in the handout"
-    return replace(plan, handout=plan.handout.with_grade(name, shown)), said
+    sentence = f"{'showed' if shown else 'hid'} “{name}” in the handout"
+    return replace(plan, handout=plan.handout.with_grade(name, shown)), sentence
 
 
 def use_own_house(plan: Plan) -> Edited:

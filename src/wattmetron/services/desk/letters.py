@@ -92,7 +92,7 @@ def wanted(catalogue: Catalogue, letter: Letter) -> Wanted:
 def _region(catalogue: Catalogue, letter: Letter) -> str:
     """The first region with the letter's currency; empty where there is none."""
     named = [said.value for said in letter.of("currency")]
-    fitting = (own.id for own in catalogue.regions.values() if own.currency in named[:1])
+    fitting = (region.id for region in catalogue.regions.values() if region.currency in named[:1])
     return next(fitting, "")
 
 

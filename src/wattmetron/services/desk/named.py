@@ -38,7 +38,7 @@ def part_named(catalogue: Catalogue, text: str, kind: Kind | None = None) -> str
     one that is not known, or that several answer to.
     """
     name = text.strip()
-    parts = catalogue.parts if kind is None else {own.id: own for own in catalogue.by_kind[kind]}
+    parts = catalogue.parts if kind is None else {part.id: part for part in catalogue.by_kind[kind]}
     if name in parts:
         return name
     named = {part.name.casefold(): part.id for part in parts.values()}
@@ -51,8 +51,8 @@ def part_named(catalogue: Catalogue, text: str, kind: Kind | None = None) -> str
 
 
 def _hits(catalogue: Catalogue, name: str, sort: Sort) -> list[Hit]:
-    found = finder_of(catalogue).find(name[:80], most=10_000)
-    return [hit for hit in found if hit.sort == sort]
+    hits = finder_of(catalogue).find(name[:80], most=10_000)
+    return [hit for hit in hits if hit.sort == sort]
 
 
 def _names_of_games(catalogue: Catalogue) -> dict[str, str]:

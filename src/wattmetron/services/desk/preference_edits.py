@@ -29,16 +29,18 @@ def prefer(plan: Plan, preference: Preference, catalogue: Catalogue) -> Edited:
 def let_go(plan: Plan, place: int, catalogue: Catalogue) -> Edited:
     """Take a preference out."""
     brief, preference = plan.brief, _at(plan.brief, place)
-    left = tuple(own for own in brief.preferences if own != preference)
-    said = f"no longer prefer {_words(brief, preference, catalogue)}"
-    return replace(plan, brief=replace(brief, preferences=left)), said
+    left = tuple(
+        each_preference for each_preference in brief.preferences if each_preference != preference
+    )
+    sentence = f"no longer prefer {_words(brief, preference, catalogue)}"
+    return replace(plan, brief=replace(brief, preferences=left)), sentence
 
 
 def insist(plan: Plan, place: int, catalogue: Catalogue) -> Edited:
     """Make a preference a floor."""
     preference = _at(plan.brief, place)
-    said = f"insist on {_words(plan.brief, preference, catalogue)}"
-    return replace(plan, brief=insisting(plan.brief, preference)), said
+    sentence = f"insist on {_words(plan.brief, preference, catalogue)}"
+    return replace(plan, brief=insisting(plan.brief, preference)), sentence
 
 
 def limit(plan: Plan, most_minor: int | None, catalogue: Catalogue) -> Edited:

@@ -4,7 +4,7 @@ from collections import Counter
 from dataclasses import dataclass, replace
 from datetime import date
 
-from wattmetron.core.buying.basket import Market, Place, Want
+from wattmetron.core.buying.basket import Market, PartSource, Want
 from wattmetron.core.buying.purchase import Purchase, by_parcels
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
@@ -45,7 +45,7 @@ def buying(catalogue: Catalogue, now: Assessment, plan: Plan, day: date) -> Buyi
     key = ("purchase", now.brief.region, market.wants, market.places, day)
     ways = catalogue.keep.long(key, lambda: by_parcels(market))
     book = catalogue.prices(now.brief.region, now.brief.may_buy)
-    shops = Counter(own.part_id for own in market.places)
+    shops = Counter(place.part_id for place in market.places)
     scarce = sorted(((want.part_id, shops[want.part_id]) for want in market.wants), key=_scarcity)
     alone: dict[str, int] = {}
     for place in market.places:
@@ -91,16 +91,16 @@ def market_of(
     times = Counter(
         line.part_id for line in now.lines if line.part and not (line.owned or line.later)
     )
-    for own in plan.purchases:
-        if own.state != "refunded":
-            times[own.part_id] -= own.times
+    for purchase in plan.purchases:
+        if purchase.state != "refunded":
+            times[purchase.part_id] -= purchase.times
     times = +times
-    places: list[Place] = []
+    places: list[PartSource] = []
     for part_id in times:
-        cheapest: dict[str, Place] = {}
+        cheapest: dict[str, PartSource] = {}
         for offer in book.all_of(part_id):
             if book.lets(offer) and offer.shop not in cheapest:
-                cheapest[offer.shop] = Place(
+                cheapest[offer.shop] = PartSource(
                     part_id,
                     offer.shop,
                     offer.price_minor,
@@ -108,7 +108,7 @@ def market_of(
                     offer.risk_minor,
                 )
         places += cheapest.values()
-    had = {own.part_id for own in places}
+    had = {place.part_id for place in places}
     wants = tuple(
         Want(part_id, kind_of(catalogue.part(part_id)), count)
         for part_id, count in times.items()
@@ -134,7 +134,7 @@ def order(plan: Plan, purchase: Purchase, day: date) -> Edited:
         for parcel in purchase.parcels
         for part_id, minor in parcel.shares().items()
     ]
-    merged: dict[str, PartPurchase] = {own.part_id: own for own in plan.purchases}
+    merged: dict[str, PartPurchase] = {purchase.part_id: purchase for purchase in plan.purchases}
     for own in bought:
         before = merged.get(own.part_id)
         if before is not None and before.state != "refunded":
@@ -142,20 +142,20 @@ def order(plan: Plan, purchase: Purchase, day: date) -> Edited:
         merged[own.part_id] = own
     if not bought:
         return plan, "nothing"
-    parts = sum(own.times for own in bought)
-    said = f"ordered {parts} part{'' if parts == 1 else 's'}"
-    return replace(plan, purchases=tuple(merged.values())[:MOST_PURCHASES]), said
+    parts = sum(purchase.times for purchase in bought)
+    sentence = f"ordered {parts} part{'' if parts == 1 else 's'}"
+    return replace(plan, purchases=tuple(merged.values())[:MOST_PURCHASES]), sentence
 
 
-def _joined(before: PartPurchase, own: PartPurchase) -> PartPurchase:
+def _joined(before: PartPurchase, purchase: PartPurchase) -> PartPurchase:
     """Two purchases of one part, from two shops or twice."""
-    shops = before.shop if before.shop == own.shop else f"{before.shop}, {own.shop}"
+    shops = before.shop if before.shop == purchase.shop else f"{before.shop}, {purchase.shop}"
     return replace(
         before,
         shop=shops[:120],
-        planned_minor=before.planned_minor + own.planned_minor,
-        paid_minor=before.paid_minor + own.paid_minor,
-        times=before.times + own.times,
+        planned_minor=before.planned_minor + purchase.planned_minor,
+        paid_minor=before.paid_minor + purchase.paid_minor,
+        times=before.times + purchase.times,
     )
 
 
@@ -169,14 +169,14 @@ def mark(
     postage_minor: int,
 ) -> Edited:
     """Note what became of a part; raises BriefError for what cannot be."""
-    before = next((own for own in plan.purchases if own.part_id == part_id), None)
+    before = next((purchase for purchase in plan.purchases if purchase.part_id == part_id), None)
     if before is None:
         raise BriefError("This part is not ordered yet: order it first.")
     if instead and state != "wrong":
         instead = ""
     if instead:
         catalogue.part(instead)
-    own = checked_purchase(
+    purchase = checked_purchase(
         replace(
             before,
             state=state,
@@ -185,33 +185,33 @@ def mark(
             postage_minor=postage_minor,
         )
     )
-    if own == before:
+    if purchase == before:
         return plan, "nothing"
     name = catalogue.part(part_id).name if part_id in catalogue.parts else part_id
-    others = tuple(own if old.part_id == part_id else old for old in plan.purchases)
+    others = tuple(purchase if old.part_id == part_id else old for old in plan.purchases)
     return replace(plan, purchases=others), f"noted {name} as {state}"
 
 
 def keep_what_came(plan: Plan, catalogue: Catalogue, part_id: str) -> Edited:
     """Keep what came in the place of a part: it stands in the build from now on."""
-    own = next((old for old in plan.purchases if old.part_id == part_id), None)
-    if own is None or not own.instead:
+    purchase = next((old for old in plan.purchases if old.part_id == part_id), None)
+    if purchase is None or not purchase.instead:
         raise BriefError("Nothing else came in the place of this part.")
-    part = catalogue.part(own.instead)
+    part = catalogue.part(purchase.instead)
     kind = kind_of(part)
     if part_id not in plan.build.of(kind):
         raise BriefError(f"{part.name} is no {kind} that could take this place.")
     build = plan.build
     for _ in range(build.of(kind).count(part_id)):
-        build = build.with_part(kind, own.instead, part_id)
-    kept = replace(own, part_id=own.instead, state="arrived", instead="")
+        build = build.with_part(kind, purchase.instead, part_id)
+    kept = replace(purchase, part_id=purchase.instead, state="arrived", instead="")
     purchases = tuple(kept if old.part_id == part_id else old for old in plan.purchases)
     return replace(plan, build=build, purchases=purchases), f"kept {part.name}, which came instead"
 
 
 def forget(plan: Plan, part_id: str) -> Edited:
     """Take the note of a purchase out: the part is to be bought again."""
-    left = tuple(own for own in plan.purchases if own.part_id != part_id)
+    left = tuple(purchase for purchase in plan.purchases if purchase.part_id != part_id)
     if left == plan.purchases:
         return plan, "nothing"
     return replace(plan, purchases=left), "took out the note of a purchase"
@@ -220,10 +220,10 @@ def forget(plan: Plan, part_id: str) -> Edited:
 def arrived_build(plan: Plan, catalogue: Catalogue) -> Build:
     """The build with what came in the place of what was ordered."""
     build = plan.build
-    for own in plan.purchases:
-        if own.state != "wrong" or own.instead not in catalogue.parts:
+    for purchase in plan.purchases:
+        if purchase.state != "wrong" or purchase.instead not in catalogue.parts:
             continue
-        kind = kind_of(catalogue.part(own.instead))
-        if own.part_id in build.of(kind):
-            build = build.with_part(kind, own.instead, own.part_id)
+        kind = kind_of(catalogue.part(purchase.instead))
+        if purchase.part_id in build.of(kind):
+            build = build.with_part(kind, purchase.instead, purchase.part_id)
     return build

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
-from wattmetron.core.values.references import LONGEST, MOST_REFERENCES, Reached, Reference
+from wattmetron.core.values.references import LONGEST, MOST_REFERENCES, ReachedRate, Reference
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import catalogues as store
 
@@ -16,7 +16,7 @@ def add_reference(
     workshop: Workshop,
     catalogue: Catalogue,
     typed: Reference,
-    reached: Iterable[Reached],
+    reached: Iterable[ReachedRate],
 ) -> str:
     """Store a machine to compare with under an id of its own; returns the id."""
     name = typed.name.strip()[:LONGEST]

@@ -4,7 +4,12 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
 from typing import Any
 
-from wattmetron.core.balance.what_first import Change, changes_between, steps_between, with_changes
+from wattmetron.core.balance.what_first import (
+    PartChange,
+    changes_between,
+    steps_between,
+    with_changes,
+)
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import BRIEF, Brief, Target
 from wattmetron.core.values.build import Build
@@ -65,7 +70,7 @@ def take_over(catalogue: Catalogue, plan: Plan, theirs: Plan, left: frozenset[in
 
 def _brief(catalogue: Catalogue, here: Brief, theirs: Brief) -> Iterator[Proposed]:
     currency = catalogue.region(here.region).currency
-    ranges = [(own.budget_low_minor, own.budget_high_minor) for own in (here, theirs)]
+    ranges = [(brief.budget_low_minor, brief.budget_high_minor) for brief in (here, theirs)]
     if ranges[0] != ranges[1]:
         words = [money_range(*own, currency) for own in ranges]
         yield Proposed("budget", words[0], words[1], _with_fields(theirs, MONEY))
@@ -101,8 +106,8 @@ def _name(catalogue: Catalogue, part_id: str) -> str:
 
 
 def _targets(catalogue: Catalogue, here: Brief, theirs: Brief) -> Iterator[Proposed]:
-    mine = {own.id: own for own in here.targets}
-    other = {own.id: own for own in theirs.targets}
+    mine = {target.id: target for target in here.targets}
+    other = {target.id: target for target in theirs.targets}
     for key in dict.fromkeys((*mine, *other)):
         before, after = mine.get(key), other.get(key)
         if before == after:
@@ -114,11 +119,11 @@ def _targets(catalogue: Catalogue, here: Brief, theirs: Brief) -> Iterator[Propo
         )
 
 
-def _target(own: Target | None) -> str:
-    if own is None:
+def _target(target: Target | None) -> str:
+    if target is None:
         return "not there"
-    low = " low" if own.measure == "low" else ""
-    return f"{settings(own)}, {own.fps:g}{THIN}fps{low}, weight {own.weight}"
+    low = " low" if target.measure == "low" else ""
+    return f"{settings(target)}, {target.fps:g}{THIN}fps{low}, weight {target.weight}"
 
 
 def _with_target(key: str, target: Target | None, order: tuple[str, ...]) -> Callable[[Plan], Plan]:
@@ -132,7 +137,7 @@ def _with_target(key: str, target: Target | None, order: tuple[str, ...]) -> Cal
                 max((n for n, old in enumerate(own, 1) if old and old.id in before), default=0),
                 target,
             )
-        targets = tuple(one for one in own if one is not None)
+        targets = tuple(target for target in own if target is not None)
         return replace(plan, brief=replace(plan.brief, targets=targets))
 
     return take
@@ -153,8 +158,8 @@ def _parts(catalogue: Catalogue, plan: Plan, theirs: Plan) -> Iterator[Proposed]
         seen = [kind for kind in kinds if plan.build.of(kind) != theirs.build.of(kind)]
         yield Proposed(
             listed([KIND_NAMES[kind] for kind in seen]) or "number of parts",
-            _names(catalogue, (own.left for own in changes)),
-            _names(catalogue, (own.bought for own in changes)),
+            _names(catalogue, (change.left for change in changes)),
+            _names(catalogue, (change.bought for change in changes)),
             _with_parts(theirs, changes),
         )
 
@@ -163,7 +168,7 @@ def _names(catalogue: Catalogue, ids: Iterable[tuple[str, ...]]) -> str:
     return listed([_name(catalogue, own) for several in ids for own in several]) or "none"
 
 
-def _with_parts(theirs: Plan, changes: tuple[Change, ...]) -> Callable[[Plan], Plan]:
+def _with_parts(theirs: Plan, changes: tuple[PartChange, ...]) -> Callable[[Plan], Plan]:
     return lambda plan: replace(plan, build=with_changes(plan.build, theirs.build, changes))
 
 
@@ -183,18 +188,18 @@ def _marked(build: Build) -> tuple[object, ...]:
 
 
 def _mark_words(catalogue: Catalogue, build: Build) -> str:
-    said = [
+    sentences = [
         f"{words} {_names(catalogue, [tuple(sorted(ids))])}"
         for words, ids in (("kept:", build.kept), ("later:", build.later))
         if ids
     ]
     if build.aside:
-        said.append(f"{len(build.aside)} set aside")
+        sentences.append(f"{len(build.aside)} set aside")
     if build.stand_ins:
-        said.append(f"{len(build.stand_ins)} with assumed figures")
+        sentences.append(f"{len(build.stand_ins)} with assumed figures")
     if build.tuned:
-        said.append(f"{len(build.tuned)} as measured")
-    return "; ".join(said) or "nothing"
+        sentences.append(f"{len(build.tuned)} as measured")
+    return "; ".join(sentences) or "nothing"
 
 
 def _with_marks(build: Build, theirs: Build) -> Build:
@@ -228,9 +233,9 @@ def _handout(
                 plan, handout=replace(plan.handout, shown=theirs.shown, grades=theirs.grades)
             ),
         )
-    for part_id in dict.fromkeys(own.part_id for own in (*here.notes, *theirs.notes)):
+    for part_id in dict.fromkeys(note.part_id for note in (*here.notes, *theirs.notes)):
         before, after = here.note_on(part_id), theirs.note_on(part_id)
-        texts = [own.text if own else "" for own in (before, after)]
+        texts = [note.text if note else "" for note in (before, after)]
         if texts[0] != texts[1]:
             yield Proposed(
                 f"the note on {_name(catalogue, part_id)}",
@@ -240,8 +245,9 @@ def _handout(
             )
 
 
-def _shown(own: HandoutChoice) -> str:
-    return f"{len(own.shown)} sections{f', {listed(list(own.grades))}' if own.grades else ''}"
+def _shown(handout_choice: HandoutChoice) -> str:
+    grades = f", {listed(list(handout_choice.grades))}" if handout_choice.grades else ""
+    return f"{len(handout_choice.shown)} sections{grades}"
 
 
 def _with_note(note: Note) -> Callable[[Plan], Plan]:

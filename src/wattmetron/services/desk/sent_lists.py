@@ -22,7 +22,7 @@ LEAST_OF_A_COLOUR = 2
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class ImportedLine:
     """A line of a list as it is to be taken; ``owned``: the part is there already."""
 
     sent: Sent
@@ -37,9 +37,9 @@ class Taste:
     shown_by: str
 
 
-def placed(catalogue: Catalogue, lines: Iterable[Line]) -> tuple[Build, tuple[str, ...]]:
+def placed(catalogue: Catalogue, lines: Iterable[ImportedLine]) -> tuple[Build, tuple[str, ...]]:
     """A build of the known parts of a list, and in sentences what had no place in it."""
-    build, said = Build(), list[str]()
+    build, sentences = Build(), list[str]()
     for line in lines:
         if line.sent.part is None:
             continue
@@ -52,8 +52,8 @@ def placed(catalogue: Catalogue, lines: Iterable[Line]) -> tuple[Build, tuple[st
                 break
             left -= 1
         if left and line.sent.quantity:
-            said.append(_no_place(part, left, line.sent.quantity))
-    return build, tuple(said)
+            sentences.append(_no_place(part, left, line.sent.quantity))
+    return build, tuple(sentences)
 
 
 def _with(build: Build, part: Part) -> Build:
@@ -88,39 +88,39 @@ def _no_place(part: Part, left: int, wanted: int) -> str:
 
 
 def with_list(
-    catalogue: Catalogue, plan: Plan, lines: Sequence[Line], tastes: Sequence[Taste]
+    catalogue: Catalogue, plan: Plan, lines: Sequence[ImportedLine], tastes: Sequence[Taste]
 ) -> Plan:
     """A plan with the parts of a list as its build, what is owned and the taste in its brief."""
     build, _ = placed(catalogue, lines)
-    owned = [own.sent.part for own in lines if own.owned and own.sent.part]
+    owned = [line.sent.part for line in lines if line.owned and line.sent.part]
     brief = replace(
         plan.brief,
         owned=tuple(dict.fromkeys((*plan.brief.owned, *owned))),
         preferences=tuple(
-            dict.fromkeys((*plan.brief.preferences, *(own.preference for own in tastes)))
+            dict.fromkeys((*plan.brief.preferences, *(taste.preference for taste in tastes)))
         ),
     )
-    return replace(plan, brief=brief, build=build, sent=tuple(own.sent for own in lines))
+    return replace(plan, brief=brief, build=build, sent=tuple(line.sent for line in lines))
 
 
 def own_all(plan: Plan, text: str, catalogue: Catalogue) -> Edited:
     """Say that all parts of a list are there already; raises BriefError where a line is not sure,
     so that nothing is taken for another part.
     """
-    found = read_list(catalogue, text).parts
-    if not found:
+    sent_parts = read_list(catalogue, text).parts
+    if not sent_parts:
         raise BriefError("The list names no part of the catalogue: write one part in a line.")
-    unsure = [own.text for own in found if not own.sure]
+    unsure = [sent_part.text for sent_part in sent_parts if not sent_part.sure]
     if unsure:
         raise BriefError(
             f"It is not sure which part is meant by {listed([f'“{own[:60]}”' for own in unsure])}:"
             " write the whole name, or leave it out."
         )
     names = []
-    for line in found:
+    for line in sent_parts:
         assert line.best is not None
-        plan, said = own(plan, line.best.part_id, True, catalogue)
-        if said != "nothing":
+        plan, sentence = own(plan, line.best.part_id, True, catalogue)
+        if sentence != "nothing":
             names.append(catalogue.part(line.best.part_id).name)
     if not names:
         return plan, "nothing"
@@ -132,21 +132,21 @@ def tastes_of(catalogue: Catalogue, brief: Brief, part_ids: Iterable[str]) -> tu
     none, wireless; never what the brief says itself.
     """
     parts = [catalogue.parts[own] for own in dict.fromkeys(part_ids) if own in catalogue.parts]
-    found = []
+    tastes = []
     colours = Counter(part.colour for part in parts if part.colour)
     for colour, count in colours.most_common(1):
         if count >= LEAST_OF_A_COLOUR and not brief.colour:
             shown = listed([part.name for part in parts if part.colour == colour])
-            found.append(Taste(Preference("colour", colour), f"{shown} are {colour}"))
+            tastes.append(Taste(Preference("colour", colour), f"{shown} are {colour}"))
     liquid = [part.name for part in parts if isinstance(part, Cooler) and part.radiator]
     if liquid and brief.cooling == "any":
-        found.append(Taste(Preference("cooling", "liquid"), f"{liquid[0]} is a liquid cooler"))
+        tastes.append(Taste(Preference("cooling", "liquid"), f"{liquid[0]} is a liquid cooler"))
     if not brief.no_lights:
-        found += _lights(parts)
+        tastes += _lights(parts)
     wireless = [part.name for part in parts if kind_of(part) == "wireless"]
     if wireless and not brief.wireless:
-        found.append(Taste(Preference("wireless"), f"{wireless[0]} is on the list"))
-    return tuple(found)
+        tastes.append(Taste(Preference("wireless"), f"{wireless[0]} is on the list"))
+    return tuple(tastes)
 
 
 def _lights(parts: Sequence[Part]) -> Iterator[Taste]:

@@ -7,7 +7,7 @@ from typing import NamedTuple
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownGameError
 from wattmetron.core.fit.finding import Finding
-from wattmetron.core.fit.rule import Look
+from wattmetron.core.fit.rule import RuleContext
 from wattmetron.core.fit.rules import blocking, blocking_on, check
 from wattmetron.core.fit.waste import weighed
 from wattmetron.core.frames.chance import curves_of
@@ -62,7 +62,7 @@ OWN_FLOORS: dict[Kind, tuple[str, ...]] = {
 
 
 @dataclass(frozen=True, slots=True)
-class Effect:
+class SwapEffect:
     """What a candidate does to one target; ``state`` is None while there is nothing that draws."""
 
     fps: float | None
@@ -84,7 +84,7 @@ class Candidate:
     present: bool
     build: Build
     change_minor: int | None
-    effects: tuple[Effect, ...]
+    effects: tuple[SwapEffect, ...]
     findings: tuple[Finding, ...]
     floors: tuple[str, ...]
     missing: bool
@@ -92,7 +92,11 @@ class Candidate:
 
     @property
     def cost_minor(self) -> int | None:
-        return 0 if self.owned else (None if self.offer is None else self.offer.cost_minor)
+        if self.owned:
+            return 0
+        if self.offer is None:
+            return None
+        return self.offer.cost_minor
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -232,7 +236,12 @@ def _fill(
     for part in catalogue.by_kind[kind]:
         owned = part.id in brief.owned
         offer = book.best(part.id)
-        cost = 0 if owned else (None if offer is None else offer.cost_minor)
+        if owned:
+            cost = 0
+        elif offer is None:
+            cost = None
+        else:
+            cost = offer.cost_minor
         if cost is None and part.id != present:
             continue
         build = now.build if part.id == present else now.build.with_part(kind, part.id, present)
@@ -240,7 +249,7 @@ def _fill(
         floors = _floors(catalogue, now, kind, machine)
         if not owned:
             floors = (*floors, *not_allowed(brief, part, cost or 0, book, now.stays))
-        against = blocking(rules, Look(machine, wishes))
+        against = blocking(rules, RuleContext(machine, wishes))
         unfit = bool(floors) or any(kind in finding.kinds for finding in against)
         yield SwapRow(cost, part, build, machine, floors, unfit)
 
@@ -251,7 +260,7 @@ def _candidate(
     query: SwapQuery,
     row: SwapRow,
     base_minor: int,
-    effects: tuple[Effect, ...],
+    effects: tuple[SwapEffect, ...],
 ) -> Candidate:
     brief = now.brief
     book, wishes = catalogue.prices(brief.region, brief.may_buy), whole_wishes(catalogue, brief)
@@ -302,20 +311,22 @@ def _around(
     return [rows[i] for i in picks], cheaper, len(rows) - len(picks) - cheaper
 
 
-def _effects(catalogue: Catalogue, now: Assessment, machines: list[Machine]) -> list[list[Effect]]:
+def _effects(
+    catalogue: Catalogue, now: Assessment, machines: list[Machine]
+) -> list[list[SwapEffect]]:
     """Per target, the effect of each machine."""
     effects, lineup = [], Lineup(machines)
     for target, before in zip(now.brief.targets, now.estimates, strict=True):
         try:
             game = fitted_game(catalogue, target.game_id)
         except UnknownGameError:
-            effects.append([Effect(None, None, None, "short") for _ in machines])
+            effects.append([SwapEffect(None, None, None, "short") for _ in machines])
             continue
         seen = glance(lineup, game, target, now.brief, curves_of(catalogue.keep))
         base = before.judged_fps if before is not None and before.judged_fps else None
         effects.append(
             [
-                Effect(
+                SwapEffect(
                     float(fps) if fps == fps else None,
                     (float(least), float(most)) if fps == fps else None,
                     float(fps) - base if base is not None and fps == fps else None,

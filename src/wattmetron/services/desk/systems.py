@@ -32,9 +32,9 @@ def system_choices(catalogue: Catalogue, now: Assessment) -> tuple[SystemChoice,
     """The ways, those on which all games run first, then by cost; without games that name one there
     is nothing that does not run.
     """
-    found = []
+    choices = []
     if now.brief.system:
-        found.append(
+        choices.append(
             SystemChoice(
                 how="there already",
                 name=now.brief.system,
@@ -54,10 +54,16 @@ def system_choices(catalogue: Catalogue, now: Assessment) -> tuple[SystemChoice,
         for offer in book.all_of(part.id):
             if offer.may_be_had(ANY_PARTS):
                 ways.setdefault(_how(offer), offer)
-        found += [_choice(catalogue, now, part, how, offer) for how, offer in ways.items()]
+        choices += [_choice(catalogue, now, part, how, offer) for how, offer in ways.items()]
     return tuple(
         sorted(
-            found, key=lambda own: (len(own.not_run), not own.supports, own.cost_minor, own.name)
+            choices,
+            key=lambda choice: (
+                len(choice.not_run),
+                not choice.supports,
+                choice.cost_minor,
+                choice.name,
+            ),
         )
     )
 

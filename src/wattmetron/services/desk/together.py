@@ -13,7 +13,7 @@ HEAVY = 2
 """Targets of this weight and more are looked at by themselves as well."""
 
 
-class Together(NamedTuple):
+class JointChance(NamedTuple):
     """The chance of all counted targets, how many they are, and the same of the heavy ones where
     these are several but not all.
     """
@@ -24,7 +24,7 @@ class Together(NamedTuple):
     heavy: int
 
 
-def together(catalogue: Catalogue, now: Assessment) -> Together | None:
+def together(catalogue: Catalogue, now: Assessment) -> JointChance | None:
     """None with fewer than two targets, or where nothing runs."""
     chip = now.machine.processor
     if chip is None or len(now.counted) < 2:
@@ -34,12 +34,12 @@ def together(catalogue: Catalogue, now: Assessment) -> Together | None:
     )
 
 
-def _together(catalogue: Catalogue, now: Assessment, chip: Processor) -> Together:
+def _together(catalogue: Catalogue, now: Assessment, chip: Processor) -> JointChance:
     counted = now.counted
     heavy = [estimate for estimate in counted if estimate.target.weight >= HEAVY]
     some = 1 < len(heavy) < len(counted)
     curves = curves_of(catalogue.keep)
-    return Together(
+    return JointChance(
         chance_of_all(counted, chip, curves),
         len(counted),
         chance_of_all(heavy, chip, curves) if some else None,

@@ -284,8 +284,12 @@ def storage_together(catalogue: Catalogue, brief: Brief, had_gb: float | None) -
 
 
 def storage_of(catalogue: Catalogue, game_id: str) -> float:
-    own = catalogue.published.get(game_id)
-    stated = [tier.storage_gb for tier in own.tiers if tier.storage_gb is not None] if own else []
+    requirements = catalogue.published.get(game_id)
+    stated = (
+        [tier.storage_gb for tier in requirements.tiers if tier.storage_gb is not None]
+        if requirements
+        else []
+    )
     return max(stated, default=catalogue.games[game_id].storage_gb)
 
 

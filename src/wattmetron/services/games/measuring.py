@@ -264,7 +264,7 @@ def change_results(
     workshop: Workshop,
     game_id: str,
     version: int,
-    said: str,
+    sentence: str,
     items: tuple[Result, ...],
     columns: ColumnRoles | None = None,
     also: Callable[[Session], None] | None = None,
@@ -284,10 +284,10 @@ def change_results(
         }
         if columns is not None:
             edits["columns", key_of(columns.source)] = columns
-        store.revise(session, edits, said)
+        store.revise(session, edits, sentence)
         if also is not None:
             also(session)
-    return ResultEffect(said, effect_words(before, fitted_game(workshop.catalogue(), game_id)))
+    return ResultEffect(sentence, effect_words(before, fitted_game(workshop.catalogue(), game_id)))
 
 
 def undo_results(workshop: Workshop, game_id: str, version: int) -> ResultEffect:

@@ -100,7 +100,7 @@ def publish(
     workshop: Workshop,
     published: Published,
     version: int,
-    said: str,
+    sentence: str,
     game: Game | None = None,
     named: NamedPart | None = None,
 ) -> None:
@@ -112,7 +112,7 @@ def publish(
         edits["named", named.id] = named
     with workshop.database.writing() as session:
         _check_version(session, published.game, version)
-        store.revise(session, edits, said)
+        store.revise(session, edits, sentence)
 
 
 def _check_version(session: Session, game_id: str, version: int) -> None:
@@ -302,10 +302,10 @@ def _from_rows(catalogue: Catalogue, name: str, rows: Sequence[TierRow]) -> Requ
                     _matched(catalogue, row.processors, "processor"),
                     _matched(catalogue, row.graphics, "graphics"),
                 )
-                for row in own
+                for row in tier_rows
             ),
         )
-        for game_id, own in tiers.items()
+        for game_id, tier_rows in tiers.items()
     )
     return RequirementsFile(format=REQUIREMENTS_FORMAT, games=games)
 

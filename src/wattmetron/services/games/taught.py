@@ -131,6 +131,6 @@ def _factor(shift: Shift) -> str:
 
 
 def _steps(shifts: tuple[Shift, ...]) -> str:
-    if all(own.mean == 0 for own in shifts):
+    if all(shift.mean == 0 for shift in shifts):
         return "as usual"
-    return ", ".join(f"steps ×{np.exp(own.mean):.2f}" for own in shifts)
+    return ", ".join(f"steps ×{np.exp(shift.mean):.2f}" for shift in shifts)

@@ -27,7 +27,7 @@ class ListEntry:
 
 
 @dataclass(frozen=True, slots=True)
-class Comparison:
+class SpeedComparison:
     """That a part is so many per cent above another (below: less than nothing)."""
 
     than: str
@@ -89,7 +89,7 @@ def _with_listed(
 
 
 def placed(
-    published: Published, entry: ListEntry, comparison: Comparison, catalogue: Catalogue
+    published: Published, entry: ListEntry, comparison: SpeedComparison, catalogue: Catalogue
 ) -> tuple[Published, NamedPart]:
     """A named part placed by one comparison, wherever the game's list names it."""
     listed = listed_at(published, entry)

@@ -61,58 +61,61 @@ def _around(catalogue: Catalogue, now: Assessment, kind: Kind) -> Iterator[str]:
     if present is None or present not in catalogue.parts:
         return
     found = swap(catalogue, now, SwapQuery(kind=kind, present=present)).candidates
-    fitting = [own for own in found if not own.present and _sound(own)]
+    fitting = [candidate for candidate in found if not candidate.present and _sound(candidate)]
     same_minor = SAME_MONEY * now.spent_minor
     part = catalogue.part(present)
     alike = [
-        own
-        for own in fitting
-        if abs(own.change_minor or 0) <= same_minor and not _same_chip(part, own.part)
+        candidate
+        for candidate in fitting
+        if abs(candidate.change_minor or 0) <= same_minor and not _same_chip(part, candidate.part)
     ]
-    cheaper = [own for own in fitting if (own.change_minor or 0) < -same_minor]
+    cheaper = [candidate for candidate in fitting if (candidate.change_minor or 0) < -same_minor]
     dearer = [
-        own
-        for own in fitting
-        if (own.change_minor or 0) > same_minor and _mean_change(now, own) >= LEAST_MORE
+        candidate
+        for candidate in fitting
+        if (candidate.change_minor or 0) > same_minor and _mean_change(now, candidate) >= LEAST_MORE
     ]
-    best_alike = sorted(alike, key=lambda own: -_mean_change(now, own))
+    best_alike = sorted(alike, key=lambda candidate: -_mean_change(now, candidate))
     for own in (*best_alike[:1], *cheaper[-1:], *dearer[:1]):
         yield _trade(now, part, own, same=own in alike)
 
 
-def _sound(own: Candidate) -> bool:
-    grave = any(finding.level in ("blocks", "do first") for finding in own.findings)
-    return not (grave or own.floors or own.missing or own.forced) and own.offer is not None
+def _sound(candidate: Candidate) -> bool:
+    grave = any(finding.level in ("blocks", "do first") for finding in candidate.findings)
+    return (
+        not (grave or candidate.floors or candidate.missing or candidate.forced)
+        and candidate.offer is not None
+    )
 
 
 def _same_chip(part: Part, other: Part) -> bool:
     return isinstance(part, Graphics) and isinstance(other, Graphics) and part.chip == other.chip
 
 
-def _mean_change(now: Assessment, own: Candidate) -> float:
+def _mean_change(now: Assessment, candidate: Candidate) -> float:
     """The mean change of the rates with a candidate, as a share."""
     rates = [
         effect.fps / estimate.judged_fps - 1
-        for effect, estimate in zip(own.effects, now.estimates, strict=False)
+        for effect, estimate in zip(candidate.effects, now.estimates, strict=False)
         if effect.fps and estimate is not None and estimate.judged_fps
     ]
     return sum(rates) / len(rates) if rates else 0.0
 
 
-def _trade(now: Assessment, part: Part, own: Candidate, same: bool) -> str:
+def _trade(now: Assessment, part: Part, candidate: Candidate, same: bool) -> str:
     """Either this or that, with money, frames and video memory."""
-    change = own.change_minor or 0
-    met = sum(effect.state == "meets" for effect in own.effects)
-    traits = [_frames_words(_mean_change(now, own)), *_memory_words(part, own.part)]
+    change = candidate.change_minor or 0
+    met = sum(effect.state == "meets" for effect in candidate.effects)
+    traits = [_frames_words(_mean_change(now, candidate)), *_memory_words(part, candidate.part)]
     if now.counted:
-        traits.append(f"{met} of {len(own.effects)} targets met")
+        traits.append(f"{met} of {len(candidate.effects)} targets met")
     if same:
         return (
-            f"Either {part.name} or {own.part.name}, the same money"
+            f"Either {part.name} or {candidate.part.name}, the same money"
             f" ({_money_words(change, now.currency)}): {', '.join(traits)}."
         )
     traits.insert(0, _money_words(change, now.currency))
-    return f"Instead of {part.name}: {own.part.name}, {', '.join(traits)}."
+    return f"Instead of {part.name}: {candidate.part.name}, {', '.join(traits)}."
 
 
 def _money_words(change_minor: int, currency: str) -> str:
@@ -140,7 +143,7 @@ def near_builds(catalogue: Catalogue, now: Assessment) -> tuple[Assessment, ...]
     """For each side the best whole build for the same money without the present part, where that
     is nearly as good and better in something; a card goes with all cards of its chip.
     """
-    found: dict[Build, Assessment] = {}
+    assessments: dict[Build, Assessment] = {}
     for kind in SIDES:
         part = next(iter(now.machine.of(kind)), None)
         if part is None or part.id in now.brief.owned:
@@ -151,13 +154,15 @@ def near_builds(catalogue: Catalogue, now: Assessment) -> tuple[Assessment, ...]
             continue
         then = assess(catalogue, now.brief, other.build)
         if _is_near(now, then) and _betters(now, then):
-            found[then.build] = then
-    return tuple(found.values())
+            assessments[then.build] = then
+    return tuple(assessments.values())
 
 
 def _without(catalogue: Catalogue, now: Assessment, part: Part) -> Brief:
     """The brief for so much money as is spent, without a part or its chip."""
-    gone = [own.id for own in catalogue.by_kind["graphics"] if _same_chip(part, own)]
+    gone = [
+        each_part.id for each_part in catalogue.by_kind["graphics"] if _same_chip(part, each_part)
+    ]
     return replace(
         now.brief,
         banned=tuple(dict.fromkeys((*now.brief.banned, *(gone or [part.id])))),
@@ -184,17 +189,17 @@ def _betters(now: Assessment, then: Assessment) -> bool:
     )
 
 
-def _video_gb(own: Assessment) -> float:
-    return own.machine.graphics.memory_gb if own.machine.graphics else 0.0
+def _video_gb(assessment: Assessment) -> float:
+    return assessment.machine.graphics.memory_gb if assessment.machine.graphics else 0.0
 
 
 def _build_words(now: Assessment, then: Assessment) -> str:
     """What a build that is nearly as good has, and what it trades."""
     names = [
-        own.name
+        part.name
         for kind in SIDES
-        for own in then.machine.of(kind)
-        if own.id not in now.build.of(kind)
+        for part in then.machine.of(kind)
+        if part.id not in now.build.of(kind)
     ]
     others = sum(
         then.build.of(kind) != now.build.of(kind) for kind in ALL_KINDS if kind not in SIDES
@@ -246,16 +251,16 @@ def _joined(steps: Sequence[FirstStep]) -> Iterator[FirstStep]:
     """The steps, those that bring nothing by themselves joined to the one that they are for."""
     waiting: FirstStep | None = None
     for step in steps:
-        own = step
+        first_step = step
         if waiting is not None:
-            own = replace(
+            first_step = replace(
                 step,
                 changes=(*waiting.changes, *step.changes),
                 cost_minor=waiting.cost_minor + step.cost_minor,
             )
-        waiting = None if own.gained or own.cleared else own
+        waiting = None if first_step.gained or first_step.cleared else first_step
         if waiting is None:
-            yield own
+            yield first_step
     if waiting is not None:
         yield waiting
 

@@ -80,7 +80,7 @@ class Handout:
     sections: tuple[Section, ...]
 
     def section(self, key: str) -> Section | None:
-        return next((own for own in self.sections if own.key == key), None)
+        return next((section for section in self.sections if section.key == key), None)
 
 
 def handout(catalogue: Catalogue, plan: Plan, region: str = "") -> Handout:
@@ -105,7 +105,7 @@ def _handout(catalogue: Catalogue, plan: Plan, region: str) -> Handout:
         region=catalogue.region(brief.region).name,
         total=money(now.spent_minor, now.currency),
         met=f"{now.met} of {counted} targets met" if counted else "",
-        sections=tuple(own for own in sections if not own.empty),
+        sections=tuple(section for section in sections if not section.empty),
     )
 
 
@@ -125,9 +125,9 @@ class _Writer:
         display = brief.display
         games = self._catalogue.games
         wants = [
-            f"{games[own.game_id].name} at {settings(own)}: {own.fps:g}{THIN}fps"
-            for own in brief.targets
-            if own.game_id in games
+            f"{games[target.game_id].name} at {settings(target)}: {target.fps:g}{THIN}fps"
+            for target in brief.targets
+            if target.game_id in games
         ]
         return Section(
             key="brief",
@@ -179,7 +179,9 @@ class _Writer:
 
     def _frames(self) -> Section:
         rows = tuple(
-            frames_row(own) for own in self._now.estimates if own is not None and own.average_fps
+            frames_row(estimate)
+            for estimate in self._now.estimates
+            if estimate is not None and estimate.average_fps
         )
         heads = ("game", "settings", "wanted", "expected", "chance", "limited by")
         said = tuple(filter(None, [together_words(self._catalogue, self._now)]))
@@ -193,13 +195,14 @@ class _Writer:
     def _findings(self) -> Section:
         now = self._now
         order = ("blocks", "do first", "wastes", "good to know")
-        grave = sorted(now.findings, key=lambda own: order.index(own.level))
+        grave = sorted(now.findings, key=lambda finding: order.index(finding.level))
         items = tuple(
-            f"{own.level[:1].upper()}{own.level[1:]}: {own.sentence} {own.advice}".strip()
-            for own in grave
+            f"{finding.level[:1].upper()}{finding.level[1:]}: {finding.sentence}"
+            f" {finding.advice}".strip()
+            for finding in grave
         )
-        aside = tuple(f"Set aside: {own.sentence} ({reason})" for own, reason in now.aside)
-        below = tuple(f"Below the brief: {own}" for own in now.floors)
+        aside = tuple(f"Set aside: {finding.sentence} ({reason})" for finding, reason in now.aside)
+        below = tuple(f"Below the brief: {floor}" for floor in now.floors)
         fits = () if grave or below else ("Everything fits, and there is nothing to do first.",)
         return Section(
             key="findings",
@@ -238,14 +241,14 @@ class _Writer:
     def _beside(self) -> Section:
         now, house = self._now, self._house
         rows, items = [], []
-        for own in house.filled:
-            if own.name not in self._choice.grades:
+        for peripherals in house.filled:
+            if peripherals.name not in self._choice.grades:
                 continue
-            lines = priced(self._catalogue, now.brief, own)
+            lines = priced(self._catalogue, now.brief, peripherals)
             for line in lines:
                 price = "" if line.minor is None else money(line.minor, now.currency)
-                rows.append((own.name, line.words, price))
-            items.append(_grade_sum(own.name, lines, now.currency))
+                rows.append((peripherals.name, line.words, price))
+            items.append(_grade_sum(peripherals.name, lines, now.currency))
         table = Table(("set", "thing", "price"), tuple(rows)) if rows else None
         return Section(
             key="beside", title=SECTIONS["beside"], table=table, items=tuple(filter(None, items))
@@ -282,8 +285,13 @@ class _Writer:
         if now.machine.mainboard is None:
             return Section(key="assembly", title=SECTIONS["assembly"])
         rows = tuple(
-            (own.name, str(own.needed), "?" if own.has is None else str(own.has), own.goes_to)
-            for own in cables(now.machine)
+            (
+                cable.name,
+                str(cable.needed),
+                "?" if cable.has is None else str(cable.has),
+                cable.goes_to,
+            )
+            for cable in cables(now.machine)
         )
         return Section(
             key="assembly",
@@ -315,7 +323,9 @@ class _Writer:
         return Section(key="sure", title=SECTIONS["sure"], sentences=tuple(said))
 
     def _words(self) -> Section:
-        shown = ("generated",) if any(own.generated for own in self._now.brief.targets) else ()
+        shown = (
+            ("generated",) if any(target.generated for target in self._now.brief.targets) else ()
+        )
         known = [GLOSSARY[key] for key in (*WORDS, *shown) if key in GLOSSARY]
         pairs = dict((*known, *PLAIN_WORDS))
         return Section(
@@ -358,25 +368,30 @@ def _at_risk(now: Assessment) -> tuple[str, ...]:
     return (f"Of it {risk} are set aside for the risk of used parts: {paid} are paid.",)
 
 
-def frames_row(own: Estimate) -> tuple[str, ...]:
+def frames_row(estimate: Estimate) -> tuple[str, ...]:
     """Game, settings, rate wanted, rate expected, chance, the side that limits."""
-    side = own.limit_words
+    side = estimate.limit_words
     return (
-        own.game.name,
-        settings(own.target),
-        f"{own.target.fps:g}{THIN}fps{' low' if own.target.measure == 'low' else ''}",
-        f"{own.judged_fps:.0f}{THIN}fps{shown_words(own)}"
-        f" ({own.judged_low_fps:.0f}–{own.judged_high_fps:.0f})",
-        f"{own.state}, {percent(own.chance)}",
+        estimate.game.name,
+        settings(estimate.target),
+        f"{estimate.target.fps:g}{THIN}fps{' low' if estimate.target.measure == 'low' else ''}",
+        f"{estimate.judged_fps:.0f}{THIN}fps{shown_words(estimate)}"
+        f" ({estimate.judged_low_fps:.0f}–{estimate.judged_high_fps:.0f})",
+        f"{estimate.state}, {percent(estimate.chance)}",
         "both alike" if side == "evenly matched" else side,
     )
 
 
-def _stronger(own: Stronger, currency: str) -> str:
-    name = KIND_NAMES[own.kind]
-    faster = "" if own.faster is None else f", {own.faster * 100:.0f}{THIN}% faster"
-    price = "" if own.delivered_minor is None else f", today {money(own.delivered_minor, currency)}"
+def _stronger(stronger: Stronger, currency: str) -> str:
+    name = KIND_NAMES[stronger.kind]
+    faster = "" if stronger.faster is None else f", {stronger.faster * 100:.0f}{THIN}% faster"
+    price = (
+        ""
+        if stronger.delivered_minor is None
+        else f", today {money(stronger.delivered_minor, currency)}"
+    )
     return (
-        f"{name[:1].upper()}{name[1:]}: up to {own.part.name}{faster}{price}, with nothing else"
-        f" replaced.{f' {own.first}' if own.first else ''}"
+        f"{name[:1].upper()}{name[1:]}: up to {stronger.part.name}{faster}{price}, with nothing"
+        " else"
+        f" replaced.{f' {stronger.first}' if stronger.first else ''}"
     )

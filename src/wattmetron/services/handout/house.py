@@ -79,19 +79,19 @@ class Priced:
     minor: int | None
 
 
-def priced(catalogue: Catalogue, brief: Brief, own: Peripherals) -> tuple[Priced, ...]:
+def priced(catalogue: Catalogue, brief: Brief, peripherals: Peripherals) -> tuple[Priced, ...]:
     """The lines of a set with today's price where one names a part of the catalogue, else the price
     that the line ends in, in the region's currency.
     """
-    return tuple(_priced(catalogue, brief, line) for line in own.lines)
+    return tuple(_priced(catalogue, brief, line) for line in peripherals.lines)
 
 
 def _priced(catalogue: Catalogue, brief: Brief, line: str) -> Priced:
-    found = read_list(catalogue, line).parts
+    sent_parts = read_list(catalogue, line).parts
     book = catalogue.prices(brief.region, brief.may_buy)
-    if len(found) == 1 and found[0].sure and found[0].best:
-        part = catalogue.part(found[0].best.part_id)
-        count, minor = max(1, found[0].quantity), book.cost(part.id)
+    if len(sent_parts) == 1 and sent_parts[0].sure and sent_parts[0].best:
+        part = catalogue.part(sent_parts[0].best.part_id)
+        count, minor = max(1, sent_parts[0].quantity), book.cost(part.id)
         words = part.name if count == 1 else f"{count} {part.name}"
         return Priced(words, None if minor is None else count * minor)
     words, price = price_at_end(line)

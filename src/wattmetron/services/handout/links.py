@@ -44,7 +44,7 @@ def opened_link(workshop: Workshop, key: str, today: date) -> StoredLink:
         if link.brief_id is not None and not briefs.is_there(session, link.brief_id):
             raise NoSuchLinkError
         if link.paper_id is not None:
-            papers_there = {own.id for own in papers.papers_of(session, "set")}
+            papers_there = {paper.id for paper in papers.papers_of(session, "set")}
             if link.paper_id not in papers_there:
                 raise NoSuchLinkError
     return link

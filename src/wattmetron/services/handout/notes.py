@@ -19,13 +19,13 @@ Reasons = dict[tuple[Kind, str], str]
 
 def computed_reasons(catalogue: Catalogue, now: Assessment) -> Reasons:
     """The computed reason of each part, by kind and name."""
-    return {(own.kind, own.name): own.sentence for own in reasons_of(catalogue, now)}
+    return {(reason.kind, reason.name): reason.sentence for reason in reasons_of(catalogue, now)}
 
 
 def stamped(catalogue: Catalogue, plan: Plan, part_id: str, text: str) -> Note:
     """A note with what holds now of the part."""
     now = assess(catalogue, plan.brief, plan.build)
-    line = next((own for own in now.lines if own.part_id == part_id), None)
+    line = next((cost_line for cost_line in now.lines if cost_line.part_id == part_id), None)
     if line is None or line.part is None:
         return Note(part_id, text)
     reason = computed_reasons(catalogue, now).get((line.kind, line.part.name), "")

@@ -32,7 +32,7 @@ REST = "And {} more, at the prices of today."
 
 
 @dataclass(frozen=True, slots=True)
-class Choice:
+class EditionChoice:
     """What a build could be from now on: its parts, and what that means in a sentence."""
 
     pick: Pick
@@ -51,29 +51,29 @@ class RoundRow:
     now_minor: int | None
     currency: str
     reasons: tuple[str, ...]
-    choices: tuple[Choice, ...]
+    choices: tuple[EditionChoice, ...]
 
-    def choice(self, pick: str) -> Choice:
+    def choice(self, pick: str) -> EditionChoice:
         """The choice of this name; raises BriefError where the build has none such."""
-        for own in self.choices:
-            if own.pick == pick:
-                return own
+        for system_choice in self.choices:
+            if system_choice.pick == pick:
+                return system_choice
         raise BriefError(f"“{self.entry.name}” has no such choice any more: load the page again.")
 
 
 def round_of(
-    workshop: Workshop, catalogue: Catalogue, own: BuildSet, most_s: float | None = None
+    workshop: Workshop, catalogue: Catalogue, build_set: BuildSet, most_s: float | None = None
 ) -> tuple[RoundRow | None, ...]:
     """Every build of a set at the prices of today; after so many seconds those alone that were
     looked at before, None for the others.
     """
     end = None if most_s is None else monotonic() + most_s
     rows: list[RoundRow | None] = []
-    for entry in own.entries:
+    for entry in build_set.entries:
         in_time = end is None or monotonic() < end
         rows.append((_looked_at if in_time else _ready)(workshop, catalogue, entry))
-    if own.entries and rows[0] is None:
-        must_wait(_key(own.entries[0]))
+    if build_set.entries and rows[0] is None:
+        must_wait(_key(build_set.entries[0]))
     return tuple(rows)
 
 
@@ -100,7 +100,9 @@ def _row(workshop: Workshop, catalogue: Catalogue, entry: Dated, looks: bool) ->
     try:
         now = assessed(catalogue, entry)
     except BriefError:
-        keep = Choice("keep", entry.plan.build, "It cannot be judged today and stays as it is.")
+        keep = EditionChoice(
+            "keep", entry.plan.build, "It cannot be judged today and stays as it is."
+        )
         return RoundRow(
             entry=entry,
             then_minor=then_minor,
@@ -121,28 +123,28 @@ def _row(workshop: Workshop, catalogue: Catalogue, entry: Dated, looks: bool) ->
 
 def _choices(
     catalogue: Catalogue, entry: Dated, now: Assessment, then_minor: int, looks: bool
-) -> list[Choice]:
+) -> list[EditionChoice]:
     change = money_change(now.spent_minor - then_minor, now.currency)
     lacking = ""
     if now.unpriced:
         names = listed([line.part.name for line in now.unpriced if line.part])
         lacking = f"; not to be had: {names}"
-    found = [
-        Choice(
+    choices = [
+        EditionChoice(
             "keep",
             entry.plan.build,
             f"{money(now.spent_minor, now.currency)}, {change}{lacking}.",
         )
     ]
     if not looks:
-        return found
+        return choices
     less = improved(catalogue, now, "same frames")
     if less is not None and less.taken.spent_minor < now.spent_minor:
-        found.append(Choice("less", less.taken.build, _says(catalogue, now, less)))
+        choices.append(EditionChoice("less", less.taken.build, _says(catalogue, now, less)))
     more = improved(catalogue, now, "full")
-    if more is not None and more.taken.build not in {own.build for own in found}:
-        found.append(Choice("more", more.taken.build, _says(catalogue, now, more)))
-    return found
+    if more is not None and more.taken.build not in {choice.build for choice in choices}:
+        choices.append(EditionChoice("more", more.taken.build, _says(catalogue, now, more)))
+    return choices
 
 
 def _says(catalogue: Catalogue, now: Assessment, better: Improved) -> str:
@@ -162,7 +164,7 @@ def _says(catalogue: Catalogue, now: Assessment, better: Improved) -> str:
 def next_edition(
     workshop: Workshop,
     catalogue: Catalogue,
-    own: BuildSet,
+    build_set: BuildSet,
     picks: Mapping[int, str],
     name: str,
 ) -> BuildSet:
@@ -172,7 +174,7 @@ def next_edition(
     entries = []
     moved: list[str] = []
     stayed: list[str] = []
-    for n, entry in enumerate(own.entries):
+    for n, entry in enumerate(build_set.entries):
         pick = picks.get(n, "keep")
         row = _row(workshop, catalogue, entry, pick != "keep")
         choice = row.choice(pick)
@@ -180,22 +182,22 @@ def next_edition(
         entries.append(dated_now(workshop, row.entry.name, plan))
         why = f" {' '.join(row.reasons)}" if row.reasons else ""
         words = PICKS[choice.pick]
-        said = f"{row.entry.name}: {words}. {choice.says}{why}"
-        (stayed if choice.pick == "keep" else moved).append(said)
-    since = min((entry.made_at for entry in own.entries), default=None)
+        sentence = f"{row.entry.name}: {words}. {choice.says}{why}"
+        (stayed if choice.pick == "keep" else moved).append(sentence)
+    since = min((entry.made_at for entry in build_set.entries), default=None)
     head = f"What changed since {since:%-d %B %Y}:" if since else ""
-    before = own.opening.partition("What changed since")[0].strip()
-    edition = BuildSet((name or own.name)[:LONGEST_NAME], "", tuple(entries))
+    before = build_set.opening.partition("What changed since")[0].strip()
+    edition = BuildSet((name or build_set.name)[:LONGEST_NAME], "", tuple(entries))
     return edition.told(edition.name, _fitting(before, [head, *moved, *stayed]))
 
 
-def _fitting(before: str, said: list[str]) -> str:
+def _fitting(before: str, sentences: list[str]) -> str:
     """What stood before and as many whole lines, the head first, as an opening holds; the rest
     are counted.
     """
     room = LONGEST_OPENING - len(before) - len(REST) - 2
-    count = sum(end <= room for end in accumulate(len(line) + 1 for line in said))
-    if count < min(2, len(said)):
+    count = sum(end <= room for end in accumulate(len(line) + 1 for line in sentences))
+    if count < min(2, len(sentences)):
         return before
-    rest = [REST.format(len(said) - count)] if count < len(said) else []
-    return "\n".join([before, *said[:count], *rest]).strip()
+    rest = [REST.format(len(sentences) - count)] if count < len(sentences) else []
+    return "\n".join([before, *sentences[:count], *rest]).strip()

@@ -23,19 +23,21 @@ CatalogueOf = Callable[[Dated], Catalogue]
 """The catalogue that a dated build is priced with."""
 
 
-def set_handout(own: BuildSet, catalogue_of: CatalogueOf, when: str, region: str = "") -> Handout:
+def set_handout(
+    build_set: BuildSet, catalogue_of: CatalogueOf, when: str, region: str = ""
+) -> Handout:
     """The handout of a set; ``when`` says of which day the prices are, another region prices it
     anew.
     """
-    pairs = [(entry, _assessed(entry, catalogue_of, region)) for entry in own.entries]
+    pairs = [(entry, _assessed(entry, catalogue_of, region)) for entry in build_set.entries]
     rows = tuple(_overview(entry, now) for entry, now in pairs)
     heads = ("build", "kept on", "budget", "processor", "graphics", "price", "targets met")
     overview = Section(key="overview", title="Side by side", table=Table(heads, rows))
-    count = len(own.entries)
+    count = len(build_set.entries)
     regions = dict.fromkeys(own.region for _, own in pairs if isinstance(own, _Placed))
     return Handout(
-        title=own.name,
-        opening=own.opening,
+        title=build_set.name,
+        opening=build_set.opening,
         dated=when,
         region=", ".join(regions),
         total=f"{count} build{'' if count == 1 else 's'}",
@@ -93,12 +95,15 @@ def _build(n: int, entry: Dated, placed: _Placed | str) -> Section:
         said.append(f"Not on sale, so not in the sum: {names}.")
     rows = tuple(_part(line, now.currency) for line in now.lines if line.part)
     frames = tuple(
-        _frames(frames_row(own)) for own in now.estimates if own is not None and own.average_fps
+        _frames(frames_row(estimate))
+        for estimate in now.estimates
+        if estimate is not None and estimate.average_fps
     )
     findings = tuple(
-        f"{own.level[:1].upper()}{own.level[1:]}: {own.sentence} {own.advice}".strip()
-        for own in now.findings
-        if own.level in ("blocks", "do first")
+        f"{finding.level[:1].upper()}{finding.level[1:]}: {finding.sentence}"
+        f" {finding.advice}".strip()
+        for finding in now.findings
+        if finding.level in ("blocks", "do first")
     )
     heads = ("", "part", "shop", "price", "seen")
     return Section(

@@ -38,13 +38,13 @@ def all_sets(workshop: Workshop) -> tuple[OpenedSet, ...]:
     """Every set that can be read."""
     with workshop.database.reading() as session:
         stored = papers.papers_of(session, "set")
-    found = []
+    opened_sets = []
     for paper in stored:
         try:
-            found.append(_opened(paper))
+            opened_sets.append(_opened(paper))
         except SetError:
             continue
-    return tuple(found)
+    return tuple(opened_sets)
 
 
 def _opened(paper: Paper) -> OpenedSet:
@@ -57,10 +57,10 @@ def open_set(workshop: Workshop, set_id: int) -> OpenedSet:
         return _opened(papers.get(session, "set", set_id))
 
 
-def make_set(workshop: Workshop, own: BuildSet) -> int:
+def make_set(workshop: Workshop, build_set: BuildSet) -> int:
     """Store a set and return its id."""
     with workshop.database.writing() as session:
-        return papers.add(session, "set", set_document(own))
+        return papers.add(session, "set", set_document(build_set))
 
 
 def change_set(
@@ -68,8 +68,8 @@ def change_set(
 ) -> None:
     """Change a set; raises ConflictError on a stale version."""
     with workshop.database.writing() as session:
-        own = set_from(papers.get(session, "set", set_id).document or "")
-        papers.change(session, "set", set_id, version, set_document(edit(own)))
+        build_set = set_from(papers.get(session, "set", set_id).document or "")
+        papers.change(session, "set", set_id, version, set_document(edit(build_set)))
 
 
 def drop_set(workshop: Workshop, set_id: int, version: int) -> None:
@@ -116,62 +116,70 @@ def _dated(
     )
 
 
-def import_here(session: Session, own: Dated) -> int | None:
+def import_here(session: Session, dated_build: Dated) -> int | None:
     """The import of a dated build's day, where it is the same one in this database."""
-    if own.as_of is None or own.imported_at is None:
+    if dated_build.as_of is None or dated_build.imported_at is None:
         return None
-    here = catalogues.import_time(session, own.as_of)
-    same = here is not None and here.replace(tzinfo=None) == own.imported_at.replace(tzinfo=None)
-    return own.as_of if same else None
+    here = catalogues.import_time(session, dated_build.as_of)
+    same = here is not None and here.replace(tzinfo=None) == dated_build.imported_at.replace(
+        tzinfo=None
+    )
+    return dated_build.as_of if same else None
 
 
-def catalogue_then(workshop: Workshop, own: Dated) -> Catalogue | None:
+def catalogue_then(workshop: Workshop, dated_build: Dated) -> Catalogue | None:
     """The catalogue of a dated build's day; None where it is not here."""
     with workshop.database.reading() as session:
-        as_of = import_here(session, own)
+        as_of = import_here(session, dated_build)
     return None if as_of is None else workshop.catalogue_of(as_of)
 
 
-def assessed(catalogue: Catalogue, own: Dated, region: str = "") -> Assessment:
+def assessed(catalogue: Catalogue, dated_build: Dated, region: str = "") -> Assessment:
     """A dated build judged with a catalogue, perhaps in another region; raises BriefError where
     that lacks the region.
     """
-    brief = replace(own.plan.brief, region=region or own.plan.brief.region)
+    brief = replace(dated_build.plan.brief, region=region or dated_build.plan.brief.region)
     if brief.region not in catalogue.regions:
-        raise BriefError(f"The region of “{own.name}” is not in the catalogue any more.")
+        raise BriefError(f"The region of “{dated_build.name}” is not in the catalogue any more.")
     known = known_brief(catalogue, brief)
     targets = tuple(target for target in known.targets if target.game_id in catalogue.games)
     known = replace(known, targets=targets)
-    return assess(catalogue, known, known_build(catalogue, own.plan.build))
+    return assess(catalogue, known, known_build(catalogue, dated_build.plan.build))
 
 
-def outdated(catalogue: Catalogue, own: Dated, then: Catalogue | None) -> tuple[str, ...]:
+def outdated(catalogue: Catalogue, dated_build: Dated, then: Catalogue | None) -> tuple[str, ...]:
     """Why a dated build is out of date, in sentences; none where it is not. ``then`` is the
     catalogue of its day, to say which prices moved.
     """
-    lost = [part_id for _, part_id in own.plan.build.ids() if part_id not in catalogue.parts]
+    lost = [
+        part_id for _, part_id in dated_build.plan.build.ids() if part_id not in catalogue.parts
+    ]
     try:
-        now = assessed(catalogue, own)
+        now = assessed(catalogue, dated_build)
     except BriefError as error:
         return (str(error),)
-    figures = read_figures(own.figures)
-    said = []
+    figures = read_figures(dated_build.figures)
+    sentences = []
     if lost:
-        said.append(f"{listed(lost)} {'is' if len(lost) == 1 else 'are'} not in the catalogue.")
+        sentences.append(
+            f"{listed(lost)} {'is' if len(lost) == 1 else 'are'} not in the catalogue."
+        )
     if now.unpriced:
         names = [line.part.name for line in now.unpriced if line.part]
-        said.append(f"{listed(names)} {'is' if len(names) == 1 else 'are'} not on sale.")
+        sentences.append(f"{listed(names)} {'is' if len(names) == 1 else 'are'} not on sale.")
     change = now.spent_minor - figures.spent_minor
     if figures.spent_minor and abs(change) >= LEAST_MONEY * figures.spent_minor:
         more = "more" if change > 0 else "less"
         moved = f": {listed(_moved(now, then))}" if then is not None and _moved(now, then) else ""
-        said.append(f"It costs {money(abs(change), now.currency)} {more}{moved}.")
-    if now.left_minor < 0 and figures.spent_minor <= own.plan.brief.budget_high_minor:
-        said.append(f"It is {money(-now.left_minor, now.currency)} over its budget now.")
-    said += _frames_moved(now, figures.rates)
+        sentences.append(f"It costs {money(abs(change), now.currency)} {more}{moved}.")
+    if now.left_minor < 0 and figures.spent_minor <= dated_build.plan.brief.budget_high_minor:
+        sentences.append(f"It is {money(-now.left_minor, now.currency)} over its budget now.")
+    sentences += _frames_moved(now, figures.rates)
     if now.blocking:
-        said.append(f"{now.blocking} thing{'s' if now.blocking > 1 else ''} would not fit now.")
-    return tuple(said)
+        sentences.append(
+            f"{now.blocking} thing{'s' if now.blocking > 1 else ''} would not fit now."
+        )
+    return tuple(sentences)
 
 
 def _moved(now: Assessment, then: Catalogue) -> list[str]:
@@ -185,7 +193,7 @@ def _moved(now: Assessment, then: Catalogue) -> list[str]:
         if line.part is None or line.owned or line.offer is None or before is None:
             continue
         moves.append((line.offer.cost_minor - before, line.part.name))
-    most = sorted((own for own in moves if own[0]), key=lambda own: -abs(own[0]))[:MOST_NAMED]
+    most = sorted((move for move in moves if move[0]), key=lambda own: -abs(own[0]))[:MOST_NAMED]
     return [
         f"{name} {money(abs(minor), now.currency)} {'more' if minor > 0 else 'less'}"
         for minor, name in most
@@ -194,12 +202,12 @@ def _moved(now: Assessment, then: Catalogue) -> list[str]:
 
 def _frames_moved(now: Assessment, rates: dict[str, float]) -> list[str]:
     """Targets whose estimate moved, which the parts did not cause."""
-    said = []
-    for own in now.counted:
-        before = rates.get(own.target.id)
-        if before and abs(own.judged_fps / before - 1) >= LEAST_FRAMES:
-            said.append(
-                f"{own.game.name} is estimated at {own.judged_fps:.0f}{THIN}fps now,"
+    sentences = []
+    for estimate in now.counted:
+        before = rates.get(estimate.target.id)
+        if before and abs(estimate.judged_fps / before - 1) >= LEAST_FRAMES:
+            sentences.append(
+                f"{estimate.game.name} is estimated at {estimate.judged_fps:.0f}{THIN}fps now,"
                 f" {before:.0f}{THIN}fps then: the evidence or the model changed."
             )
-    return said
+    return sentences

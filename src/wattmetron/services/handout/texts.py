@@ -10,17 +10,20 @@ MOST_CHAT_CHARACTERS = 1000
 FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
 
 
-def markdown(own: Handout) -> str:
+def markdown(handout: Handout) -> str:
     """GitHub-flavoured Markdown; what was typed cannot become markup."""
-    return "\n".join(_markdown(own)).rstrip() + "\n"
+    return "\n".join(_markdown(handout)).rstrip() + "\n"
 
 
-def _markdown(own: Handout) -> Iterator[str]:
-    yield f"# {_mark(own.title)}\n"
-    if own.opening:
-        yield "\n\n".join(_mark(piece) for piece in own.opening.split("\n") if piece.strip()) + "\n"
-    yield f"{_summary(own)}\n"
-    for section in own.sections:
+def _markdown(handout: Handout) -> Iterator[str]:
+    yield f"# {_mark(handout.title)}\n"
+    if handout.opening:
+        yield (
+            "\n\n".join(_mark(piece) for piece in handout.opening.split("\n") if piece.strip())
+            + "\n"
+        )
+    yield f"{_summary(handout)}\n"
+    for section in handout.sections:
         yield f"## {section.title}\n"
         yield from (f"{_mark(sentence)}\n" for sentence in section.sentences)
         if section.table:
@@ -51,18 +54,18 @@ def _mark(text: str) -> str:
     return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
 
 
-def plain_text(own: Handout) -> str:
+def plain_text(handout: Handout) -> str:
     """Plain text, at most some 100 characters a line in tables only where names allow it."""
-    return "\n".join(_plain(own)).rstrip() + "\n"
+    return "\n".join(_plain(handout)).rstrip() + "\n"
 
 
-def _plain(own: Handout) -> Iterator[str]:
-    yield own.title
-    yield "=" * min(70, len(own.title))
-    if own.opening:
-        yield f"\n{own.opening}"
-    yield f"\n{_summary(own)}"
-    for section in own.sections:
+def _plain(handout: Handout) -> Iterator[str]:
+    yield handout.title
+    yield "=" * min(70, len(handout.title))
+    if handout.opening:
+        yield f"\n{handout.opening}"
+    yield f"\n{_summary(handout)}"
+    for section in handout.sections:
         yield f"\n{section.title}\n{'-' * len(section.title)}"
         yield from section.sentences
         if section.table:
@@ -83,19 +86,21 @@ def _plain_table(section: Section) -> Iterator[str]:
         yield f"{lead} {', '.join(cell for cell in rest if cell)}"
 
 
-def _summary(own: Handout) -> str:
-    return ". ".join(filter(None, [own.total, own.met, own.region, own.dated])) + "."
+def _summary(handout: Handout) -> str:
+    return (
+        ". ".join(filter(None, [handout.total, handout.met, handout.region, handout.dated])) + "."
+    )
 
 
-def chat(own: Handout) -> str:
+def chat(handout: Handout) -> str:
     """A short form under 1,000 characters: parts with prices, frames, the sum."""
-    lines = [f"{own.title}: {own.total}{f', {own.met}' if own.met else ''}"]
-    parts, frames = own.section("parts"), own.section("frames")
+    lines = [f"{handout.title}: {handout.total}{f', {handout.met}' if handout.met else ''}"]
+    parts, frames = handout.section("parts"), handout.section("frames")
     if parts and parts.table:
         lines += [f"{row[0]}: {row[1]}, {row[3]}" for row in parts.table.rows]
     if frames and frames.table:
         lines += [f"{row[0]}: {row[3]}, wanted {row[2]}" for row in frames.table.rows]
-    lines.append(f"{own.region}. {own.dated}. Estimates, not measurements.")
+    lines.append(f"{handout.region}. {handout.dated}. Estimates, not measurements.")
     return _within(lines)
 
 
@@ -112,9 +117,9 @@ def _within(lines: list[str]) -> str:
     return "\n".join([*kept, last])[: MOST_CHAT_CHARACTERS - 1]
 
 
-def parts_csv(own: Handout) -> str:
+def parts_csv(handout: Handout) -> str:
     """The parts as a table for a spreadsheet; no cell is taken for a formula there."""
-    parts = own.section("parts")
+    parts = handout.section("parts")
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     if parts and parts.table:

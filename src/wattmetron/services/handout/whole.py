@@ -19,9 +19,13 @@ def whole_document(workshop: Workshop, brief_id: int) -> str:
     """The plan as it is handed over, and the snapshots of its brief, the oldest first."""
     plan = with_house(workshop, workshop.stored_plan(brief_id))
     document = json.loads(to_document(plan))
-    dated = [dated_snapshot(workshop, own) for own in reversed(workshop.snapshots(brief_id))]
+    dated = [
+        dated_snapshot(workshop, snapshot) for snapshot in reversed(workshop.snapshots(brief_id))
+    ]
     if dated:
-        document["snapshots"] = [dated_file(own).model_dump(mode="json") for own in dated]
+        document["snapshots"] = [
+            dated_file(dated_build).model_dump(mode="json") for dated_build in dated
+        ]
     return json.dumps(document, ensure_ascii=False) + "\n"
 
 
@@ -35,15 +39,15 @@ def open_whole(workshop: Workshop, files: list[tuple[str, bytes]]) -> int:
     dated = _snapshots(name, data)
     with workshop.database.writing() as session:
         brief_id = workshop.store(session, plan)
-        for own in dated:
+        for dated_build in dated:
             snapshots.freeze(
                 session,
                 brief_id,
-                own.name,
-                to_document(own.plan),
-                import_here(session, own),
-                own.figures,
-                own.made_at,
+                dated_build.name,
+                to_document(dated_build.plan),
+                import_here(session, dated_build),
+                dated_build.figures,
+                dated_build.made_at,
             )
     return brief_id
 
@@ -55,5 +59,5 @@ def _snapshots(name: str, data: bytes) -> list[Dated]:
             raise ValueError
         return [dated_from(DatedFile.model_validate(own)) for own in found]
     except (ValidationError, PlanError, ValueError) as error:
-        said = f"The snapshots in {name} cannot be read: save it again where it came from."
-        raise PlanError(said) from error
+        sentence = f"The snapshots in {name} cannot be read: save it again where it came from."
+        raise PlanError(sentence) from error

@@ -13,23 +13,25 @@ from wattmetron.services.measured.runs import MeasuredRun
 LONGEST_MS = 100_000.0
 
 
-def run_json(own: MeasuredRun, whole: bool = False) -> dict[str, Any]:
+def run_json(measured_run: MeasuredRun, whole: bool = False) -> dict[str, Any]:
     """A run with what was promised and measured of it; ``whole`` with all that it says."""
-    said = json.loads(run_document(RunDocument(run=own.run, promised=own.promised)))
-    measured = own.measured
+    said = json.loads(
+        run_document(RunDocument(run=measured_run.run, promised=measured_run.promised))
+    )
+    measured = measured_run.measured
     answer: dict[str, Any] = {
-        "id": own.id,
-        "version": own.version,
+        "id": measured_run.id,
+        "version": measured_run.version,
         **said,
         "measured": measured
         and {
             "fps": round(measured.fps, 2),
             "interval_80_fps": [round(measured.least_fps, 2), round(measured.most_fps, 2)],
         },
-        "held_back": bool(own.report and own.report.held),
+        "held_back": bool(measured_run.report and measured_run.report.held),
     }
     if whole:
-        answer["report"] = json.loads(report_document(own.report))
+        answer["report"] = json.loads(report_document(measured_run.report))
     return answer
 
 

@@ -32,7 +32,7 @@ class NoEvidenceError(InvalidError):
     """A run that cannot count as evidence; the message says why and what to do."""
 
 
-class Ratio(NamedTuple):
+class SideRatio(NamedTuple):
     """The processor's time for a frame over the graphics', what that figure is, and its standard
     deviation in ln.
     """
@@ -50,18 +50,18 @@ class Reduction(NamedTuple):
     ratio: float = 1.0
 
 
-def result_of(workshop: Workshop, own: MeasuredRun) -> Result:
+def result_of(workshop: Workshop, measured_run: MeasuredRun) -> Result:
     """A run as a result of its game, reduced to both parts as shipped on rated memory and drawn in
     full; raises NoEvidenceError.
     """
-    run = own.run
-    _refuse(own)
-    average_fps, sd, at_least = _rate(own)
+    run = measured_run.run
+    _refuse(measured_run)
+    average_fps, sd, at_least = _rate(measured_run)
     reduced = _reduction(workshop, run)
     sd = float(np.hypot(sd, REDUCTION_SD * np.log(reduced.average)))
-    ratio = side_ratio(own)
+    ratio = side_ratio(measured_run)
     return Result(
-        id=result_id(own.id),
+        id=result_id(measured_run.id),
         processor=run.processor,
         graphics=run.graphics,
         width_px=run.width_px,
@@ -69,7 +69,7 @@ def result_of(workshop: Workshop, own: MeasuredRun) -> Result:
         preset=run.preset,
         ray_tracing=run.ray_tracing,
         average_fps=average_fps * reduced.average,
-        low_fps=own.report.summary.low.fps * reduced.low if own.report else None,
+        low_fps=measured_run.report.summary.low.fps * reduced.low if measured_run.report else None,
         own=True,
         ln_sd=sd if sd > USUAL_SD else None,
         at_least=at_least,
@@ -87,8 +87,8 @@ def result_id(run_id: int) -> str:
     return f"m{run_id}"
 
 
-def _refuse(own: MeasuredRun) -> None:
-    run = own.run
+def _refuse(measured_run: MeasuredRun) -> None:
+    run = measured_run.run
     if run.scene == "menu":
         raise NoEvidenceError("A menu says nothing about how the game runs: it is no evidence.")
     if run.generated:
@@ -96,38 +96,38 @@ def _refuse(own: MeasuredRun) -> None:
             "Generated frames are among those that were counted: they are no evidence of true"
             " frames. Measure again without them."
         )
-    if own.report is not None and own.report.held:
+    if measured_run.report is not None and measured_run.report.held:
         raise NoEvidenceError(
             "A cap or the display held the frames back, so that the run does not show what the"
             " machine can do: measure again without it."
         )
 
 
-def _rate(own: MeasuredRun) -> tuple[float, float, bool]:
+def _rate(measured_run: MeasuredRun) -> tuple[float, float, bool]:
     """The average of a run in fps with its standard deviation in ln, and whether it is only known
     to be at least that: of a locked rate no more is known.
     """
-    if own.measured is not None:
-        return own.measured.fps, max(USUAL_SD, own.measured.ln_sd), False
-    locked = own.run.by_hand.locked_fps if own.run.by_hand else None
+    if measured_run.measured is not None:
+        return measured_run.measured.fps, max(USUAL_SD, measured_run.measured.ln_sd), False
+    locked = measured_run.run.by_hand.locked_fps if measured_run.run.by_hand else None
     if locked is None:
         raise NoEvidenceError("The run says no rate: give the least and the most that you saw.")
     return locked, USUAL_SD, True
 
 
-def side_ratio(own: MeasuredRun) -> Ratio | None:
+def side_ratio(measured_run: MeasuredRun) -> SideRatio | None:
     """What a run says of both sides' times against each other: by the times themselves, else which
     side is ahead, by their use or the game's own read-out.
     """
-    if own.report is None:
-        said = own.run.by_hand.limits if own.run.by_hand else ""
-        return Ratio(1.0, READ_OUT[said], SIDE_SD) if said else None
-    limits, levels = own.report.limits, own.report.levels
+    if measured_run.report is None:
+        said = measured_run.run.by_hand.limits if measured_run.run.by_hand else ""
+        return SideRatio(1.0, READ_OUT[said], SIDE_SD) if said else None
+    limits, levels = measured_run.report.limits, measured_run.report.levels
     if {"processor_ms", "graphics_ms"} <= set(levels) and levels["graphics_ms"].median > 0:
         value = levels["processor_ms"].median / levels["graphics_ms"].median
-        return Ratio(value, "about", TIMES_SD)
+        return SideRatio(value, "about", TIMES_SD)
     if limits.evidence == "use of both sides" and limits.sure >= SURE_OF_SIDE:
-        return Ratio(1.0, "at least" if limits.side == "processor" else "at most", SIDE_SD)
+        return SideRatio(1.0, "at least" if limits.side == "processor" else "at most", SIDE_SD)
     return None
 
 

@@ -53,11 +53,13 @@ class Attempt:
 def attempts(runs: Iterable[MeasuredRun]) -> tuple[Attempt, ...]:
     """All that was set on a machine, game by game, as shipped first, then by what it gained."""
     groups: dict[Settings, dict[str, list[MeasuredRun]]] = {}
-    for own in counting(runs):
-        if own.report is None or own.report.held:
+    for measured_run in counting(runs):
+        if measured_run.report is None or measured_run.report.held:
             continue
-        setup = "as shipped" if own.run.setup.casefold() in SHIPPED else own.run.setup
-        groups.setdefault(_settings(own), {}).setdefault(setup, []).append(own)
+        setup = (
+            "as shipped" if measured_run.run.setup.casefold() in SHIPPED else measured_run.run.setup
+        )
+        groups.setdefault(_settings(measured_run), {}).setdefault(setup, []).append(measured_run)
     found: list[Attempt] = []
     for settings, setups in groups.items():
         shipped = setups.get("as shipped", [])
@@ -66,8 +68,8 @@ def attempts(runs: Iterable[MeasuredRun]) -> tuple[Attempt, ...]:
     return tuple(found)
 
 
-def _settings(own: MeasuredRun) -> Settings:
-    run = own.run
+def _settings(measured_run: MeasuredRun) -> Settings:
+    run = measured_run.run
     return (
         run.game,
         run.width_px,
@@ -82,12 +84,14 @@ def _settings(own: MeasuredRun) -> Settings:
 def _attempt(
     settings: Settings, setup: str, runs: Sequence[MeasuredRun], shipped: Sequence[MeasuredRun]
 ) -> Attempt:
-    averages = [own.measured for own in runs if own.measured]
-    base = [own.measured for own in shipped if own.measured]
-    reports = [own.report for own in runs if own.report]
-    fps = float(np.exp(np.mean([np.log(own.fps) for own in averages])))
-    watts = _mean(own.watts.get("while playing") for own in reports)
-    shares = np.mean([[own.limits.processor, own.limits.graphics] for own in reports], axis=0)
+    averages = [run.measured for run in runs if run.measured]
+    base = [run.measured for run in shipped if run.measured]
+    reports = [run.report for run in runs if run.report]
+    fps = float(np.exp(np.mean([np.log(estimate.fps) for estimate in averages])))
+    watts = _mean(report.watts.get("while playing") for report in reports)
+    shares = np.mean(
+        [[report.limits.processor, report.limits.graphics] for report in reports], axis=0
+    )
     side: Side | None = None
     if max(shares) >= LEAST_SHARE:
         side = "processor" if shares[0] > shares[1] else "graphics"
@@ -98,24 +102,33 @@ def _attempt(
         game=settings[0],
         settings=settings,
         runs=tuple(runs),
-        seconds=sum(own.summary.seconds for own in reports),
+        seconds=sum(report.summary.seconds for report in reports),
         fps=fps,
         change=difference(base, averages) if base and setup != "as shipped" else None,
         watts=watts,
-        shipped_watts=_mean(own.report.watts.get("while playing") for own in shipped if own.report),
+        shipped_watts=_mean(run.report.watts.get("while playing") for run in shipped if run.report),
         per_watt=fps / watts if watts else None,
         warmest_c=max(
-            (own.levels[name].high for own in reports for name in heats if name in own.levels),
+            (
+                report.levels[name].high
+                for report in reports
+                for name in heats
+                if name in report.levels
+            ),
             default=None,
         ),
-        clock_mhz=_mean(own.levels[clock].median for own in reports if clock in own.levels),
-        fan_rpm=_mean(own.levels["fan_rpm"].median for own in reports if "fan_rpm" in own.levels),
+        clock_mhz=_mean(
+            report.levels[clock].median for report in reports if clock in report.levels
+        ),
+        fan_rpm=_mean(
+            report.levels["fan_rpm"].median for report in reports if "fan_rpm" in report.levels
+        ),
         side=side,
         trouble=tuple(
             dict.fromkeys(
                 each.what
-                for own in reports
-                for each in own.happenings
+                for report in reports
+                for each in report.happenings
                 if each.what in ("throttling", "hitches", "background task", "memory overflow")
             )
         ),
@@ -127,32 +140,32 @@ def _mean(values: Iterable[float | None]) -> float | None:
     return float(np.mean(known)) if known else None
 
 
-def tuning_of(catalogue: Catalogue, plan: Plan, own: Attempt, today: date) -> OwnTuning:
+def tuning_of(catalogue: Catalogue, plan: Plan, attempt: Attempt, today: date) -> OwnTuning:
     """An attempt as the machine's own figures of the side that limits; raises InvalidError where it
     says nothing of a side.
     """
-    if own.change is None:
+    if attempt.change is None:
         raise InvalidError(
             "Measure the machine as shipped too, in this game at these settings: without that it is"
             " not known what was gained."
         )
-    if own.side is None:
+    if attempt.side is None:
         raise InvalidError(
             "Neither side limits clearly in these runs, so that the gain is of no part alone:"
             " measure where one side limits."
         )
-    part = _part(catalogue, plan, own.side)
-    sd = (own.change.most - own.change.least) / 2.563
+    part = _part(catalogue, plan, attempt.side)
+    sd = (attempt.change.most - attempt.change.least) / 2.563
     return OwnTuning(
         part=part.id,
-        gain=round(own.change.change, 4),
+        gain=round(attempt.change.change, 4),
         gain_sd=round(max(0.002, sd), 4),
-        power=_power(catalogue, own, part),
+        power=_power(catalogue, attempt, part),
         noted_on=today,
-        setup=own.setup[:80],
-        clock_mhz=own.clock_mhz,
-        fan_rpm=own.fan_rpm,
-        celsius=own.warmest_c,
+        setup=attempt.setup[:80],
+        clock_mhz=attempt.clock_mhz,
+        fan_rpm=attempt.fan_rpm,
+        celsius=attempt.warmest_c,
     )
 
 
@@ -164,13 +177,13 @@ def _part(catalogue: Catalogue, plan: Plan, side: Side) -> Processor | Graphics:
     return part
 
 
-def _power(catalogue: Catalogue, own: Attempt, part: Processor | Graphics) -> float:
+def _power(catalogue: Catalogue, attempt: Attempt, part: Processor | Graphics) -> float:
     """The factor on a part's power that the wall shows, were all of the difference its own."""
     shipped = catalogue.part(part.id)
     usual = shipped.gaming_w if isinstance(shipped, Processor) else _board_w(shipped)
-    if own.watts is None or own.shipped_watts is None or not usual:
+    if attempt.watts is None or attempt.shipped_watts is None or not usual:
         return 1.0
-    more = EFFICIENCY * (own.watts - own.shipped_watts)
+    more = EFFICIENCY * (attempt.watts - attempt.shipped_watts)
     return round(float(np.clip(1 + more / usual, 0.4, 2.0)), 3)
 
 

@@ -55,7 +55,7 @@ class TargetChange:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Effect:
+class EvidenceEffect:
     """What a run says as evidence, and what taking it would do: to the game's work in words, and
     to targets; what speaks for trimming it first.
     """
@@ -66,37 +66,40 @@ class Effect:
     cautions: tuple[str, ...] = ()
 
 
-def effect(workshop: Workshop, own: MeasuredRun) -> Effect:
+def effect(workshop: Workshop, measured_run: MeasuredRun) -> EvidenceEffect:
     """What taking this run would change, in its own brief first; nothing is stored. Raises
     NoEvidenceError.
     """
     catalogue = workshop.catalogue()
-    result = result_of(workshop, own)
-    supposed = with_evidence(catalogue, own.run.game, result)
-    before, after = (fitted_game(each, own.run.game) for each in (catalogue, supposed))
-    briefs = sorted(workshop.briefs(), key=lambda row: (row.id != own.run.brief_id, row.id))
+    result = result_of(workshop, measured_run)
+    supposed = with_evidence(catalogue, measured_run.run.game, result)
+    before, after = (fitted_game(each, measured_run.run.game) for each in (catalogue, supposed))
+    briefs = sorted(
+        workshop.briefs(), key=lambda row: (row.id != measured_run.run.brief_id, row.id)
+    )
     changes = [
         change
         for row in briefs[:MOST_BRIEFS]
-        if any(target.game_id == own.run.game for target in row.plan.brief.targets)
-        for change in _changes(catalogue, supposed, row, own.run.game)
+        if any(target.game_id == measured_run.run.game for target in row.plan.brief.targets)
+        for change in _changes(catalogue, supposed, row, measured_run.run.game)
     ]
-    return Effect(
+    return EvidenceEffect(
         tells=told(result),
         work=plain_effect(effect_words(before, after)),
         changes=tuple(changes),
-        cautions=tuple(_cautions(workshop, own)),
+        cautions=tuple(_cautions(workshop, measured_run)),
     )
 
 
-def _cautions(workshop: Workshop, own: MeasuredRun) -> Iterator[str]:
+def _cautions(workshop: Workshop, measured_run: MeasuredRun) -> Iterator[str]:
     """What happened in a run and would be taken for how the game runs."""
-    for each in own.report.happenings if own.report else ():
+    for each in measured_run.report.happenings if measured_run.report else ():
         if each.what in PASSING:
             yield f"{each.what.capitalize()} is in it: {PASSING[each.what]}."
-    if own.run.setup.casefold() not in SHIPPED and not _noted(workshop, own.run):
+    if measured_run.run.setup.casefold() not in SHIPPED and not _noted(workshop, measured_run.run):
         yield (
-            f"The machine was set ({own.run.setup}): note that on the tuning bench first, or the"
+            f"The machine was set ({measured_run.run.setup}): note that on the tuning bench"
+            " first, or the"
             " gain is taken for how the game runs."
         )
 
@@ -112,10 +115,10 @@ def _noted(workshop: Workshop, run: Run) -> bool:
 
 def plain_effect(words: str) -> str:
     """What happened to a game's work, without the symbols of workings."""
-    said = f" {words}".replace(" C ", " the processor's from ").replace(
+    sentence = f" {words}".replace(" C ", " the processor's from ").replace(
         " G ", " the graphics' from "
     )
-    return said.strip()
+    return sentence.strip()
 
 
 def with_evidence(catalogue: Catalogue, game_id: str, result: Result) -> Catalogue:
@@ -130,12 +133,12 @@ def with_evidence(catalogue: Catalogue, game_id: str, result: Result) -> Catalog
 def _changes(
     catalogue: Catalogue, supposed: Catalogue, row: ListedBrief, game_id: str
 ) -> list[TargetChange]:
-    found = []
+    target_changes = []
     now, then = (assess(each, row.plan.brief, row.plan.build) for each in (catalogue, supposed))
     for first, second in zip(now.estimates, then.estimates, strict=True):
         if first is None or second is None or first.target.game_id != game_id:
             continue
-        found.append(
+        target_changes.append(
             TargetChange(
                 brief_id=row.id,
                 brief=row.plan.brief.name,
@@ -146,23 +149,23 @@ def _changes(
                 state_after=second.state,
             )
         )
-    return found
+    return target_changes
 
 
 def take_as_evidence(workshop: Workshop, run_id: int, version: int) -> str:
     """Count a run as evidence of its game; returns what it did to the game's work."""
-    own = open_run(workshop, run_id, version)
-    result = result_of(workshop, own)
-    change = prepared_change(workshop, run_id, version, with_result(own.run, result.id))
-    return plain_effect(_counted(workshop, own, result, change))
+    measured_run = open_run(workshop, run_id, version)
+    result = result_of(workshop, measured_run)
+    change = prepared_change(workshop, run_id, version, with_result(measured_run.run, result.id))
+    return plain_effect(_counted(workshop, measured_run, result, change))
 
 
 def leave_as_evidence(workshop: Workshop, run_id: int, version: int) -> str:
     """Let a run no longer count as evidence."""
-    own = open_run(workshop, run_id, version)
-    change = prepared_change(workshop, run_id, version, with_result(own.run, ""))
-    if _is_counted(workshop, own):
-        return _no_longer_counted(workshop, own, change)
+    measured_run = open_run(workshop, run_id, version)
+    change = prepared_change(workshop, run_id, version, with_result(measured_run.run, ""))
+    if _is_counted(workshop, measured_run):
+        return _no_longer_counted(workshop, measured_run, change)
     with workshop.database.writing() as session:
         change(session)
     return ""
@@ -170,39 +173,41 @@ def leave_as_evidence(workshop: Workshop, run_id: int, version: int) -> str:
 
 def in_step(workshop: Workshop, run_id: int) -> None:
     """See to it that a run whose last change was taken back counts just when it says so."""
-    own = open_run(workshop, run_id)
-    counted = _is_counted(workshop, own)
-    if own.run.result and not counted:
-        _counted(workshop, own, result_of(workshop, own))
-    elif counted and not own.run.result:
-        _no_longer_counted(workshop, own)
+    measured_run = open_run(workshop, run_id)
+    counted = _is_counted(workshop, measured_run)
+    if measured_run.run.result and not counted:
+        _counted(workshop, measured_run, result_of(workshop, measured_run))
+    elif counted and not measured_run.run.result:
+        _no_longer_counted(workshop, measured_run)
 
 
 def _counted(
-    workshop: Workshop, own: MeasuredRun, result: Result, also: Change | None = None
+    workshop: Workshop, run: MeasuredRun, result: Result, also: Change | None = None
 ) -> str:
-    return _change(workshop, own, f"run {own.id} taken as evidence", (result,), also)
+    return _change(workshop, run, f"run {run.id} taken as evidence", (result,), also)
 
 
-def _no_longer_counted(workshop: Workshop, own: MeasuredRun, also: Change | None = None) -> str:
-    return _change(workshop, own, f"run {own.id} no longer counts", (), also)
+def _no_longer_counted(workshop: Workshop, run: MeasuredRun, also: Change | None = None) -> str:
+    return _change(workshop, run, f"run {run.id} no longer counts", (), also)
 
 
 def _change(
     workshop: Workshop,
-    own: MeasuredRun,
-    said: str,
+    measured_run: MeasuredRun,
+    sentence: str,
     more: tuple[Result, ...],
     also: Change | None,
 ) -> str:
     """Results and run in one change."""
-    game = own.run.game
+    game = measured_run.run.game
     present = workshop.catalogue().results.get(game)
-    items = without(present.items, result_id(own.id)) if present else ()
+    items = without(present.items, result_id(measured_run.id)) if present else ()
     version = results_state(workshop, game).version
-    return change_results(workshop, game, version, said, (*items, *more), also=also).effect
+    return change_results(workshop, game, version, sentence, (*items, *more), also=also).effect
 
 
-def _is_counted(workshop: Workshop, own: MeasuredRun) -> bool:
-    present = workshop.catalogue().results.get(own.run.game)
-    return present is not None and any(item.id == result_id(own.id) for item in present.items)
+def _is_counted(workshop: Workshop, measured_run: MeasuredRun) -> bool:
+    present = workshop.catalogue().results.get(measured_run.run.game)
+    return present is not None and any(
+        item.id == result_id(measured_run.id) for item in present.items
+    )

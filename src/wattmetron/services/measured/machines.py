@@ -56,7 +56,7 @@ def named_machine(catalogue: Catalogue, name: str, chip: str, card: str) -> OwnM
 
 def chips_on_sale(catalogue: Catalogue) -> tuple[str, ...]:
     """Graphics chips with their memory that cards of the catalogue have, by name."""
-    return tuple(sorted(" ".join(own.name.split()) for own in _chips(catalogue)))
+    return tuple(sorted(" ".join(chip.name.split()) for chip in _chips(catalogue)))
 
 
 def _chips(catalogue: Catalogue) -> list[Standing]:
@@ -66,7 +66,7 @@ def _chips(catalogue: Catalogue) -> list[Standing]:
 def _card_named(catalogue: Catalogue, text: str) -> str:
     """A card by its chip, with its memory where chips of that name differ, or by its own name."""
     typed = set(text.casefold().split())
-    said = [own for own in _chips(catalogue) if typed <= set(own.name.casefold().split())]
+    said = [chip for chip in _chips(catalogue) if typed <= set(chip.name.casefold().split())]
     if len(said) == 1:
         return said[0].part_ids[0]
     if said:

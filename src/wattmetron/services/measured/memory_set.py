@@ -23,8 +23,8 @@ LATENCY_NS = (4.0, 40.0)
 
 def memory_said(text: str) -> tuple[int, int] | None:
     """Rate in MT/s and latency in cycles that a setup names, such as ``memory 6400 CL32``."""
-    found = SAID.search(text)
-    return (int(found[1]), int(found[2])) if found else None
+    match = SAID.search(text)
+    return (int(match[1]), int(match[2])) if match else None
 
 
 def memory_as_set(

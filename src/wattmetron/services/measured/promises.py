@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.estimate import Estimate
-from wattmetron.core.runs.promise import Honesty, Kept, Outcome, honesty, kept
-from wattmetron.core.runs.statistics import Estimate as Measured
+from wattmetron.core.runs.promise import Honesty, Outcome, PredictionOutcome, honesty, kept
+from wattmetron.core.runs.statistics import MeasuredRate as Measured
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.plan import Plan
@@ -25,7 +25,7 @@ class TargetOutcome:
 
     target: Target
     promised: Estimate | None
-    measured: Kept | None
+    measured: PredictionOutcome | None
     runs: tuple[MeasuredRun, ...]
     held_back: int
     elsewhere: int
@@ -39,7 +39,7 @@ def outcomes_of(
     """Each target of a plan against the runs of its machine."""
     now = assess(catalogue, plan.brief, plan.build)
     own = [run for run in runs if run.run.tells and run.measured is not None]
-    found = []
+    outcomes = []
     for target, estimate in zip(plan.brief.targets, now.estimates, strict=True):
         of_game = [run for run in own if run.run.game == target.game_id]
         at_settings = [run for run in of_game if is_at(run.run, target)]
@@ -47,7 +47,7 @@ def outcomes_of(
         same = [run for run in same_parts if as_run(plan, run.run) == plan]
         free = [run for run in same if run.report is None or not run.report.held]
         measured = [rate for run in free if (rate := rate_for(run, target)) is not None]
-        found.append(
+        outcomes.append(
             TargetOutcome(
                 target=target,
                 promised=estimate,
@@ -59,7 +59,7 @@ def outcomes_of(
                 otherwise_set=len(same_parts) - len(same),
             )
         )
-    return tuple(found)
+    return tuple(outcomes)
 
 
 def rate_for(run: MeasuredRun, target: Target) -> Measured | None:
@@ -98,21 +98,23 @@ def is_same_machine(catalogue: Catalogue, plan: Plan, run: Run) -> bool:
 def in_words(outcomes: Iterable[TargetOutcome]) -> str:
     """One sentence about the targets of a brief."""
     own = list(outcomes)
-    measured = [one for one in own if one.measured is not None]
-    if not measured and any(one.otherwise_set for one in own):
+    measured = [outcome for outcome in own if outcome.measured is not None]
+    if not measured and any(outcome.otherwise_set for outcome in own):
         return "Nothing was measured on this machine as it is set now."
     if not measured:
         return "Nothing was measured on this machine yet."
     counts = {
-        state: sum(one.measured is not None and one.measured.state == state for one in own)
+        state: sum(
+            outcome.measured is not None and outcome.measured.state == state for outcome in own
+        )
         for state in ("meets", "unsure", "short")
     }
-    said = [f"{counts['meets']} of {len(measured)} measured targets are met"]
+    sentences = [f"{counts['meets']} of {len(measured)} measured targets are met"]
     if counts["unsure"]:
-        said.append(f"{counts['unsure']} {'is' if counts['unsure'] == 1 else 'are'} unsure")
+        sentences.append(f"{counts['unsure']} {'is' if counts['unsure'] == 1 else 'are'} unsure")
     if counts["short"]:
-        said.append(f"{counts['short']} {'falls' if counts['short'] == 1 else 'fall'} short")
-    words = ", ".join(said)
+        sentences.append(f"{counts['short']} {'falls' if counts['short'] == 1 else 'fall'} short")
+    words = ", ".join(sentences)
     unmeasured = len(own) - len(measured)
     return f"{words}; {unmeasured} not measured." if unmeasured else f"{words}."
 

@@ -15,7 +15,12 @@ from numpy.typing import NDArray
 
 from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.core.values.runs import CHANNELS, Channel, Run, Trace
-from wattmetron.services.exchange import OutOfReachError, TooLargeError, lines_of, must_reach
+from wattmetron.services.exchange import (
+    ExchangeTooLargeError,
+    OutOfReachError,
+    lines_of,
+    must_reach,
+)
 
 PROTOCOL = "wattmetron-meter/1"
 TIMEOUTS = httpx2.Timeout(10.0, connect=5.0)
@@ -158,14 +163,14 @@ class Recorder:
                     self._live = replace(self._live, running=False, wrong=wrong)
 
     def _watch(self, watts_at: str, stop: Event) -> None:
-        said = ""
+        sentence = ""
         try:
             self._take(watts_at, self._watts, stop, MOST_SAMPLES)
         except MeterError as error:
-            said = f"The wall meter: {error}"
+            sentence = f"The wall meter: {error}"
         with self._lock:
-            if said and self._live.run is not None and self._stop is stop:
-                self._live = replace(self._live, noted=said)
+            if sentence and self._live.run is not None and self._stop is stop:
+                self._live = replace(self._live, noted=sentence)
 
     def _take(self, address: str, into: _Told, stop: Event, most: int) -> str:
         """Everything that a meter tells; a sentence where it ended otherwise than it should."""
@@ -278,7 +283,7 @@ def told_lines(address: str, stop: Event) -> Iterator[Line]:
         raise MeterError(
             "it may not be asked from here: allow its address with --allow-address"
         ) from error
-    except TooLargeError as error:
+    except ExchangeTooLargeError as error:
         raise MeterError("it sends lines that are far too long") from error
     except httpx2.TimeoutException as error:
         raise MeterError("it does not answer in time") from error
@@ -303,7 +308,7 @@ def _refusal(answer: httpx2.Response, stop: Event) -> str:
     try:
         first = next(lines_of(answer.iter_raw(), LONGEST_REFUSAL, stop), "")
         said = json.loads(first).get("error", "")
-    except (ValueError, AttributeError, TooLargeError):
+    except (ValueError, AttributeError, ExchangeTooLargeError):
         said = ""
     return str(said)[:300] or f"it refuses ({answer.status_code})"
 

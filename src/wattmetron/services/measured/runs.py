@@ -10,11 +10,11 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import StorageError, WattmetronError
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate
-from wattmetron.core.runs.drawn import Drawn, drawn
+from wattmetron.core.runs.drawn import RunPicture, drawn
 from wattmetron.core.runs.faults import mended
 from wattmetron.core.runs.promise import Promised, promised
 from wattmetron.core.runs.report import Report, report, trimmed
-from wattmetron.core.runs.statistics import Estimate as Measured
+from wattmetron.core.runs.statistics import MeasuredRate as Measured
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.build import Build
@@ -107,7 +107,7 @@ def _measured(row: store.StoredRun) -> MeasuredRun:
     )
 
 
-def drawn_of(workshop: Workshop, run_id: int) -> Drawn | None:
+def drawn_of(workshop: Workshop, run_id: int) -> RunPicture | None:
     """What is drawn of a run; None for one by hand."""
     with workshop.database.reading() as session:
         text = store.drawing(session, run_id)
@@ -184,7 +184,7 @@ def as_run(plan: Plan, run: Run) -> Plan:
             brief=replace(plan.brief, clocks="as shipped"),
             build=replace(plan.build, tuned=()),
         )
-    tuned = tuple(own for own in plan.build.tuned if own.setup.casefold() in setup)
+    tuned = tuple(tuning for tuning in plan.build.tuned if tuning.setup.casefold() in setup)
     return replace(plan, build=replace(plan.build, tuned=tuned))
 
 
@@ -199,7 +199,7 @@ def bare(plan: Plan) -> Plan:
 
 def usual_setup(plan: Plan) -> str:
     """What is set on a plan's machine, as far as it was noted; empty for nothing."""
-    noted = dict.fromkeys(own.setup for own in plan.build.tuned if own.setup)
+    noted = dict.fromkeys(tuning.setup for tuning in plan.build.tuned if tuning.setup)
     if noted:
         return ", ".join(noted)
     return "" if plan.brief.clocks == "as shipped" else plan.brief.clocks
@@ -244,8 +244,8 @@ def evidence_words(catalogue: Catalogue, game_id: str) -> str:
     """On what an estimate of a game rests, in its order of strength."""
     facts = informed_game(catalogue, game_id)
     results = catalogue.results.get(game_id)
-    counted = [own for own in results.items if not own.muted] if results else []
-    if any(own.own for own in counted):
+    counted = [result for result in results.items if not result.muted] if results else []
+    if any(result.own for result in counted):
         return "own runs"
     if counted:
         return "published results"
@@ -318,7 +318,11 @@ def undo_run(workshop: Workshop, run_id: int, version: int) -> None:
 
 def counting(runs: Iterable[MeasuredRun]) -> tuple[MeasuredRun, ...]:
     """Runs that may say something about how a game runs."""
-    return tuple(own for own in runs if own.run.is_evidence and own.measured is not None)
+    return tuple(
+        measured_run
+        for measured_run in runs
+        if measured_run.run.is_evidence and measured_run.measured is not None
+    )
 
 
 def with_result(run: Run, result: str) -> Run:

@@ -157,7 +157,7 @@ def _key(catalogue: Catalogue, name: str, side: Side, number: int, problems: lis
 
 
 @dataclass(frozen=True, slots=True)
-class Ratio:
+class SpeedRatio:
     """That one part is so many times another, both by the names that were typed."""
 
     part: str
@@ -165,7 +165,7 @@ class Ratio:
     times: float
 
 
-def typed_comparison(catalogue: Catalogue, source: ChartSource, ratio: Ratio) -> Chart:
+def typed_comparison(catalogue: Catalogue, source: ChartSource, ratio: SpeedRatio) -> Chart:
     """A chart of two parts from “A is so many per cent above B”."""
     side = side_of(source.measure)
     names = (ratio.part, ratio.than)
@@ -190,8 +190,8 @@ def typed_comparison(catalogue: Catalogue, source: ChartSource, ratio: Ratio) ->
 
 
 def _compared(catalogue: Catalogue, name: str, side: Side) -> str:
-    own = {row.part for chart in catalogue.described.charts.values() for row in chart.rows}
-    if name in own or scale_of(catalogue).standing(name) is not None:
+    parts = {row.part for chart in catalogue.described.charts.values() for row in chart.rows}
+    if name in parts or scale_of(catalogue).standing(name) is not None:
         return name
     problems: list[str] = []
     key = _key(catalogue, name, side, 1, problems)
@@ -207,7 +207,7 @@ def _compared(catalogue: Catalogue, name: str, side: Side) -> str:
 
 
 @dataclass(frozen=True, slots=True)
-class Changed:
+class ChartChange:
     """A change of the charts: what it was, and what moved by it."""
 
     chart_id: str
@@ -215,15 +215,17 @@ class Changed:
     moved: str
 
 
-def store_chart(workshop: Workshop, chart: Chart | None, chart_id: str, said: str) -> Changed:
+def store_chart(
+    workshop: Workshop, chart: Chart | None, chart_id: str, sentence: str
+) -> ChartChange:
     """Store a chart (None takes it out) as an edit by hand; says what moved."""
     before = workshop.catalogue()
     with workshop.database.writing() as session:
-        store.revise(session, {("chart", chart_id): chart}, said)
-    return Changed(chart_id, said, what_moved(before, workshop.catalogue()))
+        store.revise(session, {("chart", chart_id): chart}, sentence)
+    return ChartChange(chart_id, sentence, what_moved(before, workshop.catalogue()))
 
 
-def mute(workshop: Workshop, chart_id: str, muted: bool) -> Changed:
+def mute(workshop: Workshop, chart_id: str, muted: bool) -> ChartChange:
     """Leave a chart out, or take it in again."""
     chart = workshop.catalogue().described.charts.get(chart_id)
     if chart is None:
@@ -236,7 +238,7 @@ def mute(workshop: Workshop, chart_id: str, muted: bool) -> Changed:
     )
 
 
-def undo_chart(workshop: Workshop, chart_id: str, version: int) -> Changed:
+def undo_chart(workshop: Workshop, chart_id: str, version: int) -> ChartChange:
     """Take the last change of a chart back."""
     before = workshop.catalogue()
     with workshop.database.writing() as session:
@@ -248,13 +250,14 @@ def undo_chart(workshop: Workshop, chart_id: str, version: int) -> Changed:
         revisions = store.revisions(session, "chart", chart_id, 2)
         if not revisions:
             raise ChartError("Nothing was changed here yet.")
-        value = (
-            revisions[0].value
-            if not standing
-            else (revisions[1].value if len(revisions) > 1 else None)
-        )
+        if not standing:
+            value = revisions[0].value
+        elif len(revisions) > 1:
+            value = revisions[1].value
+        else:
+            value = None
         store.revise(session, {("chart", chart_id): value}, "undone")
-    return Changed(chart_id, "undone", what_moved(before, workshop.catalogue()))
+    return ChartChange(chart_id, "undone", what_moved(before, workshop.catalogue()))
 
 
 def chart_version(workshop: Workshop, chart_id: str) -> int:

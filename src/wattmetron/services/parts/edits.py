@@ -62,7 +62,10 @@ def add_part(workshop: Workshop, catalogue: Catalogue, part: Part) -> Done:
     kind = kind_of(part)
     if not is_id(part.id):
         raise PartError("The part has no usable name: enter maker and model in letters and digits.")
-    if any((own.name, own.colour) == (part.name, part.colour) for own in catalogue.parts.values()):
+    if any(
+        (each_part.name, each_part.colour) == (part.name, part.colour)
+        for each_part in catalogue.parts.values()
+    ):
         raise PartError(
             f"There is a {part.name} already: change that one, or give this one another model name"
             " or colour."
@@ -84,11 +87,11 @@ def change_part(workshop: Workshop, catalogue: Catalogue, part: Part, version: i
         if getattr(part, spec.name) != getattr(old, spec.name)
     ]
     more = f" and {len(changed) - MOST_CHANGES} more" if len(changed) > MOST_CHANGES else ""
-    said = f"changed {old.name}: {', '.join(changed[:MOST_CHANGES])}{more}"
+    sentence = f"changed {old.name}: {', '.join(changed[:MOST_CHANGES])}{more}"
     with workshop.database.writing() as session:
         _check_version(store.standing_id(session, kind, part.id), version)
-        edit = store.revise(session, {(kind, part.id): part}, said)
-    return Done(part.id, said, edit)
+        edit = store.revise(session, {(kind, part.id): part}, sentence)
+    return Done(part.id, sentence, edit)
 
 
 def take_out_part(workshop: Workshop, catalogue: Catalogue, part_id: str, version: int) -> Done:
@@ -134,10 +137,10 @@ def type_offer(
         seen_on=today,
         terms=typed.terms,
     )
-    said = f"noted what {typed.shop} asks for {part.name}"
+    sentence = f"noted what {typed.shop} asks for {part.name}"
     with workshop.database.writing() as session:
-        edit = store.revise_offers(session, part_id, region.id, [offer], said)
-    return Done(part_id, said, edit)
+        edit = store.revise_offers(session, part_id, region.id, [offer], sentence)
+    return Done(part_id, sentence, edit)
 
 
 def keep_picture(
@@ -149,23 +152,23 @@ def keep_picture(
     name, data = file
     if not data:
         raise PartError("No picture was chosen: choose a PNG, JPEG or WebP file.")
-    said = f"kept a picture of {catalogue.part(part_id).name}"
-    return _revise_picture(workshop, part_id, kept_picture(name, data), version, said)
+    sentence = f"kept a picture of {catalogue.part(part_id).name}"
+    return _revise_picture(workshop, part_id, kept_picture(name, data), version, sentence)
 
 
 def drop_picture(workshop: Workshop, catalogue: Catalogue, part_id: str, version: int) -> Done:
     """Let the drawing stand for a part again."""
-    said = f"took away the picture of {catalogue.part(part_id).name}"
-    return _revise_picture(workshop, part_id, None, version, said)
+    sentence = f"took away the picture of {catalogue.part(part_id).name}"
+    return _revise_picture(workshop, part_id, None, version, sentence)
 
 
 def _revise_picture(
-    workshop: Workshop, part_id: str, kept: bytes | None, version: int, said: str
+    workshop: Workshop, part_id: str, kept: bytes | None, version: int, sentence: str
 ) -> Done:
     with workshop.database.writing() as session:
         _check_version(standing_picture(session, part_id), version)
-        edit = store.revise_picture(session, part_id, kept, said)
-    return Done(part_id, said, edit)
+        edit = store.revise_picture(session, part_id, kept, sentence)
+    return Done(part_id, sentence, edit)
 
 
 def picture_version(workshop: Workshop, part_id: str) -> int:
@@ -190,17 +193,17 @@ def note_own(workshop: Workshop, record: OwnRecord, version: int) -> Done:
             f"{record.failed} came back of {record.used} used: enter at least as many used as came"
             " back, or leave “used” empty."
         )
-    said = f"noted what you saw of {record.name}"
+    sentence = f"noted what you saw of {record.name}"
     if record.empty:
-        said = f"took out what you noted of {record.name}"
+        sentence = f"took out what you noted of {record.name}"
     with workshop.database.writing() as session:
         standing = store.standing_id(session, OWN_KIND, record.key)
         _check_version(standing, version)
         if record.empty and not standing:
             raise PartError("Nothing was noted: enter how many you used, or tick the mark.")
         entry = None if record.empty else record
-        edit = store.revise(session, {(OWN_KIND, record.key): entry}, said)
-    return Done(record.name, said, edit)
+        edit = store.revise(session, {(OWN_KIND, record.key): entry}, sentence)
+    return Done(record.name, sentence, edit)
 
 
 def own_version(workshop: Workshop, key: str) -> int:

@@ -82,70 +82,70 @@ def _limited(now: Assessment, side: str) -> list[str]:
 
 
 def _processor(_: Catalogue, now: Assessment) -> list[str]:
-    limited, said = _limited(now, "processor"), []
+    limited, sentences = _limited(now, "processor"), []
     if limited:
-        said.append(f"As it stands the processor limits in {listed(limited)}.")
+        sentences.append(f"As it stands the processor limits in {listed(limited)}.")
     elif now.counted:
-        said.append(
+        sentences.append(
             "As it stands it limits in none of the targets: a faster one would bring few frames."
         )
     if now.machine.mainboard:
         board = now.machine.mainboard
         power = f", delivers {board.processor_w}{THIN}W" if board.processor_w else ""
-        said.append(f"The board has socket {board.socket}{power}.")
-    return said
+        sentences.append(f"The board has socket {board.socket}{power}.")
+    return sentences
 
 
 def _graphics(catalogue: Catalogue, now: Assessment) -> list[str]:
-    said = []
+    sentences = []
     limited = _limited(now, "graphics")
     if limited:
-        said.append(f"As it stands graphics limit in {listed(limited)}.")
+        sentences.append(f"As it stands graphics limit in {listed(limited)}.")
     rays = [
         catalogue.games[target.game_id].name
         for target in now.brief.counted_targets
         if target.ray_tracing and target.game_id in catalogue.games
     ]
     if rays:
-        said.append(f"Ray tracing is asked for in {listed(rays)}.")
+        sentences.append(f"Ray tracing is asked for in {listed(rays)}.")
     if now.machine.case:
-        said.append(f"The case takes cards up to {now.machine.case.card_length_mm}{THIN}mm.")
+        sentences.append(f"The case takes cards up to {now.machine.case.card_length_mm}{THIN}mm.")
     if now.machine.supply:
         supply = now.machine.supply
-        said.append(
+        sentences.append(
             f"The supply has {supply.pcie_8pin} x 8-pin and {supply.pcie_16pin} x 16-pin"
             " connectors."
         )
-    return said
+    return sentences
 
 
 def _mainboard(_: Catalogue, now: Assessment) -> list[str]:
-    said = []
+    sentences = []
     chip = now.machine.processor
     if chip:
-        said.append(
+        sentences.append(
             f"{chip.name} needs socket {chip.socket}, {chip.memory_type} and"
             f" {chip.sustained_w}{THIN}W of delivery."
         )
     nvme = sum(drive.interface == "M.2 NVMe" for drive in now.machine.storage)
     if nvme:
-        said.append(f"The drives need {nvme} M.2 {'slot' if nvme == 1 else 'slots'}.")
+        sentences.append(f"The drives need {nvme} M.2 {'slot' if nvme == 1 else 'slots'}.")
     if now.brief.wireless:
-        said.append("Wireless is wanted.")
-    return said
+        sentences.append("Wireless is wanted.")
+    return sentences
 
 
 def _memory(catalogue: Catalogue, now: Assessment) -> list[str]:
     gb = memory_floor_gb(catalogue, known_brief(catalogue, now.brief))
-    said = [f"Brief and games want {gb:g}{THIN}GB."]
+    sentences = [f"Brief and games want {gb:g}{THIN}GB."]
     chip, board = now.machine.processor, now.machine.mainboard
     if chip:
         most = min(chip.memory_max_mts, board.memory_max_mts) if board else chip.memory_max_mts
-        said.append(
+        sentences.append(
             f"This platform uses {chip.memory_type} up to {most}{THIN}MT/s on"
             f" {chip.memory_channels} channels."
         )
-    return said
+    return sentences
 
 
 def _storage(catalogue: Catalogue, now: Assessment) -> list[str]:
@@ -157,14 +157,14 @@ def _storage(catalogue: Catalogue, now: Assessment) -> list[str]:
 
 
 def _cooler(_: Catalogue, now: Assessment) -> list[str]:
-    said = []
+    sentences = []
     chip = now.machine.processor
     if chip:
         boxed = " The boxed cooler suffices." if now.machine.boxed_suffices else ""
-        said.append(f"{chip.name} gives off {chip.sustained_w}{THIN}W sustained.{boxed}")
+        sentences.append(f"{chip.name} gives off {chip.sustained_w}{THIN}W sustained.{boxed}")
     if now.machine.case:
-        said.append(f"The case takes {now.machine.case.cooler_height_mm}{THIN}mm.")
-    return said
+        sentences.append(f"The case takes {now.machine.case.cooler_height_mm}{THIN}mm.")
+    return sentences
 
 
 def _supply(_: Catalogue, now: Assessment) -> list[str]:
@@ -195,7 +195,7 @@ def _case(_: Catalogue, now: Assessment) -> list[str]:
         sizes.append(f"a cooler of {machine.cooler.height_mm}{THIN}mm")
     if machine.mainboard:
         sizes.append(f"a {machine.mainboard.form_factor} board")
-    said = [f"It has to take {listed(sizes)}."] if sizes else []
+    sentences = [f"It has to take {listed(sizes)}."] if sizes else []
     if machine.processor:
         heat = f"Up to {now.draw.full_w}{THIN}W of heat"
         if machine.case:
@@ -203,8 +203,8 @@ def _case(_: Catalogue, now: Assessment) -> list[str]:
                 "; the case with its fans carries off about"
                 f" {case_heat_w(machine.case.airflow, machine.fans)}{THIN}W"
             )
-        said.append(f"{heat}.")
-    return said
+        sentences.append(f"{heat}.")
+    return sentences
 
 
 def _wireless(_: Catalogue, now: Assessment) -> list[str]:

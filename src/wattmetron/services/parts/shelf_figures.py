@@ -41,9 +41,11 @@ def _field(name: str) -> Getter:
 def _words(name: str) -> Callable[[Any], tuple[str, ...]]:
     def of(part: Any) -> tuple[str, ...]:
         value = getattr(part, name)
-        return (
-            value if isinstance(value, tuple) else (str(value),) if value not in (None, "") else ()
-        )
+        if isinstance(value, tuple):
+            return value
+        if value not in (None, ""):
+            return (str(value),)
+        return ()
 
     return of
 
@@ -182,7 +184,7 @@ FIGURES: dict[Kind, tuple[PartFigure, ...]] = {
     kind: (*figures, *EVERYWHERE) for kind, figures in _OWN.items()
 }
 COLUMNS: dict[Kind, tuple[PartFigure, ...]] = {
-    kind: tuple(own for own in figures if own.column) for kind, figures in FIGURES.items()
+    kind: tuple(figure for figure in figures if figure.column) for kind, figures in FIGURES.items()
 }
 FACETS: dict[Kind, tuple[Facet, ...]] = {
     "processor": (

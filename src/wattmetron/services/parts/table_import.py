@@ -196,7 +196,11 @@ def bring_in(workshop: Workshop, catalogue: Catalogue, kind: Kind, name: str, da
             "Nothing was brought in: every part of the table is in the catalogue with the same"
             " figures."
         )
-    said = f"brought in {name}: {len(table_preview.new)} new, {len(table_preview.changed)} changed"
+    sentence = (
+        f"brought in {name}: {len(table_preview.new)} new, {len(table_preview.changed)} changed"
+    )
     with workshop.database.writing() as session:
-        edit = store.revise(session, {(kind, part.id): part for part in table_preview.parts}, said)
-    return Done(table_preview.parts[0].id, said, edit)
+        edit = store.revise(
+            session, {(kind, part.id): part for part in table_preview.parts}, sentence
+        )
+    return Done(table_preview.parts[0].id, sentence, edit)

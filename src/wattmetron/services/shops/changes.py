@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from statistics import median
 
-from wattmetron.core.balance.what_first import Change
+from wattmetron.core.balance.what_first import PartChange
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Buys
@@ -79,53 +79,55 @@ def changes(then: Catalogue, now: Catalogue, region: str, used: bool = False) ->
         )
         for part in {**then.parts, **now.parts}.values()
     ]
-    priced = [own for own in moved if own.then_minor is not None and own.now_minor is not None]
-    came = [own for own in moved if own.then_minor is None and own.now_minor is not None]
-    went = [own for own in moved if own.then_minor is not None and own.now_minor is None]
+    priced = [move for move in moved if move.then_minor is not None and move.now_minor is not None]
+    came = [move for move in moved if move.then_minor is None and move.now_minor is not None]
+    went = [move for move in moved if move.then_minor is not None and move.now_minor is None]
     return Changes(
-        rose=_by_share(own for own in priced if own.share >= LEAST_MOVE),
-        fell=_by_share(own for own in priced if own.share <= -LEAST_MOVE),
-        sold_out=_by_name(own for own in went if after.all_of(own.part_id)),
-        gone=_by_name(own for own in went if not after.all_of(own.part_id)),
-        back=_by_name(own for own in came if before.all_of(own.part_id)),
-        new=_by_name(own for own in came if not before.all_of(own.part_id)),
+        rose=_by_share(move for move in priced if move.share >= LEAST_MOVE),
+        fell=_by_share(move for move in priced if move.share <= -LEAST_MOVE),
+        sold_out=_by_name(move for move in went if after.all_of(move.part_id)),
+        gone=_by_name(move for move in went if not after.all_of(move.part_id)),
+        back=_by_name(move for move in came if before.all_of(move.part_id)),
+        new=_by_name(move for move in came if not before.all_of(move.part_id)),
         kinds=tuple(_kinds(priced)),
     )
 
 
-def _by_share(own: Iterable[Moved]) -> tuple[Moved, ...]:
-    return tuple(sorted(own, key=lambda one: (-abs(one.share), one.part_id)))
+def _by_share(moves: Iterable[Moved]) -> tuple[Moved, ...]:
+    return tuple(sorted(moves, key=lambda move: (-abs(move.share), move.part_id)))
 
 
-def _by_name(own: Iterable[Moved]) -> tuple[Moved, ...]:
-    return tuple(sorted(own, key=lambda one: one.part_id))
+def _by_name(moves: Iterable[Moved]) -> tuple[Moved, ...]:
+    return tuple(sorted(moves, key=lambda move: move.part_id))
 
 
 def _kinds(priced: list[Moved]) -> list[KindMove]:
-    found = []
+    kind_moves = []
     for kind in ALL_KINDS:
-        shares = [own.share for own in priced if own.kind == kind]
+        shares = [move.share for move in priced if move.kind == kind]
         if len(shares) >= LEAST_KIND:
-            rose = sum(own >= LEAST_MOVE for own in shares)
-            fell = sum(own <= -LEAST_MOVE for own in shares)
+            rose = sum(share >= LEAST_MOVE for share in shares)
+            fell = sum(share <= -LEAST_MOVE for share in shares)
             same = len(shares) - rose - fell
-            found.append(KindMove(kind, median(shares), rose, fell, same))
-    return sorted(found, key=lambda own: (own.median_share, own.kind))
+            kind_moves.append(KindMove(kind, median(shares), rose, fell, same))
+    return sorted(kind_moves, key=lambda kind_move: (kind_move.median_share, kind_move.kind))
 
 
-def kinds_words(own: tuple[KindMove, ...]) -> str:
+def kinds_words(kind_moves: tuple[KindMove, ...]) -> str:
     """``Memory kits fell by 12 %; power supplies rose by 2 %; the other kinds cost what they
     cost.``
     """
-    moved = [one for one in own if abs(one.median_share) >= LEAST_MOVE]
-    said = [
-        f"{KIND_PLURALS[one.kind]} {'rose' if one.median_share > 0 else 'fell'} by"
-        f" {abs(one.median_share) * 100:.0f}{THIN}%"
-        for one in moved
+    moved = [kind_move for kind_move in kind_moves if abs(kind_move.median_share) >= LEAST_MOVE]
+    sentences = [
+        f"{KIND_PLURALS[kind_move.kind]} {'rose' if kind_move.median_share > 0 else 'fell'} by"
+        f" {abs(kind_move.median_share) * 100:.0f}{THIN}%"
+        for kind_move in moved
     ]
-    if len(moved) < len(own):
-        said.append("the other kinds cost what they cost" if moved else "every kind costs the same")
-    words = "; ".join(said)
+    if len(moved) < len(kind_moves):
+        sentences.append(
+            "the other kinds cost what they cost" if moved else "every kind costs the same"
+        )
+    words = "; ".join(sentences)
     return f"{words[:1].upper()}{words[1:]}." if words else ""
 
 
@@ -191,9 +193,9 @@ def _moved_most(now: Catalogue, present: Assessment, found: Changes) -> str:
     """The parts of a build whose prices moved most."""
     mine = {line.part_id for line in present.lines if line.part and not line.owned}
     moves = [
-        (own.now_minor - own.then_minor, own.part_id)
-        for own in (*found.rose, *found.fell)
-        if own.part_id in mine and own.now_minor is not None and own.then_minor is not None
+        (move.now_minor - move.then_minor, move.part_id)
+        for move in (*found.rose, *found.fell)
+        if move.part_id in mine and move.now_minor is not None and move.then_minor is not None
     ]
     most = sorted(moves, key=lambda own: (-abs(own[0]), own[1]))[:2]
     return listed(
@@ -219,7 +221,7 @@ def _instead(now: Catalogue, present: Assessment, better: Improved, found: Chang
     ]
 
 
-def _why(now: Catalogue, steps: Iterable[Change], found: Changes) -> str:
+def _why(now: Catalogue, steps: Iterable[PartChange], found: Changes) -> str:
     """Price, stock or a new part, where one of them moved; else the list was not the best before
     either.
     """
@@ -233,7 +235,7 @@ def _why(now: Catalogue, steps: Iterable[Change], found: Changes) -> str:
         ("sold out", found.sold_out, left),
         ("dearer than then", found.rose, left),
     ):
-        names = [now.part(own.part_id).name for own in group if own.part_id in ids]
+        names = [now.part(move.part_id).name for move in group if move.part_id in ids]
         if names:
             reasons.append(f"{listed(names)} {'is' if len(names) == 1 else 'are'} {words}")
     if not reasons:

@@ -15,14 +15,19 @@ from wattmetron.core.values.offers import Offer
 from wattmetron.formats.feed_file import FeedError, read_feed
 from wattmetron.services.exchange import (
     Bounds,
+    ExchangeTooLargeError,
     OutOfReachError,
     StoppedError,
-    TooLargeError,
     TooSlowError,
     fetched,
     within_reach,
 )
-from wattmetron.services.shops.price_import import Held, PricePreview, preview_rows, store_offers
+from wattmetron.services.shops.price_import import (
+    HeldBackLine,
+    PricePreview,
+    preview_rows,
+    store_offers,
+)
 from wattmetron.services.shops.put_aside import known_names, lay_aside
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import papers
@@ -45,7 +50,7 @@ class _AgainError(FetchError):
 
 
 @dataclass(frozen=True, slots=True)
-class Asked:
+class FeedOutcome:
     """What became of one feed: its shop or address, how many prices moved, how many lines were held
     back and left out, and what went wrong, empty for nothing.
     """
@@ -62,10 +67,10 @@ class Asked:
     def words(self) -> str:
         if self.wrong:
             return f"{self.name}: {self.wrong}."
-        said = f"{self.name}: {self.moved} of {self.taken} prices moved"
-        said += f", {self.held} held back" if self.held else ""
-        said += f", {self.left} left out" if self.left else ""
-        return ". ".join([said, *self.notes]) + "."
+        sentence = f"{self.name}: {self.moved} of {self.taken} prices moved"
+        sentence += f", {self.held} held back" if self.held else ""
+        sentence += f", {self.left} left out" if self.left else ""
+        return ". ".join([sentence, *self.notes]) + "."
 
 
 def checked_address(text: str) -> str:
@@ -133,7 +138,7 @@ def _fetched(address: str, bounds: Bounds) -> bytes:
         return fetched(address, bounds, _check, TIMEOUTS)
     except OutOfReachError as error:
         raise FetchError("it may not be asked from here: allow it with --allow-address") from error
-    except TooLargeError as error:
+    except ExchangeTooLargeError as error:
         raise FetchError("it sent more than 8 MB, which was not taken") from error
     except TooSlowError as error:
         raise FetchError("it took longer than half a minute and was broken off") from error
@@ -159,10 +164,10 @@ def _check(answer: httpx2.Response) -> None:
 def refresh(
     workshop: Workshop,
     today: date,
-    done: Callable[[Asked], None] = lambda _: None,
+    done: Callable[[FeedOutcome], None] = lambda _: None,
     stop: Event | None = None,
     pause: Callable[[float], None] = time.sleep,
-) -> tuple[Asked, ...]:
+) -> tuple[FeedOutcome, ...]:
     """Ask every feed and bring in what can be, all of it as one day; ``done`` is told of each. One
     that fails leaves its shop's prices as they are; when it is stopped, so do those that were not
     asked yet. Raises BriefError without feeds.
@@ -171,9 +176,9 @@ def refresh(
     addresses = feeds(workshop)
     if not addresses:
         raise BriefError("No feed is known: enter the address of one under Shops.")
-    asked: list[Asked] = []
+    asked: list[FeedOutcome] = []
     offers: list[Offer] = []
-    aside: list[tuple[str, str, tuple[Held, ...]]] = []
+    aside: list[tuple[str, str, tuple[HeldBackLine, ...]]] = []
     for address in addresses:
         if stop.is_set():
             break
@@ -182,7 +187,7 @@ def refresh(
             offers += found
             aside.append(held)
         except (FetchError, FeedError) as error:
-            own = Asked(urlsplit(address).netloc + urlsplit(address).path, wrong=str(error))
+            own = FeedOutcome(urlsplit(address).netloc + urlsplit(address).path, wrong=str(error))
         except StoppedError:
             break
         asked.append(own)
@@ -195,38 +200,43 @@ def refresh(
 
 def _asked(
     workshop: Workshop, address: str, today: date, pause: Callable[[float], None], stop: Event
-) -> tuple[Asked, list[Offer], tuple[str, str, tuple[Held, ...]]]:
+) -> tuple[FeedOutcome, list[Offer], tuple[str, str, tuple[HeldBackLine, ...]]]:
     feed = read_feed(fetch(address, pause, stop))
     catalogue = workshop.catalogue()
-    found = preview_rows(catalogue, feed.rows, feed.shop, feed.region, today, known_names(workshop))
-    offers = [own.offer for own in found.taken]
-    notes = list(_notes(found))
-    known = len(offers) + len(found.gone)
-    if found.gone and len(offers) >= LEAST_LISTED * known:
-        offers += [_sold_out(own) for own in found.gone]
-        notes.append(f"{len(found.gone)} no longer listed: sold out")
-    elif found.gone:
-        notes.append(f"{len(found.gone)} that it had are not listed and are left as they are")
-    moved = sum(own.before_minor != own.offer.delivered_minor for own in found.taken)
+    preview = preview_rows(
+        catalogue, feed.rows, feed.shop, feed.region, today, known_names(workshop)
+    )
+    offers = [taken_offer.offer for taken_offer in preview.taken]
+    notes = list(_notes(preview))
+    known = len(offers) + len(preview.gone)
+    if preview.gone and len(offers) >= LEAST_LISTED * known:
+        offers += [_sold_out(offer) for offer in preview.gone]
+        notes.append(f"{len(preview.gone)} no longer listed: sold out")
+    elif preview.gone:
+        notes.append(f"{len(preview.gone)} that it had are not listed and are left as they are")
+    moved = sum(
+        taken_offer.before_minor != taken_offer.offer.delivered_minor
+        for taken_offer in preview.taken
+    )
     return (
-        Asked(
+        FeedOutcome(
             name=feed.shop,
             moved=moved,
-            taken=len(found.taken),
-            held=len(found.held),
-            left=len(found.left),
+            taken=len(preview.taken),
+            held=len(preview.held),
+            left=len(preview.left),
             notes=tuple(notes),
         ),
         offers,
-        (feed.shop, feed.region, (*found.held, *found.left)),
+        (feed.shop, feed.region, (*preview.held, *preview.left)),
     )
 
 
-def _sold_out(own: Offer) -> Offer:
-    return replace(own, stock="out")
+def _sold_out(offer: Offer) -> Offer:
+    return replace(offer, stock="out")
 
 
-def _notes(found: PricePreview) -> Iterator[str]:
+def _notes(preview: PricePreview) -> Iterator[str]:
     """The first odd lines, by name."""
-    for own in [*found.held, *found.left][:3]:
+    for own in [*preview.held, *preview.left][:3]:
         yield f"{own.text[:80]}: {own.why}"

@@ -40,7 +40,7 @@ class Taken:
 
 
 @dataclass(frozen=True, slots=True)
-class Held:
+class HeldBackLine:
     """A line that is not brought in by itself, with why; ``offer`` where it can be allowed.
     ``fix``: what would mend it, a word on its price or on the part that is meant; empty for
     nothing.
@@ -59,8 +59,8 @@ class PricePreview:
     """What a table would do: lines that are taken, held back for a word, and left out."""
 
     taken: tuple[Taken, ...]
-    held: tuple[Held, ...]
-    left: tuple[Held, ...]
+    held: tuple[HeldBackLine, ...]
+    left: tuple[HeldBackLine, ...]
     gone: tuple[Offer, ...]
     """Offers of the table's shops that it no longer lists: sold out if that is wished."""
 
@@ -81,42 +81,44 @@ def preview_rows(
     names: Mapping[str, str] = NO_NAMES,
 ) -> PricePreview:
     """What rows of prices would do; ``names``: which part a shop means by a name."""
-    known = {_key(own): own for own in catalogue.offers}
+    known = {_key(offer): offer for offer in catalogue.offers}
     taken: dict[Key, Taken] = {}
     held, left = [], []
     for row in rows:
-        said = replace(row, shop=row.shop or shop, region=row.region or region)
-        known_as = names.get(name_key(said.shop, said.part), said.part)
-        made = made_offer(catalogue, replace(said, part=known_as), shop, region, today)
+        price_row = replace(row, shop=row.shop or shop, region=row.region or region)
+        known_as = names.get(name_key(price_row.shop, price_row.part), price_row.part)
+        made = made_offer(catalogue, replace(price_row, part=known_as), shop, region, today)
         if isinstance(made, str):
             fix: Literal["", "part"] = "part" if made == NO_PART and row.part else ""
-            left.append(Held(row.line, row.part or "no part", made, said, fix=fix))
+            left.append(HeldBackLine(row.line, row.part or "no part", made, price_row, fix=fix))
             continue
         before = known.get(_key(made))
         if row.shipping_minor is None:
             made = replace(made, shipping_minor=_shipping(catalogue, before, made))
         if _key(made) in taken:
-            left.append(Held(row.line, row.part, TWICE, said))
+            left.append(HeldBackLine(row.line, row.part, TWICE, price_row))
             continue
         why = _odd(catalogue, made, before)
         if why:
             far = made.price_minor > 0 and not (before and made.seen_on < before.seen_on)
-            held.append(Held(row.line, row.part, why, said, made, "price" if far else ""))
+            held.append(
+                HeldBackLine(row.line, row.part, why, price_row, made, "price" if far else "")
+            )
         else:
             price = None if before is None else before.delivered_minor
             taken[_key(made)] = Taken(row.line, made, price)
-    shops = {(own.offer.shop, own.offer.region) for own in taken.values()}
+    shops = {(taken_offer.offer.shop, taken_offer.offer.region) for taken_offer in taken.values()}
     listed = {*taken, *(_key(own.offer) for own in held if own.offer)}
     gone = tuple(
-        own
-        for key, own in known.items()
-        if (own.shop, own.region) in shops and key not in listed and own.in_stock
+        offer
+        for key, offer in known.items()
+        if (offer.shop, offer.region) in shops and key not in listed and offer.in_stock
     )
     return PricePreview(tuple(taken.values()), tuple(held), tuple(left), gone)
 
 
-def _key(own: Offer) -> Key:
-    return own.part_id, own.shop, own.region, own.condition
+def _key(offer: Offer) -> Key:
+    return offer.part_id, offer.shop, offer.region, offer.condition
 
 
 def made_offer(
@@ -168,8 +170,8 @@ def _part(catalogue: Catalogue, text: str) -> str:
         return text
     if not text:
         return ""
-    found = read_list(catalogue, text).parts
-    sure = found[0].best if len(found) == 1 and found[0].sure else None
+    sent_parts = read_list(catalogue, text).parts
+    sure = sent_parts[0].best if len(sent_parts) == 1 and sent_parts[0].sure else None
     return sure.part_id if sure else ""
 
 
@@ -185,8 +187,8 @@ def _shipping(catalogue: Catalogue, before: Offer | None, made: Offer) -> int:
 def _odd(catalogue: Catalogue, made: Offer, before: Offer | None) -> str:
     """Why a price is held back: older than what is known, nothing, or far from what it costs."""
     if before and made.seen_on < before.seen_on:
-        told, known = f"{made.seen_on:%-d %b %Y}", f"{before.seen_on:%-d %b %Y}"
-        return f"it is of {told}, the price that is known is of {known}"
+        sentence, known = f"{made.seen_on:%-d %b %Y}", f"{before.seen_on:%-d %b %Y}"
+        return f"it is of {sentence}, the price that is known is of {known}"
     book = catalogue.prices(made.region, ANY_PARTS if made.condition != "new" else NEW_PARTS)
     usual = before.price_minor if before else None
     if usual is None:
@@ -206,10 +208,10 @@ def bring_prices_in(
     """Store what is taken and what is allowed of what is held, as prices of a new day; returns how
     many offers changed. Raises BriefError where nothing does.
     """
-    offers = [own.offer for own in preview.taken]
+    offers = [taken_offer.offer for taken_offer in preview.taken]
     offers += [own.offer for own in preview.held if own.offer and own.line in allowed]
     if sold_out:
-        offers += [replace(own, stock="out") for own in preview.gone]
+        offers += [replace(offer, stock="out") for offer in preview.gone]
     if not offers:
         raise BriefError("Nothing of this table can be brought in: look at what is said of it.")
     store_offers(workshop, offers, "prices brought in")
@@ -222,23 +224,23 @@ def store_offers(workshop: Workshop, offers: Iterable[Offer], source: str) -> in
     than a week ago is left as it is; where nothing else is left, nothing is stored.
     """
     described = workshop.catalogue().described
-    before = {_key(own): own for own in described.offers}
-    new = {_key(own): own for own in offers if not _as_before(before.get(_key(own)), own)}
-    moved = sum(not _same(before.get(key), own) for key, own in new.items())
+    before = {_key(offer): offer for offer in described.offers}
+    new = {_key(offer): offer for offer in offers if not _as_before(before.get(_key(offer)), offer)}
+    moved = sum(not _same(before.get(key), offer) for key, offer in new.items())
     if new:
         merged = [*_replaced(described.offers, new), *new.values()]
         workshop.import_prices(merged, source)
     return moved
 
 
-def _same(before: Offer | None, own: Offer) -> bool:
-    return before is not None and replace(before, seen_on=own.seen_on) == own
+def _same(before: Offer | None, offer: Offer) -> bool:
+    return before is not None and replace(before, seen_on=offer.seen_on) == offer
 
 
-def _as_before(before: Offer | None, own: Offer) -> bool:
-    return before is not None and _same(before, own) and own.seen_on - before.seen_on < AGAIN
+def _as_before(before: Offer | None, offer: Offer) -> bool:
+    return before is not None and _same(before, offer) and offer.seen_on - before.seen_on < AGAIN
 
 
 def _replaced(offers: Iterable[Offer], new: dict[Key, Offer]) -> list[Offer]:
     """The offers with the new ones in their places; what is left in ``new`` was not there."""
-    return [new.pop(_key(own), own) for own in offers]
+    return [new.pop(_key(offer), offer) for offer in offers]

@@ -10,22 +10,22 @@ from sqlalchemy.orm import Session
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.lists.reader import read_list
-from wattmetron.services.shops.price_import import Held, made_offer, name_key, store_offers
+from wattmetron.services.shops.price_import import HeldBackLine, made_offer, name_key, store_offers
 from wattmetron.services.workshop import Workshop
 from wattmetron.store import papers
 
 MOST_LINES, MOST_NAMES = 300, 5_000
-_LINES: TypeAdapter[list[Held]] = TypeAdapter(list[Held])
+_LINES: TypeAdapter[list[HeldBackLine]] = TypeAdapter(list[HeldBackLine])
 _NAMES: TypeAdapter[dict[str, str]] = TypeAdapter(dict[str, str])
 
 
-def put_aside(workshop: Workshop) -> tuple[Held, ...]:
+def put_aside(workshop: Workshop) -> tuple[HeldBackLine, ...]:
     """What waits for a word, the newest feeds' lines last."""
     with workshop.database.reading() as session:
         return tuple(_lines(session))
 
 
-def _lines(session: Session) -> list[Held]:
+def _lines(session: Session) -> list[HeldBackLine]:
     try:
         return _LINES.validate_json(papers.only(session, "aside") or "[]")
     except ValidationError:
@@ -45,7 +45,9 @@ def _names(session: Session) -> dict[str, str]:
         return {}
 
 
-def lay_aside(workshop: Workshop, asked: Iterable[tuple[str, str, tuple[Held, ...]]]) -> None:
+def lay_aside(
+    workshop: Workshop, asked: Iterable[tuple[str, str, tuple[HeldBackLine, ...]]]
+) -> None:
     """Put the lines of the feeds that were just asked (shop, region, lines) in the place of those
     of the same shops.
     """
@@ -55,24 +57,24 @@ def lay_aside(workshop: Workshop, asked: Iterable[tuple[str, str, tuple[Held, ..
     _edit(
         workshop,
         lambda lines: [
-            *(own for own in lines if (own.row.shop, own.row.region) not in shops),
+            *(line for line in lines if (line.row.shop, line.row.region) not in shops),
             *added,
         ],
     )
 
 
-def _edit(workshop: Workshop, edit: Callable[[list[Held]], list[Held]]) -> None:
+def _edit(workshop: Workshop, edit: Callable[[list[HeldBackLine]], list[HeldBackLine]]) -> None:
     """Change what waits as it stands, whoever else changes it."""
     with workshop.database.writing() as session:
         lines = edit(_lines(session))[-MOST_LINES:]
         papers.put_only(session, "aside", _LINES.dump_json(lines).decode())
 
 
-def candidates(catalogue: Catalogue, own: Held) -> tuple[tuple[str, str], ...]:
+def candidates(catalogue: Catalogue, own: HeldBackLine) -> tuple[tuple[str, str], ...]:
     """Parts that a line may mean, by id and name, the likeliest first."""
-    found = read_list(catalogue, own.row.part).parts if own.row.part.strip() else ()
-    ids = [guess.part_id for part in found[:1] for guess in part.guesses]
-    ids += [alike for part in found[:1] for alike in part.alike]
+    sent_parts = read_list(catalogue, own.row.part).parts if own.row.part.strip() else ()
+    ids = [guess.part_id for part in sent_parts[:1] for guess in part.guesses]
+    ids += [alike for part in sent_parts[:1] for alike in part.alike]
     return tuple(
         (part_id, catalogue.part(part_id).name)
         for part_id in dict.fromkeys(ids)
@@ -116,11 +118,11 @@ def settle_line(
     return f"{catalogue.part(made.part_id).name} of {shop} is brought in."
 
 
-def _let_go(workshop: Workshop, own: Held) -> None:
-    _edit(workshop, lambda lines: [one for one in lines if one != own])
+def _let_go(workshop: Workshop, own: HeldBackLine) -> None:
+    _edit(workshop, lambda lines: [line for line in lines if line != own])
 
 
-def _remember(workshop: Workshop, own: Held, part_id: str) -> None:
+def _remember(workshop: Workshop, own: HeldBackLine, part_id: str) -> None:
     with workshop.database.writing() as session:
         names = {**_names(session), name_key(own.row.shop, own.row.part): part_id}
         kept = dict(list(names.items())[-MOST_NAMES:])

@@ -6,7 +6,7 @@ from datetime import date
 from threading import Event, Lock, Thread
 
 from wattmetron.core.errors import NotPossibleError, WattmetronError
-from wattmetron.services.shops.feeds import Asked, feeds, refresh
+from wattmetron.services.shops.feeds import FeedOutcome, feeds, refresh
 from wattmetron.services.workshop import Workshop
 
 STOPPED = "Stopped: shops that had not answered keep their prices."
@@ -20,7 +20,7 @@ class State:
 
     running: bool = False
     of: int = 0
-    asked: tuple[Asked, ...] = ()
+    asked: tuple[FeedOutcome, ...] = ()
     wrong: str = ""
 
 
@@ -68,7 +68,7 @@ class Refresher:
                 now = self._state
                 self._state = State(False, now.of, now.asked, wrong)
 
-    def _told(self, own: Asked) -> None:
+    def _told(self, own: FeedOutcome) -> None:
         with self._lock:
             now = self._state
             self._state = State(True, now.of, (*now.asked, own))

@@ -17,7 +17,7 @@ GRAVE = ("blocks", "do first")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Replacement:
+class PartReplacement:
     """A part that could stand in the place: ``then`` is the machine with it, ``more_minor`` what
     it costs more than the part last did (None: that is not known).
     """
@@ -29,31 +29,38 @@ class Replacement:
 
 def replacements(
     catalogue: Catalogue, now: Assessment, kind: Kind, part_id: str, last_minor: int | None
-) -> tuple[Replacement, ...]:
+) -> tuple[PartReplacement, ...]:
     """The nearest parts on sale, as whole machines without anything grave that was not there
     before and within the brief's wishes: first by targets met, then by how far frames and price are
     from those of the part.
     """
     found = swap(catalogue, now, SwapQuery(kind=kind, present=part_id, everything=True))
     usable = [
-        own
-        for own in found.candidates
-        if not (own.present or own.floors or own.missing) and own.cost_minor is not None
+        candidate
+        for candidate in found.candidates
+        if not (candidate.present or candidate.floors or candidate.missing)
+        and candidate.cost_minor is not None
     ]
-    usable.sort(key=lambda own: _far(own, last_minor))
+    usable.sort(key=lambda candidate: _far(candidate, last_minor))
     base = _as_before(catalogue, now, part_id, last_minor)
-    before = {own.rule for own in base.findings if own.level in GRAVE}
-    made: list[Replacement] = []
+    before = {finding.rule for finding in base.findings if finding.level in GRAVE}
+    made: list[PartReplacement] = []
     for own in usable[:MOST_LOOKED_AT]:
         then = assess(catalogue, now.brief, own.build)
-        grave = {one.rule for one in then.findings if one.level in GRAVE} - before
+        grave = {finding.rule for finding in then.findings if finding.level in GRAVE} - before
         if grave or len(then.floors) > len(base.floors):
             continue
         more = None if last_minor is None else (own.cost_minor or 0) - last_minor
-        made.append(Replacement(candidate=own, then=then, more_minor=more))
-    return tuple(sorted(made, key=lambda own: (-own.then.met, _far(own.candidate, last_minor))))[
-        :MOST_SHOWN
-    ]
+        made.append(PartReplacement(candidate=own, then=then, more_minor=more))
+    return tuple(
+        sorted(
+            made,
+            key=lambda replacement: (
+                -replacement.then.met,
+                _far(replacement.candidate, last_minor),
+            ),
+        )
+    )[:MOST_SHOWN]
 
 
 def _as_before(
@@ -78,16 +85,16 @@ def _as_before(
     return assess(then.kept_by(catalogue.keep.branch(BESIDE_PRICES)), now.brief, now.build)
 
 
-def _far(own: Candidate, last_minor: int | None) -> tuple[float, str]:
+def _far(candidate: Candidate, last_minor: int | None) -> tuple[float, str]:
     """How far frames and price are from those of the part, both as ratios."""
     frames = [
         abs(log(effect.fps / (effect.fps - effect.change_fps)))
-        for effect in own.effects
+        for effect in candidate.effects
         if effect.fps and effect.change_fps is not None and effect.fps > effect.change_fps
     ]
-    cost = max(1, own.cost_minor or 0)
+    cost = max(1, candidate.cost_minor or 0)
     price = abs(log(cost / last_minor)) if last_minor else 0.0
-    return (sum(frames) / len(frames) if frames else 0.0) + price / 2, own.part.id
+    return (sum(frames) / len(frames) if frames else 0.0) + price / 2, candidate.part.id
 
 
 @dataclass(frozen=True, slots=True)

@@ -19,7 +19,7 @@ LEVEL = 0.005
 def sales_of(catalogue: Catalogue, region: str) -> tuple[Sale, ...]:
     """The sale days of all shops of a region, each once, the earliest first."""
     rules = rules_in(catalogue.shops.values(), region).values()
-    return tuple(sorted({sale for own in rules for sale in own.sales}, key=_order))
+    return tuple(sorted({sale for rule in rules for sale in rule.sales}, key=_order))
 
 
 def _order(sale: Sale) -> tuple[date, date, str]:
@@ -34,20 +34,24 @@ def sale_words(
     """
     sales = sales_of(catalogue, region)
     lines = {kind: lines_of_kind(workshop, catalogue, kind, region).values() for kind in kinds}
-    said = []
+    sentences = []
     for sale in sales:
-        found = [_words(own, kind) for kind, own in _moves(lines, sale)] if sale.end < today else []
+        found = (
+            [_words(each_sale_move, kind) for kind, each_sale_move in _moves(lines, sale)]
+            if sale.end < today
+            else []
+        )
         if found:
-            said.append(f"{sale.words}, the middle part of each kind: {'; '.join(found)}.")
-    ahead = [own for own in sales if own.end >= today]
-    return (*said, *(_ahead(own, today) for own in ahead[:1]))
+            sentences.append(f"{sale.words}, the middle part of each kind: {'; '.join(found)}.")
+    ahead = [sale for sale in sales if sale.end >= today]
+    return (*sentences, *(_ahead(sale, today) for sale in ahead[:1]))
 
 
 def _moves(
     lines: Mapping[Kind, Iterable[Sequence[PriceStep]]], sale: Sale
 ) -> Iterator[tuple[Kind, SaleMove]]:
-    for kind, own in lines.items():
-        found = sale_move(own, sale)
+    for kind, line in lines.items():
+        found = sale_move(line, sale)
         if found is not None and found.parts >= LEAST_PARTS:
             yield kind, found
 

@@ -25,10 +25,10 @@ def lines_of_kind(workshop: Workshop, catalogue: Catalogue, kind: Kind, region: 
 
 def _lines(workshop: Workshop, catalogue: Catalogue, kind: Kind, region: str) -> Lines:
     spans: dict[str, list[OfferSpan]] = defaultdict(list)
-    for own in workshop.offer_spans([part.id for part in catalogue.by_kind[kind]], region):
-        if not own.used:
-            spans[own.part_id].append(own)
-    return {part_id: price_steps(own) for part_id, own in spans.items()}
+    for offer_span in workshop.offer_spans([part.id for part in catalogue.by_kind[kind]], region):
+        if not offer_span.used:
+            spans[offer_span.part_id].append(offer_span)
+    return {part_id: price_steps(offer_spans) for part_id, offer_spans in spans.items()}
 
 
 def wait_words(
@@ -36,20 +36,22 @@ def wait_words(
 ) -> str:
     """The chance in words with what it rests on; empty where the history carries nothing."""
     kind = kind_of(catalogue.part(part_id))
-    found = wait_for(part_id, lines_of_kind(workshop, catalogue, kind, region), today, SHARE)
-    return "" if found is None else _words(found, KIND_PLURALS[kind])
+    wait = wait_for(part_id, lines_of_kind(workshop, catalogue, kind, region), today, SHARE)
+    return "" if wait is None else _words(wait, KIND_PLURALS[kind])
 
 
-def _words(own: Wait, kind: str) -> str:
-    off = f"{own.share * 100:.0f}{THIN}%"
-    said = (
-        f"Wait or buy: {percent(own.chance)} that it is {off} cheaper within four weeks. So far"
-        f" {own.kind.fell} of {own.kind.all} such stretches of {kind} saw that, {own.own.fell} of"
-        f" {own.own.all} of this part."
+def _words(wait: Wait, kind: str) -> str:
+    off = f"{wait.share * 100:.0f}{THIN}%"
+    sentence = (
+        f"Wait or buy: {percent(wait.chance)} that it is {off} cheaper within four weeks. So far"
+        f" {wait.kind.fell} of {wait.kind.all} such stretches of {kind} saw that, {wait.own.fell}"
+        " of"
+        f" {wait.own.all} of this part."
     )
-    if own.said is None or own.came is None:
-        return f"{said} Whether such a statement comes true is not known yet."
+    if wait.said is None or wait.came is None:
+        return f"{sentence} Whether such a statement comes true is not known yet."
     return (
-        f"{said} Four weeks ago the same reckoning said {percent(own.said)} of {kind} on average;"
-        f" {percent(own.came)} did."
+        f"{sentence} Four weeks ago the same reckoning said {percent(wait.said)} of {kind} on"
+        " average;"
+        f" {percent(wait.came)} did."
     )

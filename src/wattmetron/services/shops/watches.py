@@ -16,7 +16,7 @@ Watches = tuple[Watch, ...]
 
 
 @dataclass(frozen=True, slots=True)
-class Kept:
+class StoredWatches:
     """All watches, with their version (0: none yet) and whether the last change can be undone."""
 
     watches: Watches
@@ -37,18 +37,18 @@ class Looked:
     fires: bool
 
 
-def kept_watches(workshop: Workshop) -> Kept:
+def kept_watches(workshop: Workshop) -> StoredWatches:
     with workshop.database.reading() as session:
         found = papers.papers_of(session, "watches")
-    return Kept((), 0, False) if not found else _kept(found[0])
+    return StoredWatches((), 0, False) if not found else _kept(found[0])
 
 
-def _kept(paper: Paper) -> Kept:
+def _kept(paper: Paper) -> StoredWatches:
     try:
         watches = watches_from(paper.document or "")
     except ValueError:
         watches = ()
-    return Kept(watches, paper.version, paper.can_undo)
+    return StoredWatches(watches, paper.version, paper.can_undo)
 
 
 def change_watches(workshop: Workshop, edit: Callable[[Watches], Watches]) -> None:
@@ -72,21 +72,21 @@ def looked_at(workshop: Workshop, catalogue: Catalogue, watches: Watches) -> tup
     """Every watch whose part, brief and region are still there, those that fire first."""
     briefs = {row.id: row.plan for row in workshop.briefs()}
     found = []
-    for own in watches:
-        if own.region not in catalogue.regions:
+    for watch in watches:
+        if watch.region not in catalogue.regions:
             continue
-        if own.part_id:
-            if own.part_id not in catalogue.parts:
+        if watch.part_id:
+            if watch.part_id not in catalogue.parts:
                 continue
-            name = catalogue.part(own.part_id).name
-            minor = catalogue.prices(own.region, Buys(own.used)).cost(own.part_id)
+            name = catalogue.part(watch.part_id).name
+            minor = catalogue.prices(watch.region, Buys(watch.used)).cost(watch.part_id)
         else:
-            plan = briefs.get(own.brief_id)
+            plan = briefs.get(watch.brief_id)
             if plan is None or plan.build.empty:
                 continue
             now = assess(catalogue, plan.brief, plan.build)
             name = f"the list of {plan.brief.name}"
             minor = None if now.unpriced else now.spent_minor
-        currency = catalogue.region(own.region).currency
-        found.append(Looked(own, name, minor, currency, own.fires_at(minor)))
+        currency = catalogue.region(watch.region).currency
+        found.append(Looked(watch, name, minor, currency, watch.fires_at(minor)))
     return tuple(sorted(found, key=lambda one: (not one.fires, one.name)))

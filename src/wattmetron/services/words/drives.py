@@ -17,15 +17,15 @@ def role_words(roles: tuple[Role, ...]) -> str:
 def drives_words(brief: Brief) -> str:
     """The wishes about drives in one line."""
     games = f"{brief.games_gb:,.0f} GB" if brief.games_gb else "as much as they need"
-    said = [
+    sentences = [
         f"system {brief.system_gb:,.0f} GB on {brief.system_on}",
         f"games {games} on {brief.games_on}",
     ]
     if brief.bulk_gb:
-        said.append(f"bulk {brief.bulk_gb:,.0f} GB on {brief.bulk_on}")
-    said += ["each on a drive of its own"] if brief.drives_apart else []
-    said += ["no spinning disk"] if brief.no_disks else []
-    return "; ".join(said)
+        sentences.append(f"bulk {brief.bulk_gb:,.0f} GB on {brief.bulk_on}")
+    sentences += ["each on a drive of its own"] if brief.drives_apart else []
+    sentences += ["no spinning disk"] if brief.no_disks else []
+    return "; ".join(sentences)
 
 
 def _named(part_id: str, names: Mapping[str, str]) -> str:
@@ -34,17 +34,19 @@ def _named(part_id: str, names: Mapping[str, str]) -> str:
 
 def later_words(brief: Brief, parts: Mapping[str, str]) -> str:
     """What a build must take later, in one line; ``parts`` are names by id."""
-    said = []
+    sentences = []
     if brief.later_card:
-        said.append(_named(brief.later_card, parts))
+        sentences.append(_named(brief.later_card, parts))
     elif brief.later_card_w is not None:
-        said.append(f"a card of {brief.later_card_w} W and {brief.later_card_mm} mm")
+        sentences.append(f"a card of {brief.later_card_w} W and {brief.later_card_mm} mm")
     if brief.later_second:
-        said.append("a second card like the first")
+        sentences.append("a second card like the first")
     if brief.later_processor:
-        said.append(_named(brief.later_processor, parts))
+        sentences.append(_named(brief.later_processor, parts))
     if brief.later_sticks:
-        said.append(f"{brief.later_sticks} memory stick{'s' if brief.later_sticks > 1 else ''}")
+        sentences.append(
+            f"{brief.later_sticks} memory stick{'s' if brief.later_sticks > 1 else ''}"
+        )
     if brief.upgrade_minor is not None:
-        said.append(f"money for upgrades each {brief.upgrade_every}")
-    return listed(said) or "nothing asked"
+        sentences.append(f"money for upgrades each {brief.upgrade_every}")
+    return listed(sentences) or "nothing asked"

@@ -60,17 +60,18 @@ def offer_facts(part: Part, offer: Offer) -> tuple[str, ...]:
 
 def _risk(part: Part, offer: Offer) -> str:
     """The working of a used part's risk."""
-    own = risk_of(part, offer)
-    said = [*offer.terms.remarks]
+    risk = risk_of(part, offer)
+    sentences = [*offer.terms.remarks]
     if offer.terms.warranty_months:
-        said.append(f"{offer.terms.warranty_months} months of warranty left")
+        sentences.append(f"{offer.terms.warranty_months} months of warranty left")
     if offer.terms.returns:
-        said.append("may be sent back")
-    told = f" ({'; '.join(said)})" if said else ""
+        sentences.append("may be sent back")
+    sentence = f" ({'; '.join(sentences)})" if sentences else ""
     paid = money(offer.delivered_minor, offer.currency)
     return (
-        f"{offer.condition.capitalize()}{told}: {money(own.minor, offer.currency)} for the risk ="
-        f" {paid} paid × {percent(own.failing)} that fail within"
-        f" {SPAN_MONTHS // 12} years × {percent(1 - own.borne)} that you bear ({SOURCE}); compared"
+        f"{offer.condition.capitalize()}{sentence}: {money(risk.minor, offer.currency)} for the"
+        " risk ="
+        f" {paid} paid × {percent(risk.failing)} that fail within"
+        f" {SPAN_MONTHS // 12} years × {percent(1 - risk.borne)} that you bear ({SOURCE}); compared"
         f" as {money(offer.cost_minor, offer.currency)}."
     )

@@ -81,10 +81,10 @@ def group_words(brief: Brief, group: str, currency: str, names: Mapping[str, str
         return drives_words(brief)
     if group == "later":
         return later_words(brief, names)
-    own = [field for field in differing(brief) if field.asked.group == group]
-    said = [standing_words(brief, field, currency, names) for field in own[:SHOWN]]
-    if len(own) > SHOWN:
-        said.append(f"{len(own) - SHOWN} more")
+    fields = [field for field in differing(brief) if field.asked.group == group]
+    sentences = [standing_words(brief, field, currency, names) for field in fields[:SHOWN]]
+    if len(fields) > SHOWN:
+        sentences.append(f"{len(fields) - SHOWN} more")
     if group == "about":
-        return ", ".join([f"{brief.sureness} ({brief.chance:.0%})", *said])
-    return "; ".join(said) or USUAL[group]
+        return ", ".join([f"{brief.sureness} ({brief.chance:.0%})", *sentences])
+    return "; ".join(sentences) or USUAL[group]

@@ -237,20 +237,20 @@ def put_requirements(
     """Replace what a game publishes; 409 where the version is not the present one."""
     workshop = workshop_of(request)
     informed_game(workshop.catalogue(), game_id)
-    own = [game for game in stored.requirements.games if game.game == game_id]
-    if len(own) != 1 or not own[0].tiers:
+    published_games = [game for game in stored.requirements.games if game.game == game_id]
+    if len(published_games) != 1 or not published_games[0].tiers:
         raise FormatError(
             [
                 Problem(
                     file="requirements",
                     line=None,
                     column="games",
-                    found=f"{len(own)} entries of “{game_id}”",
+                    found=f"{len(published_games)} entries of “{game_id}”",
                     expected="one, with its tiers",
                 )
             ]
         )
-    publish(workshop, own[0].published, stored.version, "replaced by the API")
+    publish(workshop, published_games[0].published, stored.version, "replaced by the API")
     return get_requirements(request, game_id)
 
 

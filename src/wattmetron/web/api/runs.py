@@ -33,7 +33,7 @@ def list_runs(
     request: Request, brief: Annotated[int | None, Query(ge=0)] = None
 ) -> list[dict[str, Any]]:
     """All runs, or those of a brief (0: of machines in no brief), the newest first."""
-    return [run_json(own) for own in all_runs(workshop_of(request), brief)]
+    return [run_json(run) for run in all_runs(workshop_of(request), brief)]
 
 
 @router.get("/runs/{run_id}")

@@ -38,7 +38,7 @@ from wattmetron.web.desk.balance_savings import (
     trim_words,
 )
 from wattmetron.web.desk.coverage import CoverView, cover_view
-from wattmetron.web.desk.glance import Glance, glances
+from wattmetron.web.desk.glance import GlanceCard, glances
 from wattmetron.web.desk.suppositions import (
     SupposedRow,
     WishRow,
@@ -87,7 +87,7 @@ class BalanceView:
     """Everything that the Balance view shows; ``subject`` says which build its figures are of."""
 
     subject: str
-    glances: tuple[Glance, ...]
+    glances: tuple[GlanceCard, ...]
     opened: frozenset[str]
     proposal: tuple[str, str]
     account: tuple[str, ...]
@@ -133,7 +133,7 @@ def balance_view(
     tried: Assessment | None,
     link: Link,
     trial: Callable[[Build], str],
-    asked: DeskQuery,
+    query: DeskQuery,
     steps_url: str,
 ) -> BalanceView:
     """Compute the view; where the build is not whole it is of the proposal instead. What is tried
@@ -155,7 +155,7 @@ def balance_view(
     limits = limit_rows(catalogue, subject)
     return BalanceView(
         subject="this build" if subject is now else "the proposal (the build is not complete)",
-        opened=_opened(asked),
+        opened=_opened(query),
         glances=glances(catalogue, now, subject, answer, more, free, trial),
         proposal=_proposal(now, answer, trial),
         account=account(found, subject, answer, pairs, more, free),
@@ -164,7 +164,7 @@ def balance_view(
         limit_map=limits.by_resolution,
         resolutions=limits.resolutions,
         map=pairings_view(found, pairs, subject, tried, link),
-        picture=picture_view(found, subject, tried, link) if asked.every else None,
+        picture=picture_view(found, subject, tried, link) if query.every else None,
         ask_picture=link(every=True),
         frontier=frontier_view(found, subject, tried, link),
         more=tuple(_more(catalogue, extra, answer, subject, trial) for extra in more),
@@ -179,15 +179,15 @@ def balance_view(
         cuts=tuple(cut_rows(catalogue, subject, trial)),
         alike=tuple(_alike(found, pairs, answer, link)),
         left=left_words(catalogue, subject),
-        prices=price_limits(found) if asked.limits else None,
+        prices=price_limits(found) if query.limits else None,
         ask_prices=link(limits=True),
-        wishes=tuple(wishes_rows(catalogue, now)) if asked.wishes else None,
+        wishes=tuple(wishes_rows(catalogue, now)) if query.wishes else None,
         ask_wishes=link(wishes=True),
         preferences=tuple(preference_lines(now.brief, found.preferences, now.currency)),
-        supposed=tuple(supposed_rows(catalogue, now, trial)) if asked.suppose else None,
+        supposed=tuple(supposed_rows(catalogue, now, trial)) if query.suppose else None,
         ask_supposed=link(suppose=True),
-        announced=announced_row(catalogue, now, asked),
-        elsewhere=elsewhere_row(catalogue, now, asked),
+        announced=announced_row(catalogue, now, query),
+        elsewhere=elsewhere_row(catalogue, now, query),
         regions=tuple(
             (region.id, f"{region.name} ({region.currency})")
             for region in catalogue.regions.values()
@@ -197,27 +197,27 @@ def balance_view(
             (part.id, part.name)
             for kind in SIDES
             for part in catalogue.by_kind[kind]
-            if asked.suppose
+            if query.suppose
         ),
         steps_url=steps_url,
         years=tuple(years_rows(catalogue, subject)),
         years_words=_years_words(subject),
-        cover=cover_view(catalogue, subject, asked, link),
-        path=path_view(catalogue, now, trial) if asked.path else None,
+        cover=cover_view(catalogue, subject, query, link),
+        path=path_view(catalogue, now, trial) if query.path else None,
         ask_path=link(path=True),
     )
 
 
-def _opened(asked: DeskQuery) -> frozenset[str]:
+def _opened(query: DeskQuery) -> frozenset[str]:
     """The panels that the address asks about."""
     about = {
-        "picture": asked.every,
-        "frontier": asked.step,
-        "prices": asked.limits,
-        "wishes": asked.wishes,
-        "suppose": asked.suppose,
-        "coverage": asked.cover or asked.shelf or asked.cell,
-        "years": asked.path,
+        "picture": query.every,
+        "frontier": query.step,
+        "prices": query.limits,
+        "wishes": query.wishes,
+        "suppose": query.suppose,
+        "coverage": query.cover or query.shelf or query.cell,
+        "years": query.path,
     }
     return frozenset(panel for panel, said in about.items() if said)
 
@@ -276,9 +276,9 @@ def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
             share=percent(minor / split.total_minor),
             start=round(sum(wide[:n]), 2),
             wide=wide[n],
-            words=said,
+            words=sentence,
         )
-        for n, (name, fill, minor, said) in enumerate(rows)
+        for n, (name, fill, minor, sentence) in enumerate(rows)
     )
 
 

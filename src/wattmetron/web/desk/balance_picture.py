@@ -66,18 +66,18 @@ def picture_view(
             words=words(c, g, cell),
         )
 
-    bins = {place: view(*own) for place, own in picture.cells.items()}
+    bins = {place: view(*cell) for place, cell in picture.cells.items()}
     prices = tuple(
-        _price(0 if own[0] is None else int(pool.cards.cost[own[0]]), currency)
-        for own in picture.columns
+        _price(0 if column[0] is None else int(pool.cards.cost[column[0]]), currency)
+        for column in picture.columns
     )
-    rows = tuple(_price(int(pool.processors.cost[own[0]]), currency) for own in picture.rows)
+    rows = tuple(_price(int(pool.processors.cost[row[0]]), currency) for row in picture.rows)
     label = (
         "All pairings, processors down and graphics parts across by price; arrow keys move, Enter"
         " tries"
     )
     inside = sorted(
-        (own for own in picture.cells.values() if own[2].inside),
+        (cell for cell in picture.cells.values() if cell[2].inside),
         key=lambda own: (-own[2].winner.rank, own[2].winner.cost),
     )[:BEST]
     none = (
@@ -85,7 +85,7 @@ def picture_view(
         if any(each_bin.meets_all for each_bin in bins.values()) or not tables.brief.counted_targets
         else " No pairing meets every target."
     )
-    count = sum(len(own) for own in picture.rows), sum(len(own) for own in picture.columns)
+    count = sum(len(row) for row in picture.rows), sum(len(column) for column in picture.columns)
     own = _place(picture, tables, subject)
     return PictureView(
         chart=chart.picture(bins, prices, len(rows), own, _place(picture, tables, tried), label),
@@ -120,8 +120,8 @@ def _place(
     card = next(
         (i for i, part in enumerate(pool.cards.parts) if part.id == assessment.build.graphics), None
     )
-    row = next((i for i, own in enumerate(picture.rows) if chip in own), None)
-    column = next((i for i, own in enumerate(picture.columns) if card in own), None)
+    row = next((i for i, row in enumerate(picture.rows) if chip in row), None)
+    column = next((i for i, column in enumerate(picture.columns) if card in column), None)
     return (
         None
         if row is None or column is None or (assessment.build.graphics and card is None)

@@ -36,7 +36,7 @@ class AimLine:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Beside:
+class ProposalPreview:
     """The proposal of most frames; ``code`` tries it and is empty where the build is it already."""
 
     opened: Opened
@@ -49,7 +49,7 @@ class Beside:
     asks: str
 
 
-def beside_view(catalogue: Catalogue, opened: Opened) -> Beside:
+def beside_view(catalogue: Catalogue, opened: Opened) -> ProposalPreview:
     """The answer to the brief as it stands; a sentence where something is still missing."""
     plan = opened.plan
     brief = plan.brief
@@ -65,7 +65,7 @@ def beside_view(catalogue: Catalogue, opened: Opened) -> Beside:
     change = (
         "" if present.missing else money_change(now.spent_minor - present.spent_minor, now.currency)
     )
-    return Beside(
+    return ProposalPreview(
         opened=opened,
         headline=found.headline,
         says=tuple(says),
@@ -77,13 +77,13 @@ def beside_view(catalogue: Catalogue, opened: Opened) -> Beside:
     )
 
 
-def _bare(opened: Opened, words: str) -> Beside:
-    return Beside(
+def _bare(opened: Opened, words: str) -> ProposalPreview:
+    return ProposalPreview(
         opened=opened, headline="", says=(), parts=(), aims=(), change="", code="", asks=words
     )
 
 
-def cell_view(catalogue: Catalogue, opened: Opened, pair: str) -> Beside:
+def cell_view(catalogue: Catalogue, opened: Opened, pair: str) -> ProposalPreview:
     """The best build of a pairing of the map, by the ids of its processor and card."""
     plan = opened.plan
     found = tables(catalogue, plan.brief, plan.build)
@@ -94,7 +94,7 @@ def cell_view(catalogue: Catalogue, opened: Opened, pair: str) -> Beside:
     build = found.build_at(cell.winner)
     now = assess(catalogue, plan.brief, build)
     over = "" if now.left_minor >= 0 else ", over the budget"
-    return Beside(
+    return ProposalPreview(
         opened=opened,
         headline=f"{money(now.spent_minor, now.currency)}{over}",
         says=tuple(

@@ -64,12 +64,21 @@ def _choices_of(catalogue: Catalogue) -> Choices:
     by_kind = {(KIND_WORDS[kind], part.maker) for kind in KINDS for part in catalogue.by_kind[kind]}
     return Choices(
         games=tuple(sorted(game.name for game in catalogue.games.values())),
-        parts=tuple(part.name for own in catalogue.by_kind.values() for part in own),
+        parts=tuple(part.name for parts in catalogue.by_kind.values() for part in parts),
         names={part.id: part.name for part in parts},
         makers=tuple(sorted({part.maker for part in parts})),
         makers_by_kind=tuple(f"{kind}: {maker}" for kind, maker in sorted(by_kind)),
         colours=tuple(sorted({part.colour for part in parts if part.colour})),
-        systems=tuple(sorted({tier.system for own in lists for tier in own.tiers if tier.system})),
+        systems=tuple(
+            sorted(
+                {
+                    tier.system
+                    for requirements in lists
+                    for tier in requirements.tiers
+                    if tier.system
+                }
+            )
+        ),
     )
 
 
@@ -139,7 +148,7 @@ class TargetForm:
 
 
 @dataclass(frozen=True, slots=True)
-class Group:
+class FieldGroup:
     """Entries and boxes that are sent together, under one line that says what they come to."""
 
     id: str
@@ -160,7 +169,7 @@ class Group:
 
 
 @dataclass(frozen=True, slots=True)
-class Chip:
+class ChangedWish:
     """A wish that is not as usual, and the field to put back."""
 
     field: str
@@ -171,15 +180,15 @@ class Chip:
 class BriefForm:
     """Everything that the Brief view asks for, with the lists to choose from."""
 
-    money: Group
-    display: Group
+    money: FieldGroup
+    display: FieldGroup
     usual_displays: tuple[Choice, ...]
     usual_display: str
-    groups: tuple[Group, ...]
-    owned: Group
+    groups: tuple[FieldGroup, ...]
+    owned: FieldGroup
     out: tuple[str, ...]
     owned_words: str
-    chips: tuple[Chip, ...]
+    chips: tuple[ChangedWish, ...]
     screens: tuple[str, ...]
     targets: tuple[TargetForm, ...]
     games: tuple[str, ...]
@@ -209,19 +218,28 @@ def brief_form(
 ) -> BriefForm:
     """The form of a brief; ``drafts`` are entries that could not be taken, by scope and name."""
     currency = catalogue.region(brief.region).currency
-    asked = _Asking(catalogue, brief, currency, drafts)
+    asking = _Asking(catalogue, brief, currency, drafts)
     lists = choices_of(catalogue)
     named = {*brief.banned, *brief.owned}
     up_to = "" if brief.preference_minor is None else amount(brief.preference_minor)
     return BriefForm(
-        money=asked.group("money"),
-        display=asked.group("display"),
-        usual_displays=tuple((own.key, own.words) for own in USUAL_DISPLAYS),
-        usual_display=next((own.key for own in USUAL_DISPLAYS if own.is_like(brief.display)), ""),
-        groups=tuple(asked.group(name) for name in GROUPS),
-        owned=asked.group("owned"),
+        money=asking.group("money"),
+        display=asking.group("display"),
+        usual_displays=tuple(
+            (usual_display.key, usual_display.words) for usual_display in USUAL_DISPLAYS
+        ),
+        usual_display=next(
+            (
+                usual_display.key
+                for usual_display in USUAL_DISPLAYS
+                if usual_display.is_like(brief.display)
+            ),
+            "",
+        ),
+        groups=tuple(asking.group(name) for name in GROUPS),
+        owned=asking.group("owned"),
         chips=tuple(
-            Chip(field.name, standing_words(brief, field, currency, asked.names))
+            ChangedWish(field.name, standing_words(brief, field, currency, asking.names))
             for field in differing(brief)
         ),
         out=(*brief.no_makers, *(lists.names.get(own, own) for own in brief.banned)),
@@ -236,7 +254,9 @@ def brief_form(
         parts=lists.parts,
         resale={part_id: _resale(catalogue, brief, part_id, drafts) for part_id in brief.owned},
         part_names={part_id: lists.names.get(part_id, part_id) for part_id in named},
-        preferences=tuple(preference_words(brief, own, currency) for own in brief.preferences),
+        preferences=tuple(
+            preference_words(brief, preference, currency) for preference in brief.preferences
+        ),
         preferable=tuple(
             (name, field.wish.preferred) for name, field in PREFERRED.items() if field.wish
         ),
@@ -257,18 +277,29 @@ def brief_form(
 
 def _owned_words(brief: Brief, names: Mapping[str, str]) -> str:
     """What is owned, and what else the budget pays for, in one line."""
-    said = [f"owned: {listed([names.get(own, own) for own in brief.owned])}"] if brief.owned else []
+    sentences = (
+        [f"owned: {listed([names.get(own, own) for own in brief.owned])}"] if brief.owned else []
+    )
     if brief.outside:
-        said.append(f"not in the budget: {listed([KIND_PLURALS[kind] for kind in brief.outside])}")
+        sentences.append(
+            f"not in the budget: {listed([KIND_PLURALS[kind] for kind in brief.outside])}"
+        )
     if brief.buys:
-        said.append(f"also to be bought: {listed([BOUGHT.get(kind, kind) for kind in brief.buys])}")
-    said += [f"extras: {listed([extra.name for extra in brief.extras])}"] if brief.extras else []
-    return "; ".join(said) or "nothing owned, all parts from the budget"
+        sentences.append(
+            f"also to be bought: {listed([BOUGHT.get(kind, kind) for kind in brief.buys])}"
+        )
+    sentences += (
+        [f"extras: {listed([extra.name for extra in brief.extras])}"] if brief.extras else []
+    )
+    return "; ".join(sentences) or "nothing owned, all parts from the budget"
 
 
 def _resale(catalogue: Catalogue, brief: Brief, part_id: str, drafts: Drafts) -> tuple[str, str]:
     """What an owned part may sell for: as entered, and what stands there while nothing is."""
-    by_hand = next((amount(said.minor) for said in brief.resale if said.part == part_id), "")
+    by_hand = next(
+        (amount(each_resale.minor) for each_resale in brief.resale if each_resale.part == part_id),
+        "",
+    )
     usual = resale_minor(catalogue, replace(brief, resale=()), part_id)
     entered = drafts.get(f"r:{part_id}:amount", by_hand)
     return entered, "unknown" if usual is None else amount(usual)
@@ -284,20 +315,20 @@ class _Asking:
     def names(self) -> Mapping[str, str]:
         return choices_of(self.catalogue).names
 
-    def group(self, name: str) -> Group:
+    def group(self, name: str) -> FieldGroup:
         """The fields of a group; the display's size stands before its refresh."""
-        own = [field for field in GENERAL if field.asked.group == name]
-        entries = [self._entry(field, self._value(field)) for field in own if _is_entry(field)]
+        fields = [field for field in GENERAL if field.asked.group == name]
+        entries = [self._entry(field, self._value(field)) for field in fields if _is_entry(field)]
         if name == "display":
             entries.insert(0, self._size())
         known = name in GROUPS
-        return Group(
+        return FieldGroup(
             name,
             GROUPS.get(name, ""),
             group_words(self.brief, name, self.currency, self.names) if known else "",
             tuple(entries),
-            tuple(self._flag(field) for field in own if field.bare is bool),
-            tuple(self._ticks(field) for field in own if field.several),
+            tuple(self._flag(field) for field in fields if field.bare is bool),
+            tuple(self._ticks(field) for field in fields if field.several),
             f"{name}:*" in self.drafts,
         )
 
@@ -516,7 +547,7 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
 def _more_words(target: Target) -> str:
     """What of a target stands folded and is not as usual; ``more`` where nothing is."""
     usual = Target(id=target.id, game_id=target.game_id)
-    said = [
+    sentences = [
         f"upscaling from {target.scale * 100:.0f}{THIN}%" if target.upscaling else "",
         "ray tracing" if target.ray_tracing else "",
         "generated frames count" if target.generated else "",
@@ -524,7 +555,7 @@ def _more_words(target: Target) -> str:
         f"capped at {target.cap_fps:g}" if target.cap_fps is not None else "",
         f"weight {target.weight}" if target.weight != usual.weight else "",
     ]
-    return ", ".join(filter(None, said)) or "more"
+    return ", ".join(filter(None, sentences)) or "more"
 
 
 def _short_word(field: Declared, word: str) -> str:

@@ -78,23 +78,23 @@ def build_view(
         rows: list[BuildRow] = []
         for kind in kinds:
             lines = [line for line in now.lines if line.kind == kind]
-            own = [
+            build_rows = [
                 _row(now, line, query, brief_id, ghost is not None and line.part_id not in before)
                 for line in lines
             ]
-            own = [
+            build_rows = [
                 replace(row, key=f"{kind}-{row.part_id}" + (f"-{n}" if n else ""))
-                for n, row in enumerate(own)
+                for n, row in enumerate(build_rows)
             ]
             rows += [
-                *own[:-1],
+                *build_rows[:-1],
                 *(
                     replace(
                         row,
                         last_drive=kind == "storage",
                         another_url=_another(now, kind, query, brief_id),
                     )
-                    for row in own[-1:]
+                    for row in build_rows[-1:]
                 ),
             ]
             if not lines and (kind in KINDS or _wanted(now, kind)):
@@ -138,7 +138,7 @@ def _row(
         price, meta = "no offer", f"not sold in {now.brief.region} today: price unknown"
     else:
         price = money(line.offer.cost_minor, now.currency)
-        marks = "".join(f", {own}" for own in offer_marks(line.offer))
+        marks = "".join(f", {offer_mark}" for offer_mark in offer_marks(line.offer))
         stale = ", stale" if line.stale else ""
         outside = ", not in the budget" if line.outside else ""
         meta = f"{line.offer.shop}, {_day(line.offer.seen_on)}{marks}{stale}{outside}"
@@ -182,16 +182,16 @@ def _wanted(now: Assessment, kind: Kind) -> bool:
 def _besides(now: Assessment) -> list[str]:
     """What is in the total besides parts, and what may come back of it."""
     extras = now.brief.extras_minor
-    said = [f"with {money(extras, now.currency)} for extras"] if extras else []
+    sentences = [f"with {money(extras, now.currency)} for extras"] if extras else []
     if now.risk_minor:
-        said.append(f"of it {money(now.risk_minor, now.currency)} for the risk of used parts")
+        sentences.append(f"of it {money(now.risk_minor, now.currency)} for the risk of used parts")
     if now.later_minor:
-        said.append(f"{money(now.later_minor, now.currency)} more for what is bought later")
+        sentences.append(f"{money(now.later_minor, now.currency)} more for what is bought later")
     if now.sold_minor:
-        said.append(f"less {money(now.sold_minor, now.currency)} for owned parts left over")
+        sentences.append(f"less {money(now.sold_minor, now.currency)} for owned parts left over")
     if now.back_minor:
-        said.append(f"stand-ins may bring back {money(now.back_minor, now.currency)}, a guess")
-    return said
+        sentences.append(f"stand-ins may bring back {money(now.back_minor, now.currency)}, a guess")
+    return sentences
 
 
 def _another(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> str:

@@ -167,14 +167,17 @@ def _line(now: Assessment, history: History, today: date) -> dict[str, Any]:
         return {"line": Markup(""), "line_words": "", "notches": ()}
     words = line_words(steps, now.currency, "This list, each part delivered by itself")
     notches = [
-        (day, NOTCHES[n], said) for n, (day, said) in enumerate(history.changes[-len(NOTCHES) :])
+        (day, NOTCHES[n], sentence)
+        for n, (day, sentence) in enumerate(history.changes[-len(NOTCHES) :])
     ]
     drawn = [(day, letter) for day, letter, _ in notches if day >= steps[0].day]
     budget = now.brief.budget_high_minor
     return {
         "line": price_line(steps, today, now.currency, words, budget, drawn, history.sales),
         "line_words": words,
-        "notches": tuple(f"{letter}: {day:%-d %b %Y}, {said}" for day, letter, said in notches),
+        "notches": tuple(
+            f"{letter}: {day:%-d %b %Y}, {sentence}" for day, letter, sentence in notches
+        ),
     }
 
 
@@ -224,24 +227,26 @@ def _says(
         yield f"{money(-saved, now.currency)} more than every part ordered by itself."
 
 
-def _parcel(catalogue: Catalogue, now: Assessment, own: Parcel) -> ParcelRow:
+def _parcel(catalogue: Catalogue, now: Assessment, parcel: Parcel) -> ParcelRow:
     parts = [
         (
             _times(catalogue, bought.place.part_id, bought.times),
             money(bought.place.price_minor * bought.times, now.currency),
             "",
         )
-        for bought in own.bought
+        for bought in parcel.bought
     ]
-    for lot in own.bundled:
+    for lot in parcel.bundled:
         names = listed([catalogue.part(part_id).name for part_id in lot.together.parts])
         price = money(lot.together.price_minor * lot.times, now.currency)
         parts.append((names, price, "sold together"))
-    shipping = money(own.shipping_minor, now.currency) if own.shipping_minor else "free"
+    shipping = money(parcel.shipping_minor, now.currency) if parcel.shipping_minor else "free"
     more = [f"shipping {shipping}"]
-    if own.code is not None:
-        more.append(f"code {own.code.code}: {money(own.off_minor, now.currency)} off")
-    return ParcelRow(own.shop, tuple(parts), tuple(more), money(own.total_minor, now.currency))
+    if parcel.code is not None:
+        more.append(f"code {parcel.code.code}: {money(parcel.off_minor, now.currency)} off")
+    return ParcelRow(
+        parcel.shop, tuple(parts), tuple(more), money(parcel.total_minor, now.currency)
+    )
 
 
 def _times(catalogue: Catalogue, part_id: str, times: int) -> str:
@@ -277,22 +282,22 @@ def _first(catalogue: Catalogue, own: Buying) -> Iterator[str]:
             yield f"{catalogue.part(part_id).name}: only {shop} has it{last}."
 
 
-def _bought(catalogue: Catalogue, now: Assessment, own: PartPurchase) -> BoughtRow:
-    instead = catalogue.parts.get(own.instead)
-    part = catalogue.parts.get(own.part_id)
-    name = part.name if part else own.part_id
+def _bought(catalogue: Catalogue, now: Assessment, purchase: PartPurchase) -> BoughtRow:
+    instead = catalogue.parts.get(purchase.instead)
+    part = catalogue.parts.get(purchase.part_id)
+    name = part.name if part else purchase.part_id
     return BoughtRow(
-        part_id=own.part_id,
-        name=name if own.times == 1 else f"{own.times} {name}",
-        shop=own.shop,
-        state=own.state,
-        words=STATE_WORDS[own.state],
-        planned=money(own.planned_minor, now.currency),
-        paid=money(own.cost_minor, now.currency),
-        paid_typed=amount(own.paid_minor),
-        postage_typed=amount(own.postage_minor) if own.postage_minor else "",
-        instead=instead.name if instead else own.instead,
-        can_keep=instead is not None and own.state == "wrong",
+        part_id=purchase.part_id,
+        name=name if purchase.times == 1 else f"{purchase.times} {name}",
+        shop=purchase.shop,
+        state=purchase.state,
+        words=STATE_WORDS[purchase.state],
+        planned=money(purchase.planned_minor, now.currency),
+        paid=money(purchase.cost_minor, now.currency),
+        paid_typed=amount(purchase.paid_minor),
+        postage_typed=amount(purchase.postage_minor) if purchase.postage_minor else "",
+        instead=instead.name if instead else purchase.instead,
+        can_keep=instead is not None and purchase.state == "wrong",
     )
 
 
@@ -300,10 +305,10 @@ def _sums(now: Assessment, bought: tuple[PartPurchase, ...]) -> str:
     """Planned against paid."""
     if not bought:
         return ""
-    planned = sum(own.planned_minor for own in bought if own.state != "refunded")
-    paid = sum(own.cost_minor for own in bought)
-    arrived = sum(own.times for own in bought if own.state == "arrived")
-    count = sum(own.times for own in bought)
+    planned = sum(purchase.planned_minor for purchase in bought if purchase.state != "refunded")
+    paid = sum(purchase.cost_minor for purchase in bought)
+    arrived = sum(purchase.times for purchase in bought if purchase.state == "arrived")
+    count = sum(purchase.times for purchase in bought)
     return (
         f"{arrived} of {count} arrived. Planned {money(planned, now.currency)}, paid"
         f" {money(paid, now.currency)}: {money_change(paid - planned, now.currency)}."
@@ -315,10 +320,11 @@ def _found(catalogue: Catalogue, now: Assessment, came: Build) -> tuple[str, ...
     if came == now.build:
         return ()
     then = assess(catalogue, now.brief, came)
-    said = [
-        f"{own.level[:1].upper()}{own.level[1:]}: {own.sentence} {own.advice}".strip()
-        for own in then.findings
-        if own.level in ("blocks", "do first")
+    strips = [
+        f"{finding.level[:1].upper()}{finding.level[1:]}: {finding.sentence}"
+        f" {finding.advice}".strip()
+        for finding in then.findings
+        if finding.level in ("blocks", "do first")
     ]
     met = f"{then.met} of {len(then.counted)} targets met, {now.met} as planned."
     fits = [] if then.blocking else ["With what came everything fits."]
@@ -327,4 +333,4 @@ def _found(catalogue: Catalogue, now: Assessment, came: Build) -> tuple[str, ...
         for old, new in zip(now.counted, then.counted, strict=False)
         if abs(new.judged_fps - old.judged_fps) >= 1
     ]
-    return (*fits, *said, met, *([f"{listed(moved)}."] if moved else []))
+    return (*fits, *strips, met, *([f"{listed(moved)}."] if moved else []))

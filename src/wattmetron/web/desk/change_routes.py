@@ -38,7 +38,7 @@ def _change(request: Request, brief_id: int, entries: Typed, change: Change) -> 
 
     try:
         catalogue = workshop.catalogue()
-        said = workshop.change(
+        sentence = workshop.change(
             brief_id, form.version, lambda plan: change(plan, entries, catalogue)
         )
     except ConflictError as error:
@@ -48,7 +48,7 @@ def _change(request: Request, brief_id: int, entries: Typed, change: Change) -> 
         return shown(status_of(error), error=str(error), drafts=drafts | {f"{form.scope}*": "1"})
     if not in_place(request):
         return lambda: RedirectResponse(url, 303)
-    return shown(notice="" if said == "nothing" else f"{said[:1].upper()}{said[1:]}.")
+    return shown(notice="" if sentence == "nothing" else f"{sentence[:1].upper()}{sentence[1:]}.")
 
 
 @router.post("/briefs/{brief_id}/targets/{target_id}")
@@ -112,14 +112,14 @@ def _undo_or_redo(request: Request, brief_id: int, entries: Typed, back: bool) -
 
     try:
         change = workshop.undo if back else workshop.redo
-        said = change(brief_id, form.version)
+        sentence = change(brief_id, form.version)
     except ConflictError as error:
         return shown(409, error=str(error))
     except NotPossibleError as error:
         return shown(notice=str(error))
     if not in_place(request):
         return lambda: RedirectResponse(url, 303)
-    return shown(notice=f"{'Undone' if back else 'Done again'}: {said}.", offers_redo=back)
+    return shown(notice=f"{'Undone' if back else 'Done again'}: {sentence}.", offers_redo=back)
 
 
 def _register(path: str, change: Change) -> None:

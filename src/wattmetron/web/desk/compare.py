@@ -8,7 +8,7 @@ from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.references import Reached, Reference
+from wattmetron.core.values.references import ReachedRate, Reference
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.compare import MOST_SIDES, Comparison, Pace, compared
 from wattmetron.services.words.figures import THIN, amount, money, money_change, percent
@@ -16,7 +16,7 @@ from wattmetron.services.workshop import ListedBrief, Opened
 from wattmetron.web.desk.snapshots import (
     Past,
     SinceView,
-    SnapshotRow,
+    SnapshotListRow,
     since_view,
     snapshot_rows,
 )
@@ -91,7 +91,7 @@ class CompareView:
     fixed_rows: tuple[FixedRow, ...]
     games: tuple[tuple[str, str], ...]
     spent: str
-    snapshots: tuple[tuple[SnapshotRow, str, str], ...]
+    snapshots: tuple[tuple[SnapshotListRow, str, str], ...]
     since: SinceView | None
     sets: tuple[tuple[int, str], ...]
 
@@ -118,8 +118,8 @@ def compare_view(
     wanted = (query.beside or (PINNED if PINNED in known else "")).split(".")
     chosen = [key for key in dict.fromkeys(wanted) if key in known][: MOST_SIDES - 1]
     builds = [("", "this build", plan.build), *((key, *known[key]) for key in chosen)]
-    found = compared(catalogue, plan.brief, builds)
-    currency = found.sides[0].assessment.currency
+    comparison = compared(catalogue, plan.brief, builds)
+    currency = comparison.sides[0].assessment.currency
 
     def beside(keys: Sequence[str]) -> str:
         return link(beside=".".join(keys) or "none")
@@ -132,18 +132,20 @@ def compare_view(
                 beside([key for key in chosen if key != side.key]) if n else "",
                 link(tried=encode_build(side.assessment.build, plan.build)) if n else "",
             )
-            for n, side in enumerate(found.sides)
+            for n, side in enumerate(comparison.sides)
         ),
-        says=tuple(_says(found)),
-        paces=tuple(_pace(own) for own in found.paces),
-        differing=tuple((own.title, own.cells) for own in found.lines if not own.same),
-        alike=tuple((own.title, own.cells[0]) for own in found.lines if own.same),
+        says=tuple(_says(comparison)),
+        paces=tuple(_pace(pace) for pace in comparison.paces),
+        differing=tuple((line.title, line.cells) for line in comparison.lines if not line.same),
+        alike=tuple((line.title, line.cells[0]) for line in comparison.lines if line.same),
         more=tuple(
             (name, beside([*chosen, key])) for key, (name, _) in known.items() if key not in chosen
         ),
         full=len(chosen) >= MOST_SIDES - 1,
-        fixed=tuple(_fixed(own, found, opened.id) for own in catalogue.references.values()),
-        fixed_rows=tuple(_fixed_row(catalogue, own) for own in found.paces)
+        fixed=tuple(
+            _fixed(reference, comparison, opened.id) for reference in catalogue.references.values()
+        ),
+        fixed_rows=tuple(_fixed_row(catalogue, pace) for pace in comparison.paces)
         if catalogue.references
         else (),
         games=tuple(
@@ -153,7 +155,7 @@ def compare_view(
                 if target.game_id in catalogue.games
             )
         ),
-        spent=money(found.sides[0].assessment.spent_minor, currency),
+        spent=money(comparison.sides[0].assessment.spent_minor, currency),
         snapshots=tuple(
             (row, beside([*chosen, f"s{row.id}"]), link(since=str(row.id)))
             for row in snapshot_rows(past, currency)
@@ -163,21 +165,21 @@ def compare_view(
     )
 
 
-def _fixed(own: Reference, found: Comparison, brief_id: int) -> FixedHead:
-    now = found.sides[0].assessment
-    same = own.currency == now.currency
-    price = money(own.price_minor, own.currency)
-    change = money_change(own.price_minor - now.spent_minor, now.currency) if same else ""
-    dated = f"{own.seen_on:%-d %b %Y}" if own.seen_on else ""
+def _fixed(reference: Reference, comparison: Comparison, brief_id: int) -> FixedHead:
+    now = comparison.sides[0].assessment
+    same = reference.currency == now.currency
+    price = money(reference.price_minor, reference.currency)
+    change = money_change(reference.price_minor - now.spent_minor, now.currency) if same else ""
+    dated = f"{reference.seen_on:%-d %b %Y}" if reference.seen_on else ""
     return FixedHead(
-        id=own.id,
-        name=own.name,
+        id=reference.id,
+        name=reference.name,
         price=price,
         change=change,
-        includes=own.includes,
-        lacks=own.lacks,
-        source=", ".join(filter(None, [own.source, dated])),
-        buys_url=f"/briefs/{brief_id}/steps?{_around(own.price_minor)}" if same else "",
+        includes=reference.includes,
+        lacks=reference.lacks,
+        source=", ".join(filter(None, [reference.source, dated])),
+        buys_url=f"/briefs/{brief_id}/steps?{_around(reference.price_minor)}" if same else "",
     )
 
 
@@ -195,13 +197,13 @@ def _fixed_row(catalogue: Catalogue, pace: Pace) -> FixedRow:
         f"{pace.wanted_fps:g}{THIN}fps",
         here,
         tuple(
-            _stated(own.in_game(pace.game_id), pace.wanted_fps)
-            for own in catalogue.references.values()
+            _stated(reference.in_game(pace.game_id), pace.wanted_fps)
+            for reference in catalogue.references.values()
         ),
     )
 
 
-def _stated(own: Reached | None, wanted_fps: float) -> tuple[str, str, str]:
+def _stated(own: ReachedRate | None, wanted_fps: float) -> tuple[str, str, str]:
     """What is stated, never more: a rate at other settings meets nothing."""
     if own is None or own.low_fps is None or own.high_fps is None:
         return "not known", "", ""
@@ -214,16 +216,18 @@ def _stated(own: Reached | None, wanted_fps: float) -> tuple[str, str, str]:
     return own.words, own.settings, means
 
 
-def _says(found: Comparison) -> list[str]:
+def _says(comparison: Comparison) -> list[str]:
     """The comparison in sentences, each machine against the first."""
-    if len(found.sides) == 1:
+    if len(comparison.sides) == 1:
         return ["Choose one or more machines to stand beside this build."]
-    base = found.sides[0].assessment
-    said = []
-    for n, side in enumerate(found.sides[1:], 1):
+    base = comparison.sides[0].assessment
+    sentences = []
+    for n, side in enumerate(comparison.sides[1:], 1):
         now = side.assessment
         chances = [
-            (own.game, chance) for own in found.paces if (chance := own.faster[n]) is not None
+            (pace.game, chance)
+            for pace in comparison.paces
+            if (chance := pace.faster[n]) is not None
         ]
         surely = [game for game, chance in chances if chance >= SURE]
         slower = [game for game, chance in chances if chance <= 1 - SURE]
@@ -237,34 +241,34 @@ def _says(found: Comparison) -> list[str]:
             pieces.append(f"It is surely slower in {listed(slower)}.")
         if now.blocking:
             pieces.append("It does not fit together as it stands.")
-        said.append(" ".join(pieces))
-    return said
+        sentences.append(" ".join(pieces))
+    return sentences
 
 
-def _pace(own: Pace) -> PaceRow:
+def _pace(pace: Pace) -> PaceRow:
     cells = []
-    for n, rate in enumerate(own.rates):
+    for n, rate in enumerate(pace.rates):
         if rate is None:
             cells.append(("cannot run it", "", ""))
             continue
-        chance = own.faster[n]
+        chance = pace.faster[n]
         sure = "" if chance is None else f"faster than A: {percent(chance)}"
-        limit = own.limits[n]
+        limit = pace.limits[n]
         words = "both sides alike" if limit == "evenly matched" else f"limited by {limit}"
         cells.append(
             (
                 f"{rate[0]:.0f}{THIN}fps ({rate[1]:.0f}–{rate[2]:.0f})",
-                own.states[n],
+                pace.states[n],
                 f"{words}; {sure}" if sure else words,
             )
         )
     names = ", ".join(
-        f"{LETTERS[n]} {rate[0]:.0f}" for n, rate in enumerate(own.rates) if rate is not None
+        f"{LETTERS[n]} {rate[0]:.0f}" for n, rate in enumerate(pace.rates) if rate is not None
     )
-    label = f"{own.game}: {names} fps, {own.wanted_fps:g} wanted"
+    label = f"{pace.game}: {names} fps, {pace.wanted_fps:g} wanted"
     return PaceRow(
-        game=own.game,
-        wanted=f"{own.wanted_fps:g}{THIN}fps",
-        picture=compare_row(own.rates, own.wanted_fps, label),
+        game=pace.game,
+        wanted=f"{pace.wanted_fps:g}{THIN}fps",
+        picture=compare_row(pace.rates, pace.wanted_fps, label),
         cells=tuple(cells),
     )

@@ -39,10 +39,10 @@ class CoverView:
 
 
 def cover_view(
-    catalogue: Catalogue, subject: Assessment, asked: DeskQuery, link: Link
+    catalogue: Catalogue, subject: Assessment, query: DeskQuery, link: Link
 ) -> CoverView:
     """The panel for a build; what cannot be computed is said in one sentence."""
-    fps, genre, found, error = asked.cover or f"{USUAL_FPS:g}", asked.shelf or "", None, ""
+    fps, genre, found, error = query.cover or f"{USUAL_FPS:g}", query.shelf or "", None, ""
     try:
         found = cover(catalogue, subject.brief, subject.machine, rate_of(fps), genre)
     except BriefError as problem:
@@ -56,7 +56,7 @@ def cover_view(
         genres=genres_of(catalogue),
         sizes=tuple(cell.size for cell in found.rows[0]) if found else (),
         rows=_rows(found, link) if found else (),
-        opened=found.cell(asked.cell) if found and asked.cell else None,
+        opened=found.cell(query.cell) if found and query.cell else None,
         close_url=link(cell=None),
     )
 

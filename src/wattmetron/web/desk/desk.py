@@ -264,10 +264,10 @@ def make_desk(
 
 def _trust(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[TrustRow, ...]:
     """What each floor costs, against the brief's own."""
-    told = trust_costs(catalogue, brief, build, "most frames")
-    base = next((cost.assessment for cost in told if cost.own), None)
+    floor_costs = trust_costs(catalogue, brief, build, "most frames")
+    base = next((cost.assessment for cost in floor_costs if cost.own), None)
     rows = []
-    for cost in told:
+    for cost in floor_costs:
         if cost.assessment is None:
             rows.append(
                 TrustRow(
@@ -582,7 +582,7 @@ def _swap(
         place = standing[0]
     new = [] if tried is None else [text for text in tried.of(query.swap) if text not in standing]
     tried_id = new[-1] if new else None
-    asked = SwapQuery(
+    swap_query = SwapQuery(
         kind=query.swap,
         present=place,
         everything=query.everything,
@@ -591,7 +591,7 @@ def _swap(
         again_first=query.again,
         also=tried_id,
     )
-    offered = swap(catalogue, present, asked)
+    offered = swap(catalogue, present, swap_query)
     placed = query.model_copy(update={"place": place})
     marked = any(part.again for part in catalogue.by_kind[query.swap])
     return swap_view(present, offered, placed, brief_id, tried_id, names, marked)

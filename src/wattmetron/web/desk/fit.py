@@ -34,7 +34,7 @@ class NumberedFinding:
 
 
 @dataclass(frozen=True, slots=True)
-class Group:
+class FindingGroup:
     """Findings under one heading."""
 
     title: str
@@ -79,7 +79,7 @@ class CureView:
 class FitView:
     """What the Fit view shows; ``drawing`` is empty for an empty build."""
 
-    groups: tuple[Group, ...]
+    groups: tuple[FindingGroup, ...]
     by: str
     cure: CureView | None
     drawing: Markup | None
@@ -139,32 +139,38 @@ def _headline(now: Assessment) -> str:
     if now.build.empty:
         return "The build is empty: choose parts or propose a build."
     counts = [(level, sum(finding.level == level for finding in now.findings)) for level in LEVELS]
-    said = [
+    sentences = [
         f"{count} {'block' if level == 'blocks' and count > 1 else level}"
         for level, count in counts
         if count
     ]
-    if not said:
+    if not sentences:
         return "Everything that is chosen fits, and there is nothing else to note."
     verdict = "It does not fit" if now.blocking else "Everything that is chosen fits"
-    return f"{verdict}: {listed(said)}."
+    return f"{verdict}: {listed(sentences)}."
 
 
-def _by_level(numbered: tuple[NumberedFinding, ...]) -> tuple[Group, ...]:
+def _by_level(numbered: tuple[NumberedFinding, ...]) -> tuple[FindingGroup, ...]:
     groups = [
-        Group(level, tuple(finding for finding in numbered if finding.finding.level == level))
+        FindingGroup(
+            level, tuple(finding for finding in numbered if finding.finding.level == level)
+        )
         for level in LEVELS
     ]
     return tuple(group for group in groups if group.findings)
 
 
-def _by_part(now: Assessment, numbered: tuple[NumberedFinding, ...]) -> tuple[Group, ...]:
+def _by_part(now: Assessment, numbered: tuple[NumberedFinding, ...]) -> tuple[FindingGroup, ...]:
     """Each finding under every part that it concerns."""
     groups = []
     for kind in ALL_KINDS:
-        own = tuple(finding for finding in numbered if kind in finding.finding.kinds)
+        numbered_findings = tuple(finding for finding in numbered if kind in finding.finding.kinds)
         name = listed([part.name for part in now.machine.of(kind)])
-        groups.append(Group(f"{KIND_WORDS[kind]}: {name}" if name else KIND_WORDS[kind], own))
+        groups.append(
+            FindingGroup(
+                f"{KIND_WORDS[kind]}: {name}" if name else KIND_WORDS[kind], numbered_findings
+            )
+        )
     return tuple(group for group in groups if group.findings)
 
 

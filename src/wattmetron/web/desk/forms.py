@@ -103,7 +103,9 @@ def general_values(entries: Typed, brief: Brief) -> dict[str, Any]:
 
 def _usual_display(chosen: str, now: Display) -> dict[str, Any]:
     """Size and refresh of a usual display, where another than the present one was chosen."""
-    usual = next((own for own in USUAL_DISPLAYS if own.key == chosen), None)
+    usual = next(
+        (usual_display for usual_display in USUAL_DISPLAYS if usual_display.key == chosen), None
+    )
     if usual is None or usual.is_like(now):
         return {}
     return {

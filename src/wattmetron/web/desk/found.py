@@ -29,7 +29,7 @@ class FoundPart:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Found:
+class FinderResults:
     """``misspelt``: nothing is called so, and these come near it."""
 
     words: str
@@ -39,12 +39,12 @@ class Found:
     misspelt: bool
 
 
-def found_view(catalogue: Catalogue, opened: Opened, words: str) -> Found:
+def found_view(catalogue: Catalogue, opened: Opened, words: str) -> FinderResults:
     hits = finder_of(catalogue).find(words[:80], most=10_000)
     games = [catalogue.games[hit.id] for hit in hits if hit.sort == "game"]
     parts = [catalogue.parts[hit.id] for hit in hits if hit.sort == "part"]
     shown = tuple(_part(catalogue, opened, part) for part in parts[:MOST_PARTS])
-    return Found(
+    return FinderResults(
         words=words,
         games=tuple(games[:MOST_GAMES]),
         parts=shown,

@@ -24,7 +24,7 @@ from wattmetron.web.drawing import small
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Glance:
+class GlanceCard:
     """A question with its answer, a picture, and the panel that says more; perhaps something to
     try.
     """
@@ -45,7 +45,7 @@ def glances(
     more: tuple[More, ...],
     free: dict[Kind, Cut],
     trial: Callable[[Build], str],
-) -> tuple[Glance, ...]:
+) -> tuple[GlanceCard, ...]:
     return (
         _limits(subject),
         _first(catalogue, now, answer, trial),
@@ -54,10 +54,10 @@ def glances(
     )
 
 
-def _limits(subject: Assessment) -> Glance:
+def _limits(subject: Assessment) -> GlanceCard:
     shares = [run.processor_share for run in subject.counted]
     names = ", ".join(f"{run.game.name} {run.processor_share:.0%}" for run in subject.counted)
-    return Glance(
+    return GlanceCard(
         question="Which side limits where?",
         sentence=what_limits(subject) or "Nothing can be said without targets.",
         picture=small.limit_shares(shares, f"Limited by the processor: {names}")
@@ -73,10 +73,10 @@ def _first(
     now: Assessment,
     answer: Assessment | None,
     trial: Callable[[Build], str],
-) -> Glance:
+) -> GlanceCard:
     question, panel = "What to change first?", "pairings"
     if answer is None:
-        return Glance(
+        return GlanceCard(
             question=question,
             sentence="Nothing within the budget fits: Propose says what stands in the way.",
             picture=None,
@@ -86,7 +86,7 @@ def _first(
     rows = first_rows(catalogue, now, answer, trial) if not now.missing else ()
     if not rows:
         another = bool(changes_between(now.build, answer.build))
-        return Glance(
+        return GlanceCard(
             question=question,
             sentence=_without_steps(now, another),
             picture=None,
@@ -96,7 +96,7 @@ def _first(
         )
     first, met = rows[0], [now.met, *(row.met_then for row in rows)]
     steps = len(rows)
-    return Glance(
+    return GlanceCard(
         question=question,
         sentence=(
             f"{first.parts} {'' if first.costs.startswith('saves') else 'for '}{first.costs}:"
@@ -131,7 +131,7 @@ def _next(
     answer: Assessment | None,
     more: tuple[More, ...],
     trial: Callable[[Build], str],
-) -> Glance:
+) -> GlanceCard:
     base = answer or subject
     gains = [
         max(0.0, mean_change(base, extra.assessment))
@@ -146,7 +146,7 @@ def _next(
     better = next(
         (extra for extra, gain in zip(amounts, gains, strict=False) if gain >= 0.02), None
     )
-    return Glance(
+    return GlanceCard(
         question="What does the next money buy?",
         sentence=next_step(base, more) or "Nothing can be said without targets.",
         picture=small.stairs(gains, max(0.1, *gains), f"Frames gained: {said}") if gains else None,
@@ -156,7 +156,9 @@ def _next(
     )
 
 
-def _nothing(subject: Assessment, free: dict[Kind, Cut], trial: Callable[[Build], str]) -> Glance:
+def _nothing(
+    subject: Assessment, free: dict[Kind, Cut], trial: Callable[[Build], str]
+) -> GlanceCard:
     best = max(free.values(), key=lambda cut: cut.saves_minor, default=None)
     spent = max(1, subject.spent_minor)
     label = (
@@ -164,7 +166,7 @@ def _nothing(subject: Assessment, free: dict[Kind, Cut], trial: Callable[[Build]
         if best
         else "All of it buys frames"
     )
-    return Glance(
+    return GlanceCard(
         question="What buys nothing?",
         sentence=savings_words(subject, free) or "No part could be cheaper for the same frames.",
         picture=small.money_share(best.saves_minor / spent if best else 0.0, label),

@@ -8,7 +8,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.letters.clauses import LONGEST
 from wattmetron.core.letters.reader import read_letter
-from wattmetron.core.letters.said import Field, Letter, Said
+from wattmetron.core.letters.said import Field, Letter, MessageReading
 from wattmetron.core.lists.prose import prose_of
 from wattmetron.core.lists.reader import read_list
 from wattmetron.core.lists.said import SentList
@@ -80,7 +80,7 @@ LISTS = ("work", "buys", "no_makers")
 
 
 @dataclass(frozen=True, slots=True)
-class Piece:
+class MessagePiece:
     """A piece of the letter: what it was read as, empty for none; whether nothing of its sentence
     was read.
     """
@@ -102,7 +102,7 @@ class FigureRow:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class GameRow:
+class MessageGameRow:
     """A game that was read."""
 
     id: str
@@ -119,10 +119,10 @@ class LetterPage:
 
     text: str = ""
     error: str = ""
-    pieces: tuple[Piece, ...] = ()
+    pieces: tuple[MessagePiece, ...] = ()
     figures: tuple[FigureRow, ...] = ()
     flags: tuple[tuple[str, str], ...] = ()
-    games: tuple[GameRow, ...] = ()
+    games: tuple[MessageGameRow, ...] = ()
     lists: tuple[tuple[str, str, str], ...] = ()
     owned: tuple[tuple[str, str], ...] = ()
     unnamed: tuple[tuple[Kind, str], ...] = ()
@@ -156,23 +156,23 @@ def read_text(catalogue: Catalogue, text: str) -> LetterPage:
     """A letter, a list, or one with the other in it; raises BriefError or ListError."""
     if not text.strip():
         raise BriefError("There is no text: paste the message or the list, or choose a file.")
-    found = read_list(catalogue, text)
-    prose = prose_of(catalogue, text) if found.parts else text
+    sent_list = read_list(catalogue, text)
+    prose = prose_of(catalogue, text) if sent_list.parts else text
     if prose.strip():
         letter = replace(read_letter(catalogue, prose), text=text[:LONGEST])
     else:
         letter = Letter(text[:LONGEST], (), ())
-    listed_parts = {own.best.part_id for own in found.parts if own.best}
-    shown = letter_page(catalogue, letter, bool(found.parts))
+    listed_parts = {sent_part.best.part_id for sent_part in sent_list.parts if sent_part.best}
+    shown = letter_page(catalogue, letter, bool(sent_list.parts))
     brief = usual_plan(catalogue, shown.region).brief
     tastes = tastes_of(catalogue, brief, listed_parts)
     currency = catalogue.region(brief.region).currency
     return replace(
         shown,
-        rows=list_rows(catalogue, found),
+        rows=list_rows(catalogue, sent_list),
         owned=tuple(own for own in shown.owned if own[0] not in listed_parts),
-        unnamed=() if found.parts else shown.unnamed,
-        said=(*shown.said, *list_said(found)),
+        unnamed=() if sent_list.parts else shown.unnamed,
+        said=(*shown.said, *list_said(sent_list)),
         tastes=tuple(
             (n, preference_words(brief, taste.preference, currency), taste.shown_by)
             for n, taste in enumerate(tastes)
@@ -196,7 +196,8 @@ def letter_page(catalogue: Catalogue, letter: Letter, listed: bool = False) -> L
         owned=tuple((part_id, catalogue.part(part_id).name) for part_id in asked.owned),
         unnamed=tuple((kind, KIND_NAMES[kind]) for kind in asked.unnamed),
         regions=tuple(
-            (own.id, f"{own.name} ({own.currency})") for own in catalogue.regions.values()
+            (region.id, f"{region.name} ({region.currency})")
+            for region in catalogue.regions.values()
         ),
         region=fields.get("region", ""),
         budget=("" if not low else amount(low), "" if high is None else amount(high)),
@@ -218,36 +219,36 @@ def letter_page(catalogue: Catalogue, letter: Letter, listed: bool = False) -> L
 
 def _told(letter: Letter, asked: Wanted, listed: bool) -> list[str]:
     """What is missing, unsure, or left to be said."""
-    told = []
+    sentences = []
     if letter.cut:
-        told.append(
+        sentences.append(
             f"Only the first {LONGEST:,} characters were read: paste the part that says what is"
             " wanted."
         )
     if not asked.games:
-        told.append(
+        sentences.append(
             "No game of the catalogue was found: add one in the brief, or paste what it asks for."
         )
     if "budget_high_minor" not in asked.fields:
-        told.append("No budget was found: enter one.")
+        sentences.append("No budget was found: enter one.")
     unsure = [WORDS[said.field] for said in letter.said if not said.sure]
     if unsure:
-        told.append(f"Not sure, please check: {', '.join(dict.fromkeys(unsure))}.")
+        sentences.append(f"Not sure, please check: {', '.join(dict.fromkeys(unsure))}.")
     foreign = [said.value for said in letter.of("currency")]
     if foreign and "region" not in asked.fields:
-        told.append(f"No region has prices in {foreign[0]}: choose one, and check the budget.")
+        sentences.append(f"No region has prices in {foreign[0]}: choose one, and check the budget.")
     if len(foreign) > 1:
-        told.append(f"The letter names several currencies: {', '.join(foreign)}.")
+        sentences.append(f"The letter names several currencies: {', '.join(foreign)}.")
     if letter.unread and not listed:
         count = len(letter.unread)
-        told.append(
+        sentences.append(
             f"Of {count} sentence{'s' if count > 1 else ''} nothing was read:"
             f" {'they are' if count > 1 else 'it is'} underlined in the letter."
         )
-    return told
+    return sentences
 
 
-def _pieces(letter: Letter) -> list[Piece]:
+def _pieces(letter: Letter) -> list[MessagePiece]:
     """The letter cut at what was read; where readings overlap the first one is marked."""
     pieces, at = [], 0
     for said in letter.said:
@@ -255,25 +256,28 @@ def _pieces(letter: Letter) -> list[Piece]:
             continue
         pieces += _plain(letter, at, said.start)
         end = max(said.end, said.start)
-        pieces.append(Piece(letter.text[said.start : end], _as(letter, said), said.sure))
+        pieces.append(MessagePiece(letter.text[said.start : end], _as(letter, said), said.sure))
         at = end
     return [*pieces, *_plain(letter, at, len(letter.text))]
 
 
-def _as(letter: Letter, said: Said) -> str:
+def _as(letter: Letter, said: MessageReading) -> str:
     """All that was read at one place."""
     there = (own for own in letter.said if own.start < said.end and own.end > said.start)
     return ", ".join(dict.fromkeys(WORDS[own.field] for own in there))
 
 
-def _plain(letter: Letter, start: int, end: int) -> list[Piece]:
+def _plain(letter: Letter, start: int, end: int) -> list[MessagePiece]:
     """A stretch without readings, with the sentences marked of which nothing was read."""
     pieces, at = [], start
     for first, last in letter.unread:
         if first >= start and last <= end:
-            pieces += [Piece(letter.text[at:first]), Piece(letter.text[first:last], unread=True)]
+            pieces += [
+                MessagePiece(letter.text[at:first]),
+                MessagePiece(letter.text[first:last], unread=True),
+            ]
             at = last
-    pieces.append(Piece(letter.text[at:end]))
+    pieces.append(MessagePiece(letter.text[at:end]))
     return [piece for piece in pieces if piece.text]
 
 
@@ -301,9 +305,9 @@ def _lists(fields: dict[str, Any]) -> list[tuple[str, str, str]]:
     ]
 
 
-def _game(catalogue: Catalogue, game: WantedGame) -> GameRow:
+def _game(catalogue: Catalogue, game: WantedGame) -> MessageGameRow:
     known = catalogue.game(game.game_id)
-    return GameRow(
+    return MessageGameRow(
         id=known.id,
         name=known.name,
         fps=plain(game.fps),
@@ -319,13 +323,13 @@ def plan_with_list(catalogue: Catalogue, usual: Plan, entries: Typed) -> Plan:
     """
     plan = plan_of(catalogue, usual, entries)
     text = entries.get("letter", "")
-    found = read_list(catalogue, text) if text.strip() else SentList(())
-    lines = typed_lines(catalogue, found, entries)
+    sent_list = read_list(catalogue, text) if text.strip() else SentList(())
+    lines = typed_lines(catalogue, sent_list, entries)
     if not lines:
         return plan
-    ids = {own.best.part_id for own in found.parts if own.best}
+    ids = {sent_part.best.part_id for sent_part in sent_list.parts if sent_part.best}
     tastes = tastes_of(catalogue, usual_plan(catalogue, usual.brief.region).brief, ids)
-    kept = [own for n, own in enumerate(tastes) if f"taste.{n}" in entries]
+    kept = [taste for n, taste in enumerate(tastes) if f"taste.{n}" in entries]
     name = plan.brief.name if plan.brief.targets else "Sent-in list"
     plan = replace(plan, brief=replace(plan.brief, name=name))
     return with_list(catalogue, plan, lines, kept)

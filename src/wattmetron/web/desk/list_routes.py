@@ -96,12 +96,14 @@ def _letter(request: Request, text: str, error: str = "", drafts: Typed | None =
     """The page of a letter; what was typed stays where it could not be taken."""
     catalogue = workshop_of(request).catalogue()
     try:
-        found = read_text(catalogue, text)
-        found = replace(found, error=error, drafts=drafts or {})
+        letter_page = read_text(catalogue, text)
+        letter_page = replace(letter_page, error=error, drafts=drafts or {})
     except WattmetronError as refused:
-        found = LetterPage(text=text[:2000], error=str(refused))
-    content = {"l": found, "example": EXAMPLE}
-    return page(request, "desk/letter.html", content, 422 if found.error else 200, "/briefs/letter")
+        letter_page = LetterPage(text=text[:2000], error=str(refused))
+    content = {"l": letter_page, "example": EXAMPLE}
+    return page(
+        request, "desk/letter.html", content, 422 if letter_page.error else 200, "/briefs/letter"
+    )
 
 
 @router.post("/briefs/letter/make")

@@ -45,21 +45,21 @@ def power_view(catalogue: Catalogue, now: Assessment) -> PowerView | None:
     if machine.processor is None and machine.graphics is None:
         return None
     use = use_of(catalogue, now)
-    told = account(
+    power_account = account(
         machine, tuple(estimate for estimate in now.estimates if estimate is not None), use
     )
-    most_w = load_curve.axis_end_w(told.spans, machine.supply)
-    heaviest = max(told.of("game"), key=lambda span: span.total_w, default=None)
+    most_w = load_curve.axis_end_w(power_account.spans, machine.supply)
+    heaviest = max(power_account.of("game"), key=lambda span: span.total_w, default=None)
     return PowerView(
-        rows=tuple(_row(span, most_w, now, span is heaviest) for span in told.spans),
+        rows=tuple(_row(span, most_w, now, span is heaviest) for span in power_account.spans),
         curve=(
-            load_curve.curve(machine.supply, use.mains_v, most_w, told.spans)
+            load_curve.curve(machine.supply, use.mains_v, most_w, power_account.spans)
             if machine.supply
             else None
         ),
         scale=load_curve.scale(most_w),
         level=_level(now, use.mains_v),
-        notes=tuple(_notes(now, told, use)),
+        notes=tuple(_notes(now, power_account, use)),
     )
 
 
@@ -93,30 +93,30 @@ def _level(now: Assessment, mains_v: int) -> str:
     return f"{supply.name}, {level}, {mains_v}{THIN}V mains"
 
 
-def _notes(now: Assessment, told: PowerAccount, use: PowerUse) -> list[tuple[str, str]]:
+def _notes(now: Assessment, power_account: PowerAccount, use: PowerUse) -> list[tuple[str, str]]:
     return [
         note
         for note in (
-            _size(now, told),
-            _later(now, told),
-            _year(now, told, use),
-            _heat(now, told),
-            _noise(told),
+            _size(now, power_account),
+            _later(now, power_account),
+            _year(now, power_account, use),
+            _heat(now, power_account),
+            _noise(power_account),
         )
         if note
     ]
 
 
-def _size(now: Assessment, told: PowerAccount) -> tuple[str, str]:
+def _size(now: Assessment, power_account: PowerAccount) -> tuple[str, str]:
     full, headroom = now.draw.full_w, now.brief.headroom_percent
     reserve = supply_reserve_percent(now.brief, now.machine)
     more = f" x {1 + reserve / 100:g} reserve" if reserve else ""
     words = (
         f"{full}{THIN}W with everything busy x {headroom / 100:g} headroom{more} ="
-        f" {told.needed_w}{THIN}W"
+        f" {power_account.needed_w}{THIN}W"
     )
-    if told.fitting_w:
-        words += f"; the next usual size is {told.fitting_w}{THIN}W"
+    if power_account.fitting_w:
+        words += f"; the next usual size is {power_account.fitting_w}{THIN}W"
     less = -(-full * 120 // 100)
     if headroom > 120:
         words += f". At 120{THIN}% headroom {less}{THIN}W would do"
@@ -125,24 +125,25 @@ def _size(now: Assessment, told: PowerAccount) -> tuple[str, str]:
     return "Size", f"{words}."
 
 
-def _later(now: Assessment, told: PowerAccount) -> tuple[str, str] | None:
+def _later(now: Assessment, power_account: PowerAccount) -> tuple[str, str] | None:
     card, supply = now.machine.graphics, now.machine.supply
-    if supply is None or told.later_card_w is None:
+    if supply is None or power_account.later_card_w is None:
         return None
     have = f"; the present one takes {card.board_power_w}{THIN}W" if card else ""
     plugs = f"{supply.pcie_8pin} x 8-pin and {supply.pcie_16pin} x 16-pin"
     return (
         "A later card",
         (
-            f"This supply keeps headroom and reserve up to a card of {told.later_card_w}{THIN}W"
+            f"This supply keeps headroom and reserve up to a card of"
+            f" {power_account.later_card_w}{THIN}W"
             f"{have}."
             f" Connectors: {plugs}."
         ),
     )
 
 
-def _year(now: Assessment, told: PowerAccount, use: PowerUse) -> tuple[str, str] | None:
-    year = told.year
+def _year(now: Assessment, power_account: PowerAccount, use: PowerUse) -> tuple[str, str] | None:
+    year = power_account.year
     if year is None:
         return None
     words = (
@@ -158,8 +159,8 @@ def _year(now: Assessment, told: PowerAccount, use: PowerUse) -> tuple[str, str]
     return "A year", words
 
 
-def _heat(now: Assessment, told: PowerAccount) -> tuple[str, str]:
-    heat, parts = told.heat, []
+def _heat(now: Assessment, power_account: PowerAccount) -> tuple[str, str]:
+    heat, parts = power_account.heat, []
     if now.machine.processor:
         carries = (
             f", the cooler carries {heat.cooler_w}{THIN}W"
@@ -175,13 +176,14 @@ def _heat(now: Assessment, told: PowerAccount) -> tuple[str, str]:
     return "Heat", " ".join(parts)
 
 
-def _noise(told: PowerAccount) -> tuple[str, str] | None:
-    if told.noise_dba is None:
+def _noise(power_account: PowerAccount) -> tuple[str, str] | None:
+    if power_account.noise_dba is None:
         return None
     return (
         "Noise",
         (
-            f"About {told.noise_dba:.0f}{THIN}dB(A) in play, within some 5: an indication from"
+            f"About {power_account.noise_dba:.0f}{THIN}dB(A) in play, within some 5: an"
+            " indication from"
             " cooler and card, not a measurement."
         ),
     )

@@ -85,8 +85,8 @@ def _sums(taken: int, count: int, now: Assessment, then: Assessment) -> str:
 def _findings(then: Assessment) -> tuple[str, ...]:
     """What would not fit, or is below the brief, with what is taken."""
     grave = [
-        f"{own.level[:1].upper()}{own.level[1:]}: {own.sentence}"
-        for own in then.findings
-        if own.level in ("blocks", "do first")
+        f"{finding.level[:1].upper()}{finding.level[1:]}: {finding.sentence}"
+        for finding in then.findings
+        if finding.level in ("blocks", "do first")
     ]
-    return (*grave, *(f"Below the brief: {own}" for own in then.floors))
+    return (*grave, *(f"Below the brief: {floor}" for floor in then.floors))

@@ -36,14 +36,16 @@ async def bring_back(request: Request, brief_id: int) -> Response:
     form = await request.form(max_fields=4, max_files=1)
     file = form.get("file")
     if not isinstance(file, UploadFile) or not file.filename:
-        said = "No file was chosen: choose the JSON that came back."
-        return await run_in_threadpool(_refused, request, brief_id, said)
+        sentence = "No file was chosen: choose the JSON that came back."
+        return await run_in_threadpool(_refused, request, brief_id, sentence)
     name, data = str(file.filename), await file.read()
     return await run_in_threadpool(_bring_back, request, brief_id, name, data)
 
 
-def _refused(request: Request, brief_id: int, said: str) -> Response:
-    return show(request, brief_id, "handout", {}, 422, f"/briefs/{brief_id}/handout", error=said)
+def _refused(request: Request, brief_id: int, sentence: str) -> Response:
+    return show(
+        request, brief_id, "handout", {}, 422, f"/briefs/{brief_id}/handout", error=sentence
+    )
 
 
 def _bring_back(request: Request, brief_id: int, name: str, data: bytes) -> Response:
@@ -93,10 +95,10 @@ def _take(request: Request, brief_id: int, snapshot_id: int, entries: Typed) -> 
     theirs = workshop.read_plan(workshop.snapshot(brief_id, snapshot_id).document)
     left = left_places(form.leave)
     try:
-        said = workshop.change(
+        sentence = workshop.change(
             brief_id, form.version, lambda plan: take_over(catalogue, plan, theirs, left)
         )
     except WattmetronError as error:
         return _page(request, brief_id, snapshot_id, form.leave, str(error))
-    url, notice = f"/briefs/{brief_id}/frames", f"{said[:1].upper()}{said[1:]}."
+    url, notice = f"/briefs/{brief_id}/frames", f"{sentence[:1].upper()}{sentence[1:]}."
     return show(request, brief_id, "frames", {}, 200, url, notice=notice)

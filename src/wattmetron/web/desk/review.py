@@ -15,7 +15,7 @@ from wattmetron.services.advice.improve import WAYS, Improved, Way, gain, improv
 from wattmetron.services.advice.review import VERDICTS, Judged, judged
 from wattmetron.services.advice.step_words import changed_names, cost_words, gain_words
 from wattmetron.services.desk.assess import Assessment
-from wattmetron.services.desk.sent_lists import Line, placed
+from wattmetron.services.desk.sent_lists import ImportedLine, placed
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money, money_change
 from wattmetron.web.shell.address import DeskQuery, Link
 
@@ -37,7 +37,7 @@ class PartRow:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class ChangeRow:
+class ReviewChangeRow:
     """A group of changes that move together: what goes and comes, what it costs and brings; the
     address that takes or leaves it.
     """
@@ -60,7 +60,7 @@ class ReviewView:
     whole: tuple[str, ...]
     parts: tuple[PartRow, ...]
     ways: tuple[tuple[str, str, bool], ...]
-    changes: tuple[ChangeRow, ...]
+    changes: tuple[ReviewChangeRow, ...]
     sums: str
     needs: str
     wishes: tuple[str, ...]
@@ -83,11 +83,11 @@ def review_view(
     left = tuple(int(own) for own in (query.leave or "").split(",") if own.isdecimal())
     better = improved(catalogue, now, way, left) if not now.build.empty else None
     best = improved(catalogue, now, "full") if not now.build.empty else None
-    found = judged(catalogue, now, best, plan.sent)
+    judgements = judged(catalogue, now, best, plan.sent)
     return ReviewView(
-        headline=_headline(now, found),
+        headline=_headline(now, judgements),
         whole=tuple(_whole(now)),
-        parts=tuple(_part(now, own, link) for own in found),
+        parts=tuple(_part(now, judgement, link) for judgement in judgements),
         ways=tuple((words, link(way=key, leave=None), key == way) for key, words in WAYS.items()),
         changes=() if better is None else tuple(_changes(catalogue, now, better, link)),
         sums="" if better is None else _sums(now, better),
@@ -95,20 +95,26 @@ def review_view(
         wishes=() if better is None else better.wishes,
         try_url="" if better is None else trial(better.taken.build),
         nothing=_nothing(now, way),
-        unknown=tuple(_unknown(own) for own in plan.sent if own.part is None),
+        unknown=tuple(_unknown(sent_list) for sent_list in plan.sent if sent_list.part is None),
         left_out=_left_out(catalogue, plan),
     )
 
 
 def _left_out(catalogue: Catalogue, plan: Plan) -> tuple[str, ...]:
     """What of the list had no place in the build."""
-    return placed(catalogue, [Line(own) for own in plan.sent if own.part in catalogue.parts])[1]
+    return placed(
+        catalogue,
+        [ImportedLine(sent_list) for sent_list in plan.sent if sent_list.part in catalogue.parts],
+    )[1]
 
 
-def _headline(now: Assessment, found: tuple[Judged, ...]) -> str:
-    if not found:
+def _headline(now: Assessment, judgements: tuple[Judged, ...]) -> str:
+    if not judgements:
         return "There is no part to judge yet."
-    counts = [(sum(own.verdict == verdict for own in found), verdict) for verdict in VERDICTS]
+    counts = [
+        (sum(judgement.verdict == verdict for judgement in judgements), verdict)
+        for verdict in VERDICTS
+    ]
     said = {
         "wrong": "wrong for this brief",
         "forced": "only in the way of another change",
@@ -121,76 +127,78 @@ def _headline(now: Assessment, found: tuple[Judged, ...]) -> str:
         for count, verdict in counts
         if count
     ]
-    several = f"Of {len(found)} parts {listed(pieces)}."
-    return several if len(found) > 1 else f"{found[0].name} {pieces[0].partition(' ')[2]}."
+    several = f"Of {len(judgements)} parts {listed(pieces)}."
+    return (
+        several if len(judgements) > 1 else f"{judgements[0].name} {pieces[0].partition(' ')[2]}."
+    )
 
 
 def _whole(now: Assessment) -> list[str]:
     """The list as a whole, in sentences."""
     currency = now.currency
-    said = [
+    sentences = [
         f"{money(now.spent_minor, currency)} delivered of a budget of"
         f" {money(now.brief.budget_high_minor, currency)}."
     ]
     if now.counted:
-        said.append(f"It meets {now.met} of {len(now.counted)} targets. {what_limits(now)}")
+        sentences.append(f"It meets {now.met} of {len(now.counted)} targets. {what_limits(now)}")
     elif not now.brief.targets:
-        said.append("Name the games in the brief, and their frames are judged too.")
+        sentences.append("Name the games in the brief, and their frames are judged too.")
     if now.missing:
-        said.append(
+        sentences.append(
             f"Missing: {listed([KIND_WORDS[kind] for kind in now.missing])}; judged with the"
             " cheapest that fit."
         )
     fit = _fit(now)
     if fit or not now.missing:
-        said.append(f"{fit or 'Everything fits'}.")
+        sentences.append(f"{fit or 'Everything fits'}.")
     if now.machine.supply is not None:
-        said.append(
+        sentences.append(
             f"{now.draw.full_w:.0f}{THIN}W with everything busy, {now.needed_w}{THIN}W wanted of a"
             f" supply; it has {now.machine.supply.watts}{THIN}W."
         )
-    return said
+    return sentences
 
 
 def _fit(now: Assessment) -> str:
     """How many findings block, and how many are to be done first; empty where none."""
     blocks, first = (
-        sum(own.level == level for own in now.findings) for level in ("blocks", "do first")
+        sum(finding.level == level for finding in now.findings) for level in ("blocks", "do first")
     )
-    said = []
+    sentences = []
     if blocks:
-        said.append(f"{blocks} thing{' does' if blocks == 1 else 's do'} not fit")
+        sentences.append(f"{blocks} thing{' does' if blocks == 1 else 's do'} not fit")
     if first:
-        said.append(f"{first} {'is' if first == 1 else 'are'} to be done first")
-    return ", ".join(said)
+        sentences.append(f"{first} {'is' if first == 1 else 'are'} to be done first")
+    return ", ".join(sentences)
 
 
-def _part(now: Assessment, own: Judged, link: Link) -> PartRow:
+def _part(now: Assessment, judgement: Judged, link: Link) -> PartRow:
     currency = now.currency
     return PartRow(
-        kind=KIND_NAMES[own.kind],
-        name=own.name,
-        verdict=own.verdict,
-        means=VERDICTS[own.verdict],
-        reasons=own.reasons,
-        instead=listed(list(own.instead)),
-        price="–" if own.price_minor is None else money(own.price_minor, currency),
-        theirs="" if own.theirs_minor is None else money(own.theirs_minor, currency),
-        swap_url=link(swap=own.kind, place=own.part_id),
-        id=own.part_id,
+        kind=KIND_NAMES[judgement.kind],
+        name=judgement.name,
+        verdict=judgement.verdict,
+        means=VERDICTS[judgement.verdict],
+        reasons=judgement.reasons,
+        instead=listed(list(judgement.instead)),
+        price="–" if judgement.price_minor is None else money(judgement.price_minor, currency),
+        theirs="" if judgement.theirs_minor is None else money(judgement.theirs_minor, currency),
+        swap_url=link(swap=judgement.kind, place=judgement.part_id),
+        id=judgement.part_id,
     )
 
 
 def _changes(
     catalogue: Catalogue, now: Assessment, better: Improved, link: Link
-) -> list[ChangeRow]:
+) -> list[ReviewChangeRow]:
     rows, before = [], now
     after_each = better.after_each(catalogue, now)
     for n, (step, after) in enumerate(zip(better.steps, after_each, strict=True)):
         left = better.left | better.along
         turned = left - {n} if n in left else left | {n}
         rows.append(
-            ChangeRow(
+            ReviewChangeRow(
                 number=n + 1,
                 goes=listed(changed_names(catalogue, step.changes, "left")) or "nothing",
                 comes=listed(changed_names(catalogue, step.changes, "bought")) or "nothing",
@@ -222,13 +230,17 @@ def _sums(now: Assessment, better: Improved) -> str:
 
 def _needs(now: Assessment, better: Improved) -> str:
     """What came along although it was to be left, and why frames are lost where they are."""
-    said = []
+    sentences = []
     if better.along:
         which = listed([str(n + 1) for n in sorted(better.along)])
-        said.append(f"Change {which} comes along: without it the others make no machine that runs.")
+        sentences.append(
+            f"Change {which} comes along: without it the others make no machine that runs."
+        )
     if now.floors and not now.missing and gain(now, better.taken) < 0:
-        said.append(f"Fewer frames, because this list does not keep to the brief: {now.floors[0]}")
-    return " ".join(said)
+        sentences.append(
+            f"Fewer frames, because this list does not keep to the brief: {now.floors[0]}"
+        )
+    return " ".join(sentences)
 
 
 def _nothing(now: Assessment, way: Way) -> str:
@@ -242,9 +254,9 @@ def _nothing(now: Assessment, way: Way) -> str:
     }[way]
 
 
-def _unknown(own: Sent) -> tuple[str, str, str]:
+def _unknown(sent_list: Sent) -> tuple[str, str, str]:
     """Text, what else is known, and where it is entered."""
-    known = [KIND_NAMES[own.kind]] if own.kind else []
-    if own.price_minor is not None:
-        known.append(money(own.price_minor, own.currency or ""))
-    return own.text, ", ".join(known), f"/parts/new?kind={own.kind or 'processor'}"
+    known = [KIND_NAMES[sent_list.kind]] if sent_list.kind else []
+    if sent_list.price_minor is not None:
+        known.append(money(sent_list.price_minor, sent_list.currency or ""))
+    return sent_list.text, ", ".join(known), f"/parts/new?kind={sent_list.kind or 'processor'}"

@@ -9,7 +9,7 @@ from wattmetron.core.lists.said import SentList, SentPart
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.parts import KIND_NAMES
 from wattmetron.core.values.sent import Sent
-from wattmetron.services.desk.sent_lists import Line
+from wattmetron.services.desk.sent_lists import ImportedLine
 from wattmetron.services.words.figures import THIN, money
 from wattmetron.web.shell.forms import Typed
 from wattmetron.web.shell.pages import amount
@@ -35,78 +35,84 @@ class ListRow:
 
 
 def list_rows(catalogue: Catalogue, read: SentList) -> tuple[ListRow, ...]:
-    return tuple(_row(catalogue, place, own) for place, own in enumerate(read.parts))
+    return tuple(_row(catalogue, place, sent_part) for place, sent_part in enumerate(read.parts))
 
 
-def _row(catalogue: Catalogue, place: int, own: SentPart) -> ListRow:
+def _row(catalogue: Catalogue, place: int, sent_part: SentPart) -> ListRow:
     choices = [
         (
             guess.part_id,
             f"{catalogue.part(guess.part_id).name} ({guess.confidence * 100:.0f}{THIN}%)",
         )
-        for guess in own.guesses
+        for guess in sent_part.guesses
     ]
-    choices += [(part_id, catalogue.part(part_id).name) for part_id in own.alike]
+    choices += [(part_id, catalogue.part(part_id).name) for part_id in sent_part.alike]
     return ListRow(
         place=place,
-        text=own.text,
-        kind=KIND_NAMES[own.kind] if own.kind else "",
+        text=sent_part.text,
+        kind=KIND_NAMES[sent_part.kind] if sent_part.kind else "",
         choices=tuple(choices),
-        chosen=own.best.part_id if own.best else UNKNOWN,
-        sure=own.sure,
-        quantity=own.quantity,
-        price="" if own.price_minor is None else _price(own),
-        owned=own.owned,
+        chosen=sent_part.best.part_id if sent_part.best else UNKNOWN,
+        sure=sent_part.sure,
+        quantity=sent_part.quantity,
+        price="" if sent_part.price_minor is None else _price(sent_part),
+        owned=sent_part.owned,
     )
 
 
-def _price(own: SentPart) -> str:
-    assert own.price_minor is not None
-    return money(own.price_minor, own.currency) if own.currency else amount(own.price_minor)
+def _price(sent_part: SentPart) -> str:
+    assert sent_part.price_minor is not None
+    return (
+        money(sent_part.price_minor, sent_part.currency)
+        if sent_part.currency
+        else amount(sent_part.price_minor)
+    )
 
 
 def list_said(read: SentList) -> tuple[str, ...]:
     """What is to be looked at, in sentences."""
-    said = []
-    unknown = sum(own.best is None for own in read.parts)
-    unsure = sum(own.best is not None and not own.sure for own in read.parts)
+    sentences = []
+    unknown = sum(sent_part.best is None for sent_part in read.parts)
+    unsure = sum(sent_part.best is not None and not sent_part.sure for sent_part in read.parts)
     if unsure:
-        said.append(f"{_lines(unsure)} may mean several parts: please check.")
+        sentences.append(f"{_lines(unsure)} may mean several parts: please check.")
     if unknown:
         names = "names" if unknown == 1 else "name"
-        said.append(
+        sentences.append(
             f"{_lines(unknown)} {names} no part of the catalogue: kept with the build, to be"
             " entered."
         )
     if len(read.currencies) > 1:
-        said.append(f"Prices are in several currencies: {', '.join(read.currencies)}.")
+        sentences.append(f"Prices are in several currencies: {', '.join(read.currencies)}.")
     if read.cut:
-        said.append("The text is longer than what is read at once: paste the rest into another.")
-    return tuple(said)
+        sentences.append(
+            "The text is longer than what is read at once: paste the rest into another."
+        )
+    return tuple(sentences)
 
 
 def _lines(count: int) -> str:
     return f"{count} line{'' if count == 1 else 's'}"
 
 
-def typed_lines(catalogue: Catalogue, read: SentList, entries: Typed) -> list[Line]:
+def typed_lines(catalogue: Catalogue, read: SentList, entries: Typed) -> list[ImportedLine]:
     """The lines as they were corrected; raises BriefError for a quantity that is none."""
     lines = []
-    for place, own in enumerate(read.parts):
+    for place, sent_part in enumerate(read.parts):
         if f"line.{place}.use" not in entries:
             continue
         chosen = entries.get(f"line.{place}.part", "")
         part_id = chosen if chosen in catalogue.parts else None
         part = catalogue.parts.get(part_id) if part_id else None
         lines.append(
-            Line(
+            ImportedLine(
                 Sent(
-                    text=own.text,
-                    kind=own.kind if part is None else kind_of(part),
+                    text=sent_part.text,
+                    kind=sent_part.kind if part is None else kind_of(part),
                     part=part_id,
-                    quantity=_quantity(entries.get(f"line.{place}.quantity", ""), own.text),
-                    price_minor=own.price_minor,
-                    currency=own.currency,
+                    quantity=_quantity(entries.get(f"line.{place}.quantity", ""), sent_part.text),
+                    price_minor=sent_part.price_minor,
+                    currency=sent_part.currency,
                 ),
                 f"line.{place}.owned" in entries,
             )

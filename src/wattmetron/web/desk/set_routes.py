@@ -82,7 +82,7 @@ def _into_set(request: Request, brief_id: int, snapshot_id: int, entries: Typed)
         dated = dated_snapshot(workshop, workshop.snapshot(brief_id, snapshot_id))
         if into:
             opened = open_set(workshop, into)
-            change_set(workshop, into, opened.version, lambda own: own.adding(dated))
+            change_set(workshop, into, opened.version, lambda build_set: build_set.adding(dated))
         else:
             name = workshop.open(brief_id).plan.brief.name[:80]
             into = make_set(workshop, BuildSet(name).adding(dated))

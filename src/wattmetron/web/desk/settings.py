@@ -178,13 +178,12 @@ def _multiple(grid: Grid, target: Target, rays: bool, upscaling: bool) -> Multip
 
 
 def _cell(cell: Cell, target: Target, best: Cell | None) -> SettingsCellView:
-    limits = (
-        "processor"
-        if cell.processor_share > 0.6
-        else "graphics"
-        if cell.processor_share < 0.4
-        else "both"
-    )
+    if cell.processor_share > 0.6:
+        limits = "processor"
+    elif cell.processor_share < 0.4:
+        limits = "graphics"
+    else:
+        limits = "both"
     short = f"{cell.short_gb:.1f}{THIN}GB short" if cell.short_gb > 0 else ""
     title = (
         f"{settings(cell.target)}: {cell.fps:.0f} fps, chance {percent(cell.chance)}, limited by"

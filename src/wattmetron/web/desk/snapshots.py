@@ -28,7 +28,7 @@ class Frozen:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class SnapshotRow:
+class SnapshotListRow:
     """A line of the list."""
 
     id: int
@@ -63,9 +63,10 @@ class Past:
 def past_of(workshop: Workshop, catalogue: Catalogue, opened: Opened, asked: str) -> Past:
     """The snapshots of a brief; ``asked`` is the id of one since which the change is wanted."""
     frozen = tuple(
-        Frozen(own, workshop.read_plan(own.document)) for own in workshop.snapshots(opened.id)
+        Frozen(snapshot, workshop.read_plan(snapshot.document))
+        for snapshot in workshop.snapshots(opened.id)
     )
-    sets = tuple((own.id, own.own.name) for own in all_sets(workshop))
+    sets = tuple((opened_set.id, opened_set.own.name) for opened_set in all_sets(workshop))
     wanted = next((own for own in frozen if str(own.snapshot.id) == asked), None)
     if wanted is None:
         return Past(frozen, sets=sets)
@@ -80,12 +81,12 @@ def past_of(workshop: Workshop, catalogue: Catalogue, opened: Opened, asked: str
     return Past(frozen, (wanted.snapshot, found), sets)
 
 
-def snapshot_rows(past: Past, currency: str) -> tuple[SnapshotRow, ...]:
+def snapshot_rows(past: Past, currency: str) -> tuple[SnapshotListRow, ...]:
     rows = []
     for own in past.frozen:
         figures = read_figures(own.snapshot.figures)
         rows.append(
-            SnapshotRow(
+            SnapshotListRow(
                 id=own.snapshot.id,
                 name=own.snapshot.name or "a snapshot",
                 day=f"{own.snapshot.made_at:%-d %b %Y}",
@@ -114,8 +115,8 @@ def since_view(catalogue: Catalogue, past: Past, currency: str) -> SinceView | N
     spent = found.now.spent_minor - sum(found.money_minor.values())
     change = found.now.spent_minor - spent
     factor = 1.0
-    for own in found.frames.values():
-        factor *= own
+    for frame in found.frames.values():
+        factor *= frame
     says = [
         f"The build costs {money(found.now.spent_minor, currency)} today;"
         f" it was {money(spent, currency)} ({_change(change, currency)})."

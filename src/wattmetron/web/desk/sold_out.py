@@ -10,7 +10,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.price_history import OfferSpan, PriceStep, price_steps
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment
-from wattmetron.services.shops.replacements import Away, Replacement, away, replacements
+from wattmetron.services.shops.replacements import Away, PartReplacement, away, replacements
 from wattmetron.services.words.figures import THIN, money, money_change
 from wattmetron.web.drawing.price_line import price_line
 from wattmetron.web.shell.address import DeskQuery, encode_build
@@ -59,7 +59,11 @@ def sold_out(
 ) -> SoldOut:
     (kind, *_) = [line.kind for line in now.lines if line.part_id == part_id]
     used = now.brief.may_buy.used
-    steps = price_steps(own for own in spans if own.part_id == part_id and (used or not own.used))
+    steps = price_steps(
+        offer_span
+        for offer_span in spans
+        if offer_span.part_id == part_id and (used or not offer_span.used)
+    )
     gone = away(steps)
     last = gone.last_minor if gone else None
     below = last or _asked(catalogue, now, part_id)
@@ -69,8 +73,8 @@ def sold_out(
         words=" ".join((_words(gone, now.currency, today), *_coming(catalogue, now, part_id))),
         line=_line(steps, now.currency, today) if gone else Markup(""),
         instead=tuple(
-            _instead(now, own, query, brief_id)
-            for own in replacements(catalogue, now, kind, part_id, last)
+            _instead(now, replacement, query, brief_id)
+            for replacement in replacements(catalogue, now, kind, part_id, last)
         ),
         swap_url=query.url(brief_id, swap=kind, place=part_id),
         below=amount(below) if below else "",
@@ -80,7 +84,7 @@ def sold_out(
 def _asked(catalogue: Catalogue, now: Assessment, part_id: str) -> int:
     """What it costs where it will be had again, in minor units; 0 where nobody lists it."""
     book = catalogue.prices(now.brief.region, now.brief.may_buy)
-    return next((own.cost_minor for own in book.all_of(part_id)), 0)
+    return next((offer.cost_minor for offer in book.all_of(part_id)), 0)
 
 
 def _line(steps: tuple[PriceStep, ...], currency: str, today: date) -> Markup:
@@ -93,45 +97,49 @@ def _words(gone: Away | None, currency: str, today: date) -> str:
     last = f", last at {money(gone.last_minor, currency)}" if gone.last_minor else ""
     days = (today - gone.since).days
     since = f"since {gone.since:%-d %b %Y}, {days} days" if days else "since today"
-    said = f"Sold out {since}{last}."
+    sentence = f"Sold out {since}{last}."
     if not gone.before_days:
-        return f"{said} It was not sold out before in the time that is known."
+        return f"{sentence} It was not sold out before in the time that is known."
     spells = sorted(gone.before_days)
     length = f"{spells[0]}" if spells[0] == spells[-1] else f"{spells[0]} to {spells[-1]}"
     times = "once" if len(spells) == 1 else f"{len(spells)} times"
-    return f"{said} Before that it was sold out {times}, for {length} days."
+    return f"{sentence} Before that it was sold out {times}, for {length} days."
 
 
 def _coming(catalogue: Catalogue, now: Assessment, part_id: str) -> Iterator[str]:
     """Shops that say they have ordered it."""
     book = catalogue.prices(now.brief.region, now.brief.may_buy)
-    shops = sorted({own.shop for own in book.all_of(part_id) if own.stock == "ordered"})
+    shops = sorted({offer.shop for offer in book.all_of(part_id) if offer.stock == "ordered"})
     if shops:
         yield f"On its way to {listed(shops)}."
 
 
-def _instead(now: Assessment, own: Replacement, query: DeskQuery, brief_id: int) -> InsteadRow:
-    candidate = own.candidate
+def _instead(
+    now: Assessment, replacement: PartReplacement, query: DeskQuery, brief_id: int
+) -> InsteadRow:
+    candidate = replacement.candidate
     cost = candidate.cost_minor or 0
     forced = [part.name for part in candidate.forced]
     return InsteadRow(
         name=candidate.part.name,
         price=money(cost, now.currency) if cost else "owned",
-        change="" if own.more_minor is None else money_change(own.more_minor, now.currency),
-        frames=_frames(now, own),
+        change=""
+        if replacement.more_minor is None
+        else money_change(replacement.more_minor, now.currency),
+        frames=_frames(now, replacement),
         fit=f"fits with {', '.join(forced)}" if forced else "fits",
         url=query.url(brief_id, tried=encode_build(candidate.build, now.build)),
     )
 
 
-def _frames(now: Assessment, own: Replacement) -> str:
+def _frames(now: Assessment, replacement: PartReplacement) -> str:
     """Targets met, and the target that moves most."""
     moves = [
         (new.judged_fps - old.judged_fps, new.game.name)
-        for old, new in zip(now.counted, own.then.counted, strict=False)
+        for old, new in zip(now.counted, replacement.then.counted, strict=False)
         if abs(new.judged_fps - old.judged_fps) >= LEAST_FPS
     ]
-    met = f"{own.then.met} of {len(own.then.counted)} met"
+    met = f"{replacement.then.met} of {len(replacement.then.counted)} met"
     if not moves:
         return f"{met}, same frames"
     most, game = max(moves, key=lambda move: abs(move[0]))

@@ -82,10 +82,10 @@ def _step_words(step: YearStep, currency: str) -> str:
     side = "both sides" if len(step.sides) > 1 else f"{KIND_WORDS[step.sides[0]]} side"
     if not step.parts:
         return f"{side}{'' if len(step.sides) > 1 else ' alone'}: nothing does"
-    own = [part.name for part in step.parts if kind_of(part) in step.sides]
+    names = [part.name for part in step.parts if kind_of(part) in step.sides]
     forced = [part.name for part in step.parts if kind_of(part) not in step.sides]
     return (
-        f"{side}: {listed(own)}{f', and with it {listed(forced)}' if forced else ''},"
+        f"{side}: {listed(names)}{f', and with it {listed(forced)}' if forced else ''},"
         f" {money(step.cost_minor, currency)}"
     )
 
@@ -117,22 +117,22 @@ def wishes_rows(catalogue: Catalogue, now: Assessment) -> Iterator[WishRow]:
 
 
 def announced_row(
-    catalogue: Catalogue, now: Assessment, asked: DeskQuery
+    catalogue: Catalogue, now: Assessment, query: DeskQuery
 ) -> tuple[SupposedRow | None, str]:
     """The answer with an announced part as typed, or what is wrong with it."""
-    if not asked.suppose or not asked.like:
+    if not query.suppose or not query.like:
         return None, ""
-    faster = finite(asked.faster or "0")
+    faster = finite(query.faster or "0")
     if faster is None:
-        return None, f"“{asked.faster}” is no number of per cent: enter one such as 15."
+        return None, f"“{query.faster}” is no number of per cent: enter one such as 15."
     try:
         supposed = announced(
             catalogue,
             now.brief,
             now.build,
-            part_named(catalogue, asked.like),
+            part_named(catalogue, query.like),
             faster,
-            to_minor(asked.price or "", "The expected price"),
+            to_minor(query.price or "", "The expected price"),
         )
     except WattmetronError as problem:
         return None, str(problem)
@@ -140,14 +140,14 @@ def announced_row(
 
 
 def elsewhere_row(
-    catalogue: Catalogue, now: Assessment, asked: DeskQuery
+    catalogue: Catalogue, now: Assessment, query: DeskQuery
 ) -> tuple[SupposedRow | None, str]:
     """The answer in another region for the budget as typed, or what is wrong with it."""
-    if not asked.suppose or asked.where is None:
+    if not query.suppose or query.where is None:
         return None, ""
     try:
-        budget = to_minor(asked.purse, "The budget there") if asked.purse else None
-        supposed = elsewhere(catalogue, now.brief, now.build, asked.where, budget)
+        budget = to_minor(query.purse, "The budget there") if query.purse else None
+        supposed = elsewhere(catalogue, now.brief, now.build, query.where, budget)
     except WattmetronError as problem:
         return None, str(problem)
     return _row(supposed), ""

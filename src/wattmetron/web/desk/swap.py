@@ -7,9 +7,9 @@ from markupsafe import Markup
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.parts import Kind
 from wattmetron.core.values.words import listed
-from wattmetron.services.advice.chips import Chip, chips, compared
+from wattmetron.services.advice.chips import ChipOffer, chips, compared
 from wattmetron.services.desk.assess import Assessment
-from wattmetron.services.desk.swaps import Candidate, Effect, Swap, traits
+from wattmetron.services.desk.swaps import Candidate, Swap, SwapEffect, traits
 from wattmetron.services.words.figures import GAP, KIND_WORDS, THIN, money, round_money
 from wattmetron.services.words.offers import offer_marks
 from wattmetron.web.drawing.part_picture import part_picture
@@ -165,7 +165,7 @@ def _candidate(
     elif candidate.offer is None:
         price, seen = "no offer", ""
     else:
-        marks = "".join(f", {own}" for own in offer_marks(candidate.offer))
+        marks = "".join(f", {offer_mark}" for offer_mark in offer_marks(candidate.offer))
         price = money(candidate.offer.cost_minor, now.currency)
         stale = ", stale" if candidate.stale else ""
         seen = f"{candidate.offer.shop}, {candidate.offer.seen_on:%-d %b}{marks}{stale}"
@@ -209,7 +209,7 @@ def _forced(candidate: Candidate, now: Assessment) -> str:
     return f"with {listed([part.name for part in candidate.forced])}: {delta} {more} in all"
 
 
-def _effect(effect: Effect) -> EffectView:
+def _effect(effect: SwapEffect) -> EffectView:
     rate = "–" if effect.fps is None else f"{effect.fps:.0f}"
     change = ""
     if effect.change_fps is not None and abs(effect.change_fps) >= 0.5:
@@ -230,8 +230,8 @@ def chips_view(
         _chip(catalogue, now, chip, found[n - 1] if n else None, query, brief_id)
         for n, chip in enumerate(found)
     ]
-    most = max((own.met for own in found), default=0)
-    first = next((n for n, own in enumerate(found) if own.met == most), 0) if most else 0
+    most = max((chip.met for chip in found), default=0)
+    first = next((n for n, chip in enumerate(found) if chip.met == most), 0) if most else 0
     start = max(0, first - NEIGHBOURS_BEFORE)
     counted = now.brief.counted_targets
     words = (
@@ -259,8 +259,8 @@ def chips_view(
 def _chip(
     catalogue: Catalogue,
     now: Assessment,
-    chip: Chip,
-    before: Chip | None,
+    chip: ChipOffer,
+    before: ChipOffer | None,
     query: DeskQuery,
     brief_id: int,
 ) -> ChipView:
@@ -308,7 +308,7 @@ def _chip(
     )
 
 
-def _per_frame(chip: Chip, currency: str) -> str:
+def _per_frame(chip: ChipOffer, currency: str) -> str:
     """The card's price by the frames that it draws on average."""
     if not chip.mean_fps:
         return ""

@@ -28,39 +28,39 @@ class SystemRow:
 def system_rows(
     catalogue: Catalogue, now: Assessment, query: DeskQuery, brief_id: int
 ) -> tuple[SystemRow, ...]:
-    return tuple(_row(now, own, query, brief_id) for own in system_choices(catalogue, now))
+    return tuple(_row(now, choice, query, brief_id) for choice in system_choices(catalogue, now))
 
 
-def _row(now: Assessment, own: SystemChoice, query: DeskQuery, brief_id: int) -> SystemRow:
+def _row(now: Assessment, choice: SystemChoice, query: DeskQuery, brief_id: int) -> SystemRow:
     url = ""
-    if own.part and not own.present and (now.brief.allow_used or own.how != "resold key"):
+    if choice.part and not choice.present and (now.brief.allow_used or choice.how != "resold key"):
         others = tuple(entry for entry in now.build.added if entry[0] != "system")
-        build = replace(now.build, added=(*others, ("system", own.part.id)))
+        build = replace(now.build, added=(*others, ("system", choice.part.id)))
         url = query.url(brief_id, tried=encode_build(build, now.build))
     return SystemRow(
-        how=own.how,
-        name=own.name,
-        price=money(own.cost_minor, now.currency),
-        runs=_runs(own),
-        note=_note(now, own),
+        how=choice.how,
+        name=choice.name,
+        price=money(choice.cost_minor, now.currency),
+        runs=_runs(choice),
+        note=_note(now, choice),
         url=url,
-        present=own.present,
+        present=choice.present,
     )
 
 
-def _runs(own: SystemChoice) -> str:
-    if not own.supports:
+def _runs(choice: SystemChoice) -> str:
+    if not choice.supports:
         return "has no support for the processor"
-    if not own.not_run:
+    if not choice.not_run:
         return "all games of the brief run"
-    names = list(own.not_run[:MOST_NAMED])
-    more = len(own.not_run) - len(names)
+    names = list(choice.not_run[:MOST_NAMED])
+    more = len(choice.not_run) - len(names)
     return f"does not run {listed([*names, f'{more} more'] if more else names)}"
 
 
-def _note(now: Assessment, own: SystemChoice) -> str:
-    if own.how != "resold key" or own.offer is None:
+def _note(now: Assessment, choice: SystemChoice) -> str:
+    if choice.how != "resold key" or choice.offer is None:
         return ""
-    risk = money(own.offer.risk_minor, now.currency)
-    said = f"of it {risk} for the risk that it is locked"
-    return said if now.brief.allow_used else f"{said}; counts where used parts are allowed"
+    risk = money(choice.offer.risk_minor, now.currency)
+    sentence = f"of it {risk} for the risk that it is locked"
+    return sentence if now.brief.allow_used else f"{sentence}; counts where used parts are allowed"

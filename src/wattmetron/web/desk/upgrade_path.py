@@ -46,15 +46,17 @@ def path_view(catalogue: Catalogue, now: Assessment, trial: Callable[[Build], st
         return PathView(rows=(), words=(why,))
     rows = tuple(
         PathRow(
-            year="now" if own.year == 0 else f"in {own.year} year{'' if own.year == 1 else 's'}",
-            bought=_named(own.bought),
-            costs=money(own.bought_minor, now.currency),
-            sold=_named(own.sold) if own.sold else "nothing",
-            back=money(own.sold_minor, now.currency) if own.sold_minor else "",
-            url=trial(own.build),
+            year="now"
+            if path_year.year == 0
+            else f"in {path_year.year} year{'' if path_year.year == 1 else 's'}",
+            bought=_named(path_year.bought),
+            costs=money(path_year.bought_minor, now.currency),
+            sold=_named(path_year.sold) if path_year.sold else "nothing",
+            back=money(path_year.sold_minor, now.currency) if path_year.sold_minor else "",
+            url=trial(path_year.build),
         )
-        for own in found.years
-        if own.bought or own.sold or own.year == 0
+        for path_year in found.years
+        if path_year.bought or path_year.sold or path_year.year == 0
     )
     return PathView(rows=rows, words=tuple(_words(found, now)))
 
@@ -74,19 +76,19 @@ def _words(found: UpgradePath, now: Assessment) -> list[str]:
         if saved > 0
         else f"buying the last year's machine now costs no more ({at_once})"
     )
-    said = [
+    sentences = [
         f"Over {len(found.years)} years, today among them, the least that holds every target is"
         f" {total}, what is sold taken off; {against}."
     ]
     if found.ends is not None:
-        said.append(
+        sentences.append(
             f"From year {found.ends} on nothing on sale today holds every target: the path ends"
             " before."
         )
-    said.append(
+    sentences.append(
         f"Assumed: games ask for {now.brief.growth_percent:g}{THIN}% more work a year; the same"
         f" card costs {FALL['graphics']:.0%}, the same processor {FALL['processor']:.0%}, other"
         f" parts {USUAL_FALL:.0%} less with each year; used parts bring {RESALE_PERCENT}% of what"
         " they cost new then.".replace("%", f"{THIN}%")
     )
-    return said
+    return sentences

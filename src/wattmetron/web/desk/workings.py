@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.estimate import Estimate
-from wattmetron.core.frames.working import Step, frame_working
+from wattmetron.core.frames.working import WorkingStep, frame_working
 from wattmetron.core.power.draw import BOARD_W, FANS_W, STICK_W
 from wattmetron.core.values.offers import Offer
 from wattmetron.services.desk.assess import Assessment, CostLine, supply_reserve_percent
@@ -30,7 +30,7 @@ class WorkingView:
 
     title: str
     sentence: str
-    steps: tuple[Step, ...]
+    steps: tuple[WorkingStep, ...]
     game_id: str = ""
     evidence: tuple[tuple[str, str], ...] = ()
 
@@ -79,7 +79,7 @@ def _evidence(catalogue: Catalogue, game_id: str) -> Iterator[tuple[str, str]]:
                 f"result-{row.id}",
             )
     for place in dict.fromkeys(item.row.place for item in facts.informed.items):
-        said = ", ".join(
+        sentence = ", ".join(
             f"{'C' if item.side == 'processor' else 'G'} {item.work_ms:.1f}{THIN}ms"
             f" ±{item.sd * 100:.0f}{THIN}%"
             for item in facts.informed.items
@@ -89,12 +89,12 @@ def _evidence(catalogue: Catalogue, game_id: str) -> Iterator[tuple[str, str]]:
             item.row.tier.label for item in facts.informed.items if item.row.place == place
         )
         source = facts.published.source if facts.published else ""
-        yield f"{tier_label(label, place)}: {said}; {source}", "tiers"
+        yield f"{tier_label(label, place)}: {sentence}; {source}", "tiers"
 
 
-def _work(estimate: Estimate) -> Step:
+def _work(estimate: Estimate) -> WorkingStep:
     game = estimate.game
-    return Step(
+    return WorkingStep(
         "Work of the game",
         f"C {game.processor_ms:.2f} ms ±{game.processor_work_sd * 100:.0f}{THIN}%, G"
         f" {game.graphics_ms:.2f} ms ±{game.graphics_work_sd * 100:.0f}{THIN}%",
@@ -111,18 +111,18 @@ def _not_counted(line: CostLine) -> str:
     return ", later, not counted" if line.later else ""
 
 
-def _money(now: Assessment) -> list[Step]:
+def _money(now: Assessment) -> list[WorkingStep]:
     steps = []
     for line in now.lines:
         name = line.part.name if line.part else line.part_id
         if line.owned:
-            steps.append(Step(name, "owned", money(0, now.currency)))
+            steps.append(WorkingStep(name, "owned", money(0, now.currency)))
         elif line.offer is None:
-            steps.append(Step(name, "no offer in stock in this region", "unknown"))
+            steps.append(WorkingStep(name, "no offer in stock in this region", "unknown"))
         else:
             offer = line.offer
             steps.append(
-                Step(
+                WorkingStep(
                     name,
                     f"{money(offer.price_minor, now.currency)} +"
                     f" {money(offer.shipping_minor, now.currency)} shipping{_risk(offer)}",
@@ -132,7 +132,7 @@ def _money(now: Assessment) -> list[Step]:
                 )
             )
     steps += [
-        Step(
+        WorkingStep(
             extra.name,
             "in the budget" if extra.in_budget else "not in the budget",
             money(extra.minor, now.currency),
@@ -141,40 +141,42 @@ def _money(now: Assessment) -> list[Step]:
     ]
     if now.sold_minor:
         steps.append(
-            Step(
+            WorkingStep(
                 "Owned parts that are left over",
                 "what they may sell for, as the brief counts it",
                 f"−{money(now.sold_minor, now.currency)}",
             )
         )
-    steps.append(Step("Total", "sum of what the budget pays", money(now.spent_minor, now.currency)))
+    steps.append(
+        WorkingStep("Total", "sum of what the budget pays", money(now.spent_minor, now.currency))
+    )
     return steps
 
 
-def _power(now: Assessment) -> list[Step]:
+def _power(now: Assessment) -> list[WorkingStep]:
     drawn, machine = now.draw, now.machine
     sticks = machine.memory.sticks if machine.memory else 0
     steps = [
-        Step(
+        WorkingStep(
             "Board, fans, memory, drives",
             f"{BOARD_W} + {FANS_W} + {sticks} x {STICK_W} + drives (NVMe 7, SATA 5)",
             f"{drawn.rest_w}{THIN}W",
             "Usual figures per kind.",
         ),
-        Step(
+        WorkingStep(
             "Full draw",
             f"{drawn.processor_w} processor sustained + {drawn.graphics_w} card + {drawn.rest_w}"
             " rest",
             f"{drawn.full_w}{THIN}W",
         ),
-        Step(
+        WorkingStep(
             "Short spike",
             f"{drawn.processor_w} + {drawn.graphics_w} x"
             f" {machine.graphics.spike_factor if machine.graphics else 1:g} + {drawn.rest_w}",
             f"{drawn.spike_w}{THIN}W",
             "Board power x the card's spike factor, the rest at full draw.",
         ),
-        Step(
+        WorkingStep(
             "Supply needed",
             f"{drawn.full_w} x {now.brief.headroom_percent / 100:g} x"
             f" {1 + supply_reserve_percent(now.brief, machine) / 100:g}",
@@ -196,7 +198,7 @@ def _power(now: Assessment) -> list[Step]:
             ),
         )
         steps.append(
-            Step(
+            WorkingStep(
                 "Gaming draw",
                 "processor gaming power x t_c/E + board power x t_g/E + rest",
                 f"{drawn.gaming_w:.0f}{THIN}W",
@@ -206,9 +208,9 @@ def _power(now: Assessment) -> list[Step]:
     return steps
 
 
-def _fit(now: Assessment) -> list[Step]:
+def _fit(now: Assessment) -> list[WorkingStep]:
     steps = [
-        Step(
+        WorkingStep(
             finding.rule,
             ", ".join(
                 f"{figure.label} {figure.value}{THIN}{figure.unit}".strip()
@@ -222,11 +224,15 @@ def _fit(now: Assessment) -> list[Step]:
     if now.missing:
         words = ", ".join(KIND_WORDS[kind] for kind in now.missing)
         steps.append(
-            Step("Missing", words, str(len(now.missing)), "Parts not yet chosen raise no findings.")
+            WorkingStep(
+                "Missing", words, str(len(now.missing)), "Parts not yet chosen raise no findings."
+            )
         )
     if not steps:
         steps.append(
-            Step("All rules", "sockets, memory, sizes, cooling, power, outputs", "no findings")
+            WorkingStep(
+                "All rules", "sockets, memory, sizes, cooling, power, outputs", "no findings"
+            )
         )
     return steps
 

@@ -45,23 +45,23 @@ class _Frame:
         return round(MARGIN_PX + x * self.scale, 1), round(self.top[view] + y * self.scale, 1)
 
 
-def case_drawing(own: Drawing, pins: Sequence[Pin], label: str) -> Markup:
+def case_drawing(drawing: Drawing, pins: Sequence[Pin], label: str) -> Markup:
     """The whole drawing with its text alternative."""
-    farthest = max([own.depth_mm, *(box.x + box.width for box in own.boxes)])
-    lowest = max([own.height_mm, *(box.y + box.height for box in own.of("side"))])
-    deepest = max([own.width_mm, *(box.y + box.height for box in own.of("above"))])
+    farthest = max([drawing.depth_mm, *(box.x + box.width for box in drawing.boxes)])
+    lowest = max([drawing.height_mm, *(box.y + box.height for box in drawing.of("side"))])
+    deepest = max([drawing.width_mm, *(box.y + box.height for box in drawing.of("above"))])
     scale = min(LARGEST_SCALE, MOST_WIDTH_PX / farthest, MOST_HEIGHT_PX / lowest)
     frame = _Frame(scale, {"side": HEAD_PX, "above": HEAD_PX + lowest * scale + GAP_PX})
     width = farthest * scale + 2 * MARGIN_PX
     height = frame.top["above"] + deepest * scale + 34
     pieces: list[str] = []
     for view, tall, words in (
-        ("side", own.height_mm, "from the side"),
-        ("above", own.width_mm, "from above"),
+        ("side", drawing.height_mm, "from the side"),
+        ("above", drawing.width_mm, "from above"),
     ):
-        pieces += _outline(frame, view, own, tall, words)  # type: ignore[arg-type]
-        pieces += [_box(frame, box) for box in own.of(view)]  # type: ignore[arg-type]
-    pieces += [_clearance(frame, clearance) for clearance in own.clearances]
+        pieces += _outline(frame, view, drawing, tall, words)  # type: ignore[arg-type]
+        pieces += [_box(frame, box) for box in drawing.of(view)]  # type: ignore[arg-type]
+    pieces += [_clearance(frame, clearance) for clearance in drawing.clearances]
     pieces += _pins(frame, pins)
     pieces.append(_scale_bar(frame, height))
     return Markup(
@@ -71,12 +71,12 @@ def case_drawing(own: Drawing, pins: Sequence[Pin], label: str) -> Markup:
     )
 
 
-def _outline(frame: _Frame, view: View, own: Drawing, tall: float, words: str) -> list[str]:
+def _outline(frame: _Frame, view: View, drawing: Drawing, tall: float, words: str) -> list[str]:
     x, y = frame.at(view, 0, 0)
-    wide, high = own.depth_mm * frame.scale, tall * frame.scale
-    dashed = " dashed" if own.outline_assumed else ""
-    sizes = f"{own.depth_mm:.0f} x {tall:.0f}{THIN}mm"
-    assumed = ", assumed" if own.outline_assumed else ""
+    wide, high = drawing.depth_mm * frame.scale, tall * frame.scale
+    dashed = " dashed" if drawing.outline_assumed else ""
+    sizes = f"{drawing.depth_mm:.0f} x {tall:.0f}{THIN}mm"
+    assumed = ", assumed" if drawing.outline_assumed else ""
     return [
         f'<rect x="{x}" y="{y}" width="{wide:.1f}" height="{high:.1f}" class="c-outline{dashed}"/>',
         f'<text x="{x}" y="{y - 5}" class="t-said">{words}: {sizes}{assumed}</text>',

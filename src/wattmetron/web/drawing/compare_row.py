@@ -15,7 +15,7 @@ def compare_row(
     """A line for each machine from top to bottom: diamond at its rate, whisker over the 80 %
     interval, an upright line at what is wanted.
     """
-    most = 1.08 * max([wanted_fps, *(own[2] for own in rates if own is not None)])
+    most = 1.08 * max([wanted_fps, *(rate[2] for rate in rates if rate is not None)])
     height = ROW * len(rates)
     pieces = [svg.line(0, 100, height - 0.5, height - 0.5, "s-line")]
     for n, own in enumerate(rates):

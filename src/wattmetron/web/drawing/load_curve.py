@@ -99,7 +99,12 @@ def scale(most_w: float) -> Markup:
     pieces = []
     for watts in range(0, int(most_w) + 1, step):
         x = svg.percent(watts, most_w)
-        anchor = "start" if watts == 0 else "end" if x > 97 else "middle"
+        if watts == 0:
+            anchor = "start"
+        elif x > 97:
+            anchor = "end"
+        else:
+            anchor = "middle"
         pieces += [svg.line(x, x, 0, 5, "s-edge"), svg.text(x, 17, f"{watts}", "t-mut", anchor)]
     return svg.chart(pieces, 20, f"Axis from 0 to {most_w:.0f} W")
 

@@ -57,12 +57,12 @@ def part_picture(part: Part, large: bool = False, drawn_only: bool = False) -> M
     colour = next((word for word in part.colour.lower().split() if word in BODY_COLOURS), "")
     dark = " dark" if colour in DARK else ""
     body = f' fill="{BODY_COLOURS[colour]}"' if colour else ""
-    said = (
+    sentence = (
         f'role="img" aria-label="{escape(part.name)}, drawn from its figures"'
         if large
         else 'aria-hidden="true"'
     )
     return Markup(
-        f'<svg class="{kind}{dark}" {size} viewBox="0 0 {WIDTH} {HEIGHT}" {said}{body}>'
+        f'<svg class="{kind}{dark}" {size} viewBox="0 0 {WIDTH} {HEIGHT}" {sentence}{body}>'
         f"{''.join(SHAPES[kind_of(part)](part))}</svg>"
     )

@@ -55,7 +55,12 @@ def card(part: Graphics) -> list[str]:
     length = min(58.0, part.length_mm * scale)
     high = min(30.0, (part.height_mm or 120) * scale * 1.15)
     top = 27 - high / 2
-    fans = 1 if part.length_mm < 200 else 2 if part.length_mm < 280 else 3
+    if part.length_mm < 200:
+        fans = 1
+    elif part.length_mm < 280:
+        fans = 2
+    else:
+        fans = 3
     pieces = [lines((4, top - 3, 4, top + high + 4)), body(4, top, length, high, 2)]
     for x in spread(fans, 5, length - 2):
         pieces += rotor(x, top + high / 2, min(high / 2 - 1.5, length / fans / 2 - 1.5))

@@ -21,8 +21,8 @@ class _Scale:
     """Days across, money up."""
 
     def __init__(self, steps: Sequence[PriceStep], end: date, budget_minor: int | None) -> None:
-        prices = [own.least_minor for own in steps if own.least_minor is not None]
-        prices += [own.most_minor for own in steps if own.most_minor is not None]
+        prices = [step.least_minor for step in steps if step.least_minor is not None]
+        prices += [step.most_minor for step in steps if step.most_minor is not None]
         prices += [budget_minor] if budget_minor is not None else []
         low, high = min(prices), max(prices)
         room = max(100, (high - low) // 5)
@@ -62,7 +62,7 @@ def price_line(
     """Steps from the first day to the last; ``notches`` are days on which the build changed, with
     their letters, ``sales`` are known sale days. Empty where no day has a price.
     """
-    if not any(own.least_minor is not None for own in steps):
+    if not any(step.least_minor is not None for step in steps):
         return Markup("")
     scale = _Scale(steps, end, budget_minor)
     inner = [
@@ -76,11 +76,11 @@ def price_line(
     inner += [piece for sale in sales for piece in _sale(scale, sale)]
     before: PriceStep | None = None
     last: int | None = None
-    for n, own in enumerate(steps):
+    for n, price_step in enumerate(steps):
         until = steps[n + 1].day if n + 1 < len(steps) else scale.end
-        inner += _step(scale, own, before, last, until)
-        last = own.least_minor if own.least_minor is not None else last
-        before = own
+        inner += _step(scale, price_step, before, last, until)
+        last = price_step.least_minor if price_step.least_minor is not None else last
+        before = price_step
     if budget_minor is not None:
         y = scale.y(budget_minor)
         inner += [
@@ -114,18 +114,20 @@ def _sale(scale: _Scale, sale: Sale) -> list[str]:
 
 
 def _step(
-    scale: _Scale, own: PriceStep, before: PriceStep | None, last: int | None, until: date
+    scale: _Scale, step: PriceStep, before: PriceStep | None, last: int | None, until: date
 ) -> list[str]:
     """One stretch: thick while it is to be had, dashed at the last price while sold out."""
-    x1, x2 = scale.x(own.day), scale.x(until)
-    if own.least_minor is None:
+    x1, x2 = scale.x(step.day), scale.x(until)
+    if step.least_minor is None:
         return (
-            [svg.line(x1, x2, scale.y(last), scale.y(last), "pl-out")] if own.known and last else []
+            [svg.line(x1, x2, scale.y(last), scale.y(last), "pl-out")]
+            if step.known and last
+            else []
         )
-    y = scale.y(own.least_minor)
+    y = scale.y(step.least_minor)
     shapes = []
-    if own.most_minor is not None and own.most_minor > own.least_minor:
-        top = scale.y(own.most_minor)
+    if step.most_minor is not None and step.most_minor > step.least_minor:
+        top = scale.y(step.most_minor)
         shapes.append(svg.box(x1, x2 - x1, top, round(y - top, 1), "pl-band"))
     if before is not None and before.least_minor is not None:
         shapes.append(svg.line(x1, x1, scale.y(before.least_minor), y, "pl-step"))
@@ -135,14 +137,14 @@ def _step(
 
 def line_words(steps: Sequence[PriceStep], currency: str, what: str) -> str:
     """The line in a sentence: from what to what, lowest and highest."""
-    prices = [own for own in steps if own.least_minor is not None]
+    prices = [step for step in steps if step.least_minor is not None]
     if not prices:
         return f"No price of {what} is known."
     first, last = prices[0], prices[-1]
-    lowest = min(prices, key=lambda own: (own.least_minor or 0, own.day))
-    said = (
+    lowest = min(prices, key=lambda step: (step.least_minor or 0, step.day))
+    sentence = (
         f"{what}: {money(first.least_minor or 0, currency)} on {first.day:%-d %b %Y},"
         f" {money(last.least_minor or 0, currency)} since {last.day:%-d %b %Y};"
         f" lowest {money(lowest.least_minor or 0, currency)} on {lowest.day:%-d %b %Y}."
     )
-    return said if steps[-1].least_minor is not None else f"{said} Sold out now."
+    return sentence if steps[-1].least_minor is not None else f"{sentence} Sold out now."

@@ -8,7 +8,7 @@ import numpy as np
 from markupsafe import Markup
 from scipy.special import ndtri
 
-from wattmetron.core.runs.drawn import SHARES, Drawn
+from wattmetron.core.runs.drawn import SHARES, RunPicture
 from wattmetron.core.runs.happenings import Happening
 from wattmetron.core.runs.phases import Phase
 from wattmetron.core.values.runs import Channel
@@ -43,7 +43,7 @@ class _Up:
 
 
 def trace_chart(
-    drawn: Drawn,
+    drawn: RunPicture,
     seconds: float,
     happenings: Sequence[Happening],
     phases: Sequence[Phase],
@@ -52,8 +52,8 @@ def trace_chart(
     """Frame times over time: a band from the least to the most of each piece, the usual one as a
     line; stretches of what happened above, scenes as marks, the frame time of a target as a line.
     """
-    most = [own for own in drawn.most_ms if own is not None]
-    least = [own for own in drawn.least_ms if own is not None]
+    most = [most_m for most_m in drawn.most_ms if most_m is not None]
+    least = [least_m for least_m in drawn.least_ms if least_m is not None]
     edges = [*most, *([target_ms] if target_ms else [])]
     scale = _Up(max(0.2, 0.9 * min(least)), 1.1 * max(edges), HEIGHT)
     inner = [piece for ms in scale.ticks() for piece in _tick(scale, ms)]
@@ -63,8 +63,8 @@ def trace_chart(
         inner.append(
             svg.line(LEFT, 100 - RIGHT, scale.y(target_ms), scale.y(target_ms), "pl-budget")
         )
-    for own in happenings:
-        inner += _stretches(own, seconds)
+    for event in happenings:
+        inner += _stretches(event, seconds)
     for phase in phases[1:]:
         x = _x(phase.from_s, seconds)
         inner.append(svg.line(x, x, TOP, HEIGHT - FOOT, "pl-notch"))
@@ -97,7 +97,7 @@ def _times(seconds: float, height: int) -> list[str]:
     ]
 
 
-def _band(drawn: Drawn, scale: _Up) -> str:
+def _band(drawn: RunPicture, scale: _Up) -> str:
     """The least and the most of each piece as one shape, stretched over the chart."""
     tops = [
         (n, scale.y(high), scale.y(low))
@@ -120,14 +120,14 @@ def _line(values: Sequence[float | None], scale: _Up) -> str:
 
 def _path(values: Sequence[float | None]) -> str:
     """Points from piece to piece, with gaps where nothing is known."""
-    said, down = [], False
+    sentences, down = [], False
     for n, y in enumerate(values):
         if y is None:
             down = False
             continue
-        said.append(f"{'L' if down else 'M'}{n} {y}")
+        sentences.append(f"{'L' if down else 'M'}{n} {y}")
         down = True
-    return "".join(said) or "M0 0"
+    return "".join(sentences) or "M0 0"
 
 
 def _stretched(inner: str, pieces: int, height: int) -> str:
@@ -138,15 +138,15 @@ def _stretched(inner: str, pieces: int, height: int) -> str:
     )
 
 
-def _stretches(own: Happening, seconds: float) -> list[str]:
+def _stretches(event: Happening, seconds: float) -> list[str]:
     shapes = []
-    for n, (start, end) in enumerate(own.stretches[:60]):
+    for n, (start, end) in enumerate(event.stretches[:60]):
         x = _x(start, seconds)
         width = max(0.25, _x(end, seconds) - x)
         shapes.append(svg.box(x, width, 3, 5, "tr-happens"))
         if not n:
             side = "end" if x > 80 else "start"
-            shapes.append(svg.text(x, TOP + 10, own.what, anchor=side))
+            shapes.append(svg.text(x, TOP + 10, event.what, anchor=side))
     return shapes
 
 
@@ -163,7 +163,7 @@ PAIRS: tuple[tuple[str, tuple[tuple[Channel, str], ...], str], ...] = (
 )
 
 
-def channel_strips(drawn: Drawn, seconds: float) -> list[tuple[str, Markup]]:
+def channel_strips(drawn: RunPicture, seconds: float) -> list[tuple[str, Markup]]:
     """A strip for each thing that was logged, processor and graphics together, with its name."""
     strips = []
     for name, lines, unit in PAIRS:
@@ -174,10 +174,15 @@ def channel_strips(drawn: Drawn, seconds: float) -> list[tuple[str, Markup]]:
 
 
 def _strip(
-    drawn: Drawn, lines: Sequence[tuple[Channel, str]], unit: str, seconds: float, name: str
+    drawn: RunPicture, lines: Sequence[tuple[Channel, str]], unit: str, seconds: float, name: str
 ) -> Markup:
     factor = 100.0 if unit == "%" else 1.0
-    values = [own * factor for key, _ in lines for own in drawn.channels[key] if own is not None]
+    values = [
+        channel * factor
+        for key, _ in lines
+        for channel in drawn.channels[key]
+        if channel is not None
+    ]
     low, high = min(values), max(values)
     low = 0.0 if unit == "%" else low
     high = 100.0 if unit == "%" else max(high, low + 1e-3)
@@ -194,7 +199,7 @@ def _strip(
         svg.text(LEFT - 0.5, y(low / factor), _figure(low, high - low), anchor="end"),
     ]
     for key, kind in lines:
-        path = _path([None if own is None else y(own) for own in drawn.channels[key]])
+        path = _path([None if channel is None else y(channel) for channel in drawn.channels[key]])
         inner.append(
             _stretched(
                 f'<path d="{path}" class="{kind}" vector-effect="non-scaling-stroke"/>',
@@ -214,7 +219,7 @@ def _figure(value: float, span: float) -> str:
 # --- spread ---------------------------------------------------------------------------------------
 
 
-def spread_chart(drawn: Drawn) -> Markup:
+def spread_chart(drawn: RunPicture) -> Markup:
     """How many frames took how long: columns over frame times on a logarithmic axis."""
     most = max(drawn.counts) or 1
     edges = np.log(drawn.edges_ms)
@@ -242,7 +247,7 @@ def spread_chart(drawn: Drawn) -> Markup:
     return svg.chart(inner, SPREAD_HEIGHT, "How many frames took how long")
 
 
-def percentile_chart(drawn: Drawn) -> Markup:
+def percentile_chart(drawn: RunPicture) -> Markup:
     """Frame times below which a share of the frames lie: the slowest tenth and hundredth wide."""
     places = [_far(share) for share in SHARES]
     low, high = min(drawn.percentiles_ms), max(drawn.percentiles_ms)

@@ -171,11 +171,11 @@ def _confirm(request: Request, game_id: str, entries: Typed) -> Response:
             informed_game(catalogue, game_id)
         published = published_from(entries, game.id if game else game_id, catalogue)
         tiers = len(published.tiers)
-        said = f"read {tiers} tiers" if tiers > 1 else "read one tier"
-        publishing.publish(workshop, published, form.version, said, game)
+        sentence = f"read {tiers} tiers" if tiers > 1 else "read one tier"
+        publishing.publish(workshop, published, form.version, sentence, game)
     except WattmetronError as error:
-        kept = _kept(catalogue, game_id, entries, str(error))
-        return show_reading(request, kept, status_of(error))
+        reading_page = _kept(catalogue, game_id, entries, str(error))
+        return show_reading(request, reading_page, status_of(error))
     url = f"/games/{published.game}" + (f"?brief={form.brief}" if form.brief.isdecimal() else "")
     if game and form.as_target and form.brief.isdecimal() and len(form.brief) < LONGEST_ID:
         url = _as_target(workshop, int(form.brief), published.game) or url
@@ -205,8 +205,8 @@ def _kept(catalogue: Catalogue, game_id: str, entries: Typed, error: str) -> Rea
     try:
         return _with_draft(filled, catalogue, filled.text)
     except WattmetronError:
-        own = catalogue.published.get(game_id)
-        return replace(filled, tiers=stored_tiers(own, catalogue) if own else ())
+        requirements = catalogue.published.get(game_id)
+        return replace(filled, tiers=stored_tiers(requirements, catalogue) if requirements else ())
 
 
 # --- results ---
@@ -262,18 +262,18 @@ def _results_changed(
     own = catalogue.results.get(game_id)
     items = own.items if own else ()
     if action == "mute":
-        said = "left a result out" if form.muted else "a result counts again"
+        sentence = "left a result out" if form.muted else "a result counts again"
         left = measuring.muted(items, form.result, form.muted)
-        return measuring.change_results(workshop, game_id, version, said, left)
+        return measuring.change_results(workshop, game_id, version, sentence, left)
     if action == "remove":
         left = measuring.without(items, form.result)
         return measuring.change_results(workshop, game_id, version, "removed a result", left)
     pasted = pasted_from(entries)
     known = measuring.known_columns(workshop, pasted.source)
     new = measuring.pasted_results(catalogue, game_id, pasted, known)
-    said = "added a result" if len(new) == 1 else f"added {len(new)} results"
+    sentence = "added a result" if len(new) == 1 else f"added {len(new)} results"
     columns = measuring.told_columns(workshop, pasted)
-    return measuring.change_results(workshop, game_id, version, said, (*items, *new), columns)
+    return measuring.change_results(workshop, game_id, version, sentence, (*items, *new), columns)
 
 
 # --- the list of a game, the game itself ---
@@ -331,16 +331,16 @@ def _list_changed(workshop: Workshop, game_id: str, entries: Typed, action: str)
     if action == "undo":
         return f"Undone: {publishing.undo_publishing(workshop, game_id, form.game_version)}."
     catalogue = workshop.catalogue()
-    own = publishing.edited(catalogue, game_id)
-    text = listed_at(own, form.entry).text
+    requirements = publishing.edited(catalogue, game_id)
+    text = listed_at(requirements, form.entry).text
     if action == "place":
-        published, named = placed(own, form.entry, form.comparison(text), catalogue)
+        published, named = placed(requirements, form.entry, form.comparison(text), catalogue)
         direction = "above" if named.percent >= 0 else "below"
-        said = f"{named.name} stands {abs(named.percent):g} % {direction} {named.than}"
-        publishing.publish(workshop, published, form.game_version, said, named=named)
-        return f"{said[:1].upper()}{said[1:]}."
-    published = excluded_from_bar(own, form.entry, form.excluded)
+        sentence = f"{named.name} stands {abs(named.percent):g} % {direction} {named.than}"
+        publishing.publish(workshop, published, form.game_version, sentence, named=named)
+        return f"{sentence[:1].upper()}{sentence[1:]}."
+    published = excluded_from_bar(requirements, form.entry, form.excluded)
     out = "left out" if form.excluded else "counts again"
-    said = f"{text} {out}"
-    publishing.publish(workshop, published, form.game_version, said)
-    return f"{said}."
+    sentence = f"{text} {out}"
+    publishing.publish(workshop, published, form.game_version, sentence)
+    return f"{sentence}."

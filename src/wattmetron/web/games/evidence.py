@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.frames.working import Step
+from wattmetron.core.frames.working import WorkingStep
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.results import Result
 from wattmetron.core.workloads.evidence import Item
@@ -57,10 +57,10 @@ def work_rows(facts: GameFacts) -> list[tuple[str, str, str]]:
     ]
 
 
-def work_steps(facts: GameFacts) -> list[Step]:
+def work_steps(facts: GameFacts) -> list[WorkingStep]:
     """How C and G came about, item by item."""
     steps = [
-        Step(
+        WorkingStep(
             f"{'C' if item.side == 'processor' else 'G'} from"
             f" {tier_label(item.row.tier.label, item.row.place)}",
             f"{1000 / item.row.settled.fps:.1f}{THIN}ms x e^−{facts.informed.learnt.margin:.2f} x"
@@ -75,7 +75,7 @@ def work_steps(facts: GameFacts) -> list[Step]:
         ("G", facts.game.graphics_work_sd, facts.game.graphics_ms),
     ):
         steps.append(
-            Step(
+            WorkingStep(
                 f"{name} as used",
                 "largest posterior of what was known before, the one-sided tiers and the results",
                 f"{ms:.1f}{THIN}ms ±{sd * 100:.0f}{THIN}%",

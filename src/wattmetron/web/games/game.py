@@ -9,7 +9,7 @@ import numpy as np
 from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.frames.working import Step
+from wattmetron.core.frames.working import WorkingStep
 from wattmetron.core.requirements.agreement import Doubt
 from wattmetron.core.requirements.tiers import Bars, tiers_of
 from wattmetron.core.requirements.verdicts import ASPECTS, Aspect, AspectVerdict, TierVerdict
@@ -76,7 +76,9 @@ class TierView:
 
     def asks(self, aspect: Aspect) -> AspectView | None:
         """What the tier asks for in one respect."""
-        return next((own for own in self.aspects if own.aspect == aspect), None)
+        return next(
+            (aspect_view for aspect_view in self.aspects if aspect_view.aspect == aspect), None
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,7 +121,7 @@ class GamePanel:
     runs: tuple[RunView, ...]
     builds: tuple[tuple[int, str, str], ...]
     work: tuple[tuple[str, str, str], ...]
-    steps: tuple[Step, ...]
+    steps: tuple[WorkingStep, ...]
     results: tuple[ResultView, ...]
     results_state: ResultsState
     equals: EqualsView | None
@@ -184,11 +186,11 @@ def game_panel(
 
 
 def _dated(facts: GameFacts) -> str:
-    own = facts.published
-    if own is None:
+    requirements = facts.published
+    if requirements is None:
         return ""
-    day = f", {own.published_on:%-d %b %Y}" if own.published_on else ""
-    return (own.source or "source not stated") + day
+    day = f", {requirements.published_on:%-d %b %Y}" if requirements.published_on else ""
+    return (requirements.source or "source not stated") + day
 
 
 def _use(facts: GameFacts) -> Use:
@@ -382,13 +384,11 @@ def _chart(catalogue: Catalogue, facts: GameFacts, odd: Odd, width: int) -> Mark
 def _said(settled: Settled) -> str:
     """The conditions in one line, with how many of them are assumed."""
     words = ", ".join(words for words, _ in _conditions(settled))
-    return (
-        f"{words} (assumed)"
-        if len(settled.assumed) == 3
-        else f"{words} (partly assumed)"
-        if settled.assumed
-        else words
-    )
+    if len(settled.assumed) == 3:
+        return f"{words} (assumed)"
+    if settled.assumed:
+        return f"{words} (partly assumed)"
+    return words
 
 
 def _rail(catalogue: Catalogue, facts: GameFacts, side: Side, odd: Odd) -> Rail:
@@ -438,7 +438,7 @@ def _marker(catalogue: Catalogue, facts: GameFacts, side: Side) -> Marker | None
 
 def _label(catalogue: Catalogue, facts: GameFacts) -> str:
     """The chart in words."""
-    said = []
+    sentences = []
     for n, row in enumerate(facts.rows):
         bars = [float(tiers_of(catalogue).sides[side].bar[row]) for side in SIDES]
         points = [
@@ -446,15 +446,17 @@ def _label(catalogue: Catalogue, facts: GameFacts) -> str:
             for side, bar in zip(SIDES, bars, strict=True)
             if not np.isnan(bar)
         ]
-        said.append(
+        sentences.append(
             f"{tier_label(tiers_of(catalogue).rows[row].tier.label, n)} asks for"
             f" {', '.join(points) or 'nothing placed'}"
         )
     contender = facts.contender
     if contender is not None:
         names = [name for name in (contender.processor_name, contender.graphics_name) if name]
-        said.append(f"measured against {' and '.join(names)}")
-    return f"{facts.game.name} on the scale of speeds, reference part at 100: " + "; ".join(said)
+        sentences.append(f"measured against {' and '.join(names)}")
+    return f"{facts.game.name} on the scale of speeds, reference part at 100: " + "; ".join(
+        sentences
+    )
 
 
 # --- what runs it

@@ -42,7 +42,9 @@ class MoneyView:
 
 
 def money_view(catalogue: Catalogue, query: MoneyQuery) -> MoneyView:
-    regions = tuple((own.id, f"{own.name} ({own.currency})") for own in catalogue.regions.values())
+    regions = tuple(
+        (region.id, f"{region.name} ({region.currency})") for region in catalogue.regions.values()
+    )
     region = query.region or (regions[0][0] if regions else "")
     rows: tuple[MoneyRow, ...] = ()
     names: tuple[str, ...] = ()

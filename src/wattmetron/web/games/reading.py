@@ -24,7 +24,7 @@ class Fragment:
 
 
 @dataclass(frozen=True, slots=True)
-class Choice:
+class PartChoice:
     """A part that a name may mean."""
 
     key: str
@@ -39,7 +39,7 @@ class ListedField:
     at: str
     side: Side
     listed: Listed
-    choices: tuple[Choice, ...]
+    choices: tuple[PartChoice, ...]
     confidence: str
     doubtful: bool
     why: str
@@ -84,7 +84,11 @@ class ReadingPage:
         """What was typed into a field, else what it holds."""
         if name in self.typed:
             return self.typed[name]
-        return "" if actual is None else f"{actual:g}" if isinstance(actual, float) else str(actual)
+        if actual is None:
+            return ""
+        if isinstance(actual, float):
+            return f"{actual:g}"
+        return str(actual)
 
     def ticked(self, name: str, actual: bool) -> bool:
         return (name in self.typed) if self.typed else actual
@@ -172,11 +176,11 @@ def _fields(tier: Tier, n: int, catalogue: Catalogue, draft: Draft | None) -> Ti
     parts: list[tuple[Side, tuple[ListedField, ...], str]] = []
     for side in SIDES:
         listed = tier.listed(side)
-        own = tuple(
+        listed_fields = tuple(
             _listed(at, side, m, each_listed, catalogue, draft, n)
             for m, each_listed in enumerate(listed)
         )
-        parts.append((side, own, f"{at}{side}.{len(listed)}."))
+        parts.append((side, listed_fields, f"{at}{side}.{len(listed)}."))
     confidences: dict[str, str] = {}
     for mark in draft.marks if draft else ():
         if mark.tier == n and mark.what in _FIELD_MARKS and mark.confidence < 0.85:
@@ -195,10 +199,10 @@ def _listed(
 ) -> ListedField:
     mark = draft.part_mark(n, side, m) if draft else None
     matches = mark.matches if mark else ()
-    choices = [Choice(match.part, match.name, percent(match.confidence)) for match in matches]
+    choices = [PartChoice(match.part, match.name, percent(match.confidence)) for match in matches]
     if listed.part and all(choice.key != listed.part for choice in choices):
         standing = scale_of(catalogue).standing(listed.part)
-        choices.insert(0, Choice(listed.part, standing.name if standing else listed.part, ""))
+        choices.insert(0, PartChoice(listed.part, standing.name if standing else listed.part, ""))
     doubtful = (
         mark is not None
         and not listed.figures_only

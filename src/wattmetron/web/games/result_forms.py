@@ -52,12 +52,12 @@ def pasted_from(entries: Typed) -> PastedResults:
 
 
 def _roles(entries: Typed) -> tuple[Role, ...]:
-    said = [entries[name] for n in range(MOST_COLUMNS) if (name := f"column-{n}") in entries]
-    known = tuple(role for text in said for role in COLUMN_ROLES if role == text)
-    if said and len(known) < len(said) and any(said):
-        left = [text for text in said if text and text not in COLUMN_ROLES]
+    entrieses = [entries[name] for n in range(MOST_COLUMNS) if (name := f"column-{n}") in entries]
+    known = tuple(role for text in entrieses for role in COLUMN_ROLES if role == text)
+    if entrieses and len(known) < len(entrieses) and any(entrieses):
+        left = [text for text in entrieses if text and text not in COLUMN_ROLES]
         if left:
             raise ResultError(
                 f"A column is said to hold “{left[0]}”: choose one of {', '.join(COLUMN_ROLES)}."
             )
-    return known if len(known) == len(said) else ()
+    return known if len(known) == len(entrieses) else ()

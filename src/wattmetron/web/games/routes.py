@@ -133,14 +133,14 @@ def edit_stored(request: Request, game_id: str, brief: str = "") -> Response:
     """The stored tiers, open to correction."""
     workshop = workshop_of(request)
     catalogue = workshop.catalogue()
-    own = publishing.edited(catalogue, game_id)
+    requirements = publishing.edited(catalogue, game_id)
     version = publishing.game_state(workshop, game_id).version
     filled = replace(
         blank(catalogue, game_id, version, brief),
-        text=own.text,
-        source=own.source,
-        published_on=own.published_on.isoformat() if own.published_on else "",
-        tiers=stored_tiers(own, catalogue),
+        text=requirements.text,
+        source=requirements.source,
+        published_on=requirements.published_on.isoformat() if requirements.published_on else "",
+        tiers=stored_tiers(requirements, catalogue),
     )
     return show_reading(request, filled)
 

@@ -19,7 +19,7 @@ from wattmetron.core.values.published import (
     Side,
     Tier,
 )
-from wattmetron.services.games.tier_edits import Comparison, ListEntry, TierError, part_called
+from wattmetron.services.games.tier_edits import ListEntry, SpeedComparison, TierError, part_called
 from wattmetron.web.shell.forms import Form, Number, Short200, Tick, Typed, finite
 
 MOST_TIERS, MOST_LISTED = 12, 40
@@ -50,9 +50,9 @@ class ListForm(Form):
     def entry(self) -> ListEntry:
         return ListEntry(self.tier, self.side, self.place)
 
-    def comparison(self, name: str) -> Comparison:
+    def comparison(self, name: str) -> SpeedComparison:
         percent = _percent(self.percent, name)
-        return Comparison(self.than, -percent if self.direction == "below" else percent)
+        return SpeedComparison(self.than, -percent if self.direction == "below" else percent)
 
 
 def published_from(form: Typed, game_id: str, catalogue: Catalogue) -> Published:

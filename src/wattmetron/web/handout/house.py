@@ -70,14 +70,14 @@ def _save(request: Request, entries: Typed) -> Response:
         keep_house(workshop, form.version, house)
     except WattmetronError as error:
         now = housed(workshop)
-        kept = HousePage(
+        house_page = HousePage(
             version=now.version,
             can_undo=now.can_undo,
             rules=form.rules,
             grades=grades,
             error=str(error),
         )
-        return _page(request, kept, 422)
+        return _page(request, house_page, 422)
     return _page(request, _kept(housed(workshop), "Kept: every handout shows it from now on."))
 
 
@@ -93,8 +93,8 @@ def _undo(request: Request, entries: Typed) -> Response:
     return _page(request, _kept(housed(workshop), "The last change is taken back."))
 
 
-def _page(request: Request, own: HousePage, status: int = 200) -> Response:
-    return page(request, "handout/house.html", {"own": own}, status, "/house")
+def _page(request: Request, house_page: HousePage, status: int = 200) -> Response:
+    return page(request, "handout/house.html", {"own": house_page}, status, "/house")
 
 
 def _paragraphs(text: str) -> tuple[str, ...]:

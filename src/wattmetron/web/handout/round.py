@@ -76,11 +76,11 @@ async def publish(request: Request, set_id: int) -> Response:
 
 def _publish(request: Request, set_id: int, entries: Typed) -> Response:
     workshop = workshop_of(request)
-    own = open_set(workshop, set_id).own
-    picks = {n: entries.get(f"pick.{n}", "keep") for n in range(len(own.entries))}
+    build_set = open_set(workshop, set_id).own
+    picks = {n: entries.get(f"pick.{n}", "keep") for n in range(len(build_set.entries))}
     try:
         name = read(EditionForm, entries).name.strip()
-        edition = next_edition(workshop, workshop.catalogue(), own, picks, name)
+        edition = next_edition(workshop, workshop.catalogue(), build_set, picks, name)
         made = make_set(workshop, edition)
     except WattmetronError as error:
         return _page(request, set_id, False, str(error))

@@ -68,7 +68,7 @@ def read_handout(request: Request, key: str, when: str = "", region: str = "") -
         content = page_content(
             catalogue,
             made,
-            choices=tuple((own.id, own.name) for own in catalogue.regions.values()),
+            choices=tuple((region.id, region.name) for region in catalogue.regions.values()),
             when=today,
             region=region,
         )
@@ -80,9 +80,9 @@ def read_handout(request: Request, key: str, when: str = "", region: str = "") -
 def _handed(workshop: Workshop, link: StoredLink, when: str, region: str) -> tuple[Handout, str]:
     """The handout of a link, and the region whose prices it has."""
     if link.paper_id is not None:
-        own = set_from(link.document)
+        build_set = set_from(link.document)
         where = region if region in workshop.catalogue().regions else ""
-        return handed_set(workshop, own, when, where), where
+        return handed_set(workshop, build_set, when, where), where
     catalogue = workshop.catalogue() if when else workshop.catalogue_of(link.as_of)
     plan = workshop.read_plan(link.document)
     where = region if region in catalogue.regions else plan.brief.region

@@ -35,7 +35,7 @@ from wattmetron.services.handout.texts import markdown, plain_text
 from wattmetron.services.words.figures import money, money_range
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.handout.files import as_download, handout_file, page_content
-from wattmetron.web.handout.view import LinkRow, link_row
+from wattmetron.web.handout.view import HandoutLinkRow, link_row
 from wattmetron.web.shell.forms import Form, Number, Short20, Short80, Typed, read, read_ends, typed
 from wattmetron.web.shell.pages import page
 from wattmetron.web.shell.requests import workshop_of
@@ -56,7 +56,7 @@ class SetForm(Form):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class EntryRow:
+class SetEntryRow:
     """A build of a set: what it cost then and costs now, and why it is out of date."""
 
     place: int
@@ -75,9 +75,9 @@ class SetPage:
     """A set; ``late`` of its builds are out of date."""
 
     opened: OpenedSet
-    rows: tuple[EntryRow, ...]
+    rows: tuple[SetEntryRow, ...]
     late: int
-    links: tuple[LinkRow, ...]
+    links: tuple[HandoutLinkRow, ...]
     fresh_link: str = ""
     notice: str = ""
     error: str = ""
@@ -99,8 +99,11 @@ def _list(
     workshop = workshop_of(request)
     catalogue = workshop.catalogue()
     rows = [
-        (own, sum(bool(outdated(catalogue, entry, None)) for entry in own.own.entries))
-        for own in all_sets(workshop)
+        (
+            opened_set,
+            sum(bool(outdated(catalogue, entry, None)) for entry in opened_set.own.entries),
+        )
+        for opened_set in all_sets(workshop)
     ]
     content = {"rows": rows, "notice": notice, "restore": restore, "error": error}
     return page(request, "handout/sets.html", content, status, "/sets")
@@ -124,14 +127,14 @@ def _page(request: Request, set_id: int, status: int = 200, **more: str) -> Resp
         opened=opened,
         rows=rows,
         late=sum(bool(row.reasons) for row in rows),
-        links=tuple(link_row(own, today) for own in links.links_of(workshop, Of(None, set_id))),
+        links=tuple(link_row(link, today) for link in links.links_of(workshop, Of(None, set_id))),
         **more,
     )
     content = {"s": made, "forms": FORMS}
     return page(request, "handout/set.html", content, status, f"/sets/{set_id}")
 
 
-def _row(n: int, catalogue: Catalogue, entry: Dated, then: Catalogue | None) -> EntryRow:
+def _row(n: int, catalogue: Catalogue, entry: Dated, then: Catalogue | None) -> SetEntryRow:
     figures, brief = read_figures(entry.figures), entry.plan.brief
     region = catalogue.regions.get(brief.region)
     currency = region.currency if region else ""
@@ -143,7 +146,7 @@ def _row(n: int, catalogue: Catalogue, entry: Dated, then: Catalogue | None) -> 
         sides = ", ".join(part.name for part in parts if part)
     except BriefError:
         total, met, sides = "–", "–", ""
-    return EntryRow(
+    return SetEntryRow(
         place=n,
         name=entry.name,
         day=f"{entry.made_at:%-d %b %Y}",
@@ -159,21 +162,21 @@ def _row(n: int, catalogue: Catalogue, entry: Dated, then: Catalogue | None) -> 
 Change = Callable[[Workshop, SetForm, BuildSet], BuildSet]
 
 
-def _tell(workshop: Workshop, form: SetForm, own: BuildSet) -> BuildSet:
-    return own.told(form.name, form.opening)
+def _tell(workshop: Workshop, form: SetForm, build_set: BuildSet) -> BuildSet:
+    return build_set.told(form.name, form.opening)
 
 
-def _move(workshop: Workshop, form: SetForm, own: BuildSet) -> BuildSet:
-    return own.moved(form.place, form.where)
+def _move(workshop: Workshop, form: SetForm, build_set: BuildSet) -> BuildSet:
+    return build_set.moved(form.place, form.where)
 
 
-def _remove(workshop: Workshop, form: SetForm, own: BuildSet) -> BuildSet:
-    return own.without(form.place)
+def _remove(workshop: Workshop, form: SetForm, build_set: BuildSet) -> BuildSet:
+    return build_set.without(form.place)
 
 
-def _renew(workshop: Workshop, form: SetForm, own: BuildSet) -> BuildSet:
-    entry = own.entry(form.place)
-    return own.renewed(form.place, dated_now(workshop, entry.name, entry.plan))
+def _renew(workshop: Workshop, form: SetForm, build_set: BuildSet) -> BuildSet:
+    entry = build_set.entry(form.place)
+    return build_set.renewed(form.place, dated_now(workshop, entry.name, entry.plan))
 
 
 CHANGES: dict[str, tuple[Change, str]] = {
@@ -217,8 +220,8 @@ def _change(request: Request, set_id: int, what: str, entries: Typed) -> Respons
     workshop, form = workshop_of(request), read(SetForm, entries)
     edit, notice = CHANGES[what]
     try:
-        own = edit(workshop, form, open_set(workshop, set_id).own)
-        change_set(workshop, set_id, form.version, lambda _: own)
+        build_set = edit(workshop, form, open_set(workshop, set_id).own)
+        change_set(workshop, set_id, form.version, lambda _: build_set)
     except WattmetronError as error:
         return _page(request, set_id, 422, error=str(error))
     return _page(request, set_id, notice=notice)
@@ -291,12 +294,12 @@ def alone(request: Request, set_id: int, when: str = "") -> Response:
     return page(request, "handout/page.html", page_content(workshop.catalogue(), made))
 
 
-def handed_set(workshop: Workshop, own: BuildSet, when: str, region: str = "") -> Handout:
+def handed_set(workshop: Workshop, build_set: BuildSet, when: str, region: str = "") -> Handout:
     """The handout of a set, priced as on each build's day, or as today."""
     if when == "today":
-        return set_handout(own, lambda _: workshop.catalogue(), "Prices of today", region)
+        return set_handout(build_set, lambda _: workshop.catalogue(), "Prices of today", region)
     return set_handout(
-        own,
+        build_set,
         lambda entry: catalogue_then(workshop, entry) or workshop.catalogue(),
         "Prices of the day on which each was kept",
         region,
@@ -309,10 +312,10 @@ def as_file(request: Request, set_id: int, form: str) -> Response:
     workshop = workshop_of(request)
     if form not in dict(FORMS):
         return RedirectResponse(f"/sets/{set_id}", 303)
-    own = open_set(workshop, set_id).own
+    build_set = open_set(workshop, set_id).own
     if form == "json":
-        return as_download(own.name, form, set_document(own) + "\n")
-    made = handed_set(workshop, own, "")
+        return as_download(build_set.name, form, set_document(build_set) + "\n")
+    made = handed_set(workshop, build_set, "")
     if form == "html":
-        return as_download(own.name, form, handout_file(workshop.catalogue(), made))
-    return as_download(own.name, form, {"md": markdown, "txt": plain_text}[form](made))
+        return as_download(build_set.name, form, handout_file(workshop.catalogue(), made))
+    return as_download(build_set.name, form, {"md": markdown, "txt": plain_text}[form](made))

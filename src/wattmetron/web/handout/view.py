@@ -28,7 +28,7 @@ FORMS = (
 
 
 @dataclass(frozen=True, slots=True)
-class LinkRow:
+class HandoutLinkRow:
     """A link in words, and whether it still opens."""
 
     id: int
@@ -69,7 +69,7 @@ class HandoutView:
     rules: int
     came_with: bool
     chat: str
-    links: tuple[LinkRow, ...]
+    links: tuple[HandoutLinkRow, ...]
     fresh_link: str
     handout: Handout
     pictures: Mapping[str, Markup]
@@ -93,12 +93,14 @@ def handout_view(
             (key, SECTIONS[key], key in choice.shown) for key in (*choice.shown, *hidden)
         ),
         notes=notes,
-        doubts=sum(bool(own.doubt) for own in notes),
-        grades=tuple((own.name, own.name in choice.grades) for own in house.filled),
+        doubts=sum(bool(note_row.doubt) for note_row in notes),
+        grades=tuple(
+            (peripherals.name, peripherals.name in choice.grades) for peripherals in house.filled
+        ),
         rules=len(house.rules),
         came_with=came_with,
         chat=chat(made),
-        links=tuple(link_row(own, today) for own in handing.links),
+        links=tuple(link_row(link, today) for link in handing.links),
         fresh_link="",
         handout=made,
         pictures=pictures_of(catalogue, made),
@@ -108,7 +110,7 @@ def handout_view(
 def _notes(catalogue: Catalogue, plan: Plan) -> Iterator[NoteRow]:
     now = assess(catalogue, plan.brief, plan.build)
     reasons = computed_reasons(catalogue, now)
-    for line in {own.part_id: own for own in now.lines}.values():
+    for line in {cost_line.part_id: cost_line for cost_line in now.lines}.values():
         if line.part is None:
             continue
         note = plan.handout.note_on(line.part_id)
@@ -132,11 +134,11 @@ def pictures_of(catalogue: Catalogue, made: Handout, drawn_only: bool = False) -
     }
 
 
-def link_row(own: StoredLink, today: date) -> LinkRow:
-    made = f"made {own.made_at:%-d %b %Y}"
-    if own.revoked:
-        return LinkRow(own.id, f"{made}, taken back", False)
-    if own.ends_on is not None and own.ends_on < today:
-        return LinkRow(own.id, f"{made}, ended on {own.ends_on:%-d %b %Y}", False)
-    ends = f", until {own.ends_on:%-d %b %Y}" if own.ends_on else ""
-    return LinkRow(own.id, f"{made}{ends}", True)
+def link_row(link: StoredLink, today: date) -> HandoutLinkRow:
+    made = f"made {link.made_at:%-d %b %Y}"
+    if link.revoked:
+        return HandoutLinkRow(link.id, f"{made}, taken back", False)
+    if link.ends_on is not None and link.ends_on < today:
+        return HandoutLinkRow(link.id, f"{made}, ended on {link.ends_on:%-d %b %Y}", False)
+    ends = f", until {link.ends_on:%-d %b %Y}" if link.ends_on else ""
+    return HandoutLinkRow(link.id, f"{made}{ends}", True)

@@ -119,44 +119,48 @@ def _page(
 def _games(catalogue: Catalogue, tried: tuple[Attempt, ...]) -> tuple[BenchGame, ...]:
     games: dict[object, list[AttemptRow]] = {}
     best = {
-        settings: max((own.per_watt or 0 for own in tried if own.settings == settings), default=0)
-        for settings in {own.settings for own in tried}
+        settings: max(
+            (attempt.per_watt or 0 for attempt in tried if attempt.settings == settings), default=0
+        )
+        for settings in {attempt.settings for attempt in tried}
     }
     for place, own in enumerate(tried):
         games.setdefault(own.settings, []).append(_row(place, own, best[own.settings]))
     return tuple(
-        BenchGame(title=_title(catalogue, own), rows=tuple(games[own.settings]))
-        for own in {own.settings: own for own in tried}.values()
+        BenchGame(title=_title(catalogue, each_attempt), rows=tuple(games[each_attempt.settings]))
+        for each_attempt in {attempt.settings: attempt for attempt in tried}.values()
     )
 
 
-def _title(catalogue: Catalogue, own: Attempt) -> str:
-    game, width, height, preset, rays, upscaled, lowered = own.settings
+def _title(catalogue: Catalogue, attempt: Attempt) -> str:
+    game, width, height, preset, rays, upscaled, lowered = attempt.settings
     known = catalogue.games.get(game)
     more = (", ray tracing" if rays else "") + (", upscaling" if upscaled else "")
     more += f", lower {listed(lowered)}" if lowered else ""
     return f"{known.name if known else game}, {width}x{height}, {preset}{more}"
 
 
-def _row(place: int, own: Attempt, best: float) -> AttemptRow:
-    change = own.change
-    runs = "1 run" if len(own.runs) == 1 else f"{len(own.runs)} runs"
+def _row(place: int, attempt: Attempt, best: float) -> AttemptRow:
+    change = attempt.change
+    runs = "1 run" if len(attempt.runs) == 1 else f"{len(attempt.runs)} runs"
     return AttemptRow(
         place=place,
-        setup=own.setup,
-        held=f"{own.seconds:.0f}{THIN}s in {runs}",
-        fps=f"{own.fps:.1f}",
+        setup=attempt.setup,
+        held=f"{attempt.seconds:.0f}{THIN}s in {runs}",
+        fps=f"{attempt.fps:.1f}",
         change=_percent(change.change, change.least, change.most) if change else "–",
         chance=percent(change.chance) if change else "–",
-        watts=f"{own.watts:.0f}{THIN}W" if own.watts else "–",
-        per_watt=f"{own.per_watt:.3f}" if own.per_watt else "–",
-        best=bool(own.per_watt) and own.per_watt == best,
-        warmest=f"{own.warmest_c:.0f}{THIN}°C" if own.warmest_c else "–",
-        clock=f"{own.clock_mhz:,.0f}{THIN}MHz" if own.clock_mhz else "–",
-        side=own.side or "both in turn",
-        trouble=", ".join(own.trouble),
-        can_write=change is not None and own.side is not None and not memory_said(own.setup),
-        memory=_memory_words(own.setup),
+        watts=f"{attempt.watts:.0f}{THIN}W" if attempt.watts else "–",
+        per_watt=f"{attempt.per_watt:.3f}" if attempt.per_watt else "–",
+        best=bool(attempt.per_watt) and attempt.per_watt == best,
+        warmest=f"{attempt.warmest_c:.0f}{THIN}°C" if attempt.warmest_c else "–",
+        clock=f"{attempt.clock_mhz:,.0f}{THIN}MHz" if attempt.clock_mhz else "–",
+        side=attempt.side or "both in turn",
+        trouble=", ".join(attempt.trouble),
+        can_write=change is not None
+        and attempt.side is not None
+        and not memory_said(attempt.setup),
+        memory=_memory_words(attempt.setup),
     )
 
 
@@ -172,18 +176,18 @@ def _percent(middle: float, least: float, most: float) -> str:
 def _limits(now: Assessment) -> str:
     """What the cooler and the supply carry, against what the machine draws as it is set."""
     machine = now.machine
-    said = []
+    sentences = []
     if machine.processor is not None and machine.cooler is not None:
-        said.append(
+        sentences.append(
             f"the cooler carries {machine.cooler.capacity_w:g}{THIN}W, the processor draws up to"
             f" {machine.processor.sustained_w:g}{THIN}W"
         )
     if machine.supply is not None:
-        said.append(
+        sentences.append(
             f"the supply gives {machine.supply.watts:g}{THIN}W, the machine draws up to"
             f" {now.draw.full_w:g}{THIN}W"
         )
-    words = "; ".join(said)
+    words = "; ".join(sentences)
     return f"{words[0].upper()}{words[1:]}." if words else ""
 
 
@@ -200,26 +204,26 @@ def _kit(now: Assessment) -> str:
 def _own(catalogue: Catalogue, plan: Plan) -> tuple[tuple[str, str, str], ...]:
     """Parts that run as they were measured: id, name, what was found."""
     rows = []
-    for own in plan.build.tuned:
-        part = catalogue.parts.get(own.part)
+    for tuning in plan.build.tuned:
+        part = catalogue.parts.get(tuning.part)
         if part is None:
             continue
-        said = _set_words(part, own) if own.mts else _tuned_words(own)
-        said += [f"{own.clock_mhz:,.0f}{THIN}MHz"] if own.clock_mhz else []
-        said += [f"{own.celsius:.0f}{THIN}°C"] if own.celsius else []
-        said.append(f"{own.setup or 'tuned'}, {own.noted_on:%-d %b %Y}")
-        rows.append((own.part, part.name, ", ".join(said)))
+        sentences = _set_words(part, tuning) if tuning.mts else _tuned_words(tuning)
+        sentences += [f"{tuning.clock_mhz:,.0f}{THIN}MHz"] if tuning.clock_mhz else []
+        sentences += [f"{tuning.celsius:.0f}{THIN}°C"] if tuning.celsius else []
+        sentences.append(f"{tuning.setup or 'tuned'}, {tuning.noted_on:%-d %b %Y}")
+        rows.append((tuning.part, part.name, ", ".join(sentences)))
     return tuple(rows)
 
 
-def _tuned_words(own: OwnTuning) -> list[str]:
-    gain = f"{own.gain:+.1%} speed (±{own.gain_sd:.1%})".replace("-", "−")
-    return [gain, f"{own.power:.0%} of its power"]
+def _tuned_words(tuning: OwnTuning) -> list[str]:
+    gain = f"{tuning.gain:+.1%} speed (±{tuning.gain_sd:.1%})".replace("-", "−")
+    return [gain, f"{tuning.power:.0%} of its power"]
 
 
-def _set_words(part: Part, own: OwnTuning) -> list[str]:
+def _set_words(part: Part, tuning: OwnTuning) -> list[str]:
     sold = f" (sold as {part.mts:,} CL{part.cl})" if isinstance(part, Memory) else ""
-    return [f"runs at {own.mts:,}{THIN}MT/s CL{own.cl}{sold}"]
+    return [f"runs at {tuning.mts:,}{THIN}MT/s CL{tuning.cl}{sold}"]
 
 
 @router.post("/measured/bench/{brief_id}")
@@ -255,10 +259,10 @@ def _write_back(request: Request, brief_id: int, entries: Typed) -> Response:
         )
 
     try:
-        said = workshop.change(brief_id, form.version, edit)
+        sentence = workshop.change(brief_id, form.version, edit)
     except WattmetronError as error:
         return _page(request, brief_id, error=str(error), status=422, form=form)
-    return _page(request, brief_id, f"Noted: {said}. Every estimate of this build counts it.")
+    return _page(request, brief_id, f"Noted: {sentence}. Every estimate of this build counts it.")
 
 
 def _typed_memory(
@@ -269,17 +273,19 @@ def _typed_memory(
     return with_memory(plan, tunings), f"memory at {round(mts):,}{THIN}MT/s CL{round(cl)}"
 
 
-def _tried_memory(catalogue: Catalogue, plan: Plan, own: Attempt, today: date) -> tuple[Plan, str]:
+def _tried_memory(
+    catalogue: Catalogue, plan: Plan, attempt: Attempt, today: date
+) -> tuple[Plan, str]:
     """What an attempt's setup says of the memory, with what was gained and what the model says."""
-    said = memory_said(own.setup)
+    said = memory_said(attempt.setup)
     if said is None:
         raise InvalidError(
-            f"“{own.setup}” names no rate and latency: type them below, as in 6400 and 32."
+            f"“{attempt.setup}” names no rate and latency: type them below, as in 6400 and 32."
         )
-    after = with_memory(plan, memory_as_set(catalogue, plan, *said, own.setup, today))
+    after = with_memory(plan, memory_as_set(catalogue, plan, *said, attempt.setup, today))
     words = f"memory at {said[0]:,}{THIN}MT/s CL{said[1]}"
-    expected = expected_change(catalogue, plan, after, own.runs[0].run)
-    if own.change is not None and expected is not None:
-        gained = f"{own.change.change:+.1%} measured, {expected:+.1%} by the model"
+    expected = expected_change(catalogue, plan, after, attempt.runs[0].run)
+    if attempt.change is not None and expected is not None:
+        gained = f"{attempt.change.change:+.1%} measured, {expected:+.1%} by the model"
         words += f" ({gained})".replace("-", "−")
     return after, words

@@ -69,7 +69,7 @@ class HandForm(Form):
     heard: Short200 = ""
 
 
-class ChangeForm(Form):
+class RunChangeForm(Form):
     """A change of a run that is there."""
 
     version: Number = 0
@@ -128,7 +128,7 @@ def _refresh(text: str, plan: Plan | None) -> float | None:
 
 def _at_settings(catalogue: Catalogue, plan: Plan | None, run: Run, form: RunForm) -> Run:
     targets = plan.brief.targets if plan else ()
-    target = next((own for own in targets if own.id == form.target), None)
+    target = next((each_target for each_target in targets if each_target.id == form.target), None)
     if target is not None:
         return replace(
             run,
@@ -212,7 +212,7 @@ def seconds_from(text: str) -> float:
     return value
 
 
-def changed(run: Run, form: ChangeForm) -> Run:
+def changed(run: Run, form: RunChangeForm) -> Run:
     """The run with what the form says anew; raises BriefError."""
     start = _figure(form.from_s, "The start of what is kept", 100_000) or 0.0
     end = _figure(form.to_s, "The end of what is kept", 100_000)

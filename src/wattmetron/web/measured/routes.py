@@ -15,7 +15,7 @@ from wattmetron.core.values.runs import SCENES, Channel
 from wattmetron.formats.run_file import frames_table
 from wattmetron.services.measured.as_result import NoEvidenceError
 from wattmetron.services.measured.evidence import (
-    Effect,
+    EvidenceEffect,
     effect,
     in_step,
     leave_as_evidence,
@@ -33,7 +33,7 @@ from wattmetron.services.measured.runs import (
     undo_run,
 )
 from wattmetron.services.workshop import Workshop
-from wattmetron.web.measured.forms import ChangeForm, changed
+from wattmetron.web.measured.forms import RunChangeForm, changed
 from wattmetron.web.measured.views import honesty_view, run_page, run_row
 from wattmetron.web.shell.forms import Form, Short200, Typed, read, typed
 from wattmetron.web.shell.line import PageRoute
@@ -60,7 +60,7 @@ def show_list(
     workshop = workshop_of(request)
     catalogue, runs = workshop.catalogue(), all_runs(workshop)
     content = {
-        "rows": [run_row(catalogue, own) for own in runs[:MOST_SHOWN]],
+        "rows": [run_row(catalogue, run) for run in runs[:MOST_SHOWN]],
         "more": max(0, len(runs) - MOST_SHOWN),
         "honesty": honesty_view(catalogue, runs),
         "briefs": workshop.briefs(),
@@ -84,7 +84,7 @@ def show_difference(request: Request) -> Response:
     """Two sets of runs, and whether what lies between them is real."""
     workshop = workshop_of(request)
     catalogue, query = workshop.catalogue(), read(DifferenceQuery, request.query_params)
-    every = {own.id: own for own in all_runs(workshop)}
+    every = {run.id: run for run in all_runs(workshop)}
     sides = [[every[n] for n in _ids(text) if n in every] for text in (query.before, query.after)]
     found, problem = None, ""
     try:
@@ -92,9 +92,9 @@ def show_difference(request: Request) -> Response:
     except NotPossibleError as error:
         problem = str(error)
     content = {
-        "rows": [run_row(catalogue, own) for own in every.values()][:MOST_SHOWN],
-        "before": {own.id for own in sides[0]},
-        "after": {own.id for own in sides[1]},
+        "rows": [run_row(catalogue, run) for run in every.values()][:MOST_SHOWN],
+        "before": {run.id for run in sides[0]},
+        "after": {run.id for run in sides[1]},
         "found": found,
         "problem": problem,
         "beside": _beside(*sides),
@@ -119,24 +119,29 @@ def _compared(
         raise NotPossibleError("Choose at least one run before and one after.")
     first = before[0].run
     same = all(
-        (own.run.game, own.run.width_px, own.run.height_px, own.run.preset)
+        (
+            measured_run.run.game,
+            measured_run.run.width_px,
+            measured_run.run.height_px,
+            measured_run.run.preset,
+        )
         == (first.game, first.width_px, first.height_px, first.preset)
-        for own in (*before, *after)
+        for measured_run in (*before, *after)
     )
     if not same:
         raise NotPossibleError(
             "These runs are not all of one game at the same settings: what lies between them would"
             " say nothing about what was changed."
         )
-    if any(own.report is not None and own.report.held for own in (*before, *after)):
+    if any(run.report is not None and run.report.held for run in (*before, *after)):
         raise NotPossibleError(
             "A cap or the display held some of these runs back: measure without it to compare."
         )
-    averages = [[own.measured for own in side if own.measured] for side in (before, after)]
+    averages = [[run.measured for run in side if run.measured] for side in (before, after)]
     if not all(averages):
         raise NotPossibleError("One side has no run that says a rate.")
     rows = [("average", difference(*averages), _settled(difference(*averages)))]
-    lows = [[own.report.summary.low for own in side if own.report] for side in (before, after)]
+    lows = [[run.report.summary.low for run in side if run.report] for side in (before, after)]
     if all(lows):
         rows.append(("1 % low", difference(*lows), _settled(difference(*lows))))
     return rows
@@ -146,7 +151,7 @@ def _beside(before: list[MeasuredRun], after: list[MeasuredRun]) -> list[tuple[s
     """What both sides drew and how warm they became, where that was logged on both."""
 
     def mean(side: list[MeasuredRun], of: Callable[[Report], float | None]) -> float | None:
-        known = [v for own in side if own.report and (v := of(own.report)) is not None]
+        known = [v for run in side if run.report and (v := of(run.report)) is not None]
         return sum(known) / len(known) if known else None
 
     rows = []
@@ -167,12 +172,12 @@ def _sure(chance: float) -> str:
 
 
 def _level(name: Channel) -> Callable[[Report], float | None]:
-    return lambda own: own.levels[name].high if name in own.levels else None
+    return lambda report: report.levels[name].high if name in report.levels else None
 
 
 BESIDE: tuple[tuple[str, str, Callable[[Report], float | None]], ...] = (
-    ("power while playing", "W", lambda own: own.watts.get("while playing")),
-    ("energy a frame", "J", lambda own: own.energy_j),
+    ("power while playing", "W", lambda report: report.watts.get("while playing")),
+    ("energy a frame", "J", lambda report: report.energy_j),
     ("processor, warmest", "°C", _level("processor_c")),
     ("graphics, warmest", "°C", _level("graphics_c")),
     ("fans, fastest", "1/min", _level("fan_rpm")),
@@ -197,9 +202,9 @@ def show_run(
     request: Request, run_id: int, notice: str = "", error: str = "", status: int = 200
 ) -> Response:
     workshop = workshop_of(request)
-    catalogue, own = workshop.catalogue(), open_run(workshop, run_id)
+    catalogue, run = workshop.catalogue(), open_run(workshop, run_id)
     content = {
-        "r": run_page(catalogue, own, drawn_of(workshop, run_id), _wanted_fps(workshop, own)),
+        "r": run_page(catalogue, run, drawn_of(workshop, run_id), _wanted_fps(workshop, run)),
         "scenes": SCENES,
         "notice": notice,
         "error": error,
@@ -212,36 +217,36 @@ def would_change(request: Request, run_id: int) -> Response:
     """What taking a run as evidence would change, for its page."""
     workshop = workshop_of(request)
     try:
-        own = open_run(workshop, run_id)
+        run = open_run(workshop, run_id)
     except NotFoundError as error:
         gone = {"would": None, "refused": str(error), "id": run_id, "version": 0}
         return page(request, "measured/would.html", gone)
-    would, refused = _would(workshop, own)
-    content = {"would": would, "refused": refused, "id": run_id, "version": own.version}
+    would, refused = _would(workshop, run)
+    content = {"would": would, "refused": refused, "id": run_id, "version": run.version}
     return page(request, "measured/would.html", content)
 
 
-def _would(workshop: Workshop, own: MeasuredRun) -> tuple[Effect | None, str]:
+def _would(workshop: Workshop, run: MeasuredRun) -> tuple[EvidenceEffect | None, str]:
     """What taking a run as evidence would change, or why it cannot be taken."""
     try:
-        return effect(workshop, own), ""
+        return effect(workshop, run), ""
     except NoEvidenceError as error:
         return None, str(error)
     except WattmetronError:
         return None, "Its game or its parts are no longer in the catalogue."
 
 
-def _wanted_fps(workshop: Workshop, own: MeasuredRun) -> float | None:
+def _wanted_fps(workshop: Workshop, measured_run: MeasuredRun) -> float | None:
     """The rate that a target of the run's brief wants at these settings."""
     try:
-        brief = workshop.open(own.run.brief_id).plan.brief
+        brief = workshop.open(measured_run.run.brief_id).plan.brief
     except WattmetronError:
         return None
     return next(
         (
             target.fps
             for target in brief.targets
-            if target.game_id == own.run.game and is_at(own.run, target)
+            if target.game_id == measured_run.run.game and is_at(measured_run.run, target)
         ),
         None,
     )
@@ -271,10 +276,10 @@ async def edit(request: Request, run_id: int) -> Response:
 
 
 def _edit(request: Request, run_id: int, entries: Typed) -> Response:
-    workshop, form = workshop_of(request), read(ChangeForm, entries)
+    workshop, form = workshop_of(request), read(RunChangeForm, entries)
     try:
-        own = open_run(workshop, run_id)
-        change_run(workshop, run_id, form.version, changed(own.run, form))
+        measured_run = open_run(workshop, run_id)
+        change_run(workshop, run_id, form.version, changed(measured_run.run, form))
     except WattmetronError as error:
         return show_run(request, run_id, error=str(error), status=422)
     return show_run(request, run_id, "The run was changed.")
@@ -289,12 +294,12 @@ async def _acted(request: Request, run_id: int, action: Action) -> Response:
 
 
 def _act(request: Request, run_id: int, entries: Typed, action: Action) -> Response:
-    form = read(ChangeForm, entries)
+    form = read(RunChangeForm, entries)
     try:
-        said = action(workshop_of(request), run_id, form.version)
+        sentence = action(workshop_of(request), run_id, form.version)
     except WattmetronError as error:
         return show_run(request, run_id, error=str(error), status=422)
-    return show_run(request, run_id, said)
+    return show_run(request, run_id, sentence)
 
 
 @router.post("/measured/{run_id}/evidence")
@@ -324,12 +329,14 @@ async def mute(request: Request, run_id: int) -> Response:
     """Leave a run out of everything, or let it count again."""
 
     def action(workshop: Workshop, run_id: int, version: int) -> str:
-        own = open_run(workshop, run_id)
-        if own.run.result:
+        measured_run = open_run(workshop, run_id)
+        if measured_run.run.result:
             leave_as_evidence(workshop, run_id, version)
-            own, version = open_run(workshop, run_id), version + 1
-        change_run(workshop, run_id, version, replace(own.run, muted=not own.run.muted))
-        return "The run is left out." if not own.run.muted else "The run counts again."
+            measured_run, version = open_run(workshop, run_id), version + 1
+        change_run(
+            workshop, run_id, version, replace(measured_run.run, muted=not measured_run.run.muted)
+        )
+        return "The run is left out." if not measured_run.run.muted else "The run counts again."
 
     return await _acted(request, run_id, action)
 
@@ -342,7 +349,7 @@ async def undo(request: Request, run_id: int) -> Response:
 
 
 def _undo(request: Request, run_id: int, entries: Typed) -> Response:
-    workshop, form = workshop_of(request), read(ChangeForm, entries)
+    workshop, form = workshop_of(request), read(RunChangeForm, entries)
     try:
         undo_run(workshop, run_id, form.version)
         in_step(workshop, run_id)
@@ -359,11 +366,11 @@ async def remove(request: Request, run_id: int) -> Response:
 
 
 def _remove(request: Request, run_id: int, entries: Typed) -> Response:
-    workshop, form = workshop_of(request), read(ChangeForm, entries)
+    workshop, form = workshop_of(request), read(RunChangeForm, entries)
     try:
-        own = open_run(workshop, run_id)
+        measured_run = open_run(workshop, run_id)
         version = form.version
-        if own.run.result:
+        if measured_run.run.result:
             leave_as_evidence(workshop, run_id, version)
             version += 1
         take_out(workshop, run_id, version)

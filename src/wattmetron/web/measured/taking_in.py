@@ -41,7 +41,7 @@ MOST_PART = 155_000_000
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Machine:
+class MeasurableMachine:
     """A machine that may be measured: a brief with its targets."""
 
     id: int
@@ -49,7 +49,7 @@ class Machine:
     targets: tuple[tuple[str, str], ...]
 
 
-def _machines(workshop: Workshop, catalogue_games: dict[str, str]) -> tuple[Machine, ...]:
+def _machines(workshop: Workshop, catalogue_games: dict[str, str]) -> tuple[MeasurableMachine, ...]:
     def words(row: ListedBrief) -> tuple[tuple[str, str], ...]:
         return tuple(
             (
@@ -62,7 +62,7 @@ def _machines(workshop: Workshop, catalogue_games: dict[str, str]) -> tuple[Mach
         )
 
     return tuple(
-        Machine(id=row.id, name=row.plan.brief.name, targets=words(row))
+        MeasurableMachine(id=row.id, name=row.plan.brief.name, targets=words(row))
         for row in workshop.briefs()
         if row.plan.build.processor
     )
@@ -74,10 +74,10 @@ def _take_page(
     """Recording, files and readings by hand, with what was typed."""
     workshop = workshop_of(request)
     catalogue = workshop.catalogue()
-    games = {own.id: own.name for own in catalogue.games_by_name}
+    games = {game.id: game.name for game in catalogue.games_by_name}
     machines = _machines(workshop, games)
     beside = own_machines(workshop)
-    chosen = next((own for own in machines if own.id == form.brief), None)
+    chosen = next((machine for machine in machines if machine.id == form.brief), None)
     alone = not machines or form.other or (not form.brief and bool(form.chip or form.machine))
     simulated, scenarios = request.app.state.meters
     content = {
@@ -86,7 +86,7 @@ def _take_page(
         "machines": machines,
         "chosen": None if alone else chosen or machines[0],
         "beside": beside,
-        "chips": sorted(own.name for own in catalogue.by_kind["processor"]) if alone else (),
+        "chips": sorted(part.name for part in catalogue.by_kind["processor"]) if alone else (),
         "cards": chips_on_sale(catalogue) if alone else (),
         "games": games,
         "scenes": SCENES,
@@ -106,10 +106,10 @@ def _take_page(
     return page(request, "measured/take.html", content, status, f"/measured/new?brief={form.brief}")
 
 
-def _holds_words(own: Holds) -> str:
-    if own in CHANNELS:
-        return f"{CHANNELS[own][0]} ({CHANNELS[own][1]})"
-    return {"frame time": "time of each frame", "start": "when each frame began"}.get(own, own)
+def _holds_words(holds: Holds) -> str:
+    if holds in CHANNELS:
+        return f"{CHANNELS[holds][0]} ({CHANNELS[holds][1]})"
+    return {"frame time": "time of each frame", "start": "when each frame began"}.get(holds, holds)
 
 
 @router.get("/measured/new")
@@ -125,11 +125,14 @@ def new(request: Request) -> Response:
 
 def _remembered(workshop: Workshop, name: str) -> dict[str, str]:
     """The parts of a machine of its own, as they were said before."""
-    own = next((each for each in own_machines(workshop) if each.name == name), None)
-    if own is None:
+    own_machine = next((each for each in own_machines(workshop) if each.name == name), None)
+    if own_machine is None:
         return {}
     catalogue = workshop.catalogue()
-    card, chip = scale_of(catalogue).standing(own.graphics), catalogue.parts.get(own.processor)
+    card, chip = (
+        scale_of(catalogue).standing(own_machine.graphics),
+        catalogue.parts.get(own_machine.processor),
+    )
     named = " ".join(card.name.split()) if card is not None and card.part_ids else ""
     return {"chip": chip.name if chip else "", "card": named}
 
@@ -285,11 +288,13 @@ def _bring(request: Request, entries: Typed, files: list[tuple[str, bytes]]) -> 
         taken: list[tuple[str, ReadFrames]] = []
         for name, data in files:
             try:
-                found = frames_in(workshop, data, holds, unit, entries.get("of_game", "")[:120])
+                read_frames = frames_in(
+                    workshop, data, holds, unit, entries.get("of_game", "")[:120]
+                )
             except ColumnsUnclearError as unclear:
                 kept = key if held is not None else pending_of(request).keep(name, data)
                 return _unclear(request, form, unclear, name, kept)
-            taken.append((name, found))
+            taken.append((name, read_frames))
         ids = _stored(workshop, run, taken)
         if holds:
             remember(workshop, taken[0][1].columns)
@@ -301,20 +306,20 @@ def _bring(request: Request, entries: Typed, files: list[tuple[str, bytes]]) -> 
 
 def _stored(workshop: Workshop, run: Run, taken: list[tuple[str, ReadFrames]]) -> list[int]:
     ids: list[int] = []
-    for name, found in taken:
-        own = replace(run, source=run.source or name[:80])
-        traces: list[Trace] = [found.trace]
-        ids += bring_in(workshop, own, traces)
+    for name, read_frames in taken:
+        measured_run = replace(run, source=run.source or name[:80])
+        traces: list[Trace] = [read_frames.trace]
+        ids += bring_in(workshop, measured_run, traces)
     return ids
 
 
 def _said_columns(entries: Typed) -> tuple[tuple[Holds, ...], Unit | None]:
-    said: list[str] = []
-    while f"column-{len(said)}" in entries:
-        said.append(entries[f"column-{len(said)}"])
-    holds = tuple(own for text in said for own in HOLDS if own == text)
+    sentences: list[str] = []
+    while f"column-{len(sentences)}" in entries:
+        sentences.append(entries[f"column-{len(sentences)}"])
+    holds = tuple(own for text in sentences for own in HOLDS if own == text)
     unit = next((own for own in UNITS if own == entries.get("unit")), None)
-    return (holds if len(holds) == len(said) else ()), unit
+    return (holds if len(holds) == len(sentences) else ()), unit
 
 
 def _unclear(
@@ -336,10 +341,14 @@ async def hand(request: Request) -> Response:
 
 
 def _hand(request: Request, entries: Typed) -> Response:
-    workshop, form, said = workshop_of(request), read(RunForm, entries), read(HandForm, entries)
+    workshop, form, hand_form = (
+        workshop_of(request),
+        read(RunForm, entries),
+        read(HandForm, entries),
+    )
     try:
         run = run_from(workshop, workshop.catalogue(), form)
-        run_id = take_in(workshop, replace(run, by_hand=by_hand(said)), None)
+        run_id = take_in(workshop, replace(run, by_hand=by_hand(hand_form)), None)
     except WattmetronError as error:
-        return _take_page(request, form, str(error), said)
+        return _take_page(request, form, str(error), hand_form)
     return RedirectResponse(f"/measured/{run_id}", 303)

@@ -6,10 +6,10 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.runs.drawn import SHARES, Drawn
+from wattmetron.core.runs.drawn import SHARES, RunPicture
 from wattmetron.core.runs.limits import Limits
 from wattmetron.core.runs.promise import Honesty
-from wattmetron.core.runs.statistics import Estimate
+from wattmetron.core.runs.statistics import MeasuredRate
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.runs import CHANNELS, Run
@@ -30,7 +30,7 @@ FIRST_STRIPS = 2
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class RunRow:
+class RunListRow:
     """A run in a list."""
 
     id: int
@@ -82,7 +82,7 @@ class MeasuredView:
 
     headline: str
     rows: tuple[TargetRow, ...]
-    runs: tuple[RunRow, ...]
+    runs: tuple[RunListRow, ...]
     brief_id: int
     can_measure: bool
 
@@ -91,7 +91,7 @@ class MeasuredView:
 class RunPage:
     """A run in full."""
 
-    row: RunRow
+    row: RunListRow
     run: Run
     headline: str
     verdict: str
@@ -122,111 +122,117 @@ def likely(chance: float) -> str:
     return f"over 99{THIN}% likely" if chance > 0.99 else f"{chance:.0%} likely"
 
 
-def rate(own: Estimate) -> str:
-    return f"{own.fps:.1f}{THIN}fps, {own.least_fps:.1f} to {own.most_fps:.1f}"
+def rate(estimate: MeasuredRate) -> str:
+    return f"{estimate.fps:.1f}{THIN}fps, {estimate.least_fps:.1f} to {estimate.most_fps:.1f}"
 
 
 def settings_words(run: Run | Target) -> str:
-    said = [f"{run.width_px}x{run.height_px}", run.preset]
-    said += ["ray tracing"] if run.ray_tracing else []
-    said += ["upscaling"] if run.upscaling else []
-    said += ["frame generation"] if run.generated else []
-    said += [f"lower {listed(run.lowered)}"] if run.lowered else []
-    return ", ".join(said)
+    sentences = [f"{run.width_px}x{run.height_px}", run.preset]
+    sentences += ["ray tracing"] if run.ray_tracing else []
+    sentences += ["upscaling"] if run.upscaling else []
+    sentences += ["frame generation"] if run.generated else []
+    sentences += [f"lower {listed(run.lowered)}"] if run.lowered else []
+    return ", ".join(sentences)
 
 
-def run_row(catalogue: Catalogue, own: MeasuredRun) -> RunRow:
-    run, said = own.run, own.report
+def run_row(catalogue: Catalogue, measured_run: MeasuredRun) -> RunListRow:
+    run, said = measured_run.run, measured_run.report
     game = catalogue.games.get(run.game)
     names = [
         s.name if (s := scale_of(catalogue).standing(k)) else k
         for k in (run.processor, run.graphics)
     ]
-    return RunRow(
-        id=own.id,
-        version=own.version,
+    return RunListRow(
+        id=measured_run.id,
+        version=measured_run.version,
         game=game.name if game else run.game,
         machine=f"{run.machine}: {' with '.join(names)}" if run.machine else " with ".join(names),
         settings=settings_words(run),
         scene=f"{run.scene}, {run.label}" if run.label else run.scene,
         setup=run.setup,
         day=f"{run.measured_on:%-d %b %Y}",
-        measured=f"{own.measured.fps:.0f}{THIN}fps" if own.measured else "–",
+        measured=f"{measured_run.measured.fps:.0f}{THIN}fps" if measured_run.measured else "–",
         low=f"{said.summary.low.fps:.0f}" if said else "–",
         promised=(
-            f"{own.promised.least_fps:.0f} to {own.promised.most_fps:.0f}" if own.promised else "–"
+            f"{measured_run.promised.least_fps:.0f} to {measured_run.promised.most_fps:.0f}"
+            if measured_run.promised
+            else "–"
         ),
-        verdict=verdict(own),
+        verdict=verdict(measured_run),
         side=_side_words(said.limits) if said else "",
-        noted=", ".join(own_one.what for own_one in said.happenings) if said else "by hand",
+        noted=", ".join(event.what for event in said.happenings) if said else "by hand",
         counts=run.is_evidence,
         result=bool(run.result),
     )
 
 
-def verdict(own: MeasuredRun) -> str:
+def verdict(measured_run: MeasuredRun) -> str:
     """What became of the promise, in a few words."""
-    if own.promised is None or own.measured is None:
+    if measured_run.promised is None or measured_run.measured is None:
         return "nothing was promised"
-    if own.run.scene == "menu":
+    if measured_run.run.scene == "menu":
         return "a menu: no evidence"
-    if own.run.generated and not own.promised.generated:
+    if measured_run.run.generated and not measured_run.promised.generated:
         return "generated frames: no evidence"
-    if own.report is not None and own.report.held:
+    if measured_run.report is not None and measured_run.report.held:
         return "held back: no verdict"
-    if own.promised.least_fps <= own.measured.fps <= own.promised.most_fps:
+    if (
+        measured_run.promised.least_fps
+        <= measured_run.measured.fps
+        <= measured_run.promised.most_fps
+    ):
         return "as promised"
-    away = own.measured.fps / own.promised.average_fps - 1
+    away = measured_run.measured.fps / measured_run.promised.average_fps - 1
     return f"{abs(away):.0%} {'above' if away > 0 else 'below'} what was promised"
 
 
-def _side_words(own: Limits) -> str:
-    shares = {"processor": own.processor, "graphics": own.graphics, "neither": own.neither}
-    side = own.side
+def _side_words(limits: Limits) -> str:
+    shares = {"processor": limits.processor, "graphics": limits.graphics, "neither": limits.neither}
+    side = limits.side
     if side == "neither":
-        return f"neither side in {own.neither:.0%} of frames"
+        return f"neither side in {limits.neither:.0%} of frames"
     return f"{side} in {shares[side]:.0%} of frames"
 
 
 def honesty_view(catalogue: Catalogue, runs: Sequence[MeasuredRun]) -> HonestyView | None:
-    found = honesty_of(catalogue, runs)
-    if found is None:
+    honesty = honesty_of(catalogue, runs)
+    if honesty is None:
         return None
     return HonestyView(
-        words=_honest_words(found),
-        chart=honesty_chart(found.steps, found.whole.runs),
-        steps=tuple((f"{said:.0%}", f"{held:.0%}") for said, held in found.steps),
+        words=_honest_words(honesty),
+        chart=honesty_chart(honesty.steps, honesty.whole.runs),
+        steps=tuple((f"{said:.0%}", f"{held:.0%}") for said, held in honesty.steps),
         groups=tuple(
             (
                 name,
                 tuple(
                     (
-                        own.name,
-                        own.runs,
-                        f"{own.held:.0%}",
-                        f"{own.bias:+.0%}".replace("-", "−"),
-                        f"{own.error:.0%}",
+                        group.name,
+                        group.runs,
+                        f"{group.held:.0%}",
+                        f"{group.bias:+.0%}".replace("-", "−"),
+                        f"{group.error:.0%}",
                     )
-                    for own in rows
+                    for group in rows
                 ),
             )
-            for name, rows in found.groups
+            for name, rows in honesty.groups
             if rows
         ),
     )
 
 
-def _honest_words(found: Honesty) -> str:
-    own = found.whole
+def _honest_words(honesty: Honesty) -> str:
+    group = honesty.whole
     lean = (
         "neither high nor low on the whole"
-        if abs(own.bias) < 0.02
-        else f"{abs(own.bias):.0%} {'above' if own.bias > 0 else 'below'} the promised ones"
+        if abs(group.bias) < 0.02
+        else f"{abs(group.bias):.0%} {'above' if group.bias > 0 else 'below'} the promised ones"
     )
-    runs = "1 run" if own.runs == 1 else f"{own.runs} runs"
+    runs = "1 run" if group.runs == 1 else f"{group.runs} runs"
     return (
-        f"Over {runs}: intervals that say 80{THIN}% held in {own.held:.0%}; half of the rates are"
-        f" within {own.error:.0%}; measured rates are {lean}."
+        f"Over {runs}: intervals that say 80{THIN}% held in {group.held:.0%}; half of the rates are"
+        f" within {group.error:.0%}; measured rates are {lean}."
     )
 
 
@@ -242,15 +248,15 @@ def measured_view(
 ) -> MeasuredView:
     return MeasuredView(
         headline=in_words(outcomes),
-        rows=tuple(_target_row(catalogue, own) for own in outcomes),
-        runs=tuple(run_row(catalogue, own) for own in runs),
+        rows=tuple(_target_row(catalogue, outcome) for outcome in outcomes),
+        runs=tuple(run_row(catalogue, run) for run in runs),
         brief_id=brief_id,
         can_measure=can_measure,
     )
 
 
-def _target_row(catalogue: Catalogue, own: TargetOutcome) -> TargetRow:
-    target, said = own.target, own.promised
+def _target_row(catalogue: Catalogue, outcome: TargetOutcome) -> TargetRow:
+    target, estimate = outcome.target, outcome.promised
     game = catalogue.games.get(target.game_id)
     measure = " shown" if target.generated else ""
     measure += "" if target.measure == "average" else " (1 % low)"
@@ -260,58 +266,66 @@ def _target_row(catalogue: Catalogue, own: TargetOutcome) -> TargetRow:
         settings=settings_words(target),
         wanted=f"{target.fps:g}{THIN}fps{measure}",
         promised=(
-            f"{said.judged_low_fps:.0f} to {said.judged_high_fps:.0f}, {likely(said.chance)}"
-            if said
+            f"{estimate.judged_low_fps:.0f} to {estimate.judged_high_fps:.0f},"
+            f" {likely(estimate.chance)}"
+            if estimate
             else "–"
         ),
         measured=(
-            f"{own.measured.fps:.1f}{THIN}fps, {own.measured.least_fps:.0f} to"
-            f" {own.measured.most_fps:.0f}"
-            if own.measured
+            f"{outcome.measured.fps:.1f}{THIN}fps, {outcome.measured.least_fps:.0f} to"
+            f" {outcome.measured.most_fps:.0f}"
+            if outcome.measured
             else "–"
         ),
-        state=own.measured.state if own.measured else "",
-        words=_target_words(own),
-        runs=tuple(run.id for run in own.runs),
+        state=outcome.measured.state if outcome.measured else "",
+        words=_target_words(outcome),
+        runs=tuple(run.id for run in outcome.runs),
     )
 
 
-def _target_words(own: TargetOutcome) -> str:
-    said = []
-    if own.measured is not None:
-        count = "1 run" if own.measured.runs == 1 else f"{own.measured.runs} runs"
-        said.append(f"{likely(own.measured.chance)} after {count}")
-        if own.promised is not None:
-            inside = own.promised.judged_low_fps <= own.measured.fps <= own.promised.judged_high_fps
-            said.append("within what is promised" if inside else "outside what is promised")
+def _target_words(outcome: TargetOutcome) -> str:
+    sentences = []
+    if outcome.measured is not None:
+        count = "1 run" if outcome.measured.runs == 1 else f"{outcome.measured.runs} runs"
+        sentences.append(f"{likely(outcome.measured.chance)} after {count}")
+        if outcome.promised is not None:
+            inside = (
+                outcome.promised.judged_low_fps
+                <= outcome.measured.fps
+                <= outcome.promised.judged_high_fps
+            )
+            sentences.append("within what is promised" if inside else "outside what is promised")
     else:
-        said.append("not measured")
-    if own.held_back:
-        said.append(f"{own.held_back} held back by a cap or the display")
-    if own.elsewhere:
-        said.append(f"{own.elsewhere} at other settings")
-    if own.changed:
-        said.append(f"{own.changed} on other parts than the build has now")
-    if own.otherwise_set:
-        said.append(f"{own.otherwise_set} set otherwise than the build is now")
-    return "; ".join(said)
+        sentences.append("not measured")
+    if outcome.held_back:
+        sentences.append(f"{outcome.held_back} held back by a cap or the display")
+    if outcome.elsewhere:
+        sentences.append(f"{outcome.elsewhere} at other settings")
+    if outcome.changed:
+        sentences.append(f"{outcome.changed} on other parts than the build has now")
+    if outcome.otherwise_set:
+        sentences.append(f"{outcome.otherwise_set} set otherwise than the build is now")
+    return "; ".join(sentences)
 
 
 # --- one run --------------------------------------------------------------------------------------
 
 
 def run_page(
-    catalogue: Catalogue, own: MeasuredRun, drawn: Drawn | None, target_fps: float | None
+    catalogue: Catalogue,
+    measured_run: MeasuredRun,
+    drawn: RunPicture | None,
+    target_fps: float | None,
 ) -> RunPage:
-    row, said = run_row(catalogue, own), own.report
+    row, said = run_row(catalogue, measured_run), measured_run.report
     seconds = said.summary.seconds if said else 0.0
     strips = tuple(channel_strips(drawn, seconds)) if drawn else ()
     return RunPage(
         row=row,
-        run=own.run,
-        headline=_headline(own),
-        verdict=_verdict_sentence(own),
-        limits=_limits_sentence(own),
+        run=measured_run.run,
+        headline=_headline(measured_run),
+        verdict=_verdict_sentence(measured_run),
+        limits=_limits_sentence(measured_run),
         happenings=tuple(
             (each.what, _when(each.stretches), each.words)
             for each in (said.happenings if said else ())
@@ -325,7 +339,7 @@ def run_page(
             )
             for each in (said.phases if said and len(said.phases) > 1 else ())
         ),
-        figures=_figures(own),
+        figures=_figures(measured_run),
         levels=tuple(
             (
                 CHANNELS[name][0],
@@ -359,21 +373,25 @@ def run_page(
         wanted=f"{target_fps:g}{THIN}fps wanted" if target_fps else "",
         spread=spread_chart(drawn) if drawn else None,
         curve=percentile_chart(drawn) if drawn else None,
-        by_hand=_by_hand(own.run),
+        by_hand=_by_hand(measured_run.run),
         seconds=seconds,
-        version=own.version,
-        can_undo=own.can_undo,
-        has_frames=own.has_frames,
+        version=measured_run.version,
+        can_undo=measured_run.can_undo,
+        has_frames=measured_run.has_frames,
     )
 
 
-def _headline(own: MeasuredRun) -> str:
-    if own.report is None:
-        return f"Read by hand: {rate(own.measured)}." if own.measured else "Read by hand."
-    s = own.report.summary
+def _headline(measured_run: MeasuredRun) -> str:
+    if measured_run.report is None:
+        return (
+            f"Read by hand: {rate(measured_run.measured)}."
+            if measured_run.measured
+            else "Read by hand."
+        )
+    s = measured_run.report.summary
     shown = (
         f" Shown frames: {s.average.fps / 2:.1f}{THIN}fps of them were drawn, one of two generated."
-        if own.run.generated
+        if measured_run.run.generated
         else ""
     )
     return (
@@ -384,13 +402,13 @@ def _headline(own: MeasuredRun) -> str:
     )
 
 
-def _verdict_sentence(own: MeasuredRun) -> str:
-    if own.promised is None:
+def _verdict_sentence(run: MeasuredRun) -> str:
+    if run.promised is None:
         return "Nothing had been promised of this machine at these settings."
-    p = own.promised
+    p = run.promised
     return (
         f"Promised were {p.average_fps:.0f}{THIN}fps, 80{THIN}% likely within {p.least_fps:.0f} to"
-        f" {p.most_fps:.0f}, resting on {p.evidence or 'what was known'}: {verdict(own)}."
+        f" {p.most_fps:.0f}, resting on {p.evidence or 'what was known'}: {verdict(run)}."
     )
 
 
@@ -398,17 +416,17 @@ CLEARLY_SURE = 0.6
 """Below it neither side is called the one that limits."""
 
 
-def _limits_sentence(own: MeasuredRun) -> str:
-    if own.report is None:
-        said = own.run.by_hand.limits if own.run.by_hand else ""
+def _limits_sentence(measured_run: MeasuredRun) -> str:
+    if measured_run.report is None:
+        said = measured_run.run.by_hand.limits if measured_run.run.by_hand else ""
         return f"Limited by {said}, by the game's own read-out." if said else ""
-    found = own.report.limits
+    found = measured_run.report.limits
     if found.sure < CLEARLY_SURE:
         words = f"Which side limits is not clear from the {found.evidence}: about as often each."
     else:
         words = f"Limited by {_side_words(found)} ({found.evidence}; {found.sure:.0%} likely)."
-    if own.promised is not None and found.side != "neither":
-        words += f" Promised was the processor in {own.promised.processor_share:.0%}."
+    if measured_run.promised is not None and found.side != "neither":
+        words += f" Promised was the processor in {measured_run.promised.processor_share:.0%}."
     return words
 
 
@@ -421,10 +439,10 @@ def _when(stretches: Sequence[tuple[float, float]]) -> str:
     )
 
 
-def _figures(own: MeasuredRun) -> tuple[tuple[str, str, str], ...]:
-    if own.report is None:
+def _figures(run: MeasuredRun) -> tuple[tuple[str, str, str], ...]:
+    if run.report is None:
         return ()
-    s = own.report.summary
+    s = run.report.summary
     rows = [
         ("average", rate(s.average), "frames over time; 80 % interval from blocks of frames"),
         ("1 % low", rate(s.low), "99th percentile of frame time"),
@@ -437,14 +455,14 @@ def _figures(own: MeasuredRun) -> tuple[tuple[str, str, str], ...]:
             f"correlation; blocks of {s.block_frames} frames",
         ),
     ]
-    if own.report.energy_j is not None:
-        rows.append(("energy a frame", f"{own.report.energy_j:.2f}{THIN}J", "at the wall"))
+    if run.report.energy_j is not None:
+        rows.append(("energy a frame", f"{run.report.energy_j:.2f}{THIN}J", "at the wall"))
         rows.append(
-            ("frames for a watt", f"{1 / own.report.energy_j:.3f}{THIN}fps/W", "at the wall")
+            ("frames for a watt", f"{1 / run.report.energy_j:.3f}{THIN}fps/W", "at the wall")
         )
     rows += [
         (f"power {state}", f"{watts:.0f}{THIN}W", "median at the wall")
-        for state, watts in own.report.watts.items()
+        for state, watts in run.report.watts.items()
     ]
     return tuple(rows)
 

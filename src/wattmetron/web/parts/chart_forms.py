@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import BeforeValidator
 
 from wattmetron.core.values.charts import MEASURES, Measure
-from wattmetron.services.parts.charting import USUAL_NOISE, ChartError, ChartSource, Ratio
+from wattmetron.services.parts.charting import USUAL_NOISE, ChartError, ChartSource, SpeedRatio
 from wattmetron.web.shell.forms import Form, Number, Short20, Short80, Tick, finite, read_day
 
 
@@ -37,7 +37,7 @@ class ChartForm(Form):
         )
 
     @property
-    def ratio(self) -> Ratio:
+    def ratio(self) -> SpeedRatio:
         below = self.direction == "below"
         percent = finite(self.percent)
         if percent is None or not 0 <= percent <= 900 or (below and percent >= 100):
@@ -46,7 +46,7 @@ class ChartForm(Form):
                 " slower."
             )
         times = 1 - percent / 100 if below else 1 + percent / 100
-        return Ratio(_line(self.part), _line(self.than), times)
+        return SpeedRatio(_line(self.part), _line(self.than), times)
 
     def _noise(self) -> float:
         if not self.noise:

@@ -8,7 +8,7 @@ from fastapi.responses import Response
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.services.parts import charting
-from wattmetron.services.parts.charting import Changed, ChartError
+from wattmetron.services.parts.charting import ChartChange, ChartError
 from wattmetron.services.workshop import Workshop
 from wattmetron.web.parts.chart_forms import ChartForm, OneChartForm
 from wattmetron.web.parts.edit_routes import typed_with_file
@@ -19,36 +19,36 @@ from wattmetron.web.shell.line import changed
 from wattmetron.web.shell.requests import workshop_of
 
 router = APIRouter(include_in_schema=False)
-ChartEdit = Callable[[Workshop, Catalogue, Typed], Changed]
+ChartEdit = Callable[[Workshop, Catalogue, Typed], ChartChange]
 
 
-def _add_chart(workshop: Workshop, catalogue: Catalogue, entries: Typed) -> Changed:
+def _add_chart(workshop: Workshop, catalogue: Catalogue, entries: Typed) -> ChartChange:
     form = read(ChartForm, entries)
     chart = charting.pasted_chart(catalogue, form.source, form.table, form.unit)
-    said = f"added {chart.name} with {len(chart.rows)} parts"
-    return charting.store_chart(workshop, chart, chart.id, said)
+    sentence = f"added {chart.name} with {len(chart.rows)} parts"
+    return charting.store_chart(workshop, chart, chart.id, sentence)
 
 
-def _add_comparison(workshop: Workshop, catalogue: Catalogue, entries: Typed) -> Changed:
+def _add_comparison(workshop: Workshop, catalogue: Catalogue, entries: Typed) -> ChartChange:
     form = read(ChartForm, entries)
     chart = charting.typed_comparison(catalogue, form.source, form.ratio)
-    said = f"added a comparison of {chart.rows[0].text} with {chart.rows[1].text}"
-    return charting.store_chart(workshop, chart, chart.id, said)
+    sentence = f"added a comparison of {chart.rows[0].text} with {chart.rows[1].text}"
+    return charting.store_chart(workshop, chart, chart.id, sentence)
 
 
-def _mute(workshop: Workshop, catalogue: Catalogue, entries: Typed) -> Changed:
+def _mute(workshop: Workshop, catalogue: Catalogue, entries: Typed) -> ChartChange:
     form = read(OneChartForm, entries)
     return charting.mute(workshop, form.chart, form.muted)
 
 
-def _remove_chart(workshop: Workshop, catalogue: Catalogue, entries: Typed) -> Changed:
+def _remove_chart(workshop: Workshop, catalogue: Catalogue, entries: Typed) -> ChartChange:
     chart = catalogue.described.charts.get(read(OneChartForm, entries).chart)
     if chart is None:
         raise ChartError("There is no such chart any more: look at the list of sources.")
     return charting.store_chart(workshop, None, chart.id, f"removed {chart.name}")
 
 
-def _undo_chart(workshop: Workshop, catalogue: Catalogue, entries: Typed) -> Changed:
+def _undo_chart(workshop: Workshop, catalogue: Catalogue, entries: Typed) -> ChartChange:
     form = read(OneChartForm, entries)
     return charting.undo_chart(workshop, form.chart, form.version)
 

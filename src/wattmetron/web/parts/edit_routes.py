@@ -218,7 +218,7 @@ async def undo(request: Request) -> Response:
 def _undo(request: Request, entries: Typed) -> Response:
     form = read(UndoForm, entries)
     try:
-        said = edits.undo_edit(workshop_of(request), form.edit)
+        sentence = edits.undo_edit(workshop_of(request), form.edit)
     except WattmetronError as error:
         return _to("/parts", kind=form.kind, error=_kept(request, str(error)))
-    return _to("/parts", kind=form.kind, said=_kept(request, f"Took back: {said}."))
+    return _to("/parts", kind=form.kind, said=_kept(request, f"Took back: {sentence}."))

@@ -87,18 +87,18 @@ def _offer(
 def _steady(offer: Offer, spans: tuple[OfferSpan, ...]) -> str:
     """On how many of the days before the offer was in stock; empty where too few are known."""
     end = offer.seen_on
-    own = [
+    offer_spans = [
         span
         for span in spans
         if span.shop == offer.shop and span.used == (offer.condition != "new")
     ]
-    there, known = days_in_stock(own, end - USUAL_SPAN, end)
+    there, known = days_in_stock(offer_spans, end - USUAL_SPAN, end)
     return f"{there} of {known} days" if known >= LEAST_KNOWN_DAYS else ""
 
 
 def look_at(kind: Kind, catalogue: Catalogue, part_id: str) -> tuple[str, ...]:
     """What to look at when a used one arrives, where one is offered."""
-    used = any(own.part_id == part_id and own.condition != "new" for own in catalogue.offers)
+    used = any(offer.part_id == part_id and offer.condition != "new" for offer in catalogue.offers)
     return (*LOOK_AT.get(kind, ()), *LOOK_AT_ANY) if used else ()
 
 

@@ -172,14 +172,14 @@ def _notes(workshop: Workshop, catalogue: Catalogue, part: Part) -> Iterator[Own
 
 def of_sources(part: Part) -> list[str]:
     """What is only claimed, and where sources disagree, in sentences."""
-    said = [f"Only claimed: {figure_name(part, column)}." for column in part.claimed]
+    sentences = [f"Only claimed: {figure_name(part, column)}." for column in part.claimed]
     for dissent in dissents(part):
         own = getattr(part, dissent.column)
-        said.append(
+        sentences.append(
             f"Sources disagree on {figure_name(part, dissent.column)}: {own:g} by"
             f" {part.source or 'the catalogue'}, {dissent.value:g} by {dissent.source}."
         )
-    return said
+    return sentences
 
 
 def _in_brief(
@@ -278,8 +278,8 @@ def _lines(workshop: Workshop, catalogue: Catalogue, part: Part) -> Iterator[Pri
         )
         today = datetime.now(UTC).date()
         wait = wait_words(workshop, catalogue, part.id, region.id, today)
-        told = sale_words(workshop, catalogue, (kind_of(part),), region.id, today)
-        yield PriceHistory(region.name, words, picture, rows, (*filter(None, [wait]), *told))
+        sentences = sale_words(workshop, catalogue, (kind_of(part),), region.id, today)
+        yield PriceHistory(region.name, words, picture, rows, (*filter(None, [wait]), *sentences))
 
 
 def _usual(steps: tuple[PriceStep, ...], currency: str) -> str:
@@ -288,11 +288,13 @@ def _usual(steps: tuple[PriceStep, ...], currency: str) -> str:
     usual = usual_minor(steps, last.day - USUAL_SPAN, last.day - timedelta(days=1))
     if usual is None:
         return ""
-    said = f" Usually {money(usual, currency)}: the median of {USUAL_SPAN.days} days before."
+    sentence = f" Usually {money(usual, currency)}: the median of {USUAL_SPAN.days} days before."
     if last.least_minor is None or abs(last.least_minor / usual - 1) < LEAST_OFF:
-        return said
+        return sentence
     share = last.least_minor / usual - 1
-    return f"{said} Today {abs(share) * 100:.0f}{THIN}% {'above' if share > 0 else 'below'} that."
+    return (
+        f"{sentence} Today {abs(share) * 100:.0f}{THIN}% {'above' if share > 0 else 'below'} that."
+    )
 
 
 def _least(step: PriceStep, currency: str) -> str:

@@ -31,7 +31,7 @@ HIDDEN = {
 
 
 @dataclass(frozen=True, slots=True)
-class Beside:
+class PartComparison:
     """A few parts side by side: names with addresses, and lines of a title with a cell for each."""
 
     parts: tuple[tuple[str, str, str], ...]
@@ -40,7 +40,7 @@ class Beside:
 
 def beside(
     catalogue: Catalogue, state: ShelfState, now: Assessment | None, currency: str
-) -> Beside | None:
+) -> PartComparison | None:
     """The shortlist side by side, where its parts are of one kind; what is the same for all is
     dimmed.
     """
@@ -67,7 +67,10 @@ def beside(
     lines.append(
         (
             "trust",
-            tuple(f"{(told := judge(part)).trust}: {'; '.join(told.reasons)}" for part in parts),
+            tuple(
+                f"{(judgement := judge(part)).trust}: {'; '.join(judgement.reasons)}"
+                for part in parts
+            ),
         )
     )
     if now is not None:
@@ -84,7 +87,7 @@ def beside(
     known = [figures_of(part) for part in parts]
     titles = list(dict.fromkeys(title for item in known for title, _ in item))
     lines += [(title, tuple(dict(item).get(title, "–") for item in known)) for title in titles]
-    return Beside(
+    return PartComparison(
         tuple(
             (
                 part.name,

@@ -10,7 +10,7 @@ from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.frames.working import Step
+from wattmetron.core.frames.working import WorkingStep
 from wattmetron.core.speeds.scale import scale_of
 from wattmetron.core.speeds.settled import known_speeds
 from wattmetron.core.values.charts import MEASURES, Measure, Reconciled, Source
@@ -107,7 +107,7 @@ class ScalePage:
     sources: tuple[SourceRow, ...]
     disagreements: tuple[tuple[str, str], ...]
     loose: tuple[LooseGroup, ...]
-    chain: tuple[str, tuple[Step, ...]] | None
+    chain: tuple[str, tuple[WorkingStep, ...]] | None
     compared: str
     error: str
     regions: tuple[tuple[str, str], ...]
@@ -248,13 +248,13 @@ def _loose(catalogue: Catalogue, fit: Reconciled) -> list[LooseGroup]:
 
 def _chain(
     catalogue: Catalogue, fit: Reconciled, key: str, measure: Measure, base: float
-) -> tuple[str, tuple[Step, ...]]:
+) -> tuple[str, tuple[WorkingStep, ...]]:
     """What every source says of one part, brought to this scale."""
     steps = []
     known = known_speeds(scale_of(catalogue.described), measure).get(key)
     if known is not None:
         steps.append(
-            Step(
+            WorkingStep(
                 "The catalogue",
                 f"{np.exp(known.ln):.1f} points",
                 f"{np.exp(known.ln - base) * 100:.1f}",
@@ -273,23 +273,23 @@ def _chain(
             others = " and ".join(
                 name_of(catalogue, other.part) for other in source.chart.rows if other.part != key
             )
-            said = (
+            sentence = (
                 f"compared with {others}"
                 if source.chart.is_comparison
                 else f"among {len(source.chart.rows)} parts"
             )
             day = f", {source.chart.published_on:%-d %b %Y}" if source.chart.published_on else ""
             steps.append(
-                Step(
+                WorkingStep(
                     source.chart.name,
                     f"{row.value:g} {source.chart.unit} / {np.exp(source.offset):.3g} of that per"
                     " point",
                     f"{brought:.1f}",
-                    f"{said}{day}; its values are off by ±{source.noise * 100:.1f}{THIN}%.",
+                    f"{sentence}{day}; its values are off by ±{source.noise * 100:.1f}{THIN}%.",
                 )
             )
     steps.append(
-        Step(
+        WorkingStep(
             "All together",
             "weighted least squares in ln, weights by each source's fit",
             f"{np.exp(fit.ln[key] - base) * 100:.1f} ±{fit.sd[key] * 100:.1f}{THIN}%",

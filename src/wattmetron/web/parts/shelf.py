@@ -15,7 +15,7 @@ from wattmetron.services.parts.shelf_figures import COLUMNS, FIGURES, PartFigure
 from wattmetron.services.words.figures import KIND_WORDS, money
 from wattmetron.services.words.offers import offer_marks
 from wattmetron.web.drawing.part_picture import part_picture
-from wattmetron.web.parts.part_figures import Beside, beside
+from wattmetron.web.parts.part_figures import PartComparison, beside
 from wattmetron.web.parts.shelf_state import (
     MOST_BESIDE,
     ShelfState,
@@ -80,7 +80,7 @@ class ShelfPage:
     rows: tuple[RowView, ...]
     ranged: tuple[PartFigure, ...]
     further: tuple[PartFigure, ...]
-    beside: Beside | None
+    beside: PartComparison | None
     words: str
     currency: str
     now: Assessment | None
@@ -95,7 +95,7 @@ class ShelfPage:
     @property
     def further_typed(self) -> bool:
         """Whether one of the folded bounds holds."""
-        return any(own.key in self.state.query.ranges for own in self.further)
+        return any(figure.key in self.state.query.ranges for figure in self.further)
 
 
 def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
@@ -130,8 +130,8 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
             _head(state, figure.key, figure.title, figure.unit) for figure in COLUMNS[query.kind]
         ),
         rows=tuple(_row(catalogue, state, now, row, currency) for row in listed.rows),
-        ranged=tuple(own for own in FIGURES[query.kind] if own.ranged and own.column),
-        further=tuple(own for own in FIGURES[query.kind] if not own.column),
+        ranged=tuple(figure for figure in FIGURES[query.kind] if figure.ranged and figure.column),
+        further=tuple(figure for figure in FIGURES[query.kind] if not figure.column),
         beside=beside(catalogue, state, now, currency),
         words=f"{listed.found}"
         f" {KIND_PLURALS[query.kind] if listed.found != 1 else KIND_WORDS[query.kind]}",
@@ -165,15 +165,14 @@ def _row(
 ) -> RowView:
     part, kind = row.part, state.query.kind
     against = tuple(finding.sentence.removeprefix(f"{part.name} ") for finding in row.against)
-    fits = (
-        ""
-        if now is None
-        else "in the build"
-        if row.in_build
-        else "does not fit"
-        if against
-        else "fits"
-    )
+    if now is None:
+        fits = ""
+    elif row.in_build:
+        fits = "in the build"
+    elif against:
+        fits = "does not fit"
+    else:
+        fits = "fits"
     try_url = ""
     if state.brief is not None and not row.in_build:
         try_url = try_in_brief(state.brief, kind, part.id)

@@ -79,34 +79,37 @@ class ShelfAddress(Form):
 
 def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str]) -> ShelfState:
     """The state of an address; what cannot be read is said and left out."""
-    said = read(ShelfAddress, params)
-    figures = FIGURES[said.kind]
+    shelf_address = read(ShelfAddress, params)
+    figures = FIGURES[shelf_address.kind]
     errors: list[str] = []
-    titles = [("price", "price"), *((own.key, own.title) for own in figures if own.ranged)]
+    titles = [
+        ("price", "price"),
+        *((figure.key, figure.title) for figure in figures if figure.ranged),
+    ]
     ranges = {key: _range(params, key, title, errors) for key, title in titles}
     sorts = {"price", "name", "trust", "frames", "worth", *(figure.key for figure in figures)}
     query = ShelfQuery(
-        kind=said.kind,
-        words=said.q,
-        region=said.region if said.region in catalogue.regions else "",
+        kind=shelf_address.kind,
+        words=shelf_address.q,
+        region=shelf_address.region if shelf_address.region in catalogue.regions else "",
         facets={
             facet.key: params[f"f.{facet.key}"][:80]
-            for facet in FACETS[said.kind]
+            for facet in FACETS[shelf_address.kind]
             if params.get(f"f.{facet.key}")
         },
         ranges={key: ends for key, ends in ranges.items() if ends != (None, None)},
-        sort=said.sort if said.sort in sorts else "price",
-        falling=said.dir == "down",
-        on_sale=not said.all,
-        fitting=said.fits,
-        trusted=said.trusted,
-        again_first=said.again,
-        page=said.page or 1,
+        sort=shelf_address.sort if shelf_address.sort in sorts else "price",
+        falling=shelf_address.dir == "down",
+        on_sale=not shelf_address.all,
+        fitting=shelf_address.fits,
+        trusted=shelf_address.trusted,
+        again_first=shelf_address.again,
+        page=shelf_address.page or 1,
     )
-    known = tuple(part_id for part_id in said.beside.split() if part_id in catalogue.parts)
+    known = tuple(part_id for part_id in shelf_address.beside.split() if part_id in catalogue.parts)
     return ShelfState(
         query=query,
-        brief=None if said.brief_id is None else workshop.open(said.brief_id),
+        brief=None if shelf_address.brief_id is None else workshop.open(shelf_address.brief_id),
         beside=known[:MOST_BESIDE],
         typed={name: value[:200] for name, value in params.items() if value},
         error=" ".join(errors),

@@ -50,9 +50,9 @@ async def enter(request: Request) -> Response:
     """A session for who knows the passphrase."""
     passphrase = (await typed(request)).get("passphrase", "")
     door = door_of(request)
-    said, status = await run_in_threadpool(door.entered, request, passphrase)
-    if said:
-        return page(request, "shell/enter.html", {"error": said}, status)
+    sentence, status = await run_in_threadpool(door.entered, request, passphrase)
+    if sentence:
+        return page(request, "shell/enter.html", {"error": sentence}, status)
     return await run_in_threadpool(_let_in, request)
 
 
@@ -73,11 +73,11 @@ async def leave(request: Request) -> Response:
 
 
 def _leave(request: Request, everywhere: bool) -> Response:
-    sessions, own = _sessions(request), door_of(request).session_of(request)
+    sessions, session = _sessions(request), door_of(request).session_of(request)
     if everywhere:
         sessions.end_all()
-    elif own is not None:
-        sessions.end(own.id)
+    elif session is not None:
+        sessions.end(session.id)
     answer = RedirectResponse("/enter", 303)
     answer.delete_cookie(COOKIE, path="/")
     return answer
@@ -92,8 +92,8 @@ def who(request: Request) -> Response:
 @router.post("/sessions/{session_id}/end")
 def end(request: Request, session_id: int) -> Response:
     """Log one browser out."""
-    own = door_of(request).session_of(request)
-    if own is not None and own.id == session_id:
+    session = door_of(request).session_of(request)
+    if session is not None and session.id == session_id:
         return _leave(request, False)
     try:
         _sessions(request).end(session_id)
@@ -103,19 +103,19 @@ def end(request: Request, session_id: int) -> Response:
 
 
 def _page(request: Request, error: str = "", status: int = 200) -> Response:
-    own = door_of(request).session_of(request)
-    lines = [_line(found, own) for found in _sessions(request).all()]
+    stored_session = door_of(request).session_of(request)
+    lines = [_line(session, stored_session) for session in _sessions(request).all()]
     return page(request, "shell/sessions.html", {"lines": lines, "error": error}, status)
 
 
-def _line(found: StoredSession, own: StoredSession | None) -> SessionLine:
+def _line(session: StoredSession, stored_session: StoredSession | None) -> SessionLine:
     return SessionLine(
-        id=found.id,
-        browser=_browser(found.browser),
-        address=found.address or "not known",
-        begun=f"{found.begun_at:%d %b %Y, %H:%M}",
-        used=f"{found.used_at:%d %b %Y, %H:%M}",
-        own=own is not None and own.id == found.id,
+        id=session.id,
+        browser=_browser(session.browser),
+        address=session.address or "not known",
+        begun=f"{session.begun_at:%d %b %Y, %H:%M}",
+        used=f"{session.used_at:%d %b %Y, %H:%M}",
+        own=stored_session is not None and stored_session.id == session.id,
     )
 
 

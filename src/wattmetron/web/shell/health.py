@@ -11,7 +11,7 @@ from fastapi import APIRouter, Request
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from wattmetron import __version__
-from wattmetron.web.shell.line import Line
+from wattmetron.web.shell.line import ComputationQueue
 from wattmetron.web.shell.logged import logged_path
 from wattmetron.web.shell.requests import workshop_of
 
@@ -37,8 +37,8 @@ def health(request: Request) -> dict[str, Any]:
     }
 
 
-def _line(request: Request) -> Line:
-    line: Line = request.app.state.line
+def _line(request: Request) -> ComputationQueue:
+    line: ComputationQueue = request.app.state.line
     return line
 
 

@@ -40,7 +40,7 @@ Address = tuple[str, bool]
 Handler = Callable[[Request], Coroutine[Any, Any, Response]]
 
 
-class Place:
+class QueuedComputation:
     """One computation in line: how many requests wait for it, when a browser last looked."""
 
     def __init__(self, key: Key, address: Address, work: Work) -> None:
@@ -63,7 +63,7 @@ class Place:
         return self.response
 
 
-class Line:
+class ComputationQueue:
     """The line of one application."""
 
     def __init__(self, at_once: int | None = None, workers: Workers | None = None) -> None:
@@ -71,31 +71,33 @@ class Line:
         self.at_once = at_once or os.cpu_count() or 1
         self.programs = asyncio.Semaphore(PROGRAMS_AT_ONCE)
         self.running = self.given_up = self.ended = 0
-        self._queue: deque[Place] = deque()
-        self._places: dict[Key, Place] = {}
-        self._unfetched: dict[tuple[Key, Address], Place] = {}
+        self._queue: deque[QueuedComputation] = deque()
+        self._places: dict[Key, QueuedComputation] = {}
+        self._unfetched: dict[tuple[Key, Address], QueuedComputation] = {}
         self._tasks: set[asyncio.Task[None]] = set()
 
     @property
     def waiting(self) -> int:
         return len(self._queue)
 
-    def enter(self, key: Key, address: Address, work: Work) -> tuple[Place, bool]:
+    def enter(self, key: Key, address: Address, work: Work) -> tuple[QueuedComputation, bool]:
         """A place for one more request that waits; whether it is new, with this work."""
         place = self._places.get(key)
         new = place is None
         if place is None:
-            place = self._places[key] = Place(key, address, work)
+            place = self._places[key] = QueuedComputation(key, address, work)
             self._queue.append(place)
         place.waiting += 1
         self._advance()
         return place, new
 
-    def before(self, place: Place) -> int:
+    def before(self, place: QueuedComputation) -> int:
         """How many computations come before one that has not begun."""
         return self._queue.index(place) + self.running if place in self._queue else 0
 
-    async def wait(self, place: Place, request: Request, patience_s: float | None) -> bool:
+    async def wait(
+        self, place: QueuedComputation, request: Request, patience_s: float | None
+    ) -> bool:
         """Until the place has ended; False where the request is gone, or its patience."""
         start = _now()
         try:
@@ -112,7 +114,7 @@ class Line:
         finally:
             place.waiting -= 1
 
-    def fetched(self, key: Key, address: Address) -> Place | None:
+    def fetched(self, key: Key, address: Address) -> QueuedComputation | None:
         """The answer to this question that was left for this address, once."""
         place = self._unfetched.pop((key, address), None)
         return place if place is not None and _now() - place.looked < GRACE_S else None
@@ -130,7 +132,7 @@ class Line:
             self._tasks.add(task)
             task.add_done_callback(self._tasks.discard)
 
-    async def _run(self, place: Place) -> None:
+    async def _run(self, place: QueuedComputation) -> None:
         try:
             with hurried(False):
                 place.response = await place.work()
@@ -147,7 +149,7 @@ class Line:
             place.ended.set()
             self._advance()
 
-    def _leave(self, place: Place) -> None:
+    def _leave(self, place: QueuedComputation) -> None:
         """Leaves an answer for the browser that comes back for it: what is too large to be kept is
         not computed again and again.
         """
@@ -168,7 +170,7 @@ async def answered(
     may do the work where it is nothing but this request, made again. A browser is shown how the
     wait goes on where what it waits for is a page of the application.
     """
-    line: Line | None = request.app.state.line
+    line: ComputationQueue | None = request.app.state.line
     if line is None:
         return await work()
     address = str(request.url), asks_for_part(request)
@@ -217,7 +219,7 @@ def _looks_on(request: Request) -> bool:
     return headers.get("hx-request") == "true" or headers.get("sec-fetch-mode") == "navigate"
 
 
-def _waiting(request: Request, line: Line, place: Place) -> Response:
+def _waiting(request: Request, line: ComputationQueue, place: QueuedComputation) -> Response:
     """What is shown meanwhile: how many come before; the page looks again by itself."""
     before = line.before(place)
     words = "Every build that could be the answer is being looked at."

@@ -70,15 +70,15 @@ class Worker:
         with suppress(OSError, asyncio.IncompleteReadError):
             while True:
                 number, answer = await _unpacked(reader)
-                if not (asked := self._asked.pop(number)).done():
-                    asked.set_result(answer)
+                if not (future := self._asked.pop(number)).done():
+                    future.set_result(answer)
         self._end()
 
     def _end(self) -> None:
         self.gone = True
-        for asked in self._asked.values():
-            if not asked.done():
-                asked.set_exception(WorkerGoneError())
+        for future in self._asked.values():
+            if not future.done():
+                future.set_exception(WorkerGoneError())
         self._asked.clear()
 
 

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.services.shops.price_import import Held
+from wattmetron.services.shops.price_import import HeldBackLine
 from wattmetron.services.shops.put_aside import candidates, put_aside
 from wattmetron.services.words.figures import money
 from wattmetron.services.workshop import Workshop
@@ -39,7 +39,7 @@ def aside_list(workshop: Workshop, catalogue: Catalogue) -> AsideList:
     return AsideList(rows, max(0, len(waiting) - MOST_SHOWN))
 
 
-def _row(catalogue: Catalogue, own: Held) -> AsideRow:
+def _row(catalogue: Catalogue, own: HeldBackLine) -> AsideRow:
     region = catalogue.regions.get(own.row.region)
     price = own.row.price_minor
     asks_part = own.fix == "part"

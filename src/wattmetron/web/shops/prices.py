@@ -12,7 +12,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.text import clean
 from wattmetron.services.shops.price_import import (
-    Held,
+    HeldBackLine,
     PricePreview,
     Taken,
     bring_prices_in,
@@ -40,8 +40,8 @@ class PricesPage:
     said: str = ""
     taken: tuple[tuple[str, str, str, str, str], ...] = ()
     more: int = 0
-    held: tuple[Held, ...] = ()
-    left: tuple[Held, ...] = ()
+    held: tuple[HeldBackLine, ...] = ()
+    left: tuple[HeldBackLine, ...] = ()
     gone: int = 0
     error: str = ""
 
@@ -52,7 +52,7 @@ def ask(request: Request) -> Response:
 
 
 def _empty(catalogue: Catalogue, entries: Typed) -> PricesPage:
-    regions = tuple((own.id, own.name) for own in catalogue.regions.values())
+    regions = tuple((region.id, region.name) for region in catalogue.regions.values())
     region = entries.get("region", "")
     return PricesPage(
         text=entries.get("table", ""),
@@ -84,22 +84,22 @@ def _look(request: Request, entries: Typed) -> Response:
     catalogue = workshop.catalogue()
     shown = _empty(catalogue, entries)
     try:
-        found = preview_prices(
+        preview = preview_prices(
             catalogue, shown.text, shown.shop, shown.region, datetime.now(UTC).date()
         )
         if "bring" in entries:
-            allowed = {own.line for own in found.held if f"allow.{own.line}" in entries}
-            bring_prices_in(workshop, found, allowed, "soldout" in entries)
+            allowed = {own.line for own in preview.held if f"allow.{own.line}" in entries}
+            bring_prices_in(workshop, preview, allowed, "soldout" in entries)
             return RedirectResponse("/shops/changes", 303)
     except WattmetronError as error:
         return _page(request, _with(shown, None, str(error), catalogue))
-    return _page(request, _with(shown, found, "", catalogue))
+    return _page(request, _with(shown, preview, "", catalogue))
 
 
 def _with(
-    shown: PricesPage, found: PricePreview | None, error: str, catalogue: Catalogue
+    shown: PricesPage, preview: PricePreview | None, error: str, catalogue: Catalogue
 ) -> PricesPage:
-    if found is None:
+    if preview is None:
         return PricesPage(
             text=shown.text,
             shop=shown.shop,
@@ -108,9 +108,12 @@ def _with(
             regions=shown.regions,
             error=error,
         )
-    moved = sorted(found.taken, key=_by_change)
-    changed = sum(own.before_minor not in (None, own.offer.delivered_minor) for own in moved)
-    new = sum(own.before_minor is None for own in moved)
+    moved = sorted(preview.taken, key=_by_change)
+    changed = sum(
+        taken_offer.before_minor not in (None, taken_offer.offer.delivered_minor)
+        for taken_offer in moved
+    )
+    new = sum(taken_offer.before_minor is None for taken_offer in moved)
     return PricesPage(
         text=shown.text,
         shop=shown.shop,
@@ -118,31 +121,32 @@ def _with(
         shops=shown.shops,
         regions=shown.regions,
         said=f"{len(moved)} prices can be brought in: {changed} changed, {new} new,"
-        f" {len(moved) - changed - new} as before. {len(found.held)} held back, {len(found.left)}"
+        f" {len(moved) - changed - new} as before. {len(preview.held)} held back,"
+        f" {len(preview.left)}"
         " left out.",
-        taken=tuple(_taken(catalogue, own) for own in moved[:MOST_SHOWN]),
+        taken=tuple(_taken(catalogue, taken_offer) for taken_offer in moved[:MOST_SHOWN]),
         more=max(0, len(moved) - MOST_SHOWN),
-        held=found.held[:200],
-        left=found.left[:200],
-        gone=len(found.gone),
+        held=preview.held[:200],
+        left=preview.left[:200],
+        gone=len(preview.gone),
     )
 
 
-def _by_change(own: Taken) -> tuple[float, int]:
+def _by_change(taken_offer: Taken) -> tuple[float, int]:
     """The largest change first, new ones after those that moved."""
-    if not own.before_minor:
-        return 0.0, own.line
-    return -abs(own.offer.delivered_minor / own.before_minor - 1), own.line
+    if not taken_offer.before_minor:
+        return 0.0, taken_offer.line
+    return -abs(taken_offer.offer.delivered_minor / taken_offer.before_minor - 1), taken_offer.line
 
 
-def _taken(catalogue: Catalogue, own: Taken) -> tuple[str, str, str, str, str]:
-    currency = own.offer.currency
-    before = own.before_minor
-    now = own.offer.delivered_minor
+def _taken(catalogue: Catalogue, taken_offer: Taken) -> tuple[str, str, str, str, str]:
+    currency = taken_offer.offer.currency
+    before = taken_offer.before_minor
+    now = taken_offer.offer.delivered_minor
     return (
-        catalogue.part(own.offer.part_id).name,
-        own.offer.shop,
+        catalogue.part(taken_offer.offer.part_id).name,
+        taken_offer.offer.shop,
         "–" if before is None else money(before, currency),
-        money(now, currency) if own.offer.in_stock else f"{money(now, currency)}, sold out",
+        money(now, currency) if taken_offer.offer.in_stock else f"{money(now, currency)}, sold out",
         "new" if before is None else money_change(now - before, currency),
     )

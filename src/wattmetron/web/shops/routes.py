@@ -122,14 +122,16 @@ def _watch(request: Request, entries: Typed) -> Response:
 @router.post("/watches/remove")
 async def remove(request: Request) -> Response:
     form = read(WatchForm, await typed(request))
-    return await run_in_threadpool(_edit, request, lambda own: without_watch(own, form.key))
+    return await run_in_threadpool(_edit, request, lambda watches: without_watch(watches, form.key))
 
 
 @router.post("/watches/seen")
 async def seen(request: Request) -> Response:
     """Put a watch away that has fired; it fires again below this price."""
     form = read(WatchForm, await typed(request))
-    return await run_in_threadpool(_edit, request, lambda own: put_away(own, form.key, form.minor))
+    return await run_in_threadpool(
+        _edit, request, lambda watches: put_away(watches, form.key, form.minor)
+    )
 
 
 def _edit(request: Request, edit: Callable[[tuple[Watch, ...]], tuple[Watch, ...]]) -> Response:
@@ -177,7 +179,7 @@ def _rates(request: Request, form: RatesForm) -> Response:
     return _done(request, note)
 
 
-class AsideForm(Form):
+class SettleLineForm(Form):
     """Which line that was put aside, and what is said of it; ``typed`` names another part."""
 
     line: Number = 0
@@ -190,11 +192,11 @@ class AsideForm(Form):
 
 @router.post("/shops/aside")
 async def settle_aside(request: Request) -> Response:
-    form = read(AsideForm, await typed(request))
+    form = read(SettleLineForm, await typed(request))
     return await run_in_threadpool(_settle, request, form)
 
 
-def _settle(request: Request, form: AsideForm) -> Response:
+def _settle(request: Request, form: SettleLineForm) -> Response:
     workshop, today = workshop_of(request), datetime.now(UTC).date()
 
     def settle() -> str:
@@ -209,10 +211,10 @@ def _settle(request: Request, form: AsideForm) -> Response:
 def _done(request: Request, work: Callable[[], str]) -> Response:
     """The list with what was done, or with why it was not."""
     try:
-        said = work()
+        sentence = work()
     except WattmetronError as error:
         return _list(request, error=str(error), status=422)
-    return _list(request, said)
+    return _list(request, sentence)
 
 
 def refresher_of(request: Request) -> Refresher:

@@ -7,7 +7,7 @@ from datetime import date
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.parts import KIND_NAMES, KIND_PLURALS
-from wattmetron.core.values.shops import Code, ShopRules, Together, shop_key
+from wattmetron.core.values.shops import BundleOffer, Code, ShopRules, shop_key
 from wattmetron.core.values.words import listed
 from wattmetron.services.shops.changes import (
     BriefNow,
@@ -37,7 +37,7 @@ class ShopRow:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class ChangeRow:
+class PriceChangeRow:
     """A part that moved: name, kind, prices and change, in words."""
 
     part_id: str
@@ -58,7 +58,7 @@ class ChangesPage:
     regions: tuple[tuple[str, str], ...]
     region: str
     kinds: str
-    lists: tuple[tuple[str, str, tuple[ChangeRow, ...], int], ...]
+    lists: tuple[tuple[str, str, tuple[PriceChangeRow, ...], int], ...]
     briefs: tuple[tuple[BriefNow, str, str], ...]
     nothing: str = ""
 
@@ -98,7 +98,7 @@ def _shop(
 
 
 def _sales(rules: ShopRules, today: date) -> Iterator[str]:
-    ahead = sorted(own.start for own in rules.sales if own.end >= today)
+    ahead = sorted(sale.start for sale in rules.sales if sale.end >= today)
     for own in rules.sales:
         if ahead and own.start == ahead[0]:
             yield f"Sale days: {own.words}."
@@ -143,8 +143,8 @@ def _code(code: Code, currency: str) -> str:
     return f"Code {code.code}: {listed(off)} off{of}{start}{until}."
 
 
-def _together(catalogue: Catalogue, lot: Together, currency: str) -> str:
-    names = [catalogue.parts[own].name if own in catalogue.parts else own for own in lot.parts]
+def _together(catalogue: Catalogue, lot: BundleOffer, currency: str) -> str:
+    names = [catalogue.parts[part].name if part in catalogue.parts else part for part in lot.parts]
     until = f", until {lot.until:%-d %b %Y}" if lot.until else ""
     return f"{listed(names)} together for {money(lot.price_minor, currency)}{until}."
 
@@ -153,7 +153,7 @@ def changes_page(workshop: Workshop, since: int, region: str) -> ChangesPage:
     """What changed in a region between an import and today; by default since the one before."""
     catalogue, imports = workshop.catalogue(), workshop.imports()
     earlier = imports[1:]
-    regions = tuple((own.id, own.name) for own in catalogue.regions.values())
+    regions = tuple((region.id, region.name) for region in catalogue.regions.values())
     where = region if region in catalogue.regions else regions[0][0]
     chosen = next((own for own in earlier if own.id == since), earlier[0] if earlier else None)
     days = tuple((own.id, _day(own)) for own in earlier)
@@ -187,11 +187,11 @@ def changes_page(workshop: Workshop, since: int, region: str) -> ChangesPage:
         lists=tuple(_lists(then, catalogue, found, where)),
         briefs=tuple(
             (
-                own,
-                "–" if own.then_minor is None else money(own.then_minor, own.currency),
-                money(own.now_minor, own.currency),
+                brief,
+                "–" if brief.then_minor is None else money(brief.then_minor, brief.currency),
+                money(brief.now_minor, brief.currency),
             )
-            for own in briefs
+            for brief in briefs
         ),
     )
 
@@ -202,7 +202,7 @@ def _day(own: Imported) -> str:
 
 def _lists(
     then: Catalogue, now: Catalogue, found: Changes, region: str
-) -> Iterator[tuple[str, str, tuple[ChangeRow, ...], int]]:
+) -> Iterator[tuple[str, str, tuple[PriceChangeRow, ...], int]]:
     currency = now.region(region).currency
     for key, title, rows in (
         ("fell", "Cheaper", found.fell),
@@ -213,23 +213,23 @@ def _lists(
         ("gone", "No longer offered", found.gone),
     ):
         if rows:
-            shown = tuple(_change(then, now, own, currency) for own in rows[:MOST_ROWS])
+            shown = tuple(_change(then, now, move, currency) for move in rows[:MOST_ROWS])
             yield key, f"{title}: {len(rows)}", shown, len(rows) - len(shown)
 
 
-def _change(then: Catalogue, now: Catalogue, own: Moved, currency: str) -> ChangeRow:
-    part = now.parts.get(own.part_id) or then.parts[own.part_id]
+def _change(then: Catalogue, now: Catalogue, move: Moved, currency: str) -> PriceChangeRow:
+    part = now.parts.get(move.part_id) or then.parts[move.part_id]
     change = ""
-    if own.then_minor is not None and own.now_minor is not None:
+    if move.then_minor is not None and move.now_minor is not None:
         change = (
-            f"{money_change(own.now_minor - own.then_minor, currency)},"
-            f" {abs(own.share) * 100:.0f}{THIN}%"
+            f"{money_change(move.now_minor - move.then_minor, currency)},"
+            f" {abs(move.share) * 100:.0f}{THIN}%"
         )
-    return ChangeRow(
-        part_id=own.part_id if own.part_id in now.parts else "",
+    return PriceChangeRow(
+        part_id=move.part_id if move.part_id in now.parts else "",
         name=part.name,
-        kind=KIND_NAMES[own.kind],
-        then="–" if own.then_minor is None else money(own.then_minor, currency),
-        now="–" if own.now_minor is None else money(own.now_minor, currency),
+        kind=KIND_NAMES[move.kind],
+        then="–" if move.then_minor is None else money(move.then_minor, currency),
+        now="–" if move.now_minor is None else money(move.now_minor, currency),
         change=change,
     )

@@ -204,14 +204,18 @@ def _read_row(line: TextLine, heads: list[tuple[int, int]], first: int, layout: 
         body = line.text[start - line.start :]
     for divider in (GAP, SLASH):
         cells = _pieces(body, start, divider)
-        label = None if opened else cells.pop(0) if cells else None
-        words = (
-            opened["label"]
-            if opened
-            else line.text[label[0] - line.start : label[1] - line.start]
-            if label
-            else ""
-        )
+        if opened:
+            label = None
+        elif cells:
+            label = cells.pop(0)
+        else:
+            label = None
+        if opened:
+            words = opened["label"]
+        elif label:
+            words = line.text[label[0] - line.start : label[1] - line.start]
+        else:
+            words = ""
         if len(cells) != len(heads) or label_field(words) is None:
             continue
         layout.structure.append((line.start, cells[0][0], "label", None))

@@ -23,25 +23,27 @@ _STATED: frozenset[Kind] = frozenset({"resolution", "frame rate", "preset"})
 _FIELDS: dict[str, Field] = {"kind of storage": "storage"}
 
 
-def flow(text: str, found: Sequence[Mention]) -> Layout | None:
+def flow(text: str, mentions: Sequence[Mention]) -> Layout | None:
     """The layout of a text by what it mentions; None where it names no part twice over."""
-    core = [own for own in found if own.kind in CORE]
+    core = [mention for mention in mentions if mention.kind in CORE]
     if not core:
         return None
-    return _in_turn(text, found, core) or _one_after_another(text, found, core)
+    return _in_turn(text, mentions, core) or _one_after_another(text, mentions, core)
 
 
-def _in_turn(text: str, found: Sequence[Mention], core: Sequence[Mention]) -> Layout | None:
+def _in_turn(text: str, mentions: Sequence[Mention], core: Sequence[Mention]) -> Layout | None:
     """Tiers named first, then each field with a value for every tier."""
-    heads = _heads(text, [own for own in found if own.start < core[0].start])
-    runs = [list(run) for _, run in groupby(core, key=lambda own: own.kind)]
+    heads = _heads(text, [mention for mention in mentions if mention.start < core[0].start])
+    runs = [list(run) for _, run in groupby(core, key=lambda mention: mention.kind)]
     if len(heads) < 2 or any(len(run) != len(heads) for run in runs):
         return None
-    layout = Layout([tier_name(text[own.start : own.end]) for own in heads])
-    layout.structure += [(own.start, own.end, "tier", n) for n, own in enumerate(heads)]
-    rest = [own for own in found if own.start >= core[0].start or own not in heads]
-    for kind in dict.fromkeys(own.kind for own in rest):
-        several = [own for own in rest if own.kind == kind and kind != "tier"]
+    layout = Layout([tier_name(text[mention.start : mention.end]) for mention in heads])
+    layout.structure += [(mention.start, mention.end, "tier", n) for n, mention in enumerate(heads)]
+    rest = [
+        mention for mention in mentions if mention.start >= core[0].start or mention not in heads
+    ]
+    for kind in dict.fromkeys(mention.kind for mention in rest):
+        several = [mention for mention in rest if mention.kind == kind and kind != "tier"]
         if len(several) % len(heads) == 0 and several:
             for n, own in enumerate(several):
                 layout.pieces.append(_piece(n % len(heads), own))
@@ -52,7 +54,7 @@ def _in_turn(text: str, found: Sequence[Mention], core: Sequence[Mention]) -> La
 
 def _heads(text: str, before: Sequence[Mention]) -> list[Mention]:
     """The tiers that a text names before its first part, on one line or on lines of their own."""
-    named = [own for own in before if own.kind == "tier"]
+    named = [mention for mention in before if mention.kind == "tier"]
     if not named:
         return []
     line_end = text.find("\n", named[-1].end)
@@ -62,32 +64,32 @@ def _heads(text: str, before: Sequence[Mention]) -> list[Mention]:
     known = {*range(0)}
     for own in named:
         known.update(range(own.start, own.end))
-    heads = named + [own for own in bare if own.start not in known]
-    return sorted(heads, key=lambda own: own.start)
+    heads = named + [mention for mention in bare if mention.start not in known]
+    return sorted(heads, key=lambda mention: mention.start)
 
 
 def _one_after_another(
-    text: str, found: Sequence[Mention], core: Sequence[Mention]
+    text: str, mentions: Sequence[Mention], core: Sequence[Mention]
 ) -> Layout | None:
-    groups = _groups(found, core)[:MOST_TIERS]
-    starts = [one.start for one in found]
-    ahead = [own.kind for own in found if own.start < core[0].start]
+    groups = _groups(mentions, core)[:MOST_TIERS]
+    starts = [mention.start for mention in mentions]
+    ahead = [mention.kind for mention in mentions if mention.start < core[0].start]
     bounds = [0]
     for before, after in pairwise(groups):
         last, first = before[-1], after[0]
-        between = found[bisect_left(starts, last.end) : bisect_left(starts, first.start)]
+        between = mentions[bisect_left(starts, last.end) : bisect_left(starts, first.start)]
         bounds.append(_bound(text, between, ahead, last.end, first.start))
     bounds.append(len(text))
     layout = Layout()
     spans = list(pairwise(bounds))
     for n, (start, end) in enumerate(spans):
-        own = found[bisect_left(starts, start) : bisect_left(starts, end)]
+        own = mentions[bisect_left(starts, start) : bisect_left(starts, end)]
         layout.tiers.append(_label(text, start, groups[n][0].start, own, layout, n))
         layout.structure += [
             (*label.span(), "label", None) for label in LABEL.finditer(text, start, end)
         ]
-    shared = _shared(text, found, spans, core)
-    for one in found:
+    shared = _shared(text, mentions, spans, core)
+    for one in mentions:
         if one.kind in ("tier", "every"):
             continue
         tier = bisect_right(bounds, one.start, hi=len(spans)) - 1
@@ -95,16 +97,16 @@ def _one_after_another(
     return layout
 
 
-def _piece(tier: int, own: Mention) -> Piece:
-    field = _FIELDS.get(own.kind, own.kind)
-    return Piece(tier=tier, field=field, label="", start=own.start, end=own.end)  # type: ignore[arg-type]
+def _piece(tier: int, mention: Mention) -> Piece:
+    field = _FIELDS.get(mention.kind, mention.kind)
+    return Piece(tier=tier, field=field, label="", start=mention.start, end=mention.end)  # type: ignore[arg-type]
 
 
-def _groups(found: Sequence[Mention], core: Sequence[Mention]) -> list[list[Mention]]:
+def _groups(mentions: Sequence[Mention], core: Sequence[Mention]) -> list[list[Mention]]:
     """Parts tier by tier: another begins where a side appears again after the other one, or after
     a tier was named.
     """
-    named = [own.start for own in found if own.kind == "tier"]
+    named = [mention.start for mention in mentions if mention.kind == "tier"]
     groups, seen = [[core[0]]], {core[0].kind}
     for before, own in pairwise(core):
         again = own.kind in seen
@@ -125,17 +127,17 @@ def _bound(
     where the tier's word stands behind its parts, after that; else at the conditions, where those
     come first, or after the hardest break. ``ahead`` is what stands before the first part of all.
     """
-    named = [own for own in between if own.kind == "tier"]
+    named = [mention for mention in between if mention.kind == "tier"]
     if named:
         leading = "tier" in ahead
         if leading or not _ANY_BREAK.search(text, named[-1].end, end):
             at = (named[0] if leading else named[-1]).start
             breaks = _ANY_BREAK.finditer(text, start, at)
-            return max((own.end() for own in breaks), default=at)
+            return max((match.end() for match in breaks), default=at)
         start = named[0].end
     else:
         usual = _STATED.intersection(ahead)
-        stated = next((own.start for own in between if own.kind in usual), None)
+        stated = next((mention.start for mention in between if mention.kind in usual), None)
         if stated is not None:
             return stated
     for pattern in _BREAKS:
@@ -146,15 +148,15 @@ def _bound(
 
 
 def _label(
-    text: str, start: int, first: int, own: Sequence[Mention], layout: Layout, tier: int
+    text: str, start: int, first: int, mentions: Sequence[Mention], layout: Layout, tier: int
 ) -> str:
     """What a tier is called: by a tier's word, else by what stands on its first line before its
     parts.
     """
-    named = [one for one in own if one.kind == "tier"]
+    named = [mention for mention in mentions if mention.kind == "tier"]
     if named:
         word = text[named[0].start : named[0].end]
-        layout.structure += [(one.start, one.end, "tier", tier) for one in named]
+        layout.structure += [(mention.start, mention.end, "tier", tier) for mention in named]
         return _SAID.get(word.casefold(), tier_name(word))
     head = text[start:first].strip("\n \t*-#").split("\n")[0]
     by_conditions = head_by_conditions(head)
@@ -169,32 +171,34 @@ def _label(
     return tier_name(words).replace("*", "·")
 
 
-def _names_parts(said: Sequence[Mention]) -> bool:
-    return any(own.kind in CORE for own in said)
+def _names_parts(mentions: Sequence[Mention]) -> bool:
+    return any(mention.kind in CORE for mention in mentions)
 
 
 def _shared(
     text: str,
-    found: Sequence[Mention],
+    mentions: Sequence[Mention],
     spans: Sequence[tuple[int, int]],
     core: Sequence[Mention],
 ) -> list[Mention]:
     """What is said of every tier: what follows such a phrase, and the room on disk where it has a
     sentence of its own before or after all parts and no tier has its own.
     """
-    every = [own.start for own in found if own.kind == "every"]
+    every = [mention.start for mention in mentions if mention.kind == "every"]
     shared = []
     for at in every:
         stop = _SENTENCE.search(text, at)
         end = stop.start() if stop else len(text)
         start = max([0, *(match.end() for match in _SENTENCE.finditer(text, 0, at))])
-        said = [own for own in found if start <= own.start < end]
-        shared += [own for own in said if own.start >= at or not _names_parts(said)]
-    disk = [own for own in found if own.kind in ("storage", "kind of storage")]
+        said = [mention for mention in mentions if start <= mention.start < end]
+        shared += [mention for mention in said if mention.start >= at or not _names_parts(said)]
+    disk = [mention for mention in mentions if mention.kind in ("storage", "kind of storage")]
     if len(spans) < 2 or not disk or shared:
         return shared
     stops = [match.end() for match in _SENTENCE.finditer(text, core[-1].end)]
     apart = [
-        own for own in disk if own.start < core[0].start or any(stop <= own.start for stop in stops)
+        mention
+        for mention in disk
+        if mention.start < core[0].start or any(stop <= mention.start for stop in stops)
     ]
     return [*shared, *apart] if len(apart) == len(disk) else shared

@@ -179,8 +179,8 @@ class _Walk:
         return (self.tier is None or self.filled) and self._says_both(line)
 
     def _says_both(self, line: TextLine) -> bool:
-        said = SURE_WORD.search(line.text) or SIDE_WORD.search(line.text)
-        return said is None and self.names_both(line.text)
+        match = SURE_WORD.search(line.text) or SIDE_WORD.search(line.text)
+        return match is None and self.names_both(line.text)
 
     def _in_two(self, line: TextLine, start: int) -> None:
         """What stands before the first colon from a place on, and what stands after it."""

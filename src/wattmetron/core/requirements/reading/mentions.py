@@ -71,7 +71,7 @@ class Mention:
     known: bool = True
 
 
-class Finder:
+class PartFinder:
     """Finds the parts of a catalogue in running text by their names, with or without makers."""
 
     def __init__(self, names: Iterable[Name]) -> None:
@@ -132,20 +132,20 @@ def _grown(text: str, end: int) -> int:
 
 
 def mentions(
-    text: str, finder: Finder, patterns: Iterable[tuple[Kind, re.Pattern[str] | None]]
+    text: str, finder: PartFinder, patterns: Iterable[tuple[Kind, re.Pattern[str] | None]]
 ) -> list[Mention]:
     """All that a text mentions, in its order; ``patterns`` are what else is known by name."""
     taken = bytearray(len(text))
-    found: list[Mention] = []
+    or_betters: list[Mention] = []
 
-    def take(own: Mention) -> None:
-        if own.start < own.end and not any(taken[own.start : own.end]):
-            found.append(own)
-            taken[own.start : own.end] = b"\1" * (own.end - own.start)
+    def take(mention: Mention) -> None:
+        if mention.start < mention.end and not any(taken[mention.start : mention.end]):
+            or_betters.append(mention)
+            taken[mention.start : mention.end] = b"\1" * (mention.end - mention.start)
 
     parts = list(finder.parts(text))
-    for own in parts:
-        take(_with_memory(text, own) if own.kind == "graphics" else own)
+    for part in parts:
+        take(_with_memory(text, part) if part.kind == "graphics" else part)
     for kind, pattern in patterns:
         for match in pattern.finditer(text) if pattern else ():
             take(Mention(kind, *match.span()))
@@ -154,9 +154,9 @@ def mentions(
     for kind, pattern in _CONDITIONS:
         for match in pattern.finditer(text):
             take(Mention(kind, *match.span()))
-    stated = [own for own in found if own.kind in ("resolution", "frame rate")]
+    stated = [mention for mention in or_betters if mention.kind in ("resolution", "frame rate")]
     for match in amounts.BARE_PRESET.finditer(text):
-        if any(_near(text, own, match) for own in stated):
+        if any(_near(text, mention, match) for mention in stated):
             take(Mention("preset", *match.span()))
     for match in amounts.KIND.finditer(text):
         take(Mention("kind of storage", *match.span()))
@@ -164,11 +164,11 @@ def mentions(
         take(Mention("tier", *match.span()))
     for match in re.finditer(EVERY, text):
         take(Mention("every", *match.span()))
-    for own in parts:
-        for other in _unknown(text, own, taken):
+    for part in parts:
+        for other in _unknown(text, part, taken):
             take(other)
-    found = [_or_better(text, own) for own in found]
-    return sorted(found, key=lambda own: (own.start, own.end))
+    or_betters = [_or_better(text, mention) for mention in or_betters]
+    return sorted(or_betters, key=lambda mention: (mention.start, mention.end))
 
 
 _CONDITIONS: tuple[tuple[Kind, re.Pattern[str]], ...] = (
@@ -183,47 +183,47 @@ _CONDITIONS: tuple[tuple[Kind, re.Pattern[str]], ...] = (
 )
 
 
-def _near(text: str, own: Mention, match: re.Match[str]) -> bool:
+def _near(text: str, mention: Mention, match: re.Match[str]) -> bool:
     """Whether a word stands right beside a condition."""
-    first, last = min(own.end, match.end()), max(own.start, match.start())
+    first, last = min(mention.end, match.end()), max(mention.start, match.start())
     return last - first <= 12 and not re.search(r"[.;\n|](?=\s|\Z)", text[first:last])
 
 
-def _with_memory(text: str, own: Mention) -> Mention:
+def _with_memory(text: str, mention: Mention) -> Mention:
     """A card with the amount that follows it, unless that is main memory or storage."""
-    match = amounts.AMOUNT.search(text, own.end, own.end + CARD_REACH + 12)
-    if match is None or match.start() - own.end > CARD_REACH:
-        return own
-    between = text[own.end : match.start()]
+    match = amounts.AMOUNT.search(text, mention.end, mention.end + CARD_REACH + 12)
+    if match is None or match.start() - mention.end > CARD_REACH:
+        return mention
+    between = text[mention.end : match.start()]
     if re.search(r"[.;\n|+/·*&]|(?<![^\W_])(?:and|or)(?![^\W_])", between):
-        return own
+        return mention
     if _MEMORY_AFTER.match(text, match.end()) or (
         "," in between
         and not _VIDEO_AFTER.match(text, match.end())
         and "(" not in between
         and _STORAGE_NEAR.match(text, match.end() + 1)
     ):
-        return own
+        return mention
     closing = re.compile(r"[ ]*\)").match(text, match.end()) if "(" in between else None
-    return replace(own, end=closing.end() if closing else match.end())
+    return replace(mention, end=closing.end() if closing else match.end())
 
 
-def _unknown(text: str, own: Mention, taken: bytearray) -> Iterator[Mention]:
+def _unknown(text: str, mention: Mention, taken: bytearray) -> Iterator[Mention]:
     """What is named as an alternative of a part and that the catalogue lacks."""
-    end = own.end
+    end = mention.end
     while end < len(text) and taken[end]:
         end += 1
     match = _UNKNOWN.match(text, end)
     if match and not any(taken[match.start(1) : match.end(1)]):
         first = match[1].split()[0].casefold()
         if first not in {*LABELS, *NAME_GLUE, *GLUE}:
-            yield Mention(own.kind, *match.span(1), known=False)
+            yield Mention(mention.kind, *match.span(1), known=False)
 
 
-def _or_better(text: str, own: Mention) -> Mention:
+def _or_better(text: str, mention: Mention) -> Mention:
     """A part with what says "or better" after it."""
-    better = OR_BETTER.match(text, own.end) if own.kind in CORE else None
-    return replace(own, end=better.end()) if better else own
+    better = OR_BETTER.match(text, mention.end) if mention.kind in CORE else None
+    return replace(mention, end=better.end()) if better else mention
 
 
 def _amount(text: str, match: re.Match[str], parts: list[Mention]) -> Mention:
@@ -264,7 +264,7 @@ def _label_before(text: str, start: int) -> Field | None:
 def _around(text: str, start: int, end: int, stop: re.Pattern[str]) -> str:
     """The text around a stretch up to the nearest stops."""
     first = max(
-        [start - 60, 0, *(own.end() for own in stop.finditer(text, max(0, start - 60), start))]
+        [start - 60, 0, *(match.end() for match in stop.finditer(text, max(0, start - 60), start))]
     )
     after = stop.search(text, end)
     return text[first : min(end + 60, after.start() if after else len(text))]

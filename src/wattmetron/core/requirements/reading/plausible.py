@@ -45,11 +45,11 @@ class Plausibility:
 
 
 def plausibility(
-    tiers: Sequence[Tier], marks: Iterable[Mark], found: Sequence[Mention]
+    tiers: Sequence[Tier], marks: Iterable[Mark], mentions: Sequence[Mention]
 ) -> Plausibility:
     """Of a reading of a text that mentions all this."""
-    named = [own for own in found if own.kind in CORE]
-    core = [own for own in named if own.known]
+    named = [mention for mention in mentions if mention.kind in CORE]
+    core = [mention for mention in named if mention.known]
     listed = [one for tier in tiers for one in (*tier.processors, *tier.graphics)]
     known = sum(one.part is not None for one in listed)
     own_marks = list(marks)
@@ -59,7 +59,7 @@ def plausibility(
         for mark in own_marks
         if isinstance(mark, PartMark) and not mark.confidence >= PLACED_FROM
     ]
-    unknown = sum(any(_overlap(mark, own) for own in core) for mark in unnamed)
+    unknown = sum(any(_overlap(mark, mention) for mention in core) for mark in unnamed)
     contradicted = sum(
         "contradicts" in mark.what and not mark.what.startswith("graphics API")
         for mark in own_marks
@@ -82,13 +82,13 @@ def plausibility(
     )
     points = KNOWN * min(known, len(core)) + VALUE * values + against
     labelled = len(tiers) < 2 or all(tier.label for tier in tiers)
-    return Plausibility(points, against == 0 and labelled and _all_told(tiers, found))
+    return Plausibility(points, against == 0 and labelled and _all_told(tiers, mentions))
 
 
-def _all_told(tiers: Sequence[Tier], found: Sequence[Mention]) -> bool:
+def _all_told(tiers: Sequence[Tier], mentions: Sequence[Mention]) -> bool:
     """Whether there is a value for every amount and condition that the text mentions."""
     return all(
-        sum(own.kind == kind for own in found)
+        sum(mention.kind == kind for mention in mentions)
         <= sum(getattr(tier, name) is not None for tier in tiers)
         for kind, name in _TOLD
     )
@@ -96,12 +96,12 @@ def _all_told(tiers: Sequence[Tier], found: Sequence[Mention]) -> bool:
 
 def _swallows(mark: PartMark, core: Iterable[Mention]) -> bool:
     """Whether a name holds two parts, or one of the other side."""
-    inside = [own for own in core if _overlap(mark, own)]
-    return len(inside) > 1 or any(own.kind != mark.side for own in inside)
+    inside = [mention for mention in core if _overlap(mark, mention)]
+    return len(inside) > 1 or any(mention.kind != mark.side for mention in inside)
 
 
-def _overlap(mark: Mark, own: Mention) -> bool:
-    return mark.start < own.end and own.start < mark.end
+def _overlap(mark: Mark, mention: Mention) -> bool:
+    return mark.start < mention.end and mention.start < mark.end
 
 
 def _same_maker(listed: Sequence[Listed]) -> int:

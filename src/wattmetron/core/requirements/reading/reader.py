@@ -10,7 +10,7 @@ from wattmetron.core.requirements.reading.cleanup import checked, plain
 from wattmetron.core.requirements.reading.draft import Draft, Mark, ReadingError
 from wattmetron.core.requirements.reading.flow import flow
 from wattmetron.core.requirements.reading.layout import lay_out
-from wattmetron.core.requirements.reading.mentions import Finder, Kind, mentions
+from wattmetron.core.requirements.reading.mentions import Kind, PartFinder, mentions
 from wattmetron.core.requirements.reading.names import Name, NameIndex
 from wattmetron.core.requirements.reading.pieces import Layout
 from wattmetron.core.requirements.reading.plausible import plausibility
@@ -57,7 +57,7 @@ class Reader:
             any_of(upscalers),
         )
         index = self.names.parts
-        self.finder = Finder(index.names)
+        self.finder = PartFinder(index.names)
         self.by_name: tuple[tuple[Kind, re.Pattern[str] | None], ...] = (
             ("system", self.names.systems),
             ("api", self.names.apis),
@@ -67,10 +67,10 @@ class Reader:
             side: [name for name in index.names if name.side == side]
             for side in ("processor", "graphics")
         }
-        self._named = [any_of(_models(own)) for own in by_side.values()]
+        self._named = [any_of(_models(names)) for names in by_side.values()]
         makers = {
-            side: frozenset(word for name in own for word in name.maker)
-            for side, own in by_side.items()
+            side: frozenset(word for name in names for word in name.maker)
+            for side, names in by_side.items()
         }
         self.makers = {
             "Processor": makers["processor"] - makers["graphics"],

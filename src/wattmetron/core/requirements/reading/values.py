@@ -192,19 +192,19 @@ class Values:
                 self._note(piece.tier, match[0][1:-1].strip())
                 self.pad.take(start, end, "notes", piece.tier, BY_CONTENT)
 
-    def _note(self, tier: int, said: str) -> None:
+    def _note(self, tier: int, sentence: str) -> None:
         values = self.sheets[tier].values
-        values["notes"] = "; ".join(filter(None, [values.get("notes", ""), said]))[:600]
+        values["notes"] = "; ".join(filter(None, [values.get("notes", ""), sentence]))[:600]
 
     def _notes(self, piece: Piece) -> None:
         self._conditions(piece, True)
         left = " ".join(self.pad.left(piece.start, piece.end).split()).strip(" ,;.*|")
         if not any(word.casefold() not in GLUE for word in _CONTENT.findall(left)):
             return
-        said = " ".join(self.pad.text[piece.start : piece.end].split()).strip(" ,;.*|")
+        sentence = " ".join(self.pad.text[piece.start : piece.end].split()).strip(" ,;.*|")
         if piece.label and LABELS.get(piece.label.casefold()) is None:
-            said = f"{piece.label}: {said}"
-        self._note(piece.tier, said)
+            sentence = f"{piece.label}: {sentence}"
+        self._note(piece.tier, sentence)
         self.pad.take_left(piece.start, piece.end, "notes", piece.tier, BY_CONTENT)
 
     # --- conditions
