@@ -46,7 +46,9 @@ def _changes(path: Path, edit: Callable[[Plan, int], Edited]) -> Iterator[str]:
 
 def edits(path: Path) -> Iterator[str]:
     def named(plan: Plan, turn: int) -> Edited:
-        return replace(plan, brief=replace(plan.brief, name=f"Named {turn}")), "named"
+        # A name that no earlier process gave: a change to what is there already is none.
+        name = f"Named {os.getpid()} {turn}"
+        return replace(plan, brief=replace(plan.brief, name=name)), "named"
 
     return _changes(path, named)
 
