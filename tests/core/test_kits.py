@@ -118,7 +118,7 @@ def test_another_stick_is_offered_against_the_waste_where_a_slot_is_free():
 def test_a_proposal_keeps_kits_that_stay_and_fits_the_rest_around_them():
     brief = replace(bench(), owned=(), budget_high_minor=90_000, memory_gb=8.0)
     kept = Build().with_kit(KIT_ID).with_kit(KIT_ID).keeping(KIT_ID, True)
-    found = propose(world(), brief, kept=kept).build
+    found = propose(world(), brief, build=kept).build
     assert found.of("memory") == (KIT_ID, KIT_ID)
     machine = world().machine(found)
     assert (

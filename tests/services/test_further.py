@@ -77,7 +77,7 @@ def test_a_proposal_keeps_them_and_has_so_much_less_to_spend():
     assert kept.of("system") == full().of("system") and kept.of("display") == full().of("display")
     held = kept_parts(world(), loft(), full().keeping("coldreach-sail-120", True))
     assert held.added == full().added
-    found = propose(world(), loft(), kept=kept)
+    found = propose(world(), loft(), build=kept)
     lower = replace(
         loft(),
         budget_low_minor=0,
