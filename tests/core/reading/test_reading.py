@@ -182,6 +182,7 @@ PIECES = st.sampled_from(
 @exhaustive
 @settings(max_examples=extent(100, 1200))
 @example("Quillon Cutter Ebb 6 ¹")
+@example("Tidewater 10 FRAMES")
 @example("Minimum Minimum \n low Minimum Graphics")
 @given(st.lists(st.one_of(PIECES, st.text(max_size=6)), max_size=40).map(" ".join))
 def test_whatever_is_pasted_every_word_is_accounted_for(text):

@@ -94,7 +94,7 @@ class Reader:
             )
         placed = [_placed(mark, short) for mark in best.marks]
         ordered = tuple(_apart(sorted(placed, key=lambda mark: (mark.start, mark.end))))
-        unread = tuple(short.span(*span) for span in best.pad.unread())
+        unread = _beside_marks([short.span(*span) for span in best.pad.unread()], ordered)
         return Draft(text, best.tiers, ordered, unread)
 
     def _best(self, text: str) -> "_Reading":
@@ -151,6 +151,27 @@ def _apart(marks: Iterable[Mark]) -> Iterator[Mark]:
         start = max(at, mark.start)
         yield replace(mark, start=start, end=max(start, mark.end))
         at = max(at, mark.end)
+
+
+def _beside_marks(
+    spans: Iterable[tuple[int, int]], marks: Iterable[Mark]
+) -> tuple[tuple[int, int], ...]:
+    """Spans of the text that are unread, without what a mark covers: a word that was rewritten
+    ("10 frames" as "10 fps") is read whole or not, wherever its pieces stood.
+    """
+    covered = {
+        position for mark in marks for position in range(mark.start, max(mark.start, mark.end))
+    }
+    left: list[tuple[int, int]] = []
+    for start, end in spans:
+        for position in range(start, end):
+            if position in covered:
+                continue
+            if left and left[-1][1] == position > start:
+                left[-1] = (left[-1][0], position + 1)
+            else:
+                left.append((position, position + 1))
+    return tuple(left)
 
 
 def _placed(mark: Mark, short: Shortened) -> Mark:
