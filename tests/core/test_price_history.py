@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from tests.extent import exhaustive, extent
 from wattmetron.core.values.price_history import (
     OfferSpan,
+    least_until,
     price_on,
     price_steps,
     total_steps,
@@ -18,6 +19,29 @@ from wattmetron.core.values.price_history import (
 
 START = date(2026, 8, 1)
 DAYS = [START + timedelta(days=n) for n in range(40)]
+
+
+def test_a_price_that_came_and_went_on_one_day_is_the_last_that_is_known():
+    def span(shop, cost, in_stock, end):
+        return OfferSpan(
+            part_id="kit",
+            shop=shop,
+            used=False,
+            delivered_minor=cost,
+            in_stock=in_stock,
+            start=START,
+            end=end,
+        )
+
+    seen = [
+        span("near", 700, True, START),
+        span("far", 650, True, START),
+        span("near", 600, False, START),
+        span("near", 800, False, None),
+    ]
+    assert [step.least_minor for step in price_steps(seen)] == [None]
+    assert least_until(seen, START) == 650
+    assert least_until(seen, DAYS[1]) is None
 
 
 @st.composite

@@ -142,6 +142,7 @@ def test_parts_are_typed_in_and_brought_in_from_a_table_and_taken_back(desk, pag
         "pcie_16pin": "0",
     }.items():
         page.locator(f"#p-{name}").fill(value)
+    page.locator("#p-form").select_option("ATX")
     desk.is_accessible()
     page.locator("#save-part").click()
     desk.says("Added Ampherst Loft 620")

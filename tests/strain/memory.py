@@ -34,7 +34,7 @@ def change_budget(user: User, budget: int) -> None:
 
 def balance(user: User, turn: int) -> None:
     """A question of *Balance* until it is answered."""
-    change_budget(user, 1000 + turn)
+    change_budget(user, 1300 + turn)
     for _ in range(600):
         if b'id="waiting"' not in user.ask("GET", "/briefs/1/balance"):
             return

@@ -56,6 +56,15 @@ def price_steps(spans: Iterable[OfferSpan]) -> tuple[PriceStep, ...]:
     return tuple(steps)
 
 
+def least_until(spans: Iterable[OfferSpan], day: date) -> int | None:
+    """The cheapest offer that could be had until that day, in minor units: also one that came and
+    went on the day itself, for which there is no step.
+    """
+    return min(
+        (span.delivered_minor for span in spans if span.in_stock and span.end == day), default=None
+    )
+
+
 def _what(step: PriceStep) -> tuple[int | None, int | None, bool]:
     return step.least_minor, step.most_minor, step.known
 

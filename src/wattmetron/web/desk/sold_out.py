@@ -7,7 +7,7 @@ from datetime import date
 from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.values.price_history import OfferSpan, PriceStep, price_steps
+from wattmetron.core.values.price_history import OfferSpan, PriceStep, least_until, price_steps
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.shops.replacements import Away, PartReplacement, away, replacements
@@ -59,18 +59,17 @@ def sold_out(
 ) -> SoldOut:
     (kind, *_) = [line.kind for line in now.lines if line.part_id == part_id]
     used = now.brief.may_buy.used
-    steps = price_steps(
-        offer_span
-        for offer_span in spans
-        if offer_span.part_id == part_id and (used or not offer_span.used)
-    )
+    of_part = [span for span in spans if span.part_id == part_id and (used or not span.used)]
+    steps = price_steps(of_part)
     gone = away(steps)
-    last = gone.last_minor if gone else None
+    last = (gone.last_minor or least_until(of_part, gone.since)) if gone else None
     below = last or _asked(catalogue, now, part_id)
     return SoldOut(
         part_id=part_id,
         name=catalogue.part(part_id).name,
-        words=" ".join((_words(gone, now.currency, today), *_coming(catalogue, now, part_id))),
+        words=" ".join(
+            (_words(gone, last, now.currency, today), *_coming(catalogue, now, part_id))
+        ),
         line=_line(steps, now.currency, today) if gone else Markup(""),
         instead=tuple(
             _instead(now, replacement, query, brief_id)
@@ -91,13 +90,13 @@ def _line(steps: tuple[PriceStep, ...], currency: str, today: date) -> Markup:
     return price_line(steps, today, currency, "What it cost, dashed while it is sold out")
 
 
-def _words(gone: Away | None, currency: str, today: date) -> str:
+def _words(gone: Away | None, last: int | None, currency: str, today: date) -> str:
     if gone is None:
         return "Nothing is known of what it cost before."
-    last = f", last at {money(gone.last_minor, currency)}" if gone.last_minor else ""
+    last_price = f", last at {money(last, currency)}" if last else ""
     days = (today - gone.since).days
     since = f"since {gone.since:%-d %b %Y}, {days} days" if days else "since today"
-    sentence = f"Sold out {since}{last}."
+    sentence = f"Sold out {since}{last_price}."
     if not gone.before_days:
         return f"{sentence} It was not sold out before in the time that is known."
     spells = sorted(gone.before_days)
