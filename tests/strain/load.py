@@ -68,8 +68,13 @@ class Server:
 
     def memory_mb(self) -> float:
         """Of all its processes, what they share counted once."""
-        own = psutil.Process(self.process.pid)
-        return sum(one.memory_full_info().pss for one in (own, *own.children(recursive=True))) / 1e6
+        return sum(self.memory_by_process_mb())
+
+    def memory_by_process_mb(self) -> list[float]:
+        """Of the one that serves, then of those it started."""
+        server = psutil.Process(self.process.pid)
+        processes = (server, *server.children(recursive=True))
+        return [process.memory_full_info().pss / 1e6 for process in processes]
 
     def stop(self) -> None:
         self.process.terminate()
@@ -190,7 +195,8 @@ def main() -> int:
             watch.start()
             warm_at = until - options.seconds / 2
             together([lambda user=user: user.use(until, warm_at) for user in users])
-            after = server.memory_mb()
+            by_process = server.memory_by_process_mb()
+            after = sum(by_process)
         finally:
             server.stop()
     errors = [error for user in users for error in user.errors]
@@ -213,6 +219,7 @@ def main() -> int:
     print(
         f"{len(errors)} errors; memory of all processes {before:.0f} MB before,"
         f" {halves[0]:.0f} in the middle, {after:.0f} after"
+        f" ({', '.join(f'{share:.0f}' for share in by_process)} by process)"
     )
     return 1 if errors else 0
 
