@@ -180,7 +180,8 @@ class Workers:
     def _replace(self) -> None:
         """New workers for those that are gone."""
         for place, worker in enumerate(self._all):
-            new = self._nursery.worker() if worker.gone and self._nursery else None
+            gone = worker.gone or not _is_running(worker.pid)
+            new = self._nursery.worker() if gone and self._nursery else None
             if new is not None:
                 self._all[place] = new
 
@@ -190,6 +191,15 @@ class Workers:
             _end_process(worker.pid)
         if self._nursery:
             self._nursery.close()
+
+
+def _is_running(pid: int) -> bool:
+    """A worker that was never asked does not tell by its line that it has ended."""
+    try:
+        os.kill(pid, 0)
+    except ProcessLookupError:
+        return False
+    return True
 
 
 def _end_process(pid: int) -> None:
