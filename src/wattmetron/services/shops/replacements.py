@@ -28,11 +28,17 @@ class PartReplacement:
 
 
 def replacements(
-    catalogue: Catalogue, now: Assessment, kind: Kind, part_id: str, last_minor: int | None
+    catalogue: Catalogue,
+    now: Assessment,
+    kind: Kind,
+    part_id: str,
+    last_minor: int | None,
+    awaited_minor: int,
 ) -> tuple[PartReplacement, ...]:
     """The nearest parts on sale, as whole machines without anything grave that was not there
     before and within the brief's wishes: first by targets met, then by how far frames and price are
-    from those of the part.
+    from those of the part. ``awaited_minor`` is what it costs where it is on its way, and stands
+    for its price where none was ever known.
     """
     found = swap(catalogue, now, SwapQuery(kind=kind, present=part_id, everything=True))
     usable = [
@@ -42,7 +48,7 @@ def replacements(
         and candidate.cost_minor is not None
     ]
     usable.sort(key=lambda candidate: _far(candidate, last_minor))
-    base = _as_before(catalogue, now, part_id, last_minor)
+    base = _as_before(catalogue, now, part_id, last_minor or awaited_minor)
     before = {finding.rule for finding in base.findings if finding.level in GRAVE}
     made: list[PartReplacement] = []
     for own in usable[:MOST_LOOKED_AT]:
@@ -63,19 +69,15 @@ def replacements(
     )[:MOST_SHOWN]
 
 
-def _as_before(
-    catalogue: Catalogue, now: Assessment, part_id: str, last_minor: int | None
-) -> Assessment:
-    """The build while the part was still on sale at its last price: what was wrong then is no
-    matter.
-    """
+def _as_before(catalogue: Catalogue, now: Assessment, part_id: str, price_minor: int) -> Assessment:
+    """The build with the part on sale at that price: what is wrong with it then is no matter."""
     region = catalogue.region(now.brief.region)
     offer = Offer(
         part_id=part_id,
         shop="as before",
         region=region.id,
         currency=region.currency,
-        price_minor=last_minor or 0,
+        price_minor=price_minor,
         shipping_minor=0,
         stock="in",
         condition="new",

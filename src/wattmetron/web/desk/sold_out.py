@@ -63,7 +63,8 @@ def sold_out(
     steps = price_steps(of_part)
     gone = away(steps)
     last = (gone.last_minor or least_until(of_part, gone.since)) if gone else None
-    below = last or _asked(catalogue, now, part_id)
+    awaited = _asked(catalogue, now, part_id)
+    below = last or awaited
     return SoldOut(
         part_id=part_id,
         name=catalogue.part(part_id).name,
@@ -73,7 +74,7 @@ def sold_out(
         line=_line(steps, now.currency, today) if gone else Markup(""),
         instead=tuple(
             _instead(now, replacement, query, brief_id)
-            for replacement in replacements(catalogue, now, kind, part_id, last)
+            for replacement in replacements(catalogue, now, kind, part_id, last, awaited)
         ),
         swap_url=query.url(brief_id, swap=kind, place=part_id),
         below=amount(below) if below else "",
