@@ -16,7 +16,7 @@ from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.requirements.agreement import doubts
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.values.brief import Display
-from wattmetron.core.values.parts import KINDS
+from wattmetron.core.values.part_kinds import KINDS
 from wattmetron.core.workloads.informed import informed_game
 from wattmetron.core.workloads.priors import unknown_game
 from wattmetron.demo import BRIEFS, CATALOGUE, generate

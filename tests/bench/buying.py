@@ -8,7 +8,7 @@ import numpy as np
 from tests.bench.questions import timed
 from wattmetron.core.buying.basket import Market, PartSource, Want
 from wattmetron.core.buying.purchase import by_parcels, purchase
-from wattmetron.core.values.parts import ALL_KINDS
+from wattmetron.core.values.part_kinds import ALL_KINDS
 from wattmetron.core.values.shops import Code, ShopRules
 
 PARTS, SHOPS, SEEDS = 14, 12, 10

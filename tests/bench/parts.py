@@ -15,7 +15,7 @@ from tests.worlds import World
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.rules import check
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import KINDS
+from wattmetron.core.values.part_kinds import KINDS
 
 TYPED = ("qui", "card 12", "kitefal board 7", "supply", "bord 44", "proces")
 

@@ -16,7 +16,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import KINDS
+from wattmetron.core.values.part_kinds import KINDS
 from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
 from wattmetron.core.workloads.informed import fitted_game
 
@@ -252,7 +252,7 @@ class Others:
         if None in singles:
             return
         radios = [()]
-        if self.wireless and not board.wireless:
+        if self.wireless and board.wireless in ("", "none"):
             known = {"USB", "PCIe x1"} if board.short_slots is not None else {"USB"}
             radios = [(own,) for own in self.on_sale["wireless"] if own[0].via in known]
         discs = [()]

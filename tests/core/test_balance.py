@@ -28,7 +28,7 @@ from wattmetron.core.search.scene import scenes_for
 from wattmetron.core.search.settle import settle
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import NEW_PARTS
-from wattmetron.core.values.parts import ALL_KINDS, KINDS
+from wattmetron.core.values.part_kinds import ALL_KINDS, KINDS
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.wishes import insisting, wishes_held, without
 from wattmetron.core.workloads.informed import fitted_game

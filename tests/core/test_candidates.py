@@ -11,7 +11,7 @@ from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.rules import check
 from wattmetron.core.fit.wishes import Wishes
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import KINDS
+from wattmetron.core.values.part_kinds import KINDS
 
 
 @settings(max_examples=30)

@@ -140,7 +140,9 @@ def test_each_rule_about_single_parts_bars_past_its_limit():
     cooler = world().by_kind["cooler"][0]
     fan = next(item for item in world().by_kind["fan"] if item.noise_dba == 28.0)
     board = next(
-        item for item in world().by_kind["mainboard"] if not item.wireless and not item.tuning
+        item
+        for item in world().by_kind["mainboard"]
+        if not item.stated_wireless and not item.tuning
     )
     disk = next(item for item in world().by_kind["storage"] if item.kind == "hard disk")
     supply = world().by_kind["supply"][0]

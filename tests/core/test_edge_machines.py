@@ -17,7 +17,7 @@ from wattmetron.core.values.brief import Display
 from wattmetron.core.values.kinds import PART_TYPES
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import FURTHER_KINDS
+from wattmetron.core.values.part_kinds import FURTHER_KINDS
 
 TOLD = json.loads(Path(__file__).with_name("edge_machines.json").read_text())
 MORE = json.loads(Path(__file__).with_name("edge_machines_more.json").read_text())

@@ -29,9 +29,8 @@ from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.own_record import OwnRecord
+from wattmetron.core.values.part_kinds import ALL_KINDS, FURTHER_KINDS
 from wattmetron.core.values.parts import (
-    ALL_KINDS,
-    FURTHER_KINDS,
     Case,
     Cooler,
     Graphics,
@@ -64,6 +63,8 @@ CHIP = Processor(
     card_pcie_lanes=16,
     sustained_w=100,
     gaming_w=60,
+    igpu_speed=0,
+    boxed_cooler_w=0,
     firmware_family="Flood",
 )
 CARD = Graphics(
@@ -84,6 +85,7 @@ CARD = Graphics(
     pcie_8pin=2,
     adapter_8pin=0,
     compression=False,
+    ray_speed=0,
     outputs=("DisplayPort 1.4", "HDMI 2.0"),
     apis=("Fairlead 11",),
 )
@@ -112,7 +114,7 @@ BOARD = Mainboard(
     fan_headers=3,
     light_headers=("5 V",),
     front_headers=("USB 3",),
-    wireless="",
+    wireless="none",
     error_correcting=False,
     tuning=False,
 )
@@ -731,7 +733,7 @@ WISHED = [
         "wireless",
         "do first",
         Wishes(wireless=True),
-        "Kitefall Board is not known to have it",
+        "Kitefall Board has no wireless",
         Wishes(),
     ),
     (

@@ -12,7 +12,7 @@ from wattmetron.core.fit.floors import broken, floors_of
 from wattmetron.core.fit.rules import blocks, check
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import KINDS
+from wattmetron.core.values.part_kinds import KINDS
 from wattmetron.services.desk.assess import assess
 from wattmetron.services.desk.cures import cure
 

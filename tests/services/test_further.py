@@ -11,7 +11,7 @@ from tests.demo import loft, loft_build, plans, world
 from wattmetron.core.errors import BuildError
 from wattmetron.core.search.proposal import besides_minor, propose
 from wattmetron.core.values.build import MAX_ADDED
-from wattmetron.core.values.parts import FURTHER_KINDS, KINDS
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, KINDS
 from wattmetron.formats.brief_file import brief_file, brief_from, build_file, build_from
 from wattmetron.services.advice.proposals import answer, kept_parts
 from wattmetron.services.desk.assess import assess, remaining

@@ -23,7 +23,7 @@ from wattmetron.core.frames.working import frame_working
 from wattmetron.core.search.proposal import cheapest_fit, propose
 from wattmetron.core.values.build import Build, OwnTuning
 from wattmetron.core.values.offers import NEW_PARTS
-from wattmetron.core.values.parts import KINDS
+from wattmetron.core.values.part_kinds import KINDS
 from wattmetron.core.values.plan import Plan
 from wattmetron.formats.brief_file import build_file, read_build
 from wattmetron.formats.plan_file import from_document, to_document

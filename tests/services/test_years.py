@@ -9,7 +9,7 @@ from tests.worlds import FLOORS
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import NEW_PARTS
-from wattmetron.core.values.parts import KINDS
+from wattmetron.core.values.part_kinds import KINDS
 from wattmetron.core.values.wishes import letting_go
 from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.advice.years import FREED, asking_more, years_kept

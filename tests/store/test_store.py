@@ -148,12 +148,13 @@ def test_past_catalogues_stay_as_they_were(path):
 
 
 def as_before(value):
-    """A case with one radiator in a place as older versions wrote it."""
-    return (
-        re.sub(r'("radiator_[a-z]+_mm":)\[(\d+)\]', r"\1\2", value)
-        if isinstance(value, str)
-        else value
-    )
+    """A case with one radiator in a place, and what a part lacks, as older versions wrote it."""
+    if not isinstance(value, str):
+        return value
+    lacking = r'("(?:igpu_speed|boxed_cooler_w|ray_speed)":) ?0(?:\.0)?(?=[,}])'
+    value = re.sub(lacking, r"\1 null", value)
+    value = re.sub(r'("wireless":) ?"none"', r'\1 ""', value)
+    return re.sub(r'("radiator_[a-z]+_mm":) ?\[(\d+)\]', r"\1\2", value)
 
 
 BEFORE = {"in_stock": "stock in ('in', 'few')"}

@@ -177,7 +177,7 @@ def test_the_doctor_says_what_a_new_version_would_change_and_changes_nothing(tmp
     code, said = run(capsys, "doctor", "--database", older)
     assert code == 1 and "of an earlier version" in said and "Measured runs" in said
     assert older.read_bytes() == before
-    assert len(pending_migrations(older)) == 3
+    assert len(pending_migrations(older)) == 4
 
 
 def test_what_a_killed_restore_left_is_cleared_and_what_runs_is_left_alone(small_copy):

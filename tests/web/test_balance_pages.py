@@ -16,7 +16,7 @@ from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import NEW_PARTS
-from wattmetron.core.values.parts import ALL_KINDS
+from wattmetron.core.values.part_kinds import ALL_KINDS
 from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.advice.balance import (
     bought_for_years,

@@ -316,7 +316,7 @@ def test_a_machine_in_no_brief_is_measured_promised_and_teaches(client, workshop
 def test_a_machine_that_is_not_known_is_refused_with_what_was_typed(client, workshop, typed, said):
     if typed.get("chip") == "draws nothing":
         chips = workshop.catalogue().by_kind["processor"]
-        typed = {**typed, "chip": next(own.name for own in chips if own.igpu_speed is None)}
+        typed = {**typed, "chip": next(own.name for own in chips if not own.draws)}
     answer = bring(client, workshop, csv_of(64), **{**LIVING_ROOM, **typed})
     assert answer.status_code == 422 and said in answer.text
     assert 'value="Hollow Meridian"' in answer.text and all_runs(workshop) == ()

@@ -240,7 +240,7 @@ def test_a_catalogue_without_coolers_still_proposes_boxed_ones_or_says_why(clien
     answer = client.post("/api/v1/propose", json={"brief": brief}).json()
     assert answer["found"] and all(line["kind"] != "cooler" for line in answer["lines"])
     without_boxed = {
-        key: part for key, part in parts.items() if getattr(part, "boxed_cooler_w", None) is None
+        key: part for key, part in parts.items() if not getattr(part, "boxed_cooler_w", None)
     }
     offers = tuple(offer for offer in offers if offer.part_id in without_boxed)
     workshop.import_catalogue(

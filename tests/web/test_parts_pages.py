@@ -13,7 +13,7 @@ from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.account import account
 from wattmetron.core.values.offers import ANY_PARTS
-from wattmetron.core.values.parts import ALL_KINDS
+from wattmetron.core.values.part_kinds import ALL_KINDS
 from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
 from wattmetron.services.advice.proposals import answer
 from wattmetron.services.desk.assess import assess

@@ -10,7 +10,7 @@ import pytest
 from PIL import Image
 
 from tests.worlds import World
-from wattmetron.core.values.parts import ALL_KINDS
+from wattmetron.core.values.part_kinds import ALL_KINDS
 from wattmetron.formats.picture_file import KEPT_PX, MOST_PIXELS, PictureError, kept_picture
 from wattmetron.web.drawing.part_picture import HEIGHT, WIDTH, part_picture
 

@@ -25,6 +25,7 @@ BACKLOG, KEEP_ALIVE_S, SWITCH_S = 128, 75, 0.001
 
 
 def serve(options: argparse.Namespace) -> int:
+    memory.one_arena()
     import uvicorn
 
     from wattmetron.demo import BRIEFS, CATALOGUE

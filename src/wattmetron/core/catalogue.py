@@ -14,15 +14,8 @@ from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Buys, Offer, PriceBook, Region
 from wattmetron.core.values.own_record import OwnRecord
-from wattmetron.core.values.parts import (
-    ALL_KINDS,
-    FURTHER_KINDS,
-    KINDS,
-    Graphics,
-    Kind,
-    Memory,
-    Part,
-)
+from wattmetron.core.values.part_kinds import ALL_KINDS, FURTHER_KINDS, KINDS, Kind
+from wattmetron.core.values.parts import Graphics, Memory, Part
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.references import Reference
 from wattmetron.core.values.results import Results

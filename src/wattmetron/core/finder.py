@@ -10,7 +10,7 @@ from rapidfuzz import fuzz, process
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.requirements.reading.names import tokens
-from wattmetron.core.values.parts import KIND_NAMES
+from wattmetron.core.values.part_kinds import KIND_NAMES
 
 LIKENESS = 72.0
 LEAST_LENGTH = 3

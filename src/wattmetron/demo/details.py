@@ -265,7 +265,7 @@ def _board(board: Mainboard) -> Mainboard:
         u2_ports=0,
         module_slots=0,
         front_headers=("USB 3",) if plain else ("USB 3", "USB-C"),
-        wireless="Wi-Fi 6E" if mini or grand else "",
+        wireless="Wi-Fi 6E" if mini or grand else NONE,
         m2_lengths_mm=tuple(110 if grand and not place else 80 for place in range(board.m2_slots)),
         m2_gens=tuple(
             board.card_pcie_gen if not place else max(3, board.card_pcie_gen - 1)

@@ -11,7 +11,7 @@ from math import exp
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.demo import TODAY
 from wattmetron.demo.shops import SALES
 

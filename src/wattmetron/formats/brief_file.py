@@ -22,7 +22,7 @@ from wattmetron.core.values.brief import (
 )
 from wattmetron.core.values.build import Build, OwnTuning, SetAside, StandIn
 from wattmetron.core.values.money import to_decimal, to_minor
-from wattmetron.core.values.parts import FURTHER_KINDS, Kind
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, Kind
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.sent import Sent
 from wattmetron.core.values.wishes import PREFERRED, check_brief

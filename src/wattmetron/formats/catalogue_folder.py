@@ -25,7 +25,8 @@ from wattmetron.core.values.kinds import PART_TYPES
 from wattmetron.core.values.money import to_decimal
 from wattmetron.core.values.offers import LINKS, Condition, Offer, Region, SoldBy, Terms
 from wattmetron.core.values.own_record import OwnRecord, with_records
-from wattmetron.core.values.parts import FURTHER_KINDS, Kind, Part
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, Kind
+from wattmetron.core.values.parts import Part
 from wattmetron.core.values.published import Assumptions, Published
 from wattmetron.core.values.results import Results
 from wattmetron.formats.charts_file import ChartLine, read_charts, write_charts

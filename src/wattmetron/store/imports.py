@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import ConflictError
 from wattmetron.core.values.offers import Offer
-from wattmetron.core.values.parts import ALL_KINDS
+from wattmetron.core.values.part_kinds import ALL_KINDS
 from wattmetron.store.catalogues import (
     ENTRIES,
     NEVER_ENDED,

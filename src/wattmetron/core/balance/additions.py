@@ -19,12 +19,11 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.part_kinds import OF_FANS, Kind
 from wattmetron.core.values.parts import (
-    OF_FANS,
     STORAGE_KINDS,
     Cooler,
     Graphics,
-    Kind,
     Mainboard,
     Memory,
     Part,
@@ -260,7 +259,7 @@ def _room_to_grow(machine: Machine, part: Part) -> str:
         return ""
     if part.memory_slots < board.memory_slots or part.m2_slots < board.m2_slots:
         return ""
-    if board.wireless and not part.wireless:
+    if board.stated_wireless and not part.stated_wireless:
         return ""
     gains = [
         f"{part.memory_slots} memory slots instead of {board.memory_slots}"
@@ -269,7 +268,7 @@ def _room_to_grow(machine: Machine, part: Part) -> str:
         f"{part.m2_slots} M.2 places instead of {board.m2_slots}"
         if part.m2_slots > board.m2_slots
         else "",
-        "wireless" if part.wireless and not board.wireless else "",
+        "wireless" if part.stated_wireless and not board.stated_wireless else "",
     ]
     return ", ".join(gain for gain in gains if gain)
 

@@ -19,7 +19,8 @@ from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import KINDS, Kind, Part
+from wattmetron.core.values.part_kinds import KINDS, Kind
+from wattmetron.core.values.parts import Part
 from wattmetron.core.workloads.informed import fitted_game
 
 TRIFLE = float(np.log(0.98))

@@ -18,7 +18,8 @@ from wattmetron.core.search.settle import settle
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import FURTHER_KINDS, Kind, Part
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, Kind
+from wattmetron.core.values.parts import Part
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -8,7 +8,7 @@ from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,7 +18,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, OF_FANS, Kind
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, KINDS, OF_FANS, Kind
 from wattmetron.core.workloads.informed import fitted_game
 
 OTHERS: tuple[Kind, ...] = tuple(kind for kind in FURTHER_KINDS if kind not in OF_FANS)

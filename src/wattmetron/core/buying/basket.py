@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import NamedTuple
 
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.shops import HEAVY_KINDS, BundleOffer, Code, ShopRules
 
 

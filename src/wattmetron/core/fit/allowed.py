@@ -9,8 +9,8 @@ from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import AMPLE, Supply
 from wattmetron.core.values.other_work import all_core_floor
+from wattmetron.core.values.part_kinds import KIND_NAMES
 from wattmetron.core.values.parts import (
-    KIND_NAMES,
     Case,
     Cooler,
     Mainboard,
@@ -356,14 +356,14 @@ def _lacks(part: Part, has: Callable[[Mainboard], bool]) -> bool:
 @personal(
     "graphics in the processor",
     lambda purchase, money: (
-        f"{purchase.part.name} has no graphics of its own; the brief wants them."
+        f"{purchase.part.name} is not known to have graphics of its own; the brief wants them."
     ),
 )
 def own_graphics(purchase: PartCandidate) -> bool:
     return (
         purchase.brief.own_graphics
         and isinstance(purchase.part, Processor)
-        and purchase.part.igpu_speed is None
+        and not purchase.part.draws
     )
 
 

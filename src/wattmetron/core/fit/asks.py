@@ -2,13 +2,14 @@
 
 from collections.abc import Callable
 
-from wattmetron.core.fit.finding import Figure, RuleFinding, Speech
+from wattmetron.core.fit.finding import Figure, MissingData, RuleFinding, Speech
 from wattmetron.core.fit.rule import RuleContext, rule
 from wattmetron.core.fit.wishes import Ask, Wishes
 from wattmetron.core.requirements.versions import offered, version_of
 from wattmetron.core.values.further_parts import OperatingSystem
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Graphics, Kind, Processor
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Graphics, Processor
 
 
 def _drawn_by(machine: Machine) -> Graphics | Processor | None:
@@ -94,10 +95,12 @@ def frame_generation(look: RuleContext) -> Speech:
 def ray_tracing(look: RuleContext) -> Speech:
     """Rays need a card that can trace them."""
     source = _drawn_by(look.machine)
-    if source is None or (isinstance(source, Graphics) and source.ray_speed is not None):
+    if source is None or (isinstance(source, Graphics) and source.traces_rays):
         return
     names = _names(look.wishes, lambda ask: ask.ray_tracing)
-    if names:
+    if names and isinstance(source, Graphics) and source.ray_speed is None:
+        yield MissingData("graphics", source.name, "ray tracing")
+    elif names:
         yield RuleFinding(
             (_kind(source),),
             f"Ray tracing is asked for in {names}; {source.name} cannot trace rays.",

@@ -19,7 +19,8 @@ from wattmetron.core.values.further_parts import (
 )
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import NONE, Graphics, Kind, Mainboard, Part, Processor
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Graphics, Mainboard, Part, Processor
 
 KEYS, POINTER, BOTH = "keyboard", "mouse", "keyboard and mouse"
 
@@ -51,7 +52,7 @@ def adapts(part: Part) -> bool:
 
 def has_wireless(machine: Machine) -> bool:
     board = machine.mainboard
-    if board and board.wireless.casefold() not in ("", NONE):
+    if board and board.stated_wireless:
         return True
     modules = [part for part in machine.added if is_module(part)]
     housed = bool(modules and board and (board.module_slots or 0) >= len(modules))
@@ -109,10 +110,8 @@ def besides_missed(machine: Machine, wants: Besides) -> Iterator[tuple[str, str]
     if board is None or chip is None or machine.missing():
         return
     if wants.wireless and not has_wireless(machine):
-        yield (
-            "wireless",
-            f"{board.name} has no wireless, and no adapter brings it.",
-        )
+        lacks = "has no" if board.wireless else "is not known to have"
+        yield "wireless", f"{board.name} {lacks} wireless, and no adapter brings it."
     there = {
         "system": any(runs(part, chip, wants) for part in machine.of("system")),
         "display": _shown(machine, wants),

@@ -10,7 +10,8 @@ from wattmetron.core.fit.rule import Rule, RuleContext
 from wattmetron.core.fit.rules import blocking_on, check
 from wattmetron.core.fit.wishes import USUAL, Wishes
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind, Part
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, KINDS, Kind
+from wattmetron.core.values.parts import Part
 
 RULES_OF: dict[Kind, tuple[Rule, ...]] = {kind: blocking_on(kind) for kind in KINDS}
 

@@ -5,14 +5,8 @@ from collections.abc import Iterable
 from wattmetron.core.fit.finding import Figure, MissingData, RuleFinding, Speech
 from wattmetron.core.fit.rule import RuleContext, rule
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import (
-    Case,
-    Graphics,
-    Kind,
-    PowerSupply,
-    Radiator,
-    SupplyForm,
-)
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Case, Graphics, PowerSupply, Radiator, SupplyForm
 
 
 @rule(

@@ -80,7 +80,9 @@ def boxed_cooler(look: RuleContext) -> Speech:
             ),
             level="good to know",
         )
-    elif chip.boxed_cooler_w is not None:
+    elif chip.boxed_cooler_w is None:
+        yield MissingData("processor", chip.name, "boxed cooler")
+    elif chip.boxed_cooler_w:
         yield RuleFinding(
             ("processor", "cooler"),
             f"The boxed cooler of {chip.name} carries {chip.boxed_cooler_w} W, too little for"

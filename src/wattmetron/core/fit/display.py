@@ -8,7 +8,8 @@ from wattmetron.core.fit.finding import Figure, MissingData, RuleFinding, Speech
 from wattmetron.core.fit.rule import RuleContext, rule
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.further_parts import Screen
-from wattmetron.core.values.parts import NONE, Graphics, Kind, Mainboard
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import NONE, Graphics, Mainboard
 
 
 @rule(
@@ -37,6 +38,8 @@ def graphics_output(look: RuleContext) -> Speech:
     if not chip:
         return
     if chip.igpu_speed is None:
+        yield MissingData("processor", chip.name, "integrated graphics")
+    elif not chip.draws:
         if board and look.machine.case:
             yield RuleFinding(
                 ("processor", "graphics"),

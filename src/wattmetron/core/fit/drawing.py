@@ -12,7 +12,8 @@ from typing import Literal
 from wattmetron.core.fit.clearance import card_room_mm, placed_radiator, tall_mm
 from wattmetron.core.fit.ports import ROW_MM, ROWS
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import BoardForm, Case, Kind
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import BoardForm, Case
 
 View = Literal["side", "above"]
 BOARD_MM: dict[BoardForm, tuple[int, int]] = {

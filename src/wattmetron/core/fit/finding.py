@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 
 Level = Literal["blocks", "do first", "wastes", "good to know"]
 LEVELS: tuple[Level, ...] = ("blocks", "do first", "wastes", "good to know")

@@ -12,7 +12,7 @@ from wattmetron.core.fit.asks import apis_of
 from wattmetron.core.fit.besides import Besides, besides_missed
 from wattmetron.core.fit.display import drives
 from wattmetron.core.fit.finding import counted
-from wattmetron.core.fit.later import ToCome, against_later, brings_cooler, later_card, later_chip
+from wattmetron.core.fit.later import ToCome, against_later, later_card, later_chip
 from wattmetron.core.fit.leads import CardPlugs, Sockets, leads_level, sockets_of
 from wattmetron.core.fit.platform import BARELY_PERCENT, barely_w, needs_a_step
 from wattmetron.core.fit.roles import (
@@ -130,9 +130,9 @@ class Floors:
                 return part.total_gb <= chip.memory_max_gb
             case Cooler():
                 carries = self.cools(self.capacity_w(part), chip)
-                return brings_cooler(chip) or (mounts_on(part.sockets, chip.socket) and carries)
+                return chip.brings_cooler or (mounts_on(part.sockets, chip.socket) and carries)
             case Case():
-                box_mm = chip.boxed_height_mm if brings_cooler(chip) else None
+                box_mm = chip.boxed_height_mm if chip.brings_cooler else None
                 return (box_mm or 0) <= (part.cooler_height_mm or 0)
         return True
 
@@ -221,7 +221,7 @@ class Floors:
     def boxed_stays(self, chip: Processor) -> bool:
         """Whether a processor's boxed cooler does, and none is wanted for a later processor."""
         later = self.later.chip
-        return self.boxed_does(chip) and (later is None or brings_cooler(later))
+        return self.boxed_does(chip) and (later is None or later.brings_cooler)
 
     def cooler_room_dba(self, card: Graphics | None) -> float:
         """The loudest cooler beside a card; below nothing where the card alone is too loud."""

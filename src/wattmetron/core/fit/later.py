@@ -77,13 +77,8 @@ class ToCome(NamedTuple):
 
     def with_chip(self, machine: Machine, chip: Processor) -> Machine:
         """The machine with the later processor, on its own boxed cooler where that suffices."""
-        cooler = None if brings_cooler(chip) else machine.cooler
+        cooler = None if chip.brings_cooler else machine.cooler
         return replace(machine, processor=chip, cooler=cooler)
-
-
-def brings_cooler(chip: Processor) -> bool:
-    """Whether a processor comes with a cooler that suffices."""
-    return (chip.boxed_cooler_w or 0) >= chip.sustained_w
 
 
 def against_later(machine: Machine, headroom_percent: int) -> str:

@@ -3,7 +3,8 @@
 from wattmetron.core.fit.finding import Figure, MissingData, RuleFinding, Speech, counted
 from wattmetron.core.fit.rule import RuleContext, rule
 from wattmetron.core.frames.memory import memory_rates, usable_mts
-from wattmetron.core.values.parts import Kind, Mainboard, Memory, Processor
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Mainboard, Memory, Processor
 from wattmetron.core.values.sockets import same_socket
 
 

@@ -8,7 +8,8 @@ from wattmetron.core.fit.finding import Figure, MissingData, RuleFinding, Speech
 from wattmetron.core.fit.rule import RuleContext, rule
 from wattmetron.core.values.fan_places import homeless, places_for_fans
 from wattmetron.core.values.further_parts import Fan, WirelessAdapter
-from wattmetron.core.values.parts import NONE, BoardForm, Case, Graphics, Kind, Mainboard
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import NONE, BoardForm, Case, Graphics, Mainboard
 
 
 @rule(
@@ -22,10 +23,14 @@ from wattmetron.core.values.parts import NONE, BoardForm, Case, Graphics, Kind, 
 def wireless(look: RuleContext) -> Speech:
     """Wireless that the brief wants comes from the board, a card or a stick."""
     board = look.machine.mainboard
-    if board and look.wishes.wireless and not has_wireless(look.machine):
+    if not board or not look.wishes.wireless or has_wireless(look.machine):
+        return
+    if not board.wireless:
+        yield MissingData("mainboard", board.name, "wireless")
+    else:
         yield RuleFinding(
             ("mainboard",),
-            f"The brief wants wireless; {board.name} is not known to have it.",
+            f"The brief wants wireless; {board.name} has no wireless, and no adapter brings it.",
             "Take a mainboard with wireless, or add an adapter.",
             (),
             ("wireless", "mainboard"),

@@ -19,7 +19,8 @@ from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import MAX_ADDED, MAX_KITS, Build
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import FURTHER_KINDS, Kind, Part
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, Kind
+from wattmetron.core.values.parts import Part
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

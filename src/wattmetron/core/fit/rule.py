@@ -9,7 +9,8 @@ from wattmetron.core.fit.finding import Finding, Gap, Level, RuleFinding, Speech
 from wattmetron.core.fit.wishes import USUAL, Wishes
 from wattmetron.core.power.draw import Draw, draw
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Kind, Part
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Part
 
 DRAWN: frozenset[Kind] = frozenset({"processor", "graphics", "memory", "storage"})
 """Kinds that the draw is made of."""

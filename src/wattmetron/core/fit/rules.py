@@ -28,7 +28,7 @@ from wattmetron.core.fit.finding import (
 from wattmetron.core.fit.rule import Rule, RuleContext, rules_in
 from wattmetron.core.fit.wishes import USUAL, Wishes
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 
 RULES: tuple[Rule, ...] = tuple(
     rule

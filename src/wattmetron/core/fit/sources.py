@@ -9,7 +9,8 @@ from wattmetron.core.fit.rule import Rule
 from wattmetron.core.values.fields import Column
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import KINDS, Kind, Part, Storage
+from wattmetron.core.values.part_kinds import KINDS, Kind
+from wattmetron.core.values.parts import Part, Storage
 
 Check = Callable[[Machine], tuple[Finding, ...]]
 CLAIMED = Told(

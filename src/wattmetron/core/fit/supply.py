@@ -4,7 +4,7 @@ from wattmetron.core.fit.finding import Figure, Level, MissingData, RuleFinding,
 from wattmetron.core.fit.leads import CardPlugs, leads_level, plugged_in, sockets_of
 from wattmetron.core.fit.rule import DRAWN, RuleContext, rule
 from wattmetron.core.power.draw import needed_supply_w
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.seating import in_slots
 from wattmetron.core.values.trust import judge
 

@@ -96,7 +96,7 @@ def drawing_side(machine: Machine, memory: MemoryClass) -> DrawingSide:
             name=card.name,
             anchors=anchors_of(card),
             speed_sd=card.speed_sd,
-            ray_speed=np.nan if card.ray_speed is None else card.ray_speed,
+            ray_speed=card.ray_speed or np.nan,
             ray_sd=card.ray_speed_sd,
             video_memory_gb=card.memory_gb,
             link_gbs=float(work.link_gbs(gen, lanes)),
@@ -104,7 +104,7 @@ def drawing_side(machine: Machine, memory: MemoryClass) -> DrawingSide:
             upscalers=card.upscalers,
             generators=card.generators,
         )
-    assert chip.igpu_speed is not None
+    assert chip.igpu_speed
     scale = (memory.bandwidth_gbs / rated_bandwidth_gbs(chip)) ** work.INTEGRATED_EXPONENT
     speed = chip.igpu_speed * scale
     return DrawingSide(

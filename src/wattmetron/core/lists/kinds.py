@@ -2,7 +2,7 @@
 
 import re
 
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 
 WORDS: tuple[tuple[Kind, str], ...] = (
     ("mainboard", r"main ?boards?|mother ?boards?|mobo|boards?|hovedkort"),

@@ -13,7 +13,8 @@ from rapidfuzz import fuzz, process
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.lazy import GrowingRows
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import Graphics, Kind, Part
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Graphics, Part
 
 PIECE = re.compile(r"ddr\d\b|[^\W\d_]+|\d+", re.I)
 LEAST_LENGTH, LIKENESS, MOST_SLIPS = 4, 72.0, 4096

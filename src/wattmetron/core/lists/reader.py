@@ -22,7 +22,7 @@ from wattmetron.core.lists.rows import ParsedRow, rows_of
 from wattmetron.core.lists.said import Guess, ListError, SentList, SentPart
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import ANY_PARTS
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.text import clean
 
 MOST_CHARACTERS, MOST_PARTS, MOST_GUESSES = 40_000, 200, 5

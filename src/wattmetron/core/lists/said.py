@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from wattmetron.core.errors import InvalidError
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 
 SURE_FROM = 0.8
 

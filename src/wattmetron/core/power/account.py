@@ -231,7 +231,7 @@ def _year(
 
 def _heat(machine: Machine) -> Heat:
     chip, case = machine.processor, machine.case
-    cooler_w = chip.boxed_cooler_w if chip else None
+    cooler_w = chip.boxed_cooler_w or None if chip else None
     if machine.cooler:
         cooler_w = machine.cooler.capacity_w
     case_w = case_heat_w(case.airflow, machine.fans) if case else None

@@ -23,7 +23,8 @@ from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.further import Disc
 from wattmetron.core.search.ladder import ints
 from wattmetron.core.search.pool import Pool
-from wattmetron.core.values.parts import Kind, Storage
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Storage
 from wattmetron.core.values.seating import Stick, cabled, on_u2, sticks_of
 
 Ints = NDArray[np.int64]

@@ -13,7 +13,8 @@ from wattmetron.core.fit.allowed import may_be_bought
 from wattmetron.core.fit.besides import BOTH, KEYS, POINTER, Besides, runs, shows
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.further_parts import InputDevice, OpticalDrive, WirelessAdapter
-from wattmetron.core.values.parts import Graphics, Kind, Mainboard, Part, Processor
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Graphics, Mainboard, Part, Processor
 
 
 class Brought(NamedTuple):
@@ -91,7 +92,7 @@ class Further:
         """The ways to wireless on a board: its own, an expansion card, a stick; a card only where
         it is cheaper.
         """
-        if not self.wants.wireless or board.wireless:
+        if not self.wants.wireless or board.stated_wireless:
             return [NOTHING]
         stick = self._first("wireless", _adapts("USB"))
         card = self._first("wireless", _adapts("PCIe x1"))

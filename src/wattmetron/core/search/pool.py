@@ -34,15 +34,12 @@ from wattmetron.core.values.further_parts import Fan, FanSplitter, WirelessAdapt
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.part_kinds import ALL_KINDS, KINDS, OF_FANS, Kind
 from wattmetron.core.values.parts import (
-    ALL_KINDS,
     BOARD_FORMS,
-    KINDS,
-    OF_FANS,
     Case,
     Cooler,
     Graphics,
-    Kind,
     Mainboard,
     Memory,
     Part,

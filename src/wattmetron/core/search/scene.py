@@ -309,9 +309,7 @@ def make_scenes(
         for choice in choices
     }
     plugs = [CardPlugs.of([card] * (1 + floors.later.second)) for card in cards]
-    draws_later = not floors.later.second and (
-        floors.later.chip is None or floors.later.chip.igpu_speed is not None
-    )
+    draws_later = not floors.later.second and (floors.later.chip is None or floors.later.chip.draws)
     supplies = Supplies(pool, enclosures.sort_of_supply, plugs)
     allowed = np.array([may_show(card) for card in cards], dtype=bool)
     if not brief.accept_spill:
@@ -355,9 +353,7 @@ def make_scenes(
             chip_lanes=ints(chip.card_pcie_lanes for chip in chips),
             igpu=np.array(
                 [
-                    draws_later
-                    and chip.igpu_speed is not None
-                    and (pool.processors.fixed or floors.starts_on(chip))
+                    draws_later and chip.draws and (pool.processors.fixed or floors.starts_on(chip))
                     for chip in chips
                 ],
                 dtype=bool,

@@ -32,7 +32,8 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kits import JOINT
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Cooler, Graphics, Kind, Part, PowerSupply, Processor
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Cooler, Graphics, Part, PowerSupply, Processor
 
 Ints = NDArray[np.int64]
 SHELL: frozenset[Kind] = frozenset({"cooler", "supply", "case"})

@@ -126,7 +126,7 @@ class TargetSide:
             game,
             target,
             [anchors_of(card) for card in cards],
-            [card.ray_speed for card in cards],
+            [card.ray_speed or None for card in cards],
             [card.speed_sd for card in cards],
             [card.ray_speed_sd for card in cards],
             [card.memory_gb for card in cards],

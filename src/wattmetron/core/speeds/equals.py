@@ -81,7 +81,7 @@ def _speeds(part: Processor | Graphics) -> tuple[float, ...]:
 
 
 def _ray(part: Processor | Graphics) -> float | None:
-    return part.ray_speed if isinstance(part, Graphics) else None
+    return part.ray_speed or None if isinstance(part, Graphics) else None
 
 
 def _ln_speeds(

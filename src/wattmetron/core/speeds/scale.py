@@ -30,8 +30,8 @@ class Standing:
     """A place on the scale.
 
     ``speeds``: for a processor (S, T) in points; for graphics (R at 1920x1080, 2560x1440,
-    3840x2160) in points. ``ray_speed`` is Q, None where it cannot trace rays. ``part_ids`` are the
-    parts that stand here; games take to parts of one ``design`` alike; ``threads`` are a
+    3840x2160) in points. ``ray_speed`` is Q, None where it is not known to trace rays. ``part_ids``
+    are the parts that stand here; games take to parts of one ``design`` alike; ``threads`` are a
     processor's, where they are known.
     """
 
@@ -184,7 +184,7 @@ def _variant(key: str, cards: list[Graphics]) -> Standing:
         name=f"{card.chip} {card.memory_gb:g}\u00a0GB",
         speeds=anchors_of(card),
         sd=card.speed_sd,
-        ray_speed=card.ray_speed,
+        ray_speed=card.ray_speed or None,
         ray_sd=card.ray_speed_sd,
         memory_gb=card.memory_gb,
         released=released,

@@ -14,7 +14,8 @@ from wattmetron.core.values.declared import Declared, FieldSpec, Wish, declared
 from wattmetron.core.values.games import PresetName
 from wattmetron.core.values.offers import Buys
 from wattmetron.core.values.other_work import WorkName
-from wattmetron.core.values.parts import KINDS, Kind, StorageKind
+from wattmetron.core.values.part_kinds import KINDS, Kind
+from wattmetron.core.values.parts import StorageKind
 from wattmetron.core.values.preferences import MOST_PREFERENCES, Preference
 from wattmetron.core.values.trust import TrustFloor
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import date
 
 from wattmetron.core.errors import BuildError
-from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, KINDS, Kind
 
 MAX_DRIVES = 8
 MAX_ADDED = 20

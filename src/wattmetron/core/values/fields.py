@@ -19,6 +19,8 @@ FOLDED = {"folded": True}
 LEAST = 1e-4
 """What has to be above zero is at least so much: every formula stays finite."""
 Points = Annotated[float, Ge(0.01), Le(100_000)]
+PointsOrNone = Annotated[float, Ge(0), Le(100_000)]
+"""Points where 0 says that there is nothing to be fast."""
 Spread = Annotated[float, Ge(0), Le(0.3)]
 WorkSpread = Annotated[float, Ge(0), Le(1)]
 Watts = Annotated[int, Ge(0), Le(5_000)]

@@ -9,11 +9,11 @@ from wattmetron.core.values.further_parts import (
     Screen,
     WirelessAdapter,
 )
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.parts import (
     Case,
     Cooler,
     Graphics,
-    Kind,
     Mainboard,
     Memory,
     Part,

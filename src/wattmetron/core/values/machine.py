@@ -7,14 +7,11 @@ from wattmetron.core.values.fan_places import placed
 from wattmetron.core.values.further_parts import Fan, FanSplitter, OpticalDrive
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.part_kinds import ALL_KINDS, FURTHER_KINDS, KINDS, Kind
 from wattmetron.core.values.parts import (
-    ALL_KINDS,
-    FURTHER_KINDS,
-    KINDS,
     Case,
     Cooler,
     Graphics,
-    Kind,
     Mainboard,
     Memory,
     Part,
@@ -124,11 +121,7 @@ class Machine:
 
     @property
     def uses_integrated(self) -> bool:
-        return (
-            self.graphics is None
-            and self.processor is not None
-            and self.processor.igpu_speed is not None
-        )
+        return self.graphics is None and self.processor is not None and self.processor.draws
 
     @property
     def can_draw(self) -> bool:
@@ -141,11 +134,7 @@ class Machine:
     def boxed_suffices(self) -> bool:
         """Whether the processor comes with a cooler that carries its sustained power."""
         chip = self.processor
-        return (
-            chip is not None
-            and chip.boxed_cooler_w is not None
-            and chip.boxed_cooler_w >= chip.sustained_w
-        )
+        return chip is not None and chip.brings_cooler
 
     def missing(self) -> tuple[Kind, ...]:
         """Kinds that still have to be filled before the machine is whole."""

@@ -14,90 +14,17 @@ from wattmetron.core.values.fields import (
     Count,
     Millimetres,
     Points,
+    PointsOrNone,
     Some,
     Spread,
     Watts,
 )
 
-Kind = Literal[
-    "processor",
-    "graphics",
-    "mainboard",
-    "memory",
-    "storage",
-    "cooler",
-    "supply",
-    "case",
-    "fan",
-    "splitter",
-    "wireless",
-    "optical",
-    "system",
-    "display",
-    "input",
-]
 StorageKind = Literal["hard disk", "SSD", "NVMe SSD"]
 STORAGE_KINDS: tuple[StorageKind, ...] = ("hard disk", "SSD", "NVMe SSD")
 """Slower kinds first."""
 HARD_DISK_MBS = 300
 """A SATA drive that reads no faster spins."""
-KINDS: tuple[Kind, ...] = (
-    "processor",
-    "graphics",
-    "mainboard",
-    "memory",
-    "storage",
-    "cooler",
-    "supply",
-    "case",
-)
-FURTHER_KINDS: tuple[Kind, ...] = (
-    "fan",
-    "splitter",
-    "wireless",
-    "optical",
-    "system",
-    "display",
-    "input",
-)
-"""Kinds beside the eight that a machine is made of: several of each, none needed."""
-OF_FANS: tuple[Kind, ...] = ("fan", "splitter")
-"""Further kinds that come along with a case."""
-ALL_KINDS: tuple[Kind, ...] = (*KINDS, *FURTHER_KINDS)
-KIND_NAMES: dict[Kind, str] = {
-    "processor": "processor",
-    "graphics": "graphics card",
-    "mainboard": "mainboard",
-    "memory": "memory kit",
-    "storage": "drive",
-    "cooler": "cooler",
-    "supply": "power supply",
-    "case": "case",
-    "fan": "fan",
-    "splitter": "fan splitter",
-    "wireless": "wireless adapter",
-    "optical": "optical drive",
-    "system": "operating system",
-    "display": "display",
-    "input": "input device",
-}
-KIND_PLURALS: dict[Kind, str] = {
-    "processor": "processors",
-    "graphics": "graphics cards",
-    "mainboard": "mainboards",
-    "memory": "memory kits",
-    "storage": "drives",
-    "cooler": "coolers",
-    "supply": "power supplies",
-    "case": "cases",
-    "fan": "fans",
-    "splitter": "fan splitters",
-    "wireless": "wireless adapters",
-    "optical": "optical drives",
-    "system": "operating systems",
-    "display": "displays",
-    "input": "input devices",
-}
 MemoryType = Literal["DDR3", "DDR4", "DDR5"]
 BoardForm = Literal["E-ATX", "ATX", "Micro-ATX", "Mini-ITX"]
 SupplyForm = Literal["ATX", "SFX", "SFX-L", "external"]
@@ -210,7 +137,8 @@ class Processor(Part):
         ),
     ] = None
     igpu_speed: Annotated[
-        Points | None, Column("R of the integrated graphics; empty: none", "points")
+        PointsOrNone | None,
+        Column("R of the integrated graphics; 0: there are none; empty: not known", "points"),
     ] = None
     igpu_upscalers: Annotated[
         tuple[str, ...], Column("Upscalers that the integrated graphics can run, separated by ;")
@@ -220,7 +148,8 @@ class Processor(Part):
         Column("Graphics APIs and levels of the integrated graphics, separated by ;"),
     ] = ()
     boxed_cooler_w: Annotated[
-        Watts | None, Column("Capacity of the boxed cooler; empty: none", "W")
+        Watts | None,
+        Column("Capacity of the boxed cooler; 0: none in the box; empty: not known", "W"),
     ] = None
     boxed_height_mm: Annotated[
         Millimetres | None, Column("Height of the boxed cooler; empty: not known", "mm")
@@ -240,6 +169,17 @@ class Processor(Part):
         str, Column("Family by which mainboards name the firmware it needs")
     ] = ""
 
+    @property
+    def draws(self) -> bool:
+        """Whether it is known to have integrated graphics."""
+        return bool(self.igpu_speed)
+
+    @property
+    def brings_cooler(self) -> bool:
+        """Whether it is known to come with a cooler that carries its sustained power."""
+        carries_w = self.boxed_cooler_w or 0
+        return 0 < carries_w >= self.sustained_w
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Graphics(Part):
@@ -250,7 +190,10 @@ class Graphics(Part):
     speed_1440p: Annotated[Points | None, Column("R at 2560x1440", "points")] = None
     speed_2160p: Annotated[Points | None, Column("R at 3840x2160", "points")] = None
     speed_sd: Annotated[Spread, Column("How well R is known: standard deviation", "ln")]
-    ray_speed: Annotated[Points | None, Column("Q: ray tracing; empty: cannot", "points")] = None
+    ray_speed: Annotated[
+        PointsOrNone | None,
+        Column("Q: ray tracing; 0: cannot trace rays; empty: not known", "points"),
+    ] = None
     ray_speed_sd: Annotated[Spread, Column("How well Q is known: standard deviation", "ln")] = 0.0
     memory_gb: Annotated[Gigabytes, Column("Video memory", "GB")]
     pcie_gen: Annotated[Gen, Column("PCIe generation")]
@@ -295,6 +238,11 @@ class Graphics(Part):
         tuple[str, ...], Column("Frame generators it can run, separated by ;; empty: none known")
     ] = ()
     apis: Annotated[tuple[str, ...], Column("Graphics APIs with their levels, separated by ;")] = ()
+
+    @property
+    def traces_rays(self) -> bool:
+        """Whether it is known to trace rays."""
+        return bool(self.ray_speed)
 
     @property
     def plugs(self) -> tuple[int, int] | None:
@@ -410,11 +358,16 @@ class Mainboard(Part):
         tuple[str, ...],
         Column("Headers for front ports, separated by ;, or none; empty: not known"),
     ] = ()
-    wireless: Annotated[str, Column("Wireless standard; empty: none")] = ""
+    wireless: Annotated[str, Column("Wireless standard, or none; empty: not known")] = ""
     rear_usb: Annotated[Count | None, Column("USB ports at the rear; empty: not known")] = None
     audio_channels: Annotated[Count | None, Column("Channels of its audio; empty: not known")] = (
         None
     )
+
+    @property
+    def stated_wireless(self) -> str:
+        """The wireless standard that is stated; empty where there is none, or nothing is stated."""
+        return "" if self.wireless.casefold() == NONE else self.wireless
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

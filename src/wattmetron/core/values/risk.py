@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Condition, Offer
-from wattmetron.core.values.parts import Cooler, Kind, Part, Storage
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Cooler, Part, Storage
 
 FAILING: Mapping[Kind, float] = {
     "processor": 0.01,

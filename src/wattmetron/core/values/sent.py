@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 
 HEAVY_KINDS: frozenset[Kind] = frozenset({"case", "display"})
 """What a shop asks more for to send."""

@@ -5,7 +5,8 @@ from typing import Literal, get_args
 
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.own_record import OwnRecord
-from wattmetron.core.values.parts import KIND_PLURALS, Part, PowerSupply
+from wattmetron.core.values.part_kinds import KIND_PLURALS
+from wattmetron.core.values.parts import Part, PowerSupply
 
 Trust = Literal["doubtful", "unknown", "plain", "proven"]
 TRUSTS: tuple[Trust, ...] = get_args(Trust)

@@ -7,7 +7,7 @@ from typing import Any
 from wattmetron.core.errors import BriefError
 from wattmetron.core.values.brief import BRIEF, Brief, check_fields
 from wattmetron.core.values.declared import Declared
-from wattmetron.core.values.parts import KIND_NAMES, KINDS
+from wattmetron.core.values.part_kinds import KIND_NAMES, KINDS
 from wattmetron.core.values.preferences import MOST_PREFERENCES, Preference
 from wattmetron.core.values.trust import TRUST_FLOORS
 

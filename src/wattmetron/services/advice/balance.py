@@ -20,7 +20,8 @@ from wattmetron.core.search.scene import Scenes, scenes_for
 from wattmetron.core.search.settle import settle
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import ALL_KINDS, Kind, Part
+from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
+from wattmetron.core.values.parts import Part
 from wattmetron.services.advice.preferences import settled
 from wattmetron.services.advice.proposals import kept_parts
 from wattmetron.services.advice.years import outlasts

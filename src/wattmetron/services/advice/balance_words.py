@@ -10,7 +10,7 @@ from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.other_work import WORKS, left_of
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import More, Tables, cuts_of, split_of
 from wattmetron.services.advice.price_limits import SIDES

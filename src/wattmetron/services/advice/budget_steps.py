@@ -11,7 +11,7 @@ from wattmetron.core.search.proposal import BAND
 from wattmetron.core.search.scene import scenes_for
 from wattmetron.core.search.settle import settle
 from wattmetron.core.values.brief import Brief, Target
-from wattmetron.core.values.parts import ALL_KINDS, Kind
+from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.services.advice.balance import Tables
 from wattmetron.services.advice.preferences import settled
 from wattmetron.services.desk.assess import Assessment, assess

@@ -12,7 +12,7 @@ from wattmetron.core.frames.together import chance_of_all
 from wattmetron.core.power.account import PowerAccount, account
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import KIND_NAMES, KINDS
+from wattmetron.core.values.part_kinds import KIND_NAMES, KINDS
 from wattmetron.core.values.trust import trust_of
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, assess, known_build

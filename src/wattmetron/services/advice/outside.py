@@ -1,7 +1,7 @@
 """What money would buy outside the machine."""
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.values.parts import FURTHER_KINDS
+from wattmetron.core.values.part_kinds import FURTHER_KINDS
 from wattmetron.services.desk.assess import Assessment
 from wattmetron.services.words.figures import money
 

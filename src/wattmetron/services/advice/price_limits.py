@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from wattmetron.core.balance.limits import PriceLimit, price_limit
 from wattmetron.core.search.proposal import BAND, propose
-from wattmetron.core.values.parts import KINDS, Kind
+from wattmetron.core.values.part_kinds import KINDS, Kind
 from wattmetron.services.advice.balance import Tables
 
 NEAR_MISSES = 3

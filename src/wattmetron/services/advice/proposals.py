@@ -16,7 +16,8 @@ from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.games import PRESETS
-from wattmetron.core.values.parts import KINDS, OF_FANS, Kind, Part
+from wattmetron.core.values.part_kinds import KINDS, OF_FANS, Kind
+from wattmetron.core.values.parts import Part
 from wattmetron.core.values.words import listed
 from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.advice import same_frames

@@ -10,7 +10,8 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.further_parts import Fan
-from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind, Memory, PowerSupply
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, KINDS, Kind
+from wattmetron.core.values.parts import Memory, PowerSupply
 from wattmetron.core.values.sent import Sent
 from wattmetron.core.values.trust import judge, trust_of
 from wattmetron.core.values.words import listed

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.values.parts import ALL_KINDS, Kind
+from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.outside import outside_words
 from wattmetron.services.desk.assess import Assessment

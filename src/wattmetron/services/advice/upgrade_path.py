@@ -21,7 +21,7 @@ from wattmetron.core.search.resale import RESALE_PERCENT
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.advice.proposals import kept_parts
 from wattmetron.services.advice.years import grown, growth

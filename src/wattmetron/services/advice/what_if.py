@@ -14,7 +14,8 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer
-from wattmetron.core.values.parts import ALL_KINDS, Graphics, Kind, Processor
+from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
+from wattmetron.core.values.parts import Graphics, Processor
 from wattmetron.services.advice.preferences import settled
 from wattmetron.services.advice.proposals import kept_parts
 from wattmetron.services.desk.assess import Assessment, assess, known_brief

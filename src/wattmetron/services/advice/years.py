@@ -19,7 +19,8 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.games import Game, VideoMemoryNeed
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
-from wattmetron.core.values.parts import Kind, Part
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Part
 from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.desk.assess import Assessment, known_brief
 

@@ -13,7 +13,8 @@ from wattmetron.core.speeds.equals import Use, equals
 from wattmetron.core.speeds.scale import Standing, scale_of
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import Buys, Offer
-from wattmetron.core.values.parts import Kind, Part
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Part
 from wattmetron.services.desk.assess import Assessment, known_brief, known_build, not_allowed
 
 SHOWN = 12

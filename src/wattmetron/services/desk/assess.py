@@ -24,7 +24,8 @@ from wattmetron.core.values.brief import Brief, Target, searched
 from wattmetron.core.values.build import Build, StandIn
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer, PriceBook
-from wattmetron.core.values.parts import KINDS, Kind, Part, Storage
+from wattmetron.core.values.part_kinds import KINDS, Kind
+from wattmetron.core.values.parts import Part, Storage
 from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.words.figures import money
 

@@ -11,7 +11,7 @@ from wattmetron.core.fit.floors import broken, floors_of
 from wattmetron.core.fit.vetting import Vetting
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import KINDS, Kind
+from wattmetron.core.values.part_kinds import KINDS, Kind
 from wattmetron.core.values.wishes import letting_go
 from wattmetron.services.desk.assess import Assessment, assess, known_brief, known_build
 

@@ -5,7 +5,7 @@ from typing import Any, cast
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import BRIEF, Brief
 from wattmetron.core.values.declared import Declared
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.words import listed
 from wattmetron.services.words.figures import KIND_WORDS, money, money_range
 

@@ -6,7 +6,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.candidates import reasons_against
 from wattmetron.core.fit.finding import Finding
 from wattmetron.core.fit.wishes import wishes_of
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.services.desk.assess import Assessment
 
 

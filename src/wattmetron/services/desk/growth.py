@@ -15,7 +15,8 @@ from wattmetron.core.fit.vetting import Vetting
 from wattmetron.core.speeds.scale import anchors_of
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Graphics, Kind, Part, Processor
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Graphics, Part, Processor
 from wattmetron.core.values.seating import sticks_of
 from wattmetron.services.desk.assess import Assessment, known_brief
 from wattmetron.services.desk.fitting import against_all

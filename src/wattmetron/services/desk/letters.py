@@ -8,7 +8,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.letters.said import Field, Letter
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.games import PresetName
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.edits import add_target, own

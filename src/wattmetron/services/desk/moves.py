@@ -6,7 +6,8 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import Kind, Memory, Part
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Memory, Part
 from wattmetron.services.desk.assess import Assessment, known_brief, known_build
 
 FORCED: dict[Kind, frozenset[Kind]] = {

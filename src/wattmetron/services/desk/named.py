@@ -5,7 +5,7 @@ import re
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.finder import Hit, Sort, finder_of
-from wattmetron.core.values.parts import KIND_NAMES, Kind
+from wattmetron.core.values.part_kinds import KIND_NAMES, Kind
 from wattmetron.core.values.words import listed
 
 LONGEST_SHOWN = 60

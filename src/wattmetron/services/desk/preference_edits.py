@@ -5,7 +5,7 @@ from dataclasses import replace
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.values.brief import Brief
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.wishes import check_brief, insisting, read_preference

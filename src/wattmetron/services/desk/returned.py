@@ -15,7 +15,7 @@ from wattmetron.core.values.brief import BRIEF, Brief, Target
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.handout import HandoutChoice, Note
-from wattmetron.core.values.parts import KIND_NAMES
+from wattmetron.core.values.part_kinds import KIND_NAMES
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.differences import field_words

@@ -27,11 +27,11 @@ from wattmetron.core.values.further_parts import (
 )
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.parts import (
     Case,
     Cooler,
     Graphics,
-    Kind,
     Mainboard,
     Memory,
     Part,
@@ -351,15 +351,15 @@ def traits(part: Part) -> tuple[str, str]:
     """
     match part:
         case Processor():
-            igpu = "" if part.igpu_speed is None else f", integrated {_points(part.igpu_speed)}"
-            boxed = "" if part.boxed_cooler_w is None else f", boxed {part.boxed_cooler_w} W"
+            igpu = f", integrated {_points(part.igpu_speed)}" if part.igpu_speed else ""
+            boxed = f", boxed {part.boxed_cooler_w} W" if part.boxed_cooler_w else ""
             return (
                 f"{part.cores} cores, one core {_points(part.single_speed)},"
                 f" all {_points(part.all_core_speed)}",
                 f"{part.threads} threads, {part.socket}, {part.sustained_w} W{igpu}{boxed}",
             )
         case Graphics():
-            ray = "" if part.ray_speed is None else f", ray tracing {_points(part.ray_speed)}"
+            ray = f", ray tracing {_points(part.ray_speed)}" if part.ray_speed else ""
             plugs = [
                 f"{n} x {word}"
                 for n, word in ((part.pcie_8pin, "8\u2011pin"), (part.pcie_16pin, "16\u2011pin"))

@@ -43,11 +43,11 @@ def machine_contender(machine: Machine, system: str = "") -> Contender:
             graphics=anchors_of(card),
             graphics_name=card.name,
             graphics_sd=card.speed_sd,
-            ray_speed=card.ray_speed,
+            ray_speed=card.ray_speed or None,
             video_memory_gb=card.memory_gb,
             apis=card.apis,
         )
-    if chip is None or chip.igpu_speed is None:
+    if chip is None or not chip.draws:
         return common
     side = drawing_side(machine, memory_class(chip, machine.mainboard, machine.memory))
     return replace(

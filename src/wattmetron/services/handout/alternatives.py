@@ -8,7 +8,8 @@ from dataclasses import dataclass, replace
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import ALL_KINDS, Graphics, Kind, Part
+from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
+from wattmetron.core.values.parts import Graphics, Part
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance_words import mean_change
 from wattmetron.services.advice.first import FirstStep, what_first

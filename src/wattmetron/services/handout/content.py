@@ -8,7 +8,7 @@ from wattmetron.core.fit.first_start import first_start
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.handout import SECTIONS
 from wattmetron.core.values.house import House
-from wattmetron.core.values.parts import KIND_NAMES, Kind
+from wattmetron.core.values.part_kinds import KIND_NAMES, Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, CostLine, assess

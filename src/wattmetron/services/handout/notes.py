@@ -4,7 +4,7 @@ import re
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.handout import Note
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.services.advice.proposals import reasons_of
 from wattmetron.services.desk.assess import Assessment, CostLine, assess

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.values.dated import BuildSet, Dated
-from wattmetron.core.values.parts import KIND_NAMES
+from wattmetron.core.values.part_kinds import KIND_NAMES
 from wattmetron.services.desk.assess import Assessment, CostLine
 from wattmetron.services.handout.content import (
     Handout,

@@ -10,7 +10,8 @@ from wattmetron.core.values.ids import ADDRESSES, is_id
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import PLAIN, Condition, Offer, Stock, Terms
 from wattmetron.core.values.own_record import OwnRecord
-from wattmetron.core.values.parts import Kind, Part
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Part
 from wattmetron.formats.columns import column_title, columns_of
 from wattmetron.formats.picture_file import kept_picture
 from wattmetron.services.workshop import Workshop

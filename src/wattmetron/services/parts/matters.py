@@ -4,7 +4,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.fit.display import display_gbits
 from wattmetron.core.fit.floors import memory_floor_gb, storage_floor
 from wattmetron.core.power.heat import case_heat_w
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, known_brief
 from wattmetron.services.words.drives import drives_words
@@ -209,7 +209,7 @@ def _case(_: Catalogue, now: Assessment) -> list[str]:
 
 def _wireless(_: Catalogue, now: Assessment) -> list[str]:
     board = now.machine.mainboard
-    has = "" if board is None else f" The board has {board.wireless or 'none'}."
+    has = "" if board is None else f" The board has {board.wireless or 'none that is known'}."
     return [f"The brief {'wants' if now.brief.wireless else 'does not ask for'} wireless.{has}"]
 
 

@@ -12,7 +12,8 @@ from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.glance import glance
 from wattmetron.core.frames.lineup import Lineup
 from wattmetron.core.values.offers import ANY_PARTS, Offer, PriceBook
-from wattmetron.core.values.parts import Kind, Part
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Part
 from wattmetron.core.values.trust import Trust, trust_of
 from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.services.desk.assess import Assessment

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from wattmetron.core.frames.work import latency_ns
-from wattmetron.core.values.parts import BOARD_FORMS, Kind, Part
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import BOARD_FORMS, Part
 
 Getter = Callable[[Any], float | int | None]
 
@@ -201,7 +202,7 @@ FACETS: dict[Kind, tuple[Facet, ...]] = {
         Facet("socket", "socket", _words("socket")),
         Facet("form", "form factor", _words("form_factor")),
         Facet("chipset", "chipset", _words("chipset")),
-        Facet("wireless", "wireless", lambda board: (board.wireless or "none",)),
+        Facet("wireless", "wireless", lambda board: (board.wireless or "not known",)),
         Facet(
             "recovery",
             "firmware recovery",

@@ -10,7 +10,7 @@ from wattmetron.core.balance.what_first import PartChange
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Buys
-from wattmetron.core.values.parts import ALL_KINDS, KIND_PLURALS, Kind
+from wattmetron.core.values.part_kinds import ALL_KINDS, KIND_PLURALS, Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.improve import Improved, improved

@@ -7,7 +7,7 @@ from math import log
 
 from wattmetron.core.catalogue import BESIDE_PRICES, Catalogue
 from wattmetron.core.values.offers import Offer
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.price_history import PriceStep
 from wattmetron.services.desk.assess import Assessment, assess
 from wattmetron.services.desk.swaps import Candidate, SwapQuery, swap

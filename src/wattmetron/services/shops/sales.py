@@ -5,7 +5,7 @@ from datetime import date
 
 from wattmetron.core.buying.sales import SaleMove, sale_move
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.values.parts import KIND_PLURALS, Kind
+from wattmetron.core.values.part_kinds import KIND_PLURALS, Kind
 from wattmetron.core.values.price_history import PriceStep
 from wattmetron.core.values.shops import Sale, rules_in
 from wattmetron.services.shops.waiting import lines_of_kind

@@ -6,7 +6,7 @@ from datetime import date
 from wattmetron.core.buying.waiting import Wait, wait_for
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import KIND_PLURALS, Kind
+from wattmetron.core.values.part_kinds import KIND_PLURALS, Kind
 from wattmetron.core.values.price_history import OfferSpan, PriceStep, price_steps
 from wattmetron.services.words.figures import THIN, percent
 from wattmetron.services.workshop import Workshop

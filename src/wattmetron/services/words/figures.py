@@ -10,7 +10,7 @@ from wattmetron.core.errors import InvalidError
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.money import to_decimal
-from wattmetron.core.values.parts import KIND_NAMES
+from wattmetron.core.values.part_kinds import KIND_NAMES
 from wattmetron.core.values.words import listed
 
 THIN = "\u202f"

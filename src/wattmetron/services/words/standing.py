@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 
 from wattmetron.core.values.brief import BRIEF, Brief
 from wattmetron.core.values.declared import Declared
-from wattmetron.core.values.parts import KIND_PLURALS
+from wattmetron.core.values.part_kinds import KIND_PLURALS
 from wattmetron.core.values.words import listed
 from wattmetron.services.words.drives import drives_words, later_words
 from wattmetron.services.words.figures import KIND_WORDS, THIN, money

@@ -9,7 +9,7 @@ from math import exp
 from wattmetron.core.balance.cuts import Cut
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import bought_for_years, cuts_of, trimmed
 from wattmetron.services.advice.outside import outside_words

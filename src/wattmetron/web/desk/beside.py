@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import ALL_KINDS
+from wattmetron.core.values.part_kinds import ALL_KINDS
 from wattmetron.services.advice.balance import cell_of, tables
 from wattmetron.services.advice.proposals import answer
 from wattmetron.services.desk.assess import Assessment, assess

@@ -18,7 +18,7 @@ from wattmetron.core.values.brief import (
 )
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.games import Game
-from wattmetron.core.values.parts import FURTHER_KINDS, KIND_PLURALS, KINDS, Kind
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, KIND_PLURALS, KINDS, Kind
 from wattmetron.core.values.trust import TRUST_FLOORS
 from wattmetron.core.values.wishes import PREFERRED
 from wattmetron.core.values.words import listed

@@ -6,7 +6,8 @@ from markupsafe import Markup
 
 from wattmetron.core.fit.besides import has_wireless
 from wattmetron.core.values.build import MAX_KITS
-from wattmetron.core.values.parts import FURTHER_KINDS, KINDS, Kind, Memory
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, KINDS, Kind
+from wattmetron.core.values.parts import Memory
 from wattmetron.core.values.words import listed, with_article
 from wattmetron.services.desk.assess import Assessment, CostLine, Remaining
 from wattmetron.services.desk.swaps import traits

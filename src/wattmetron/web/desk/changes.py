@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.values.money import to_minor
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.purchases import read_state
 from wattmetron.services.desk import (

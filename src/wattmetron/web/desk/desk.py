@@ -11,7 +11,7 @@ from wattmetron.core.fit.remedies import Remedy
 from wattmetron.core.speeds.equals import Use
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import ALL_KINDS, Kind
+from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.balance import cell_of, tables

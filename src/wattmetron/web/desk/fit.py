@@ -10,7 +10,7 @@ from wattmetron.core.fit.drawing import Drawing, drawing
 from wattmetron.core.fit.finding import LEVELS, Finding, Told
 from wattmetron.core.fit.rules import TOLD
 from wattmetron.core.power.tuning import CHANGES
-from wattmetron.core.values.parts import ALL_KINDS, Kind
+from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.core.values.words import listed
 from wattmetron.services.desk.assess import Assessment, concerned
 from wattmetron.services.desk.cures import Cure, cure

@@ -18,7 +18,7 @@ from wattmetron.core.values.build import SetAside, StandIn
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.money import to_minor
-from wattmetron.core.values.parts import ALL_KINDS, Kind
+from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.core.values.preferences import Preference
 from wattmetron.services.desk.suggested import USUAL_DISPLAYS
 from wattmetron.web.shell.address import VIEWS, ViewName

@@ -9,7 +9,7 @@ from wattmetron.core.balance.cuts import Cut
 from wattmetron.core.balance.what_first import changes_between
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.services.advice.balance import More
 from wattmetron.services.advice.balance_words import (
     mean_change,

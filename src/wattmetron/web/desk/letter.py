@@ -15,7 +15,7 @@ from wattmetron.core.lists.said import SentList
 from wattmetron.core.values.brief import BRIEF
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import KIND_NAMES, Kind
+from wattmetron.core.values.part_kinds import KIND_NAMES, Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.services.desk.letters import (
     QUIET_DBA,

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import KIND_NAMES
+from wattmetron.core.values.part_kinds import KIND_NAMES
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.sent import Sent
 from wattmetron.core.values.words import listed

@@ -7,7 +7,7 @@ from wattmetron.core.errors import BriefError
 from wattmetron.core.lists.figures import MOST_QUANTITY
 from wattmetron.core.lists.said import SentList, SentPart
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import KIND_NAMES
+from wattmetron.core.values.part_kinds import KIND_NAMES
 from wattmetron.core.values.sent import Sent
 from wattmetron.services.desk.sent_lists import ImportedLine
 from wattmetron.services.words.figures import THIN, money

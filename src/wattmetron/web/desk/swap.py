@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.words import listed
 from wattmetron.services.advice.chips import ChipOffer, chips, compared
 from wattmetron.services.desk.assess import Assessment

@@ -6,7 +6,8 @@ from typing import Any
 from markupsafe import Markup, escape
 
 from wattmetron.core.values.kinds import kind_of
-from wattmetron.core.values.parts import Kind, Part
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Part
 from wattmetron.web.drawing import further_shapes, part_shapes
 
 WIDTH, HEIGHT = 64, 48

@@ -92,7 +92,7 @@ def board(part: Mainboard) -> list[str]:
             pieces.append(frame(x + 8, level, 8, 1.6))
     for n in range(min(part.sata_ports, 8)):
         pieces.append(block(x + wide - 3, y + high - 3 - 2 * n, 2, 1.4))
-    if part.wireless:
+    if part.stated_wireless:
         pieces.append(lines((x, y + 4, x - 5, y - 2), (x, y + 8, x - 6, y + 3)))
     return pieces
 

@@ -4,7 +4,8 @@ from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.offers import ANY_PARTS, Offer
-from wattmetron.core.values.parts import Kind, Part
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Part
 from wattmetron.core.values.price_history import USUAL_SPAN, OfferSpan, days_in_stock
 from wattmetron.core.values.rates import Rate, converted
 from wattmetron.core.values.risk import LOOK_AT, LOOK_AT_ANY

@@ -16,7 +16,8 @@ from wattmetron.core.values.build import StandIn
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.own_record import OwnRecord, Subject, record_key
-from wattmetron.core.values.parts import KIND_PLURALS, Kind, Part
+from wattmetron.core.values.part_kinds import KIND_PLURALS, Kind
+from wattmetron.core.values.parts import Part
 from wattmetron.core.values.price_history import (
     USUAL_SPAN,
     PriceStep,

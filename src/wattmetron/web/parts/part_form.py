@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from wattmetron.core.values.kinds import PART_TYPES
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.formats.columns import ColumnSpec, columns_of
 from wattmetron.services.words.figures import KIND_WORDS
 

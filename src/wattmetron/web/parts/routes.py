@@ -9,7 +9,7 @@ from fastapi.responses import Response
 from wattmetron.core.values.charts import MEASURES
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Condition
-from wattmetron.core.values.parts import KIND_PLURALS
+from wattmetron.core.values.part_kinds import KIND_PLURALS
 from wattmetron.core.values.risk import HIRE, NO_RETURNS, UNTESTED
 from wattmetron.formats.template import template
 from wattmetron.services.parts import edits

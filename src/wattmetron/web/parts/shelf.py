@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.values.parts import ALL_KINDS, KIND_PLURALS
+from wattmetron.core.values.part_kinds import ALL_KINDS, KIND_PLURALS
 from wattmetron.services.desk.assess import Assessment, assess
 from wattmetron.services.parts.matters import GENERAL, what_matters
 from wattmetron.services.parts.shelf import Shelf, ShelfRow, shelf

@@ -9,7 +9,7 @@ from pydantic import BeforeValidator
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.money import to_minor
-from wattmetron.core.values.parts import Kind
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.services.parts.shelf import Range, ShelfQuery
 from wattmetron.services.parts.shelf_figures import FACETS, FIGURES
 from wattmetron.services.workshop import Opened, Workshop

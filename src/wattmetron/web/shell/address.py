@@ -11,7 +11,7 @@ from pydantic import BeforeValidator, ConfigDict, Field
 
 from wattmetron.core.search.answer import Aim
 from wattmetron.core.values.build import MAX_ADDED, MAX_DRIVES, Build
-from wattmetron.core.values.parts import ALL_KINDS, FURTHER_KINDS, Kind
+from wattmetron.core.values.part_kinds import ALL_KINDS, FURTHER_KINDS, Kind
 from wattmetron.services.advice.improve import WAYS, Way
 from wattmetron.web.shell.forms import Form, one_of
 

@@ -6,7 +6,7 @@ from datetime import date
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.offers import Offer
-from wattmetron.core.values.parts import KIND_NAMES, KIND_PLURALS
+from wattmetron.core.values.part_kinds import KIND_NAMES, KIND_PLURALS
 from wattmetron.core.values.shops import BundleOffer, Code, ShopRules, shop_key
 from wattmetron.core.values.words import listed
 from wattmetron.services.shops.changes import (
