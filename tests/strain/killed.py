@@ -8,6 +8,7 @@ import sys
 from collections.abc import Callable, Iterator
 from dataclasses import replace
 from datetime import date
+from functools import partial
 from itertools import count
 from pathlib import Path
 
@@ -19,7 +20,7 @@ from wattmetron.core.values.purchases import PartPurchase
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.services.desk.purchases import forget
 from wattmetron.services.handout.links import Of, make_link
-from wattmetron.services.handout.sets import make_set
+from wattmetron.services.handout.sets import change_set, make_set, open_set
 from wattmetron.services.parts.edits import keep_picture, picture_version
 from wattmetron.services.workshop import Workshop
 from wattmetron.store.upkeep import back_up
@@ -104,9 +105,21 @@ def links(path: Path) -> Iterator[str]:
 
 
 def sets(path: Path) -> Iterator[str]:
+    """A new one at every tenth turn, else the last one by another name: there are 200 at most."""
     workshop = Workshop(path)
+    set_id = version = 0
     for turn in count():
-        yield str(make_set(workshop, BuildSet(name=f"Set {turn}")))
+        if turn % 10 == 0:
+            set_id = make_set(workshop, BuildSet(name=f"Set {turn}"))
+            version = open_set(workshop, set_id).version
+        else:
+            change_set(workshop, set_id, version, partial(_named, name=f"Set {turn}"))
+            version += 1
+        yield str(set_id)
+
+
+def _named(build_set: BuildSet, name: str) -> BuildSet:
+    return replace(build_set, name=name)
 
 
 def pictures(path: Path) -> Iterator[str]:
