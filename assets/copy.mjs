@@ -1,7 +1,7 @@
 // Copies the scripts and fonts that ship with the application.
 import { copyFileSync, mkdirSync } from "node:fs";
 
-const out = "../src/wattmetron/web/static";
+const out = "../src/wattmetron/shell/static";
 mkdirSync(`${out}/vendor`, { recursive: true });
 mkdirSync(`${out}/fonts`, { recursive: true });
 const from = "node_modules";

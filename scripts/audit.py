@@ -18,7 +18,7 @@ from cyclonedx.schema import SchemaVersion
 from cyclonedx.validation.json import JsonStrictValidator
 
 ROOT = Path(__file__).parent.parent
-STATIC = ROOT / "src/wattmetron/web/static"
+STATIC = ROOT / "src/wattmetron/shell/static"
 BILL = ROOT / "src/wattmetron/sbom.cdx.json"
 LIST = ROOT / "THIRD_PARTY.md"
 ASSETS = (

@@ -10,10 +10,10 @@ from hypothesis import settings
 
 from tests import small
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.services.workshop import Workshop
+from wattmetron.shell import line
 from wattmetron.study import memory
 from wattmetron.study.study import studied
-from wattmetron.web.shell import line
+from wattmetron.workshop.workshop import Workshop
 
 LONGEST_FIRST = Path(__file__).with_name("longest_first.txt")
 settings.register_profile("untimed", deadline=None)

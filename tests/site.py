@@ -6,12 +6,12 @@ import time
 
 import uvicorn
 
+from wattmetron.api.app import equip, make_app
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.services.workshop import Workshop
+from wattmetron.shell.door import Door
+from wattmetron.shell.line import ComputationQueue
 from wattmetron.study.study import studied
-from wattmetron.web.app import equip, make_app
-from wattmetron.web.shell.door import Door
-from wattmetron.web.shell.line import ComputationQueue
+from wattmetron.workshop.workshop import Workshop
 
 
 class Server:

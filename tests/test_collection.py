@@ -8,7 +8,7 @@ ROOT = Path(__file__).parent.parent
 COLLECTS = """
     import sys, time
     import pytest
-    import hypothesis, playwright.sync_api, scipy.stats, wattmetron.web.app
+    import hypothesis, playwright.sync_api, scipy.stats, wattmetron.api.app
     imported_s = time.process_time()
     from wattmetron.formats import catalogue_folder
     from wattmetron.study.keeper import Keeper

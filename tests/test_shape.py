@@ -109,3 +109,27 @@ def is_wide(returns):
         if len(items) > WIDEST_TUPLE and not repeated:
             return True
     return False
+
+
+def imported(tree):
+    """Modules that a file imports, wherever it does so."""
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Import):
+            yield from (alias.name for alias in node.names)
+        elif isinstance(node, ast.ImportFrom) and node.module:
+            yield node.module
+
+
+def test_use_cases_know_neither_pages_nor_the_web_nor_the_database(trees):
+    """The layers within a place; what lies below all places is held by import-linter."""
+    beyond = {
+        (path, module)
+        for path, tree in trees.items()
+        if path.startswith("places/") and "/pages/" not in path
+        for module in imported(tree)
+        if ".pages" in module
+        or module.startswith("wattmetron.shell")
+        or module.split(".")[0] in {"fastapi", "starlette", "jinja2", "sqlalchemy", "alembic"}
+    }
+    assert sorted({path for path, _ in beyond}) == EXCEPTIONS["use_cases_that_see_the_database"]
+    assert {module.split(".")[0] for _, module in beyond} <= {"sqlalchemy"}

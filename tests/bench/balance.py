@@ -18,7 +18,8 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.demo import CATALOGUE, generate
 from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.services.advice.balance import (
+from wattmetron.places.assessment.assess import assess
+from wattmetron.places.balance.balance import (
     cell_of,
     cuts_of,
     map_of,
@@ -26,8 +27,7 @@ from wattmetron.services.advice.balance import (
     split_of,
     tables,
 )
-from wattmetron.services.advice.upgrade_path import upgrade_path
-from wattmetron.services.desk.assess import assess
+from wattmetron.places.balance.upgrade_path import upgrade_path
 from wattmetron.study.keeper import Keeper
 
 KEPT = Build()

@@ -21,7 +21,7 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.published import Listed, Published, Tier
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.services.games.contenders import machine_contender
+from wattmetron.places.games.contenders import machine_contender
 from wattmetron.study.keeper import Keeper
 
 GAMES, TIERS = 5000, 3

@@ -18,13 +18,14 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.services.advice.compare import compared
-from wattmetron.services.advice.improve import WAYS, improved
-from wattmetron.services.advice.review import judged
-from wattmetron.services.desk.assess import assess
-from wattmetron.services.handout.content import handout
-from wattmetron.services.handout.texts import markdown
+from wattmetron.places.assessment.assess import assess
+from wattmetron.places.compare.compare import compared
+from wattmetron.places.handout.content import handout
+from wattmetron.places.handout.texts import markdown
+from wattmetron.places.review.improve import improved
+from wattmetron.places.review.review import judged
 from wattmetron.study.keeper import Keeper
+from wattmetron.words.improvements import WAYS
 
 TIMES = 10
 

@@ -22,9 +22,9 @@ import psutil
 from fastapi.testclient import TestClient
 
 from tests.bench.questions import question, timed
+from wattmetron.api.app import make_app
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.services.workshop import Workshop
-from wattmetron.web.app import make_app
+from wattmetron.workshop.workshop import Workshop
 
 QUESTIONS = 200
 CLIENTS = 8

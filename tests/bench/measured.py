@@ -16,11 +16,11 @@ from tests.e2e.conftest import FLAGS, chromium
 from tests.site import Site
 from wattmetron.core.workloads.fit import fit_game
 from wattmetron.demo.truth import World, known_game
-from wattmetron.services.measured.importing import bring_in, frames_in
-from wattmetron.services.measured.recorder import PROTOCOL
-from wattmetron.services.measured.runs import promise_of
-from wattmetron.web.measured.forms import RunForm, run_from
-from wattmetron.web.shell.forms import read
+from wattmetron.places.measured.importing import bring_in, frames_in
+from wattmetron.places.measured.pages.forms import RunForm, run_from
+from wattmetron.places.measured.recorder import PROTOCOL
+from wattmetron.places.measured.runs import promise_of
+from wattmetron.shell.forms import read
 
 FRAMES, RATE = 1_000_000, 500
 

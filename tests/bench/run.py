@@ -34,7 +34,7 @@ from tests.site import Site
 from tests.worlds import World
 from wattmetron.core.search.proposal import propose
 from wattmetron.formats.catalogue_folder import write_catalogue
-from wattmetron.services.workshop import Workshop
+from wattmetron.workshop.workshop import Workshop
 
 
 def proposals():

@@ -13,14 +13,14 @@ from tests.worlds import World
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.offers import NEW_PARTS, Offer, PriceBook
 from wattmetron.core.values.price_history import price_steps
+from wattmetron.drawing.price_line import price_line
 from wattmetron.formats.prices_table import PriceRow
-from wattmetron.services.advice.improve import improved
-from wattmetron.services.desk.assess import assess
-from wattmetron.services.shops.price_import import preview_rows, store_offers
-from wattmetron.services.workshop import Workshop
+from wattmetron.places.assessment.assess import assess
+from wattmetron.places.review.improve import improved
+from wattmetron.places.shops.price_import import preview_rows, store_offers
 from wattmetron.store import catalogues
 from wattmetron.study.study import studied
-from wattmetron.web.drawing.price_line import price_line
+from wattmetron.workshop.workshop import Workshop
 
 DAY = date(2026, 11, 20)
 

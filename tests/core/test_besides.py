@@ -22,7 +22,7 @@ from wattmetron.core.values.further_parts import (
     Screen,
     WirelessAdapter,
 )
-from wattmetron.services.advice.wish_costs import wish_costs
+from wattmetron.places.balance.wish_costs import wish_costs
 
 
 @cache

@@ -22,10 +22,10 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.other_work import all_core_floor, left_of, storage_more_gb, with_work_gb
 from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.formats.brief_file import build_file, build_from
-from wattmetron.services.advice.balance_words import while_working
-from wattmetron.services.advice.proposals import kept_parts
-from wattmetron.services.desk.assess import assess, remaining
-from wattmetron.web.shell.address import decode_build, encode_build
+from wattmetron.places.assessment.assess import assess, remaining
+from wattmetron.places.balance.balance_words import while_working
+from wattmetron.places.proposal.proposals import kept_parts
+from wattmetron.shell.address import decode_build, encode_build
 
 
 @cache

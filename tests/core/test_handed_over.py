@@ -24,10 +24,10 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.wishes import letting_go
-from wattmetron.services.advice.proposals import answer
-from wattmetron.services.advice.rest import rest_of
-from wattmetron.services.desk.assess import assess, finding_remedies
-from wattmetron.services.desk.cures import cure
+from wattmetron.places.assessment.assess import assess, finding_remedies
+from wattmetron.places.compatibility.cures import cure
+from wattmetron.places.proposal.proposals import answer
+from wattmetron.places.proposal.rest import rest_of
 from wattmetron.study.keeper import Keeper
 
 

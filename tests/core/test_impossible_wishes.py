@@ -13,7 +13,7 @@ from wattmetron.core.balance.conflict import relaxed
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.wishes import wishes_held, without
-from wattmetron.services.advice.proposals import answer
+from wattmetron.places.proposal.proposals import answer
 from wattmetron.study.keeper import Keeper
 
 IMPOSSIBLE = {

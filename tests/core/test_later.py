@@ -13,8 +13,8 @@ from wattmetron.core.fit.wishes import wishes_of
 from wattmetron.core.power.draw import draw
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import Build
-from wattmetron.services.advice.wish_costs import wish_costs
-from wattmetron.services.desk.assess import known_brief
+from wattmetron.places.assessment.assess import known_brief
+from wattmetron.places.balance.wish_costs import wish_costs
 
 
 @cache

@@ -16,10 +16,10 @@ from wattmetron.core.values.offers import Buys, PriceBook, Terms
 from wattmetron.core.values.price_history import OfferSpan, days_in_stock
 from wattmetron.core.values.risk import HIRE, NO_RETURNS, UNTESTED, risk_of
 from wattmetron.core.values.shops import ShopRules
-from wattmetron.services.advice.wish_costs import wish_costs
-from wattmetron.services.desk.assess import assess
-from wattmetron.services.words.offers import offer_facts, offer_marks
+from wattmetron.places.assessment.assess import assess
+from wattmetron.places.balance.wish_costs import wish_costs
 from wattmetron.study.keeper import Keeper
+from wattmetron.words.offers import offer_facts, offer_marks
 
 CASE = "boxwood-yard-crate"
 USED = replace(OFFER, part_id="used", price_minor=195_00, shipping_minor=5_00, condition="used")

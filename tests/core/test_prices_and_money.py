@@ -14,7 +14,7 @@ from wattmetron.core.values.money import MoneyError, to_decimal, to_minor
 from wattmetron.core.values.offers import Buys, Offer, PriceBook
 from wattmetron.core.values.rates import converted, read_rates, with_rates
 from wattmetron.core.values.words import listed
-from wattmetron.services.words.figures import GAP, money, round_money, style_of, write_as
+from wattmetron.words.figures import GAP, money, round_money, style_of, write_as
 
 DAY = date(2026, 11, 20)
 OFFER = Offer(

@@ -19,7 +19,7 @@ from wattmetron.core.fit.waste import weighed
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.offers import NEW_PARTS
-from wattmetron.services.desk.assess import whole_wishes
+from wattmetron.places.assessment.assess import whole_wishes
 
 BRIEFS = 250
 SEED = 20261129

@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 
 from wattmetron.demo import TODAY
 from wattmetron.demo.shop_server import ShopServer
-from wattmetron.services.shops.feeds import change_feeds
+from wattmetron.places.shops.feeds import change_feeds
 
 TABLE = """part;shop;price;shipping
 Pellworth Nacre Bank 12 GB Plain;Northlight Direct;699;0

@@ -149,7 +149,7 @@ def test_a_page_that_fails_leaves_the_one_that_is_there(desk, site, page, monkey
     def fail(*_, **__):
         raise RuntimeError
 
-    monkeypatch.setattr("wattmetron.web.desk.routes.make_desk", fail)
+    monkeypatch.setattr("wattmetron.places.desk.pages.routes.make_desk", fail)
     page.locator("#view-fit").click()
     expect(page.locator("#trouble")).to_contain_text("Something went wrong inside Wattmetron")
     expect(page.locator("#build")).to_contain_text("Delivered total")

@@ -10,9 +10,9 @@ from tests.store.test_upkeep import run
 from wattmetron.cli.data import effect_in_words
 from wattmetron.core.errors import ConflictError
 from wattmetron.formats.catalogue_folder import write_catalogue
-from wattmetron.services.shops.price_import import store_offers
-from wattmetron.services.workshop import NotImportedError, Workshop
+from wattmetron.places.shops.price_import import store_offers
 from wattmetron.store import catalogues as store
+from wattmetron.workshop.workshop import NotImportedError, Workshop
 
 TYPED = "typed-case"
 

@@ -23,12 +23,12 @@ from wattmetron.core.values.own_record import OwnRecord, record_key
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Published, Tier
 from wattmetron.core.values.trust import judge
-from wattmetron.services.parts.edits import note_own, own_version
-from wattmetron.services.workshop import EmptyCatalogueError, Workshop
+from wattmetron.places.parts.edits import note_own, own_version
 from wattmetron.store import catalogues
 from wattmetron.store.briefs import NoSuchBriefError, NothingToUndoError
 from wattmetron.store.database import migrate
 from wattmetron.store.tables import Base, BriefRow
+from wattmetron.workshop.workshop import EmptyCatalogueError, Workshop
 
 
 @pytest.fixture
@@ -203,7 +203,7 @@ def test_pragmas(workshop):
 KILLED_IMPORT = """
     import sys
     from pathlib import Path
-    from wattmetron.services.workshop import Workshop
+    from wattmetron.workshop.workshop import Workshop
     from wattmetron.store import imports
     slow = imports._revise_offers
     def stopped(*arguments):
@@ -217,7 +217,7 @@ KILLED_CHANGES = """
     import sys
     from dataclasses import replace
     from pathlib import Path
-    from wattmetron.services.workshop import Workshop
+    from wattmetron.workshop.workshop import Workshop
     workshop = Workshop(Path(sys.argv[1]))
     for amount in range(200000, 300000):
         def edit(plan):

@@ -10,12 +10,12 @@ import pytest
 
 from tests.extent import extent
 from tests.store.test_upkeep import run
-from wattmetron.services.handout.links import Of, links_of, make_link, revoke
-from wattmetron.services.workshop import Workshop
+from wattmetron.places.handout.links import Of, links_of, make_link, revoke
 from wattmetron.store import catalogues
 from wattmetron.store.imports import store_catalogue
 from wattmetron.store.tables import ImportRow, LinkRow
 from wattmetron.store.tidying import tidy
+from wattmetron.workshop.workshop import Workshop
 
 NOW = datetime(2026, 12, 1, tzinfo=UTC)
 

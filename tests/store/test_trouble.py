@@ -14,12 +14,12 @@ from tests.extent import thorough
 from tests.small import BRIEFS, CATALOGUE
 from wattmetron.cli import main
 from wattmetron.core.errors import BusyError, StorageError
-from wattmetron.services.workshop import Workshop
+from wattmetron.workshop.workshop import Workshop
 
 FIRST_START = """
 import sys
 from pathlib import Path
-from wattmetron.services.workshop import Workshop
+from wattmetron.workshop.workshop import Workshop
 from tests.small import BRIEFS, CATALOGUE
 Workshop(Path(sys.argv[1])).load_demo(CATALOGUE, BRIEFS)
 """
@@ -178,7 +178,7 @@ def test_two_first_starts_at_once_make_the_demo_once(tmp_path):
 def test_a_first_start_is_whole_or_nothing(tmp_path, monkeypatch):
     path = tmp_path / "demo.sqlite"
     opened = Workshop(path)
-    monkeypatch.setattr("wattmetron.services.workshop.to_document", _fails_at(3))
+    monkeypatch.setattr("wattmetron.workshop.workshop.to_document", _fails_at(3))
     with pytest.raises(RuntimeError):
         opened.load_demo(CATALOGUE, BRIEFS)
     assert not opened.has_catalogue() and opened.briefs() == []

@@ -13,10 +13,10 @@ from sqlalchemy import create_engine
 
 from wattmetron.cli import main
 from wattmetron.core.errors import BriefError
-from wattmetron.services.handout.links import Of, links_of, make_link, revoke
-from wattmetron.services.workshop import Workshop
+from wattmetron.places.handout.links import Of, links_of, make_link, revoke
 from wattmetron.store.database import migrate, pending_migrations
 from wattmetron.store.links import MOST_LINKS
+from wattmetron.workshop.workshop import Workshop
 
 
 def run(capsys, *arguments):

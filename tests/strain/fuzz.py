@@ -20,8 +20,8 @@ from urllib.parse import urlencode
 from fastapi.testclient import TestClient
 
 from tests import small
-from wattmetron.services.workshop import Workshop
-from wattmetron.web.app import make_app
+from wattmetron.api.app import make_app
+from wattmetron.workshop.workshop import Workshop
 
 BEYOND = 10**20
 NASTY = [

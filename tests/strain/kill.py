@@ -22,10 +22,10 @@ from PIL import Image
 from tests.strain.killed import MODES, PICTURED
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
-from wattmetron.services.handout.sets import all_sets
-from wattmetron.services.parts.edits import picture_of, picture_version
-from wattmetron.services.workshop import Workshop
+from wattmetron.places.handout.sets import all_sets
+from wattmetron.places.parts.edits import picture_of, picture_version
 from wattmetron.store.links import NoSuchLinkError, open_link
+from wattmetron.workshop.workshop import Workshop
 
 LONGEST_S = {"imports": 4.0, "first start": 3.0, "pictures": 3.0, "backups": 2.0}
 """How long after its beginning a process is killed at most; 2.5 for the others."""

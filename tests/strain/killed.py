@@ -18,12 +18,12 @@ from wattmetron.core.values.dated import BuildSet
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.purchases import PartPurchase
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.services.desk.purchases import forget
-from wattmetron.services.handout.links import Of, make_link
-from wattmetron.services.handout.sets import change_set, make_set, open_set
-from wattmetron.services.parts.edits import keep_picture, picture_version
-from wattmetron.services.workshop import Workshop
+from wattmetron.places.buy.purchases import forget
+from wattmetron.places.handout.links import Of, make_link
+from wattmetron.places.handout.sets import change_set, make_set, open_set
+from wattmetron.places.parts.edits import keep_picture, picture_version
 from wattmetron.store.upkeep import back_up
+from wattmetron.workshop.workshop import Workshop
 
 PICTURED = "pellworth-reef-16-plain"
 DAY = date(2026, 12, 1)

@@ -14,7 +14,7 @@ from wattmetron.core.balance.pairs import pairs_map
 from wattmetron.core.search.frontier import frontier
 from wattmetron.core.search.proposal import BAND, propose
 from wattmetron.core.search.scene import scenes_for
-from wattmetron.services.desk.assess import assess
+from wattmetron.places.assessment.assess import assess
 from wattmetron.study.keeper import Keeper
 
 WORLDS = extent(3, 10)

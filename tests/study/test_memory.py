@@ -8,9 +8,9 @@ from pathlib import Path
 
 from tests.core.questions import question
 from tests.extent import thorough
-from wattmetron.services.advice.balance import map_of, split_of, tables
-from wattmetron.services.advice.proposals import answer
-from wattmetron.services.desk.assess import assess
+from wattmetron.places.assessment.assess import assess
+from wattmetron.places.balance.balance import map_of, split_of, tables
+from wattmetron.places.proposal.proposals import answer
 from wattmetron.study.keeper import Count, Keeper
 
 MOST_BYTES = 2_000_000

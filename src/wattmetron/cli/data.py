@@ -8,9 +8,9 @@ from datetime import UTC, datetime
 from wattmetron.cli.places import database_of
 from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.core.values.words import listed
-from wattmetron.services.doctor import examine
-from wattmetron.services.workshop import ImportEffect, Workshop
 from wattmetron.store import tidying, upkeep
+from wattmetron.workshop.doctor import examine
+from wattmetron.workshop.workshop import ImportEffect, Workshop
 
 
 def import_folder(options: argparse.Namespace) -> int:

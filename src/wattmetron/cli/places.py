@@ -6,8 +6,8 @@ from pathlib import Path
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.services.workshop import Workshop
 from wattmetron.study.study import studied
+from wattmetron.workshop.workshop import Workshop
 
 
 def default_database() -> Path:

@@ -11,13 +11,13 @@ from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.values.brief import SURENESS, Brief, Display
 from wattmetron.core.values.build import Build
 from wattmetron.formats.brief_file import read_brief, read_build
-from wattmetron.services.advice.answers import check_json, estimate_json, proposal_json
-from wattmetron.services.advice.proposals import answer
-from wattmetron.services.desk.assess import assess, finding_remedies
-from wattmetron.services.games.answers import draft_json, draft_lines, verdict_json, verdict_lines
-from wattmetron.services.games.contenders import machine_contender
-from wattmetron.services.games.library import known_games
-from wattmetron.services.words.figures import money, settings, shown_words
+from wattmetron.places.assessment.assess import assess, finding_remedies
+from wattmetron.places.games.answers import draft_json, draft_lines, verdict_json, verdict_lines
+from wattmetron.places.games.contenders import machine_contender
+from wattmetron.places.games.library import known_games
+from wattmetron.places.proposal.answers import check_json, estimate_json, proposal_json
+from wattmetron.places.proposal.proposals import answer
+from wattmetron.words.figures import money, settings, shown_words
 
 MAX_TEXT_BYTES = 2_000_000
 

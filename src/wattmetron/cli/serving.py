@@ -16,10 +16,10 @@ from typing import Any
 from wattmetron.cli.places import database_of
 from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.demo.shops import RATES
-from wattmetron.services.shops.rates import enter_rates, kept_rates
-from wattmetron.services.words.figures import write_as
-from wattmetron.services.workshop import Workshop
+from wattmetron.places.shops.rates import enter_rates, kept_rates
 from wattmetron.study import memory
+from wattmetron.words.figures import write_as
+from wattmetron.workshop.workshop import Workshop
 
 BACKLOG, KEEP_ALIVE_S, SWITCH_S = 128, 75, 0.001
 
@@ -28,14 +28,14 @@ def serve(options: argparse.Namespace) -> int:
     memory.one_arena()
     import uvicorn
 
+    from wattmetron.api.app import HOSTS, make_app, make_worker_app
     from wattmetron.demo import BRIEFS, CATALOGUE
     from wattmetron.demo.history import earlier
-    from wattmetron.services.exchange import reach_only
-    from wattmetron.services.sessions import Sessions
-    from wattmetron.web.app import HOSTS, make_app, make_worker_app
-    from wattmetron.web.shell.door import Door
-    from wattmetron.web.shell.line import ComputationQueue
-    from wattmetron.web.shell.workers import Workers
+    from wattmetron.shell.door import Door
+    from wattmetron.shell.line import ComputationQueue
+    from wattmetron.shell.workers import Workers
+    from wattmetron.workshop.exchange import reach_only
+    from wattmetron.workshop.sessions import Sessions
 
     logging.basicConfig(format="%(asctime)s %(levelname)s %(message)s")
     logging.getLogger("wattmetron").setLevel(logging.INFO if options.verbose else logging.WARNING)
@@ -119,7 +119,7 @@ def _passphrase(options: argparse.Namespace, database: Path) -> str:
     """The hash of the passphrase: from a file, as it was kept, or asked for; raises
     NotPossibleError where there is none to be had.
     """
-    from wattmetron.web.shell import passphrase
+    from wattmetron.shell import passphrase
 
     path = database.with_suffix(".passphrase")
     if options.passphrase_file:
@@ -220,7 +220,7 @@ def _open_shops(workshop: Workshop) -> tuple[str, ...]:
     they answer.
     """
     from wattmetron.demo.shop_server import ShopServer
-    from wattmetron.services.shops.feeds import change_feeds
+    from wattmetron.places.shops.feeds import change_feeds
 
     shops = ShopServer(workshop.catalogue().described).start()
     change_feeds(

@@ -8,7 +8,7 @@ from datetime import UTC, datetime
 
 from wattmetron.cli.places import database_of
 from wattmetron.core.errors import NotPossibleError
-from wattmetron.services.workshop import Workshop
+from wattmetron.workshop.workshop import Workshop
 
 
 def open_shops(options: argparse.Namespace) -> int:
@@ -32,7 +32,7 @@ def open_shops(options: argparse.Namespace) -> int:
 
 def refresh_prices(options: argparse.Namespace) -> int:
     """Ask every feed once; 1 where one did not answer as it should."""
-    from wattmetron.services.shops.feeds import FeedOutcome, refresh
+    from wattmetron.places.shops.feeds import FeedOutcome, refresh
 
     def told(own: FeedOutcome) -> None:
         if not options.json:

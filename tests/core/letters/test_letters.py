@@ -13,8 +13,8 @@ from wattmetron.core.letters.clauses import folded
 from wattmetron.core.letters.reader import MOST_BYTES, read_letter
 from wattmetron.core.letters.said import Clause
 from wattmetron.core.letters.translated import translated
-from wattmetron.services.desk.letters import plan_from, wanted
-from wattmetron.services.workshop import usual_plan
+from wattmetron.places.brief.letters import plan_from, wanted
+from wattmetron.workshop.workshop import usual_plan
 
 
 @pytest.mark.parametrize(("letters", "least"), [(tuned.LETTERS, 0.98), (untouched.LETTERS, 0.95)])

@@ -12,7 +12,7 @@ from tests.extent import exhaustive, extent
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.requirements.reading.reader import reader_of
 from wattmetron.core.requirements.reading.shortening import MOST_IN_LINE, shortened
-from wattmetron.services.readers import BEHIND, READERS
+from wattmetron.places.readers import BEHIND, READERS
 
 LENGTHS = extent((2_000, 8_000), (8_000, 32_000))
 MOST_GROWTH = 2.5**2

@@ -1,0 +1,1 @@
+"""The same answers as data, and the application as a whole."""

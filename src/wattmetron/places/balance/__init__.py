@@ -1,0 +1,1 @@
+"""Processor and graphics within the budget: frontier, map, steps, what wishes cost."""

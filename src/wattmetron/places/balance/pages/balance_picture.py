@@ -1,0 +1,129 @@
+"""The picture of all pairings: bins of processors and cards by price, in words and as a chart."""
+
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from wattmetron.core.balance.pairs import PairCell
+from wattmetron.core.balance.picture import Picture, all_pairings
+from wattmetron.core.search.proposal import BAND
+from wattmetron.drawing import pairings as chart
+from wattmetron.places.assessment.assess import Assessment
+from wattmetron.places.balance.balance import Tables
+from wattmetron.places.balance.pages.balance_map import EDGE_WORDS, edges_of
+from wattmetron.shell.address import Link
+from wattmetron.words.figures import money, round_money
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PictureView:
+    """The chart, the prices at which its rows begin, its best bins as a list, how much it covers,
+    and whether the build is on it.
+    """
+
+    chart: Markup
+    rows: tuple[str, ...]
+    best: tuple[tuple[str, str], ...]
+    words: str
+    marked: bool
+
+
+BEST = 12
+
+
+def picture_of(tables: Tables) -> Picture:
+    return tables.catalogue.keep.long(
+        ("all pairings", tables.brief, tables.kept),
+        lambda: all_pairings(tables.scenes, tables.budget, BAND),
+    )
+
+
+def picture_view(
+    tables: Tables, subject: Assessment, tried: Assessment | None, link: Link
+) -> PictureView:
+    picture, currency = picture_of(tables), subject.currency
+    pool = tables.scenes[0].pool
+    chips, cards = pool.processors.parts, pool.cards.parts
+
+    def words(c: int, g: int | None, cell: PairCell) -> str:
+        pair = f"{chips[c].name} with {cards[g].name if g is not None else 'integrated graphics'}"
+        over = "" if cell.inside else ", over the budget"
+        return (
+            f"{pair}: {sum(cell.meets)} of {len(cell.meets)} met for"
+            f" {money(cell.winner.cost + tables.besides, currency)},"
+            f" {EDGE_WORDS[edges_of(cell)]}{over}"
+        )
+
+    def view(c: int, g: int | None, cell: PairCell) -> chart.Bin:
+        count, shares = len(cell.meets), cell.processor_shares
+        url = link(pair=f"{chips[c].id}:{'' if g is None else cards[g].id}", tried=None)
+        return chart.Bin(
+            share=sum(cell.meets) / count if count else 0.0,
+            inside=cell.inside,
+            meets_all=all(cell.meets),
+            by_processor=sum(shares) > 0.5 * len(shares),
+            url=url,
+            words=words(c, g, cell),
+        )
+
+    bins = {place: view(*cell) for place, cell in picture.cells.items()}
+    prices = tuple(
+        _price(0 if column[0] is None else int(pool.cards.cost[column[0]]), currency)
+        for column in picture.columns
+    )
+    rows = tuple(_price(int(pool.processors.cost[row[0]]), currency) for row in picture.rows)
+    label = (
+        "All pairings, processors down and graphics parts across by price; arrow keys move, Enter"
+        " tries"
+    )
+    inside = sorted(
+        (cell for cell in picture.cells.values() if cell[2].inside),
+        key=lambda own: (-own[2].winner.rank, own[2].winner.cost),
+    )[:BEST]
+    none = (
+        ""
+        if any(each_bin.meets_all for each_bin in bins.values()) or not tables.brief.counted_targets
+        else " No pairing meets every target."
+    )
+    count = sum(len(row) for row in picture.rows), sum(len(column) for column in picture.columns)
+    own = _place(picture, tables, subject)
+    return PictureView(
+        chart=chart.picture(bins, prices, len(rows), own, _place(picture, tables, tried), label),
+        rows=rows,
+        best=tuple((words(*own), view(*own).url) for own in inside),
+        words=f"{count[0]} processors down and {count[1]} graphics parts across, neighbours in"
+        " price"
+        f" together; each bin shows its best pairing within the budget, else its cheapest.{none}",
+        marked=own is not None,
+    )
+
+
+def _price(minor: int, currency: str) -> str:
+    return round_money(minor, currency).split("\u00a0")[-1]
+
+
+def _place(
+    picture: Picture, tables: Tables, assessment: Assessment | None
+) -> tuple[int, int] | None:
+    """The bin that a build's processor and card lie in."""
+    if assessment is None or assessment.missing:
+        return None
+    pool = tables.scenes[0].pool
+    chip = next(
+        (
+            i
+            for i, part in enumerate(pool.processors.parts)
+            if part.id == assessment.build.processor
+        ),
+        None,
+    )
+    card = next(
+        (i for i, part in enumerate(pool.cards.parts) if part.id == assessment.build.graphics), None
+    )
+    row = next((i for i, row in enumerate(picture.rows) if chip in row), None)
+    column = next((i for i, column in enumerate(picture.columns) if card in column), None)
+    return (
+        None
+        if row is None or column is None or (assessment.build.graphics and card is None)
+        else (row, column)
+    )

@@ -1,0 +1,72 @@
+"""Still the pick up to: for the parts of the answer and for near misses."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.balance.limits import PriceLimit, price_limit
+from wattmetron.core.search.proposal import BAND, propose
+from wattmetron.core.values.part_kinds import KINDS, Kind
+from wattmetron.places.balance.balance import Tables
+
+NEAR_MISSES = 3
+SIDES: tuple[Kind, ...] = ("processor", "graphics")
+
+
+@dataclass(frozen=True, slots=True)
+class PriceLimits:
+    """Limits of the answer's parts, and of the near misses on either side; prices of a date belong
+    to them.
+    """
+
+    inside: tuple[PriceLimit, ...]
+    near: tuple[PriceLimit, ...]
+    currency: str
+
+
+def price_limits(tables: Tables) -> PriceLimits:
+    """For each part of the answer, and for the parts next to it in price of either side."""
+    return tables.catalogue.keep.long(
+        ("price limits", tables.brief, tables.kept), lambda: _price_limits(tables)
+    )
+
+
+def _price_limits(tables: Tables) -> PriceLimits:
+    catalogue, brief, kept = tables.catalogue, tables.brief, tables.kept
+    answer = propose(catalogue, brief, "most frames", kept)
+    currency = catalogue.region(brief.region).currency
+    if answer.build is None:
+        return PriceLimits((), (), currency)
+    inside = [
+        price_limit(catalogue, brief, kept, catalogue.part(part_id), answer, BAND)
+        for kind, part_id in dict.fromkeys(answer.build.ids())
+        if kind in KINDS
+    ]
+    near = [
+        price_limit(catalogue, brief, kept, catalogue.part(part_id), answer, BAND)
+        for kind in SIDES
+        for part_id in _next_to(tables, kind, answer.build.of(kind))
+    ]
+    return PriceLimits(
+        tuple(limit for limit in inside if limit), tuple(limit for limit in near if limit), currency
+    )
+
+
+def _next_to(tables: Tables, kind: Kind, present: tuple[str, ...]) -> list[str]:
+    """The parts next dearer than the present one, each a different chip or model."""
+    book = tables.catalogue.prices(tables.brief.region, tables.brief.may_buy)
+    price = book.cost(present[0]) if present else 0
+    seen = {_sort(tables, part) for part in present}
+    dearer: list[str] = []
+    for own, part_id in sorted(
+        (own, part.id)
+        for part in tables.catalogue.by_kind[kind]
+        if (own := book.cost(part.id)) is not None
+    ):
+        if own > (price or 0) and _sort(tables, part_id) not in seen and len(dearer) < NEAR_MISSES:
+            seen.add(_sort(tables, part_id))
+            dearer.append(part_id)
+    return dearer
+
+
+def _sort(tables: Tables, part_id: str) -> str:
+    part = tables.catalogue.part(part_id)
+    return str(getattr(part, "chip", part.model))

@@ -1,0 +1,568 @@
+"""The form of a brief, made from what its fields declare: what stands in each entry, what can be
+chosen.
+"""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
+from typing import Any
+
+from wattmetron.core.balance.granting import most_minor
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.search.resale import resale_minor
+from wattmetron.core.values.brief import (
+    DISPLAY,
+    SURENESS,
+    TARGET,
+    Brief,
+    Target,
+)
+from wattmetron.core.values.declared import Declared
+from wattmetron.core.values.games import Game
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, KIND_PLURALS, KINDS, Kind
+from wattmetron.core.values.trust import TRUST_FLOORS
+from wattmetron.core.values.wishes import PREFERRED
+from wattmetron.core.values.words import listed
+from wattmetron.places.assessment.suggested import USUAL_DISPLAYS
+from wattmetron.places.brief.pages.forms import GENERAL, LOWER
+from wattmetron.places.games.library import tier_targets
+from wattmetron.shell.forms import entry_name
+from wattmetron.shell.pages import amount, plain
+from wattmetron.words.figures import KIND_WORDS, THIN
+from wattmetron.words.standing import GROUPS, differing, group_words, standing_words
+from wattmetron.words.wishes import preference_words
+
+SHORT_WORDS = {"average": "avg", "low": "1\u202f% low"}
+"""Choices that are shown in fewer letters."""
+Drafts = Mapping[str, str]
+
+
+Choice = tuple[str, str]
+"""A value and its words."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Choices:
+    """What can be chosen anywhere in the form, the same for every brief of a catalogue."""
+
+    games: tuple[str, ...]
+    parts: tuple[str, ...]
+    names: Mapping[str, str]
+    makers: tuple[str, ...]
+    makers_by_kind: tuple[str, ...]
+    colours: tuple[str, ...]
+    systems: tuple[str, ...]
+
+
+def choices_of(catalogue: Catalogue) -> Choices:
+    """The choices of a catalogue."""
+    return catalogue.keep.once(("form choices",), lambda: _choices_of(catalogue))
+
+
+def _choices_of(catalogue: Catalogue) -> Choices:
+    parts = catalogue.parts.values()
+    lists = catalogue.published.values()
+    by_kind = {(KIND_WORDS[kind], part.maker) for kind in KINDS for part in catalogue.by_kind[kind]}
+    return Choices(
+        games=tuple(sorted(game.name for game in catalogue.games.values())),
+        parts=tuple(part.name for parts in catalogue.by_kind.values() for part in parts),
+        names={part.id: part.name for part in parts},
+        makers=tuple(sorted({part.maker for part in parts})),
+        makers_by_kind=tuple(f"{kind}: {maker}" for kind, maker in sorted(by_kind)),
+        colours=tuple(sorted({part.colour for part in parts if part.colour})),
+        systems=tuple(
+            sorted(
+                {
+                    tier.system
+                    for requirements in lists
+                    for tier in requirements.tiers
+                    if tier.system
+                }
+            )
+        ),
+    )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AskedEntry:
+    """One entry of a form: its id, name and label, the trade word to explain, how it is typed, what
+    stands in it, and what can be chosen (value, words) or is suggested.
+    """
+
+    id: str
+    name: str
+    label: str
+    term: str
+    mode: str
+    value: str
+    empty: str
+    longest: int
+    choices: tuple[Choice, ...] = ()
+    suggested: tuple[str, ...] = ()
+    wide: bool = False
+
+    @property
+    def is_figure(self) -> bool:
+        return self.mode in ("decimal", "numeric", "size")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TickBox:
+    """A box to tick."""
+
+    id: str
+    name: str
+    label: str
+    term: str
+    ticked: bool
+    disabled: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Ticks:
+    """Boxes of which several may be ticked."""
+
+    label: str
+    term: str
+    boxes: tuple[TickBox, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TargetForm:
+    """The form of one target."""
+
+    id: str
+    name: str
+    scope: str
+    entries: tuple[AskedEntry, ...]
+    more: tuple[AskedEntry, ...]
+    upscaling: TickBox
+    scale: AskedEntry
+    ray_tracing: TickBox
+    generated: TickBox
+    lower: tuple[TickBox, ...]
+    cap: str
+    tiers: str
+    ready: tuple[tuple[int, str], ...]
+    said: str
+    game_id: str
+
+
+@dataclass(frozen=True, slots=True)
+class FieldGroup:
+    """Entries and boxes that are sent together, under one line that says what they come to."""
+
+    id: str
+    name: str
+    said: str
+    entries: tuple[AskedEntry, ...]
+    flags: tuple[TickBox, ...]
+    ticks: tuple[Ticks, ...]
+    open: bool
+
+    @property
+    def scope(self) -> str:
+        return f"{self.id}:"
+
+    @property
+    def by_name(self) -> dict[str, AskedEntry]:
+        return {entry.name: entry for entry in self.entries}
+
+
+@dataclass(frozen=True, slots=True)
+class ChangedWish:
+    """A wish that is not as usual, and the field to put back."""
+
+    field: str
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class BriefForm:
+    """Everything that the Brief view asks for, with the lists to choose from."""
+
+    money: FieldGroup
+    display: FieldGroup
+    usual_displays: tuple[Choice, ...]
+    usual_display: str
+    groups: tuple[FieldGroup, ...]
+    owned: FieldGroup
+    out: tuple[str, ...]
+    owned_words: str
+    chips: tuple[ChangedWish, ...]
+    screens: tuple[str, ...]
+    targets: tuple[TargetForm, ...]
+    games: tuple[str, ...]
+    makers: tuple[str, ...]
+    parts: tuple[str, ...]
+    resale: Mapping[str, tuple[str, str]]
+    part_names: Mapping[str, str]
+    preferences: tuple[str, ...]
+    preferable: tuple[tuple[str, str], ...]
+    preferable_values: tuple[str, ...]
+    preference_most: str
+    preference_up_to: str
+    only_of: tuple[tuple[Kind, str, str], ...]
+    drafts: Drafts
+
+    @property
+    def not_wanted(self) -> str:
+        return listed(self.out) or "nothing"
+
+    def typed(self, scope: str, name: str) -> str:
+        """What was typed into an entry that could not be taken."""
+        return self.drafts.get(scope + name, "")
+
+
+def brief_form(
+    catalogue: Catalogue, brief: Brief, drafts: Drafts, tier_words: Mapping[str, str]
+) -> BriefForm:
+    """The form of a brief; ``drafts`` are entries that could not be taken, by scope and name."""
+    currency = catalogue.region(brief.region).currency
+    asking = _Asking(catalogue, brief, currency, drafts)
+    lists = choices_of(catalogue)
+    named = {*brief.banned, *brief.owned}
+    up_to = "" if brief.preference_minor is None else amount(brief.preference_minor)
+    return BriefForm(
+        money=asking.group("money"),
+        display=asking.group("display"),
+        usual_displays=tuple(
+            (usual_display.key, usual_display.words) for usual_display in USUAL_DISPLAYS
+        ),
+        usual_display=next(
+            (
+                usual_display.key
+                for usual_display in USUAL_DISPLAYS
+                if usual_display.is_like(brief.display)
+            ),
+            "",
+        ),
+        groups=tuple(asking.group(name) for name in GROUPS),
+        owned=asking.group("owned"),
+        chips=tuple(
+            ChangedWish(field.name, standing_words(brief, field, currency, asking.names))
+            for field in differing(brief)
+        ),
+        out=(*brief.no_makers, *(lists.names.get(own, own) for own in brief.banned)),
+        owned_words=_owned_words(brief, lists.names),
+        screens=tuple(screen.name for screen in catalogue.by_kind["display"]),
+        targets=tuple(
+            _target(catalogue, target, drafts, tier_words.get(target.id, ""))
+            for target in brief.targets
+        ),
+        games=lists.games,
+        makers=tuple(maker for maker in lists.makers if maker not in brief.no_makers),
+        parts=lists.parts,
+        resale={part_id: _resale(catalogue, brief, part_id, drafts) for part_id in brief.owned},
+        part_names={part_id: lists.names.get(part_id, part_id) for part_id in named},
+        preferences=tuple(
+            preference_words(brief, preference, currency) for preference in brief.preferences
+        ),
+        preferable=tuple(
+            (name, field.wish.preferred) for name, field in PREFERRED.items() if field.wish
+        ),
+        preferable_values=(*lists.colours, *TRUST_FLOORS, *lists.makers_by_kind),
+        preference_most=amount(most_minor(brief)),
+        preference_up_to=drafts.get("q:up_to", up_to),
+        only_of=tuple(
+            (
+                kind,
+                KIND_WORDS[kind],
+                listed([maker for own, maker in brief.only_of if own == kind]),
+            )
+            for kind in dict.fromkeys(kind for kind, _ in brief.only_of)
+        ),
+        drafts=drafts,
+    )
+
+
+def _owned_words(brief: Brief, names: Mapping[str, str]) -> str:
+    """What is owned, and what else the budget pays for, in one line."""
+    sentences = (
+        [f"owned: {listed([names.get(own, own) for own in brief.owned])}"] if brief.owned else []
+    )
+    if brief.outside:
+        sentences.append(
+            f"not in the budget: {listed([KIND_PLURALS[kind] for kind in brief.outside])}"
+        )
+    if brief.buys:
+        sentences.append(
+            f"also to be bought: {listed([BOUGHT.get(kind, kind) for kind in brief.buys])}"
+        )
+    sentences += (
+        [f"extras: {listed([extra.name for extra in brief.extras])}"] if brief.extras else []
+    )
+    return "; ".join(sentences) or "nothing owned, all parts from the budget"
+
+
+def _resale(catalogue: Catalogue, brief: Brief, part_id: str, drafts: Drafts) -> tuple[str, str]:
+    """What an owned part may sell for: as entered, and what stands there while nothing is."""
+    by_hand = next(
+        (amount(each_resale.minor) for each_resale in brief.resale if each_resale.part == part_id),
+        "",
+    )
+    usual = resale_minor(catalogue, replace(brief, resale=()), part_id)
+    entered = drafts.get(f"r:{part_id}:amount", by_hand)
+    return entered, "unknown" if usual is None else amount(usual)
+
+
+class _Asking:
+    """The general form of one brief."""
+
+    def __init__(self, catalogue: Catalogue, brief: Brief, currency: str, drafts: Drafts) -> None:
+        self.catalogue, self.brief, self.currency, self.drafts = catalogue, brief, currency, drafts
+
+    @property
+    def names(self) -> Mapping[str, str]:
+        return choices_of(self.catalogue).names
+
+    def group(self, name: str) -> FieldGroup:
+        """The fields of a group; the display's size stands before its refresh."""
+        fields = [field for field in GENERAL if field.asked.group == name]
+        entries = [self._entry(field, self._value(field)) for field in fields if _is_entry(field)]
+        if name == "display":
+            entries.insert(0, self._size())
+        known = name in GROUPS
+        return FieldGroup(
+            name,
+            GROUPS.get(name, ""),
+            group_words(self.brief, name, self.currency, self.names) if known else "",
+            tuple(entries),
+            tuple(self._flag(field) for field in fields if field.bare is bool),
+            tuple(self._ticks(field) for field in fields if field.several),
+            f"{name}:*" in self.drafts,
+        )
+
+    def _value(self, field: Declared) -> Any:
+        holder = self.brief.display if field in DISPLAY else self.brief
+        return getattr(holder, field.name)
+
+    def _size(self) -> AskedEntry:
+        display = self.brief.display
+        value = self._draft("display", "size", f"{display.width_px}x{display.height_px}")
+        return AskedEntry(
+            id="f-size",
+            name="size",
+            label="Display, pixels",
+            term="",
+            mode="size",
+            value=value,
+            empty="",
+            longest=20,
+        )
+
+    def _draft(self, group: str, name: str, actual: str) -> str:
+        return self.drafts.get(f"{group}:{name}", actual)
+
+    def _entry(self, field: Declared, value: Any) -> AskedEntry:
+        name, asked = entry_name(field), field.asked
+        if name in ("budget_low", "budget_high"):
+            value *= self.brief.seats
+        empty = asked.empty
+        if asked.choices == "tariff":
+            empty = str(self.catalogue.region(self.brief.region).tariff_per_kwh or "")
+        return AskedEntry(
+            id="f-" + name.replace("_", "-"),
+            name=name,
+            label=self._label(field),
+            term=field.name if asked.meaning else "",
+            mode=_mode(field),
+            value=self._draft(asked.group, name, self._shown(field, value)),
+            empty=empty,
+            longest=asked.longest,
+            choices=self._choices(field),
+            suggested=self._suggested(asked.choices),
+            wide=asked.wide,
+        )
+
+    def _shown(self, field: Declared, value: Any) -> str:
+        """What stands in an entry: parts of a kind go by their names."""
+        if field.asked.choices in OF_KIND:
+            return self.names.get(value) or str(value)
+        return _shown(field, value)
+
+    def _label(self, field: Declared) -> str:
+        label, unit = field.asked.label, field.asked.unit
+        if field.asked.amount or field.asked.choices == "tariff":
+            together = self.brief.seats > 1 and field.name.startswith("budget")
+            return f"{label} ({self.currency}{', all' if together else ''})"
+        return f"{label}, {unit}" if unit else label
+
+    def _choices(self, field: Declared) -> tuple[tuple[str, str], ...]:
+        if field.asked.choices == "regions":
+            regions = self.catalogue.regions.values()
+            return tuple((region.id, f"{region.name} ({region.currency})") for region in regions)
+        if field.name == "sureness":
+            return tuple((word, f"{word}, {share:.0%}") for word, share in SURENESS.items())
+        return tuple((word, word) for word in field.options)
+
+    def _suggested(self, source: str) -> tuple[str, ...]:
+        if source in OF_KIND:
+            return tuple(part.name for part in self.catalogue.by_kind[OF_KIND[source]])
+        lists = choices_of(self.catalogue)
+        return {"colours": lists.colours, "systems": lists.systems}.get(source, ())
+
+    def _ticks(self, field: Declared) -> Ticks:
+        options: Iterable[Any] = field.options
+        if field.asked.choices == "further kinds":
+            options = FURTHER_KINDS
+        chosen = getattr(self.brief, field.name)
+        boxes = tuple(
+            self._tick(
+                f"f-{field.name}-{option.replace(' ', '-')}",
+                f"{field.name}.{option}",
+                (KIND_PLURALS if options is FURTHER_KINDS else BOUGHT).get(option, option),
+                option in chosen,
+                field.asked.group,
+            )
+            for option in options
+        )
+        return Ticks(field.asked.label, field.name if field.asked.meaning else "", boxes)
+
+    def _flag(self, field: Declared) -> TickBox:
+        id_ = "f-" + field.name.replace("_", "-")
+        term = field.name if field.asked.meaning else ""
+        actual = getattr(self.brief, field.name)
+        return self._tick(id_, field.name, field.asked.label, actual, field.asked.group, term)
+
+    def _tick(
+        self, id_: str, name: str, label: str, actual: bool, group: str, term: str = ""
+    ) -> TickBox:
+        return TickBox(
+            id=id_,
+            name=name,
+            label=label,
+            term=term,
+            ticked=_ticked(self.drafts, f"{group}:", name, actual),
+        )
+
+
+OF_KIND: dict[str, Kind] = {"cards": "graphics", "chips": "processor"}
+"""Entries that take the name of a part of a kind."""
+BOUGHT = {**KIND_WORDS, "input": "keyboard and mouse"}
+
+
+def _is_entry(field: Declared) -> bool:
+    return bool(field.asked.label) and not field.several and field.bare is not bool
+
+
+def _ticked(drafts: Drafts, scope: str, name: str, actual: bool) -> bool:
+    return (scope + name) in drafts if f"{scope}*" in drafts else actual
+
+
+def _mode(field: Declared) -> str:
+    if field.options or field.asked.choices == "regions":
+        return "choice"
+    if field.bare is str:
+        return "notes" if field.asked.longest > 1000 else "text"
+    return "numeric" if field.bare is int and not field.asked.amount else "decimal"
+
+
+def _shown(field: Declared, value: Any) -> str:
+    if value is None or (field.name == "years" and not value):
+        return ""
+    if field.asked.amount:
+        return amount(value)
+    return plain(value) if isinstance(value, float) else str(value)
+
+
+def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) -> TargetForm:
+    game = catalogue.games.get(target.game_id)
+    scope = f"{target.id}:"
+    prefix = f"t-{target.id}-"
+
+    def draft(name: str, actual: str) -> str:
+        return drafts.get(scope + name, actual)
+
+    def tick(name: str, id_: str, label: str, actual: bool, offered: bool = True) -> TickBox:
+        words = label if offered else f"{label} (not offered)"
+        ticked = _ticked(drafts, scope, name, actual)
+        return TickBox(
+            id=prefix + id_,
+            name=name,
+            label=words,
+            term="generated" if name == "generated" else "",
+            ticked=ticked,
+            disabled=not offered,
+        )
+
+    def entry(field: Declared) -> AskedEntry:
+        label = field.asked.label + (", fps" if field.name == "cap_fps" else "")
+        return AskedEntry(
+            id=prefix + field.name.removesuffix("_fps"),
+            name=field.name,
+            label=label,
+            term="low" if field.name == "measure" else field.name if field.asked.meaning else "",
+            mode=_mode(field),
+            value=draft(field.name, _shown(field, getattr(target, field.name))),
+            empty=field.asked.empty,
+            longest=field.asked.longest,
+            choices=tuple((word, _short_word(field, word)) for word in field.options),
+        )
+
+    fields = {field.name: entry(field) for field in TARGET if field.asked.label}
+    size = AskedEntry(
+        id=f"{prefix}size",
+        name="size",
+        label="Resolution",
+        term="",
+        mode="size",
+        value=draft("size", f"{target.width_px}x{target.height_px}"),
+        empty="",
+        longest=20,
+    )
+    scale = AskedEntry(
+        id=f"{prefix}scale",
+        name="scale",
+        label="from",
+        term="",
+        mode="decimal",
+        value=draft("scale", plain(target.scale * 100)),
+        empty="",
+        longest=20,
+    )
+    offers_up = game is None or bool(game.upscalers)
+    offers_rays = game is None or game.ray_tracing_ms_per_mpx is not None
+    offers_generation = game is None or bool(game.generators)
+    return TargetForm(
+        id=target.id,
+        name=game.name if game else f"{target.game_id} (gone)",
+        scope=scope,
+        entries=(fields["fps"], fields["measure"], size, fields["preset"]),
+        more=(fields["cap_fps"], fields["weight"]),
+        upscaling=tick("upscaling", "up", "upscaling", target.upscaling, offers_up),
+        scale=scale,
+        ray_tracing=tick("ray_tracing", "rt", "ray tracing", target.ray_tracing, offers_rays),
+        generated=tick(
+            "generated", "fg", "count generated frames", target.generated, offers_generation
+        ),
+        lower=tuple(_lower(tick, game, target)) if game else (),
+        cap=plain(game.engine_cap_fps) if game else "",
+        tiers=tiers,
+        ready=tuple(tier_targets(catalogue, target.game_id)),
+        said=_more_words(target),
+        game_id=target.game_id,
+    )
+
+
+def _more_words(target: Target) -> str:
+    """What of a target stands folded and is not as usual; ``more`` where nothing is."""
+    usual = Target(id=target.id, game_id=target.game_id)
+    sentences = [
+        f"upscaling from {target.scale * 100:.0f}{THIN}%" if target.upscaling else "",
+        "ray tracing" if target.ray_tracing else "",
+        "generated frames count" if target.generated else "",
+        f"lower {listed(target.lowered)}" if target.lowered else "",
+        f"capped at {target.cap_fps:g}" if target.cap_fps is not None else "",
+        f"weight {target.weight}" if target.weight != usual.weight else "",
+    ]
+    return ", ".join(filter(None, sentences)) or "more"
+
+
+def _short_word(field: Declared, word: str) -> str:
+    return SHORT_WORDS[word] if field.name == "measure" else word
+
+
+def _lower(tick: Any, game: Game, target: Target) -> Iterable[TickBox]:
+    for n, option in enumerate(game.options, start=1):
+        name = LOWER + option.name
+        yield tick(name, f"lower-{n}", f"lower {option.name}", option.name in target.lowered)

@@ -1,0 +1,1 @@
+"""Builds side by side, and a build as it was."""

@@ -1,0 +1,1 @@
+"""What goes together: cures, room to grow, power, tuning, assembly."""

@@ -1,0 +1,27 @@
+"""What speaks against every part of a kind in a build's machine."""
+
+from collections.abc import Mapping
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.fit.candidates import reasons_against
+from wattmetron.core.fit.finding import Finding
+from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.places.assessment.assess import Assessment
+
+
+def against_all(
+    catalogue: Catalogue, now: Assessment, kind: Kind
+) -> Mapping[str, tuple[Finding, ...]]:
+    """By part id the findings that would block because of the part; none for those that go in."""
+    return catalogue.keep.long(
+        ("against", now.brief, now.build, kind), lambda: _against_all(catalogue, now, kind)
+    )
+
+
+def _against_all(
+    catalogue: Catalogue, now: Assessment, kind: Kind
+) -> Mapping[str, tuple[Finding, ...]]:
+    parts = catalogue.by_kind[kind]
+    reasons = reasons_against(now.machine, kind, parts, wishes_of(now.brief))
+    return {part.id: findings for part, findings in zip(parts, reasons, strict=True)}

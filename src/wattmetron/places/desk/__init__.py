@@ -1,0 +1,1 @@
+"""The pages of one brief with all its views."""

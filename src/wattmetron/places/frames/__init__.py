@@ -1,0 +1,1 @@
+"""Frames of each game, how they are worked out, settings."""

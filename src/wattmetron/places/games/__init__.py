@@ -1,0 +1,1 @@
+"""The collection of games: published tiers, results, what is learnt from them."""

@@ -1,0 +1,511 @@
+"""A game: facts, tiers with verdicts, rails, doubts, what runs it. On its own page and beside a
+brief.
+"""
+
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from dataclasses import dataclass
+
+import numpy as np
+from markupsafe import Markup
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.frames.working import WorkingStep
+from wattmetron.core.requirements.agreement import Doubt
+from wattmetron.core.requirements.tiers import Bars, tiers_of
+from wattmetron.core.requirements.verdicts import ASPECTS, Aspect, AspectVerdict, TierVerdict
+from wattmetron.core.speeds.blend import graphics_ln, processor_ln
+from wattmetron.core.speeds.equals import Use
+from wattmetron.core.speeds.scale import Standing, scale_of
+from wattmetron.core.values.offers import NEW_PARTS, Buys
+from wattmetron.core.values.published import SIDES, Settled, Side, Tier
+from wattmetron.drawing.rails import Band, Marker, Rail, Tick, rails
+from wattmetron.places.assessment.assess import known_build
+from wattmetron.places.games.contenders import machine_contender
+from wattmetron.places.games.library import GameFacts, game_facts, judged, reach_words
+from wattmetron.places.games.measuring import ResultsState
+from wattmetron.places.games.pages.equals import EqualsView, equals_view
+from wattmetron.places.games.pages.evidence import ResultView, result_rows, work_rows, work_steps
+from wattmetron.places.games.pages.machine import MeasuredMachine
+from wattmetron.places.games.publishing import GameState
+from wattmetron.words.figures import THIN, money
+from wattmetron.words.tiers import tier_label
+from wattmetron.workshop.workshop import ListedBrief
+
+Link = Callable[..., str]
+Odd = Mapping[tuple[int, Side | None, int | None], str]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ListedView:
+    """One alternative: as named, what it stands for, its speed, and what can be done about it."""
+
+    side: Side
+    place: int
+    name: str
+    speed: str
+    flags: tuple[str, ...]
+    equal_url: str
+    excluded: bool
+    placeable: bool
+    variants: tuple["VariantView", ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AspectView:
+    """One aspect of a tier: what is asked, the verdict, what the machine has."""
+
+    aspect: Aspect
+    asked: str
+    listed: tuple[ListedView, ...]
+    bar: str
+    verdict: AspectVerdict | None
+    says: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TierView:
+    """A column: label, conditions with those assumed, verdict, aspects."""
+
+    place: int
+    label: str
+    conditions: tuple[tuple[str, bool], ...]
+    verdict: TierVerdict | None
+    lacks: str
+    aspects: tuple[AspectView, ...]
+    notes: str
+
+    def asks(self, aspect: Aspect) -> AspectView | None:
+        """What the tier asks for in one respect."""
+        return next(
+            (aspect_view for aspect_view in self.aspects if aspect_view.aspect == aspect), None
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class DoubtView:
+    """A doubt with the listed part it is about, if the user can do something about it."""
+
+    doubt: Doubt
+    listed: ListedView | None
+
+
+@dataclass(frozen=True, slots=True)
+class VariantView:
+    """One of several amounts of video memory that a name can mean."""
+
+    name: str
+    speed: str
+    equal_url: str
+
+
+@dataclass(frozen=True, slots=True)
+class RunView:
+    """The cheapest parts that reach a tier today."""
+
+    tier: str
+    processor: str
+    graphics: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class GamePanel:
+    """Everything that is shown about a game."""
+
+    facts: GameFacts
+    machine: MeasuredMachine
+    tiers: tuple[TierView, ...]
+    rows: tuple[Aspect, ...]
+    chart: Markup | None
+    narrow_chart: Markup | None
+    doubts: tuple[DoubtView, ...]
+    runs: tuple[RunView, ...]
+    builds: tuple[tuple[int, str, str], ...]
+    work: tuple[tuple[str, str, str], ...]
+    steps: tuple[WorkingStep, ...]
+    results: tuple[ResultView, ...]
+    results_state: ResultsState
+    equals: EqualsView | None
+    state: GameState
+    link: Link
+    assumed_any: bool
+    dated: str
+
+    @property
+    def base(self) -> str:
+        return f"/games/{self.facts.game.id}"
+
+
+def game_panel(
+    catalogue: Catalogue,
+    game_id: str,
+    machine: MeasuredMachine,
+    state: GameState,
+    link: Link,
+    equal: str = "",
+    trial: Callable[[str], str] | None = None,
+    builds: Iterable[ListedBrief] = (),
+    results: ResultsState | None = None,
+) -> GamePanel:
+    """The panel of a game; ``link`` makes its address with changes, ``trial`` the address that
+    tries a build, ``builds`` are briefs whose builds are told how far they reach.
+    """
+    facts = game_facts(catalogue, game_id, machine.contender, machine.sureness)
+    odd: Odd = {
+        (doubt.tier, doubt.side, doubt.place): doubt.rule
+        for doubt in reversed(facts.doubts)
+        if doubt.place is not None
+    }
+    tiers = tuple(_tier(catalogue, facts, n, odd, link) for n in range(len(facts.rows)))
+    asked = {aspect.aspect for tier in tiers for aspect in tier.aspects}
+    region = machine.region or next(iter(catalogue.regions), "")
+    buys = machine.brief.plan.brief.may_buy if machine.brief else NEW_PARTS
+    return GamePanel(
+        facts=facts,
+        machine=machine,
+        tiers=tiers,
+        rows=tuple(kind for kind in ASPECTS if kind in asked),
+        chart=_chart(catalogue, facts, odd, 820),
+        narrow_chart=_chart(catalogue, facts, odd, 380),
+        doubts=tuple(DoubtView(doubt, _about(tiers, doubt)) for doubt in facts.doubts),
+        runs=(
+            tuple(_runs(catalogue, facts, row, region, buys) for row in facts.rows)
+            if region
+            else ()
+        ),
+        builds=tuple(_builds(catalogue, facts, builds)),
+        work=tuple(work_rows(facts)),
+        steps=tuple(work_steps(facts)),
+        results=tuple(result_rows(catalogue, facts)),
+        results_state=results or ResultsState(0, None),
+        equals=equals_view(catalogue, equal, machine, _use(facts), link, trial) if equal else None,
+        state=state,
+        link=link,
+        assumed_any=any(assumed for tier in tiers for _, assumed in tier.conditions),
+        dated=_dated(facts),
+    )
+
+
+def _dated(facts: GameFacts) -> str:
+    requirements = facts.published
+    if requirements is None:
+        return ""
+    day = f", {requirements.published_on:%-d %b %Y}" if requirements.published_on else ""
+    return (requirements.source or "source not stated") + day
+
+
+def _use(facts: GameFacts) -> Use:
+    """Comparisons on a game's page are for this game, at the resolution of its recommended tier."""
+    mpx = facts.settled[min(1, len(facts.settled) - 1)].shown_mpx if facts.settled else 2.0736
+    return Use(facts.game.parallel_share, mpx)
+
+
+def _tier(catalogue: Catalogue, facts: GameFacts, n: int, odd: Odd, link: Link) -> TierView:
+    row = facts.rows[n]
+    tier = tiers_of(catalogue).rows[row].tier
+    verdict = facts.verdicts[n] if facts.verdicts else None
+    by_aspect = {aspect.aspect: aspect for aspect in verdict.aspects} if verdict else {}
+    aspects = [
+        _side_aspect(tiers_of(catalogue).sides[side], row, side, by_aspect.get(side), odd, n, link)
+        for side in SIDES
+        if tier.listed(side)
+    ]
+    aspects += [
+        AspectView(
+            aspect=aspect,
+            asked=words,
+            listed=(),
+            bar="",
+            verdict=by_aspect.get(aspect),
+            says=_says(by_aspect.get(aspect)),
+        )
+        for aspect, words in _amounts(tier)
+        if words
+    ]
+    return TierView(
+        place=n,
+        label=tier_label(tier.label, n),
+        conditions=_conditions(facts.settled[n]),
+        verdict=verdict,
+        lacks=_lacks(verdict),
+        aspects=tuple(aspects),
+        notes=tier.notes,
+    )
+
+
+def _lacks(verdict: TierVerdict | None) -> str:
+    """What is short or unsure, the shortest first."""
+    if verdict is None:
+        return ""
+    return ", ".join(
+        aspect.aspect
+        + ("" if aspect.ratio is None else f" {aspect.ratio:.2f}")
+        + (" unsure" if aspect.word == "unsure" else "")
+        for aspect in verdict.aspects
+        if aspect.word in ("short", "unsure")
+    )
+
+
+def _amounts(tier: Tier) -> list[tuple[Aspect, str]]:
+    def gb(value: float | None) -> str:
+        return "" if value is None else f"{value:,g}{THIN}GB"
+
+    storage = " ".join(filter(None, [gb(tier.storage_gb), tier.storage_kind or ""]))
+    return [
+        ("video memory", gb(tier.video_memory_gb)),
+        ("memory", gb(tier.memory_gb)),
+        ("storage", storage),
+        ("operating system", tier.system),
+        ("graphics API", tier.api),
+    ]
+
+
+def _conditions(settled: Settled) -> tuple[tuple[str, bool], ...]:
+    """Conditions in words, each with whether it was assumed."""
+    conditions = [
+        (f"{settled.width_px}x{settled.height_px}", "resolution" in settled.assumed),
+        (settled.preset, "preset" in settled.assumed),
+        (f"{settled.fps:g}{THIN}fps", "frame rate" in settled.assumed),
+    ]
+    if settled.upscaling:
+        conditions.append(("upscaling", False))
+    if settled.ray_tracing:
+        conditions.append(("ray tracing", False))
+    if settled.generated:
+        conditions.append(("half of the frames shown, the rest generated", True))
+    return tuple(conditions)
+
+
+def _side_aspect(
+    bars: Bars,
+    row: int,
+    side: Side,
+    verdict: AspectVerdict | None,
+    odd: Odd,
+    n: int,
+    link: Link,
+) -> AspectView:
+    listed = tuple(
+        _listed(bars, each_bar, side, odd.get((n, side, bars.entries[each_bar].place), ""), link)
+        for each_bar in bars.of_row(row)
+    )
+    bar = float(bars.bar[row])
+    spread = float(bars.bar_sd[row]) * 100
+    words = "" if np.isnan(bar) else f"asks for {np.exp(bar):.0f} ±{spread:.0f}{THIN}%"
+    return AspectView(
+        aspect=side, asked="", listed=listed, bar=words, verdict=verdict, says=_says(verdict)
+    )
+
+
+_FLAGS = {
+    "out of line": "out of line",
+    "variant open": "variant open",
+    "too little video memory": "too little video memory",
+}
+
+
+def _listed(bars: Bars, bar: int, side: Side, rule: str, link: Link) -> ListedView:
+    entry = bars.entries[bar]
+    listed = entry.listed
+    memory = f" {listed.memory_gb:g}{THIN}GB" if listed.memory_gb else ""
+    flags = [_FLAGS[rule]] if rule in _FLAGS else []
+    if listed.excluded:
+        flags.append("left out")
+    if listed.figures_only:
+        flags.append("no speed follows from clocks or cores")
+    elif not entry.meant:
+        flags.append("not in the catalogue")
+    strictest = max(entry.meant, key=lambda standing: standing.speeds[0], default=None)
+    key = "" if strictest is None else strictest.key
+    speed = "" if np.isnan(bars.ln[bar]) else f"{np.exp(bars.ln[bar]):.0f}"
+    return ListedView(
+        side=side,
+        place=entry.place,
+        name=listed.text + memory,
+        speed=speed,
+        flags=tuple(flags),
+        equal_url=link(equal=key) if key else "",
+        excluded=listed.excluded,
+        placeable=not entry.meant and not listed.figures_only,
+        variants=(
+            tuple(
+                _variant(bars, bar, standing, strictest is standing, link)
+                for standing in entry.meant
+            )
+            if len(entry.meant) > 1
+            else ()
+        ),
+    )
+
+
+def _variant(bars: Bars, bar: int, standing: Standing, counts: bool, link: Link) -> VariantView:
+    speed = f"{np.exp(bars.ln[bar]):.0f}, counts" if counts else f"{standing.speeds[0]:.0f}"
+    return VariantView(standing.name, speed, link(equal=standing.key))
+
+
+def _says(verdict: AspectVerdict | None) -> str:
+    """The ratio and what the machine has."""
+    if verdict is None:
+        return ""
+    if verdict.aspect == "operating system" and verdict.word == "not known":
+        return "the brief can name it"
+    pieces = []
+    if verdict.ratio is not None:
+        pieces.append(f"{verdict.ratio:.2f} of it" if verdict.ratio < 10 else "over 10 times")
+    if verdict.had:
+        pieces.append(verdict.had)
+    return ": ".join(pieces) if len(pieces) == 2 else "".join(pieces)
+
+
+def _about(tiers: tuple[TierView, ...], doubt: Doubt) -> ListedView | None:
+    if doubt.place is None:
+        return None
+    for aspect in tiers[doubt.tier].aspects:
+        for view in aspect.listed:
+            if (aspect.aspect, view.place) == (doubt.side, doubt.place):
+                return view
+    return None
+
+
+# --- rails
+# --------------------------------------------------------------------------------------------
+
+
+def _chart(catalogue: Catalogue, facts: GameFacts, odd: Odd, width: int) -> Markup | None:
+    sides = [_rail(catalogue, facts, side, odd) for side in SIDES]
+    if not any(rail.bands for rail in sides):
+        return None
+    names = tuple(
+        (tier_label(tiers_of(catalogue).rows[row].tier.label, n), _said(settled))
+        for n, (row, settled) in enumerate(zip(facts.rows, facts.settled, strict=True))
+    )
+    return rails(sides[0], sides[1], names, _label(catalogue, facts), width)
+
+
+def _said(settled: Settled) -> str:
+    """The conditions in one line, with how many of them are assumed."""
+    words = ", ".join(words for words, _ in _conditions(settled))
+    if len(settled.assumed) == 3:
+        return f"{words} (assumed)"
+    if settled.assumed:
+        return f"{words} (partly assumed)"
+    return words
+
+
+def _rail(catalogue: Catalogue, facts: GameFacts, side: Side, odd: Odd) -> Rail:
+    bars = tiers_of(catalogue).sides[side]
+    ticks, bands = [], []
+    gaps = {item.row.place: item.gap for item in facts.informed.items if item.side == side}
+    for n, row in enumerate(facts.rows):
+        for bar in bars.of_row(row):
+            entry = bars.entries[bar]
+            stands_out = odd.get((n, side, entry.place), "") == "out of line"
+            speeds = tiers_of(catalogue).speeds(side, entry.meant, np.full(len(entry.meant), row))
+            ticks += [
+                Tick(float(ln), standing.name, stands_out, entry.listed.excluded)
+                for ln, standing in zip(speeds, entry.meant, strict=True)
+                if np.isfinite(ln)
+            ]
+        if np.isfinite(bars.bar[row]):
+            bands.append(Band(float(bars.bar[row]), gaps.get(n, 0.05), n))
+    return Rail(tuple(ticks), tuple(bands), _marker(catalogue, facts, side))
+
+
+def _marker(catalogue: Catalogue, facts: GameFacts, side: Side) -> Marker | None:
+    """The machine's speed as the first tier sees it."""
+    contender = facts.contender
+    if contender is None:
+        return None
+    if side == "processor":
+        if contender.processor is None:
+            return None
+        ln = float(
+            processor_ln(contender.processor[0], contender.processor[1], facts.game.parallel_share)
+        )
+        return Marker(ln, contender.processor_sd, contender.processor_name)
+    if contender.graphics is None or not len(facts.rows):
+        return None
+    row = facts.rows[0]
+    ln = float(
+        graphics_ln(
+            np.array([contender.graphics]),
+            np.array([np.nan]),
+            tiers_of(catalogue).rendered_mpx[row : row + 1],
+            np.zeros(1),
+        )[0]
+    )
+    return Marker(ln, contender.graphics_sd, contender.graphics_name)
+
+
+def _label(catalogue: Catalogue, facts: GameFacts) -> str:
+    """The chart in words."""
+    sentences = []
+    for n, row in enumerate(facts.rows):
+        bars = [float(tiers_of(catalogue).sides[side].bar[row]) for side in SIDES]
+        points = [
+            f"{side} {np.exp(bar):.0f}"
+            for side, bar in zip(SIDES, bars, strict=True)
+            if not np.isnan(bar)
+        ]
+        sentences.append(
+            f"{tier_label(tiers_of(catalogue).rows[row].tier.label, n)} asks for"
+            f" {', '.join(points) or 'nothing placed'}"
+        )
+    contender = facts.contender
+    if contender is not None:
+        names = [name for name in (contender.processor_name, contender.graphics_name) if name]
+        sentences.append(f"measured against {' and '.join(names)}")
+    return f"{facts.game.name} on the scale of speeds, reference part at 100: " + "; ".join(
+        sentences
+    )
+
+
+# --- what runs it
+# -------------------------------------------------------------------------------------
+
+
+def _runs(catalogue: Catalogue, facts: GameFacts, row: int, region: str, buys: Buys) -> RunView:
+    tier = tiers_of(catalogue).rows[row].tier
+    runs = [_cheapest(catalogue, row, side, region, buys, tier) for side in SIDES]
+    return RunView(tier_label(tier.label, tiers_of(catalogue).rows[row].place), *runs)
+
+
+def _cheapest(
+    catalogue: Catalogue, row: int, side: Side, region: str, buys: Buys, tier: Tier
+) -> str:
+    """The cheapest part on sale whose best estimate reaches the bar, with enough video memory."""
+    table = tiers_of(catalogue)
+    bar = float(table.sides[side].bar[row])
+    if np.isnan(bar):
+        return "not known"
+    book = catalogue.prices(region, buys)
+    standings = scale_of(catalogue).of(side)
+    speeds = table.speeds(side, standings, np.full(len(standings), row))
+    best: tuple[int, str] | None = None
+    for standing, ln in zip(standings, speeds, strict=True):
+        if ln < bar - 1e-9 or (
+            side == "graphics" and (standing.memory_gb or 0) < (tier.video_memory_gb or 0)
+        ):
+            continue
+        for part_id in standing.part_ids:
+            price = book.cost(part_id)
+            if price is not None and (best is None or (price, part_id) < best):
+                best = (price, part_id)
+    if best is None:
+        return "nothing on sale reaches it"
+    return f"{catalogue.part(best[1]).name}, {money(best[0], book.currency)}"
+
+
+def _builds(
+    catalogue: Catalogue, facts: GameFacts, builds: Iterable[ListedBrief]
+) -> Iterator[tuple[int, str, str]]:
+    """Briefs whose build has a processor and something that draws, and the highest tier that it
+    meets.
+    """
+    if not len(facts.rows):
+        return
+    for build in builds:
+        brief = build.plan.brief
+        machine = catalogue.machine(known_build(catalogue, build.plan.build))
+        if machine.can_draw:
+            standings = judged(catalogue, machine_contender(machine, brief.system), brief.chance)
+            yield build.id, brief.name, reach_words(catalogue, standings, facts.game.id)[0]

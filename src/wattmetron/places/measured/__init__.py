@@ -1,0 +1,1 @@
+"""Runs: recorded, taken from files, held against what was promised, taken as evidence."""

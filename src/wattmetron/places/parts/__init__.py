@@ -1,0 +1,1 @@
+"""The collection of parts: figures, offers, charts, tables brought in."""

@@ -1,0 +1,1 @@
+"""Machines and parts that are proposed, and what they give up."""

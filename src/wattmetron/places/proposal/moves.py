@@ -1,0 +1,66 @@
+"""What a part of another socket, board or case forces: the cheapest whole move, tried as one."""
+
+from dataclasses import dataclass, replace
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.search.proposal import cheapest_fit
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Memory, Part
+from wattmetron.places.assessment.assess import Assessment, known_brief, known_build
+
+FORCED: dict[Kind, frozenset[Kind]] = {
+    "processor": frozenset({"mainboard", "memory", "cooler"}),
+    "mainboard": frozenset({"processor", "memory", "cooler", "case"}),
+    "case": frozenset({"cooler", "supply", "mainboard", "memory"}),
+}
+"""Kinds that may change with a part of a kind."""
+MOST_MOVES = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Move:
+    """The build after a move, and the parts that it brings besides the one that was chosen."""
+
+    build: Build
+    forced: tuple[Part, ...]
+
+
+def move(catalogue: Catalogue, now: Assessment, part: Part) -> Move | None:
+    """The cheapest way to have a part in a whole build: everything stays but what it may force,
+    memory keeps its capacity. None where nothing goes, or where it forces nothing that may change.
+    """
+    return catalogue.keep.once(
+        ("move", now.brief, now.build, part.id), lambda: _move(catalogue, now, part)
+    )
+
+
+def _move(catalogue: Catalogue, now: Assessment, part: Part) -> Move | None:
+    kind, build = kind_of(part), known_build(catalogue, now.build)
+    if kind not in FORCED or now.missing:
+        return None
+    stay = {*build.kept, *now.brief.stays}
+    free = {own for own in FORCED[kind] if not stay & {*build.of(own)}} | {kind}
+    kept = Build()
+    for own, part_id in build.ids():
+        if own not in free:
+            kept = _put(kept, own, part_id).keeping(part_id, True)
+    kept = kept.with_part(kind, part.id).keeping(part.id, True)
+    asked = known_brief(catalogue, now.brief)
+    memory = catalogue.parts.get(build.memory or "")
+    if isinstance(memory, Memory):
+        asked = replace(asked, memory_gb=max(asked.memory_gb, memory.total_gb))
+    found = cheapest_fit(catalogue, asked, kept).build
+    if found is None:
+        return None
+    found = replace(found, kept=build.kept & {part_id for _, part_id in found.ids()})
+    here = {part_id for _, part_id in build.ids()}
+    new = [part_id for _, part_id in found.ids() if part_id not in {*here, part.id}]
+    return Move(replace(found, aside=build.aside), tuple(catalogue.part(own) for own in new))
+
+
+def _put(build: Build, kind: Kind, part_id: str) -> Build:
+    if kind == "memory":
+        return build.with_kit(part_id)
+    return build.beside(part_id) if kind == "graphics" else build.with_part(kind, part_id)

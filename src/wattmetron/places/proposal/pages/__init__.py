@@ -1,0 +1,1 @@
+"""Routes, forms, views and templates."""

@@ -1,0 +1,39 @@
+"""The rest well spent: what the money that is left could add to a build."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.balance.additions import Addition, additions, together
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.build import Build
+from wattmetron.places.assessment.assess import Assessment, known_brief, known_build
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Rest:
+    """Additions that each fit into the money that is left, and all that fit into it together, with
+    what they cost; minor units.
+    """
+
+    left_minor: int
+    additions: tuple[Addition, ...]
+    together: Build
+    together_minor: int
+
+
+def rest_of(catalogue: Catalogue, now: Assessment) -> Rest | None:
+    """What could be added to a whole build within its budget; None where nothing is left."""
+    if not now.whole or now.left_minor <= 0 or now.build.second_card is not None:
+        return None
+    return catalogue.keep.long(("rest", now.brief, now.build), lambda: _rest(catalogue, now))
+
+
+def _rest(catalogue: Catalogue, now: Assessment) -> Rest:
+    brief, build = known_brief(catalogue, now.brief), known_build(catalogue, now.build)
+    found = additions(catalogue, brief, build, now.left_minor)
+    whole, spent = together(catalogue, brief, build, found, now.left_minor)
+    return Rest(
+        left_minor=now.left_minor,
+        additions=tuple(found),
+        together=whole,
+        together_minor=spent,
+    )

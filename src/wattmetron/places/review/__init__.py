@@ -1,0 +1,1 @@
+"""What is weak in a build, and what improves it."""

@@ -1,0 +1,1 @@
+"""Shops: prices, feeds, what changed, watches."""

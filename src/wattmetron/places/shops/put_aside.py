@@ -1,0 +1,129 @@
+"""Lines of feeds that are not brought in by themselves: kept until somebody says what is meant."""
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import replace
+from datetime import date
+
+from pydantic import TypeAdapter, ValidationError
+from sqlalchemy.orm import Session
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import BriefError
+from wattmetron.core.lists.reader import read_list
+from wattmetron.places.shops.price_import import HeldBackLine, made_offer, name_key, store_offers
+from wattmetron.store import papers
+from wattmetron.workshop.workshop import Workshop
+
+MOST_LINES, MOST_NAMES = 300, 5_000
+_LINES: TypeAdapter[list[HeldBackLine]] = TypeAdapter(list[HeldBackLine])
+_NAMES: TypeAdapter[dict[str, str]] = TypeAdapter(dict[str, str])
+
+
+def put_aside(workshop: Workshop) -> tuple[HeldBackLine, ...]:
+    """What waits for a word, the newest feeds' lines last."""
+    with workshop.database.reading() as session:
+        return tuple(_lines(session))
+
+
+def _lines(session: Session) -> list[HeldBackLine]:
+    try:
+        return _LINES.validate_json(papers.only(session, "aside") or "[]")
+    except ValidationError:
+        return []
+
+
+def known_names(workshop: Workshop) -> Mapping[str, str]:
+    """Which part a shop means by a name, as it was said before."""
+    with workshop.database.reading() as session:
+        return _names(session)
+
+
+def _names(session: Session) -> dict[str, str]:
+    try:
+        return _NAMES.validate_json(papers.only(session, "names") or "{}")
+    except ValidationError:
+        return {}
+
+
+def lay_aside(
+    workshop: Workshop, asked: Iterable[tuple[str, str, tuple[HeldBackLine, ...]]]
+) -> None:
+    """Put the lines of the feeds that were just asked (shop, region, lines) in the place of those
+    of the same shops.
+    """
+    new = list(asked)
+    shops = {(shop, region) for shop, region, _ in new}
+    added = [own for _, _, several in new for own in several if own.fix]
+    _edit(
+        workshop,
+        lambda lines: [
+            *(line for line in lines if (line.row.shop, line.row.region) not in shops),
+            *added,
+        ],
+    )
+
+
+def _edit(workshop: Workshop, edit: Callable[[list[HeldBackLine]], list[HeldBackLine]]) -> None:
+    """Change what waits as it stands, whoever else changes it."""
+    with workshop.database.writing() as session:
+        lines = edit(_lines(session))[-MOST_LINES:]
+        papers.put_only(session, "aside", _LINES.dump_json(lines).decode())
+
+
+def candidates(catalogue: Catalogue, own: HeldBackLine) -> tuple[tuple[str, str], ...]:
+    """Parts that a line may mean, by id and name, the likeliest first."""
+    sent_parts = read_list(catalogue, own.row.part).parts if own.row.part.strip() else ()
+    ids = [guess.part_id for part in sent_parts[:1] for guess in part.guesses]
+    ids += [alike for part in sent_parts[:1] for alike in part.alike]
+    return tuple(
+        (part_id, catalogue.part(part_id).name)
+        for part_id in dict.fromkeys(ids)
+        if part_id in catalogue.parts
+    )
+
+
+def settle_line(
+    workshop: Workshop,
+    line: int,
+    shop: str,
+    region: str,
+    today: date,
+    part_id: str = "",
+    take: bool = True,
+) -> str:
+    """Bring one line in, as the part that is said where its name was not sure, or let it go;
+    returns what was done. Raises BriefError where it is gone or cannot be brought in.
+    """
+    waiting = put_aside(workshop)
+    place = (line, shop, region)
+    own = next((one for one in waiting if (one.line, one.row.shop, one.row.region) == place), None)
+    if own is None:
+        raise BriefError("This line is settled already: look at what is still put aside.")
+    if not take:
+        _let_go(workshop, own)
+        return f"{own.text} of {shop} is let go."
+    catalogue = workshop.catalogue()
+    row = own.row
+    if part_id:
+        row = replace(row, part=catalogue.part(part_id).id)
+    made = made_offer(catalogue, row, shop, row.region, today)
+    if isinstance(made, str):
+        raise BriefError(f"{own.text}: {made}.")
+    if made.price_minor <= 0:
+        raise BriefError(f"{own.text}: its price is 0, which is not brought in.")
+    store_offers(workshop, [made], f"a line of {shop}, looked at")
+    if part_id:
+        _remember(workshop, own, part_id)
+    _let_go(workshop, own)
+    return f"{catalogue.part(made.part_id).name} of {shop} is brought in."
+
+
+def _let_go(workshop: Workshop, own: HeldBackLine) -> None:
+    _edit(workshop, lambda lines: [line for line in lines if line != own])
+
+
+def _remember(workshop: Workshop, own: HeldBackLine, part_id: str) -> None:
+    with workshop.database.writing() as session:
+        names = {**_names(session), name_key(own.row.shop, own.row.part): part_id}
+        kept = dict(list(names.items())[-MOST_NAMES:])
+        papers.put_only(session, "names", _NAMES.dump_json(kept).decode())

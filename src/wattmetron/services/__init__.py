@@ -1,1 +1,0 @@
-"""Use cases that pages, API and command line share."""

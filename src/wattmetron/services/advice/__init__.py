@@ -1,1 +1,0 @@
-"""What is proposed and why: proposals, balance, what if, years to keep."""

@@ -1,1 +1,0 @@
-"""Games against a machine, what they publish, their results."""

@@ -1,1 +1,0 @@
-"""The result for the person who gets it: one content, many forms."""

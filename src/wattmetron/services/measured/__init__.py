@@ -1,1 +1,0 @@
-"""Use cases of measured runs: taking them in, what they say, what they teach."""

@@ -1,1 +1,0 @@
-"""Parts, their prices and the charts that place them: lists, edits, imports."""

@@ -1,1 +1,0 @@
-"""Shops and prices: what changed, and what it means for each brief."""

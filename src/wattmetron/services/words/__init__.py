@@ -1,1 +1,0 @@
-"""How money, figures, wishes and trade words are written."""

@@ -1,0 +1,1 @@
+"""What every page needs: its frame, forms, errors, access, long computations."""

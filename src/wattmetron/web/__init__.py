@@ -1,1 +1,0 @@
-"""Pages and the API over HTTP."""

@@ -1,1 +1,0 @@
-"""The same use cases for programs."""

@@ -1,1 +1,0 @@
-"""The place Briefs: the list and one brief with its views."""

@@ -1,1 +1,0 @@
-"""Charts and drawings as SVG, made on the server."""

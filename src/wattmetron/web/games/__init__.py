@@ -1,1 +1,0 @@
-"""The place Games: the list, one game, texts to read."""

@@ -1,1 +1,0 @@
-"""The place Measured: runs, what they say, and whether promises were kept."""

@@ -1,1 +1,0 @@
-"""The place Parts: lists, one part, the scale of speeds, edits."""

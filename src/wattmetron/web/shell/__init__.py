@@ -1,1 +1,0 @@
-"""What every page shares: frame, macros, addresses, rendering, guards."""

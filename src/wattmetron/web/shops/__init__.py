@@ -1,1 +1,0 @@
-"""The place Shops: how shops sell, and what changed."""

@@ -1,0 +1,1 @@
+"""Figures, glossary and sentences that several places share."""

@@ -1,0 +1,1 @@
+"""The open database with its catalogue, and what reaches beyond it."""
